@@ -1,0 +1,195 @@
+//! A figure with its working: the one type every stage of the plan uses.
+
+use serde::{Deserialize, Serialize};
+
+use crate::quantity::{Shown, Unit, both};
+
+/// Where a figure comes from.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", content = "name", rename_all = "snake_case")]
+pub enum Source {
+    /// A standard's designation.
+    Standard(String),
+    /// A law of physics or a theorem.
+    Law(String),
+    /// This project's own judgement.
+    House,
+    /// Plain geometry or arithmetic.
+    Arithmetic,
+    /// What this shop typed or measured.
+    Shop,
+}
+
+/// How sure a figure is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Certainty {
+    Measured,
+    Computed,
+    Estimate,
+    Guess,
+}
+
+/// A fact a figure was worked out from.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FactUsed {
+    pub name: String,
+    pub text: String,
+}
+
+/// One number of a plan, and everything needed to ask it why.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Figure {
+    /// Stable between plans of one job: *was* and *now* are matched by it.
+    pub id: String,
+    pub name: String,
+    pub value: f64,
+    pub low: Option<f64>,
+    pub high: Option<f64>,
+    pub unit: Unit,
+    pub metric: Shown,
+    pub imperial: Shown,
+    /// Lines of the formula with this job's numbers in it.
+    pub formula: Vec<String>,
+    pub facts: Vec<FactUsed>,
+    pub source: Source,
+    pub certainty: Certainty,
+    /// What else should be known about it; empty for nothing.
+    pub note: String,
+}
+
+impl Figure {
+    #[must_use]
+    pub fn new(id: impl Into<String>, name: impl Into<String>, value: f64, unit: Unit) -> Self {
+        let (metric, imperial) = both(value, unit);
+        Self {
+            id: id.into(),
+            name: name.into(),
+            value,
+            low: None,
+            high: None,
+            unit,
+            metric,
+            imperial,
+            formula: Vec::new(),
+            facts: Vec::new(),
+            source: Source::Arithmetic,
+            certainty: Certainty::Computed,
+            note: String::new(),
+        }
+    }
+
+    /// The figure is a window: both ends are shown.
+    #[must_use]
+    pub fn window(mut self, low: f64, high: f64) -> Self {
+        self = self.between(low, high);
+        let ((low_m, low_i), (high_m, high_i)) = (both(low, self.unit), both(high, self.unit));
+        self.metric.number = format!("{} to {}", low_m.number, high_m.number);
+        self.imperial.number = format!("{} to {}", low_i.number, high_i.number);
+        self
+    }
+
+    /// The figure is uncertain between these.
+    #[must_use]
+    pub fn between(mut self, low: f64, high: f64) -> Self {
+        self.low = Some(low);
+        self.high = Some(high);
+        self
+    }
+
+    #[must_use]
+    pub fn formula(mut self, line: impl Into<String>) -> Self {
+        self.formula.push(line.into());
+        self
+    }
+
+    #[must_use]
+    pub fn fact(mut self, name: impl Into<String>, text: impl Into<String>) -> Self {
+        self.facts.push(FactUsed { name: name.into(), text: text.into() });
+        self
+    }
+
+    #[must_use]
+    pub fn source(mut self, source: Source, certainty: Certainty) -> Self {
+        self.source = source;
+        self.certainty = certainty;
+        self
+    }
+
+    #[must_use]
+    pub fn note(mut self, note: impl Into<String>) -> Self {
+        self.note = note.into();
+        self
+    }
+}
+
+/// A figure that moved between two plans.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Moved {
+    pub id: String,
+    pub name: String,
+    pub was_metric: String,
+    pub was_imperial: String,
+    pub now_metric: String,
+    pub now_imperial: String,
+}
+
+/// The figures whose shown text differs, or that came or went, in the order of the new plan.
+#[must_use]
+pub fn moved(was: &[Figure], now: &[Figure]) -> Vec<Moved> {
+    let text = |figure: Option<&Figure>| {
+        figure.map_or_else(
+            || ("nothing".to_owned(), "nothing".to_owned()),
+            |f| (f.metric.text(), f.imperial.text()),
+        )
+    };
+    let pair = |id: &str, name: &str, before: Option<&Figure>, after: Option<&Figure>| {
+        let (was_metric, was_imperial) = text(before);
+        let (now_metric, now_imperial) = text(after);
+        (was_metric != now_metric).then(|| Moved {
+            id: id.to_owned(),
+            name: name.to_owned(),
+            was_metric,
+            was_imperial,
+            now_metric,
+            now_imperial,
+        })
+    };
+    let changed = now
+        .iter()
+        .filter_map(|after| pair(&after.id, &after.name, was.iter().find(|b| b.id == after.id), Some(after)));
+    let gone = was
+        .iter()
+        .filter(|before| !now.iter().any(|after| after.id == before.id))
+        .filter_map(|before| pair(&before.id, &before.name, Some(before), None));
+    changed.chain(gone).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn rods(count: f64) -> Figure {
+        Figure::new("prep.rods", "Rods", count, Unit::Count)
+    }
+
+    #[test]
+    fn only_figures_whose_text_changed_have_moved() {
+        let preheat = Figure::new("heat.target", "Preheat", 300.2, Unit::Celsius);
+        let same_text = Figure::new("heat.target", "Preheat", 300.3, Unit::Celsius);
+        let found = moved(&[rods(13.0), preheat], &[rods(14.0), same_text]);
+        assert_eq!(found.len(), 1);
+        assert_eq!((found[0].was_metric.as_str(), found[0].now_metric.as_str()), ("13", "14"));
+    }
+
+    #[test]
+    fn a_figure_that_came_or_went_has_moved() {
+        assert_eq!(moved(&[], &[rods(2.0)])[0].was_metric, "nothing");
+        assert_eq!(moved(&[rods(2.0)], &[])[0].now_metric, "nothing");
+    }
+}

@@ -1,0 +1,336 @@
+//! A hot casting in its packing: when it may be unwrapped, when touched, how fast it fell.
+
+use std::f64::consts::PI;
+
+use serde::{Deserialize, Serialize};
+
+use super::body::{Body, loss_w_m2k};
+use crate::problem::OutOfRange;
+use crate::quantity::Celsius;
+
+/// What a hot casting is packed in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Packing {
+    Air,
+    Blanket,
+    Vermiculite,
+    DrySand,
+    WoodAsh,
+    Lime,
+    Litter,
+}
+
+impl Packing {
+    pub const CHOICES: &'static [(&'static str, &'static str)] = &[
+        ("air", "Still air"),
+        ("blanket", "Ceramic blanket"),
+        ("vermiculite", "Vermiculite"),
+        ("dry_sand", "Dry sand"),
+        ("wood_ash", "Wood ash"),
+        ("lime", "Hydrated lime, dry"),
+        ("litter", "Mineral litter, oven-dried"),
+    ];
+
+    #[must_use]
+    pub fn from_id(id: &str) -> Option<Self> {
+        serde_json::from_value(serde_json::Value::String(id.to_owned())).ok()
+    }
+
+    #[must_use]
+    pub fn label(self) -> &'static str {
+        Self::CHOICES[self as usize].1
+    }
+
+    /// Thickness in mm it is usually put on. Ours: a blanket's layer, a box's margin.
+    #[must_use]
+    pub fn usual_mm(self) -> f64 {
+        match self {
+            Self::Air => 0.0,
+            Self::Blanket => 25.0,
+            Self::Vermiculite | Self::WoodAsh | Self::Lime | Self::Litter => 100.0,
+            Self::DrySand => 150.0,
+        }
+    }
+
+    /// Conductivity in W/mK and volumetric heat in J/m³K; nothing for still air. House.
+    fn properties(self) -> Option<(f64, f64)> {
+        match self {
+            Self::Air => None,
+            Self::Blanket => Some((0.08, 128.0 * 840.0)),
+            Self::Vermiculite => Some((0.09, 110.0 * 900.0)),
+            Self::DrySand => Some((0.30, 1550.0 * 800.0)),
+            Self::WoodAsh => Some((0.10, 500.0 * 850.0)),
+            Self::Lime => Some((0.13, 550.0 * 900.0)),
+            Self::Litter => Some((0.12, 550.0 * 900.0)),
+        }
+    }
+}
+
+/// A packing of a thickness, checked.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Wrapping {
+    packing: Packing,
+    thickness_m: f64,
+}
+
+impl Wrapping {
+    /// # Errors
+    /// [`OutOfRange`] for a packing under 1 mm or over 2 m; still air has no thickness to check.
+    pub fn new(packing: Packing, thickness_m: f64) -> Result<Self, OutOfRange> {
+        if packing != Packing::Air {
+            OutOfRange::check("a packing's thickness", "m", (0.001, 2.0), thickness_m)?;
+        }
+        Ok(Self { packing, thickness_m })
+    }
+
+    /// The packing at its usual thickness.
+    #[must_use]
+    pub fn usual(packing: Packing) -> Self {
+        Self { packing, thickness_m: packing.usual_mm() / 1000.0 }
+    }
+
+    #[must_use]
+    pub fn packing(&self) -> Packing {
+        self.packing
+    }
+
+    #[must_use]
+    pub fn thickness_mm(&self) -> f64 {
+        self.thickness_m * 1000.0
+    }
+}
+
+/// House: under these the casting may be unwrapped, and touched, in degC.
+pub const UNWRAP_C: f64 = 65.0;
+pub const TOUCH_C: f64 = 45.0;
+
+const MOST_HOURS: f64 = 72.0;
+const OUTSIDE_H: f64 = 10.0;
+const OUTSIDE_EMISSIVITY: f64 = 0.9;
+const SHELLS: usize = 60;
+const PACKED_STEP_S: f64 = 20.0;
+const AIR_STEP_S: f64 = 2.0;
+
+/// How a casting cools.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Cooling {
+    step_s: f64,
+    /// degC after each step, first the start.
+    core_c: Vec<f64>,
+}
+
+impl Cooling {
+    /// Hours until the core is under `celsius`; nothing when that takes over 72 h.
+    #[must_use]
+    pub fn hours_to(&self, celsius: f64) -> Option<f64> {
+        let at = self.core_c.iter().position(|&t| t <= celsius)?;
+        if at == 0 {
+            return Some(0.0);
+        }
+        let (before, after) = (self.core_c[at - 1], self.core_c[at]);
+        let part = (before - celsius) / (before - after);
+        Some((at as f64 - 1.0 + part) * self.step_s / 3600.0)
+    }
+
+    /// Core temperature in degC after a time; nothing past the end of what was worked out.
+    #[must_use]
+    pub fn after_hours(&self, hours: f64) -> Option<f64> {
+        let steps = hours * 3600.0 / self.step_s;
+        let at = steps.floor() as usize;
+        let before = *self.core_c.get(at)?;
+        let after = self.core_c.get(at + 1).copied().unwrap_or(before);
+        Some(before + (after - before) * (steps - at as f64))
+    }
+
+    /// Worst mean fall over any 30 min, in K/h.
+    #[must_use]
+    pub fn fastest_k_per_h(&self) -> f64 {
+        let span = (1800.0 / self.step_s) as usize;
+        let windows = self.core_c.len().saturating_sub(span);
+        (0..windows).map(|at| (self.core_c[at] - self.core_c[at + span]) * 2.0).fold(0.0, f64::max)
+    }
+
+    /// (hours, degC) thinned to `points` or fewer, up to `until_c`.
+    #[must_use]
+    pub fn curve(&self, points: usize, until_c: f64) -> Vec<(f64, f64)> {
+        let end = self.core_c.iter().position(|&t| t <= until_c).unwrap_or(self.core_c.len() - 1);
+        let every = (end / points.max(1)).max(1);
+        let mut curve: Vec<(f64, f64)> =
+            (0..end).step_by(every).map(|at| (at as f64 * self.step_s / 3600.0, self.core_c[at])).collect();
+        curve.push((end as f64 * self.step_s / 3600.0, self.core_c[end]));
+        curve
+    }
+}
+
+/// Cools a casting from `start` in its wrapping, until it is under 45 degC and 4 h have passed,
+/// or for 72 h.
+///
+/// The casting is one lump with the body's surface inside a spherical shell of equal inner area.
+/// 60 shells of equal radius steps, backward Euler, 20 s; outside 10 W/m²K and radiation of
+/// emissivity 0.9, taken at the outer surface's last temperature. The packing starts at ambient.
+/// Still air: the lump alone, 2 s.
+///
+/// # Source
+/// Carslaw and Jaeger (conduction), Stefan-Boltzmann's law; packing properties are house.
+#[must_use]
+pub fn cool(body: &Body, start: Celsius, wrapping: &Wrapping) -> Cooling {
+    cool_scaled(body, start, wrapping, 1.0)
+}
+
+/// As [`cool`], with conductivity and outside loss scaled by `loss_factor`: what a shop's own
+/// readings say about its packing.
+#[must_use]
+pub fn cool_scaled(body: &Body, start: Celsius, wrapping: &Wrapping, loss_factor: f64) -> Cooling {
+    match wrapping.packing.properties() {
+        None => in_still_air(body, start.celsius(), loss_factor),
+        Some((k, rho_c)) => {
+            Shells::new(body, start.celsius(), wrapping.thickness_m, k * loss_factor, rho_c).run(loss_factor)
+        }
+    }
+}
+
+fn done(hours: f64, core_c: f64) -> bool {
+    /// Every cooling is worked out this far, so that its early hours can be asked about.
+    const LEAST_HOURS: f64 = 4.0;
+    hours >= MOST_HOURS || (core_c < TOUCH_C && hours > LEAST_HOURS)
+}
+
+fn in_still_air(body: &Body, start_c: f64, loss_factor: f64) -> Cooling {
+    let (surface, mass) = (body.surface_m2(), body.mass.kilograms());
+    let ambient = body.ambient.celsius();
+    let mut t = start_c;
+    let mut core_c = vec![t];
+    let mut steps = 0_u32;
+    while !done(f64::from(steps) * AIR_STEP_S / 3600.0, t) {
+        let heat = mass * body.iron.specific_heat(t) / AIR_STEP_S;
+        let loss = surface * loss_factor * loss_w_m2k(OUTSIDE_H, OUTSIDE_EMISSIVITY, t, ambient);
+        t = (heat * t + loss * ambient) / (heat + loss);
+        core_c.push(t);
+        steps += 1;
+    }
+    Cooling { step_s: AIR_STEP_S, core_c }
+}
+
+/// The lump and its shells; node 0 is the casting.
+struct Shells {
+    body: Body,
+    t: [f64; SHELLS + 1],
+    /// Conductance in W/K from node i to node i + 1.
+    link: [f64; SHELLS],
+    /// Heat capacity in J/K of shell i + 1.
+    heat: [f64; SHELLS],
+    /// Conductance in W/K from the last shell's middle to the outer surface.
+    outer_link: f64,
+    outer_area: f64,
+    outer_c: f64,
+}
+
+impl Shells {
+    fn new(body: &Body, start_c: f64, thickness_m: f64, k: f64, rho_c: f64) -> Self {
+        let inner = (body.surface_m2() / (4.0 * PI)).sqrt();
+        let step = thickness_m / SHELLS as f64;
+        let edge = |shell: usize| inner + step * shell as f64;
+        let middle = |shell: usize| edge(shell) + step / 2.0;
+        let conductance = |from: f64, to: f64| 4.0 * PI * k / (1.0 / from - 1.0 / to);
+        let ambient = body.ambient.celsius();
+        let mut t = [ambient; SHELLS + 1];
+        t[0] = start_c;
+        let outer = edge(SHELLS);
+        Self {
+            t,
+            link: std::array::from_fn(|i| {
+                let from = if i == 0 { inner } else { middle(i - 1) };
+                conductance(from, middle(i))
+            }),
+            heat: std::array::from_fn(|i| rho_c * 4.0 / 3.0 * PI * (edge(i + 1).powi(3) - edge(i).powi(3))),
+            outer_link: conductance(middle(SHELLS - 1), outer),
+            outer_area: 4.0 * PI * outer * outer,
+            outer_c: ambient,
+            body: *body,
+        }
+    }
+
+    fn step(&mut self, loss_factor: f64) {
+        let ambient = self.body.ambient.celsius();
+        let surface_w_k =
+            self.outer_area * loss_factor * loss_w_m2k(OUTSIDE_H, OUTSIDE_EMISSIVITY, self.outer_c, ambient);
+        let out_w_k = 1.0 / (1.0 / self.outer_link + 1.0 / surface_w_k);
+        let casting_heat = self.body.mass.kilograms() * self.body.iron.specific_heat(self.t[0]);
+        let mut upper = [0.0; SHELLS + 1];
+        let mut right = [0.0; SHELLS + 1];
+        let (mut before_upper, mut before_right, mut below) = (0.0, 0.0, 0.0);
+        for node in 0..=SHELLS {
+            let heat = if node == 0 { casting_heat } else { self.heat[node - 1] };
+            let heat = heat / PACKED_STEP_S;
+            let above = if node < SHELLS { self.link[node] } else { 0.0 };
+            let out = if node < SHELLS { 0.0 } else { out_w_k };
+            let pivot = 1.0 / (heat + below + above + out - below * before_upper);
+            before_upper = above * pivot;
+            before_right = (heat * self.t[node] + out * ambient + below * before_right) * pivot;
+            upper[node] = before_upper;
+            right[node] = before_right;
+            below = above;
+        }
+        self.t[SHELLS] = right[SHELLS];
+        for node in (0..SHELLS).rev() {
+            self.t[node] = right[node] + upper[node] * self.t[node + 1];
+        }
+        self.outer_c =
+            (self.outer_link * self.t[SHELLS] + surface_w_k * ambient) / (self.outer_link + surface_w_k);
+    }
+
+    fn run(mut self, loss_factor: f64) -> Cooling {
+        let mut core_c = vec![self.t[0]];
+        let mut steps = 0_u32;
+        while !done(f64::from(steps) * PACKED_STEP_S / 3600.0, self.t[0]) {
+            self.step(loss_factor);
+            core_c.push(self.t[0]);
+            steps += 1;
+        }
+        Cooling { step_s: PACKED_STEP_S, core_c }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::iron::Iron;
+    use crate::quantity::{Kilograms, Millimetres};
+
+    fn body() -> Body {
+        let mm = |value| Millimetres::new(value).unwrap();
+        Body::new(
+            Iron::Gray.properties(),
+            Kilograms::new(22.0).unwrap(),
+            (mm(420.0), mm(300.0), mm(220.0)),
+            1.0,
+            Celsius::new(20.0).unwrap(),
+        )
+        .unwrap()
+    }
+
+    fn hours(start_c: f64, wrapping: &Wrapping) -> Option<f64> {
+        cool(&body(), Celsius::new(start_c).unwrap(), wrapping).hours_to(UNWRAP_C)
+    }
+
+    #[test]
+    fn a_thicker_blanket_cools_slower() {
+        let layers = |m| hours(280.0, &Wrapping::new(Packing::Blanket, m).unwrap()).unwrap();
+        assert!(layers(0.05) > layers(0.025));
+    }
+
+    #[test]
+    fn a_cold_casting_may_be_unwrapped_at_once() {
+        assert_eq!(hours(40.0, &Wrapping::usual(Packing::Air)), Some(0.0));
+    }
+
+    #[test]
+    fn the_curve_never_rises_and_ends_at_touch() {
+        let cooling = cool(&body(), Celsius::new(280.0).unwrap(), &Wrapping::usual(Packing::Vermiculite));
+        let curve = cooling.curve(100, TOUCH_C);
+        assert!(curve.windows(2).all(|pair| pair[1].1 <= pair[0].1));
+        assert!((curve.last().unwrap().1 - TOUCH_C).abs() < 0.5);
+    }
+}

@@ -1,0 +1,11 @@
+//! Getting a casting warm, evenly, and down again slowly.
+
+mod body;
+mod cooling;
+mod heating;
+mod source;
+
+pub use body::{Body, PartShape, energy_joules};
+pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
+pub use heating::{Bar, BarPower, Heating, ceiling_c, heat_for, heat_until};
+pub use source::{HeatSource, SourceKind};

@@ -1,0 +1,380 @@
+//! How evidence combines, what it leaves plausible, and which test is worth doing next.
+
+use std::cmp::Reverse;
+
+use serde::{Deserialize, Serialize};
+
+use super::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest};
+
+/// House: the plausible set holds at least this much.
+const PLAUSIBLE: f64 = 0.95;
+/// House: an outcome the rest of the evidence gave less than this disagrees with it.
+const SURPRISE: f64 = 0.05;
+
+/// Something about the evidence that has to be said aloud.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum Notice {
+    /// The finding disagrees with all the others together.
+    Disagrees { finding: String, spot: String, gave_percent: f64 },
+    /// A measured value stands more than three standard deviations from the leading iron.
+    FarFromLeader { finding: String, spot: String, deviations: f64 },
+    /// Ductile leads although the part is older than ductile iron.
+    DuctileBeforeItWasMade,
+}
+
+impl Notice {
+    #[must_use]
+    pub fn sentence(&self) -> String {
+        match self {
+            Self::Disagrees { finding, gave_percent, .. } => format!(
+                "{finding}: this disagrees with the rest, which gave it {gave_percent:.1} %. Do it \
+                 again, or look for a skin or a hard spot."
+            ),
+            Self::FarFromLeader { finding, deviations, .. } => format!(
+                "{finding}: this disagrees with the leading iron, {deviations:.1} standard \
+                 deviations off. Measure again."
+            ),
+            Self::DuctileBeforeItWasMade => "Ductile leads, yet it was hardly made before 1949: a \
+                 replaced casting, or a wrong date."
+                .to_owned(),
+        }
+    }
+}
+
+/// How far white iron is believed. A skin, a chill or one hard spot makes a file skate.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum WhiteStanding {
+    /// Under the share at which it matters.
+    NotInQuestion,
+    /// In question, and no test speaks for it yet.
+    TestFirst,
+    /// One test, or several at one spot, speak for it.
+    TestAgainElsewhere,
+    /// Two different tests at different spots favour it.
+    Believed,
+}
+
+/// What is believed of the iron.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Belief {
+    /// Probability of each iron, in the order of [`Iron::ALL`]; sums to 1.
+    pub posterior: [f64; 6],
+    /// Before any test.
+    pub prior: [f64; 6],
+    pub leading: Iron,
+    /// The fewest irons that together hold 95 %, likeliest first.
+    pub plausible: Vec<Iron>,
+    /// Tests not done yet with their expected fall of entropy in bits, best bits a minute first.
+    pub gain_bits: Vec<(LookTest, f64)>,
+    pub notices: Vec<Notice>,
+    pub white: WhiteStanding,
+    /// After each observation in the order given: what was found and the belief then.
+    pub steps: Vec<(String, [f64; 6])>,
+}
+
+impl Belief {
+    #[must_use]
+    pub fn of(&self, iron: Iron) -> f64 {
+        self.posterior[iron.index()]
+    }
+
+    /// The leading iron holds 95 %: no further test is needed.
+    #[must_use]
+    pub fn enough(&self) -> bool {
+        self.of(self.leading) >= PLAUSIBLE
+    }
+
+    #[must_use]
+    pub fn is_plausible(&self, iron: Iron) -> bool {
+        self.plausible.contains(&iron)
+    }
+}
+
+/// What the evidence makes of the prior.
+///
+/// Posterior = prior x product of likelihoods, renormalised. An observation's likelihoods L become
+/// c L + (1 - c) mean(L) with its confidence c. A ring test on a part with an open crack is never
+/// better than *unsure*. One test repeated at the same spot replaces its earlier outcome; at
+/// another spot it counts with half its confidence.
+///
+/// # Source
+/// Bayes' theorem; likelihoods, confidences and limits are house.
+#[must_use]
+pub fn confirm(family: Family, era: Era, open_crack: bool, evidence: &[Evidence]) -> Belief {
+    let counted = counted(evidence, open_crack);
+    let prior = family.prior(era);
+    let mut posterior = prior;
+    let mut steps = Vec::with_capacity(counted.len());
+    for (item, likelihood) in &counted {
+        posterior = update(posterior, likelihood);
+        steps.push((item.finding.words(), posterior));
+    }
+    let ranked = ranked(&posterior);
+    let leading = ranked[0];
+    let mut plausible = Vec::new();
+    let mut held = 0.0;
+    for iron in ranked {
+        plausible.push(iron);
+        held += posterior[iron.index()];
+        if held >= PLAUSIBLE {
+            break;
+        }
+    }
+    let mut notices = notices(prior, &counted, leading);
+    if era == Era::Before1949 && leading == Iron::Ductile {
+        notices.push(Notice::DuctileBeforeItWasMade);
+    }
+    Belief {
+        white: white_standing(&posterior, &counted),
+        gain_bits: gains(&posterior, evidence, open_crack),
+        posterior,
+        prior,
+        leading,
+        plausible,
+        notices,
+        steps,
+    }
+}
+
+type Counted<'a> = Vec<(&'a Evidence, [f64; 6])>;
+
+/// The observations that count, in the order in which their test was first done, each with its
+/// likelihoods after confidence.
+fn counted(evidence: &[Evidence], open_crack: bool) -> Counted<'_> {
+    let mut kept: Vec<&Evidence> = Vec::with_capacity(evidence.len());
+    for item in evidence {
+        let same =
+            |other: &&Evidence| other.finding.test_id() == item.finding.test_id() && other.spot == item.spot;
+        match kept.iter().position(|other| same(&other)) {
+            Some(at) => kept[at] = item,
+            None => kept.push(item),
+        }
+    }
+    // At several spots the most confident one counts in full, so that the order in which they
+    // were done changes nothing.
+    let full = |item: &Evidence| {
+        kept.iter()
+            .filter(|other| other.finding.test_id() == item.finding.test_id())
+            .max_by_key(|e| (e.confidence, e.spot == Evidence::FIRST_SPOT, Reverse(&e.spot)))
+            .is_some_and(|best| std::ptr::eq(*best, item))
+    };
+    kept.iter()
+        .map(|item| {
+            let weight = confidence_of(&item.finding, item.confidence, open_crack)
+                * if full(item) { 1.0 } else { 0.5 };
+            (*item, softened(&item.finding.likelihood(), weight))
+        })
+        .collect()
+}
+
+fn confidence_of(finding: &Finding, confidence: Confidence, open_crack: bool) -> f64 {
+    let deadened = open_crack && finding.test_id() == LookTest::Ring.id();
+    if deadened { Confidence::Unsure.weight() } else { confidence.weight() }
+}
+
+fn softened(likelihood: &[f64; 6], weight: f64) -> [f64; 6] {
+    let mean = likelihood.iter().sum::<f64>() / 6.0;
+    likelihood.map(|l| weight * l + (1.0 - weight) * mean)
+}
+
+fn update(belief: [f64; 6], likelihood: &[f64; 6]) -> [f64; 6] {
+    let mut product = belief;
+    for (p, l) in product.iter_mut().zip(likelihood) {
+        *p *= l;
+    }
+    normalised(product)
+}
+
+pub(super) fn normalised(weights: [f64; 6]) -> [f64; 6] {
+    let sum: f64 = weights.iter().sum();
+    weights.map(|w| w / sum)
+}
+
+fn ranked(belief: &[f64; 6]) -> [Iron; 6] {
+    let mut order = Iron::ALL;
+    order.sort_by(|a, b| belief[b.index()].total_cmp(&belief[a.index()]));
+    order
+}
+
+fn notices(prior: [f64; 6], counted: &Counted<'_>, leading: Iron) -> Vec<Notice> {
+    let mut found: Vec<Notice> = counted
+        .iter()
+        .enumerate()
+        .filter_map(|(at, (item, _))| {
+            let (finding, spot) = (item.finding.words(), item.spot.clone());
+            if let Some(deviations) = item.finding.deviations_from(leading) {
+                return (deviations > 3.0).then_some(Notice::FarFromLeader { finding, spot, deviations });
+            }
+            let others = counted.iter().enumerate().filter(|(other, _)| *other != at);
+            let rest = others.fold(prior, |belief, (_, (_, l))| update(belief, l));
+            let gave: f64 = rest.iter().zip(item.finding.likelihood()).map(|(p, l)| p * l).sum();
+            (gave < SURPRISE).then_some(Notice::Disagrees { finding, spot, gave_percent: gave * 100.0 })
+        })
+        .collect();
+    found.sort_by_key(Notice::sentence);
+    found
+}
+
+/// House: white counts from this share on.
+const WHITE_IN_QUESTION: f64 = 0.10;
+
+fn white_standing(posterior: &[f64; 6], counted: &Counted<'_>) -> WhiteStanding {
+    if posterior[Iron::White.index()] < WHITE_IN_QUESTION {
+        return WhiteStanding::NotInQuestion;
+    }
+    let other = ranked(posterior).into_iter().find(|&iron| iron != Iron::White).unwrap_or(Iron::Gray);
+    let favouring: Vec<(&str, &str)> = counted
+        .iter()
+        .filter(|(_, l)| l[Iron::White.index()] > l[other.index()])
+        .map(|(item, _)| (item.finding.test_id(), item.spot.as_str()))
+        .collect();
+    let apart = favouring.iter().any(|a| favouring.iter().any(|b| a.0 != b.0 && a.1 != b.1));
+    if apart {
+        WhiteStanding::Believed
+    } else if favouring.is_empty() {
+        WhiteStanding::TestFirst
+    } else {
+        WhiteStanding::TestAgainElsewhere
+    }
+}
+
+/// Expected fall of entropy of each look test not done yet, in bits, best a minute first.
+fn gains(belief: &[f64; 6], evidence: &[Evidence], open_crack: bool) -> Vec<(LookTest, f64)> {
+    let done = |test: &LookTest| evidence.iter().any(|e| e.finding.test_id() == test.id());
+    let mut gains: Vec<(LookTest, f64)> = LookTest::ALL
+        .into_iter()
+        .filter(|test| !done(test))
+        .map(|test| (test, gain_bits(belief, test, open_crack)))
+        .collect();
+    gains.sort_by(|a, b| (b.1 / b.0.minutes()).total_cmp(&(a.1 / a.0.minutes())));
+    gains
+}
+
+fn gain_bits(belief: &[f64; 6], test: LookTest, open_crack: bool) -> f64 {
+    let expected: f64 = test
+        .outcomes()
+        .iter()
+        .map(|outcome| {
+            let finding = Finding::Look { test, outcome };
+            let weight = confidence_of(&finding, Confidence::Sure, open_crack);
+            let likelihood = softened(&outcome.given, weight);
+            let chance: f64 = belief.iter().zip(likelihood).map(|(p, l)| p * l).sum();
+            chance * entropy_bits(&update(*belief, &likelihood))
+        })
+        .sum();
+    // The outcomes' softened columns need not sum to one for every iron, so that a useless test
+    // may come out a hair below nothing.
+    (entropy_bits(belief) - expected).max(0.0)
+}
+
+fn entropy_bits(belief: &[f64; 6]) -> f64 {
+    belief.iter().filter(|&&p| p > 0.0).map(|&p| -p * p.log2()).sum()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::quantity::WallMillimetres;
+    use proptest::prelude::*;
+
+    fn look(test: LookTest, outcome: &str, confidence: Confidence, spot: &str) -> Evidence {
+        let outcome = test.outcome(outcome).unwrap();
+        Evidence { finding: Finding::Look { test, outcome }, confidence, spot: spot.into() }
+    }
+
+    #[test]
+    fn the_same_spot_replaces_and_another_spot_adds() {
+        let wrong = look(LookTest::File, "skates", Confidence::Sure, "rim");
+        let right = look(LookTest::File, "bites", Confidence::Sure, "rim");
+        let other = look(LookTest::File, "bites", Confidence::Sure, "hub");
+        let of = |evidence: &[Evidence]| confirm(Family::Unknown, Era::Unknown, true, evidence).posterior;
+        assert_eq!(of(&[wrong, right.clone()]), of(std::slice::from_ref(&right)));
+        assert_ne!(of(&[right.clone(), other]), of(&[right]));
+    }
+
+    #[test]
+    fn white_is_believed_only_after_two_tests_apart() {
+        let skates = look(LookTest::File, "skates", Confidence::Sure, "rim");
+        let dead_drill = |spot| look(LookTest::Drill, "will_not_bite", Confidence::Sure, spot);
+        let standing = |evidence: &[Evidence]| confirm(Family::WearPart, Era::Unknown, false, evidence).white;
+        assert_eq!(standing(&[]), WhiteStanding::TestFirst);
+        assert_eq!(standing(std::slice::from_ref(&skates)), WhiteStanding::TestAgainElsewhere);
+        assert_eq!(standing(&[skates.clone(), dead_drill("rim")]), WhiteStanding::TestAgainElsewhere);
+        assert_eq!(standing(&[skates, dead_drill("face")]), WhiteStanding::Believed);
+    }
+
+    #[test]
+    fn an_outcome_the_rest_hardly_allows_is_said_aloud() {
+        let belief = confirm(
+            Family::MachineFrame,
+            Era::Unknown,
+            true,
+            &[
+                look(LookTest::Punch, "crumbles_no_rim", Confidence::Sure, "a"),
+                look(LookTest::Drill, "long_curls", Confidence::Sure, "a"),
+            ],
+        );
+        assert!(
+            matches!(&belief.notices[0], Notice::Disagrees { finding, .. } if finding.contains("long curls"))
+        );
+    }
+
+    #[test]
+    fn a_sound_speed_far_from_the_leader_is_said_aloud() {
+        let wall = WallMillimetres::new(14.0).unwrap();
+        let sound = Evidence {
+            finding: Finding::Sound(crate::iron::SoundSpeed::new(6200.0, wall).unwrap()),
+            confidence: Confidence::Unsure,
+            spot: "a".into(),
+        };
+        let belief = confirm(Family::Cookware, Era::Unknown, true, &[sound]);
+        assert!(matches!(belief.notices[..], [Notice::FarFromLeader { .. }]));
+    }
+
+    fn any_evidence() -> impl Strategy<Value = Evidence> {
+        (0..7usize, 0..5usize, 0..3usize, 0..3usize).prop_map(|(test, outcome, sure, spot)| {
+            let test = LookTest::ALL[test];
+            let outcome = &test.outcomes()[outcome % test.outcomes().len()];
+            let confidence = [Confidence::Unsure, Confidence::Fair, Confidence::Sure][sure];
+            Evidence {
+                finding: Finding::Look { test, outcome },
+                confidence,
+                spot: ["rim", "hub", "face"][spot].into(),
+            }
+        })
+    }
+
+    proptest! {
+        #[test]
+        fn probabilities_sum_to_one_and_gains_are_never_negative(
+            evidence in proptest::collection::vec(any_evidence(), 0..12), open: bool,
+        ) {
+            let belief = confirm(Family::Unknown, Era::From1970On, open, &evidence);
+            prop_assert!((belief.posterior.iter().sum::<f64>() - 1.0).abs() < 1e-9);
+            prop_assert!(belief.gain_bits.iter().all(|(_, bits)| *bits >= 0.0));
+        }
+
+        #[test]
+        fn the_order_of_tests_changes_neither_probabilities_nor_notices(
+            mut evidence in proptest::collection::vec(any_evidence(), 0..12), open: bool,
+        ) {
+            // One observation a test and spot: a repeat replaces, and then order does matter.
+            evidence.sort_by_key(|e| (e.finding.test_id(), e.spot.clone()));
+            evidence.dedup_by_key(|e| (e.finding.test_id(), e.spot.clone()));
+            let forward = confirm(Family::PumpValve, Era::Unknown, open, &evidence);
+            evidence.reverse();
+            let backward = confirm(Family::PumpValve, Era::Unknown, open, &evidence);
+            for iron in Iron::ALL {
+                prop_assert!((forward.of(iron) - backward.of(iron)).abs() < 1e-9);
+            }
+            let spoken = |belief: &Belief| -> Vec<String> {
+                belief.notices.iter().map(Notice::sentence).collect()
+            };
+            prop_assert_eq!(spoken(&forward), spoken(&backward));
+        }
+    }
+}

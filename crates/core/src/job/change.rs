@@ -1,0 +1,104 @@
+//! What can be said of a job.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use crate::iron::Confidence;
+use crate::plan::FrozenPlan;
+use crate::quantity::UnitSystem;
+
+/// Something said at the torch.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum TorchEntry {
+    /// A temperature read by hand, as typed.
+    Reading {
+        typed: String,
+        shown_in: UnitSystem,
+    },
+    /// A bead is laid, or a pin set.
+    Bead,
+    Peened,
+    Reheated,
+    Note {
+        text: String,
+    },
+    /// The last bead is done and the part is covered: it cools from here.
+    Covered,
+}
+
+/// One change to a job.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum Change {
+    /// A field was typed; empty makes it unknown again. Without a unit it means `shown_in`.
+    Set {
+        key: String,
+        typed: String,
+        shown_in: UnitSystem,
+    },
+    /// A bench test was done. `outcome` is the test's outcome id; of `mark`, the iron's id.
+    Observe {
+        test: String,
+        outcome: String,
+        confidence: Confidence,
+        spot: String,
+    },
+    /// A crack was found; its fields are set by `crack.<id of this fact>.<field>`.
+    AddCrack,
+    /// An observation, a crack or a torch entry was wrong: it stays in the log, struck.
+    Strike {
+        target: Uuid,
+        reason: String,
+    },
+    /// Takes back an earlier change, or puts it back.
+    Undo {
+        target: Uuid,
+    },
+    Redo {
+        target: Uuid,
+    },
+    /// The torch is lit. The server adds the plan as it then stood.
+    Light {
+        /// Speed of the job clock, 1 to 60.
+        speed: f64,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        frozen: Option<Box<FrozenPlan>>,
+    },
+    /// The lighting is cancelled: possible until the first bead.
+    CancelLight,
+    Torch {
+        entry: TorchEntry,
+    },
+    /// A crack showed up or ran on: the map is copied and stages 3 to 9 run again.
+    NewRound {
+        reason: String,
+    },
+    PutAway,
+    BringBack,
+}
+
+/// One change as it was stored.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Fact {
+    /// Made by the client: sent twice, stored once.
+    pub id: Uuid,
+    /// Place in the job's log, from 1.
+    pub revision: u64,
+    /// When it happened by the client's clock, and when the server stored it: UTC, ms since 1970.
+    pub at_client_ms: i64,
+    pub at_server_ms: i64,
+    pub who: String,
+    pub change: Change,
+}
+
+impl Fact {
+    /// When it happened: the client's clock, unless that runs ahead of the server's.
+    #[must_use]
+    pub fn at_ms(&self) -> i64 {
+        self.at_client_ms.min(self.at_server_ms)
+    }
+}

@@ -1,0 +1,373 @@
+//! Every field a person can type into: its name, its kind, its bounds, its choices. The forms are
+//! made from this, and checked by it.
+
+use serde::{Deserialize, Serialize};
+
+use crate::heat::{HeatSource, Packing, PartShape};
+use crate::iron::{Era, Family};
+use crate::method::{MethodId, School};
+use crate::problem::FieldProblem;
+use crate::quantity::{Kind, NotUnderstood, UnitSystem, parse};
+use crate::stop_hole::FoundBy;
+
+/// `(id, label)`
+pub type Choice = (&'static str, &'static str);
+
+/// What a field holds.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum FieldKind {
+    Text {
+        most: usize,
+    },
+    /// A quantity within bounds, both in the unit the core works in.
+    Quantity {
+        kind: Kind,
+        low: f64,
+        high: f64,
+        unit: &'static str,
+    },
+    One(&'static [Choice]),
+    /// Any number of choices, their ids separated by commas.
+    Many(&'static [Choice]),
+    YesNo,
+    /// A calendar day, `YYYY-MM-DD`.
+    Date,
+}
+
+/// One field.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct FieldSpec {
+    pub key: &'static str,
+    pub label: &'static str,
+    pub kind: FieldKind,
+}
+
+/// What a field holds once typed and understood.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", content = "value", rename_all = "snake_case")]
+pub enum Value {
+    Text(String),
+    Number(f64),
+    One(String),
+    Many(Vec<String>),
+    YesNo(bool),
+}
+
+const fn text(key: &'static str, label: &'static str, most: usize) -> FieldSpec {
+    FieldSpec { key, label, kind: FieldKind::Text { most } }
+}
+const fn one(key: &'static str, label: &'static str, choices: &'static [Choice]) -> FieldSpec {
+    FieldSpec { key, label, kind: FieldKind::One(choices) }
+}
+const fn many(key: &'static str, label: &'static str, choices: &'static [Choice]) -> FieldSpec {
+    FieldSpec { key, label, kind: FieldKind::Many(choices) }
+}
+const fn yes_no(key: &'static str, label: &'static str) -> FieldSpec {
+    FieldSpec { key, label, kind: FieldKind::YesNo }
+}
+const fn quantity(
+    key: &'static str,
+    label: &'static str,
+    kind: Kind,
+    (low, high): (f64, f64),
+    unit: &'static str,
+) -> FieldSpec {
+    FieldSpec { key, label, kind: FieldKind::Quantity { kind, low, high, unit } }
+}
+const fn length(key: &'static str, label: &'static str, low: f64, high: f64) -> FieldSpec {
+    quantity(key, label, Kind::Length, (low, high), "mm")
+}
+
+/// Classes of parts that are referred out unless a named authority is entered.
+pub const SAFETY_CLASSES: &[Choice] = &[
+    ("none", "None of these"),
+    ("boiler_or_pressure_vessel", "Boiler, pressure vessel, receiver, compressor head"),
+    ("hydraulic_or_cylinder", "Hydraulic body or gas cylinder"),
+    ("pressure_piping", "Pressure piping of gas, steam or drinking water"),
+    ("burner_or_flue", "Gas burner or flue"),
+    ("lifting", "Lifting gear, hook, chain, jack"),
+    ("towing", "Towing gear"),
+    ("steering_brakes_suspension", "Vehicle steering, brakes, suspension"),
+    ("aircraft", "Aircraft"),
+    ("press_frame_or_guard", "Press frame, or a guard that protects a person"),
+    ("rotating", "Rotating part, or rollers without a guard"),
+    ("structure", "Structural column, axle, or what drops a load or a person"),
+    ("medical_or_ride", "Medical, fairground ride"),
+];
+
+pub const END_KINDS: &[Choice] = &[
+    ("tip", "Stops in the metal"),
+    ("edge", "Runs out at an edge"),
+    ("hole", "Runs into a bore"),
+    ("branch", "Joins another crack"),
+    ("hidden", "Goes out of sight"),
+];
+
+/// Stitching, packing and groove choices follow the tables of their own modules.
+pub const GROOVE_FORMS: &[Choice] =
+    &[("V", "V, one side"), ("U", "U, one side"), ("double_V", "V from both sides")];
+
+const ROD_CHOICES: &[Choice] = &[
+    ("nickel", "Nickel stick"),
+    ("nickel_iron", "Nickel-iron stick"),
+    ("bronze", "Low-fuming bronze and flux"),
+    ("iron_rod", "Cast-iron gas rod and flux"),
+    ("iron_rod_b", "Cast-iron gas rod for ductile (RCI-B)"),
+];
+
+const SOURCE_CHOICES: [Choice; HeatSource::ALL.len()] = {
+    let mut choices = [("", ""); HeatSource::ALL.len()];
+    let mut at = 0;
+    while at < choices.len() {
+        choices[at] = (HeatSource::ALL[at].id, HeatSource::ALL[at].label);
+        at += 1;
+    }
+    choices
+};
+
+const PERCENT: (f64, f64) = (0.0, 100.0);
+const TEMPERATURE: (f64, f64) = (-40.0, 1400.0);
+
+/// Every field of a job but those of its cracks.
+pub const JOB_FIELDS: &[FieldSpec] = &[
+    text("part.name", "What is it?", 80),
+    text("part.owner", "Whose is it?", 80),
+    one("part.family", "What sort of part?", Family::CHOICES),
+    one("part.era", "When was it cast?", Era::CHOICES),
+    quantity("part.mass", "Weight", Kind::Mass, (0.01, 20_000.0), "kg"),
+    length("part.length", "Length", 1.0, 20_000.0),
+    length("part.width", "Width", 1.0, 20_000.0),
+    length("part.height", "Height", 1.0, 20_000.0),
+    one("part.shape", "Shape", PartShape::CHOICES),
+    length("part.wall", "Wall at the break", 1.0, 300.0),
+    quantity("part.break_station", "Break lies at, % of the longest side", Kind::Plain, PERCENT, "%"),
+    quantity("part.service_temperature", "Hottest in service", Kind::Temperature, TEMPERATURE, "°C"),
+    yes_no("part.heat_cycling", "Heats and cools in service?"),
+    yes_no("part.fluid_tight", "Must hold fluid?"),
+    quantity("part.life_wanted", "Must last", Kind::Days, (1.0, 36_500.0), "days"),
+    one(
+        "part.oil",
+        "Oil",
+        &[("clean", "Clean"), ("soaked", "Oil-soaked"), ("baked_clean", "Soaked, now baked clean")],
+    ),
+    one("part.sides", "Sides reached", &[("one", "One side"), ("both", "Both sides")]),
+    text("part.heat_shy", "What must stay cool?", 80),
+    quantity("part.heat_shy_limit", "It must not pass", Kind::Temperature, TEMPERATURE, "°C"),
+    one("part.safety_class", "Could it hurt somebody?", SAFETY_CLASSES),
+    text("part.authority", "Who answers for the repair?", 80),
+    text("part.authority_reference", "Their reference", 80),
+    one("method.choice", "Method", MethodId::CHOICES),
+    one("method.school", "School", School::CHOICES),
+    text("method.reason", "Why", 200),
+    one("prep.form", "Groove", GROOVE_FORMS),
+    length("prep.depth", "Depth", 1.0, 300.0),
+    quantity("prep.angle", "Angle", Kind::Plain, (1.0, 170.0), "°"),
+    length("prep.gap", "Root gap", 0.0, 50.0),
+    length("prep.cap", "Crown", 0.0, 50.0),
+    one("heat.source", "Heat with", &SOURCE_CHOICES),
+    one("cooling.packing", "Pack in", Packing::CHOICES),
+    length("cooling.thickness", "Packed how thick", 1.0, 2_000.0),
+    one("check.toes", "Toes", CHECKED),
+    one("check.cracks_again", "Cracks again", CHECKED),
+    one("check.file_edge", "Edge", CHECKED),
+    one("check.leak", "Leak", CHECKED),
+    one("check.clean", "Clean", CHECKED),
+    one("check.alignment", "Alignment", CHECKED),
+    one("check.pins", "Pins", CHECKED),
+    text("hand_over.expect", "What to expect, what not to do", 600),
+    FieldSpec { key: "hand_over.follow_up", label: "Ask again on", kind: FieldKind::Date },
+    yes_no("hand_over.done", "Handed over"),
+];
+
+const CHECKED: &[Choice] = &[("ok", "Holds"), ("not_ok", "Does not")];
+
+/// The fields of one crack, under `crack.<id>.`
+pub const CRACK_FIELDS: &[FieldSpec] = &[
+    length("length", "Length", 1.0, 20_000.0),
+    length("wall", "Wall along it", 1.0, 300.0),
+    one("found_by", "Ends found", FoundBy::CHOICES),
+    one("end_a", "Left end", END_KINDS),
+    one("end_b", "Right end", END_KINDS),
+];
+
+/// The shop's settings.
+pub const SHOP_FIELDS: &[FieldSpec] = &[
+    text("shop.name", "Name of the shop", 80),
+    one("shop.units", "Units", &[("metric", "mm, °C, kg"), ("imperial", "in, °F, lb")]),
+    one("shop.theme", "Theme", &[("shop", "Shop (dark)"), ("daylight", "Daylight")]),
+    text("shop.time_zone", "Time zone", 60),
+    quantity("shop.ambient", "Temperature in the shop", Kind::Temperature, (-40.0, 60.0), "°C"),
+    many("shop.sources", "Heat at hand", &SOURCE_CHOICES),
+    many("shop.packings", "Packings at hand", Packing::CHOICES),
+    many("shop.rods", "Rods at hand", ROD_CHOICES),
+    yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand"),
+];
+
+/// The key of a field of one crack.
+#[must_use]
+pub fn crack_key(crack: uuid::Uuid, field: &str) -> String {
+    format!("crack.{crack}.{field}")
+}
+
+/// The field of a job under this key.
+#[must_use]
+pub fn job_field(key: &str) -> Option<&'static FieldSpec> {
+    if let Some(rest) = key.strip_prefix("crack.") {
+        let (crack, field) = rest.split_once('.')?;
+        crack.parse::<uuid::Uuid>().ok()?;
+        return CRACK_FIELDS.iter().find(|spec| spec.key == field);
+    }
+    JOB_FIELDS.iter().find(|spec| spec.key == key)
+}
+
+/// The shop's field under this key.
+#[must_use]
+pub fn shop_field(key: &str) -> Option<&'static FieldSpec> {
+    SHOP_FIELDS.iter().find(|spec| spec.key == key)
+}
+
+/// Understands what was typed into a field; nothing typed is nothing known.
+///
+/// # Errors
+/// The problem, at `key`.
+pub fn parse_value(
+    key: &str,
+    spec: &FieldSpec,
+    typed: &str,
+    shown_in: UnitSystem,
+) -> Result<Option<Value>, FieldProblem> {
+    let typed = typed.trim();
+    if typed.is_empty() {
+        return Ok(None);
+    }
+    let among = |choices: &[Choice], id: &str| {
+        if choices.iter().any(|(known, _)| *known == id) {
+            Ok(id.to_owned())
+        } else {
+            let known: Vec<&str> = choices.iter().map(|(known, _)| *known).collect();
+            Err(FieldProblem::new(key, format!("\"{id}\" is not one of the choices"), known.join(", ")))
+        }
+    };
+    let value = match spec.kind {
+        FieldKind::Text { most } => {
+            let length = typed.chars().count();
+            if length > most {
+                return Err(FieldProblem::new(
+                    key,
+                    format!("{length} letters are too many here"),
+                    format!("up to {most} letters"),
+                ));
+            }
+            if key == "shop.time_zone" && !typed.contains('/') && typed != "UTC" {
+                return Err(FieldProblem::new(
+                    key,
+                    format!("\"{typed}\" is not the name of a time zone"),
+                    "Europe/London or America/Chicago",
+                ));
+            }
+            Value::Text(typed.to_owned())
+        }
+        FieldKind::Quantity { kind, low, high, unit } => {
+            Value::Number(bounded(key, typed, kind, (low, high), unit, shown_in)?)
+        }
+        FieldKind::One(choices) => Value::One(among(choices, typed)?),
+        FieldKind::Many(choices) => Value::Many(
+            typed
+                .split(',')
+                .map(str::trim)
+                .filter(|id| !id.is_empty())
+                .map(|id| among(choices, id))
+                .collect::<Result<_, _>>()?,
+        ),
+        FieldKind::YesNo => match typed {
+            "yes" => Value::YesNo(true),
+            "no" => Value::YesNo(false),
+            other => {
+                return Err(FieldProblem::new(
+                    key,
+                    format!("\"{other}\" is neither yes nor no"),
+                    "yes or no",
+                ));
+            }
+        },
+        FieldKind::Date => Value::Text(calendar_day(key, typed)?),
+    };
+    Ok(Some(value))
+}
+
+fn bounded(
+    key: &str,
+    typed: &str,
+    kind: Kind,
+    (low, high): (f64, f64),
+    unit: &'static str,
+    shown_in: UnitSystem,
+) -> Result<f64, FieldProblem> {
+    let understood = parse(typed, kind, shown_in).map_err(|error| {
+        let message = match &error {
+            NotUnderstood::LetterO(_) => "A letter o stands where a zero should be".to_owned(),
+            other => other.to_string(),
+        };
+        FieldProblem::new(key, message, NotUnderstood::would_be_right(kind))
+    })?;
+    if understood.value.is_finite() && (low..=high).contains(&understood.value) {
+        return Ok(understood.value);
+    }
+    Err(FieldProblem::new(
+        key,
+        format!("{typed} is outside what can be here"),
+        format!("{low} to {high} {unit}"),
+    ))
+}
+
+fn calendar_day(key: &str, typed: &str) -> Result<String, FieldProblem> {
+    let wrong = || FieldProblem::new(key, format!("\"{typed}\" is not a day of the calendar"), "2027-03-15");
+    let parts: Vec<&str> = typed.split('-').collect();
+    let [year, month, day] = parts[..] else { return Err(wrong()) };
+    let number = |text: &str| text.parse::<u32>().map_err(|_| wrong());
+    let (year, month, day) = (number(year)?, number(month)?, number(day)?);
+    let leap = year.is_multiple_of(4) && (!year.is_multiple_of(100) || year.is_multiple_of(400));
+    let days = match month {
+        1 | 3 | 5 | 7 | 8 | 10 | 12 => 31,
+        4 | 6 | 9 | 11 => 30,
+        2 => 28 + u32::from(leap),
+        _ => return Err(wrong()),
+    };
+    if !(1900..=2200).contains(&year) || day == 0 || day > days {
+        return Err(wrong());
+    }
+    Ok(format!("{year:04}-{month:02}-{day:02}"))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn typed(key: &str, text: &str) -> Result<Option<Value>, FieldProblem> {
+        parse_value(key, job_field(key).unwrap(), text, UnitSystem::Metric)
+    }
+
+    #[rstest]
+    #[case::impossible_wall("part.wall", "900", "1 to 300 mm")]
+    #[case::negative_weight("part.mass", "-4 kg", "0.01 to 20000 kg")]
+    #[case::no_such_unit("part.service_temperature", "500Q", "260 C or 500 F")]
+    #[case::letter_for_zero("part.service_temperature", "28o", "260 C or 500 F")]
+    #[case::no_such_choice("part.sides", "three", "one, both")]
+    #[case::no_such_day("hand_over.follow_up", "2027-02-29", "2027-03-15")]
+    fn what_cannot_be_is_refused_at_its_field(#[case] key: &str, #[case] text: &str, #[case] would_do: &str) {
+        let problem = typed(key, text).unwrap_err();
+        assert_eq!((problem.field.as_str(), problem.would_be_right.as_str()), (key, would_do));
+    }
+
+    #[test]
+    fn nothing_typed_is_nothing_known() {
+        assert_eq!(typed("part.wall", "  "), Ok(None));
+    }
+
+    #[test]
+    fn a_leap_day_is_a_day() {
+        assert_eq!(typed("hand_over.follow_up", "2028-2-29"), Ok(Some(Value::Text("2028-02-29".into()))));
+    }
+}

@@ -1,0 +1,16 @@
+//! The rules of repairing cast iron, pure: facts in, plan out. No I/O, no clock.
+
+pub mod drill_speed;
+pub mod figure;
+pub mod filler;
+pub mod groove;
+pub mod heat;
+pub mod iron;
+pub mod job;
+pub mod method;
+pub mod plan;
+pub mod problem;
+pub mod quantity;
+pub mod shop;
+pub mod stitch;
+pub mod stop_hole;

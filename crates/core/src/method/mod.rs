@@ -1,0 +1,13 @@
+//! The repair methods: what each is, where it may be used, how it scores.
+
+mod odds;
+mod rules;
+mod score;
+mod target;
+mod way;
+
+pub use odds::{Odds, odds};
+pub use rules::{Asked, Effect, Fired, Ruling, apply_rules};
+pub use score::{ScorePart, heat_points, hours_points, odds_points, rule_points, strength_points};
+pub use target::{Target, target};
+pub use way::{MethodId, School, Way};

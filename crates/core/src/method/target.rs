@@ -1,0 +1,126 @@
+//! The preheat a school asks for, given what the iron may be.
+
+use super::{MethodId, School, Way};
+use crate::iron::Iron;
+
+/// What the preheat must be, and why.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Target {
+    pub target_c: f64,
+    /// Most between beads.
+    pub most_c: f64,
+    /// The working, line by line.
+    pub working: Vec<String>,
+    pub cautions: Vec<String>,
+}
+
+/// House: no part is planned hotter, since iron's structure changes from about 730 degC.
+const MOST_C: f64 = 700.0;
+
+/// Preheat target of a way for the irons in question.
+///
+/// The school's figure, raised for what is plausible, +25 K for a wall over 20 mm, +25 K for a
+/// closed section, neither for the cold school. Most between beads = target + 100 K; cold: 65.
+/// `None` for a way without heat, and for a cold school where the iron allows none.
+///
+/// # Source
+/// House, after EN 1011-8 and AWS D11.2.
+#[must_use]
+pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) -> Option<Target> {
+    let has = |iron| plausible.contains(&iron);
+    let base = match (way.school, way.method) {
+        (School::NoHeat, _) => return None,
+        (School::Cold, _) if has(Iron::NiResist) => return None,
+        (School::Cold, _) => {
+            return Some(Target {
+                target_c: 15.0,
+                most_c: 65.0,
+                working: vec!["cold school: 15 to 65 °C, take the chill and damp off".to_owned()],
+                cautions: Vec::new(),
+            });
+        }
+        (School::Warm, _) => 150.0,
+        (School::Hot, _) => 300.0,
+        (School::WholePart, MethodId::GasIron) => 600.0,
+        (School::WholePart, _) => 300.0,
+    };
+    let mut working = vec![format!("{} {base:.0} °C", way.label())];
+    let mut cautions = Vec::new();
+    let mut target_c = base;
+    let nickel_arc = matches!(way.school, School::Warm | School::Hot);
+    if nickel_arc && has(Iron::Ductile) {
+        target_c += 50.0;
+        working.push("ductile is possible: + 50 K".to_owned());
+    }
+    if wall_mm.is_some_and(|wall| wall > 20.0) {
+        target_c += 25.0;
+        working.push("wall over 20 mm: + 25 K".to_owned());
+    }
+    if closed {
+        target_c += 25.0;
+        working.push("closed section, cannot move: + 25 K".to_owned());
+    }
+    let mut cap = |iron: &str, limit: f64| {
+        if target_c > limit {
+            target_c = limit;
+            working.push(format!("{iron} is possible: no more than {limit:.0} °C"));
+            if plausible.len() > 1 {
+                cautions.push(format!(
+                    "The irons in question disagree: {iron} caps the preheat at {limit:.0} °C. Settle the iron."
+                ));
+            }
+        }
+    };
+    if way.school == School::Hot && has(Iron::Malleable) {
+        cap("malleable", 200.0);
+    }
+    if has(Iron::NiResist) {
+        cap("ni-resist", 300.0);
+    }
+    target_c = target_c.min(MOST_C);
+    for iron in plausible.iter().filter(|iron| !iron.has_own_properties() && **iron != Iron::NiResist) {
+        cautions.push(format!("{} is planned with gray's figures.", iron.label()));
+    }
+    Some(Target { target_c, most_c: (target_c + 100.0).min(MOST_C), working, cautions })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn of(method: MethodId, school: School, irons: &[Iron], wall: f64, closed: bool) -> (f64, f64) {
+        let found = target(Way { method, school }, irons, Some(wall), closed).unwrap();
+        (found.target_c, found.most_c)
+    }
+
+    #[rstest]
+    // Hand-worked from the schools' figures: hot 300; ductile + 50; wall over 20 + 25; closed + 25
+    #[case::gray(&[Iron::Gray], 12.0, false, (300.0, 400.0))]
+    #[case::ductile(&[Iron::Gray, Iron::Ductile], 12.0, false, (350.0, 450.0))]
+    #[case::wall_at_twenty(&[Iron::Gray], 20.0, false, (300.0, 400.0))]
+    #[case::wall_over_twenty(&[Iron::Gray], 20.1, false, (325.0, 425.0))]
+    #[case::closed(&[Iron::Gray], 25.0, true, (350.0, 450.0))]
+    #[case::malleable_caps(&[Iron::Ductile, Iron::Malleable], 25.0, true, (200.0, 300.0))]
+    fn the_hot_school_follows_the_iron(
+        #[case] irons: &[Iron],
+        #[case] wall: f64,
+        #[case] closed: bool,
+        #[case] expected: (f64, f64),
+    ) {
+        assert_eq!(of(MethodId::ArcNickel, School::Hot, irons, wall, closed), expected);
+    }
+
+    #[test]
+    fn the_cold_school_is_neither_raised_nor_open_to_ni_resist() {
+        let window = of(MethodId::ArcNickel, School::Cold, &[Iron::Ductile], 40.0, true);
+        assert_eq!(window, (15.0, 65.0));
+        let cold = Way { method: MethodId::ArcNickel, school: School::Cold };
+        assert_eq!(target(cold, &[Iron::NiResist], None, false), None);
+    }
+
+    #[test]
+    fn gas_fusion_is_never_planned_over_seven_hundred() {
+        assert_eq!(of(MethodId::GasIron, School::WholePart, &[Iron::Gray], 30.0, true), (650.0, 700.0));
+    }
+}

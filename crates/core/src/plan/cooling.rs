@@ -1,0 +1,175 @@
+//! Stage 8: how it comes down, when it may be unwrapped and touched.
+
+use std::collections::HashMap;
+
+use serde::{Deserialize, Serialize};
+
+use super::Amount;
+use crate::figure::{Certainty, Figure, Source};
+use crate::heat::{Body, Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool};
+use crate::job::Round;
+use crate::method::{MethodId, School, Way};
+use crate::quantity::{Celsius, Unit, number};
+use crate::shop::Shop;
+
+/// The cooling of the chosen way.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CoolingPlan {
+    /// Nothing hot to cool: the station is full at once.
+    pub cold: bool,
+    pub sentence: String,
+    pub packing: String,
+    pub start_c: f64,
+    /// Hours from covering; nothing when not within 72 h.
+    pub unwrap_hours: Option<f64>,
+    pub touch_hours: Option<f64>,
+    pub fastest_k_per_h: f64,
+    /// Nothing where the method sets none.
+    pub limit_k_per_h: Option<f64>,
+    /// (hours from covering, degC)
+    pub curve: Vec<(f64, f64)>,
+}
+
+/// Coolings worked out once for each start and wrapping.
+#[derive(Debug, Default)]
+pub(super) struct Coolings(HashMap<(i64, Packing, i64), Cooling>);
+
+impl Coolings {
+    pub fn of(&mut self, body: &Body, start_c: f64, wrapping: &Wrapping) -> Option<&Cooling> {
+        let start = Celsius::new(start_c).ok()?;
+        let key = ((start_c * 100.0) as i64, wrapping.packing(), (wrapping.thickness_mm() * 100.0) as i64);
+        Some(self.0.entry(key).or_insert_with(|| cool(body, start, wrapping)))
+    }
+}
+
+/// House: how fast a repair may fall, in K/h; nothing for cold ways.
+pub(super) fn limit_k_per_h(way: Way) -> Option<f64> {
+    match (way.method, way.school) {
+        (_, School::Cold | School::NoHeat) => None,
+        (MethodId::GasIron, _) => Some(60.0),
+        (MethodId::TorchBraze, _) => Some(250.0),
+        (MethodId::ArcNickel | MethodId::ArcNickelIron | MethodId::Stitch, _) => Some(150.0),
+    }
+}
+
+/// What the part will be packed in: as chosen, or the slowest at hand.
+pub(super) fn wrapping(round: &Round, shop: &Shop, way: Way) -> Wrapping {
+    let chosen = round.choice("cooling.packing").and_then(Packing::from_id);
+    let packing = chosen.unwrap_or_else(|| {
+        if limit_k_per_h(way).is_none() {
+            return Packing::Air;
+        }
+        // Slowest first, as the packings' own figures have it.
+        const BEST: [Packing; 7] = [
+            Packing::Vermiculite,
+            Packing::WoodAsh,
+            Packing::Lime,
+            Packing::Litter,
+            Packing::Blanket,
+            Packing::DrySand,
+            Packing::Air,
+        ];
+        let at_hand = shop.packings_at_hand();
+        BEST.into_iter().find(|packing| at_hand.contains(packing)).unwrap_or(Packing::Air)
+    });
+    let thickness_mm = round.number("cooling.thickness").unwrap_or(packing.usual_mm());
+    Wrapping::new(packing, thickness_mm / 1000.0).unwrap_or(Wrapping::usual(packing))
+}
+
+pub(super) fn cooling_plan(
+    way: Way,
+    start_c: f64,
+    wrapping: &Wrapping,
+    body: Option<&Body>,
+    coolings: &mut Coolings,
+) -> Option<CoolingPlan> {
+    if matches!(way.school, School::Cold | School::NoHeat) {
+        return Some(CoolingPlan {
+            cold: true,
+            sentence: "Never hotter than the hand bears: nothing to wrap.".to_owned(),
+            packing: String::new(),
+            start_c,
+            unwrap_hours: Some(0.0),
+            touch_hours: Some(0.0),
+            fastest_k_per_h: 0.0,
+            limit_k_per_h: None,
+            curve: Vec::new(),
+        });
+    }
+    let cooling = coolings.of(body?, start_c, wrapping)?;
+    let (fastest, limit) = (cooling.fastest_k_per_h(), limit_k_per_h(way));
+    let label = wrapping.packing().label();
+    let sentence = match limit {
+        Some(limit) if fastest > limit => format!(
+            "{label} lets it fall {fastest:.0} K/h at first, {limit:.0} is the limit: as slow as this packing \
+             gives. Put hot bricks or scrap in with it, or use an oven."
+        ),
+        _ if wrapping.packing() == Packing::DrySand => {
+            "Cold sand chills first: warm it to 100 °C.".to_owned()
+        }
+        _ => format!("{label}, and leave it alone."),
+    };
+    Some(CoolingPlan {
+        cold: false,
+        sentence,
+        packing: if wrapping.packing() == Packing::Air {
+            label.to_owned()
+        } else {
+            format!("{label}, {} mm", number(wrapping.thickness_mm(), 0))
+        },
+        start_c,
+        unwrap_hours: cooling.hours_to(UNWRAP_C),
+        touch_hours: cooling.hours_to(TOUCH_C),
+        fastest_k_per_h: fastest,
+        limit_k_per_h: limit,
+        curve: cooling.curve(160, TOUCH_C),
+    })
+}
+
+pub(super) fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
+    if cooling.cold {
+        return Vec::new();
+    }
+    let modelled = |figure: Figure| {
+        figure.fact("Packing", cooling.packing.clone()).fact("Part", size_words).source(
+            Source::Law("Carslaw and Jaeger, Stefan-Boltzmann; packings house".to_owned()),
+            Certainty::Estimate,
+        )
+    };
+    let mut figures = Vec::new();
+    for (id, name, hours, under) in [
+        ("cooling.unwrap", "Unwrap after", cooling.unwrap_hours, UNWRAP_C),
+        ("cooling.touch", "Touch after", cooling.touch_hours, TOUCH_C),
+    ] {
+        if let Some(hours) = hours {
+            figures.push(
+                modelled(Figure::new(id, name, hours * 60.0, Unit::Minutes))
+                    .formula(format!("from {:.0} °C to under {under:.0} °C at the core", cooling.start_c)),
+            );
+        }
+    }
+    let limit = cooling.limit_k_per_h.map_or("no limit".to_owned(), |l| format!("limit {l:.0} K/h (house)"));
+    figures.push(
+        modelled(Figure::new(
+            "cooling.fastest",
+            "Falls at most",
+            cooling.fastest_k_per_h,
+            Unit::KelvinsPerHour,
+        ))
+        .formula("worst mean over any 30 min")
+        .note(limit),
+    );
+    figures
+}
+
+pub(super) fn amount(round: &Round, cooling: Option<&CoolingPlan>) -> Amount {
+    let cold_now = round.latest_reading().is_some_and(|reading| reading.celsius <= UNWRAP_C);
+    match cooling {
+        None => Amount::Nothing,
+        Some(cooling) if cooling.cold => Amount::Enough,
+        Some(_) if round.covered_minutes().is_some() && cold_now => Amount::Enough,
+        Some(_) if round.covered_minutes().is_some() => Amount::Something,
+        Some(_) => Amount::Nothing,
+    }
+}

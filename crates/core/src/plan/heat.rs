@@ -1,0 +1,380 @@
+//! Stage 6: can the heat at hand bring this part there, how long, how evenly.
+
+use serde::{Deserialize, Serialize};
+
+use super::Amount;
+use super::part::PartFacts;
+use crate::figure::{Certainty, Figure, Source};
+use crate::heat::{
+    Bar, BarPower, Body, HeatSource, Heating, SourceKind, ceiling_c, energy_joules, heat_until,
+};
+use crate::job::Round;
+use crate::method::{School, Target, Way};
+use crate::quantity::{Celsius, Seconds, Unit, Watts, number};
+use crate::shop::Shop;
+
+/// House: a preheat that takes longer than this is not one.
+const MOST_MIN: f64 = 180.0;
+/// House: shares of the flame that go evenly over the part.
+const ORDINARY_SWEEP: f64 = 0.5;
+const CAREFUL_SWEEP: f64 = 0.8;
+
+/// One source at hand, tried on this part.
+#[derive(Debug, Clone)]
+pub(super) struct SourceRun {
+    pub source: &'static HeatSource,
+    pub even_share: f64,
+    pub heating: Heating,
+    pub ceiling_c: f64,
+}
+
+/// What a source makes of one target.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Reached<'a> {
+    pub run: &'a SourceRun,
+    pub minutes: f64,
+    /// Unevenness (open part) or whole difference (closed) on the way, in K.
+    pub worst_k: f64,
+    pub even_enough: bool,
+}
+
+/// Every source at hand on this part, worked out once.
+#[derive(Debug, Clone)]
+pub(super) struct Sources {
+    pub runs: Vec<SourceRun>,
+    pub body: Body,
+    closed: bool,
+    limit_k: f64,
+}
+
+/// Power of a source on a part, its even share swept.
+pub(crate) fn bar_power(source: &HeatSource, even_share: f64, station: f64, oven_c: f64) -> Option<BarPower> {
+    match source.kind {
+        SourceKind::Flame { gross_w, net_share } => {
+            let net = gross_w * net_share;
+            Some(BarPower::Flame {
+                even: Watts::new(net * even_share).ok()?,
+                local: Watts::new(net * (1.0 - even_share)).ok()?,
+                station,
+            })
+        }
+        SourceKind::Oven { up_to_c } => Some(BarPower::Surroundings(Celsius::new(up_to_c.min(oven_c)).ok()?)),
+    }
+}
+
+fn strength_w(source: &HeatSource) -> Option<f64> {
+    match source.kind {
+        SourceKind::Flame { gross_w, net_share } => Some(gross_w * net_share),
+        SourceKind::Oven { .. } => None,
+    }
+}
+
+fn oven_c(source: &HeatSource) -> Option<f64> {
+    match source.kind {
+        SourceKind::Flame { .. } => None,
+        SourceKind::Oven { up_to_c } => Some(up_to_c),
+    }
+}
+
+impl Sources {
+    /// Tries the source the welder chose, or else the strongest flame and the hottest oven at
+    /// hand; a flame once with an ordinary and once with a careful sweep. Each runs once, up to
+    /// the hottest target in question, and answers for the lower ones too.
+    pub fn try_all(
+        round: &Round,
+        shop: &Shop,
+        part: &PartFacts,
+        body: Body,
+        hottest_target_c: f64,
+    ) -> Option<Self> {
+        let candidates: Vec<&'static HeatSource> =
+            match round.choice("heat.source").and_then(HeatSource::from_id) {
+                Some(chosen) => vec![chosen],
+                None => {
+                    let strongest = shop
+                        .heat_sources()
+                        .filter_map(|s| Some((s, strength_w(s)?)))
+                        .max_by(|a, b| a.1.total_cmp(&b.1));
+                    let hottest = shop
+                        .heat_sources()
+                        .filter_map(|s| Some((s, oven_c(s)?)))
+                        .max_by(|a, b| a.1.total_cmp(&b.1));
+                    [strongest, hottest].into_iter().flatten().map(|(s, _)| s).collect()
+                }
+            };
+        if candidates.is_empty() {
+            return None;
+        }
+        // Ours: an oven is set 50 K over the hottest target, so that the core gets there in time.
+        let oven_c = hottest_target_c + 50.0;
+        let mut runs = Vec::new();
+        for source in candidates {
+            let shares: &[f64] = match source.kind {
+                SourceKind::Flame { .. } => &[ORDINARY_SWEEP, CAREFUL_SWEEP],
+                SourceKind::Oven { .. } => &[1.0],
+            };
+            for &even_share in shares {
+                let power = bar_power(source, even_share, part.station, oven_c)?;
+                let most = Seconds::new(MOST_MIN * 60.0).ok()?;
+                let target = Celsius::new(hottest_target_c).ok()?;
+                runs.push(SourceRun {
+                    source,
+                    even_share,
+                    heating: heat_until(&body, power, target, most),
+                    ceiling_c: ceiling_c(&body, power),
+                });
+            }
+        }
+        Some(Self { runs, body, closed: part.closed(), limit_k: body.iron.unevenness_limit_k() })
+    }
+
+    /// The best way to a target: the first source that gets there evenly, in the order ordinary
+    /// sweep, careful sweep, oven; else the soonest of those that get there at all.
+    pub fn reach(&self, target_c: f64) -> Option<Reached<'_>> {
+        let reached: Vec<Reached<'_>> = self
+            .runs
+            .iter()
+            .filter_map(|run| {
+                let minutes = run.heating.minutes_to(target_c)?;
+                let (unevenness_k, difference_k) = run.heating.worst_until(minutes);
+                let worst_k = if self.closed { difference_k } else { unevenness_k };
+                Some(Reached { run, minutes, worst_k, even_enough: worst_k <= self.limit_k })
+            })
+            .collect();
+        reached
+            .iter()
+            .find(|r| r.even_enough)
+            .or_else(|| reached.iter().min_by(|a, b| a.minutes.total_cmp(&b.minutes)))
+            .copied()
+    }
+
+    /// Why a target is not reached, in a sentence.
+    pub fn why_not(&self, target_c: f64) -> String {
+        let best = self.runs.iter().max_by(|a, b| a.ceiling_c.total_cmp(&b.ceiling_c));
+        match best {
+            Some(run) if run.ceiling_c < target_c => format!(
+                "{} cannot get this part to {target_c:.0} °C: it stops at about {:.0} °C.",
+                run.source.label, run.ceiling_c
+            ),
+            Some(run) => {
+                format!("{} takes over 3 h to bring the cold end to {target_c:.0} °C.", run.source.label)
+            }
+            None => "No heat at hand.".to_owned(),
+        }
+    }
+}
+
+/// The heating of the chosen way.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HeatPlan {
+    /// No heat at all is needed: the station is full at once.
+    pub cold: bool,
+    /// What is said of the heating, in a sentence.
+    pub sentence: String,
+    pub target_c: f64,
+    pub most_c: f64,
+    pub source: String,
+    pub source_label: String,
+    /// Share of the flame swept evenly over the part.
+    pub even_share: f64,
+    pub reached: bool,
+    pub minutes: f64,
+    pub soak_minutes: f64,
+    /// Where to read it.
+    pub read_at: String,
+    /// (min, coldest degC, hottest degC)
+    pub curve: Vec<(f64, f64, f64)>,
+}
+
+/// House: a minute of soak for each mm of wall, 20 at least.
+pub(super) fn soak_minutes(way: Way, wall_mm: Option<f64>) -> f64 {
+    if way.school.preheats() { wall_mm.unwrap_or(0.0).max(20.0) } else { 0.0 }
+}
+
+const READ_AT: &str = "far side of the joint, and the coldest far corner";
+
+pub(super) fn heat_plan(
+    way: Way,
+    target: Option<&Target>,
+    sources: Option<&Sources>,
+    wall_mm: Option<f64>,
+) -> Option<HeatPlan> {
+    let cold = |sentence: &str, target_c: f64, most_c: f64| HeatPlan {
+        cold: true,
+        sentence: sentence.to_owned(),
+        target_c,
+        most_c,
+        source: String::new(),
+        source_label: String::new(),
+        even_share: 0.0,
+        reached: true,
+        minutes: 0.0,
+        soak_minutes: 0.0,
+        read_at: READ_AT.to_owned(),
+        curve: Vec::new(),
+    };
+    match (way.school, target) {
+        (School::NoHeat, _) => Some(cold("No heat needed. Iron at 15 °C or more.", 15.0, 65.0)),
+        (School::Cold, Some(t)) => Some(cold(
+            "No preheat. Take the chill and damp off, keep between 15 and 65 °C.",
+            t.target_c,
+            t.most_c,
+        )),
+        (_, None) => None,
+        (School::Warm | School::Hot | School::WholePart, Some(target)) => {
+            let sources = sources?;
+            let reached = sources.reach(target.target_c);
+            let run = reached.map(|r| r.run).or_else(|| sources.runs.first())?;
+            let sentence = match reached {
+                None => sources.why_not(target.target_c),
+                Some(r) if !r.even_enough => format!(
+                    "Uneven: {:.0} K on the way, {:.0} K is the limit. Slower, an oven, or a blanket over the rest.",
+                    r.worst_k, sources.limit_k
+                ),
+                Some(r) if r.run.even_share == CAREFUL_SWEEP => {
+                    "Sweep it carefully: four fifths over the whole part, one fifth at the joint.".to_owned()
+                }
+                Some(r) if r.run.even_share == ORDINARY_SWEEP => {
+                    "Sweep it: half over the whole part, half round the joint.".to_owned()
+                }
+                Some(_) => "Let it come up with the oven.".to_owned(),
+            };
+            let until = reached.map_or(f64::INFINITY, |r| r.minutes);
+            let curve: Vec<_> =
+                run.heating.curve.iter().copied().take_while(|(at, _, _)| *at <= until + 1.0).collect();
+            Some(HeatPlan {
+                cold: false,
+                sentence,
+                target_c: target.target_c,
+                most_c: target.most_c,
+                source: run.source.id.to_owned(),
+                source_label: run.source.label.to_owned(),
+                even_share: run.even_share,
+                reached: reached.is_some(),
+                minutes: reached.map_or(0.0, |r| r.minutes),
+                soak_minutes: soak_minutes(way, wall_mm),
+                read_at: READ_AT.to_owned(),
+                curve,
+            })
+        }
+    }
+}
+
+pub(super) fn figures(
+    heat: &HeatPlan,
+    target: Option<&Target>,
+    sources: Option<&Sources>,
+    part: &PartFacts,
+) -> Vec<Figure> {
+    let mut figures = Vec::new();
+    if let Some(target) = target {
+        let mut window = Figure::new("heat.target", "Preheat", target.target_c, Unit::Celsius)
+            .window(target.target_c, target.most_c)
+            .fact("Wall", part.wall_mm.map_or("not known".to_owned(), |w| format!("{w} mm")))
+            .source(Source::Standard("EN 1011-8, AWS D11.2; figures house".to_owned()), Certainty::Computed)
+            .note(format!("Read it at the {}.", heat.read_at));
+        for line in &target.working {
+            window = window.formula(line.clone());
+        }
+        figures.push(window);
+    }
+    let (Some(sources), false) = (sources, heat.cold) else { return figures };
+    let body = &sources.body;
+    let sized = |figure: Figure| figure.fact("Part", part.size_words());
+    if let (Ok(to), mass) = (Celsius::new(heat.target_c), body.mass) {
+        let joules = energy_joules(&body.iron, mass, body.ambient, to);
+        figures.push(
+            sized(Figure::new("heat.energy", "Energy", joules / 1e6, Unit::Megajoules))
+                .formula(format!(
+                    "{} kg x [{} T + {} T² / 2] from {:.0} to {:.0} °C",
+                    number(mass.kilograms(), 1),
+                    body.iron.heat_a,
+                    body.iron.heat_b,
+                    body.ambient.celsius(),
+                    heat.target_c
+                ))
+                .source(Source::Standard("EN 1561 / EN 1563".to_owned()), Certainty::Computed),
+        );
+    }
+    let Some(run) =
+        sources.runs.iter().find(|run| run.source.id == heat.source && run.even_share == heat.even_share)
+    else {
+        return figures;
+    };
+    let modelled = |figure: Figure| {
+        sized(figure)
+            .fact("Heat", run.source.label)
+            .fact(
+                "Joint",
+                format!(
+                    "{:.0} % along the longest side{}",
+                    part.station * 100.0,
+                    if part.station_known { "" } else { ", a guess" }
+                ),
+            )
+            .source(Source::Law("conduction and radiation, bar of 40 cells".to_owned()), Certainty::Estimate)
+    };
+    if heat.reached {
+        // House: the model is good to 30 %.
+        figures.push(
+            modelled(Figure::new("heat.minutes", "To heat through", heat.minutes, Unit::Minutes))
+                .between(heat.minutes * 0.7, heat.minutes * 1.3)
+                .formula(format!("coldest cell from {:.0} to {:.0} °C", part.ambient_c, heat.target_c))
+                .formula("good to 30 %".to_owned()),
+        );
+        let (unevenness_k, difference_k) = run.heating.worst_until(heat.minutes);
+        let worst_k = if sources.closed { difference_k } else { unevenness_k };
+        figures.push(
+            modelled(Figure::new("heat.unevenness", "Unevenness on the way", worst_k, Unit::Kelvins))
+                .formula(if sources.closed {
+                    "closed shape: hottest less coldest"
+                } else {
+                    "range of the departures from the straight line along the part"
+                })
+                .note("Counted under 500 °C; above, the iron gives."),
+        );
+    }
+    figures.push(
+        modelled(Figure::new("heat.ceiling", "This heat stops at", run.ceiling_c, Unit::Celsius))
+            .formula("coldest cell when it stays on for ever"),
+    );
+    let iron = &body.iron;
+    figures.push(
+        Figure::new("heat.limit", "Unevenness allowed", sources.limit_k, Unit::Kelvins)
+            .formula(format!(
+                "{} x (1 - {}) / ({} x {}) / 2",
+                iron.tensile_mpa,
+                iron.poisson,
+                iron.youngs_gpa * 1000.0,
+                format_args!("{}e-6", iron.expansion_1e6_per_k)
+            ))
+            .source(Source::House, Certainty::Computed),
+    );
+    if heat.soak_minutes > 0.0 {
+        figures.push(
+            Figure::new("heat.soak", "Soak", heat.soak_minutes, Unit::Minutes)
+                .formula("1 min for each mm of wall, 20 at least")
+                .source(Source::House, Certainty::Computed),
+        );
+    }
+    figures
+}
+
+pub(super) fn amount(heat: Option<&HeatPlan>) -> Amount {
+    match heat {
+        None => Amount::Nothing,
+        Some(heat) if heat.reached => Amount::Enough,
+        Some(_) => Amount::Something,
+    }
+}
+
+impl HeatPlan {
+    /// A bar at ambient, heated as planned: what the simulated thermocouple runs.
+    #[must_use]
+    pub fn bar(&self, body: &Body, station: f64) -> Option<(Bar, BarPower)> {
+        let source = HeatSource::from_id(&self.source)?;
+        let power = bar_power(source, self.even_share, station, self.target_c + 50.0)?;
+        Some((Bar::new(body, power, body.ambient), power))
+    }
+}

@@ -1,0 +1,58 @@
+//! The plan as temperature against time: the heat line.
+
+use serde::{Deserialize, Serialize};
+
+use super::cooling::CoolingPlan;
+use super::heat::HeatPlan;
+
+/// One planned line, from lighting up to cold.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PlanLine {
+    pub name: String,
+    /// No heat in it: it stays on the shelf.
+    pub cold: bool,
+    /// (min from lighting up, degC)
+    pub curve: Vec<(f64, f64)>,
+    /// Minutes at which the beads begin and end, it may be unwrapped, it may be touched.
+    pub beads_from: f64,
+    pub beads_to: f64,
+    pub unwrap_at: Option<f64>,
+    pub touch_at: Option<f64>,
+    pub target_c: f64,
+    pub most_c: f64,
+}
+
+pub(super) fn plan_line(
+    name: &str,
+    ambient_c: f64,
+    heat: &HeatPlan,
+    work_minutes: f64,
+    cooling: &CoolingPlan,
+) -> PlanLine {
+    let beads_from = heat.minutes + heat.soak_minutes;
+    let beads_to = beads_from + work_minutes;
+    let mut curve: Vec<(f64, f64)> = Vec::new();
+    if !heat.cold {
+        curve.extend(heat.curve.iter().map(|(at, coldest, _)| (*at, *coldest)));
+        if curve.is_empty() {
+            curve.push((0.0, ambient_c));
+        }
+        curve.push((heat.minutes, heat.target_c));
+        curve.push((beads_from, heat.target_c));
+        curve.push((beads_to, cooling.start_c));
+        curve.extend(cooling.curve.iter().map(|(hours, celsius)| (beads_to + hours * 60.0, *celsius)));
+    }
+    let after = |hours: Option<f64>| hours.map(|hours| beads_to + hours * 60.0);
+    PlanLine {
+        name: name.to_owned(),
+        cold: heat.cold,
+        curve,
+        beads_from,
+        beads_to,
+        unwrap_at: after(cooling.unwrap_hours),
+        touch_at: after(cooling.touch_hours),
+        target_c: heat.target_c,
+        most_c: heat.most_c,
+    }
+}

@@ -1,0 +1,264 @@
+//! Facts in, plan out.
+
+use serde::{Deserialize, Serialize};
+
+use super::cooling::{Coolings, wrapping};
+use super::heat::Sources;
+use super::method::Judged;
+use super::part::PartFacts;
+use super::{
+    Amount, Caution, CheckLine, CoolingPlan, CrackPlan, HeatPlan, IronPlan, Lock, MethodPlan, Missing,
+    PlanLine, PrepPlan, Station, StationState, TorchPlan, check, cooling, cracks, heat, iron, line, method,
+    part, prep, torch,
+};
+use crate::figure::Figure;
+use crate::heat::{Body, Packing, Wrapping};
+use crate::iron::{Era, Family};
+use crate::job::Job;
+use crate::method::Way;
+use crate::shop::Shop;
+
+/// Everything worked out for a job. Durations, not clock times.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Plan {
+    pub stations: Vec<StationState>,
+    pub locks: Vec<Lock>,
+    /// What is not known and why it matters, the most urgent first.
+    pub missing: Vec<Missing>,
+    pub cautions: Vec<Caution>,
+    pub figures: Vec<Figure>,
+    pub iron: IronPlan,
+    pub cracks: Vec<CrackPlan>,
+    pub methods: MethodPlan,
+    pub prep: Option<PrepPlan>,
+    pub heat: Option<HeatPlan>,
+    pub torch: Option<TorchPlan>,
+    pub cooling: Option<CoolingPlan>,
+    pub check: Vec<CheckLine>,
+    /// The line of the chosen way, or one for each way still possible.
+    pub lines: Vec<PlanLine>,
+    pub body_words: String,
+}
+
+impl Plan {
+    /// Why the torch cannot be lit yet; nothing when it can.
+    #[must_use]
+    pub fn unlit_reason(&self) -> Option<String> {
+        if let Some(lock) = self.locks.first() {
+            return Some(format!("{} {}", lock.sentence, lock.unlock));
+        }
+        if self.methods.chosen.is_none() {
+            return Some("no method is chosen yet".to_owned());
+        }
+        if self.prep.is_none() {
+            return Some("the cracks are not mapped: length, wall and ends are needed".to_owned());
+        }
+        match &self.heat {
+            None => Some("weight, size, shape or the heat at hand is not known".to_owned()),
+            Some(heat) if !heat.reached => Some(heat.sentence.clone()),
+            Some(_) => None,
+        }
+    }
+
+    /// The casting as the heat model sees it; nothing while weight, size or shape is not known.
+    #[must_use]
+    pub fn casting(&self, job: &Job, shop: &Shop) -> Option<Body> {
+        PartFacts::read(job.round(), shop).body(self.iron.leading.properties())
+    }
+
+    /// What it will be packed in; still air while no method is chosen.
+    #[must_use]
+    pub fn wrapping(&self, job: &Job, shop: &Shop) -> Wrapping {
+        self.methods.chosen.map_or(Wrapping::usual(Packing::Air), |way| wrapping(job.round(), shop, way))
+    }
+
+    #[must_use]
+    pub fn amount(&self, station: Station) -> Amount {
+        self.stations
+            .iter()
+            .find(|state| state.station == station)
+            .map_or(Amount::Nothing, |state| state.amount)
+    }
+
+    #[must_use]
+    pub fn figure(&self, id: &str) -> Option<&Figure> {
+        self.figures.iter().find(|figure| figure.id == id)
+    }
+}
+
+/// The plan of a job in a shop. Pure and total: an incomplete job gives a partial plan that says
+/// what is missing and why it matters.
+#[must_use]
+pub fn plan(job: &Job, shop: &Shop) -> Plan {
+    let round = job.round();
+    let facts = PartFacts::read(round, shop);
+    let mut missing = part::missing(round);
+    let part_amount = part::amount(&missing);
+
+    let belief = iron::belief(job, &facts);
+    let crack_plans = cracks::crack_plans(round, facts.wall_mm);
+    missing.extend(cracks::missing(&crack_plans));
+    let cracks_amount = cracks::amount(&crack_plans);
+
+    let locks: Vec<Lock> =
+        [part::safety_lock(round), iron::white_lock(&belief)].into_iter().flatten().collect();
+
+    let sources = facts.body(belief.leading.properties()).and_then(|body| {
+        Sources::try_all(round, shop, &facts, body, method::hottest_target_c(&facts, &belief, round))
+    });
+    let judged = Judged {
+        round,
+        shop,
+        part: &facts,
+        belief: &belief,
+        cracks: &crack_plans,
+        sources: sources.as_ref(),
+    };
+    let mut coolings = Coolings::default();
+    let methods = judged.contenders(!locks.is_empty(), &mut coolings);
+
+    // Of a chosen way everything; of ways still side by side their lines.
+    let work = |way: Way, coolings: &mut Coolings| Worked::of(&judged, way, coolings);
+    let chosen = methods.chosen.map(|way| work(way, &mut coolings));
+    let lines = match &chosen {
+        Some(worked) => worked.line(&facts).into_iter().collect(),
+        None => side_by_side(&methods).filter_map(|way| work(way, &mut coolings).line(&facts)).collect(),
+    };
+    let Worked { prep, heat, cooling, target, .. } = chosen.unwrap_or_default();
+    missing.extend(prep::missing(methods.chosen, prep.as_ref(), &crack_plans));
+    let torch = match (methods.chosen, &heat) {
+        (Some(way), Some(heat)) => Some(torch::torch_plan(round, way, heat, prep.as_ref())),
+        _ => None,
+    };
+    let check = check::check_lines(round, methods.chosen);
+
+    let label = |choices: &[(&str, &str)], id: Option<&str>| {
+        choices
+            .iter()
+            .find(|(known, _)| Some(*known) == id)
+            .map_or("not known", |(_, label)| label)
+            .to_owned()
+    };
+    let mut figures = iron::figures(
+        &belief,
+        &label(Family::CHOICES, round.choice("part.family")),
+        &label(Era::CHOICES, round.choice("part.era")),
+    );
+    figures.extend(cracks::figures(&crack_plans, belief.leading));
+    figures.extend(method::figures(&methods));
+    if let Some(prep) = &prep {
+        figures.extend(prep::figures(prep, judged.ductile()));
+    }
+    if let Some(heat) = &heat {
+        figures.extend(heat::figures(heat, target.as_ref(), sources.as_ref(), &facts));
+    }
+    if let Some(cooling) = &cooling {
+        figures.extend(cooling::figures(cooling, &facts.size_words()));
+    }
+
+    let mut cautions = part::cautions(round, &facts);
+    cautions.extend(iron::cautions(&belief));
+    cautions.extend(hot_cautions(methods.chosen, heat.as_ref()));
+    let amounts = [
+        part_amount,
+        iron::amount(&belief),
+        cracks_amount,
+        method::amount(&methods, cracks_amount),
+        prep::amount(prep.as_ref(), cracks_amount),
+        heat::amount(heat.as_ref()),
+        torch::amount(round, torch.as_ref()),
+        cooling::amount(round, cooling.as_ref()),
+        check::amount(&check),
+        check::hand_over_amount(round),
+    ];
+    Plan {
+        stations: Station::ALL
+            .into_iter()
+            .zip(amounts)
+            .map(|(station, amount)| StationState { station, amount })
+            .collect(),
+        locks,
+        missing,
+        cautions,
+        figures,
+        iron: iron::iron_plan(&belief),
+        cracks: crack_plans,
+        methods,
+        prep,
+        heat,
+        torch,
+        cooling,
+        check,
+        lines,
+        body_words: facts.size_words(),
+    }
+}
+
+/// One way worked through to the end.
+#[derive(Default)]
+struct Worked {
+    way: Option<Way>,
+    target: Option<crate::method::Target>,
+    prep: Option<PrepPlan>,
+    heat: Option<HeatPlan>,
+    cooling: Option<CoolingPlan>,
+}
+
+impl Worked {
+    fn of(judged: &Judged<'_>, way: Way, coolings: &mut Coolings) -> Self {
+        let target = judged.target_of(way);
+        let prep = prep::prep_plan(judged.round, way, judged.cracks, judged.both_sides(), judged.ductile());
+        let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part.wall_mm);
+        let wrap = wrapping(judged.round, judged.shop, way);
+        // Cooling starts at the last reading once covered, or at the most between beads in a plan.
+        let covered_c = judged.round.covered_minutes().and_then(|covered| {
+            judged
+                .round
+                .readings
+                .iter()
+                .take_while(|reading| reading.minutes <= covered)
+                .last()
+                .map(|reading| reading.celsius)
+        });
+        let start_c = covered_c.or(heat.as_ref().map(|heat| heat.most_c));
+        let cooling = start_c.and_then(|start_c| {
+            cooling::cooling_plan(way, start_c, &wrap, judged.sources.map(|s| &s.body), coolings)
+        });
+        Self { way: Some(way), target, prep, heat, cooling }
+    }
+
+    fn line(&self, facts: &PartFacts) -> Option<PlanLine> {
+        let work = self.prep.as_ref().map_or(0.0, prep::work_minutes);
+        let (way, heat, cooling) = (self.way?, self.heat.as_ref()?, self.cooling.as_ref()?);
+        heat.reached.then(|| line::plan_line(&way.label(), facts.ambient_c, heat, work, cooling))
+    }
+}
+
+/// The ways within reach of the first choice, two at most.
+fn side_by_side(methods: &MethodPlan) -> impl Iterator<Item = Way> + '_ {
+    let best = methods.contenders.first().map_or(0.0, |c| c.score);
+    methods.contenders.iter().filter(move |c| !c.excluded && best - c.score < 3.0).take(2).map(|c| c.way)
+}
+
+fn hot_cautions(way: Option<Way>, heat: Option<&HeatPlan>) -> Vec<Caution> {
+    let mut found = Vec::new();
+    let mut say = |station, sentence: &str| found.push(Caution { station, sentence: sentence.to_owned() });
+    let Some(way) = way else { return found };
+    if way.method.arc() {
+        say(Station::Torch, "Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13.");
+    }
+    if way.method == crate::method::MethodId::TorchBraze {
+        say(Station::Torch, "White smoke is zinc: extraction, half mask. Brazing shade 3 to 4.");
+    }
+    if way.method == crate::method::MethodId::GasIron {
+        say(Station::Torch, "Shade 5 to 6, and a lens that cuts the flux glare. Popped twice: stop.");
+    }
+    if heat.is_some_and(|heat| !heat.cold) {
+        say(Station::Heat, "Hot work: clear 11 m, extinguisher, never leave the flame alone.");
+        say(Station::Cooling, "Hot iron looks cold. Fire watch until it is under 65 °C.");
+        say(Station::Cooling, "Don't lift the packing to look: it chills the edge.");
+    }
+    say(Station::Prep, "Guard on, disc rated for the speed, face shield, eyes and ears.");
+    found
+}

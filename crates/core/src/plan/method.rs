@@ -1,0 +1,399 @@
+//! Stage 4: the contenders side by side, with the reasons for and against.
+
+use serde::{Deserialize, Serialize};
+
+use super::Amount;
+use super::cooling::{Coolings, limit_k_per_h, wrapping};
+use super::cracks::CrackPlan;
+use super::heat::{Sources, soak_minutes};
+use super::part::PartFacts;
+use super::prep::{prep_plan, work_minutes};
+use crate::figure::{Certainty, Figure, Source};
+use crate::heat::UNWRAP_C;
+use crate::iron::{Belief, Iron};
+use crate::job::Round;
+use crate::method::{
+    Asked, Effect, Fired, MethodId, Odds, Ruling, School, ScorePart, Target, Way, apply_rules, heat_points,
+    hours_points, odds, odds_points, rule_points, strength_points, target,
+};
+use crate::quantity::Unit;
+use crate::shop::Shop;
+
+/// One method done after its best school, with its score or the reasons against it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Contender {
+    pub way: Way,
+    pub label: String,
+    pub excluded: bool,
+    pub score: f64,
+    pub parts: Vec<ScorePart>,
+    /// What speaks for it, against it, and rules it out.
+    pub favours: Vec<String>,
+    pub cautions: Vec<String>,
+    pub reasons: Vec<String>,
+    pub odds: Odds,
+    /// Elapsed hours, the unknown steps left out; nothing while no step is known.
+    pub hours: Option<f64>,
+    pub target_c: Option<f64>,
+    /// Schools that were considered and why the others were not taken.
+    pub schools: Vec<String>,
+}
+
+/// The choice.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MethodPlan {
+    /// Best first; those that are ruled out last, in sight with their reasons.
+    pub contenders: Vec<Contender>,
+    /// What the plan goes on with: the welder's choice, or the only first choice.
+    pub chosen: Option<Way>,
+    pub overruled: bool,
+    pub headline: String,
+    pub not_considered: Vec<String>,
+    pub not_counted: Vec<String>,
+}
+
+/// What the contenders are judged with.
+pub(super) struct Judged<'a> {
+    pub round: &'a Round,
+    pub shop: &'a Shop,
+    pub part: &'a PartFacts,
+    pub belief: &'a Belief,
+    pub cracks: &'a [CrackPlan],
+    pub sources: Option<&'a Sources>,
+}
+
+/// House: a lead of this many points makes a first choice.
+const FIRST_CHOICE_LEAD: f64 = 3.0;
+
+impl Judged<'_> {
+    pub fn target_of(&self, way: Way) -> Option<Target> {
+        let mut found = target(way, &self.belief.plausible, self.part.wall_mm, self.part.closed())?;
+        if let Some(limit) = self.round.number("part.heat_shy_limit")
+            && found.most_c > limit
+        {
+            found.most_c = limit.max(found.target_c);
+        }
+        Some(found)
+    }
+
+    fn reach(&self, way: Way) -> Option<Result<(), String>> {
+        if !way.school.preheats() {
+            return None;
+        }
+        let target = self.target_of(way)?;
+        if let Some(limit) = self.round.number("part.heat_shy_limit")
+            && target.target_c > limit
+        {
+            let what = self.round.text("part.heat_shy").unwrap_or("something beside the joint");
+            return Some(Err(format!(
+                "Needs {:.0} °C, but {what} must not pass {limit:.0} °C.",
+                target.target_c
+            )));
+        }
+        let sources = self.sources?;
+        Some(match sources.reach(target.target_c) {
+            Some(_) => Ok(()),
+            None => Err(sources.why_not(target.target_c)),
+        })
+    }
+
+    pub fn ductile(&self) -> bool {
+        self.belief.is_plausible(Iron::Ductile)
+    }
+
+    pub fn both_sides(&self) -> bool {
+        self.part.both_sides.unwrap_or(false)
+    }
+
+    fn ruling(&self) -> Ruling {
+        let reach: Vec<(Way, Result<(), String>)> =
+            ways().filter_map(|way| Some((way, self.reach(way)?))).collect();
+        let warm = Way { method: MethodId::ArcNickel, school: School::Warm };
+        apply_rules(&Asked {
+            belief: self.belief,
+            service_c: self.round.number("part.service_temperature"),
+            heat_cycling: self.round.yes("part.heat_cycling"),
+            life_days: self.round.number("part.life_wanted"),
+            oil: self.round.choice("part.oil"),
+            fluid_tight: self.round.yes("part.fluid_tight"),
+            wall_mm: self.part.wall_mm,
+            warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
+            reach: &reach,
+            rods: self.shop.rods.as_deref(),
+            stitch_kit: self.shop.stitch_kit,
+        })
+    }
+
+    /// The school that stands for a method: the welder's for the chosen method, else hot if it is
+    /// reached evenly and can cool slowly, else warm if so, else cold.
+    fn school_of(&self, method: MethodId, ruling: &Ruling, coolings: &mut Coolings) -> (School, Vec<String>) {
+        let schools = method.schools();
+        let mut said = Vec::new();
+        let wanted = self.round.choice("method.school").and_then(School::from_id);
+        if let Some(wanted) = wanted.filter(|school| schools.contains(school)) {
+            return (wanted, vec![format!("{}: the welder's choice", wanted.word())]);
+        }
+        for &school in schools {
+            let way = Way { method, school };
+            let out = ruling
+                .fired
+                .iter()
+                .find(|f| f.method == method && f.school == Some(school) && f.effect == Effect::Exclude);
+            if let Some(fired) = out {
+                said.push(format!("not {}: {}", school.word(), fired.sentence));
+                continue;
+            }
+            if !matches!(school, School::Hot | School::Warm) {
+                return (school, said);
+            }
+            let Some(target) = self.target_of(way) else { continue };
+            let Some(sources) = self.sources else {
+                said.push(format!("not {}: weight, size, shape or heat not known", school.word()));
+                continue;
+            };
+            match sources.reach(target.target_c) {
+                Some(reached) if !reached.even_enough => {
+                    said.push(format!("not {}: {:.0} K uneven on the way", school.word(), reached.worst_k));
+                    continue;
+                }
+                Some(_) => {}
+                None => continue,
+            }
+            let wrap = wrapping(self.round, self.shop, way);
+            let fastest = coolings
+                .of(&sources.body, target.most_c, &wrap)
+                .map_or(f64::INFINITY, crate::heat::Cooling::fastest_k_per_h);
+            if limit_k_per_h(way).is_some_and(|limit| fastest > limit) {
+                said.push(format!("not {}: falls {fastest:.0} K/h in the packing at hand", school.word()));
+                continue;
+            }
+            return (school, said);
+        }
+        (*schools.last().unwrap_or(&School::NoHeat), said)
+    }
+
+    fn hours(&self, way: Way, coolings: &mut Coolings) -> Option<f64> {
+        let prep = prep_plan(self.round, way, self.cracks, self.both_sides(), self.ductile());
+        let work = prep.as_ref().map(work_minutes)?;
+        if !way.school.preheats() {
+            return Some(work / 60.0);
+        }
+        let target = self.target_of(way)?;
+        let sources = self.sources?;
+        let heating = sources.reach(target.target_c)?.minutes + soak_minutes(way, self.part.wall_mm);
+        let wrap = wrapping(self.round, self.shop, way);
+        let cooling = coolings.of(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?;
+        Some((heating + work) / 60.0 + cooling)
+    }
+
+    fn strength(&self, way: Way) -> ScorePart {
+        let iron = self.belief.plausible.iter().map(|iron| iron.properties().tensile_mpa).fold(0.0, f64::max);
+        let filler = way.method.filler(self.part.wall_mm.unwrap_or(10.0), self.ductile());
+        let efficiency = match way.method {
+            MethodId::GasIron => 0.9,
+            MethodId::ArcNickel | MethodId::ArcNickelIron | MethodId::TorchBraze => 0.8,
+            MethodId::Stitch => 0.6,
+        };
+        let (ratio, working) = match filler {
+            None => (efficiency, format!("{efficiency} of the iron itself")),
+            Some(filler) => {
+                let one_side = if self.both_sides() { 1.0 } else { 0.8 };
+                let ratio = efficiency * one_side * filler.tensile_mpa.0 / iron;
+                let side = if one_side < 1.0 { " x 0.8 (one side)" } else { "" };
+                (
+                    ratio,
+                    format!("{efficiency}{side} x {:.0} / {iron:.0} MPa = {ratio:.2}", filler.tensile_mpa.0),
+                )
+            }
+        };
+        ScorePart::new("strength", strength_points(ratio), working)
+    }
+
+    pub fn contenders(&self, locked: bool, coolings: &mut Coolings) -> MethodPlan {
+        let ruling = self.ruling();
+        let mut contenders: Vec<Contender> = MethodId::ALL
+            .into_iter()
+            .map(|method| {
+                let (school, schools) = self.school_of(method, &ruling, coolings);
+                self.contender(Way { method, school }, schools, &ruling, coolings)
+            })
+            .collect();
+        let quickest =
+            contenders.iter().filter(|c| !c.excluded).filter_map(|c| c.hours).fold(f64::INFINITY, f64::min);
+        for contender in &mut contenders {
+            if let Some(hours) = contender.hours {
+                let over = if quickest.is_finite() { quickest } else { hours };
+                contender.parts.push(ScorePart::new(
+                    "hours",
+                    hours_points(hours, over),
+                    format!("{hours:.1} h against {over:.1} h for the quickest"),
+                ));
+            }
+            contender.score = contender.parts.iter().map(|part| part.points).sum();
+        }
+        contenders.sort_by(|a, b| {
+            (a.excluded.cmp(&b.excluded))
+                .then(b.score.total_cmp(&a.score))
+                .then(a.target_c.unwrap_or(0.0).total_cmp(&b.target_c.unwrap_or(0.0)))
+        });
+        let left: Vec<&Contender> = contenders.iter().filter(|c| !c.excluded).collect();
+        let leads = match left[..] {
+            [] => None,
+            [only] => Some(only.way),
+            [first, second, ..] => (first.score - second.score >= FIRST_CHOICE_LEAD).then_some(first.way),
+        };
+        let overrule = self
+            .round
+            .choice("method.choice")
+            .and_then(MethodId::from_id)
+            .and_then(|method| contenders.iter().find(|c| c.way.method == method));
+        let headline = match (locked, overrule, left.first()) {
+            (true, _, _) => "Nothing is recommended while the job is locked.".to_owned(),
+            (false, Some(own), _) => format!("{}: the welder's choice.", own.label),
+            (false, None, None) => "Don't repair: nothing is left. See why below.".to_owned(),
+            (false, None, Some(first)) if leads.is_some() => format!("{}: first choice.", first.label),
+            (false, None, Some(first)) => {
+                let near: Vec<&str> = left
+                    .iter()
+                    .filter(|c| first.score - c.score < FIRST_CHOICE_LEAD)
+                    .map(|c| c.label.as_str())
+                    .collect();
+                format!("Side by side: {}. Choose one.", near.join(" or "))
+            }
+        };
+        MethodPlan {
+            chosen: overrule.map(|c| c.way).or(if locked { None } else { leads }),
+            overruled: overrule.is_some_and(|own| Some(own.way) != leads),
+            headline,
+            not_considered: ruling.not_considered,
+            not_counted: vec![
+                "the waits between beads".to_owned(),
+                "laying a braze or a gas weld".to_owned(),
+                "price: needs rates".to_owned(),
+            ],
+            contenders,
+        }
+    }
+
+    fn contender(
+        &self,
+        way: Way,
+        schools: Vec<String>,
+        ruling: &Ruling,
+        coolings: &mut Coolings,
+    ) -> Contender {
+        let applies = |fired: &&Fired| {
+            fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
+        };
+        let of = |effect: Effect| -> Vec<String> {
+            ruling
+                .fired
+                .iter()
+                .filter(applies)
+                .filter(|fired| fired.effect == effect)
+                .map(|fired| format!("{} ({})", fired.sentence, fired.rule))
+                .collect()
+        };
+        let (favours, mut cautions, reasons) = (of(Effect::Favour), of(Effect::Caution), of(Effect::Exclude));
+        let (plus, minus) = rule_points(favours.len(), cautions.len());
+        let target = self.target_of(way);
+        let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
+        let odds = odds(way.method, target_c.is_some(), 0, 0);
+        let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), self.strength(way)];
+        if !favours.is_empty() {
+            parts.push(ScorePart::new("for", plus, format!("{} x 8, 20 at most", favours.len())));
+        }
+        if !cautions.is_empty() {
+            parts.push(ScorePart::new("against", minus, format!("{} x -10", cautions.len())));
+        }
+        if let Some(celsius) = target_c {
+            parts.push(ScorePart::new(
+                "heat",
+                heat_points(celsius),
+                format!("-1 for each 50 K over 100: {celsius:.0} °C"),
+            ));
+        }
+        parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 x ({:.2} - 0.7)", odds.mean)));
+        if let Some(target) = target {
+            cautions.extend(target.cautions);
+        }
+        if way.school.preheats()
+            && let (Some(sources), Some(celsius)) = (self.sources, target_c)
+            && let Some(reached) = sources.reach(celsius).filter(|r| !r.even_enough)
+        {
+            cautions.push(format!("Heats unevenly: {:.0} K on the way.", reached.worst_k));
+        }
+        Contender {
+            way,
+            label: way.label(),
+            excluded: !reasons.is_empty(),
+            score: 0.0,
+            parts,
+            favours,
+            cautions,
+            reasons,
+            odds,
+            hours: self.hours(way, coolings),
+            target_c,
+            schools,
+        }
+    }
+}
+
+fn ways() -> impl Iterator<Item = Way> {
+    MethodId::ALL
+        .into_iter()
+        .flat_map(|method| method.schools().iter().map(move |&school| Way { method, school }))
+}
+
+/// Hottest target of any way that preheats: what the sources are tried up to.
+pub(super) fn hottest_target_c(part: &PartFacts, belief: &Belief, round: &Round) -> f64 {
+    let allowed = |method: MethodId| method != MethodId::GasIron || !belief.is_plausible(Iron::Malleable);
+    let limit = round.number("part.heat_shy_limit").unwrap_or(f64::INFINITY);
+    ways()
+        .filter(|way| way.school.preheats() && allowed(way.method))
+        .filter_map(|way| target(way, &belief.plausible, part.wall_mm, part.closed()))
+        .map(|target| target.target_c)
+        .filter(|celsius| *celsius <= limit)
+        .fold(150.0, f64::max)
+}
+
+pub(super) fn figures(methods: &MethodPlan) -> Vec<Figure> {
+    let Some(chosen) = methods.chosen else { return Vec::new() };
+    let Some(contender) = methods.contenders.iter().find(|c| c.way == chosen) else { return Vec::new() };
+    let mut score = Figure::new("method.score", "Score", contender.score, Unit::Points)
+        .fact("Method", contender.label.clone())
+        .source(Source::House, Certainty::Estimate);
+    for part in &contender.parts {
+        score = score.formula(format!("{} {:+.1}: {}", part.name, part.points, part.working));
+    }
+    let odds = contender.odds;
+    let mut figures = vec![
+        score,
+        Figure::new("method.odds", "Odds", odds.mean * 100.0, Unit::Percent)
+            .between(odds.low * 100.0, odds.high * 100.0)
+            .formula(format!("Beta({}, {}): mean, and the middle 80 %", odds.prior.0, odds.prior.1))
+            .fact("Method", contender.label.clone())
+            .source(Source::Law("Bayes' theorem; prior house".to_owned()), Certainty::Guess)
+            .note(format!("{:.0} to {:.0} %, no repairs of ours yet.", odds.low * 100.0, odds.high * 100.0)),
+    ];
+    if let Some(hours) = contender.hours {
+        figures.push(
+            Figure::new("method.hours", "From lighting up to unwrapped", hours * 60.0, Unit::Minutes)
+                .formula("heating + soak + beads or pins + cooling to 65 °C")
+                .fact("Not counted", methods.not_counted[..2].join(", "))
+                .source(Source::House, Certainty::Estimate),
+        );
+    }
+    figures
+}
+
+pub(super) fn amount(methods: &MethodPlan, cracks: Amount) -> Amount {
+    match (methods.chosen, cracks) {
+        (Some(_), Amount::Enough) => Amount::Enough,
+        (Some(_), _) => Amount::Something,
+        (None, _) => Amount::Nothing,
+    }
+}

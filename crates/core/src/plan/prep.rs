@@ -1,0 +1,376 @@
+//! Stage 5: groove, filler and rods, or pins.
+
+use serde::{Deserialize, Serialize};
+
+use super::cracks::CrackPlan;
+use super::part::Missing;
+use super::{Amount, Station};
+use crate::figure::{Certainty, Figure, Source};
+use crate::filler::{Filler, hole_volume_cm3};
+use crate::groove::{Groove, GrooveForm, GrooveSection};
+use crate::job::Round;
+use crate::method::{MethodId, School, Way};
+use crate::quantity::{Unit, WallMillimetres, number};
+use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
+
+/// One seam: a crack's groove, or its row of pins.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SeamPlan {
+    pub letter: String,
+    pub length_mm: f64,
+    pub wall_mm: f64,
+    /// V, U or double_V; nothing where pins are set.
+    pub form: Option<String>,
+    pub depth_mm: f64,
+    pub angle_deg: f64,
+    pub root_radius_mm: f64,
+    pub root_gap_mm: f64,
+    pub cap_mm: f64,
+    pub section: Option<GrooveSection>,
+    pub volume_cm3: f64,
+    pub beads: u32,
+    pub pins: u32,
+    pub pin_mm: f64,
+    pub pitch_mm: f64,
+    pub tap_drill_mm: f64,
+    /// Pin numbers from the left end, in the order they go in.
+    pub pin_order: Vec<u32>,
+}
+
+/// The work before the heat.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PrepPlan {
+    pub way: Way,
+    pub seams: Vec<SeamPlan>,
+    /// The filler by class and size; empty for pins.
+    pub filler: String,
+    pub volume_cm3: f64,
+    pub rods: f64,
+    pub beads: u32,
+    pub pins: u32,
+    /// What to do, in order.
+    pub steps: Vec<String>,
+}
+
+/// House: usual values where nothing is chosen.
+const LIP_MM: f64 = 1.5;
+const CROWN_MM: f64 = 1.0;
+
+/// The groove a method asks for in this wall, the welder's own choices first.
+fn groove_for(round: &Round, way: Way, wall_mm: f64, both_sides: bool) -> Option<(String, Groove, f64, f64)> {
+    let (form, angle) = match way.method {
+        MethodId::ArcNickel | MethodId::ArcNickelIron if both_sides => ("double_V", 70.0),
+        MethodId::ArcNickel | MethodId::ArcNickelIron => ("U", 70.0),
+        MethodId::TorchBraze if both_sides => ("double_V", 70.0),
+        MethodId::TorchBraze => ("U", 80.0),
+        MethodId::GasIron => ("V", 85.0),
+        MethodId::Stitch => return None,
+    };
+    let form = round.choice("prep.form").unwrap_or(form);
+    let usual_depth = match (form, way.method) {
+        ("double_V", _) => wall_mm / 2.0,
+        (_, MethodId::GasIron) => wall_mm,
+        _ => (wall_mm - LIP_MM).max(wall_mm / 2.0),
+    };
+    let depth_mm = round.number("prep.depth").unwrap_or(usual_depth).min(wall_mm).max(1.0);
+    let angle_deg = round.number("prep.angle").unwrap_or(angle);
+    let radius = if wall_mm < 8.0 { 2.0 } else { 3.0 };
+    let shape = if form == "U" { GrooveForm::U { root_radius_mm: radius } } else { GrooveForm::V };
+    let groove = Groove::new(
+        shape,
+        WallMillimetres::new(depth_mm).ok()?,
+        angle_deg,
+        round.number("prep.gap").unwrap_or(0.0),
+        round.number("prep.cap").unwrap_or(CROWN_MM),
+    )
+    .ok()?;
+    Some((form.to_owned(), groove, angle_deg, if form == "U" { radius } else { 0.0 }))
+}
+
+/// The prep of a way; nothing while a crack's length or wall is not known.
+pub(super) fn prep_plan(
+    round: &Round,
+    way: Way,
+    cracks: &[CrackPlan],
+    both_sides: bool,
+    ductile: bool,
+) -> Option<PrepPlan> {
+    if cracks.is_empty() {
+        return None;
+    }
+    let mut seams = Vec::with_capacity(cracks.len());
+    for crack in cracks {
+        let (length_mm, wall_mm) = (crack.length_mm?, crack.wall_mm?);
+        seams.push(match way.method {
+            MethodId::Stitch => pin_seam(round, crack, length_mm, wall_mm)?,
+            _ => groove_seam(round, way, crack, length_mm, wall_mm, both_sides)?,
+        });
+    }
+    let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
+    let filler = way.method.filler(thickest, ductile);
+    let volume_cm3 = seams.iter().map(|seam| seam.volume_cm3).sum();
+    Some(PrepPlan {
+        way,
+        filler: filler.map_or(String::new(), |filler| {
+            format!("{} {}, {} mm", filler.class, filler.name, number(filler.rod_diameter_mm, 1))
+        }),
+        rods: filler.map_or(0.0, |filler| filler.rods(volume_cm3)),
+        volume_cm3,
+        beads: seams.iter().map(|seam| seam.beads).sum(),
+        pins: seams.iter().map(|seam| seam.pins).sum(),
+        steps: steps(way, &seams, cracks),
+        seams,
+    })
+}
+
+fn groove_seam(
+    round: &Round,
+    way: Way,
+    crack: &CrackPlan,
+    length_mm: f64,
+    wall_mm: f64,
+    both_sides: bool,
+) -> Option<SeamPlan> {
+    let (form, groove, angle_deg, root_radius_mm) = groove_for(round, way, wall_mm, both_sides)?;
+    let sides = if form == "double_V" { 2 } else { 1 };
+    let section = groove.section();
+    let holes_cm3: f64 = crack
+        .ends
+        .iter()
+        .filter_map(|end| end.stop_hole)
+        .map(|hole| hole_volume_cm3(hole.drill_mm, wall_mm))
+        .sum();
+    let (layer_mm, bead_width) = way.method.layer(wall_mm)?;
+    let beads_a_side: u32 = match bead_width {
+        Some(width) => groove.beads_per_layer(layer_mm, width).iter().sum(),
+        None => groove.beads_per_layer(layer_mm, f64::MAX).len() as u32,
+    };
+    let lengths = (length_mm / way.school.bead_mm() - 1e-9).ceil().max(1.0) as u32;
+    Some(SeamPlan {
+        letter: crack.letter.clone(),
+        length_mm,
+        wall_mm,
+        form: Some(form),
+        depth_mm: groove.depth_mm(),
+        angle_deg,
+        root_radius_mm,
+        root_gap_mm: round.number("prep.gap").unwrap_or(0.0),
+        cap_mm: round.number("prep.cap").unwrap_or(CROWN_MM),
+        section: Some(section),
+        volume_cm3: f64::from(sides) * section.area_mm2 * length_mm / 1000.0 + holes_cm3,
+        beads: sides * beads_a_side * lengths,
+        pins: 0,
+        pin_mm: 0.0,
+        pitch_mm: 0.0,
+        tap_drill_mm: 0.0,
+        pin_order: Vec::new(),
+    })
+}
+
+fn pin_seam(round: &Round, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> Option<SeamPlan> {
+    let pin_mm = pin_for_wall_mm(WallMillimetres::new(wall_mm).ok()?)?;
+    // House: tight joints overlap by half, others by a third.
+    let overlap = if round.yes("part.fluid_tight") == Some(true) { 0.5 } else { 1.0 / 3.0 };
+    let row = StitchRow::new(StitchOutline::Straight, length_mm + 2.0 * pin_mm, pin_mm, overlap).ok()?;
+    let pins = row.pins();
+    Some(SeamPlan {
+        letter: crack.letter.clone(),
+        length_mm,
+        wall_mm,
+        form: None,
+        depth_mm: wall_mm,
+        angle_deg: 0.0,
+        root_radius_mm: 0.0,
+        root_gap_mm: 0.0,
+        cap_mm: 0.0,
+        section: None,
+        volume_cm3: 0.0,
+        beads: 0,
+        pins: pins.pins,
+        pin_mm,
+        pitch_mm: pins.pitch_mm,
+        tap_drill_mm: tap_drill_mm(pin_mm)?,
+        pin_order: crack_order(pins.pins),
+    })
+}
+
+fn steps(way: Way, seams: &[SeamPlan], cracks: &[CrackPlan]) -> Vec<String> {
+    let mut steps = Vec::new();
+    let holes = cracks.iter().flat_map(|c| &c.ends).filter(|end| end.stop_hole.is_some()).count();
+    if holes > 0 {
+        steps.push(format!("Drill {holes} stop-hole{}, through, dry.", if holes == 1 { "" } else { "s" }));
+    }
+    steps.push("Scribe a witness line 3 mm beside each crack: grinding smears it out of sight.".to_owned());
+    if way.method == MethodId::Stitch {
+        steps.push("Drill and tap pin by pin; each one cuts into its neighbour.".to_owned());
+        steps.push("Keep 6 mm off any hard spot; if the drill skates, stop and cut it out.".to_owned());
+        return steps;
+    }
+    let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
+    // House: clean margin 1.5 x the wall, 12 mm at least.
+    let margin = (1.5 * thickest).max(12.0);
+    steps.push("Open the groove with a burr or a thin disc, then shape it.".to_owned());
+    steps.push(format!("Clean {} mm of bright metal each side, inside too.", number(margin, 0)));
+    if way.method == MethodId::TorchBraze {
+        steps.push(
+            "Sear the ground faces with an oxidising flame: smeared graphite keeps bronze off.".to_owned(),
+        );
+    }
+    steps
+}
+
+pub(super) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
+    let mut figures = Vec::new();
+    for seam in &prep.seams {
+        let at = |what: &str| format!("prep.{}.{what}", seam.letter);
+        let name = |what: &str| format!("{what}, {}", seam.letter);
+        let facts = |figure: Figure| {
+            figure
+                .fact("Crack", format!("{} mm long", seam.length_mm))
+                .fact("Wall", format!("{} mm", seam.wall_mm))
+        };
+        match (&seam.form, seam.section) {
+            (Some(form), Some(section)) => {
+                figures.push(
+                    facts(Figure::new(at("depth"), name("Depth"), seam.depth_mm, Unit::Millimetres))
+                        .formula(format!("{form} in a wall of {} mm", seam.wall_mm))
+                        .source(Source::House, Certainty::Computed),
+                );
+                figures.push(
+                    facts(Figure::new(at("width"), name("Opens"), section.top_width_mm, Unit::Millimetres))
+                        .formula(format!("{form}, {:.1} mm deep, {}° in all", seam.depth_mm, seam.angle_deg)),
+                );
+                figures.push(
+                    facts(Figure::new(
+                        at("area"),
+                        name("Section"),
+                        section.area_mm2,
+                        Unit::SquareMillimetres,
+                    ))
+                    .formula(format!(
+                        "{form}, {:.1} mm deep, {}°, gap {}, crown {}",
+                        seam.depth_mm, seam.angle_deg, seam.root_gap_mm, seam.cap_mm
+                    )),
+                );
+            }
+            _ => {
+                figures.push(
+                    facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
+                        .formula(format!("to fill: {} + 2 x {} mm", seam.length_mm, seam.pin_mm))
+                        .formula(format!("pitch {:.2} mm", seam.pitch_mm))
+                        .source(Source::House, Certainty::Computed),
+                );
+                figures.push(
+                    facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Millimetres))
+                        .formula(format!("wall {} mm", seam.wall_mm))
+                        .source(Source::House, Certainty::Computed),
+                );
+                figures.push(
+                    facts(Figure::new(at("pitch"), name("Pitch"), seam.pitch_mm, Unit::Millimetres))
+                        .formula("evened out over the row"),
+                );
+                figures.push(
+                    facts(Figure::new(
+                        at("tap_drill"),
+                        name("Tap drill"),
+                        seam.tap_drill_mm,
+                        Unit::Millimetres,
+                    ))
+                    .formula(format!("ISO coarse, M{}", seam.pin_mm)),
+                );
+            }
+        }
+    }
+    let thickest = prep.seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
+    if let Some(filler) = prep.way.method.filler(thickest, ductile) {
+        figures.extend(filler_figures(prep, &filler));
+    }
+    if prep.beads > 0 {
+        figures.push(
+            Figure::new("prep.beads", "Beads", f64::from(prep.beads), Unit::Count)
+                .formula("layers x beads across x lengths, each seam, each side")
+                .formula(format!(
+                    "{} mm a bead, {} school",
+                    prep.way.school.bead_mm(),
+                    prep.way.school.word()
+                ))
+                .source(Source::House, Certainty::Estimate),
+        );
+    }
+    if prep.pins > 0 {
+        figures.push(
+            Figure::new("prep.pins", "Pins", f64::from(prep.pins), Unit::Count)
+                .formula("all seams together")
+                .source(Source::House, Certainty::Computed),
+        );
+    }
+    figures
+}
+
+fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
+    let metal = filler.metal_g(prep.volume_cm3);
+    let usable = filler.usable_rod_g();
+    let mut volume = Figure::new("prep.volume", "Filler in place", prep.volume_cm3, Unit::CubicCentimetres);
+    for seam in &prep.seams {
+        if let Some(section) = seam.section {
+            let sides = if seam.form.as_deref() == Some("double_V") { "2 sides x " } else { "" };
+            volume = volume.formula(format!(
+                "{}: {sides}{:.0} mm² x {} mm, and its holes = {:.1} cm³",
+                seam.letter, section.area_mm2, seam.length_mm, seam.volume_cm3
+            ));
+        }
+    }
+    let density = filler.density_kg_m3 / 1000.0;
+    vec![
+        volume,
+        Figure::new("prep.metal", "Metal to buy", metal, Unit::Grams)
+            .formula(format!("{:.1} x {density:.2} / {:.2} = {metal:.0} g", prep.volume_cm3, filler.recovery))
+            .fact("Filler", filler.class)
+            .source(Source::Standard("AWS A5.15; recovery house".to_owned()), Certainty::Estimate),
+        Figure::new("prep.rods", "Rods", prep.rods, Unit::Count)
+            .formula(format!(
+                "one {} x {} mm rod, stub off: {usable:.1} g",
+                number(filler.rod_diameter_mm, 1),
+                filler.rod_length_mm
+            ))
+            .formula(format!("{metal:.0} / {usable:.1} = {:.1}, up, + 1 for tacks", metal / usable))
+            .fact("Filler", format!("{} {}", filler.class, filler.name))
+            .source(Source::Standard("AWS A5.15; recovery house".to_owned()), Certainty::Estimate),
+    ]
+}
+
+pub(super) fn missing(way: Option<Way>, prep: Option<&PrepPlan>, cracks: &[CrackPlan]) -> Vec<Missing> {
+    match (way, prep) {
+        (Some(way), None)
+            if cracks.iter().all(|c| c.length_mm.is_some() && c.wall_mm.is_some()) && !cracks.is_empty() =>
+        {
+            vec![Missing {
+                key: "prep.depth".to_owned(),
+                station: Station::Prep,
+                what: format!("{} cannot be laid out in this wall", way.label()),
+                why: "the wall or the groove is outside what it can be used for".to_owned(),
+            }]
+        }
+        _ => Vec::new(),
+    }
+}
+
+pub(super) fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
+    match (prep, cracks) {
+        (Some(_), Amount::Enough) => Amount::Enough,
+        (Some(_), _) => Amount::Something,
+        (None, _) => Amount::Nothing,
+    }
+}
+
+/// Hours at the pins or the arc: 4 min a pin, or beads at 2.5 mm/s. House.
+pub(super) fn work_minutes(prep: &PrepPlan) -> f64 {
+    const PIN_MIN: f64 = 4.0;
+    const TRAVEL_MM_S: f64 = 2.5;
+    match prep.way.school {
+        School::NoHeat => f64::from(prep.pins) * PIN_MIN,
+        school => f64::from(prep.beads) * school.bead_mm() / TRAVEL_MM_S / 60.0,
+    }
+}

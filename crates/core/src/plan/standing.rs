@@ -1,0 +1,223 @@
+//! What needs a hand next, what is hot, when it may be unwrapped: the job at a moment.
+
+use serde::{Deserialize, Serialize};
+
+use super::torch::wants_peening;
+use super::{Amount, Plan, Station};
+use crate::heat::{TOUCH_C, UNWRAP_C};
+use crate::job::{Job, Lit};
+
+/// The one thing to do next.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Next {
+    pub verb: String,
+    pub station: Station,
+    /// The field it is about; empty for none.
+    pub key: String,
+    /// When, on the job clock, UTC in ms since 1970; nothing for now.
+    pub at_ms: Option<i64>,
+}
+
+/// A part that is hot.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Hot {
+    /// The last temperature known.
+    pub celsius: Option<f64>,
+    pub unwrap_at_ms: Option<i64>,
+    pub touch_at_ms: Option<i64>,
+}
+
+/// The job at a moment.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Standing {
+    pub station: Station,
+    pub next: Next,
+    pub hot: Option<Hot>,
+    /// Stopped: nothing beyond this station.
+    pub stopped: Option<String>,
+    /// The earlier, the nearer the top of the rack.
+    pub rank: u32,
+    /// The job clock now, UTC in ms since 1970; nothing while not lit.
+    pub job_now_ms: Option<i64>,
+    /// Minutes on the job clock since it was lit.
+    pub minutes: Option<f64>,
+}
+
+/// What needs a hand next.
+#[must_use]
+pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
+    let round = job.round();
+    let lit = round.lit.as_ref();
+    let hot = lit.and_then(|lit| hot(job, plan, lit, now_ms));
+    let next = next(job, plan, lit, hot.as_ref());
+    let stopped = plan.locks.first().map(|lock| lock.short.clone()).or_else(|| {
+        let nothing_left = plan.methods.contenders.iter().all(|c| c.excluded);
+        (nothing_left && plan.methods.chosen.is_none()).then(|| "Don't repair".to_owned())
+    });
+    let done = plan.amount(Station::HandOver) == Amount::Enough;
+    let rank = if hot.is_some() {
+        u32::from(round.covered_minutes().is_some())
+    } else if done {
+        9
+    } else if stopped.is_some() {
+        8
+    } else if lit.is_some() {
+        2
+    } else {
+        // The further along, the sooner it needs a hand.
+        7 - plan.stations[..5].iter().filter(|s| s.amount == Amount::Enough).count().min(4) as u32
+    };
+    Standing {
+        station: next.station,
+        next,
+        hot,
+        stopped,
+        rank,
+        job_now_ms: lit.map(|lit| lit.job_ms(now_ms)),
+        minutes: lit.map(|lit| lit.minutes(now_ms)),
+    }
+}
+
+/// Hot until a reading says otherwise; without one, until the plan says so.
+fn hot(job: &Job, plan: &Plan, lit: &Lit, now_ms: i64) -> Option<Hot> {
+    let round = job.round();
+    let heats = plan.heat.as_ref().is_some_and(|heat| !heat.cold);
+    if !heats {
+        return None;
+    }
+    let latest = round.latest_reading();
+    let at = |minutes: f64| lit.at_ms + (minutes * 60_000.0) as i64;
+    let covered = round.covered_minutes();
+    let after = |hours: Option<f64>| Some(at(covered? + hours? * 60.0));
+    let cooling = plan.cooling.as_ref();
+    let (unwrap_at_ms, touch_at_ms) =
+        (after(cooling.and_then(|c| c.unwrap_hours)), after(cooling.and_then(|c| c.touch_hours)));
+    let touchable = match (covered, &latest) {
+        (None, _) => false,
+        (Some(_), Some(reading)) => reading.celsius <= TOUCH_C,
+        (Some(_), None) => touch_at_ms.is_some_and(|at| lit.job_ms(now_ms) >= at),
+    };
+    (!touchable).then_some(Hot { celsius: latest.map(|r| r.celsius), unwrap_at_ms, touch_at_ms })
+}
+
+fn next(job: &Job, plan: &Plan, lit: Option<&Lit>, hot: Option<&Hot>) -> Next {
+    let round = job.round();
+    let go = |station, verb: String| Next { verb, station, key: String::new(), at_ms: None };
+    let say = |station, verb: &str| go(station, verb.to_owned());
+    if lit.is_none()
+        && let Some(lock) = plan.locks.first()
+    {
+        return say(
+            lock.station,
+            match lock.station {
+                Station::Part => "Enter who answers for it",
+                _ => &lock.short,
+            },
+        );
+    }
+    if lit.is_some() && plan.amount(Station::Torch) != Amount::Enough {
+        return at_the_torch(job, plan);
+    }
+    if let Some(hot) = hot {
+        let cool_enough = hot.celsius.is_some_and(|celsius| celsius <= UNWRAP_C);
+        if cool_enough {
+            return say(Station::Check, "Unwrap and look");
+        }
+        return Next {
+            verb: "Unwrap".to_owned(),
+            station: Station::Cooling,
+            key: String::new(),
+            at_ms: hot.unwrap_at_ms,
+        };
+    }
+    if lit.is_some() {
+        if plan.check.iter().any(|line| line.verdict == "not_ok") {
+            return go(Station::Check, format!("Open round {}", job.rounds.len() + 1));
+        }
+        if let Some(line) = plan.check.iter().find(|line| line.verdict.is_empty()) {
+            return Next {
+                key: line.key.clone(),
+                ..go(Station::Check, format!("Check: {}", line.label.to_lowercase()))
+            };
+        }
+        return match plan.amount(Station::HandOver) {
+            Amount::Enough => match round.text("hand_over.follow_up") {
+                Some(day) => go(Station::HandOver, format!("Ask again on {day}")),
+                None => say(Station::HandOver, "Handed over"),
+            },
+            Amount::Nothing | Amount::Something => say(Station::HandOver, "Write the hand-over"),
+        };
+    }
+    before_the_torch(plan)
+}
+
+fn before_the_torch(plan: &Plan) -> Next {
+    let go = |station, verb: &str, key: &str| Next {
+        verb: verb.to_owned(),
+        station,
+        key: key.to_owned(),
+        at_ms: None,
+    };
+    if plan.amount(Station::Part) != Amount::Enough
+        && let Some(first) = plan.missing.iter().find(|m| m.station == Station::Part)
+    {
+        return go(Station::Part, &first.what, &first.key);
+    }
+    if !plan.iron.enough
+        && let Some(test) = plan.iron.next_tests.first()
+    {
+        return go(Station::Iron, &test.verb, test.test.id());
+    }
+    if plan.cracks.is_empty() {
+        return go(Station::Cracks, "Map the crack", "crack");
+    }
+    if let Some(first) = plan.missing.iter().find(|m| m.station == Station::Cracks) {
+        return go(Station::Cracks, &first.what, &first.key);
+    }
+    let unfound = plan
+        .cracks
+        .iter()
+        .find(|crack| crack.ends.iter().any(|end| end.stop_hole.is_some_and(|hole| hole.find_tip_better)));
+    if let Some(crack) = unfound {
+        return go(Station::Cracks, &format!("Find tip {} by dye", crack.letter), "");
+    }
+    if plan.methods.chosen.is_none() {
+        return go(Station::Method, "Choose the method", "method.choice");
+    }
+    if plan.prep.is_none() {
+        return go(Station::Prep, "Lay out the groove", "prep.depth");
+    }
+    match &plan.heat {
+        Some(heat) if !heat.reached => go(Station::Heat, "Find more heat", "heat.source"),
+        Some(heat) if heat.cold => go(Station::Torch, "Start the work", ""),
+        Some(_) => go(Station::Torch, "Light up", ""),
+        None => go(Station::Heat, "Say what can heat it", "heat.source"),
+    }
+}
+
+fn at_the_torch(job: &Job, plan: &Plan) -> Next {
+    let round = job.round();
+    let say = |verb: String| Next { verb, station: Station::Torch, key: String::new(), at_ms: None };
+    let Some(torch) = &plan.torch else { return say("Go on".to_owned()) };
+    let number = torch.done + 1;
+    let Some((low, high)) = torch.window else {
+        return say(format!("Set pin {number}"));
+    };
+    let latest = round.latest_reading().map(|reading| reading.celsius);
+    if torch.peen && wants_peening(round) {
+        return say(format!("Peen bead {}", torch.done));
+    }
+    if torch.done >= torch.planned {
+        return say("Cover it".to_owned());
+    }
+    match latest {
+        None => say("Take a reading".to_owned()),
+        Some(celsius) if celsius < low && torch.done == 0 => say(format!("Heat to {low:.0} °C")),
+        Some(celsius) if celsius < low => say("Reheat".to_owned()),
+        Some(celsius) if celsius > high => say(format!("Wait until under {high:.0} °C")),
+        Some(_) => say(format!("Lay bead {number}")),
+    }
+}

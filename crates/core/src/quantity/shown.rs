@@ -1,0 +1,193 @@
+//! How a quantity is shown: in both systems, so that a figure carries both texts.
+
+use serde::{Deserialize, Serialize};
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum UnitSystem {
+    #[default]
+    Metric,
+    Imperial,
+}
+
+/// The unit a value is held in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Unit {
+    Millimetres,
+    SquareMillimetres,
+    CubicCentimetres,
+    Kilograms,
+    Grams,
+    Celsius,
+    Kelvins,
+    KelvinsPerHour,
+    Minutes,
+    Days,
+    Megajoules,
+    Rpm,
+    Percent,
+    Count,
+    Points,
+    Plain,
+}
+
+/// A number and its unit, ready to be set in type.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Shown {
+    pub number: String,
+    pub unit: String,
+}
+
+impl Shown {
+    fn new(number: String, unit: &str) -> Self {
+        Self { number, unit: unit.to_owned() }
+    }
+
+    #[must_use]
+    pub fn text(&self) -> String {
+        if self.unit.is_empty() { self.number.clone() } else { format!("{} {}", self.number, self.unit) }
+    }
+}
+
+/// The value in metric and in imperial units.
+#[must_use]
+pub fn both(value: f64, unit: Unit) -> (Shown, Shown) {
+    let same = |shown: Shown| (shown.clone(), shown);
+    match unit {
+        Unit::Millimetres => (Shown::new(number(value, length_decimals(value)), "mm"), inches(value / 25.4)),
+        Unit::SquareMillimetres => {
+            (Shown::new(number(value, 0), "mm²"), Shown::new(number(value / 645.16, 3), "in²"))
+        }
+        Unit::CubicCentimetres => {
+            (Shown::new(number(value, 1), "cm³"), Shown::new(number(value / 16.387_064, 2), "in³"))
+        }
+        Unit::Kilograms => (
+            Shown::new(number(value, mass_decimals(value)), "kg"),
+            Shown::new(number(value / 0.453_592_37, mass_decimals(value)), "lb"),
+        ),
+        Unit::Grams => (Shown::new(number(value, 0), "g"), Shown::new(number(value / 28.349_523, 1), "oz")),
+        Unit::Celsius => {
+            (Shown::new(number(value, 0), "°C"), Shown::new(number(value * 1.8 + 32.0, 0), "°F"))
+        }
+        Unit::Kelvins => (Shown::new(number(value, 0), "K"), Shown::new(number(value * 1.8, 0), "F deg")),
+        Unit::KelvinsPerHour => {
+            (Shown::new(number(value, 0), "K/h"), Shown::new(number(value * 1.8, 0), "F deg/h"))
+        }
+        Unit::Minutes => same(duration(value)),
+        Unit::Days => same(Shown::new(number(value, 0), "days")),
+        Unit::Megajoules => {
+            (Shown::new(number(value, 1), "MJ"), Shown::new(number(value * 947.817, 0), "BTU"))
+        }
+        Unit::Rpm => same(Shown::new(number((value / 10.0).round() * 10.0, 0), "rpm")),
+        Unit::Percent => same(percent(value)),
+        Unit::Count => same(Shown::new(number(value, 0), "")),
+        Unit::Points => same(Shown::new(number(value, 1), "")),
+        Unit::Plain => same(Shown::new(number(value, 2), "")),
+    }
+}
+
+fn length_decimals(mm: f64) -> usize {
+    if mm.abs() < 10.0 {
+        2
+    } else if mm.abs() < 100.0 {
+        1
+    } else {
+        0
+    }
+}
+
+fn mass_decimals(kg: f64) -> usize {
+    usize::from(kg.abs() < 20.0)
+}
+
+/// Fixed decimals, trailing zeros dropped, minus zero never shown.
+#[must_use]
+pub fn number(value: f64, decimals: usize) -> String {
+    let fixed = format!("{value:.decimals$}");
+    let trimmed =
+        if fixed.contains('.') { fixed.trim_end_matches('0').trim_end_matches('.') } else { &fixed };
+    match trimmed {
+        "-0" | "" => "0".to_owned(),
+        other => other.to_owned(),
+    }
+}
+
+/// Inches as a drill index reads: sixty-fourths when they come within 0.1 mm, else decimals.
+fn inches(inches: f64) -> Shown {
+    let sixty_fourths = (inches * 64.0).round();
+    let close = (sixty_fourths / 64.0 - inches).abs() * 25.4 < 0.1;
+    if !close || inches > 12.0 || sixty_fourths < 1.0 {
+        let decimals = if inches > 12.0 { 1 } else { 3 };
+        return Shown::new(number(inches, decimals), "in");
+    }
+    let total = sixty_fourths as u32;
+    let (whole, mut top, mut bottom) = (total / 64, total % 64, 64);
+    while top > 0 && top.is_multiple_of(2) {
+        top /= 2;
+        bottom /= 2;
+    }
+    let text = match (whole, top) {
+        (whole, 0) => whole.to_string(),
+        (0, top) => format!("{top}/{bottom}"),
+        (whole, top) => format!("{whole} {top}/{bottom}"),
+    };
+    Shown::new(text, "in")
+}
+
+fn duration(minutes: f64) -> Shown {
+    let total = minutes.round() as i64;
+    if total < 60 {
+        return Shown::new(total.to_string(), "min");
+    }
+    Shown::new(format!("{} h {:02}", total / 60, total % 60), "")
+}
+
+/// Value in percent. Small and near-certain shares keep their meaning: "under 0.1", "over 99.9".
+fn percent(percent: f64) -> Shown {
+    let text = if percent <= 0.0 {
+        "0".to_owned()
+    } else if percent < 0.1 {
+        "under 0.1".to_owned()
+    } else if percent >= 100.0 {
+        "100".to_owned()
+    } else if percent > 99.9 {
+        "over 99.9".to_owned()
+    } else if !(10.0..=99.0).contains(&percent) {
+        number(percent, 1)
+    } else {
+        number(percent, 0)
+    };
+    Shown::new(text, "%")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    // Hand-worked: 6.35 mm is exactly a quarter of an inch; 7.1 mm is 0.2795 in, 17.9 / 64
+    #[case::drill(6.35, Unit::Millimetres, "6.35 mm", "1/4 in")]
+    #[case::mixed(38.1, Unit::Millimetres, "38.1 mm", "1 1/2 in")]
+    #[case::not_a_sixty_fourth(2.18, Unit::Millimetres, "2.18 mm", "0.086 in")]
+    #[case::temperature(260.0, Unit::Celsius, "260 °C", "500 °F")]
+    #[case::difference(100.0, Unit::Kelvins, "100 K", "180 F deg")]
+    #[case::time(80.0, Unit::Minutes, "1 h 20", "1 h 20")]
+    #[case::short_time(42.4, Unit::Minutes, "42 min", "42 min")]
+    #[case::tiny_share(0.02, Unit::Percent, "under 0.1 %", "under 0.1 %")]
+    #[case::near_certain(99.97, Unit::Percent, "over 99.9 %", "over 99.9 %")]
+    fn a_value_is_shown_in_both_systems(
+        #[case] value: f64,
+        #[case] unit: Unit,
+        #[case] metric: &str,
+        #[case] imperial: &str,
+    ) {
+        let (in_metric, in_imperial) = both(value, unit);
+        assert_eq!(in_metric.text(), metric);
+        assert_eq!(in_imperial.text(), imperial);
+    }
+}

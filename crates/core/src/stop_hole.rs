@@ -1,0 +1,173 @@
+//! The hole that ends a crack: which drill, how far past the found tip, how sure.
+
+use serde::{Deserialize, Serialize};
+use statrs::distribution::{ContinuousCDF, Normal};
+
+use crate::quantity::WallMillimetres;
+
+/// How an end of a crack was found.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum FoundBy {
+    Eye,
+    ChalkAndOil,
+    Dye,
+    Magnetic,
+}
+
+impl FoundBy {
+    pub const CHOICES: &'static [(&'static str, &'static str)] = &[
+        ("eye", "By eye"),
+        ("chalk_and_oil", "Chalk and oil"),
+        ("dye", "Dye penetrant"),
+        ("magnetic", "Magnetic particle"),
+    ];
+
+    #[must_use]
+    pub fn from_id(id: &str) -> Option<Self> {
+        match id {
+            "eye" => Some(Self::Eye),
+            "chalk_and_oil" => Some(Self::ChalkAndOil),
+            "dye" => Some(Self::Dye),
+            "magnetic" => Some(Self::Magnetic),
+            _ => None,
+        }
+    }
+
+    #[must_use]
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Eye => "found by eye",
+            Self::ChalkAndOil => "found with chalk and oil",
+            Self::Dye => "found with dye",
+            Self::Magnetic => "found with magnetic particles",
+        }
+    }
+
+    /// Mean and standard deviation in mm of how far the true tip lies beyond the found one. House.
+    #[must_use]
+    pub fn beyond_mm(self) -> (f64, f64) {
+        match self {
+            Self::Eye => (4.0, 3.0),
+            Self::ChalkAndOil => (1.5, 1.5),
+            Self::Dye => (0.7, 0.8),
+            Self::Magnetic => (0.3, 0.6),
+        }
+    }
+}
+
+/// The drills a shop has unless it says otherwise, in mm (1/8 to 3/8 in).
+pub const ORDINARY_DRILLS_MM: [f64; 7] = [3.2, 4.0, 4.8, 5.5, 6.4, 8.0, 9.5];
+
+/// Where to drill, and how likely the crack still runs past.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StopHole {
+    pub drill_mm: f64,
+    /// Centre of the hole beyond the found tip, along the crack.
+    pub offset_mm: f64,
+    /// Chance, 0 to 1, that the true tip lies beyond the far side of the hole.
+    pub run_past_chance: f64,
+    /// No drill of the set catches this tip well enough: find it better first.
+    pub find_tip_better: bool,
+    /// Drill first with this; nothing for small holes.
+    pub pilot_mm: Option<f64>,
+}
+
+/// The stop-hole for an end found in this way in this wall.
+///
+/// Wanted diameter = half the wall, between 3.2 and 9.5 mm; D = the next drill at or above.
+/// Offset = max(0.3 D, m + 2.054 u - D/2): the first keeps the hole at the end, the second leaves
+/// at most 2 % that the tip lies beyond. The crack must still run into the hole, so offset <= D/2,
+/// else the next larger drill; else the first D at D/2, and the tip has to be found better.
+/// Run past = 1 - Phi((offset + D/2 - m) / u).
+///
+/// `drills_mm` is the shop's set in any order; an empty one stands for the ordinary set.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn stop_hole(wall: WallMillimetres, found_by: FoundBy, drills_mm: &[f64]) -> StopHole {
+    let mut drills: Vec<f64> =
+        if drills_mm.is_empty() { ORDINARY_DRILLS_MM.to_vec() } else { drills_mm.to_vec() };
+    drills.sort_by(f64::total_cmp);
+    let wanted = (wall.millimetres() / 2.0).clamp(3.2, 9.5);
+    let first = drills.iter().position(|&d| d >= wanted).unwrap_or(drills.len() - 1);
+    let (m, u) = found_by.beyond_mm();
+    let offset_for = |d: f64| (0.3 * d).max(m + 2.054 * u - d / 2.0);
+    let chosen = drills[first..].iter().copied().find(|&d| offset_for(d) <= d / 2.0);
+    let (drill_mm, offset_mm) = match chosen {
+        Some(d) => (d, offset_for(d)),
+        None => (drills[first], drills[first] / 2.0),
+    };
+    StopHole {
+        drill_mm,
+        offset_mm,
+        run_past_chance: run_past_chance(drill_mm, offset_mm, found_by),
+        find_tip_better: chosen.is_none(),
+        // House: from 5 mm on a pilot of three quarters keeps the drill from wandering.
+        pilot_mm: (drill_mm >= 5.0).then_some(0.75 * drill_mm),
+    }
+}
+
+fn run_past_chance(drill_mm: f64, offset_mm: f64, found_by: FoundBy) -> f64 {
+    let (m, u) = found_by.beyond_mm();
+    Normal::standard().sf((offset_mm + drill_mm / 2.0 - m) / u)
+}
+
+/// How much sharper the crack's tip pulls than a plain bar: 1 + 2 sqrt(a / rho).
+///
+/// a = half the crack's length when both ends are in the metal, 1.12² of its full length when it
+/// runs in from an edge; rho = the radius at the tip. Both in mm.
+///
+/// # Source
+/// Inglis' ellipse (law); 0.05 mm for a bare tip is house.
+#[must_use]
+pub fn tip_stress_factor(length_mm: f64, from_edge: bool, tip_radius_mm: f64) -> f64 {
+    let a = if from_edge { 1.12 * 1.12 * length_mm } else { length_mm / 2.0 };
+    1.0 + 2.0 * (a / tip_radius_mm).sqrt()
+}
+
+/// House: the radius at a bare crack's tip, in mm.
+pub const BARE_TIP_RADIUS_MM: f64 = 0.05;
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn wall(mm: f64) -> WallMillimetres {
+        WallMillimetres::new(mm).unwrap()
+    }
+
+    #[rstest]
+    #[case::thin_wall_still_gets_the_smallest_ordinary_drill(2.0, FoundBy::Magnetic, 3.2)]
+    #[case::thick_wall_is_capped(60.0, FoundBy::Magnetic, 9.5)]
+    #[case::poorly_found_tip_goes_up_a_drill(8.0, FoundBy::ChalkAndOil, 4.8)]
+    fn the_drill_follows_wall_and_tip(#[case] mm: f64, #[case] found: FoundBy, #[case] drill: f64) {
+        assert_eq!(stop_hole(wall(mm), found, &[]).drill_mm, drill);
+    }
+
+    #[test]
+    fn a_set_without_a_large_enough_drill_uses_its_largest() {
+        let hole = stop_hole(wall(14.0), FoundBy::Magnetic, &[5.0, 3.0]);
+        assert_eq!((hole.drill_mm, hole.find_tip_better), (5.0, false));
+    }
+
+    #[test]
+    fn a_tip_seen_by_eye_alone_always_wants_finding_better() {
+        for mm in [3.0, 8.0, 14.0, 40.0] {
+            let hole = stop_hole(wall(mm), FoundBy::Eye, &[]);
+            assert!(hole.find_tip_better, "{mm}");
+            assert!(hole.run_past_chance > 0.02, "{mm}");
+        }
+    }
+
+    #[test]
+    fn a_hole_takes_most_of_the_pull_off_the_tip() {
+        // Hand-worked: 1 + 2 sqrt(30 / 0.05) = 49.99; 1 + 2 sqrt(30 / 3.2) = 7.12
+        assert!((tip_stress_factor(60.0, false, BARE_TIP_RADIUS_MM) - 49.99).abs() < 0.005);
+        assert!((tip_stress_factor(60.0, false, 3.2) - 7.12).abs() < 0.005);
+    }
+}

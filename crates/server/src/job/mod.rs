@@ -1,0 +1,5 @@
+//! Jobs: their log, their view, their routes.
+
+pub mod route;
+pub mod store;
+pub mod view;

@@ -1,0 +1,159 @@
+//! A job as the browser gets it: everything worked out, nothing left to compute.
+
+use std::collections::BTreeMap;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use vanadin_core::figure::Moved;
+use vanadin_core::job::{
+    CRACK_FIELDS, FieldKind, FieldSpec, Held, JOB_FIELDS, Job, Reading, Value, crack_key,
+};
+use vanadin_core::plan::{Plan, Standing};
+use vanadin_core::quantity::{Kind, Shown, Unit, both};
+
+/// One choice of a field.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ChoiceView {
+    pub id: &'static str,
+    pub label: &'static str,
+}
+
+/// What a field asks for.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum AsksFor {
+    Text,
+    Length,
+    Mass,
+    Temperature,
+    Duration,
+    Days,
+    Number,
+    One,
+    Many,
+    YesNo,
+    Date,
+}
+
+/// A field with what was typed and how it was understood.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FieldView {
+    pub key: String,
+    pub label: &'static str,
+    pub asks_for: AsksFor,
+    /// The unit a bare number is taken in: metric, imperial.
+    pub unit_metric: &'static str,
+    pub unit_imperial: &'static str,
+    pub choices: Vec<ChoiceView>,
+    pub typed: String,
+    /// How it was understood; nothing for words and choices.
+    pub metric: Option<Shown>,
+    pub imperial: Option<Shown>,
+    /// Base a change on this.
+    pub revision: u64,
+}
+
+/// Everything about a job.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct JobView {
+    pub id: Uuid,
+    pub name: String,
+    pub revision: u64,
+    pub job: Job,
+    pub plan: Plan,
+    pub standing: Standing,
+    /// By key.
+    pub fields: BTreeMap<String, FieldView>,
+    /// What the last change moved.
+    pub moved: Vec<Moved>,
+    /// The server's clock, UTC in ms since 1970.
+    pub now_ms: i64,
+}
+
+/// Points of a record that are drawn; the record itself keeps them all.
+const DRAWN: usize = 400;
+
+impl JobView {
+    pub fn new(mut job: Job, plan: Plan, standing: Standing, moved: Vec<Moved>, now_ms: i64) -> Self {
+        let fields = fields_of(&job);
+        for round in &mut job.rounds {
+            round.readings = thinned(&round.readings, DRAWN);
+        }
+        Self {
+            id: job.id,
+            name: job.name().to_owned(),
+            revision: job.revision,
+            job,
+            plan,
+            standing,
+            fields,
+            moved,
+            now_ms,
+        }
+    }
+}
+
+/// At most `most` readings and the last one, evenly picked.
+pub fn thinned(readings: &[Reading], most: usize) -> Vec<Reading> {
+    let every = readings.len().div_ceil(most).max(1);
+    let mut kept: Vec<Reading> = readings.iter().copied().step_by(every).collect();
+    if let (Some(last), Some(kept_last)) = (readings.last(), kept.last())
+        && last != kept_last
+    {
+        kept.push(*last);
+    }
+    kept
+}
+
+fn fields_of(job: &Job) -> BTreeMap<String, FieldView> {
+    let values = &job.round().values;
+    let plain = JOB_FIELDS.iter().map(|spec| (spec.key.to_owned(), spec));
+    let of_cracks = job
+        .round()
+        .cracks
+        .iter()
+        .flat_map(|crack| CRACK_FIELDS.iter().map(|spec| (crack_key(crack.id, spec.key), spec)));
+    plain
+        .chain(of_cracks)
+        .map(|(key, spec)| {
+            let view = field_view(key.clone(), spec, values.get(&key));
+            (key, view)
+        })
+        .collect()
+}
+
+pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>) -> FieldView {
+    let (asks_for, unit, choices, units) = match spec.kind {
+        FieldKind::Text { .. } => (AsksFor::Text, None, &[][..], ("", "")),
+        FieldKind::Quantity { kind, unit, .. } => match kind {
+            Kind::Length => (AsksFor::Length, Some(Unit::Millimetres), &[][..], ("mm", "in")),
+            Kind::Mass => (AsksFor::Mass, Some(Unit::Kilograms), &[][..], ("kg", "lb")),
+            Kind::Temperature => (AsksFor::Temperature, Some(Unit::Celsius), &[][..], ("°C", "°F")),
+            Kind::Duration => (AsksFor::Duration, Some(Unit::Minutes), &[][..], ("min", "min")),
+            Kind::Days => (AsksFor::Days, Some(Unit::Days), &[][..], ("days", "days")),
+            Kind::Plain => (AsksFor::Number, None, &[][..], (unit, unit)),
+        },
+        FieldKind::One(choices) => (AsksFor::One, None, choices, ("", "")),
+        FieldKind::Many(choices) => (AsksFor::Many, None, choices, ("", "")),
+        FieldKind::YesNo => (AsksFor::YesNo, None, &[("yes", "Yes"), ("no", "No")][..], ("", "")),
+        FieldKind::Date => (AsksFor::Date, None, &[][..], ("", "")),
+    };
+    let shown = match (unit, held.and_then(|held| held.value.as_ref())) {
+        (Some(unit), Some(Value::Number(value))) => Some(both(*value, unit)),
+        _ => None,
+    };
+    let (metric, imperial) = shown.unzip();
+    FieldView {
+        key,
+        label: spec.label,
+        asks_for,
+        unit_metric: units.0,
+        unit_imperial: units.1,
+        choices: choices.iter().map(|&(id, label)| ChoiceView { id, label }).collect(),
+        typed: held.map_or(String::new(), |held| held.typed.clone()),
+        metric,
+        imperial,
+        revision: held.map_or(0, |held| held.revision),
+    }
+}

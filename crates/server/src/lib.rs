@@ -1,0 +1,98 @@
+//! The server: parse, ask the core, store, answer.
+
+mod api_error;
+mod bench;
+mod body;
+mod database;
+mod foreign;
+mod health;
+mod job;
+mod job_file;
+mod openapi;
+mod rack;
+mod reckon;
+mod sample;
+mod shop;
+mod stream;
+mod thermocouple;
+mod web;
+
+use std::net::IpAddr;
+use std::path::PathBuf;
+
+use rocket::fairing::AdHoc;
+use rocket::{Build, Rocket, routes};
+
+use bench::Bench;
+use thermocouple::Thermocouples;
+
+pub use openapi::openapi_document;
+
+/// How to serve.
+#[derive(Debug, Clone)]
+pub struct Config {
+    /// Folder of the one database file.
+    pub data: PathBuf,
+    pub address: IpAddr,
+    /// 0 takes a free one.
+    pub port: u16,
+    /// Fill an empty folder with the sample shop.
+    pub demo: bool,
+}
+
+/// The whole application.
+///
+/// # Errors
+/// The data folder cannot be used: in use by another server, written by a newer version, or not
+/// writable.
+pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
+    let database = database::open(&config.data).await?;
+    let bench = Bench::new(database);
+    if config.demo {
+        sample::fill_if_empty(&bench).await?;
+    }
+    let thermocouples = Thermocouples::start(bench.clone()).await?;
+    let figment = rocket::Config::figment()
+        .merge(("address", config.address))
+        .merge(("port", config.port))
+        .merge(("log_level", "critical"))
+        .merge(("shutdown.grace", 1))
+        .merge(("shutdown.mercy", 1))
+        .merge(("cli_colors", false));
+    Ok(rocket::custom(figment)
+        .manage(bench)
+        .manage(thermocouples)
+        .attach(foreign::KeepOut)
+        .attach(AdHoc::on_liftoff("address", |rocket| {
+            let (address, port) = (rocket.config().address, rocket.config().port);
+            Box::pin(async move {
+                println!("Vanadin is on http://{}", std::net::SocketAddr::new(address, port));
+            })
+        }))
+        .attach(AdHoc::on_shutdown("thermocouples", |rocket| {
+            Box::pin(async move {
+                if let Some(thermocouples) = rocket.state::<Thermocouples>() {
+                    thermocouples.stop();
+                }
+            })
+        }))
+        .mount("/api", routes![health::health, openapi::openapi, foreign::refused])
+        .mount("/api/reckon", reckon::routes())
+        .mount("/api/rack", routes![rack::rack])
+        .mount(
+            "/api/jobs",
+            routes![
+                job::route::create,
+                job::route::show,
+                job::route::add_fact,
+                job::route::history,
+                job::route::copy,
+                job_file::export,
+                stream::stream,
+            ],
+        )
+        .mount("/api/import", routes![job_file::import])
+        .mount("/api/shop", routes![shop::show, shop::change])
+        .register("/api", api_error::catchers())
+        .mount("/", routes![web::file, web::index]))
+}

@@ -1,0 +1,169 @@
+//! `POST /api/reckon/{stop-hole,drill-speed,groove,stitch}`
+
+use rocket::post;
+use rocket::serde::json::Json;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use vanadin_core::drill_speed::{DrillTool, drill_speed_rpm};
+use vanadin_core::groove::{Groove, GrooveForm, GrooveSection};
+use vanadin_core::iron::Iron;
+use vanadin_core::problem::{FieldProblem, Problems};
+use vanadin_core::quantity::{Millimetres, WallMillimetres};
+use vanadin_core::stitch::{Pins, StitchOutline, StitchRow};
+use vanadin_core::stop_hole::{FoundBy, StopHole};
+
+use super::chosen;
+use crate::api_error::{ApiError, ProblemsBody};
+use crate::body::Body;
+
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct StopHoleRequest {
+    pub wall_mm: f64,
+    /// eye, chalk_and_oil, dye or magnetic.
+    pub found_by: String,
+    /// The shop's own set; the ordinary one when left out.
+    #[serde(default)]
+    pub drills_mm: Vec<f64>,
+}
+
+/// Where to drill at the end of a crack.
+#[utoipa::path(post, path = "/api/reckon/stop-hole", request_body = StopHoleRequest, responses(
+    (status = 200, description = "The hole", body = StopHole),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/stop-hole", data = "<body>")]
+pub fn stop_hole(body: Body<StopHoleRequest>) -> Result<Json<StopHole>, ApiError> {
+    let request = body.0?;
+    let mut problems = Problems::default();
+    let wall = problems.take("wall_mm", WallMillimetres::new(request.wall_mm));
+    let found_by = chosen(
+        &mut problems,
+        "found_by",
+        &request.found_by,
+        FoundBy::from_id(&request.found_by),
+        "eye, chalk_and_oil, dye or magnetic",
+    );
+    if request.drills_mm.len() > 500 {
+        problems.add(FieldProblem::new("drills_mm", "the list is too long", "up to 500 drills"));
+    } else {
+        for (at, &drill) in request.drills_mm.iter().enumerate() {
+            problems.take(&format!("drills_mm[{at}]"), Millimetres::new(drill));
+        }
+    }
+    problems.finish()?;
+    match (wall, found_by) {
+        (Some(wall), Some(found_by)) => {
+            Ok(Json(vanadin_core::stop_hole::stop_hole(wall, found_by, &request.drills_mm)))
+        }
+        _ => Err(ApiError::NotAcceptable(Vec::new())),
+    }
+}
+
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct DrillSpeedRequest {
+    pub iron: String,
+    pub drill_mm: f64,
+    pub tool: DrillTool,
+}
+
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DrillSpeedAnswer {
+    pub rpm: f64,
+}
+
+/// How fast to turn a drill.
+#[utoipa::path(post, path = "/api/reckon/drill-speed", request_body = DrillSpeedRequest, responses(
+    (status = 200, description = "The speed", body = DrillSpeedAnswer),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/drill-speed", data = "<body>")]
+pub fn drill_speed(body: Body<DrillSpeedRequest>) -> Result<Json<DrillSpeedAnswer>, ApiError> {
+    let request = body.0?;
+    let mut problems = Problems::default();
+    let iron = Iron::from_id(&request.iron).filter(|iron| iron.has_own_properties());
+    let iron = chosen(&mut problems, "iron", &request.iron, iron, "gray, ductile or malleable");
+    let drill = problems.take("drill_mm", Millimetres::new(request.drill_mm));
+    problems.finish()?;
+    match (iron, drill) {
+        (Some(iron), Some(drill)) => {
+            Ok(Json(DrillSpeedAnswer { rpm: drill_speed_rpm(iron, drill, request.tool) }))
+        }
+        _ => Err(ApiError::NotAcceptable(Vec::new())),
+    }
+}
+
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct GrooveRequest {
+    /// V or U.
+    pub form: String,
+    pub depth_mm: f64,
+    /// Included angle.
+    pub angle_deg: f64,
+    /// Of a U; 3 mm, or 2 mm under 8 mm of depth, when left out.
+    #[serde(default)]
+    pub root_radius_mm: Option<f64>,
+    #[serde(default)]
+    pub root_gap_mm: f64,
+    #[serde(default)]
+    pub cap_mm: f64,
+}
+
+/// The section of one side of a groove.
+#[utoipa::path(post, path = "/api/reckon/groove", request_body = GrooveRequest, responses(
+    (status = 200, description = "The section", body = GrooveSection),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/groove", data = "<body>")]
+pub fn groove(body: Body<GrooveRequest>) -> Result<Json<GrooveSection>, ApiError> {
+    let request = body.0?;
+    let mut problems = Problems::default();
+    let depth = problems.take("depth_mm", WallMillimetres::new(request.depth_mm));
+    let usual_radius = if request.depth_mm < 8.0 { 2.0 } else { 3.0 };
+    let form = match request.form.as_str() {
+        "V" => Some(GrooveForm::V),
+        "U" => Some(GrooveForm::U { root_radius_mm: request.root_radius_mm.unwrap_or(usual_radius) }),
+        _ => None,
+    };
+    let form = chosen(&mut problems, "form", &request.form, form, "V or U");
+    let (form, depth) = match (form, depth) {
+        (Some(form), Some(depth)) => (form, depth),
+        (form, depth) => {
+            // Tell what is wrong with the other fields in the same answer.
+            let stand_in = WallMillimetres::new(10.0).map_err(|out| vec![out.at("depth_mm")])?;
+            let tried = Groove::new(
+                form.unwrap_or(GrooveForm::V),
+                depth.unwrap_or(stand_in),
+                request.angle_deg,
+                request.root_gap_mm,
+                request.cap_mm,
+            );
+            if let Err((field, out)) = tried {
+                problems.add(out.at(field));
+            }
+            problems.finish()?;
+            return Err(ApiError::NotAcceptable(Vec::new()));
+        }
+    };
+    let groove = Groove::new(form, depth, request.angle_deg, request.root_gap_mm, request.cap_mm)
+        .map_err(|(field, out)| vec![out.at(field)])?;
+    Ok(Json(groove.section()))
+}
+
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct StitchRequest {
+    pub outline: StitchOutline,
+    /// Outer edge to outer edge of a straight row, or the perimeter of a closed one.
+    pub length_mm: f64,
+    pub pin_mm: f64,
+    /// Share of the diameter.
+    pub overlap: f64,
+}
+
+/// How many pins, how far apart.
+#[utoipa::path(post, path = "/api/reckon/stitch", request_body = StitchRequest, responses(
+    (status = 200, description = "The pins", body = Pins),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/stitch", data = "<body>")]
+pub fn stitch(body: Body<StitchRequest>) -> Result<Json<Pins>, ApiError> {
+    let request = body.0?;
+    let row = StitchRow::new(request.outline, request.length_mm, request.pin_mm, request.overlap)
+        .map_err(|(field, out)| vec![out.at(field)])?;
+    Ok(Json(row.pins()))
+}

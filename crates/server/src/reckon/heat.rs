@@ -1,0 +1,265 @@
+//! `POST /api/reckon/{energy,heating,cooling}`
+
+use rocket::post;
+use rocket::serde::json::Json;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use vanadin_core::heat::{
+    BarPower, Body as Casting, Packing, TOUCH_C, UNWRAP_C, Wrapping, ceiling_c, cool, energy_joules, heat_for,
+};
+use vanadin_core::iron::IronProperties;
+use vanadin_core::problem::{FieldProblem, OutOfRange, Problems};
+use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, Watts};
+
+use super::{chosen, heated_iron};
+use crate::api_error::{ApiError, ProblemsBody};
+use crate::body::Body;
+
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct EnergyRequest {
+    pub iron: String,
+    pub mass_kg: f64,
+    pub from_c: f64,
+    pub to_c: f64,
+}
+
+#[derive(Debug, Serialize, ToSchema)]
+pub struct EnergyAnswer {
+    pub joules: f64,
+}
+
+/// Energy to heat a casting from one temperature to another.
+#[utoipa::path(post, path = "/api/reckon/energy", request_body = EnergyRequest, responses(
+    (status = 200, description = "The energy", body = EnergyAnswer),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/energy", data = "<body>")]
+pub fn energy(body: Body<EnergyRequest>) -> Result<Json<EnergyAnswer>, ApiError> {
+    let request = body.0?;
+    let mut problems = Problems::default();
+    let iron = heated_iron(&mut problems, &request.iron);
+    let mass = problems.take("mass_kg", Kilograms::new(request.mass_kg));
+    let from = problems.take("from_c", Celsius::new(request.from_c));
+    let to = problems.take("to_c", Celsius::new(request.to_c));
+    problems.finish()?;
+    match (iron, mass, from, to) {
+        (Some(iron), Some(mass), Some(from), Some(to)) => {
+            Ok(Json(EnergyAnswer { joules: energy_joules(&iron, mass, from, to) }))
+        }
+        _ => Err(ApiError::NotAcceptable(Vec::new())),
+    }
+}
+
+/// A casting as it is sent: the same fields for heating and cooling.
+struct CastingFields<'a> {
+    iron: &'a str,
+    mass_kg: f64,
+    size_m: [f64; 3],
+    shape_factor: f64,
+    ambient_c: f64,
+}
+
+impl CastingFields<'_> {
+    fn casting(&self, problems: &mut Problems) -> Option<Casting> {
+        let iron: Option<IronProperties> = heated_iron(problems, self.iron);
+        let mass = problems.take("mass_kg", Kilograms::new(self.mass_kg));
+        let mut side = |field: &str, metres: f64| {
+            let refused = |out: OutOfRange| OutOfRange {
+                unit: "m",
+                low: out.low / 1000.0,
+                high: out.high / 1000.0,
+                got: metres,
+                ..out
+            };
+            problems.take(field, Millimetres::new(metres * 1000.0).map_err(refused))
+        };
+        let [l, w, h] = self.size_m;
+        let (l, w, h) = (side("length_m", l), side("width_m", w), side("height_m", h));
+        let ambient = problems.take("ambient_c", Celsius::new(self.ambient_c));
+        let checked = OutOfRange::check("a shape factor", "", (0.5, 5.0), self.shape_factor);
+        let factor = problems.take("shape_factor", checked);
+        Casting::new(iron?, mass?, (l?, w?, h?), factor?, ambient?).ok()
+    }
+}
+
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct HeatingRequest {
+    pub iron: String,
+    pub mass_kg: f64,
+    pub length_m: f64,
+    pub width_m: f64,
+    pub height_m: f64,
+    pub shape_factor: f64,
+    pub ambient_c: f64,
+    /// Net power swept evenly, and round the station.
+    #[serde(default)]
+    pub even_w: Option<f64>,
+    #[serde(default)]
+    pub local_w: Option<f64>,
+    /// Fraction 0 to 1 of the longest side.
+    #[serde(default)]
+    pub station: Option<f64>,
+    /// An oven or a fire instead of a flame.
+    #[serde(default)]
+    pub surroundings_c: Option<f64>,
+    pub for_s: f64,
+}
+
+#[derive(Debug, Serialize, ToSchema)]
+pub struct HeatingAnswer {
+    pub coldest_c: f64,
+    pub hottest_c: f64,
+    pub mean_c: f64,
+    pub unevenness_k: f64,
+    /// Where the coldest cell ends up when it goes on for ever.
+    pub ceiling_c: f64,
+    /// (min, coldest degC, hottest degC)
+    pub curve: Vec<(f64, f64, f64)>,
+    /// What to know about the answer; empty for nothing.
+    pub cautions: Vec<String>,
+}
+
+/// A part heated from ambient for a time, by the bar model.
+#[utoipa::path(post, path = "/api/reckon/heating", request_body = HeatingRequest, responses(
+    (status = 200, description = "The bar at the end", body = HeatingAnswer),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/heating", data = "<body>")]
+pub fn heating(body: Body<HeatingRequest>) -> Result<Json<HeatingAnswer>, ApiError> {
+    let request = body.0?;
+    let mut problems = Problems::default();
+    let casting = CastingFields {
+        iron: &request.iron,
+        mass_kg: request.mass_kg,
+        size_m: [request.length_m, request.width_m, request.height_m],
+        shape_factor: request.shape_factor,
+        ambient_c: request.ambient_c,
+    }
+    .casting(&mut problems);
+    let time = problems.take("for_s", Seconds::new(request.for_s));
+    let power = heating_power(&mut problems, &request);
+    problems.finish()?;
+    let (Some(casting), Some(time), Some(power)) = (casting, time, power) else {
+        return Err(ApiError::NotAcceptable(Vec::new()));
+    };
+    let heating = heat_for(&casting, power, time);
+    let bar = &heating.bar;
+    let mut cautions = Vec::new();
+    if bar.hottest_c() > 700.0 {
+        cautions.push(
+            "Over 700 °C the iron's own structure changes: outside what the model is good for.".to_owned(),
+        );
+    }
+    let every = heating.curve.len().div_ceil(400).max(1);
+    Ok(Json(HeatingAnswer {
+        coldest_c: bar.coldest_c(),
+        hottest_c: bar.hottest_c(),
+        mean_c: bar.mean_c(),
+        unevenness_k: bar.unevenness_k(),
+        ceiling_c: ceiling_c(&casting, power),
+        curve: heating.curve.iter().copied().step_by(every).collect(),
+        cautions,
+    }))
+}
+
+fn heating_power(problems: &mut Problems, request: &HeatingRequest) -> Option<BarPower> {
+    let flame = request.even_w.is_some() || request.local_w.is_some();
+    match request.surroundings_c {
+        Some(_) if flame => {
+            problems.add(FieldProblem::new(
+                "surroundings_c",
+                "an oven and a flame at once are not worked out",
+                "surroundings_c alone, or even_w with local_w",
+            ));
+            None
+        }
+        Some(surroundings) => {
+            problems.take("surroundings_c", Celsius::new(surroundings)).map(BarPower::Surroundings)
+        }
+        None if !flame => {
+            problems.add(FieldProblem::new(
+                "even_w",
+                "nothing heats the part",
+                "even_w and local_w, or surroundings_c",
+            ));
+            None
+        }
+        None => {
+            let even = problems.take("even_w", Watts::new(request.even_w.unwrap_or(0.0)));
+            let local = problems.take("local_w", Watts::new(request.local_w.unwrap_or(0.0)));
+            let station =
+                OutOfRange::check("a station", "of the length", (0.0, 1.0), request.station.unwrap_or(0.5));
+            let station = problems.take("station", station);
+            Some(BarPower::Flame { even: even?, local: local?, station: station? })
+        }
+    }
+}
+
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct CoolingRequest {
+    pub iron: String,
+    pub mass_kg: f64,
+    pub length_m: f64,
+    pub width_m: f64,
+    pub height_m: f64,
+    pub shape_factor: f64,
+    pub ambient_c: f64,
+    pub start_c: f64,
+    /// air, blanket, vermiculite, dry_sand, wood_ash, lime or litter.
+    pub packing: String,
+    #[serde(default)]
+    pub thickness_m: f64,
+}
+
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CoolingAnswer {
+    pub after_1h_c: Option<f64>,
+    pub after_4h_c: Option<f64>,
+    /// Nothing when not reached within 72 h.
+    pub hours_to_65c: Option<f64>,
+    pub hours_to_45c: Option<f64>,
+    /// Worst mean over any 30 min.
+    pub fastest_k_per_h: f64,
+    /// (hours, degC)
+    pub curve: Vec<(f64, f64)>,
+}
+
+/// A casting cooling in its packing.
+#[utoipa::path(post, path = "/api/reckon/cooling", request_body = CoolingRequest, responses(
+    (status = 200, description = "The curve", body = CoolingAnswer),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/cooling", data = "<body>")]
+pub fn cooling(body: Body<CoolingRequest>) -> Result<Json<CoolingAnswer>, ApiError> {
+    let request = body.0?;
+    let mut problems = Problems::default();
+    let casting = CastingFields {
+        iron: &request.iron,
+        mass_kg: request.mass_kg,
+        size_m: [request.length_m, request.width_m, request.height_m],
+        shape_factor: request.shape_factor,
+        ambient_c: request.ambient_c,
+    }
+    .casting(&mut problems);
+    let start = problems.take("start_c", Celsius::new(request.start_c));
+    let known: Vec<&str> = Packing::CHOICES.iter().map(|(id, _)| *id).collect();
+    let packing = chosen(
+        &mut problems,
+        "packing",
+        &request.packing,
+        Packing::from_id(&request.packing),
+        &known.join(", "),
+    );
+    let wrapping =
+        packing.and_then(|packing| problems.take("thickness_m", Wrapping::new(packing, request.thickness_m)));
+    problems.finish()?;
+    let (Some(casting), Some(start), Some(wrapping)) = (casting, start, wrapping) else {
+        return Err(ApiError::NotAcceptable(Vec::new()));
+    };
+    let cooling = cool(&casting, start, &wrapping);
+    Ok(Json(CoolingAnswer {
+        after_1h_c: cooling.after_hours(1.0),
+        after_4h_c: cooling.after_hours(4.0),
+        hours_to_65c: cooling.hours_to(UNWRAP_C),
+        hours_to_45c: cooling.hours_to(TOUCH_C),
+        fastest_k_per_h: cooling.fastest_k_per_h(),
+        curve: cooling.curve(200, TOUCH_C),
+    }))
+}

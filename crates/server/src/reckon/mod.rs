@@ -1,0 +1,37 @@
+//! `/api/reckon`: each calculation on its own. Stateless, numbers only, in the units of their names.
+
+pub mod bench_work;
+pub mod heat;
+pub mod iron;
+
+use rocket::{Route, routes};
+use vanadin_core::iron::{Iron, IronProperties};
+use vanadin_core::problem::{FieldProblem, Problems};
+
+pub fn routes() -> Vec<Route> {
+    routes![
+        iron::iron,
+        bench_work::stop_hole,
+        bench_work::drill_speed,
+        bench_work::groove,
+        bench_work::stitch,
+        heat::energy,
+        heat::heating,
+        heat::cooling,
+    ]
+}
+
+/// The value of a choice field, or a problem with what would do.
+fn chosen<T>(problems: &mut Problems, field: &str, id: &str, found: Option<T>, right: &str) -> Option<T> {
+    if found.is_none() {
+        let message = format!("\"{id}\" is not known here");
+        problems.add(FieldProblem::new(field, message, right));
+    }
+    found
+}
+
+/// An iron that has properties of its own.
+fn heated_iron(problems: &mut Problems, id: &str) -> Option<IronProperties> {
+    let iron = Iron::from_id(id).filter(|iron| iron.has_own_properties());
+    chosen(problems, "iron", id, iron, "gray, ductile or malleable").map(Iron::properties)
+}

@@ -1,0 +1,197 @@
+//! One simulated pad: it heats by the bar model with a wandering torch, cools by the cooling
+//! model, and shows both with noise.
+
+use vanadin_core::heat::{Bar, BarPower, Body, Cooling, Wrapping, cool};
+use vanadin_core::job::{Job, Lit, Reading, TorchEntry};
+use vanadin_core::plan::{HeatPlan, Plan};
+use vanadin_core::quantity::{Celsius, Watts};
+use vanadin_core::shop::Shop;
+
+/// A reading is stored each 10 s of job time.
+const STORE_EVERY_MIN: f64 = 1.0 / 6.0;
+const STEP_MIN: f64 = 2.0 / 60.0;
+/// The most that is caught up after the server was away, in minutes of job time.
+const CATCH_UP_MIN: f64 = 24.0 * 60.0;
+/// The pad comes off when the part is this cold, in degC over the shop.
+const OFF_ABOVE_AMBIENT_K: f64 = 3.0;
+/// The torch wanders this far along the part, as a fraction of its length, once in this many min.
+const WANDER: f64 = 0.12;
+const WANDER_MIN: f64 = 3.1;
+
+/// A pad on a part.
+pub struct Pad {
+    round: usize,
+    lit: Lit,
+    bar: Bar,
+    body: Body,
+    power: BarPower,
+    station: f64,
+    target_c: f64,
+    bead_joules: f64,
+    /// Minutes at which beads were laid, first first; those before `struck` are in the bar.
+    beads: Vec<f64>,
+    struck: usize,
+    covered: Option<f64>,
+    cooling: Option<(f64, Cooling)>,
+    wrapping: Wrapping,
+    minutes: f64,
+    stored_to: f64,
+    flame_on: bool,
+}
+
+impl Pad {
+    /// The pad of a job that is lit and heated; nothing for others.
+    pub fn on(job: &Job, plan: &Plan, shop: &Shop) -> Option<Self> {
+        let round = job.round();
+        let lit = round.lit.clone()?;
+        let heat: &HeatPlan = plan.heat.as_ref()?;
+        let way = plan.methods.chosen?;
+        if way.method == vanadin_core::method::MethodId::Stitch {
+            return None;
+        }
+        let body = plan.casting(job, shop)?;
+        let station = round.number("part.break_station").map_or(0.5, |percent| percent / 100.0);
+        let no_flame = BarPower::Flame { even: Watts::new(0.0).ok()?, local: Watts::new(0.0).ok()?, station };
+        let (bar, power) =
+            heat.bar(&body, station).unwrap_or_else(|| (Bar::new(&body, no_flame, body.ambient), no_flame));
+        let last = round.readings.last().copied();
+        let start = last.map_or(body.ambient.celsius(), |reading| reading.celsius);
+        let bar = if last.is_some() { Bar::new(&body, power, Celsius::new(start).ok()?) } else { bar };
+        let minutes = last.map_or(0.0, |reading| reading.minutes);
+        let beads: Vec<f64> = round
+            .standing_log()
+            .filter(|entry| entry.entry == TorchEntry::Bead)
+            .map(|entry| entry.minutes)
+            .collect();
+        let pad = Self {
+            round: job.rounds.len() - 1,
+            lit,
+            bar,
+            power,
+            station,
+            target_c: heat.target_c,
+            // Arc energy of a bead at 0.75 x 22 V x 90 A and 2.5 mm/s.
+            bead_joules: if way.method.arc() { 0.75 * 22.0 * 90.0 * way.school.bead_mm() / 2.5 } else { 0.0 },
+            struck: beads.iter().filter(|at| **at <= minutes).count(),
+            beads,
+            covered: round.covered_minutes(),
+            cooling: None,
+            wrapping: plan.wrapping(job, shop),
+            minutes,
+            stored_to: minutes,
+            flame_on: !heat.cold,
+            body,
+        };
+        (!pad.finished()).then_some(pad)
+    }
+
+    /// The same pad after something was said of the job: the temperatures go on.
+    pub fn going_on_from(mut self, before: Self) -> Self {
+        if before.lit.fact == self.lit.fact && before.minutes >= self.minutes {
+            let same_cover = before.covered == self.covered;
+            self.bar = before.bar;
+            self.minutes = before.minutes;
+            self.stored_to = before.stored_to;
+            self.struck = before.struck.min(self.beads.len());
+            self.flame_on = before.flame_on;
+            self.cooling = before.cooling.filter(|_| same_cover);
+        }
+        self
+    }
+
+    pub fn round(&self) -> usize {
+        self.round
+    }
+
+    pub fn minutes_at(&self, now_ms: i64) -> f64 {
+        self.lit.minutes(now_ms)
+    }
+
+    /// Out of the heat and as cold as the shop.
+    pub fn finished(&self) -> bool {
+        let cold = self.true_c() < self.body.ambient.celsius() + OFF_ABOVE_AMBIENT_K;
+        self.covered.is_some_and(|at| self.minutes > at + 10.0) && cold
+    }
+
+    fn true_c(&self) -> f64 {
+        match &self.cooling {
+            Some((from, cooling)) => cooling
+                .after_hours((self.minutes - from).max(0.0) / 60.0)
+                .unwrap_or(self.body.ambient.celsius()),
+            None => self.bar.coldest_c(),
+        }
+    }
+
+    /// What the pad shows now.
+    pub fn shows(&self) -> Reading {
+        self.reading(self.minutes)
+    }
+
+    fn reading(&self, minutes: f64) -> Reading {
+        // Noise that is the same each time it is asked for: a thermocouple's last degree.
+        let wave = (minutes * 97.3).sin() + (minutes * 41.7 + 1.3).sin();
+        let celsius = self.true_c() + 0.6 * wave;
+        Reading { minutes, celsius: (celsius * 10.0).round() / 10.0 }
+    }
+
+    /// Runs on to a time on the job clock; gives the readings that are due to be stored.
+    pub fn advance_to(&mut self, minutes: f64) -> Vec<Reading> {
+        let mut due = Vec::new();
+        if minutes - self.minutes > CATCH_UP_MIN {
+            self.minutes = minutes - CATCH_UP_MIN;
+            self.stored_to = self.minutes;
+        }
+        while self.minutes + STEP_MIN <= minutes {
+            self.minutes += STEP_MIN;
+            self.step();
+            if self.minutes - self.stored_to >= STORE_EVERY_MIN - 1e-9 {
+                self.stored_to = self.minutes;
+                due.push(self.reading(self.minutes));
+            }
+        }
+        due
+    }
+
+    fn step(&mut self) {
+        if let Some(covered) = self.covered
+            && self.minutes >= covered
+        {
+            if self.cooling.is_none()
+                && let Ok(start) = Celsius::new(self.bar.coldest_c())
+            {
+                self.cooling = Some((self.minutes, cool(&self.body, start, &self.wrapping)));
+            }
+            return;
+        }
+        self.tend_the_flame();
+        while self.struck < self.beads.len() && self.beads[self.struck] <= self.minutes {
+            self.bar.strike(self.station, self.bead_joules);
+            self.struck += 1;
+        }
+        self.bar.step(STEP_MIN * 60.0);
+    }
+
+    /// A welder's hand: on until well over the target, on again when it falls to it.
+    fn tend_the_flame(&mut self) {
+        let coldest = self.bar.coldest_c();
+        if coldest > self.target_c + 35.0 {
+            self.flame_on = false;
+        } else if coldest < self.target_c + 8.0 {
+            self.flame_on = true;
+        }
+        let power = match self.power {
+            BarPower::Flame { even, local, .. } if self.flame_on => BarPower::Flame {
+                even,
+                local,
+                station: (self.station + WANDER * (self.minutes * std::f64::consts::TAU / WANDER_MIN).sin())
+                    .clamp(0.0, 1.0),
+            },
+            BarPower::Surroundings(surroundings) if self.flame_on => BarPower::Surroundings(surroundings),
+            BarPower::Flame { .. } | BarPower::Surroundings(_) => match Watts::new(0.0) {
+                Ok(none) => BarPower::Flame { even: none, local: none, station: self.station },
+                Err(_) => self.power,
+            },
+        };
+        self.bar.heat_with(power);
+    }
+}

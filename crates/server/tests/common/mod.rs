@@ -1,0 +1,79 @@
+//! A whole server on a data folder of its own.
+#![allow(dead_code)] // each test binary uses its own part of this
+
+use std::net::IpAddr;
+
+use rocket::http::{ContentType, Header, Status};
+use rocket::local::asynchronous::Client;
+use serde_json::{Value, json};
+use tempfile::TempDir;
+use uuid::Uuid;
+use vanadin::{Config, rocket};
+
+pub struct Server {
+    pub client: Client,
+    pub folder: TempDir,
+}
+
+impl Server {
+    pub async fn empty() -> Self {
+        Self::on(tempfile::tempdir().unwrap(), false).await
+    }
+
+    pub async fn on(folder: TempDir, demo: bool) -> Self {
+        let config =
+            Config { data: folder.path().to_owned(), address: IpAddr::from([127, 0, 0, 1]), port: 0, demo };
+        let client = Client::untracked(rocket(config).await.unwrap()).await.unwrap();
+        Self { client, folder }
+    }
+
+    pub async fn get(&self, path: &str) -> (Status, Value) {
+        let answer = self.client.get(path.to_owned()).dispatch().await;
+        let status = answer.status();
+        (status, answer.into_json().await.unwrap_or(Value::Null))
+    }
+
+    pub async fn post_text(&self, path: &str, body: &str) -> (Status, Value) {
+        let answer = self
+            .client
+            .post(path.to_owned())
+            .header(ContentType::JSON)
+            .header(Header::new("Host", "localhost:8420"))
+            .body(body)
+            .dispatch()
+            .await;
+        let status = answer.status();
+        (status, answer.into_json().await.unwrap_or(Value::Null))
+    }
+
+    pub async fn post(&self, path: &str, body: &Value) -> (Status, Value) {
+        self.post_text(path, &body.to_string()).await
+    }
+
+    pub async fn new_job(&self) -> Uuid {
+        let id = Uuid::new_v4();
+        let (status, _) = self.post("/api/jobs", &json!({ "id": id })).await;
+        assert_eq!(status, Status::Ok);
+        id
+    }
+
+    pub async fn say(&self, job: Uuid, change: Value) -> (Status, Value) {
+        self.say_on(job, change, Value::Null).await
+    }
+
+    pub async fn say_on(&self, job: Uuid, change: Value, base: Value) -> (Status, Value) {
+        let fact = json!({
+            "id": Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "who": "test",
+            "base": base, "change": change,
+        });
+        self.post(&format!("/api/jobs/{job}/facts"), &fact).await
+    }
+
+    pub async fn set(&self, job: Uuid, key: &str, typed: &str) -> (Status, Value) {
+        self.say(job, set(key, typed)).await
+    }
+}
+
+pub fn set(key: &str, typed: &str) -> Value {
+    json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })
+}
