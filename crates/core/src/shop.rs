@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 
 use crate::heat::{HeatSource, Packing};
-use crate::job::{Held, Value};
+use crate::job::{FieldValue, Held};
 use crate::quantity::UnitSystem;
 
 /// The shop as its settings make it.
@@ -30,11 +30,11 @@ impl Shop {
     pub fn of(values: &BTreeMap<String, Held>) -> Self {
         let value = |key: &str| values.get(key).and_then(|held| held.value.as_ref());
         let text = |key: &str, otherwise: &str| match value(key) {
-            Some(Value::Text(text) | Value::One(text)) => text.clone(),
+            Some(FieldValue::Text(text) | FieldValue::One(text)) => text.clone(),
             _ => otherwise.to_owned(),
         };
         let many = |key: &str| match value(key) {
-            Some(Value::Many(ids)) => Some(ids.clone()),
+            Some(FieldValue::Many(ids)) => Some(ids.clone()),
             _ => None,
         };
         Self {
@@ -47,14 +47,14 @@ impl Shop {
             theme: text("shop.theme", "shop"),
             time_zone: text("shop.time_zone", "UTC"),
             ambient_c: match value("shop.ambient") {
-                Some(Value::Number(celsius)) => *celsius,
+                Some(FieldValue::Number(celsius)) => *celsius,
                 _ => 20.0,
             },
             sources: many("shop.sources"),
             packings: many("shop.packings"),
             rods: many("shop.rods"),
             stitch_kit: match value("shop.stitch_kit") {
-                Some(Value::YesNo(yes)) => Some(*yes),
+                Some(FieldValue::YesNo(yes)) => Some(*yes),
                 _ => None,
             },
         }

@@ -6,7 +6,9 @@ use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::figure::moved;
 use vanadin_core::iron::{Confidence, Iron};
-use vanadin_core::job::{Change, Fact, Held, Job, Reading, Refusal, TorchEntry, Value, accept, crack_key};
+use vanadin_core::job::{
+    Change, Fact, FieldValue, Held, Job, Reading, Refusal, TorchEntry, accept, crack_key,
+};
 use vanadin_core::method::{MethodId, School};
 use vanadin_core::plan::{Amount, FrozenPlan, Plan, Station, plan, standing};
 use vanadin_core::quantity::UnitSystem;
@@ -23,12 +25,12 @@ struct Bench {
 impl Bench {
     fn new() -> Self {
         let held = |value| Held { typed: String::new(), value: Some(value), revision: 1 };
-        let many = |ids: &[&str]| held(Value::Many(ids.iter().map(|&id| id.to_owned()).collect()));
+        let many = |ids: &[&str]| held(FieldValue::Many(ids.iter().map(|&id| id.to_owned()).collect()));
         let values = BTreeMap::from([
             ("shop.sources".to_owned(), many(&["weed_burner", "kiln"])),
             ("shop.packings".to_owned(), many(&["blanket", "vermiculite"])),
             ("shop.rods".to_owned(), many(&["nickel", "nickel_iron", "bronze", "iron_rod"])),
-            ("shop.stitch_kit".to_owned(), held(Value::YesNo(true))),
+            ("shop.stitch_kit".to_owned(), held(FieldValue::YesNo(true))),
         ]);
         Self { facts: Vec::new(), shop: Shop::of(&values) }
     }

@@ -1,3 +1,441 @@
-pub async fn fill_if_empty(_bench: &crate::bench::Bench) -> anyhow::Result<()> {
+//! The sample shop: made up, at different stages, its times relative to the start.
+
+use anyhow::{Context, anyhow};
+use uuid::Uuid;
+use vanadin_core::iron::Confidence;
+use vanadin_core::job::{Change, Fact, Job, TorchEntry, accept, crack_key};
+use vanadin_core::plan::{FrozenPlan, plan};
+use vanadin_core::quantity::UnitSystem;
+use vanadin_core::shop::Shop;
+
+use crate::api_error::ApiError;
+use crate::bench::Bench;
+use crate::job::store;
+use crate::shop::{set, the_shop};
+use crate::thermocouple::Pad;
+
+/// Fills a data folder in which no job is yet.
+///
+/// # Errors
+/// The database cannot be written.
+pub async fn fill_if_empty(bench: &Bench) -> anyhow::Result<()> {
+    let pool = &bench.database.pool;
+    if !store::all(pool).await?.is_empty() {
+        return Ok(());
+    }
+    for (key, typed) in [
+        ("shop.name", "Lockside Iron Mending"),
+        ("shop.units", "metric"),
+        ("shop.theme", "shop"),
+        ("shop.time_zone", "Europe/London"),
+        ("shop.ambient", "18 C"),
+        ("shop.sources", "weed_burner,oxy_acetylene_small,kiln"),
+        ("shop.packings", "air,blanket,vermiculite,dry_sand"),
+        ("shop.rods", "nickel,nickel_iron,bronze,iron_rod"),
+        ("shop.stitch_kit", "yes"),
+    ] {
+        set(pool, key, typed, UnitSystem::Metric, 1).await?;
+    }
+    let shop = the_shop(pool).await?;
+    let now_ms = Bench::now_ms();
+    // Stored oldest first, so that the newest lies on top of its like.
+    for (age_min, tell) in [
+        (60 * 24 * 40, points_lever as fn(&mut Told)),
+        (60 * 24 * 21, winch_hook),
+        (60 * 24 * 6, glasshouse_bracket),
+        (60 * 24 * 3, chain_wheel),
+        (60 * 9, malt_gear),
+        (50, bell_bearing),
+        (60 * 7, press_side),
+    ] {
+        let mut told = Told::new(&shop, now_ms, age_min);
+        tell(&mut told);
+        told.store(bench).await?;
+    }
     Ok(())
+}
+
+/// A job as it is told, each word checked as if somebody had typed it.
+struct Told<'a> {
+    id: Uuid,
+    shop: &'a Shop,
+    /// When the next thing is said.
+    at_ms: i64,
+    now_ms: i64,
+    facts: Vec<Fact>,
+    job: Job,
+    wrong: Option<anyhow::Error>,
+}
+
+const MINUTE_MS: i64 = 60_000;
+
+impl<'a> Told<'a> {
+    fn new(shop: &'a Shop, now_ms: i64, age_min: i64) -> Self {
+        let id = Uuid::new_v4();
+        Self {
+            id,
+            shop,
+            at_ms: now_ms - age_min * MINUTE_MS,
+            now_ms,
+            facts: Vec::new(),
+            job: Job::fold(id, &[]),
+            wrong: None,
+        }
+    }
+
+    fn say(&mut self, change: Change) -> Uuid {
+        let id = Uuid::new_v4();
+        let now = plan(&self.job, self.shop);
+        if let Err(refused) = accept(&self.job, &now, &change, None) {
+            self.wrong.get_or_insert_with(|| anyhow!("the sample shop says {change:?}: {refused:?}"));
+            return id;
+        }
+        let at_ms = self.at_ms.min(self.now_ms);
+        self.facts.push(Fact {
+            id,
+            revision: self.facts.len() as u64 + 1,
+            at_client_ms: at_ms,
+            at_server_ms: at_ms,
+            who: "bench".to_owned(),
+            change,
+        });
+        self.refold();
+        id
+    }
+
+    fn refold(&mut self) {
+        let before = std::mem::replace(&mut self.job, Job::fold(self.id, &self.facts));
+        for (round, before) in self.job.rounds.iter_mut().zip(before.rounds) {
+            round.readings = before.readings;
+        }
+    }
+
+    fn set(&mut self, key: &str, typed: &str) {
+        self.say(Change::Set { key: key.to_owned(), typed: typed.to_owned(), shown_in: UnitSystem::Metric });
+    }
+
+    fn part(&mut self, facts: &[(&str, &str)]) {
+        for (key, typed) in facts {
+            self.set(&format!("part.{key}"), typed);
+        }
+        self.wait(4);
+    }
+
+    fn tried(&mut self, test: &str, outcome: &str, confidence: Confidence) {
+        self.say(Change::Observe {
+            test: test.to_owned(),
+            outcome: outcome.to_owned(),
+            confidence,
+            spot: "first spot".to_owned(),
+        });
+        self.wait(2);
+    }
+
+    fn crack(&mut self, facts: &[(&str, &str)]) -> Uuid {
+        let crack = self.say(Change::AddCrack);
+        for (field, typed) in facts {
+            self.set(&crack_key(crack, field), typed);
+        }
+        self.wait(5);
+        crack
+    }
+
+    fn wait(&mut self, minutes: i64) {
+        self.at_ms += minutes * MINUTE_MS;
+    }
+
+    fn torch(&mut self, entry: TorchEntry) {
+        self.say(Change::Torch { entry });
+    }
+
+    /// Lights up and lets the simulated pad run, laying beads as they come, until so many minutes
+    /// later or now.
+    fn heat(&mut self, beads: usize, every_min: i64) {
+        let frozen = Some(Box::new(FrozenPlan::of(&plan(&self.job, self.shop))));
+        let from_ms = self.at_ms;
+        self.say(Change::Light { speed: 1.0, frozen });
+        let ready = plan(&self.job, self.shop).lines.first().map_or(0.0, |line| line.beads_from);
+        self.at_ms = from_ms + (ready * 60_000.0) as i64;
+        for _ in 0..beads {
+            self.torch(TorchEntry::Bead);
+            self.at_ms += MINUTE_MS / 2;
+            self.torch(TorchEntry::Peened);
+            self.wait(every_min);
+        }
+    }
+
+    /// Covers it and records what the pad showed, up to `until_min` after that, at most until now.
+    fn cover(&mut self, until_min: i64) {
+        self.torch(TorchEntry::Covered);
+        self.wait(until_min);
+        self.record();
+    }
+
+    fn record(&mut self) {
+        let until_ms = self.at_ms.min(self.now_ms);
+        let now = plan(&self.job, self.shop);
+        let Some(mut pad) = Pad::on(&self.job, &now, self.shop) else { return };
+        let due = pad.advance_to(pad.minutes_at(until_ms));
+        if let Some(round) = self.job.rounds.last_mut() {
+            round.readings = due;
+        }
+    }
+
+    async fn store(self, bench: &Bench) -> anyhow::Result<()> {
+        if let Some(wrong) = self.wrong {
+            return Err(wrong);
+        }
+        let pool = &bench.database.pool;
+        let created_ms = self.facts.first().map_or(self.now_ms, |fact| fact.at_server_ms);
+        store::create(pool, self.id, created_ms).await?;
+        store::append(pool, self.id, &self.facts).await.map_err(|error: ApiError| anyhow!(error))?;
+        for (round, told) in self.job.rounds.iter().enumerate() {
+            store::add_readings(pool, self.id, round, &told.readings)
+                .await
+                .context("the sample's readings cannot be stored")?;
+        }
+        Ok(())
+    }
+}
+
+/// Hot and cooling right now.
+fn press_side(told: &mut Told<'_>) {
+    told.part(&[
+        ("name", "Letterpress side frame"),
+        ("owner", "Tern Lane print room"),
+        ("family", "machine_frame"),
+        ("era", "before_1949"),
+        ("safety_class", "none"),
+        ("mass", "24 kg"),
+        ("length", "460 mm"),
+        ("width", "280 mm"),
+        ("height", "90 mm"),
+        ("shape", "ribbed_or_open_frame"),
+        ("wall", "14 mm"),
+        ("break_station", "35"),
+        ("service_temperature", "35 C"),
+        ("heat_cycling", "no"),
+        ("fluid_tight", "no"),
+        ("life_wanted", "20 years"),
+        ("oil", "baked_clean"),
+        ("sides", "both"),
+    ]);
+    told.tried("punch", "crumbles_no_rim", Confidence::Sure);
+    told.tried("drill", "powder_and_crumbs", Confidence::Sure);
+    told.crack(&[
+        ("length", "118"),
+        ("wall", "14"),
+        ("found_by", "dye"),
+        ("end_a", "edge"),
+        ("end_b", "tip"),
+    ]);
+    told.crack(&[
+        ("length", "46"),
+        ("wall", "12"),
+        ("found_by", "dye"),
+        ("end_a", "branch"),
+        ("end_b", "tip"),
+    ]);
+    told.set("heat.source", "kiln");
+    told.set("method.choice", "arc_nickel_iron");
+    told.set("method.school", "hot");
+    told.set("method.reason", "the owner wants it as strong as it was");
+    told.wait(30);
+    told.heat(28, 2);
+    told.cover(60 * 24);
+}
+
+/// Being mapped: one tip was only seen by eye.
+fn bell_bearing(told: &mut Told<'_>) {
+    told.part(&[
+        ("name", "Bell frame bearing block"),
+        ("owner", "Ringers of Lower Marl"),
+        ("family", "machine_frame"),
+        ("era", "before_1949"),
+        ("safety_class", "none"),
+        ("mass", "9.5 kg"),
+        ("length", "230"),
+        ("width", "110"),
+        ("height", "95"),
+        ("shape", "solid_block"),
+        ("wall", "22"),
+        ("break_station", "50"),
+        ("service_temperature", "20 C"),
+        ("heat_cycling", "no"),
+        ("fluid_tight", "no"),
+        ("life_wanted", "30 years"),
+        ("oil", "clean"),
+        ("sides", "both"),
+        ("heat_shy", "white-metal shell"),
+        ("heat_shy_limit", "180 C"),
+    ]);
+    told.tried("file", "bites", Confidence::Sure);
+    told.tried("punch", "crumbles_no_rim", Confidence::Sure);
+    told.tried("drill", "powder_and_crumbs", Confidence::Fair);
+    told.crack(&[
+        ("length", "64"),
+        ("wall", "22"),
+        ("found_by", "magnetic"),
+        ("end_a", "edge"),
+        ("end_b", "tip"),
+    ]);
+    told.crack(&[("length", "38"), ("wall", "22"), ("found_by", "eye"), ("end_a", "tip"), ("end_b", "tip")]);
+}
+
+/// Ductile leads; the method is between two.
+fn malt_gear(told: &mut Told<'_>) {
+    told.part(&[
+        ("name", "Malt conveyor sprocket arm"),
+        ("owner", "Quarry Hill brewery"),
+        ("family", "loaded_moving"),
+        ("era", "1970_on"),
+        ("safety_class", "none"),
+        ("mass", "6.2 kg"),
+        ("length", "310"),
+        ("width", "85"),
+        ("height", "60"),
+        ("shape", "solid_block"),
+        ("wall", "16"),
+        ("break_station", "25"),
+        ("service_temperature", "40 C"),
+        ("heat_cycling", "no"),
+        ("fluid_tight", "no"),
+        ("life_wanted", "5 years"),
+        ("oil", "clean"),
+        ("sides", "both"),
+    ]);
+    told.tried("punch", "raises_rim", Confidence::Sure);
+    told.tried("drill", "short_curls", Confidence::Fair);
+    told.crack(&[("length", "52"), ("wall", "16"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]);
+}
+
+/// The first round cracked beside the weld; the second is being mapped.
+fn chain_wheel(told: &mut Told<'_>) {
+    told.part(&[
+        ("name", "Biscuit oven chain wheel"),
+        ("owner", "Harrow Street bakery"),
+        ("family", "machine_frame"),
+        ("era", "1949_1969"),
+        ("safety_class", "none"),
+        ("mass", "13 kg"),
+        ("length", "380"),
+        ("width", "380"),
+        ("height", "50"),
+        ("shape", "spoked_wheel"),
+        ("wall", "11"),
+        ("break_station", "80"),
+        ("service_temperature", "90 C"),
+        ("heat_cycling", "yes"),
+        ("fluid_tight", "no"),
+        ("life_wanted", "10 years"),
+        ("oil", "baked_clean"),
+        ("sides", "both"),
+    ]);
+    told.tried("punch", "crumbles_no_rim", Confidence::Sure);
+    told.tried("drill", "powder_and_crumbs", Confidence::Sure);
+    let spoke = told.crack(&[
+        ("length", "44"),
+        ("wall", "11"),
+        ("found_by", "chalk_and_oil"),
+        ("end_a", "edge"),
+        ("end_b", "tip"),
+    ]);
+    told.set("heat.source", "kiln");
+    told.set("method.choice", "torch_braze");
+    told.set("method.reason", "a spoked wheel: no melting in it");
+    told.wait(20);
+    told.heat(4, 3);
+    told.cover(60 * 11);
+    told.wait(60);
+    told.set("check.clean", "ok");
+    told.set("check.cracks_again", "not_ok");
+    told.say(Change::NewRound { reason: "dye shows it ran on past the hole at the rim".to_owned() });
+    told.set(&crack_key(spoke, "length"), "61");
+    told.set(&crack_key(spoke, "found_by"), "dye");
+    told.crack(&[("length", "23"), ("wall", "11"), ("found_by", "dye"), ("end_a", "branch")]);
+}
+
+/// Malleable: no gas fusion; stitched or brazed.
+fn glasshouse_bracket(told: &mut Told<'_>) {
+    told.part(&[
+        ("name", "Glasshouse vent quadrant"),
+        ("owner", "Walled garden trust"),
+        ("family", "small_hardware"),
+        ("era", "before_1949"),
+        ("safety_class", "none"),
+        ("mass", "1.8 kg"),
+        ("length", "240"),
+        ("width", "60"),
+        ("height", "40"),
+        ("shape", "solid_block"),
+        ("wall", "9"),
+        ("break_station", "60"),
+        ("service_temperature", "45 C"),
+        ("heat_cycling", "no"),
+        ("fluid_tight", "no"),
+        ("life_wanted", "15 years"),
+        ("oil", "clean"),
+        ("sides", "both"),
+    ]);
+    told.tried("punch", "raises_rim", Confidence::Sure);
+    told.tried("drill", "short_curls", Confidence::Sure);
+    told.tried("file", "bites", Confidence::Sure);
+    told.say(Change::Observe {
+        test: "mark".to_owned(),
+        outcome: "malleable".to_owned(),
+        confidence: Confidence::Sure,
+        spot: "on the boss".to_owned(),
+    });
+}
+
+/// Refused for safety.
+fn winch_hook(told: &mut Told<'_>) {
+    told.part(&[
+        ("name", "Lock paddle winch hook"),
+        ("owner", "Canal society"),
+        ("family", "loaded_moving"),
+        ("era", "unknown"),
+        ("mass", "3.4 kg"),
+        ("wall", "18"),
+        ("safety_class", "lifting"),
+    ]);
+}
+
+/// Finished, with its record.
+fn points_lever(told: &mut Told<'_>) {
+    told.part(&[
+        ("name", "Incline railway points lever"),
+        ("owner", "Slate tramway museum"),
+        ("family", "machine_frame"),
+        ("era", "before_1949"),
+        ("safety_class", "none"),
+        ("mass", "7.6 kg"),
+        ("length", "340"),
+        ("width", "95"),
+        ("height", "70"),
+        ("shape", "solid_block"),
+        ("wall", "12"),
+        ("break_station", "45"),
+        ("service_temperature", "30 C"),
+        ("heat_cycling", "no"),
+        ("fluid_tight", "no"),
+        ("life_wanted", "20 years"),
+        ("oil", "clean"),
+        ("sides", "both"),
+    ]);
+    told.tried("punch", "crumbles_no_rim", Confidence::Sure);
+    told.tried("drill", "powder_and_crumbs", Confidence::Sure);
+    told.crack(&[("length", "72"), ("wall", "12"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]);
+    told.set("heat.source", "kiln");
+    told.set("method.choice", "torch_braze");
+    told.wait(15);
+    told.heat(6, 3);
+    told.cover(60 * 10);
+    told.wait(90);
+    for line in ["check.clean", "check.toes", "check.cracks_again", "check.alignment"] {
+        told.set(line, "ok");
+    }
+    told.set("hand_over.expect", "Paint it when it is dry. Grease the pivot; do not hammer the pin home.");
+    told.set("hand_over.follow_up", "2027-04-12");
+    told.set("hand_over.done", "yes");
 }

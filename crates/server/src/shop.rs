@@ -63,14 +63,14 @@ async fn view(pool: &SqlitePool) -> Result<Json<ShopView>, ApiError> {
 }
 
 /// The shop and its settings.
-#[utoipa::path(get, path = "/api/shop", responses((status = 200, description = "The shop", body = ShopView)))]
+#[utoipa::path(get, path = "/api/shop", operation_id = "show_shop", responses((status = 200, description = "The shop", body = ShopView)))]
 #[get("/")]
 pub async fn show(bench: &State<Bench>) -> Result<Json<ShopView>, ApiError> {
     view(&bench.database.pool).await
 }
 
 /// Changes one setting.
-#[utoipa::path(post, path = "/api/shop", request_body = ShopChange, responses(
+#[utoipa::path(post, path = "/api/shop", operation_id = "change_shop", request_body = ShopChange, responses(
     (status = 200, description = "The shop as it is now", body = ShopView),
     (status = 409, description = "Somebody else changed it", body = ProblemsBody),
     (status = 422, description = "Not acceptable", body = ProblemsBody)))]

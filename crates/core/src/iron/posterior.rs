@@ -335,7 +335,7 @@ mod tests {
         assert!(matches!(belief.notices[..], [Notice::FarFromLeader { .. }]));
     }
 
-    fn any_evidence() -> impl Strategy<Value = Evidence> {
+    fn any_evidence() -> impl Strategy<FieldValue = Evidence> {
         (0..7usize, 0..5usize, 0..3usize, 0..3usize).prop_map(|(test, outcome, sure, spot)| {
             let test = LookTest::ALL[test];
             let outcome = &test.outcomes()[outcome % test.outcomes().len()];

@@ -46,7 +46,7 @@ pub struct FieldSpec {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(tag = "kind", content = "value", rename_all = "snake_case")]
-pub enum Value {
+pub enum FieldValue {
     Text(String),
     Number(f64),
     One(String),
@@ -236,7 +236,7 @@ pub fn parse_value(
     spec: &FieldSpec,
     typed: &str,
     shown_in: UnitSystem,
-) -> Result<Option<Value>, FieldProblem> {
+) -> Result<Option<FieldValue>, FieldProblem> {
     let typed = typed.trim();
     if typed.is_empty() {
         return Ok(None);
@@ -266,13 +266,13 @@ pub fn parse_value(
                     "Europe/London or America/Chicago",
                 ));
             }
-            Value::Text(typed.to_owned())
+            FieldValue::Text(typed.to_owned())
         }
         FieldKind::Quantity { kind, low, high, unit } => {
-            Value::Number(bounded(key, typed, kind, (low, high), unit, shown_in)?)
+            FieldValue::Number(bounded(key, typed, kind, (low, high), unit, shown_in)?)
         }
-        FieldKind::One(choices) => Value::One(among(choices, typed)?),
-        FieldKind::Many(choices) => Value::Many(
+        FieldKind::One(choices) => FieldValue::One(among(choices, typed)?),
+        FieldKind::Many(choices) => FieldValue::Many(
             typed
                 .split(',')
                 .map(str::trim)
@@ -281,8 +281,8 @@ pub fn parse_value(
                 .collect::<Result<_, _>>()?,
         ),
         FieldKind::YesNo => match typed {
-            "yes" => Value::YesNo(true),
-            "no" => Value::YesNo(false),
+            "yes" => FieldValue::YesNo(true),
+            "no" => FieldValue::YesNo(false),
             other => {
                 return Err(FieldProblem::new(
                     key,
@@ -291,7 +291,7 @@ pub fn parse_value(
                 ));
             }
         },
-        FieldKind::Date => Value::Text(calendar_day(key, typed)?),
+        FieldKind::Date => FieldValue::Text(calendar_day(key, typed)?),
     };
     Ok(Some(value))
 }
@@ -345,7 +345,7 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    fn typed(key: &str, text: &str) -> Result<Option<Value>, FieldProblem> {
+    fn typed(key: &str, text: &str) -> Result<Option<FieldValue>, FieldProblem> {
         parse_value(key, job_field(key).unwrap(), text, UnitSystem::Metric)
     }
 
@@ -368,6 +368,9 @@ mod tests {
 
     #[test]
     fn a_leap_day_is_a_day() {
-        assert_eq!(typed("hand_over.follow_up", "2028-2-29"), Ok(Some(Value::Text("2028-02-29".into()))));
+        assert_eq!(
+            typed("hand_over.follow_up", "2028-2-29"),
+            Ok(Some(FieldValue::Text("2028-02-29".into())))
+        );
     }
 }

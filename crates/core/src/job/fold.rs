@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, HashMap, HashSet};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Change, Fact, TorchEntry, Value, job_field, parse_value};
+use super::{Change, Fact, FieldValue, TorchEntry, job_field, parse_value};
 use crate::iron::{Confidence, Evidence, Finding, Iron, LookTest};
 use crate::plan::FrozenPlan;
 use crate::quantity::{Kind, parse};
@@ -15,7 +15,7 @@ use crate::quantity::{Kind, parse};
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Held {
     pub typed: String,
-    pub value: Option<Value>,
+    pub value: Option<FieldValue>,
     /// The revision that set it.
     pub revision: u64,
 }
@@ -132,39 +132,39 @@ pub struct Round {
 }
 
 impl Round {
-    fn value(&self, key: &str) -> Option<&Value> {
+    fn value(&self, key: &str) -> Option<&FieldValue> {
         self.values.get(key)?.value.as_ref()
     }
 
     #[must_use]
     pub fn number(&self, key: &str) -> Option<f64> {
         match self.value(key)? {
-            Value::Number(number) => Some(*number),
-            Value::Text(_) | Value::One(_) | Value::Many(_) | Value::YesNo(_) => None,
+            FieldValue::Number(number) => Some(*number),
+            FieldValue::Text(_) | FieldValue::One(_) | FieldValue::Many(_) | FieldValue::YesNo(_) => None,
         }
     }
 
     #[must_use]
     pub fn choice(&self, key: &str) -> Option<&str> {
         match self.value(key)? {
-            Value::One(id) => Some(id),
-            Value::Number(_) | Value::Text(_) | Value::Many(_) | Value::YesNo(_) => None,
+            FieldValue::One(id) => Some(id),
+            FieldValue::Number(_) | FieldValue::Text(_) | FieldValue::Many(_) | FieldValue::YesNo(_) => None,
         }
     }
 
     #[must_use]
     pub fn text(&self, key: &str) -> Option<&str> {
         match self.value(key)? {
-            Value::Text(text) => Some(text),
-            Value::Number(_) | Value::One(_) | Value::Many(_) | Value::YesNo(_) => None,
+            FieldValue::Text(text) => Some(text),
+            FieldValue::Number(_) | FieldValue::One(_) | FieldValue::Many(_) | FieldValue::YesNo(_) => None,
         }
     }
 
     #[must_use]
     pub fn yes(&self, key: &str) -> Option<bool> {
         match self.value(key)? {
-            Value::YesNo(yes) => Some(*yes),
-            Value::Number(_) | Value::One(_) | Value::Many(_) | Value::Text(_) => None,
+            FieldValue::YesNo(yes) => Some(*yes),
+            FieldValue::Number(_) | FieldValue::One(_) | FieldValue::Many(_) | FieldValue::Text(_) => None,
         }
     }
 

@@ -146,7 +146,7 @@ fn duration(minutes: f64) -> Shown {
     Shown::new(format!("{} h {:02}", total / 60, total % 60), "")
 }
 
-/// Value in percent. Small and near-certain shares keep their meaning: "under 0.1", "over 99.9".
+/// FieldValue in percent. Small and near-certain shares keep their meaning: "under 0.1", "over 99.9".
 fn percent(percent: f64) -> Shown {
     let text = if percent <= 0.0 {
         "0".to_owned()

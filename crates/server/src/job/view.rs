@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::figure::Moved;
 use vanadin_core::job::{
-    CRACK_FIELDS, FieldKind, FieldSpec, Held, JOB_FIELDS, Job, Reading, Value, crack_key,
+    CRACK_FIELDS, FieldKind, FieldSpec, FieldValue, Held, JOB_FIELDS, Job, Reading, crack_key,
 };
 use vanadin_core::plan::{Plan, Standing};
 use vanadin_core::quantity::{Kind, Shown, Unit, both};
@@ -140,7 +140,7 @@ pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>) -> FieldVi
         FieldKind::Date => (AsksFor::Date, None, &[][..], ("", "")),
     };
     let shown = match (unit, held.and_then(|held| held.value.as_ref())) {
-        (Some(unit), Some(Value::Number(value))) => Some(both(*value, unit)),
+        (Some(unit), Some(FieldValue::Number(value))) => Some(both(*value, unit)),
         _ => None,
     };
     let (metric, imperial) = shown.unzip();

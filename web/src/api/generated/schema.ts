@@ -321,10 +321,10 @@ export interface paths {
             cookie?: never;
         };
         /** The shop and its settings. */
-        get: operations["show"];
+        get: operations["show_shop"];
         put?: never;
         /** Changes one setting. */
-        post: operations["change"];
+        post: operations["change_shop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -640,6 +640,29 @@ export interface components {
             /** @description An example or a range of what would do; empty where nothing would. */
             would_be_right: string;
         };
+        /** @description What a field holds once typed and understood. */
+        FieldValue: {
+            /** @enum {string} */
+            kind: "text";
+            value: string;
+        } | {
+            /** @enum {string} */
+            kind: "number";
+            /** Format: double */
+            value: number;
+        } | {
+            /** @enum {string} */
+            kind: "one";
+            value: string;
+        } | {
+            /** @enum {string} */
+            kind: "many";
+            value: string[];
+        } | {
+            /** @enum {string} */
+            kind: "yes_no";
+            value: boolean;
+        };
         /** @description A field with what was typed and how it was understood. */
         FieldView: {
             asks_for: components["schemas"]["AsksFor"];
@@ -832,7 +855,7 @@ export interface components {
              */
             revision: number;
             typed: string;
-            value?: unknown;
+            value?: components["schemas"]["FieldValue"] | null;
         };
         /** @description The log of a job. */
         History: {
@@ -2110,7 +2133,7 @@ export interface operations {
             };
         };
     };
-    show: {
+    show_shop: {
         parameters: {
             query?: never;
             header?: never;
@@ -2130,7 +2153,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_shop: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,0 +1,38 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, type ReactNode } from 'react'
+import { Route, Routes } from 'react-router'
+import { shopQuery } from './api/queries'
+import { JobPage } from './features/job/JobPage'
+import { RackPage } from './features/rack/RackPage'
+import { ShopPage } from './features/shop/ShopPage'
+import { ShopContext } from './job/ShopContext'
+import { Shortcuts } from './job/Shortcuts'
+
+/** The places of the application, once the shop is known. */
+export function App(): ReactNode {
+  const shop = useQuery(shopQuery())
+  const theme = shop.data?.shop.theme
+  useEffect(() => {
+    if (theme !== undefined) document.documentElement.dataset['theme'] = theme
+  }, [theme])
+  if (shop.status === 'pending') return null
+  if (shop.status === 'error') {
+    return (
+      <main className="p-5">
+        <h1 className="text-[35px]">Vanadin does not answer</h1>
+        <p>Start the server again; this page goes on by itself.</p>
+      </main>
+    )
+  }
+  return (
+    <ShopContext value={shop.data.shop}>
+      <Shortcuts />
+      <Routes>
+        <Route path="/" element={<RackPage />} />
+        <Route path="/shop" element={<ShopPage />} />
+        <Route path="/jobs/:id/:station?" element={<JobPage />} />
+        <Route path="*" element={<RackPage />} />
+      </Routes>
+    </ShopContext>
+  )
+}

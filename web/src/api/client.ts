@@ -1,0 +1,35 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './generated/schema'
+
+export type Schemas = components['schemas']
+export type JobView = Schemas['JobView']
+export type Figure = Schemas['Figure']
+export type FieldView = Schemas['FieldView']
+export type Change = Schemas['Change']
+export type Problem = Schemas['FieldProblem']
+export type Station = Schemas['Station']
+export type UnitSystem = Schemas['UnitSystem']
+
+export const api = createClient<paths>({ baseUrl: '/' })
+
+/** What the server would not do, with its problems. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly problems: Problem[],
+  ) {
+    super(problems[0]?.message ?? 'The server refused it.')
+  }
+}
+
+interface Answer {
+  data?: unknown
+  error?: unknown
+  response: Response
+}
+
+/** The data of an answer as its schema names it, or [`Refused`]. */
+export function dataOf<Name extends keyof Schemas>(_name: Name, answer: Answer): Schemas[Name] {
+  if (answer.data !== undefined) return answer.data as Schemas[Name]
+  throw new Refused(answer.response.status, (answer.error as Schemas['ProblemsBody'] | undefined)?.problems ?? [])
+}

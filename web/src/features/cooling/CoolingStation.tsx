@@ -1,0 +1,124 @@
+import type { ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { Field } from '../../job/Field'
+import { Fig } from '../../job/Fig'
+import { useJob } from '../../job/JobContext'
+import { themeOf, useShop } from '../../job/ShopContext'
+import { clock, minutes, temperature } from '../../quantity/show'
+import { HeatChart } from '../../ui/HeatChart'
+import { Plate } from '../../ui/Plate'
+
+/** Packed and left: the curve with the readings on it, when to come back. */
+export function CoolingStation(): ReactNode {
+  const { view, live } = useJob()
+  const shop = useShop()
+  const navigate = useNavigate()
+  const { cooling, methods } = view.plan
+  if (cooling == null) {
+    return (
+      <h2 className="text-[28px]">
+        {methods.chosen == null ? 'Choose the method first.' : 'Weight, size and shape give the cooling curve.'}
+      </h2>
+    )
+  }
+  if (cooling.cold) {
+    return (
+      <div className="flex flex-col gap-4">
+        <h2 className="text-[30px]">{cooling.sentence}</h2>
+        <p className="text-ash">This station is full at once.</p>
+      </div>
+    )
+  }
+  const round = view.job.rounds.at(-1)
+  const lit = round?.lit ?? null
+  const covered = round?.log.find((entry) => entry.struck == null && entry.entry.kind === 'covered')?.minutes ?? null
+  const from = covered ?? 0
+  const all = round?.readings ?? []
+  const record = [...all, ...(live === null ? [] : [live])]
+    .filter((reading) => covered !== null && reading.minutes >= covered)
+    .map((reading) => ({ ...reading, minutes: reading.minutes - from }))
+  const byHand = (round?.log ?? []).flatMap((entry) =>
+    entry.celsius != null && entry.struck == null && covered !== null && entry.minutes >= covered
+      ? [{ minutes: entry.minutes - from, celsius: entry.celsius }]
+      : [],
+  )
+  const plan = cooling.curve.map(([hours, celsius]) => [hours * 60, celsius] as const)
+  const until = Math.max(60, plan.at(-1)?.[0] ?? 60) * 1.06
+  const when = (at: number): string =>
+    lit === null || covered === null
+      ? minutes(at)
+      : clock(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
+  const post = (hours: number | null | undefined, celsius: number, words: string) =>
+    hours == null ? [] : [{ minutes: hours * 60, celsius, figure: when(hours * 60), words }]
+  const hot = view.standing.hot ?? null
+  const here = view.standing.station === 'cooling'
+  return (
+    <div className="relative flex min-h-0 grow flex-col gap-2 overflow-auto">
+      {hot !== null && covered !== null && (
+        <HotSign celsius={live?.celsius ?? hot.celsius ?? null} touch={cooling.touch_hours == null ? null : when(cooling.touch_hours * 60)} />
+      )}
+      <div className="min-h-0 grow">
+        <HeatChart
+          name="Cooling: planned curve and readings"
+          theme={themeOf(shop)}
+          units={shop.units}
+          until={until}
+          top={Math.ceil((cooling.start_c * 1.08) / 50) * 50}
+          plan={plan}
+          record={record}
+          byHand={byHand}
+          levels={[]}
+          posts={[
+            ...post(cooling.unwrap_hours, 65, `unwrap under ${temperature(65, shop.units).join(' ')}`),
+            ...post(cooling.touch_hours, 45, `touch under ${temperature(45, shop.units).join(' ')}`),
+          ]}
+          now={record.length > 0 && hot !== null ? record.at(-1)?.minutes : undefined}
+          tick={when}
+        />
+      </div>
+      <p>
+        <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.
+      </p>
+      <div className="grid grid-cols-[1.5fr_1fr_auto_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
+        <Field name="cooling.packing" folded />
+        <Field name="cooling.thickness" placeholder={cooling.packing} />
+        <Small name="Unwrap after" id="cooling.unwrap" />
+        <Small name="Touch after" id="cooling.touch" />
+        {here && (
+          <Plate testId="next" onPress={() => void navigate(`/jobs/${view.id}/torch`)}>
+            {view.standing.next.verb}
+            {view.standing.next.at_ms != null &&
+              ` ${clock(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
+          </Plate>
+        )}
+      </div>
+    </div>
+  )
+}
+
+function Small({ name, id }: { name: string; id: string }): ReactNode {
+  return (
+    <div>
+      <div className="label">{name}</div>
+      <Fig id={id} size="card" side="top" />
+    </div>
+  )
+}
+
+/** Hot iron looks cold. */
+function HotSign({ celsius, touch }: { celsius: number | null; touch: string | null }): ReactNode {
+  const { units } = useShop()
+  return (
+    <div className="scribed absolute top-2 right-3 z-10 bg-iron px-4 pt-1 pb-2 max-bench:static max-bench:mb-2" role="status">
+      <div className="flex items-center gap-5">
+        <span className="text-[110px] leading-[100px] [font-family:var(--font-words)] font-[820]">HOT</span>
+        {celsius !== null && (
+          <span className="figure text-[44px]" data-testid="cooling-now">
+            {temperature(celsius, units).join(' ')}
+          </span>
+        )}
+      </div>
+      <b>{touch === null ? 'No bare hand: it will look cold.' : `No bare hand before ${touch}. It will look cold.`}</b>
+    </div>
+  )
+}

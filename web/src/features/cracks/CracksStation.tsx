@@ -1,0 +1,69 @@
+import { useState, type ReactNode } from 'react'
+import { Field } from '../../job/Field'
+import { useJob } from '../../job/JobContext'
+import { StrikeSheet } from '../../job/StrikeSheet'
+import { Button } from '../../ui/Button'
+import { Plate } from '../../ui/Plate'
+import { CrackDrawing } from './CrackDrawing'
+import { EndFigures } from './EndFigures'
+
+/** Every crack to scale, with the holes that end it. */
+export function CracksStation(): ReactNode {
+  const { view, say } = useJob()
+  const { cracks } = view.plan
+  const [picked, setPicked] = useState<string | null>(null)
+  const [striking, setStriking] = useState(false)
+  const crack = cracks.find((candidate) => candidate.id === picked) ?? cracks.at(-1)
+  const here = view.standing.station === 'cracks'
+  if (crack === undefined) {
+    return (
+      <div className="flex grow flex-col items-start gap-4">
+        <h2 className="text-[30px]">No crack is mapped yet</h2>
+        <p className="max-w-xl">
+          Clean to bright metal, let the oil out, find both ends: chalk and oil, dye or magnetic particles. Look at
+          the other face too, the tip may be further on there.
+        </p>
+        <Plate testId="next" onPress={() => say({ kind: 'add_crack' })}>
+          Map the crack
+        </Plate>
+      </div>
+    )
+  }
+  const name = (field: string) => `crack.${crack.id}.${field}`
+  return (
+    <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
+      <CrackDrawing cracks={cracks} chosen={crack.id} onChoose={setPicked} />
+      <section aria-label={`Crack ${crack.letter}`} className="border-t border-scribe pt-2">
+        <div className="grid grid-cols-[52px_1fr_1fr_1.2fr_1.5fr_1.5fr] items-start gap-2 max-bench:grid-cols-2">
+          <span className="words pt-5 text-[40px] leading-[48px]">{crack.letter}</span>
+          <Field name={name('length')} placeholder="60 mm" />
+          <Field name={name('wall')} label="Wall" placeholder={crack.wall_mm == null ? '3/8 in' : `${crack.wall_mm} mm`} />
+          <Field name={name('found_by')} folded />
+          <Field name={name('end_a')} folded />
+          <Field name={name('end_b')} folded />
+        </div>
+        <EndFigures crack={crack} />
+      </section>
+      <div className="mt-auto flex flex-wrap items-center gap-2 pt-1">
+        <Button onPress={() => say({ kind: 'add_crack' })}>Another crack</Button>
+        <Button onPress={() => setStriking(true)}>Strike crack {crack.letter}</Button>
+        <span className="ml-auto" />
+        {here && view.standing.next.key !== 'crack' && (
+          <Plate testId="next" onPress={() => focusField(view.standing.next.key)}>
+            {view.standing.next.verb}
+          </Plate>
+        )}
+      </div>
+      <StrikeSheet
+        target={striking ? crack.id : null}
+        what={`Crack ${crack.letter}`}
+        onClose={() => setStriking(false)}
+      />
+    </div>
+  )
+}
+
+function focusField(key: string): void {
+  const id = `field-${key.replaceAll('.', '-')}`
+  document.getElementById(id)?.focus()
+}

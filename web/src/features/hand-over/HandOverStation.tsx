@@ -1,0 +1,46 @@
+import type { ReactNode } from 'react'
+import { Field } from '../../job/Field'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { Button } from '../../ui/Button'
+import { Plate } from '../../ui/Plate'
+import { RecordPage } from './RecordPage'
+
+/** The record that goes with the part and stays with it. */
+export function HandOverStation(): ReactNode {
+  const { view, say } = useJob()
+  const { units } = useShop()
+  const done = view.fields['hand_over.done']
+  const handed = done?.typed === 'yes'
+  return (
+    <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
+      <div className="min-h-0 grow overflow-auto border border-scribe bg-raise p-6 print:overflow-visible print:border-0 print:p-0">
+        <RecordPage />
+      </div>
+      <div className="no-print flex w-[250px] shrink-0 flex-col gap-3 max-bench:w-full">
+        <Field name="hand_over.follow_up" placeholder="2027-03-15" />
+        <Field name="hand_over.expect" placeholder="warm it slowly" />
+        <Button onPress={() => window.print()}>Print the record</Button>
+        <a
+          href={`/api/jobs/${view.id}/export`}
+          download
+          className="flex min-h-11 items-center justify-center border-[1.5px] border-scribe px-4 font-semibold"
+        >
+          Export to a file
+        </a>
+        {handed ? (
+          <Button onPress={() => say({ kind: 'set', key: 'hand_over.done', typed: '', shown_in: units }, done.revision)}>
+            Not handed over after all
+          </Button>
+        ) : (
+          <Plate
+            testId="handed-over"
+            onPress={() => say({ kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units }, done?.revision ?? 0)}
+          >
+            Handed over
+          </Plate>
+        )}
+      </div>
+    </div>
+  )
+}

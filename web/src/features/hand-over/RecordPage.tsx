@@ -1,0 +1,131 @@
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { useJob } from '../../job/JobContext'
+import { themeOf, useShop } from '../../job/ShopContext'
+import { clock, minutes } from '../../quantity/show'
+import { HeatChart } from '../../ui/HeatChart'
+
+/** The record on one page: what was planned, what was done, what to expect. */
+export function RecordPage(): ReactNode {
+  const { view } = useJob()
+  const shop = useShop()
+  const { job } = view
+  const round = job.rounds.at(-1)
+  const owner = view.fields['part.owner']?.typed
+  const expect = view.fields['hand_over.expect']?.typed ?? ''
+  const followUp = view.fields['hand_over.follow_up']?.typed ?? ''
+  return (
+    <article className="text-[14.5px]" data-testid="record">
+      <header className="flex items-baseline justify-between border-b-2 border-chalk pb-1">
+        <h2 className="text-[32px] leading-9">{view.name}</h2>
+        <span>{shop.name}</span>
+      </header>
+      <p className="py-1.5 text-ash">
+        {[owner === '' ? '' : `of ${owner}`, view.plan.body_words, `${job.rounds.length} round${job.rounds.length === 1 ? '' : 's'}`]
+          .filter((word) => word !== '' && word !== 'not known')
+          .join(', ')}
+        {round?.lit != null && `, lit ${clock(round.lit.at_ms, shop.time_zone, 0)}`}
+        {round?.lit != null && round.lit.speed !== 1 && `, job clock at ${round.lit.speed} times`}
+      </p>
+      <div className="grid grid-cols-2 gap-x-8">
+        <Planned round={round} />
+        <Done round={round} />
+      </div>
+      {round?.lit != null && round.readings.length > 1 && (
+        <div className="mt-2 max-h-[300px]">
+          <HeatChart
+            name="The record: readings against time"
+            theme={themeOf(shop)}
+            units={shop.units}
+            until={Math.max(round.readings.at(-1)?.minutes ?? 60, round.lit.frozen?.curve.at(-1)?.[0] ?? 0)}
+            top={Math.ceil((Math.max(...round.readings.map((r) => r.celsius)) * 1.15) / 50) * 50}
+            plan={round.lit.frozen?.curve ?? []}
+            record={round.readings}
+            levels={[]}
+            tick={minutes}
+          />
+        </div>
+      )}
+      <Section title="What to expect, what not to do">
+        <p>{expect === '' ? 'Nothing written yet.' : expect}</p>
+        {view.plan.cautions
+          .filter((caution) => ['check', 'hand_over'].includes(caution.station))
+          .map((caution) => (
+            <p key={caution.sentence}>{caution.sentence}</p>
+          ))}
+        <p>This mends the break, not its cause. Nobody promises that a repaired casting is as new.</p>
+        <p>
+          <b>{followUp === '' ? 'No day set to ask again.' : `We ask how it is holding on ${followUp}.`}</b>
+        </p>
+      </Section>
+    </article>
+  )
+}
+
+const SHOWN = ['iron.sure', 'heat.target', 'prep.rods', 'prep.pins', 'prep.beads', 'cooling.unwrap', 'method.odds']
+
+function Planned({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
+  const { view } = useJob()
+  const frozen = round?.lit?.frozen ?? null
+  const figures = (frozen?.figures ?? view.plan.figures).filter((figure) => SHOWN.includes(figure.id))
+  return (
+    <Section title={frozen === null ? 'Planned, not lit yet' : 'As planned when it was lit'}>
+      <p>
+        <b>{frozen?.label ?? view.plan.methods.headline}</b>
+      </p>
+      {view.plan.prep != null && view.plan.prep.filler !== '' && <p>{view.plan.prep.filler}</p>}
+      {figures.map((figure) => (
+        <p key={figure.id} className="flex justify-between border-b border-rule">
+          <span>{figure.name}</span>
+          <span className="figure text-[17px]">
+            {figure.metric.number} {figure.metric.unit}
+            {figure.metric.unit !== figure.imperial.unit && ` (${figure.imperial.number} ${figure.imperial.unit})`}
+          </span>
+        </p>
+      ))}
+    </Section>
+  )
+}
+
+function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
+  const { view } = useJob()
+  const log = (round?.log ?? []).filter((entry) => entry.struck == null)
+  const count = (kind: Schemas['TorchEntry']['kind']) => log.filter((entry) => entry.entry.kind === kind).length
+  const hottest = Math.max(...(round?.readings ?? []).map((reading) => reading.celsius))
+  const notes = log.flatMap((entry) => (entry.entry.kind === 'note' ? [entry.entry.text] : []))
+  const piece = view.plan.torch?.piece ?? 'bead'
+  return (
+    <Section title="As done">
+      {log.length === 0 && <p>Nothing is logged yet.</p>}
+      {log.length > 0 && (
+        <p>
+          {count('bead')} {piece}s, {count('peened')} peened, {count('reheated')} reheats
+          {Number.isFinite(hottest) ? `; coldest corner at most ${Math.round(hottest)} °C (${Math.round(hottest * 1.8 + 32)} °F)` : ''}.
+        </p>
+      )}
+      {notes.map((note) => (
+        <p key={note}>“{note}”</p>
+      ))}
+      {view.plan.check.map((line) => (
+        <p key={line.key} className="flex justify-between border-b border-rule">
+          <span>{line.label}</span>
+          <b>{line.verdict === 'ok' ? 'holds' : line.verdict === 'not_ok' ? 'does not' : 'not looked at'}</b>
+        </p>
+      ))}
+      {view.job.rounds.slice(1).map((later, at) => (
+        <p key={later.reason}>
+          Round {at + 2}: {later.reason}
+        </p>
+      ))}
+    </Section>
+  )
+}
+
+function Section({ title, children }: { title: string; children: ReactNode }): ReactNode {
+  return (
+    <section className="pt-2">
+      <h3 className="text-[20px]">{title}</h3>
+      {children}
+    </section>
+  )
+}

@@ -1,0 +1,89 @@
+import type { ReactNode } from 'react'
+import { Field } from '../../job/Field'
+import { Fig } from '../../job/Fig'
+import { useJob } from '../../job/JobContext'
+import { themeOf, useShop } from '../../job/ShopContext'
+import { minutes, temperature } from '../../quantity/show'
+import { HeatChart } from '../../ui/HeatChart'
+
+/** Can the heat at hand bring this part there, how long, how evenly. */
+export function HeatStation(): ReactNode {
+  const { view } = useJob()
+  const shop = useShop()
+  const { heat, methods, missing } = view.plan
+  if (heat == null) {
+    const unknown = missing.filter((m) => ['part.mass', 'part.length', 'part.width', 'part.height', 'part.shape'].includes(m.key))
+    const why =
+      methods.chosen == null
+        ? 'Choose the method first: the preheat follows from it.'
+        : unknown.length > 0
+          ? `Not known yet: ${unknown.map((m) => m.what.toLowerCase()).join(', ')}.`
+          : 'Say in the shop what heat is at hand.'
+    return (
+      <div className="flex flex-col gap-4">
+        <h2 className="text-[28px]">{why}</h2>
+        <div className="max-w-md">
+          <Field name="heat.source" />
+        </div>
+      </div>
+    )
+  }
+  if (heat.cold) {
+    return (
+      <div className="flex flex-col gap-4">
+        <h2 className="text-[30px]">{heat.sentence}</h2>
+        <p className="text-ash">This station is full at once: nothing to heat, nothing to wait for.</p>
+      </div>
+    )
+  }
+  const curve = heat.curve
+  const until = Math.max(20, (curve.at(-1)?.[0] ?? 60) + heat.soak_minutes)
+  const hottest = Math.max(heat.most_c, ...curve.map(([, , hot]) => hot))
+  const soaked = heat.reached ? [[heat.minutes, heat.target_c] as const, [until, heat.target_c] as const] : []
+  const words = (celsius: number, what: string) => ({
+    celsius,
+    words: `${what} ${temperature(celsius, shop.units).join(' ')}`,
+  })
+  return (
+    <div className="flex min-h-0 grow flex-col gap-2 overflow-auto">
+      <h2 className="text-[26px] leading-8" data-testid="heat-sentence">
+        {heat.sentence}
+      </h2>
+      <p className="text-ash">
+        {heat.reached ? `${minutes(heat.minutes)} and a soak of ${minutes(heat.soak_minutes)}. ` : ''}Read it at the {heat.read_at},
+        not where the flame is.
+      </p>
+      <div className="min-h-0 grow">
+        <HeatChart
+          name="Planned heating: coldest and hottest place"
+          theme={themeOf(shop)}
+          units={shop.units}
+          until={until}
+          top={Math.ceil((hottest * 1.12) / 50) * 50}
+          plan={[...curve.map(([at, cold]) => [at, cold] as const), ...soaked]}
+          beside={curve.map(([at, , hot]) => [at, hot] as const)}
+          record={[]}
+          levels={[words(heat.target_c, 'at least'), words(heat.most_c, 'at most')]}
+          tick={(at) => minutes(at)}
+        />
+      </div>
+      <p className="text-[14px] text-ash">Full line: the coldest place. Dashed: the hottest. Good to 30 %.</p>
+      <div className="grid grid-cols-[1.5fr_auto_auto_auto_auto] items-end gap-x-7 gap-y-2 border-t border-rule pt-2 max-bench:grid-cols-2">
+        <Field name="heat.source" folded />
+        <Small name="Energy" id="heat.energy" />
+        <Small name="Uneven by" id="heat.unevenness" />
+        <Small name="Allowed" id="heat.limit" />
+        <Small name="Stops at" id="heat.ceiling" />
+      </div>
+    </div>
+  )
+}
+
+function Small({ name, id }: { name: string; id: string }): ReactNode {
+  return (
+    <div>
+      <div className="label">{name}</div>
+      <Fig id={id} size="card" side="top" otherwise="-" />
+    </div>
+  )
+}

@@ -1,0 +1,147 @@
+import type { ReactNode } from 'react'
+import { Fig } from '../../job/Fig'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import type { Station } from '../../api/client'
+import { STATIONS } from '../../job/stations'
+import { inUnits } from '../../quantity/show'
+import { useMoved } from './useMoved'
+
+export interface CardProps {
+  station: Station
+}
+
+/** The traveller tied to the part: the running plan, always in sight. */
+export function Card({ station }: CardProps): ReactNode {
+  const { view } = useJob()
+  const { plan } = view
+  const leading = plan.iron.shares[0]
+  const { moved, seen } = useMoved(view)
+  const bar = (...ids: string[]) => moved.some((m) => ids.includes(m.id))
+  const chosen = plan.methods.chosen
+  const contender = plan.methods.contenders.find((c) => c.way.method === chosen?.method)
+  const odds = plan.figures.find((f) => f.id === 'method.odds')
+  return (
+    <aside aria-label="Card" data-card="" className="tag flex min-h-0 flex-col bg-slab px-4 pt-3 pb-3">
+      <svg width="26" height="26" aria-hidden className="mx-auto shrink-0">
+        <circle cx="13" cy="13" r="12" fill="none" stroke="var(--scribe)" strokeWidth="1.5" />
+        <circle cx="13" cy="13" r="7.5" fill="var(--iron)" stroke="var(--scribe)" strokeWidth="1.5" />
+      </svg>
+      <div className="min-h-0 grow overflow-auto">
+        <Row name="Iron" moved={bar('iron.sure')}>
+          <span className="words mr-2 text-[26px]">{leading?.label}</span>
+          <Fig id="iron.sure" />
+        </Row>
+        <Row name="Method" moved={false}>
+          <b>{contender?.label ?? (plan.locks[0] === undefined ? 'not decided' : plan.locks[0].short)}</b>
+        </Row>
+        <Row name="Preheat" moved={bar('heat.target')} under={plan.heat != null && !plan.heat.cold ? plan.heat.read_at : ''}>
+          {plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat' ? <b>none</b> : <Fig id="heat.target" size="card" />}
+        </Row>
+        {chosen?.method === 'stitch' ? (
+          <Row name="Pins" moved={bar('prep.pins')}>
+            <Fig id="prep.pins" size="card" />
+          </Row>
+        ) : (
+          <Row name="Rods" moved={bar('prep.rods')} under={plan.prep?.filler ?? ''}>
+            <Fig id="prep.rods" size="card" />
+          </Row>
+        )}
+        <Row name="Heat with" moved={false}>
+          <b>{plan.heat == null ? <Unknown /> : plan.heat.cold ? 'nothing' : plan.heat.source_label}</b>
+        </Row>
+        <Row name="Elapsed" moved={bar('method.hours')} under="waits between beads not counted">
+          <Fig id="method.hours" size="card" />
+        </Row>
+        <Row name="Price" moved={false}>
+          <span className="text-ash">needs rates</span>
+        </Row>
+        <Row name="Odds" moved={bar('method.odds')} under={odds?.note ?? ''}>
+          <Fig id="method.odds" size="card" />
+        </Row>
+        <Cautions station={station} />
+      </div>
+      <MovedFoot moved={moved} seen={seen} />
+    </aside>
+  )
+}
+
+const Unknown = (): ReactNode => <span className="font-normal text-ash">not known yet</span>
+
+interface RowProps {
+  name: string
+  moved: boolean
+  under?: string
+  children: ReactNode
+}
+
+function Row({ name, moved, under = '', children }: RowProps): ReactNode {
+  return (
+    <div className={`-ml-4 border-l-[3px] pl-[13px] ${moved ? 'border-chalk' : 'border-transparent'}`}>
+      <div className="border-b border-rule py-1">
+        <div className="flex min-h-9 items-center justify-between gap-3">
+          <span className="label">{name}</span>
+          <span className="text-right">{children}</span>
+        </div>
+        {under !== '' && <p className="-mt-1 pb-0.5 text-right text-[14px] leading-[18px] text-ash">{under}</p>}
+      </div>
+    </div>
+  )
+}
+
+/** What matters at this station and the ones before the heat. */
+function Cautions({ station }: { station: Station }): ReactNode {
+  const { view } = useJob()
+  const order = STATIONS.map((entry) => entry.station)
+  const near = view.plan.cautions.filter((caution) => {
+    const ahead = order.indexOf(caution.station) - order.indexOf(station)
+    return ahead === 0 || ahead === 1
+  })
+  if (near.length === 0) return null
+  return (
+    <section aria-label="Cautions now" className="pt-2">
+      <h2 className="label !font-sans !font-normal">Cautions now</h2>
+      <ul>
+        {near.map((caution) => (
+          <li key={caution.sentence} className="flex gap-2 py-0.5">
+            <svg width="16" height="16" aria-hidden className="mt-0.5 shrink-0">
+              <path d="M8 1.5 15 14.5H1z" fill="none" stroke="var(--chalk)" strokeWidth="1.5" />
+            </svg>
+            {caution.sentence}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+interface MovedFootProps {
+  moved: ReturnType<typeof useMoved>['moved']
+  seen: () => void
+}
+
+function MovedFoot({ moved, seen }: MovedFootProps): ReactNode {
+  const { units } = useShop()
+  const { view } = useJob()
+  if (moved.length === 0) return null
+  const shown = moved.slice(0, 3).map((m) => {
+    const figure = view.plan.figures.find((f) => f.id === m.id)
+    const now = figure === undefined ? m.now_metric : Object.values(inUnits(figure, units)).join(' ').trim()
+    return { id: m.id, name: m.name, was: units === 'imperial' ? m.was_imperial : m.was_metric, now }
+  })
+  return (
+    <div role="status" className="mt-2 flex items-end justify-between gap-3 border-t border-rule pt-2">
+      <div className="min-w-0 border-l-[3px] border-chalk pl-2.5 text-[14px] leading-[18px]">
+        <b>{moved.length === 1 ? '1 figure moved' : `${moved.length} figures moved`}</b>
+        {shown.map((m) => (
+          <p key={m.id} className="text-ash">
+            {m.name}: was <s>{m.was}</s>, now <b className="text-chalk">{m.now}</b>
+          </p>
+        ))}
+      </div>
+      <button type="button" onClick={seen} className="min-h-11 shrink-0 border-[1.5px] border-dim px-4 font-semibold">
+        Seen
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,212 @@
+import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
+import { useJob } from '../../job/JobContext'
+import { themeOf, useShop } from '../../job/ShopContext'
+import { STATIONS } from '../../job/stations'
+import { clock, minutes, temperature } from '../../quantity/show'
+import { HeatLine, markY } from '../../ui/HeatLine'
+import { layOut, type LineBox } from '../../ui/heat-line-layout'
+import { AMOUNT_WORDS } from '../../ui/PunchMark'
+
+export interface JobHeatLineProps {
+  current: number
+}
+
+const HEIGHT = 192
+const SHELF = 150
+
+/** The job's heat line: navigation, state, plan and record in one drawing. */
+export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
+  const { view, live } = useJob()
+  const shop = useShop()
+  const [frame, width] = useWidth()
+  const { plan, job, standing } = view
+  const round = job.rounds.at(-1)
+  const record = round?.readings ?? []
+  const readings = live !== null && standing.hot != null ? [...record, live] : record
+  const hottest = Math.max(
+    20,
+    ...plan.lines.flatMap((line) => line.curve.map(([, celsius]) => celsius)),
+    ...readings.map((reading) => reading.celsius),
+  )
+  const box: LineBox = { width, pad: 22, step: 62, shelf: SHELF, top: 44, end: 84 }
+  const line = plan.lines.find((candidate) => !candidate.cold) ?? plan.lines[0] ?? null
+  const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
+  const stopped = stoppedStation(view)
+  const last = readings.at(-1)
+  const lit = round?.lit ?? null
+  return (
+    <nav ref={frame} aria-label="Stations" className="relative h-[192px]">
+      <Cursor x={layout.stations[current] ?? 0} />
+      <div className="absolute inset-0">
+        <HeatLine
+          box={box}
+          layout={layout}
+          height={HEIGHT}
+          plans={plan.lines}
+          stations={plan.stations}
+          current={current}
+          record={readings}
+          earlier={job.rounds.slice(0, -1).map((before) => before.readings)}
+          theme={themeOf(shop)}
+          strokeWidth={6}
+          markRadius={8.5}
+          hot={standing.hot != null}
+          stoppedAt={stopped}
+        >
+          <HourTicks until={line?.unwrap_at ?? 0} x={layout.x} endX={layout.endX} lit={lit} zone={shop.time_zone} />
+        </HeatLine>
+      </div>
+      {stopped === null && line !== null && !line.cold && (
+        <LineWords line={line} layout={layout} units={shop.units} lines={plan.lines} />
+      )}
+      {last !== undefined && standing.hot != null && (
+        <span
+          className="figure absolute text-[36px] leading-9 whitespace-nowrap"
+          style={{ left: layout.x(last.minutes) + 14, top: Math.max(0, layout.y(last.celsius) - 34) }}
+          data-testid="line-now"
+        >
+          {temperature(last.celsius, shop.units).join(' ')}
+        </span>
+      )}
+      {stopped !== null && (
+        <p className="absolute text-ash" style={{ left: (layout.stations[stopped] ?? 0) + 48, top: SHELF - 10 }}>
+          {plan.locks[0]?.sentence ?? plan.methods.headline}
+        </p>
+      )}
+      {plan.stations.map((state, at) => (
+        <StationLink
+          key={state.station}
+          at={at}
+          current={current}
+          x={layout.stations[at] ?? 0}
+          y={markY(at, line, layout, SHELF)}
+          // A mark up on the plateau keeps its name on the shelf.
+          shift={layout.fanned && at === 6 ? -22 : layout.fanned && at === 7 ? 26 : 0}
+          amount={AMOUNT_WORDS[state.amount]}
+          beyond={stopped !== null && at > stopped}
+        />
+      ))}
+    </nav>
+  )
+}
+
+function stoppedStation(view: ReturnType<typeof useJob>['view']): number | null {
+  const lock = view.plan.locks[0]
+  if (lock === undefined) return null
+  return STATIONS.findIndex((entry) => entry.station === lock.station)
+}
+
+function useWidth(): [React.RefObject<HTMLElement | null>, number] {
+  const frame = useRef<HTMLElement>(null)
+  const [width, setWidth] = useState(1240)
+  useEffect(() => {
+    const element = frame.current
+    if (element === null) return
+    const observer = new ResizeObserver(([entry]) => setWidth(Math.max(360, entry?.contentRect.width ?? 1240)))
+    observer.observe(element)
+    return () => observer.disconnect()
+  }, [])
+  return [frame, width]
+}
+
+function Cursor({ x }: { x: number }): ReactNode {
+  return (
+    <svg aria-hidden className="absolute top-0 overflow-visible" style={{ left: x - 36 }} width="72" height="192">
+      <rect x="0" y="90" width="72" height="102" fill="var(--raise)" />
+      <path d="M0 90V191M72 90V191" stroke="var(--chalk)" strokeWidth="1.5" />
+      <path d="M0 191H28L36 200 44 191H72" fill="var(--raise)" stroke="var(--chalk)" strokeWidth="1.5" />
+    </svg>
+  )
+}
+
+interface StationLinkProps {
+  at: number
+  current: number
+  x: number
+  y: number
+  shift: number
+  amount: string
+  beyond: boolean
+}
+
+function StationLink({ at, current, x, shift, amount, beyond }: StationLinkProps): ReactNode {
+  const { view } = useJob()
+  const entry = STATIONS[at]
+  if (entry === undefined) return null
+  const here = at === current
+  return (
+    <Link
+      to={`/jobs/${view.id}/${entry.path}`}
+      aria-label={`${entry.word}, ${amount}`}
+      aria-current={here ? 'step' : undefined}
+      className={`absolute flex min-w-11 -translate-x-1/2 items-end justify-center pb-0.5 ${here ? 'text-[17px] font-bold' : ''} ${beyond ? 'text-dim' : ''}`}
+      style={{ left: x + shift, top: SHELF - 20, height: 60, maxWidth: 62 }}
+    >
+      <span className="whitespace-nowrap">{entry.word}</span>
+    </Link>
+  )
+}
+
+interface HourTicksProps {
+  until: number
+  x: (minutes: number) => number
+  endX: number
+  lit: { at_ms: number } | null
+  zone: string
+}
+
+/** Hour marks below the shelf, as clock times once it is lit. */
+function HourTicks({ until, x, endX, lit, zone }: HourTicksProps): ReactNode {
+  const perHour = x(60) - x(0)
+  const every = [1, 2, 3, 6, 12, 24].find((hours) => hours * perHour >= 64) ?? 48
+  const hours = Array.from({ length: Math.floor(until / 60) }, (_, at) => at + 1)
+  const marks = hours.filter((hour) => x(hour * 60) < endX - 4 && perHour > 5)
+  return (
+    <g>
+      {marks.map((hour) => {
+        const at = x(hour * 60)
+        return (
+          <g key={hour}>
+            <path d={`M${at} ${SHELF}v5`} stroke="var(--dim)" />
+            {hour % every === 0 && at > x(0) + 250 && (
+              <text x={at} y={SHELF + 18} textAnchor="middle" fill="var(--dim)" fontSize="12">
+                {lit === null ? `${hour} h` : clock(lit.at_ms + hour * 3_600_000, zone, lit.at_ms)}
+              </text>
+            )}
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
+interface LineWordsProps {
+  line: { beads_from: number; beads_to: number; target_c: number; most_c: number; unwrap_at?: number | null }
+  lines: readonly { name: string; unwrap_at?: number | null }[]
+  layout: ReturnType<typeof layOut>
+  units: 'metric' | 'imperial'
+}
+
+/** The window's two numbers and what the long way down is. */
+function LineWords({ line, lines, layout, units }: LineWordsProps): ReactNode {
+  const [low] = temperature(line.target_c, units)
+  const [high, unit] = temperature(line.most_c, units)
+  const unwrap = line.unwrap_at ?? null
+  const right = layout.x(unwrap ?? line.beads_to)
+  return (
+    <>
+      <span
+        className="absolute -translate-x-1/2 font-semibold whitespace-nowrap"
+        style={{ left: (layout.stations[6] ?? 0) - 8, top: layout.y(line.most_c) - 32 }}
+      >
+        {low} to {high} {unit}
+      </span>
+      {unwrap !== null && (
+        <span className="label absolute text-right whitespace-nowrap" style={{ right: `calc(100% - ${right - 8}px)`, top: layout.y(65) - 42 }}>
+          {lines.length > 1 ? lines.map((l) => l.name).join(' or ') : `unwrap after ${minutes(unwrap)}`}
+        </span>
+      )}
+    </>
+  )
+}

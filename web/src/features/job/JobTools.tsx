@@ -1,0 +1,78 @@
+import { useState, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { api, dataOf } from '../../api/client'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { useShortcut } from '../../job/useShortcut'
+import { useToggleUnits } from '../../job/useToggleUnits'
+import { Button } from '../../ui/Button'
+import { Sheet } from '../../ui/Sheet'
+import { History } from './History'
+
+/** Saved or waiting, undo, units, and what can be done with the whole job. */
+export function JobTools(): ReactNode {
+  const { view, say, waiting, reached } = useJob()
+  const { units } = useShop()
+  const toggleUnits = useToggleUnits()
+  const navigate = useNavigate()
+  const [open, setOpen] = useState(false)
+  const { can_undo, can_redo, put_away } = view.job
+  const undo = () => {
+    if (can_undo != null) say({ kind: 'undo', target: can_undo })
+  }
+  const redo = () => {
+    if (can_redo != null) say({ kind: 'redo', target: can_redo })
+  }
+  useShortcut('z', undo)
+  useShortcut('y', redo)
+  const copy = async () => {
+    const id = crypto.randomUUID()
+    const made = dataOf('JobView', await api.POST('/api/jobs/{id}/copy', { params: { path: { id: view.id } }, body: { id } }))
+    void navigate(`/jobs/${made.id}/part`)
+  }
+  const tool = 'min-h-11 px-2 text-ash disabled:text-scribe'
+  return (
+    <div className="absolute top-0 right-0 flex items-center bg-iron pl-3">
+      <span role="status" className="px-2 text-ash" data-testid="saved">
+        {waiting.length > 0
+          ? `${waiting.length} waiting for the server`
+          : reached
+            ? 'saved'
+            : 'server not reached'}
+      </span>
+      <button type="button" className={tool} onClick={undo} disabled={can_undo == null}>
+        Undo
+      </button>
+      <button type="button" className={tool} onClick={redo} disabled={can_redo == null}>
+        Redo
+      </button>
+      <button type="button" className={tool} onClick={toggleUnits}>
+        {units === 'metric' ? 'mm, °C' : 'in, °F'}
+      </button>
+      <button type="button" className={tool} onClick={() => setOpen(true)}>
+        Job
+      </button>
+      <Sheet title={view.name} open={open} onOpenChange={setOpen}>
+        <div className="flex flex-wrap gap-2">
+          <a
+            href={`/api/jobs/${view.id}/export`}
+            download
+            className="flex min-h-11 items-center border-[1.5px] border-scribe px-4 font-semibold"
+          >
+            Export to a file
+          </a>
+          <Button onPress={() => void copy()}>Duplicate</Button>
+          <Button
+            onPress={() => {
+              say({ kind: put_away ? 'bring_back' : 'put_away' })
+              setOpen(false)
+            }}
+          >
+            {put_away ? 'Bring back to the rack' : 'Put away'}
+          </Button>
+        </div>
+        <History />
+      </Sheet>
+    </div>
+  )
+}

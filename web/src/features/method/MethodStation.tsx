@@ -1,0 +1,136 @@
+import { useState, type ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { Field } from '../../job/Field'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { minutes, temperature } from '../../quantity/show'
+import { Button } from '../../ui/Button'
+import { Plate } from '../../ui/Plate'
+
+/** Contenders side by side with the reasons for and against; the excluded kept in sight. */
+export function MethodStation(): ReactNode {
+  const { view, say } = useJob()
+  const { units } = useShop()
+  const { methods, locks } = view.plan
+  const chosenField = view.fields['method.choice']
+  const left = methods.contenders.filter((contender) => !contender.excluded)
+  const out = methods.contenders.filter((contender) => contender.excluded)
+  const [open, setOpen] = useState<string | null>(null)
+  const choose = (id: string) =>
+    say({ kind: 'set', key: 'method.choice', typed: id, shown_in: units }, chosenField?.revision ?? 0)
+  const arc = methods.chosen?.method === 'arc_nickel' || methods.chosen?.method === 'arc_nickel_iron'
+  return (
+    <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
+      <h2 className="text-[28px] leading-8" data-testid="method-headline">
+        {methods.headline}
+      </h2>
+      {locks.map((lock) => (
+        <p key={lock.rule} className="border-l-[3px] border-chalk pl-3">
+          {lock.sentence} <b>{lock.unlock}</b> ({lock.rule})
+        </p>
+      ))}
+      <div className="grid auto-cols-fr grid-flow-col border-t border-scribe max-bench:grid-flow-row">
+        {left.map((contender) => (
+          <Contender
+            key={contender.way.method}
+            contender={contender}
+            chosen={methods.chosen?.method === contender.way.method}
+            open={open === contender.way.method}
+            onOpen={() => setOpen(open === contender.way.method ? null : contender.way.method)}
+            onChoose={() => choose(contender.way.method)}
+          />
+        ))}
+      </div>
+      {out.length > 0 && (
+        <section aria-label="Ruled out" className="border-t border-rule pt-2">
+          <h3 className="text-[20px]">Ruled out</h3>
+          {out.map((contender) => (
+            <p key={contender.way.method} className="py-0.5">
+              <b>{contender.label}:</b> <span className="text-ash">{contender.reasons.join(' ')}</span>
+            </p>
+          ))}
+        </section>
+      )}
+      {methods.not_considered.length > 0 && (
+        <p className="text-ash">Not considered, because not known: {methods.not_considered.join('; ')}.</p>
+      )}
+      <div className="mt-auto grid grid-cols-[1fr_1.4fr_auto] items-end gap-3 pt-2 max-bench:grid-cols-1">
+        {arc ? <Field name="method.school" label="School, instead of the default" /> : <span />}
+        {chosenField?.typed !== '' ? <Field name="method.reason" label="Why this one, for the record" /> : <span />}
+        <span className="flex items-center gap-2">
+          {chosenField?.typed !== '' && <Button onPress={() => choose('')}>Leave it to the plan</Button>}
+          {view.standing.station === 'method' && left[0] !== undefined && (
+            <Plate testId="next" onPress={() => choose(left[0]?.way.method ?? '')}>
+              Take {left[0].label.toLowerCase()}
+            </Plate>
+          )}
+        </span>
+      </div>
+    </div>
+  )
+}
+
+interface ContenderProps {
+  contender: Schemas['Contender']
+  chosen: boolean
+  open: boolean
+  onOpen: () => void
+  onChoose: () => void
+}
+
+function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps): ReactNode {
+  const { units } = useShop()
+  return (
+    <section
+      aria-label={contender.label}
+      className={`flex min-w-0 flex-col gap-1.5 border-rule p-3 [&:not(:last-child)]:border-r max-bench:!border-r-0 max-bench:border-b ${chosen ? 'bg-slab' : ''}`}
+    >
+      <h3 className="text-[22px] leading-6 min-h-12">{contender.label}</h3>
+      <button
+        type="button"
+        onClick={onOpen}
+        aria-expanded={open}
+        className="self-start border-b border-dotted border-dim text-left"
+        aria-label={`${contender.label}, score ${contender.score.toFixed(1)}. Why?`}
+      >
+        <span className="figure text-[40px] leading-10">{contender.score.toFixed(0)}</span>
+        <span className="ml-2 text-ash">points</span>
+      </button>
+      {open && (
+        <ul className="formula">
+          {contender.parts.map((part) => (
+            <li key={part.name}>
+              {part.points >= 0 ? '+' : ''}
+              {part.points.toFixed(1)} {part.name}: {part.working}
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="text-ash">
+        {contender.target_c == null ? 'no preheat' : `preheat ${temperature(contender.target_c, units).join(' ')}`}
+        {contender.hours == null ? '' : `, ${minutes(contender.hours * 60)}`}, holds {Math.round(contender.odds.mean * 100)} in 100
+      </p>
+      <Reasons sign="+" reasons={contender.favours} />
+      <Reasons sign="−" reasons={contender.cautions} />
+      {contender.schools.map((school) => (
+        <p key={school} className="text-[14px] leading-[18px] text-ash">
+          {school}
+        </p>
+      ))}
+      <span className="mt-auto pt-2">
+        <Button onPress={onChoose} chosen={chosen} label={`Take ${contender.label}`}>
+          {chosen ? 'Taken' : 'Take it'}
+        </Button>
+      </span>
+    </section>
+  )
+}
+
+function Reasons({ sign, reasons }: { sign: string; reasons: readonly string[] }): ReactNode {
+  return reasons.map((reason) => (
+    <p key={reason} className="flex gap-1.5 text-[14.5px] leading-[18px]">
+      <b className="w-3 shrink-0">{sign}</b>
+      <span>{reason}</span>
+    </p>
+  ))
+}

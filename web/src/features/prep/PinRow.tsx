@@ -1,0 +1,37 @@
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+
+export interface PinRowProps {
+  seam: Schemas['SeamPlan']
+}
+
+const WIDTH = 560
+
+/** The row of pins over the crack, to scale, each with its place in the order. */
+export function PinRow({ seam }: PinRowProps): ReactNode {
+  const whole = seam.length_mm + 2 * seam.pin_mm
+  const scale = Math.min((WIDTH - 20) / whole, 14)
+  const r = (seam.pin_mm / 2) * scale
+  const y = 60
+  const left = (WIDTH - whole * scale) / 2
+  const places = new Map(seam.pin_order.map((pin, at) => [pin, at + 1]))
+  return (
+    <svg viewBox={`0 0 ${WIDTH} 130`} className="w-full" role="img" aria-label={`Pins along crack ${seam.letter}`}>
+      <path d={`M${left + 2 * r} ${y}H${left + whole * scale - 2 * r}`} stroke="var(--chalk)" strokeWidth="2.8" />
+      {Array.from({ length: seam.pins }, (_, at) => {
+        const x = left + r + at * seam.pitch_mm * scale
+        const first = (at + 1) % 2 === 1
+        return (
+          <g key={at}>
+            <circle cx={x} cy={y} r={r} fill={first ? 'var(--raise)' : 'none'} stroke="var(--chalk)" strokeWidth="1.8" />
+            {r > 7 && (
+              <text x={x} y={y + (first ? -r - 8 : r + 20)} textAnchor="middle" fontSize="14" fill="var(--ash)" className="figure">
+                {places.get(at + 1)}
+              </text>
+            )}
+          </g>
+        )
+      })}
+    </svg>
+  )
+}

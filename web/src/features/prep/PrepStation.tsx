@@ -1,0 +1,96 @@
+import { useState, type ReactNode } from 'react'
+import { Field } from '../../job/Field'
+import { Fig } from '../../job/Fig'
+import { useJob } from '../../job/JobContext'
+import { Button } from '../../ui/Button'
+import { GrooveSection } from './GrooveSection'
+import { PinRow } from './PinRow'
+
+/** Holes, groove, filler and rods, or pins: what to do before anything gets hot. */
+export function PrepStation(): ReactNode {
+  const { view } = useJob()
+  const { prep, methods } = view.plan
+  const [picked, setPicked] = useState<string | null>(null)
+  if (prep == null) {
+    const why = methods.chosen == null ? 'Choose the method first: the groove follows from it.' : 'Map the cracks first: length and wall are needed.'
+    return <h2 className="text-[28px]">{why}</h2>
+  }
+  const seam = prep.seams.find((candidate) => candidate.letter === picked) ?? prep.seams[0]
+  if (seam === undefined) return null
+  const at = (what: string) => `prep.${seam.letter}.${what}`
+  const pins = seam.section == null
+  return (
+    <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
+      {prep.seams.length > 1 && (
+        <div className="flex gap-2">
+          {prep.seams.map((s) => (
+            <Button key={s.letter} chosen={s.letter === seam.letter} onPress={() => setPicked(s.letter)}>
+              Crack {s.letter}
+            </Button>
+          ))}
+        </div>
+      )}
+      <div className="grid grid-cols-[1.6fr_1fr] gap-6 max-bench:grid-cols-1">
+        {pins ? <PinRow seam={seam} /> : <GrooveSection seam={seam} />}
+        <dl className="grid grid-cols-[1fr_auto] content-start items-center gap-y-1.5">
+          {pins ? (
+            <>
+              <Line name="Pins" id={at('pins')} />
+              <Line name="Pin" id={at('pin')} />
+              <Line name="Pitch" id={at('pitch')} />
+              <Line name="Tap drill" id={at('tap_drill')} />
+              <Line name="Pins in all" id="prep.pins" />
+            </>
+          ) : (
+            <>
+              <Line name="Depth" id={at('depth')} />
+              <Line name="Opens to" id={at('width')} />
+              <Line name="Section" id={at('area')} />
+              <Line name="Filler in place, all seams" id="prep.volume" />
+              <Line name="Metal to buy" id="prep.metal" />
+              <Line name="Rods" id="prep.rods" />
+              <Line name="Beads" id="prep.beads" />
+            </>
+          )}
+        </dl>
+      </div>
+      {pins ? (
+        <p>
+          <b>Order:</b> <span className="figure text-[17px] text-ash">{seam.pin_order.join('  ')}</span>
+        </p>
+      ) : (
+        <div className="grid grid-cols-[2fr_1fr_1fr_1fr_1fr] gap-2 border-t border-rule pt-2 max-bench:grid-cols-2">
+          <Field name="prep.form" />
+          <Field name="prep.depth" placeholder={shown(seam.depth_mm)} />
+          <Field name="prep.angle" placeholder={shown(seam.angle_deg)} />
+          <Field name="prep.gap" placeholder={shown(seam.root_gap_mm)} />
+          <Field name="prep.cap" placeholder={shown(seam.cap_mm)} />
+        </div>
+      )}
+      <section aria-label="In this order">
+        <h2 className="text-[24px] leading-7">In this order</h2>
+        <ol>
+          {prep.steps.map((step, number) => (
+            <li key={step} className="flex gap-3 border-b border-rule py-1.5">
+              <span className="figure w-5 text-[19px] text-ash">{number + 1}</span>
+              {step}
+            </li>
+          ))}
+        </ol>
+      </section>
+    </div>
+  )
+}
+
+const shown = (value: number): string => String(Math.round(value * 10) / 10)
+
+function Line({ name, id }: { name: string; id: string }): ReactNode {
+  return (
+    <>
+      <dt className="label">{name}</dt>
+      <dd className="text-right">
+        <Fig id={id} side="top" />
+      </dd>
+    </>
+  )
+}

@@ -1,0 +1,74 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useNavigate, useSearchParams } from 'react-router'
+import { api, dataOf, Refused } from '../../api/client'
+import { rackQuery } from '../../api/queries'
+import { Head } from '../../ui/Head'
+import { ImportButton } from './ImportButton'
+import { RackStrip } from './RackStrip'
+
+/** Every job as a thin heat line, the one that needs a hand first on top. */
+export function RackPage(): ReactNode {
+  const [params, setParams] = useSearchParams()
+  const navigate = useNavigate()
+  const away = params.has('away')
+  const words = params.get('find') ?? ''
+  const rack = useQuery(rackQuery(away, words))
+  const [problem, setProblem] = useState('')
+  const create = useMutation({
+    mutationFn: async () => dataOf('JobView', await api.POST('/api/jobs', { body: { id: crypto.randomUUID() } })),
+    onSuccess: (job) => void navigate(`/jobs/${job.id}/part`, { replace: true }),
+    onError: (error) => setProblem(error instanceof Refused ? error.message : 'The server is not reached.'),
+  })
+  const { mutate } = create
+  const wanted = params.has('new')
+  const made = useRef(false)
+  useEffect(() => {
+    if (wanted && !made.current) {
+      made.current = true
+      mutate()
+    }
+  }, [wanted, mutate])
+  const lines = rack.data?.lines ?? []
+  const button = 'min-h-11 border-[1.5px] border-scribe px-4 font-semibold'
+  return (
+    <div className="mx-auto max-w-[1480px]">
+      <Head place="rack">
+        <input
+          type="search"
+          aria-label="Find a job"
+          placeholder="Find"
+          value={words}
+          ref={(input) => {
+            if (params.has('find') && words === '') input?.focus()
+          }}
+          onChange={(event) => setParams({ find: event.target.value }, { replace: true })}
+          className="min-h-11 w-32 border-b border-scribe bg-transparent px-1 placeholder:text-ash max-bench:w-20"
+        />
+        <button type="button" className={`${button} max-bench:hidden`} onClick={() => setParams(away ? {} : { away: '' })}>
+          {away ? 'On the rack' : 'Put away'}
+        </button>
+        <ImportButton onDone={(id) => void navigate(`/jobs/${id}/part`)} onProblem={setProblem} />
+        <button type="button" className={button} onClick={() => mutate()}>
+          New job
+        </button>
+      </Head>
+      {problem !== '' && (
+        <p role="alert" className="mx-5 mt-3 border-l-[3px] border-chalk pl-3">
+          {problem}
+        </p>
+      )}
+      <main aria-label="Rack" className="px-5 pb-6 max-bench:px-4">
+        <h1 className="sr-only">Rack</h1>
+        {rack.status === 'success' && lines.length === 0 && (
+          <p className="py-10 text-[19px]">
+            {words !== '' ? 'No job has these words.' : away ? 'Nothing is put away.' : 'The rack is empty. Press n for the casting on the bench.'}
+          </p>
+        )}
+        {lines.map((line, at) => (
+          <RackStrip key={line.id} line={line} first={at === 0 && line.standing.rank < 8} now={rack.data?.now_ms ?? 0} />
+        ))}
+      </main>
+    </div>
+  )
+}

@@ -1,0 +1,136 @@
+import { useState, type ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { useShortcut } from '../../job/useShortcut'
+import { minutes, temperature } from '../../quantity/show'
+import { Button } from '../../ui/Button'
+import { Plate } from '../../ui/Plate'
+import { LightUp } from './LightUp'
+import { Pieces } from './Pieces'
+import { ReadingSheet } from './ReadingSheet'
+import { TorchLog } from './TorchLog'
+import { WindowBar } from './WindowBar'
+
+type Entry = Schemas['TorchEntry']
+
+/** For a gloved hand at arm's length: how hot, what next, one large button for each thing to say. */
+export function TorchStation(): ReactNode {
+  const { view, live, waiting, say } = useJob()
+  const [sheet, setSheet] = useState<'reading' | 'note' | null>(null)
+  const { torch } = view.plan
+  const round = view.job.rounds.at(-1)
+  const lit = round?.lit ?? null
+  const log = (entry: Entry) => say({ kind: 'torch', entry })
+  const covered = round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false
+  useShortcut('l', () => setSheet('reading'))
+  useShortcut('b', () => {
+    if (lit !== null && !covered) log({ kind: 'bead' })
+  })
+  if (torch == null || lit === null) return <LightUp />
+  const window = torch.window ?? null
+  const celsius = live?.celsius ?? view.standing.hot?.celsius ?? round?.readings.at(-1)?.celsius ?? null
+  const unsent = waiting.filter((item) => item.change.kind === 'torch')
+  const unsentBeads = unsent.filter((item) => item.change.kind === 'torch' && item.change.entry.kind === 'bead').length
+  const done = torch.done + unsentBeads
+  const pins = torch.piece === 'pin'
+  const finished = covered || (torch.planned > 0 && done >= torch.planned)
+  return (
+    <div className="mx-auto grid min-h-0 w-full grow content-start gap-x-8 gap-y-3 overflow-auto bench:grid-cols-[1fr_360px]">
+      <div className="flex flex-col gap-3">
+        {window === null ? (
+          <h2 className="text-[40px]">No heat. Iron at 15 °C or more.</h2>
+        ) : (
+          <Temperature celsius={celsius} window={window} readings={round?.readings ?? []} />
+        )}
+        <p className="text-[19px] leading-6" data-testid="torch-next">
+          <b>{finished && !covered && !pins ? 'Cover it' : view.standing.next.verb}.</b>{' '}
+          <span className="text-ash">
+            {covered ? 'Covered, it cools by itself.' : pins ? '' : 'Pad at the coldest far corner.'}
+          </span>
+        </p>
+        {!covered && <Pieces piece={torch.piece} done={done} planned={torch.planned} waiting={unsentBeads} />}
+      </div>
+      <div className="flex flex-col gap-2.5">
+        {!covered && !(finished && pins) && (
+          <Plate
+            large
+            testId="torch-main"
+            onPress={() => log({ kind: finished ? 'covered' : 'bead' })}
+          >
+            {finished ? 'Covered' : pins ? 'Pin set' : 'Bead done'}
+          </Plate>
+        )}
+        <div className="grid grid-cols-3 gap-[9px]">
+          {!pins && !covered && (
+            <>
+              <Button large onPress={() => log({ kind: 'peened' })}>
+                Peened
+              </Button>
+              <Button large onPress={() => log({ kind: 'reheated' })}>
+                Reheated
+              </Button>
+            </>
+          )}
+          <Button large onPress={() => setSheet('reading')}>
+            Reading
+          </Button>
+          {(pins || covered) && (
+            <Button large onPress={() => setSheet('note')}>
+              Note
+            </Button>
+          )}
+        </div>
+        {!covered && !pins && (
+          <div className="grid grid-cols-[1fr_2fr] gap-[9px]">
+            <Button large onPress={() => setSheet('note')}>
+              Note
+            </Button>
+            <Button large onPress={() => log({ kind: 'covered' })}>
+              <span aria-hidden className="size-5 border-[2.5px] border-chalk" /> Stop and cover
+            </Button>
+          </div>
+        )}
+        <TorchLog />
+      </div>
+      <ReadingSheet kind={sheet} onClose={() => setSheet(null)} onSay={log} />
+    </div>
+  )
+}
+
+interface TemperatureProps {
+  celsius: number | null
+  window: readonly [number, number]
+  readings: readonly { minutes: number; celsius: number }[]
+}
+
+function Temperature({ celsius, window, readings }: TemperatureProps): ReactNode {
+  const { units } = useShop()
+  const { view } = useJob()
+  if (celsius === null) return <h2 className="text-[40px]">No reading yet</h2>
+  const [number, unit] = temperature(celsius, units)
+  const last = readings.at(-1)
+  const before = readings.findLast((reading) => last !== undefined && last.minutes - reading.minutes >= 2)
+  const rate =
+    last === undefined || before === undefined ? 0 : (last.celsius - before.celsius) / (last.minutes - before.minutes)
+  const perMinute = Math.abs(units === 'imperial' ? rate * 1.8 : rate)
+  const way = perMinute < 0.5 ? 'steady' : `${rate > 0 ? 'rising' : 'falling'} ${perMinute.toFixed(0)} a minute`
+  const [low, high] = window
+  const place = celsius < low ? 'Too cold' : celsius > high ? 'Too hot' : 'In the window'
+  return (
+    <div>
+      <div className="flex items-end gap-4">
+        <span className="figure text-[min(212px,46vw)] leading-[0.8]" data-testid="torch-now">
+          {number}
+        </span>
+        <span className="flex flex-col gap-1 pb-1 text-[17px] leading-[21px]">
+          <span className="figure text-[40px] leading-[44px]">{unit}</span>
+          <b data-testid="torch-place">{place}</b>
+          <span>{way}</span>
+          <span className="text-ash">{minutes(view.standing.minutes ?? 0)} on the job clock</span>
+        </span>
+      </div>
+      <WindowBar celsius={celsius} low={low} high={high} />
+    </div>
+  )
+}

@@ -1,0 +1,48 @@
+import { useRef, type ReactNode } from 'react'
+import { outbox } from '../api/outbox'
+import { FieldInput } from '../ui/FieldInput'
+import { useJob } from './JobContext'
+import { useShop } from './ShopContext'
+
+export interface FieldProps {
+  name: string
+  label?: string
+  placeholder?: string
+  folded?: boolean
+}
+
+/** A fact of the job that is typed or chosen. Saves as you go; what was refused stays in sight. */
+export function Field({ name, label, placeholder, folded }: FieldProps): ReactNode {
+  const { view, waiting, refusals, say } = useJob()
+  const { units } = useShop()
+  const base = useRef<number | null>(null)
+  const field = view.fields[name]
+  if (field === undefined) return null
+  const unsent = waiting.findLast((item) => item.change.kind === 'set' && item.change.key === name)
+  const refused = refusals.findLast((item) => item.field === name)
+  const typed =
+    unsent?.change.kind === 'set' ? unsent.change.typed : refused !== undefined ? refused.typed : field.typed
+  return (
+    <FieldInput
+      field={field}
+      units={units}
+      typed={typed}
+      problem={refused?.problem}
+      waiting={unsent !== undefined}
+      placeholder={placeholder}
+      {...(label === undefined ? {} : { label })}
+      {...(folded === undefined ? {} : { folded })}
+      onStart={() => {
+        // What this page saw when the typing began: somebody else's change since is told, not
+        // overwritten. After a refusal both values have been seen.
+        base.current = field.revision
+      }}
+      onSay={(next) => {
+        if (refused !== undefined) outbox.dismiss(refused)
+        const seen = refused === undefined ? (base.current ?? field.revision) : field.revision
+        base.current = null
+        say({ kind: 'set', key: name, typed: next, shown_in: units }, seen)
+      }}
+    />
+  )
+}

@@ -1,0 +1,35 @@
+import type { ReactNode } from 'react'
+import { inUnits } from '../quantity/show'
+import { Why } from '../ui/Why'
+import { useJob } from './JobContext'
+import { useShop } from './ShopContext'
+
+export interface FigProps {
+  id: string
+  size?: 'line' | 'card' | 'large'
+  side?: 'left' | 'top' | 'bottom'
+  otherwise?: string
+}
+
+const SIZES: Record<NonNullable<FigProps['size']>, string> = {
+  line: 'text-[19px]',
+  card: 'text-[28px] leading-8',
+  large: 'text-[40px] leading-10',
+}
+
+/** A figure of the plan by its id: press it to ask why. */
+export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: FigProps): ReactNode {
+  const { view } = useJob()
+  const { units } = useShop()
+  const figure = view.plan.figures.find((candidate) => candidate.id === id)
+  if (figure === undefined) return <span className="text-ash">{otherwise}</span>
+  const shown = inUnits(figure, units)
+  return (
+    <Why figure={figure} units={units} {...(side === undefined ? {} : { side })}>
+      <span className={`figure whitespace-nowrap ${SIZES[size]}`}>
+        {shown.number}
+        {shown.unit !== '' && <span className="ml-1 text-[0.55em] font-[450] text-ash">{shown.unit}</span>}
+      </span>
+    </Why>
+  )
+}

@@ -1,0 +1,84 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
+import type { Change, JobView } from '../api/client'
+import { outbox, type Refusal, type Waiting } from '../api/outbox'
+import { jobQuery } from '../api/queries'
+
+/** What the thermocouple shows now. */
+export interface Live {
+  minutes: number
+  celsius: number
+}
+
+interface JobBench {
+  view: JobView
+  live: Live | null
+  /** The server is reached. */
+  reached: boolean
+  waiting: readonly Waiting[]
+  refusals: readonly Refusal[]
+  say: (change: Change, base?: number | null) => void
+}
+
+const JobContext = createContext<JobBench | null>(null)
+
+/** The job on the bench and how to say something of it. */
+export function useJob(): JobBench {
+  const bench = use(JobContext)
+  if (bench === null) throw new Error('outside a job')
+  return bench
+}
+
+export interface JobProviderProps {
+  id: string
+  children: ReactNode
+  otherwise: (message: string) => ReactNode
+}
+
+/** Loads a job, keeps it current while others change it, and carries what is said to the server. */
+export function JobProvider({ id, children, otherwise }: JobProviderProps): ReactNode {
+  const job = useQuery(jobQuery(id))
+  const box = useSyncExternalStore(outbox.subscribe, outbox.now)
+  const { live, streaming } = useStream(id)
+  if (job.data === undefined) {
+    return job.status === 'error' ? otherwise(job.error.message) : null
+  }
+  const bench: JobBench = {
+    view: job.data,
+    live,
+    reached: box.reached && streaming,
+    waiting: box.waiting.filter((item) => item.job === id),
+    refusals: box.refusals.filter((item) => item.job === id),
+    say: (change, base = null) => outbox.say(id, change, base),
+  }
+  return <JobContext value={bench}>{children}</JobContext>
+}
+
+function useStream(id: string): { live: Live | null; streaming: boolean } {
+  const queryClient = useQueryClient()
+  const [live, setLive] = useState<Live | null>(null)
+  const [streaming, setStreaming] = useState(true)
+  useEffect(() => {
+    const source = new EventSource(`/api/jobs/${id}/stream`)
+    const refetch = () => void queryClient.invalidateQueries({ queryKey: jobQuery(id).queryKey })
+    source.addEventListener('hello', () => {
+      setStreaming(true)
+      refetch()
+    })
+    source.addEventListener('changed', (event: MessageEvent<string>) => {
+      const seen = queryClient.getQueryData(jobQuery(id).queryKey)?.revision
+      if (String(seen) !== event.data) refetch()
+    })
+    source.addEventListener('reading', (event: MessageEvent<string>) => {
+      setLive(JSON.parse(event.data) as Live)
+    })
+    source.addEventListener('error', () => setStreaming(false))
+    // The record grows without the log growing: look again now and then.
+    const record = setInterval(refetch, 10_000)
+    return () => {
+      clearInterval(record)
+      source.close()
+    }
+  }, [id, queryClient])
+  return { live, streaming }
+}

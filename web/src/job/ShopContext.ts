@@ -1,0 +1,16 @@
+import { createContext, use } from 'react'
+import type { Schemas } from '../api/client'
+import type { Theme } from '../quantity/heat-colour'
+
+export type Shop = Schemas['Shop']
+
+export const ShopContext = createContext<Shop | null>(null)
+
+/** The shop: its units, its zone, its gear. */
+export function useShop(): Shop {
+  const shop = use(ShopContext)
+  if (shop === null) throw new Error('outside the shop')
+  return shop
+}
+
+export const themeOf = (shop: Shop): Theme => (shop.theme === 'daylight' ? 'daylight' : 'shop')

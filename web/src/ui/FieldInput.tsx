@@ -1,0 +1,91 @@
+import type { ReactNode } from 'react'
+import type { FieldView, Problem, UnitSystem } from '../api/client'
+import { inUnits } from '../quantity/show'
+import { Choice } from './Choice'
+import { FieldFrame, describedBy } from './FieldFrame'
+import { Pick } from './Pick'
+import { TypedInput } from './TypedInput'
+
+export interface FieldInputProps {
+  field: FieldView
+  units: UnitSystem
+  /** What was typed and not taken, or not sent yet; the stored text otherwise. */
+  typed: string
+  problem: Problem | undefined
+  waiting?: boolean
+  label?: string
+  placeholder?: string | undefined
+  /** As a list that opens even where the choices would fit side by side. */
+  folded?: boolean
+  onSay: (typed: string) => void
+  onStart?: () => void
+}
+
+const SIDE_BY_SIDE = 3
+
+/** A field of any kind, made from what the server says of it. */
+export function FieldInput(props: FieldInputProps): ReactNode {
+  const { field, units, typed, problem, waiting = false, onSay } = props
+  const id = `field-${field.key.replaceAll('.', '-')}`
+  const label = props.label ?? field.label
+  const described = describedBy(id, problem)
+  const body = () => {
+    switch (field.asks_for) {
+      case 'one':
+      case 'yes_no':
+        return field.choices.length <= SIDE_BY_SIDE && !props.folded ? (
+          <Choice
+            label={label}
+            choices={field.choices}
+            chosen={typed}
+            onChoose={onSay}
+            describedBy={described}
+          />
+        ) : (
+          <Pick
+            id={id}
+            label={label}
+            choices={field.choices}
+            chosen={typed}
+            onChoose={onSay}
+            describedBy={described}
+          />
+        )
+      case 'many':
+      case 'text':
+      case 'length':
+      case 'mass':
+      case 'temperature':
+      case 'duration':
+      case 'days':
+      case 'number':
+      case 'date':
+        return (
+          <TypedInput
+            id={id}
+            typed={typed}
+            aside={aside(field, units, typed)}
+            wrong={problem !== undefined}
+            describedBy={described}
+            placeholder={props.placeholder}
+            onCommit={onSay}
+            {...(props.onStart === undefined ? {} : { onStart: props.onStart })}
+          />
+        )
+    }
+  }
+  return (
+    <FieldFrame id={id} label={label} problem={problem} waiting={waiting}>
+      {body()}
+    </FieldFrame>
+  )
+}
+
+/** The unit, or how the text was understood where that says more. */
+function aside(field: FieldView, units: UnitSystem, typed: string): string {
+  const unit = units === 'imperial' ? field.unit_imperial : field.unit_metric
+  const { metric, imperial } = field
+  if (metric == null || imperial == null || typed !== field.typed) return unit
+  const shown = inUnits({ metric, imperial }, units)
+  return typed === shown.number ? shown.unit : `${shown.number} ${shown.unit}`
+}

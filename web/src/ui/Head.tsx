@@ -1,0 +1,28 @@
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import { Crystal } from './Crystal'
+
+export interface HeadProps {
+  place: 'rack' | 'shop'
+  children?: ReactNode
+}
+
+/** The top of the places that are not a job. */
+export function Head({ place, children }: HeadProps): ReactNode {
+  const here = 'words text-[32px] leading-9 text-chalk'
+  const there = 'text-ash min-h-11 flex items-center'
+  return (
+    <header className="flex min-h-14 items-center gap-5 border-b border-scribe px-5 py-1.5 max-bench:gap-3 max-bench:px-4">
+      <Crystal />
+      <nav className="flex items-center gap-6">
+        <Link to="/" className={place === 'rack' ? here : there} aria-current={place === 'rack' ? 'page' : undefined}>
+          Rack
+        </Link>
+        <Link to="/shop" className={place === 'shop' ? here : there} aria-current={place === 'shop' ? 'page' : undefined}>
+          Shop
+        </Link>
+      </nav>
+      <div className="ml-auto flex items-center gap-5 max-bench:gap-3">{children}</div>
+    </header>
+  )
+}

@@ -1,0 +1,108 @@
+import { useId, type ReactNode } from 'react'
+import type { UnitSystem } from '../api/client'
+import type { Theme } from '../quantity/heat-colour'
+import { temperature } from '../quantity/show'
+import { HeatGradient } from './HeatGradient'
+import { HeatRecord } from './HeatRecord'
+import { path } from './heat-line-layout'
+
+type Point = readonly [number, number]
+
+export interface HeatChartProps {
+  name: string
+  theme: Theme
+  units: UnitSystem
+  /** Minutes at the right end, degC at the top. */
+  until: number
+  top: number
+  plan: readonly Point[]
+  /** A second planned line, dashed. */
+  beside?: readonly Point[]
+  record: readonly { minutes: number; celsius: number }[]
+  byHand?: readonly { minutes: number; celsius: number }[]
+  /** Heights worth a line, with their words. */
+  levels: readonly { celsius: number; words: string }[]
+  /** Times worth a post. */
+  posts?: readonly { minutes: number; figure: string; words: string; celsius: number }[]
+  now?: number | undefined
+  /** The words under a time. */
+  tick: (minutes: number) => string
+}
+
+const WIDTH = 880
+const HEIGHT = 430
+const LEFT = 66
+const BOTTOM = HEIGHT - 40
+
+/** Temperature against time, both linear: plan thin, record in the colours of the iron. */
+export function HeatChart(props: HeatChartProps): ReactNode {
+  const { theme, units, until, top, plan, beside, record, byHand = [], levels, posts = [], now, tick } = props
+  const id = useId()
+  const x = (minutes: number) => LEFT + (minutes / until) * (WIDTH - LEFT - 24)
+  const y = (celsius: number) => BOTTOM - (Math.max(0, celsius) / top) * (BOTTOM - 14)
+  const everyC = [20, 50, 100, 200].find((step) => top / step <= 8) ?? 250
+  const everyMin = [10, 20, 30, 60, 120, 180, 240, 360, 720, 1440].find((step) => until / step <= 8) ?? 2880
+  const points = (line: readonly Point[]) => path(line.map(([minutes, celsius]) => [x(minutes), y(celsius)]))
+  return (
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="max-h-full w-full" role="img" aria-label={props.name}>
+      <defs>
+        <HeatGradient id={`${id}-scale`} theme={theme} y={y} />
+      </defs>
+      <g stroke="var(--rule)" fontSize="14">
+        {Array.from({ length: Math.floor(top / everyC) + 1 }, (_, at) => at * everyC).map((celsius) => (
+          <g key={celsius}>
+            <path d={`M${LEFT} ${y(celsius)}H${WIDTH - 12}`} />
+            <text x={LEFT - 20} y={y(celsius) + 5} textAnchor="end" fill="var(--ash)" stroke="none">
+              {temperature(celsius, units)[0]}
+            </text>
+          </g>
+        ))}
+        {Array.from({ length: Math.floor(until / everyMin) + 1 }, (_, at) => at * everyMin).map((minutes) => (
+          <g key={minutes}>
+            <path d={`M${x(minutes)} 8V${BOTTOM + 6}`} />
+            <text x={x(minutes)} y={BOTTOM + 24} textAnchor="middle" fill="var(--ash)" stroke="none">
+              {tick(minutes)}
+            </text>
+          </g>
+        ))}
+      </g>
+      <rect x={LEFT - 11} y={y(top)} width="7" height={BOTTOM - y(top)} fill={`url(#${id}-scale)`} />
+      <path d={`M${LEFT - 14} ${BOTTOM}H${WIDTH}`} stroke="var(--dim)" />
+      <g fill="none" stroke="var(--ash)">
+        {levels.map((level) => (
+          <g key={level.words}>
+            <path d={`M${LEFT} ${y(level.celsius)}H${WIDTH - 12}`} strokeDasharray="2 4" />
+            <text x={WIDTH - 14} y={y(level.celsius) - 6} textAnchor="end" fontSize="14" fill="var(--chalk)" stroke="none">
+              {level.words}
+            </text>
+          </g>
+        ))}
+        {plan.length > 1 && <path d={points(plan)} strokeWidth="1.8" />}
+        {beside !== undefined && beside.length > 1 && <path d={points(beside)} strokeWidth="1.4" strokeDasharray="6 5" />}
+      </g>
+      <HeatRecord readings={record} x={x} y={y} width={6} theme={theme} now={now !== undefined} />
+      <g stroke="var(--chalk)" strokeWidth="1.8">
+        {byHand.map((reading) => (
+          <path
+            key={reading.minutes}
+            d={`M${x(reading.minutes) - 8} ${y(reading.celsius)}h16M${x(reading.minutes)} ${y(reading.celsius) - 8}v16`}
+          />
+        ))}
+      </g>
+      {posts.map((post) => (
+        <g key={post.words}>
+          <path d={`M${x(post.minutes)} ${BOTTOM}V${y(post.celsius)}M${x(post.minutes) - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`} stroke="var(--chalk)" strokeWidth="2" />
+          <text x={x(post.minutes)} y={y(post.celsius) - 36} textAnchor="middle" fontSize="28" className="figure" fill="var(--chalk)">
+            {post.figure}
+          </text>
+          <text x={x(post.minutes)} y={y(post.celsius) - 16} textAnchor="middle" fontSize="14" fill="var(--ash)">
+            {post.words}
+          </text>
+        </g>
+      ))}
+      {now !== undefined && (
+        <path d={`M${x(now)} ${BOTTOM}V${y(record.at(-1)?.celsius ?? 0) + 12}`} stroke="var(--chalk)" strokeWidth="1.2" />
+      )}
+    </svg>
+  )
+}

@@ -1,0 +1,47 @@
+import { useState, type ReactNode } from 'react'
+
+export interface TypedInputProps {
+  id: string
+  typed: string
+  /** How it was understood, in the shop's units; the unit alone while nothing is typed. */
+  aside: string
+  wrong: boolean
+  describedBy?: string | undefined
+  onCommit: (typed: string) => void
+  onStart?: () => void
+  placeholder?: string | undefined
+}
+
+/** Keeps the typed text until Enter or leaving the field, then says it. */
+export function TypedInput(props: TypedInputProps): ReactNode {
+  const { id, typed, aside, wrong, describedBy, onCommit, onStart, placeholder } = props
+  const [draft, setDraft] = useState<string | null>(null)
+  const commit = () => {
+    if (draft !== null && draft.trim() !== typed) onCommit(draft.trim())
+    setDraft(null)
+  }
+  return (
+    <span
+      className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong ? 'border-b-4 border-dim border-b-chalk' : 'border-dim'}`}
+    >
+      <input
+        id={id}
+        value={draft ?? typed}
+        placeholder={placeholder}
+        autoComplete="off"
+        spellCheck={false}
+        aria-invalid={wrong || undefined}
+        aria-describedby={describedBy}
+        className="min-w-0 grow bg-transparent px-3 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
+        onFocus={onStart}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') commit()
+          if (event.key === 'Escape') setDraft(null)
+        }}
+      />
+      <span className="shrink-0 pr-3 text-ash">{aside}</span>
+    </span>
+  )
+}

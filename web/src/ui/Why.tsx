@@ -1,0 +1,85 @@
+import { Popover } from 'radix-ui'
+import type { ReactNode } from 'react'
+import type { Figure, Schemas, UnitSystem } from '../api/client'
+import { inUnits } from '../quantity/show'
+
+export interface WhyProps {
+  figure: Figure
+  units: UnitSystem
+  /** The figure as it stands on the page. */
+  children: ReactNode
+  side?: 'left' | 'top' | 'bottom'
+}
+
+const SOURCES: Record<Schemas['Source']['kind'], string> = {
+  standard: '',
+  law: '',
+  house: 'house judgement',
+  arithmetic: 'arithmetic',
+  shop: "the shop's own",
+}
+
+const SURENESS: Record<Schemas['Certainty'], string> = {
+  measured: 'measured',
+  computed: 'computed from what was said',
+  estimate: 'an estimate',
+  guess: 'a guess until there are repairs of ours',
+}
+
+const sourceWords = (source: Schemas['Source']): string =>
+  source.kind === 'standard' || source.kind === 'law' ? source.name : SOURCES[source.kind]
+
+/** Any figure can be asked why: its working, its facts, its source, how sure it is. */
+export function Why({ figure, units, children, side = 'left' }: WhyProps): ReactNode {
+  const shown = inUnits(figure, units)
+  return (
+    <Popover.Root>
+      <Popover.Trigger
+        className="min-h-8 border-b border-dotted border-dim text-left data-[state=open]:border-chalk"
+        aria-label={`${figure.name}: ${shown.number} ${shown.unit}. Why?`}
+        data-why=""
+        data-testid={`figure.${figure.id}`}
+      >
+        {children}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side={side}
+          sideOffset={14}
+          collisionPadding={18}
+          className="scribed z-20 max-h-[80vh] w-[408px] max-w-[calc(100vw-40px)] bg-raise p-5"
+          aria-label={`Why ${figure.name.toLowerCase()}`}
+        >
+          <div className="flex items-baseline gap-3">
+            <span className="figure text-[30px] leading-8">
+              {shown.number} <span className="text-[15px] text-ash">{shown.unit}</span>
+            </span>
+            <span className="text-ash">{figure.name.toLowerCase()}, why?</span>
+          </div>
+          <ol className="formula mt-3 border-b border-rule pb-3">
+            {figure.formula.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ol>
+          <dl className="mt-3 grid grid-cols-[88px_1fr] gap-x-3 gap-y-1">
+            {figure.facts.map((fact) => (
+              <Line key={fact.name} term={fact.name} text={fact.text} />
+            ))}
+            <Line term="Source" text={sourceWords(figure.source)} />
+            <Line term="How sure" text={SURENESS[figure.certainty]} />
+          </dl>
+          {figure.note !== '' && <p className="mt-3 font-semibold">{figure.note}</p>}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}
+
+function Line({ term, text }: { term: string; text: string }): ReactNode {
+  return (
+    <>
+      <dt className="text-ash">{term}</dt>
+      <dd>{text}</dd>
+    </>
+  )
+}
