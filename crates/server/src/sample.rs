@@ -154,12 +154,16 @@ impl<'a> Told<'a> {
         let frozen = Some(Box::new(FrozenPlan::of(&plan(&self.job, self.shop))));
         let from_ms = self.at_ms;
         self.say(Change::Light { speed: 1.0, frozen });
-        let ready = plan(&self.job, self.shop).lines.first().map_or(0.0, |line| line.beads_from);
+        let now = plan(&self.job, self.shop);
+        let ready = now.lines.first().map_or(0.0, |line| line.beads_from);
+        let peens = now.torch.is_some_and(|torch| torch.peen);
         self.at_ms = from_ms + (ready * 60_000.0) as i64;
         for _ in 0..beads {
             self.torch(TorchEntry::Bead);
-            self.at_ms += MINUTE_MS / 2;
-            self.torch(TorchEntry::Peened);
+            if peens {
+                self.at_ms += MINUTE_MS / 2;
+                self.torch(TorchEntry::Peened);
+            }
             self.wait(every_min);
         }
     }
@@ -345,7 +349,7 @@ fn chain_wheel(told: &mut Told<'_>) {
     told.set("method.reason", "a spoked wheel: no melting in it");
     told.wait(20);
     told.heat(4, 3);
-    told.cover(60 * 11);
+    told.cover(60 * 20);
     told.wait(60);
     told.set("check.clean", "ok");
     told.set("check.cracks_again", "not_ok");
@@ -429,8 +433,8 @@ fn points_lever(told: &mut Told<'_>) {
     told.set("heat.source", "kiln");
     told.set("method.choice", "torch_braze");
     told.wait(15);
-    told.heat(6, 3);
-    told.cover(60 * 10);
+    told.heat(8, 3);
+    told.cover(60 * 20);
     told.wait(90);
     for line in ["check.clean", "check.toes", "check.cracks_again", "check.alignment"] {
         told.set(line, "ok");

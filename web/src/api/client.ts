@@ -31,5 +31,8 @@ interface Answer {
 /** The data of an answer as its schema names it, or [`Refused`]. */
 export function dataOf<Name extends keyof Schemas>(_name: Name, answer: Answer): Schemas[Name] {
   if (answer.data !== undefined) return answer.data as Schemas[Name]
-  throw new Refused(answer.response.status, (answer.error as Schemas['ProblemsBody'] | undefined)?.problems ?? [])
+  throw new Refused(
+    answer.response.status,
+    (answer.error as Schemas['ProblemsBody'] | undefined)?.problems ?? [],
+  )
 }

@@ -35,5 +35,6 @@ export const shopQuery = () =>
 export const historyQuery = (id: string, revision: number) =>
   queryOptions({
     queryKey: ['history', id, revision],
-    queryFn: async () => dataOf('History', await api.GET('/api/jobs/{id}/history', { params: { path: { id } } })),
+    queryFn: async () =>
+      dataOf('History', await api.GET('/api/jobs/{id}/history', { params: { path: { id } } })),
   })

@@ -28,7 +28,11 @@ export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: Fi
     <Why figure={figure} units={units} {...(side === undefined ? {} : { side })}>
       <span className={`figure whitespace-nowrap ${SIZES[size]}`}>
         {shown.number}
-        {shown.unit !== '' && <span className="ml-1 text-[0.55em] font-[450] text-ash">{shown.unit}</span>}
+        {shown.unit !== '' && (
+          <span className="ml-1 font-sans text-[14px] font-[450] text-ash [font-stretch:96%]">
+            {shown.unit}
+          </span>
+        )}
       </span>
     </Why>
   )

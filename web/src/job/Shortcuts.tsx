@@ -28,7 +28,8 @@ export function Shortcuts(): ReactNode {
   useEffect(() => {
     const handleKey = (event: KeyboardEvent) => {
       const target = event.target
-      const typing = target instanceof HTMLElement && target.closest('input, textarea, [role=listbox]') !== null
+      const typing =
+        target instanceof HTMLElement && target.closest('input, textarea, [role=listbox]') !== null
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return
       const job = /^\/jobs\/([^/]+)/.exec(window.location.pathname)?.[1]
       const digit = '1234567890'.indexOf(event.key)

@@ -11,7 +11,10 @@ export function useToggleUnits(): () => void {
   const next = shop.units === 'metric' ? 'imperial' : 'metric'
   const { mutate } = useMutation({
     mutationFn: async (typed: string) =>
-      dataOf('ShopView', await api.POST('/api/shop', { body: { key: 'shop.units', typed, shown_in: shop.units } })),
+      dataOf(
+        'ShopView',
+        await api.POST('/api/shop', { body: { key: 'shop.units', typed, shown_in: shop.units } }),
+      ),
     onSuccess: (view) => queryClient.setQueryData(shopQuery().queryKey, view),
   })
   return useCallback(() => mutate(next), [mutate, next])

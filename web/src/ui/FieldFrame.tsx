@@ -25,7 +25,8 @@ export function FieldFrame({ id, label, problem, waiting = false, children }: Fi
         <p id={`${id}-problem`} role="alert" className="mt-1 text-[14.5px]">
           {problem.message}
           {problem.would_be_right !== '' && !problem.message.endsWith('.') ? '. ' : ' '}
-          {problem.would_be_right !== '' && <b>{problem.would_be_right}</b>} {problem.would_be_right !== '' && 'would do.'}
+          {problem.would_be_right !== '' && <b>{problem.would_be_right}</b>}{' '}
+          {problem.would_be_right !== '' && 'would do.'}
         </p>
       )}
     </div>

@@ -49,6 +49,7 @@ export function FieldInput(props: FieldInputProps): ReactNode {
             chosen={typed}
             onChoose={onSay}
             describedBy={described}
+            placeholder={props.placeholder ?? 'choose'}
           />
         )
       case 'many':
@@ -87,5 +88,7 @@ function aside(field: FieldView, units: UnitSystem, typed: string): string {
   const { metric, imperial } = field
   if (metric == null || imperial == null || typed !== field.typed) return unit
   const shown = inUnits({ metric, imperial }, units)
-  return typed === shown.number ? shown.unit : `${shown.number} ${shown.unit}`
+  const plain = (text: string) => text.replace(/[\s°]/g, '').toLowerCase()
+  if (plain(typed) === plain(shown.number)) return shown.unit
+  return plain(typed) === plain(shown.number + shown.unit) ? '' : `${shown.number} ${shown.unit}`
 }

@@ -15,10 +15,18 @@ export function Head({ place, children }: HeadProps): ReactNode {
     <header className="flex min-h-14 items-center gap-5 border-b border-scribe px-5 py-1.5 max-bench:gap-3 max-bench:px-4">
       <Crystal />
       <nav className="flex items-center gap-6">
-        <Link to="/" className={place === 'rack' ? here : there} aria-current={place === 'rack' ? 'page' : undefined}>
+        <Link
+          to="/"
+          className={place === 'rack' ? here : there}
+          aria-current={place === 'rack' ? 'page' : undefined}
+        >
           Rack
         </Link>
-        <Link to="/shop" className={place === 'shop' ? here : there} aria-current={place === 'shop' ? 'page' : undefined}>
+        <Link
+          to="/shop"
+          className={place === 'shop' ? here : there}
+          aria-current={place === 'shop' ? 'page' : undefined}
+        >
           Shop
         </Link>
       </nav>

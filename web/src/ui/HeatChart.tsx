@@ -25,23 +25,40 @@ export interface HeatChartProps {
   /** Times worth a post. */
   posts?: readonly { minutes: number; figure: string; words: string; celsius: number }[]
   now?: number | undefined
+  /** For a page of the record: smaller, so that its words stay readable. */
+  small?: boolean
   /** The words under a time. */
   tick: (minutes: number) => string
 }
 
-const WIDTH = 880
-const HEIGHT = 430
 const LEFT = 66
-const BOTTOM = HEIGHT - 40
 
 /** Temperature against time, both linear: plan thin, record in the colours of the iron. */
 export function HeatChart(props: HeatChartProps): ReactNode {
-  const { theme, units, until, top, plan, beside, record, byHand = [], levels, posts = [], now, tick } = props
+  const {
+    theme,
+    units,
+    until,
+    top,
+    plan,
+    beside,
+    record,
+    byHand = [],
+    levels,
+    posts = [],
+    now,
+    tick,
+    small = false,
+  } = props
   const id = useId()
+  const [WIDTH, HEIGHT] = small ? [560, 250] : [880, 430]
+  const BOTTOM = HEIGHT - 40
+  const most = small ? 5 : 8
   const x = (minutes: number) => LEFT + (minutes / until) * (WIDTH - LEFT - 24)
   const y = (celsius: number) => BOTTOM - (Math.max(0, celsius) / top) * (BOTTOM - 14)
-  const everyC = [20, 50, 100, 200].find((step) => top / step <= 8) ?? 250
-  const everyMin = [10, 20, 30, 60, 120, 180, 240, 360, 720, 1440].find((step) => until / step <= 8) ?? 2880
+  const everyC = [20, 50, 100, 200, 400].find((step) => top / step <= most) ?? 250
+  const everyMin =
+    [10, 20, 30, 60, 120, 180, 240, 360, 720, 1440].find((step) => until / step <= most) ?? 2880
   const points = (line: readonly Point[]) => path(line.map(([minutes, celsius]) => [x(minutes), y(celsius)]))
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="max-h-full w-full" role="img" aria-label={props.name}>
@@ -72,13 +89,22 @@ export function HeatChart(props: HeatChartProps): ReactNode {
         {levels.map((level) => (
           <g key={level.words}>
             <path d={`M${LEFT} ${y(level.celsius)}H${WIDTH - 12}`} strokeDasharray="2 4" />
-            <text x={WIDTH - 14} y={y(level.celsius) - 6} textAnchor="end" fontSize="14" fill="var(--chalk)" stroke="none">
+            <text
+              x={WIDTH - 14}
+              y={y(level.celsius) - 6}
+              textAnchor="end"
+              fontSize="14"
+              fill="var(--chalk)"
+              stroke="none"
+            >
               {level.words}
             </text>
           </g>
         ))}
         {plan.length > 1 && <path d={points(plan)} strokeWidth="1.8" />}
-        {beside !== undefined && beside.length > 1 && <path d={points(beside)} strokeWidth="1.4" strokeDasharray="6 5" />}
+        {beside !== undefined && beside.length > 1 && (
+          <path d={points(beside)} strokeWidth="1.4" strokeDasharray="6 5" />
+        )}
       </g>
       <HeatRecord readings={record} x={x} y={y} width={6} theme={theme} now={now !== undefined} />
       <g stroke="var(--chalk)" strokeWidth="1.8">
@@ -91,17 +117,38 @@ export function HeatChart(props: HeatChartProps): ReactNode {
       </g>
       {posts.map((post) => (
         <g key={post.words}>
-          <path d={`M${x(post.minutes)} ${BOTTOM}V${y(post.celsius)}M${x(post.minutes) - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`} stroke="var(--chalk)" strokeWidth="2" />
-          <text x={x(post.minutes)} y={y(post.celsius) - 36} textAnchor="middle" fontSize="28" className="figure" fill="var(--chalk)">
+          <path
+            d={`M${x(post.minutes)} ${BOTTOM}V${y(post.celsius)}M${x(post.minutes) - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`}
+            stroke="var(--chalk)"
+            strokeWidth="2"
+          />
+          <text
+            x={x(post.minutes)}
+            y={y(post.celsius) - 36}
+            textAnchor="middle"
+            fontSize="28"
+            className="figure"
+            fill="var(--chalk)"
+          >
             {post.figure}
           </text>
-          <text x={x(post.minutes)} y={y(post.celsius) - 16} textAnchor="middle" fontSize="14" fill="var(--ash)">
+          <text
+            x={x(post.minutes)}
+            y={y(post.celsius) - 16}
+            textAnchor="middle"
+            fontSize="14"
+            fill="var(--ash)"
+          >
             {post.words}
           </text>
         </g>
       ))}
       {now !== undefined && (
-        <path d={`M${x(now)} ${BOTTOM}V${y(record.at(-1)?.celsius ?? 0) + 12}`} stroke="var(--chalk)" strokeWidth="1.2" />
+        <path
+          d={`M${x(now)} ${BOTTOM}V${y(record.at(-1)?.celsius ?? 0) + 12}`}
+          stroke="var(--chalk)"
+          strokeWidth="1.2"
+        />
       )}
     </svg>
   )

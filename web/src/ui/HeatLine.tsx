@@ -31,17 +31,50 @@ export function HeatLine(props: HeatLineProps): ReactNode {
   const done = marks.findIndex((state) => state.amount !== 'enough')
   const coldDone = layout.stations[Math.min(done === -1 ? 5 : done, props.current, 5)] ?? box.pad
   return (
-    <svg width="100%" viewBox={`0 0 ${box.width} ${props.height}`} aria-hidden className="block overflow-visible">
+    <svg
+      width="100%"
+      viewBox={`0 0 ${box.width} ${props.height}`}
+      aria-hidden
+      className="block overflow-visible"
+    >
       <Shelf box={box} layout={layout} stoppedAt={stoppedAt} />
       {props.children}
-      {stoppedAt === null && plans.map((plan, at) => (
-        <PlannedLine key={plan.name} plan={plan} layout={layout} shelf={shelf} open={plans.length > 1} first={at === 0} />
-      ))}
-      <path d={`M${box.pad} ${shelf}H${coldDone}`} stroke="var(--dim)" strokeWidth={props.strokeWidth} fill="none" />
+      {stoppedAt === null &&
+        plans.map((plan, at) => (
+          <PlannedLine
+            key={plan.name}
+            plan={plan}
+            layout={layout}
+            shelf={shelf}
+            open={plans.length > 1}
+            first={at === 0}
+          />
+        ))}
+      <path
+        d={`M${box.pad} ${shelf}H${coldDone}`}
+        stroke="var(--dim)"
+        strokeWidth={props.strokeWidth}
+        fill="none"
+      />
       {earlier.map((readings, at) => (
-        <HeatRecord key={at} readings={readings} x={layout.x} y={layout.y} width={props.strokeWidth} theme={theme} earlier />
+        <HeatRecord
+          key={at}
+          readings={readings}
+          x={layout.x}
+          y={layout.y}
+          width={props.strokeWidth}
+          theme={theme}
+          earlier
+        />
       ))}
-      <HeatRecord readings={record} x={layout.x} y={layout.y} width={props.strokeWidth} theme={theme} now={props.hot} />
+      <HeatRecord
+        readings={record}
+        x={layout.x}
+        y={layout.y}
+        width={props.strokeWidth}
+        theme={theme}
+        now={props.hot}
+      />
       {marks.map((state, at) => (
         <PunchMark
           key={state.station}
@@ -58,18 +91,33 @@ export function HeatLine(props: HeatLineProps): ReactNode {
 /** Torch and Cooling ride on the plateau, all others lie on the shelf. */
 export function markY(at: number, plan: LinePlan | null, layout: LineLayout, shelf: number): number {
   if ((at !== 6 && at !== 7) || plan === null || plan.cold) return shelf
-  const minutes = at === 6 ? plan.beads_from : plan.beads_to
-  const point = plan.curve.findLast(([when]) => when <= minutes + 0.01)
-  return point === undefined ? shelf : layout.y(point[1])
+  const minutes = layout.minutesAt(layout.stations[at] ?? 0)
+  const after = plan.curve.findIndex(([when]) => when >= minutes)
+  const [from, to] = [plan.curve[after - 1], plan.curve[after]]
+  if (to === undefined) return shelf
+  const part = from === undefined || to[0] === from[0] ? 1 : (minutes - from[0]) / (to[0] - from[0])
+  return layout.y(from === undefined ? to[1] : from[1] + (to[1] - from[1]) * part)
 }
 
-function Shelf({ box, layout, stoppedAt }: { box: LineBox; layout: LineLayout; stoppedAt: number | null }): ReactNode {
+function Shelf({
+  box,
+  layout,
+  stoppedAt,
+}: {
+  box: LineBox
+  layout: LineLayout
+  stoppedAt: number | null
+}): ReactNode {
   const stop = stoppedAt === null ? null : (layout.stations[stoppedAt] ?? 0) + 26
   return (
     <g stroke="var(--rule)">
       <path d={`M0 ${box.shelf}H${stop ?? box.width}`} />
       {stop !== null && (
-        <path d={`M${stop} ${box.shelf - 13}v26M${stop + 8} ${box.shelf - 13}v26`} stroke="var(--chalk)" strokeWidth={2.4} />
+        <path
+          d={`M${stop} ${box.shelf - 18}v24M${stop + 8} ${box.shelf - 18}v24`}
+          stroke="var(--chalk)"
+          strokeWidth={2.4}
+        />
       )}
     </g>
   )
@@ -99,7 +147,9 @@ function PlannedLine({ plan, layout, shelf, open, first }: PlannedLineProps): Re
     <g {...stroke}>
       <path d={path([[layout.heatX, shelf], ...pixels(before)])} {...dash} />
       {after.length > 1 && <path d={path(pixels(after))} {...dash} />}
-      {cut !== null && <Slashes at={x(cut.from)} ys={[shelf, y(shown.findLast(([w]) => w <= cut.from)?.[1] ?? 65)]} />}
+      {cut !== null && (
+        <Slashes at={x(cut.from)} ys={[shelf, y(shown.findLast(([w]) => w <= cut.from)?.[1] ?? 65)]} />
+      )}
       {unwrap !== null && (
         <path d={`M${x(unwrap)} ${shelf}V${y(65) - 10}`} stroke="var(--chalk)" strokeWidth={1.8} />
       )}
@@ -110,6 +160,11 @@ function PlannedLine({ plan, layout, shelf, open, first }: PlannedLineProps): Re
 
 function Slashes({ at, ys }: { at: number; ys: readonly number[] }): ReactNode {
   return ys.map((y) => (
-    <path key={y} d={`M${at - 1} ${y + 8}l7 -16M${at + 9} ${y + 8}l7 -16`} stroke="var(--ash)" strokeWidth={1.4} />
+    <path
+      key={y}
+      d={`M${at - 1} ${y + 8}l7 -16M${at + 9} ${y + 8}l7 -16`}
+      stroke="var(--ash)"
+      strokeWidth={1.4}
+    />
   ))
 }

@@ -23,7 +23,9 @@ export function HeatRecord(props: HeatRecordProps): ReactNode {
   if (last === undefined) return null
   const stroke = earlier ? width * 0.6 : width
   const points = readings.map((r) => [x(r.minutes), y(r.celsius)] as const)
-  const glowing = readings.filter((r) => r.celsius >= GLOWS_C).map((r) => [x(r.minutes), y(r.celsius)] as const)
+  const glowing = readings
+    .filter((r) => r.celsius >= GLOWS_C)
+    .map((r) => [x(r.minutes), y(r.celsius)] as const)
   return (
     <g fill="none" strokeLinejoin="round" strokeLinecap="round">
       <defs>

@@ -8,12 +8,22 @@ export interface PickProps {
   chosen: string
   onChoose: (id: string) => void
   describedBy?: string | undefined
+  /** What stands while nothing is chosen. */
+  placeholder: string
 }
 
 const NOT_KNOWN = '-'
 
 /** One of many choices, in a list that opens. */
-export function Pick({ id, label, choices, chosen, onChoose, describedBy }: PickProps): ReactNode {
+export function Pick({
+  id,
+  label,
+  choices,
+  chosen,
+  onChoose,
+  describedBy,
+  placeholder,
+}: PickProps): ReactNode {
   return (
     <Select.Root value={chosen} onValueChange={(next) => onChoose(next === NOT_KNOWN ? '' : next)}>
       <Select.Trigger
@@ -23,7 +33,7 @@ export function Pick({ id, label, choices, chosen, onChoose, describedBy }: Pick
         className="flex min-h-12 w-full items-center justify-between gap-2 border-[1.5px] border-dim bg-raise px-3 text-left font-semibold data-[placeholder]:font-normal data-[placeholder]:text-ash"
       >
         <span className="truncate">
-          <Select.Value placeholder="choose" />
+          <Select.Value placeholder={placeholder} />
         </span>
         <svg width="12" height="8" aria-hidden className="shrink-0">
           <path d="M1 1l5 5 5-5" fill="none" stroke="currentColor" strokeWidth="1.5" />

@@ -35,7 +35,7 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
   return (
     <Popover.Root>
       <Popover.Trigger
-        className="min-h-8 border-b border-dotted border-dim text-left data-[state=open]:border-chalk"
+        className="min-h-7 border-b border-dotted border-dim text-left data-[state=open]:border-chalk"
         aria-label={`${figure.name}: ${shown.number} ${shown.unit}. Why?`}
         data-why=""
         data-testid={`figure.${figure.id}`}

@@ -15,8 +15,9 @@ export interface LineBox {
   step: number
   shelf: number
   top: number
-  /** Distance of Check and Hand-over. */
+  /** Distance of Check and Hand-over, and of Hand-over from the right edge. */
   end: number
+  right: number
   /** Pixels for a minute where all lines share one scale; as wide as fits otherwise. */
   perMinute?: number
 }
@@ -30,8 +31,10 @@ export interface LineLayout {
   y: (celsius: number) => number
   /** Where the cooling is cut out, in minutes; nothing where it is whole. */
   cut: { from: number; to: number } | null
-  /** Torch and Cooling stand too close for their labels. */
-  fanned: boolean
+  /** Where the names of the stations stand: fanned where the marks are too close for them. */
+  labels: readonly number[]
+  /** The time at an x of the hot stages. */
+  minutesAt: (x: number) => number
 }
 
 /** Least distance of two marks whose names stand below them. */
@@ -46,7 +49,7 @@ const CUT_GAP = 14
 export function layOut(box: LineBox, plan: LinePlan | null, hottest: number, until: number): LineLayout {
   const cold = [0, 1, 2, 3, 4].map((at) => box.pad + at * box.step)
   const heatX = box.pad + 5 * box.step + 8
-  const handX = box.width - box.pad
+  const handX = box.width - box.right
   const checkX = handX - box.end
   const endX = checkX - 34
   const room = endX - heatX
@@ -55,7 +58,6 @@ export function layOut(box: LineBox, plan: LinePlan | null, hottest: number, unt
   const beads = plan === null || plan.cold ? null : plan
   let scale = Math.min(whole, room / Math.min(last, room / whole))
   let cut: LineLayout['cut'] = null
-  let fanned = false
   if (beads !== null) {
     const needed = Math.max(
       APART / Math.max(beads.beads_from, 1),
@@ -70,8 +72,6 @@ export function layOut(box: LineBox, plan: LinePlan | null, hottest: number, unt
       if (box.perMinute === undefined && !lit && kept > cooling / 2) {
         scale = needed
         cut = { from: shown, to: last - tail / needed }
-      } else {
-        fanned = true
       }
     }
   }
@@ -87,7 +87,10 @@ export function layOut(box: LineBox, plan: LinePlan | null, hottest: number, unt
   const spread = (share: number) => heatX + room * share
   const torchX = beads === null ? spread(0.2) : Math.max(x(beads.beads_from), heatX + 22)
   const coolX = beads === null ? spread(0.4) : Math.max(x(beads.beads_to), torchX + 21)
-  return { stations: [...cold, heatX, torchX, coolX, checkX, handX], heatX, endX, x, y, cut, fanned }
+  const stations = [...cold, heatX, torchX, coolX, checkX, handX]
+  const torchLabel = Math.max(torchX, heatX + APART)
+  const labels = [...cold, heatX, torchLabel, Math.max(coolX, torchLabel + APART + 10), checkX, handX]
+  return { stations, labels, heatX, endX, x, y, cut, minutesAt: (at) => (at - heatX) / scale }
 }
 
 /** A polyline through points, as a path. */

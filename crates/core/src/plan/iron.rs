@@ -71,6 +71,9 @@ pub struct IronPlan {
     pub roll: Vec<TestView>,
 }
 
+/// Ours: a test that tells less than this is not worth walking to the bench for.
+const WORTH_BITS: f64 = 0.005;
+
 /// The tests laid out in the slice, in the order of the tool roll.
 const ROLL: [LookTest; 4] = [LookTest::Punch, LookTest::Drill, LookTest::File, LookTest::Magnet];
 
@@ -86,7 +89,7 @@ pub(super) fn iron_plan(belief: &Belief) -> IronPlan {
     let next_tests = belief
         .gain_bits
         .iter()
-        .filter(|(test, _)| ROLL.contains(test))
+        .filter(|(test, gain_bits)| ROLL.contains(test) && *gain_bits >= WORTH_BITS)
         .map(|(test, gain_bits)| NextTest {
             test: *test,
             label: test.label().to_owned(),

@@ -28,17 +28,21 @@ pub(super) fn plan_line(
     ambient_c: f64,
     heat: &HeatPlan,
     work_minutes: f64,
+    covered_minutes: Option<f64>,
     cooling: &CoolingPlan,
 ) -> PlanLine {
-    let beads_from = heat.minutes + heat.soak_minutes;
-    let beads_to = beads_from + work_minutes;
+    // Once it is covered the plan starts from there.
+    let planned_from = heat.minutes + heat.soak_minutes;
+    let beads_to = covered_minutes.unwrap_or(planned_from + work_minutes);
+    let beads_from = planned_from.min(beads_to);
     let mut curve: Vec<(f64, f64)> = Vec::new();
     if !heat.cold {
         curve.extend(heat.curve.iter().map(|(at, coldest, _)| (*at, *coldest)));
         if curve.is_empty() {
             curve.push((0.0, ambient_c));
         }
-        curve.push((heat.minutes, heat.target_c));
+        curve.retain(|(at, _)| *at < heat.minutes.min(beads_from));
+        curve.push((heat.minutes.min(beads_from), heat.target_c));
         curve.push((beads_from, heat.target_c));
         curve.push((beads_to, cooling.start_c));
         curve.extend(cooling.curve.iter().map(|(hours, celsius)| (beads_to + hours * 60.0, *celsius)));

@@ -203,6 +203,7 @@ struct Worked {
     prep: Option<PrepPlan>,
     heat: Option<HeatPlan>,
     cooling: Option<CoolingPlan>,
+    covered_minutes: Option<f64>,
 }
 
 impl Worked {
@@ -225,13 +226,14 @@ impl Worked {
         let cooling = start_c.and_then(|start_c| {
             cooling::cooling_plan(way, start_c, &wrap, judged.sources.map(|s| &s.body), coolings)
         });
-        Self { way: Some(way), target, prep, heat, cooling }
+        Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
     }
 
     fn line(&self, facts: &PartFacts) -> Option<PlanLine> {
         let work = self.prep.as_ref().map_or(0.0, prep::work_minutes);
         let (way, heat, cooling) = (self.way?, self.heat.as_ref()?, self.cooling.as_ref()?);
-        heat.reached.then(|| line::plan_line(&way.label(), facts.ambient_c, heat, work, cooling))
+        let covered = self.covered_minutes;
+        heat.reached.then(|| line::plan_line(&way.label(), facts.ambient_c, heat, work, covered, cooling))
     }
 }
 

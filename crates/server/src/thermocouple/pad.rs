@@ -1,7 +1,7 @@
 //! One simulated pad: it heats by the bar model with a wandering torch, cools by the cooling
 //! model, and shows both with noise.
 
-use vanadin_core::heat::{Bar, BarPower, Body, Cooling, Wrapping, cool};
+use vanadin_core::heat::{Bar, BarPower, Body, Cooling, TOUCH_C, Wrapping, cool};
 use vanadin_core::job::{Job, Lit, Reading, TorchEntry};
 use vanadin_core::plan::{HeatPlan, Plan};
 use vanadin_core::quantity::{Celsius, Watts};
@@ -12,8 +12,8 @@ const STORE_EVERY_MIN: f64 = 1.0 / 6.0;
 const STEP_MIN: f64 = 2.0 / 60.0;
 /// The most that is caught up after the server was away, in minutes of job time.
 const CATCH_UP_MIN: f64 = 24.0 * 60.0;
-/// The pad comes off when the part is this cold, in degC over the shop.
-const OFF_ABOVE_AMBIENT_K: f64 = 3.0;
+/// The pad comes off a little under the temperature at which the part may be touched.
+const OFF_UNDER_TOUCH_K: f64 = 1.0;
 /// The torch wanders this far along the part, as a fraction of its length, once in this many min.
 const WANDER: f64 = 0.12;
 const WANDER_MIN: f64 = 3.1;
@@ -107,9 +107,9 @@ impl Pad {
         self.lit.minutes(now_ms)
     }
 
-    /// Out of the heat and as cold as the shop.
+    /// Out of the heat and cold enough to be touched.
     pub fn finished(&self) -> bool {
-        let cold = self.true_c() < self.body.ambient.celsius() + OFF_ABOVE_AMBIENT_K;
+        let cold = self.true_c() < TOUCH_C - OFF_UNDER_TOUCH_K;
         self.covered.is_some_and(|at| self.minutes > at + 10.0) && cold
     }
 
@@ -138,10 +138,16 @@ impl Pad {
     pub fn advance_to(&mut self, minutes: f64) -> Vec<Reading> {
         let mut due = Vec::new();
         if minutes - self.minutes > CATCH_UP_MIN {
+            if self.covered.is_some() {
+                // Long cold: nobody was there to log it, so nothing is made up.
+                self.start_cooling();
+                self.minutes = minutes;
+                return due;
+            }
             self.minutes = minutes - CATCH_UP_MIN;
             self.stored_to = self.minutes;
         }
-        while self.minutes + STEP_MIN <= minutes {
+        while self.minutes + STEP_MIN <= minutes && !self.finished() {
             self.minutes += STEP_MIN;
             self.step();
             if self.minutes - self.stored_to >= STORE_EVERY_MIN - 1e-9 {
@@ -156,11 +162,7 @@ impl Pad {
         if let Some(covered) = self.covered
             && self.minutes >= covered
         {
-            if self.cooling.is_none()
-                && let Ok(start) = Celsius::new(self.bar.coldest_c())
-            {
-                self.cooling = Some((self.minutes, cool(&self.body, start, &self.wrapping)));
-            }
+            self.start_cooling();
             return;
         }
         self.tend_the_flame();
@@ -169,6 +171,14 @@ impl Pad {
             self.struck += 1;
         }
         self.bar.step(STEP_MIN * 60.0);
+    }
+
+    fn start_cooling(&mut self) {
+        if self.cooling.is_none()
+            && let Ok(start) = Celsius::new(self.bar.coldest_c())
+        {
+            self.cooling = Some((self.minutes, cool(&self.body, start, &self.wrapping)));
+        }
     }
 
     /// A welder's hand: on until well over the target, on again when it falls to it.

@@ -22,9 +22,13 @@ export function CheckStation(): ReactNode {
   const failed = check.filter((line) => line.verdict === 'not_ok')
   const rounds = view.job.rounds.length
   const refused = refusals.findLast((refusal) => refusal.field === 'new_round')
-  if (check.length === 0) return <h2 className="text-[28px]">Choose the method: the list follows from its risks.</h2>
+  if (check.length === 0)
+    return <h2 className="text-[28px]">Choose the method: the list follows from its risks.</h2>
   const open = () => {
-    say({ kind: 'new_round', reason: reason.trim() || failed.map((line) => line.label.toLowerCase()).join(', ') })
+    say({
+      kind: 'new_round',
+      reason: reason.trim() || failed.map((line) => line.label.toLowerCase()).join(', '),
+    })
     void navigate(`/jobs/${view.id}/cracks`)
   }
   return (

@@ -4,6 +4,7 @@ import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
+import { heatColour } from '../../quantity/heat-colour'
 import { clock, minutes, temperature } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { Plate } from '../../ui/Plate'
@@ -17,7 +18,9 @@ export function CoolingStation(): ReactNode {
   if (cooling == null) {
     return (
       <h2 className="text-[28px]">
-        {methods.chosen == null ? 'Choose the method first.' : 'Weight, size and shape give the cooling curve.'}
+        {methods.chosen == null
+          ? 'Choose the method first.'
+          : 'Weight, size and shape give the cooling curve.'}
       </h2>
     )
   }
@@ -31,7 +34,8 @@ export function CoolingStation(): ReactNode {
   }
   const round = view.job.rounds.at(-1)
   const lit = round?.lit ?? null
-  const covered = round?.log.find((entry) => entry.struck == null && entry.entry.kind === 'covered')?.minutes ?? null
+  const covered =
+    round?.log.find((entry) => entry.struck == null && entry.entry.kind === 'covered')?.minutes ?? null
   const from = covered ?? 0
   const all = round?.readings ?? []
   const record = [...all, ...(live === null ? [] : [live])]
@@ -55,7 +59,10 @@ export function CoolingStation(): ReactNode {
   return (
     <div className="relative flex min-h-0 grow flex-col gap-2 overflow-auto">
       {hot !== null && covered !== null && (
-        <HotSign celsius={live?.celsius ?? hot.celsius ?? null} touch={cooling.touch_hours == null ? null : when(cooling.touch_hours * 60)} />
+        <HotSign
+          celsius={live?.celsius ?? hot.celsius ?? null}
+          touch={cooling.touch_hours == null ? null : when(cooling.touch_hours * 60)}
+        />
       )}
       <div className="min-h-0 grow">
         <HeatChart
@@ -80,8 +87,8 @@ export function CoolingStation(): ReactNode {
         <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.
       </p>
       <div className="grid grid-cols-[1.5fr_1fr_auto_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
-        <Field name="cooling.packing" folded />
-        <Field name="cooling.thickness" placeholder={cooling.packing} />
+        <Field name="cooling.packing" folded placeholder={cooling.packing} />
+        <Field name="cooling.thickness" placeholder="as usual" />
         <Small name="Unwrap after" id="cooling.unwrap" />
         <Small name="Touch after" id="cooling.touch" />
         {here && (
@@ -107,18 +114,29 @@ function Small({ name, id }: { name: string; id: string }): ReactNode {
 
 /** Hot iron looks cold. */
 function HotSign({ celsius, touch }: { celsius: number | null; touch: string | null }): ReactNode {
-  const { units } = useShop()
+  const shop = useShop()
+  const { units } = shop
   return (
-    <div className="scribed absolute top-2 right-3 z-10 bg-iron px-4 pt-1 pb-2 max-bench:static max-bench:mb-2" role="status">
+    <div
+      className="scribed absolute top-2 right-3 z-10 bg-iron px-4 pt-1 pb-2 max-bench:static max-bench:mb-2"
+      role="status"
+    >
       <div className="flex items-center gap-5">
         <span className="text-[110px] leading-[100px] [font-family:var(--font-words)] font-[820]">HOT</span>
         {celsius !== null && (
-          <span className="figure text-[44px]" data-testid="cooling-now">
-            {temperature(celsius, units).join(' ')}
+          <span>
+            <span className="figure text-[44px] leading-[50px]" data-testid="cooling-now">
+              {temperature(celsius, units).join(' ')}
+            </span>
+            <span className="mt-1 block h-3" style={{ background: heatColour(celsius, themeOf(shop)) }} />
           </span>
         )}
       </div>
-      <b>{touch === null ? 'No bare hand: it will look cold.' : `No bare hand before ${touch}. It will look cold.`}</b>
+      <b>
+        {touch === null
+          ? 'No bare hand: it will look cold.'
+          : `No bare hand before ${touch}. It will look cold.`}
+      </b>
     </div>
   )
 }

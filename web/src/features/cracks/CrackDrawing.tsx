@@ -10,8 +10,8 @@ export interface CrackDrawingProps {
 }
 
 const WIDTH = 880
-const LEFT = 110
-const ROOM = 660
+const LEFT = 150
+const ROOM = 610
 /** Length in mm drawn for a crack whose length is not known. */
 const UNKNOWN_MM = 50
 
@@ -23,7 +23,13 @@ export function CrackDrawing({ cracks, chosen, onChoose }: CrackDrawingProps): R
   const row = cracks.length > 4 ? 62 : cracks.length > 2 ? 84 : 116
   const height = 34 + cracks.length * row
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${height}`} className="w-full shrink-0" style={{ maxHeight: 400 }} role="group" aria-label="The cracks, to scale">
+    <svg
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      className="w-full shrink-0"
+      style={{ maxHeight: 400 }}
+      role="group"
+      aria-label="The cracks, to scale"
+    >
       <Ruler scale={scale} units={units} />
       {cracks.map((crack, at) => (
         <Row
@@ -95,7 +101,7 @@ function Row({ crack, y, scale, units, chosen, onChoose }: RowProps): ReactNode 
       }}
     >
       {chosen && <rect x="6" y={y - 30} width={WIDTH - 16} height="60" fill="var(--slab)" />}
-      <text x="26" y={y + 9} className="words" fontSize="28" fill="var(--chalk)">
+      <text x="16" y={y + 9} className="words" fontSize="28" fill="var(--chalk)">
         {crack.letter}
       </text>
       <path d={`M${x1} ${y - witness}H${x2}`} stroke="var(--ash)" strokeDasharray="6 4" />
@@ -136,19 +142,34 @@ function End({ crack, at, x, y, out, scale }: EndProps): ReactNode {
     return (
       <g fill="none" stroke="var(--chalk)" strokeWidth="1.8">
         <circle cx={cx} cy={y} r={r} strokeDasharray={hole.find_tip_better ? '4 4' : undefined} />
-        <path d={`M${cx - r - 7} ${y}h${2 * r + 14}M${cx} ${y - r - 7}v${2 * r + 14}`} stroke="var(--ash)" strokeWidth="1" strokeDasharray="9 3 2 3" />
+        <path
+          d={`M${cx - r - 7} ${y}h${2 * r + 14}M${cx} ${y - r - 7}v${2 * r + 14}`}
+          stroke="var(--ash)"
+          strokeWidth="1"
+          strokeDasharray="9 3 2 3"
+        />
       </g>
     )
   }
   switch (end.kind) {
     case 'edge':
-      return <path d={`M${x} ${y - 16}v32M${x + out * 6} ${y - 16}v32`} stroke="var(--chalk)" strokeWidth="2.2" />
+      return (
+        <path d={`M${x} ${y - 16}v32M${x + out * 6} ${y - 16}v32`} stroke="var(--chalk)" strokeWidth="2.2" />
+      )
     case 'hole':
       return <circle cx={x + out * 14} cy={y} r={14} fill="none" stroke="var(--chalk)" strokeWidth="2.2" />
     case 'branch':
-      return <path d={`M${x - out * 4} ${y - 18}L${x + out * 4} ${y + 18}`} stroke="var(--chalk)" strokeWidth="2.8" />
+      return (
+        <path
+          d={`M${x - out * 4} ${y - 18}L${x + out * 4} ${y + 18}`}
+          stroke="var(--chalk)"
+          strokeWidth="2.8"
+        />
+      )
     case 'hidden':
-      return <path d={`M${x} ${y}h${out * 34}`} stroke="var(--chalk)" strokeWidth="2.8" strokeDasharray="2 5" />
+      return (
+        <path d={`M${x} ${y}h${out * 34}`} stroke="var(--chalk)" strokeWidth="2.8" strokeDasharray="2 5" />
+      )
     default:
       return (
         <text x={x + out * 16} y={y + 6} textAnchor="middle" fontSize="19" fill="var(--chalk)">

@@ -20,8 +20,8 @@ export function CracksStation(): ReactNode {
       <div className="flex grow flex-col items-start gap-4">
         <h2 className="text-[30px]">No crack is mapped yet</h2>
         <p className="max-w-xl">
-          Clean to bright metal, let the oil out, find both ends: chalk and oil, dye or magnetic particles. Look at
-          the other face too, the tip may be further on there.
+          Clean to bright metal, let the oil out, find both ends: chalk and oil, dye or magnetic particles.
+          Look at the other face too, the tip may be further on there.
         </p>
         <Plate testId="next" onPress={() => say({ kind: 'add_crack' })}>
           Map the crack
@@ -37,7 +37,11 @@ export function CracksStation(): ReactNode {
         <div className="grid grid-cols-[52px_1fr_1fr_1.2fr_1.5fr_1.5fr] items-start gap-2 max-bench:grid-cols-2">
           <span className="words pt-5 text-[40px] leading-[48px]">{crack.letter}</span>
           <Field name={name('length')} placeholder="60 mm" />
-          <Field name={name('wall')} label="Wall" placeholder={crack.wall_mm == null ? '3/8 in' : `${crack.wall_mm} mm`} />
+          <Field
+            name={name('wall')}
+            label="Wall"
+            placeholder={crack.wall_mm == null ? '3/8 in' : `${crack.wall_mm} mm`}
+          />
           <Field name={name('found_by')} folded />
           <Field name={name('end_a')} folded />
           <Field name={name('end_b')} folded />

@@ -29,13 +29,19 @@ export function HandOverStation(): ReactNode {
           Export to a file
         </a>
         {handed ? (
-          <Button onPress={() => say({ kind: 'set', key: 'hand_over.done', typed: '', shown_in: units }, done.revision)}>
+          <Button
+            onPress={() =>
+              say({ kind: 'set', key: 'hand_over.done', typed: '', shown_in: units }, done.revision)
+            }
+          >
             Not handed over after all
           </Button>
         ) : (
           <Plate
             testId="handed-over"
-            onPress={() => say({ kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units }, done?.revision ?? 0)}
+            onPress={() =>
+              say({ kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units }, done?.revision ?? 0)
+            }
           >
             Handed over
           </Plate>

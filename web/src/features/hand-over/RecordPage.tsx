@@ -21,7 +21,11 @@ export function RecordPage(): ReactNode {
         <span>{shop.name}</span>
       </header>
       <p className="py-1.5 text-ash">
-        {[owner === '' ? '' : `of ${owner}`, view.plan.body_words, `${job.rounds.length} round${job.rounds.length === 1 ? '' : 's'}`]
+        {[
+          owner === '' ? '' : `of ${owner}`,
+          view.plan.body_words,
+          `${job.rounds.length} round${job.rounds.length === 1 ? '' : 's'}`,
+        ]
           .filter((word) => word !== '' && word !== 'not known')
           .join(', ')}
         {round?.lit != null && `, lit ${clock(round.lit.at_ms, shop.time_zone, 0)}`}
@@ -32,7 +36,7 @@ export function RecordPage(): ReactNode {
         <Done round={round} />
       </div>
       {round?.lit != null && round.readings.length > 1 && (
-        <div className="mt-2 max-h-[300px]">
+        <div className="mt-2">
           <HeatChart
             name="The record: readings against time"
             theme={themeOf(shop)}
@@ -42,6 +46,7 @@ export function RecordPage(): ReactNode {
             plan={round.lit.frozen?.curve ?? []}
             record={round.readings}
             levels={[]}
+            small
             tick={minutes}
           />
         </div>
@@ -62,7 +67,15 @@ export function RecordPage(): ReactNode {
   )
 }
 
-const SHOWN = ['iron.sure', 'heat.target', 'prep.rods', 'prep.pins', 'prep.beads', 'cooling.unwrap', 'method.odds']
+const SHOWN = [
+  'iron.sure',
+  'heat.target',
+  'prep.rods',
+  'prep.pins',
+  'prep.beads',
+  'cooling.unwrap',
+  'method.odds',
+]
 
 function Planned({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
   const { view } = useJob()
@@ -79,7 +92,8 @@ function Planned({ round }: { round: Schemas['Round'] | undefined }): ReactNode 
           <span>{figure.name}</span>
           <span className="figure text-[17px]">
             {figure.metric.number} {figure.metric.unit}
-            {figure.metric.unit !== figure.imperial.unit && ` (${figure.imperial.number} ${figure.imperial.unit})`}
+            {figure.metric.unit !== figure.imperial.unit &&
+              ` (${figure.imperial.number} ${figure.imperial.unit})`}
           </span>
         </p>
       ))}
@@ -90,7 +104,8 @@ function Planned({ round }: { round: Schemas['Round'] | undefined }): ReactNode 
 function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
   const { view } = useJob()
   const log = (round?.log ?? []).filter((entry) => entry.struck == null)
-  const count = (kind: Schemas['TorchEntry']['kind']) => log.filter((entry) => entry.entry.kind === kind).length
+  const count = (kind: Schemas['TorchEntry']['kind']) =>
+    log.filter((entry) => entry.entry.kind === kind).length
   const hottest = Math.max(...(round?.readings ?? []).map((reading) => reading.celsius))
   const notes = log.flatMap((entry) => (entry.entry.kind === 'note' ? [entry.entry.text] : []))
   const piece = view.plan.torch?.piece ?? 'bead'
@@ -100,7 +115,10 @@ function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
       {log.length > 0 && (
         <p>
           {count('bead')} {piece}s, {count('peened')} peened, {count('reheated')} reheats
-          {Number.isFinite(hottest) ? `; coldest corner at most ${Math.round(hottest)} °C (${Math.round(hottest * 1.8 + 32)} °F)` : ''}.
+          {Number.isFinite(hottest)
+            ? `; coldest corner at most ${Math.round(hottest)} °C (${Math.round(hottest * 1.8 + 32)} °F)`
+            : ''}
+          .
         </p>
       )}
       {notes.map((note) => (

@@ -12,7 +12,9 @@ export function HeatStation(): ReactNode {
   const shop = useShop()
   const { heat, methods, missing } = view.plan
   if (heat == null) {
-    const unknown = missing.filter((m) => ['part.mass', 'part.length', 'part.width', 'part.height', 'part.shape'].includes(m.key))
+    const unknown = missing.filter((m) =>
+      ['part.mass', 'part.length', 'part.width', 'part.height', 'part.shape'].includes(m.key),
+    )
     const why =
       methods.chosen == null
         ? 'Choose the method first: the preheat follows from it.'
@@ -50,8 +52,8 @@ export function HeatStation(): ReactNode {
         {heat.sentence}
       </h2>
       <p className="text-ash">
-        {heat.reached ? `${minutes(heat.minutes)} and a soak of ${minutes(heat.soak_minutes)}. ` : ''}Read it at the {heat.read_at},
-        not where the flame is.
+        {heat.reached ? `${minutes(heat.minutes)} and a soak of ${minutes(heat.soak_minutes)}. ` : ''}Read it
+        at the {heat.read_at}, not where the flame is.
       </p>
       <div className="min-h-0 grow">
         <HeatChart
@@ -69,7 +71,7 @@ export function HeatStation(): ReactNode {
       </div>
       <p className="text-[14px] text-ash">Full line: the coldest place. Dashed: the hottest. Good to 30 %.</p>
       <div className="grid grid-cols-[1.5fr_auto_auto_auto_auto] items-end gap-x-7 gap-y-2 border-t border-rule pt-2 max-bench:grid-cols-2">
-        <Field name="heat.source" folded />
+        <Field name="heat.source" folded placeholder={heat.source_label} />
         <Small name="Energy" id="heat.energy" />
         <Small name="Uneven by" id="heat.unevenness" />
         <Small name="Allowed" id="heat.limit" />

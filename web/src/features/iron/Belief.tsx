@@ -3,7 +3,7 @@ import type { Schemas } from '../../api/client'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
 
-const WIDTH = 230
+const WIDTH = 150
 const HEIGHT = 150
 
 /** How the six irons moved with each observation: lines, with names and shares at their ends. */
@@ -14,8 +14,12 @@ export function Belief(): ReactNode {
   const next = iron.next_tests[0]
   return (
     <section aria-label="What it may be">
-      <h2 className="text-[24px] leading-7">
-        {iron.enough ? `${iron.shares[0]?.label}: enough, go on` : next === undefined ? 'Every test is done' : `Next: ${next.verb.toLowerCase()}`}
+      <h2 className="text-[26px] leading-7">
+        {iron.enough
+          ? `${iron.shares[0]?.label}: enough, go on`
+          : next === undefined
+            ? 'No test on the roll tells more'
+            : `Next: ${next.verb.toLowerCase()}`}
       </h2>
       <p className="mb-2 text-ash">
         {iron.enough || next === undefined
@@ -23,7 +27,13 @@ export function Belief(): ReactNode {
           : `${next.gain_bits.toFixed(2)} bits for ${next.minutes} min.${next.mark === '' ? ' Leaves no mark.' : ` Leaves ${next.mark}.`}`}
       </p>
       <div className="flex gap-3">
-        <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width={WIDTH} height={HEIGHT} aria-hidden className="shrink-0">
+        <svg
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          width={WIDTH}
+          height={HEIGHT}
+          aria-hidden
+          className="shrink-0"
+        >
           {Array.from({ length: steps + 1 }, (_, at) => (
             <path key={at} d={`M${x(at, steps)} 6V${HEIGHT - 6}`} stroke="var(--rule)" />
           ))}
@@ -48,8 +58,10 @@ export function Belief(): ReactNode {
         </ul>
       </div>
       <p className="mt-1 text-[14px] text-ash">
-        {steps === 0 ? 'Before any test, by the sort of part.' : `From the sort of part to: ${iron.steps.at(-1)?.toLowerCase()}.`} The
-        plan suits every bracketed iron.
+        {steps === 0
+          ? 'Before any test, by the sort of part.'
+          : `From the sort of part to: ${iron.steps.at(-1)?.toLowerCase()}.`}{' '}
+        The plan suits every bracketed iron.
       </p>
       {iron.notices.map((notice) => (
         <p key={notice} role="status" className="mt-2 border-l-[3px] border-chalk pl-3">
@@ -60,7 +72,7 @@ export function Belief(): ReactNode {
   )
 }
 
-const x = (step: number, steps: number): number => 8 + (step * (WIDTH - 70)) / Math.max(steps, 1)
+const x = (step: number, steps: number): number => 6 + (step * (WIDTH - 44)) / Math.max(steps, 1)
 /** Square root, so that small shares still part. */
 const y = (share: number): number => HEIGHT - 8 - (HEIGHT - 16) * Math.sqrt(share)
 
@@ -78,7 +90,10 @@ function IronLine({ share, steps, leading, row }: IronLineProps): ReactNode {
   const stroke = leading || share.plausible ? 'var(--chalk)' : 'var(--dim)'
   return (
     <g stroke={stroke} fill="none">
-      <path d={points.map(([px, py], at) => `${at === 0 ? 'M' : 'L'}${px} ${py}`).join('')} strokeWidth={weight} />
+      <path
+        d={points.map(([px, py], at) => `${at === 0 ? 'M' : 'L'}${px} ${py}`).join('')}
+        strokeWidth={weight}
+      />
       <path d={`M${last[0] + 5} ${last[1]}L${WIDTH - 26} ${row * 25 + 12}H${WIDTH}`} stroke="var(--scribe)" />
       {points.map(([px, py]) => (
         <circle key={px} cx={px} cy={py} r={leading ? 4 : 3} fill={stroke} stroke="none" />

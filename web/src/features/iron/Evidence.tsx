@@ -12,10 +12,15 @@ export function Evidence(): ReactNode {
   return (
     <section aria-label="Found so far">
       <h2 className="text-[24px] leading-7">Found so far</h2>
-      {evidence.length === 0 && <p className="text-ash">Nothing yet. Do the outlined test and press what it looks like.</p>}
-      <ul>
+      {evidence.length === 0 && (
+        <p className="text-ash">Nothing yet. Do the outlined test and press what it looks like.</p>
+      )}
+      <ul className="grid grid-cols-2 gap-x-8 max-bench:grid-cols-1">
         {evidence.map((seen) => (
-          <li key={seen.fact} className="flex min-h-11 items-center justify-between gap-3 border-b border-rule py-1">
+          <li
+            key={seen.fact}
+            className="flex min-h-11 items-center justify-between gap-3 border-b border-rule py-1"
+          >
             <span className={seen.struck == null ? '' : 'text-ash'}>
               {seen.struck == null ? words(seen) : <s>{words(seen)}</s>}
               {seen.struck != null && <span className="block text-[14px]">struck: {seen.struck}</span>}

@@ -3,7 +3,6 @@ import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { Choice } from '../../ui/Choice'
 import { Plate } from '../../ui/Plate'
-import { Belief } from './Belief'
 import { Evidence } from './Evidence'
 import { HOW, PICTURES } from './pictures'
 
@@ -50,7 +49,10 @@ export function IronStation(): ReactNode {
         </p>
         <div className="ml-auto">
           {view.standing.station === 'iron' && next !== undefined && (
-            <Plate testId="next" onPress={() => document.getElementById(`roll-${next.test}`)?.querySelector('button')?.focus()}>
+            <Plate
+              testId="next"
+              onPress={() => document.getElementById(`roll-${next.test}`)?.querySelector('button')?.focus()}
+            >
               {view.standing.next.verb}
             </Plate>
           )}
@@ -68,10 +70,7 @@ export function IronStation(): ReactNode {
           />
         ))}
       </div>
-      <div className="grid grid-cols-[1.15fr_1fr] gap-8 max-bench:grid-cols-1">
-        <Belief />
-        <Evidence />
-      </div>
+      <Evidence />
     </div>
   )
 }
@@ -92,7 +91,8 @@ function Pocket({ test, next, chosen, answered, onObserve }: PocketProps): React
       className={`border-scribe p-2.5 [&:not(:last-child)]:border-r [&:not(:last-child)]:border-dashed max-bench:border-b ${next ? 'bg-raise outline-2 outline-chalk' : ''}`}
     >
       <h2 className="flex items-baseline justify-between text-[26px] leading-7">
-        {test.label} <span className="figure font-sans text-[15px] !font-[450] text-ash">{test.minutes} min</span>
+        {test.label}{' '}
+        <span className="figure font-sans text-[15px] !font-[450] text-ash">{test.minutes} min</span>
       </h2>
       <p className="mb-2 min-h-[54px] text-[14px] leading-[18px] text-ash">{HOW[test.test]}</p>
       {test.outcomes.map((outcome) => (

@@ -5,7 +5,19 @@ export const PICTURES: Record<string, ReactNode> = {
   'punch.crumbles_no_rim': (
     <>
       <Ground d="M2 24H19L30 39 41 24H58" />
-      <Dots at={[[18, 19], [24, 15], [30, 20], [36, 14], [42, 19], [14, 14], [46, 13], [28, 10]]} r={1.5} />
+      <Dots
+        at={[
+          [18, 19],
+          [24, 15],
+          [30, 20],
+          [36, 14],
+          [42, 19],
+          [14, 14],
+          [46, 13],
+          [28, 10],
+        ]}
+        r={1.5}
+      />
     </>
   ),
   'punch.raises_rim': <Ground d="M2 26H15Q20 12 23 26L30 40 37 26Q40 12 45 26H58" />,
@@ -27,7 +39,19 @@ export const PICTURES: Record<string, ReactNode> = {
       <Ground d="M2 38H58" />
       <path d="M8 38Q30 8 52 38" strokeDasharray="1.5 3" />
       <Dots
-        at={[[16, 34], [22, 30], [28, 27], [34, 31], [40, 34], [26, 34], [32, 35], [46, 35], [20, 36], [38, 28], [30, 22]]}
+        at={[
+          [16, 34],
+          [22, 30],
+          [28, 27],
+          [34, 31],
+          [40, 34],
+          [26, 34],
+          [32, 35],
+          [46, 35],
+          [20, 36],
+          [38, 28],
+          [30, 22],
+        ]}
         r={1.4}
       />
     </>
@@ -56,7 +80,15 @@ export const PICTURES: Record<string, ReactNode> = {
       <Ground d="M2 36H16L20 32H44L47 36H58" />
       <path d="M8 26 44 10 49 18 13 33Z" />
       <path d="M15 24l4 7M21 21l4 7M27 18.500l4 7M33 16l4 7M39 13l4 7" strokeWidth={1.2} />
-      <Dots at={[[50, 30], [54, 33], [47, 33], [52, 26]]} r={1.4} />
+      <Dots
+        at={[
+          [50, 30],
+          [54, 33],
+          [47, 33],
+          [52, 26],
+        ]}
+        r={1.4}
+      />
     </>
   ),
   'file.skates': (
@@ -95,7 +127,9 @@ function Ground({ d }: { d: string }): ReactNode {
 }
 
 function Dots({ at, r }: { at: readonly (readonly [number, number])[]; r: number }): ReactNode {
-  return at.map(([x, y]) => <circle key={`${x}-${y}`} cx={x} cy={y} r={r} fill="currentColor" stroke="none" />)
+  return at.map(([x, y]) => (
+    <circle key={`${x}-${y}`} cx={x} cy={y} r={r} fill="currentColor" stroke="none" />
+  ))
 }
 
 /** How to do each test, and what to mind. */

@@ -9,10 +9,12 @@ import { useMoved } from './useMoved'
 
 export interface CardProps {
   station: Station
+  /** The station's own thing, shown first. */
+  first?: ReactNode
 }
 
 /** The traveller tied to the part: the running plan, always in sight. */
-export function Card({ station }: CardProps): ReactNode {
+export function Card({ station, first }: CardProps): ReactNode {
   const { view } = useJob()
   const { plan } = view
   const leading = plan.iron.shares[0]
@@ -28,15 +30,25 @@ export function Card({ station }: CardProps): ReactNode {
         <circle cx="13" cy="13" r="7.5" fill="var(--iron)" stroke="var(--scribe)" strokeWidth="1.5" />
       </svg>
       <div className="min-h-0 grow overflow-auto">
-        <Row name="Iron" moved={bar('iron.sure')}>
-          <span className="words mr-2 text-[26px]">{leading?.label}</span>
-          <Fig id="iron.sure" />
-        </Row>
+        {first ?? (
+          <Row name="Iron" moved={bar('iron.sure')}>
+            <span className="words mr-2 text-[26px]">{leading?.label}</span>
+            <Fig id="iron.sure" />
+          </Row>
+        )}
         <Row name="Method" moved={false}>
           <b>{contender?.label ?? (plan.locks[0] === undefined ? 'not decided' : plan.locks[0].short)}</b>
         </Row>
-        <Row name="Preheat" moved={bar('heat.target')} under={plan.heat != null && !plan.heat.cold ? plan.heat.read_at : ''}>
-          {plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat' ? <b>none</b> : <Fig id="heat.target" size="card" />}
+        <Row
+          name="Preheat"
+          moved={bar('heat.target')}
+          under={plan.heat != null && !plan.heat.cold ? plan.heat.read_at : ''}
+        >
+          {plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat' ? (
+            <b>none</b>
+          ) : (
+            <Fig id="heat.target" size="card" />
+          )}
         </Row>
         {chosen?.method === 'stitch' ? (
           <Row name="Pins" moved={bar('prep.pins')}>
@@ -47,15 +59,23 @@ export function Card({ station }: CardProps): ReactNode {
             <Fig id="prep.rods" size="card" />
           </Row>
         )}
-        <Row name="Heat with" moved={false}>
-          <b>{plan.heat == null ? <Unknown /> : plan.heat.cold ? 'nothing' : plan.heat.source_label}</b>
-        </Row>
-        <Row name="Elapsed" moved={bar('method.hours')} under="waits between beads not counted">
-          <Fig id="method.hours" size="card" />
-        </Row>
-        <Row name="Price" moved={false}>
-          <span className="text-ash">needs rates</span>
-        </Row>
+        {first === undefined && (
+          <>
+            <Row name="Heat with" moved={false}>
+              <b>{plan.heat == null ? <Unknown /> : plan.heat.cold ? 'nothing' : plan.heat.source_label}</b>
+            </Row>
+            <Row
+              name="Elapsed"
+              moved={bar('method.hours')}
+              under={contender?.hours == null ? '' : 'waits between beads not counted'}
+            >
+              <Fig id="method.hours" size="card" />
+            </Row>
+            <Row name="Price" moved={false}>
+              <span className="text-ash">needs rates</span>
+            </Row>
+          </>
+        )}
         <Row name="Odds" moved={bar('method.odds')} under={odds?.note ?? ''}>
           <Fig id="method.odds" size="card" />
         </Row>
@@ -78,12 +98,12 @@ interface RowProps {
 function Row({ name, moved, under = '', children }: RowProps): ReactNode {
   return (
     <div className={`-ml-4 border-l-[3px] pl-[13px] ${moved ? 'border-chalk' : 'border-transparent'}`}>
-      <div className="border-b border-rule py-1">
-        <div className="flex min-h-9 items-center justify-between gap-3">
+      <div className="border-b border-rule py-0.5">
+        <div className="flex min-h-8 items-center justify-between gap-3">
           <span className="label">{name}</span>
           <span className="text-right">{children}</span>
         </div>
-        {under !== '' && <p className="-mt-1 pb-0.5 text-right text-[14px] leading-[18px] text-ash">{under}</p>}
+        {under !== '' && <p className="pb-0.5 text-right text-[14px] leading-[18px] text-ash">{under}</p>}
       </div>
     </div>
   )
@@ -139,7 +159,11 @@ function MovedFoot({ moved, seen }: MovedFootProps): ReactNode {
           </p>
         ))}
       </div>
-      <button type="button" onClick={seen} className="min-h-11 shrink-0 border-[1.5px] border-dim px-4 font-semibold">
+      <button
+        type="button"
+        onClick={seen}
+        className="min-h-11 shrink-0 border-[1.5px] border-dim px-4 font-semibold"
+      >
         Seen
       </button>
     </div>

@@ -18,7 +18,10 @@ export function History(): ReactNode {
       <h3 className="mb-1 text-[22px]">History</h3>
       <ol>
         {history.data.facts.toReversed().map((fact) => (
-          <li key={fact.id} className="grid grid-cols-[92px_1fr] gap-2 border-b border-rule py-1.5 last:border-0">
+          <li
+            key={fact.id}
+            className="grid grid-cols-[92px_1fr] gap-2 border-b border-rule py-1.5 last:border-0"
+          >
             <span className="text-ash">{clock(fact.at_server_ms, time_zone, view.now_ms)}</span>
             <span>{said(fact.change, label)}</span>
           </li>

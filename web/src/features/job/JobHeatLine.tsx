@@ -4,7 +4,7 @@ import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
 import { clock, minutes, temperature } from '../../quantity/show'
-import { HeatLine, markY } from '../../ui/HeatLine'
+import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { AMOUNT_WORDS } from '../../ui/PunchMark'
 
@@ -29,7 +29,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
     ...plan.lines.flatMap((line) => line.curve.map(([, celsius]) => celsius)),
     ...readings.map((reading) => reading.celsius),
   )
-  const box: LineBox = { width, pad: 22, step: 62, shelf: SHELF, top: 44, end: 84 }
+  const box: LineBox = { width, pad: 22, step: 62, shelf: SHELF, top: 44, end: 84, right: 38 }
   const line = plan.lines.find((candidate) => !candidate.cold) ?? plan.lines[0] ?? null
   const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
   const stopped = stoppedStation(view)
@@ -37,7 +37,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   const lit = round?.lit ?? null
   return (
     <nav ref={frame} aria-label="Stations" className="relative h-[192px]">
-      <Cursor x={layout.stations[current] ?? 0} />
+      <Cursor x={layout.labels[current] ?? 0} />
       <div className="absolute inset-0">
         <HeatLine
           box={box}
@@ -54,11 +54,17 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
           hot={standing.hot != null}
           stoppedAt={stopped}
         >
-          <HourTicks until={line?.unwrap_at ?? 0} x={layout.x} endX={layout.endX} lit={lit} zone={shop.time_zone} />
+          <HourTicks
+            until={line?.unwrap_at ?? 0}
+            x={layout.x}
+            endX={layout.endX}
+            lit={lit}
+            zone={shop.time_zone}
+          />
         </HeatLine>
       </div>
       {stopped === null && line !== null && !line.cold && (
-        <LineWords line={line} layout={layout} units={shop.units} lines={plan.lines} />
+        <LineWords line={line} layout={layout} lines={plan.lines} lit={lit !== null} />
       )}
       {last !== undefined && standing.hot != null && (
         <span
@@ -70,7 +76,10 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
         </span>
       )}
       {stopped !== null && (
-        <p className="absolute text-ash" style={{ left: (layout.stations[stopped] ?? 0) + 48, top: SHELF - 10 }}>
+        <p
+          className="absolute text-ash"
+          style={{ left: (layout.stations[stopped] ?? 0) + 48, top: SHELF - 10 }}
+        >
           {plan.locks[0]?.sentence ?? plan.methods.headline}
         </p>
       )}
@@ -79,10 +88,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
           key={state.station}
           at={at}
           current={current}
-          x={layout.stations[at] ?? 0}
-          y={markY(at, line, layout, SHELF)}
-          // A mark up on the plateau keeps its name on the shelf.
-          shift={layout.fanned && at === 6 ? -22 : layout.fanned && at === 7 ? 26 : 0}
+          x={layout.labels[at] ?? 0}
           amount={AMOUNT_WORDS[state.amount]}
           beyond={stopped !== null && at > stopped}
         />
@@ -103,7 +109,9 @@ function useWidth(): [React.RefObject<HTMLElement | null>, number] {
   useEffect(() => {
     const element = frame.current
     if (element === null) return
-    const observer = new ResizeObserver(([entry]) => setWidth(Math.max(360, entry?.contentRect.width ?? 1240)))
+    const observer = new ResizeObserver(([entry]) =>
+      setWidth(Math.max(360, entry?.contentRect.width ?? 1240)),
+    )
     observer.observe(element)
     return () => observer.disconnect()
   }, [])
@@ -112,7 +120,13 @@ function useWidth(): [React.RefObject<HTMLElement | null>, number] {
 
 function Cursor({ x }: { x: number }): ReactNode {
   return (
-    <svg aria-hidden className="absolute top-0 overflow-visible" style={{ left: x - 36 }} width="72" height="192">
+    <svg
+      aria-hidden
+      className="absolute top-0 overflow-visible"
+      style={{ left: x - 36 }}
+      width="72"
+      height="192"
+    >
       <rect x="0" y="90" width="72" height="102" fill="var(--raise)" />
       <path d="M0 90V191M72 90V191" stroke="var(--chalk)" strokeWidth="1.5" />
       <path d="M0 191H28L36 200 44 191H72" fill="var(--raise)" stroke="var(--chalk)" strokeWidth="1.5" />
@@ -124,13 +138,11 @@ interface StationLinkProps {
   at: number
   current: number
   x: number
-  y: number
-  shift: number
   amount: string
   beyond: boolean
 }
 
-function StationLink({ at, current, x, shift, amount, beyond }: StationLinkProps): ReactNode {
+function StationLink({ at, current, x, amount, beyond }: StationLinkProps): ReactNode {
   const { view } = useJob()
   const entry = STATIONS[at]
   if (entry === undefined) return null
@@ -141,7 +153,7 @@ function StationLink({ at, current, x, shift, amount, beyond }: StationLinkProps
       aria-label={`${entry.word}, ${amount}`}
       aria-current={here ? 'step' : undefined}
       className={`absolute flex min-w-11 -translate-x-1/2 items-end justify-center pb-0.5 ${here ? 'text-[17px] font-bold' : ''} ${beyond ? 'text-dim' : ''}`}
-      style={{ left: x + shift, top: SHELF - 20, height: 60, maxWidth: 62 }}
+      style={{ left: x, top: SHELF - 20, height: 60, maxWidth: 62 }}
     >
       <span className="whitespace-nowrap">{entry.word}</span>
     </Link>
@@ -160,18 +172,22 @@ interface HourTicksProps {
 function HourTicks({ until, x, endX, lit, zone }: HourTicksProps): ReactNode {
   const perHour = x(60) - x(0)
   const every = [1, 2, 3, 6, 12, 24].find((hours) => hours * perHour >= 64) ?? 48
-  const hours = Array.from({ length: Math.floor(until / 60) }, (_, at) => at + 1)
+  // Once lit the ticks stand at whole hours of the clock.
+  const offset = lit === null ? 0 : 1 - ((lit.at_ms / 3_600_000) % 1)
+  const hours = Array.from({ length: Math.floor(until / 60) }, (_, at) => at + (lit === null ? 1 : offset))
   const marks = hours.filter((hour) => x(hour * 60) < endX - 4 && perHour > 5)
   return (
     <g>
-      {marks.map((hour) => {
+      {marks.map((hour, place) => {
         const at = x(hour * 60)
         return (
           <g key={hour}>
             <path d={`M${at} ${SHELF}v5`} stroke="var(--dim)" />
-            {hour % every === 0 && at > x(0) + 250 && (
+            {(place + 1) % every === 0 && at > x(0) + 190 && (
               <text x={at} y={SHELF + 18} textAnchor="middle" fill="var(--dim)" fontSize="12">
-                {lit === null ? `${hour} h` : clock(lit.at_ms + hour * 3_600_000, zone, lit.at_ms)}
+                {lit === null
+                  ? `${hour} h`
+                  : clock(lit.at_ms + hour * 3_600_000, zone, lit.at_ms + hour * 3_600_000)}
               </text>
             )}
           </g>
@@ -185,26 +201,37 @@ interface LineWordsProps {
   line: { beads_from: number; beads_to: number; target_c: number; most_c: number; unwrap_at?: number | null }
   lines: readonly { name: string; unwrap_at?: number | null }[]
   layout: ReturnType<typeof layOut>
-  units: 'metric' | 'imperial'
+  lit: boolean
 }
 
 /** The window's two numbers and what the long way down is. */
-function LineWords({ line, lines, layout, units }: LineWordsProps): ReactNode {
+function LineWords({ line, lines, layout, lit }: LineWordsProps): ReactNode {
+  const { units, time_zone } = useShop()
+  const { standing } = useJob().view
   const [low] = temperature(line.target_c, units)
   const [high, unit] = temperature(line.most_c, units)
   const unwrap = line.unwrap_at ?? null
   const right = layout.x(unwrap ?? line.beads_to)
   return (
     <>
-      <span
-        className="absolute -translate-x-1/2 font-semibold whitespace-nowrap"
-        style={{ left: (layout.stations[6] ?? 0) - 8, top: layout.y(line.most_c) - 32 }}
-      >
-        {low} to {high} {unit}
-      </span>
+      {!lit && (
+        <span
+          className="absolute font-semibold whitespace-nowrap"
+          style={{ left: (layout.stations[7] ?? 0) + 18, top: Math.max(62, layout.y(line.most_c) - 24) }}
+        >
+          {low} to {high} {unit}
+        </span>
+      )}
       {unwrap !== null && (
-        <span className="label absolute text-right whitespace-nowrap" style={{ right: `calc(100% - ${right - 8}px)`, top: layout.y(65) - 42 }}>
-          {lines.length > 1 ? lines.map((l) => l.name).join(' or ') : `unwrap after ${minutes(unwrap)}`}
+        <span
+          className="label absolute text-right whitespace-nowrap"
+          style={{ right: `calc(100% - ${right - 8}px)`, top: layout.y(65) - 42 }}
+        >
+          {lines.length > 1
+            ? lines.map((l) => l.name).join(' or ')
+            : standing.hot?.unwrap_at_ms != null
+              ? `unwrap ${clock(standing.hot.unwrap_at_ms, time_zone, standing.job_now_ms ?? 0)}`
+              : `unwrap after ${minutes(unwrap)}`}
         </span>
       )}
     </>

@@ -13,6 +13,7 @@ import { CoolingStation } from '../cooling/CoolingStation'
 import { CracksStation } from '../cracks/CracksStation'
 import { HandOverStation } from '../hand-over/HandOverStation'
 import { HeatStation } from '../heat/HeatStation'
+import { Belief } from '../iron/Belief'
 import { IronStation } from '../iron/IronStation'
 import { MethodStation } from '../method/MethodStation'
 import { PartStation } from '../part/PartStation'
@@ -83,7 +84,7 @@ function Bench({ station }: { station: Station }): ReactNode {
         <div
           className={`no-print flex w-[344px] shrink-0 flex-col max-bench:w-full ${station === 'torch' ? 'max-bench:hidden' : ''}`}
         >
-          <Card station={station} />
+          <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
           {view.standing.station !== station && <NextPlate />}
         </div>
       </div>

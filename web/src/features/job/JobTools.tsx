@@ -27,7 +27,10 @@ export function JobTools(): ReactNode {
   useShortcut('y', redo)
   const copy = async () => {
     const id = crypto.randomUUID()
-    const made = dataOf('JobView', await api.POST('/api/jobs/{id}/copy', { params: { path: { id: view.id } }, body: { id } }))
+    const made = dataOf(
+      'JobView',
+      await api.POST('/api/jobs/{id}/copy', { params: { path: { id: view.id } }, body: { id } }),
+    )
     void navigate(`/jobs/${made.id}/part`)
   }
   const tool = 'min-h-11 px-2 text-ash disabled:text-scribe'

@@ -20,22 +20,35 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
   const { plan, job, standing } = view
   const record = job.rounds.at(-1)?.readings ?? []
   const readings = live !== null && standing.hot != null ? [...record, live] : record
-  const box: LineBox = { width: 358, pad: 8, step: 17, shelf: 42, top: 6, end: 20 }
+  const box: LineBox = { width: 358, pad: 8, step: 17, shelf: 42, top: 6, end: 20, right: 8 }
   const line = plan.lines.find((candidate) => !candidate.cold) ?? plan.lines[0] ?? null
-  const hottest = Math.max(20, ...plan.lines.flatMap((l) => l.curve.map(([, c]) => c)), ...readings.map((r) => r.celsius))
+  const hottest = Math.max(
+    20,
+    ...plan.lines.flatMap((l) => l.curve.map(([, c]) => c)),
+    ...readings.map((r) => r.celsius),
+  )
   const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
   const lock = plan.locks[0]
   return (
     <header className="no-print pt-2 bench:hidden">
       <div className="flex items-center justify-between">
-        <Link to="/" className="words flex min-h-11 items-center text-[24px]" aria-label={`${view.name}. Back to the rack`}>
+        <Link
+          to="/"
+          className="words flex min-h-11 items-center text-[24px]"
+          aria-label={`${view.name}. Back to the rack`}
+        >
           {view.name}
         </Link>
         <span role="status" className="text-[16px] text-ash" data-testid="saved-phone">
           {waiting.length > 0 ? `${waiting.length} waiting` : reached ? 'saved' : 'not reached'}
         </span>
       </div>
-      <button type="button" onClick={() => setOpen(true)} className="block w-full text-left" aria-label={`Stations: ${STATIONS[current]?.word}`}>
+      <button
+        type="button"
+        onClick={() => setOpen(true)}
+        className="block w-full text-left"
+        aria-label={`Stations: ${STATIONS[current]?.word}`}
+      >
         <HeatLine
           box={box}
           layout={layout}
@@ -49,7 +62,9 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
           strokeWidth={4}
           markRadius={4.6}
           hot={standing.hot != null}
-          stoppedAt={lock === undefined ? null : STATIONS.findIndex((entry) => entry.station === lock.station)}
+          stoppedAt={
+            lock === undefined ? null : STATIONS.findIndex((entry) => entry.station === lock.station)
+          }
         />
         <span className="text-[16px] font-bold">{STATIONS[current]?.word}</span>
       </button>
@@ -64,7 +79,9 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
                 className={`flex min-h-16 items-center justify-between text-[19px] ${at === current ? 'font-bold' : ''}`}
               >
                 {entry.word}
-                <span className="text-[16px] text-ash">{AMOUNT_WORDS[plan.stations[at]?.amount ?? 'nothing']}</span>
+                <span className="text-[16px] text-ash">
+                  {AMOUNT_WORDS[plan.stations[at]?.amount ?? 'nothing']}
+                </span>
               </Link>
             </li>
           ))}

@@ -56,7 +56,11 @@ export function MethodStation(): ReactNode {
       )}
       <div className="mt-auto grid grid-cols-[1fr_1.4fr_auto] items-end gap-3 pt-2 max-bench:grid-cols-1">
         {arc ? <Field name="method.school" label="School, instead of the default" /> : <span />}
-        {chosenField?.typed !== '' ? <Field name="method.reason" label="Why this one, for the record" /> : <span />}
+        {chosenField?.typed !== '' ? (
+          <Field name="method.reason" label="Why this one, for the record" />
+        ) : (
+          <span />
+        )}
         <span className="flex items-center gap-2">
           {chosenField?.typed !== '' && <Button onPress={() => choose('')}>Leave it to the plan</Button>}
           {view.standing.station === 'method' && left[0] !== undefined && (
@@ -107,8 +111,11 @@ function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps
         </ul>
       )}
       <p className="text-ash">
-        {contender.target_c == null ? 'no preheat' : `preheat ${temperature(contender.target_c, units).join(' ')}`}
-        {contender.hours == null ? '' : `, ${minutes(contender.hours * 60)}`}, holds {Math.round(contender.odds.mean * 100)} in 100
+        {contender.target_c == null
+          ? 'no preheat'
+          : `preheat ${temperature(contender.target_c, units).join(' ')}`}
+        {contender.hours == null ? '' : `, ${minutes(contender.hours * 60)}`}, holds{' '}
+        {Math.round(contender.odds.mean * 100)} in 100
       </p>
       <Reasons sign="+" reasons={contender.favours} />
       <Reasons sign="−" reasons={contender.cautions} />

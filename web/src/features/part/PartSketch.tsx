@@ -31,7 +31,8 @@ export function PartSketch(): ReactNode {
     return `${x.toFixed(1)} ${y.toFixed(1)}`
   }
   const share = (number('part.break_station') ?? 50) / 100
-  const longest = known && width > Math.max(length, height) ? 'width' : known && height > length ? 'height' : 'length'
+  const longest =
+    known && width > Math.max(length, height) ? 'width' : known && height > length ? 'height' : 'length'
   const cut = {
     length: `M${at(share, 0, 0)}L${at(share, 0, 1)}L${at(share, 1, 1)}`,
     width: `M${at(0, share, 1)}L${at(1, share, 1)}L${at(1, share, 0)}`,
@@ -39,8 +40,19 @@ export function PartSketch(): ReactNode {
   }[longest]
   const side = (mm: number) => millimetres(mm, units).join(' ')
   return (
-    <svg viewBox={`0 0 ${BOX.width} ${BOX.height}`} className="w-full" role="img" aria-label="The part's bounding box with the break">
-      <g fill="none" stroke="var(--chalk)" strokeWidth={2.2} strokeDasharray={known ? undefined : '5 5'} strokeLinejoin="round">
+    <svg
+      viewBox={`0 0 ${BOX.width} ${BOX.height}`}
+      className="w-full"
+      role="img"
+      aria-label="The part's bounding box with the break"
+    >
+      <g
+        fill="none"
+        stroke="var(--chalk)"
+        strokeWidth={2.2}
+        strokeDasharray={known ? undefined : '5 5'}
+        strokeLinejoin="round"
+      >
         <path d={`M${at(0, 0, 0)}L${at(1, 0, 0)}L${at(1, 0, 1)}L${at(0, 0, 1)}Z`} fill="var(--slab)" />
         <path d={`M${at(0, 0, 1)}L${at(0, 1, 1)}L${at(1, 1, 1)}L${at(1, 0, 1)}Z`} fill="var(--slab)" />
         <path d={`M${at(1, 0, 0)}L${at(1, 1, 0)}L${at(1, 1, 1)}`} />

@@ -12,7 +12,9 @@ export function PartStation(): ReactNode {
     <div className="flex min-h-0 grow flex-col">
       <p className="mb-3 border-b border-rule pb-2" data-testid="part-next">
         {lock !== undefined ? (
-          <b>{lock.sentence} {lock.unlock}</b>
+          <b>
+            {lock.sentence} {lock.unlock}
+          </b>
         ) : next === undefined ? (
           <b>Enough is known of the part.</b>
         ) : (
@@ -21,7 +23,7 @@ export function PartStation(): ReactNode {
           </>
         )}
       </p>
-      <div className="grid min-h-0 grow grid-cols-[1fr_1fr_1fr] gap-x-6 overflow-auto pr-1 pb-2 max-bench:grid-cols-1">
+      <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1fr)] gap-x-6 overflow-auto pr-1 pb-2 max-bench:grid-cols-1">
         <Group title="What came in">
           <Field name="part.name" placeholder="roaster end plate" />
           <Field name="part.family" folded />
@@ -51,12 +53,14 @@ export function PartStation(): ReactNode {
         </Group>
         <Group title="What it goes through">
           <Field name="part.service_temperature" placeholder="80 C" />
-          <Field name="part.heat_cycling" />
-          <Field name="part.fluid_tight" />
+          <div className="grid grid-cols-2 gap-2">
+            <Field name="part.heat_cycling" label="Heats, cools?" />
+            <Field name="part.fluid_tight" label="Holds fluid?" />
+          </div>
           <Field name="part.life_wanted" placeholder="10 years" />
-          <Field name="part.oil" />
+          <Field name="part.oil" folded />
           <Field name="part.sides" />
-          <div className="grid grid-cols-[1.5fr_1fr] gap-2">
+          <div className="grid grid-cols-[1.4fr_1fr] gap-2">
             <Field name="part.heat_shy" placeholder="bearing shell" />
             <Field name="part.heat_shy_limit" placeholder="120 C" />
           </div>

@@ -37,7 +37,12 @@ export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
   const crown = seam.cap_mm * scale
   const [left, right] = [30, WIDTH - 70]
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" role="img" aria-label={`Groove of crack ${seam.letter}, across`}>
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="w-full"
+      role="img"
+      aria-label={`Groove of crack ${seam.letter}, across`}
+    >
       <defs>
         <pattern id="hatch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V9" stroke="var(--scribe)" strokeWidth="1" />
@@ -50,13 +55,31 @@ export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
       </g>
       <g stroke="var(--chalk)" strokeWidth="2.2" fill="none">
         <path d={`M${left} ${TOP}H${middle - half}M${middle + half} ${TOP}H${right}`} />
-        <path d={both ? `M${left} ${TOP + wall}H${middle - half}M${middle + half} ${TOP + wall}H${right}` : `M${left} ${TOP + wall}H${right}`} />
-        <path d={`M${middle - half} ${TOP}Q${middle} ${TOP - crown * 2} ${middle + half} ${TOP}`} strokeDasharray="6 4" strokeWidth="1.4" />
-        <path d={`M${middle} ${TOP + depth}V${both ? TOP + wall - depth : TOP + wall}`} strokeWidth="2.8" strokeDasharray="5 3" />
+        <path
+          d={
+            both
+              ? `M${left} ${TOP + wall}H${middle - half}M${middle + half} ${TOP + wall}H${right}`
+              : `M${left} ${TOP + wall}H${right}`
+          }
+        />
+        <path
+          d={`M${middle - half} ${TOP}Q${middle} ${TOP - crown * 2} ${middle + half} ${TOP}`}
+          strokeDasharray="6 4"
+          strokeWidth="1.4"
+        />
+        <path
+          d={`M${middle} ${TOP + depth}V${both ? TOP + wall - depth : TOP + wall}`}
+          strokeWidth="2.8"
+          strokeDasharray="5 3"
+        />
       </g>
       <g stroke="var(--ash)" strokeWidth="1" fill="none">
-        <path d={`M${middle - half} ${TOP - crown - 10}V24M${middle + half} ${TOP - crown - 10}V24M${middle - half} 30H${middle + half}`} />
-        <path d={`M${right + 6} ${TOP}h22M${right + 6} ${TOP + wall}h22M${right + 20} ${TOP}V${TOP + wall}`} />
+        <path
+          d={`M${middle - half} ${TOP - crown - 10}V24M${middle + half} ${TOP - crown - 10}V24M${middle - half} 30H${middle + half}`}
+        />
+        <path
+          d={`M${right + 6} ${TOP}h22M${right + 6} ${TOP + wall}h22M${right + 20} ${TOP}V${TOP + wall}`}
+        />
       </g>
       <g fill="var(--chalk)" fontSize="15" className="figure">
         <text x={middle} y="20" textAnchor="middle">
@@ -68,7 +91,9 @@ export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
         <text x={middle} y={TOP + wall + 26} textAnchor="middle" fill="var(--ash)">
           {both ? 'each side ' : ''}
           {text(Math.round(seam.depth_mm * 10) / 10)} deep, {seam.angle_deg}°
-          {!both && seam.depth_mm < seam.wall_mm ? `, lip ${text(Math.round((seam.wall_mm - seam.depth_mm) * 10) / 10)}` : ''}
+          {!both && seam.depth_mm < seam.wall_mm
+            ? `, lip ${text(Math.round((seam.wall_mm - seam.depth_mm) * 10) / 10)}`
+            : ''}
         </text>
       </g>
     </svg>

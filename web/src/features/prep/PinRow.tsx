@@ -16,16 +16,39 @@ export function PinRow({ seam }: PinRowProps): ReactNode {
   const left = (WIDTH - whole * scale) / 2
   const places = new Map(seam.pin_order.map((pin, at) => [pin, at + 1]))
   return (
-    <svg viewBox={`0 0 ${WIDTH} 130`} className="w-full" role="img" aria-label={`Pins along crack ${seam.letter}`}>
-      <path d={`M${left + 2 * r} ${y}H${left + whole * scale - 2 * r}`} stroke="var(--chalk)" strokeWidth="2.8" />
+    <svg
+      viewBox={`0 0 ${WIDTH} 130`}
+      className="w-full"
+      role="img"
+      aria-label={`Pins along crack ${seam.letter}`}
+    >
+      <path
+        d={`M${left + 2 * r} ${y}H${left + whole * scale - 2 * r}`}
+        stroke="var(--chalk)"
+        strokeWidth="2.8"
+      />
       {Array.from({ length: seam.pins }, (_, at) => {
         const x = left + r + at * seam.pitch_mm * scale
         const first = (at + 1) % 2 === 1
         return (
           <g key={at}>
-            <circle cx={x} cy={y} r={r} fill={first ? 'var(--raise)' : 'none'} stroke="var(--chalk)" strokeWidth="1.8" />
+            <circle
+              cx={x}
+              cy={y}
+              r={r}
+              fill={first ? 'var(--raise)' : 'none'}
+              stroke="var(--chalk)"
+              strokeWidth="1.8"
+            />
             {r > 7 && (
-              <text x={x} y={y + (first ? -r - 8 : r + 20)} textAnchor="middle" fontSize="14" fill="var(--ash)" className="figure">
+              <text
+                x={x}
+                y={y + (first ? -r - 8 : r + 20)}
+                textAnchor="middle"
+                fontSize="14"
+                fill="var(--ash)"
+                className="figure"
+              >
                 {places.get(at + 1)}
               </text>
             )}

@@ -12,7 +12,10 @@ export function PrepStation(): ReactNode {
   const { prep, methods } = view.plan
   const [picked, setPicked] = useState<string | null>(null)
   if (prep == null) {
-    const why = methods.chosen == null ? 'Choose the method first: the groove follows from it.' : 'Map the cracks first: length and wall are needed.'
+    const why =
+      methods.chosen == null
+        ? 'Choose the method first: the groove follows from it.'
+        : 'Map the cracks first: length and wall are needed.'
     return <h2 className="text-[28px]">{why}</h2>
   }
   const seam = prep.seams.find((candidate) => candidate.letter === picked) ?? prep.seams[0]

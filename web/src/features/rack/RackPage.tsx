@@ -16,7 +16,8 @@ export function RackPage(): ReactNode {
   const rack = useQuery(rackQuery(away, words))
   const [problem, setProblem] = useState('')
   const create = useMutation({
-    mutationFn: async () => dataOf('JobView', await api.POST('/api/jobs', { body: { id: crypto.randomUUID() } })),
+    mutationFn: async () =>
+      dataOf('JobView', await api.POST('/api/jobs', { body: { id: crypto.randomUUID() } })),
     onSuccess: (job) => void navigate(`/jobs/${job.id}/part`, { replace: true }),
     onError: (error) => setProblem(error instanceof Refused ? error.message : 'The server is not reached.'),
   })
@@ -30,6 +31,10 @@ export function RackPage(): ReactNode {
     }
   }, [wanted, mutate])
   const lines = rack.data?.lines ?? []
+  const longest = Math.max(
+    60,
+    ...lines.flatMap((line) => line.lines.map((plan) => plan.unwrap_at ?? plan.beads_to)),
+  )
   const button = 'min-h-11 border-[1.5px] border-scribe px-4 font-semibold'
   return (
     <div className="mx-auto max-w-[1480px]">
@@ -45,7 +50,11 @@ export function RackPage(): ReactNode {
           onChange={(event) => setParams({ find: event.target.value }, { replace: true })}
           className="min-h-11 w-32 border-b border-scribe bg-transparent px-1 placeholder:text-ash max-bench:w-20"
         />
-        <button type="button" className={`${button} max-bench:hidden`} onClick={() => setParams(away ? {} : { away: '' })}>
+        <button
+          type="button"
+          className={`${button} max-bench:hidden`}
+          onClick={() => setParams(away ? {} : { away: '' })}
+        >
           {away ? 'On the rack' : 'Put away'}
         </button>
         <ImportButton onDone={(id) => void navigate(`/jobs/${id}/part`)} onProblem={setProblem} />
@@ -62,11 +71,21 @@ export function RackPage(): ReactNode {
         <h1 className="sr-only">Rack</h1>
         {rack.status === 'success' && lines.length === 0 && (
           <p className="py-10 text-[19px]">
-            {words !== '' ? 'No job has these words.' : away ? 'Nothing is put away.' : 'The rack is empty. Press n for the casting on the bench.'}
+            {words !== ''
+              ? 'No job has these words.'
+              : away
+                ? 'Nothing is put away.'
+                : 'The rack is empty. Press n for the casting on the bench.'}
           </p>
         )}
         {lines.map((line, at) => (
-          <RackStrip key={line.id} line={line} first={at === 0 && line.standing.rank < 8} now={rack.data?.now_ms ?? 0} />
+          <RackStrip
+            key={line.id}
+            line={line}
+            first={at === 0 && line.standing.rank < 8}
+            now={rack.data?.now_ms ?? 0}
+            longestOfAll={longest}
+          />
         ))}
       </main>
     </div>

@@ -13,17 +13,21 @@ export interface RackStripProps {
   /** The one on top carries the plate. */
   first: boolean
   now: number
+  /** The longest line of the rack in minutes: all strips share one scale. */
+  longestOfAll: number
 }
 
 /** Hot or lit jobs get the room their line needs; cold ones lie closer together. */
-export function RackStrip({ line, first, now }: RackStripProps): ReactNode {
+export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): ReactNode {
   const shop = useShop()
   const navigate = useNavigate()
   const frame = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(1240)
   useEffect(() => {
     if (frame.current === null) return
-    const observer = new ResizeObserver(([entry]) => setWidth(Math.max(340, entry?.contentRect.width ?? 1240)))
+    const observer = new ResizeObserver(([entry]) =>
+      setWidth(Math.max(340, entry?.contentRect.width ?? 1240)),
+    )
     observer.observe(frame.current)
     return () => observer.disconnect()
   }, [])
@@ -32,6 +36,7 @@ export function RackStrip({ line, first, now }: RackStripProps): ReactNode {
   const tall = line.lit_at_ms != null || first
   const height = tall ? 116 : 84
   const phone = width < 700
+  const perMinute = (width - (phone ? 180 : 510)) / Math.max(longestOfAll, 1)
   const box: LineBox = {
     width,
     pad: 20,
@@ -39,6 +44,8 @@ export function RackStrip({ line, first, now }: RackStripProps): ReactNode {
     shelf: height - 24,
     top: tall ? 20 : 22,
     end: phone ? 20 : 62,
+    right: phone ? 8 : 20,
+    perMinute,
   }
   const plan = line.lines.find((candidate) => !candidate.cold) ?? line.lines[0] ?? null
   const last = line.record.at(-1)
@@ -50,7 +57,8 @@ export function RackStrip({ line, first, now }: RackStripProps): ReactNode {
   )
   const longest = Math.max(last?.minutes ?? 0, ...line.earlier.map((round) => round.at(-1)?.minutes ?? 0))
   const layout = layOut(box, plan, hottest, longest)
-  const stopped = standing.stopped == null ? null : STATIONS.findIndex((entry) => entry.station === standing.station)
+  const stopped =
+    standing.stopped == null ? null : STATIONS.findIndex((entry) => entry.station === standing.station)
   const current = STATIONS.findIndex((entry) => entry.station === standing.station)
   const at = next.at_ms == null ? '' : ` at ${clock(next.at_ms, shop.time_zone, standing.job_now_ms ?? now)}`
   const go = `/jobs/${line.id}/${pathOf(standing.station)}`
@@ -60,7 +68,9 @@ export function RackStrip({ line, first, now }: RackStripProps): ReactNode {
       <Link to={go} aria-label={`${line.name}: ${verb}`} className="absolute inset-0 z-10" />
       <div className="flex items-start justify-between gap-4">
         <div className="relative z-0 min-w-0">
-          <h2 className={`truncate ${tall ? 'text-[30px] leading-8' : 'text-[24px] leading-7'}`}>{line.name}</h2>
+          <h2 className={`truncate ${tall ? 'text-[30px] leading-8' : 'text-[24px] leading-7'}`}>
+            {line.name}
+          </h2>
           <p className="label truncate">{line.under}</p>
         </div>
         {first ? (
@@ -70,7 +80,9 @@ export function RackStrip({ line, first, now }: RackStripProps): ReactNode {
             </Plate>
           </span>
         ) : (
-          <p className={`words shrink-0 text-right first-letter:uppercase ${tall ? 'text-[30px] leading-8' : 'text-[24px] leading-7'}`}>
+          <p
+            className={`words shrink-0 text-right first-letter:uppercase ${tall ? 'text-[30px] leading-8' : 'text-[24px] leading-7'}`}
+          >
             {standing.stopped ?? next.verb}
             {at !== '' && <span className="figure font-sans text-[0.86em]">{at}</span>}
           </p>
@@ -108,7 +120,10 @@ export function RackStrip({ line, first, now }: RackStripProps): ReactNode {
           {line.round > 1 && <span className="ml-4 font-normal text-ash">round {line.round}</span>}
         </span>
         {hot === null && plan !== null && !plan.cold && stopped === null && !phone && (
-          <span className="label absolute text-right whitespace-nowrap" style={{ right: width - layout.endX + 6, top: box.shelf - 42 }}>
+          <span
+            className="label absolute whitespace-nowrap"
+            style={{ left: layout.x(plan.unwrap_at ?? plan.beads_to) + 10, top: box.shelf - 24 }}
+          >
             {line.lines.length > 1
               ? line.lines.map((l) => l.name.toLowerCase()).join(' or ')
               : plan.unwrap_at == null

@@ -57,12 +57,17 @@ export function ShopPage(): ReactNode {
   }
   const gear = (key: string) => {
     const view = fields[key]
-    return view === undefined ? null : <Gear view={view} onSay={(typed) => change.mutate({ field: view, typed })} />
+    return view === undefined ? null : (
+      <Gear view={view} onSay={(typed) => change.mutate({ field: view, typed })} />
+    )
   }
   return (
     <div className="mx-auto max-w-[1480px]">
       <Head place="shop" />
-      <main aria-label="Shop" className="grid grid-cols-[320px_1fr] gap-x-10 gap-y-5 px-5 py-5 max-bench:grid-cols-1 max-bench:px-4">
+      <main
+        aria-label="Shop"
+        className="grid grid-cols-[320px_1fr] gap-x-10 gap-y-5 px-5 py-5 max-bench:grid-cols-1 max-bench:px-4"
+      >
         <h1 className="sr-only">Shop</h1>
         <section aria-label="How things are shown" className="flex flex-col gap-3">
           <h2 className="text-[24px]">How things are shown</h2>
@@ -86,8 +91,12 @@ export function ShopPage(): ReactNode {
 }
 
 function Gear({ view, onSay }: { view: FieldView; onSay: (typed: string) => void }): ReactNode {
-  const here = view.typed.split(',').map((id) => id.trim()).filter((id) => id !== '')
-  const toggle = (id: string) => onSay((here.includes(id) ? here.filter((other) => other !== id) : [...here, id]).join(','))
+  const here = view.typed
+    .split(',')
+    .map((id) => id.trim())
+    .filter((id) => id !== '')
+  const toggle = (id: string) =>
+    onSay((here.includes(id) ? here.filter((other) => other !== id) : [...here, id]).join(','))
   return (
     <div role="group" aria-label={view.label}>
       <p className="label mb-1">{view.label}</p>

@@ -18,7 +18,8 @@ export function LightUp(): ReactNode {
   const { plan } = view
   const refused = refusals.findLast((refusal) => refusal.field === 'light')
   const cold = plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat'
-  const ready = plan.locks.length === 0 && plan.methods.chosen != null && plan.prep != null && plan.heat?.reached === true
+  const ready =
+    plan.locks.length === 0 && plan.methods.chosen != null && plan.prep != null && plan.heat?.reached === true
   const lay = [
     plan.prep != null && plan.prep.rods > 0 ? `${plan.prep.rods} rods ${plan.prep.filler}` : '',
     plan.prep != null && plan.prep.pins > 0 ? `${plan.prep.pins} pins, taps, sealant` : '',
@@ -45,8 +46,15 @@ export function LightUp(): ReactNode {
             </ul>
           </section>
           <div>
-            <p className="label mb-1">Job clock (the thermocouple is simulated; all times of the job are on this clock, {time_zone})</p>
-            <Choice label="Speed of the job clock" choices={SPEEDS} chosen={speed} onChoose={(id) => setSpeed(id || '1')} />
+            <p className="label mb-1">
+              Job clock (the thermocouple is simulated; all times of the job are on this clock, {time_zone})
+            </p>
+            <Choice
+              label="Speed of the job clock"
+              choices={SPEEDS}
+              chosen={speed}
+              onChoose={(id) => setSpeed(id || '1')}
+            />
           </div>
           <span>
             <Plate testId="light" onPress={() => say({ kind: 'light', speed: Number(speed) })}>

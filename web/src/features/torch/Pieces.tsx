@@ -29,7 +29,12 @@ export function Pieces({ piece, done, planned, waiting }: PiecesProps): ReactNod
           const laid = cell < done
           const here = cell === done
           return (
-            <g key={cell} fill="none" stroke={laid || here ? 'var(--chalk)' : 'var(--scribe)'} strokeWidth={here ? 3 : 1.5}>
+            <g
+              key={cell}
+              fill="none"
+              stroke={laid || here ? 'var(--chalk)' : 'var(--scribe)'}
+              strokeWidth={here ? 3 : 1.5}
+            >
               <rect x={x} y={here ? 3 : 8} width="38" height={here ? 34 : 24} />
               {laid && <path d={`M${x + 6} 12q6 8 0 16m8 -16q6 8 0 16m8 -16q6 8 0 16m8 -16q6 8 0 16`} />}
               {here && <path d={`M${x + 30} 20H${x + 9}m8 -7l-8 7 8 7`} />}

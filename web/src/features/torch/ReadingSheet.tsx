@@ -29,7 +29,11 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
           {refused.typed}: {refused.problem.message}. <b>{refused.problem.would_be_right}</b> would do.
         </p>
       )}
-      <Sheet title={kind === 'note' ? 'Note' : 'Reading by hand'} open={kind !== null} onOpenChange={(open) => !open && onClose()}>
+      <Sheet
+        title={kind === 'note' ? 'Note' : 'Reading by hand'}
+        open={kind !== null}
+        onOpenChange={(open) => !open && onClose()}
+      >
         <form
           className="flex flex-col gap-3"
           onSubmit={(event) => {
@@ -38,7 +42,9 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
           }}
         >
           <label className="label flex flex-col gap-1 text-[16px]">
-            {kind === 'note' ? 'What happened?' : `Temperature, ${units === 'imperial' ? '°F' : '°C'} unless you say`}
+            {kind === 'note'
+              ? 'What happened?'
+              : `Temperature, ${units === 'imperial' ? '°F' : '°C'} unless you say`}
             <input
               autoFocus
               value={text}

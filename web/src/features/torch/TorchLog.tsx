@@ -26,14 +26,19 @@ export function TorchLog(): ReactNode {
   const [striking, setStriking] = useState<Schemas['LogEntry'] | null>(null)
   const round = view.job.rounds.at(-1)
   const log = round?.log ?? []
-  const unsent = waiting.flatMap((item) => (item.change.kind === 'torch' ? [{ id: item.id, entry: item.change.entry }] : []))
+  const unsent = waiting.flatMap((item) =>
+    item.change.kind === 'torch' ? [{ id: item.id, entry: item.change.entry }] : [],
+  )
   const last = log.findLast((entry) => entry.struck == null)
   const beads = log.some((entry) => entry.struck == null && entry.entry.kind === 'bead')
   return (
     <section aria-label="Torch log" className="text-[16px]">
       <ol>
         {unsent.toReversed().map((item) => (
-          <li key={item.id} className="flex min-h-9 items-center justify-between border-b border-dashed border-dim">
+          <li
+            key={item.id}
+            className="flex min-h-9 items-center justify-between border-b border-dashed border-dim"
+          >
             <span>{words(item.entry)}</span>
             <span className="text-ash">waiting</span>
           </li>
@@ -43,7 +48,9 @@ export function TorchLog(): ReactNode {
           .slice(0, 4)
           .map((entry) => (
             <li key={entry.fact} className="flex min-h-9 items-center justify-between border-b border-rule">
-              <span>{entry.struck == null ? words(entry.entry) : <s className="text-ash">{words(entry.entry)}</s>}</span>
+              <span>
+                {entry.struck == null ? words(entry.entry) : <s className="text-ash">{words(entry.entry)}</s>}
+              </span>
               <span className="text-ash">{minutes(entry.minutes)}</span>
             </li>
           ))}

@@ -31,7 +31,9 @@ export function TorchStation(): ReactNode {
   const window = torch.window ?? null
   const celsius = live?.celsius ?? view.standing.hot?.celsius ?? round?.readings.at(-1)?.celsius ?? null
   const unsent = waiting.filter((item) => item.change.kind === 'torch')
-  const unsentBeads = unsent.filter((item) => item.change.kind === 'torch' && item.change.entry.kind === 'bead').length
+  const unsentBeads = unsent.filter(
+    (item) => item.change.kind === 'torch' && item.change.entry.kind === 'bead',
+  ).length
   const done = torch.done + unsentBeads
   const pins = torch.piece === 'pin'
   const finished = covered || (torch.planned > 0 && done >= torch.planned)
@@ -53,11 +55,7 @@ export function TorchStation(): ReactNode {
       </div>
       <div className="flex flex-col gap-2.5">
         {!covered && !(finished && pins) && (
-          <Plate
-            large
-            testId="torch-main"
-            onPress={() => log({ kind: finished ? 'covered' : 'bead' })}
-          >
+          <Plate large testId="torch-main" onPress={() => log({ kind: finished ? 'covered' : 'bead' })}>
             {finished ? 'Covered' : pins ? 'Pin set' : 'Bead done'}
           </Plate>
         )}
@@ -112,9 +110,12 @@ function Temperature({ celsius, window, readings }: TemperatureProps): ReactNode
   const last = readings.at(-1)
   const before = readings.findLast((reading) => last !== undefined && last.minutes - reading.minutes >= 2)
   const rate =
-    last === undefined || before === undefined ? 0 : (last.celsius - before.celsius) / (last.minutes - before.minutes)
+    last === undefined || before === undefined
+      ? 0
+      : (last.celsius - before.celsius) / (last.minutes - before.minutes)
   const perMinute = Math.abs(units === 'imperial' ? rate * 1.8 : rate)
-  const way = perMinute < 0.5 ? 'steady' : `${rate > 0 ? 'rising' : 'falling'} ${perMinute.toFixed(0)} a minute`
+  const way =
+    perMinute < 0.5 ? 'steady' : `${rate > 0 ? 'rising' : 'falling'} ${perMinute.toFixed(0)} a minute`
   const [low, high] = window
   const place = celsius < low ? 'Too cold' : celsius > high ? 'Too hot' : 'In the window'
   return (

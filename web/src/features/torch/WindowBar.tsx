@@ -33,11 +33,20 @@ export function WindowBar({ celsius, low, high }: WindowBarProps): ReactNode {
       {celsius < low - margin || celsius > high + margin ? (
         <path d={celsius < low ? 'M2 22l18 -12v24z' : 'M498 22l-18 -12v24z'} fill="var(--chalk)" />
       ) : (
-        <path d={`M${at - 12} 4h24l-12 20zM${at} 20V42`} fill="var(--chalk)" stroke="var(--chalk)" strokeWidth="2" />
+        <path
+          d={`M${at - 12} 4h24l-12 20zM${at} 20V42`}
+          fill="var(--chalk)"
+          stroke="var(--chalk)"
+          strokeWidth="2"
+        />
       )}
       <g className="figure" fontSize="24" fill="var(--chalk)" textAnchor="middle">
-        <text x={x(low)} y="69">{temperature(low, shop.units)[0]}</text>
-        <text x={x(high)} y="69">{temperature(high, shop.units)[0]}</text>
+        <text x={x(low)} y="69">
+          {temperature(low, shop.units)[0]}
+        </text>
+        <text x={x(high)} y="69">
+          {temperature(high, shop.units)[0]}
+        </text>
       </g>
       <text x={(x(low) + x(high)) / 2} y="66" textAnchor="middle" fontSize="16" fill="var(--ash)">
         keep between
