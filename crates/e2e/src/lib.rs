@@ -1,1 +1,7 @@
+//! A real server and a real browser for the journeys, each test with its own.
 
+mod browser;
+mod server;
+
+pub use browser::{Browser, PATIENCE, eventually};
+pub use server::Server;

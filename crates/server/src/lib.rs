@@ -17,6 +17,7 @@ mod stream;
 mod thermocouple;
 mod web;
 
+use std::io::Write;
 use std::net::IpAddr;
 use std::path::PathBuf;
 
@@ -55,7 +56,7 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
     let figment = rocket::Config::figment()
         .merge(("address", config.address))
         .merge(("port", config.port))
-        .merge(("log_level", "critical"))
+        .merge(("log_level", "off"))
         .merge(("shutdown.grace", 1))
         .merge(("shutdown.mercy", 1))
         .merge(("cli_colors", false));
@@ -66,7 +67,12 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         .attach(AdHoc::on_liftoff("address", |rocket| {
             let (address, port) = (rocket.config().address, rocket.config().port);
             Box::pin(async move {
-                println!("Vanadin is on http://{}", std::net::SocketAddr::new(address, port));
+                // Whoever started it may have closed its ears: that is no reason to stop.
+                let _ = writeln!(
+                    std::io::stdout(),
+                    "Vanadin is on http://{}",
+                    std::net::SocketAddr::new(address, port)
+                );
             })
         }))
         .attach(AdHoc::on_shutdown("thermocouples", |rocket| {

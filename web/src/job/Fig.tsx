@@ -27,11 +27,9 @@ export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: Fi
   return (
     <Why figure={figure} units={units} {...(side === undefined ? {} : { side })}>
       <span className={`figure whitespace-nowrap ${SIZES[size]}`}>
-        {shown.number}
+        {shown.number}{' '}
         {shown.unit !== '' && (
-          <span className="ml-1 font-sans text-[14px] font-[450] text-ash [font-stretch:96%]">
-            {shown.unit}
-          </span>
+          <span className="font-sans text-[14px] font-[450] text-ash [font-stretch:96%]">{shown.unit}</span>
         )}
       </span>
     </Why>

@@ -36,11 +36,11 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
     <Popover.Root>
       <Popover.Trigger
         className="min-h-7 border-b border-dotted border-dim text-left data-[state=open]:border-chalk"
-        aria-label={`${figure.name}: ${shown.number} ${shown.unit}. Why?`}
         data-why=""
         data-testid={`figure.${figure.id}`}
       >
         {children}
+        <span className="sr-only"> {figure.name}, why?</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

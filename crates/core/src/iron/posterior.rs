@@ -149,17 +149,18 @@ fn counted(evidence: &[Evidence], open_crack: bool) -> Counted<'_> {
     for item in evidence {
         let same =
             |other: &&Evidence| other.finding.test_id() == item.finding.test_id() && other.spot == item.spot;
-        match kept.iter().position(|other| same(&other)) {
+        match kept.iter().position(same) {
             Some(at) => kept[at] = item,
             None => kept.push(item),
         }
     }
-    // At several spots the most confident one counts in full, so that the order in which they
-    // were done changes nothing.
+    // Of several spots the first counts in full, the others by half. Where none is called the
+    // first spot it is the first by name, so that the order in which they were done and how sure
+    // each is change nothing about which it is.
     let full = |item: &Evidence| {
         kept.iter()
             .filter(|other| other.finding.test_id() == item.finding.test_id())
-            .max_by_key(|e| (e.confidence, e.spot == Evidence::FIRST_SPOT, Reverse(&e.spot)))
+            .max_by_key(|e| (e.spot == Evidence::FIRST_SPOT, Reverse(&e.spot)))
             .is_some_and(|best| std::ptr::eq(*best, item))
     };
     kept.iter()
@@ -335,7 +336,7 @@ mod tests {
         assert!(matches!(belief.notices[..], [Notice::FarFromLeader { .. }]));
     }
 
-    fn any_evidence() -> impl Strategy<FieldValue = Evidence> {
+    fn any_evidence() -> impl Strategy<Value = Evidence> {
         (0..7usize, 0..5usize, 0..3usize, 0..3usize).prop_map(|(test, outcome, sure, spot)| {
             let test = LookTest::ALL[test];
             let outcome = &test.outcomes()[outcome % test.outcomes().len()];

@@ -93,7 +93,6 @@ function Row({ crack, y, scale, units, chosen, onChoose }: RowProps): ReactNode 
       role="button"
       tabIndex={0}
       aria-pressed={chosen}
-      aria-label={`Crack ${crack.letter}`}
       className="cursor-pointer"
       onClick={onChoose}
       onKeyDown={(event) => {

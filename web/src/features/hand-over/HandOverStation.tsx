@@ -14,7 +14,12 @@ export function HandOverStation(): ReactNode {
   const handed = done?.typed === 'yes'
   return (
     <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
-      <div className="min-h-0 grow overflow-auto border border-scribe bg-raise p-6 print:overflow-visible print:border-0 print:p-0">
+      <div
+        tabIndex={0}
+        role="region"
+        aria-label="The record"
+        className="min-h-0 grow overflow-auto border border-scribe bg-raise p-6 print:overflow-visible print:border-0 print:p-0"
+      >
         <RecordPage />
       </div>
       <div className="no-print flex w-[250px] shrink-0 flex-col gap-3 max-bench:w-full">

@@ -95,10 +95,10 @@ function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps
         onClick={onOpen}
         aria-expanded={open}
         className="self-start border-b border-dotted border-dim text-left"
-        aria-label={`${contender.label}, score ${contender.score.toFixed(1)}. Why?`}
       >
         <span className="figure text-[40px] leading-10">{contender.score.toFixed(0)}</span>
         <span className="ml-2 text-ash">points</span>
+        <span className="sr-only"> {contender.label}, why?</span>
       </button>
       {open && (
         <ul className="formula">
@@ -125,7 +125,11 @@ function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps
         </p>
       ))}
       <span className="mt-auto pt-2">
-        <Button onPress={onChoose} chosen={chosen} label={`Take ${contender.label}`}>
+        <Button
+          onPress={onChoose}
+          chosen={chosen}
+          label={`${chosen ? 'Taken' : 'Take it'}: ${contender.label}`}
+        >
           {chosen ? 'Taken' : 'Take it'}
         </Button>
       </span>

@@ -1,0 +1,243 @@
+//! A headless Chromium with a profile of its own, and what a person does in it.
+
+use std::io::{BufRead, BufReader};
+use std::mem::ManuallyDrop;
+use std::os::unix::process::CommandExt;
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+use std::time::Duration;
+
+use anyhow::{Context, bail};
+use serde_json::{Value, json};
+use tempfile::TempDir;
+use thirtyfour::extensions::query::ElementQueryable;
+use thirtyfour::prelude::*;
+
+/// How long something may take to show up on a busy machine.
+pub const PATIENCE: Duration = Duration::from_secs(30);
+const LOOK_EVERY: Duration = Duration::from_millis(60);
+
+const FLAGS: &[&str] = &[
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--disable-dev-shm-usage",
+    "--no-first-run",
+    "--no-default-browser-check",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-extensions",
+    "--disable-default-apps",
+    "--disable-domain-reliability",
+    "--disable-client-side-phishing-detection",
+    "--metrics-recording-only",
+    "--no-pings",
+    "--password-store=basic",
+    "--use-mock-keychain",
+    "--force-device-scale-factor=1",
+    "--force-color-profile=srgb",
+    "--hide-scrollbars",
+    "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
+];
+
+/// A browser. Dropping it ends the driver and everything it started.
+pub struct Browser {
+    /// Never dropped: it would ask a driver that is gone to end the session, and wait.
+    pub driver: ManuallyDrop<WebDriver>,
+    process: Child,
+    profile: TempDir,
+}
+
+impl Browser {
+    /// A window of this size in CSS pixels.
+    pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
+        let profile = tempfile::tempdir()?;
+        let mut process = Command::new("chromedriver")
+            .arg("--port=0")
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .process_group(0)
+            .spawn()
+            .context("chromedriver is not installed: cargo xtask test installs it")?;
+        let out = process.stdout.take().context("no output")?;
+        let said = BufReader::new(out)
+            .lines()
+            .map_while(Result::ok)
+            .find_map(|line| line.split_once("successfully on port ").map(|(_, port)| port.to_owned()));
+        let port: u16 = said.context("chromedriver named no port")?.trim_end_matches('.').parse()?;
+        let mut wanted = DesiredCapabilities::chrome();
+        for flag in FLAGS {
+            wanted.add_arg(flag)?;
+        }
+        wanted.add_arg(&format!("--user-data-dir={}", profile.path().display()))?;
+        let driver = WebDriver::new(format!("http://127.0.0.1:{port}"), wanted).await?;
+        let browser = Self { driver: ManuallyDrop::new(driver), process, profile };
+        browser
+            .cdp(
+                "Emulation.setDeviceMetricsOverride",
+                json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600 }),
+            )
+            .await?;
+        Ok(browser)
+    }
+
+    async fn cdp(&self, command: &str, parameters: Value) -> anyhow::Result<Value> {
+        Ok(self.driver.cdp().send_raw(command, parameters).await?)
+    }
+
+    pub async fn go(&self, url: &str) -> anyhow::Result<()> {
+        Ok(self.driver.goto(url).await?)
+    }
+
+    /// The first element, once it is there and shown.
+    pub async fn find(&self, by: By) -> anyhow::Result<WebElement> {
+        let what = format!("{by:?}");
+        let found = self.driver.query(by).wait(PATIENCE, LOOK_EVERY).and_displayed().first().await;
+        found.with_context(|| format!("never seen: {what}"))
+    }
+
+    /// A button or link by its accessible name or its words.
+    pub async fn button(&self, name: &str) -> anyhow::Result<WebElement> {
+        let path = format!(
+            "//*[self::button or self::a or @role='button' or @role='radio'][@aria-label={0} or normalize-space(.)={0}]",
+            quoted(name)
+        );
+        self.find(By::XPath(path)).await
+    }
+
+    pub async fn press(&self, name: &str) -> anyhow::Result<()> {
+        // A page may be drawn anew between finding and pressing.
+        eventually(&format!("press {name}"), async || Ok(self.button(name).await?.click().await.is_ok()))
+            .await
+    }
+
+    pub async fn press_test_id(&self, id: &str) -> anyhow::Result<()> {
+        let by = || By::Css(format!("[data-testid='{id}']"));
+        eventually(&format!("press {id}"), async || Ok(self.find(by()).await?.click().await.is_ok())).await
+    }
+
+    /// The field with this label.
+    pub async fn field(&self, label: &str) -> anyhow::Result<WebElement> {
+        let path = format!("//label[span[normalize-space(.)={}]]", quoted(label));
+        let id = self.find(By::XPath(path)).await?.attr("for").await?.context("a label for nothing")?;
+        self.find(By::Id(id)).await
+    }
+
+    /// Types into the field with this label and presses Enter.
+    pub async fn type_in(&self, label: &str, text: &str) -> anyhow::Result<()> {
+        let field = self.field(label).await?;
+        field.click().await?;
+        field.send_keys(Key::Control + "a").await?;
+        field.send_keys(text).await?;
+        field.send_keys(Key::Enter + "").await?;
+        Ok(())
+    }
+
+    /// Chooses from the list that the field with this label opens.
+    pub async fn pick(&self, label: &str, choice: &str) -> anyhow::Result<()> {
+        self.field(label).await?.click().await?;
+        let option = format!("//*[@role='option'][normalize-space(.)={}]", quoted(choice));
+        self.find(By::XPath(option)).await?.click().await?;
+        let gone = || By::Css("[role='listbox']");
+        eventually("the list closes", async || Ok(self.driver.find(gone()).await.is_err())).await
+    }
+
+    /// Chooses among the choices side by side under this name.
+    pub async fn choose(&self, group: &str, choice: &str) -> anyhow::Result<()> {
+        let path = format!(
+            "//*[@role='group' or @role='radiogroup'][@aria-label={}]//button[normalize-space(.)={}]",
+            quoted(group),
+            quoted(choice)
+        );
+        self.find(By::XPath(path)).await?.click().await?;
+        Ok(())
+    }
+
+    /// A key pressed on the page itself.
+    pub async fn key(&self, key: &str) -> anyhow::Result<()> {
+        self.driver.action_chain().send_keys(key).perform().await?;
+        Ok(())
+    }
+
+    pub async fn text(&self, test_id: &str) -> anyhow::Result<String> {
+        Ok(self.find(By::Css(format!("[data-testid='{test_id}']"))).await?.text().await?)
+    }
+
+    /// The words of the whole page.
+    pub async fn page(&self) -> anyhow::Result<String> {
+        Ok(self.driver.find(By::Css("body")).await?.text().await?)
+    }
+
+    pub async fn sees(&self, words: &str) -> anyhow::Result<()> {
+        eventually(&format!("see {words:?}"), async || Ok(self.page().await?.contains(words))).await
+    }
+
+    /// The answer of a request made by the page: status and JSON.
+    pub async fn fetch(&self, method: &str, path: &str, body: Value) -> anyhow::Result<(u16, Value)> {
+        let script = "const [method, path, body, done] = arguments;
+            const init = { method, headers: { 'Content-Type': 'application/json' } };
+            if (body !== null) init.body = JSON.stringify(body);
+            fetch(path, init).then(async (answer) => done([answer.status, await answer.json()]))
+              .catch((error) => done([0, String(error)]));";
+        let answer = self.driver.execute_async(script, vec![json!(method), json!(path), body]).await?;
+        let (status, json): (u16, Value) = answer.convert()?;
+        Ok((status, json))
+    }
+
+    /// Lets downloads land in the profile's folder, and gives that folder.
+    pub async fn downloads(&self) -> anyhow::Result<&Path> {
+        let folder = self.profile.path();
+        self.cdp("Browser.setDownloadBehavior", json!({ "behavior": "allow", "downloadPath": folder }))
+            .await?;
+        Ok(folder)
+    }
+
+    /// What axe finds serious or critical. Fails when no rule passed: then it did not look.
+    pub async fn serious_problems(&self) -> anyhow::Result<Vec<String>> {
+        let axe = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
+        let source =
+            std::fs::read_to_string(&axe).with_context(|| format!("{} is not there", axe.display()))?;
+        self.driver.execute(&source, vec![]).await?;
+        let script = "const done = arguments[0]; axe.run(document).then((found) => done([
+            found.passes.length,
+            found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+              .map((v) => v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html).join(' | ')) ]));";
+        let (passed, found): (u32, Vec<String>) =
+            self.driver.execute_async(script, vec![]).await?.convert()?;
+        if passed == 0 {
+            bail!("axe looked at nothing");
+        }
+        Ok(found)
+    }
+}
+
+impl Drop for Browser {
+    fn drop(&mut self) {
+        let group = format!("-{}", self.process.id());
+        let _ = Command::new("kill").args(["-KILL", "--", &group]).status();
+        let _ = self.process.wait();
+    }
+}
+
+fn quoted(words: &str) -> String {
+    if words.contains('\'') { format!("\"{words}\"") } else { format!("'{words}'") }
+}
+
+/// Looks again and again until it holds; fails when it never does.
+pub async fn eventually(
+    what: &str,
+    mut holds: impl AsyncFnMut() -> anyhow::Result<bool>,
+) -> anyhow::Result<()> {
+    let mut looks = tokio::time::interval(LOOK_EVERY);
+    let patience = tokio::time::Instant::now() + PATIENCE;
+    while tokio::time::Instant::now() < patience {
+        looks.tick().await;
+        // An element that went away between two looks is no failure yet.
+        if holds().await.unwrap_or(false) {
+            return Ok(());
+        }
+    }
+    bail!("it never came about: {what}")
+}

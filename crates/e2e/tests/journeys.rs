@@ -1,0 +1,313 @@
+//! Whole journeys through the real interface, with real clicks and keys.
+
+use anyhow::Context;
+use serde_json::{Value, json};
+use thirtyfour::prelude::*;
+use uuid::Uuid;
+use vanadin_e2e::{Browser, Server, eventually};
+
+/// A lug of half a kilo: it heats and cools in minutes, and the job clock runs sixty times.
+const LUG: &[(&str, &str)] = &[
+    ("part.name", "Bell clapper lug"),
+    ("part.family", "machine_frame"),
+    ("part.era", "before_1949"),
+    ("part.safety_class", "none"),
+    ("part.mass", "0.5 kg"),
+    ("part.length", "120"),
+    ("part.width", "60"),
+    ("part.height", "12"),
+    ("part.shape", "solid_block"),
+    ("part.wall", "12"),
+    ("part.sides", "both"),
+    ("part.service_temperature", "20 C"),
+    ("part.fluid_tight", "no"),
+    ("part.oil", "clean"),
+];
+
+/// Says something of a job by the page's own requests.
+async fn say(browser: &Browser, job: &str, change: Value) -> anyhow::Result<Value> {
+    let fact = json!({ "id": Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "change": change });
+    let (status, answer) = browser.fetch("POST", &format!("/api/jobs/{job}/facts"), fact).await?;
+    anyhow::ensure!(status == 200, "{answer}");
+    Ok(answer)
+}
+
+fn set(key: &str, typed: &str) -> Value {
+    json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })
+}
+
+/// A lug that is ready to be lit, made without the forms.
+async fn ready_lug(browser: &Browser, server: &Server) -> anyhow::Result<String> {
+    browser.go(&server.url("/")).await?;
+    let job = Uuid::new_v4().to_string();
+    browser.fetch("POST", "/api/jobs", json!({ "id": job })).await?;
+    for (key, typed) in LUG {
+        say(browser, &job, set(key, typed)).await?;
+    }
+    for (test, outcome) in [("punch", "crumbles_no_rim"), ("drill", "powder_and_crumbs")] {
+        let seen = json!({ "kind": "observe", "test": test, "outcome": outcome, "confidence": "sure", "spot": "rim" });
+        say(browser, &job, seen).await?;
+    }
+    let added = say(browser, &job, json!({ "kind": "add_crack" })).await?;
+    let crack = added["plan"]["cracks"][0]["id"].as_str().context("no crack")?.to_owned();
+    for (field, typed) in [("length", "40"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")] {
+        say(browser, &job, set(&format!("crack.{crack}.{field}"), typed)).await?;
+    }
+    for (key, typed) in [
+        ("method.choice", "arc_nickel"),
+        ("method.school", "hot"),
+        ("heat.source", "kiln"),
+        ("cooling.packing", "air"),
+    ] {
+        say(browser, &job, set(key, typed)).await?;
+    }
+    Ok(job)
+}
+
+#[tokio::test]
+async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("Letterpress side frame").await?;
+    browser.key("n").await?;
+
+    // Part
+    browser.type_in("What is it?", "Bell clapper lug").await?;
+    browser.pick("What sort of part?", "Machine frame or bed").await?;
+    browser.pick("When was it cast?", "Before 1949").await?;
+    browser.pick("Could it hurt somebody?", "None of these").await?;
+    browser.type_in("Length", "4 3/4 in").await?;
+    browser.type_in("Width", "60").await?;
+    browser.type_in("Height", "1.2 cm").await?;
+    browser.type_in("Weight", "0.5 kg").await?;
+    browser.type_in("Wall at the break", "12").await?;
+    browser.pick("Shape", "Solid block").await?;
+    browser.type_in("Hottest in service", "68F").await?;
+    browser.choose("Holds fluid?", "No").await?;
+    browser.pick("Oil", "Clean").await?;
+    browser.choose("Sides reached", "Both sides").await?;
+    browser.sees("Enough is known of the part.").await?;
+
+    // Iron, by the key of its station
+    browser.driver.find(By::Css("main")).await?.click().await?;
+    browser.key("2").await?;
+    browser.press("Punch: crumbles, no rim").await?;
+    browser.press("Drill: powder and crumbs").await?;
+    browser.sees("Gray: enough, go on").await?;
+
+    // Cracks
+    browser.press("Cracks, nothing").await?;
+    browser.press("Map the crack").await?;
+    browser.type_in("Length", "40 mm").await?;
+    browser.pick("Ends found", "Dye penetrant").await?;
+    browser.pick("Left end", "Runs out at an edge").await?;
+    browser.pick("Right end", "Stops in the metal").await?;
+    // Hand-worked: half of 12 is 6, next drill 6.4; 1000 x 25 / (pi x 6.4) = 1243, shown as 1240
+    eventually("the drill is worked out", async || {
+        Ok(browser.text("figure.cracks.A.right.drill").await?.starts_with("6.4"))
+    })
+    .await?;
+    assert!(browser.text("figure.cracks.A.right.rpm").await?.starts_with("1240"));
+
+    // Method
+    browser.press("Cracks, enough").await?;
+    browser.key("4").await?;
+    browser.press("Take it: Nickel stick, hot").await?;
+    browser.sees("Nickel stick, hot: the welder's choice.").await?;
+
+    // Prep, and a figure asked why
+    browser.key("5").await?;
+    browser.sees("In this order").await?;
+    browser.find(By::Css("[data-testid='figure.prep.volume']")).await?.click().await?;
+    browser.sees("why?").await?;
+    browser.key("\u{e00c}").await?;
+
+    // Heat and cooling, with gear that suits a small part
+    browser.key("6").await?;
+    browser.pick("Heat with", "Kiln or heat-treat oven").await?;
+    browser.sees("Let it come up with the oven.").await?;
+    browser.key("8").await?;
+    browser.pick("Pack in", "Still air").await?;
+
+    // Torch
+    browser.key("7").await?;
+    browser.choose("Speed of the job clock", "60 times").await?;
+    browser.press_test_id("light").await?;
+    eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
+        .await?;
+    browser.press("Bead done").await?;
+    browser.press("Peened").await?;
+    browser.key("b").await?;
+    browser.sees("2 of").await?;
+    browser.key("l").await?;
+    let by_hand = browser.find(By::Css("[role='dialog'] input")).await?;
+    by_hand.send_keys("640 F").await?;
+    by_hand.send_keys(Key::Enter + "").await?;
+    browser.sees("reading 640 F").await?;
+    browser.press("Stop and cover").await?;
+
+    // Cooling: marked hot until it is not
+    browser.press("Cooling, something").await?;
+    browser.sees("HOT").await?;
+    eventually("it is cold enough to look", async || Ok(browser.page().await?.contains("Unwrap and look")))
+        .await?;
+
+    // Check
+    browser.key("9").await?;
+    for line in [
+        "Slag, flux glass and fibre off",
+        "Toes whole",
+        "No new crack, none ran on",
+        "Edge files",
+        "Straight",
+    ] {
+        browser.choose(line, "Holds").await?;
+    }
+    browser.sees("It holds").await?;
+
+    // Hand-over
+    browser.key("0").await?;
+    browser.type_in("Ask again on", "2027-06-01").await?;
+    browser.press("Handed over").await?;
+    browser.sees("We ask how it is holding on 2027-06-01.").await?;
+    let folder = browser.downloads().await?.to_owned();
+    browser.press("Export to a file").await?;
+    let file = folder.join("bell-clapper-lug.vanadin.json");
+    eventually("the file is there", async || Ok(file.exists())).await?;
+    let exported: Value = serde_json::from_str(&std::fs::read_to_string(&file)?)?;
+    assert_eq!((exported["format"].as_str(), exported["version"].as_u64()), (Some("vanadin-job"), Some(1)));
+    let beads = exported["facts"].as_array().context("no facts")?.iter();
+    assert_eq!(beads.filter(|fact| fact["change"]["entry"]["kind"] == "bead").count(), 2);
+
+    // And it lies on the rack, finished.
+    browser.key("r").await?;
+    browser.sees("Ask again on 2027-06-01").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn at_the_torch_on_a_phone_the_server_may_go_away() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let browser = Browser::open(390, 844).await?;
+    let job = ready_lug(&browser, &server).await?;
+    say(&browser, &job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
+        .await?;
+    browser.press("Bead done").await?;
+    browser.sees("1 of").await?;
+
+    server.kill()?;
+    browser.press("Bead done").await?;
+    browser.press("Peened").await?;
+    browser.press("Bead done").await?;
+    browser.sees("3 waiting").await?;
+    browser.sees("2 waiting for the server").await?;
+    assert!(browser.page().await?.contains("3 of"), "what is waiting counts on the page");
+
+    server.start_again()?;
+    eventually("everything is sent", async || Ok(browser.text("saved-phone").await? == "saved")).await?;
+    let (_, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
+    let entries: Vec<&str> = history["facts"]
+        .as_array()
+        .context("no facts")?
+        .iter()
+        .filter_map(|fact| fact["change"]["entry"]["kind"].as_str())
+        .collect();
+    assert_eq!(entries, ["bead", "bead", "peened", "bead"], "in order, each once");
+    eventually("the pad goes on", async || Ok(browser.text("torch-now").await?.parse::<f64>()? > 100.0))
+        .await?;
+    let wide = browser.driver.execute("return document.documentElement.scrollWidth", vec![]).await?;
+    assert!(wide.convert::<u32>()? <= 390, "nothing scrolls sideways");
+    assert_eq!(browser.serious_problems().await?, Vec::<String>::new());
+    Ok(())
+}
+
+#[tokio::test]
+async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    browser.sees("Enough is known of the part.").await?;
+    let wall = browser.field("Wall at the break").await?;
+    wall.click().await?;
+    wall.send_keys(Key::Control + "a").await?;
+    wall.send_keys("15").await?;
+    // While it is being typed here, somebody says something else there.
+    say(&browser, &job, set("part.wall", "13")).await?;
+    say(&browser, &job, set("part.owner", "The other tab")).await?;
+    eventually("the other tab's owner shows up here", async || {
+        Ok(browser.field("Whose is it?").await?.prop("value").await?.as_deref() == Some("The other tab"))
+    })
+    .await?;
+    wall.send_keys(Key::Enter + "").await?;
+    browser.sees("Changed meanwhile: it now says \"13\", you said \"15\".").await?;
+    assert_eq!(wall.prop("value").await?.as_deref(), Some("15"), "what was typed is kept");
+    // Having seen both, saying it again counts.
+    browser.type_in("Wall at the break", "15.0").await?;
+    eventually("it is stored", async || {
+        let (_, view) = browser.fetch("GET", &format!("/api/jobs/{job}"), Value::Null).await?;
+        Ok(view["fields"]["part.wall"]["typed"] == "15.0")
+    })
+    .await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn bad_input_is_told_at_its_field_and_kept() -> anyhow::Result<()> {
+    let server = Server::start(false)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/?new")).await?;
+    for (label, typed, told) in [
+        ("Wall at the break", "900", "1 to 300 mm"),
+        ("Weight", "-4 kg", "0.01 to 20000 kg"),
+        ("Hottest in service", "500Q", "260 C or 500 F"),
+        ("Hottest in service", "28o C", "A letter o stands where a zero should be"),
+    ] {
+        browser.type_in(label, typed).await?;
+        browser.sees(told).await?;
+        assert_eq!(browser.field(label).await?.prop("value").await?.as_deref(), Some(typed));
+    }
+    browser.type_in("Wall at the break", "3/8").await?;
+    eventually("the problem goes", async || Ok(!browser.page().await?.contains("1 to 300 mm"))).await?;
+    browser.sees("9.52 mm").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_killed_server_loses_nothing_it_acknowledged() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server).await?;
+    say(&browser, &job, json!({ "kind": "light", "speed": 60 })).await?;
+    let log = "window.acknowledged = [];
+        (async () => { for (let n = 0; n < 5000; n++) {
+          const id = crypto.randomUUID();
+          const body = JSON.stringify({ id, at_client_ms: 4e12, change: { kind: 'torch', entry: { kind: 'note', text: 'n' + n } } });
+          const answer = await fetch(`/api/jobs/${arguments[0]}/facts`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
+          if (answer.ok) window.acknowledged.push(id);
+        } })().catch(() => {});";
+    browser.driver.execute(log, vec![json!(job)]).await?;
+    let acknowledged = async || -> anyhow::Result<Vec<String>> {
+        Ok(browser.driver.execute("return window.acknowledged", vec![]).await?.convert()?)
+    };
+    eventually("some are logged", async || Ok(acknowledged().await?.len() >= 12)).await?;
+    server.kill()?;
+    let sure = acknowledged().await?;
+    server.start_again()?;
+    browser.go(&server.url("/")).await?;
+    let (status, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
+    assert_eq!(status, 200);
+    let stored: Vec<&str> = history["facts"]
+        .as_array()
+        .context("no facts")?
+        .iter()
+        .filter_map(|fact| fact["id"].as_str())
+        .collect();
+    for id in &sure {
+        assert!(stored.contains(&id.as_str()), "{id} was acknowledged and is gone");
+    }
+    Ok(())
+}

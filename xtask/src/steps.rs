@@ -1,0 +1,151 @@
+//! The steps of building, checking and running. Each does nothing when there is nothing to do.
+
+use std::fs;
+use std::net::TcpListener;
+use std::path::{Path, PathBuf};
+use std::process::Command;
+use std::time::SystemTime;
+
+pub type Done = Result<(), String>;
+
+pub fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).parent().expect("xtask lies in the workspace").to_owned()
+}
+
+fn web() -> PathBuf {
+    root().join("web")
+}
+
+/// Runs a command in a folder; a failure names the command.
+pub fn run(folder: &Path, program: &str, words: &[&str]) -> Done {
+    let shown = format!("{program} {}", words.join(" "));
+    println!("> {shown}");
+    let status = Command::new(program)
+        .args(words)
+        .current_dir(folder)
+        .status()
+        .map_err(|error| format!("{shown} cannot be started: {error}"))?;
+    if status.success() { Ok(()) } else { Err(format!("{shown} failed ({status})")) }
+}
+
+fn cargo(words: &[&str]) -> Done {
+    let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
+    run(&root(), &cargo, words)
+}
+
+pub fn demo() -> Done {
+    web_packages()?;
+    web_pages()?;
+    build_all()?;
+    let data = std::env::temp_dir().join(format!("vanadin-demo-{}", std::process::id()));
+    // The usual port, or any free one when somebody has it.
+    let port = if TcpListener::bind(("127.0.0.1", 8420)).is_ok() { "8420" } else { "0" };
+    println!("The demo's data lie in {} and are thrown away.", data.display());
+    let binary = root().join("target/debug/vanadin");
+    let served = run(
+        &root(),
+        &binary.to_string_lossy(),
+        &["serve", "--demo", "--port", port, "--data", &data.to_string_lossy()],
+    );
+    let _ = fs::remove_dir_all(&data);
+    served
+}
+
+pub fn test() -> Done {
+    browser()?;
+    web_packages()?;
+    cargo(&["fmt", "--all", "--check"])?;
+    build_all()?;
+    stale_api()?;
+    let npx = |words: &[&str]| run(&web(), "npx", words);
+    npx(&["prettier", "--check", "--log-level", "warn", "src"])?;
+    npx(&["tsc", "--noEmit"])?;
+    npx(&["eslint", "--max-warnings", "0", "src"])?;
+    web_pages()?;
+    cargo(&["clippy", "--locked", "--quiet", "--workspace", "--all-targets", "--", "--deny", "warnings"])?;
+    cargo(&["test", "--locked", "--workspace"])
+}
+
+/// Debian's Chromium and its driver, when they are not here.
+fn browser() -> Done {
+    let here = |program: &str| Path::new("/usr/bin").join(program).exists();
+    if here("chromium") && here("chromedriver") {
+        return Ok(());
+    }
+    let install = ["install", "--yes", "--no-install-recommends", "chromium", "chromium-driver"];
+    run(&root(), "apt-get", &["update"])
+        .and_then(|()| run(&root(), "apt-get", &install))
+        .map_err(|why| format!("{why}\nAs root: apt-get update && apt-get {}", install.join(" ")))
+}
+
+/// `npm ci`, when the lock has changed since the last one.
+pub fn web_packages() -> Done {
+    let (lock, installed) = (web().join("package-lock.json"), web().join("node_modules/.vanadin-lock"));
+    let wanted = fs::read(&lock).map_err(|error| format!("{}: {error}", lock.display()))?;
+    if fs::read(&installed).is_ok_and(|present| present == wanted) {
+        return Ok(());
+    }
+    run(&web(), "npm", &["ci"])?;
+    fs::write(&installed, wanted).map_err(|error| format!("{}: {error}", installed.display()))
+}
+
+/// The front end, when anything it is made of is newer than it.
+pub fn web_pages() -> Done {
+    let built = newest(&web().join("dist"));
+    let made_of = ["src", "public", "index.html", "vite.config.ts", "package-lock.json"]
+        .map(|part| newest(&web().join(part)));
+    if built.is_some_and(|built| made_of.into_iter().flatten().all(|source| source <= built)) {
+        return Ok(());
+    }
+    run(&web(), "npx", &["vite", "build", "--logLevel", "warn"])
+}
+
+fn newest(path: &Path) -> Option<SystemTime> {
+    if path.is_dir() {
+        let entries = fs::read_dir(path).ok()?;
+        return entries.flatten().filter_map(|entry| newest(&entry.path())).max();
+    }
+    fs::metadata(path).and_then(|meta| meta.modified()).ok()
+}
+
+pub fn build_all() -> Done {
+    cargo(&["build", "--locked", "--quiet", "--workspace"])
+}
+
+fn openapi() -> Result<String, String> {
+    let binary = root().join("target/debug/vanadin");
+    let answer = Command::new(&binary)
+        .arg("openapi")
+        .output()
+        .map_err(|error| format!("{}: {error}", binary.display()))?;
+    String::from_utf8(answer.stdout).map_err(|error| error.to_string())
+}
+
+fn generate_types(document: &Path, types: &Path) -> Done {
+    run(&web(), "npx", &["openapi-typescript", &document.to_string_lossy(), "-o", &types.to_string_lossy()])
+}
+
+/// The document and the types made from it, written into the front end.
+pub fn write_api() -> Done {
+    let folder = web().join("src/api/generated");
+    let document = folder.join("openapi.json");
+    fs::write(&document, openapi()?).map_err(|error| error.to_string())?;
+    generate_types(&document, &folder.join("schema.ts"))
+}
+
+/// Fails when the committed types are not those of this server.
+fn stale_api() -> Done {
+    let folder = web().join("src/api/generated");
+    let read = |path: &Path| fs::read_to_string(path).map_err(|error| format!("{}: {error}", path.display()));
+    let fresh = root().join("target/xtask");
+    fs::create_dir_all(&fresh).map_err(|error| error.to_string())?;
+    let (document, types) = (fresh.join("openapi.json"), fresh.join("schema.ts"));
+    fs::write(&document, openapi()?).map_err(|error| error.to_string())?;
+    generate_types(&document, &types)?;
+    for (fresh, name) in [(document, "openapi.json"), (types, "schema.ts")] {
+        if read(&fresh)? != read(&folder.join(name))? {
+            return Err(format!("web/src/api/generated/{name} is stale. Run: cargo xtask api"));
+        }
+    }
+    Ok(())
+}
