@@ -1,1 +1,59 @@
-fn main() {}
+//! The computations that run while somebody waits. Read them as ratios: machines are noisy.
+
+use divan::{Bencher, black_box};
+use vanadin_core::heat::{BarPower, Body, Packing, Wrapping, ceiling_c, cool, heat_for};
+use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, confirm};
+use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, Watts};
+
+fn main() {
+    divan::main();
+}
+
+fn body(kg: f64, size_mm: [f64; 3]) -> Body {
+    let [length, width, height] = size_mm.map(|mm| Millimetres::new(mm).expect("a size"));
+    let ambient = Celsius::new(20.0).expect("a temperature");
+    let mass = Kilograms::new(kg).expect("a mass");
+    Body::new(Iron::Gray.properties(), mass, (length, width, height), 1.0, ambient).expect("a body")
+}
+
+/// Aim: under 2 ms.
+#[divan::bench]
+fn an_hour_of_the_bar_model(bencher: Bencher<'_, '_>) {
+    let body = body(22.0, [420.0, 300.0, 220.0]);
+    let watts = |w| Watts::new(w).expect("a power");
+    let power = BarPower::Flame { even: watts(4000.0), local: watts(4050.0), station: 0.25 };
+    let hour = Seconds::new(3600.0).expect("a time");
+    bencher.bench(|| heat_for(black_box(&body), power, hour));
+}
+
+#[divan::bench]
+fn the_ceiling_of_a_source(bencher: Bencher<'_, '_>) {
+    let body = body(22.0, [420.0, 300.0, 220.0]);
+    let watts = |w| Watts::new(w).expect("a power");
+    let power = BarPower::Flame { even: watts(4000.0), local: watts(4050.0), station: 0.25 };
+    bencher.bench(|| ceiling_c(black_box(&body), power));
+}
+
+/// Aim: under 10 ms for 48 h. This part takes a little longer than that.
+#[divan::bench]
+fn a_cooling_curve_of_48_hours(bencher: Bencher<'_, '_>) {
+    let body = body(120.0, [600.0, 300.0, 200.0]);
+    let start = Celsius::new(600.0).expect("a temperature");
+    let wrapping = Wrapping::usual(Packing::Vermiculite);
+    let hours = cool(&body, start, &wrapping).hours_to(45.0);
+    assert!(hours.is_some_and(|hours| (48.0..56.0).contains(&hours)), "{hours:?}");
+    bencher.bench(|| cool(black_box(&body), start, &wrapping));
+}
+
+#[divan::bench]
+fn the_belief_with_every_test_done(bencher: Bencher<'_, '_>) {
+    let evidence: Vec<Evidence> = LookTest::ALL
+        .into_iter()
+        .map(|test| Evidence {
+            finding: Finding::Look { test, outcome: &test.outcomes()[0] },
+            confidence: Confidence::Fair,
+            spot: Evidence::FIRST_SPOT.to_owned(),
+        })
+        .collect();
+    bencher.bench(|| confirm(Family::PumpValve, Era::Unknown, true, black_box(&evidence)));
+}

@@ -143,9 +143,10 @@ fn a_complete_job_is_planned_to_the_end() {
     assert!((value("cracks.A.right.offset") - 2.4).abs() < 1e-9);
     assert!(plan.figure("cracks.A.left.drill").is_none(), "an end that runs out gets no hole");
     // Hand-worked: V 70 from both sides, 7 deep: 49 tan 35 + 2/3 x 9.803 x 1 = 40.85 mm² a side;
-    // x 60 mm x 2 = 4.902 cm³; hole pi/4 x 64 x 14 = 0.704 cm³
-    assert!((value("prep.volume") - 5.605).abs() < 0.005, "{}", value("prep.volume"));
-    // Hand-worked: 5.605 x 8.3 / 0.9 = 51.7 g; one 4.0 x 300 rod 31.29 g: 1.65, up, and 1
+    // x 60 mm x 2 = 4.902 cm³; hole pi/4 x 64 x 14 = 0.704 cm³; two countersinks, each
+    // pi/3 x (7 tan 35)² x 7 = 176.1 mm³: 0.352 cm³
+    assert!((value("prep.volume") - 5.958).abs() < 0.005, "{}", value("prep.volume"));
+    // Hand-worked: 5.958 x 8.3 / 0.9 = 54.9 g; one 4.0 x 300 rod 31.29 g: 1.76, up, and 1
     assert_eq!(value("prep.rods"), 3.0);
 }
 

@@ -16,6 +16,7 @@ use thirtyfour::prelude::*;
 /// How long something may take to show up on a busy machine.
 pub const PATIENCE: Duration = Duration::from_secs(30);
 const LOOK_EVERY: Duration = Duration::from_millis(60);
+const PRESS_AGAIN_AFTER: Duration = Duration::from_secs(3);
 
 const FLAGS: &[&str] = &[
     "--headless=new",
@@ -137,9 +138,21 @@ impl Browser {
 
     /// Chooses from the list that the field with this label opens.
     pub async fn pick(&self, label: &str, choice: &str) -> anyhow::Result<()> {
-        self.field(label).await?.click().await?;
         let option = format!("//*[@role='option'][normalize-space(.)={}]", quoted(choice));
-        self.find(By::XPath(option)).await?.click().await?;
+        let mut pressed = tokio::time::Instant::now() - PRESS_AGAIN_AFTER;
+        // The page may be drawn anew under the finger: a person presses again.
+        eventually(&format!("choose {choice} of {label}"), async || {
+            if let Ok(option) = self.driver.find(By::XPath(option.as_str())).await {
+                option.click().await?;
+                return Ok(true);
+            }
+            if pressed.elapsed() >= PRESS_AGAIN_AFTER {
+                pressed = tokio::time::Instant::now();
+                self.field(label).await?.click().await?;
+            }
+            Ok(false)
+        })
+        .await?;
         let gone = || By::Css("[role='listbox']");
         eventually("the list closes", async || Ok(self.driver.find(gone()).await.is_err())).await
     }

@@ -90,7 +90,6 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     browser.sees("Enough is known of the part.").await?;
 
     // Iron, by the key of its station
-    browser.driver.find(By::Css("main")).await?.click().await?;
     browser.key("2").await?;
     browser.press("Punch: crumbles, no rim").await?;
     browser.press("Drill: powder and crumbs").await?;

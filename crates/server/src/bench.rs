@@ -5,6 +5,7 @@ use std::sync::Arc;
 use jiff::Timestamp;
 use tokio::sync::{Mutex, MutexGuard, broadcast};
 use uuid::Uuid;
+use vanadin_core::plan::Live;
 
 use crate::database::Database;
 
@@ -14,7 +15,7 @@ pub enum News {
     /// The job's log grew.
     Changed { job: Uuid, revision: u64 },
     /// The thermocouple shows this now.
-    Reading { job: Uuid, minutes: f64, celsius: f64 },
+    Reading { job: Uuid, live: Box<Live> },
 }
 
 /// The store and the news, cheap to clone.

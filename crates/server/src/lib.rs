@@ -28,6 +28,7 @@ use bench::Bench;
 use thermocouple::Thermocouples;
 
 pub use openapi::openapi_document;
+pub use sample::sample_jobs;
 
 /// How to serve.
 #[derive(Debug, Clone)]

@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::job::{Job, Reading};
 use vanadin_core::plan::{Plan, PlanLine, Standing, StationState, plan, standing};
+use vanadin_core::quantity::{Unit, UnitSystem};
 
 use crate::api_error::ApiError;
 use crate::bench::Bench;
@@ -19,8 +20,9 @@ use crate::shop::the_shop;
 pub struct RackLine {
     pub id: Uuid,
     pub name: String,
-    /// Iron, weight and way in a few words.
-    pub under: String,
+    /// "gray 99.8 %", "24 kg"; the weight is empty while not known.
+    pub iron: String,
+    pub mass: String,
     pub round: usize,
     pub standing: Standing,
     pub stations: Vec<StationState>,
@@ -66,7 +68,7 @@ pub async fn rack(
         }
         let plan = plan(&job, &shop);
         let standing = standing(&job, &plan, now_ms);
-        lines.push(line(job, plan, standing));
+        lines.push(line(job, plan, standing, shop.units));
     }
     // Stable: of two that are equally urgent the newer one stays above.
     lines.sort_by_key(|line| (line.standing.rank, line.standing.next.at_ms.unwrap_or(i64::MAX)));
@@ -85,7 +87,7 @@ fn fits(job: &Job, words: &str) -> bool {
     words.to_lowercase().split_whitespace().all(|word| text.contains(word))
 }
 
-fn line(job: Job, plan: Plan, standing: Standing) -> RackLine {
+fn line(job: Job, plan: Plan, standing: Standing, units: UnitSystem) -> RackLine {
     let round = job.round();
     let leading = plan.iron.shares.first();
     let iron = leading.map_or(String::new(), |share| {
@@ -95,13 +97,13 @@ fn line(job: Job, plan: Plan, standing: Standing) -> RackLine {
             format!("{} {}", share.label.to_lowercase(), share.shown.text())
         }
     });
-    let mass = round.typed("part.mass").filter(|typed| !typed.is_empty());
-    let way = plan.methods.chosen.map(|way| way.label().to_lowercase());
-    let under: Vec<String> = [Some(iron), mass.map(ToOwned::to_owned), way].into_iter().flatten().collect();
+    let mass =
+        round.number("part.mass").map_or(String::new(), |kilograms| units.say(kilograms, Unit::Kilograms));
     RackLine {
         id: job.id,
         name: job.name().to_owned(),
-        under: under.join(", "),
+        iron,
+        mass,
         round: job.rounds.len(),
         record: thinned(&round.readings, DRAWN),
         earlier: job.rounds[..job.rounds.len() - 1]

@@ -1,9 +1,11 @@
 //! The sample shop: made up, at different stages, its times relative to the start.
 
+use std::collections::BTreeMap;
+
 use anyhow::{Context, anyhow};
 use uuid::Uuid;
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Fact, Job, TorchEntry, accept, crack_key};
+use vanadin_core::job::{Change, Fact, Held, Job, TorchEntry, accept, crack_key, parse_value, shop_field};
 use vanadin_core::plan::{FrozenPlan, plan};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -14,6 +16,31 @@ use crate::job::store;
 use crate::shop::{set, the_shop};
 use crate::thermocouple::Pad;
 
+/// The sample shop's settings, as if typed.
+const SETTINGS: &[(&str, &str)] = &[
+    ("shop.name", "Lockside Iron Mending"),
+    ("shop.units", "metric"),
+    ("shop.theme", "shop"),
+    ("shop.time_zone", "Europe/London"),
+    ("shop.ambient", "18 C"),
+    ("shop.sources", "weed_burner,oxy_acetylene_small,kiln"),
+    ("shop.packings", "air,blanket,vermiculite,dry_sand"),
+    ("shop.rods", "nickel,nickel_iron,bronze,iron_rod"),
+    ("shop.stitch_kit", "yes"),
+];
+
+/// How long ago each job came in, in minutes, and what is told of it: the oldest first, so that
+/// the newest lies on top of its like.
+const JOBS: &[(i64, fn(&mut Told<'_>))] = &[
+    (60 * 24 * 40, points_lever),
+    (60 * 24 * 21, winch_hook),
+    (60 * 24 * 6, glasshouse_bracket),
+    (60 * 24 * 3, chain_wheel),
+    (60 * 9, malt_gear),
+    (50, bell_bearing),
+    (60 * 7, press_side),
+];
+
 /// Fills a data folder in which no job is yet.
 ///
 /// # Errors
@@ -23,36 +50,42 @@ pub async fn fill_if_empty(bench: &Bench) -> anyhow::Result<()> {
     if !store::all(pool).await?.is_empty() {
         return Ok(());
     }
-    for (key, typed) in [
-        ("shop.name", "Lockside Iron Mending"),
-        ("shop.units", "metric"),
-        ("shop.theme", "shop"),
-        ("shop.time_zone", "Europe/London"),
-        ("shop.ambient", "18 C"),
-        ("shop.sources", "weed_burner,oxy_acetylene_small,kiln"),
-        ("shop.packings", "air,blanket,vermiculite,dry_sand"),
-        ("shop.rods", "nickel,nickel_iron,bronze,iron_rod"),
-        ("shop.stitch_kit", "yes"),
-    ] {
+    for (key, typed) in SETTINGS {
         set(pool, key, typed, UnitSystem::Metric, 1).await?;
     }
     let shop = the_shop(pool).await?;
     let now_ms = Bench::now_ms();
-    // Stored oldest first, so that the newest lies on top of its like.
-    for (age_min, tell) in [
-        (60 * 24 * 40, points_lever as fn(&mut Told)),
-        (60 * 24 * 21, winch_hook),
-        (60 * 24 * 6, glasshouse_bracket),
-        (60 * 24 * 3, chain_wheel),
-        (60 * 9, malt_gear),
-        (50, bell_bearing),
-        (60 * 7, press_side),
-    ] {
-        let mut told = Told::new(&shop, now_ms, age_min);
+    for (age_min, tell) in JOBS {
+        let mut told = Told::new(&shop, now_ms, *age_min);
         tell(&mut told);
         told.store(bench).await?;
     }
     Ok(())
+}
+
+/// The sample shop and its jobs without a database: what the benchmarks work on.
+///
+/// # Errors
+/// The sample shop says something a person could not.
+pub fn sample_jobs(now_ms: i64) -> anyhow::Result<(Shop, Vec<Job>)> {
+    let values: BTreeMap<String, Held> = SETTINGS
+        .iter()
+        .filter_map(|(key, typed)| {
+            let value = parse_value(key, shop_field(key)?, typed, UnitSystem::Metric).ok()?;
+            Some(((*key).to_owned(), Held { typed: (*typed).to_owned(), value, revision: 1 }))
+        })
+        .collect();
+    let shop = Shop::of(&values);
+    let mut jobs = Vec::with_capacity(JOBS.len());
+    for (age_min, tell) in JOBS {
+        let mut told = Told::new(&shop, now_ms, *age_min);
+        tell(&mut told);
+        if let Some(wrong) = told.wrong {
+            return Err(wrong);
+        }
+        jobs.push(told.job);
+    }
+    Ok((shop, jobs))
 }
 
 /// A job as it is told, each word checked as if somebody had typed it.
@@ -432,6 +465,7 @@ fn points_lever(told: &mut Told<'_>) {
     told.crack(&[("length", "72"), ("wall", "12"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]);
     told.set("heat.source", "kiln");
     told.set("method.choice", "torch_braze");
+    told.set("cooling.packing", "blanket");
     told.wait(15);
     told.heat(8, 3);
     told.cover(60 * 20);

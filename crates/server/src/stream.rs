@@ -2,7 +2,6 @@
 
 use rocket::response::stream::{Event, EventStream};
 use rocket::{Shutdown, State, get};
-use serde::Serialize;
 use tokio::select;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
@@ -12,14 +11,8 @@ use crate::bench::{Bench, News};
 use crate::job::route::known;
 use crate::job::store;
 
-#[derive(Serialize)]
-struct ReadingNow {
-    minutes: f64,
-    celsius: f64,
-}
-
-/// Server-sent events: `reading` with minutes on the job clock and degC, `changed` with the
-/// revision, `hello` at the start.
+/// Server-sent events: `reading` with what the pad shows now, judged ([`Live`]); `changed` with
+/// the revision, `hello` at the start.
 #[utoipa::path(get, path = "/api/jobs/{id}/stream", params(("id" = Uuid, Path, description = "The job")), responses(
     (status = 200, description = "text/event-stream", content_type = "text/event-stream", body = String),
     (status = 404, description = "No such job", body = crate::api_error::ProblemsBody)))]
@@ -45,8 +38,8 @@ pub async fn stream<'r>(
                 Ok(News::Changed { job, revision }) if job == id => {
                     yield Event::data(revision.to_string()).event("changed");
                 }
-                Ok(News::Reading { job, minutes, celsius }) if job == id => {
-                    yield Event::json(&ReadingNow { minutes, celsius }).event("reading");
+                Ok(News::Reading { job, live }) if job == id => {
+                    yield Event::json(&*live).event("reading");
                 }
                 Ok(_) => {}
                 // Missed some: have the page ask for everything.

@@ -7,6 +7,7 @@ export type Figure = Schemas['Figure']
 export type FieldView = Schemas['FieldView']
 export type Change = Schemas['Change']
 export type Problem = Schemas['FieldProblem']
+export type Live = Schemas['Live']
 export type Station = Schemas['Station']
 export type UnitSystem = Schemas['UnitSystem']
 

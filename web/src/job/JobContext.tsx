@@ -1,17 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
-import type { Change, JobView } from '../api/client'
+import type { Change, JobView, Live } from '../api/client'
 import { outbox, type Refusal, type Waiting } from '../api/outbox'
 import { jobQuery } from '../api/queries'
 
-/** What the thermocouple shows now. */
-export interface Live {
-  minutes: number
-  celsius: number
-}
-
 interface JobBench {
   view: JobView
+  /** What the pad shows now, or the last reading. */
   live: Live | null
   /** The server is reached. */
   reached: boolean
@@ -45,7 +40,7 @@ export function JobProvider({ id, children, otherwise }: JobProviderProps): Reac
   }
   const bench: JobBench = {
     view: job.data,
-    live,
+    live: live ?? job.data.standing.live ?? null,
     reached: box.reached && streaming,
     waiting: box.waiting.filter((item) => item.job === id),
     refusals: box.refusals.filter((item) => item.job === id),
@@ -59,25 +54,44 @@ function useStream(id: string): { live: Live | null; streaming: boolean } {
   const [live, setLive] = useState<Live | null>(null)
   const [streaming, setStreaming] = useState(true)
   useEffect(() => {
-    const source = new EventSource(`/api/jobs/${id}/stream`)
     const refetch = () => void queryClient.invalidateQueries({ queryKey: jobQuery(id).queryKey })
-    source.addEventListener('hello', () => {
-      setStreaming(true)
-      refetch()
-    })
-    source.addEventListener('changed', (event: MessageEvent<string>) => {
-      const seen = queryClient.getQueryData(jobQuery(id).queryKey)?.revision
-      if (String(seen) !== event.data) refetch()
-    })
-    source.addEventListener('reading', (event: MessageEvent<string>) => {
-      setLive(JSON.parse(event.data) as Live)
-    })
-    source.addEventListener('error', () => setStreaming(false))
+    let source: EventSource | null = null
+    const open = () => {
+      source = new EventSource(`/api/jobs/${id}/stream`)
+      source.addEventListener('hello', () => {
+        setStreaming(true)
+        refetch()
+      })
+      source.addEventListener('changed', (event: MessageEvent<string>) => {
+        const seen = queryClient.getQueryData(jobQuery(id).queryKey)?.revision
+        if (String(seen) !== event.data) refetch()
+      })
+      source.addEventListener('reading', (event: MessageEvent<string>) => {
+        setLive(JSON.parse(event.data) as Live)
+      })
+      source.addEventListener('error', () => setStreaming(false))
+    }
+    const close = () => {
+      source?.close()
+      source = null
+    }
+    // A browser keeps only a few connections to one server: a page nobody sees lets go of its own.
+    const handleVisibility = () => {
+      if (document.visibilityState === 'hidden') close()
+      else if (source === null) open()
+    }
+    open()
+    document.addEventListener('visibilitychange', handleVisibility)
+    window.addEventListener('pagehide', close)
+    window.addEventListener('pageshow', handleVisibility)
     // The record grows without the log growing: look again now and then.
     const record = setInterval(refetch, 10_000)
     return () => {
       clearInterval(record)
-      source.close()
+      document.removeEventListener('visibilitychange', handleVisibility)
+      window.removeEventListener('pagehide', close)
+      window.removeEventListener('pageshow', handleVisibility)
+      close()
     }
   }, [id, queryClient])
   return { live, streaming }

@@ -4,18 +4,11 @@ import type { Figure, Schemas, UnitSystem } from '../api/client'
 export const inUnits = (figure: Pick<Figure, 'metric' | 'imperial'>, units: UnitSystem): Schemas['Shown'] =>
   units === 'imperial' ? figure.imperial : figure.metric
 
-/** degC for an axis or a live reading, in the shop's unit: `[300, '°C']`. */
+/** degC for an axis, in the shop's unit: `[300, '°C']`. */
 export function temperature(celsius: number, units: UnitSystem): [number: string, unit: string] {
   return units === 'imperial'
     ? [Math.round(celsius * 1.8 + 32).toString(), '°F']
     : [Math.round(celsius).toString(), '°C']
-}
-
-/** mm for an axis, in the shop's unit: `[25, 'mm']`, `['1', 'in']`. */
-export function millimetres(mm: number, units: UnitSystem): [number: string, unit: string] {
-  return units === 'imperial'
-    ? [(mm / 25.4).toFixed(2).replace(/\.?0+$/, ''), 'in']
-    : [(Math.round(mm * 100) / 100).toString(), 'mm']
 }
 
 /** A clock time in the shop's zone: `06:40`, with the day when it is not today. */
@@ -27,7 +20,7 @@ export function clock(ms: number, zone: string, now: number): string {
   return day(ms) === day(now) ? time : `${at({ weekday: 'short' }, ms)} ${time}`
 }
 
-/** Hours and minutes: `3 h 05`, `42 min`. */
+/** Hours and minutes on an axis: `3 h 05`, `42 min`. */
 export function minutes(value: number): string {
   const total = Math.max(0, Math.round(value))
   return total < 60 ? `${total} min` : `${Math.floor(total / 60)} h ${String(total % 60).padStart(2, '0')}`

@@ -2,6 +2,7 @@ import { ToggleGroup } from 'radix-ui'
 import type { ReactNode } from 'react'
 
 export interface ChoiceProps {
+  id?: string
   label: string
   choices: readonly { id: string; label: string }[]
   chosen: string
@@ -10,10 +11,11 @@ export interface ChoiceProps {
 }
 
 /** A few choices side by side. Pressing the chosen one makes it unknown again. */
-export function Choice({ label, choices, chosen, onChoose, describedBy }: ChoiceProps): ReactNode {
+export function Choice({ id, label, choices, chosen, onChoose, describedBy }: ChoiceProps): ReactNode {
   return (
     <ToggleGroup.Root
       type="single"
+      id={id}
       value={chosen}
       onValueChange={onChoose}
       aria-label={label}

@@ -5,6 +5,7 @@ import { Choice } from './Choice'
 import { FieldFrame, describedBy } from './FieldFrame'
 import { Pick } from './Pick'
 import { TypedInput } from './TypedInput'
+import { TypedProse } from './TypedProse'
 
 export interface FieldInputProps {
   field: FieldView
@@ -21,12 +22,25 @@ export interface FieldInputProps {
   onStart?: () => void
 }
 
+/** The element of a field, by its key. */
+export const fieldId = (key: string): string => `field-${key.replaceAll('.', '-')}`
+
+/** Puts the cursor into a field, or on the first of its choices. */
+export function focusField(key: string): void {
+  const field = document.getElementById(fieldId(key))
+  const target = field?.matches('input, button') ? field : field?.querySelector('button')
+  if (target instanceof HTMLElement) {
+    target.focus()
+    target.scrollIntoView({ block: 'nearest' })
+  }
+}
+
 const SIDE_BY_SIDE = 3
 
 /** A field of any kind, made from what the server says of it. */
 export function FieldInput(props: FieldInputProps): ReactNode {
   const { field, units, typed, problem, waiting = false, onSay } = props
-  const id = `field-${field.key.replaceAll('.', '-')}`
+  const id = fieldId(field.key)
   const label = props.label ?? field.label
   const described = describedBy(id, problem)
   const body = () => {
@@ -35,6 +49,7 @@ export function FieldInput(props: FieldInputProps): ReactNode {
       case 'yes_no':
         return field.choices.length <= SIDE_BY_SIDE && !props.folded ? (
           <Choice
+            id={id}
             label={label}
             choices={field.choices}
             chosen={typed}
@@ -50,6 +65,16 @@ export function FieldInput(props: FieldInputProps): ReactNode {
             onChoose={onSay}
             describedBy={described}
             placeholder={props.placeholder ?? 'choose'}
+          />
+        )
+      case 'prose':
+        return (
+          <TypedProse
+            id={id}
+            typed={typed}
+            describedBy={described}
+            placeholder={props.placeholder}
+            onCommit={onSay}
           />
         )
       case 'many':

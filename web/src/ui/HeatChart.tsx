@@ -5,6 +5,7 @@ import { temperature } from '../quantity/show'
 import { HeatGradient } from './HeatGradient'
 import { HeatRecord } from './HeatRecord'
 import { path } from './heat-line-layout'
+import { useWidth } from './useWidth'
 
 type Point = readonly [number, number]
 
@@ -29,6 +30,8 @@ export interface HeatChartProps {
   small?: boolean
   /** The words under a time. */
   tick: (minutes: number) => string
+  /** Minutes of the first of them: so that they fall on whole hours of a clock. */
+  tickFrom?: number
 }
 
 const LEFT = 66
@@ -48,25 +51,35 @@ export function HeatChart(props: HeatChartProps): ReactNode {
     posts = [],
     now,
     tick,
+    tickFrom = 0,
     small = false,
   } = props
   const id = useId()
-  const [WIDTH, HEIGHT] = small ? [560, 250] : [880, 430]
+  // As wide as its place, so that its words keep their size.
+  const [frame, width] = useWidth<SVGSVGElement>(small ? 560 : 880, 300)
+  const WIDTH = Math.min(width, 1100)
+  const HEIGHT = small ? 240 : WIDTH < 500 ? WIDTH * 0.85 : WIDTH * 0.49
   const BOTTOM = HEIGHT - 40
   const most = small ? 5 : 8
+  const mostTimes = WIDTH < 420 ? 3 : WIDTH < 640 ? 5 : 8
   const x = (minutes: number) => LEFT + (minutes / until) * (WIDTH - LEFT - 24)
   const y = (celsius: number) => BOTTOM - (Math.max(0, celsius) / top) * (BOTTOM - 14)
-  const everyC = [20, 50, 100, 200, 400].find((step) => top / step <= most) ?? 250
   const everyMin =
-    [10, 20, 30, 60, 120, 180, 240, 360, 720, 1440].find((step) => until / step <= most) ?? 2880
+    [10, 20, 30, 60, 120, 180, 240, 360, 720, 1440].find((step) => until / step <= mostTimes) ?? 2880
   const points = (line: readonly Point[]) => path(line.map(([minutes, celsius]) => [x(minutes), y(celsius)]))
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="max-h-full w-full" role="img" aria-label={props.name}>
+    <svg
+      ref={frame}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="max-h-full w-full"
+      role="img"
+      aria-label={props.name}
+    >
       <defs>
         <HeatGradient id={`${id}-scale`} theme={theme} y={y} />
       </defs>
       <g stroke="var(--rule)" fontSize="14">
-        {Array.from({ length: Math.floor(top / everyC) + 1 }, (_, at) => at * everyC).map((celsius) => (
+        {degreeTicks(top, units, most).map((celsius) => (
           <g key={celsius}>
             <path d={`M${LEFT} ${y(celsius)}H${WIDTH - 12}`} />
             <text x={LEFT - 20} y={y(celsius) + 5} textAnchor="end" fill="var(--ash)" stroke="none">
@@ -74,7 +87,10 @@ export function HeatChart(props: HeatChartProps): ReactNode {
             </text>
           </g>
         ))}
-        {Array.from({ length: Math.floor(until / everyMin) + 1 }, (_, at) => at * everyMin).map((minutes) => (
+        {Array.from(
+          { length: Math.floor((until - tickFrom) / everyMin) + 1 },
+          (_, at) => tickFrom + at * everyMin,
+        ).map((minutes) => (
           <g key={minutes}>
             <path d={`M${x(minutes)} 8V${BOTTOM + 6}`} />
             <text x={x(minutes)} y={BOTTOM + 24} textAnchor="middle" fill="var(--ash)" stroke="none">
@@ -144,12 +160,25 @@ export function HeatChart(props: HeatChartProps): ReactNode {
         </g>
       ))}
       {now !== undefined && (
-        <path
-          d={`M${x(now)} ${BOTTOM}V${y(record.at(-1)?.celsius ?? 0) + 12}`}
-          stroke="var(--chalk)"
-          strokeWidth="1.2"
-        />
+        <g>
+          <path
+            d={`M${x(now)} ${BOTTOM}V${y(record.at(-1)?.celsius ?? 0) + 12}`}
+            stroke="var(--chalk)"
+            strokeWidth="1.2"
+          />
+          <text x={x(now) + 8} y={BOTTOM - 12} fontSize="14" fontWeight="600" fill="var(--chalk)">
+            now
+          </text>
+        </g>
       )}
     </svg>
   )
+}
+
+/** Round degrees of the shop's unit, as degC: at most `most` of them from the foot to `top`. */
+function degreeTicks(top: number, units: UnitSystem, most: number): readonly number[] {
+  const [zero, degree] = units === 'imperial' ? [-32 / 1.8, 1 / 1.8] : [0, 1]
+  const every = [20, 50, 100, 200, 400, 800].find((step) => top / (step * degree) <= most) ?? 1000
+  const count = Math.floor((top - zero) / (every * degree))
+  return Array.from({ length: count + 1 }, (_, at) => zero + at * every * degree).filter((c) => c >= 0)
 }

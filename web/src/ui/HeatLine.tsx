@@ -20,6 +20,8 @@ export interface HeatLineProps {
   hot: boolean
   /** Stopped after this station: two bars, nothing beyond. */
   stoppedAt: number | null
+  /** From the second on, a line leads back from Check to Cracks. */
+  round: number
   children?: ReactNode
 }
 
@@ -39,6 +41,9 @@ export function HeatLine(props: HeatLineProps): ReactNode {
     >
       <Shelf box={box} layout={layout} stoppedAt={stoppedAt} />
       {props.children}
+      {props.round > 1 && stoppedAt === null && (
+        <ReturnLine round={props.round} shelf={shelf} layout={layout} />
+      )}
       {stoppedAt === null &&
         plans.map((plan, at) => (
           <PlannedLine
@@ -114,11 +119,42 @@ function Shelf({
       <path d={`M0 ${box.shelf}H${stop ?? box.width}`} />
       {stop !== null && (
         <path
-          d={`M${stop} ${box.shelf - 18}v24M${stop + 8} ${box.shelf - 18}v24`}
+          d={`M${stop} ${box.shelf - 9}v18M${stop + 8} ${box.shelf - 9}v18`}
           stroke="var(--chalk)"
           strokeWidth={2.4}
         />
       )}
+    </g>
+  )
+}
+
+interface ReturnLineProps {
+  round: number
+  shelf: number
+  layout: LineLayout
+}
+
+/** What did not hold at the check leads back to the map. */
+function ReturnLine({ round, shelf, layout }: ReturnLineProps): ReactNode {
+  const from = layout.stations[8] ?? 0
+  const to = (layout.stations[2] ?? 0) + 88
+  const y = shelf + 15
+  const middle = (from + to) / 2
+  return (
+    <g fill="none" stroke="var(--ash)" strokeWidth={1.4}>
+      <path d={`M${from} ${shelf + 9}V${y}H${middle + 40}M${middle - 40} ${y}H${to}`} />
+      <path d={`M${to} ${y}l9 -4.500v9z`} fill="var(--ash)" stroke="none" />
+      <text
+        x={middle}
+        y={y + 5}
+        textAnchor="middle"
+        fontSize="14"
+        fontWeight="600"
+        fill="var(--chalk)"
+        stroke="none"
+      >
+        round {round}
+      </text>
     </g>
   )
 }

@@ -43,7 +43,8 @@ export function Pick({
         <Select.Content
           position="popper"
           sideOffset={2}
-          className="z-30 max-h-[min(70vh,520px)] min-w-[var(--radix-select-trigger-width)] overflow-auto border-[1.5px] border-chalk bg-raise"
+          collisionPadding={12}
+          className="z-30 max-h-[var(--radix-select-content-available-height)] min-w-[var(--radix-select-trigger-width)] overflow-auto border-[1.5px] border-chalk bg-raise"
         >
           <Select.Viewport>
             {choices.map((choice) => (

@@ -32,7 +32,7 @@ export function TypedInput(props: TypedInputProps): ReactNode {
         spellCheck={false}
         aria-invalid={wrong || undefined}
         aria-describedby={describedBy}
-        className="min-w-0 grow bg-transparent px-3 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
+        className="min-w-0 grow bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
         onFocus={onStart}
         onChange={(event) => setDraft(event.target.value)}
         onBlur={commit}
@@ -41,7 +41,7 @@ export function TypedInput(props: TypedInputProps): ReactNode {
           if (event.key === 'Escape') setDraft(null)
         }}
       />
-      <span className="shrink-0 pr-3 text-ash">{aside}</span>
+      <span className="shrink-0 pr-2 text-ash">{aside}</span>
     </span>
   )
 }

@@ -8,7 +8,7 @@ use uuid::Uuid;
 use super::{Change, Fact, FieldValue, TorchEntry, job_field, parse_value};
 use crate::iron::{Confidence, Evidence, Finding, Iron, LookTest};
 use crate::plan::FrozenPlan;
-use crate::quantity::{Kind, parse};
+use crate::quantity::{Kind, Unit, both, parse};
 
 /// A field as it was last typed.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -94,6 +94,8 @@ pub struct LogEntry {
     pub fact: Uuid,
     /// Minutes on the job clock since it was lit.
     pub minutes: f64,
+    /// The same: "1 h 05".
+    pub at: String,
     pub entry: TorchEntry,
     /// Of a reading, in degC.
     pub celsius: Option<f64>,
@@ -330,6 +332,7 @@ impl Job {
                 round.log.push(LogEntry {
                     fact: fact.id,
                     minutes,
+                    at: both(minutes, Unit::Minutes).0.text(),
                     entry: entry.clone(),
                     celsius,
                     who: fact.who.clone(),

@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{MethodId, School, Way};
 use crate::iron::{Belief, Iron, WhiteStanding};
+use crate::quantity::{Unit, UnitSystem};
 
 /// What a rule does to a method.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -43,6 +44,8 @@ pub struct Asked<'a> {
     pub warm_reached: Option<bool>,
     pub rods: Option<&'a [String]>,
     pub stitch_kit: Option<bool>,
+    /// The system the sentences speak in.
+    pub units: UnitSystem,
 }
 
 /// The rules' answer.
@@ -122,7 +125,10 @@ fn iron_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
             "M03",
             Favour,
             &[TorchBraze],
-            "Malleable is possible: braze quickly, under 900 °C at the joint.",
+            format!(
+                "Malleable is possible: braze quickly, under {} at the joint.",
+                asked.units.say(900.0, Unit::Celsius)
+            ),
         );
     }
     if belief.is_plausible(Iron::Ductile) {
@@ -155,6 +161,7 @@ fn iron_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
 fn service_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
     use Effect::{Caution, Exclude, Favour};
     use MethodId::{GasIron, Stitch, TorchBraze};
+    let say = |celsius| asked.units.say(celsius, Unit::Celsius);
     match asked.service_c {
         None => ruling.unknown("M05", "the service temperature"),
         Some(service_c) => {
@@ -168,7 +175,7 @@ fn service_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
                         "M05",
                         Exclude,
                         &[method],
-                        format!("Service at {service_c:.0} °C, the joint stands {with_caution:.0} °C."),
+                        format!("Service at {}, the joint stands {}.", say(service_c), say(with_caution)),
                     );
                 } else if service_c > limit {
                     let why = if patch { "a patch for a short life" } else { "over its usual limit" };
@@ -176,14 +183,15 @@ fn service_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
                         "M05",
                         Caution,
                         &[method],
-                        format!("Service at {service_c:.0} °C against {limit:.0} °C: {why}."),
+                        format!("Service at {} against {}: {why}.", say(service_c), say(limit)),
                     );
                 }
             }
             match asked.heat_cycling {
                 None if service_c > 300.0 => ruling.unknown("M05", "whether it heats and cools in service"),
                 Some(true) if service_c > 300.0 => {
-                    ruling.say("M05", Caution, &[Stitch], "Heats and cools above 300 °C: pins work loose.")
+                    let why = format!("Heats and cools above {}: pins work loose.", say(300.0));
+                    ruling.say("M05", Caution, &[Stitch], why);
                 }
                 Some(_) | None => {}
             }
@@ -214,8 +222,9 @@ fn service_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
     match asked.wall_mm {
         None => ruling.unknown("M12", "the wall"),
         Some(wall) if wall < 5.0 => {
-            ruling.say("M12", Exclude, &[Stitch], "Under 5 mm no thread holds.");
-            ruling.say("M12", Caution, STICK, "Thin wall: 2.5 mm rod at most.");
+            let mm = |mm| asked.units.say(mm, Unit::Millimetres);
+            ruling.say("M12", Exclude, &[Stitch], format!("Under {} no thread holds.", mm(5.0)));
+            ruling.say("M12", Caution, STICK, format!("Thin wall: {} rod at most.", mm(2.5)));
             ruling.say("M12", Favour, &[TorchBraze], "Suits a thin wall.");
         }
         Some(_) => {}
@@ -313,6 +322,7 @@ mod tests {
             warm_reached: None,
             rods: None,
             stitch_kit: Some(true),
+            units: UnitSystem::Metric,
         }
     }
 

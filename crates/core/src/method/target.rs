@@ -2,6 +2,7 @@
 
 use super::{MethodId, School, Way};
 use crate::iron::Iron;
+use crate::quantity::{Unit, UnitSystem};
 
 /// What the preheat must be, and why.
 #[derive(Debug, Clone, PartialEq)]
@@ -11,7 +12,28 @@ pub struct Target {
     pub most_c: f64,
     /// The working, line by line.
     pub working: Vec<String>,
-    pub cautions: Vec<String>,
+    /// An iron that caps the preheat, in degC, where another one in question asks for more.
+    pub disagree: Option<(Iron, f64)>,
+    /// Irons without figures of their own.
+    pub with_grays_figures: Vec<Iron>,
+}
+
+impl Target {
+    #[must_use]
+    pub fn cautions(&self, units: UnitSystem) -> Vec<String> {
+        let disagree = self.disagree.map(|(iron, limit)| {
+            format!(
+                "The irons in question disagree: {} caps the preheat at {}. Settle the iron.",
+                iron.label().to_lowercase(),
+                units.say(limit, Unit::Celsius)
+            )
+        });
+        let gray = self
+            .with_grays_figures
+            .iter()
+            .map(|iron| format!("{} is planned with gray's figures.", iron.label()));
+        disagree.into_iter().chain(gray).collect()
+    }
 }
 
 /// House: no part is planned hotter, since iron's structure changes from about 730 degC.
@@ -36,7 +58,8 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
                 target_c: 15.0,
                 most_c: 65.0,
                 working: vec!["cold school: 15 to 65 °C, take the chill and damp off".to_owned()],
-                cautions: Vec::new(),
+                disagree: None,
+                with_grays_figures: Vec::new(),
             });
         }
         (School::Warm, _) => 150.0,
@@ -45,7 +68,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         (School::WholePart, _) => 300.0,
     };
     let mut working = vec![format!("{} {base:.0} °C", way.label())];
-    let mut cautions = Vec::new();
+    let mut disagree = None;
     let mut target_c = base;
     let nickel_arc = matches!(way.school, School::Warm | School::Hot);
     if nickel_arc && has(Iron::Ductile) {
@@ -60,28 +83,29 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         target_c += 25.0;
         working.push("closed section, cannot move: + 25 K".to_owned());
     }
-    let mut cap = |iron: &str, limit: f64| {
+    let mut cap = |iron: Iron, limit: f64| {
         if target_c > limit {
             target_c = limit;
-            working.push(format!("{iron} is possible: no more than {limit:.0} °C"));
+            let name = iron.label().to_lowercase();
+            working.push(format!("{name} is possible: no more than {limit:.0} °C"));
             if plausible.len() > 1 {
-                cautions.push(format!(
-                    "The irons in question disagree: {iron} caps the preheat at {limit:.0} °C. Settle the iron."
-                ));
+                disagree = Some((iron, limit));
             }
         }
     };
     if way.school == School::Hot && has(Iron::Malleable) {
-        cap("malleable", 200.0);
+        cap(Iron::Malleable, 200.0);
     }
     if has(Iron::NiResist) {
-        cap("ni-resist", 300.0);
+        cap(Iron::NiResist, 300.0);
     }
     target_c = target_c.min(MOST_C);
-    for iron in plausible.iter().filter(|iron| !iron.has_own_properties() && **iron != Iron::NiResist) {
-        cautions.push(format!("{} is planned with gray's figures.", iron.label()));
-    }
-    Some(Target { target_c, most_c: (target_c + 100.0).min(MOST_C), working, cautions })
+    let with_grays_figures = plausible
+        .iter()
+        .copied()
+        .filter(|iron| !iron.has_own_properties() && *iron != Iron::NiResist)
+        .collect();
+    Some(Target { target_c, most_c: (target_c + 100.0).min(MOST_C), working, disagree, with_grays_figures })
 }
 
 #[cfg(test)]

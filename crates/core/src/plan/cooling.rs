@@ -9,7 +9,7 @@ use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Body, Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool};
 use crate::job::Round;
 use crate::method::{MethodId, School, Way};
-use crate::quantity::{Celsius, Unit, number};
+use crate::quantity::{Celsius, Unit, UnitSystem};
 use crate::shop::Shop;
 
 /// The cooling of the chosen way.
@@ -21,6 +21,9 @@ pub struct CoolingPlan {
     pub sentence: String,
     pub packing: String,
     pub start_c: f64,
+    /// "unwrap under 65 °C", "touch under 45 °C".
+    pub unwrap_words: String,
+    pub touch_words: String,
     /// Hours from covering; nothing when not within 72 h.
     pub unwrap_hours: Option<f64>,
     pub touch_hours: Option<f64>,
@@ -83,13 +86,18 @@ pub(super) fn cooling_plan(
     wrapping: &Wrapping,
     body: Option<&Body>,
     coolings: &mut Coolings,
+    units: UnitSystem,
 ) -> Option<CoolingPlan> {
+    let unwrap_words = format!("unwrap under {}", units.say(UNWRAP_C, Unit::Celsius));
+    let touch_words = format!("touch under {}", units.say(TOUCH_C, Unit::Celsius));
     if matches!(way.school, School::Cold | School::NoHeat) {
         return Some(CoolingPlan {
             cold: true,
             sentence: "Never hotter than the hand bears: nothing to wrap.".to_owned(),
             packing: String::new(),
             start_c,
+            unwrap_words,
+            touch_words,
             unwrap_hours: Some(0.0),
             touch_hours: Some(0.0),
             fastest_k_per_h: 0.0,
@@ -102,11 +110,13 @@ pub(super) fn cooling_plan(
     let label = wrapping.packing().label();
     let sentence = match limit {
         Some(limit) if fastest > limit => format!(
-            "{label} lets it fall {fastest:.0} K/h at first, {limit:.0} is the limit: as slow as this packing \
-             gives. Put hot bricks or scrap in with it, or use an oven."
+            "{label} lets it fall {} at first, {} is the limit: as slow as this packing gives. Put hot bricks \
+             or scrap in with it, or use an oven.",
+            units.say(fastest, Unit::KelvinsPerHour),
+            units.say(limit, Unit::KelvinsPerHour),
         ),
         _ if wrapping.packing() == Packing::DrySand => {
-            "Cold sand chills first: warm it to 100 °C.".to_owned()
+            format!("Cold sand chills first: warm it to {}.", units.say(100.0, Unit::Celsius))
         }
         _ => format!("{label}, and leave it alone."),
     };
@@ -116,9 +126,11 @@ pub(super) fn cooling_plan(
         packing: if wrapping.packing() == Packing::Air {
             label.to_owned()
         } else {
-            format!("{label}, {} mm", number(wrapping.thickness_mm(), 0))
+            format!("{label}, {}", units.say(wrapping.thickness_mm(), Unit::Millimetres))
         },
         start_c,
+        unwrap_words,
+        touch_words,
         unwrap_hours: cooling.hours_to(UNWRAP_C),
         touch_hours: cooling.hours_to(TOUCH_C),
         fastest_k_per_h: fastest,

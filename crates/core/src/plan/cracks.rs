@@ -9,7 +9,7 @@ use crate::drill_speed::{DrillTool, cutting_speed_m_min, drill_speed_rpm};
 use crate::figure::{Certainty, Figure, Source};
 use crate::iron::Iron;
 use crate::job::{Round, crack_key};
-use crate::quantity::{Millimetres, Unit, WallMillimetres};
+use crate::quantity::{Millimetres, Unit, UnitSystem, WallMillimetres};
 use crate::stop_hole::{BARE_TIP_RADIUS_MM, FoundBy, StopHole, stop_hole, tip_stress_factor};
 
 /// One end of a crack.
@@ -34,6 +34,8 @@ pub struct CrackPlan {
     pub letter: String,
     pub length_mm: Option<f64>,
     pub wall_mm: Option<f64>,
+    /// "118 mm, wall 14 mm", for the drawing.
+    pub words: String,
     pub found_by: Option<FoundBy>,
     pub found_in_round: usize,
     pub ends: Vec<EndPlan>,
@@ -41,7 +43,8 @@ pub struct CrackPlan {
     pub complete: bool,
 }
 
-pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>) -> Vec<CrackPlan> {
+pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>, units: UnitSystem) -> Vec<CrackPlan> {
+    let say = |mm| units.say(mm, Unit::Millimetres);
     round
         .cracks
         .iter()
@@ -59,6 +62,11 @@ pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>) -> Vec<Crack
                 letter: crack.letter.clone(),
                 length_mm,
                 wall_mm,
+                words: format!(
+                    "{}{}",
+                    length_mm.map_or("length not known".to_owned(), say),
+                    wall_mm.map_or(String::new(), |wall| format!(", wall {}", say(wall)))
+                ),
                 found_by,
                 found_in_round: crack.found_in_round,
                 complete: length_mm.is_some()

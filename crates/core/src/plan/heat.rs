@@ -10,7 +10,7 @@ use crate::heat::{
 };
 use crate::job::Round;
 use crate::method::{School, Target, Way};
-use crate::quantity::{Celsius, Seconds, Unit, Watts, number};
+use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts, number};
 use crate::shop::Shop;
 
 /// House: a preheat that takes longer than this is not one.
@@ -24,6 +24,8 @@ const CAREFUL_SWEEP: f64 = 0.8;
 pub(super) struct SourceRun {
     pub source: &'static HeatSource,
     pub even_share: f64,
+    /// An oven is set for one target; a flame is the same for all.
+    set_for_c: Option<f64>,
     pub heating: Heating,
     pub ceiling_c: f64,
 }
@@ -47,8 +49,11 @@ pub(super) struct Sources {
     limit_k: f64,
 }
 
-/// Power of a source on a part, its even share swept.
-pub(crate) fn bar_power(source: &HeatSource, even_share: f64, station: f64, oven_c: f64) -> Option<BarPower> {
+/// Ours: an oven is set this much over the target, so that the core gets there in time.
+const OVEN_OVER_K: f64 = 50.0;
+
+/// Power of a source on a part, its even share swept; an oven set for the target.
+fn bar_power(source: &HeatSource, even_share: f64, station: f64, target_c: f64) -> Option<BarPower> {
     match source.kind {
         SourceKind::Flame { gross_w, net_share } => {
             let net = gross_w * net_share;
@@ -58,7 +63,10 @@ pub(crate) fn bar_power(source: &HeatSource, even_share: f64, station: f64, oven
                 station,
             })
         }
-        SourceKind::Oven { up_to_c } => Some(BarPower::Surroundings(Celsius::new(up_to_c.min(oven_c)).ok()?)),
+        SourceKind::Oven { up_to_c } => {
+            let set_c = up_to_c.min(target_c + OVEN_OVER_K);
+            Some(BarPower::Surroundings(Celsius::new(set_c).ok()?))
+        }
     }
 }
 
@@ -78,14 +86,14 @@ fn oven_c(source: &HeatSource) -> Option<f64> {
 
 impl Sources {
     /// Tries the source the welder chose, or else the strongest flame and the hottest oven at
-    /// hand; a flame once with an ordinary and once with a careful sweep. Each runs once, up to
-    /// the hottest target in question, and answers for the lower ones too.
+    /// hand. A flame runs once with an ordinary and once with a careful sweep, up to the hottest
+    /// target in question, and answers for the lower ones too; an oven is set for each target.
     pub fn try_all(
         round: &Round,
         shop: &Shop,
         part: &PartFacts,
         body: Body,
-        hottest_target_c: f64,
+        targets_c: &[f64],
     ) -> Option<Self> {
         let candidates: Vec<&'static HeatSource> =
             match round.choice("heat.source").and_then(HeatSource::from_id) {
@@ -105,24 +113,32 @@ impl Sources {
         if candidates.is_empty() {
             return None;
         }
-        // Ours: an oven is set 50 K over the hottest target, so that the core gets there in time.
-        let oven_c = hottest_target_c + 50.0;
+        let hottest_c = targets_c.iter().copied().fold(f64::NAN, f64::max);
+        let most = Seconds::new(MOST_MIN * 60.0).ok()?;
         let mut runs = Vec::new();
-        for source in candidates {
-            let shares: &[f64] = match source.kind {
-                SourceKind::Flame { .. } => &[ORDINARY_SWEEP, CAREFUL_SWEEP],
-                SourceKind::Oven { .. } => &[1.0],
-            };
-            for &even_share in shares {
-                let power = bar_power(source, even_share, part.station, oven_c)?;
-                let most = Seconds::new(MOST_MIN * 60.0).ok()?;
-                let target = Celsius::new(hottest_target_c).ok()?;
-                runs.push(SourceRun {
-                    source,
-                    even_share,
-                    heating: heat_until(&body, power, target, most),
-                    ceiling_c: ceiling_c(&body, power),
-                });
+        let mut run = |source: &'static HeatSource, even_share, set_for_c: Option<f64>| {
+            let target_c = set_for_c.unwrap_or(hottest_c);
+            let power = bar_power(source, even_share, part.station, target_c)?;
+            runs.push(SourceRun {
+                source,
+                even_share,
+                set_for_c,
+                heating: heat_until(&body, power, Celsius::new(target_c).ok()?, most),
+                ceiling_c: ceiling_c(&body, power),
+            });
+            Some(())
+        };
+        for source in candidates.into_iter().filter(|_| !targets_c.is_empty()) {
+            match source.kind {
+                SourceKind::Flame { .. } => {
+                    run(source, ORDINARY_SWEEP, None)?;
+                    run(source, CAREFUL_SWEEP, None)?;
+                }
+                SourceKind::Oven { .. } => {
+                    for &target_c in targets_c {
+                        run(source, 1.0, Some(target_c))?;
+                    }
+                }
             }
         }
         Some(Self { runs, body, closed: part.closed(), limit_k: body.iron.unevenness_limit_k() })
@@ -132,8 +148,7 @@ impl Sources {
     /// sweep, careful sweep, oven; else the soonest of those that get there at all.
     pub fn reach(&self, target_c: f64) -> Option<Reached<'_>> {
         let reached: Vec<Reached<'_>> = self
-            .runs
-            .iter()
+            .runs_for(target_c)
             .filter_map(|run| {
                 let minutes = run.heating.minutes_to(target_c)?;
                 let (unevenness_k, difference_k) = run.heating.worst_until(minutes);
@@ -148,16 +163,24 @@ impl Sources {
             .copied()
     }
 
+    /// The runs that answer for a target: all flames, and the ovens set for it.
+    fn runs_for(&self, target_c: f64) -> impl Iterator<Item = &SourceRun> {
+        self.runs.iter().filter(move |run| run.set_for_c.is_none_or(|set_for| set_for == target_c))
+    }
+
     /// Why a target is not reached, in a sentence.
-    pub fn why_not(&self, target_c: f64) -> String {
-        let best = self.runs.iter().max_by(|a, b| a.ceiling_c.total_cmp(&b.ceiling_c));
+    pub fn why_not(&self, target_c: f64, units: UnitSystem) -> String {
+        let say = |celsius| units.say(celsius, Unit::Celsius);
+        let best = self.runs_for(target_c).max_by(|a, b| a.ceiling_c.total_cmp(&b.ceiling_c));
         match best {
             Some(run) if run.ceiling_c < target_c => format!(
-                "{} cannot get this part to {target_c:.0} °C: it stops at about {:.0} °C.",
-                run.source.label, run.ceiling_c
+                "{} cannot get this part to {}: it stops at about {}.",
+                run.source.label,
+                say(target_c),
+                say(run.ceiling_c)
             ),
             Some(run) => {
-                format!("{} takes over 3 h to bring the cold end to {target_c:.0} °C.", run.source.label)
+                format!("{} takes over 3 h to bring the cold end to {}.", run.source.label, say(target_c))
             }
             None => "No heat at hand.".to_owned(),
         }
@@ -181,6 +204,11 @@ pub struct HeatPlan {
     pub reached: bool,
     pub minutes: f64,
     pub soak_minutes: f64,
+    /// "1 h 12 and a soak of 20 min"; empty where nothing is heated.
+    pub timing: String,
+    /// "at least 300 °C", "at most 400 °C".
+    pub least_words: String,
+    pub most_words: String,
     /// Where to read it.
     pub read_at: String,
     /// (min, coldest degC, hottest degC)
@@ -199,10 +227,12 @@ pub(super) fn heat_plan(
     target: Option<&Target>,
     sources: Option<&Sources>,
     wall_mm: Option<f64>,
+    units: UnitSystem,
 ) -> Option<HeatPlan> {
-    let cold = |sentence: &str, target_c: f64, most_c: f64| HeatPlan {
+    let say = |celsius| units.say(celsius, Unit::Celsius);
+    let cold = |sentence: String, target_c: f64, most_c: f64| HeatPlan {
         cold: true,
-        sentence: sentence.to_owned(),
+        sentence,
         target_c,
         most_c,
         source: String::new(),
@@ -211,13 +241,22 @@ pub(super) fn heat_plan(
         reached: true,
         minutes: 0.0,
         soak_minutes: 0.0,
+        timing: String::new(),
+        least_words: format!("at least {}", say(target_c)),
+        most_words: format!("at most {}", say(most_c)),
         read_at: READ_AT.to_owned(),
         curve: Vec::new(),
     };
     match (way.school, target) {
-        (School::NoHeat, _) => Some(cold("No heat needed. Iron at 15 °C or more.", 15.0, 65.0)),
+        (School::NoHeat, _) => {
+            Some(cold(format!("No heat needed. Iron at {} or more.", say(15.0)), 15.0, 65.0))
+        }
         (School::Cold, Some(t)) => Some(cold(
-            "No preheat. Take the chill and damp off, keep between 15 and 65 °C.",
+            format!(
+                "No preheat. Take the chill and damp off, keep between {} and {}.",
+                say(t.target_c),
+                say(t.most_c)
+            ),
             t.target_c,
             t.most_c,
         )),
@@ -225,12 +264,13 @@ pub(super) fn heat_plan(
         (School::Warm | School::Hot | School::WholePart, Some(target)) => {
             let sources = sources?;
             let reached = sources.reach(target.target_c);
-            let run = reached.map(|r| r.run).or_else(|| sources.runs.first())?;
+            let run = reached.map(|r| r.run).or_else(|| sources.runs_for(target.target_c).next())?;
             let sentence = match reached {
-                None => sources.why_not(target.target_c),
+                None => sources.why_not(target.target_c, units),
                 Some(r) if !r.even_enough => format!(
-                    "Uneven: {:.0} K on the way, {:.0} K is the limit. Slower, an oven, or a blanket over the rest.",
-                    r.worst_k, sources.limit_k
+                    "Uneven: {} on the way, {} is the limit. Slower, an oven, or a blanket over the rest.",
+                    units.say(r.worst_k, Unit::Kelvins),
+                    units.say(sources.limit_k, Unit::Kelvins),
                 ),
                 Some(r) if r.run.even_share == CAREFUL_SWEEP => {
                     "Sweep it carefully: four fifths over the whole part, one fifth at the joint.".to_owned()
@@ -254,6 +294,15 @@ pub(super) fn heat_plan(
                 reached: reached.is_some(),
                 minutes: reached.map_or(0.0, |r| r.minutes),
                 soak_minutes: soak_minutes(way, wall_mm),
+                timing: reached.map_or(String::new(), |reached| {
+                    format!(
+                        "{} and a soak of {}",
+                        units.say(reached.minutes, Unit::Minutes),
+                        units.say(soak_minutes(way, wall_mm), Unit::Minutes)
+                    )
+                }),
+                least_words: format!("at least {}", say(target.target_c)),
+                most_words: format!("at most {}", say(target.most_c)),
                 read_at: READ_AT.to_owned(),
                 curve,
             })
@@ -297,8 +346,9 @@ pub(super) fn figures(
                 .source(Source::Standard("EN 1561 / EN 1563".to_owned()), Certainty::Computed),
         );
     }
-    let Some(run) =
-        sources.runs.iter().find(|run| run.source.id == heat.source && run.even_share == heat.even_share)
+    let Some(run) = sources
+        .runs_for(heat.target_c)
+        .find(|run| run.source.id == heat.source && run.even_share == heat.even_share)
     else {
         return figures;
     };
@@ -374,7 +424,7 @@ impl HeatPlan {
     #[must_use]
     pub fn bar(&self, body: &Body, station: f64) -> Option<(Bar, BarPower)> {
         let source = HeatSource::from_id(&self.source)?;
-        let power = bar_power(source, self.even_share, station, self.target_c + 50.0)?;
+        let power = bar_power(source, self.even_share, station, self.target_c)?;
         Some((Bar::new(body, power, body.ambient), power))
     }
 }

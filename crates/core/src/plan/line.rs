@@ -4,6 +4,8 @@ use serde::{Deserialize, Serialize};
 
 use super::cooling::CoolingPlan;
 use super::heat::HeatPlan;
+use super::part::PartFacts;
+use crate::quantity::{Unit, UnitSystem, both};
 
 /// One planned line, from lighting up to cold.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -21,11 +23,14 @@ pub struct PlanLine {
     pub touch_at: Option<f64>,
     pub target_c: f64,
     pub most_c: f64,
+    /// "300 to 400 °C", and "10 h 26" from lighting up to unwrapped; empty while not known.
+    pub window_words: String,
+    pub in_all: String,
 }
 
 pub(super) fn plan_line(
     name: &str,
-    ambient_c: f64,
+    part: &PartFacts,
     heat: &HeatPlan,
     work_minutes: f64,
     covered_minutes: Option<f64>,
@@ -39,7 +44,7 @@ pub(super) fn plan_line(
     if !heat.cold {
         curve.extend(heat.curve.iter().map(|(at, coldest, _)| (*at, *coldest)));
         if curve.is_empty() {
-            curve.push((0.0, ambient_c));
+            curve.push((0.0, part.ambient_c));
         }
         curve.retain(|(at, _)| *at < heat.minutes.min(beads_from));
         curve.push((heat.minutes.min(beads_from), heat.target_c));
@@ -48,15 +53,23 @@ pub(super) fn plan_line(
         curve.extend(cooling.curve.iter().map(|(hours, celsius)| (beads_to + hours * 60.0, *celsius)));
     }
     let after = |hours: Option<f64>| hours.map(|hours| beads_to + hours * 60.0);
+    let unwrap_at = after(cooling.unwrap_hours);
+    let (low, high) = (both(heat.target_c, Unit::Celsius), both(heat.most_c, Unit::Celsius));
+    let window_words = match part.units {
+        UnitSystem::Metric => format!("{} to {}", low.0.number, high.0.text()),
+        UnitSystem::Imperial => format!("{} to {}", low.1.number, high.1.text()),
+    };
     PlanLine {
         name: name.to_owned(),
         cold: heat.cold,
         curve,
         beads_from,
         beads_to,
-        unwrap_at: after(cooling.unwrap_hours),
+        unwrap_at,
         touch_at: after(cooling.touch_hours),
         target_c: heat.target_c,
         most_c: heat.most_c,
+        window_words,
+        in_all: unwrap_at.map_or(String::new(), |minutes| part.units.say(minutes, Unit::Minutes)),
     }
 }

@@ -12,10 +12,11 @@ use super::{
     part, prep, torch,
 };
 use crate::figure::Figure;
-use crate::heat::{Body, Packing, Wrapping};
+use crate::heat::{Body, Packing, UNWRAP_C, Wrapping};
 use crate::iron::{Era, Family};
 use crate::job::Job;
 use crate::method::Way;
+use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 
 /// Everything worked out for a job. Durations, not clock times.
@@ -39,6 +40,8 @@ pub struct Plan {
     /// The line of the chosen way, or one for each way still possible.
     pub lines: Vec<PlanLine>,
     pub body_words: String,
+    /// The system its sentences speak in; figures carry both.
+    pub units: UnitSystem,
 }
 
 impl Plan {
@@ -73,6 +76,15 @@ impl Plan {
         self.methods.chosen.map_or(Wrapping::usual(Packing::Air), |way| wrapping(job.round(), shop, way))
     }
 
+    /// What to keep between at the torch, in degC; nothing once covered or without heat.
+    #[must_use]
+    pub fn torch_window(&self, job: &Job) -> Option<(f64, f64)> {
+        match job.round().covered_minutes() {
+            Some(_) => None,
+            None => self.torch.as_ref()?.window,
+        }
+    }
+
     #[must_use]
     pub fn amount(&self, station: Station) -> Amount {
         self.stations
@@ -97,7 +109,7 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
     let part_amount = part::amount(&missing);
 
     let belief = iron::belief(job, &facts);
-    let crack_plans = cracks::crack_plans(round, facts.wall_mm);
+    let crack_plans = cracks::crack_plans(round, facts.wall_mm, shop.units);
     missing.extend(cracks::missing(&crack_plans));
     let cracks_amount = cracks::amount(&crack_plans);
 
@@ -105,7 +117,7 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
         [part::safety_lock(round), iron::white_lock(&belief)].into_iter().flatten().collect();
 
     let sources = facts.body(belief.leading.properties()).and_then(|body| {
-        Sources::try_all(round, shop, &facts, body, method::hottest_target_c(&facts, &belief, round))
+        Sources::try_all(round, shop, &facts, body, &method::targets_c(&facts, &belief, round))
     });
     let judged = Judged {
         round,
@@ -116,7 +128,7 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
         sources: sources.as_ref(),
     };
     let mut coolings = Coolings::default();
-    let methods = judged.contenders(!locks.is_empty(), &mut coolings);
+    let methods = judged.contenders(!locks.is_empty(), part_amount == Amount::Enough, &mut coolings);
 
     // Of a chosen way everything; of ways still side by side their lines.
     let work = |way: Way, coolings: &mut Coolings| Worked::of(&judged, way, coolings);
@@ -128,7 +140,9 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
     let Worked { prep, heat, cooling, target, .. } = chosen.unwrap_or_default();
     missing.extend(prep::missing(methods.chosen, prep.as_ref(), &crack_plans));
     let torch = match (methods.chosen, &heat) {
-        (Some(way), Some(heat)) => Some(torch::torch_plan(round, way, heat, prep.as_ref())),
+        (Some(way), Some(heat)) => {
+            Some(torch::torch_plan(round, way, heat, prep.as_ref(), cooling.as_ref(), shop.units))
+        }
         _ => None,
     };
     let check = check::check_lines(round, methods.chosen);
@@ -157,9 +171,11 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
         figures.extend(cooling::figures(cooling, &facts.size_words()));
     }
 
+    figures.extend(torch::figures(round));
+
     let mut cautions = part::cautions(round, &facts);
     cautions.extend(iron::cautions(&belief));
-    cautions.extend(hot_cautions(methods.chosen, heat.as_ref()));
+    cautions.extend(hot_cautions(methods.chosen, heat.as_ref(), shop.units));
     let amounts = [
         part_amount,
         iron::amount(&belief),
@@ -192,6 +208,7 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
         check,
         lines,
         body_words: facts.size_words(),
+        units: shop.units,
     }
 }
 
@@ -209,8 +226,9 @@ struct Worked {
 impl Worked {
     fn of(judged: &Judged<'_>, way: Way, coolings: &mut Coolings) -> Self {
         let target = judged.target_of(way);
-        let prep = prep::prep_plan(judged.round, way, judged.cracks, judged.both_sides(), judged.ductile());
-        let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part.wall_mm);
+        let prep = prep::prep_plan(&judged.prep_asked(way));
+        let heat =
+            heat::heat_plan(way, target.as_ref(), judged.sources, judged.part.wall_mm, judged.shop.units);
         let wrap = wrapping(judged.round, judged.shop, way);
         // Cooling starts at the last reading once covered, or at the most between beads in a plan.
         let covered_c = judged.round.covered_minutes().and_then(|covered| {
@@ -223,8 +241,9 @@ impl Worked {
                 .map(|reading| reading.celsius)
         });
         let start_c = covered_c.or(heat.as_ref().map(|heat| heat.most_c));
+        let body = judged.part.body(judged.belief.leading.properties());
         let cooling = start_c.and_then(|start_c| {
-            cooling::cooling_plan(way, start_c, &wrap, judged.sources.map(|s| &s.body), coolings)
+            cooling::cooling_plan(way, start_c, &wrap, body.as_ref(), coolings, judged.shop.units)
         });
         Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
     }
@@ -233,7 +252,7 @@ impl Worked {
         let work = self.prep.as_ref().map_or(0.0, prep::work_minutes);
         let (way, heat, cooling) = (self.way?, self.heat.as_ref()?, self.cooling.as_ref()?);
         let covered = self.covered_minutes;
-        heat.reached.then(|| line::plan_line(&way.label(), facts.ambient_c, heat, work, covered, cooling))
+        heat.reached.then(|| line::plan_line(&way.label(), facts, heat, work, covered, cooling))
     }
 }
 
@@ -243,7 +262,7 @@ fn side_by_side(methods: &MethodPlan) -> impl Iterator<Item = Way> + '_ {
     methods.contenders.iter().filter(move |c| !c.excluded && best - c.score < 3.0).take(2).map(|c| c.way)
 }
 
-fn hot_cautions(way: Option<Way>, heat: Option<&HeatPlan>) -> Vec<Caution> {
+fn hot_cautions(way: Option<Way>, heat: Option<&HeatPlan>, units: UnitSystem) -> Vec<Caution> {
     let mut found = Vec::new();
     let mut say = |station, sentence: &str| found.push(Caution { station, sentence: sentence.to_owned() });
     let Some(way) = way else { return found };
@@ -257,8 +276,20 @@ fn hot_cautions(way: Option<Way>, heat: Option<&HeatPlan>) -> Vec<Caution> {
         say(Station::Torch, "Shade 5 to 6, and a lens that cuts the flux glare. Popped twice: stop.");
     }
     if heat.is_some_and(|heat| !heat.cold) {
-        say(Station::Heat, "Hot work: clear 11 m, extinguisher, never leave the flame alone.");
-        say(Station::Cooling, "Hot iron looks cold. Fire watch until it is under 65 °C.");
+        say(
+            Station::Heat,
+            &format!(
+                "Hot work: clear {}, extinguisher, never leave the flame alone.",
+                torch::hot_work_clearance(units)
+            ),
+        );
+        say(
+            Station::Cooling,
+            &format!(
+                "Hot iron looks cold. Fire watch until it is under {}.",
+                units.say(UNWRAP_C, Unit::Celsius)
+            ),
+        );
         say(Station::Cooling, "Don't lift the packing to look: it chills the edge.");
     }
     say(Station::Prep, "Guard on, disc rated for the speed, face shield, eyes and ears.");

@@ -7,7 +7,7 @@ use super::cooling::{Coolings, limit_k_per_h, wrapping};
 use super::cracks::CrackPlan;
 use super::heat::{Sources, soak_minutes};
 use super::part::PartFacts;
-use super::prep::{prep_plan, work_minutes};
+use super::prep::{PrepAsked, prep_plan, work_minutes};
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::UNWRAP_C;
 use crate::iron::{Belief, Iron};
@@ -36,6 +36,8 @@ pub struct Contender {
     /// Elapsed hours, the unknown steps left out; nothing while no step is known.
     pub hours: Option<f64>,
     pub target_c: Option<f64>,
+    /// "preheat 300 °C, 6 h 20, holds 65 times in 100".
+    pub summary: String,
     /// Schools that were considered and why the others were not taken.
     pub schools: Vec<String>,
 }
@@ -88,14 +90,15 @@ impl Judged<'_> {
         {
             let what = self.round.text("part.heat_shy").unwrap_or("something beside the joint");
             return Some(Err(format!(
-                "Needs {:.0} °C, but {what} must not pass {limit:.0} °C.",
-                target.target_c
+                "Needs {}, but {what} must not pass {}.",
+                self.say(target.target_c, Unit::Celsius),
+                self.say(limit, Unit::Celsius)
             )));
         }
         let sources = self.sources?;
         Some(match sources.reach(target.target_c) {
             Some(_) => Ok(()),
-            None => Err(sources.why_not(target.target_c)),
+            None => Err(sources.why_not(target.target_c, self.shop.units)),
         })
     }
 
@@ -105,6 +108,21 @@ impl Judged<'_> {
 
     pub fn both_sides(&self) -> bool {
         self.part.both_sides.unwrap_or(false)
+    }
+
+    pub fn prep_asked(&self, way: Way) -> PrepAsked<'_> {
+        PrepAsked {
+            round: self.round,
+            way,
+            cracks: self.cracks,
+            both_sides: self.both_sides(),
+            ductile: self.ductile(),
+            units: self.shop.units,
+        }
+    }
+
+    fn say(&self, value: f64, unit: Unit) -> String {
+        self.shop.units.say(value, unit)
     }
 
     fn ruling(&self) -> Ruling {
@@ -121,6 +139,7 @@ impl Judged<'_> {
             wall_mm: self.part.wall_mm,
             warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
             reach: &reach,
+            units: self.shop.units,
             rods: self.shop.rods.as_deref(),
             stitch_kit: self.shop.stitch_kit,
         })
@@ -155,7 +174,8 @@ impl Judged<'_> {
             };
             match sources.reach(target.target_c) {
                 Some(reached) if !reached.even_enough => {
-                    said.push(format!("not {}: {:.0} K uneven on the way", school.word(), reached.worst_k));
+                    let worst = self.say(reached.worst_k, Unit::Kelvins);
+                    said.push(format!("not {}: {worst} uneven on the way", school.word()));
                     continue;
                 }
                 Some(_) => {}
@@ -166,7 +186,8 @@ impl Judged<'_> {
                 .of(&sources.body, target.most_c, &wrap)
                 .map_or(f64::INFINITY, crate::heat::Cooling::fastest_k_per_h);
             if limit_k_per_h(way).is_some_and(|limit| fastest > limit) {
-                said.push(format!("not {}: falls {fastest:.0} K/h in the packing at hand", school.word()));
+                let fall = self.say(fastest, Unit::KelvinsPerHour);
+                said.push(format!("not {}: falls {fall} in the packing at hand", school.word()));
                 continue;
             }
             return (school, said);
@@ -175,7 +196,7 @@ impl Judged<'_> {
     }
 
     fn hours(&self, way: Way, coolings: &mut Coolings) -> Option<f64> {
-        let prep = prep_plan(self.round, way, self.cracks, self.both_sides(), self.ductile());
+        let prep = prep_plan(&self.prep_asked(way));
         let work = prep.as_ref().map(work_minutes)?;
         if !way.school.preheats() {
             return Some(work / 60.0);
@@ -211,7 +232,8 @@ impl Judged<'_> {
         ScorePart::new("strength", strength_points(ratio), working)
     }
 
-    pub fn contenders(&self, locked: bool, coolings: &mut Coolings) -> MethodPlan {
+    /// No first choice is called while too little is known of the part; the welder's own stands.
+    pub fn contenders(&self, locked: bool, part_known: bool, coolings: &mut Coolings) -> MethodPlan {
         let ruling = self.ruling();
         let mut contenders: Vec<Contender> = MethodId::ALL
             .into_iter()
@@ -240,6 +262,7 @@ impl Judged<'_> {
         });
         let left: Vec<&Contender> = contenders.iter().filter(|c| !c.excluded).collect();
         let leads = match left[..] {
+            _ if !part_known => None,
             [] => None,
             [only] => Some(only.way),
             [first, second, ..] => (first.score - second.score >= FIRST_CHOICE_LEAD).then_some(first.way),
@@ -252,6 +275,9 @@ impl Judged<'_> {
         let headline = match (locked, overrule, left.first()) {
             (true, _, _) => "Nothing is recommended while the job is locked.".to_owned(),
             (false, Some(own), _) => format!("{}: the welder's choice.", own.label),
+            (false, None, Some(first)) if !part_known => {
+                format!("{} leads so far. Too little is known of the part to choose.", first.label)
+            }
             (false, None, None) => "Don't repair: nothing is left. See why below.".to_owned(),
             (false, None, Some(first)) if leads.is_some() => format!("{}: first choice.", first.label),
             (false, None, Some(first)) => {
@@ -317,14 +343,23 @@ impl Judged<'_> {
         }
         parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 x ({:.2} - 0.7)", odds.mean)));
         if let Some(target) = target {
-            cautions.extend(target.cautions);
+            cautions.extend(target.cautions(self.shop.units));
         }
         if way.school.preheats()
             && let (Some(sources), Some(celsius)) = (self.sources, target_c)
             && let Some(reached) = sources.reach(celsius).filter(|r| !r.even_enough)
         {
-            cautions.push(format!("Heats unevenly: {:.0} K on the way.", reached.worst_k));
+            let worst = self.say(reached.worst_k, Unit::Kelvins);
+            cautions.push(format!("Heats unevenly: {worst} on the way."));
         }
+        let hours = self.hours(way, coolings);
+        let summary = [
+            Some(target_c.map_or("no preheat".to_owned(), |celsius| {
+                format!("preheat {}", self.say(celsius, Unit::Celsius))
+            })),
+            hours.map(|hours| self.say(hours * 60.0, Unit::Minutes)),
+            Some(format!("holds {:.0} times in 100", odds.mean * 100.0)),
+        ];
         Contender {
             way,
             label: way.label(),
@@ -335,8 +370,9 @@ impl Judged<'_> {
             cautions,
             reasons,
             odds,
-            hours: self.hours(way, coolings),
+            hours,
             target_c,
+            summary: summary.into_iter().flatten().collect::<Vec<_>>().join(", "),
             schools,
         }
     }
@@ -348,16 +384,19 @@ fn ways() -> impl Iterator<Item = Way> {
         .flat_map(|method| method.schools().iter().map(move |&school| Way { method, school }))
 }
 
-/// Hottest target of any way that preheats: what the sources are tried up to.
-pub(super) fn hottest_target_c(part: &PartFacts, belief: &Belief, round: &Round) -> f64 {
+/// The targets of every way that preheats: what the sources are tried for.
+pub(super) fn targets_c(part: &PartFacts, belief: &Belief, round: &Round) -> Vec<f64> {
     let allowed = |method: MethodId| method != MethodId::GasIron || !belief.is_plausible(Iron::Malleable);
     let limit = round.number("part.heat_shy_limit").unwrap_or(f64::INFINITY);
-    ways()
+    let mut targets: Vec<f64> = ways()
         .filter(|way| way.school.preheats() && allowed(way.method))
         .filter_map(|way| target(way, &belief.plausible, part.wall_mm, part.closed()))
         .map(|target| target.target_c)
         .filter(|celsius| *celsius <= limit)
-        .fold(150.0, f64::max)
+        .collect();
+    targets.sort_by(f64::total_cmp);
+    targets.dedup();
+    targets
 }
 
 pub(super) fn figures(methods: &MethodPlan) -> Vec<Figure> {

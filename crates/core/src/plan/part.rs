@@ -6,7 +6,7 @@ use super::{Amount, Station};
 use crate::heat::{Body, PartShape};
 use crate::iron::{Era, Family, IronProperties};
 use crate::job::{Round, SAFETY_CLASSES};
-use crate::quantity::{Celsius, Kilograms, Millimetres};
+use crate::quantity::{Celsius, Kilograms, Millimetres, Unit, UnitSystem, both};
 use crate::shop::Shop;
 
 /// A caution, shown at the station where it matters.
@@ -53,6 +53,8 @@ pub(super) struct PartFacts {
     pub station_known: bool,
     pub both_sides: Option<bool>,
     pub ambient_c: f64,
+    /// The system sentences speak in.
+    pub units: UnitSystem,
 }
 
 impl PartFacts {
@@ -73,6 +75,7 @@ impl PartFacts {
             station_known: along.is_some(),
             both_sides: round.choice("part.sides").map(|sides| sides == "both"),
             ambient_c: shop.ambient_c,
+            units: shop.units,
         }
     }
 
@@ -96,8 +99,19 @@ impl PartFacts {
 
     /// "22 kg, 420 x 300 x 220 mm".
     pub fn size_words(&self) -> String {
+        let units = self.units;
+        let number = |mm: f64| match units {
+            UnitSystem::Metric => both(mm, Unit::Millimetres).0.number,
+            UnitSystem::Imperial => both(mm, Unit::Millimetres).1.number,
+        };
         match (self.mass_kg, self.size_mm) {
-            (Some(mass), Some((l, w, h))) => format!("{mass:.1} kg, {l:.0} x {w:.0} x {h:.0} mm"),
+            (Some(mass), Some((l, w, h))) => format!(
+                "{}, {} x {} x {}",
+                units.say(mass, Unit::Kilograms),
+                number(l),
+                number(w),
+                units.say(h, Unit::Millimetres)
+            ),
             _ => "not known".to_owned(),
         }
     }
@@ -176,6 +190,7 @@ pub(super) fn safety_lock(round: &Round) -> Option<Lock> {
 /// # Source
 /// House, from the trade's usual cautions; local codes and licensed practice come first.
 pub(super) fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
+    let units = facts.units;
     let mut found = Vec::new();
     let mut say = |station, sentence: &str| {
         found.push(Caution { station, sentence: sentence.to_owned() });
@@ -189,7 +204,10 @@ pub(super) fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
     if facts.closed() {
         say(
             Station::Heat,
-            "Closed hollow? Trapped water or oil bursts when heated: vent, drain, dry at 120 °C first.",
+            &format!(
+                "Closed hollow? Trapped water or oil bursts when heated: vent, drain, dry at {} first.",
+                units.say(120.0, Unit::Celsius)
+            ),
         );
     }
     if facts.family == Family::Cookware {
@@ -204,7 +222,7 @@ pub(super) fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
     if let Some(what) = round.text("part.heat_shy") {
         let limit = round
             .number("part.heat_shy_limit")
-            .map_or(String::new(), |limit| format!(", under {limit:.0} °C"));
+            .map_or(String::new(), |limit| format!(", under {}", units.say(limit, Unit::Celsius)));
         say(Station::Heat, &format!("Keep cool: {what}{limit}."));
     }
     if facts.mass_kg.is_some_and(|mass| mass > 25.0) {

@@ -6,11 +6,11 @@ use super::cracks::CrackPlan;
 use super::part::Missing;
 use super::{Amount, Station};
 use crate::figure::{Certainty, Figure, Source};
-use crate::filler::{Filler, hole_volume_cm3};
+use crate::filler::{Filler, countersink_volume_cm3, hole_volume_cm3};
 use crate::groove::{Groove, GrooveForm, GrooveSection};
 use crate::job::Round;
 use crate::method::{MethodId, School, Way};
-use crate::quantity::{Unit, WallMillimetres, number};
+use crate::quantity::{Unit, UnitSystem, WallMillimetres, number};
 use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
 
 /// One seam: a crack's groove, or its row of pins.
@@ -28,6 +28,10 @@ pub struct SeamPlan {
     pub root_gap_mm: f64,
     pub cap_mm: f64,
     pub section: Option<GrooveSection>,
+    /// For the drawing: "9.8 mm", "14 mm", "10.5 mm deep, 70°, lip 1.5 mm".
+    pub opens_words: String,
+    pub wall_words: String,
+    pub depth_words: String,
     pub volume_cm3: f64,
     pub beads: u32,
     pub pins: u32,
@@ -89,14 +93,19 @@ fn groove_for(round: &Round, way: Way, wall_mm: f64, both_sides: bool) -> Option
     Some((form.to_owned(), groove, angle_deg, if form == "U" { radius } else { 0.0 }))
 }
 
+/// What a prep is laid out from.
+pub(super) struct PrepAsked<'a> {
+    pub round: &'a Round,
+    pub way: Way,
+    pub cracks: &'a [CrackPlan],
+    pub both_sides: bool,
+    pub ductile: bool,
+    pub units: UnitSystem,
+}
+
 /// The prep of a way; nothing while a crack's length or wall is not known.
-pub(super) fn prep_plan(
-    round: &Round,
-    way: Way,
-    cracks: &[CrackPlan],
-    both_sides: bool,
-    ductile: bool,
-) -> Option<PrepPlan> {
+pub(super) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
+    let PrepAsked { way, cracks, ductile, units, .. } = *asked;
     if cracks.is_empty() {
         return None;
     }
@@ -104,8 +113,8 @@ pub(super) fn prep_plan(
     for crack in cracks {
         let (length_mm, wall_mm) = (crack.length_mm?, crack.wall_mm?);
         seams.push(match way.method {
-            MethodId::Stitch => pin_seam(round, crack, length_mm, wall_mm)?,
-            _ => groove_seam(round, way, crack, length_mm, wall_mm, both_sides)?,
+            MethodId::Stitch => pin_seam(asked, crack, length_mm, wall_mm)?,
+            _ => groove_seam(asked, crack, length_mm, wall_mm)?,
         });
     }
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
@@ -114,25 +123,21 @@ pub(super) fn prep_plan(
     Some(PrepPlan {
         way,
         filler: filler.map_or(String::new(), |filler| {
-            format!("{} {}, {} mm", filler.class, filler.name, number(filler.rod_diameter_mm, 1))
+            let size = units.say(filler.rod_diameter_mm, Unit::Millimetres);
+            format!("{} {}, {size}", filler.class, filler.name)
         }),
         rods: filler.map_or(0.0, |filler| filler.rods(volume_cm3)),
         volume_cm3,
         beads: seams.iter().map(|seam| seam.beads).sum(),
         pins: seams.iter().map(|seam| seam.pins).sum(),
-        steps: steps(way, &seams, cracks),
+        steps: steps(way, &seams, cracks, units),
         seams,
     })
 }
 
-fn groove_seam(
-    round: &Round,
-    way: Way,
-    crack: &CrackPlan,
-    length_mm: f64,
-    wall_mm: f64,
-    both_sides: bool,
-) -> Option<SeamPlan> {
+fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> Option<SeamPlan> {
+    let PrepAsked { round, way, both_sides, units, .. } = *asked;
+    let say = |mm: f64| units.say(mm, Unit::Millimetres);
     let (form, groove, angle_deg, root_radius_mm) = groove_for(round, way, wall_mm, both_sides)?;
     let sides = if form == "double_V" { 2 } else { 1 };
     let section = groove.section();
@@ -140,12 +145,25 @@ fn groove_seam(
         .ends
         .iter()
         .filter_map(|end| end.stop_hole)
-        .map(|hole| hole_volume_cm3(hole.drill_mm, wall_mm))
+        .map(|hole| {
+            hole_volume_cm3(hole.drill_mm, wall_mm)
+                + f64::from(sides) * countersink_volume_cm3(groove.depth_mm(), angle_deg)
+        })
         .sum();
     let (layer_mm, bead_width) = way.method.layer(wall_mm)?;
     let beads_a_side: u32 = match bead_width {
         Some(width) => groove.beads_per_layer(layer_mm, width).iter().sum(),
         None => groove.beads_per_layer(layer_mm, f64::MAX).len() as u32,
+    };
+    let deep = say(rounded(groove.depth_mm()));
+    let angle = number(angle_deg, 0);
+    let lip_mm = wall_mm - groove.depth_mm();
+    let depth_words = if sides == 2 {
+        format!("each side {deep} deep, {angle}°")
+    } else if lip_mm > 0.05 {
+        format!("{deep} deep, {angle}°, lip {}", say(rounded(lip_mm)))
+    } else {
+        format!("{deep} deep, {angle}°, through")
     };
     let lengths = (length_mm / way.school.bead_mm() - 1e-9).ceil().max(1.0) as u32;
     Some(SeamPlan {
@@ -159,6 +177,9 @@ fn groove_seam(
         root_gap_mm: round.number("prep.gap").unwrap_or(0.0),
         cap_mm: round.number("prep.cap").unwrap_or(CROWN_MM),
         section: Some(section),
+        opens_words: say(rounded(section.top_width_mm)),
+        wall_words: say(wall_mm),
+        depth_words,
         volume_cm3: f64::from(sides) * section.area_mm2 * length_mm / 1000.0 + holes_cm3,
         beads: sides * beads_a_side * lengths,
         pins: 0,
@@ -169,7 +190,8 @@ fn groove_seam(
     })
 }
 
-fn pin_seam(round: &Round, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> Option<SeamPlan> {
+fn pin_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> Option<SeamPlan> {
+    let PrepAsked { round, units, .. } = *asked;
     let pin_mm = pin_for_wall_mm(WallMillimetres::new(wall_mm).ok()?)?;
     // House: tight joints overlap by half, others by a third.
     let overlap = if round.yes("part.fluid_tight") == Some(true) { 0.5 } else { 1.0 / 3.0 };
@@ -186,6 +208,9 @@ fn pin_seam(round: &Round, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> O
         root_gap_mm: 0.0,
         cap_mm: 0.0,
         section: None,
+        opens_words: String::new(),
+        wall_words: units.say(wall_mm, Unit::Millimetres),
+        depth_words: String::new(),
         volume_cm3: 0.0,
         beads: 0,
         pins: pins.pins,
@@ -196,23 +221,35 @@ fn pin_seam(round: &Round, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> O
     })
 }
 
-fn steps(way: Way, seams: &[SeamPlan], cracks: &[CrackPlan]) -> Vec<String> {
+/// To a tenth of a millimetre: nobody grinds closer.
+fn rounded(mm: f64) -> f64 {
+    (mm * 10.0).round() / 10.0
+}
+
+fn steps(way: Way, seams: &[SeamPlan], cracks: &[CrackPlan], units: UnitSystem) -> Vec<String> {
     let mut steps = Vec::new();
+    let say = |mm| units.say(mm, Unit::Millimetres);
     let holes = cracks.iter().flat_map(|c| &c.ends).filter(|end| end.stop_hole.is_some()).count();
     if holes > 0 {
         steps.push(format!("Drill {holes} stop-hole{}, through, dry.", if holes == 1 { "" } else { "s" }));
     }
-    steps.push("Scribe a witness line 3 mm beside each crack: grinding smears it out of sight.".to_owned());
+    steps.push(format!(
+        "Scribe a witness line {} beside each crack: grinding smears it out of sight.",
+        match units {
+            UnitSystem::Metric => "3 mm",
+            UnitSystem::Imperial => "1/8 in",
+        }
+    ));
     if way.method == MethodId::Stitch {
         steps.push("Drill and tap pin by pin; each one cuts into its neighbour.".to_owned());
-        steps.push("Keep 6 mm off any hard spot; if the drill skates, stop and cut it out.".to_owned());
+        steps.push(format!("Keep {} off any hard spot; if the drill skates, stop and cut it out.", say(6.0)));
         return steps;
     }
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
     // House: clean margin 1.5 x the wall, 12 mm at least.
     let margin = (1.5 * thickest).max(12.0);
     steps.push("Open the groove with a burr or a thin disc, then shape it.".to_owned());
-    steps.push(format!("Clean {} mm of bright metal each side, inside too.", number(margin, 0)));
+    steps.push(format!("Clean {} to bright metal each side, inside too.", say(margin.ceil())));
     if way.method == MethodId::TorchBraze {
         steps.push(
             "Sear the ground faces with an oxidising flame: smeared graphite keeps bronze off.".to_owned(),
@@ -317,7 +354,7 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
         if let Some(section) = seam.section {
             let sides = if seam.form.as_deref() == Some("double_V") { "2 sides x " } else { "" };
             volume = volume.formula(format!(
-                "{}: {sides}{:.0} mm² x {} mm, and its holes = {:.1} cm³",
+                "{}: {sides}{:.0} mm² x {} mm, and its holes, countersunk = {:.1} cm³",
                 seam.letter, section.area_mm2, seam.length_mm, seam.volume_cm3
             ));
         }

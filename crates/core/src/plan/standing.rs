@@ -2,10 +2,11 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::torch::wants_peening;
+use super::torch::{Live, Place, live, wants_peening};
 use super::{Amount, Plan, Station};
 use crate::heat::{TOUCH_C, UNWRAP_C};
-use crate::job::{Job, Lit};
+use crate::job::{Job, Lit, crack_key};
+use crate::quantity::{Shown, Unit, UnitSystem, both};
 
 /// The one thing to do next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -25,6 +26,9 @@ pub struct Next {
 pub struct Hot {
     /// The last temperature known.
     pub celsius: Option<f64>,
+    /// The same, ready to be shown.
+    pub metric: Option<Shown>,
+    pub imperial: Option<Shown>,
     pub unwrap_at_ms: Option<i64>,
     pub touch_at_ms: Option<i64>,
 }
@@ -44,6 +48,8 @@ pub struct Standing {
     pub job_now_ms: Option<i64>,
     /// Minutes on the job clock since it was lit.
     pub minutes: Option<f64>,
+    /// The last reading, judged; nothing while not lit or without one.
+    pub live: Option<Live>,
 }
 
 /// What needs a hand next.
@@ -52,7 +58,7 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
     let round = job.round();
     let lit = round.lit.as_ref();
     let hot = lit.and_then(|lit| hot(job, plan, lit, now_ms));
-    let next = next(job, plan, lit, hot.as_ref());
+    let next = next(job, plan, lit, hot.as_ref(), plan.units);
     let stopped = plan.locks.first().map(|lock| lock.short.clone()).or_else(|| {
         let nothing_left = plan.methods.contenders.iter().all(|c| c.excluded);
         (nothing_left && plan.methods.chosen.is_none()).then(|| "Don't repair".to_owned())
@@ -78,14 +84,20 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         rank,
         job_now_ms: lit.map(|lit| lit.job_ms(now_ms)),
         minutes: lit.map(|lit| lit.minutes(now_ms)),
+        live: lit.and_then(|_| {
+            let latest = round.latest_reading()?;
+            let before = round.readings.partition_point(|reading| reading.minutes < latest.minutes);
+            Some(live(latest, &round.readings[..before], plan.torch_window(job)))
+        }),
     }
 }
 
-/// Hot until a reading says otherwise; without one, until the plan says so.
+/// Hot until a reading says otherwise; without one, until the plan says so; never once it has
+/// been handed over.
 fn hot(job: &Job, plan: &Plan, lit: &Lit, now_ms: i64) -> Option<Hot> {
     let round = job.round();
     let heats = plan.heat.as_ref().is_some_and(|heat| !heat.cold);
-    if !heats {
+    if !heats || plan.amount(Station::HandOver) == Amount::Enough {
         return None;
     }
     let latest = round.latest_reading();
@@ -100,26 +112,28 @@ fn hot(job: &Job, plan: &Plan, lit: &Lit, now_ms: i64) -> Option<Hot> {
         (Some(_), Some(reading)) => reading.celsius <= TOUCH_C,
         (Some(_), None) => touch_at_ms.is_some_and(|at| lit.job_ms(now_ms) >= at),
     };
-    (!touchable).then_some(Hot { celsius: latest.map(|r| r.celsius), unwrap_at_ms, touch_at_ms })
+    let shown = latest.map(|reading| both(reading.celsius, Unit::Celsius));
+    let (metric, imperial) = shown.unzip();
+    let celsius = latest.map(|reading| reading.celsius);
+    (!touchable).then_some(Hot { celsius, metric, imperial, unwrap_at_ms, touch_at_ms })
 }
 
-fn next(job: &Job, plan: &Plan, lit: Option<&Lit>, hot: Option<&Hot>) -> Next {
+fn next(job: &Job, plan: &Plan, lit: Option<&Lit>, hot: Option<&Hot>, units: UnitSystem) -> Next {
     let round = job.round();
     let go = |station, verb: String| Next { verb, station, key: String::new(), at_ms: None };
     let say = |station, verb: &str| go(station, verb.to_owned());
     if lit.is_none()
         && let Some(lock) = plan.locks.first()
     {
-        return say(
-            lock.station,
-            match lock.station {
-                Station::Part => "Enter who answers for it",
-                _ => &lock.short,
-            },
-        );
+        return match lock.station {
+            Station::Part => {
+                Next { key: "part.authority".to_owned(), ..say(Station::Part, "Enter who answers for it") }
+            }
+            station => say(station, &lock.short),
+        };
     }
     if lit.is_some() && plan.amount(Station::Torch) != Amount::Enough {
-        return at_the_torch(job, plan);
+        return at_the_torch(job, plan, units);
     }
     if let Some(hot) = hot {
         let cool_enough = hot.celsius.is_some_and(|celsius| celsius <= UNWRAP_C);
@@ -182,7 +196,8 @@ fn before_the_torch(plan: &Plan) -> Next {
         .iter()
         .find(|crack| crack.ends.iter().any(|end| end.stop_hole.is_some_and(|hole| hole.find_tip_better)));
     if let Some(crack) = unfound {
-        return go(Station::Cracks, &format!("Find tip {} by dye", crack.letter), "");
+        let verb = format!("Find tip {} by dye", crack.letter);
+        return go(Station::Cracks, &verb, &crack_key(crack.id, "found_by"));
     }
     if plan.methods.chosen.is_none() {
         return go(Station::Method, "Choose the method", "method.choice");
@@ -198,7 +213,7 @@ fn before_the_torch(plan: &Plan) -> Next {
     }
 }
 
-fn at_the_torch(job: &Job, plan: &Plan) -> Next {
+fn at_the_torch(job: &Job, plan: &Plan, units: UnitSystem) -> Next {
     let round = job.round();
     let say = |verb: String| Next { verb, station: Station::Torch, key: String::new(), at_ms: None };
     let Some(torch) = &plan.torch else { return say("Go on".to_owned()) };
@@ -213,11 +228,12 @@ fn at_the_torch(job: &Job, plan: &Plan) -> Next {
     if torch.done >= torch.planned {
         return say("Cover it".to_owned());
     }
-    match latest {
-        None => say("Take a reading".to_owned()),
-        Some(celsius) if celsius < low && torch.done == 0 => say(format!("Heat to {low:.0} °C")),
-        Some(celsius) if celsius < low => say("Reheat".to_owned()),
-        Some(celsius) if celsius > high => say(format!("Wait until under {high:.0} °C")),
-        Some(_) => say(format!("Lay bead {number}")),
+    let Some(celsius) = latest else { return say("Take a reading".to_owned()) };
+    let shown = |celsius| units.say(celsius, Unit::Celsius);
+    match Place::of(celsius, Some((low, high))) {
+        Place::TooCold if torch.done == 0 => say(format!("Heat to {}", shown(low))),
+        Place::TooCold => say("Reheat".to_owned()),
+        Place::TooHot => say(format!("Wait until under {}", shown(high))),
+        Place::InWindow | Place::NoWindow => say(format!("Lay bead {number}")),
     }
 }

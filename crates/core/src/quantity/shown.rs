@@ -53,6 +53,18 @@ impl Shown {
     }
 }
 
+impl UnitSystem {
+    /// A value and its unit in this system, to stand in a sentence.
+    #[must_use]
+    pub fn say(self, value: f64, unit: Unit) -> String {
+        let (metric, imperial) = both(value, unit);
+        match self {
+            Self::Metric => metric.text(),
+            Self::Imperial => imperial.text(),
+        }
+    }
+}
+
 /// The value in metric and in imperial units.
 #[must_use]
 pub fn both(value: f64, unit: Unit) -> (Shown, Shown) {
@@ -116,16 +128,22 @@ pub fn number(value: f64, decimals: usize) -> String {
     }
 }
 
-/// Inches as a drill index reads: sixty-fourths when they come within 0.1 mm, else decimals.
+/// Inches as they are said: as a drill index reads under an inch, coarser fractions above; decimals
+/// where no fraction comes within 0.1 mm.
 fn inches(inches: f64) -> Shown {
-    let sixty_fourths = (inches * 64.0).round();
-    let close = (sixty_fourths / 64.0 - inches).abs() * 25.4 < 0.1;
-    if !close || inches > 12.0 || sixty_fourths < 1.0 {
-        let decimals = if inches > 12.0 { 1 } else { 3 };
+    let (parts, decimals) = match inches.abs() {
+        size if size < 1.0 => (64, 3),
+        size if size < 2.0 => (16, 2),
+        size if size < 12.0 => (8, 2),
+        _ => (1, 1),
+    };
+    let fractions = (inches * f64::from(parts)).round();
+    let close = (fractions / f64::from(parts) - inches).abs() * 25.4 < 0.1;
+    if !close || fractions < 1.0 {
         return Shown::new(number(inches, decimals), "in");
     }
-    let total = sixty_fourths as u32;
-    let (whole, mut top, mut bottom) = (total / 64, total % 64, 64);
+    let total = fractions as u32;
+    let (whole, mut top, mut bottom) = (total / parts, total % parts, parts);
     while top > 0 && top.is_multiple_of(2) {
         top /= 2;
         bottom /= 2;
@@ -146,7 +164,7 @@ fn duration(minutes: f64) -> Shown {
     Shown::new(format!("{} h {:02}", total / 60, total % 60), "")
 }
 
-/// FieldValue in percent. Small and near-certain shares keep their meaning: "under 0.1", "over 99.9".
+/// A share in percent. Small and near-certain shares keep their meaning: "under 0.1", "over 99.9".
 fn percent(percent: f64) -> Shown {
     let text = if percent <= 0.0 {
         "0".to_owned()
@@ -173,6 +191,8 @@ mod tests {
     // Hand-worked: 6.35 mm is exactly a quarter of an inch; 7.1 mm is 0.2795 in, 17.9 / 64
     #[case::drill(6.35, Unit::Millimetres, "6.35 mm", "1/4 in")]
     #[case::mixed(38.1, Unit::Millimetres, "38.1 mm", "1 1/2 in")]
+    #[case::a_part_is_not_said_in_sixty_fourths(90.0, Unit::Millimetres, "90 mm", "3.54 in")]
+    #[case::a_long_part(460.0, Unit::Millimetres, "460 mm", "18.1 in")]
     #[case::not_a_sixty_fourth(2.18, Unit::Millimetres, "2.18 mm", "0.086 in")]
     #[case::temperature(260.0, Unit::Celsius, "260 °C", "500 °F")]
     #[case::difference(100.0, Unit::Kelvins, "100 K", "180 F deg")]

@@ -24,6 +24,8 @@ pub struct ChoiceView {
 #[serde(rename_all = "snake_case")]
 pub enum AsksFor {
     Text,
+    /// Words in several lines.
+    Prose,
     Length,
     Mass,
     Temperature,
@@ -70,6 +72,9 @@ pub struct JobView {
     /// The server's clock, UTC in ms since 1970.
     pub now_ms: i64,
 }
+
+/// Words up to this many letters are asked for in one line.
+const ONE_LINE: usize = 200;
 
 /// Points of a record that are drawn; the record itself keeps them all.
 const DRAWN: usize = 400;
@@ -125,6 +130,7 @@ fn fields_of(job: &Job) -> BTreeMap<String, FieldView> {
 
 pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>) -> FieldView {
     let (asks_for, unit, choices, units) = match spec.kind {
+        FieldKind::Text { most } if most > ONE_LINE => (AsksFor::Prose, None, &[][..], ("", "")),
         FieldKind::Text { .. } => (AsksFor::Text, None, &[][..], ("", "")),
         FieldKind::Quantity { kind, unit, .. } => match kind {
             Kind::Length => (AsksFor::Length, Some(Unit::Millimetres), &[][..], ("mm", "in")),

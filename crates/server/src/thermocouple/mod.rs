@@ -10,7 +10,7 @@ use std::time::Duration;
 
 use tokio::sync::Mutex;
 use uuid::Uuid;
-use vanadin_core::job::{Job, Reading};
+use vanadin_core::job::Job;
 use vanadin_core::plan::{Plan, plan};
 use vanadin_core::shop::Shop;
 
@@ -88,14 +88,13 @@ impl Thermocouples {
         let mut finished = Vec::new();
         for (&id, pad) in pads.iter_mut() {
             let due = pad.advance_to(pad.minutes_at(now_ms));
-            let Reading { minutes, celsius } = pad.shows();
             if !due.is_empty()
                 && let Err(error) =
                     store::add_readings(&self.bench.database.pool, id, pad.round(), &due).await
             {
                 eprintln!("vanadin: readings of {id} could not be stored: {error}");
             }
-            self.bench.tell(News::Reading { job: id, minutes, celsius });
+            self.bench.tell(News::Reading { job: id, live: Box::new(pad.shows()) });
             if pad.finished() {
                 finished.push(id);
             }

@@ -1,9 +1,11 @@
 //! One simulated pad: it heats by the bar model with a wandering torch, cools by the cooling
 //! model, and shows both with noise.
 
+use std::collections::VecDeque;
+
 use vanadin_core::heat::{Bar, BarPower, Body, Cooling, TOUCH_C, Wrapping, cool};
 use vanadin_core::job::{Job, Lit, Reading, TorchEntry};
-use vanadin_core::plan::{HeatPlan, Plan};
+use vanadin_core::plan::{HeatPlan, Live, Plan, live};
 use vanadin_core::quantity::{Celsius, Watts};
 use vanadin_core::shop::Shop;
 
@@ -37,7 +39,13 @@ pub struct Pad {
     minutes: f64,
     stored_to: f64,
     flame_on: bool,
+    window: Option<(f64, f64)>,
+    /// The last stored readings, oldest first: the trend is taken from them.
+    recent: VecDeque<Reading>,
 }
+
+/// Ours: enough for a trend over some minutes.
+const RECENT: usize = 30;
 
 impl Pad {
     /// The pad of a job that is lit and heated; nothing for others.
@@ -80,6 +88,8 @@ impl Pad {
             minutes,
             stored_to: minutes,
             flame_on: !heat.cold,
+            window: plan.torch_window(job),
+            recent: round.readings.iter().rev().take(RECENT).rev().copied().collect(),
             body,
         };
         (!pad.finished()).then_some(pad)
@@ -94,6 +104,7 @@ impl Pad {
             self.stored_to = before.stored_to;
             self.struck = before.struck.min(self.beads.len());
             self.flame_on = before.flame_on;
+            self.recent = before.recent;
             self.cooling = before.cooling.filter(|_| same_cover);
         }
         self
@@ -122,9 +133,10 @@ impl Pad {
         }
     }
 
-    /// What the pad shows now.
-    pub fn shows(&self) -> Reading {
-        self.reading(self.minutes)
+    /// What the pad shows now, judged.
+    pub fn shows(&self) -> Live {
+        let before: Vec<Reading> = self.recent.iter().copied().collect();
+        live(self.reading(self.minutes), &before, self.window)
     }
 
     fn reading(&self, minutes: f64) -> Reading {
@@ -152,7 +164,12 @@ impl Pad {
             self.step();
             if self.minutes - self.stored_to >= STORE_EVERY_MIN - 1e-9 {
                 self.stored_to = self.minutes;
-                due.push(self.reading(self.minutes));
+                let reading = self.reading(self.minutes);
+                due.push(reading);
+                if self.recent.len() == RECENT {
+                    self.recent.pop_front();
+                }
+                self.recent.push_back(reading);
             }
         }
         due

@@ -148,8 +148,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Server-sent events: `reading` with minutes on the job clock and degC, `changed` with the
-         *     revision, `hello` at the start.
+         * Server-sent events: `reading` with what the pad shows now, judged ([`Live`]); `changed` with
+         *     the revision, `hello` at the start.
          */
         get: operations["stream"];
         put?: never;
@@ -344,7 +344,7 @@ export interface components {
          * @description What a field asks for.
          * @enum {string}
          */
-        AsksFor: "text" | "length" | "mass" | "temperature" | "duration" | "days" | "number" | "one" | "many" | "yes_no" | "date";
+        AsksFor: "text" | "prose" | "length" | "mass" | "temperature" | "duration" | "days" | "number" | "one" | "many" | "yes_no" | "date";
         /** @description A caution, shown at the station where it matters. */
         Caution: {
             sentence: string;
@@ -452,6 +452,8 @@ export interface components {
             schools: string[];
             /** Format: double */
             score: number;
+            /** @description "preheat 300 °C, 6 h 20, holds 65 times in 100". */
+            summary: string;
             /** Format: double */
             target_c?: number | null;
             way: components["schemas"]["Way"];
@@ -501,11 +503,14 @@ export interface components {
             start_c: number;
             /** Format: double */
             touch_hours?: number | null;
+            touch_words: string;
             /**
              * Format: double
              * @description Hours from covering; nothing when not within 72 h.
              */
             unwrap_hours?: number | null;
+            /** @description "unwrap under 65 °C", "touch under 45 °C". */
+            unwrap_words: string;
         };
         CoolingRequest: {
             /** Format: double */
@@ -554,6 +559,8 @@ export interface components {
             letter: string;
             /** Format: double */
             wall_mm?: number | null;
+            /** @description "118 mm, wall 14 mm", for the drawing. */
+            words: string;
         };
         DrillSpeedAnswer: {
             /** Format: double */
@@ -774,10 +781,13 @@ export interface components {
              * @description Share of the flame swept evenly over the part.
              */
             even_share: number;
+            /** @description "at least 300 °C", "at most 400 °C". */
+            least_words: string;
             /** Format: double */
             minutes: number;
             /** Format: double */
             most_c: number;
+            most_words: string;
             reached: boolean;
             /** @description Where to read it. */
             read_at: string;
@@ -789,6 +799,8 @@ export interface components {
             source_label: string;
             /** Format: double */
             target_c: number;
+            /** @description "1 h 12 and a soak of 20 min"; empty where nothing is heated. */
+            timing: string;
         };
         HeatingAnswer: {
             /** @description What to know about the answer; empty for nothing. */
@@ -869,6 +881,8 @@ export interface components {
              * @description The last temperature known.
              */
             celsius?: number | null;
+            imperial?: components["schemas"]["Shown"] | null;
+            metric?: components["schemas"]["Shown"] | null;
             /** Format: int64 */
             touch_at_ms?: number | null;
             /** Format: int64 */
@@ -985,6 +999,25 @@ export interface components {
             /** Format: double */
             speed: number;
         };
+        /** @description A reading of the pad, judged: ready to be shown at arm's length. */
+        Live: {
+            /** Format: double */
+            celsius: number;
+            /** @description The job clock: "1 h 05". */
+            clock: components["schemas"]["Shown"];
+            imperial: components["schemas"]["Shown"];
+            metric: components["schemas"]["Shown"];
+            /**
+             * Format: double
+             * @description Minutes on the job clock since it was lit.
+             */
+            minutes: number;
+            place: components["schemas"]["Place"];
+            place_words: string;
+            trend_imperial: string;
+            /** @description "rising 6 a minute", in each system of units. */
+            trend_metric: string;
+        };
         /** @description Everything is computed and shown, no method is recommended, lighting up is refused. */
         Lock: {
             rule: string;
@@ -996,6 +1029,8 @@ export interface components {
         };
         /** @description An entry of the torch log. */
         LogEntry: {
+            /** @description The same: "1 h 05". */
+            at: string;
             /**
              * Format: double
              * @description Of a reading, in degC.
@@ -1141,6 +1176,11 @@ export interface components {
             /** Format: double */
             pitch_mm: number;
         };
+        /**
+         * @description Where a reading stands against the window.
+         * @enum {string}
+         */
+        Place: "too_cold" | "in_window" | "too_hot" | "no_window";
         /** @description Everything worked out for a job. Durations, not clock times. */
         Plan: {
             body_words: string;
@@ -1160,6 +1200,8 @@ export interface components {
             prep?: components["schemas"]["PrepPlan"] | null;
             stations: components["schemas"]["StationState"][];
             torch?: components["schemas"]["TorchPlan"] | null;
+            /** @description The system its sentences speak in; figures carry both. */
+            units: components["schemas"]["UnitSystem"];
         };
         /** @description One planned line, from lighting up to cold. */
         PlanLine: {
@@ -1177,6 +1219,7 @@ export interface components {
                 number,
                 number
             ][];
+            in_all: string;
             /** Format: double */
             most_c: number;
             name: string;
@@ -1186,6 +1229,8 @@ export interface components {
             touch_at?: number | null;
             /** Format: double */
             unwrap_at?: number | null;
+            /** @description "300 to 400 °C", and "10 h 26" from lighting up to unwrapped; empty while not known. */
+            window_words: string;
         };
         /** @description The work before the heat. */
         PrepPlan: {
@@ -1219,12 +1264,15 @@ export interface components {
             earlier: components["schemas"]["Reading"][][];
             /** Format: uuid */
             id: string;
+            /** @description "gray 99.8 %", "24 kg"; the weight is empty while not known. */
+            iron: string;
             lines: components["schemas"]["PlanLine"][];
             /**
              * Format: int64
              * @description When it was lit, UTC in ms since 1970; nothing while not lit.
              */
             lit_at_ms?: number | null;
+            mass: string;
             name: string;
             put_away: boolean;
             /** @description The record of this round. */
@@ -1234,8 +1282,6 @@ export interface components {
             speed: number;
             standing: components["schemas"]["Standing"];
             stations: components["schemas"]["StationState"][];
-            /** @description Iron, weight and way in a few words. */
-            under: string;
         };
         /** @description One reading of the thermocouple. */
         Reading: {
@@ -1286,11 +1332,14 @@ export interface components {
             cap_mm: number;
             /** Format: double */
             depth_mm: number;
+            depth_words: string;
             /** @description V, U or double_V; nothing where pins are set. */
             form?: string | null;
             /** Format: double */
             length_mm: number;
             letter: string;
+            /** @description For the drawing: "9.8 mm", "14 mm", "10.5 mm deep, 70°, lip 1.5 mm". */
+            opens_words: string;
             /** Format: double */
             pin_mm: number;
             /** @description Pin numbers from the left end, in the order they go in. */
@@ -1310,6 +1359,7 @@ export interface components {
             volume_cm3: number;
             /** Format: double */
             wall_mm: number;
+            wall_words: string;
         };
         /** @description An iron and its share of the belief. */
         Share: {
@@ -1389,6 +1439,7 @@ export interface components {
              * @description The job clock now, UTC in ms since 1970; nothing while not lit.
              */
             job_now_ms?: number | null;
+            live?: components["schemas"]["Live"] | null;
             /**
              * Format: double
              * @description Minutes on the job clock since it was lit.
@@ -1493,6 +1544,8 @@ export interface components {
         TorchPlan: {
             /** Format: int32 */
             done: number;
+            /** @description What lies ready before it is lit: after that one cannot stop. */
+            lay_out: string[];
             /** @description Peening belongs to this way. */
             peen: boolean;
             /** @description "bead" or "pin". */

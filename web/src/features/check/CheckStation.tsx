@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { Choice } from '../../ui/Choice'
+import { fieldId } from '../../ui/FieldInput'
 import { Plate } from '../../ui/Plate'
 
 const VERDICTS = [
@@ -89,7 +90,13 @@ function Line({ line, onSay }: { line: Schemas['CheckLine']; onSay: (verdict: st
         <b className="text-[17px]">{line.label}</b>
         <span className="block text-ash">{line.how}</span>
       </span>
-      <Choice label={line.label} choices={VERDICTS} chosen={line.verdict} onChoose={onSay} />
+      <Choice
+        id={fieldId(line.key)}
+        label={line.label}
+        choices={VERDICTS}
+        chosen={line.verdict}
+        onChoose={onSay}
+      />
     </li>
   )
 }

@@ -1,20 +1,27 @@
-import type { ReactNode } from 'react'
-import { useNavigate } from 'react-router'
+import { useState, type ReactNode } from 'react'
+import type { Live } from '../../api/client'
 import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
+import { ReadingSheet } from '../../job/ReadingSheet'
 import { themeOf, useShop } from '../../job/ShopContext'
+import { useShortcut } from '../../job/useShortcut'
 import { heatColour } from '../../quantity/heat-colour'
-import { clock, minutes, temperature } from '../../quantity/show'
+import { clock, inUnits, minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
+import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 
 /** Packed and left: the curve with the readings on it, when to come back. */
 export function CoolingStation(): ReactNode {
-  const { view, live } = useJob()
+  const { view, live, say } = useJob()
+  const [reading, setReading] = useState(false)
   const shop = useShop()
-  const navigate = useNavigate()
   const { cooling, methods } = view.plan
+  const lit = view.job.rounds.at(-1)?.lit ?? null
+  useShortcut('l', () => {
+    if (lit !== null) setReading(true)
+  })
   if (cooling == null) {
     return (
       <h2 className="text-[28px]">
@@ -33,7 +40,6 @@ export function CoolingStation(): ReactNode {
     )
   }
   const round = view.job.rounds.at(-1)
-  const lit = round?.lit ?? null
   const covered =
     round?.log.find((entry) => entry.struck == null && entry.entry.kind === 'covered')?.minutes ?? null
   const from = covered ?? 0
@@ -52,6 +58,8 @@ export function CoolingStation(): ReactNode {
     lit === null || covered === null
       ? minutes(at)
       : clock(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
+  // Once covered the ticks stand at whole hours of the clock.
+  const toWholeHour = lit === null || covered === null ? 0 : 60 - ((lit.at_ms / 60_000 + covered) % 60)
   const post = (hours: number | null | undefined, celsius: number, words: string) =>
     hours == null ? [] : [{ minutes: hours * 60, celsius, figure: when(hours * 60), words }]
   const hot = view.standing.hot ?? null
@@ -59,10 +67,7 @@ export function CoolingStation(): ReactNode {
   return (
     <div className="relative flex min-h-0 grow flex-col gap-2 overflow-auto">
       {hot !== null && covered !== null && (
-        <HotSign
-          celsius={live?.celsius ?? hot.celsius ?? null}
-          touch={cooling.touch_hours == null ? null : when(cooling.touch_hours * 60)}
-        />
+        <HotSign live={live} touch={cooling.touch_hours == null ? null : when(cooling.touch_hours * 60)} />
       )}
       <div className="min-h-0 grow">
         <HeatChart
@@ -76,29 +81,41 @@ export function CoolingStation(): ReactNode {
           byHand={byHand}
           levels={[]}
           posts={[
-            ...post(cooling.unwrap_hours, 65, `unwrap under ${temperature(65, shop.units).join(' ')}`),
-            ...post(cooling.touch_hours, 45, `touch under ${temperature(45, shop.units).join(' ')}`),
+            ...post(cooling.unwrap_hours, 65, cooling.unwrap_words),
+            ...post(cooling.touch_hours, 45, cooling.touch_words),
           ]}
           now={record.length > 0 && hot !== null ? record.at(-1)?.minutes : undefined}
           tick={when}
+          tickFrom={toWholeHour}
         />
       </div>
       <p>
         <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.
       </p>
-      <div className="grid grid-cols-[1.5fr_1fr_auto_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
-        <Field name="cooling.packing" folded placeholder={cooling.packing} />
-        <Field name="cooling.thickness" placeholder="as usual" />
+      <div className="grid grid-cols-[1.4fr_0.8fr_auto_auto_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
+        <Field name="cooling.packing" label="Packed in" folded placeholder={cooling.packing} />
+        <Field name="cooling.thickness" label="How thick" placeholder="as usual" />
         <Small name="Unwrap after" id="cooling.unwrap" />
         <Small name="Touch after" id="cooling.touch" />
+        {lit !== null && (
+          <Button onPress={() => setReading(true)} label="Log a reading">
+            Reading
+          </Button>
+        )}
         {here && (
-          <Plate testId="next" onPress={() => void navigate(`/jobs/${view.id}/torch`)}>
+          // A reading says when it may be unwrapped, whatever the plan thought.
+          <Plate testId="next" onPress={() => setReading(true)}>
             {view.standing.next.verb}
             {view.standing.next.at_ms != null &&
               ` ${clock(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
           </Plate>
         )}
       </div>
+      <ReadingSheet
+        kind={reading ? 'reading' : null}
+        onClose={() => setReading(false)}
+        onSay={(entry) => say({ kind: 'torch', entry })}
+      />
     </div>
   )
 }
@@ -113,7 +130,7 @@ function Small({ name, id }: { name: string; id: string }): ReactNode {
 }
 
 /** Hot iron looks cold. */
-function HotSign({ celsius, touch }: { celsius: number | null; touch: string | null }): ReactNode {
+function HotSign({ live, touch }: { live: Live | null; touch: string | null }): ReactNode {
   const shop = useShop()
   const { units } = shop
   return (
@@ -123,12 +140,15 @@ function HotSign({ celsius, touch }: { celsius: number | null; touch: string | n
     >
       <div className="flex items-center gap-5">
         <span className="text-[110px] leading-[100px] [font-family:var(--font-words)] font-[820]">HOT</span>
-        {celsius !== null && (
+        {live !== null && (
           <span>
             <span className="figure text-[44px] leading-[50px]" data-testid="cooling-now">
-              {temperature(celsius, units).join(' ')}
+              {inUnits(live, units).number} {inUnits(live, units).unit}
             </span>
-            <span className="mt-1 block h-3" style={{ background: heatColour(celsius, themeOf(shop)) }} />
+            <span
+              className="mt-1 block h-3"
+              style={{ background: heatColour(live.celsius, themeOf(shop)) }}
+            />
           </span>
         )}
       </div>

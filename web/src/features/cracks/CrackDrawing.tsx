@@ -1,7 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useShop } from '../../job/ShopContext'
-import { millimetres } from '../../quantity/show'
 
 export interface CrackDrawingProps {
   cracks: readonly Schemas['CrackPlan'][]
@@ -37,7 +36,6 @@ export function CrackDrawing({ cracks, chosen, onChoose }: CrackDrawingProps): R
           crack={crack}
           y={34 + at * row + row / 2 + 8}
           scale={scale}
-          units={units}
           chosen={crack.id === chosen}
           onChoose={() => onChoose(crack.id)}
         />
@@ -49,7 +47,7 @@ export function CrackDrawing({ cracks, chosen, onChoose }: CrackDrawingProps): R
 function Ruler({ scale, units }: { scale: number; units: 'metric' | 'imperial' }): ReactNode {
   const unit = units === 'imperial' ? 25.4 : 10
   const every = [1, 2, 5, 10, 20, 50].find((n) => n * unit * scale >= 46) ?? 100
-  const count = Math.floor(760 / (unit * scale))
+  const count = Math.floor((WIDTH - LEFT - 40) / (unit * scale))
   return (
     <g stroke="var(--dim)" fontSize="13">
       <path d={`M20 1.500H${WIDTH - 10}`} />
@@ -76,12 +74,11 @@ interface RowProps {
   crack: Schemas['CrackPlan']
   y: number
   scale: number
-  units: 'metric' | 'imperial'
   chosen: boolean
   onChoose: () => void
 }
 
-function Row({ crack, y, scale, units, chosen, onChoose }: RowProps): ReactNode {
+function Row({ crack, y, scale, chosen, onChoose }: RowProps): ReactNode {
   const length = crack.length_mm ?? UNKNOWN_MM
   const [x1, x2] = [LEFT, LEFT + length * scale]
   const middle = (x1 + x2) / 2
@@ -115,8 +112,7 @@ function Row({ crack, y, scale, units, chosen, onChoose }: RowProps): ReactNode 
       <End crack={crack} at={0} x={x1} y={y} out={-1} scale={scale} />
       <End crack={crack} at={1} x={x2} y={y} out={1} scale={scale} />
       <text x={middle} y={y + 24} textAnchor="middle" fontSize="14" fill="var(--ash)">
-        {crack.length_mm == null ? 'length not known' : millimetres(crack.length_mm, units).join(' ')}
-        {crack.wall_mm == null ? '' : `, wall ${millimetres(crack.wall_mm, units).join(' ')}`}
+        {crack.words}
       </text>
     </g>
   )

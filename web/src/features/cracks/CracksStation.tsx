@@ -3,6 +3,7 @@ import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
+import { focusField } from '../../ui/FieldInput'
 import { Plate } from '../../ui/Plate'
 import { CrackDrawing } from './CrackDrawing'
 import { EndFigures } from './EndFigures'
@@ -53,7 +54,15 @@ export function CracksStation(): ReactNode {
         <Button onPress={() => setStriking(true)}>Strike crack {crack.letter}</Button>
         <span className="ml-auto" />
         {here && view.standing.next.key !== 'crack' && (
-          <Plate testId="next" onPress={() => focusField(view.standing.next.key)}>
+          <Plate
+            testId="next"
+            onPress={() => {
+              const { key } = view.standing.next
+              setPicked(/^crack\.([^.]+)\./.exec(key)?.[1] ?? crack.id)
+              // Once the fields of that crack are there.
+              setTimeout(() => focusField(key))
+            }}
+          >
             {view.standing.next.verb}
           </Plate>
         )}
@@ -65,9 +74,4 @@ export function CracksStation(): ReactNode {
       />
     </div>
   )
-}
-
-function focusField(key: string): void {
-  const id = `field-${key.replaceAll('.', '-')}`
-  document.getElementById(id)?.focus()
 }

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { Schemas } from '../../api/client'
+import type { Figure, Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { clock, minutes } from '../../quantity/show'
@@ -88,14 +88,7 @@ function Planned({ round }: { round: Schemas['Round'] | undefined }): ReactNode 
       </p>
       {view.plan.prep != null && view.plan.prep.filler !== '' && <p>{view.plan.prep.filler}</p>}
       {figures.map((figure) => (
-        <p key={figure.id} className="flex justify-between border-b border-rule">
-          <span>{figure.name}</span>
-          <span className="figure text-[17px]">
-            {figure.metric.number} {figure.metric.unit}
-            {figure.metric.unit !== figure.imperial.unit &&
-              ` (${figure.imperial.number} ${figure.imperial.unit})`}
-          </span>
-        </p>
+        <FigureLine key={figure.id} figure={figure} />
       ))}
     </Section>
   )
@@ -106,7 +99,7 @@ function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
   const log = (round?.log ?? []).filter((entry) => entry.struck == null)
   const count = (kind: Schemas['TorchEntry']['kind']) =>
     log.filter((entry) => entry.entry.kind === kind).length
-  const hottest = Math.max(...(round?.readings ?? []).map((reading) => reading.celsius))
+  const hottest = view.plan.figures.find((figure) => figure.id === 'torch.hottest')
   const notes = log.flatMap((entry) => (entry.entry.kind === 'note' ? [entry.entry.text] : []))
   const piece = view.plan.torch?.piece ?? 'bead'
   return (
@@ -114,13 +107,10 @@ function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
       {log.length === 0 && <p>Nothing is logged yet.</p>}
       {log.length > 0 && (
         <p>
-          {count('bead')} {piece}s, {count('peened')} peened, {count('reheated')} reheats
-          {Number.isFinite(hottest)
-            ? `; coldest corner at most ${Math.round(hottest)} °C (${Math.round(hottest * 1.8 + 32)} °F)`
-            : ''}
-          .
+          {count('bead')} {piece}s, {count('peened')} peened, {count('reheated')} reheats .
         </p>
       )}
+      {hottest !== undefined && <FigureLine figure={hottest} />}
       {notes.map((note) => (
         <p key={note}>“{note}”</p>
       ))}
@@ -136,6 +126,20 @@ function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
         </p>
       ))}
     </Section>
+  )
+}
+
+/** A figure in both systems: whoever reads the record may use either. */
+function FigureLine({ figure }: { figure: Figure }): ReactNode {
+  const { metric, imperial } = figure
+  return (
+    <p className="flex justify-between border-b border-rule">
+      <span>{figure.name}</span>
+      <span className="figure text-[17px]">
+        {metric.number} {metric.unit}
+        {metric.unit !== imperial.unit && ` (${imperial.number} ${imperial.unit})`}
+      </span>
+    </p>
   )
 }
 

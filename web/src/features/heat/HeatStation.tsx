@@ -3,7 +3,7 @@ import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
-import { minutes, temperature } from '../../quantity/show'
+import { minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 
 /** Can the heat at hand bring this part there, how long, how evenly. */
@@ -42,18 +42,13 @@ export function HeatStation(): ReactNode {
   const until = Math.max(20, (curve.at(-1)?.[0] ?? 60) + heat.soak_minutes)
   const hottest = Math.max(heat.most_c, ...curve.map(([, , hot]) => hot))
   const soaked = heat.reached ? [[heat.minutes, heat.target_c] as const, [until, heat.target_c] as const] : []
-  const words = (celsius: number, what: string) => ({
-    celsius,
-    words: `${what} ${temperature(celsius, shop.units).join(' ')}`,
-  })
   return (
     <div className="flex min-h-0 grow flex-col gap-2 overflow-auto">
       <h2 className="text-[26px] leading-8" data-testid="heat-sentence">
         {heat.sentence}
       </h2>
       <p className="text-ash">
-        {heat.reached ? `${minutes(heat.minutes)} and a soak of ${minutes(heat.soak_minutes)}. ` : ''}Read it
-        at the {heat.read_at}, not where the flame is.
+        {heat.timing === '' ? '' : `${heat.timing}. `}Read it at the {heat.read_at}, not where the flame is.
       </p>
       <div className="min-h-0 grow">
         <HeatChart
@@ -65,7 +60,10 @@ export function HeatStation(): ReactNode {
           plan={[...curve.map(([at, cold]) => [at, cold] as const), ...soaked]}
           beside={curve.map(([at, , hot]) => [at, hot] as const)}
           record={[]}
-          levels={[words(heat.target_c, 'at least'), words(heat.most_c, 'at most')]}
+          levels={[
+            { celsius: heat.target_c, words: heat.least_words },
+            { celsius: heat.most_c, words: heat.most_words },
+          ]}
           tick={(at) => minutes(at)}
         />
       </div>

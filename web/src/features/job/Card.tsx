@@ -109,14 +109,13 @@ function Row({ name, moved, under = '', children }: RowProps): ReactNode {
   )
 }
 
-/** What matters at this station and the ones before the heat. */
+/** What matters at this station, then at the next. */
 function Cautions({ station }: { station: Station }): ReactNode {
   const { view } = useJob()
   const order = STATIONS.map((entry) => entry.station)
-  const near = view.plan.cautions.filter((caution) => {
-    const ahead = order.indexOf(caution.station) - order.indexOf(station)
-    return ahead === 0 || ahead === 1
-  })
+  const of = (ahead: number) =>
+    view.plan.cautions.filter((caution) => order.indexOf(caution.station) - order.indexOf(station) === ahead)
+  const near = [...of(0), ...of(1)]
   if (near.length === 0) return null
   return (
     <section aria-label="Cautions now" className="pt-2">

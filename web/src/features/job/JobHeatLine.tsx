@@ -1,11 +1,13 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
-import { clock, minutes, temperature } from '../../quantity/show'
+import type { Schemas } from '../../api/client'
+import { clock, inUnits } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
+import { useWidth } from '../../ui/useWidth'
 import { AMOUNT_WORDS } from '../../ui/PunchMark'
 
 export interface JobHeatLineProps {
@@ -19,7 +21,7 @@ const SHELF = 150
 export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   const { view, live } = useJob()
   const shop = useShop()
-  const [frame, width] = useWidth()
+  const [frame, width] = useWidth<HTMLElement>(1240, 360)
   const { plan, job, standing } = view
   const round = job.rounds.at(-1)
   const record = round?.readings ?? []
@@ -34,7 +36,9 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
   const stopped = stoppedStation(view)
   const last = readings.at(-1)
+  const shownNow = live === null ? '' : Object.values(inUnits(live, shop.units)).join(' ')
   const lit = round?.lit ?? null
+  const covered = round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false
   return (
     <nav ref={frame} aria-label="Stations" className="relative h-[192px]">
       <Cursor x={layout.labels[current] ?? 0} />
@@ -53,11 +57,13 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
           markRadius={8.5}
           hot={standing.hot != null}
           stoppedAt={stopped}
+          round={job.rounds.length}
         >
           <HourTicks
             until={line?.unwrap_at ?? 0}
             x={layout.x}
             endX={layout.endX}
+            cut={layout.cut}
             lit={lit}
             zone={shop.time_zone}
           />
@@ -69,10 +75,16 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
       {last !== undefined && standing.hot != null && (
         <span
           className="figure absolute text-[36px] leading-9 whitespace-nowrap"
-          style={{ left: layout.x(last.minutes) + 14, top: Math.max(0, layout.y(last.celsius) - 34) }}
+          style={{
+            top: Math.max(covered ? 0 : 62, layout.y(last.celsius) - (covered ? 34 : 16)),
+            // On the way up and at the torch the marks to come lie right of the bead.
+            ...(covered
+              ? { left: layout.x(last.minutes) + 14 }
+              : { right: width - layout.x(last.minutes) + 14 }),
+          }}
           data-testid="line-now"
         >
-          {temperature(last.celsius, shop.units).join(' ')}
+          {shownNow}
         </span>
       )}
       {stopped !== null && (
@@ -101,21 +113,6 @@ function stoppedStation(view: ReturnType<typeof useJob>['view']): number | null 
   const lock = view.plan.locks[0]
   if (lock === undefined) return null
   return STATIONS.findIndex((entry) => entry.station === lock.station)
-}
-
-function useWidth(): [React.RefObject<HTMLElement | null>, number] {
-  const frame = useRef<HTMLElement>(null)
-  const [width, setWidth] = useState(1240)
-  useEffect(() => {
-    const element = frame.current
-    if (element === null) return
-    const observer = new ResizeObserver(([entry]) =>
-      setWidth(Math.max(360, entry?.contentRect.width ?? 1240)),
-    )
-    observer.observe(element)
-    return () => observer.disconnect()
-  }, [])
-  return [frame, width]
 }
 
 function Cursor({ x }: { x: number }): ReactNode {
@@ -164,18 +161,21 @@ interface HourTicksProps {
   until: number
   x: (minutes: number) => number
   endX: number
+  cut: { from: number; to: number } | null
   lit: { at_ms: number } | null
   zone: string
 }
 
 /** Hour marks below the shelf, as clock times once it is lit. */
-function HourTicks({ until, x, endX, lit, zone }: HourTicksProps): ReactNode {
+function HourTicks({ until, x, endX, cut, lit, zone }: HourTicksProps): ReactNode {
   const perHour = x(60) - x(0)
   const every = [1, 2, 3, 6, 12, 24].find((hours) => hours * perHour >= 64) ?? 48
   // Once lit the ticks stand at whole hours of the clock.
   const offset = lit === null ? 0 : 1 - ((lit.at_ms / 3_600_000) % 1)
   const hours = Array.from({ length: Math.floor(until / 60) }, (_, at) => at + (lit === null ? 1 : offset))
-  const marks = hours.filter((hour) => x(hour * 60) < endX - 4 && perHour > 5)
+  const hidden = (hour: number) => cut !== null && hour * 60 >= cut.from && hour * 60 <= cut.to
+  const marks = hours.filter((hour) => x(hour * 60) < endX - 4 && perHour > 5 && !hidden(hour))
+  const named = (at: number) => at > x(0) + 190 && (cut === null || Math.abs(at - x(cut.from)) > 40)
   return (
     <g>
       {marks.map((hour, place) => {
@@ -183,7 +183,7 @@ function HourTicks({ until, x, endX, lit, zone }: HourTicksProps): ReactNode {
         return (
           <g key={hour}>
             <path d={`M${at} ${SHELF}v5`} stroke="var(--dim)" />
-            {(place + 1) % every === 0 && at > x(0) + 190 && (
+            {(place + 1) % every === 0 && named(at) && (
               <text x={at} y={SHELF + 18} textAnchor="middle" fill="var(--dim)" fontSize="12">
                 {lit === null
                   ? `${hour} h`
@@ -198,18 +198,16 @@ function HourTicks({ until, x, endX, lit, zone }: HourTicksProps): ReactNode {
 }
 
 interface LineWordsProps {
-  line: { beads_from: number; beads_to: number; target_c: number; most_c: number; unwrap_at?: number | null }
-  lines: readonly { name: string; unwrap_at?: number | null }[]
+  line: Schemas['PlanLine']
+  lines: readonly Schemas['PlanLine'][]
   layout: ReturnType<typeof layOut>
   lit: boolean
 }
 
 /** The window's two numbers and what the long way down is. */
 function LineWords({ line, lines, layout, lit }: LineWordsProps): ReactNode {
-  const { units, time_zone } = useShop()
+  const { time_zone } = useShop()
   const { standing } = useJob().view
-  const [low] = temperature(line.target_c, units)
-  const [high, unit] = temperature(line.most_c, units)
   const unwrap = line.unwrap_at ?? null
   const right = layout.x(unwrap ?? line.beads_to)
   return (
@@ -219,7 +217,7 @@ function LineWords({ line, lines, layout, lit }: LineWordsProps): ReactNode {
           className="absolute font-semibold whitespace-nowrap"
           style={{ left: (layout.stations[7] ?? 0) + 18, top: Math.max(62, layout.y(line.most_c) - 24) }}
         >
-          {low} to {high} {unit}
+          {line.window_words}
         </span>
       )}
       {unwrap !== null && (
@@ -231,7 +229,7 @@ function LineWords({ line, lines, layout, lit }: LineWordsProps): ReactNode {
             ? lines.map((l) => l.name).join(' or ')
             : standing.hot?.unwrap_at_ms != null
               ? `unwrap ${clock(standing.hot.unwrap_at_ms, time_zone, standing.job_now_ms ?? 0)}`
-              : `unwrap after ${minutes(unwrap)}`}
+              : `unwrap after ${line.in_all}`}
         </span>
       )}
     </>

@@ -7,6 +7,7 @@ import { pathOf, stationAt, STATIONS } from '../../job/stations'
 import { clock } from '../../quantity/show'
 import { useNow } from '../../job/useNow'
 import { Crystal } from '../../ui/Crystal'
+import { focusField } from '../../ui/FieldInput'
 import { Plate } from '../../ui/Plate'
 import { CheckStation } from '../check/CheckStation'
 import { CoolingStation } from '../cooling/CoolingStation'
@@ -62,6 +63,7 @@ export function JobPage(): ReactNode {
 function Bench({ station }: { station: Station }): ReactNode {
   const { view } = useJob()
   const Surface = SURFACES[station]
+  const beside = PLATE_BESIDE.includes(station) && view.standing.next.key !== ''
   const current = STATIONS.findIndex((entry) => entry.station === station)
   return (
     <div className="mx-auto flex h-screen max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 print:block print:h-auto">
@@ -85,15 +87,18 @@ function Bench({ station }: { station: Station }): ReactNode {
           className={`no-print flex w-[344px] shrink-0 flex-col max-bench:w-full ${station === 'torch' ? 'max-bench:hidden' : ''}`}
         >
           <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
-          {view.standing.station !== station && <NextPlate />}
+          {(view.standing.station !== station || beside) && <NextPlate here={station} />}
         </div>
       </div>
     </div>
   )
 }
 
-/** The next thing to do lies at another station: the plate goes there. */
-function NextPlate(): ReactNode {
+/** These stations carry no plate of their own: the one beside them leads to the field in question. */
+const PLATE_BESIDE: readonly Station[] = ['part', 'prep', 'heat', 'check']
+
+/** The next thing to do: the plate goes to its station, or to its field when that is here. */
+function NextPlate({ here }: { here: Station }): ReactNode {
   const { view } = useJob()
   const { next } = view.standing
   const { time_zone } = useShop()
@@ -101,7 +106,14 @@ function NextPlate(): ReactNode {
   const navigate = useNavigate()
   return (
     <div className="pt-3 [&>.plate]:w-full">
-      <Plate testId="next" onPress={() => void navigate(`/jobs/${view.id}/${pathOf(next.station)}`)}>
+      <Plate
+        testId="next"
+        onPress={() =>
+          next.station === here
+            ? focusField(next.key)
+            : void navigate(`/jobs/${view.id}/${pathOf(next.station)}`)
+        }
+      >
         {next.verb}
         {next.at_ms != null && ` ${clock(next.at_ms, time_zone, now)}`}
       </Plate>

@@ -60,6 +60,7 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
           earlier={[]}
           theme={themeOf(shop)}
           strokeWidth={4}
+          round={1}
           markRadius={4.6}
           hot={standing.hot != null}
           stoppedAt={

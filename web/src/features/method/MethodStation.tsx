@@ -3,7 +3,6 @@ import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
-import { minutes, temperature } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 
@@ -83,7 +82,6 @@ interface ContenderProps {
 }
 
 function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps): ReactNode {
-  const { units } = useShop()
   return (
     <section
       aria-label={contender.label}
@@ -110,13 +108,7 @@ function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps
           ))}
         </ul>
       )}
-      <p className="text-ash">
-        {contender.target_c == null
-          ? 'no preheat'
-          : `preheat ${temperature(contender.target_c, units).join(' ')}`}
-        {contender.hours == null ? '' : `, ${minutes(contender.hours * 60)}`}, holds{' '}
-        {Math.round(contender.odds.mean * 100)} in 100
-      </p>
+      <p className="text-ash">{contender.summary}</p>
       <Reasons sign="+" reasons={contender.favours} />
       <Reasons sign="−" reasons={contender.cautions} />
       {contender.schools.map((school) => (

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
-import { millimetres } from '../../quantity/show'
 
+const SIDES = ['part.length', 'part.width', 'part.height'] as const
 const BOX = { width: 270, height: 150 }
 /** Directions of length, width and height on the page. */
 const ALONG = [0.94, -0.2] as const
@@ -17,7 +17,7 @@ export function PartSketch(): ReactNode {
     const value = values[key]?.value
     return value?.kind === 'number' ? value.value : null
   }
-  const sides = ['part.length', 'part.width', 'part.height'].map(number)
+  const sides = SIDES.map(number)
   const [l, w, h] = sides
   const known = l != null && w != null && h != null
   const [length, width, height] = known ? [l, w, h] : [3, 2, 1.2]
@@ -38,7 +38,11 @@ export function PartSketch(): ReactNode {
     width: `M${at(0, share, 1)}L${at(1, share, 1)}L${at(1, share, 0)}`,
     height: `M${at(0, 0, share)}L${at(1, 0, share)}L${at(1, 1, share)}`,
   }[longest]
-  const side = (mm: number) => millimetres(mm, units).join(' ')
+  const texts = SIDES.map((key) => {
+    const { metric, imperial } = view.fields[key] ?? {}
+    const shown = units === 'imperial' ? imperial : metric
+    return shown == null ? '' : `${shown.number} ${shown.unit}`
+  })
   return (
     <svg
       viewBox={`0 0 ${BOX.width} ${BOX.height}`}
@@ -62,7 +66,7 @@ export function PartSketch(): ReactNode {
       {known && (
         <g fill="var(--ash)" fontSize="13" className="figure">
           <text x="14" y="16">
-            {side(length)} x {side(width)} x {side(height)}
+            {texts.join(' x ')}
           </text>
         </g>
       )}

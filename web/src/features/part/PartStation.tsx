@@ -7,6 +7,7 @@ import { PartSketch } from './PartSketch'
 export function PartStation(): ReactNode {
   const { view } = useJob()
   const next = view.plan.missing.find((missing) => missing.station === 'part')
+  const enough = view.plan.stations[0]?.amount === 'enough'
   const lock = view.plan.locks.find((candidate) => candidate.rule === 'M20')
   return (
     <div className="flex min-h-0 grow flex-col">
@@ -15,9 +16,16 @@ export function PartStation(): ReactNode {
           <b>
             {lock.sentence} {lock.unlock}
           </b>
-        ) : next === undefined ? (
-          <b>Enough is known of the part.</b>
-        ) : (
+        ) : enough ? (
+          <>
+            <b>Enough is known of the part.</b>{' '}
+            {next !== undefined && (
+              <span className="text-ash">
+                Worth saying too: {next.what.toLowerCase()}; {next.why}.
+              </span>
+            )}
+          </>
+        ) : next === undefined ? null : (
           <>
             <b>Next: {next.what.toLowerCase()}.</b> <span className="text-ash">Without it: {next.why}.</span>
           </>

@@ -1,7 +1,5 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
-import { useShop } from '../../job/ShopContext'
-import { millimetres } from '../../quantity/show'
 
 export interface GrooveSectionProps {
   seam: Schemas['SeamPlan']
@@ -13,13 +11,11 @@ const TOP = 62
 
 /** The groove across the crack, to scale: wall, lip, angle, crown. */
 export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
-  const { units } = useShop()
   const both = seam.form === 'double_V'
   const opens = seam.section?.top_width_mm ?? 0
   const scale = Math.min((WIDTH - 150) / Math.max(opens * 1.6, 10), (HEIGHT - TOP - 40) / seam.wall_mm, 16)
   const middle = WIDTH / 2 - 20
   const wall = seam.wall_mm * scale
-  const text = (mm: number) => millimetres(mm, units).join(' ')
   const half = (opens / 2) * scale
   const depth = seam.depth_mm * scale
   const outline = (down: 1 | -1): string => {
@@ -83,17 +79,13 @@ export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
       </g>
       <g fill="var(--chalk)" fontSize="15" className="figure">
         <text x={middle} y="20" textAnchor="middle">
-          {text(Math.round(opens * 10) / 10)}
+          {seam.opens_words}
         </text>
         <text x={right + 26} y={TOP + wall / 2 + 5}>
-          {text(seam.wall_mm)}
+          {seam.wall_words}
         </text>
         <text x={middle} y={TOP + wall + 26} textAnchor="middle" fill="var(--ash)">
-          {both ? 'each side ' : ''}
-          {text(Math.round(seam.depth_mm * 10) / 10)} deep, {seam.angle_deg}°
-          {!both && seam.depth_mm < seam.wall_mm
-            ? `, lip ${text(Math.round((seam.wall_mm - seam.depth_mm) * 10) / 10)}`
-            : ''}
+          {seam.depth_words}
         </text>
       </g>
     </svg>

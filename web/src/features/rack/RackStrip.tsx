@@ -1,12 +1,13 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { pathOf, STATIONS, wordOf } from '../../job/stations'
-import { clock, minutes, temperature } from '../../quantity/show'
+import { clock } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { Plate } from '../../ui/Plate'
+import { useWidth } from '../../ui/useWidth'
 
 export interface RackStripProps {
   line: Schemas['RackLine']
@@ -17,32 +18,27 @@ export interface RackStripProps {
   longestOfAll: number
 }
 
+const hotText = (shown: Schemas['Shown'] | null | undefined): string =>
+  shown == null ? '' : `${shown.number} ${shown.unit}`
+
 /** Hot or lit jobs get the room their line needs; cold ones lie closer together. */
 export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): ReactNode {
   const shop = useShop()
   const navigate = useNavigate()
-  const frame = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(1240)
-  useEffect(() => {
-    if (frame.current === null) return
-    const observer = new ResizeObserver(([entry]) =>
-      setWidth(Math.max(340, entry?.contentRect.width ?? 1240)),
-    )
-    observer.observe(frame.current)
-    return () => observer.disconnect()
-  }, [])
+  const [frame, width] = useWidth<HTMLDivElement>(1240, 340)
   const { standing } = line
   const { next } = standing
-  const tall = line.lit_at_ms != null || first
-  const height = tall ? 116 : 84
+  // What is or was hot in this round gets the room its line needs; the rest lies closer together.
+  const tall = first || standing.hot != null || standing.rank === 2
   const phone = width < 700
+  const height = tall ? (phone ? 132 : 116) : 62
   const perMinute = (width - (phone ? 180 : 510)) / Math.max(longestOfAll, 1)
   const box: LineBox = {
     width,
     pad: 20,
     step: phone ? 17 : 62,
-    shelf: height - 24,
-    top: tall ? 20 : 22,
+    shelf: height - (tall ? 26 : 24),
+    top: tall ? (phone ? 44 : 20) : 8,
     end: phone ? 20 : 62,
     right: phone ? 8 : 20,
     perMinute,
@@ -63,32 +59,48 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
   const at = next.at_ms == null ? '' : ` at ${clock(next.at_ms, shop.time_zone, standing.job_now_ms ?? now)}`
   const go = `/jobs/${line.id}/${pathOf(standing.station)}`
   const verb = standing.stopped ?? `${next.verb}${at}`
+  const hotWords = hot === null ? '' : hotText(shop.units === 'imperial' ? hot.imperial : hot.metric)
+  const hotX = last === undefined ? 0 : layout.x(last.minutes)
   return (
-    <section aria-label={line.name} className="relative border-b border-rule pt-1.5" data-testid="rack-line">
+    <section
+      aria-label={line.name}
+      className={`relative border-b border-rule ${tall ? 'pt-1.5' : 'pt-1'}`}
+      data-testid="rack-line"
+    >
       <Link to={go} aria-label={`${line.name}: ${verb}`} className="absolute inset-0 z-10" />
-      <div className="flex items-start justify-between gap-4">
-        <div className="relative z-0 min-w-0">
-          <h2 className={`truncate ${tall ? 'text-[30px] leading-8' : 'text-[24px] leading-7'}`}>
+      <div
+        className={`flex justify-between gap-4 ${tall ? 'items-start' : 'items-baseline'} ${phone && tall ? 'flex-wrap gap-y-1' : ''}`}
+      >
+        <div className={`min-w-0 ${tall ? '' : 'flex items-baseline gap-2.5 bench:w-[340px]'}`}>
+          <h2
+            className={`truncate ${tall ? 'text-[30px] leading-[36px]' : 'shrink-0 text-[20px] leading-[28px] max-bench:shrink'}`}
+          >
             {line.name}
           </h2>
-          <p className="label truncate">{line.under}</p>
+          <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
+            {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
+          </p>
         </div>
         {first ? (
-          <span className="relative z-20 shrink-0 pt-1">
+          <span className="relative z-20 shrink-0">
             <Plate testId="next" onPress={() => void navigate(go)}>
               {verb}
             </Plate>
           </span>
         ) : (
           <p
-            className={`words shrink-0 text-right first-letter:uppercase ${tall ? 'text-[30px] leading-8' : 'text-[24px] leading-7'}`}
+            className={`words shrink-0 text-right first-letter:uppercase ${tall ? 'text-[30px] leading-[36px]' : 'text-[22px] leading-[28px]'}`}
           >
             {standing.stopped ?? next.verb}
             {at !== '' && <span className="figure font-sans text-[0.86em]">{at}</span>}
           </p>
         )}
       </div>
-      <div ref={frame} className="relative -mt-[40px]" style={{ height }}>
+      <div
+        ref={frame}
+        className={`relative ${tall ? (phone ? '' : '-mt-[46px]') : '-mt-[30px]'}`}
+        style={{ height }}
+      >
         <HeatLine
           box={box}
           layout={layout}
@@ -103,35 +115,62 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
           markRadius={6}
           hot={hot !== null}
           stoppedAt={stopped}
+          round={line.round}
         />
         {hot?.celsius != null && last !== undefined && (
           <span
             className="figure absolute text-[34px] leading-9 whitespace-nowrap"
-            style={{ left: layout.x(last.minutes) + 14, top: Math.max(0, layout.y(last.celsius) - 32) }}
+            style={{
+              top: Math.max(0, layout.y(last.celsius) - 34),
+              // Where it would leave the page it stands before the bead.
+              ...(hotX > width - 210 ? { right: width - hotX + 14 } : { left: hotX + 14 }),
+            }}
           >
-            {temperature(hot.celsius, shop.units).join(' ')} <span className="words">HOT</span>
+            {hotWords} <span className="words">HOT</span>
           </span>
         )}
-        <span
-          className="absolute text-[14px] font-bold whitespace-nowrap"
-          style={{ left: Math.min(layout.stations[current] ?? 0, width - 84) - 6, top: box.shelf + 7 }}
-        >
-          ^ {wordOf(standing.station)}
-          {line.round > 1 && <span className="ml-4 font-normal text-ash">round {line.round}</span>}
-        </span>
-        {hot === null && plan !== null && !plan.cold && stopped === null && !phone && (
+        <Here x={layout.stations[current] ?? 0} top={box.shelf + 8} width={width}>
+          {wordOf(standing.station)}
+        </Here>
+        {hot === null && plan !== null && !plan.cold && stopped === null && !phone && longest === 0 && (
           <span
             className="label absolute whitespace-nowrap"
-            style={{ left: layout.x(plan.unwrap_at ?? plan.beads_to) + 10, top: box.shelf - 24 }}
+            style={{ right: width - layout.x(plan.unwrap_at ?? plan.beads_to) - 4, top: box.shelf + 6 }}
           >
-            {line.lines.length > 1
-              ? line.lines.map((l) => l.name.toLowerCase()).join(' or ')
-              : plan.unwrap_at == null
-                ? ''
-                : `${minutes(plan.unwrap_at)} in all`}
+            {planWords(line.lines)}
           </span>
         )}
       </div>
     </section>
+  )
+}
+
+/** "torch braze, 5 h 07 in all", or the ways still possible. */
+function planWords(lines: readonly Schemas['PlanLine'][]): string {
+  const [only] = lines
+  if (only === undefined) return ''
+  if (lines.length > 1) return lines.map((l) => l.name.toLowerCase()).join(' or ')
+  return only.in_all === '' ? only.name.toLowerCase() : `${only.name.toLowerCase()}, ${only.in_all} in all`
+}
+
+interface HereProps {
+  x: number
+  top: number
+  width: number
+  children: ReactNode
+}
+
+/** The station in hand, named below its mark. */
+function Here({ x, top, width, children }: HereProps): ReactNode {
+  return (
+    <span
+      className="absolute flex items-center gap-1.5 text-[14px] leading-4 font-bold whitespace-nowrap"
+      style={{ left: Math.min(x, width - 84) - 6, top }}
+    >
+      <svg width="12" height="8" aria-hidden>
+        <path d="M1 7l5-5 5 5" fill="none" stroke="currentColor" strokeWidth="1.6" />
+      </svg>
+      {children}
+    </span>
   )
 }

@@ -20,14 +20,7 @@ export function LightUp(): ReactNode {
   const cold = plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat'
   const ready =
     plan.locks.length === 0 && plan.methods.chosen != null && plan.prep != null && plan.heat?.reached === true
-  const lay = [
-    plan.prep != null && plan.prep.rods > 0 ? `${plan.prep.rods} rods ${plan.prep.filler}` : '',
-    plan.prep != null && plan.prep.pins > 0 ? `${plan.prep.pins} pins, taps, sealant` : '',
-    plan.heat != null && !plan.heat.cold ? plan.heat.source_label : '',
-    plan.cooling != null && !plan.cooling.cold ? plan.cooling.packing : '',
-    cold ? '' : 'chipping hammer, brush, peening hammer, gloves, shade',
-    cold ? '' : 'extinguisher, 11 m clear, somebody for the fire watch',
-  ].filter((item) => item !== '')
+  const lay = plan.torch?.lay_out ?? []
   return (
     <div className="flex min-h-0 grow flex-col gap-4 overflow-auto">
       <h2 className="text-[32px] leading-9">
@@ -39,7 +32,7 @@ export function LightUp(): ReactNode {
             <h3 className="mb-1 text-[22px]">Lay out first</h3>
             <ul>
               {lay.map((item) => (
-                <li key={item} className="border-b border-rule py-1.5 first-letter:uppercase">
+                <li key={item} className="border-b border-rule py-2 text-[19px] first-letter:uppercase">
                   {item}
                 </li>
               ))}
@@ -56,7 +49,7 @@ export function LightUp(): ReactNode {
               onChoose={(id) => setSpeed(id || '1')}
             />
           </div>
-          <span>
+          <span className="mt-auto self-end">
             <Plate testId="light" onPress={() => say({ kind: 'light', speed: Number(speed) })}>
               {cold ? 'Start the work' : 'Light up'}
             </Plate>

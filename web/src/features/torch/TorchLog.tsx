@@ -2,7 +2,6 @@ import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
-import { minutes } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 
 const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
@@ -51,7 +50,7 @@ export function TorchLog(): ReactNode {
               <span>
                 {entry.struck == null ? words(entry.entry) : <s className="text-ash">{words(entry.entry)}</s>}
               </span>
-              <span className="text-ash">{minutes(entry.minutes)}</span>
+              <span className="text-ash">{entry.at}</span>
             </li>
           ))}
       </ol>

@@ -1,14 +1,14 @@
 import { useState, type ReactNode } from 'react'
-import type { Schemas } from '../../api/client'
+import type { Live, Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../job/useShortcut'
-import { minutes, temperature } from '../../quantity/show'
+import { inUnits } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 import { LightUp } from './LightUp'
 import { Pieces } from './Pieces'
-import { ReadingSheet } from './ReadingSheet'
+import { ReadingSheet } from '../../job/ReadingSheet'
 import { TorchLog } from './TorchLog'
 import { WindowBar } from './WindowBar'
 
@@ -29,7 +29,6 @@ export function TorchStation(): ReactNode {
   })
   if (torch == null || lit === null) return <LightUp />
   const window = torch.window ?? null
-  const celsius = live?.celsius ?? view.standing.hot?.celsius ?? round?.readings.at(-1)?.celsius ?? null
   const unsent = waiting.filter((item) => item.change.kind === 'torch')
   const unsentBeads = unsent.filter(
     (item) => item.change.kind === 'torch' && item.change.entry.kind === 'bead',
@@ -43,9 +42,9 @@ export function TorchStation(): ReactNode {
         {window === null ? (
           <h2 className="text-[40px]">No heat. Iron at 15 °C or more.</h2>
         ) : (
-          <Temperature celsius={celsius} window={window} readings={round?.readings ?? []} />
+          <Temperature live={live} window={window} />
         )}
-        <p className="text-[19px] leading-6" data-testid="torch-next">
+        <p className="text-[22px] leading-7" data-testid="torch-next">
           <b>{finished && !covered && !pins ? 'Cover it' : view.standing.next.verb}.</b>{' '}
           <span className="text-ash">
             {covered ? 'Covered, it cools by itself.' : pins ? '' : 'Pad at the coldest far corner.'}
@@ -96,42 +95,28 @@ export function TorchStation(): ReactNode {
   )
 }
 
-interface TemperatureProps {
-  celsius: number | null
-  window: readonly [number, number]
-  readings: readonly { minutes: number; celsius: number }[]
-}
-
-function Temperature({ celsius, window, readings }: TemperatureProps): ReactNode {
+/** How hot, in or out of the window, which way it goes: by number, word and shape. */
+function Temperature({ live, window }: { live: Live | null; window: readonly [number, number] }): ReactNode {
   const { units } = useShop()
-  const { view } = useJob()
-  if (celsius === null) return <h2 className="text-[40px]">No reading yet</h2>
-  const [number, unit] = temperature(celsius, units)
-  const last = readings.at(-1)
-  const before = readings.findLast((reading) => last !== undefined && last.minutes - reading.minutes >= 2)
-  const rate =
-    last === undefined || before === undefined
-      ? 0
-      : (last.celsius - before.celsius) / (last.minutes - before.minutes)
-  const perMinute = Math.abs(units === 'imperial' ? rate * 1.8 : rate)
-  const way =
-    perMinute < 0.5 ? 'steady' : `${rate > 0 ? 'rising' : 'falling'} ${perMinute.toFixed(0)} a minute`
-  const [low, high] = window
-  const place = celsius < low ? 'Too cold' : celsius > high ? 'Too hot' : 'In the window'
+  if (live === null) return <h2 className="text-[40px] leading-[44px]">No reading yet</h2>
+  const shown = inUnits(live, units)
+  const trend = units === 'imperial' ? live.trend_imperial : live.trend_metric
   return (
     <div>
       <div className="flex items-end gap-4">
         <span className="figure text-[min(212px,46vw)] leading-[0.8]" data-testid="torch-now">
-          {number}
+          {shown.number}
         </span>
         <span className="flex flex-col gap-1 pb-1 text-[17px] leading-[21px]">
-          <span className="figure text-[40px] leading-[44px]">{unit}</span>
-          <b data-testid="torch-place">{place}</b>
-          <span>{way}</span>
-          <span className="text-ash">{minutes(view.standing.minutes ?? 0)} on the job clock</span>
+          <span className="figure text-[40px] leading-[44px]">{shown.unit}</span>
+          <b data-testid="torch-place">{live.place_words}</b>
+          <span>{trend}</span>
+          <span className="text-ash">
+            {live.clock.number} {live.clock.unit} on the job clock
+          </span>
         </span>
       </div>
-      <WindowBar celsius={celsius} low={low} high={high} />
+      <WindowBar live={live} low={window[0]} high={window[1]} />
     </div>
   )
 }

@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from 'react'
-import type { Schemas } from '../../api/client'
-import { useJob } from '../../job/JobContext'
-import { useShop } from '../../job/ShopContext'
-import { Sheet } from '../../ui/Sheet'
+import type { Schemas } from '../api/client'
+import { useJob } from './JobContext'
+import { useShop } from './ShopContext'
+import { Sheet } from '../ui/Sheet'
 
 export interface ReadingSheetProps {
   kind: 'reading' | 'note' | null

@@ -1,0 +1,29 @@
+import { useState, type ReactNode } from 'react'
+
+export interface TypedProseProps {
+  id: string
+  typed: string
+  describedBy?: string | undefined
+  placeholder?: string | undefined
+  onCommit: (typed: string) => void
+}
+
+/** Words in several lines, kept until the field is left. */
+export function TypedProse({ id, typed, describedBy, placeholder, onCommit }: TypedProseProps): ReactNode {
+  const [draft, setDraft] = useState<string | null>(null)
+  return (
+    <textarea
+      id={id}
+      rows={6}
+      value={draft ?? typed}
+      placeholder={placeholder}
+      aria-describedby={describedBy}
+      className="block w-full resize-y border-[1.5px] border-dim bg-raise px-2.5 py-2 text-[16px] placeholder:text-ash"
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={() => {
+        if (draft !== null && draft.trim() !== typed) onCommit(draft.trim())
+        setDraft(null)
+      }}
+    />
+  )
+}
