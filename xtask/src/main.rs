@@ -1,4 +1,5 @@
-//! `cargo xtask demo`, `cargo xtask test`, `cargo xtask measure`, `cargo xtask api`.
+//! `cargo xtask demo`, `cargo xtask test`, `cargo xtask measure`, `cargo xtask api`,
+//! `cargo xtask screenshots`.
 //! Only the standard library, so that it builds in a moment on a fresh machine.
 
 mod measure;
@@ -10,13 +11,15 @@ const USAGE: &str = "\
 cargo xtask demo     installs, builds, starts with demo data, prints the address
 cargo xtask test     installs what the tests need and runs all of them
 cargo xtask measure  sizes and start-up figures of a release build
-cargo xtask api      writes the browser's types anew from the OpenAPI document";
+cargo xtask api      writes the browser's types anew from the OpenAPI document
+cargo xtask screenshots  takes the pictures in docs/screenshots anew";
 
 fn main() -> ExitCode {
     let task = std::env::args().nth(1);
     let done = match task.as_deref() {
         Some("demo") => steps::demo(),
         Some("test") => steps::test(),
+        Some("screenshots") => steps::screenshots(),
         Some("measure") => measure::measure(),
         Some("api") => {
             steps::web_packages().and_then(|()| steps::build_all()).and_then(|()| steps::write_api())

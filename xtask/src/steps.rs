@@ -66,6 +66,14 @@ pub fn test() -> Done {
     cargo(&["test", "--locked", "--workspace"])
 }
 
+pub fn screenshots() -> Done {
+    browser()?;
+    web_packages()?;
+    web_pages()?;
+    build_all()?;
+    run(&root(), &root().join("target/debug/screenshots").to_string_lossy(), &[])
+}
+
 /// Debian's Chromium and its driver, when they are not here.
 fn browser() -> Done {
     let here = |program: &str| Path::new("/usr/bin").join(program).exists();

@@ -75,13 +75,23 @@ impl Browser {
         wanted.add_arg(&format!("--user-data-dir={}", profile.path().display()))?;
         let driver = WebDriver::new(format!("http://127.0.0.1:{port}"), wanted).await?;
         let browser = Self { driver: ManuallyDrop::new(driver), process, profile };
-        browser
-            .cdp(
-                "Emulation.setDeviceMetricsOverride",
-                json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600 }),
-            )
-            .await?;
+        browser.resize(width, height).await?;
         Ok(browser)
+    }
+
+    /// Another size, as if the window or the device were another.
+    pub async fn resize(&self, width: u32, height: u32) -> anyhow::Result<()> {
+        let size = json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600 });
+        self.cdp("Emulation.setDeviceMetricsOverride", size).await?;
+        Ok(())
+    }
+
+    /// What is in sight, as a PNG, once its fonts are there.
+    pub async fn picture(&self, file: &Path) -> anyhow::Result<()> {
+        let drawn = "const done = arguments[0];
+            document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(() => done(true))));";
+        self.driver.execute_async(drawn, vec![]).await?;
+        Ok(self.driver.screenshot(file).await?)
     }
 
     async fn cdp(&self, command: &str, parameters: Value) -> anyhow::Result<Value> {

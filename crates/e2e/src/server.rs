@@ -4,7 +4,7 @@ use std::io::{BufRead, BufReader};
 use std::path::PathBuf;
 use std::process::{Child, Command, Stdio};
 
-use anyhow::{Context, bail};
+use anyhow::Context;
 use tempfile::TempDir;
 
 /// A running server. Dropping it kills it, as a power cut would.
@@ -15,13 +15,10 @@ pub struct Server {
 }
 
 fn binary() -> anyhow::Result<PathBuf> {
-    let test = std::env::current_exe()?;
-    let target = test.parent().and_then(|deps| deps.parent()).context("the test lies in no target folder")?;
-    let binary = target.join("vanadin");
-    if !binary.exists() {
-        bail!("{} is not built: cargo build --workspace", binary.display());
-    }
-    Ok(binary)
+    // A test lies in the folder `deps` beside it, a program right beside it.
+    let me = std::env::current_exe()?;
+    let binary = me.ancestors().skip(1).take(2).map(|folder| folder.join("vanadin")).find(|b| b.exists());
+    binary.context("the server is not built: cargo build --workspace")
 }
 
 fn start(folder: &TempDir, port: u16, demo: bool) -> anyhow::Result<(Child, u16)> {

@@ -112,7 +112,9 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     // Method
     browser.press("Cracks, enough").await?;
     browser.key("4").await?;
-    browser.press("Take it: Nickel stick, hot").await?;
+    browser.sees("Side by side").await?;
+    browser.press("Take it: Nickel stick, cold").await?;
+    browser.choose("School, instead of the default", "Hot: the whole part, 260 to 350 °C").await?;
     browser.sees("Nickel stick, hot: the welder's choice.").await?;
 
     // Prep, and a figure asked why
@@ -127,7 +129,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     browser.pick("Heat with", "Kiln or heat-treat oven").await?;
     browser.sees("Let it come up with the oven.").await?;
     browser.key("8").await?;
-    browser.pick("Pack in", "Still air").await?;
+    browser.pick("Packed in", "Still air").await?;
 
     // Torch
     browser.key("7").await?;
@@ -251,6 +253,98 @@ async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::R
         Ok(view["fields"]["part.wall"]["typed"] == "15.0")
     })
     .await?;
+
+    // A second tab for real: what is said and undone there shows up here.
+    let here = browser.driver.window().await?;
+    let there = browser.driver.new_tab().await?;
+    browser.driver.switch_to_window(there).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    browser.type_in("Whose is it?", "The second tab").await?;
+    browser.driver.switch_to_window(here.clone()).await?;
+    let owner_here = async |owner: &str| -> anyhow::Result<bool> {
+        Ok(browser.field("Whose is it?").await?.prop("value").await?.as_deref() == Some(owner))
+    };
+    eventually("it shows up here", async || owner_here("The second tab").await).await?;
+    browser.press("Undo").await?;
+    eventually("it is taken back here", async || owner_here("The other tab").await).await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn what_does_not_hold_opens_the_next_round_with_the_map_carried_over() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server).await?;
+    say(&browser, &job, json!({ "kind": "light", "speed": 60 })).await?;
+    for kind in ["bead", "covered"] {
+        say(&browser, &job, json!({ "kind": "torch", "entry": { "kind": kind } })).await?;
+    }
+    browser.go(&server.url(&format!("/jobs/{job}/check"))).await?;
+    browser.choose("No new crack, none ran on", "Does not").await?;
+    browser.press("Open round 2").await?;
+    // The map is there, can be changed, and the round before keeps its own.
+    browser.sees("round 2").await?;
+    browser.sees("40 mm, wall 12 mm").await?;
+    browser.type_in("Length", "55").await?;
+    browser.press("Another crack").await?;
+    browser.sees("length not known").await?;
+    eventually("both rounds have their own map", async || {
+        let (_, view) = browser.fetch("GET", &format!("/api/jobs/{job}"), Value::Null).await?;
+        let rounds = view["job"]["rounds"].as_array().context("no rounds")?;
+        let map = |round: &Value| {
+            let lengths = round["values"].as_object().map(|values| {
+                values.iter().filter(|(key, _)| key.ends_with(".length") && key.starts_with("crack")).count()
+            });
+            (round["cracks"].as_array().map(Vec::len), lengths)
+        };
+        Ok(rounds.len() == 2 && map(&rounds[0]) == (Some(1), Some(1)) && map(&rounds[1]).0 == Some(2))
+    })
+    .await?;
+    browser.press("Strike crack B").await?;
+    browser.press("wrong button").await?;
+    eventually("it is off the map", async || Ok(!browser.page().await?.contains("length not known"))).await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_job_is_found_put_away_opened_from_a_file_and_a_damaged_file_is_refused() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("Glasshouse vent quadrant").await?;
+    browser.key("/").await?;
+    let find = browser.find(By::Css("input[type='search']")).await?;
+    find.send_keys("slate").await?;
+    eventually("only that one is left", async || {
+        let page = browser.page().await?;
+        Ok(page.contains("Incline railway points lever") && !page.contains("Glasshouse"))
+    })
+    .await?;
+    browser.press("Incline railway points lever: Ask again on 2027-04-12").await?;
+    browser.press("Job").await?;
+    browser.sees("History").await?;
+    browser.press("Put away").await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("Glasshouse").await?;
+    assert!(!browser.page().await?.contains("Incline railway"));
+    browser.press("Put away").await?;
+    browser.sees("Incline railway points lever").await?;
+
+    let (_, away) = browser.fetch("GET", "/api/rack?away=true", Value::Null).await?;
+    let id = away["lines"][0]["id"].as_str().context("nothing is put away")?.to_owned();
+    let (_, file) = browser.fetch("GET", &format!("/api/jobs/{id}/export"), Value::Null).await?;
+    let folder = browser.downloads().await?.to_owned();
+    let (good, damaged) = (folder.join("good.json"), folder.join("damaged.json"));
+    let text = file.to_string();
+    std::fs::write(&good, &text)?;
+    std::fs::write(&damaged, &text[..text.len() / 2])?;
+    browser.go(&server.url("/")).await?;
+    browser.find(By::Css("main")).await?;
+    let open = browser.driver.find(By::Css("input[type='file']")).await?;
+    open.send_keys(damaged.to_string_lossy().into_owned()).await?;
+    browser.sees("damaged.json: this cannot be read").await?;
+    open.send_keys(good.to_string_lossy().into_owned()).await?;
+    browser.sees("Enough is known of the part.").await?;
     Ok(())
 }
 

@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import { useKeptOnLeaving } from './useKeptOnLeaving'
 
 export interface TypedInputProps {
   id: string
@@ -20,6 +21,7 @@ export function TypedInput(props: TypedInputProps): ReactNode {
     if (draft !== null && draft.trim() !== typed) onCommit(draft.trim())
     setDraft(null)
   }
+  useKeptOnLeaving(commit)
   return (
     <span
       className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong ? 'border-b-4 border-dim border-b-chalk' : 'border-dim'}`}

@@ -20,12 +20,18 @@ use crate::job::store;
 use crate::shop::the_shop;
 pub use pad::Pad;
 
-/// Every pad that is on a hot part.
-#[derive(Clone)]
+/// Every pad that is on a hot part. They are read until this is dropped or stopped.
 pub struct Thermocouples {
-    bench: Bench,
-    pads: Arc<Mutex<HashMap<Uuid, Pad>>>,
+    pads: Pads,
     stopped: Arc<AtomicBool>,
+}
+
+type Pads = Arc<Mutex<HashMap<Uuid, Pad>>>;
+
+impl Drop for Thermocouples {
+    fn drop(&mut self) {
+        self.stop();
+    }
 }
 
 /// How often a pad is read.
@@ -47,13 +53,13 @@ impl Thermocouples {
             Ok::<_, ApiError>(pads)
         };
         let pads = loaded.await?;
-        let all = Self { bench, pads: Arc::new(Mutex::new(pads)), stopped: Arc::default() };
-        let running = all.clone();
+        let all = Self { pads: Arc::new(Mutex::new(pads)), stopped: Arc::default() };
+        let (pads, stopped) = (all.pads.clone(), all.stopped.clone());
         tokio::spawn(async move {
             let mut ticks = tokio::time::interval(TICK);
-            while !running.stopped.load(Ordering::Relaxed) {
+            while !stopped.load(Ordering::Relaxed) {
                 ticks.tick().await;
-                running.tick().await;
+                read_all(&bench, &pads).await;
             }
         });
         Ok(all)
@@ -81,26 +87,26 @@ impl Thermocouples {
             }
         });
     }
+}
 
-    async fn tick(&self) {
-        let now_ms = Bench::now_ms();
-        let mut pads = self.pads.lock().await;
-        let mut finished = Vec::new();
-        for (&id, pad) in pads.iter_mut() {
-            let due = pad.advance_to(pad.minutes_at(now_ms));
-            if !due.is_empty()
-                && let Err(error) =
-                    store::add_readings(&self.bench.database.pool, id, pad.round(), &due).await
-            {
-                eprintln!("vanadin: readings of {id} could not be stored: {error}");
-            }
-            self.bench.tell(News::Reading { job: id, live: Box::new(pad.shows()) });
-            if pad.finished() {
-                finished.push(id);
-            }
+/// Reads every pad, stores what is due, tells those who watch.
+async fn read_all(bench: &Bench, pads: &Pads) {
+    let now_ms = Bench::now_ms();
+    let mut pads = pads.lock().await;
+    let mut finished = Vec::new();
+    for (&id, pad) in pads.iter_mut() {
+        let due = pad.advance_to(pad.minutes_at(now_ms));
+        if !due.is_empty()
+            && let Err(error) = store::add_readings(&bench.database.pool, id, pad.round(), &due).await
+        {
+            eprintln!("vanadin: readings of {id} could not be stored: {error}");
         }
-        for id in finished {
-            pads.remove(&id);
+        bench.tell(News::Reading { job: id, live: Box::new(pad.shows()) });
+        if pad.finished() {
+            finished.push(id);
         }
+    }
+    for id in finished {
+        pads.remove(&id);
     }
 }

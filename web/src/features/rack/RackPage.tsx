@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
+import { useLocation, useNavigate, useSearchParams } from 'react-router'
 import { api, dataOf, Refused } from '../../api/client'
 import { rackQuery } from '../../api/queries'
 import { Head } from '../../ui/Head'
@@ -12,7 +12,14 @@ export function RackPage(): ReactNode {
   const [params, setParams] = useSearchParams()
   const navigate = useNavigate()
   const away = params.has('away')
-  const words = params.get('find') ?? ''
+  // Typed faster than an address changes: the words live here, the address follows.
+  const [words, setWords] = useState(params.get('find') ?? '')
+  const search = useRef<HTMLInputElement>(null)
+  const { key } = useLocation()
+  const finding = params.has('find')
+  useEffect(() => {
+    if (finding) search.current?.focus()
+  }, [finding, key])
   const rack = useQuery(rackQuery(away, words))
   const [problem, setProblem] = useState('')
   const create = useMutation({
@@ -44,16 +51,20 @@ export function RackPage(): ReactNode {
           aria-label="Find a job"
           placeholder="Find"
           value={words}
-          ref={(input) => {
-            if (params.has('find') && words === '') input?.focus()
+          ref={search}
+          onChange={(event) => {
+            setWords(event.target.value)
+            setParams({ find: event.target.value }, { replace: true })
           }}
-          onChange={(event) => setParams({ find: event.target.value }, { replace: true })}
           className="min-h-11 w-32 border-b border-scribe bg-transparent px-1 placeholder:text-ash max-bench:w-20"
         />
         <button
           type="button"
           className={`${button} max-bench:hidden`}
-          onClick={() => setParams(away ? {} : { away: '' })}
+          onClick={() => {
+            setWords('')
+            setParams(away ? {} : { away: '' })
+          }}
         >
           {away ? 'On the rack' : 'Put away'}
         </button>

@@ -1,0 +1,77 @@
+//! The pictures in docs/screenshots, taken anew from the demo data: `cargo xtask screenshots`.
+
+use std::path::PathBuf;
+
+use anyhow::Context;
+use serde_json::{Value, json};
+use thirtyfour::prelude::*;
+use uuid::Uuid;
+use vanadin_e2e::{Browser, Server, eventually};
+
+const LAPTOP: (u32, u32) = (1280, 800);
+const PHONE: (u32, u32) = (390, 844);
+
+/// Name of the picture, words of the job's name, station.
+const STATIONS: &[(&str, &str, &str)] = &[
+    ("part", "Malt", "part"),
+    ("iron", "Glasshouse", "iron"),
+    ("cracks", "Bell", "cracks"),
+    ("method", "Malt", "method"),
+    ("prep", "Letterpress", "prep"),
+    ("heat", "Malt", "heat"),
+    ("cooling", "Letterpress", "cooling"),
+    ("check", "Incline", "check"),
+    ("hand-over", "Incline", "hand-over"),
+];
+
+#[tokio::main(flavor = "current_thread")]
+async fn main() -> anyhow::Result<()> {
+    let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots");
+    std::fs::create_dir_all(&folder)?;
+    let server = Server::start(true)?;
+    let browser = Browser::open(LAPTOP.0, LAPTOP.1).await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("Letterpress side frame").await?;
+    let (_, rack) = browser.fetch("GET", "/api/rack", Value::Null).await?;
+    let job = |words: &str| -> anyhow::Result<String> {
+        let lines = rack["lines"].as_array().context("no rack")?;
+        let found = lines.iter().find(|line| line["name"].as_str().is_some_and(|name| name.contains(words)));
+        Ok(found.and_then(|line| line["id"].as_str()).with_context(|| format!("no job {words}"))?.to_owned())
+    };
+    let take = async |name: &str, path: &str, (width, height): (u32, u32)| -> anyhow::Result<()> {
+        browser.resize(width, height).await?;
+        browser.go(&server.url(path)).await?;
+        browser.find(By::Css("main")).await?;
+        // A hot job: once the pad has been heard.
+        eventually("the page stands", async || Ok(!browser.page().await?.contains("not reached"))).await?;
+        browser.picture(&folder.join(format!("{name}.png"))).await
+    };
+    take("rack", "/", LAPTOP).await?;
+    for (name, words, station) in STATIONS {
+        take(name, &format!("/jobs/{}/{station}", job(words)?), LAPTOP).await?;
+    }
+    take("cooling-phone", &format!("/jobs/{}/cooling", job("Letterpress")?), PHONE).await?;
+
+    let malt = job("Malt")?;
+    let say = async |change: Value| -> anyhow::Result<()> {
+        let fact = json!({ "id": Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "change": change });
+        let (status, answer) = browser.fetch("POST", &format!("/api/jobs/{malt}/facts"), fact).await?;
+        anyhow::ensure!(status == 200, "{answer}");
+        Ok(())
+    };
+    say(json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{malt}/torch"))).await?;
+    eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
+        .await?;
+    for _ in 0..2 {
+        say(json!({ "kind": "torch", "entry": { "kind": "bead" } })).await?;
+    }
+    take("torch", &format!("/jobs/{malt}/torch"), LAPTOP).await?;
+    take("torch-phone", &format!("/jobs/{malt}/torch"), PHONE).await?;
+
+    let daylight = json!({ "key": "shop.theme", "typed": "daylight", "shown_in": "metric" });
+    browser.fetch("POST", "/api/shop", daylight).await?;
+    take("shop", "/shop", LAPTOP).await?;
+    println!("The pictures lie in {}.", folder.display());
+    Ok(())
+}

@@ -1,0 +1,255 @@
+//! The log of a job over the wire: what is stored, what is refused, what a second tab sees.
+
+mod common;
+
+use common::{Server, set};
+use rocket::http::{ContentType, Header, Status};
+use rstest::rstest;
+use serde_json::{Value, json};
+use uuid::Uuid;
+
+#[rocket::async_test]
+async fn a_fact_sent_twice_is_stored_once() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    let fact = json!({ "id": Uuid::new_v4(), "at_client_ms": 1, "change": set("part.wall", "3/8") });
+    for _ in 0..2 {
+        let (status, view) = server.post(&format!("/api/jobs/{job}/facts"), &fact).await;
+        assert_eq!((status, view["revision"].as_u64()), (Status::Ok, Some(1)));
+    }
+    let (_, history) = server.get(&format!("/api/jobs/{job}/history")).await;
+    assert_eq!(history["facts"].as_array().unwrap().len(), 1);
+}
+
+#[rocket::async_test]
+async fn a_job_made_twice_is_made_once_and_keeps_its_log() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    server.set(job, "part.name", "Gate").await;
+    let (status, view) = server.post("/api/jobs", &json!({ "id": job })).await;
+    assert_eq!((status, view["name"].as_str()), (Status::Ok, Some("Gate")));
+}
+
+#[rocket::async_test]
+async fn what_was_typed_stays_beside_how_it_was_understood() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    let (_, view) = server.set(job, "part.wall", "5/16").await;
+    let wall = &view["fields"]["part.wall"];
+    assert_eq!(wall["typed"], "5/16");
+    // Hand-worked: 5/16 x 25.4 = 7.9375
+    assert_eq!(
+        (wall["metric"]["number"].as_str(), wall["imperial"]["number"].as_str()),
+        (Some("7.94"), Some("5/16"))
+    );
+}
+
+#[rocket::async_test]
+async fn a_write_on_an_old_revision_of_the_same_fact_is_refused_with_both_values() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    server.set(job, "part.wall", "12").await;
+    server.set(job, "part.wall", "13").await;
+    let (status, answer) = server.say_on(job, set("part.wall", "15"), json!(1)).await;
+    assert_eq!(status, Status::Conflict);
+    let problem = &answer["problems"][0];
+    assert_eq!(problem["field"], "part.wall");
+    let message = problem["message"].as_str().unwrap();
+    assert!(message.contains("\"13\"") && message.contains("\"15\""), "{message}");
+    // Another fact of the same job is nobody's business.
+    let (status, _) = server.say_on(job, set("part.sides", "both"), json!(1)).await;
+    assert_eq!(status, Status::Ok);
+    let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
+    assert_eq!(view["fields"]["part.wall"]["typed"], "13");
+}
+
+#[rstest]
+#[case::an_impossible_wall("part.wall", "900", "1 to 300 mm")]
+#[case::a_negative_weight("part.mass", "-4 kg", "0.01 to 20000 kg")]
+#[case::no_such_unit("part.service_temperature", "500Q", "260 C or 500 F")]
+#[case::no_such_field("part.colour", "red", "")]
+#[case::a_crack_that_is_not_mapped("crack.00000000-0000-0000-0000-000000000000.length", "40", "")]
+#[test_attr(rocket::async_test)]
+async fn bad_input_is_told_at_its_field_and_changes_nothing(
+    #[case] key: &str,
+    #[case] typed: &str,
+    #[case] would_do: &str,
+) {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    let (status, answer) = server.set(job, key, typed).await;
+    assert_eq!(status, Status::UnprocessableEntity, "{answer}");
+    assert_eq!(
+        (&answer["problems"][0]["field"], &answer["problems"][0]["would_be_right"]),
+        (&json!(key), &json!(would_do))
+    );
+    let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
+    assert_eq!(view["revision"], 0);
+}
+
+#[rocket::async_test]
+async fn an_unknown_job_is_not_found_everywhere() {
+    let server = Server::empty().await;
+    let job = Uuid::new_v4();
+    for path in ["", "/history", "/export", "/stream"] {
+        let (status, answer) = server.get(&format!("/api/jobs/{job}{path}")).await;
+        assert_eq!(status, Status::NotFound, "{path}");
+        assert!(answer["problems"][0]["message"].is_string(), "{path}: {answer}");
+    }
+    let (status, _) = server.set(job, "part.wall", "12").await;
+    assert_eq!(status, Status::NotFound);
+    let (status, _) = server.post(&format!("/api/jobs/{job}/copy"), &json!({ "id": Uuid::new_v4() })).await;
+    assert_eq!(status, Status::NotFound);
+    let (status, _) = server.get("/api/jobs/not-an-id").await;
+    assert_eq!(status, Status::NotFound);
+}
+
+#[rocket::async_test]
+async fn a_body_of_nine_megabytes_is_too_large() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    let note = "x".repeat(9 * 1024 * 1024);
+    let change = json!({ "kind": "torch", "entry": { "kind": "note", "text": note } });
+    let (status, answer) = server.say(job, change).await;
+    assert_eq!(status, Status::PayloadTooLarge);
+    assert!(answer["problems"][0]["message"].as_str().unwrap().contains("8 MB"), "{answer}");
+}
+
+#[rstest]
+#[case::no_json("{\"id\":", Status::BadRequest, "")]
+#[case::a_list("[]", Status::UnprocessableEntity, "")]
+#[case::no_change(
+    "{\"id\":\"5b0f9e62-0f3c-4a3b-9a1c-0d9d3a1c2b11\",\"at_client_ms\":1}",
+    Status::UnprocessableEntity,
+    "change"
+)]
+#[case::an_unknown_kind(
+    "{\"id\":\"5b0f9e62-0f3c-4a3b-9a1c-0d9d3a1c2b11\",\"at_client_ms\":1,\"change\":{\"kind\":\"melt\"}}",
+    Status::UnprocessableEntity,
+    "change.kind"
+)]
+#[test_attr(rocket::async_test)]
+async fn what_is_no_fact_is_refused_at_its_field(
+    #[case] body: &str,
+    #[case] expected: Status,
+    #[case] field: &str,
+) {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    let (status, answer) = server.post_text(&format!("/api/jobs/{job}/facts"), body).await;
+    assert_eq!(status, expected, "{answer}");
+    assert_eq!(answer["problems"][0]["field"], field);
+}
+
+#[rocket::async_test]
+async fn a_change_tells_which_figures_moved() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    let (_, view) = server.say(job, json!({ "kind": "add_crack" })).await;
+    let crack = view["plan"]["cracks"][0]["id"].as_str().unwrap().to_owned();
+    for (field, typed) in
+        [("length", "60"), ("wall", "9"), ("found_by", "dye"), ("end_a", "tip"), ("end_b", "edge")]
+    {
+        server.set(job, &format!("crack.{crack}.{field}"), typed).await;
+    }
+    // Hand-worked: half of 9 is 4.5, next drill 4.8; half of 14 is 7, next 8
+    let (_, view) = server.set(job, &format!("crack.{crack}.wall"), "14").await;
+    let moved = view["moved"].as_array().unwrap();
+    let drill = moved.iter().find(|m| m["id"] == "cracks.A.left.drill").expect("the drill moved");
+    assert_eq!((drill["was_metric"].as_str(), drill["now_metric"].as_str()), (Some("4.8 mm"), Some("8 mm")));
+}
+
+#[rocket::async_test]
+async fn the_torch_is_not_lit_while_anything_is_missing() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    let (status, answer) = server.say(job, json!({ "kind": "light", "speed": 1 })).await;
+    assert_eq!(
+        (status, answer["problems"][0]["field"].as_str()),
+        (Status::UnprocessableEntity, Some("light"))
+    );
+}
+
+#[rocket::async_test]
+async fn a_copy_has_the_part_and_the_map_and_none_of_the_heat() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack").await;
+    let hot =
+        rack["lines"].as_array().unwrap().iter().find(|line| line["standing"]["hot"].is_object()).unwrap();
+    let id = Uuid::new_v4();
+    let path = format!("/api/jobs/{}/copy", hot["id"].as_str().unwrap());
+    let (status, copy) = server.post(&path, &json!({ "id": id })).await;
+    assert_eq!(status, Status::Ok);
+    let round = &copy["job"]["rounds"][0];
+    assert_eq!(
+        (copy["name"].as_str(), copy["plan"]["cracks"].as_array().unwrap().len()),
+        (hot["name"].as_str(), 2)
+    );
+    assert!(round["lit"].is_null() && round["readings"].as_array().unwrap().is_empty());
+    assert_eq!(copy["plan"]["cracks"][0]["length_mm"], 118.0);
+}
+
+#[rocket::async_test]
+async fn a_job_is_found_put_away_and_brought_back() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let names = |rack: &Value| -> Vec<String> {
+        rack["lines"].as_array().unwrap().iter().map(|l| l["name"].as_str().unwrap().to_owned()).collect()
+    };
+    let (_, found) = server.get("/api/rack?find=brewery").await;
+    assert_eq!(names(&found), ["Malt conveyor sprocket arm"]);
+    let job: Uuid = found["lines"][0]["id"].as_str().unwrap().parse().unwrap();
+    server.say(job, json!({ "kind": "put_away" })).await;
+    assert!(!names(&server.get("/api/rack").await.1).contains(&"Malt conveyor sprocket arm".to_owned()));
+    assert_eq!(names(&server.get("/api/rack?away=true").await.1), ["Malt conveyor sprocket arm"]);
+    server.say(job, json!({ "kind": "bring_back" })).await;
+    assert!(names(&server.get("/api/rack").await.1).contains(&"Malt conveyor sprocket arm".to_owned()));
+}
+
+#[rstest]
+#[case::a_foreign_page("localhost:8420", Some("http://elsewhere.example"))]
+#[case::a_name_made_to_point_here("elsewhere.example:8420", None)]
+#[case::a_sandboxed_page("localhost:8420", Some("null"))]
+#[test_attr(rocket::async_test)]
+async fn foreign_requests_cannot_write(#[case] host: &str, #[case] origin: Option<&str>) {
+    let server = Server::empty().await;
+    let id = Uuid::new_v4();
+    let mut request = server
+        .client
+        .post("/api/jobs")
+        .header(ContentType::JSON)
+        .header(Header::new("Host", host.to_owned()))
+        .body(json!({ "id": id }).to_string());
+    if let Some(origin) = origin {
+        request = request.header(Header::new("Origin", origin.to_owned()));
+    }
+    let answer = request.dispatch().await;
+    assert_eq!(answer.status(), Status::Forbidden);
+    let (status, _) = server.get(&format!("/api/jobs/{id}")).await;
+    assert_eq!(status, Status::NotFound);
+}
+
+#[rocket::async_test]
+async fn the_page_served_by_the_server_itself_may_write() {
+    let server = Server::empty().await;
+    let answer = server
+        .client
+        .post("/api/jobs")
+        .header(ContentType::JSON)
+        .header(Header::new("Host", "192.168.1.20:8420"))
+        .header(Header::new("Origin", "http://192.168.1.20:8420"))
+        .body(json!({ "id": Uuid::new_v4() }).to_string())
+        .dispatch()
+        .await;
+    assert_eq!(answer.status(), Status::Ok);
+}
+
+#[rocket::async_test]
+async fn what_rocket_refuses_by_itself_is_answered_in_the_same_shape() {
+    let server = Server::empty().await;
+    for (status, answer) in
+        [server.get("/api/nothing/here").await, server.post("/api/rack", &json!({})).await]
+    {
+        assert_eq!(status, Status::NotFound);
+        assert!(answer["problems"][0]["message"].is_string(), "{answer}");
+    }
+}

@@ -1,0 +1,64 @@
+//! The shop's settings, and what they change in the plans.
+
+mod common;
+
+use common::Server;
+use rocket::http::Status;
+use rstest::rstest;
+use serde_json::{Value, json};
+
+async fn change(server: &Server, key: &str, typed: &str, base: Value) -> (Status, Value) {
+    let body = json!({ "key": key, "typed": typed, "shown_in": "metric", "base": base });
+    server.post("/api/shop", &body).await
+}
+
+#[rocket::async_test]
+async fn gear_that_is_taken_away_changes_what_can_be_done() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack?find=brewery").await;
+    let job = rack["lines"][0]["id"].as_str().unwrap().to_owned();
+    let score = async |id: &str| -> f64 {
+        let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
+        let contenders = view["plan"]["methods"]["contenders"].as_array().unwrap();
+        contenders.iter().find(|c| c["way"]["method"] == id).unwrap()["score"].as_f64().unwrap()
+    };
+    let before = score("torch_braze").await;
+    let (status, _) = change(&server, "shop.rods", "nickel,nickel_iron", Value::Null).await;
+    assert_eq!(status, Status::Ok);
+    // Published: methods.md, "Scoring": a caution costs 10
+    assert!((score("torch_braze").await - (before - 10.0)).abs() < 1e-9);
+}
+
+#[rstest]
+#[case::no_such_setting("shop.colour", "red")]
+#[case::no_such_source("shop.sources", "weed_burner,dragon")]
+#[case::no_such_zone("shop.time_zone", "Atlantis/Centre")]
+#[case::too_cold("shop.ambient", "-60 C")]
+#[test_attr(rocket::async_test)]
+async fn a_setting_that_cannot_be_is_told_at_its_field(#[case] key: &str, #[case] typed: &str) {
+    let server = Server::empty().await;
+    let (_, before) = server.get("/api/shop").await;
+    let (status, answer) = change(&server, key, typed, Value::Null).await;
+    assert_eq!((status, answer["problems"][0]["field"].as_str()), (Status::UnprocessableEntity, Some(key)));
+    assert_eq!(server.get("/api/shop").await.1, before);
+}
+
+#[rocket::async_test]
+async fn two_tabs_on_one_setting_overwrite_nothing() {
+    let server = Server::empty().await;
+    change(&server, "shop.ambient", "18 C", json!(0)).await;
+    let (status, answer) = change(&server, "shop.ambient", "5 C", json!(0)).await;
+    assert_eq!(status, Status::Conflict);
+    assert!(answer["problems"][0]["message"].as_str().unwrap().contains("18 C"), "{answer}");
+}
+
+#[rocket::async_test]
+async fn imperial_sentences_speak_in_inches_and_fahrenheit() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    change(&server, "shop.units", "imperial", Value::Null).await;
+    let (_, rack) = server.get("/api/rack?find=brewery").await;
+    let (_, view) = server.get(&format!("/api/jobs/{}", rack["lines"][0]["id"].as_str().unwrap())).await;
+    let sentences = view["plan"]["methods"].to_string() + &view["plan"]["heat"].to_string();
+    assert!(sentences.contains("°F") && !sentences.contains(" °C\""), "{sentences}");
+    assert_eq!(rack["lines"][0]["mass"], "13.7 lb");
+}
