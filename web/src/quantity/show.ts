@@ -20,6 +20,10 @@ export function clock(ms: number, zone: string, now: number): string {
   return day(ms) === day(now) ? time : `${at({ weekday: 'short' }, ms)} ${time}`
 }
 
+/** A day and time for the record, in the shop's zone: `16 Oct 2026, 02:33`. */
+export const day = (ms: number, zone: string): string =>
+  new Intl.DateTimeFormat('en-GB', { timeZone: zone, dateStyle: 'medium', timeStyle: 'short' }).format(ms)
+
 /** Hours and minutes on an axis: `3 h 05`, `42 min`. */
 export function minutes(value: number): string {
   const total = Math.max(0, Math.round(value))

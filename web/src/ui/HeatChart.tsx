@@ -66,6 +66,7 @@ export function HeatChart(props: HeatChartProps): ReactNode {
   const y = (celsius: number) => BOTTOM - (Math.max(0, celsius) / top) * (BOTTOM - 14)
   const everyMin =
     [10, 20, 30, 60, 120, 180, 240, 360, 720, 1440].find((step) => until / step <= mostTimes) ?? 2880
+  const degrees = degreeTicks(top, units, most)
   const points = (line: readonly Point[]) => path(line.map(([minutes, celsius]) => [x(minutes), y(celsius)]))
   return (
     <svg
@@ -79,11 +80,13 @@ export function HeatChart(props: HeatChartProps): ReactNode {
         <HeatGradient id={`${id}-scale`} theme={theme} y={y} />
       </defs>
       <g stroke="var(--rule)" fontSize="14">
-        {degreeTicks(top, units, most).map((celsius) => (
+        {degrees.map((celsius, at) => (
           <g key={celsius}>
             <path d={`M${LEFT} ${y(celsius)}H${WIDTH - 12}`} />
             <text x={LEFT - 20} y={y(celsius) + 5} textAnchor="end" fill="var(--ash)" stroke="none">
-              {temperature(celsius, units)[0]}
+              {at === degrees.length - 1
+                ? temperature(celsius, units).join(' ')
+                : temperature(celsius, units)[0]}
             </text>
           </g>
         ))}
@@ -131,34 +134,30 @@ export function HeatChart(props: HeatChartProps): ReactNode {
           />
         ))}
       </g>
-      {posts.map((post) => (
-        <g key={post.words}>
-          <path
-            d={`M${x(post.minutes)} ${BOTTOM}V${y(post.celsius)}M${x(post.minutes) - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`}
-            stroke="var(--chalk)"
-            strokeWidth="2"
-          />
-          <text
-            x={x(post.minutes)}
-            y={y(post.celsius) - 36}
-            textAnchor="middle"
-            fontSize="28"
-            className="figure"
-            fill="var(--chalk)"
-          >
-            {post.figure}
-          </text>
-          <text
-            x={x(post.minutes)}
-            y={y(post.celsius) - 16}
-            textAnchor="middle"
-            fontSize="14"
-            fill="var(--ash)"
-          >
-            {post.words}
-          </text>
-        </g>
-      ))}
+      {posts.map((post, at) => {
+        const px = x(post.minutes)
+        // Where the next post stands close, this one's words stand above its words.
+        const next = posts[at + 1]
+        const crowded = next !== undefined && x(next.minutes) - px < 130
+        const py = y(post.celsius) - (crowded ? 46 : 0)
+        const anchor = px > WIDTH - 70 ? 'end' : 'middle'
+        const tx = anchor === 'end' ? WIDTH - 4 : px
+        return (
+          <g key={post.words}>
+            <path
+              d={`M${px} ${BOTTOM}V${y(post.celsius)}M${px - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`}
+              stroke="var(--chalk)"
+              strokeWidth="2"
+            />
+            <text x={tx} y={py - 36} textAnchor={anchor} fontSize="28" className="figure" fill="var(--chalk)">
+              {post.figure}
+            </text>
+            <text x={tx} y={py - 16} textAnchor={anchor} fontSize="14" fill="var(--ash)">
+              {post.words}
+            </text>
+          </g>
+        )
+      })}
       {now !== undefined && (
         <g>
           <path

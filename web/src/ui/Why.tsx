@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui'
-import type { ReactNode } from 'react'
+import { useEffect, useRef, type ReactNode } from 'react'
 import type { Figure, Schemas, UnitSystem } from '../api/client'
 import { inUnits } from '../quantity/show'
 
@@ -32,9 +32,16 @@ const sourceWords = (source: Schemas['Source']): string =>
 /** Any figure can be asked why: its working, its facts, its source, how sure it is. */
 export function Why({ figure, units, children, side = 'left' }: WhyProps): ReactNode {
   const shown = inUnits(figure, units)
+  const trigger = useRef<HTMLButtonElement>(null)
+  const anchor = useRef({ getBoundingClientRect: () => new DOMRect() })
+  useEffect(() => {
+    anchor.current = { getBoundingClientRect: () => besideItsThing(trigger.current) }
+  })
   return (
     <Popover.Root>
+      <Popover.Anchor virtualRef={anchor} />
       <Popover.Trigger
+        ref={trigger}
         className="min-h-7 border-b border-dotted border-dim text-left data-[state=open]:border-chalk"
         data-why=""
         data-testid={`figure.${figure.id}`}
@@ -73,6 +80,13 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
       </Popover.Portal>
     </Popover.Root>
   )
+}
+
+/** At the height of the figure, but beside the whole card when the figure is on it: never over it. */
+function besideItsThing(trigger: Element | null): DOMRect {
+  const figure = trigger?.getBoundingClientRect() ?? new DOMRect()
+  const card = trigger?.closest('[data-card]')?.getBoundingClientRect()
+  return card === undefined ? figure : new DOMRect(card.x, figure.y, card.width, figure.height)
 }
 
 function Line({ term, text }: { term: string; text: string }): ReactNode {

@@ -103,37 +103,59 @@ fn end(side: &str, kind: Option<&str>, wall: Option<f64>, found_by: Option<Found
 }
 
 pub(super) fn missing(cracks: &[CrackPlan]) -> Vec<Missing> {
-    let say = |key: String, what: String, why: &str| Missing {
+    let say = |key: String, verb: String, what: String, why: &str| Missing {
         key,
         station: Station::Cracks,
+        verb,
         what,
         why: why.to_owned(),
     };
     if cracks.is_empty() {
         return vec![say(
             "crack".to_owned(),
+            "Map the crack".to_owned(),
             "No crack is mapped".to_owned(),
             "holes, groove, filler and hours all follow from the map",
         )];
     }
     let mut found = Vec::new();
     for crack in cracks {
-        let name = |what: &str| format!("Crack {}: {what}", crack.letter);
-        let mut need = |absent: bool, field: &str, what: &str, why: &str| {
+        let letter = &crack.letter;
+        let mut need = |absent: bool, field: &str, verb: String, what: &str, why: &str| {
             if absent {
-                found.push(say(crack_key(crack.id, field), name(what), why));
+                found.push(say(crack_key(crack.id, field), verb, format!("Crack {letter}: {what}"), why));
             }
         };
-        need(crack.length_mm.is_none(), "length", "length", "filler and time follow from it");
-        need(crack.wall_mm.is_none(), "wall", "wall", "drill, groove and rod follow from it");
+        need(
+            crack.length_mm.is_none(),
+            "length",
+            format!("Measure crack {letter}"),
+            "length",
+            "filler and time follow from it",
+        );
+        need(
+            crack.wall_mm.is_none(),
+            "wall",
+            format!("Measure the wall at {letter}"),
+            "wall",
+            "drill, groove and rod follow from it",
+        );
         need(
             crack.found_by.is_none(),
             "found_by",
+            format!("Say how {letter} was found"),
             "how its ends were found",
             "the stop-hole's offset follows from it",
         );
-        need(crack.ends[0].kind.is_empty(), "end_a", "left end", "only a tip gets a stop-hole");
-        need(crack.ends[1].kind.is_empty(), "end_b", "right end", "only a tip gets a stop-hole");
+        for (end, field) in crack.ends.iter().zip(["end_a", "end_b"]) {
+            need(
+                end.kind.is_empty(),
+                field,
+                format!("Say how {letter} ends, {}", end.side),
+                &format!("{} end", end.side),
+                "only a tip gets a stop-hole",
+            );
+        }
     }
     found
 }

@@ -35,6 +35,8 @@ pub struct Lock {
 pub struct Missing {
     pub key: String,
     pub station: Station,
+    /// What to do about it.
+    pub verb: String,
     pub what: String,
     pub why: String,
 }
@@ -117,35 +119,78 @@ impl PartFacts {
     }
 }
 
-/// What each fact of the part is needed for, the one that matters most first.
-const NEEDED: &[(&str, &str, &str)] = &[
-    ("part.name", "What it is", "so that it can be found again"),
-    ("part.family", "What sort of part", "it says which iron to expect"),
-    ("part.safety_class", "Could it hurt somebody", "some parts are referred out"),
-    ("part.wall", "Wall at the break", "stop-holes, groove, pins and preheat follow from it"),
-    ("part.mass", "Weight", "no heating or cooling time without it"),
-    ("part.length", "Length", "no heating or cooling time without it"),
-    ("part.width", "Width", "no heating or cooling time without it"),
-    ("part.height", "Height", "no heating or cooling time without it"),
-    ("part.shape", "Shape", "a closed shape must be heated more evenly"),
-    ("part.break_station", "Where the break lies", "taken as the middle until then"),
-    ("part.sides", "Sides reached", "taken as one side until then, and derated"),
-    ("part.service_temperature", "Hottest in service", "a braze may be too weak for it"),
-    ("part.oil", "Oil", "oil keeps filler from taking"),
-    ("part.fluid_tight", "Must it hold fluid", "beads can be porous"),
-    ("part.era", "When it was cast", "before 1949 there was hardly any ductile"),
-    ("part.life_wanted", "How long it must last", "a patch may do where a repair will not"),
+/// A fact of the part: its field, what to do about it, what it is, and what it is needed for.
+struct Need {
+    key: &'static str,
+    verb: &'static str,
+    what: &'static str,
+    why: &'static str,
+}
+
+const fn need(key: &'static str, verb: &'static str, what: &'static str, why: &'static str) -> Need {
+    Need { key, verb, what, why }
+}
+
+/// The one that matters most first.
+const NEEDED: &[Need] = &[
+    need("part.name", "Say what it is", "What it is", "so that it can be found again"),
+    need("part.family", "Say what sort of part", "What sort of part", "it says which iron to expect"),
+    need(
+        "part.safety_class",
+        "Say whether it could hurt",
+        "Could it hurt somebody",
+        "some parts are referred out",
+    ),
+    need(
+        "part.wall",
+        "Measure the wall",
+        "Wall at the break",
+        "stop-holes, groove, pins and preheat follow from it",
+    ),
+    need("part.mass", "Weigh it", "Weight", "no heating or cooling time without it"),
+    need("part.length", "Measure the length", "Length", "no heating or cooling time without it"),
+    need("part.width", "Measure the width", "Width", "no heating or cooling time without it"),
+    need("part.height", "Measure the height", "Height", "no heating or cooling time without it"),
+    need("part.shape", "Say its shape", "Shape", "a closed shape must be heated more evenly"),
+    need(
+        "part.break_station",
+        "Say where the break lies",
+        "Where the break lies",
+        "taken as the middle until then",
+    ),
+    need(
+        "part.sides",
+        "Say which sides are reached",
+        "Sides reached",
+        "taken as one side until then, and derated",
+    ),
+    need(
+        "part.service_temperature",
+        "Ask how hot it gets",
+        "Hottest in service",
+        "a braze may be too weak for it",
+    ),
+    need("part.oil", "Look for oil", "Oil", "oil keeps filler from taking"),
+    need("part.fluid_tight", "Ask whether it holds fluid", "Must it hold fluid", "beads can be porous"),
+    need("part.era", "Say when it was cast", "When it was cast", "before 1949 there was hardly any ductile"),
+    need(
+        "part.life_wanted",
+        "Ask how long it must last",
+        "How long it must last",
+        "a patch may do where a repair will not",
+    ),
 ];
 
 pub(super) fn missing(round: &Round) -> Vec<Missing> {
     NEEDED
         .iter()
-        .filter(|(key, _, _)| round.values.get(*key).is_none_or(|held| held.value.is_none()))
-        .map(|(key, what, why)| Missing {
-            key: (*key).to_owned(),
+        .filter(|need| round.values.get(need.key).is_none_or(|held| held.value.is_none()))
+        .map(|need| Missing {
+            key: need.key.to_owned(),
             station: Station::Part,
-            what: (*what).to_owned(),
-            why: (*why).to_owned(),
+            verb: need.verb.to_owned(),
+            what: need.what.to_owned(),
+            why: need.why.to_owned(),
         })
         .collect()
 }

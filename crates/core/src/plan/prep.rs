@@ -386,6 +386,7 @@ pub(super) fn missing(way: Option<Way>, prep: Option<&PrepPlan>, cracks: &[Crack
             vec![Missing {
                 key: "prep.depth".to_owned(),
                 station: Station::Prep,
+                verb: "Lay out the groove".to_owned(),
                 what: format!("{} cannot be laid out in this wall", way.label()),
                 why: "the wall or the groove is outside what it can be used for".to_owned(),
             }]

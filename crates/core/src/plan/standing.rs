@@ -178,7 +178,7 @@ fn before_the_torch(plan: &Plan) -> Next {
     if plan.amount(Station::Part) != Amount::Enough
         && let Some(first) = plan.missing.iter().find(|m| m.station == Station::Part)
     {
-        return go(Station::Part, &first.what, &first.key);
+        return go(Station::Part, &first.verb, &first.key);
     }
     if !plan.iron.enough
         && let Some(test) = plan.iron.next_tests.first()
@@ -189,7 +189,7 @@ fn before_the_torch(plan: &Plan) -> Next {
         return go(Station::Cracks, "Map the crack", "crack");
     }
     if let Some(first) = plan.missing.iter().find(|m| m.station == Station::Cracks) {
-        return go(Station::Cracks, &first.what, &first.key);
+        return go(Station::Cracks, &first.verb, &first.key);
     }
     let unfound = plan
         .cracks

@@ -4,7 +4,6 @@ use std::path::PathBuf;
 
 use anyhow::Context;
 use serde_json::{Value, json};
-use thirtyfour::prelude::*;
 use uuid::Uuid;
 use vanadin_e2e::{Browser, Server, eventually};
 
@@ -38,19 +37,18 @@ async fn main() -> anyhow::Result<()> {
         let found = lines.iter().find(|line| line["name"].as_str().is_some_and(|name| name.contains(words)));
         Ok(found.and_then(|line| line["id"].as_str()).with_context(|| format!("no job {words}"))?.to_owned())
     };
-    let take = async |name: &str, path: &str, (width, height): (u32, u32)| -> anyhow::Result<()> {
-        browser.resize(width, height).await?;
-        browser.go(&server.url(path)).await?;
-        browser.find(By::Css("main")).await?;
-        // A hot job: once the pad has been heard.
-        eventually("the page stands", async || Ok(!browser.page().await?.contains("not reached"))).await?;
-        browser.picture(&folder.join(format!("{name}.png"))).await
-    };
-    take("rack", "/", LAPTOP).await?;
+    let take =
+        async |name: &str, path: &str, words: &str, (width, height): (u32, u32)| -> anyhow::Result<()> {
+            browser.resize(width, height).await?;
+            browser.go(&server.url(path)).await?;
+            browser.sees(words).await?;
+            browser.picture(&folder.join(format!("{name}.png"))).await
+        };
+    take("rack", "/", "Letterpress", LAPTOP).await?;
     for (name, words, station) in STATIONS {
-        take(name, &format!("/jobs/{}/{station}", job(words)?), LAPTOP).await?;
+        take(name, &format!("/jobs/{}/{station}", job(words)?), words, LAPTOP).await?;
     }
-    take("cooling-phone", &format!("/jobs/{}/cooling", job("Letterpress")?), PHONE).await?;
+    take("cooling-phone", &format!("/jobs/{}/cooling", job("Letterpress")?), "HOT", PHONE).await?;
 
     let malt = job("Malt")?;
     let say = async |change: Value| -> anyhow::Result<()> {
@@ -66,12 +64,12 @@ async fn main() -> anyhow::Result<()> {
     for _ in 0..2 {
         say(json!({ "kind": "torch", "entry": { "kind": "bead" } })).await?;
     }
-    take("torch", &format!("/jobs/{malt}/torch"), LAPTOP).await?;
-    take("torch-phone", &format!("/jobs/{malt}/torch"), PHONE).await?;
+    take("torch", &format!("/jobs/{malt}/torch"), "In the window", LAPTOP).await?;
+    take("torch-phone", &format!("/jobs/{malt}/torch"), "In the window", PHONE).await?;
 
     let daylight = json!({ "key": "shop.theme", "typed": "daylight", "shown_in": "metric" });
     browser.fetch("POST", "/api/shop", daylight).await?;
-    take("shop", "/shop", LAPTOP).await?;
+    take("shop", "/shop", "At hand", LAPTOP).await?;
     println!("The pictures lie in {}.", folder.display());
     Ok(())
 }

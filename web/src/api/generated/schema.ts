@@ -1071,6 +1071,8 @@ export interface components {
         Missing: {
             key: string;
             station: components["schemas"]["Station"];
+            /** @description What to do about it. */
+            verb: string;
             what: string;
             why: string;
         };

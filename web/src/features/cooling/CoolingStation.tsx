@@ -12,6 +12,9 @@ import { HeatChart } from '../../ui/HeatChart'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 
+/** In minutes: so that a whole hour is not shown as the minute before it. */
+const SECOND = 1 / 60
+
 /** Packed and left: the curve with the readings on it, when to come back. */
 export function CoolingStation(): ReactNode {
   const { view, live, say } = useJob()
@@ -59,7 +62,8 @@ export function CoolingStation(): ReactNode {
       ? minutes(at)
       : clock(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
   // Once covered the ticks stand at whole hours of the clock.
-  const toWholeHour = lit === null || covered === null ? 0 : 60 - ((lit.at_ms / 60_000 + covered) % 60)
+  const toWholeHour =
+    lit === null || covered === null ? 0 : 60 - ((lit.at_ms / 60_000 + covered) % 60) + SECOND
   const post = (hours: number | null | undefined, celsius: number, words: string) =>
     hours == null ? [] : [{ minutes: hours * 60, celsius, figure: when(hours * 60), words }]
   const hot = view.standing.hot ?? null

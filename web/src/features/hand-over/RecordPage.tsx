@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import type { Figure, Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
-import { clock, minutes } from '../../quantity/show'
+import { day, minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 
 /** The record on one page: what was planned, what was done, what to expect. */
@@ -28,9 +28,17 @@ export function RecordPage(): ReactNode {
         ]
           .filter((word) => word !== '' && word !== 'not known')
           .join(', ')}
-        {round?.lit != null && `, lit ${clock(round.lit.at_ms, shop.time_zone, 0)}`}
+        {round?.lit != null && `, lit ${day(round.lit.at_ms, shop.time_zone)}`}
         {round?.lit != null && round.lit.speed !== 1 && `, job clock at ${round.lit.speed} times`}
       </p>
+      {view.plan.cracks.length > 0 && (
+        <p className="border-b border-rule pb-1">
+          {view.plan.cracks
+            .map((crack) => `Crack ${crack.letter}: ${crack.words}, ${endsOf(crack)}`)
+            .join('. ')}
+          .
+        </p>
+      )}
       <div className="grid grid-cols-2 gap-x-8">
         <Planned round={round} />
         <Done round={round} />
@@ -51,6 +59,9 @@ export function RecordPage(): ReactNode {
           />
         </div>
       )}
+      <Section title="Cautions">
+        <p>{(round?.lit?.frozen?.cautions ?? view.plan.cautions.map((c) => c.sentence)).join(' ')}</p>
+      </Section>
       <Section title="What to expect, what not to do">
         <p>{expect === '' ? 'Nothing written yet.' : expect}</p>
         {view.plan.cautions
@@ -66,6 +77,18 @@ export function RecordPage(): ReactNode {
     </article>
   )
 }
+
+const ENDS: Record<string, string> = {
+  tip: 'stop-hole',
+  edge: 'edge',
+  hole: 'bore',
+  branch: 'branch',
+  hidden: 'out of sight',
+}
+
+/** "edge to stop-hole". */
+const endsOf = (crack: Schemas['CrackPlan']): string =>
+  crack.ends.map((end) => ENDS[end.kind] ?? 'not known').join(' to ')
 
 const SHOWN = [
   'iron.sure',
@@ -99,17 +122,19 @@ function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
   const log = (round?.log ?? []).filter((entry) => entry.struck == null)
   const count = (kind: Schemas['TorchEntry']['kind']) =>
     log.filter((entry) => entry.entry.kind === kind).length
+  const piece = view.plan.torch?.piece ?? 'bead'
+  const counted = [
+    `${count('bead')} ${piece}s`,
+    ...(['peened', 'reheated'] as const)
+      .filter((kind) => count(kind) > 0)
+      .map((kind) => `${count(kind)} ${kind === 'peened' ? 'peened' : 'reheats'}`),
+  ].join(', ')
   const hottest = view.plan.figures.find((figure) => figure.id === 'torch.hottest')
   const notes = log.flatMap((entry) => (entry.entry.kind === 'note' ? [entry.entry.text] : []))
-  const piece = view.plan.torch?.piece ?? 'bead'
   return (
     <Section title="As done">
       {log.length === 0 && <p>Nothing is logged yet.</p>}
-      {log.length > 0 && (
-        <p>
-          {count('bead')} {piece}s, {count('peened')} peened, {count('reheated')} reheats .
-        </p>
-      )}
+      {log.length > 0 && <p>{counted}.</p>}
       {hottest !== undefined && <FigureLine figure={hottest} />}
       {notes.map((note) => (
         <p key={note}>“{note}”</p>

@@ -27,7 +27,8 @@ export function PartStation(): ReactNode {
           </>
         ) : next === undefined ? null : (
           <>
-            <b>Next: {next.what.toLowerCase()}.</b> <span className="text-ash">Without it: {next.why}.</span>
+            <b>Next: {next.what.toLowerCase()}.</b>{' '}
+            <span className="inline-block text-ash first-letter:uppercase">{next.why}.</span>
           </>
         )}
       </p>

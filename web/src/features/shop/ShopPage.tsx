@@ -6,6 +6,7 @@ import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { FieldInput } from '../../ui/FieldInput'
 import { Head } from '../../ui/Head'
+import { PunchMark } from '../../ui/PunchMark'
 
 interface Tried {
   typed: string
@@ -58,7 +59,11 @@ export function ShopPage(): ReactNode {
   const gear = (key: string) => {
     const view = fields[key]
     return view === undefined ? null : (
-      <Gear view={view} onSay={(typed) => change.mutate({ field: view, typed })} />
+      <Gear
+        view={view}
+        problem={refused[key]?.problem}
+        onSay={(typed) => change.mutate({ field: view, typed })}
+      />
     )
   }
   return (
@@ -90,7 +95,14 @@ export function ShopPage(): ReactNode {
   )
 }
 
-function Gear({ view, onSay }: { view: FieldView; onSay: (typed: string) => void }): ReactNode {
+interface GearProps {
+  view: FieldView
+  problem: Problem | undefined
+  onSay: (typed: string) => void
+}
+
+/** What is at hand of one kind: a full punch mark is here. */
+function Gear({ view, problem, onSay }: GearProps): ReactNode {
   const here = view.typed
     .split(',')
     .map((id) => id.trim())
@@ -103,10 +115,18 @@ function Gear({ view, onSay }: { view: FieldView; onSay: (typed: string) => void
       <div className="flex flex-wrap gap-2">
         {view.choices.map((choice) => (
           <Button key={choice.id} chosen={here.includes(choice.id)} onPress={() => toggle(choice.id)}>
+            <svg width="14" height="14" aria-hidden className="shrink-0">
+              <PunchMark x={7} y={7} radius={5} amount={here.includes(choice.id) ? 'enough' : 'nothing'} />
+            </svg>
             {choice.label}
           </Button>
         ))}
       </div>
+      {problem !== undefined && (
+        <p role="alert" className="mt-1">
+          {problem.message}
+        </p>
+      )}
     </div>
   )
 }
