@@ -1,120 +1,15 @@
 //! Facts in, plan out: whole jobs through the log, the fold and the plan.
 
-use std::collections::BTreeMap;
+mod common;
 
+use common::{Bench, LIT_AT, set};
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::figure::moved;
 use vanadin_core::iron::{Confidence, Iron};
-use vanadin_core::job::{
-    Change, Fact, FieldValue, Held, Job, Reading, Refusal, TorchEntry, accept, crack_key,
-};
+use vanadin_core::job::{Change, Reading, Refusal, TorchEntry, crack_key};
 use vanadin_core::method::{MethodId, School};
-use vanadin_core::plan::{Amount, FrozenPlan, Plan, Station, plan, standing};
-use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::Shop;
-
-const LIT_AT: i64 = 1_000_000;
-
-/// A job made by what is said of it, refused facts failing the test.
-struct Bench {
-    facts: Vec<Fact>,
-    shop: Shop,
-}
-
-impl Bench {
-    fn new() -> Self {
-        let held = |value| Held { typed: String::new(), value: Some(value), revision: 1 };
-        let many = |ids: &[&str]| held(FieldValue::Many(ids.iter().map(|&id| id.to_owned()).collect()));
-        let values = BTreeMap::from([
-            ("shop.sources".to_owned(), many(&["weed_burner", "kiln"])),
-            ("shop.packings".to_owned(), many(&["blanket", "vermiculite"])),
-            ("shop.rods".to_owned(), many(&["nickel", "nickel_iron", "bronze", "iron_rod"])),
-            ("shop.stitch_kit".to_owned(), held(FieldValue::YesNo(true))),
-        ]);
-        Self { facts: Vec::new(), shop: Shop::of(&values) }
-    }
-
-    fn job(&self) -> Job {
-        Job::fold(Uuid::nil(), &self.facts)
-    }
-
-    fn plan(&self) -> Plan {
-        plan(&self.job(), &self.shop)
-    }
-
-    fn try_say(&mut self, change: Change, at_ms: i64, base: Option<u64>) -> Result<Uuid, Refusal> {
-        accept(&self.job(), &self.plan(), &change, base)?;
-        let revision = self.facts.len() as u64 + 1;
-        let id = Uuid::from_u128(u128::from(revision));
-        self.facts.push(Fact {
-            id,
-            revision,
-            at_client_ms: at_ms,
-            at_server_ms: at_ms,
-            who: "bench".into(),
-            change,
-        });
-        Ok(id)
-    }
-
-    fn say(&mut self, change: Change) -> Uuid {
-        self.try_say(change, LIT_AT, None).unwrap()
-    }
-
-    fn set(&mut self, key: &str, typed: &str) -> Uuid {
-        self.say(set(key, typed))
-    }
-
-    /// A lever of gray iron with one crack from an edge, everything known.
-    fn lever(family: &str, mark: &str) -> Self {
-        let mut bench = Self::new();
-        for (key, typed) in [
-            ("part.name", "Lever"),
-            ("part.family", family),
-            ("part.era", "1970_on"),
-            ("part.mass", "12 kg"),
-            ("part.length", "400"),
-            ("part.width", "150"),
-            ("part.height", "60"),
-            ("part.shape", "solid_block"),
-            ("part.wall", "14"),
-            ("part.break_station", "40"),
-            ("part.sides", "both"),
-            ("part.service_temperature", "60 C"),
-            ("part.fluid_tight", "no"),
-            ("part.oil", "clean"),
-            ("part.safety_class", "none"),
-            ("part.life_wanted", "10 years"),
-        ] {
-            bench.set(key, typed);
-        }
-        for spot in ["rim", "hub"] {
-            bench.say(Change::Observe {
-                test: "mark".into(),
-                outcome: mark.into(),
-                confidence: Confidence::Sure,
-                spot: spot.into(),
-            });
-        }
-        let crack = bench.say(Change::AddCrack);
-        for (field, typed) in
-            [("length", "60"), ("wall", "14"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]
-        {
-            bench.set(&crack_key(crack, field), typed);
-        }
-        bench
-    }
-
-    fn light(&mut self) {
-        let frozen = Some(Box::new(FrozenPlan::of(&self.plan())));
-        self.say(Change::Light { speed: 60.0, frozen });
-    }
-}
-
-fn set(key: &str, typed: &str) -> Change {
-    Change::Set { key: key.into(), typed: typed.into(), shown_in: UnitSystem::Metric }
-}
+use vanadin_core::plan::{Amount, Station, plan, standing};
 
 #[test]
 fn an_empty_job_has_a_plan_that_says_what_is_missing() {

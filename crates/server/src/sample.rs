@@ -29,9 +29,11 @@ const SETTINGS: &[(&str, &str)] = &[
     ("shop.stitch_kit", "yes"),
 ];
 
+type Tell = fn(&mut Told<'_>);
+
 /// How long ago each job came in, in minutes, and what is told of it: the oldest first, so that
 /// the newest lies on top of its like.
-const JOBS: &[(i64, fn(&mut Told<'_>))] = &[
+const JOBS: &[(i64, Tell)] = &[
     (60 * 24 * 40, points_lever),
     (60 * 24 * 21, winch_hook),
     (60 * 24 * 6, glasshouse_bracket),

@@ -107,8 +107,9 @@ async function send(): Promise<void> {
       break
     }
     localStorage.removeItem(slot(item))
-    const waiting = state.waiting.filter((other) => other.id !== item.id)
+    let waiting = state.waiting.filter((other) => other.id !== item.id)
     if (outcome.kind === 'stored') {
+      waiting = waiting.map((later) => basedOn(item, outcome.view, later))
       queryClient.setQueryData(jobQuery(item.job).queryKey, outcome.view)
       become({ waiting, reached: true })
       void queryClient.invalidateQueries({ queryKey: ['rack'] })
@@ -125,6 +126,26 @@ async function send(): Promise<void> {
     }
   }
   sending = false
+}
+
+/** What was said here of the same fact while an earlier word waited builds on that word. */
+function basedOn(earlier: Waiting, view: JobView, later: Waiting): Waiting {
+  const revision = revisionAfter(earlier, view)
+  const same = later.job === earlier.job && factOf(later.change) === factOf(earlier.change)
+  if (!same || later.base === null || revision === undefined) return later
+  const moved = { ...later, base: revision }
+  localStorage.setItem(slot(moved), JSON.stringify(moved))
+  return moved
+}
+
+function factOf(change: Change): string {
+  if (change.kind === 'set') return change.key
+  return change.kind === 'observe' ? `${change.test} ${change.spot}` : ''
+}
+
+function revisionAfter({ id, change }: Waiting, view: JobView): number | undefined {
+  if (change.kind === 'set') return view.fields[change.key]?.revision
+  return view.job.evidence.find((seen) => seen.fact === id)?.revision
 }
 
 type Outcome = 'later' | { kind: 'stored'; view: JobView } | { kind: 'refused'; problems: Problem[] }

@@ -139,9 +139,12 @@ export function HeatChart(props: HeatChartProps): ReactNode {
         // Where the next post stands close, this one's words stand above its words.
         const next = posts[at + 1]
         const crowded = next !== undefined && x(next.minutes) - px < 130
-        const py = y(post.celsius) - (crowded ? 46 : 0)
         const anchor = px > WIDTH - 70 ? 'end' : 'middle'
         const tx = anchor === 'end' ? WIDTH - 4 : px
+        // Clear of the line where the words begin: it lies higher there.
+        const begins = plan.findLast(([minutes]) => x(minutes) <= tx - (anchor === 'end' ? 112 : 58))
+        const clear = Math.min(y(post.celsius), begins === undefined ? y(post.celsius) : y(begins[1]) + 8)
+        const py = clear - (crowded ? 46 : 0)
         return (
           <g key={post.words}>
             <path

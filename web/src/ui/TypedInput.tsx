@@ -1,5 +1,5 @@
-import { useState, type ReactNode } from 'react'
-import { useKeptOnLeaving } from './useKeptOnLeaving'
+import type { ReactNode } from 'react'
+import { useDraft } from './useDraft'
 
 export interface TypedInputProps {
   id: string
@@ -16,19 +16,14 @@ export interface TypedInputProps {
 /** Keeps the typed text until Enter or leaving the field, then says it. */
 export function TypedInput(props: TypedInputProps): ReactNode {
   const { id, typed, aside, wrong, describedBy, onCommit, onStart, placeholder } = props
-  const [draft, setDraft] = useState<string | null>(null)
-  const commit = () => {
-    if (draft !== null && draft.trim() !== typed) onCommit(draft.trim())
-    setDraft(null)
-  }
-  useKeptOnLeaving(commit)
+  const draft = useDraft(typed, onCommit)
   return (
     <span
       className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong ? 'border-b-4 border-dim border-b-chalk' : 'border-dim'}`}
     >
       <input
         id={id}
-        value={draft ?? typed}
+        value={draft.text}
         placeholder={placeholder}
         autoComplete="off"
         spellCheck={false}
@@ -36,11 +31,11 @@ export function TypedInput(props: TypedInputProps): ReactNode {
         aria-describedby={describedBy}
         className="min-w-0 grow bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
         onFocus={onStart}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={commit}
+        onChange={(event) => draft.type(event.target.value)}
+        onBlur={draft.commit}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') commit()
-          if (event.key === 'Escape') setDraft(null)
+          if (event.key === 'Enter') draft.commit()
+          if (event.key === 'Escape') draft.drop()
         }}
       />
       <span className="shrink-0 pr-2 text-ash">{aside}</span>

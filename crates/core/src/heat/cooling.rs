@@ -322,8 +322,8 @@ impl Shells {
         let e = casting_w_k * self.t[0] + first_link * p[0];
         let f = self.heat_w_k[SHELLS - 1] * self.t[SHELLS] + out_w_k * ambient + last_link * p[last];
         let (casting_c, outermost_c) = ((e * d - b * f) / (a * d - b * c), (a * f - c * e) / (a * d - b * c));
-        for i in 0..INNER {
-            self.t[i + 1] = p[i] + self.q[i] * outermost_c + self.r[i] * casting_c;
+        for (t, (p, (q, r))) in self.t[1..SHELLS].iter_mut().zip(p.iter().zip(self.q.iter().zip(&self.r))) {
+            *t = p + q * outermost_c + r * casting_c;
         }
         (self.t[0], self.t[SHELLS]) = (casting_c, outermost_c);
         self.outer_c =

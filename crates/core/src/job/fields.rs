@@ -105,8 +105,7 @@ pub const END_KINDS: &[Choice] = &[
 ];
 
 /// Stitching, packing and groove choices follow the tables of their own modules.
-pub const GROOVE_FORMS: &[Choice] =
-    &[("V", "V, one side"), ("U", "U, one side"), ("double_V", "V from both sides")];
+pub const GROOVE_FORMS: &[Choice] = &[("V", "V"), ("U", "U"), ("double_V", "Double V")];
 
 const ROD_CHOICES: &[Choice] = &[
     ("nickel", "Nickel stick"),

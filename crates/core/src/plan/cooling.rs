@@ -108,18 +108,18 @@ pub(super) fn cooling_plan(
     let cooling = coolings.of(body?, start_c, wrapping)?;
     let (fastest, limit) = (cooling.fastest_k_per_h(), limit_k_per_h(way));
     let label = wrapping.packing().label();
-    let sentence = match limit {
+    let mut sentence = match limit {
         Some(limit) if fastest > limit => format!(
             "{label} lets it fall {} at first, {} is the limit: as slow as this packing gives. Put hot bricks \
              or scrap in with it, or use an oven.",
             units.say(fastest, Unit::KelvinsPerHour),
             units.say(limit, Unit::KelvinsPerHour),
         ),
-        _ if wrapping.packing() == Packing::DrySand => {
-            format!("Cold sand chills first: warm it to {}.", units.say(100.0, Unit::Celsius))
-        }
-        _ => format!("{label}, and leave it alone."),
+        Some(_) | None => format!("{label}, and leave it alone."),
     };
+    if wrapping.packing() == Packing::DrySand {
+        sentence += &format!(" Cold sand chills first: warm it to {}.", units.say(100.0, Unit::Celsius));
+    }
     Some(CoolingPlan {
         cold: false,
         sentence,

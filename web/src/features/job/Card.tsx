@@ -42,7 +42,7 @@ export function Card({ station, first }: CardProps): ReactNode {
         <Row
           name="Preheat"
           moved={bar('heat.target')}
-          under={plan.heat != null && !plan.heat.cold ? plan.heat.read_at : ''}
+          under={first === undefined && plan.heat != null && !plan.heat.cold ? plan.heat.read_at : ''}
         >
           {plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat' ? (
             <b>none</b>
@@ -55,7 +55,11 @@ export function Card({ station, first }: CardProps): ReactNode {
             <Fig id="prep.pins" size="card" />
           </Row>
         ) : (
-          <Row name="Rods" moved={bar('prep.rods')} under={plan.prep?.filler ?? ''}>
+          <Row
+            name="Rods"
+            moved={bar('prep.rods')}
+            under={first === undefined ? (plan.prep?.filler ?? '') : ''}
+          >
             <Fig id="prep.rods" size="card" />
           </Row>
         )}
@@ -76,7 +80,7 @@ export function Card({ station, first }: CardProps): ReactNode {
             </Row>
           </>
         )}
-        <Row name="Odds" moved={bar('method.odds')} under={odds?.note ?? ''}>
+        <Row name="Odds" moved={bar('method.odds')} under={first === undefined ? (odds?.note ?? '') : ''}>
           <Fig id="method.odds" size="card" />
         </Row>
         <Cautions station={station} />

@@ -83,9 +83,7 @@ function Bench({ station }: { station: Station }): ReactNode {
             <Surface />
           </Suspense>
         </main>
-        <div
-          className={`no-print flex w-[344px] shrink-0 flex-col max-bench:w-full ${station === 'torch' ? 'max-bench:hidden' : ''}`}
-        >
+        <div className="no-print flex w-[344px] shrink-0 flex-col max-bench:w-full">
           <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
           {(view.standing.station !== station || beside) && <NextPlate here={station} />}
         </div>

@@ -1,0 +1,236 @@
+//! Whatever is said, and in whatever order: the log folds, the plan stands, nothing is lost.
+
+mod common;
+
+use common::{Bench, LIT_AT};
+use proptest::prelude::*;
+use uuid::Uuid;
+use vanadin_core::iron::Confidence;
+use vanadin_core::job::{
+    CRACK_FIELDS, Change, Fact, FieldKind, FieldSpec, JOB_FIELDS, Job, TorchEntry, accept, crack_key,
+};
+use vanadin_core::plan::{FrozenPlan, Plan, Station, plan, standing};
+use vanadin_core::quantity::{Kind, UnitSystem};
+
+/// Something a person might do, not knowing whether it fits.
+#[derive(Debug, Clone)]
+enum Act {
+    Field(usize, usize, bool),
+    CrackField(usize, usize, usize),
+    Observe(usize, usize, usize, usize),
+    AddCrack,
+    StrikeSomething(usize),
+    Undo,
+    Redo,
+    Light(f64),
+    CancelLight,
+    Torch(usize),
+    NewRound,
+}
+
+fn any_act() -> impl Strategy<Value = Act> {
+    prop_oneof![
+        12 => (0..JOB_FIELDS.len(), 0..8usize, any::<bool>()).prop_map(|(f, t, i)| Act::Field(f, t, i)),
+        5 => (0..4usize, 0..CRACK_FIELDS.len(), 0..8usize).prop_map(|(c, f, t)| Act::CrackField(c, f, t)),
+        4 => (0..5usize, 0..5usize, 0..3usize, 0..3usize).prop_map(|(t, o, c, s)| Act::Observe(t, o, c, s)),
+        2 => Just(Act::AddCrack),
+        1 => (0..20usize).prop_map(Act::StrikeSomething),
+        2 => Just(Act::Undo),
+        1 => Just(Act::Redo),
+        2 => prop_oneof![Just(0.5), Just(1.0), Just(60.0), Just(61.0), Just(f64::NAN)].prop_map(Act::Light),
+        1 => Just(Act::CancelLight),
+        4 => (0..7usize).prop_map(Act::Torch),
+        1 => Just(Act::NewRound),
+    ]
+}
+
+/// Something typed into a field: often fitting, sometimes not.
+fn typed(spec: &FieldSpec, pick: usize) -> String {
+    let among = |texts: &[&str]| texts[pick % texts.len()].to_owned();
+    match spec.kind {
+        FieldKind::Text { .. } => among(&["Lever", "", "ß…🔥", "  spaces  "]),
+        FieldKind::One(choices) => {
+            choices.get(pick % (choices.len() + 1)).map_or("nonsense", |(id, _)| id).to_owned()
+        }
+        FieldKind::Many(_) => among(&["", "kiln", "nothing_like_it"]),
+        FieldKind::YesNo => among(&["yes", "no", "", "perhaps"]),
+        FieldKind::Date => among(&["2027-02-28", "2027-02-30", "", "soon"]),
+        FieldKind::Quantity { kind, .. } => match kind {
+            Kind::Length => among(&["1", "14 mm", "3/8", "1 1/2 in", "400", "1e9", "-4", "20 m"]),
+            Kind::Mass => among(&["12", "0.01", "40 lb", "20000", "0", "heavy", "", "3 t"]),
+            Kind::Temperature => among(&["20", "500F", "1400 C", "-40", "500Q", "28o", "", "900"]),
+            Kind::Duration | Kind::Days => {
+                among(&["90", "10 years", "1", "0", "6 months", "", "soon", "1e99"])
+            }
+            Kind::Plain => among(&["0", "50", "100", "101", "", "NaN", "inf", "12.5"]),
+        },
+    }
+}
+
+fn change(job: &Job, act: &Act) -> Option<Change> {
+    let set = |key: String, typed: String, imperial: bool| {
+        let shown_in = if imperial { UnitSystem::Imperial } else { UnitSystem::Metric };
+        Some(Change::Set { key, typed, shown_in })
+    };
+    let round = job.round();
+    match act {
+        Act::Field(field, pick, imperial) => {
+            let spec = &JOB_FIELDS[*field];
+            set(spec.key.to_owned(), typed(spec, *pick), *imperial)
+        }
+        Act::CrackField(crack, field, pick) => {
+            let crack = round.cracks.get(*crack)?;
+            let spec = &CRACK_FIELDS[*field];
+            set(crack_key(crack.id, spec.key), typed(spec, *pick), false)
+        }
+        Act::Observe(test, outcome, confidence, spot) => Some(Change::Observe {
+            test: ["punch", "drill", "file", "magnet", "mark"][*test].into(),
+            outcome: ["raises_rim", "powder_and_crumbs", "skates", "strong", "ductile"][*outcome].into(),
+            confidence: [Confidence::Sure, Confidence::Fair, Confidence::Unsure][*confidence],
+            spot: ["first spot", "hub", " "][*spot].into(),
+        }),
+        Act::AddCrack => Some(Change::AddCrack),
+        Act::StrikeSomething(at) => {
+            let target = job
+                .evidence
+                .iter()
+                .map(|seen| seen.fact)
+                .chain(round.cracks.iter().map(|crack| crack.id))
+                .chain(round.log.iter().map(|entry| entry.fact))
+                .nth(*at)
+                .unwrap_or(Uuid::max());
+            Some(Change::Strike { target, reason: "wrong button".into() })
+        }
+        Act::Undo => Some(Change::Undo { target: job.can_undo? }),
+        Act::Redo => Some(Change::Redo { target: job.can_redo? }),
+        Act::Light(speed) => Some(Change::Light { speed: *speed, frozen: None }),
+        Act::CancelLight => Some(Change::CancelLight),
+        Act::Torch(kind) => Some(Change::Torch {
+            entry: match kind {
+                0 | 1 => TorchEntry::Bead,
+                2 => TorchEntry::Peened,
+                3 => TorchEntry::Reheated,
+                4 => TorchEntry::Reading { typed: "312".into(), shown_in: UnitSystem::Metric },
+                5 => TorchEntry::Note { text: "pinhole".into() },
+                _ => TorchEntry::Covered,
+            },
+        }),
+        Act::NewRound => Some(Change::NewRound { reason: "it ran on".into() }),
+    }
+}
+
+/// Says what may be said; the rest is refused and leaves no trace.
+fn said(bench: &Bench, acts: &[Act]) -> Vec<Fact> {
+    let mut facts: Vec<Fact> = bench.facts.clone();
+    for act in acts {
+        let job = Job::fold(Uuid::nil(), &facts);
+        let Some(mut change) = change(&job, act) else { continue };
+        let now = plan(&job, &bench.shop);
+        if accept(&job, &now, &change, None).is_err() {
+            continue;
+        }
+        if let Change::Light { frozen, .. } = &mut change {
+            *frozen = Some(Box::new(FrozenPlan::of(&now)));
+        }
+        let revision = facts.len() as u64 + 1;
+        let at_ms = LIT_AT + revision as i64 * 60_000;
+        facts.push(Fact {
+            id: Uuid::from_u128(u128::from(revision)),
+            revision,
+            at_client_ms: at_ms,
+            at_server_ms: at_ms,
+            who: "bench".into(),
+            change,
+        });
+    }
+    facts
+}
+
+fn stands(plan: &Plan) -> Result<(), TestCaseError> {
+    prop_assert_eq!(plan.stations.len(), Station::ALL.len());
+    let mut ids: Vec<&str> = plan.figures.iter().map(|figure| figure.id.as_str()).collect();
+    ids.sort_unstable();
+    ids.dedup();
+    prop_assert_eq!(ids.len(), plan.figures.len(), "two figures share an id");
+    for figure in &plan.figures {
+        prop_assert!(figure.value.is_finite(), "{} is {}", figure.id, figure.value);
+        prop_assert!(!figure.formula.is_empty(), "{} has no working", figure.id);
+        if let (Some(low), Some(high)) = (figure.low, figure.high) {
+            prop_assert!(low <= high, "{}: {} to {}", figure.id, low, high);
+        }
+    }
+    let shares: f64 = plan.iron.shares.iter().map(|share| share.share).sum();
+    prop_assert!((shares - 1.0).abs() < 1e-9);
+    for contender in &plan.methods.contenders {
+        prop_assert!(contender.score.is_finite());
+        prop_assert_eq!(contender.excluded, !contender.reasons.is_empty(), "{}", contender.label);
+        let parts: f64 = contender.parts.iter().map(|part| part.points).sum();
+        prop_assert!((parts - contender.score).abs() < 1e-9, "a score is the sum of its parts");
+    }
+    if let Some(chosen) = plan.methods.chosen {
+        prop_assert!(plan.methods.contenders.iter().any(|contender| contender.way == chosen));
+    }
+    for missing in &plan.missing {
+        prop_assert!(!missing.why.is_empty() && !missing.verb.is_empty());
+    }
+    let sentences = plan.cautions.iter().map(|caution| caution.sentence.as_str());
+    for sentence in sentences.chain([plan.methods.headline.as_str()]) {
+        let words: Vec<String> =
+            sentence.split(|c: char| !c.is_alphabetic()).map(str::to_lowercase).collect();
+        prop_assert!(!words.iter().any(|word| word == "safe"), "never said: {}", sentence);
+    }
+    Ok(())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 32, ..ProptestConfig::default() })]
+
+    #[test]
+    fn the_plan_of_any_job_stands(acts in prop::collection::vec(any_act(), 1..60), known in any::<bool>()) {
+        let bench = if known { Bench::lever("pump_valve", "gray") } else { Bench::new() };
+        let facts = said(&bench, &acts);
+        let job = Job::fold(Uuid::nil(), &facts);
+        let plan = plan(&job, &bench.shop);
+        stands(&plan)?;
+        let now = standing(&job, &plan, LIT_AT + 10_000_000);
+        prop_assert!(!now.next.verb.is_empty());
+        // The same facts make the same job and the same plan, also after a way through a file.
+        let file = serde_json::to_string(&facts).unwrap();
+        let again: Vec<Fact> = serde_json::from_str(&file).unwrap();
+        prop_assert_eq!(&job, &Job::fold(Uuid::nil(), &again));
+    }
+
+    #[test]
+    fn taking_everything_back_and_putting_it_back_changes_nothing(acts in prop::collection::vec(any_act(), 1..40)) {
+        let bench = Bench::new();
+        let mut facts = said(&bench, &acts);
+        let before = Job::fold(Uuid::nil(), &facts);
+        let mut undone = 0;
+        while Job::fold(Uuid::nil(), &facts).can_undo.is_some() {
+            facts = said(&with(&bench, facts), &[Act::Undo]);
+            undone += 1;
+        }
+        for _ in 0..undone {
+            facts = said(&with(&bench, facts), &[Act::Redo]);
+        }
+        let after = Job::fold(Uuid::nil(), &facts);
+        prop_assert_eq!(before.rounds, after.rounds);
+        prop_assert_eq!(before.evidence, after.evidence);
+    }
+
+    #[test]
+    fn an_earlier_round_is_never_changed_by_what_comes_after(acts in prop::collection::vec(any_act(), 1..30)) {
+        let mut bench = Bench::lever("machine_frame", "gray");
+        bench.set("method.choice", "arc_nickel_iron");
+        bench.light();
+        bench.say(Change::Torch { entry: TorchEntry::Bead });
+        bench.say(Change::NewRound { reason: "it ran on".into() });
+        let first = bench.job().rounds[0].clone();
+        let facts = said(&bench, &acts);
+        prop_assert_eq!(&Job::fold(Uuid::nil(), &facts).rounds[0], &first);
+    }
+}
+
+fn with(bench: &Bench, facts: Vec<Fact>) -> Bench {
+    Bench { facts, shop: bench.shop.clone() }
+}

@@ -1,0 +1,191 @@
+//! By phone, by keyboard alone, and with the server gone: everything stays in reach.
+
+use anyhow::Context;
+use rstest::rstest;
+use serde_json::{Value, json};
+use thirtyfour::prelude::*;
+use vanadin_e2e::{Browser, Server, eventually};
+
+const STATIONS: [&str; 10] =
+    ["part", "iron", "cracks", "method", "prep", "heat", "torch", "cooling", "check", "hand-over"];
+
+async fn jobs(browser: &Browser) -> anyhow::Result<Vec<(String, String)>> {
+    let (_, rack) = browser.fetch("GET", "/api/rack", Value::Null).await?;
+    let lines = rack["lines"].as_array().context("no rack")?;
+    let text = |line: &Value, field: &str| line[field].as_str().unwrap_or_default().to_owned();
+    Ok(lines.iter().map(|line| (text(line, "name"), text(line, "id"))).collect())
+}
+
+#[rstest]
+#[case::on_a_laptop(1280, 800)]
+#[case::on_a_phone(390, 844)]
+#[tokio::test]
+async fn nothing_scrolls_sideways(#[case] width: u32, #[case] height: u32) -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(width, height).await?;
+    browser.go(&server.url("/")).await?;
+    let jobs = jobs(&browser).await?;
+    let mut pages = vec!["/".to_owned(), "/?away".to_owned(), "/shop".to_owned()];
+    for words in ["Letterpress", "Bell", "winch", "Biscuit"] {
+        let (_, id) = jobs.iter().find(|(name, _)| name.contains(words)).context("no such job")?;
+        pages.extend(STATIONS.map(|station| format!("/jobs/{id}/{station}")));
+    }
+    let mut wide = Vec::new();
+    for page in pages {
+        browser.go(&server.url(&page)).await?;
+        browser.find(By::Css("main")).await?;
+        let script = "return document.documentElement.scrollWidth";
+        let found: u32 = browser.driver.execute(script, vec![]).await?.convert()?;
+        if found > width {
+            wide.push(format!("{page}: {found}"));
+        }
+    }
+    assert!(wide.is_empty(), "{}", wide.join("\n"));
+    Ok(())
+}
+
+#[tokio::test]
+async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(390, 844).await?;
+    browser.go(&server.url("/")).await?;
+    let jobs = jobs(&browser).await?;
+    let (_, id) = jobs.iter().find(|(name, _)| name.contains("Letterpress")).context("no such job")?;
+    browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
+    browser.press("Stations: Part").await?;
+    for word in ["Part", "Iron", "Cracks", "Method", "Prep", "Heat", "Torch", "Cooling", "Check", "Hand-over"]
+    {
+        browser.find(By::XPath(format!("//*[@role='dialog']//a[starts-with(., '{word}')]"))).await?;
+    }
+    let row = browser.find(By::XPath("//*[@role='dialog']//a[starts-with(., 'Cooling')]")).await?;
+    assert!(row.rect().await?.height >= 64.0, "too small for a glove");
+    row.click().await?;
+    browser.sees("HOT").await?;
+    // A reading by hand, from here.
+    browser.press("Log a reading").await?;
+    let by_hand = browser.find(By::Css("[role='dialog'] input")).await?;
+    by_hand.send_keys("139 C").await?;
+    browser.press("Log it").await?;
+    eventually("it is stored", async || {
+        let (_, view) = browser.fetch("GET", &format!("/api/jobs/{id}"), Value::Null).await?;
+        let log = view["job"]["rounds"][0]["log"].as_array().context("no log")?;
+        Ok(log.iter().any(|entry| entry["celsius"] == 139.0))
+    })
+    .await
+}
+
+/// Presses Tab until the thing with this accessible name has the focus, and it shows.
+async fn tab_to(browser: &Browser, name: &str) -> anyhow::Result<()> {
+    let script = "const at = document.activeElement;
+        if (at === null || at === document.body) return ['', false];
+        const label = at.id === '' ? null : document.querySelector(`label[for='${at.id}'] span`);
+        const name = at.getAttribute('aria-label') ?? label?.textContent ?? at.textContent;
+        const ring = (element) => element !== null && getComputedStyle(element).outlineStyle !== 'none';
+        return [name.trim(), ring(at) || ring(at.parentElement)];";
+    for _ in 0..90 {
+        let (found, shows): (String, bool) = browser.driver.execute(script, vec![]).await?.convert()?;
+        if found == name {
+            anyhow::ensure!(shows, "{name} has the focus and does not show it");
+            return Ok(());
+        }
+        browser.key("\u{e004}").await?;
+    }
+    anyhow::bail!("no Tab leads to {name}")
+}
+
+const ENTER: &str = "\u{e007}";
+
+#[tokio::test]
+async fn a_part_is_described_and_tested_by_keyboard_alone() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("Letterpress").await?;
+    browser.key("n").await?;
+    browser.sees("Next: what it is.").await?;
+    // The plate leads to the field.
+    tab_to(&browser, "Say what it is").await?;
+    browser.key(ENTER).await?;
+    browser.key("Ferry ramp hinge").await?;
+    browser.key(ENTER).await?;
+    browser.sees("Ferry ramp hinge").await?;
+    tab_to(&browser, "What sort of part?").await?;
+    browser.key(ENTER).await?;
+    browser.find(By::Css("[role='listbox']")).await?;
+    browser.key("Small").await?;
+    browser.key(ENTER).await?;
+    browser.sees("Small hardware").await?;
+    tab_to(&browser, "Wall at the break").await?;
+    browser.key("3/8").await?;
+    browser.key("\u{e004}").await?;
+    browser.sees("9.52 mm").await?;
+    browser.key("\u{e004}").await?;
+    // Keys of the page work again outside a text field.
+    tab_to(&browser, "Job").await?;
+    browser.key("2").await?;
+    browser.sees("Found so far").await?;
+    tab_to(&browser, "Punch: raises a rim").await?;
+    browser.key(ENTER).await?;
+    browser.sees("punch: raises rim, first spot, sure").await?;
+    browser.key("z").await?;
+    browser.sees("Nothing yet.").await?;
+    browser.key("y").await?;
+    browser.sees("punch: raises rim, first spot, sure").await?;
+    browser.key("w").await?;
+    browser.sees("why?").await?;
+    browser.key("\u{e00c}").await?;
+    browser.key("u").await?;
+    browser.sees("in, °F").await?;
+    browser.key("?").await?;
+    browser.sees("Log a reading").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn what_is_typed_while_the_server_is_gone_waits_and_is_sent_in_order() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let jobs = jobs(&browser).await?;
+    let (_, id) = jobs.iter().find(|(name, _)| name.contains("Glasshouse")).context("no such job")?;
+    browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
+    browser.sees("Enough is known of the part.").await?;
+    server.kill()?;
+    browser.type_in("Wall at the break", "8 mm").await?;
+    browser.type_in("Wall at the break", "8.5 mm").await?;
+    browser.type_in("Whose is it?", "Walled garden trust, gate 2").await?;
+    browser.sees("3 waiting for the server").await?;
+    assert_eq!(browser.field("Wall at the break").await?.prop("value").await?.as_deref(), Some("8.5 mm"));
+    server.start_again()?;
+    eventually("everything is sent", async || Ok(browser.text("saved").await? == "saved")).await?;
+    let (_, history) = browser.fetch("GET", &format!("/api/jobs/{id}/history"), Value::Null).await?;
+    let typed: Vec<&Value> = history["facts"]
+        .as_array()
+        .context("no facts")?
+        .iter()
+        .rev()
+        .take(3)
+        .map(|fact| &fact["change"]["typed"])
+        .collect();
+    let expected = [json!("Walled garden trust, gate 2"), json!("8.5 mm"), json!("8 mm")];
+    assert_eq!(typed, expected.iter().collect::<Vec<_>>());
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_refused_part_is_unlocked_by_who_answers_for_it() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let jobs = jobs(&browser).await?;
+    let (_, id) = jobs.iter().find(|(name, _)| name.contains("winch hook")).context("no such job")?;
+    browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
+    browser.sees("Referred out: Lifting").await?;
+    browser.press("Enter who answers for it").await?;
+    browser.key("Insp. Aldous Wray").await?;
+    browser.key(ENTER).await?;
+    assert!(browser.page().await?.contains("Referred out"), "a name alone does not unlock it");
+    browser.type_in("Their reference", "LR-2026-118").await?;
+    eventually("it is unlocked", async || Ok(!browser.page().await?.contains("Referred out"))).await?;
+    Ok(())
+}
