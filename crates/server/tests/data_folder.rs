@@ -23,7 +23,7 @@ async fn connection(folder: &TempDir) -> SqliteConnection {
 #[rocket::async_test]
 async fn a_second_server_on_the_same_folder_is_refused() {
     let server = Server::empty().await;
-    let refused = rocket(config(&server.folder)).await.err().expect("two servers on one folder");
+    let refused = rocket(config(&server.folder)).await.expect_err("two servers on one folder");
     assert!(refused.to_string().contains("another server"), "{refused}");
     assert_eq!(server.get("/api/health").await.0, Status::Ok);
 }
@@ -47,7 +47,7 @@ async fn a_folder_written_by_a_newer_version_is_refused_and_left_alone() {
     let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(50));
     let refused = loop {
         looks.tick().await;
-        let refused = rocket(config(&folder)).await.err().expect("a newer folder was opened").to_string();
+        let refused = rocket(config(&folder)).await.expect_err("a newer folder was opened").to_string();
         if !refused.contains("another server") {
             break refused;
         }

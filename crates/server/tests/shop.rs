@@ -58,7 +58,15 @@ async fn imperial_sentences_speak_in_inches_and_fahrenheit() {
     change(&server, "shop.units", "imperial", Value::Null).await;
     let (_, rack) = server.get("/api/rack?find=brewery").await;
     let (_, view) = server.get(&format!("/api/jobs/{}", rack["lines"][0]["id"].as_str().unwrap())).await;
-    let sentences = view["plan"]["methods"].to_string() + &view["plan"]["heat"].to_string();
-    assert!(sentences.contains("°F") && !sentences.contains(" °C\""), "{sentences}");
+    let contenders = view["plan"]["methods"]["contenders"].as_array().unwrap();
+    // The working stays in SI; what is said to the welder does not.
+    let sentences: String = contenders
+        .iter()
+        .flat_map(|c| {
+            ["summary", "favours", "cautions", "reasons", "schools"].map(|field| c[field].to_string())
+        })
+        .chain(["sentence", "least_words", "most_words"].map(|field| view["plan"]["heat"][field].to_string()))
+        .collect();
+    assert!(sentences.contains("°F") && !sentences.contains("°C"), "{sentences}");
     assert_eq!(rack["lines"][0]["mass"], "13.7 lb");
 }
