@@ -12,6 +12,7 @@ use serde_json::{Value, json};
 use tempfile::TempDir;
 use thirtyfour::extensions::query::ElementQueryable;
 use thirtyfour::prelude::*;
+use uuid::Uuid;
 
 /// How long something may take to show up on a busy machine.
 pub const PATIENCE: Duration = Duration::from_secs(30);
@@ -207,6 +208,33 @@ impl Browser {
         let answer = self.driver.execute_async(script, vec![json!(method), json!(path), body]).await?;
         let (status, json): (u16, Value) = answer.convert()?;
         Ok((status, json))
+    }
+
+    /// The id of the job on the rack that has these words in its name.
+    pub async fn job(&self, words: &str) -> anyhow::Result<String> {
+        let (_, rack) = self.fetch("GET", "/api/rack", Value::Null).await?;
+        let lines = rack["lines"].as_array().context("no rack")?;
+        let found = lines.iter().find(|line| line["name"].as_str().is_some_and(|name| name.contains(words)));
+        Ok(found.and_then(|line| line["id"].as_str()).with_context(|| format!("no job {words}"))?.to_owned())
+    }
+
+    /// Says something of a job by the page's own requests, and gives the job as it then stands.
+    pub async fn say(&self, job: &str, change: Value) -> anyhow::Result<Value> {
+        let fact = json!({ "id": Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "change": change });
+        let (status, answer) = self.fetch("POST", &format!("/api/jobs/{job}/facts"), fact).await?;
+        if status != 200 {
+            bail!("{answer}");
+        }
+        Ok(answer)
+    }
+
+    /// The job as it stands on the server.
+    pub async fn view(&self, job: &str) -> anyhow::Result<Value> {
+        let (status, view) = self.fetch("GET", &format!("/api/jobs/{job}"), Value::Null).await?;
+        if status != 200 {
+            bail!("{view}");
+        }
+        Ok(view)
     }
 
     /// Lets downloads land in the profile's folder, and gives that folder.

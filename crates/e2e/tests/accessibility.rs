@@ -1,8 +1,7 @@
 //! Every place and every station, in both themes, looked at by axe.
 
-use anyhow::Context;
 use rstest::rstest;
-use serde_json::{Value, json};
+use serde_json::json;
 use vanadin_e2e::{Browser, Server};
 
 const STATIONS: [&str; 10] =
@@ -19,22 +18,14 @@ async fn nothing_serious_anywhere(#[case] theme: &str) -> anyhow::Result<()> {
     let change = json!({ "key": "shop.theme", "typed": theme, "shown_in": "metric" });
     let (status, _) = browser.fetch("POST", "/api/shop", change).await?;
     assert_eq!(status, 200);
-    let (_, rack) = browser.fetch("GET", "/api/rack", Value::Null).await?;
-    let lines = rack["lines"].as_array().context("no rack")?;
-    let id = |words: &str| -> anyhow::Result<&str> {
-        lines
-            .iter()
-            .find(|line| line["name"].as_str().is_some_and(|name| name.contains(words)))
-            .and_then(|line| line["id"].as_str())
-            .with_context(|| format!("no job {words}"))
-    };
     // One hot, one being mapped, one refused: between them every state of a station.
     let mut pages = vec!["/".to_owned(), "/shop".to_owned()];
-    for job in [id("Letterpress")?, id("Malt")?] {
+    for words in ["Letterpress", "Malt"] {
+        let job = browser.job(words).await?;
         pages.extend(STATIONS.map(|station| format!("/jobs/{job}/{station}")));
     }
-    pages.push(format!("/jobs/{}/part", id("winch hook")?));
-    pages.push(format!("/jobs/{}/cracks", id("Bell")?));
+    pages.push(format!("/jobs/{}/part", browser.job("winch hook").await?));
+    pages.push(format!("/jobs/{}/cracks", browser.job("Bell").await?));
     let mut found = Vec::new();
     for page in pages {
         browser.go(&server.url(&page)).await?;

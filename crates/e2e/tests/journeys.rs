@@ -24,14 +24,6 @@ const LUG: &[(&str, &str)] = &[
     ("part.oil", "clean"),
 ];
 
-/// Says something of a job by the page's own requests.
-async fn say(browser: &Browser, job: &str, change: Value) -> anyhow::Result<Value> {
-    let fact = json!({ "id": Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "change": change });
-    let (status, answer) = browser.fetch("POST", &format!("/api/jobs/{job}/facts"), fact).await?;
-    anyhow::ensure!(status == 200, "{answer}");
-    Ok(answer)
-}
-
 fn set(key: &str, typed: &str) -> Value {
     json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })
 }
@@ -42,16 +34,16 @@ async fn ready_lug(browser: &Browser, server: &Server) -> anyhow::Result<String>
     let job = Uuid::new_v4().to_string();
     browser.fetch("POST", "/api/jobs", json!({ "id": job })).await?;
     for (key, typed) in LUG {
-        say(browser, &job, set(key, typed)).await?;
+        browser.say(&job, set(key, typed)).await?;
     }
     for (test, outcome) in [("punch", "crumbles_no_rim"), ("drill", "powder_and_crumbs")] {
         let seen = json!({ "kind": "observe", "test": test, "outcome": outcome, "confidence": "sure", "spot": "rim" });
-        say(browser, &job, seen).await?;
+        browser.say(&job, seen).await?;
     }
-    let added = say(browser, &job, json!({ "kind": "add_crack" })).await?;
+    let added = browser.say(&job, json!({ "kind": "add_crack" })).await?;
     let crack = added["plan"]["cracks"][0]["id"].as_str().context("no crack")?.to_owned();
     for (field, typed) in [("length", "40"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")] {
-        say(browser, &job, set(&format!("crack.{crack}.{field}"), typed)).await?;
+        browser.say(&job, set(&format!("crack.{crack}.{field}"), typed)).await?;
     }
     for (key, typed) in [
         ("method.choice", "arc_nickel"),
@@ -59,7 +51,7 @@ async fn ready_lug(browser: &Browser, server: &Server) -> anyhow::Result<String>
         ("heat.source", "kiln"),
         ("cooling.packing", "air"),
     ] {
-        say(browser, &job, set(key, typed)).await?;
+        browser.say(&job, set(key, typed)).await?;
     }
     Ok(job)
 }
@@ -192,7 +184,7 @@ async fn at_the_torch_on_a_phone_the_server_may_go_away() -> anyhow::Result<()> 
     let mut server = Server::start(true)?;
     let browser = Browser::open(390, 844).await?;
     let job = ready_lug(&browser, &server).await?;
-    say(&browser, &job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
     eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
         .await?;
@@ -237,8 +229,8 @@ async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::R
     wall.send_keys(Key::Control + "a").await?;
     wall.send_keys("15").await?;
     // While it is being typed here, somebody says something else there.
-    say(&browser, &job, set("part.wall", "13")).await?;
-    say(&browser, &job, set("part.owner", "The other tab")).await?;
+    browser.say(&job, set("part.wall", "13")).await?;
+    browser.say(&job, set("part.owner", "The other tab")).await?;
     eventually("the other tab's owner shows up here", async || {
         Ok(browser.field("Whose is it?").await?.prop("value").await?.as_deref() == Some("The other tab"))
     })
@@ -249,7 +241,7 @@ async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::R
     // Having seen both, saying it again counts.
     browser.type_in("Wall at the break", "15.0").await?;
     eventually("it is stored", async || {
-        let (_, view) = browser.fetch("GET", &format!("/api/jobs/{job}"), Value::Null).await?;
+        let view = browser.view(&job).await?;
         Ok(view["fields"]["part.wall"]["typed"] == "15.0")
     })
     .await?;
@@ -275,9 +267,9 @@ async fn what_does_not_hold_opens_the_next_round_with_the_map_carried_over() -> 
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
     let job = ready_lug(&browser, &server).await?;
-    say(&browser, &job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     for kind in ["bead", "covered"] {
-        say(&browser, &job, json!({ "kind": "torch", "entry": { "kind": kind } })).await?;
+        browser.say(&job, json!({ "kind": "torch", "entry": { "kind": kind } })).await?;
     }
     browser.go(&server.url(&format!("/jobs/{job}/check"))).await?;
     browser.choose("No new crack, none ran on", "Does not").await?;
@@ -289,7 +281,7 @@ async fn what_does_not_hold_opens_the_next_round_with_the_map_carried_over() -> 
     browser.press("Another crack").await?;
     browser.sees("length not known").await?;
     eventually("both rounds have their own map", async || {
-        let (_, view) = browser.fetch("GET", &format!("/api/jobs/{job}"), Value::Null).await?;
+        let view = browser.view(&job).await?;
         let rounds = view["job"]["rounds"].as_array().context("no rounds")?;
         let map = |round: &Value| {
             let lengths = round["values"].as_object().map(|values| {
@@ -374,7 +366,7 @@ async fn a_killed_server_loses_nothing_it_acknowledged() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
     let job = ready_lug(&browser, &server).await?;
-    say(&browser, &job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     let log = "window.acknowledged = [];
         (async () => { for (let n = 0; n < 5000; n++) {
           const id = crypto.randomUUID();

@@ -9,13 +9,6 @@ use vanadin_e2e::{Browser, Server, eventually};
 const STATIONS: [&str; 10] =
     ["part", "iron", "cracks", "method", "prep", "heat", "torch", "cooling", "check", "hand-over"];
 
-async fn jobs(browser: &Browser) -> anyhow::Result<Vec<(String, String)>> {
-    let (_, rack) = browser.fetch("GET", "/api/rack", Value::Null).await?;
-    let lines = rack["lines"].as_array().context("no rack")?;
-    let text = |line: &Value, field: &str| line[field].as_str().unwrap_or_default().to_owned();
-    Ok(lines.iter().map(|line| (text(line, "name"), text(line, "id"))).collect())
-}
-
 #[rstest]
 #[case::on_a_laptop(1280, 800)]
 #[case::on_a_phone(390, 844)]
@@ -24,10 +17,9 @@ async fn nothing_scrolls_sideways(#[case] width: u32, #[case] height: u32) -> an
     let server = Server::start(true)?;
     let browser = Browser::open(width, height).await?;
     browser.go(&server.url("/")).await?;
-    let jobs = jobs(&browser).await?;
     let mut pages = vec!["/".to_owned(), "/?away".to_owned(), "/shop".to_owned()];
     for words in ["Letterpress", "Bell", "winch", "Biscuit"] {
-        let (_, id) = jobs.iter().find(|(name, _)| name.contains(words)).context("no such job")?;
+        let id = browser.job(words).await?;
         pages.extend(STATIONS.map(|station| format!("/jobs/{id}/{station}")));
     }
     let mut wide = Vec::new();
@@ -49,8 +41,7 @@ async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()
     let server = Server::start(true)?;
     let browser = Browser::open(390, 844).await?;
     browser.go(&server.url("/")).await?;
-    let jobs = jobs(&browser).await?;
-    let (_, id) = jobs.iter().find(|(name, _)| name.contains("Letterpress")).context("no such job")?;
+    let id = browser.job("Letterpress").await?;
     browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
     browser.press("Stations: Part").await?;
     for word in ["Part", "Iron", "Cracks", "Method", "Prep", "Heat", "Torch", "Cooling", "Check", "Hand-over"]
@@ -67,7 +58,7 @@ async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()
     by_hand.send_keys("139 C").await?;
     browser.press("Log it").await?;
     eventually("it is stored", async || {
-        let (_, view) = browser.fetch("GET", &format!("/api/jobs/{id}"), Value::Null).await?;
+        let view = browser.view(&id).await?;
         let log = view["job"]["rounds"][0]["log"].as_array().context("no log")?;
         Ok(log.iter().any(|entry| entry["celsius"] == 139.0))
     })
@@ -146,8 +137,7 @@ async fn what_is_typed_while_the_server_is_gone_waits_and_is_sent_in_order() -> 
     let mut server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
-    let jobs = jobs(&browser).await?;
-    let (_, id) = jobs.iter().find(|(name, _)| name.contains("Glasshouse")).context("no such job")?;
+    let id = browser.job("Glasshouse").await?;
     browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
     browser.sees("Enough is known of the part.").await?;
     server.kill()?;
@@ -177,8 +167,7 @@ async fn a_refused_part_is_unlocked_by_who_answers_for_it() -> anyhow::Result<()
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
-    let jobs = jobs(&browser).await?;
-    let (_, id) = jobs.iter().find(|(name, _)| name.contains("winch hook")).context("no such job")?;
+    let id = browser.job("winch hook").await?;
     browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
     browser.sees("Referred out: Lifting").await?;
     browser.press("Enter who answers for it").await?;

@@ -29,7 +29,7 @@ export function TypedInput(props: TypedInputProps): ReactNode {
         spellCheck={false}
         aria-invalid={wrong || undefined}
         aria-describedby={describedBy}
-        className="min-w-0 grow bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
+        className="min-w-0 grow self-stretch bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
         onFocus={onStart}
         onChange={(event) => draft.type(event.target.value)}
         onBlur={draft.commit}

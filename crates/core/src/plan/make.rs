@@ -7,9 +7,9 @@ use super::heat::Sources;
 use super::method::Judged;
 use super::part::PartFacts;
 use super::{
-    Amount, Caution, CheckLine, CoolingPlan, CrackPlan, HeatPlan, IronPlan, Lock, MethodPlan, Missing,
-    PlanLine, PrepPlan, Station, StationState, TorchPlan, check, cooling, cracks, heat, iron, line, method,
-    part, prep, torch,
+    Amount, AtTorch, Caution, CheckLine, CoolingPlan, CrackPlan, HeatPlan, IronPlan, Lock, MethodPlan,
+    Missing, PlanLine, PrepPlan, Station, StationState, TorchPlan, check, cooling, cracks, heat, iron, line,
+    method, part, prep, torch,
 };
 use crate::figure::Figure;
 use crate::heat::{Body, Packing, UNWRAP_C, Wrapping};
@@ -76,13 +76,12 @@ impl Plan {
         self.methods.chosen.map_or(Wrapping::usual(Packing::Air), |way| wrapping(job.round(), shop, way))
     }
 
-    /// What to keep between at the torch, in degC; nothing once covered or without heat.
+    /// The work in hand at the torch; nothing while not lit, once covered, or when all is done cold.
     #[must_use]
-    pub fn torch_window(&self, job: &Job) -> Option<(f64, f64)> {
-        match job.round().covered_minutes() {
-            Some(_) => None,
-            None => self.torch.as_ref()?.window,
-        }
+    pub fn at_torch(&self, job: &Job) -> Option<AtTorch> {
+        let round = job.round();
+        let working = round.lit.is_some() && self.amount(Station::Torch) != Amount::Enough;
+        working.then(|| self.torch.as_ref().map(|torch| AtTorch::of(round, torch, self.units)))?
     }
 
     #[must_use]

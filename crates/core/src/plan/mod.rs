@@ -28,4 +28,4 @@ pub use part::{Caution, Lock, Missing};
 pub use prep::{PrepPlan, SeamPlan};
 pub use standing::{Hot, Next, Standing, standing};
 pub use station::{Amount, Station, StationState};
-pub use torch::{Live, Place, TorchPlan, live};
+pub use torch::{AtTorch, Live, Place, TorchPlan, live};

@@ -2,11 +2,11 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::torch::{Live, Place, live, wants_peening};
+use super::torch::{AtTorch, Live, live};
 use super::{Amount, Plan, Station};
 use crate::heat::{TOUCH_C, UNWRAP_C};
 use crate::job::{Job, Lit, crack_key};
-use crate::quantity::{Shown, Unit, UnitSystem, both};
+use crate::quantity::{Shown, Unit, both};
 
 /// The one thing to do next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -58,7 +58,8 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
     let round = job.round();
     let lit = round.lit.as_ref();
     let hot = lit.and_then(|lit| hot(job, plan, lit, now_ms));
-    let next = next(job, plan, lit, hot.as_ref(), plan.units);
+    let work = plan.at_torch(job);
+    let next = next(job, plan, work.as_ref(), hot.as_ref());
     let stopped = plan.locks.first().map(|lock| lock.short.clone()).or_else(|| {
         let nothing_left = plan.methods.contenders.iter().all(|c| c.excluded);
         (nothing_left && plan.methods.chosen.is_none()).then(|| "Don't repair".to_owned())
@@ -87,7 +88,7 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         live: lit.and_then(|_| {
             let latest = round.latest_reading()?;
             let before = round.readings.partition_point(|reading| reading.minutes < latest.minutes);
-            Some(live(latest, &round.readings[..before], plan.torch_window(job)))
+            Some(live(latest, &round.readings[..before], work.as_ref()))
         }),
     }
 }
@@ -118,13 +119,12 @@ fn hot(job: &Job, plan: &Plan, lit: &Lit, now_ms: i64) -> Option<Hot> {
     (!touchable).then_some(Hot { celsius, metric, imperial, unwrap_at_ms, touch_at_ms })
 }
 
-fn next(job: &Job, plan: &Plan, lit: Option<&Lit>, hot: Option<&Hot>, units: UnitSystem) -> Next {
+fn next(job: &Job, plan: &Plan, work: Option<&AtTorch>, hot: Option<&Hot>) -> Next {
     let round = job.round();
     let go = |station, verb: String| Next { verb, station, key: String::new(), at_ms: None };
     let say = |station, verb: &str| go(station, verb.to_owned());
-    if lit.is_none()
-        && let Some(lock) = plan.locks.first()
-    {
+    let lit = round.lit.is_some();
+    if !lit && let Some(lock) = plan.locks.first() {
         return match lock.station {
             Station::Part => {
                 Next { key: "part.authority".to_owned(), ..say(Station::Part, "Enter who answers for it") }
@@ -132,8 +132,8 @@ fn next(job: &Job, plan: &Plan, lit: Option<&Lit>, hot: Option<&Hot>, units: Uni
             station => say(station, &lock.short),
         };
     }
-    if lit.is_some() && plan.amount(Station::Torch) != Amount::Enough {
-        return at_the_torch(job, plan, units);
+    if let Some(work) = work {
+        return go(Station::Torch, work.verb(round.latest_reading().map(|reading| reading.celsius)));
     }
     if let Some(hot) = hot {
         let cool_enough = hot.celsius.is_some_and(|celsius| celsius <= UNWRAP_C);
@@ -147,7 +147,7 @@ fn next(job: &Job, plan: &Plan, lit: Option<&Lit>, hot: Option<&Hot>, units: Uni
             at_ms: hot.unwrap_at_ms,
         };
     }
-    if lit.is_some() {
+    if lit {
         if plan.check.iter().any(|line| line.verdict == "not_ok") {
             return go(Station::Check, format!("Open round {}", job.rounds.len() + 1));
         }
@@ -210,30 +210,5 @@ fn before_the_torch(plan: &Plan) -> Next {
         Some(heat) if heat.cold => go(Station::Torch, "Start the work", ""),
         Some(_) => go(Station::Torch, "Light up", ""),
         None => go(Station::Heat, "Say what can heat it", "heat.source"),
-    }
-}
-
-fn at_the_torch(job: &Job, plan: &Plan, units: UnitSystem) -> Next {
-    let round = job.round();
-    let say = |verb: String| Next { verb, station: Station::Torch, key: String::new(), at_ms: None };
-    let Some(torch) = &plan.torch else { return say("Go on".to_owned()) };
-    let number = torch.done + 1;
-    let Some((low, high)) = torch.window else {
-        return say(format!("Set pin {number}"));
-    };
-    let latest = round.latest_reading().map(|reading| reading.celsius);
-    if torch.peen && wants_peening(round) {
-        return say(format!("Peen bead {}", torch.done));
-    }
-    if torch.done >= torch.planned {
-        return say("Cover it".to_owned());
-    }
-    let Some(celsius) = latest else { return say("Take a reading".to_owned()) };
-    let shown = |celsius| units.say(celsius, Unit::Celsius);
-    match Place::of(celsius, Some((low, high))) {
-        Place::TooCold if torch.done == 0 => say(format!("Heat to {}", shown(low))),
-        Place::TooCold => say("Reheat".to_owned()),
-        Place::TooHot => say(format!("Wait until under {}", shown(high))),
-        Place::InWindow | Place::NoWindow => say(format!("Lay bead {number}")),
     }
 }

@@ -77,14 +77,67 @@ pub struct Live {
     pub trend_imperial: String,
     /// The job clock: "1 h 05".
     pub clock: Shown,
+    /// What to do now; empty where the reading does not decide it.
+    pub next: String,
+}
+
+/// What decides the next thing at the torch, but for the reading.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AtTorch {
+    pins: bool,
+    done: u32,
+    planned: u32,
+    window: Option<(f64, f64)>,
+    wants_peening: bool,
+    units: UnitSystem,
+}
+
+impl AtTorch {
+    pub(super) fn of(round: &Round, torch: &TorchPlan, units: UnitSystem) -> Self {
+        Self {
+            pins: torch.window.is_none(),
+            done: torch.done,
+            planned: torch.planned,
+            window: torch.window,
+            wants_peening: torch.peen && wants_peening(round),
+            units,
+        }
+    }
+
+    /// What to do at this temperature.
+    #[must_use]
+    pub fn verb(&self, celsius: Option<f64>) -> String {
+        let number = self.done + 1;
+        if self.pins {
+            return format!("Set pin {number}");
+        }
+        if self.wants_peening {
+            return format!("Peen bead {}", self.done);
+        }
+        if self.done >= self.planned {
+            return "Cover it".to_owned();
+        }
+        let (Some(celsius), Some((low, high))) = (celsius, self.window) else {
+            return "Take a reading".to_owned();
+        };
+        let say = |celsius| self.units.say(celsius, Unit::Celsius);
+        match Place::of(celsius, self.window) {
+            Place::TooCold if self.done == 0 => format!("Heat to {}", say(low)),
+            Place::TooCold => "Reheat".to_owned(),
+            Place::TooHot => format!("Wait until under {}", say(high)),
+            Place::InWindow | Place::NoWindow => format!("Lay bead {number}"),
+        }
+    }
 }
 
 /// Ours: a trend is taken over this much of the job clock, so that the pad's noise does not show.
 const TREND_MIN: f64 = 2.0;
 
-/// A reading judged against the window; `before` are the earlier ones, oldest first.
+/// A reading judged against the window of the work in hand, none while there is none; `before` are
+/// the earlier ones, oldest first.
 #[must_use]
-pub fn live(reading: Reading, before: &[Reading], window: Option<(f64, f64)>) -> Live {
+pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Live {
+    let window = work.and_then(|work| work.window);
     let (metric, imperial) = both(reading.celsius, Unit::Celsius);
     let earlier = before.iter().rev().find(|b| reading.minutes - b.minutes >= TREND_MIN);
     let k_per_min = earlier.map(|b| (reading.celsius - b.celsius) / (reading.minutes - b.minutes));
@@ -105,6 +158,7 @@ pub fn live(reading: Reading, before: &[Reading], window: Option<(f64, f64)>) ->
         trend_metric: trend(1.0),
         trend_imperial: trend(1.8),
         clock: both(reading.minutes, Unit::Minutes).0,
+        next: work.map_or(String::new(), |work| work.verb(Some(reading.celsius))),
     }
 }
 
@@ -226,7 +280,16 @@ mod tests {
         let at = |minutes, celsius| Reading { minutes, celsius };
         let before = [at(0.0, 200.0), at(1.0, 290.0), at(2.5, 310.0)];
         // Hand-worked: from minute 1.0 to 3.5: (300 - 290) / 2.5 = 4 K, 7.2 F deg a minute
-        let now = live(at(3.5, 300.0), &before, Some((300.0, 400.0)));
+        let work = AtTorch {
+            pins: false,
+            done: 0,
+            planned: 4,
+            window: Some((300.0, 400.0)),
+            wants_peening: false,
+            units: UnitSystem::Metric,
+        };
+        let now = live(at(3.5, 300.0), &before, Some(&work));
+        assert_eq!((now.place, now.next.as_str()), (Place::InWindow, "Lay bead 1"));
         assert_eq!(
             (now.trend_metric.as_str(), now.trend_imperial.as_str()),
             ("rising 4 a minute", "rising 7 a minute")

@@ -2,9 +2,7 @@
 
 use std::path::PathBuf;
 
-use anyhow::Context;
-use serde_json::{Value, json};
-use uuid::Uuid;
+use serde_json::json;
 use vanadin_e2e::{Browser, Server, eventually};
 
 const LAPTOP: (u32, u32) = (1280, 800);
@@ -31,12 +29,6 @@ async fn main() -> anyhow::Result<()> {
     let browser = Browser::open(LAPTOP.0, LAPTOP.1).await?;
     browser.go(&server.url("/")).await?;
     browser.sees("Letterpress side frame").await?;
-    let (_, rack) = browser.fetch("GET", "/api/rack", Value::Null).await?;
-    let job = |words: &str| -> anyhow::Result<String> {
-        let lines = rack["lines"].as_array().context("no rack")?;
-        let found = lines.iter().find(|line| line["name"].as_str().is_some_and(|name| name.contains(words)));
-        Ok(found.and_then(|line| line["id"].as_str()).with_context(|| format!("no job {words}"))?.to_owned())
-    };
     let take =
         async |name: &str, path: &str, words: &str, (width, height): (u32, u32)| -> anyhow::Result<()> {
             browser.resize(width, height).await?;
@@ -46,23 +38,18 @@ async fn main() -> anyhow::Result<()> {
         };
     take("rack", "/", "Letterpress", LAPTOP).await?;
     for (name, words, station) in STATIONS {
-        take(name, &format!("/jobs/{}/{station}", job(words)?), words, LAPTOP).await?;
+        take(name, &format!("/jobs/{}/{station}", browser.job(words).await?), words, LAPTOP).await?;
     }
-    take("cooling-phone", &format!("/jobs/{}/cooling", job("Letterpress")?), "HOT", PHONE).await?;
+    take("cooling-phone", &format!("/jobs/{}/cooling", browser.job("Letterpress").await?), "HOT", PHONE)
+        .await?;
 
-    let malt = job("Malt")?;
-    let say = async |change: Value| -> anyhow::Result<()> {
-        let fact = json!({ "id": Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "change": change });
-        let (status, answer) = browser.fetch("POST", &format!("/api/jobs/{malt}/facts"), fact).await?;
-        anyhow::ensure!(status == 200, "{answer}");
-        Ok(())
-    };
-    say(json!({ "kind": "light", "speed": 60 })).await?;
+    let malt = browser.job("Malt").await?;
+    browser.say(&malt, json!({ "kind": "light", "speed": 60 })).await?;
     browser.go(&server.url(&format!("/jobs/{malt}/torch"))).await?;
     eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
         .await?;
     for _ in 0..2 {
-        say(json!({ "kind": "torch", "entry": { "kind": "bead" } })).await?;
+        browser.say(&malt, json!({ "kind": "torch", "entry": { "kind": "bead" } })).await?;
     }
     take("torch", &format!("/jobs/{malt}/torch"), "In the window", LAPTOP).await?;
     take("torch-phone", &format!("/jobs/{malt}/torch"), "In the window", PHONE).await?;

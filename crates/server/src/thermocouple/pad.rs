@@ -5,7 +5,7 @@ use std::collections::VecDeque;
 
 use vanadin_core::heat::{Bar, BarPower, Body, Cooling, TOUCH_C, Wrapping, cool};
 use vanadin_core::job::{Job, Lit, Reading, TorchEntry};
-use vanadin_core::plan::{HeatPlan, Live, Plan, live};
+use vanadin_core::plan::{AtTorch, HeatPlan, Live, Plan, live};
 use vanadin_core::quantity::{Celsius, Watts};
 use vanadin_core::shop::Shop;
 
@@ -39,7 +39,8 @@ pub struct Pad {
     minutes: f64,
     stored_to: f64,
     flame_on: bool,
-    window: Option<(f64, f64)>,
+    /// The work in hand, by which a reading is judged; nothing once covered.
+    work: Option<AtTorch>,
     /// The last stored readings, oldest first: the trend is taken from them.
     recent: VecDeque<Reading>,
 }
@@ -88,7 +89,7 @@ impl Pad {
             minutes,
             stored_to: minutes,
             flame_on: !heat.cold,
-            window: plan.torch_window(job),
+            work: plan.at_torch(job),
             recent: round.readings.iter().rev().take(RECENT).rev().copied().collect(),
             body,
         };
@@ -136,7 +137,7 @@ impl Pad {
     /// What the pad shows now, judged.
     pub fn shows(&self) -> Live {
         let before: Vec<Reading> = self.recent.iter().copied().collect();
-        live(self.reading(self.minutes), &before, self.window)
+        live(self.reading(self.minutes), &before, self.work.as_ref())
     }
 
     fn reading(&self, minutes: f64) -> Reading {
@@ -261,7 +262,8 @@ mod tests {
         let (shop, job) = lit_job(0);
         let mut pad = pad(&shop, &job);
         let readings = pad.advance_to(120.0);
-        let (low, high) = pad.window.expect("a hot way has a window");
+        let (low, high) =
+            plan(&job, &shop).torch.and_then(|torch| torch.window).expect("a hot way has a window");
         let reached = readings.iter().position(|r| r.celsius >= low).expect("it gets there");
         let after = &readings[reached + 30..];
         assert!(after.iter().all(|r| r.celsius > low - 5.0 && r.celsius < high), "{after:?}");

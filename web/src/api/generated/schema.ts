@@ -1012,6 +1012,8 @@ export interface components {
              * @description Minutes on the job clock since it was lit.
              */
             minutes: number;
+            /** @description What to do now; empty where the reading does not decide it. */
+            next: string;
             place: components["schemas"]["Place"];
             place_words: string;
             trend_imperial: string;

@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { NextOrButton } from '../../job/NextOrButton'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { focusField } from '../../ui/FieldInput'
@@ -24,9 +25,9 @@ export function CracksStation(): ReactNode {
           Clean to bright metal, let the oil out, find both ends: chalk and oil, dye or magnetic particles.
           Look at the other face too, the tip may be further on there.
         </p>
-        <Plate testId="next" onPress={() => say({ kind: 'add_crack' })}>
+        <NextOrButton station="cracks" testId="next" onPress={() => say({ kind: 'add_crack' })}>
           Map the crack
-        </Plate>
+        </NextOrButton>
       </div>
     )
   }

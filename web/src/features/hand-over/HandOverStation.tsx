@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
-import { Plate } from '../../ui/Plate'
 import { RecordPage } from './RecordPage'
 
 /** The record that goes with the part and stays with it. */
@@ -42,14 +42,15 @@ export function HandOverStation(): ReactNode {
             Not handed over after all
           </Button>
         ) : (
-          <Plate
+          <NextOrButton
+            station="hand_over"
             testId="handed-over"
             onPress={() =>
               say({ kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units }, done?.revision ?? 0)
             }
           >
             Handed over
-          </Plate>
+          </NextOrButton>
         )}
       </div>
     </div>

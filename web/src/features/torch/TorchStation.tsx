@@ -35,6 +35,8 @@ export function TorchStation(): ReactNode {
   ).length
   const done = torch.done + unsentBeads
   const pins = torch.piece === 'pin'
+  // What waits here for the server is not in the server's word yet.
+  const next = !pins && !covered && done >= torch.planned ? 'Cover it' : view.standing.next.verb
   const finished = covered || (torch.planned > 0 && done >= torch.planned)
   return (
     <div className="mx-auto grid min-h-0 w-full grow content-start gap-x-8 gap-y-3 overflow-auto bench:grid-cols-[1fr_360px]">
@@ -45,7 +47,7 @@ export function TorchStation(): ReactNode {
           <Temperature live={live} window={window} />
         )}
         <p className="text-[22px] leading-7" data-testid="torch-next">
-          <b>{finished && !covered && !pins ? 'Cover it' : view.standing.next.verb}.</b>{' '}
+          <b>{unsent.length > 0 || live === null || live.next === '' ? next : live.next}.</b>{' '}
           <span className="text-ash">
             {covered ? 'Covered, it cools by itself.' : pins ? '' : 'Pad at the coldest far corner.'}
           </span>

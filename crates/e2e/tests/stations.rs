@@ -1,0 +1,182 @@
+//! Station by station: what a welder says, and what the plan makes of it on the page.
+
+use anyhow::Context;
+use rstest::rstest;
+use serde_json::json;
+use thirtyfour::prelude::*;
+use vanadin_e2e::{Browser, Server, eventually};
+
+async fn open(server: &Server, words: &str, station: &str) -> anyhow::Result<(Browser, String)> {
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job(words).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
+    browser.find(By::Css("main")).await?;
+    Ok((browser, job))
+}
+
+#[tokio::test]
+async fn a_figure_that_moved_says_was_and_now_until_it_is_seen() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let (browser, _) = open(&server, "Malt", "cracks").await?;
+    // Hand-worked: half of 16 is 8; half of 11 is 5.5
+    eventually("the drill for 16 mm", async || {
+        Ok(browser.text("figure.cracks.A.right.drill").await?.starts_with("8 mm"))
+    })
+    .await?;
+    browser.type_in("Wall", "11").await?;
+    browser.sees("figures moved").await?;
+    browser.sees("Stop-hole, A right: was 8 mm, now 5.5 mm").await?;
+    browser.press("Seen").await?;
+    eventually("the foot of the card is clear", async || {
+        Ok(!browser.page().await?.contains("figures moved"))
+    })
+    .await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_choice_against_the_plan_is_kept_with_its_reason_and_can_be_left_to_the_plan() -> anyhow::Result<()>
+{
+    let server = Server::start(true)?;
+    let (browser, job) = open(&server, "Malt", "method").await?;
+    browser.sees("Torch braze: first choice.").await?;
+    // What is ruled out stays in sight with its reason.
+    browser.sees("Ruled out").await?;
+    browser.sees("Gas fusion, iron rod: Steel is still possible").await?;
+    browser.press("Take it: Stitching").await?;
+    browser.sees("Stitching: the welder's choice.").await?;
+    browser.type_in("Why this one, for the record", "no heat near the brewery's seals").await?;
+    eventually("the reason is a fact", async || {
+        let view = browser.view(&job).await?;
+        Ok(view["plan"]["methods"]["overruled"] == true
+            && view["fields"]["method.reason"]["typed"] == "no heat near the brewery's seals")
+    })
+    .await?;
+    // Cold: the hot stations are full at once.
+    browser.sees("Start the work").await?;
+    for station in ["Heat, enough", "Cooling, enough"] {
+        browser.button(station).await?;
+    }
+    browser.press("Leave it to the plan").await?;
+    browser.sees("Torch braze: first choice.").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn pins_are_set_one_by_one_without_any_heat() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let (browser, job) = open(&server, "Malt", "method").await?;
+    browser.press("Take it: Stitching").await?;
+    browser.sees("Stitching: the welder's choice.").await?;
+    browser.key("7").await?;
+    browser.press_test_id("light").await?;
+    browser.sees("No heat").await?;
+    browser.press("Pin set").await?;
+    browser.key("b").await?;
+    browser.sees("2 of").await?;
+    browser.press("Strike the last entry").await?;
+    browser.press("wrong button").await?;
+    browser.sees("1 of").await?;
+    let view = browser.view(&job).await?;
+    let log = view["job"]["rounds"][0]["log"].as_array().context("no log")?;
+    let struck: Vec<bool> = log.iter().map(|entry| entry["struck"].is_string()).collect();
+    assert_eq!(struck, [false, true], "struck, not erased");
+    assert!(view["standing"]["hot"].is_null(), "nothing is hot");
+    Ok(())
+}
+
+#[tokio::test]
+async fn evidence_is_replaced_at_one_spot_added_at_another_and_struck_with_a_reason() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let (browser, job) = open(&server, "winch", "iron").await?;
+    browser.press("Punch: crumbles, no rim").await?;
+    browser.sees("punch: crumbles no rim, first spot, sure").await?;
+    browser.press("Punch: raises a rim").await?;
+    browser.sees("punch: raises rim, first spot, sure").await?;
+    let spot = browser.find(By::Css("input[value='first spot']")).await?;
+    spot.click().await?;
+    spot.send_keys(Key::Control + "a").await?;
+    spot.send_keys("hub").await?;
+    browser.choose("How sure of what was seen", "Unsure").await?;
+    browser.press("Punch: raises a rim").await?;
+    browser.sees("punch: raises rim, hub, unsure").await?;
+    browser.press("Strike out punch: raises rim, hub, unsure").await?;
+    browser.press("misread").await?;
+    browser.sees("struck: misread").await?;
+    let view = browser.view(&job).await?;
+    assert_eq!(view["plan"]["iron"]["steps"].as_array().context("no steps")?.len(), 1, "one counts");
+    assert_eq!(view["job"]["evidence"].as_array().context("no evidence")?.len(), 3, "none is lost");
+    Ok(())
+}
+
+#[rstest]
+#[case::no_packing_left("shop.packings", "Vermiculite")]
+#[tokio::test]
+async fn gear_in_the_shop_changes_every_plan_on_the_rack(
+    #[case] key: &str,
+    #[case] gear: &str,
+) -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let (browser, job) = open(&server, "Malt", "cooling").await?;
+    browser.sees("Vermiculite, and leave it alone.").await?;
+    browser.go(&server.url("/shop")).await?;
+    browser.press(gear).await?;
+    eventually("it is stored", async || {
+        let (_, shop) = browser.fetch("GET", "/api/shop", serde_json::Value::Null).await?;
+        Ok(shop["fields"][key]["typed"] == "air,blanket,dry_sand")
+    })
+    .await?;
+    browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
+    browser.sees("Ceramic blanket").await?;
+    // A setting that cannot be is told at its field and kept.
+    browser.go(&server.url("/shop")).await?;
+    browser.type_in("Time zone", "Atlantis/Centre").await?;
+    browser.sees("is not a time zone").await?;
+    assert_eq!(browser.field("Time zone").await?.prop("value").await?.as_deref(), Some("Atlantis/Centre"));
+    browser.choose("Theme", "Daylight").await?;
+    eventually("the page turns to daylight", async || {
+        let theme = browser.driver.execute("return document.documentElement.dataset.theme", vec![]).await?;
+        Ok(theme.convert::<String>()? == "daylight")
+    })
+    .await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_job_is_duplicated_and_the_copy_is_cold() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let (browser, job) = open(&server, "Letterpress", "part").await?;
+    browser.press("Job").await?;
+    browser.press("Duplicate").await?;
+    eventually("the copy is open", async || Ok(!browser.driver.current_url().await?.as_str().contains(&job)))
+        .await?;
+    browser.sees("Letterpress side frame").await?;
+    browser.sees("Light up").await?;
+    let copy =
+        browser.driver.current_url().await?.path_segments().and_then(|mut s| s.nth(1).map(str::to_owned));
+    let view = browser.view(&copy.context("no job in the address")?).await?;
+    assert!(view["job"]["rounds"][0]["lit"].is_null());
+    assert_eq!(view["plan"]["cracks"].as_array().context("no cracks")?.len(), 2);
+    Ok(())
+}
+
+#[tokio::test]
+async fn out_of_the_window_is_said_in_words_and_by_shape() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let (browser, job) = open(&server, "Malt", "torch").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    // Cold at first: the arrow points the way.
+    browser.sees("Too cold").await?;
+    browser.sees("Heat to 300 °C").await?;
+    eventually(
+        "then it is in the window",
+        async || Ok(browser.text("torch-place").await? == "In the window"),
+    )
+    .await?;
+    browser.sees("Lay bead 1").await?;
+    // It can be cancelled until the first bead.
+    browser.press("Cancel the lighting").await?;
+    browser.sees("Ready to light up").await?;
+    Ok(())
+}
