@@ -93,6 +93,8 @@ proptest! {
 #[case::bare_in_an_imperial_shop("212", Kind::Temperature, UnitSystem::Imperial, 100.0)]
 #[case::hours_and_minutes("1h20", Kind::Duration, UnitSystem::Metric, 80.0)]
 #[case::hours_and_minutes_spaced("1 h 20 min", Kind::Duration, UnitSystem::Metric, 80.0)]
+#[case::thousands("20 000", Kind::Length, UnitSystem::Metric, 20_000.0)]
+#[case::thousands_and_a_tenth("1 200,5 mm", Kind::Length, UnitSystem::Metric, 1200.5)]
 #[case::pounds("12 lb", Kind::Mass, UnitSystem::Metric, 5.443_108_44)]
 #[case::grams("450 g", Kind::Mass, UnitSystem::Imperial, 0.45)]
 #[case::weeks("2 weeks", Kind::Days, UnitSystem::Metric, 14.0)]
@@ -115,6 +117,7 @@ fn what_people_say_is_understood(
 #[case::two_fractions("1/2/3", Kind::Length)]
 #[case::only_a_unit("mm", Kind::Length)]
 #[case::only_a_sign("-", Kind::Plain)]
+#[case::two_numbers("1 2", Kind::Mass)]
 #[case::nothing("   ", Kind::Plain)]
 fn what_nobody_says_is_refused(#[case] typed: &str, #[case] kind: Kind) {
     assert!(parse(typed, kind, UnitSystem::Metric).is_err(), "{typed}");

@@ -29,6 +29,8 @@ pub enum NotUnderstood {
     Empty,
     #[error("there is no number in \"{0}\"")]
     NoNumber(String),
+    #[error("there are several numbers in \"{0}\"")]
+    SeveralNumbers(String),
     #[error("a letter o stands where a zero should be in \"{0}\"")]
     LetterO(String),
     #[error("\"{0}\" is not a unit that fits here")]
@@ -143,6 +145,9 @@ fn hours_and_minutes(text: &str) -> Option<f64> {
 fn number_or_fraction(digits: &str, text: &str) -> Result<(f64, bool), NotUnderstood> {
     let no_number = || NotUnderstood::NoNumber(text.to_owned());
     let Some((left, denominator)) = digits.split_once('/') else {
+        if !only_thousands_apart(digits) {
+            return Err(NotUnderstood::SeveralNumbers(text.to_owned()));
+        }
         let plain: f64 = digits.replace(' ', "").parse().map_err(|_| no_number())?;
         return Ok((plain, false));
     };
@@ -158,6 +163,14 @@ fn number_or_fraction(digits: &str, text: &str) -> Result<(f64, bool), NotUnders
     };
     let numerator: f64 = numerator.trim().parse().map_err(|_| no_number())?;
     Ok((whole + numerator / denominator, true))
+}
+
+/// Spaces may part thousands, as in `20 000`, and nothing else.
+fn only_thousands_apart(digits: &str) -> bool {
+    digits.split_whitespace().skip(1).all(|group| {
+        let whole = group.split('.').next().unwrap_or_default();
+        whole.len() == 3 && whole.chars().all(|c| c.is_ascii_digit())
+    })
 }
 
 #[cfg(test)]

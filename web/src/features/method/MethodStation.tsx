@@ -87,17 +87,26 @@ function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps
       aria-label={contender.label}
       className={`flex min-w-0 flex-col gap-1.5 border-rule p-3 [&:not(:last-child)]:border-r max-bench:!border-r-0 max-bench:border-b ${chosen ? 'bg-slab' : ''}`}
     >
-      <h3 className="text-[22px] leading-6 min-h-12">{contender.label}</h3>
-      <button
-        type="button"
-        onClick={onOpen}
-        aria-expanded={open}
-        className="self-start border-b border-dotted border-dim text-left"
-      >
-        <span className="figure text-[40px] leading-10">{contender.score.toFixed(0)}</span>
-        <span className="ml-2 text-ash">points</span>
-        <span className="sr-only"> {contender.label}, why?</span>
-      </button>
+      <h3 className="text-[22px] leading-6">{contender.label}</h3>
+      <div className="flex items-center justify-between gap-2">
+        <button
+          type="button"
+          onClick={onOpen}
+          aria-expanded={open}
+          className="min-h-11 border-b border-dotted border-dim text-left"
+        >
+          <span className="figure text-[40px] leading-10">{contender.score.toFixed(0)}</span>
+          <span className="ml-2 text-ash">points</span>
+          <span className="sr-only"> {contender.label}, why?</span>
+        </button>
+        <Button
+          onPress={onChoose}
+          chosen={chosen}
+          label={`${chosen ? 'Taken' : 'Take it'}: ${contender.label}`}
+        >
+          {chosen ? 'Taken' : 'Take it'}
+        </Button>
+      </div>
       {open && (
         <ul className="formula">
           {contender.parts.map((part) => (
@@ -116,15 +125,6 @@ function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps
           {school}
         </p>
       ))}
-      <span className="mt-auto pt-2">
-        <Button
-          onPress={onChoose}
-          chosen={chosen}
-          label={`${chosen ? 'Taken' : 'Take it'}: ${contender.label}`}
-        >
-          {chosen ? 'Taken' : 'Take it'}
-        </Button>
-      </span>
     </section>
   )
 }

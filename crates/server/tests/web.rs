@@ -1,0 +1,137 @@
+//! The front end as the server ships it, and the rack as it is asked for.
+
+mod common;
+
+use common::Server;
+use rocket::http::{ContentType, Header, Status};
+use rstest::rstest;
+use serde_json::Value;
+
+#[rstest]
+#[case::the_rack("/")]
+#[case::a_station("/jobs/5b0f9e62-0f3c-4a3b-9a1c-0d9d3a1c2b11/torch")]
+#[case::the_shop("/shop")]
+#[test_attr(rocket::async_test)]
+async fn every_place_is_the_same_page_and_asked_for_each_time(#[case] path: &str) {
+    let server = Server::empty().await;
+    let answer = server.client.get(path.to_owned()).dispatch().await;
+    assert_eq!(answer.status(), Status::Ok);
+    assert_eq!(answer.content_type(), Some(ContentType::HTML));
+    assert_eq!(answer.headers().get_one("Cache-Control"), Some("no-cache"));
+    let page = answer.into_string().await.unwrap();
+    assert!(page.contains("id=\"root\""), "{page}");
+    // Nothing is fetched from anywhere else.
+    assert!(!page.contains("https://") && !page.contains("//cdn"), "{page}");
+}
+
+#[rocket::async_test]
+async fn scripts_and_fonts_ship_with_it_and_are_kept() {
+    let server = Server::empty().await;
+    let page = server.client.get("/").dispatch().await.into_string().await.unwrap();
+    let assets: Vec<&str> = page.split('"').filter(|part| part.starts_with("/assets/")).collect();
+    assert!(
+        assets.iter().any(|a| a.ends_with(".js")) && assets.iter().any(|a| a.ends_with(".css")),
+        "{page}"
+    );
+    for asset in assets {
+        let answer = server.client.get(asset.to_owned()).dispatch().await;
+        assert_eq!(answer.status(), Status::Ok, "{asset}");
+        assert!(answer.headers().get_one("Cache-Control").unwrap().contains("immutable"));
+        let text = answer.into_string().await.unwrap();
+        // Fonts are named by the styles.
+        let styles = if asset.ends_with(".css") { text.as_str() } else { "" };
+        for font in styles.split("url(").skip(1).filter_map(|rest| rest.split(')').next()) {
+            let font = font.trim_matches(['"', '\'']);
+            if font.starts_with("data:") {
+                continue;
+            }
+            let path = if font.starts_with('/') { font.to_owned() } else { format!("/assets/{font}") };
+            assert_eq!(server.client.get(path.clone()).dispatch().await.status(), Status::Ok, "{path}");
+        }
+    }
+}
+
+#[rstest]
+#[case::a_missing_script("/assets/gone.js")]
+#[case::out_of_the_folder("/../Cargo.toml")]
+#[case::out_of_the_folder_in_disguise("/%2e%2e/%2e%2e/Cargo.toml")]
+#[case::a_database("/vanadin.sqlite")]
+#[test_attr(rocket::async_test)]
+async fn what_is_not_shipped_is_not_found(#[case] path: &str) {
+    let server = Server::empty().await;
+    let answer = server.client.get(path.to_owned()).dispatch().await;
+    assert!(matches!(answer.status().code, 404 | 422), "{}", answer.status());
+    let body = answer.into_string().await.unwrap_or_default();
+    assert!(!body.contains("[workspace]"), "{body}");
+}
+
+#[rocket::async_test]
+async fn a_rack_line_has_everything_that_is_drawn_of_it() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack").await;
+    for line in rack["lines"].as_array().unwrap() {
+        assert_eq!(line["stations"].as_array().unwrap().len(), 10, "{}", line["name"]);
+        assert!(!line["standing"]["next"]["verb"].as_str().unwrap().is_empty());
+        assert!(line["record"].as_array().unwrap().len() <= 121, "thinned for the rack");
+        assert_eq!(line["earlier"].as_array().unwrap().len() as u64, line["round"].as_u64().unwrap() - 1);
+        for plan in line["lines"].as_array().unwrap() {
+            let curve = plan["curve"].as_array().unwrap();
+            let minutes: Vec<f64> = curve.iter().map(|point| point[0].as_f64().unwrap()).collect();
+            assert!(minutes.windows(2).all(|two| two[1] >= two[0]), "{}: time runs back", line["name"]);
+        }
+    }
+    let ranks: Vec<u64> =
+        rack["lines"].as_array().unwrap().iter().map(|l| l["standing"]["rank"].as_u64().unwrap()).collect();
+    assert!(ranks.windows(2).all(|two| two[0] <= two[1]), "{ranks:?}");
+}
+
+#[rstest]
+#[case::by_name("glasshouse", 1)]
+#[case::by_owner("slate tramway", 1)]
+#[case::words_in_any_order("frame press", 1)]
+#[case::capitals("MALT", 1)]
+#[case::nothing_fits("zeppelin", 0)]
+#[case::everything("", 7)]
+#[test_attr(rocket::async_test)]
+async fn jobs_are_found_by_words(#[case] words: &str, #[case] count: usize) {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get(&format!("/api/rack?find={}", words.replace(' ', "%20"))).await;
+    assert_eq!(rack["lines"].as_array().unwrap().len(), count);
+}
+
+#[rocket::async_test]
+async fn a_job_file_of_the_first_version_still_opens() {
+    let server = Server::empty().await;
+    let file = include_str!("published/job_file_1.json");
+    let (status, imported) = server.post_text("/api/import", file).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    let stored: Value = serde_json::from_str(file).unwrap();
+    assert_eq!(view["name"], stored["name"]);
+    assert_eq!(view["revision"].as_u64().unwrap() as usize, stored["facts"].as_array().unwrap().len());
+    assert_eq!(view["job"]["rounds"].as_array().unwrap().len(), 2);
+    assert_eq!(view["job"]["rounds"][0]["lit"]["frozen"]["format"], 1);
+    assert_eq!(view["standing"]["next"]["verb"], "Say how B ends, right");
+}
+
+#[rocket::async_test]
+async fn the_history_has_both_clocks_and_who_said_it() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    server.set(job, "part.wall", "12").await;
+    let (_, history) = server.get(&format!("/api/jobs/{job}/history")).await;
+    let fact = &history["facts"][0];
+    assert_eq!(
+        (fact["who"].as_str(), fact["at_client_ms"].as_i64()),
+        (Some("test"), Some(4_000_000_000_000))
+    );
+    assert!(fact["at_server_ms"].as_i64().unwrap() > 1_700_000_000_000);
+}
+
+#[rocket::async_test]
+async fn reading_is_open_to_any_page_that_can_reach_it() {
+    let server = Server::empty().await;
+    let answer =
+        server.client.get("/api/health").header(Header::new("Host", "elsewhere.example")).dispatch().await;
+    assert_eq!(answer.status(), Status::Ok);
+}
