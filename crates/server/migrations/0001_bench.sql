@@ -16,13 +16,14 @@ create table fact (
     unique (job_id, id)
 ) strict;
 
--- What the thermocouple recorded, minutes on the job clock since it was lit.
+-- What the thermocouple recorded, minutes on the job clock since it was lit. It belongs to the fact
+-- that lit it: of a lighting that was cancelled no round has anything.
 create table reading (
     job_id   text    not null references job (id),
-    round    integer not null,
+    lit_id   text    not null,
     minutes  real    not null,
     celsius  real    not null,
-    primary key (job_id, round, minutes)
+    primary key (job_id, lit_id, minutes)
 ) strict, without rowid;
 
 create table shop_value (

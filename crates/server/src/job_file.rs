@@ -8,7 +8,7 @@ use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::job::{Change, Fact, Reading, importable};
+use vanadin_core::job::{Fact, Job, Reading, importable};
 use vanadin_core::plan::plan;
 use vanadin_core::problem::FieldProblem;
 
@@ -99,8 +99,10 @@ pub async fn import(
     let writing = bench.writing().await;
     store::create(pool, id, Bench::now_ms()).await?;
     store::append(pool, id, &file.facts).await?;
-    for (round, readings) in file.readings.iter().enumerate() {
-        store::add_readings(pool, id, round, &readings.readings).await?;
+    for (round, readings) in Job::fold(id, &file.facts).rounds.iter().zip(&file.readings) {
+        if let Some(lit) = &round.lit {
+            store::add_readings(pool, id, lit.fact, &readings.readings).await?;
+        }
     }
     drop(writing);
     let (job, _) = store::load(pool, id).await?;
@@ -133,9 +135,16 @@ fn check(file: &JobFile) -> Result<(), Vec<FieldProblem>> {
             return Err(problem(field("change"), &found.message, &found.would_be_right));
         }
     }
-    let rounds = file.facts.iter().filter(|fact| matches!(fact.change, Change::NewRound { .. })).count() + 1;
-    if file.readings.len() > rounds {
+    let rounds = Job::fold(Uuid::nil(), &file.facts).rounds;
+    if file.readings.len() > rounds.len() {
         return Err(problem("readings".to_owned(), "there are more rounds of readings than rounds", ""));
+    }
+    let unlit = rounds
+        .iter()
+        .zip(&file.readings)
+        .position(|(round, it)| round.lit.is_none() && !it.readings.is_empty());
+    if let Some(round) = unlit {
+        return Err(problem(format!("readings[{round}]"), "this round was not lit", "no readings"));
     }
     for (round, readings) in file.readings.iter().enumerate() {
         for (at, reading) in readings.readings.iter().enumerate() {

@@ -235,8 +235,9 @@ impl<'a> Told<'a> {
         let created_ms = self.facts.first().map_or(self.now_ms, |fact| fact.at_server_ms);
         store::create(pool, self.id, created_ms).await?;
         store::append(pool, self.id, &self.facts).await.map_err(|error: ApiError| anyhow!(error))?;
-        for (round, told) in self.job.rounds.iter().enumerate() {
-            store::add_readings(pool, self.id, round, &told.readings)
+        for round in &self.job.rounds {
+            let Some(lit) = &round.lit else { continue };
+            store::add_readings(pool, self.id, lit.fact, &round.readings)
                 .await
                 .context("the sample's readings cannot be stored")?;
         }

@@ -89,6 +89,13 @@ async fn a_damaged_file_is_refused_at_its_field_and_nothing_is_stored() {
             damaged(file.clone(), |f| f["readings"][0]["readings"][5]["celsius"] = json!(9000)),
             "readings[0].readings[5]",
         ),
+        (
+            damaged(file.clone(), |f| {
+                let readings = f["readings"][0].clone();
+                f["readings"].as_array_mut().unwrap().push(readings);
+            }),
+            "readings",
+        ),
         (damaged(file.clone(), |f| f["facts"] = json!("gone")), "facts"),
         (json!({ "format": "vanadin-job", "version": 1 }), "facts"),
     ] {

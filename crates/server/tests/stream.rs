@@ -88,6 +88,12 @@ async fn a_lit_part_warms_on_the_job_clock_and_its_readings_are_stored() {
     assert!(view["standing"]["minutes"].as_f64() >= readings.last().unwrap()["minutes"].as_f64());
     let (status, view) = server.say(job, json!({ "kind": "cancel_light" })).await;
     assert_eq!((status, &view["job"]["rounds"][0]["lit"]), (Status::Ok, &Value::Null));
+    // Lit again it starts cold: what was recorded of the cancelled lighting is no part of it.
+    let (_, view) = server.say(job, json!({ "kind": "light", "speed": 60 })).await;
+    assert_eq!(view["job"]["rounds"][0]["readings"], json!([]));
+    let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
+    let first = &view["job"]["rounds"][0]["readings"][0];
+    assert!(first.is_null() || first["minutes"].as_f64() < Some(0.2), "{first}");
 }
 
 #[rocket::async_test]

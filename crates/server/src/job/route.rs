@@ -123,7 +123,10 @@ pub async fn add_fact(
     facts.push(fact);
     let mut changed = Job::fold(id, &facts);
     for (round, before) in changed.rounds.iter_mut().zip(job.rounds) {
-        round.readings = before.readings;
+        // A lighting that is cancelled takes its readings along.
+        if round.lit.as_ref().map(|lit| lit.fact) == before.lit.as_ref().map(|lit| lit.fact) {
+            round.readings = before.readings;
+        }
     }
     let now = plan(&changed, &shop);
     thermocouples.attend(&changed, &now, &shop);

@@ -1,5 +1,7 @@
 //! The log of a job in the database.
 
+use std::collections::HashMap;
+
 use anyhow::Context;
 use sqlx::{Row, SqlitePool};
 use uuid::Uuid;
@@ -79,36 +81,34 @@ pub async fn append(pool: &SqlitePool, job: Uuid, facts: &[Fact]) -> Result<(), 
     Ok(())
 }
 
-/// (round from 0, reading), in the order of time.
-pub async fn readings(pool: &SqlitePool, job: Uuid) -> Result<Vec<(usize, Reading)>, sqlx::Error> {
+/// The readings of each lighting, by the fact that lit it, in the order of time.
+pub async fn readings(pool: &SqlitePool, job: Uuid) -> Result<HashMap<String, Vec<Reading>>, sqlx::Error> {
     let rows =
-        sqlx::query("select round, minutes, celsius from reading where job_id = ? order by round, minutes")
+        sqlx::query("select lit_id, minutes, celsius from reading where job_id = ? order by lit_id, minutes")
             .bind(job.to_string())
             .fetch_all(pool)
             .await?;
-    Ok(rows
-        .iter()
-        .map(|row| {
-            let round = usize::try_from(row.get::<i64, _>(0)).unwrap_or_default();
-            (round, Reading { minutes: row.get(1), celsius: row.get(2) })
-        })
-        .collect())
+    let mut of: HashMap<String, Vec<Reading>> = HashMap::new();
+    for row in &rows {
+        of.entry(row.get(0)).or_default().push(Reading { minutes: row.get(1), celsius: row.get(2) });
+    }
+    Ok(of)
 }
 
-/// Stores readings; one at a minute already stored is left as it is.
+/// Stores readings of a lighting; one at a minute already stored is left as it is.
 pub async fn add_readings(
     pool: &SqlitePool,
     job: Uuid,
-    round: usize,
+    lit: Uuid,
     readings: &[Reading],
 ) -> Result<(), sqlx::Error> {
     let mut transaction = pool.begin().await?;
     for reading in readings {
         sqlx::query(
-            "insert into reading (job_id, round, minutes, celsius) values (?, ?, ?, ?) on conflict do nothing",
+            "insert into reading (job_id, lit_id, minutes, celsius) values (?, ?, ?, ?) on conflict do nothing",
         )
         .bind(job.to_string())
-        .bind(i64::try_from(round).unwrap_or_default())
+        .bind(lit.to_string())
         .bind(reading.minutes)
         .bind(reading.celsius)
         .execute(&mut *transaction)
@@ -127,9 +127,10 @@ pub async fn load(pool: &SqlitePool, id: Uuid) -> Result<(Job, Vec<Fact>), ApiEr
     }
     let facts = facts(pool, id).await?;
     let mut job = Job::fold(id, &facts);
-    for (round, reading) in readings(pool, id).await? {
-        if let Some(round) = job.rounds.get_mut(round) {
-            round.readings.push(reading);
+    let mut recorded = readings(pool, id).await?;
+    for round in &mut job.rounds {
+        if let Some(lit) = &round.lit {
+            round.readings = recorded.remove(&lit.fact.to_string()).unwrap_or_default();
         }
     }
     Ok((job, facts))

@@ -97,7 +97,7 @@ async fn read_all(bench: &Bench, pads: &Pads) {
     for (&id, pad) in pads.iter_mut() {
         let due = pad.advance_to(pad.minutes_at(now_ms));
         if !due.is_empty()
-            && let Err(error) = store::add_readings(&bench.database.pool, id, pad.round(), &due).await
+            && let Err(error) = store::add_readings(&bench.database.pool, id, pad.lit(), &due).await
         {
             eprintln!("vanadin: readings of {id} could not be stored: {error}");
         }

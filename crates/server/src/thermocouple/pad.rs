@@ -3,6 +3,7 @@
 
 use std::collections::VecDeque;
 
+use uuid::Uuid;
 use vanadin_core::heat::{Bar, BarPower, Body, Cooling, TOUCH_C, Wrapping, cool};
 use vanadin_core::job::{Job, Lit, Reading, TorchEntry};
 use vanadin_core::plan::{AtTorch, HeatPlan, Live, Plan, live};
@@ -22,7 +23,6 @@ const WANDER_MIN: f64 = 3.1;
 
 /// A pad on a part.
 pub struct Pad {
-    round: usize,
     lit: Lit,
     bar: Bar,
     body: Body,
@@ -73,7 +73,6 @@ impl Pad {
             .map(|entry| entry.minutes)
             .collect();
         let pad = Self {
-            round: job.rounds.len() - 1,
             lit,
             bar,
             power,
@@ -100,7 +99,15 @@ impl Pad {
     pub fn going_on_from(mut self, before: Self) -> Self {
         if before.lit.fact == self.lit.fact && before.minutes >= self.minutes {
             let same_cover = before.covered == self.covered;
-            self.bar = before.bar;
+            if !same_cover
+                && before.cooling.is_some()
+                && let Ok(now) = Celsius::new(before.true_c())
+            {
+                // Uncovered after all: it goes on from what it cooled to.
+                self.bar = Bar::new(&self.body, self.power, now);
+            } else {
+                self.bar = before.bar;
+            }
             self.minutes = before.minutes;
             self.stored_to = before.stored_to;
             self.struck = before.struck.min(self.beads.len());
@@ -111,8 +118,9 @@ impl Pad {
         self
     }
 
-    pub fn round(&self) -> usize {
-        self.round
+    /// The fact that lit the part.
+    pub fn lit(&self) -> Uuid {
+        self.lit.fact
     }
 
     pub fn minutes_at(&self, now_ms: i64) -> f64 {
@@ -291,6 +299,25 @@ mod tests {
         assert!(pad.finished() && cooling.last().unwrap().celsius < TOUCH_C + 1.0);
         let plan = plan(&job, &shop);
         assert!(Pad::on(&job, &plan, &shop).is_some(), "a fresh pad finds it hot until it has run");
+    }
+
+    #[test]
+    fn uncovered_after_all_it_goes_on_from_what_it_cooled_to() {
+        let (shop, job) = lit_job(usize::MAX);
+        let covered = job.round().covered_minutes().expect("the sample is covered");
+        let mut cooling = pad(&shop, &job);
+        cooling.advance_to(covered + 120.0);
+        let cooled = cooling.true_c();
+        let mut struck = job.clone();
+        for entry in &mut struck.rounds.last_mut().unwrap().log {
+            if entry.entry == TorchEntry::Covered {
+                entry.struck = Some("not yet".to_owned());
+            }
+        }
+        let mut again = pad(&shop, &struck).going_on_from(cooling);
+        assert!((again.true_c() - cooled).abs() < 1.0, "{} after {cooled}", again.true_c());
+        again.advance_to(covered + 150.0);
+        assert!(again.true_c() > cooled, "the flame is on it again");
     }
 
     #[test]
