@@ -37,11 +37,11 @@ fn the_ceiling_of_a_source(bencher: Bencher<'_, '_>) {
 /// Aim: under 10 ms for 48 h. This part takes a little longer than that.
 #[divan::bench]
 fn a_cooling_curve_of_48_hours(bencher: Bencher<'_, '_>) {
-    let body = body(120.0, [600.0, 300.0, 200.0]);
+    let body = body(100.0, [600.0, 300.0, 200.0]);
     let start = Celsius::new(600.0).expect("a temperature");
     let wrapping = Wrapping::usual(Packing::Vermiculite);
     let hours = cool(&body, start, &wrapping).hours_to(45.0);
-    assert!(hours.is_some_and(|hours| (48.0..56.0).contains(&hours)), "{hours:?}");
+    assert!(hours.is_some_and(|hours| (48.0..60.0).contains(&hours)), "{hours:?}");
     bencher.bench(|| cool(black_box(&body), start, &wrapping));
 }
 

@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 use anyhow::Context;
-use sqlx::{Row, SqlitePool};
+use sqlx::{QueryBuilder, Row, Sqlite, SqlitePool};
 use uuid::Uuid;
 use vanadin_core::job::{Fact, Job, Reading};
 
@@ -102,17 +102,19 @@ pub async fn add_readings(
     lit: Uuid,
     readings: &[Reading],
 ) -> Result<(), sqlx::Error> {
+    /// Rows a statement, under SQLite's least limit of values bound.
+    const AT_ONCE: usize = 200;
     let mut transaction = pool.begin().await?;
-    for reading in readings {
-        sqlx::query(
-            "insert into reading (job_id, lit_id, minutes, celsius) values (?, ?, ?, ?) on conflict do nothing",
-        )
-        .bind(job.to_string())
-        .bind(lit.to_string())
-        .bind(reading.minutes)
-        .bind(reading.celsius)
-        .execute(&mut *transaction)
-        .await?;
+    for some in readings.chunks(AT_ONCE) {
+        let mut insert =
+            QueryBuilder::<Sqlite>::new("insert into reading (job_id, lit_id, minutes, celsius) ");
+        insert.push_values(some, |mut row, reading| {
+            row.push_bind(job.to_string())
+                .push_bind(lit.to_string())
+                .push_bind(reading.minutes)
+                .push_bind(reading.celsius);
+        });
+        insert.push(" on conflict do nothing").build().execute(&mut *transaction).await?;
     }
     transaction.commit().await
 }
