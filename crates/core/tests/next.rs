@@ -150,6 +150,22 @@ fn a_reading_by_hand_counts_like_one_of_the_pad() {
 }
 
 #[test]
+fn a_cancelled_lighting_takes_its_log_along() {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", "arc_nickel_iron");
+    bench.light();
+    let reading = TorchEntry::Reading { typed: "120".into(), shown_in: Default::default() };
+    torch(&mut bench, reading, 10);
+    torch(&mut bench, TorchEntry::Note { text: "wrong tip".into() }, 11);
+    bench.say(Change::CancelLight);
+    let job = bench.job();
+    assert!(job.round().log.is_empty() && job.round().latest_reading().is_none());
+    bench.light();
+    assert_eq!(verb(&bench), "Take a reading", "it starts anew");
+    assert_eq!(bench.facts.len() as u64, bench.job().revision, "and all of it stays in the history");
+}
+
+#[test]
 fn what_was_struck_at_the_torch_no_longer_counts() {
     let mut bench = Bench::lever("machine_frame", "gray");
     bench.set("method.choice", "arc_nickel_iron");
