@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useShop } from '../../job/ShopContext'
+import { useWidth } from '../../ui/useWidth'
 
 export interface CrackDrawingProps {
   cracks: readonly Schemas['CrackPlan'][]
@@ -8,9 +9,8 @@ export interface CrackDrawingProps {
   onChoose: (id: string) => void
 }
 
-const WIDTH = 880
-const LEFT = 150
-const ROOM = 610
+/** Room right of a crack for its stop-hole. */
+const RIGHT = 120
 /** Length in mm drawn for a crack whose length is not known. */
 const UNKNOWN_MM = 50
 
@@ -18,24 +18,31 @@ const UNKNOWN_MM = 50
 export function CrackDrawing({ cracks, chosen, onChoose }: CrackDrawingProps): ReactNode {
   const { units } = useShop()
   const longest = Math.max(...cracks.map((crack) => (crack.length_mm ?? UNKNOWN_MM) + 30))
-  const scale = Math.min(ROOM / longest, 9)
+  // As wide as its place, so that its words keep their size.
+  const [frame, width] = useWidth<SVGSVGElement>(880, 300)
+  const narrow = width < 600
+  const left = narrow ? 84 : 150
+  const scale = Math.min((width - left - (narrow ? 60 : RIGHT)) / longest, 9)
   const row = cracks.length > 4 ? 62 : cracks.length > 2 ? 84 : 116
   const height = 34 + cracks.length * row
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} ${height}`}
+      ref={frame}
+      viewBox={`0 0 ${width} ${height}`}
       className="w-full shrink-0"
       style={{ maxHeight: 400 }}
       role="group"
       aria-label="The cracks, to scale"
     >
-      <Ruler scale={scale} units={units} />
+      <Ruler scale={scale} units={units} left={left} width={width} />
       {cracks.map((crack, at) => (
         <Row
           key={crack.id}
           crack={crack}
           y={34 + at * row + row / 2 + 8}
           scale={scale}
+          left={left}
+          width={width}
           chosen={crack.id === chosen}
           onChoose={() => onChoose(crack.id)}
         />
@@ -44,15 +51,22 @@ export function CrackDrawing({ cracks, chosen, onChoose }: CrackDrawingProps): R
   )
 }
 
-function Ruler({ scale, units }: { scale: number; units: 'metric' | 'imperial' }): ReactNode {
+interface RulerProps {
+  scale: number
+  units: 'metric' | 'imperial'
+  left: number
+  width: number
+}
+
+function Ruler({ scale, units, left, width }: RulerProps): ReactNode {
   const unit = units === 'imperial' ? 25.4 : 10
   const every = [1, 2, 5, 10, 20, 50].find((n) => n * unit * scale >= 46) ?? 100
-  const count = Math.floor((WIDTH - LEFT - 40) / (unit * scale))
+  const count = Math.floor((width - left - 40) / (unit * scale))
   return (
     <g stroke="var(--dim)" fontSize="13">
-      <path d={`M20 1.500H${WIDTH - 10}`} />
+      <path d={`M20 1.500H${width - 10}`} />
       {Array.from({ length: count + 1 }, (_, at) => {
-        const x = LEFT + at * unit * scale
+        const x = left + at * unit * scale
         const named = at % every === 0
         return (
           <g key={at}>
@@ -74,14 +88,18 @@ interface RowProps {
   crack: Schemas['CrackPlan']
   y: number
   scale: number
+  left: number
+  width: number
   chosen: boolean
   onChoose: () => void
 }
 
-function Row({ crack, y, scale, chosen, onChoose }: RowProps): ReactNode {
+function Row({ crack, y, scale, left, width, chosen, onChoose }: RowProps): ReactNode {
   const length = crack.length_mm ?? UNKNOWN_MM
-  const [x1, x2] = [LEFT, LEFT + length * scale]
+  const [x1, x2] = [left, left + length * scale]
   const middle = (x1 + x2) / 2
+  // Where the words would lie in the stop-holes they stand below them.
+  const short = x2 - x1 < 190
   // A crack is never straight: the drawing keeps its length and says so with a little play.
   const wander = `M${x1} ${y}l${(x2 - x1) * 0.18} -3 ${(x2 - x1) * 0.2} 5 ${(x2 - x1) * 0.24} -4 ${(x2 - x1) * 0.2} 4L${x2} ${y}`
   const witness = 3 * scale
@@ -96,7 +114,7 @@ function Row({ crack, y, scale, chosen, onChoose }: RowProps): ReactNode {
         if (event.key === 'Enter' || event.key === ' ') onChoose()
       }}
     >
-      {chosen && <rect x="6" y={y - 30} width={WIDTH - 16} height="60" fill="var(--slab)" />}
+      {chosen && <rect x="6" y={y - 30} width={width - 16} height="60" fill="var(--slab)" />}
       <text x="16" y={y + 9} className="words" fontSize="28" fill="var(--chalk)">
         {crack.letter}
       </text>
@@ -111,7 +129,7 @@ function Row({ crack, y, scale, chosen, onChoose }: RowProps): ReactNode {
       />
       <End crack={crack} at={0} x={x1} y={y} out={-1} scale={scale} />
       <End crack={crack} at={1} x={x2} y={y} out={1} scale={scale} />
-      <text x={middle} y={y + 24} textAnchor="middle" fontSize="14" fill="var(--ash)">
+      <text x={middle} y={y + (short ? 44 : 24)} textAnchor="middle" fontSize="14" fill="var(--ash)">
         {crack.words}
       </text>
     </g>

@@ -1,16 +1,18 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { useWidth } from '../../ui/useWidth'
 
 export interface GrooveSectionProps {
   seam: Schemas['SeamPlan']
 }
 
-const WIDTH = 520
 const HEIGHT = 250
 const TOP = 62
 
 /** The groove across the crack, to scale: wall, lip, angle, crown. */
 export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
+  const [frame, width] = useWidth<SVGSVGElement>(520, 280)
+  const WIDTH = Math.min(width, 560)
   const both = seam.form === 'double_V'
   const opens = seam.section?.top_width_mm ?? 0
   const scale = Math.min((WIDTH - 150) / Math.max(opens * 1.6, 10), (HEIGHT - TOP - 40) / seam.wall_mm, 16)
@@ -34,6 +36,7 @@ export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
   const [left, right] = [30, WIDTH - 70]
   return (
     <svg
+      ref={frame}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="w-full"
       role="img"

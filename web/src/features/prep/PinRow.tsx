@@ -1,14 +1,15 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { useWidth } from '../../ui/useWidth'
 
 export interface PinRowProps {
   seam: Schemas['SeamPlan']
 }
 
-const WIDTH = 560
-
 /** The row of pins over the crack, to scale, each with its place in the order. */
 export function PinRow({ seam }: PinRowProps): ReactNode {
+  const [frame, width] = useWidth<SVGSVGElement>(560, 280)
+  const WIDTH = Math.min(width, 700)
   const whole = seam.length_mm + 2 * seam.pin_mm
   const scale = Math.min((WIDTH - 20) / whole, 14)
   const r = (seam.pin_mm / 2) * scale
@@ -17,6 +18,7 @@ export function PinRow({ seam }: PinRowProps): ReactNode {
   const places = new Map(seam.pin_order.map((pin, at) => [pin, at + 1]))
   return (
     <svg
+      ref={frame}
       viewBox={`0 0 ${WIDTH} 130`}
       className="w-full"
       role="img"

@@ -31,14 +31,15 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
   // What is or was hot in this round gets the room its line needs; the rest lies closer together.
   const tall = first || standing.hot != null || standing.rank === 2
   const phone = width < 700
-  const height = tall ? (phone ? 132 : 116) : 62
+  // On a phone the line has its own row below the words.
+  const height = phone ? (tall ? 96 : 56) : tall ? 116 : 62
   const perMinute = (width - (phone ? 180 : 510)) / Math.max(longestOfAll, 1)
   const box: LineBox = {
     width,
     pad: 20,
     step: phone ? 17 : 62,
     shelf: height - (tall ? 26 : 24),
-    top: tall ? (phone ? 44 : 20) : 8,
+    top: tall && !phone ? 20 : 8,
     end: phone ? 20 : 62,
     right: phone ? 8 : 20,
     perMinute,
@@ -69,7 +70,7 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
     >
       <Link to={go} aria-label={`${line.name}: ${verb}`} className="absolute inset-0 z-10" />
       <div
-        className={`flex justify-between gap-4 ${tall ? 'items-start' : 'items-baseline'} ${phone && tall ? 'flex-wrap gap-y-1' : ''}`}
+        className={`flex justify-between gap-x-4 max-bench:flex-wrap ${tall ? 'items-start' : 'items-baseline'}`}
       >
         <div className={`min-w-0 ${tall ? '' : 'flex items-baseline gap-2.5 bench:w-[340px]'}`}>
           <h2
@@ -80,6 +81,11 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
           <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
             {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
           </p>
+          {phone && hot !== null && (
+            <p className="figure text-[30px] leading-9">
+              {hotWords} <span className="words">HOT</span>
+            </p>
+          )}
         </div>
         {first ? (
           <span className="relative z-20 shrink-0">
@@ -98,7 +104,7 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
       </div>
       <div
         ref={frame}
-        className={`relative ${tall ? (phone ? '' : '-mt-[46px]') : '-mt-[30px]'}`}
+        className={`relative ${phone ? '' : tall ? '-mt-[46px]' : '-mt-[30px]'}`}
         style={{ height }}
       >
         <HeatLine
@@ -117,7 +123,7 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
           stoppedAt={stopped}
           round={line.round}
         />
-        {hot?.celsius != null && last !== undefined && (
+        {hot?.celsius != null && last !== undefined && !phone && (
           <span
             className="figure absolute text-[34px] leading-9 whitespace-nowrap"
             style={{
