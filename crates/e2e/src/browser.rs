@@ -14,8 +14,8 @@ use thirtyfour::extensions::query::ElementQueryable;
 use thirtyfour::prelude::*;
 use uuid::Uuid;
 
-/// How long something may take to show up on a busy machine.
-pub const PATIENCE: Duration = Duration::from_secs(30);
+/// How long something may take to show up on a busy machine: a part has to cool in it.
+pub const PATIENCE: Duration = Duration::from_secs(90);
 const LOOK_EVERY: Duration = Duration::from_millis(60);
 const PRESS_AGAIN_AFTER: Duration = Duration::from_secs(3);
 
