@@ -403,7 +403,7 @@ pub(super) fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
     }
 }
 
-/// Hours at the pins or the arc: 4 min a pin, or beads at 2.5 mm/s. House.
+/// Minutes at the pins or the arc: 4 a pin, or beads at 2.5 mm/s. House.
 pub(super) fn work_minutes(prep: &PrepPlan) -> f64 {
     const PIN_MIN: f64 = 4.0;
     const TRAVEL_MM_S: f64 = 2.5;

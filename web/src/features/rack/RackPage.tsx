@@ -20,7 +20,7 @@ export function RackPage(): ReactNode {
   useEffect(() => {
     if (finding) search.current?.focus()
   }, [finding, key])
-  const rack = useQuery(rackQuery(away, words))
+  const rack = useQuery(rackQuery(away, useSettled(words, 150)))
   const [problem, setProblem] = useState('')
   const create = useMutation({
     mutationFn: async () =>
@@ -101,4 +101,14 @@ export function RackPage(): ReactNode {
       </main>
     </div>
   )
+}
+
+/** A text once nobody has typed for a moment: one question to the server, not one a key. */
+function useSettled(text: string, afterMs: number): string {
+  const [settled, setSettled] = useState(text)
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), afterMs)
+    return () => clearTimeout(timer)
+  }, [text, afterMs])
+  return settled
 }

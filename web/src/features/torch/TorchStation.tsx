@@ -23,7 +23,9 @@ export function TorchStation(): ReactNode {
   const lit = round?.lit ?? null
   const log = (entry: Entry) => say({ kind: 'torch', entry })
   const covered = round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false
-  useShortcut('l', () => setSheet('reading'))
+  useShortcut('l', () => {
+    if (lit !== null) setSheet('reading')
+  })
   useShortcut('b', () => {
     if (lit !== null && !covered) log({ kind: 'bead' })
   })
@@ -42,7 +44,7 @@ export function TorchStation(): ReactNode {
     <div className="mx-auto grid min-h-0 w-full grow content-start gap-x-8 gap-y-3 overflow-auto bench:grid-cols-[1fr_360px]">
       <div className="flex flex-col gap-3">
         {window === null ? (
-          <h2 className="text-[40px]">No heat. Iron at 15 °C or more.</h2>
+          <h2 className="text-[40px] leading-[44px]">{view.plan.heat?.sentence}</h2>
         ) : (
           <Temperature live={live} window={window} />
         )}
