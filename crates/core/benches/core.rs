@@ -2,8 +2,8 @@
 
 use divan::{Bencher, black_box};
 use vanadin_core::heat::{BarPower, Body, Packing, Wrapping, ceiling_c, cool, heat_for};
-use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, confirm};
-use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, Watts};
+use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, MeasuredTest, confirm};
+use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, UnitSystem, Watts};
 
 fn main() {
     divan::main();
@@ -45,9 +45,10 @@ fn a_cooling_curve_of_48_hours(bencher: Bencher<'_, '_>) {
     bencher.bench(|| cool(black_box(&body), start, &wrapping));
 }
 
+/// Aim: under 20 µs.
 #[divan::bench]
 fn the_belief_with_every_test_done(bencher: Bencher<'_, '_>) {
-    let evidence: Vec<Evidence> = LookTest::ALL
+    let mut evidence: Vec<Evidence> = LookTest::ALL
         .into_iter()
         .map(|test| Evidence {
             finding: Finding::Look { test, outcome: &test.outcomes()[0] },
@@ -55,5 +56,18 @@ fn the_belief_with_every_test_done(bencher: Bencher<'_, '_>) {
             spot: Evidence::FIRST_SPOT.to_owned(),
         })
         .collect();
+    for (test, typed) in [
+        (MeasuredTest::Sound, [("set_speed", "5920"), ("caliper", "14"), ("shown", "14.9")].as_slice()),
+        (MeasuredTest::Density, &[("in_air", "3.4"), ("in_water", "2.93"), ("water", "18")]),
+        (MeasuredTest::Mark, &[("mark", "EN-GJS-400-15")]),
+    ] {
+        let typed = typed.iter().map(|(key, text)| ((*key).to_owned(), (*text).to_owned())).collect();
+        let measured = test.measure(&typed, UnitSystem::Metric).expect("typed as a person would");
+        evidence.push(Evidence {
+            finding: measured.finding,
+            confidence: Confidence::Fair,
+            spot: Evidence::FIRST_SPOT.to_owned(),
+        });
+    }
     bencher.bench(|| confirm(Family::PumpValve, Era::Unknown, true, black_box(&evidence)));
 }

@@ -60,6 +60,9 @@ pub struct Figure {
     pub certainty: Certainty,
     /// What else should be known about it; empty for nothing.
     pub note: String,
+    /// The iron that forced it, of several in question; empty for none.
+    #[serde(default)]
+    pub forced_by: String,
 }
 
 impl Figure {
@@ -80,7 +83,15 @@ impl Figure {
             source: Source::Arithmetic,
             certainty: Certainty::Computed,
             note: String::new(),
+            forced_by: String::new(),
         }
+    }
+
+    /// Of several irons in question this one asks the most.
+    #[must_use]
+    pub fn forced_by(mut self, iron: impl Into<String>) -> Self {
+        self.forced_by = iron.into();
+        self
     }
 
     /// The figure is a window: both ends are shown.

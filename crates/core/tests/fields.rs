@@ -4,13 +4,13 @@ use std::collections::HashSet;
 
 use uuid::Uuid;
 use vanadin_core::job::{
-    CRACK_FIELDS, Change, FieldKind, FieldSpec, JOB_FIELDS, SHOP_FIELDS, crack_key, importable, job_field,
-    parse_value, shop_field,
+    CRACK_FIELDS, Change, FieldKind, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
+    crack_key, importable, job_field, neighbour_key, parse_value, picture_key, shop_field,
 };
 use vanadin_core::quantity::UnitSystem;
 
 fn all() -> impl Iterator<Item = &'static FieldSpec> {
-    JOB_FIELDS.iter().chain(CRACK_FIELDS).chain(SHOP_FIELDS)
+    JOB_FIELDS.iter().chain(CRACK_FIELDS).chain(NEIGHBOUR_FIELDS).chain(PICTURE_FIELDS).chain(SHOP_FIELDS)
 }
 
 fn accepted(spec: &FieldSpec, typed: &str) -> bool {
@@ -84,11 +84,17 @@ fn fields_are_found_by_their_key_and_by_no_other() {
     for spec in CRACK_FIELDS {
         assert!(job_field(&crack_key(Uuid::max(), spec.key)).is_some());
     }
+    for spec in NEIGHBOUR_FIELDS {
+        assert!(job_field(&neighbour_key(Uuid::max(), spec.key)).is_some());
+    }
+    for spec in PICTURE_FIELDS {
+        assert!(job_field(&picture_key(Uuid::max(), spec.key)).is_some());
+    }
     for key in ["", "part", "part.", "crack.length", "crack.x.length", "crack.", "shop.units.x"] {
         assert!(job_field(key).is_none(), "{key}");
     }
     let keys: HashSet<&str> = all().map(|spec| spec.key).collect();
-    assert_eq!(keys.len(), JOB_FIELDS.len() + CRACK_FIELDS.len() + SHOP_FIELDS.len(), "a key stands twice");
+    assert_eq!(keys.len(), all().count(), "a key stands twice");
 }
 
 #[test]

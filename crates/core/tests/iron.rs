@@ -5,7 +5,7 @@ use proptest::prelude::*;
 use rstest::rstest;
 use vanadin_core::iron::{
     Confidence, Density, Era, Evidence, Family, Finding, Iron, LookTest, Notice, SoundSpeed, WhiteStanding,
-    confirm,
+    confirm, grade_of,
 };
 use vanadin_core::quantity::WallMillimetres;
 
@@ -206,5 +206,33 @@ proptest! {
             belief.plausible[..belief.plausible.len() - 1].iter().map(|iron| belief.of(*iron)).sum();
         prop_assert!(held >= 0.95 && without_last < 0.95, "{held} {without_last}");
         prop_assert_eq!(belief.plausible[0], belief.leading);
+    }
+}
+
+#[test]
+fn casting_marks_name_their_iron() {
+    let table = include_str!("published/casting_marks.csv");
+    for row in table.lines().filter(|line| !line.starts_with('#')).skip(1) {
+        let [mark, iron, tensile] = row.split(';').collect::<Vec<_>>()[..] else { panic!("row {row:?}") };
+        let grade = grade_of(mark);
+        let named = grade.as_ref().map_or("none", |grade| grade.iron.id());
+        assert_eq!(named, iron, "row {row:?}");
+        let strength = grade.and_then(|grade| grade.tensile_mpa);
+        match tensile.parse::<f64>() {
+            Ok(expected) => {
+                let found = strength.unwrap_or_else(|| panic!("row {row:?} has no strength"));
+                assert!((found - expected).abs() < 0.06, "row {row:?}: {found}");
+            }
+            Err(_) => assert_eq!(strength, None, "row {row:?}"),
+        }
+    }
+}
+
+proptest! {
+    #[test]
+    fn any_text_is_read_as_a_mark_or_not_at_all(text in ".{0,40}") {
+        if let Some(grade) = grade_of(&text) {
+            prop_assert!(grade.tensile_mpa.is_none_or(|mpa| (80.0..=1600.0).contains(&mpa)));
+        }
     }
 }

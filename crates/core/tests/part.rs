@@ -87,7 +87,7 @@ fn what_is_missing_says_why_it_matters_and_goes_when_it_is_known() {
 #[test]
 fn no_first_choice_is_called_while_too_little_is_known() {
     let mut bench = Bench::lever("machine_frame", "gray");
-    bench.set("part.mass", "");
+    bench.set("part.service_temperature", "");
     let plan = bench.plan();
     assert_eq!(plan.amount(Station::Part), Amount::Something);
     assert!(plan.methods.chosen.is_none());

@@ -33,6 +33,13 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         oil: Some("clean"),
         fluid_tight: Some(false),
         wall_mm: Some(12.0),
+        service_min: None,
+        loads: Some(&[]),
+        old_filler: Some("none"),
+        old_filler_out: None,
+        seen: Some("hidden"),
+        machined: Some("nothing"),
+        edges: &[],
         reach,
         warm_reached: Some(true),
         rods: Some(rods),
@@ -255,5 +262,123 @@ fn a_rule_counts_once_however_many_irons_set_it_off() {
                 && other.school == one.school
         };
         assert_eq!(fired[at..].iter().filter(same).count(), 1, "{one:?}");
+    }
+}
+
+#[rstest]
+#[case::at_its_limit(200.0, None, None)]
+#[case::over_it_for_good(201.0, None, Some(Exclude))]
+#[case::over_it_an_hour_at_a_time(201.0, Some(60.0), Some(Caution))]
+#[case::over_it_longer(201.0, Some(61.0), Some(Exclude))]
+#[case::at_the_short_limit(260.0, Some(30.0), Some(Caution))]
+#[case::over_the_short_limit(261.0, Some(30.0), Some(Exclude))]
+fn a_braze_stands_more_for_a_short_time(
+    #[case] service_c: f64,
+    #[case] minutes: Option<f64>,
+    #[case] effect: Option<Effect>,
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let asked = Asked { service_c: Some(service_c), service_min: minutes, ..plain(&gray, &rods, &[]) };
+    let braze = did(&asked, "M05").into_iter().find(|(method, _)| *method == TorchBraze);
+    assert_eq!(braze.map(|(_, effect)| effect), effect);
+}
+
+#[rstest]
+#[case::hidden(Some("hidden"), &[])]
+#[case::painted(Some("painted"), &[])]
+#[case::bare(
+    Some("bare"),
+    &[(ArcNickel, Caution), (ArcNickelIron, Caution), (TorchBraze, Exclude), (GasIron, Favour), (Stitch, Favour)]
+)]
+fn a_face_seen_bare_asks_for_its_own_colour(
+    #[case] seen: Option<&str>,
+    #[case] expected: &[(MethodId, Effect)],
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    assert_eq!(did(&Asked { seen, ..plain(&gray, &rods, &[]) }, "M08"), expected);
+}
+
+#[test]
+fn a_hard_edge_is_a_caution_where_it_is_machined_across() {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let way = |school| Way { method: ArcNickel, school };
+    let edges = [(way(School::Cold), 9.9, 245.0), (way(School::Hot), 10.0, 245.0)];
+    let across = Asked { machined: Some("across"), edges: &edges, ..plain(&gray, &rods, &[]) };
+    assert_eq!(did(&across, "M09"), [(TorchBraze, Favour), (GasIron, Favour)]);
+    let hard: Vec<_> = apply_rules(&across).fired.into_iter().filter(|f| f.school.is_some()).collect();
+    assert_eq!(hard.len(), 1, "{hard:?}");
+    assert_eq!((hard[0].school, hard[0].effect), (Some(School::Cold), Caution));
+    assert!(hard[0].sentence.contains("From 245 °C on it softens"), "{}", hard[0].sentence);
+    let elsewhere = Asked { machined: Some("elsewhere"), ..across };
+    assert!(did(&elsewhere, "M09").is_empty());
+}
+
+#[rstest]
+#[case::just_under(19.9, &[])]
+#[case::at_twenty(20.0, &[(ArcNickelIron, Favour), (TorchBraze, Favour)])]
+fn a_thick_wall_favours_nickel_iron_and_a_braze_that_can_be_heated(
+    #[case] wall_mm: f64,
+    #[case] expected: &[(MethodId, Effect)],
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let whole = Way { method: TorchBraze, school: School::WholePart };
+    let reach = [(whole, Ok(()))];
+    let asked = Asked { wall_mm: Some(wall_mm), ..plain(&gray, &rods, &reach) };
+    assert_eq!(did(&asked, "M11"), expected);
+    let cold = [(whole, Err("too heavy".to_owned()))];
+    let out_of_reach = Asked { reach: &cold, ..asked };
+    assert!(!did(&out_of_reach, "M11").contains(&(TorchBraze, Favour)));
+}
+
+#[rstest]
+#[case::never("M13", Some("none"), None, &[])]
+#[case::bronze_that_stays("M13", Some("bronze"), Some(false), &[(ArcNickel, Exclude), (ArcNickelIron, Exclude), (GasIron, Exclude)])]
+#[case::bronze_that_comes_out("M13", Some("bronze"), Some(true), &[])]
+#[case::nickel(
+    "M14",
+    Some("nickel"),
+    None,
+    &[(ArcNickel, Caution), (ArcNickelIron, Caution), (TorchBraze, Caution), (GasIron, Caution), (Stitch, Caution)]
+)]
+fn an_old_repair_is_in_the_way(
+    #[case] rule: &str,
+    #[case] old_filler: Option<&str>,
+    #[case] old_filler_out: Option<bool>,
+    #[case] expected: &[(MethodId, Effect)],
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    assert_eq!(did(&Asked { old_filler, old_filler_out, ..plain(&gray, &rods, &[]) }, rule), expected);
+}
+
+#[rstest]
+#[case::steady(&["static"], RODS, &[])]
+#[case::bending(
+    &["static", "bending"],
+    RODS,
+    &[(ArcNickelIron, Favour), (TorchBraze, Favour), (GasIron, Caution), (Stitch, Caution)]
+)]
+#[case::shock_with_the_tougher_rod(
+    &["shock"],
+    &["iron_rod_b"],
+    &[(ArcNickelIron, Favour), (TorchBraze, Favour), (Stitch, Caution)]
+)]
+fn bending_and_shock_want_a_joint_that_gives(
+    #[case] loads: &[&str],
+    #[case] at_hand: &[&str],
+    #[case] expected: &[(MethodId, Effect)],
+) {
+    let (gray, rods, loads) = (belief(&[Iron::Gray]), rods(at_hand), self::rods(loads));
+    assert_eq!(did(&Asked { loads: Some(&loads), ..plain(&gray, &rods, &[]) }, "M21"), expected);
+}
+
+#[test]
+fn what_is_not_known_is_listed_and_fires_nothing() {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let asked =
+        Asked { loads: None, old_filler: None, seen: None, machined: None, ..plain(&gray, &rods, &[]) };
+    let ruling = apply_rules(&asked);
+    assert!(ruling.fired.is_empty(), "{:?}", ruling.fired);
+    for rule in ["M08", "M09", "M13", "M21"] {
+        assert!(ruling.not_considered.iter().any(|line| line.contains(rule)), "{rule}");
     }
 }

@@ -7,7 +7,8 @@ use proptest::prelude::*;
 use uuid::Uuid;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{
-    CRACK_FIELDS, Change, Fact, FieldKind, FieldSpec, JOB_FIELDS, Job, TorchEntry, accept, crack_key,
+    CRACK_FIELDS, Change, Fact, FieldKind, FieldSpec, JOB_FIELDS, Job, NEIGHBOUR_FIELDS, TorchEntry, accept,
+    crack_key, neighbour_key,
 };
 use vanadin_core::plan::{FrozenPlan, Plan, Station, plan, standing};
 use vanadin_core::quantity::{Kind, UnitSystem};
@@ -17,7 +18,12 @@ use vanadin_core::quantity::{Kind, UnitSystem};
 enum Act {
     Field(usize, usize, bool),
     CrackField(usize, usize, usize),
+    NeighbourField(usize, usize, usize),
     Observe(usize, usize, usize, usize),
+    Measure(usize, usize),
+    AddHardSpot(usize),
+    AddNeighbour,
+    AddPicture,
     AddCrack,
     StrikeSomething(usize),
     Undo,
@@ -33,6 +39,11 @@ fn any_act() -> impl Strategy<Value = Act> {
         12 => (0..JOB_FIELDS.len(), 0..8usize, any::<bool>()).prop_map(|(f, t, i)| Act::Field(f, t, i)),
         5 => (0..4usize, 0..CRACK_FIELDS.len(), 0..8usize).prop_map(|(c, f, t)| Act::CrackField(c, f, t)),
         4 => (0..5usize, 0..5usize, 0..3usize, 0..3usize).prop_map(|(t, o, c, s)| Act::Observe(t, o, c, s)),
+        2 => (0..3usize, 0..NEIGHBOUR_FIELDS.len(), 0..8usize).prop_map(|(n, f, t)| Act::NeighbourField(n, f, t)),
+        2 => (0..4usize, 0..5usize).prop_map(|(t, v)| Act::Measure(t, v)),
+        1 => (0..6usize).prop_map(Act::AddHardSpot),
+        1 => Just(Act::AddNeighbour),
+        1 => Just(Act::AddPicture),
         2 => Just(Act::AddCrack),
         1 => (0..20usize).prop_map(Act::StrikeSomething),
         2 => Just(Act::Undo),
@@ -62,6 +73,8 @@ fn typed(spec: &FieldSpec, pick: usize) -> String {
             Kind::Duration | Kind::Days => {
                 among(&["90", "10 years", "1", "0", "6 months", "", "soon", "1e99"])
             }
+            Kind::GaugePressure => among(&["6 bar", "90 psi", "0", "-1", "1e9", "", "much"]),
+            Kind::SoundSpeed => among(&["5920", "0.233", "", "fast"]),
             Kind::Plain => among(&["0", "50", "100", "101", "", "NaN", "inf", "12.5"]),
         },
     }
@@ -84,11 +97,33 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
             set(crack_key(crack.id, spec.key), typed(spec, *pick), false)
         }
         Act::Observe(test, outcome, confidence, spot) => Some(Change::Observe {
-            test: ["punch", "drill", "file", "magnet", "mark"][*test].into(),
+            test: ["punch", "drill", "file", "spark", "mark"][*test].into(),
             outcome: ["raises_rim", "powder_and_crumbs", "skates", "strong", "ductile"][*outcome].into(),
             confidence: [Confidence::Sure, Confidence::Fair, Confidence::Unsure][*confidence],
             spot: ["first spot", "hub", " "][*spot].into(),
         }),
+        Act::NeighbourField(neighbour, field, pick) => {
+            let neighbour = round.neighbours.get(*neighbour)?;
+            let spec = &NEIGHBOUR_FIELDS[*field];
+            set(neighbour_key(neighbour.id, spec.key), typed(spec, *pick), false)
+        }
+        Act::Measure(test, value) => {
+            let value = ["14", "5920", "", "2.9 kg", "EN-GJS-400-15"][*value].to_owned();
+            let keys = ["set_speed", "caliper", "shown", "in_air", "in_water", "water", "mark"];
+            Some(Change::Measure {
+                test: ["sound", "density", "mark", "taste"][*test].into(),
+                typed: keys.iter().map(|key| ((*key).to_owned(), value.clone())).collect(),
+                shown_in: UnitSystem::Metric,
+                confidence: Confidence::Sure,
+                spot: "first spot".into(),
+            })
+        }
+        Act::AddHardSpot(at) => Some(Change::AddHardSpot {
+            spot: "rim".into(),
+            observed: job.evidence.get(*at).map(|seen| seen.fact),
+        }),
+        Act::AddNeighbour => Some(Change::AddNeighbour),
+        Act::AddPicture => Some(Change::AddPicture),
         Act::AddCrack => Some(Change::AddCrack),
         Act::StrikeSomething(at) => {
             let target = job
@@ -96,6 +131,9 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
                 .iter()
                 .map(|seen| seen.fact)
                 .chain(round.cracks.iter().map(|crack| crack.id))
+                .chain(round.hard_spots.iter().map(|spot| spot.id))
+                .chain(round.neighbours.iter().map(|neighbour| neighbour.id))
+                .chain(job.pictures.iter().map(|picture| picture.id))
                 .chain(round.log.iter().map(|entry| entry.fact))
                 .nth(*at)
                 .unwrap_or(Uuid::max());

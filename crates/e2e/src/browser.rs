@@ -142,7 +142,11 @@ impl Browser {
         let field = self.field(label).await?;
         field.click().await?;
         field.send_keys(Key::Control + "a").await?;
-        field.send_keys(text).await?;
+        if text.is_empty() {
+            field.send_keys(Key::Backspace + "").await?;
+        } else {
+            field.send_keys(text).await?;
+        }
         field.send_keys(Key::Enter + "").await?;
         Ok(())
     }
@@ -171,12 +175,26 @@ impl Browser {
     /// Chooses among the choices side by side under this name.
     pub async fn choose(&self, group: &str, choice: &str) -> anyhow::Result<()> {
         let path = format!(
-            "//*[@role='group' or @role='radiogroup'][@aria-label={}]//button[normalize-space(.)={}]",
+            "//*[@role='group' or @role='radiogroup' or @role='toolbar'][@aria-label={}]//button[normalize-space(.)={}]",
             quoted(group),
             quoted(choice)
         );
         self.find(By::XPath(path)).await?.click().await?;
         Ok(())
+    }
+
+    /// Opens a part of a sheet that lies folded.
+    pub async fn unfold(&self, title: &str) -> anyhow::Result<()> {
+        let path = format!("//section[@aria-label={}]/button[@aria-expanded]", quoted(title));
+        eventually(&format!("unfold {title}"), async || {
+            let fold = self.driver.find(By::XPath(path.as_str())).await?;
+            if fold.attr("aria-expanded").await?.as_deref() == Some("true") {
+                return Ok(true);
+            }
+            fold.click().await?;
+            Ok(false)
+        })
+        .await
     }
 
     /// A key pressed on the page itself.

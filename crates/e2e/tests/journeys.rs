@@ -66,24 +66,26 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
 
     // Part
     browser.type_in("What is it?", "Bell clapper lug").await?;
-    browser.pick("What sort of part?", "Machine frame or bed").await?;
-    browser.pick("When was it cast?", "Before 1949").await?;
+    browser.choose("What sort of part?", "Machine frame or bed").await?;
+    browser.choose("When was it cast?", "Before 1949").await?;
     browser.pick("Could it hurt somebody?", "None of these").await?;
     browser.type_in("Length", "4 3/4 in").await?;
     browser.type_in("Width", "60").await?;
     browser.type_in("Height", "1.2 cm").await?;
     browser.type_in("Weight", "0.5 kg").await?;
     browser.type_in("Wall at the break", "12").await?;
-    browser.pick("Shape", "Solid block").await?;
+    browser.choose("Shape", "Solid block").await?;
     browser.type_in("Hottest in service", "68F").await?;
-    browser.choose("Holds fluid?", "No").await?;
-    browser.pick("Oil", "Clean").await?;
+    browser.choose("What does it hold?", "Nothing").await?;
+    browser.choose("Oil", "Clean").await?;
     browser.choose("Sides reached", "Both sides").await?;
     browser.sees("Enough is known of the part.").await?;
 
     // Iron, by the key of its station
     browser.key("2").await?;
+    browser.press("Punch 2 min").await?;
     browser.press("Punch: crumbles, no rim").await?;
+    browser.press("Drill 5 min").await?;
     browser.press("Drill: powder and crumbs").await?;
     browser.sees("Gray: enough, go on").await?;
 
@@ -169,7 +171,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     let file = folder.join("bell-clapper-lug.vanadin.json");
     eventually("the file is there", async || Ok(file.exists())).await?;
     let exported: Value = serde_json::from_str(&std::fs::read_to_string(&file)?)?;
-    assert_eq!((exported["format"].as_str(), exported["version"].as_u64()), (Some("vanadin-job"), Some(1)));
+    assert_eq!((exported["format"].as_str(), exported["version"].as_u64()), (Some("vanadin-job"), Some(2)));
     let beads = exported["facts"].as_array().context("no facts")?.iter();
     assert_eq!(beads.filter(|fact| fact["change"]["entry"]["kind"] == "bead").count(), 2);
 
@@ -224,6 +226,8 @@ async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::R
     let job = ready_lug(&browser, &server).await?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.sees("Enough is known of the part.").await?;
+    browser.unfold("How big").await?;
+    browser.unfold("What it is").await?;
     let wall = browser.field("Wall at the break").await?;
     wall.click().await?;
     wall.send_keys(Key::Control + "a").await?;
@@ -251,6 +255,7 @@ async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::R
     let there = browser.driver.new_tab().await?;
     browser.driver.switch_to_window(there).await?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    browser.unfold("What it is").await?;
     browser.type_in("Whose is it?", "The second tab").await?;
     browser.driver.switch_to_window(here.clone()).await?;
     let owner_here = async |owner: &str| -> anyhow::Result<bool> {
@@ -345,6 +350,8 @@ async fn bad_input_is_told_at_its_field_and_kept() -> anyhow::Result<()> {
     let server = Server::start(false)?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/?new")).await?;
+    browser.unfold("How big").await?;
+    browser.unfold("In service").await?;
     for (label, typed, told) in [
         ("Wall at the break", "900", "1 to 300 mm"),
         ("Weight", "-4 kg", "0.01 to 20000 kg"),

@@ -54,7 +54,6 @@ async fn a_choice_against_the_plan_is_kept_with_its_reason_and_can_be_left_to_th
     })
     .await?;
     // Cold: the hot stations are full at once.
-    browser.sees("Start the work").await?;
     for station in ["Heat, enough", "Cooling, enough"] {
         browser.button(station).await?;
     }
@@ -90,18 +89,23 @@ async fn pins_are_set_one_by_one_without_any_heat() -> anyhow::Result<()> {
 async fn evidence_is_replaced_at_one_spot_added_at_another_and_struck_with_a_reason() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let (browser, job) = open(&server, "winch", "iron").await?;
+    browser.press("Punch 2 min").await?;
     browser.press("Punch: crumbles, no rim").await?;
-    browser.sees("punch: crumbles no rim, first spot, sure").await?;
+    browser.sees("Punch: crumbles, no rim first spot, sure").await?;
+    browser.press("Punch done Punch: crumbles, no rim").await?;
     browser.press("Punch: raises a rim").await?;
-    browser.sees("punch: raises rim, first spot, sure").await?;
+    browser.sees("Punch: raises a rim first spot, sure").await?;
+    browser.sees("done again there since").await?;
     let spot = browser.find(By::Css("input[value='first spot']")).await?;
     spot.click().await?;
     spot.send_keys(Key::Control + "a").await?;
     spot.send_keys("hub").await?;
     browser.choose("How sure of what was seen", "Unsure").await?;
+    browser.press("Punch done Punch: raises a rim").await?;
     browser.press("Punch: raises a rim").await?;
-    browser.sees("punch: raises rim, hub, unsure").await?;
-    browser.press("Strike out punch: raises rim, hub, unsure").await?;
+    browser.sees("Punch: raises a rim hub, unsure").await?;
+    let strike = "(//button[@aria-label='Strike out Punch: raises a rim'])[2]";
+    browser.find(By::XPath(strike)).await?.click().await?;
     browser.press("misread").await?;
     browser.sees("struck: misread").await?;
     let view = browser.view(&job).await?;

@@ -2,7 +2,10 @@
 
 use divan::{Bencher, black_box};
 use vanadin::sample_jobs;
-use vanadin_core::plan::{plan, standing};
+use vanadin_core::iron::LookTest;
+use vanadin_core::job::Job;
+use vanadin_core::plan::{answers, plan, standing};
+use vanadin_core::shop::Shop;
 
 fn main() {
     divan::main();
@@ -17,6 +20,26 @@ fn the_full_plan_of_the_largest_sample_job(bencher: Bencher<'_, '_>) {
     let largest =
         jobs.iter().max_by_key(|job| (job.round().cracks.len(), job.round().readings.len())).expect("a job");
     bencher.bench(|| plan(black_box(largest), &shop));
+}
+
+/// The job that was not weighed.
+fn undecided<'a>(jobs: &'a [Job], shop: &Shop) -> &'a Job {
+    jobs.iter().find(|job| !plan(job, shop).part.weight_between.is_empty()).expect("one was not weighed")
+}
+
+/// Undecided between three irons, its weight estimated: the most that is worked out.
+#[divan::bench]
+fn the_full_plan_of_an_undecided_job_that_was_not_weighed(bencher: Bencher<'_, '_>) {
+    let (shop, jobs) = sample_jobs(NOW_MS).expect("the sample shop");
+    let undecided = undecided(&jobs, &shop);
+    bencher.bench(|| plan(black_box(undecided), &shop));
+}
+
+#[divan::bench]
+fn what_each_answer_of_a_test_would_change(bencher: Bencher<'_, '_>) {
+    let (shop, jobs) = sample_jobs(NOW_MS).expect("the sample shop");
+    let undecided = undecided(&jobs, &shop);
+    bencher.bench(|| answers(black_box(undecided), &shop, LookTest::Fracture));
 }
 
 #[divan::bench]

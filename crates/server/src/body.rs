@@ -10,18 +10,18 @@ use crate::api_error::ApiError;
 /// Largest body that is read. A job of months stays well under it.
 const MOST_MIB: u64 = 8;
 
-/// What was sent, or why it cannot be used. Handlers take it apart with `?`.
-pub struct Body<T>(pub Result<T, ApiError>);
+/// What was sent, or why it cannot be used. Handlers take it apart with `?`. At most `MIB` are read.
+pub struct Body<T, const MIB: u64 = MOST_MIB>(pub Result<T, ApiError>);
 
 #[rocket::async_trait]
-impl<'r, T: DeserializeOwned + Send> FromData<'r> for Body<T> {
+impl<'r, T: DeserializeOwned + Send, const MIB: u64> FromData<'r> for Body<T, MIB> {
     type Error = std::convert::Infallible;
 
     async fn from_data(_request: &'r Request<'_>, data: Data<'r>) -> Outcome<'r, Self> {
-        let read = data.open(MOST_MIB.mebibytes()).into_bytes().await;
+        let read = data.open(MIB.mebibytes()).into_bytes().await;
         Outcome::Success(Self(match read {
             Err(error) => Err(ApiError::Unreadable(error.to_string())),
-            Ok(bytes) if !bytes.is_complete() => Err(ApiError::TooLarge(MOST_MIB)),
+            Ok(bytes) if !bytes.is_complete() => Err(ApiError::TooLarge(MIB)),
             Ok(bytes) => understand(&bytes),
         }))
     }

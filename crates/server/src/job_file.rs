@@ -2,13 +2,16 @@
 
 use std::collections::HashSet;
 
+use base64::Engine as _;
+use base64::prelude::BASE64_STANDARD;
 use rocket::http::Header;
 use rocket::serde::json::Json;
+use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::job::{Fact, Job, Reading, importable};
+use vanadin_core::job::{Change, Fact, Job, Reading, importable};
 use vanadin_core::plan::plan;
 use vanadin_core::problem::FieldProblem;
 
@@ -17,12 +20,18 @@ use crate::bench::{Bench, News};
 use crate::body::Body;
 use crate::job::route::known;
 use crate::job::store;
+use crate::picture::shrink::{Shrunk, shrink};
+use crate::picture::store as pictures;
 use crate::shop::the_shop;
 use crate::thermocouple::Thermocouples;
 
 const FORMAT: &str = "vanadin-job";
 /// Raised when the shape changes; older files still open.
-const VERSION: u32 = 1;
+const VERSION: u32 = 2;
+/// A job with all the pictures it may have fits into this.
+const MOST_MIB: u64 = 96;
+
+type SentFile = Body<JobFile, { MOST_MIB }>;
 
 /// A job's file.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -38,6 +47,18 @@ pub struct JobFile {
     /// What the thermocouple recorded, first round first.
     #[serde(default)]
     pub readings: Vec<RoundReadings>,
+    /// The pictures the log speaks of; since version 2.
+    #[serde(default)]
+    pub pictures: Vec<FilePicture>,
+}
+
+/// A picture of the job.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct FilePicture {
+    /// The fact that added it.
+    pub id: Uuid,
+    /// The JPEG in base64.
+    pub jpeg_base64: String,
 }
 
 /// The readings of one round, in the order of time.
@@ -64,7 +85,14 @@ pub struct Download {
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/export")]
 pub async fn export(bench: &State<Bench>, id: &str) -> Result<Download, ApiError> {
-    let (job, facts) = store::load(&bench.database.pool, known(id)?).await?;
+    let pool = &bench.database.pool;
+    let (job, facts) = store::load(pool, known(id)?).await?;
+    let mut pictures = Vec::new();
+    for fact in facts.iter().filter(|fact| fact.change == Change::AddPicture) {
+        if let Some(jpeg) = pictures::jpeg(pool, job.id, fact.id, false).await? {
+            pictures.push(FilePicture { id: fact.id, jpeg_base64: BASE64_STANDARD.encode(jpeg) });
+        }
+    }
     let plain: String = job
         .name()
         .chars()
@@ -76,6 +104,7 @@ pub async fn export(bench: &State<Bench>, id: &str) -> Result<Download, ApiError
         name: job.name().to_owned(),
         facts,
         readings: job.rounds.into_iter().map(|round| RoundReadings { readings: round.readings }).collect(),
+        pictures,
     };
     let disposition = format!("attachment; filename=\"{plain}.vanadin.json\"");
     Ok(Download { file: Json(file), disposition: Header::new("Content-Disposition", disposition) })
@@ -90,10 +119,18 @@ pub async fn export(bench: &State<Bench>, id: &str) -> Result<Download, ApiError
 pub async fn import(
     bench: &State<Bench>,
     thermocouples: &State<Thermocouples>,
-    body: Body<JobFile>,
+    body: SentFile,
 ) -> Result<Json<Imported>, ApiError> {
     let file = body.0?;
     check(&file)?;
+    let (mut file, shrunk) = spawn_blocking(move || {
+        let shrunk = shrunk(&file);
+        (file, shrunk)
+    })
+    .await
+    .map_err(anyhow::Error::from)?;
+    let shrunk = shrunk?;
+    file.pictures.clear();
     let id = Uuid::new_v4();
     let pool = &bench.database.pool;
     let writing = bench.writing().await;
@@ -104,12 +141,29 @@ pub async fn import(
             store::add_readings(pool, id, lit.fact, &readings.readings).await?;
         }
     }
+    for (picture, shrunk) in &shrunk {
+        pictures::keep(pool, id, *picture, shrunk).await?;
+    }
     drop(writing);
     let (job, _) = store::load(pool, id).await?;
     let shop = the_shop(pool).await?;
     thermocouples.attend(&job, &plan(&job, &shop), &shop);
     bench.tell(News::Changed { job: id, revision: job.revision });
     Ok(Json(Imported { id, name: job.name().to_owned() }))
+}
+
+/// The pictures of a file, opened one by one and made harmless as if they had just been taken.
+fn shrunk(file: &JobFile) -> Result<Vec<(Uuid, Shrunk)>, Vec<FieldProblem>> {
+    let made = |(at, picture): (usize, &FilePicture)| {
+        let field = format!("pictures[{at}].jpeg_base64");
+        let bytes = BASE64_STANDARD
+            .decode(&picture.jpeg_base64)
+            .map_err(|_| vec![FieldProblem::new(field.clone(), "this is not base64", "a JPEG in base64")])?;
+        let shrunk = shrink(&bytes)
+            .map_err(|problem| vec![FieldProblem::new(field, problem.message, problem.would_be_right)])?;
+        Ok((picture.id, shrunk))
+    };
+    file.pictures.iter().enumerate().map(made).collect()
 }
 
 /// Nothing is stored of a file with anything wrong in it.
@@ -134,6 +188,13 @@ fn check(file: &JobFile) -> Result<(), Vec<FieldProblem>> {
         if let Err(found) = importable(&fact.change) {
             return Err(problem(field("change"), &found.message, &found.would_be_right));
         }
+    }
+    let taken: HashSet<Uuid> =
+        file.facts.iter().filter(|fact| fact.change == Change::AddPicture).map(|fact| fact.id).collect();
+    let held: HashSet<Uuid> = file.pictures.iter().map(|picture| picture.id).collect();
+    if taken != held || held.len() != file.pictures.len() {
+        let right = "one for each that the log adds";
+        return Err(problem("pictures".to_owned(), "the pictures and the log do not fit", right));
     }
     let rounds = Job::fold(Uuid::nil(), &file.facts).rounds;
     if file.readings.len() > rounds.len() {

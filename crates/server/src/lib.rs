@@ -9,6 +9,7 @@ mod health;
 mod job;
 mod job_file;
 mod openapi;
+mod picture;
 mod rack;
 mod reckon;
 mod sample;
@@ -64,6 +65,7 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
     Ok(rocket::custom(figment)
         .manage(bench)
         .manage(thermocouples)
+        .manage(picture::route::Counter::new())
         .attach(foreign::KeepOut)
         .attach(AdHoc::on_liftoff("address", |rocket| {
             let (address, port) = (rocket.config().address, rocket.config().port);
@@ -94,6 +96,11 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
                 job::route::add_fact,
                 job::route::history,
                 job::route::copy,
+                job::route::what_if,
+                job::route::as_if,
+                picture::route::take_picture,
+                picture::route::show_picture,
+                picture::route::show_small_picture,
                 job_file::export,
                 stream::stream,
             ],

@@ -7,7 +7,6 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::job::{Job, Reading};
 use vanadin_core::plan::{Plan, PlanLine, Standing, StationState, plan, standing};
-use vanadin_core::quantity::{Unit, UnitSystem};
 
 use crate::api_error::ApiError;
 use crate::bench::Bench;
@@ -20,7 +19,9 @@ use crate::shop::the_shop;
 pub struct RackLine {
     pub id: Uuid,
     pub name: String,
-    /// "gray 99.8 %", "24 kg"; the weight is empty while not known.
+    /// Its picture; nothing while none was taken.
+    pub face: Option<Uuid>,
+    /// "gray", "ductile 78 %" while not settled; "24 kg"; the weight is empty while not known.
     pub iron: String,
     pub mass: String,
     pub round: usize,
@@ -68,7 +69,7 @@ pub async fn rack(
         }
         let plan = plan(&job, &shop);
         let standing = standing(&job, &plan, now_ms);
-        lines.push(line(job, plan, standing, shop.units));
+        lines.push(line(job, plan, standing));
     }
     // Stable: of two that are equally urgent the newer one stays above.
     lines.sort_by_key(|line| (line.standing.rank, line.standing.next.at_ms.unwrap_or(i64::MAX)));
@@ -87,23 +88,25 @@ fn fits(job: &Job, words: &str) -> bool {
     words.to_lowercase().split_whitespace().all(|word| text.contains(word))
 }
 
-fn line(job: Job, plan: Plan, standing: Standing, units: UnitSystem) -> RackLine {
+fn line(job: Job, plan: Plan, standing: Standing) -> RackLine {
     let round = job.round();
     let leading = plan.iron.shares.first();
     let iron = leading.map_or(String::new(), |share| {
         if plan.iron.steps.is_empty() {
             "iron not tested".to_owned()
+        } else if plan.iron.enough {
+            // Settled: how sure stands on its card.
+            share.label.to_lowercase()
         } else {
             format!("{} {}", share.label.to_lowercase(), share.shown.text())
         }
     });
-    let mass =
-        round.number("part.mass").map_or(String::new(), |kilograms| units.say(kilograms, Unit::Kilograms));
     RackLine {
         id: job.id,
         name: job.name().to_owned(),
+        face: job.face(),
         iron,
-        mass,
+        mass: plan.part.weight_words.clone(),
         round: job.rounds.len(),
         record: thinned(&round.readings, DRAWN),
         earlier: job.rounds[..job.rounds.len() - 1]

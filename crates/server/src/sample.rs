@@ -5,7 +5,10 @@ use std::collections::BTreeMap;
 use anyhow::{Context, anyhow};
 use uuid::Uuid;
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Fact, Held, Job, TorchEntry, accept, crack_key, parse_value, shop_field};
+use vanadin_core::job::{
+    Change, Fact, Held, Job, TorchEntry, accept, crack_key, neighbour_key, parse_value, picture_key,
+    shop_field,
+};
 use vanadin_core::plan::{FrozenPlan, Plan, plan};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -13,6 +16,8 @@ use vanadin_core::shop::Shop;
 use crate::api_error::ApiError;
 use crate::bench::Bench;
 use crate::job::store;
+use crate::picture::shrink::Shrunk;
+use crate::picture::store as pictures;
 use crate::shop::{set, the_shop};
 use crate::thermocouple::Pad;
 
@@ -102,6 +107,17 @@ struct Told<'a> {
     /// The plan of a job of which nothing is known.
     unplanned: Plan,
     wrong: Option<anyhow::Error>,
+    pictures: Vec<(Uuid, Shrunk)>,
+}
+
+/// A picture of the sample shop, drawn for it: as it is kept, and small.
+macro_rules! drawn {
+    ($name:literal) => {
+        (
+            include_bytes!(concat!("../sample/", $name, ".jpg")).as_slice(),
+            include_bytes!(concat!("../sample/", $name, "-small.jpg")).as_slice(),
+        )
+    };
 }
 
 const MINUTE_MS: i64 = 60_000;
@@ -118,6 +134,7 @@ impl<'a> Told<'a> {
             job: Job::fold(id, &[]),
             unplanned: plan(&Job::fold(id, &[]), shop),
             wrong: None,
+            pictures: Vec::new(),
         }
     }
 
@@ -173,6 +190,33 @@ impl<'a> Told<'a> {
         self.wait(2);
     }
 
+    fn taken(&mut self, (jpeg, small): (&[u8], &[u8]), shows: &str) {
+        let id = self.say(Change::AddPicture);
+        self.pictures.push((
+            id,
+            // As they were drawn.
+            Shrunk { width: 800, height: 600, jpeg: jpeg.to_vec(), small: small.to_vec() },
+        ));
+        self.set(&picture_key(id, "shows"), shows);
+    }
+
+    fn stays_cool(&mut self, what: &str, limit: &str) {
+        let id = self.say(Change::AddNeighbour);
+        self.set(&neighbour_key(id, "what"), what);
+        self.set(&neighbour_key(id, "limit"), limit);
+    }
+
+    fn marked(&mut self, mark: &str, spot: &str) {
+        self.say(Change::Measure {
+            test: "mark".to_owned(),
+            typed: BTreeMap::from([("mark".to_owned(), mark.to_owned())]),
+            shown_in: UnitSystem::Metric,
+            confidence: Confidence::Sure,
+            spot: spot.to_owned(),
+        });
+        self.wait(1);
+    }
+
     fn crack(&mut self, facts: &[(&str, &str)]) -> Uuid {
         let crack = self.say(Change::AddCrack);
         for (field, typed) in facts {
@@ -180,6 +224,12 @@ impl<'a> Told<'a> {
         }
         self.wait(5);
         crack
+    }
+
+    /// The day so many days from now.
+    fn day_in(&self, days: i64) -> String {
+        let then = jiff::Timestamp::from_millisecond(self.now_ms + days * 1440 * MINUTE_MS);
+        then.map_or(String::new(), |then| then.to_zoned(jiff::tz::TimeZone::UTC).date().to_string())
     }
 
     fn wait(&mut self, minutes: i64) {
@@ -235,6 +285,9 @@ impl<'a> Told<'a> {
         let created_ms = self.facts.first().map_or(self.now_ms, |fact| fact.at_server_ms);
         store::create(pool, self.id, created_ms).await?;
         store::append(pool, self.id, &self.facts).await.map_err(|error: ApiError| anyhow!(error))?;
+        for (id, picture) in &self.pictures {
+            pictures::keep(pool, self.id, *id, picture).await?;
+        }
         for round in &self.job.rounds {
             let Some(lit) = &round.lit else { continue };
             store::add_readings(pool, self.id, lit.fact, &round.readings)
@@ -262,11 +315,18 @@ fn press_side(told: &mut Told<'_>) {
         ("break_station", "35"),
         ("service_temperature", "35 C"),
         ("heat_cycling", "no"),
-        ("fluid_tight", "no"),
-        ("life_wanted", "20 years"),
+        ("holds", "nothing"),
+        ("life", "good"),
+        ("loads", "static,bending"),
+        ("cause", "overload"),
         ("oil", "baked_clean"),
+        ("coating", "paint"),
+        ("old_filler", "none"),
+        ("cavity", "none"),
+        ("machined", "elsewhere"),
         ("sides", "both"),
     ]);
+    told.taken(drawn!("frame"), "overall");
     told.tried("punch", "crumbles_no_rim", Confidence::Sure);
     told.tried("drill", "powder_and_crumbs", Confidence::Sure);
     told.crack(&[
@@ -309,13 +369,19 @@ fn bell_bearing(told: &mut Told<'_>) {
         ("break_station", "50"),
         ("service_temperature", "20 C"),
         ("heat_cycling", "no"),
-        ("fluid_tight", "no"),
-        ("life_wanted", "30 years"),
+        ("holds", "nothing"),
+        ("life", "good"),
+        ("loads", "static,shock"),
+        ("cause", "overload"),
+        ("place", "bench"),
+        ("old_filler", "none"),
+        ("cavity", "none"),
+        ("keep_off", "the bored face"),
         ("oil", "clean"),
         ("sides", "both"),
-        ("heat_shy", "white-metal shell"),
-        ("heat_shy_limit", "180 C"),
     ]);
+    told.stays_cool("white-metal shell", "180 C");
+    told.taken(drawn!("block"), "overall");
     told.tried("file", "bites", Confidence::Sure);
     told.tried("punch", "crumbles_no_rim", Confidence::Sure);
     told.tried("drill", "powder_and_crumbs", Confidence::Fair);
@@ -337,7 +403,6 @@ fn malt_gear(told: &mut Told<'_>) {
         ("family", "loaded_moving"),
         ("era", "1970_on"),
         ("safety_class", "none"),
-        ("mass", "6.2 kg"),
         ("length", "310"),
         ("width", "85"),
         ("height", "60"),
@@ -346,11 +411,22 @@ fn malt_gear(told: &mut Told<'_>) {
         ("break_station", "25"),
         ("service_temperature", "40 C"),
         ("heat_cycling", "no"),
-        ("fluid_tight", "no"),
-        ("life_wanted", "5 years"),
+        ("holds", "nothing"),
+        ("life", "until_new"),
+        ("replacement_price", "640"),
+        ("replacement_wait", "9 weeks"),
+        ("downtime", "85"),
+        ("loads", "bending,shock"),
+        ("cause", "impact"),
+        ("old_filler", "none"),
+        ("cavity", "none"),
+        ("marks", "hidden"),
         ("oil", "clean"),
         ("sides", "both"),
     ]);
+    let wanted = told.day_in(4);
+    told.set("part.wanted", &wanted);
+    told.taken(drawn!("arm"), "overall");
     told.tried("punch", "raises_rim", Confidence::Sure);
     told.tried("drill", "short_curls", Confidence::Fair);
     told.crack(&[("length", "52"), ("wall", "16"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]);
@@ -373,11 +449,15 @@ fn chain_wheel(told: &mut Told<'_>) {
         ("break_station", "80"),
         ("service_temperature", "90 C"),
         ("heat_cycling", "yes"),
-        ("fluid_tight", "no"),
-        ("life_wanted", "10 years"),
+        ("holds", "nothing"),
+        ("life", "good"),
+        ("loads", "static"),
+        ("cause", "heat_cycling"),
+        ("old_filler", "none"),
         ("oil", "baked_clean"),
         ("sides", "both"),
     ]);
+    told.taken(drawn!("wheel"), "overall");
     told.tried("punch", "crumbles_no_rim", Confidence::Sure);
     told.tried("drill", "powder_and_crumbs", Confidence::Sure);
     let spoke = told.crack(&[
@@ -419,20 +499,19 @@ fn glasshouse_bracket(told: &mut Told<'_>) {
         ("break_station", "60"),
         ("service_temperature", "45 C"),
         ("heat_cycling", "no"),
-        ("fluid_tight", "no"),
-        ("life_wanted", "15 years"),
+        ("holds", "nothing"),
+        ("life", "good"),
+        ("loads", "bending"),
+        ("coating", "paint"),
+        ("seen", "painted"),
         ("oil", "clean"),
         ("sides", "both"),
     ]);
+    told.taken(drawn!("quadrant"), "mark");
     told.tried("punch", "raises_rim", Confidence::Sure);
     told.tried("drill", "short_curls", Confidence::Sure);
     told.tried("file", "bites", Confidence::Sure);
-    told.say(Change::Observe {
-        test: "mark".to_owned(),
-        outcome: "malleable".to_owned(),
-        confidence: Confidence::Sure,
-        spot: "on the boss".to_owned(),
-    });
+    told.marked("GTS 35", "on the boss");
 }
 
 /// Refused for safety.
@@ -465,8 +544,9 @@ fn points_lever(told: &mut Told<'_>) {
         ("break_station", "45"),
         ("service_temperature", "30 C"),
         ("heat_cycling", "no"),
-        ("fluid_tight", "no"),
-        ("life_wanted", "20 years"),
+        ("holds", "nothing"),
+        ("life", "good"),
+        ("loads", "static,bending"),
         ("oil", "clean"),
         ("sides", "both"),
     ]);

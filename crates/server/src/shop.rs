@@ -8,6 +8,7 @@ use serde::{Deserialize, Serialize};
 use sqlx::{Row, SqlitePool};
 use utoipa::ToSchema;
 use vanadin_core::job::{Conflict, Held, SHOP_FIELDS, parse_value, shop_field};
+use vanadin_core::plan::ShopClock;
 use vanadin_core::problem::FieldProblem;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -47,6 +48,15 @@ async fn values(pool: &SqlitePool) -> Result<BTreeMap<String, Held>, sqlx::Error
             Some((key, Held { typed, value, revision }))
         })
         .collect())
+}
+
+/// The shop's own clock. A zone that is not known here is taken as UTC.
+pub fn shop_clock(shop: &Shop, now_ms: i64) -> ShopClock {
+    let ahead_min = jiff::Timestamp::from_millisecond(now_ms)
+        .ok()
+        .zip(jiff::tz::TimeZone::get(&shop.time_zone).ok())
+        .map_or(0, |(now, zone)| i64::from(zone.to_offset(now).seconds()) / 60);
+    ShopClock { now_ms, ahead_min }
 }
 
 pub async fn the_shop(pool: &SqlitePool) -> Result<Shop, ApiError> {

@@ -54,7 +54,7 @@ async fn a_folder_written_by_a_newer_version_is_refused_and_left_alone() {
     };
     assert!(refused.contains("newer Vanadin"), "{refused}");
     let steps = sqlx::query("select count(*) from _sqlx_migrations").fetch_one(&mut database).await.unwrap();
-    assert_eq!(steps.get::<i64, _>(0), 2);
+    assert_eq!(steps.get::<i64, _>(0), 3);
 }
 
 #[rocket::async_test]

@@ -34,13 +34,15 @@ fn first_difference(one: &Value, other: &Value, path: &str) -> Option<String> {
 
 #[rstest]
 #[case::finished("incline")]
-#[case::with_two_rounds("biscuit")]
+#[case::with_two_rounds_and_a_picture("biscuit")]
+#[case::with_a_mark_and_a_picture("glasshouse")]
+#[case::with_a_neighbour("bell")]
 #[case::refused("winch")]
 #[test_attr(rocket::async_test)]
 async fn a_job_comes_back_equal_in_everything_but_its_id(#[case] words: &str) {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
     let (id, file) = exported(&server, words).await;
-    assert_eq!((&file["format"], &file["version"]), (&json!("vanadin-job"), &json!(1)));
+    assert_eq!((&file["format"], &file["version"]), (&json!("vanadin-job"), &json!(2)));
     let elsewhere = Server::empty().await;
     let (status, imported) = elsewhere.post("/api/import", &file).await;
     assert_eq!(status, Status::Ok, "{imported}");
@@ -80,7 +82,7 @@ async fn a_damaged_file_is_refused_at_its_field_and_nothing_is_stored() {
     let (_, before) = server.get("/api/rack").await;
     for (file, field) in [
         (damaged(file.clone(), |f| f["format"] = json!("recipe")), "format"),
-        (damaged(file.clone(), |f| f["version"] = json!(2)), "version"),
+        (damaged(file.clone(), |f| f["version"] = json!(3)), "version"),
         (damaged(file.clone(), |f| f["facts"][3]["revision"] = json!(9)), "facts[3].revision"),
         (damaged(file.clone(), |f| f["facts"][3]["id"] = f["facts"][2]["id"].clone()), "facts[3].id"),
         (damaged(file.clone(), |f| f["facts"][3]["change"]["typed"] = json!("a lot")), "facts[3].change"),
@@ -98,6 +100,29 @@ async fn a_damaged_file_is_refused_at_its_field_and_nothing_is_stored() {
         ),
         (damaged(file.clone(), |f| f["facts"] = json!("gone")), "facts"),
         (json!({ "format": "vanadin-job", "version": 1 }), "facts"),
+    ] {
+        let (status, answer) = server.post("/api/import", &file).await;
+        assert_eq!(status, Status::UnprocessableEntity, "{field}: {answer}");
+        assert_eq!(answer["problems"][0]["field"], field, "{answer}");
+    }
+    let (_, file) = exported(&server, "glasshouse").await;
+    for (file, field) in [
+        (damaged(file.clone(), |f| f["pictures"] = json!([])), "pictures"),
+        (
+            damaged(file.clone(), |f| {
+                let picture = f["pictures"][0].clone();
+                f["pictures"].as_array_mut().unwrap().push(picture);
+            }),
+            "pictures",
+        ),
+        (
+            damaged(file.clone(), |f| f["pictures"][0]["jpeg_base64"] = json!("no picture!")),
+            "pictures[0].jpeg_base64",
+        ),
+        (
+            damaged(file.clone(), |f| f["pictures"][0]["jpeg_base64"] = json!("RGVhciBvd25lcg==")),
+            "pictures[0].jpeg_base64",
+        ),
     ] {
         let (status, answer) = server.post("/api/import", &file).await;
         assert_eq!(status, Status::UnprocessableEntity, "{field}: {answer}");

@@ -68,5 +68,14 @@ async fn imperial_sentences_speak_in_inches_and_fahrenheit() {
         .chain(["sentence", "least_words", "most_words"].map(|field| view["plan"]["heat"][field].to_string()))
         .collect();
     assert!(sentences.contains("°F") && !sentences.contains("°C"), "{sentences}");
-    assert_eq!(rack["lines"][0]["mass"], "13.7 lb");
+    // Hand-worked: 0.31 x 0.085 x 0.06 m x 0.75 x 7150 = 8.48 kg, 18.7 lb
+    assert_eq!(rack["lines"][0]["mass"], "about 18.7 lb");
+    let iron = &view["plan"]["iron"];
+    let part = &view["plan"]["part"];
+    let said = [&iron["meaning"], &iron["demands"], &iron["found"], &part["guesses"], &part["cautions"]]
+        .map(Value::to_string)
+        .join(" ");
+    for metric in ["°C", " mm", " kg", "MPa", "m/min"] {
+        assert!(!said.contains(metric), "{metric} in {said}");
+    }
 }

@@ -115,6 +115,29 @@ async fn a_job_file_of_the_first_version_still_opens() {
 }
 
 #[rocket::async_test]
+async fn a_job_file_of_the_second_version_opens() {
+    let server = Server::empty().await;
+    let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_2.json")).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    assert_eq!(view["name"], "Peat press yoke");
+    let round = &view["job"]["rounds"][0];
+    assert_eq!(round["hard_spots"][0]["spot"], "cut end");
+    assert_eq!(round["neighbours"].as_array().unwrap().len(), 1);
+    let found: Vec<&str> = view["plan"]["iron"]["found"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|line| line["state"].as_str().unwrap())
+        .collect();
+    assert_eq!(found, ["counts", "counts", "hard_spot"]);
+    let picture =
+        format!("/api/jobs/{}/pictures/{}", imported["id"].as_str().unwrap(), view["face"].as_str().unwrap());
+    let (status, _, bytes) = server.get_bytes(&picture).await;
+    assert_eq!((status, bytes.starts_with(&[0xff, 0xd8])), (Status::Ok, true));
+}
+
+#[rocket::async_test]
 async fn the_history_has_both_clocks_and_who_said_it() {
     let server = Server::empty().await;
     let job = server.new_job().await;

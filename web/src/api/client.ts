@@ -9,6 +9,8 @@ export type Change = Schemas['Change']
 export type Problem = Schemas['FieldProblem']
 export type Live = Schemas['Live']
 export type Station = Schemas['Station']
+export type Iron = Schemas['Iron']
+export type Plan = Schemas['Plan']
 export type UnitSystem = Schemas['UnitSystem']
 
 export const api = createClient<paths>({ baseUrl: '/' })

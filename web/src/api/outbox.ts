@@ -117,7 +117,7 @@ async function send(): Promise<void> {
       const typed = typedOf(item.change)
       const refusals = outcome.problems.map((problem) => ({
         job: item.job,
-        field: item.change.kind === 'set' ? item.change.key : fieldOf(item.change),
+        field: fieldOf(item.change),
         typed,
         problem,
       }))
@@ -140,7 +140,7 @@ function basedOn(earlier: Waiting, view: JobView, later: Waiting): Waiting {
 
 function factOf(change: Change): string {
   if (change.kind === 'set') return change.key
-  return change.kind === 'observe' ? `${change.test} ${change.spot}` : ''
+  return change.kind === 'observe' || change.kind === 'measure' ? `${change.test} ${change.spot}` : ''
 }
 
 function revisionAfter({ id, change }: Waiting, view: JobView): number | undefined {

@@ -38,3 +38,21 @@ export const historyQuery = (id: string, revision: number) =>
     queryFn: async () =>
       dataOf('History', await api.GET('/api/jobs/{id}/history', { params: { path: { id } } })),
   })
+
+/** What each answer of a test would change, as the job stands at this revision. */
+export const answersQuery = (id: string, revision: number, test: string) =>
+  queryOptions({
+    queryKey: ['answers', id, revision, test],
+    queryFn: async () =>
+      dataOf('Answers', await api.GET('/api/jobs/{id}/answers/{test}', { params: { path: { id, test } } })),
+    staleTime: Infinity,
+  })
+
+/** The plan as if the iron were known, as the job stands at this revision. */
+export const asIfQuery = (id: string, revision: number, iron: string) =>
+  queryOptions({
+    queryKey: ['as-if', id, revision, iron],
+    queryFn: async () =>
+      dataOf('Plan', await api.GET('/api/jobs/{id}/as-if/{iron}', { params: { path: { id, iron } } })),
+    staleTime: Infinity,
+  })

@@ -9,10 +9,11 @@ export interface FieldProps {
   label?: string
   placeholder?: string
   folded?: boolean
+  columns?: 2 | 3
 }
 
 /** A fact of the job that is typed or chosen. Saves as you go; what was refused stays in sight. */
-export function Field({ name, label, placeholder, folded }: FieldProps): ReactNode {
+export function Field({ name, label, placeholder, folded, columns }: FieldProps): ReactNode {
   const { view, waiting, refusals, say } = useJob()
   const { units } = useShop()
   const base = useRef<number | null>(null)
@@ -32,6 +33,7 @@ export function Field({ name, label, placeholder, folded }: FieldProps): ReactNo
       placeholder={placeholder}
       {...(label === undefined ? {} : { label })}
       {...(folded === undefined ? {} : { folded })}
+      {...(columns === undefined ? {} : { columns })}
       onStart={() => {
         // What this page saw when the typing began: somebody else's change since is told, not
         // overwritten. After a refusal both values have been seen.

@@ -1,11 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
-import type { Change, JobView, Live } from '../api/client'
+import type { Change, Iron, JobView, Live } from '../api/client'
 import { outbox, type Refusal, type Waiting } from '../api/outbox'
-import { jobQuery } from '../api/queries'
+import { asIfQuery, jobQuery } from '../api/queries'
 
 interface JobBench {
+  /** The job; its plan as if the iron were [`asIf`], where one is chosen. */
   view: JobView
+  asIf: Iron | null
+  seeAsIf: (iron: Iron | null) => void
   /** What the pad shows now, or the last reading. */
   live: Live | null
   /** The server is reached. */
@@ -35,11 +38,20 @@ export function JobProvider({ id, children, otherwise }: JobProviderProps): Reac
   const job = useQuery(jobQuery(id))
   const box = useSyncExternalStore(outbox.subscribe, outbox.now)
   const { live, streaming } = useStream(id)
+  const [asIf, seeAsIf] = useState<Iron | null>(null)
+  const other = useQuery({
+    ...asIfQuery(id, job.data?.revision ?? 0, asIf ?? ''),
+    enabled: asIf !== null && job.data !== undefined,
+    // While a change is being worked in, the plan for that iron stays on the page.
+    placeholderData: (before, query) => (query?.queryKey[3] === asIf ? before : undefined),
+  })
   if (job.data === undefined) {
     return job.status === 'error' ? otherwise(job.error.message) : null
   }
   const bench: JobBench = {
-    view: job.data,
+    view: asIf !== null && other.data !== undefined ? { ...job.data, plan: other.data } : job.data,
+    asIf,
+    seeAsIf,
     live: live ?? job.data.standing.live ?? null,
     reached: box.reached && streaming,
     waiting: box.waiting.filter((item) => item.job === id),

@@ -3,7 +3,9 @@ import type { FieldView, Problem, UnitSystem } from '../api/client'
 import { inUnits } from '../quantity/show'
 import { Choice } from './Choice'
 import { FieldFrame, describedBy } from './FieldFrame'
+import { Marks } from './Marks'
 import { Pick } from './Pick'
+import { Tiles } from './Tiles'
 import { TypedInput } from './TypedInput'
 import { TypedProse } from './TypedProse'
 
@@ -18,6 +20,8 @@ export interface FieldInputProps {
   placeholder?: string | undefined
   /** As a list that opens even where the choices would fit side by side. */
   folded?: boolean
+  /** Every choice in sight, in so many columns. */
+  columns?: 2 | 3
   onSay: (typed: string) => void
   onStart?: () => void
 }
@@ -47,6 +51,19 @@ export function FieldInput(props: FieldInputProps): ReactNode {
     switch (field.asks_for) {
       case 'one':
       case 'yes_no':
+        if (props.columns !== undefined) {
+          return (
+            <Tiles
+              id={id}
+              label={label}
+              choices={field.choices}
+              chosen={typed}
+              onChoose={onSay}
+              describedBy={described}
+              columns={props.columns}
+            />
+          )
+        }
         return field.choices.length <= SIDE_BY_SIDE && !props.folded ? (
           <Choice
             id={id}
@@ -78,12 +95,23 @@ export function FieldInput(props: FieldInputProps): ReactNode {
           />
         )
       case 'many':
+        return (
+          <Marks
+            id={id}
+            label={label}
+            choices={field.choices}
+            chosen={typed.split(',').filter((choice) => choice !== '')}
+            onChoose={(ids) => onSay(ids.join(','))}
+            describedBy={described}
+          />
+        )
       case 'text':
       case 'length':
       case 'mass':
       case 'temperature':
       case 'duration':
       case 'days':
+      case 'pressure':
       case 'number':
       case 'date':
         return (

@@ -23,7 +23,7 @@ const SURENESS: Record<Schemas['Certainty'], string> = {
   measured: 'measured',
   computed: 'computed from what was said',
   estimate: 'an estimate',
-  guess: 'a guess until there are repairs of ours',
+  guess: 'a guess',
 }
 
 const sourceWords = (source: Schemas['Source']): string =>
@@ -74,6 +74,9 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
             ))}
             <Line term="Source" text={sourceWords(figure.source)} />
             <Line term="How sure" text={SURENESS[figure.certainty]} />
+            {figure.forced_by !== '' && (
+              <Line term="Forced by" text={`${figure.forced_by}, of what it may be`} />
+            )}
           </dl>
           {figure.note !== '' && <p className="mt-3 font-semibold">{figure.note}</p>}
         </Popover.Content>

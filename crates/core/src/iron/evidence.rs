@@ -53,6 +53,11 @@ impl SoundSpeed {
             .map(|metres_per_second| Self { metres_per_second, wall })
     }
 
+    #[must_use]
+    pub fn metres_per_second(self) -> f64 {
+        self.metres_per_second
+    }
+
     /// Standard deviation of the reading itself in m/s: both thickness readings are good to
     /// 0.05 mm.
     fn reading_sd(self) -> f64 {
@@ -98,6 +103,17 @@ impl Finding {
             Self::Sound(_) => "sound",
             Self::Density(_) => "density",
             Self::Mark(_) => "mark",
+        }
+    }
+
+    /// Name of the test: "Punch".
+    #[must_use]
+    pub fn label(&self) -> &'static str {
+        match self {
+            Self::Look { test, .. } => test.label(),
+            Self::Sound(_) => "Sound",
+            Self::Density(_) => "Density",
+            Self::Mark(_) => "Mark",
         }
     }
 

@@ -2,6 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
+use crate::quantity::{Unit, UnitSystem};
+
 /// One candidate for the metal on the bench.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -56,24 +58,38 @@ impl Iron {
 
     /// What this iron means for a repair, in a sentence.
     #[must_use]
-    pub fn meaning(self) -> &'static str {
+    pub fn meaning(self) -> String {
+        self.meaning_in(UnitSystem::Metric)
+    }
+
+    /// The same, in the system it is asked for.
+    #[must_use]
+    pub fn meaning_in(self, units: UnitSystem) -> String {
         match self {
             Self::Gray => {
                 "Graphite in flakes: brittle, weak in tension, machines easily. Takes most methods."
+                    .to_owned()
             }
             Self::Ductile => {
                 "Graphite in nodules: bends a little before it breaks. Melted edges go hard unless \
                  hot or filled with nickel-iron; brazes well."
+                    .to_owned()
             }
-            Self::Malleable => {
-                "Annealed white iron: melting it, or holding it above about 950 °C, undoes the \
-                 anneal along the joint. Braze low, or short nickel-iron beads; no gas fusion."
+            Self::Malleable => format!(
+                "Annealed white iron: melting it, or holding it above about {}, undoes the anneal along the \
+                 joint. Braze low, or short nickel-iron beads; no gas fusion.",
+                units.say(950.0, Unit::Celsius)
+            ),
+            Self::White => {
+                "Glass-hard, no drill bites, welding cracks it. Replace it rather than repair it.".to_owned()
             }
-            Self::White => "Glass-hard, no drill bites, welding cracks it. Replace it rather than repair it.",
             Self::NiResist => {
                 "Nickel-austenitic, hardly magnetic. Nickel filler of like kind, warm, no cold beads."
+                    .to_owned()
             }
-            Self::Steel => "Not iron at all: these plans do not apply. Low-hydrogen steel practice.",
+            Self::Steel => {
+                "Not iron at all: these plans do not apply. Low-hydrogen steel practice.".to_owned()
+            }
         }
     }
 

@@ -22,6 +22,14 @@ pub enum Notice {
     FarFromLeader { finding: String, spot: String, deviations: f64 },
     /// Ductile leads although the part is older than ductile iron.
     DuctileBeforeItWasMade,
+    /// Sound runs as in compacted-graphite iron, which is not among the six.
+    CompactedGraphite,
+    /// Old ornamental work that behaves like steel: it may be wrought, not cast.
+    WroughtIron,
+    /// A wear part that is not magnetic: manganese steel reads as Ni-resist.
+    ManganeseSteel,
+    /// The ring of a part with an open crack.
+    DeadenedRing,
 }
 
 impl Notice {
@@ -39,12 +47,22 @@ impl Notice {
             Self::DuctileBeforeItWasMade => "Ductile leads, yet it was hardly made before 1949: a \
                  replaced casting, or a wrong date."
                 .to_owned(),
+            Self::CompactedGraphite => "Sound runs as in compacted-graphite iron, between gray and \
+                 ductile: treat it as ductile."
+                .to_owned(),
+            Self::WroughtIron => "Old ornamental work can be wrought, not cast: a break with fibres like \
+                 wood. Then none of this applies."
+                .to_owned(),
+            Self::ManganeseSteel => "A wear part that is hardly magnetic may be manganese steel, not \
+                 Ni-resist: no preheat, ask for its maker."
+                .to_owned(),
+            Self::DeadenedRing => "The open crack deadens the ring: it counts as unsure.".to_owned(),
         }
     }
 }
 
 /// How far white iron is believed. A skin, a chill or one hard spot makes a file skate.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum WhiteStanding {
@@ -73,7 +91,28 @@ pub struct Belief {
     pub notices: Vec<Notice>,
     pub white: WhiteStanding,
     /// After each observation in the order given: what was found and the belief then.
-    pub steps: Vec<(String, [f64; 6])>,
+    pub steps: Vec<(Step, [f64; 6])>,
+    /// Of each observation given, how it counts.
+    pub counts: Vec<Counts>,
+}
+
+/// How an observation counts beside the others of its test.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Counts {
+    InFull,
+    /// At a further spot: with half its confidence.
+    ByHalf,
+    /// Done again at the same spot since: not at all.
+    Not,
+}
+
+/// An observation as it moved the belief.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Step {
+    /// "Punch raises a rim".
+    pub found: String,
+    /// "Punch".
+    pub test: String,
 }
 
 impl Belief {
@@ -92,6 +131,25 @@ impl Belief {
     pub fn is_plausible(&self, iron: Iron) -> bool {
         self.plausible.contains(&iron)
     }
+
+    /// How likely an observation is, all irons weighed by what is believed of them.
+    #[must_use]
+    pub fn chance_of(&self, item: &Evidence, open_crack: bool) -> f64 {
+        let weight = confidence_of(&item.finding, item.confidence, open_crack);
+        let likelihood = softened(&item.finding.likelihood(), weight);
+        self.posterior.iter().zip(likelihood).map(|(p, l)| p * l).sum()
+    }
+
+    /// The belief as if it were known to be this iron.
+    #[must_use]
+    pub fn as_if(mut self, iron: Iron) -> Self {
+        self.posterior = Iron::ALL.map(|other| if other == iron { 1.0 } else { 0.0 });
+        self.leading = iron;
+        self.plausible = vec![iron];
+        self.notices.clear();
+        self.white = if iron == Iron::White { WhiteStanding::Believed } else { WhiteStanding::NotInQuestion };
+        self
+    }
 }
 
 /// What the evidence makes of the prior.
@@ -109,9 +167,10 @@ pub fn confirm(family: Family, era: Era, open_crack: bool, evidence: &[Evidence]
     let prior = family.prior(era);
     let mut posterior = prior;
     let mut steps = Vec::with_capacity(counted.len());
-    for (item, likelihood) in &counted {
+    for Counted { item, likelihood, .. } in &counted {
         posterior = update(posterior, likelihood);
-        steps.push((item.finding.words(), posterior));
+        let step = Step { found: item.finding.words(), test: item.finding.label().to_owned() };
+        steps.push((step, posterior));
     }
     let ranked = ranked(&posterior);
     let leading = ranked[0];
@@ -125,9 +184,15 @@ pub fn confirm(family: Family, era: Era, open_crack: bool, evidence: &[Evidence]
         }
     }
     let mut notices = notices(prior, &counted, leading);
-    if era == Era::Before1949 && leading == Iron::Ductile {
-        notices.push(Notice::DuctileBeforeItWasMade);
-    }
+    notices.extend(look_alikes(family, era, open_crack, &counted, leading));
+    let counts = evidence
+        .iter()
+        .map(|item| match counted.iter().find(|counted| std::ptr::eq(counted.item, item)) {
+            None => Counts::Not,
+            Some(counted) if counted.full => Counts::InFull,
+            Some(_) => Counts::ByHalf,
+        })
+        .collect();
     Belief {
         white: white_standing(&posterior, &counted),
         gain_bits: gains(&posterior, evidence, open_crack),
@@ -137,14 +202,21 @@ pub fn confirm(family: Family, era: Era, open_crack: bool, evidence: &[Evidence]
         plausible,
         notices,
         steps,
+        counts,
     }
 }
 
-type Counted<'a> = Vec<(&'a Evidence, [f64; 6])>;
+/// An observation that counts.
+struct Counted<'a> {
+    item: &'a Evidence,
+    /// Not at a further spot.
+    full: bool,
+    likelihood: [f64; 6],
+}
 
 /// The observations that count, in the order in which their test was first done, each with its
 /// likelihoods after confidence.
-fn counted(evidence: &[Evidence], open_crack: bool) -> Counted<'_> {
+fn counted(evidence: &[Evidence], open_crack: bool) -> Vec<Counted<'_>> {
     let mut kept: Vec<&Evidence> = Vec::with_capacity(evidence.len());
     for item in evidence {
         let same =
@@ -165,9 +237,10 @@ fn counted(evidence: &[Evidence], open_crack: bool) -> Counted<'_> {
     };
     kept.iter()
         .map(|item| {
-            let weight = confidence_of(&item.finding, item.confidence, open_crack)
-                * if full(item) { 1.0 } else { 0.5 };
-            (*item, softened(&item.finding.likelihood(), weight))
+            let full = full(item);
+            let weight =
+                confidence_of(&item.finding, item.confidence, open_crack) * if full { 1.0 } else { 0.5 };
+            Counted { item, full, likelihood: softened(&item.finding.likelihood(), weight) }
         })
         .collect()
 }
@@ -201,17 +274,17 @@ fn ranked(belief: &[f64; 6]) -> [Iron; 6] {
     order
 }
 
-fn notices(prior: [f64; 6], counted: &Counted<'_>, leading: Iron) -> Vec<Notice> {
+fn notices(prior: [f64; 6], counted: &[Counted<'_>], leading: Iron) -> Vec<Notice> {
     let mut found: Vec<Notice> = counted
         .iter()
         .enumerate()
-        .filter_map(|(at, (item, _))| {
+        .filter_map(|(at, Counted { item, .. })| {
             let (finding, spot) = (item.finding.words(), item.spot.clone());
             if let Some(deviations) = item.finding.deviations_from(leading) {
                 return (deviations > 3.0).then_some(Notice::FarFromLeader { finding, spot, deviations });
             }
             let others = counted.iter().enumerate().filter(|(other, _)| *other != at);
-            let rest = others.fold(prior, |belief, (_, (_, l))| update(belief, l));
+            let rest = others.fold(prior, |belief, (_, other)| update(belief, &other.likelihood));
             let gave: f64 = rest.iter().zip(item.finding.likelihood()).map(|(p, l)| p * l).sum();
             (gave < SURPRISE).then_some(Notice::Disagrees { finding, spot, gave_percent: gave * 100.0 })
         })
@@ -220,18 +293,63 @@ fn notices(prior: [f64; 6], counted: &Counted<'_>, leading: Iron) -> Vec<Notice>
     found
 }
 
+/// What is not among the six but would read like one of them.
+fn look_alikes(
+    family: Family,
+    era: Era,
+    open_crack: bool,
+    counted: &[Counted<'_>],
+    leading: Iron,
+) -> Vec<Notice> {
+    /// House: sound in compacted-graphite iron, m/s.
+    const COMPACTED_M_S: std::ops::RangeInclusive<f64> = 5100.0..=5450.0;
+    let shows = |wanted: LookTest, outcomes: &[&str]| {
+        counted.iter().any(|counted| match counted.item.finding {
+            Finding::Look { test, outcome } => test == wanted && outcomes.contains(&outcome.id),
+            Finding::Sound(_) | Finding::Density(_) | Finding::Mark(_) => false,
+        })
+    };
+    let mut found = Vec::new();
+    if era == Era::Before1949 && leading == Iron::Ductile {
+        found.push(Notice::DuctileBeforeItWasMade);
+    }
+    let compacted = counted.iter().any(|counted| match counted.item.finding {
+        Finding::Sound(sound) => COMPACTED_M_S.contains(&sound.metres_per_second()),
+        Finding::Look { .. } | Finding::Density(_) | Finding::Mark(_) => false,
+    });
+    if compacted {
+        found.push(Notice::CompactedGraphite);
+    }
+    let like_steel = shows(LookTest::Spark, &["long_bright_forked"])
+        || shows(LookTest::Punch, &["curls_a_chip"])
+        || shows(LookTest::Drill, &["long_curls"]);
+    if family == Family::Ornamental && era != Era::From1970On && like_steel {
+        found.push(Notice::WroughtIron);
+    }
+    if family == Family::WearPart && shows(LookTest::Magnet, &["weak_or_none"]) {
+        found.push(Notice::ManganeseSteel);
+    }
+    let sure_ring = counted.iter().any(|counted| {
+        counted.item.finding.test_id() == LookTest::Ring.id() && counted.item.confidence > Confidence::Unsure
+    });
+    if open_crack && sure_ring {
+        found.push(Notice::DeadenedRing);
+    }
+    found
+}
+
 /// House: white counts from this share on.
 const WHITE_IN_QUESTION: f64 = 0.10;
 
-fn white_standing(posterior: &[f64; 6], counted: &Counted<'_>) -> WhiteStanding {
+fn white_standing(posterior: &[f64; 6], counted: &[Counted<'_>]) -> WhiteStanding {
     if posterior[Iron::White.index()] < WHITE_IN_QUESTION {
         return WhiteStanding::NotInQuestion;
     }
     let other = ranked(posterior).into_iter().find(|&iron| iron != Iron::White).unwrap_or(Iron::Gray);
     let favouring: Vec<(&str, &str)> = counted
         .iter()
-        .filter(|(_, l)| l[Iron::White.index()] > l[other.index()])
-        .map(|(item, _)| (item.finding.test_id(), item.spot.as_str()))
+        .filter(|counted| counted.likelihood[Iron::White.index()] > counted.likelihood[other.index()])
+        .map(|counted| (counted.item.finding.test_id(), counted.item.spot.as_str()))
         .collect();
     let apart = favouring.iter().any(|a| favouring.iter().any(|b| a.0 != b.0 && a.1 != b.1));
     if apart {

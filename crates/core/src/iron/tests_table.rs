@@ -97,6 +97,40 @@ impl LookTest {
         }
     }
 
+    /// How to do it, and what to mind: two lines.
+    #[must_use]
+    pub fn how(self) -> (&'static str, &'static str) {
+        match self {
+            Self::Spark => (
+                "Touch it lightly to the wheel, then a piece of known steel: compare the two streams.",
+                "Eyes. Dim the lights to see it, and back on before anyone moves.",
+            ),
+            Self::Punch => (
+                "One sharp blow of a centre punch on bare metal, where it will not show.",
+                "Eyes: white iron chips fly.",
+            ),
+            Self::Drill => (
+                "Slow and dry, a few turns deep. Where a stop-hole will be it costs nothing.",
+                "Skates? Stop, don't burn the drill. Hold the part: drills grab.",
+            ),
+            Self::Ring => (
+                "Hang it by a wire and tap it with a small hammer. Listen for how long it sings.",
+                "An open crack deadens any iron: then it tells little. Nobody under it.",
+            ),
+            Self::Fracture => (
+                "Brush a fresh part of the break and look at it in daylight. Don't grind it.",
+                "Rust, oil and soot darken any iron. The edges cut.",
+            ),
+            Self::File => (
+                "A sharp file on bare metal, the skin ground off first.",
+                "A skin, a chill or one hard spot skates on any iron: try a hand's breadth away.",
+            ),
+            Self::Magnet => {
+                ("Hold a magnet to bare metal.", "Scale and thick paint weaken it: clean the spot first.")
+            }
+        }
+    }
+
     #[must_use]
     pub fn outcomes(self) -> &'static [Outcome] {
         match self {

@@ -3,9 +3,10 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use super::fields::id_in;
 use super::fold::{can_be_taken_back, undone};
 use super::{Change, Fact, Job, Observed, TorchEntry, job_field, parse_value};
-use crate::iron::{Iron, LookTest};
+use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
 use crate::plan::Plan;
 use crate::problem::FieldProblem;
 use crate::quantity::{Kind, NotUnderstood, parse};
@@ -39,6 +40,8 @@ impl From<FieldProblem> for Refusal {
 const TEXT_MOST: usize = 600;
 /// Lists hold at most this many entries.
 const LIST_MOST: usize = 500;
+/// Pictures of one job. Ours: they travel in the job's file.
+const PICTURES_MOST: usize = 60;
 
 /// Whether `change` may be added. `base` is the revision of what the change replaces as the client
 /// last saw it; `plan` is the plan as it stands.
@@ -56,8 +59,13 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
             let Some(spec) = job_field(key) else {
                 return problem(key, "there is no such field", "");
             };
-            if key.starts_with("crack.") && !round.cracks.iter().any(|c| key.contains(&c.id.to_string())) {
-                return problem(key, "that crack is not on the map", "");
+            let known = id_in(key).is_none_or(|id| {
+                round.cracks.iter().any(|crack| crack.id == id)
+                    || round.neighbours.iter().any(|neighbour| neighbour.id == id)
+                    || job.pictures.iter().any(|picture| picture.id == id)
+            });
+            if !known {
+                return problem(key, "that is no longer there", "");
             }
             parse_value(key, spec, typed, *shown_in)?;
             let stands = round.values.get(key);
@@ -67,30 +75,54 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
             conflict(job, change, base, key, typed, stands.map_or("", |h| &h.typed))
         }
         Change::Observe { test, outcome, spot, .. } => {
-            short("spot", spot)?;
-            if spot.trim().is_empty() {
-                return problem("spot", "say where it was tried", "first spot, rim, hub");
-            }
-            if job.evidence.len() >= LIST_MOST {
-                return problem("test", "500 observations are enough", "strike some out first");
-            }
+            one_more(job, spot)?;
             let known = match test.as_str() {
                 "mark" => Iron::from_id(outcome).is_some(),
                 test => match LookTest::from_id(test) {
                     Some(look) => look.outcome(outcome).is_some(),
-                    None => return problem("test", "there is no such test", "punch, drill, file or magnet"),
+                    None => {
+                        return problem("test", "there is no such test", "spark, punch, drill or another");
+                    }
                 },
             };
             if !known {
                 return problem("outcome", "the test has no such outcome", "one of the pictures");
             }
-            let stands = job
-                .evidence
-                .iter()
-                .rev()
-                .find(|seen| seen.test == *test && seen.spot == *spot && seen.struck.is_none());
-            let theirs = stands.map_or("", |seen: &Observed| &seen.outcome);
+            let theirs = stands_at(job, test, spot).map_or("", |seen: &Observed| &seen.outcome);
             conflict(job, change, base, &format!("evidence.{test}"), outcome, theirs)
+        }
+        Change::Measure { test, typed, shown_in, spot, .. } => {
+            one_more(job, spot)?;
+            let Some(measured) = MeasuredTest::from_id(test) else {
+                return problem("test", "there is no such test", "sound, density or mark");
+            };
+            measured.measure(typed, *shown_in).map_err(Refusal::Problems)?;
+            let said = |typed: &TypedValues| typed.values().cloned().collect::<Vec<_>>().join(", ");
+            let theirs = stands_at(job, test, spot).map_or(String::new(), |seen| said(&seen.typed));
+            conflict(job, change, base, &format!("evidence.{test}"), &said(typed), &theirs)
+        }
+        Change::AddHardSpot { spot, observed } => {
+            short("spot", spot)?;
+            if spot.trim().is_empty() {
+                return problem("spot", "say where it is", "rim, beside the hub");
+            }
+            if round.hard_spots.len() >= LIST_MOST {
+                return problem("spot", "500 hard spots are more than a repair", "");
+            }
+            let known = observed.is_none_or(|id| job.evidence.iter().any(|s| s.fact == id && s.stands()));
+            if known { Ok(()) } else { problem("observed", "that observation no longer stands", "") }
+        }
+        Change::AddNeighbour => {
+            if round.neighbours.len() >= LIST_MOST {
+                return problem("neighbour", "500 of them are more than a repair", "");
+            }
+            Ok(())
+        }
+        Change::AddPicture => {
+            if job.pictures.len() >= PICTURES_MOST {
+                return problem("picture", "60 pictures of one job are enough", "strike some out first");
+            }
+            Ok(())
         }
         Change::AddCrack => {
             if round.cracks.len() >= LIST_MOST {
@@ -105,6 +137,9 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
             }
             let known = job.evidence.iter().any(|seen| seen.fact == *target)
                 || round.cracks.iter().any(|crack| crack.id == *target)
+                || round.hard_spots.iter().any(|spot| spot.id == *target)
+                || round.neighbours.iter().any(|neighbour| neighbour.id == *target)
+                || job.pictures.iter().any(|picture| picture.id == *target)
                 || round.log.iter().any(|entry| entry.fact == *target);
             if known { Ok(()) } else { problem("target", "there is nothing to strike", "") }
         }
@@ -164,6 +199,24 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
         }
         Change::PutAway | Change::BringBack => Ok(()),
     }
+}
+
+/// One more observation may be added, and says where.
+fn one_more(job: &Job, spot: &str) -> Result<(), Refusal> {
+    short("spot", spot)?;
+    if spot.trim().is_empty() {
+        let problem = FieldProblem::new("spot", "say where it was tried", "first spot, rim, hub");
+        return Err(problem.into());
+    }
+    if job.evidence.len() >= LIST_MOST {
+        let problem = FieldProblem::new("test", "500 observations are enough", "strike some out first");
+        return Err(problem.into());
+    }
+    Ok(())
+}
+
+fn stands_at<'a>(job: &'a Job, test: &str, spot: &str) -> Option<&'a Observed> {
+    job.evidence.iter().rev().find(|seen| seen.test == test && seen.spot == spot && seen.stands())
 }
 
 fn torch_entry(entry: &TorchEntry, covered: bool) -> Result<(), Refusal> {
@@ -229,11 +282,23 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
         let mut change = fact.change.clone();
         match &mut change {
             Change::Set { key, .. } => {
-                if key.starts_with("check.") || key.starts_with("hand_over.") {
+                let left_behind = ["check.", "hand_over.", "picture.", "part.face"];
+                if left_behind.iter().any(|prefix| key.starts_with(prefix)) {
                     continue;
                 }
                 for (was, now) in &renamed {
                     *key = key.replace(was, now);
+                }
+            }
+            // A picture is of that one part.
+            Change::AddPicture => {
+                renamed.pop();
+                continue;
+            }
+            Change::AddHardSpot { observed: Some(observed), .. } => {
+                let now = renamed.iter().find(|(was, _)| *was == observed.to_string());
+                if let Some(now) = now.and_then(|(_, now)| now.parse().ok()) {
+                    *observed = now;
                 }
             }
             Change::Strike { target, .. } => {
@@ -292,7 +357,20 @@ pub fn importable(change: &Change) -> Result<(), FieldProblem> {
                 )
             })
         }
+        Change::Measure { test, typed, shown_in, .. } => match MeasuredTest::from_id(test) {
+            Some(measured) => match measured.measure(typed, *shown_in) {
+                Ok(_) => Ok(()),
+                Err(problems) => Err(problems
+                    .into_iter()
+                    .next()
+                    .unwrap_or_else(|| FieldProblem::new("typed", "this cannot be read", ""))),
+            },
+            None => Err(FieldProblem::new("test", "there is no such test", "sound, density or mark")),
+        },
         Change::AddCrack
+        | Change::AddHardSpot { .. }
+        | Change::AddNeighbour
+        | Change::AddPicture
         | Change::Strike { .. }
         | Change::Undo { .. }
         | Change::Redo { .. }

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::iron::Confidence;
+use crate::iron::{Confidence, TypedValues};
 use crate::plan::FrozenPlan;
 use crate::quantity::UnitSystem;
 
@@ -46,9 +46,30 @@ pub enum Change {
         confidence: Confidence,
         spot: String,
     },
+    /// A test that is measured or read was done: `sound`, `density` or `mark`, as typed.
+    Measure {
+        test: String,
+        typed: TypedValues,
+        shown_in: UnitSystem,
+        confidence: Confidence,
+        spot: String,
+    },
+    /// A place is hard and the iron is not: it goes on the map. An observation it explains no longer
+    /// speaks for the iron.
+    AddHardSpot {
+        spot: String,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        observed: Option<Uuid>,
+    },
+    /// Something beside the joint must stay cool; its fields are set by
+    /// `neighbour.<id of this fact>.<field>`.
+    AddNeighbour,
+    /// A picture was taken; its fields are set by `picture.<id of this fact>.<field>`. Said by the
+    /// server, once the picture itself is stored.
+    AddPicture,
     /// A crack was found; its fields are set by `crack.<id of this fact>.<field>`.
     AddCrack,
-    /// An observation, a crack or a torch entry was wrong: it stays in the log, struck.
+    /// An observation, a crack, a hard spot, a neighbour, a picture or a torch entry was wrong: it stays in the log, struck.
     Strike {
         target: Uuid,
         reason: String,

@@ -3,6 +3,11 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::choices::{
+    CAUSES, CHECKED, COATINGS, CONTENTS, END_KINDS, GROOVE_FORMS, LOADS, OLD_FILLERS, ROD_CHOICES,
+    SAFETY_CLASSES,
+};
+
 use crate::heat::{HeatSource, Packing, PartShape};
 use crate::iron::{Era, Family};
 use crate::method::{MethodId, School};
@@ -79,42 +84,6 @@ const fn length(key: &'static str, label: &'static str, low: f64, high: f64) -> 
     quantity(key, label, Kind::Length, (low, high), "mm")
 }
 
-/// Classes of parts that are referred out unless a named authority is entered.
-pub const SAFETY_CLASSES: &[Choice] = &[
-    ("none", "None of these"),
-    ("boiler_or_pressure_vessel", "Boiler, pressure vessel, receiver, compressor head"),
-    ("hydraulic_or_cylinder", "Hydraulic body or gas cylinder"),
-    ("pressure_piping", "Pressure piping of gas, steam or drinking water"),
-    ("burner_or_flue", "Gas burner or flue"),
-    ("lifting", "Lifting gear, hook, chain, jack"),
-    ("towing", "Towing gear"),
-    ("steering_brakes_suspension", "Vehicle steering, brakes, suspension"),
-    ("aircraft", "Aircraft"),
-    ("press_frame_or_guard", "Press frame, or a guard that protects a person"),
-    ("rotating", "Rotating part, or rollers without a guard"),
-    ("structure", "Structural column, axle, or what drops a load or a person"),
-    ("medical_or_ride", "Medical, fairground ride"),
-];
-
-pub const END_KINDS: &[Choice] = &[
-    ("tip", "Stops in the metal"),
-    ("edge", "Runs out at an edge"),
-    ("hole", "Runs into a bore"),
-    ("branch", "Joins another crack"),
-    ("hidden", "Goes out of sight"),
-];
-
-/// Stitching, packing and groove choices follow the tables of their own modules.
-pub const GROOVE_FORMS: &[Choice] = &[("V", "V"), ("U", "U"), ("double_V", "Double V")];
-
-const ROD_CHOICES: &[Choice] = &[
-    ("nickel", "Nickel stick"),
-    ("nickel_iron", "Nickel-iron stick"),
-    ("bronze", "Low-fuming bronze and flux"),
-    ("iron_rod", "Cast-iron gas rod and flux"),
-    ("iron_rod_b", "Cast-iron gas rod for ductile (RCI-B)"),
-];
-
 const SOURCE_CHOICES: [Choice; HeatSource::ALL.len()] = {
     let mut choices = [("", ""); HeatSource::ALL.len()];
     let mut at = 0;
@@ -143,8 +112,52 @@ pub const JOB_FIELDS: &[FieldSpec] = &[
     quantity("part.break_station", "Break lies at, % of the longest side", Kind::Plain, PERCENT, "%"),
     quantity("part.service_temperature", "Hottest in service", Kind::Temperature, TEMPERATURE, "°C"),
     yes_no("part.heat_cycling", "Heats and cools in service?"),
+    quantity("part.service_time", "Each time for", Kind::Duration, (1.0, 525_600.0), "min"),
+    // Asked until `part.holds` was: job files have it.
     yes_no("part.fluid_tight", "Must hold fluid?"),
-    quantity("part.life_wanted", "Must last", Kind::Days, (1.0, 36_500.0), "days"),
+    one("part.holds", "What does it hold?", CONTENTS),
+    quantity("part.pressure", "Under pressure of", Kind::GaugePressure, (0.0, 1000.0), "bar"),
+    one("part.cause", "How did it break?", CAUSES),
+    many("part.loads", "What it carries", LOADS),
+    quantity("part.rpm", "Turns, a minute", Kind::Plain, (0.0, 60_000.0), "rpm"),
+    text("part.hurt", "Who could be hurt, and how?", 120),
+    one("part.old_filler", "Repaired before, with", OLD_FILLERS),
+    yes_no("part.old_filler_out", "Can all of that come out?"),
+    many("part.coating", "On its faces", COATINGS),
+    one(
+        "part.cavity",
+        "A closed hollow?",
+        &[("none", "None"), ("vented", "Vented"), ("closed", "Closed, no vent")],
+    ),
+    one("part.place", "Where it is mended", &[("bench", "On the bench"), ("in_place", "In place")]),
+    one(
+        "part.seen",
+        "The repaired face",
+        &[("hidden", "Hidden"), ("painted", "Seen, painted"), ("bare", "Seen bare")],
+    ),
+    text("part.keep_off", "Faces not to be touched", 120),
+    one(
+        "part.marks",
+        "Test marks",
+        &[("any", "Anywhere"), ("hidden", "Where hidden"), ("none", "None at all")],
+    ),
+    one(
+        "part.machined",
+        "Machined afterwards",
+        &[("nothing", "Nothing"), ("elsewhere", "Elsewhere"), ("across", "Across the joint")],
+    ),
+    text("part.machined_what", "What is machined", 120),
+    FieldSpec { key: "part.wanted", label: "Wanted on", kind: FieldKind::Date },
+    quantity("part.replacement_price", "A new one costs", Kind::Plain, (0.0, 1e7), ""),
+    quantity("part.replacement_wait", "And comes in", Kind::Days, (0.0, 3_650.0), "days"),
+    quantity("part.downtime", "A day of standing costs", Kind::Plain, (0.0, 1e7), ""),
+    one(
+        "part.life",
+        "Has to last",
+        &[("until_new", "Till the new one"), ("season", "A season"), ("good", "For good")],
+    ),
+    quantity("part.life_wanted", "Or exactly", Kind::Days, (1.0, 36_500.0), "days"),
+    text("part.face", "Picture on the rack", 36),
     one(
         "part.oil",
         "Oil",
@@ -179,8 +192,6 @@ pub const JOB_FIELDS: &[FieldSpec] = &[
     yes_no("hand_over.done", "Handed over"),
 ];
 
-const CHECKED: &[Choice] = &[("ok", "Holds"), ("not_ok", "Does not")];
-
 /// The fields of one crack, under `crack.<id>.`
 pub const CRACK_FIELDS: &[FieldSpec] = &[
     length("length", "Length", 1.0, 20_000.0),
@@ -188,6 +199,28 @@ pub const CRACK_FIELDS: &[FieldSpec] = &[
     one("found_by", "Ends found", FoundBy::CHOICES),
     one("end_a", "Left end", END_KINDS),
     one("end_b", "Right end", END_KINDS),
+];
+
+/// The fields of one thing beside the joint, under `neighbour.<id>.`
+pub const NEIGHBOUR_FIELDS: &[FieldSpec] = &[
+    text("what", "Must stay cool", 80),
+    quantity("limit", "Not over", Kind::Temperature, TEMPERATURE, "°C"),
+];
+
+/// The fields of one picture, under `picture.<id>.`
+pub const PICTURE_FIELDS: &[FieldSpec] = &[
+    one(
+        "shows",
+        "Shows",
+        &[
+            ("overall", "All of it"),
+            ("break", "The break"),
+            ("mark", "A mark"),
+            ("before", "Before"),
+            ("after", "After"),
+        ],
+    ),
+    text("caption", "In words", 120),
 ];
 
 /// The shop's settings.
@@ -209,13 +242,39 @@ pub fn crack_key(crack: uuid::Uuid, field: &str) -> String {
     format!("crack.{crack}.{field}")
 }
 
+/// The key of a field of one thing beside the joint.
+#[must_use]
+pub fn neighbour_key(neighbour: uuid::Uuid, field: &str) -> String {
+    format!("neighbour.{neighbour}.{field}")
+}
+
+/// The key of a field of one picture.
+#[must_use]
+pub fn picture_key(picture: uuid::Uuid, field: &str) -> String {
+    format!("picture.{picture}.{field}")
+}
+
+/// What a job has several of, each with fields of its own: prefix of their keys, and the fields.
+const SEVERAL: &[(&str, &[FieldSpec])] =
+    &[("crack.", CRACK_FIELDS), ("neighbour.", NEIGHBOUR_FIELDS), ("picture.", PICTURE_FIELDS)];
+
+/// The id in the key of a field of one crack, neighbour or picture; nothing in any other.
+#[must_use]
+pub fn id_in(key: &str) -> Option<uuid::Uuid> {
+    let (prefix, rest) = key.split_once('.')?;
+    let several = SEVERAL.iter().any(|(known, _)| known.trim_end_matches('.') == prefix);
+    several.then(|| rest.split('.').next()?.parse().ok())?
+}
+
 /// The field of a job under this key.
 #[must_use]
 pub fn job_field(key: &str) -> Option<&'static FieldSpec> {
-    if let Some(rest) = key.strip_prefix("crack.") {
-        let (crack, field) = rest.split_once('.')?;
-        crack.parse::<uuid::Uuid>().ok()?;
-        return CRACK_FIELDS.iter().find(|spec| spec.key == field);
+    for (prefix, fields) in SEVERAL {
+        if let Some(rest) = key.strip_prefix(prefix) {
+            let (id, field) = rest.split_once('.')?;
+            id.parse::<uuid::Uuid>().ok()?;
+            return fields.iter().find(|spec| spec.key == field);
+        }
     }
     JOB_FIELDS.iter().find(|spec| spec.key == key)
 }

@@ -5,10 +5,10 @@ use std::collections::{BTreeMap, HashMap, HashSet};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Change, Fact, FieldValue, TorchEntry, job_field, parse_value};
-use crate::iron::{Confidence, Evidence, Finding, Iron, LookTest};
+use super::{Change, Fact, FieldValue, Observed, TorchEntry, job_field, parse_value, picture_key};
+use crate::iron::{MeasuredTest, TypedValues};
 use crate::plan::FrozenPlan;
-use crate::quantity::{Kind, Unit, both, parse};
+use crate::quantity::{Kind, Unit, UnitSystem, both, parse};
 
 /// A field as it was last typed.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -20,35 +20,34 @@ pub struct Held {
     pub revision: u64,
 }
 
-/// One observation of the iron.
+/// A place that is hard although the iron is not.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Observed {
-    pub fact: Uuid,
-    pub revision: u64,
-    pub test: String,
-    pub outcome: String,
-    pub confidence: Confidence,
+pub struct HardSpot {
+    /// The fact that added it.
+    pub id: Uuid,
+    /// Where, in words.
     pub spot: String,
-    /// Why it was struck; nothing while it stands.
-    pub struck: Option<String>,
+    pub found_in_round: usize,
 }
 
-impl Observed {
-    /// The evidence the belief is made from; nothing when it is struck or of an unknown kind.
-    #[must_use]
-    pub fn evidence(&self) -> Option<Evidence> {
-        if self.struck.is_some() {
-            return None;
-        }
-        let finding = if self.test == "mark" {
-            Finding::Mark(Iron::from_id(&self.outcome)?)
-        } else {
-            let test = LookTest::from_id(&self.test)?;
-            Finding::Look { test, outcome: test.outcome(&self.outcome)? }
-        };
-        Some(Evidence { finding, confidence: self.confidence, spot: self.spot.clone() })
-    }
+/// Something beside the joint that must stay cool.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Neighbour {
+    /// The fact that added it.
+    pub id: Uuid,
+}
+
+/// A picture of the part.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Picture {
+    /// The fact that added it; the picture itself is kept under it.
+    pub id: Uuid,
+    /// UTC, ms since 1970.
+    pub at_ms: i64,
+    pub taken_in_round: usize,
 }
 
 /// A crack on the map.
@@ -125,6 +124,8 @@ pub struct Reading {
 pub struct Round {
     pub values: BTreeMap<String, Held>,
     pub cracks: Vec<Crack>,
+    pub hard_spots: Vec<HardSpot>,
+    pub neighbours: Vec<Neighbour>,
     pub lit: Option<Lit>,
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.
@@ -170,6 +171,15 @@ impl Round {
         }
     }
 
+    /// The choices of a field that takes several; nothing while nobody has said.
+    #[must_use]
+    pub fn choices(&self, key: &str) -> Option<&[String]> {
+        match self.value(key)? {
+            FieldValue::Many(ids) => Some(ids),
+            FieldValue::Number(_) | FieldValue::One(_) | FieldValue::YesNo(_) | FieldValue::Text(_) => None,
+        }
+    }
+
     #[must_use]
     pub fn typed(&self, key: &str) -> Option<&str> {
         self.values.get(key).map(|held| held.typed.as_str())
@@ -208,6 +218,8 @@ pub struct Job {
     pub id: Uuid,
     pub revision: u64,
     pub evidence: Vec<Observed>,
+    /// In the order taken.
+    pub pictures: Vec<Picture>,
     /// First round first; never empty.
     pub rounds: Vec<Round>,
     pub put_away: bool,
@@ -225,6 +237,7 @@ impl Job {
             id,
             revision: facts.last().map_or(0, |fact| fact.revision),
             evidence: Vec::new(),
+            pictures: Vec::new(),
             rounds: vec![Round::default()],
             put_away: false,
             can_undo: None,
@@ -252,19 +265,36 @@ impl Job {
         self.round().text("part.name").unwrap_or("Not named yet")
     }
 
+    /// The picture that stands for the job: the one chosen, or the first of all of it, or the first.
+    #[must_use]
+    pub fn face(&self) -> Option<Uuid> {
+        let round = self.round();
+        let known = |id: &Uuid| self.pictures.iter().any(|picture| picture.id == *id);
+        let chosen = round.text("part.face").and_then(|id| id.parse().ok()).filter(known);
+        let overall = || {
+            let shows =
+                |picture: &&Picture| round.choice(&picture_key(picture.id, "shows")) == Some("overall");
+            self.pictures.iter().find(shows).or(self.pictures.first()).map(|picture| picture.id)
+        };
+        chosen.or_else(overall)
+    }
+
     /// The revision of what a change would replace; 0 for nothing.
     #[must_use]
     pub fn revision_of(&self, change: &Change) -> u64 {
         match change {
             Change::Set { key, .. } => self.round().values.get(key).map_or(0, |h| h.revision),
-            Change::Observe { test, spot, .. } => self
+            Change::Observe { test, spot, .. } | Change::Measure { test, spot, .. } => self
                 .evidence
                 .iter()
-                .filter(|seen| seen.test == *test && seen.spot == *spot && seen.struck.is_none())
+                .filter(|seen| seen.test == *test && seen.spot == *spot && seen.stands())
                 .map(|seen| seen.revision)
                 .max()
                 .unwrap_or(0),
             Change::AddCrack
+            | Change::AddHardSpot { .. }
+            | Change::AddNeighbour
+            | Change::AddPicture
             | Change::Strike { .. }
             | Change::Undo { .. }
             | Change::Redo { .. }
@@ -293,8 +323,40 @@ impl Job {
                 outcome: outcome.clone(),
                 confidence: *confidence,
                 spot: spot.clone(),
+                typed: TypedValues::new(),
+                shown_in: UnitSystem::Metric,
+                hard_spot: None,
                 struck: None,
             }),
+            Change::Measure { test, typed, shown_in, confidence, spot } => {
+                let outcome = MeasuredTest::from_id(test)
+                    .and_then(|test| test.measure(typed, *shown_in).ok())
+                    .map_or(String::new(), |measured| measured.outcome);
+                self.evidence.push(Observed {
+                    fact: fact.id,
+                    revision: fact.revision,
+                    test: test.clone(),
+                    outcome,
+                    confidence: *confidence,
+                    spot: spot.clone(),
+                    typed: typed.clone(),
+                    shown_in: *shown_in,
+                    hard_spot: None,
+                    struck: None,
+                });
+            }
+            Change::AddHardSpot { spot, observed } => {
+                for seen in self.evidence.iter_mut().filter(|seen| Some(seen.fact) == *observed) {
+                    seen.hard_spot = Some(fact.id);
+                }
+                let spot = HardSpot { id: fact.id, spot: spot.clone(), found_in_round: rounds };
+                self.round_mut().hard_spots.push(spot);
+            }
+            Change::AddNeighbour => self.round_mut().neighbours.push(Neighbour { id: fact.id }),
+            Change::AddPicture => {
+                let picture = Picture { id: fact.id, at_ms: fact.at_ms(), taken_in_round: rounds };
+                self.pictures.push(picture);
+            }
             Change::AddCrack => {
                 let used = self.rounds.iter().flat_map(|r| &r.cracks).filter(|c| c.found_in_round > 0);
                 let letter = letter(used.map(|c| c.id).collect::<HashSet<_>>().len());
@@ -351,6 +413,8 @@ impl Job {
                 let next = Round {
                     values,
                     cracks: before.cracks.clone(),
+                    hard_spots: before.hard_spots.clone(),
+                    neighbours: before.neighbours.clone(),
                     reason: reason.clone(),
                     ..Round::default()
                 };
@@ -366,8 +430,14 @@ impl Job {
         for seen in self.evidence.iter_mut().filter(|seen| seen.fact == target) {
             seen.struck = Some(reason.to_owned());
         }
+        for seen in self.evidence.iter_mut().filter(|seen| seen.hard_spot == Some(target)) {
+            seen.hard_spot = None;
+        }
+        self.pictures.retain(|picture| picture.id != target);
         let round = self.round_mut();
         round.cracks.retain(|crack| crack.id != target);
+        round.hard_spots.retain(|spot| spot.id != target);
+        round.neighbours.retain(|neighbour| neighbour.id != target);
         for entry in round.log.iter_mut().filter(|entry| entry.fact == target) {
             entry.struck = Some(reason.to_owned());
         }
@@ -427,7 +497,14 @@ fn undo_and_redo(facts: &[Fact]) -> (Option<Uuid>, Option<Uuid>) {
 
 pub(super) fn can_be_taken_back(change: &Change) -> bool {
     match change {
-        Change::Set { .. } | Change::Observe { .. } | Change::AddCrack | Change::Strike { .. } => true,
+        Change::Set { .. }
+        | Change::Observe { .. }
+        | Change::Measure { .. }
+        | Change::AddHardSpot { .. }
+        | Change::AddNeighbour
+        | Change::AddPicture
+        | Change::AddCrack
+        | Change::Strike { .. } => true,
         Change::Undo { .. }
         | Change::Redo { .. }
         | Change::Light { .. }

@@ -2,13 +2,17 @@
 
 mod accept;
 mod change;
+mod choices;
 mod fields;
 mod fold;
+mod observed;
 
 pub use accept::{Conflict, Refusal, accept, duplicate, importable};
 pub use change::{Change, Fact, TorchEntry};
+pub use choices::{END_KINDS, SAFETY_CLASSES};
 pub use fields::{
-    CRACK_FIELDS, Choice, END_KINDS, FieldKind, FieldSpec, FieldValue, JOB_FIELDS, SAFETY_CLASSES,
-    SHOP_FIELDS, crack_key, job_field, parse_value, shop_field,
+    CRACK_FIELDS, Choice, FieldKind, FieldSpec, FieldValue, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
+    SHOP_FIELDS, crack_key, job_field, neighbour_key, parse_value, picture_key, shop_field,
 };
-pub use fold::{Crack, Held, Job, Lit, LogEntry, Observed, Reading, Round};
+pub use fold::{Crack, HardSpot, Held, Job, Lit, LogEntry, Neighbour, Picture, Reading, Round};
+pub use observed::Observed;

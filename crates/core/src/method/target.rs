@@ -14,6 +14,8 @@ pub struct Target {
     pub working: Vec<String>,
     /// An iron that caps the preheat, in degC, where another one in question asks for more.
     pub disagree: Option<(Iron, f64)>,
+    /// The iron that raised or capped it, of several in question.
+    pub forced_by: Option<Iron>,
     /// Irons without figures of their own.
     pub with_grays_figures: Vec<Iron>,
 }
@@ -59,6 +61,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
                 most_c: 65.0,
                 working: vec!["cold school: 15 to 65 °C, take the chill and damp off".to_owned()],
                 disagree: None,
+                forced_by: None,
                 with_grays_figures: Vec::new(),
             });
         }
@@ -69,10 +72,12 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
     };
     let mut working = vec![format!("{} {base:.0} °C", way.label())];
     let mut disagree = None;
+    let mut forced_by = None;
     let mut target_c = base;
     let nickel_arc = matches!(way.school, School::Warm | School::Hot);
     if nickel_arc && has(Iron::Ductile) {
         target_c += 50.0;
+        forced_by = plausible.iter().any(|iron| *iron != Iron::Ductile).then_some(Iron::Ductile);
         working.push("ductile is possible: + 50 K".to_owned());
     }
     if wall_mm.is_some_and(|wall| wall > 20.0) {
@@ -90,6 +95,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
             working.push(format!("{name} is possible: no more than {limit:.0} °C"));
             if plausible.len() > 1 {
                 disagree = Some((iron, limit));
+                forced_by = Some(iron);
             }
         }
     };
@@ -105,7 +111,14 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         .copied()
         .filter(|iron| !iron.has_own_properties() && *iron != Iron::NiResist)
         .collect();
-    Some(Target { target_c, most_c: (target_c + 100.0).min(MOST_C), working, disagree, with_grays_figures })
+    Some(Target {
+        target_c,
+        most_c: (target_c + 100.0).min(MOST_C),
+        working,
+        disagree,
+        forced_by,
+        with_grays_figures,
+    })
 }
 
 #[cfg(test)]

@@ -80,6 +80,36 @@ impl MethodId {
         }
     }
 
+    /// Service temperature in degC the joint stands for a short time; nothing where that is no more
+    /// than it stands for good.
+    ///
+    /// # Source
+    /// House, after AWS D11.2.
+    #[must_use]
+    pub fn short_service_c(self) -> Option<f64> {
+        match self {
+            Self::TorchBraze => Some(260.0),
+            Self::ArcNickel | Self::ArcNickelIron | Self::GasIron | Self::Stitch => None,
+        }
+    }
+
+    /// Amps of the stick that suits the wall, at the low end for the cold school, in the middle
+    /// otherwise; nothing for methods without an arc. House.
+    #[must_use]
+    pub fn amps(self, wall_mm: f64, school: School) -> Option<f64> {
+        if !self.arc() {
+            return None;
+        }
+        let (low, high) = if wall_mm < 5.0 {
+            (55.0, 75.0)
+        } else if wall_mm > 12.0 {
+            (105.0, 140.0)
+        } else {
+            (75.0, 105.0)
+        };
+        Some(if school == School::Cold { low } else { (low + high) / 2.0 })
+    }
+
     /// The filler in the rod sizes that suit the wall; `ductile` asks for the gas rod meant for
     /// ductile iron. Nothing for stitching.
     ///

@@ -18,7 +18,7 @@ pub struct CheckLine {
 }
 
 /// The list for a way. House.
-pub(super) fn check_lines(round: &Round, way: Option<Way>) -> Vec<CheckLine> {
+pub(super) fn check_lines(round: &Round, fluid_tight: bool, way: Option<Way>) -> Vec<CheckLine> {
     let line = |key: &str, label: &str, how: &str| CheckLine {
         key: key.to_owned(),
         label: label.to_owned(),
@@ -54,7 +54,7 @@ pub(super) fn check_lines(round: &Round, way: Option<Way>) -> Vec<CheckLine> {
             "a skating file marks a hard spot: map it before drilling",
         ));
     }
-    if round.yes("part.fluid_tight") == Some(true) {
+    if fluid_tight {
         lines.push(line("check.leak", "Holds water", "full, vented, slowly; never with air"));
     }
     lines.push(line("check.alignment", "Straight", "straight edge, flat plate, pin through the holes"));

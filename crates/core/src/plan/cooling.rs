@@ -5,11 +5,12 @@ use std::collections::HashMap;
 use serde::{Deserialize, Serialize};
 
 use super::Amount;
+use super::part::{PartFacts, Weight};
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Body, Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool};
 use crate::job::Round;
 use crate::method::{MethodId, School, Way};
-use crate::quantity::{Celsius, Unit, UnitSystem};
+use crate::quantity::{Celsius, Unit};
 use crate::shop::Shop;
 
 /// The cooling of the chosen way.
@@ -27,11 +28,41 @@ pub struct CoolingPlan {
     /// Hours from covering; nothing when not within 72 h.
     pub unwrap_hours: Option<f64>,
     pub touch_hours: Option<f64>,
+    /// At the least and the most an estimated part may weigh; nothing where it was weighed.
+    pub between: Option<CoolingBetween>,
     pub fastest_k_per_h: f64,
     /// Nothing where the method sets none.
     pub limit_k_per_h: Option<f64>,
     /// (hours from covering, degC)
     pub curve: Vec<(f64, f64)>,
+}
+
+/// Cooling at the least and the most an estimated part may weigh.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CoolingBetween {
+    /// Hours from covering; 72 when not within them.
+    pub unwrap_hours: (f64, f64),
+    pub touch_hours: (f64, f64),
+    /// The lighter part falls faster.
+    pub fastest_k_per_h: (f64, f64),
+}
+
+impl CoolingBetween {
+    fn of(part: &PartFacts, body: &Body, start_c: f64, wrapping: &Wrapping) -> Option<Self> {
+        /// The model looks no further.
+        const MOST_HOURS: f64 = 72.0;
+        let Weight::Estimated(weight) = part.weight.as_ref()? else { return None };
+        let start = Celsius::new(start_c).ok()?;
+        let of = |kg: f64| Some(cool(&part.body_weighing(body.iron, kg)?, start, wrapping));
+        let (light, heavy) = (of(weight.low_kg)?, of(weight.high_kg)?);
+        let hours = |cooling: &Cooling, to: f64| cooling.hours_to(to).unwrap_or(MOST_HOURS);
+        Some(Self {
+            unwrap_hours: (hours(&light, UNWRAP_C), hours(&heavy, UNWRAP_C)),
+            touch_hours: (hours(&light, TOUCH_C), hours(&heavy, TOUCH_C)),
+            fastest_k_per_h: (heavy.fastest_k_per_h(), light.fastest_k_per_h()),
+        })
+    }
 }
 
 /// Coolings worked out once for each start and wrapping.
@@ -85,9 +116,10 @@ pub(super) fn cooling_plan(
     start_c: f64,
     wrapping: &Wrapping,
     body: Option<&Body>,
+    part: &PartFacts,
     coolings: &mut Coolings,
-    units: UnitSystem,
 ) -> Option<CoolingPlan> {
+    let units = part.units;
     let unwrap_words = format!("unwrap under {}", units.say(UNWRAP_C, Unit::Celsius));
     let touch_words = format!("touch under {}", units.say(TOUCH_C, Unit::Celsius));
     if matches!(way.school, School::Cold | School::NoHeat) {
@@ -100,6 +132,7 @@ pub(super) fn cooling_plan(
             touch_words,
             unwrap_hours: Some(0.0),
             touch_hours: Some(0.0),
+            between: None,
             fastest_k_per_h: 0.0,
             limit_k_per_h: None,
             curve: Vec::new(),
@@ -133,6 +166,7 @@ pub(super) fn cooling_plan(
         touch_words,
         unwrap_hours: cooling.hours_to(UNWRAP_C),
         touch_hours: cooling.hours_to(TOUCH_C),
+        between: CoolingBetween::of(part, body?, start_c, wrapping),
         fastest_k_per_h: fastest,
         limit_k_per_h: limit,
         curve: cooling.curve(160, TOUCH_C),
@@ -150,28 +184,41 @@ pub(super) fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
         )
     };
     let mut figures = Vec::new();
-    for (id, name, hours, under) in [
-        ("cooling.unwrap", "Unwrap after", cooling.unwrap_hours, UNWRAP_C),
-        ("cooling.touch", "Touch after", cooling.touch_hours, TOUCH_C),
+    let between = cooling.between;
+    for (id, name, hours, between, under) in [
+        (
+            "cooling.unwrap",
+            "Unwrap after",
+            cooling.unwrap_hours,
+            between.map(|between| between.unwrap_hours),
+            UNWRAP_C,
+        ),
+        (
+            "cooling.touch",
+            "Touch after",
+            cooling.touch_hours,
+            between.map(|between| between.touch_hours),
+            TOUCH_C,
+        ),
     ] {
         if let Some(hours) = hours {
-            figures.push(
-                modelled(Figure::new(id, name, hours * 60.0, Unit::Minutes))
-                    .formula(format!("from {:.0} °C to under {under:.0} °C at the core", cooling.start_c)),
-            );
+            let mut figure = modelled(Figure::new(id, name, hours * 60.0, Unit::Minutes))
+                .formula(format!("from {:.0} °C to under {under:.0} °C at the core", cooling.start_c));
+            if let Some((lightest, heaviest)) = between {
+                figure = figure
+                    .between(lightest * 60.0, heaviest * 60.0)
+                    .formula("between the least and the most it may weigh");
+            }
+            figures.push(figure);
         }
     }
     let limit = cooling.limit_k_per_h.map_or("no limit".to_owned(), |l| format!("limit {l:.0} K/h (house)"));
-    figures.push(
-        modelled(Figure::new(
-            "cooling.fastest",
-            "Falls at most",
-            cooling.fastest_k_per_h,
-            Unit::KelvinsPerHour,
-        ))
-        .formula("worst mean over any 30 min")
-        .note(limit),
-    );
+    let mut fastest =
+        Figure::new("cooling.fastest", "Falls at most", cooling.fastest_k_per_h, Unit::KelvinsPerHour);
+    if let Some(between) = between {
+        fastest = fastest.between(between.fastest_k_per_h.0, between.fastest_k_per_h.1);
+    }
+    figures.push(modelled(fastest).formula("worst mean over any 30 min").note(limit));
     figures
 }
 

@@ -3,11 +3,11 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::part::Missing;
+use super::part::{Caution, GUESSED_WALL_MM, Missing};
 use super::{Amount, Station};
 use crate::drill_speed::{DrillTool, cutting_speed_m_min, drill_speed_rpm};
 use crate::figure::{Certainty, Figure, Source};
-use crate::iron::Iron;
+use crate::iron::{Iron, least};
 use crate::job::{Round, crack_key};
 use crate::quantity::{Millimetres, Unit, UnitSystem, WallMillimetres};
 use crate::stop_hole::{BARE_TIP_RADIUS_MM, FoundBy, StopHole, stop_hole, tip_stress_factor};
@@ -33,7 +33,9 @@ pub struct CrackPlan {
     pub id: Uuid,
     pub letter: String,
     pub length_mm: Option<f64>,
-    pub wall_mm: Option<f64>,
+    /// Along it, or at the part's break, or a guess.
+    pub wall_mm: f64,
+    pub wall_guessed: bool,
     /// "118 mm, wall 14 mm", for the drawing.
     pub words: String,
     pub found_by: Option<FoundBy>,
@@ -51,7 +53,9 @@ pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>, units: UnitS
         .map(|crack| {
             let key = |field: &str| crack_key(crack.id, field);
             let length_mm = round.number(&key("length"));
-            let wall_mm = round.number(&key("wall")).or(part_wall_mm);
+            let known_wall_mm = round.number(&key("wall")).or(part_wall_mm);
+            let wall_mm = known_wall_mm.unwrap_or(GUESSED_WALL_MM);
+            let wall_guessed = known_wall_mm.is_none();
             let found_by = round.choice(&key("found_by")).and_then(FoundBy::from_id);
             let ends: Vec<EndPlan> = [("left", "end_a"), ("right", "end_b")]
                 .into_iter()
@@ -62,15 +66,17 @@ pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>, units: UnitS
                 letter: crack.letter.clone(),
                 length_mm,
                 wall_mm,
+                wall_guessed,
                 words: format!(
-                    "{}{}",
+                    "{}, wall {}{}",
                     length_mm.map_or("length not known".to_owned(), say),
-                    wall_mm.map_or(String::new(), |wall| format!(", wall {}", say(wall)))
+                    say(wall_mm),
+                    if wall_guessed { ", a guess" } else { "" }
                 ),
                 found_by,
                 found_in_round: crack.found_in_round,
                 complete: length_mm.is_some()
-                    && wall_mm.is_some()
+                    && !wall_guessed
                     && found_by.is_some()
                     && ends.iter().all(|end| !end.kind.is_empty()),
                 ends,
@@ -79,8 +85,8 @@ pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>, units: UnitS
         .collect()
 }
 
-fn end(side: &str, kind: Option<&str>, wall: Option<f64>, found_by: Option<FoundBy>) -> EndPlan {
-    let wall = wall.and_then(|mm| WallMillimetres::new(mm).ok());
+fn end(side: &str, kind: Option<&str>, wall_mm: f64, found_by: Option<FoundBy>) -> EndPlan {
+    let wall = WallMillimetres::new(wall_mm).ok();
     let hole = match (kind, wall, found_by) {
         (Some("tip"), Some(wall), Some(found_by)) => Some(stop_hole(wall, found_by, &[])),
         _ => None,
@@ -92,7 +98,7 @@ fn end(side: &str, kind: Option<&str>, wall: Option<f64>, found_by: Option<Found
                 "find the tip better first, with dye or magnetic particles".to_owned()
             }
             Some(_) => "drill through, centre punch first, countersink after".to_owned(),
-            None => "wall and way of finding give the stop-hole".to_owned(),
+            None => "how it was found gives the stop-hole".to_owned(),
         },
         Some("edge") => "runs out: no stop-hole".to_owned(),
         Some("hole") => "ends in a bore: no stop-hole".to_owned(),
@@ -100,6 +106,22 @@ fn end(side: &str, kind: Option<&str>, wall: Option<f64>, found_by: Option<Found
         Some(_) => "goes out of sight: look at the other face before any heat".to_owned(),
     };
     EndPlan { side: side.to_owned(), kind: kind.unwrap_or_default().to_owned(), stop_hole: hole, sentence }
+}
+
+/// A mapped hard spot is in the way of a drill and of a pin.
+pub(super) fn cautions(round: &Round, units: UnitSystem) -> Vec<Caution> {
+    round
+        .hard_spots
+        .iter()
+        .map(|spot| Caution {
+            station: Station::Prep,
+            sentence: format!(
+                "Hard spot at {}: no drill bites it. Cut it out, or keep {} off it.",
+                spot.spot,
+                units.say(6.0, Unit::Millimetres)
+            ),
+        })
+        .collect()
 }
 
 pub(super) fn missing(cracks: &[CrackPlan]) -> Vec<Missing> {
@@ -134,11 +156,11 @@ pub(super) fn missing(cracks: &[CrackPlan]) -> Vec<Missing> {
             "filler and time follow from it",
         );
         need(
-            crack.wall_mm.is_none(),
+            crack.wall_guessed,
             "wall",
             format!("Measure the wall at {letter}"),
             "wall",
-            "drill, groove and rod follow from it",
+            "stop-holes, groove and rods are for a guess of 10 mm",
         );
         need(
             crack.found_by.is_none(),
@@ -174,21 +196,29 @@ pub(super) fn amount(cracks: &[CrackPlan]) -> Amount {
     }
 }
 
+/// How a figure says that its wall is a guess, and how sure it then is.
+pub(super) fn wall_words(guessed: bool) -> (&'static str, Certainty) {
+    if guessed { (", a guess", Certainty::Guess) } else { ("", Certainty::Computed) }
+}
+
 /// Drill, offset, pilot, spindle speed and the chance that it runs past, for each tip.
-pub(super) fn figures(cracks: &[CrackPlan], iron: Iron) -> Vec<Figure> {
+pub(super) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
     let mut figures = Vec::new();
+    let slowest = least(plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss));
     for crack in cracks {
-        let (Some(wall), Some(found_by)) = (crack.wall_mm, crack.found_by) else { continue };
+        let wall = crack.wall_mm;
+        let Some(found_by) = crack.found_by else { continue };
         for end in &crack.ends {
             let Some(hole) = end.stop_hole else { continue };
             let at = format!("cracks.{}.{}", crack.letter, end.side);
             let name = |what: &str| format!("{what}, {} {}", crack.letter, end.side);
             let (m, u) = found_by.beyond_mm();
             let house = |figure: Figure| {
+                let (guess, how_sure) = wall_words(crack.wall_guessed);
                 figure
-                    .fact("Wall", format!("{wall} mm"))
+                    .fact("Wall", format!("{wall} mm{guess}"))
                     .fact("End", found_by.words())
-                    .source(Source::House, Certainty::Computed)
+                    .source(Source::House, how_sure)
             };
             figures.push(
                 house(Figure::new(
@@ -238,16 +268,17 @@ pub(super) fn figures(cracks: &[CrackPlan], iron: Iron) -> Vec<Figure> {
                 );
             }
             if let Ok(drill) = Millimetres::new(hole.drill_mm) {
-                let v = cutting_speed_m_min(iron, DrillTool::Hss);
+                let v = cutting_speed_m_min(slowest.iron, DrillTool::Hss);
                 figures.push(
                     house(Figure::new(
                         format!("{at}.rpm"),
                         name("Spindle"),
-                        drill_speed_rpm(iron, drill, DrillTool::Hss),
+                        drill_speed_rpm(slowest.iron, drill, DrillTool::Hss),
                         Unit::Rpm,
                     ))
                     .formula(format!("1000 x {v} / (pi x {})", hole.drill_mm))
-                    .note("High-speed steel, dry."),
+                    .note("High-speed steel, dry.")
+                    .forced_by(slowest.forced_by()),
                 );
             }
             if let Some(length) = crack.length_mm {

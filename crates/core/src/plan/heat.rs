@@ -3,18 +3,19 @@
 use serde::{Deserialize, Serialize};
 
 use super::Amount;
-use super::part::PartFacts;
+use super::part::{GUESSED_WALL_MM, PartFacts, Weight};
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{
     Bar, BarPower, Body, HeatSource, Heating, SourceKind, ceiling_c, energy_joules, heat_until,
 };
+use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
 use crate::method::{School, Target, Way};
 use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts, number};
 use crate::shop::Shop;
 
 /// House: a preheat that takes longer than this is not one.
-const MOST_MIN: f64 = 180.0;
+pub(super) const MOST_MIN: f64 = 180.0;
 /// House: shares of the flame that go evenly over the part.
 const ORDINARY_SWEEP: f64 = 0.5;
 const CAREFUL_SWEEP: f64 = 0.8;
@@ -44,9 +45,14 @@ pub(super) struct Reached<'a> {
 #[derive(Debug, Clone)]
 pub(super) struct Sources {
     pub runs: Vec<SourceRun>,
+    /// As the iron that comes up slowest would have it.
     pub body: Body,
     closed: bool,
     limit_k: f64,
+    /// Of several irons in question: the one that comes up slowest, and the one that stands the least
+    /// unevenness.
+    slowest: Governing,
+    least_forgiving: Governing,
 }
 
 /// Ours: an oven is set this much over the target, so that the core gets there in time.
@@ -92,9 +98,11 @@ impl Sources {
         round: &Round,
         shop: &Shop,
         part: &PartFacts,
-        body: Body,
+        plausible: &[Iron],
         targets_c: &[f64],
     ) -> Option<Self> {
+        let slowest = slowest_to_heat(plausible);
+        let body = part.body(slowest.iron.properties())?;
         let candidates: Vec<&'static HeatSource> =
             match round.choice("heat.source").and_then(HeatSource::from_id) {
                 Some(chosen) => vec![chosen],
@@ -141,7 +149,33 @@ impl Sources {
                 }
             }
         }
-        Some(Self { runs, body, closed: part.closed(), limit_k: body.iron.unevenness_limit_k() })
+        let least_forgiving = least_forgiving(plausible);
+        let limit_k = least_forgiving.iron.properties().unevenness_limit_k();
+        Some(Self { runs, body, closed: part.closed(), limit_k, slowest, least_forgiving })
+    }
+
+    /// What an estimated weight makes of a heating, at the least and the most it may weigh. Nothing where
+    /// it was weighed.
+    pub fn spread(&self, part: &PartFacts, reached: Reached<'_>, target_c: f64) -> Option<HeatBetween> {
+        let Weight::Estimated(weight) = part.weight.as_ref()? else { return None };
+        let run = reached.run;
+        let power = bar_power(run.source, run.even_share, part.station, target_c)?;
+        let (target, most) = (Celsius::new(target_c).ok()?, Seconds::new(MOST_MIN * 60.0).ok()?);
+        let at = |kg: f64| {
+            let body = part.body_weighing(self.body.iron, kg)?;
+            let heating = heat_until(&body, power, target, most);
+            let minutes = heating.minutes_to(target_c).unwrap_or(MOST_MIN);
+            let (unevenness_k, difference_k) = heating.worst_until(minutes);
+            let worst_k = if self.closed { difference_k } else { unevenness_k };
+            Some((minutes, worst_k, ceiling_c(&body, power)))
+        };
+        let (light, heavy) = (at(weight.low_kg)?, at(weight.high_kg)?);
+        let ordered = |a: f64, b: f64| (a.min(b), a.max(b));
+        Some(HeatBetween {
+            minutes: (light.0, heavy.0),
+            worst_k: ordered(light.1, heavy.1),
+            ceiling_c: ordered(light.2, heavy.2),
+        })
     }
 
     /// The best way to a target: the first source that gets there evenly, in the order ordinary
@@ -187,6 +221,16 @@ impl Sources {
     }
 }
 
+/// A heating at the least and the most an estimated part may weigh.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HeatBetween {
+    /// 180 when not reached within them.
+    pub minutes: (f64, f64),
+    pub worst_k: (f64, f64),
+    pub ceiling_c: (f64, f64),
+}
+
 /// The heating of the chosen way.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -203,6 +247,8 @@ pub struct HeatPlan {
     pub even_share: f64,
     pub reached: bool,
     pub minutes: f64,
+    /// At the least and the most an estimated part may weigh; nothing where it was weighed.
+    pub between: Option<HeatBetween>,
     pub soak_minutes: f64,
     /// "1 h 12 and a soak of 20 min"; empty where nothing is heated.
     pub timing: String,
@@ -226,9 +272,9 @@ pub(super) fn heat_plan(
     way: Way,
     target: Option<&Target>,
     sources: Option<&Sources>,
-    wall_mm: Option<f64>,
-    units: UnitSystem,
+    part: &PartFacts,
 ) -> Option<HeatPlan> {
+    let (wall_mm, units) = (part.wall_mm, part.units);
     let say = |celsius| units.say(celsius, Unit::Celsius);
     let cold = |sentence: String, target_c: f64, most_c: f64| HeatPlan {
         cold: true,
@@ -240,6 +286,7 @@ pub(super) fn heat_plan(
         even_share: 0.0,
         reached: true,
         minutes: 0.0,
+        between: None,
         soak_minutes: 0.0,
         timing: String::new(),
         least_words: format!("at least {}", say(target_c)),
@@ -293,6 +340,7 @@ pub(super) fn heat_plan(
                 even_share: run.even_share,
                 reached: reached.is_some(),
                 minutes: reached.map_or(0.0, |r| r.minutes),
+                between: reached.and_then(|r| sources.spread(part, r, target.target_c)),
                 soak_minutes: soak_minutes(way, wall_mm),
                 timing: reached.map_or(String::new(), |reached| {
                     format!(
@@ -318,10 +366,15 @@ pub(super) fn figures(
 ) -> Vec<Figure> {
     let mut figures = Vec::new();
     if let Some(target) = target {
+        let (wall, how_sure) = match part.wall_mm {
+            Some(mm) => (format!("{mm} mm"), Certainty::Computed),
+            None => (format!("{GUESSED_WALL_MM} mm, a guess"), Certainty::Guess),
+        };
         let mut window = Figure::new("heat.target", "Preheat", target.target_c, Unit::Celsius)
             .window(target.target_c, target.most_c)
-            .fact("Wall", part.wall_mm.map_or("not known".to_owned(), |w| format!("{w} mm")))
-            .source(Source::Standard("EN 1011-8, AWS D11.2; figures house".to_owned()), Certainty::Computed)
+            .fact("Wall", wall)
+            .forced_by(target.forced_by.map_or(String::new(), |iron| iron.label().to_lowercase()))
+            .source(Source::Standard("EN 1011-8, AWS D11.2; figures house".to_owned()), how_sure)
             .note(format!("Read it at the {}.", heat.read_at));
         for line in &target.working {
             window = window.formula(line.clone());
@@ -333,8 +386,13 @@ pub(super) fn figures(
     let sized = |figure: Figure| figure.fact("Part", part.size_words());
     if let (Ok(to), mass) = (Celsius::new(heat.target_c), body.mass) {
         let joules = energy_joules(&body.iron, mass, body.ambient, to);
+        let mut energy = Figure::new("heat.energy", "Energy", joules / 1e6, Unit::Megajoules);
+        if let Some(Weight::Estimated(weight)) = &part.weight {
+            let at = |kg: f64| joules / 1e6 * kg / weight.kg;
+            energy = energy.between(at(weight.low_kg), at(weight.high_kg));
+        }
         figures.push(
-            sized(Figure::new("heat.energy", "Energy", joules / 1e6, Unit::Megajoules))
+            sized(energy)
                 .formula(format!(
                     "{} kg x [{} T + {} T² / 2] from {:.0} to {:.0} °C",
                     number(mass.kilograms(), 1),
@@ -366,30 +424,49 @@ pub(super) fn figures(
             .source(Source::Law("conduction and radiation, bar of 40 cells".to_owned()), Certainty::Estimate)
     };
     if heat.reached {
-        // House: the model is good to 30 %.
-        figures.push(
+        // House: the model is good to 30 %; what an estimated weight adds to that is independent of it.
+        let (lightest, heaviest) = heat.between.map_or((heat.minutes, heat.minutes), |it| it.minutes);
+        let off = |by: f64| (heat.minutes * 0.3).hypot(by);
+        let mut minutes =
             modelled(Figure::new("heat.minutes", "To heat through", heat.minutes, Unit::Minutes))
-                .between(heat.minutes * 0.7, heat.minutes * 1.3)
+                .between(
+                    (heat.minutes - off(heat.minutes - lightest)).max(0.0),
+                    heat.minutes + off(heaviest - heat.minutes),
+                )
                 .formula(format!("coldest cell from {:.0} to {:.0} °C", part.ambient_c, heat.target_c))
-                .formula("good to 30 %".to_owned()),
-        );
+                .formula("good to 30 %".to_owned())
+                .forced_by(sources.slowest.forced_by());
+        if heat.between.is_some() {
+            minutes = minutes
+                .formula(format!("{lightest:.0} min at the least it may weigh, {heaviest:.0} at the most"));
+        }
+        figures.push(minutes);
         let (unevenness_k, difference_k) = run.heating.worst_until(heat.minutes);
         let worst_k = if sources.closed { difference_k } else { unevenness_k };
+        let mut unevenness = Figure::new("heat.unevenness", "Unevenness on the way", worst_k, Unit::Kelvins);
+        if let Some(between) = heat.between {
+            // Neither end need be the heavier part's: the usual weight may heat the least evenly.
+            let (low, high) = between.worst_k;
+            unevenness = unevenness.between(low.min(worst_k), high.max(worst_k));
+        }
         figures.push(
-            modelled(Figure::new("heat.unevenness", "Unevenness on the way", worst_k, Unit::Kelvins))
+            modelled(unevenness)
                 .formula(if sources.closed {
                     "closed shape: hottest less coldest"
                 } else {
                     "range of the departures from the straight line along the part"
                 })
-                .note("Counted under 500 °C; above, the iron gives."),
+                .note("Counted under 500 °C; above, the iron gives.")
+                .forced_by(sources.slowest.forced_by()),
         );
     }
-    figures.push(
-        modelled(Figure::new("heat.ceiling", "This heat stops at", run.ceiling_c, Unit::Celsius))
-            .formula("coldest cell when it stays on for ever"),
-    );
-    let iron = &body.iron;
+    let mut ceiling = Figure::new("heat.ceiling", "This heat stops at", run.ceiling_c, Unit::Celsius);
+    if let Some(between) = heat.between {
+        let (low, high) = between.ceiling_c;
+        ceiling = ceiling.between(low.min(run.ceiling_c), high.max(run.ceiling_c));
+    }
+    figures.push(modelled(ceiling).formula("coldest cell when it stays on for ever"));
+    let iron = sources.least_forgiving.iron.properties();
     figures.push(
         Figure::new("heat.limit", "Unevenness allowed", sources.limit_k, Unit::Kelvins)
             .formula(format!(
@@ -399,7 +476,8 @@ pub(super) fn figures(
                 iron.youngs_gpa * 1000.0,
                 format_args!("{}e-6", iron.expansion_1e6_per_k)
             ))
-            .source(Source::House, Certainty::Computed),
+            .source(Source::House, Certainty::Computed)
+            .forced_by(sources.least_forgiving.forced_by()),
     );
     if heat.soak_minutes > 0.0 {
         figures.push(

@@ -4,18 +4,18 @@ use serde::{Deserialize, Serialize};
 
 use super::cooling::{Coolings, wrapping};
 use super::heat::Sources;
-use super::method::Judged;
+use super::method::{Judged, Locked};
 use super::part::PartFacts;
 use super::{
     Amount, AtTorch, Caution, CheckLine, CoolingPlan, CrackPlan, HeatPlan, IronPlan, Lock, MethodPlan,
-    Missing, PlanLine, PrepPlan, Station, StationState, TorchPlan, check, cooling, cracks, heat, iron, line,
-    method, part, prep, torch,
+    Missing, PartPlan, PlanLine, PrepPlan, Station, StationState, TorchPlan, check, cooling, cracks, heat,
+    iron, line, method, part, prep, torch,
 };
 use crate::figure::Figure;
 use crate::heat::{Body, Packing, UNWRAP_C, Wrapping};
-use crate::iron::{Era, Family};
+use crate::iron::{Era, Family, Iron, slowest_to_heat};
 use crate::job::Job;
-use crate::method::Way;
+use crate::method::{MethodId, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 
@@ -29,6 +29,7 @@ pub struct Plan {
     pub missing: Vec<Missing>,
     pub cautions: Vec<Caution>,
     pub figures: Vec<Figure>,
+    pub part: PartPlan,
     pub iron: IronPlan,
     pub cracks: Vec<CrackPlan>,
     pub methods: MethodPlan,
@@ -48,7 +49,7 @@ impl Plan {
     /// Why the torch cannot be lit yet; nothing when it can.
     #[must_use]
     pub fn unlit_reason(&self) -> Option<String> {
-        if let Some(lock) = self.locks.first() {
+        if let Some(lock) = self.lock() {
             return Some(format!("{} {}", lock.sentence, lock.unlock));
         }
         if self.methods.chosen.is_none() {
@@ -64,10 +65,17 @@ impl Plan {
         }
     }
 
+    /// The lock that stops the job as it is planned: pins may be set where only heat is locked.
+    #[must_use]
+    pub fn lock(&self) -> Option<&Lock> {
+        let hot = self.methods.chosen.is_none_or(|way| way.method != MethodId::Stitch);
+        self.locks.iter().find(|lock| hot || !lock.hot_only)
+    }
+
     /// The casting as the heat model sees it; nothing while weight, size or shape is not known.
     #[must_use]
     pub fn casting(&self, job: &Job, shop: &Shop) -> Option<Body> {
-        PartFacts::read(job.round(), shop).body(self.iron.leading.properties())
+        PartFacts::read(job.round(), shop).body(slowest_to_heat(&self.iron.plausible).iron.properties())
     }
 
     /// What it will be packed in; still air while no method is chosen.
@@ -102,22 +110,43 @@ impl Plan {
 /// what is missing and why it matters.
 #[must_use]
 pub fn plan(job: &Job, shop: &Shop) -> Plan {
+    made(job, shop, None)
+}
+
+/// The plan as if the iron were known to be this one; what is believed of the iron stays as it is.
+#[must_use]
+pub fn plan_as_if(job: &Job, shop: &Shop, iron: Iron) -> Plan {
+    made(job, shop, Some(iron))
+}
+
+fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
     let round = job.round();
     let facts = PartFacts::read(round, shop);
-    let mut missing = part::missing(round);
-    let part_amount = part::amount(&missing);
+    let mut missing = part::missing(round, &facts);
+    let part_amount = part::amount(&missing, &facts);
+    let part_plan = part::part_plan(round, &facts, part::guesses(&missing, &facts));
 
-    let belief = iron::belief(job, &facts);
+    let believed = iron::belief(job, &facts);
+    let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
     let crack_plans = cracks::crack_plans(round, facts.wall_mm, shop.units);
     missing.extend(cracks::missing(&crack_plans));
     let cracks_amount = cracks::amount(&crack_plans);
 
     let locks: Vec<Lock> =
-        [part::safety_lock(round), iron::white_lock(&belief)].into_iter().flatten().collect();
+        [part::safety_lock(round, &facts), part::cavity_lock(round, &facts), iron::white_lock(&belief)]
+            .into_iter()
+            .flatten()
+            .collect();
+    let locked = if locks.iter().any(|lock| !lock.hot_only) {
+        Locked::All
+    } else if locks.is_empty() {
+        Locked::No
+    } else {
+        Locked::Hot
+    };
 
-    let sources = facts.body(belief.leading.properties()).and_then(|body| {
-        Sources::try_all(round, shop, &facts, body, &method::targets_c(&facts, &belief, round))
-    });
+    let targets_c = method::targets_c(&facts, &belief);
+    let sources = Sources::try_all(round, shop, &facts, &belief.plausible, &targets_c);
     let judged = Judged {
         round,
         shop,
@@ -127,7 +156,7 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
         sources: sources.as_ref(),
     };
     let mut coolings = Coolings::default();
-    let methods = judged.contenders(!locks.is_empty(), part_amount == Amount::Enough, &mut coolings);
+    let (methods, ruled) = judged.contenders(locked, part_amount == Amount::Enough, &mut coolings);
 
     // Of a chosen way everything; of ways still side by side their lines.
     let work = |way: Way, coolings: &mut Coolings| Worked::of(&judged, way, coolings);
@@ -144,7 +173,7 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
         }
         _ => None,
     };
-    let check = check::check_lines(round, methods.chosen);
+    let check = check::check_lines(round, facts.fluid_tight == Some(true), methods.chosen);
 
     let label = |choices: &[(&str, &str)], id: Option<&str>| {
         choices
@@ -153,13 +182,14 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
             .map_or("not known", |(_, label)| label)
             .to_owned()
     };
-    let mut figures = iron::figures(
-        &belief,
+    let mut figures = part::figures(round, &facts);
+    figures.extend(iron::figures(
+        &believed,
         &label(Family::CHOICES, round.choice("part.family")),
         &label(Era::CHOICES, round.choice("part.era")),
-    );
-    figures.extend(cracks::figures(&crack_plans, belief.leading));
-    figures.extend(method::figures(&methods));
+    ));
+    figures.extend(cracks::figures(&crack_plans, &belief.plausible));
+    figures.extend(method::figures(&methods, heat.as_ref(), cooling.as_ref()));
     if let Some(prep) = &prep {
         figures.extend(prep::figures(prep, judged.ductile()));
     }
@@ -172,12 +202,19 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
 
     figures.extend(torch::figures(round));
 
-    let mut cautions = part::cautions(round, &facts);
+    let mut iron = iron::iron_plan(job, &believed, &part_plan, &facts);
+    iron.meaning = iron::meaning(round, &belief, &facts, &methods);
+    let chosen_target = methods.chosen.map(|way| (way, target.as_ref()));
+    iron.demands = iron::demands(&belief, &facts, chosen_target, heat.as_ref(), &ruled);
+
+    let mut cautions = part_plan.cautions.clone();
     cautions.extend(iron::cautions(&belief));
+    cautions.extend(cracks::cautions(round, shop.units));
+    cautions.extend(heavier(heat.as_ref(), shop.units));
     cautions.extend(hot_cautions(methods.chosen, heat.as_ref(), shop.units));
     let amounts = [
         part_amount,
-        iron::amount(&belief),
+        iron::amount(&believed),
         cracks_amount,
         method::amount(&methods, cracks_amount),
         prep::amount(prep.as_ref(), cracks_amount),
@@ -197,7 +234,8 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
         missing,
         cautions,
         figures,
-        iron: iron::iron_plan(&belief),
+        part: part_plan,
+        iron,
         cracks: crack_plans,
         methods,
         prep,
@@ -226,8 +264,7 @@ impl Worked {
     fn of(judged: &Judged<'_>, way: Way, coolings: &mut Coolings) -> Self {
         let target = judged.target_of(way);
         let prep = prep::prep_plan(&judged.prep_asked(way));
-        let heat =
-            heat::heat_plan(way, target.as_ref(), judged.sources, judged.part.wall_mm, judged.shop.units);
+        let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part);
         let wrap = wrapping(judged.round, judged.shop, way);
         // Cooling starts at the last reading once covered, or at the most between beads in a plan.
         let covered_c = judged.round.covered_minutes().and_then(|covered| {
@@ -240,9 +277,10 @@ impl Worked {
                 .map(|reading| reading.celsius)
         });
         let start_c = covered_c.or(heat.as_ref().map(|heat| heat.most_c));
-        let body = judged.part.body(judged.belief.leading.properties());
+        let slowest = slowest_to_heat(&judged.belief.plausible).iron;
+        let body = judged.part.body(slowest.properties());
         let cooling = start_c.and_then(|start_c| {
-            cooling::cooling_plan(way, start_c, &wrap, body.as_ref(), coolings, judged.shop.units)
+            cooling::cooling_plan(way, start_c, &wrap, body.as_ref(), judged.part, coolings)
         });
         Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
     }
@@ -259,6 +297,18 @@ impl Worked {
 fn side_by_side(methods: &MethodPlan) -> impl Iterator<Item = Way> + '_ {
     let best = methods.contenders.first().map_or(0.0, |c| c.score);
     methods.contenders.iter().filter(move |c| !c.excluded && best - c.score < 3.0).take(2).map(|c| c.way)
+}
+
+/// An estimated part may be too heavy for the heat at hand.
+fn heavier(heat: Option<&HeatPlan>, units: UnitSystem) -> Option<Caution> {
+    let (_, heaviest) = heat?.between?.minutes;
+    (heaviest >= heat::MOST_MIN).then(|| Caution {
+        station: Station::Heat,
+        sentence: format!(
+            "Not weighed: at the most it may weigh, this heat takes over {}. Weigh it first.",
+            units.say(heat::MOST_MIN, Unit::Minutes)
+        ),
+    })
 }
 
 fn hot_cautions(way: Option<Way>, heat: Option<&HeatPlan>, units: UnitSystem) -> Vec<Caution> {

@@ -1,5 +1,6 @@
 //! The plan: a pure function of the facts. One module a stage, in the order of the work.
 
+mod available;
 mod check;
 mod cooling;
 mod cracks;
@@ -15,16 +16,20 @@ mod standing;
 mod station;
 mod torch;
 
+pub use available::{Available, ShopClock, available};
 pub use check::CheckLine;
-pub use cooling::CoolingPlan;
+pub use cooling::{CoolingBetween, CoolingPlan};
 pub use cracks::{CrackPlan, EndPlan};
 pub use frozen::{FROZEN_FORMAT, FrozenPlan};
-pub use heat::HeatPlan;
-pub use iron::{IronPlan, NextTest, OutcomeView, Share, TestView};
+pub use heat::{HeatBetween, HeatPlan};
+pub use iron::{
+    Answer, AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share,
+    StepView, TestView, answers,
+};
 pub use line::PlanLine;
-pub use make::{Plan, plan};
+pub use make::{Plan, plan, plan_as_if};
 pub use method::{Contender, MethodPlan};
-pub use part::{Caution, Lock, Missing};
+pub use part::{Caution, Forbidden, Lock, Missing, PartPlan};
 pub use prep::{PrepPlan, SeamPlan};
 pub use standing::{Hot, Next, Standing, standing};
 pub use station::{Amount, Station, StationState};

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::cracks::CrackPlan;
+use super::cracks::{CrackPlan, wall_words};
 use super::part::Missing;
 use super::{Amount, Station};
 use crate::figure::{Certainty, Figure, Source};
@@ -20,6 +20,7 @@ pub struct SeamPlan {
     pub letter: String,
     pub length_mm: f64,
     pub wall_mm: f64,
+    pub wall_guessed: bool,
     /// V, U or double_V; nothing where pins are set.
     pub form: Option<String>,
     pub depth_mm: f64,
@@ -100,6 +101,7 @@ pub(super) struct PrepAsked<'a> {
     pub cracks: &'a [CrackPlan],
     pub both_sides: bool,
     pub ductile: bool,
+    pub fluid_tight: bool,
     pub units: UnitSystem,
 }
 
@@ -111,7 +113,7 @@ pub(super) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
     }
     let mut seams = Vec::with_capacity(cracks.len());
     for crack in cracks {
-        let (length_mm, wall_mm) = (crack.length_mm?, crack.wall_mm?);
+        let (length_mm, wall_mm) = (crack.length_mm?, crack.wall_mm);
         seams.push(match way.method {
             MethodId::Stitch => pin_seam(asked, crack, length_mm, wall_mm)?,
             _ => groove_seam(asked, crack, length_mm, wall_mm)?,
@@ -170,6 +172,7 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
         letter: crack.letter.clone(),
         length_mm,
         wall_mm,
+        wall_guessed: crack.wall_guessed,
         form: Some(form),
         depth_mm: groove.depth_mm(),
         angle_deg,
@@ -191,16 +194,17 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
 }
 
 fn pin_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> Option<SeamPlan> {
-    let PrepAsked { round, units, .. } = *asked;
+    let PrepAsked { fluid_tight, units, .. } = *asked;
     let pin_mm = pin_for_wall_mm(WallMillimetres::new(wall_mm).ok()?)?;
     // House: tight joints overlap by half, others by a third.
-    let overlap = if round.yes("part.fluid_tight") == Some(true) { 0.5 } else { 1.0 / 3.0 };
+    let overlap = if fluid_tight { 0.5 } else { 1.0 / 3.0 };
     let row = StitchRow::new(StitchOutline::Straight, length_mm + 2.0 * pin_mm, pin_mm, overlap).ok()?;
     let pins = row.pins();
     Some(SeamPlan {
         letter: crack.letter.clone(),
         length_mm,
         wall_mm,
+        wall_guessed: crack.wall_guessed,
         form: None,
         depth_mm: wall_mm,
         angle_deg: 0.0,
@@ -263,17 +267,19 @@ pub(super) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
     for seam in &prep.seams {
         let at = |what: &str| format!("prep.{}.{what}", seam.letter);
         let name = |what: &str| format!("{what}, {}", seam.letter);
+        let (guess, how_sure) = wall_words(seam.wall_guessed);
         let facts = |figure: Figure| {
             figure
                 .fact("Crack", format!("{} mm long", seam.length_mm))
-                .fact("Wall", format!("{} mm", seam.wall_mm))
+                .fact("Wall", format!("{} mm{guess}", seam.wall_mm))
+                .source(Source::Arithmetic, how_sure)
         };
         match (&seam.form, seam.section) {
             (Some(form), Some(section)) => {
                 figures.push(
                     facts(Figure::new(at("depth"), name("Depth"), seam.depth_mm, Unit::Millimetres))
                         .formula(format!("{form} in a wall of {} mm", seam.wall_mm))
-                        .source(Source::House, Certainty::Computed),
+                        .source(Source::House, how_sure),
                 );
                 figures.push(
                     facts(Figure::new(at("width"), name("Opens"), section.top_width_mm, Unit::Millimetres))
@@ -297,12 +303,12 @@ pub(super) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
                     facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
                         .formula(format!("to fill: {} + 2 x {} mm", seam.length_mm, seam.pin_mm))
                         .formula(format!("pitch {:.2} mm", seam.pitch_mm))
-                        .source(Source::House, Certainty::Computed),
+                        .source(Source::House, how_sure),
                 );
                 figures.push(
                     facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Millimetres))
                         .formula(format!("wall {} mm", seam.wall_mm))
-                        .source(Source::House, Certainty::Computed),
+                        .source(Source::House, how_sure),
                 );
                 figures.push(
                     facts(Figure::new(at("pitch"), name("Pitch"), seam.pitch_mm, Unit::Millimetres))
@@ -380,9 +386,7 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
 
 pub(super) fn missing(way: Option<Way>, prep: Option<&PrepPlan>, cracks: &[CrackPlan]) -> Vec<Missing> {
     match (way, prep) {
-        (Some(way), None)
-            if cracks.iter().all(|c| c.length_mm.is_some() && c.wall_mm.is_some()) && !cracks.is_empty() =>
-        {
+        (Some(way), None) if cracks.iter().all(|c| c.length_mm.is_some()) && !cracks.is_empty() => {
             vec![Missing {
                 key: "prep.depth".to_owned(),
                 station: Station::Prep,

@@ -42,6 +42,10 @@ pub struct Standing {
     pub hot: Option<Hot>,
     /// Stopped: nothing beyond this station.
     pub stopped: Option<String>,
+    /// The station at which a lock stops it; nothing while none does.
+    pub stopped_at: Option<Station>,
+    /// Why the torch cannot be lit yet; nothing when it can, or is.
+    pub unlit: Option<String>,
     /// The earlier, the nearer the top of the rack.
     pub rank: u32,
     /// The job clock now, UTC in ms since 1970; nothing while not lit.
@@ -60,7 +64,7 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
     let hot = lit.and_then(|lit| hot(job, plan, lit, now_ms));
     let work = plan.at_torch(job);
     let next = next(job, plan, work.as_ref(), hot.as_ref());
-    let stopped = plan.locks.first().map(|lock| lock.short.clone()).or_else(|| {
+    let stopped = plan.lock().map(|lock| lock.short.clone()).or_else(|| {
         let nothing_left = plan.methods.contenders.iter().all(|c| c.excluded);
         (nothing_left && plan.methods.chosen.is_none()).then(|| "Don't repair".to_owned())
     });
@@ -82,6 +86,8 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         next,
         hot,
         stopped,
+        stopped_at: plan.lock().map(|lock| lock.station),
+        unlit: if lit.is_some() { None } else { plan.unlit_reason() },
         rank,
         job_now_ms: lit.map(|lit| lit.job_ms(now_ms)),
         minutes: lit.map(|lit| lit.minutes(now_ms)),
@@ -124,13 +130,13 @@ fn next(job: &Job, plan: &Plan, work: Option<&AtTorch>, hot: Option<&Hot>) -> Ne
     let go = |station, verb: String| Next { verb, station, key: String::new(), at_ms: None };
     let say = |station, verb: &str| go(station, verb.to_owned());
     let lit = round.lit.is_some();
-    if !lit && let Some(lock) = plan.locks.first() {
-        return match lock.station {
-            Station::Part => {
-                Next { key: "part.authority".to_owned(), ..say(Station::Part, "Enter who answers for it") }
-            }
-            station => say(station, &lock.short),
+    if !lit && let Some(lock) = plan.lock() {
+        let verb = match (lock.station, lock.key.as_str()) {
+            (Station::Part, "part.authority") => "Enter who answers for it",
+            (Station::Part, "part.authority_reference") => "Enter their reference",
+            _ => &lock.short,
         };
+        return Next { key: lock.key.clone(), ..say(lock.station, verb) };
     }
     if let Some(work) = work {
         return go(Station::Torch, work.verb(round.latest_reading().map(|reading| reading.celsius)));

@@ -27,7 +27,13 @@ pub enum Unit {
     Minutes,
     Days,
     Megajoules,
+    Bar,
+    Megapascals,
+    MetresPerSecond,
+    MetresPerMinute,
     Rpm,
+    /// In the shop's own currency.
+    Money,
     Percent,
     Count,
     Points,
@@ -94,6 +100,22 @@ pub fn both(value: f64, unit: Unit) -> (Shown, Shown) {
         Unit::Megajoules => {
             (Shown::new(number(value, 1), "MJ"), Shown::new(number(value * 947.817, 0), "BTU"))
         }
+        Unit::Bar => (
+            Shown::new(number(value, 1), "bar"),
+            Shown::new(number(value / super::typed::BAR_PER_PSI, 0), "psi"),
+        ),
+        Unit::MetresPerSecond => (
+            Shown::new(number(value, 0), "m/s"),
+            Shown::new(number(value / super::typed::MS_PER_IN_US, 4), "in/µs"),
+        ),
+        Unit::Megapascals => (
+            Shown::new(number(value, 0), "MPa"),
+            Shown::new(number((value * 1.450_377).round() * 100.0, 0), "psi"),
+        ),
+        Unit::MetresPerMinute => {
+            (Shown::new(number(value, 0), "m/min"), Shown::new(number(value / 0.3048, 0), "ft/min"))
+        }
+        Unit::Money => same(Shown::new(number(value, 0), "")),
         Unit::Rpm => same(Shown::new(number((value / 10.0).round() * 10.0, 0), "rpm")),
         Unit::Percent => same(percent(value)),
         Unit::Count => same(Shown::new(number(value, 0), "")),
@@ -199,6 +221,11 @@ mod tests {
     #[case::time(80.0, Unit::Minutes, "1 h 20", "1 h 20")]
     #[case::short_time(42.4, Unit::Minutes, "42 min", "42 min")]
     #[case::tiny_share(0.02, Unit::Percent, "under 0.1 %", "under 0.1 %")]
+    // Hand-worked: 400 / 0.006894757 = 58,015, to the hundred; 20 / 0.3048
+    #[case::strength(400.0, Unit::Megapascals, "400 MPa", "58000 psi")]
+    #[case::cutting_speed(20.0, Unit::MetresPerMinute, "20 m/min", "66 ft/min")]
+    #[case::gauge_pressure(6.0, Unit::Bar, "6 bar", "87 psi")]
+    #[case::sound(5920.0, Unit::MetresPerSecond, "5920 m/s", "0.2331 in/µs")]
     #[case::near_certain(99.97, Unit::Percent, "over 99.9 %", "over 99.9 %")]
     fn a_value_is_shown_in_both_systems(
         #[case] value: f64,

@@ -12,10 +12,14 @@ pub enum Kind {
     Duration,
     /// Days inside: weeks, months and years are understood.
     Days,
+    /// Pressure over the air's, as a gauge shows it.
+    GaugePressure,
+    /// Sound speed in metal, as an ultrasonic gauge is set.
+    SoundSpeed,
     Plain,
 }
 
-/// A typed quantity in the unit the core works in: mm, kg, degC, min, days.
+/// A typed quantity in the unit the core works in: mm, kg, degC, min, days, bar, m/s.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Typed {
     pub value: f64,
@@ -49,6 +53,8 @@ impl NotUnderstood {
             Kind::Temperature => "260 C or 500 F",
             Kind::Duration => "45 min, 1h20 or 2 h",
             Kind::Days => "90 days, 6 months or 2 years",
+            Kind::GaugePressure => "6 bar, 0.6 MPa or 90 psi",
+            Kind::SoundSpeed => "5920 m/s or 0.233 in/us",
             Kind::Plain => "a plain number",
         }
     }
@@ -115,9 +121,28 @@ pub fn parse(text: &str, kind: Kind, shown_in: UnitSystem) -> Result<Typed, NotU
         (Kind::Days, "w" | "week" | "weeks") => (number * 7.0, Unit::Days),
         (Kind::Days, "month" | "months") => (number * 30.0, Unit::Days),
         (Kind::Days, "y" | "year" | "years") => (number * 365.0, Unit::Days),
+        (Kind::GaugePressure, "") => match shown_in {
+            UnitSystem::Metric => (number, Unit::Bar),
+            UnitSystem::Imperial => (number * BAR_PER_PSI, Unit::Bar),
+        },
+        (Kind::GaugePressure, "bar" | "bars" | "barg" | "bar g") => (number, Unit::Bar),
+        (Kind::GaugePressure, "psi" | "psig") => (number * BAR_PER_PSI, Unit::Bar),
+        (Kind::GaugePressure, "mpa") => (number * 10.0, Unit::Bar),
+        (Kind::GaugePressure, "kpa") => (number / 100.0, Unit::Bar),
+        // No gauge is set to under 1 m/s or over 1 in/µs: a bare number says itself which it is.
+        (Kind::SoundSpeed, "") if number < 1.0 => (number * MS_PER_IN_US, Unit::MetresPerSecond),
+        (Kind::SoundSpeed, "" | "m/s" | "ms") => (number, Unit::MetresPerSecond),
+        (Kind::SoundSpeed, "in/us" | "in/µs" | "in/usec") => (number * MS_PER_IN_US, Unit::MetresPerSecond),
         (Kind::Plain, "") => (number, Unit::Plain),
         (
-            Kind::Length | Kind::Mass | Kind::Temperature | Kind::Duration | Kind::Days | Kind::Plain,
+            Kind::Length
+            | Kind::Mass
+            | Kind::Temperature
+            | Kind::Duration
+            | Kind::Days
+            | Kind::GaugePressure
+            | Kind::SoundSpeed
+            | Kind::Plain,
             unknown,
         ) => return Err(NotUnderstood::UnknownUnit(unknown.to_owned())),
     };
@@ -126,6 +151,9 @@ pub fn parse(text: &str, kind: Kind, shown_in: UnitSystem) -> Result<Typed, NotU
 
 /// Exact, by the international agreement on the pound.
 const KG_PER_LB: f64 = 0.453_592_37;
+pub(super) const BAR_PER_PSI: f64 = 0.068_947_573;
+/// An inch in a millionth of a second.
+pub(super) const MS_PER_IN_US: f64 = 25_400.0;
 
 fn celsius_of_fahrenheit(fahrenheit: f64) -> f64 {
     (fahrenheit - 32.0) / 1.8
@@ -197,6 +225,14 @@ mod tests {
     #[case::hours("2 h", Kind::Duration, 120.0)]
     #[case::bare_minutes("45", Kind::Duration, 45.0)]
     #[case::years("2 years", Kind::Days, 730.0)]
+    #[case::bar("6 bar", Kind::GaugePressure, 6.0)]
+    #[case::megapascals("0.6 MPa", Kind::GaugePressure, 6.0)]
+    // Hand-worked: 100 x 0.068947573
+    #[case::pounds_on_a_square_inch("100 psi", Kind::GaugePressure, 6.894_757_3)]
+    #[case::sound("5920 m/s", Kind::SoundSpeed, 5920.0)]
+    // Hand-worked: 0.233 x 25400
+    #[case::sound_in_inches("0.233 in/us", Kind::SoundSpeed, 5918.2)]
+    #[case::sound_in_bare_inches("0.233", Kind::SoundSpeed, 5918.2)]
     fn what_people_type_is_understood(#[case] text: &str, #[case] kind: Kind, #[case] value: f64) {
         let typed = parse(text, kind, UnitSystem::Metric).unwrap();
         assert!((typed.value - value).abs() < 1e-9, "{text}: {}", typed.value);

@@ -11,7 +11,7 @@ const PHONE: (u32, u32) = (390, 844);
 /// Name of the picture, words of the job's name, station.
 const STATIONS: &[(&str, &str, &str)] = &[
     ("part", "Malt", "part"),
-    ("iron", "Glasshouse", "iron"),
+    ("iron", "Malt", "iron"),
     ("cracks", "Bell", "cracks"),
     ("method", "Malt", "method"),
     ("prep", "Letterpress", "prep"),
@@ -39,6 +39,10 @@ async fn main() -> anyhow::Result<()> {
     take("rack", "/", "Letterpress", LAPTOP).await?;
     for (name, words, station) in STATIONS {
         take(name, &format!("/jobs/{}/{station}", browser.job(words).await?), words, LAPTOP).await?;
+    }
+    for station in ["part", "iron"] {
+        let path = format!("/jobs/{}/{station}", browser.job("Malt").await?);
+        take(&format!("{station}-phone"), &path, "Malt", PHONE).await?;
     }
     take("cooling-phone", &format!("/jobs/{}/cooling", browser.job("Letterpress").await?), "HOT", PHONE)
         .await?;

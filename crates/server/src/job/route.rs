@@ -6,8 +6,9 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::figure::{Moved, moved};
+use vanadin_core::iron::{Iron, LookTest};
 use vanadin_core::job::{Change, Fact, Job, accept, duplicate};
-use vanadin_core::plan::{FrozenPlan, plan, standing};
+use vanadin_core::plan::{Answer, FrozenPlan, Plan, answers, available, plan, plan_as_if, standing};
 use vanadin_core::problem::FieldProblem;
 
 use super::store;
@@ -15,7 +16,8 @@ use super::view::JobView;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::bench::{Bench, News};
 use crate::body::Body;
-use crate::shop::the_shop;
+use crate::picture::route::must_be_kept;
+use crate::shop::{shop_clock, the_shop};
 use crate::thermocouple::Thermocouples;
 
 /// A job to be made. The client makes the id: sent twice, made once.
@@ -51,7 +53,8 @@ async fn view(bench: &Bench, job: Job, moved: Vec<Moved>) -> Result<Json<JobView
     let plan = plan(&job, &shop);
     let now_ms = Bench::now_ms();
     let standing = standing(&job, &plan, now_ms);
-    Ok(Json(JobView::new(job, plan, standing, moved, now_ms)))
+    let available = available(&job, &plan, shop_clock(&shop, now_ms));
+    Ok(Json(JobView::new(job, plan, standing, available, moved, now_ms)))
 }
 
 /// Makes an empty job.
@@ -92,8 +95,20 @@ pub async fn add_fact(
     id: &str,
     body: Body<NewFact>,
 ) -> Result<Json<JobView>, ApiError> {
-    let id = known(id)?;
-    let mut new = body.0?;
+    let (id, new) = (known(id)?, body.0?);
+    if new.change == Change::AddPicture {
+        must_be_kept(bench, id, new.id).await?;
+    }
+    add(bench, thermocouples, id, new).await
+}
+
+/// Adds a change to a job's log, if it may be; once, however often it is sent.
+pub async fn add(
+    bench: &State<Bench>,
+    thermocouples: &State<Thermocouples>,
+    id: Uuid,
+    mut new: NewFact,
+) -> Result<Json<JobView>, ApiError> {
     let pool = &bench.database.pool;
     if new.who.chars().count() > 80 {
         return Err(vec![FieldProblem::new("who", "that name is too long", "up to 80 letters")].into());
@@ -134,7 +149,8 @@ pub async fn add_fact(
     let moved = moved(&was.figures, &now.figures);
     let now_ms = Bench::now_ms();
     let standing = standing(&changed, &now, now_ms);
-    Ok(Json(JobView::new(changed, now, standing, moved, now_ms)))
+    let available = available(&changed, &now, shop_clock(&shop, now_ms));
+    Ok(Json(JobView::new(changed, now, standing, available, moved, now_ms)))
 }
 
 /// Everything that was ever said of a job.
@@ -167,6 +183,44 @@ pub async fn copy(bench: &State<Bench>, id: &str, body: Body<NewJob>) -> Result<
     let (job, _) = store::load(pool, new.id).await?;
     bench.tell(News::Changed { job: new.id, revision: job.revision });
     view(bench, job, Vec::new()).await
+}
+
+/// What each answer of a test would change.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Answers {
+    pub test: LookTest,
+    /// In the order of the pictures.
+    pub answers: Vec<Answer>,
+}
+
+/// What each possible answer of a test would change in the plan. Nothing is stored.
+#[utoipa::path(get, path = "/api/jobs/{id}/answers/{test}", params(
+    ("id" = Uuid, Path, description = "The job"),
+    ("test" = String, Path, description = "spark, punch, drill, ring, fracture, file or magnet")), responses(
+    (status = 200, description = "The answers", body = Answers),
+    (status = 404, description = "No such job or test", body = ProblemsBody)))]
+#[get("/<id>/answers/<test>")]
+pub async fn what_if(bench: &State<Bench>, id: &str, test: &str) -> Result<Json<Answers>, ApiError> {
+    let test = LookTest::from_id(test).ok_or(ApiError::Unknown("such test"))?;
+    let pool = &bench.database.pool;
+    let (job, _) = store::load(pool, known(id)?).await?;
+    let shop = the_shop(pool).await?;
+    Ok(Json(Answers { test, answers: answers(&job, &shop, test) }))
+}
+
+/// The plan as if the iron were known. Nothing is stored.
+#[utoipa::path(get, path = "/api/jobs/{id}/as-if/{iron}", params(
+    ("id" = Uuid, Path, description = "The job"),
+    ("iron" = String, Path, description = "gray, ductile, malleable, white, ni_resist or steel")), responses(
+    (status = 200, description = "The plan", body = Plan),
+    (status = 404, description = "No such job or iron", body = ProblemsBody)))]
+#[get("/<id>/as-if/<iron>")]
+pub async fn as_if(bench: &State<Bench>, id: &str, iron: &str) -> Result<Json<Plan>, ApiError> {
+    let iron = Iron::from_id(iron).ok_or(ApiError::Unknown("such iron"))?;
+    let pool = &bench.database.pool;
+    let (job, _) = store::load(pool, known(id)?).await?;
+    let shop = the_shop(pool).await?;
+    Ok(Json(plan_as_if(&job, &shop, iron)))
 }
 
 pub fn known(id: &str) -> Result<Uuid, ApiError> {

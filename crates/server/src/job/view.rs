@@ -7,9 +7,10 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::figure::Moved;
 use vanadin_core::job::{
-    CRACK_FIELDS, FieldKind, FieldSpec, FieldValue, Held, JOB_FIELDS, Job, Reading, crack_key,
+    CRACK_FIELDS, FieldKind, FieldSpec, FieldValue, Held, JOB_FIELDS, Job, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
+    Reading, crack_key, neighbour_key, picture_key,
 };
-use vanadin_core::plan::{Plan, Standing};
+use vanadin_core::plan::{Available, Plan, Standing};
 use vanadin_core::quantity::{Kind, Shown, Unit, both};
 
 /// One choice of a field.
@@ -31,6 +32,7 @@ pub enum AsksFor {
     Temperature,
     Duration,
     Days,
+    Pressure,
     Number,
     One,
     Many,
@@ -67,6 +69,12 @@ pub struct JobView {
     pub standing: Standing,
     /// By key.
     pub fields: BTreeMap<String, FieldView>,
+    /// The time until it is wanted; nothing while no day is said.
+    pub available: Option<Available>,
+    /// The picture that stands for it on the rack.
+    pub face: Option<Uuid>,
+    /// Largest picture that is taken, in MB.
+    pub picture_mb: u64,
     /// What the last change moved.
     pub moved: Vec<Moved>,
     /// The server's clock, UTC in ms since 1970.
@@ -80,8 +88,16 @@ const ONE_LINE: usize = 200;
 const DRAWN: usize = 400;
 
 impl JobView {
-    pub fn new(mut job: Job, plan: Plan, standing: Standing, moved: Vec<Moved>, now_ms: i64) -> Self {
+    pub fn new(
+        mut job: Job,
+        plan: Plan,
+        standing: Standing,
+        available: Option<Available>,
+        moved: Vec<Moved>,
+        now_ms: i64,
+    ) -> Self {
         let fields = fields_of(&job);
+        let face = job.face();
         for round in &mut job.rounds {
             round.readings = thinned(&round.readings, DRAWN);
         }
@@ -93,6 +109,9 @@ impl JobView {
             plan,
             standing,
             fields,
+            available,
+            face,
+            picture_mb: crate::picture::route::MOST_MIB,
             moved,
             now_ms,
         }
@@ -119,8 +138,17 @@ fn fields_of(job: &Job) -> BTreeMap<String, FieldView> {
         .cracks
         .iter()
         .flat_map(|crack| CRACK_FIELDS.iter().map(|spec| (crack_key(crack.id, spec.key), spec)));
+    let of_neighbours = job.round().neighbours.iter().flat_map(|neighbour| {
+        NEIGHBOUR_FIELDS.iter().map(|spec| (neighbour_key(neighbour.id, spec.key), spec))
+    });
+    let of_pictures = job
+        .pictures
+        .iter()
+        .flat_map(|picture| PICTURE_FIELDS.iter().map(|spec| (picture_key(picture.id, spec.key), spec)));
     plain
         .chain(of_cracks)
+        .chain(of_neighbours)
+        .chain(of_pictures)
         .map(|(key, spec)| {
             let view = field_view(key.clone(), spec, values.get(&key));
             (key, view)
@@ -138,6 +166,8 @@ pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>) -> FieldVi
             Kind::Temperature => (AsksFor::Temperature, Some(Unit::Celsius), &[][..], ("°C", "°F")),
             Kind::Duration => (AsksFor::Duration, Some(Unit::Minutes), &[][..], ("min", "min")),
             Kind::Days => (AsksFor::Days, Some(Unit::Days), &[][..], ("days", "days")),
+            Kind::GaugePressure => (AsksFor::Pressure, Some(Unit::Bar), &[][..], ("bar", "psi")),
+            Kind::SoundSpeed => (AsksFor::Number, Some(Unit::MetresPerSecond), &[][..], ("m/s", "m/s")),
             Kind::Plain => (AsksFor::Number, None, &[][..], (unit, unit)),
         },
         FieldKind::One(choices) => (AsksFor::One, None, choices, ("", "")),

@@ -69,6 +69,22 @@ impl Server {
         self.post(&format!("/api/jobs/{job}/facts"), &fact).await
     }
 
+    /// Sends a file as a picture of a job.
+    pub async fn send_picture(&self, job: Uuid, picture: Uuid, shows: &str, file: &[u8]) -> (Status, Value) {
+        let path = format!("/api/jobs/{job}/pictures/{picture}?at_client_ms=4000000000000&shows={shows}");
+        let request =
+            self.client.post(path).header(ContentType::Binary).header(Header::new("Host", "localhost:8420"));
+        let answer = request.body(file).dispatch().await;
+        let status = answer.status();
+        (status, answer.into_json().await.unwrap_or(Value::Null))
+    }
+
+    pub async fn get_bytes(&self, path: &str) -> (Status, Option<ContentType>, Vec<u8>) {
+        let answer = self.client.get(path.to_owned()).dispatch().await;
+        let (status, kind) = (answer.status(), answer.content_type());
+        (status, kind, answer.into_bytes().await.unwrap_or_default())
+    }
+
     pub async fn set(&self, job: Uuid, key: &str, typed: &str) -> (Status, Value) {
         self.say(job, set(key, typed)).await
     }

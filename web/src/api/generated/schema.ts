@@ -72,6 +72,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/answers/{test}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each possible answer of a test would change in the plan. Nothing is stored. */
+        get: operations["what_if"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/as-if/{iron}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as if the iron were known. Nothing is stored. */
+        get: operations["as_if"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/copy": {
         parameters: {
             query?: never;
@@ -132,6 +166,45 @@ export interface paths {
         };
         /** Everything that was ever said of a job. */
         get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture as it is kept. */
+        get: operations["show_picture"];
+        put?: never;
+        /**
+         * Keeps a picture of a job and says so in its log. The body is the file itself: JPEG, PNG or WebP, up
+         *     to 20 MB and 50 million points. It is turned upright, made smaller, and stripped of everything but
+         *     the picture. Sent twice under one id it is kept once.
+         */
+        post: operations["take_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/pictures/{picture}/small": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same, 320 points at its longest side. */
+        get: operations["show_small_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -340,11 +413,52 @@ export interface components {
          * @enum {string}
          */
         Amount: "nothing" | "something" | "enough";
+        /** @description One possible answer, and what would follow. */
+        Answer: {
+            /** @description How likely it is, in percent. */
+            chance: components["schemas"]["Shown"];
+            /** @description What the plan would say differently; never empty. */
+            changes: string[];
+            enough: boolean;
+            /** @description Who would lead then, and by how much. */
+            leading: components["schemas"]["Iron"];
+            leading_label: string;
+            leading_share: components["schemas"]["Shown"];
+            line?: components["schemas"]["PlanLine"] | null;
+            looks: string;
+            outcome: string;
+        };
+        /** @description What each answer of a test would change. */
+        Answers: {
+            /** @description In the order of the pictures. */
+            answers: components["schemas"]["Answer"][];
+            test: components["schemas"]["LookTest"];
+        };
+        /** @description One thing to type for a measured test. */
+        AskedView: {
+            example: string;
+            key: string;
+            label: string;
+            unit_imperial: string;
+            /** @description The unit a bare number is taken in; empty for words. */
+            unit_metric: string;
+        };
         /**
          * @description What a field asks for.
          * @enum {string}
          */
-        AsksFor: "text" | "prose" | "length" | "mass" | "temperature" | "duration" | "days" | "number" | "one" | "many" | "yes_no" | "date";
+        AsksFor: "text" | "prose" | "length" | "mass" | "temperature" | "duration" | "days" | "pressure" | "number" | "one" | "many" | "yes_no" | "date";
+        /** @description The time until the part is wanted. */
+        Available: {
+            /** @description "3 days 6 h", or "0 h" when it is past. */
+            left: string;
+            sentence: string;
+            /** @description The planned way does not fit into it. */
+            short: boolean;
+        };
+        BTreeMap: {
+            [key: string]: string;
+        };
         /** @description A caution, shown at the station where it matters. */
         Caution: {
             sentence: string;
@@ -369,6 +483,26 @@ export interface components {
             outcome: string;
             spot: string;
             test: string;
+        } | {
+            confidence: components["schemas"]["Confidence"];
+            /** @enum {string} */
+            kind: "measure";
+            shown_in: components["schemas"]["UnitSystem"];
+            spot: string;
+            test: string;
+            typed: components["schemas"]["BTreeMap"];
+        } | {
+            /** @enum {string} */
+            kind: "add_hard_spot";
+            /** Format: uuid */
+            observed?: string | null;
+            spot: string;
+        } | {
+            /** @enum {string} */
+            kind: "add_neighbour";
+        } | {
+            /** @enum {string} */
+            kind: "add_picture";
         } | {
             /** @enum {string} */
             kind: "add_crack";
@@ -481,8 +615,26 @@ export interface components {
              */
             hours_to_65c?: number | null;
         };
+        /** @description Cooling at the least and the most an estimated part may weigh. */
+        CoolingBetween: {
+            /** @description The lighter part falls faster. */
+            fastest_k_per_h: [
+                number,
+                number
+            ];
+            touch_hours: [
+                number,
+                number
+            ];
+            /** @description Hours from covering; 72 when not within them. */
+            unwrap_hours: [
+                number,
+                number
+            ];
+        };
         /** @description The cooling of the chosen way. */
         CoolingPlan: {
+            between?: components["schemas"]["CoolingBetween"] | null;
             /** @description Nothing hot to cool: the station is full at once. */
             cold: boolean;
             /** @description (hours from covering, degC) */
@@ -557,10 +709,23 @@ export interface components {
             /** Format: double */
             length_mm?: number | null;
             letter: string;
-            /** Format: double */
-            wall_mm?: number | null;
+            wall_guessed: boolean;
+            /**
+             * Format: double
+             * @description Along it, or at the part's break, or a guess.
+             */
+            wall_mm: number;
             /** @description "118 mm, wall 14 mm", for the drawing. */
             words: string;
+        };
+        /** @description One requirement, and the iron that forced it. */
+        Demand: {
+            /** @description "350 to 450 °C". */
+            asks: string;
+            /** @description "ductile"; several where they agree. */
+            forced_by: string;
+            /** @description "Preheat". */
+            what: string;
         };
         DrillSpeedAnswer: {
             /** Format: double */
@@ -692,6 +857,8 @@ export interface components {
         Figure: {
             certainty: components["schemas"]["Certainty"];
             facts: components["schemas"]["FactUsed"][];
+            /** @description The iron that forced it, of several in question; empty for none. */
+            forced_by?: string;
             /** @description Lines of the formula with this job's numbers in it. */
             formula: string[];
             /** Format: double */
@@ -710,11 +877,47 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        /** @description A picture of the job. */
+        FilePicture: {
+            /**
+             * Format: uuid
+             * @description The fact that added it.
+             */
+            id: string;
+            /** @description The JPEG in base64. */
+            jpeg_base64: string;
+        };
+        /** @description A test that the owner's wishes forbid. */
+        Forbidden: {
+            test: components["schemas"]["LookTest"];
+            why: string;
+        };
         /**
          * @description How an end of a crack was found.
          * @enum {string}
          */
         FoundBy: "eye" | "chalk_and_oil" | "dye" | "magnetic";
+        /** @description An observation, ready to be shown. */
+        FoundLine: {
+            confidence: components["schemas"]["Confidence"];
+            /** Format: uuid */
+            fact: string;
+            /** @description "rim, fairly sure". */
+            how: string;
+            /** @description Why it was struck, what replaced it, what else it says; empty for nothing. */
+            note: string;
+            outcome: string;
+            spot: string;
+            state: components["schemas"]["FoundState"];
+            test: string;
+            /** @description "Punch: raises a rim". */
+            words: string;
+        };
+        /**
+         * @description What became of an observation.
+         * @enum {string}
+         */
+        FoundState: "counts" | "counts_by_half" | "replaced" | "hard_spot" | "struck";
         /** @description What the record shows was planned. */
         FrozenPlan: {
             cautions: string[];
@@ -762,12 +965,40 @@ export interface components {
              */
             top_width_mm: number;
         };
+        /** @description A place that is hard although the iron is not. */
+        HardSpot: {
+            found_in_round: number;
+            /**
+             * Format: uuid
+             * @description The fact that added it.
+             */
+            id: string;
+            /** @description Where, in words. */
+            spot: string;
+        };
         Health: {
             ok: boolean;
             version: string;
         };
+        /** @description A heating at the least and the most an estimated part may weigh. */
+        HeatBetween: {
+            ceiling_c: [
+                number,
+                number
+            ];
+            /** @description 180 when not reached within them. */
+            minutes: [
+                number,
+                number
+            ];
+            worst_k: [
+                number,
+                number
+            ];
+        };
         /** @description The heating of the chosen way. */
         HeatPlan: {
+            between?: components["schemas"]["HeatBetween"] | null;
             /** @description No heat at all is needed: the station is full at once. */
             cold: boolean;
             /** @description (min, coldest degC, hottest degC) */
@@ -917,9 +1148,16 @@ export interface components {
         };
         /** @description What is believed of the iron, ready to be shown. */
         IronPlan: {
+            /** @description What is asked of the plan by which of several irons in question; empty for one alone. */
+            demands: components["schemas"]["Demand"][];
             enough: boolean;
+            /** @description Every observation ever made, the first first. */
+            found: components["schemas"]["FoundLine"][];
+            hard_spot?: components["schemas"]["FoundLine"] | null;
             leading: components["schemas"]["Iron"];
-            meaning: string;
+            /** @description What the iron means for this job, in sentences. */
+            meaning: string[];
+            measured: components["schemas"]["MeasuredView"][];
             next_tests: components["schemas"]["NextTest"][];
             notices: string[];
             plausible: components["schemas"]["Iron"][];
@@ -927,7 +1165,7 @@ export interface components {
             /** @description Likeliest first. */
             shares: components["schemas"]["Share"][];
             /** @description What was found, in the order it counts: the steps of `history` after the first. */
-            steps: string[];
+            steps: components["schemas"]["StepView"][];
         };
         IronRequest: {
             era: string;
@@ -948,6 +1186,8 @@ export interface components {
             evidence: components["schemas"]["Observed"][];
             /** Format: uuid */
             id: string;
+            /** @description In the order taken. */
+            pictures: components["schemas"]["Picture"][];
             put_away: boolean;
             /** Format: int64 */
             revision: number;
@@ -962,6 +1202,8 @@ export interface components {
             format: string;
             /** @description For the reader of the file only. */
             name?: string;
+            /** @description The pictures the log speaks of; since version 2. */
+            pictures?: components["schemas"]["FilePicture"][];
             /** @description What the thermocouple recorded, first round first. */
             readings?: components["schemas"]["RoundReadings"][];
             /** Format: int32 */
@@ -969,6 +1211,12 @@ export interface components {
         };
         /** @description Everything about a job. */
         JobView: {
+            available?: components["schemas"]["Available"] | null;
+            /**
+             * Format: uuid
+             * @description The picture that stands for it on the rack.
+             */
+            face?: string | null;
             /** @description By key. */
             fields: {
                 [key: string]: components["schemas"]["FieldView"];
@@ -984,6 +1232,11 @@ export interface components {
              * @description The server's clock, UTC in ms since 1970.
              */
             now_ms: number;
+            /**
+             * Format: int64
+             * @description Largest picture that is taken, in MB.
+             */
+            picture_mb: number;
             plan: components["schemas"]["Plan"];
             /** Format: int64 */
             revision: number;
@@ -1022,6 +1275,10 @@ export interface components {
         };
         /** @description Everything is computed and shown, no method is recommended, lighting up is refused. */
         Lock: {
+            /** @description Only methods that heat the part are locked; pins may be set. */
+            hot_only: boolean;
+            /** @description The field that unlocks it; empty for none. */
+            key: string;
             rule: string;
             sentence: string;
             short: string;
@@ -1055,6 +1312,19 @@ export interface components {
          */
         LookTest: "spark" | "punch" | "drill" | "ring" | "fracture" | "file" | "magnet";
         /**
+         * @description A test whose outcome is typed.
+         * @enum {string}
+         */
+        MeasuredTest: "sound" | "density" | "mark";
+        /** @description A test that is measured or read. */
+        MeasuredView: {
+            asks: components["schemas"]["AskedView"][];
+            caution: string;
+            how: string;
+            label: string;
+            test: components["schemas"]["MeasuredTest"];
+        };
+        /**
          * @description A repair method.
          * @enum {string}
          */
@@ -1086,6 +1356,14 @@ export interface components {
             now_metric: string;
             was_imperial: string;
             was_metric: string;
+        };
+        /** @description Something beside the joint that must stay cool. */
+        Neighbour: {
+            /**
+             * Format: uuid
+             * @description The fact that added it.
+             */
+            id: string;
         };
         /** @description A change to a job. */
         NewFact: {
@@ -1141,13 +1419,21 @@ export interface components {
             confidence: components["schemas"]["Confidence"];
             /** Format: uuid */
             fact: string;
+            /**
+             * Format: uuid
+             * @description The hard spot that explains it: it no longer speaks for the iron.
+             */
+            hard_spot?: string | null;
             outcome: string;
             /** Format: int64 */
             revision: number;
+            shown_in: components["schemas"]["UnitSystem"];
             spot: string;
             /** @description Why it was struck; nothing while it stands. */
             struck?: string | null;
             test: string;
+            /** @description What was typed for a test that is measured or read; empty for one judged by look. */
+            typed: components["schemas"]["BTreeMap"];
         };
         /** @description Chance that the repair holds at the follow-up, with its 80 % interval. */
         Odds: {
@@ -1172,6 +1458,34 @@ export interface components {
         OutcomeView: {
             id: string;
             looks: string;
+        };
+        /** @description What is known of the part, beyond its fields. */
+        PartPlan: {
+            /** @description What was done to it and may come again, in words; empty while nobody knows. */
+            cause: string;
+            /** @description The cautions the part earns, at whatever station they matter. */
+            cautions: components["schemas"]["Caution"][];
+            forbidden: components["schemas"]["Forbidden"][];
+            /** @description What the plan goes on although it is not known, and what that costs. */
+            guesses: string[];
+            /** @description "12 kg to 26 kg" of an estimated weight; empty otherwise. */
+            weight_between: string;
+            /** @description "22 kg", "about 18 kg"; empty while not known. */
+            weight_words: string;
+        };
+        /** @description A picture of the part. */
+        Picture: {
+            /**
+             * Format: int64
+             * @description UTC, ms since 1970.
+             */
+            at_ms: number;
+            /**
+             * Format: uuid
+             * @description The fact that added it; the picture itself is kept under it.
+             */
+            id: string;
+            taken_in_round: number;
         };
         /** @description Pins and the distance between their centres. */
         Pins: {
@@ -1201,6 +1515,7 @@ export interface components {
             methods: components["schemas"]["MethodPlan"];
             /** @description What is not known and why it matters, the most urgent first. */
             missing: components["schemas"]["Missing"][];
+            part: components["schemas"]["PartPlan"];
             prep?: components["schemas"]["PrepPlan"] | null;
             stations: components["schemas"]["StationState"][];
             torch?: components["schemas"]["TorchPlan"] | null;
@@ -1266,9 +1581,14 @@ export interface components {
         RackLine: {
             /** @description Records of the rounds before, first round first. */
             earlier: components["schemas"]["Reading"][][];
+            /**
+             * Format: uuid
+             * @description Its picture; nothing while none was taken.
+             */
+            face?: string | null;
             /** Format: uuid */
             id: string;
-            /** @description "gray 99.8 %", "24 kg"; the weight is empty while not known. */
+            /** @description "gray", "ductile 78 %" while not settled; "24 kg"; the weight is empty while not known. */
             iron: string;
             lines: components["schemas"]["PlanLine"][];
             /**
@@ -1300,8 +1620,10 @@ export interface components {
         /** @description One round: the facts as they stand in it, its map, its heat. */
         Round: {
             cracks: components["schemas"]["Crack"][];
+            hard_spots: components["schemas"]["HardSpot"][];
             lit?: components["schemas"]["Lit"] | null;
             log: components["schemas"]["LogEntry"][];
+            neighbours: components["schemas"]["Neighbour"][];
             /** @description What the thermocouple recorded, in the order of time; not part of the log of facts. */
             readings: components["schemas"]["Reading"][];
             /** @description Why this round was opened; empty for the first. */
@@ -1361,6 +1683,7 @@ export interface components {
             tap_drill_mm: number;
             /** Format: double */
             volume_cm3: number;
+            wall_guessed: boolean;
             /** Format: double */
             wall_mm: number;
             wall_words: string;
@@ -1375,6 +1698,8 @@ export interface components {
             /** Format: double */
             share: number;
             shown: components["schemas"]["Shown"];
+            /** @description By how much the last observation moved it, ready to be shown: "from 34 %"; empty for nothing. */
+            was: string;
         };
         /** @description The shop as its settings make it. */
         Shop: {
@@ -1458,12 +1783,20 @@ export interface components {
             station: components["schemas"]["Station"];
             /** @description Stopped: nothing beyond this station. */
             stopped?: string | null;
+            stopped_at?: components["schemas"]["Station"] | null;
+            /** @description Why the torch cannot be lit yet; nothing when it can, or is. */
+            unlit?: string | null;
         };
         /** @enum {string} */
         Station: "part" | "iron" | "cracks" | "method" | "prep" | "heat" | "torch" | "cooling" | "check" | "hand_over";
         StationState: {
             amount: components["schemas"]["Amount"];
             station: components["schemas"]["Station"];
+        };
+        /** @description What was found at one step, and what the step is called under the lines. */
+        StepView: {
+            found: string;
+            test: string;
         };
         /** @enum {string} */
         StitchOutline: "straight" | "closed";
@@ -1512,9 +1845,15 @@ export interface components {
             /** Format: double */
             wall_mm: number;
         };
-        /** @description A test as it lies on the roll. */
+        /** @description A test judged by look. */
         TestView: {
+            caution: string;
+            /** @description Why the owner's wishes forbid it; empty when they do not. */
+            forbidden: string;
+            /** @description How to do it, and what to mind. */
+            how: string;
             label: string;
+            /** @description The mark it leaves; empty for none. */
             mark: string;
             /** Format: double */
             minutes: number;
@@ -1566,7 +1905,7 @@ export interface components {
          * @description The unit a value is held in.
          * @enum {string}
          */
-        Unit: "millimetres" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "rpm" | "percent" | "count" | "points" | "plain";
+        Unit: "millimetres" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "money" | "percent" | "count" | "points" | "plain";
         /** @enum {string} */
         UnitSystem: "metric" | "imperial";
         /** @description A method done after one school. */
@@ -1705,6 +2044,74 @@ export interface operations {
                 };
             };
             /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    what_if: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description spark, punch, drill, ring, fracture, file or magnet */
+                test: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers"];
+                };
+            };
+            /** @description No such job or test */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    as_if: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description gray, ductile, malleable, white, ni_resist or steel */
+                iron: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The plan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description No such job or iron */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -1859,6 +2266,137 @@ export interface operations {
                 };
             };
             /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    show_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description The picture */
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description No such picture */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    take_picture: {
+        parameters: {
+            query: {
+                /** @description overall, break, mark, before or after */
+                shows?: string;
+                /** @description When it was taken by the client's clock, UTC in ms since 1970 */
+                at_client_ms: number;
+                /** @description Who took it */
+                who?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description Made by the client */
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description Kept; the job as it stands now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Over 20 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No picture, a damaged one, or too many points */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    show_small_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description The picture */
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description No such picture */
             404: {
                 headers: {
                     [name: string]: unknown;

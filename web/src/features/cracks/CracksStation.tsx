@@ -8,6 +8,7 @@ import { focusField } from '../../ui/FieldInput'
 import { Plate } from '../../ui/Plate'
 import { CrackDrawing } from './CrackDrawing'
 import { EndFigures } from './EndFigures'
+import { HardSpots } from './HardSpots'
 
 /** Every crack to scale, with the holes that end it. */
 export function CracksStation(): ReactNode {
@@ -25,6 +26,7 @@ export function CracksStation(): ReactNode {
           Clean to bright metal, let the oil out, find both ends: chalk and oil, dye or magnetic particles.
           Look at the other face too, the tip may be further on there.
         </p>
+        <HardSpots />
         <NextOrButton station="cracks" testId="next" onPress={() => say({ kind: 'add_crack' })}>
           Map the crack
         </NextOrButton>
@@ -42,7 +44,7 @@ export function CracksStation(): ReactNode {
           <Field
             name={name('wall')}
             label="Wall"
-            placeholder={crack.wall_mm == null ? '3/8 in' : `${crack.wall_mm} mm`}
+            placeholder={crack.wall_guessed ? '3/8 in' : `${crack.wall_mm} mm`}
           />
           <Field name={name('found_by')} folded />
           <Field name={name('end_a')} folded />
@@ -50,6 +52,7 @@ export function CracksStation(): ReactNode {
         </div>
         <EndFigures crack={crack} />
       </section>
+      <HardSpots />
       <div className="mt-auto flex flex-wrap items-center gap-2 pt-1">
         <Button onPress={() => say({ kind: 'add_crack' })}>Another crack</Button>
         <Button onPress={() => setStriking(true)}>Strike crack {crack.letter}</Button>

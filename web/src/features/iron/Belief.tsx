@@ -1,32 +1,21 @@
 import type { ReactNode } from 'react'
-import type { Schemas } from '../../api/client'
+import type { Iron, Schemas } from '../../api/client'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
 
-const WIDTH = 150
-const HEIGHT = 150
+const WIDTH = 160
+const ROW = 27
+const HEIGHT = ROW * 6
 
 /** How the six irons moved with each observation: lines, with names and shares at their ends. */
 export function Belief(): ReactNode {
-  const { view } = useJob()
+  const { view, asIf, seeAsIf } = useJob()
   const { iron } = view.plan
   const steps = iron.steps.length
-  const next = iron.next_tests[0]
   return (
     <section aria-label="What it may be">
-      <h2 className="text-[26px] leading-7">
-        {iron.enough
-          ? `${iron.shares[0]?.label}: enough, go on`
-          : next === undefined
-            ? 'No test on the roll tells more'
-            : `Next: ${next.verb.toLowerCase()}`}
-      </h2>
-      <p className="mb-2 text-ash">
-        {iron.enough || next === undefined
-          ? iron.meaning
-          : `${next.gain_bits.toFixed(2)} bits for ${next.minutes} min.${next.mark === '' ? ' Leaves no mark.' : ` Leaves ${next.mark}.`}`}
-      </p>
-      <div className="flex gap-3">
+      <h2 className="label !font-sans !font-[450]">How the iron moved</h2>
+      <div className="mt-1.5 flex gap-2.5">
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
           width={WIDTH}
@@ -35,44 +24,81 @@ export function Belief(): ReactNode {
           className="shrink-0"
         >
           {Array.from({ length: steps + 1 }, (_, at) => (
-            <path key={at} d={`M${x(at, steps)} 6V${HEIGHT - 6}`} stroke="var(--rule)" />
+            <path key={at} d={`M${x(at, steps)} 4V${HEIGHT - 4}`} stroke="var(--rule)" />
           ))}
           {iron.shares.map((share, at) => (
             <IronLine key={share.iron} share={share} steps={steps} leading={at === 0} row={at} />
           ))}
         </svg>
-        <ul className="grow">
+        <ul className="min-w-0 grow">
           {iron.shares.map((share, at) => (
             <li
               key={share.iron}
-              className={`flex h-[25px] items-center justify-between gap-3 ${share.plausible ? 'border-r-[2px] border-chalk pr-2 font-semibold' : 'pr-2.5 text-ash'}`}
+              style={{ height: ROW }}
+              className={`flex items-center justify-between gap-2 ${share.plausible ? 'border-r-[2px] border-chalk pr-2 font-semibold' : 'pr-2.5 text-ash'}`}
             >
               <span className={at === 0 ? 'text-[17px]' : ''}>{share.label}</span>
-              {at === 0 ? (
-                <Fig id="iron.sure" side="top" />
-              ) : (
-                <span className="figure text-[17px]">{share.shown.number} %</span>
-              )}
+              <span className="flex items-baseline gap-1.5 whitespace-nowrap">
+                {share.was !== '' && share.plausible && (
+                  <s className="figure text-[14px] !font-[450] text-ash">{share.was.replace(' %', '')}</s>
+                )}
+                {at === 0 ? (
+                  <Fig id="iron.sure" side="top" />
+                ) : (
+                  <span className="figure text-[17px]">{share.shown.number} %</span>
+                )}
+              </span>
             </li>
           ))}
         </ul>
       </div>
-      <p className="mt-1 text-[14px] text-ash">
-        {steps === 0
-          ? 'Before any test, by the sort of part.'
-          : `From the sort of part to: ${iron.steps.at(-1)?.toLowerCase()}.`}{' '}
-        The plan suits every bracketed iron.
-      </p>
-      {iron.notices.map((notice) => (
-        <p key={notice} role="status" className="mt-2 border-l-[3px] border-chalk pl-3">
-          {notice}
-        </p>
-      ))}
+      <p className="mt-1 text-[14px] leading-[18px] text-ash">{stepWords(iron)}</p>
+      {(iron.plausible.length > 1 || asIf !== null) && (
+        <AsIf plausible={iron.plausible} shares={iron.shares} asIf={asIf} onChoose={seeAsIf} />
+      )}
     </section>
   )
 }
 
-const x = (step: number, steps: number): number => 6 + (step * (WIDTH - 44)) / Math.max(steps, 1)
+function stepWords(iron: Schemas['IronPlan']): string {
+  const suits = iron.plausible.length > 1 ? ' The plan suits every bracketed iron.' : ''
+  if (iron.steps.length === 0) return `Before any test, by the sort of part.${suits}`
+  return `Part, ${iron.steps.map((step) => step.test.toLowerCase()).join(', ')}.${suits}`
+}
+
+interface AsIfProps {
+  plausible: readonly Iron[]
+  shares: readonly Schemas['Share'][]
+  asIf: Iron | null
+  onChoose: (iron: Iron | null) => void
+}
+
+/** The plan for all that it may be, or as if it were one of them. */
+function AsIf({ plausible, shares, asIf, onChoose }: AsIfProps): ReactNode {
+  const label = (iron: Iron) => shares.find((share) => share.iron === iron)?.label ?? iron
+  const choice = (iron: Iron | null, words: string) => (
+    <button
+      key={words}
+      type="button"
+      aria-pressed={asIf === iron}
+      onClick={() => onChoose(iron)}
+      className="min-h-11 grow border-[1.5px] border-scribe px-2 text-ash aria-pressed:border-chalk aria-pressed:bg-raise aria-pressed:font-semibold aria-pressed:text-chalk"
+    >
+      {words}
+    </button>
+  )
+  return (
+    <div role="group" aria-label="The plan as if it were" className="mt-2">
+      <p className="label mb-1">The plan as if it were</p>
+      <div className="flex flex-wrap gap-1">
+        {choice(null, plausible.length > 1 ? `any of ${plausible.length}` : 'what it is')}
+        {plausible.slice(0, 3).map((iron) => choice(iron, label(iron)))}
+      </div>
+    </div>
+  )
+}
+
+const x = (step: number, steps: number): number => 6 + (step * (WIDTH - 46)) / Math.max(steps, 1)
 /** Square root, so that small shares still part. */
 const y = (share: number): number => HEIGHT - 8 - (HEIGHT - 16) * Math.sqrt(share)
 
@@ -94,7 +120,10 @@ function IronLine({ share, steps, leading, row }: IronLineProps): ReactNode {
         d={points.map(([px, py], at) => `${at === 0 ? 'M' : 'L'}${px} ${py}`).join('')}
         strokeWidth={weight}
       />
-      <path d={`M${last[0] + 5} ${last[1]}L${WIDTH - 26} ${row * 25 + 12}H${WIDTH}`} stroke="var(--scribe)" />
+      <path
+        d={`M${last[0] + 5} ${last[1]}L${WIDTH - 24} ${row * ROW + ROW / 2}H${WIDTH}`}
+        stroke="var(--scribe)"
+      />
       {points.map(([px, py]) => (
         <circle key={px} cx={px} cy={py} r={leading ? 4 : 3} fill={stroke} stroke="none" />
       ))}

@@ -1,46 +1,72 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
-import { Button } from '../../ui/Button'
 import { StrikeSheet } from '../../job/StrikeSheet'
+import { Button } from '../../ui/Button'
 
-/** What was found so far: nothing is lost, a mistake is struck out with its reason. */
-export function Evidence(): ReactNode {
-  const { view } = useJob()
-  const [striking, setStriking] = useState<Schemas['Observed'] | null>(null)
-  const { evidence } = view.job
+export interface EvidenceProps {
+  /** Puts the spot and the sureness of an observation back into the hand, to say it again. */
+  onCorrect: (line: Schemas['FoundLine']) => void
+}
+
+/** What was found so far: nothing is lost, a mistake is corrected or struck out with its reason. */
+export function Evidence({ onCorrect }: EvidenceProps): ReactNode {
+  const { view, say } = useJob()
+  const [striking, setStriking] = useState<Schemas['FoundLine'] | null>(null)
+  const { found, hard_spot } = view.plan.iron
+  if (found.length === 0) return null
   return (
-    <section aria-label="Found so far">
-      <h2 className="text-[24px] leading-7">Found so far</h2>
-      {evidence.length === 0 && (
-        <p className="text-ash">Nothing yet. Do the outlined test and press what it looks like.</p>
-      )}
+    <section aria-label="Found so far" className="border-t border-rule pt-2">
+      <h2 className="text-[22px] leading-7">Found so far</h2>
       <ul className="grid grid-cols-2 gap-x-8 max-bench:grid-cols-1">
-        {evidence.map((seen) => (
-          <li
-            key={seen.fact}
-            className="flex min-h-11 items-center justify-between gap-3 border-b border-rule py-1"
-          >
-            <span className={seen.struck == null ? '' : 'text-ash'}>
-              {seen.struck == null ? words(seen) : <s>{words(seen)}</s>}
-              {seen.struck != null && <span className="block text-[14px]">struck: {seen.struck}</span>}
-            </span>
-            {seen.struck == null && (
-              <Button label={`Strike out ${words(seen)}`} onPress={() => setStriking(seen)}>
-                Strike
-              </Button>
-            )}
-          </li>
-        ))}
+        {found.map((line) => {
+          const counts = line.state === 'counts' || line.state === 'counts_by_half'
+          return (
+            <li
+              key={line.fact}
+              className="flex min-h-12 items-center justify-between gap-3 border-b border-rule py-1"
+            >
+              <span className={`min-w-0 leading-[18px] ${counts ? '' : 'text-ash'}`}>
+                {line.state === 'struck' ? <s>{line.words}</s> : <b>{line.words}</b>}{' '}
+                <span className="text-[14px] text-ash">
+                  {line.how}
+                  {line.note !== '' && `. ${line.note}`}
+                </span>
+              </span>
+              {counts && (
+                <span className="flex shrink-0 gap-1.5">
+                  {hard_spot?.fact === line.fact && (
+                    <Button
+                      label={`Hard spot: ${line.words}`}
+                      onPress={() => say({ kind: 'add_hard_spot', spot: line.spot, observed: line.fact })}
+                    >
+                      Hard spot
+                    </Button>
+                  )}
+                  <Button label={`Correct ${line.words}`} onPress={() => onCorrect(line)}>
+                    Correct
+                  </Button>
+                  <Button label={`Strike out ${line.words}`} onPress={() => setStriking(line)}>
+                    Strike
+                  </Button>
+                </span>
+              )}
+            </li>
+          )
+        })}
       </ul>
+      {hard_spot != null && (
+        <p className="mt-2 border-l-[3px] border-chalk pl-3" role="status">
+          {hard_spot.words} at {hard_spot.spot}, where the rest says otherwise: a skin, a chill or one place
+          that was once melted? Try a hand&apos;s breadth away. If it bites there, it is a hard spot: it goes
+          on the map, and the iron stays what it is.
+        </p>
+      )}
       <StrikeSheet
         target={striking?.fact ?? null}
-        what={striking === null ? '' : words(striking)}
+        what={striking?.words ?? ''}
         onClose={() => setStriking(null)}
       />
     </section>
   )
 }
-
-const words = (seen: Schemas['Observed']): string =>
-  `${seen.test}: ${seen.outcome.replaceAll('_', ' ')}, ${seen.spot}, ${seen.confidence}`

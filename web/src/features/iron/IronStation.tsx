@@ -1,10 +1,14 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { Choice } from '../../ui/Choice'
 import { Plate } from '../../ui/Plate'
 import { Evidence } from './Evidence'
-import { HOW, PICTURES } from './pictures'
+import { MeasuredForm } from './MeasuredForm'
+import { Meaning } from './Meaning'
+import { OpenPocket } from './OpenPocket'
+import { Roll, type Pocket } from './Roll'
 
 const SURE = [
   { id: 'sure', label: 'Sure' },
@@ -17,110 +21,159 @@ export function IronStation(): ReactNode {
   const { view, say } = useJob()
   const [confidence, setConfidence] = useState<Schemas['Confidence']>('sure')
   const [spot, setSpot] = useState('first spot')
+  // The pocket somebody opened; once its test is said the next one worth doing opens by itself.
+  const [opened, setOpened] = useState<Pocket | null>(null)
   const { iron } = view.plan
   const next = iron.next_tests[0]
-  const standing = view.job.evidence.filter((seen) => seen.struck == null)
+  const open: Pocket = opened ?? next?.test ?? iron.roll[0]?.test ?? 'punch'
+  const standing = view.job.evidence.filter((seen) => seen.struck == null && seen.hard_spot == null)
+  const before = (test: string) => standing.findLast((seen) => seen.test === test && seen.spot === spot)
   const observe = (test: string, outcome: string) => {
-    const before = standing.findLast((seen) => seen.test === test && seen.spot === spot)
-    say({ kind: 'observe', test, outcome, confidence, spot: spot.trim() }, before?.revision ?? 0)
+    say({ kind: 'observe', test, outcome, confidence, spot: spot.trim() }, before(test)?.revision ?? 0)
+    setOpened(null)
   }
+  const look = iron.roll.find((test) => test.test === open)
+  const measured = iron.measured.find((test) => test.test === open)
   return (
-    <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
-      <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
-        <div>
-          <span className="label mb-1 block">How sure?</span>
-          <Choice
-            label="How sure of what was seen"
-            choices={SURE}
-            chosen={confidence}
-            onChoose={(id) => setConfidence(id === 'fair' || id === 'unsure' ? id : 'sure')}
-          />
-        </div>
-        <label className="label">
-          <span className="mb-1 block">Where on the part</span>
+    <div className="flex min-h-0 grow flex-col gap-2.5 overflow-auto pr-1">
+      <Headline onOpen={(pocket) => setOpened(pocket)} />
+      {iron.notices.map((notice) => (
+        <p key={notice} role="status" className="border-l-[3px] border-chalk pl-3">
+          {notice}
+        </p>
+      ))}
+      <Unasked />
+      <Roll iron={iron} open={open} next={next?.test} onOpen={setOpened} />
+      {look !== undefined && (
+        <OpenPocket
+          test={look}
+          chosen={before(look.test)?.outcome ?? ''}
+          onObserve={(outcome) => observe(look.test, outcome)}
+        />
+      )}
+      {measured !== undefined && (
+        <MeasuredForm
+          key={measured.test}
+          test={measured}
+          onMeasure={(typed) =>
+            say(
+              {
+                kind: 'measure',
+                test: measured.test,
+                typed,
+                shown_in: view.plan.units,
+                confidence,
+                spot: spot.trim(),
+              },
+              before(measured.test)?.revision ?? 0,
+            )
+          }
+        />
+      )}
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+        <Choice
+          label="How sure of what was seen"
+          choices={SURE}
+          chosen={confidence}
+          onChoose={(id) => setConfidence(id === 'fair' || id === 'unsure' ? id : 'sure')}
+        />
+        <label className="label flex items-center gap-2">
+          <span>Where on the part</span>
           <input
             value={spot}
             onChange={(event) => setSpot(event.target.value)}
-            className="min-h-11 w-44 border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk"
+            className="min-h-11 w-40 border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk"
           />
         </label>
-        <p className="max-w-64 text-[14.5px] text-ash max-bench:max-w-none">
+        <p className="min-w-0 flex-1 basis-60 text-[14px] leading-[17px] text-ash">
           The same test at the same spot replaces; at another spot it counts again, by half.
         </p>
-        <div className="ml-auto">
-          {view.standing.station === 'iron' && next !== undefined && (
-            <Plate
-              testId="next"
-              onPress={() => document.getElementById(`roll-${next.test}`)?.querySelector('button')?.focus()}
-            >
-              {view.standing.next.verb}
-            </Plate>
-          )}
-        </div>
       </div>
-      <div className="grid grid-cols-4 border border-scribe bg-slab max-bench:grid-cols-1">
-        {iron.roll.map((test) => (
-          <Pocket
-            key={test.test}
-            test={test}
-            next={!iron.enough && next?.test === test.test}
-            chosen={standing.findLast((seen) => seen.test === test.test && seen.spot === spot)?.outcome ?? ''}
-            answered={standing.some((seen) => seen.test === test.test)}
-            onObserve={(outcome) => observe(test.test, outcome)}
-          />
-        ))}
-      </div>
-      <Evidence />
+      <Evidence
+        onCorrect={(line) => {
+          setConfidence(line.confidence)
+          setSpot(line.spot)
+          const pocket = [...iron.roll, ...iron.measured].find((test) => test.test === line.test)
+          if (pocket !== undefined) setOpened(pocket.test)
+        }}
+      />
+      <Meaning />
     </div>
   )
 }
 
-interface PocketProps {
-  test: Schemas['TestView']
-  next: boolean
-  chosen: string
-  answered: boolean
-  onObserve: (outcome: string) => void
+/** Who leads, and the test that tells most in the time it takes. */
+function Headline({ onOpen }: { onOpen: (pocket: Pocket) => void }): ReactNode {
+  const { view } = useJob()
+  const { iron } = view.plan
+  const leading = iron.shares[0]
+  const next = iron.next_tests[0]
+  const tested = iron.steps.length > 0
+  const stopped = view.standing.stopped === "Don't repair"
+  const who = stopped
+    ? `${leading?.label}: don't repair.`
+    : iron.enough
+      ? `${leading?.label}: enough, go on.`
+      : tested
+        ? `${leading?.label} leads.`
+        : `Most likely ${leading?.label.toLowerCase()}.`
+  const what =
+    iron.enough || stopped
+      ? ''
+      : next === undefined
+        ? ' No test here tells more.'
+        : ` Next: ${next.verb.toLowerCase()}.`
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
+      <div className="min-w-0">
+        <h2 className="text-[26px] leading-7" data-testid="iron-headline">
+          {who}
+          {what}
+        </h2>
+        {!iron.enough && next !== undefined && (
+          <p className="text-ash">
+            {next.gain_bits.toFixed(2)} bits for {next.minutes} min, leaves{' '}
+            {next.mark === '' ? 'no mark' : next.mark}.
+            {iron.next_tests.length > 1 && ` After it: ${others(iron.next_tests)}.`}
+          </p>
+        )}
+      </div>
+      {view.standing.station === 'iron' && next !== undefined && (
+        <Plate
+          testId="next"
+          onPress={() => {
+            onOpen(next.test)
+            // Once the pocket is open: the first of its pictures takes the focus.
+            setTimeout(() =>
+              document.querySelector<HTMLElement>(`section[aria-label="${next.label}"] button`)?.focus(),
+            )
+          }}
+        >
+          {view.standing.next.verb}
+        </Plate>
+      )}
+    </div>
+  )
 }
 
-function Pocket({ test, next, chosen, answered, onObserve }: PocketProps): ReactNode {
+/** The tests after the first, each with its bits a minute: the order they are worth doing in. */
+const others = (tests: readonly Schemas['NextTest'][]): string =>
+  tests
+    .slice(1, 4)
+    .map((test) => `${test.label.toLowerCase()} ${(test.gain_bits / test.minutes).toFixed(2)} bits a min`)
+    .join(', ')
+
+/** What is believed before any test hangs on these two: asked here while nobody has said. */
+function Unasked(): ReactNode {
+  const { view } = useJob()
+  const [missing] = useState(
+    () => view.fields['part.family']?.typed === '' || view.fields['part.era']?.typed === '',
+  )
+  if (!missing) return null
   return (
-    <section
-      id={`roll-${test.test}`}
-      aria-label={test.label}
-      className={`border-scribe p-2.5 [&:not(:last-child)]:border-r [&:not(:last-child)]:border-dashed max-bench:border-b ${next ? 'bg-raise outline-2 outline-chalk' : ''}`}
-    >
-      <h2 className="flex items-baseline justify-between text-[26px] leading-7">
-        {test.label}{' '}
-        <span className="figure font-sans text-[15px] !font-[450] text-ash">{test.minutes} min</span>
-      </h2>
-      <p className="mb-2 min-h-[54px] text-[14px] leading-[18px] text-ash">{HOW[test.test]}</p>
-      {test.outcomes.map((outcome) => (
-        <button
-          key={outcome.id}
-          type="button"
-          aria-pressed={chosen === outcome.id}
-          aria-label={`${test.label}: ${outcome.looks}`}
-          onClick={() => onObserve(outcome.id)}
-          className={`flex min-h-[60px] w-full items-center gap-3 border-t border-rule px-1 text-left aria-pressed:outline-2 aria-pressed:-outline-offset-2 aria-pressed:outline-chalk ${answered && chosen !== outcome.id ? 'opacity-62' : ''}`}
-        >
-          <svg
-            viewBox="0 0 60 48"
-            width="60"
-            height="46"
-            fill="none"
-            stroke="currentColor"
-            strokeWidth="1.8"
-            strokeLinecap="round"
-            strokeLinejoin="round"
-            aria-hidden
-            className="shrink-0"
-          >
-            {PICTURES[`${test.test}.${outcome.id}`]}
-          </svg>
-          <span className="leading-[18px]">{outcome.looks}</span>
-        </button>
-      ))}
-    </section>
+    <div className="grid grid-cols-[1.6fr_1fr] gap-3 max-bench:grid-cols-1">
+      <Field name="part.family" columns={3} />
+      <Field name="part.era" columns={2} />
+    </div>
   )
 }

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
-import type { Station } from '../../api/client'
+import type { Plan, Station } from '../../api/client'
 import { STATIONS } from '../../job/stations'
 import { inUnits } from '../../quantity/show'
 import { useMoved } from './useMoved'
@@ -39,18 +39,14 @@ export function Card({ station, first }: CardProps): ReactNode {
         <Row name="Method" moved={false}>
           <b>{contender?.label ?? (plan.locks[0] === undefined ? 'not decided' : plan.locks[0].short)}</b>
         </Row>
-        <Row
-          name="Preheat"
-          moved={bar('heat.target')}
-          under={first === undefined && plan.heat != null && !plan.heat.cold ? plan.heat.read_at : ''}
-        >
+        <Row name="Preheat" moved={bar('heat.target')} under={underPreheat(plan, first === undefined)}>
           {plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat' ? (
             <b>none</b>
           ) : (
             <Fig id="heat.target" size="card" />
           )}
         </Row>
-        {chosen?.method === 'stitch' ? (
+        {first !== undefined ? null : chosen?.method === 'stitch' ? (
           <Row name="Pins" moved={bar('prep.pins')}>
             <Fig id="prep.pins" size="card" />
           </Row>
@@ -88,6 +84,16 @@ export function Card({ station, first }: CardProps): ReactNode {
       <MovedFoot moved={moved} seen={seen} />
     </aside>
   )
+}
+
+/** Where to read it, and which of several irons forced it. */
+function underPreheat(plan: Plan, whole: boolean): string {
+  const forced = plan.figures.find((figure) => figure.id === 'heat.target')?.forced_by ?? ''
+  const said = [
+    forced === '' ? '' : `${forced} forces it`,
+    whole && plan.heat != null && !plan.heat.cold ? plan.heat.read_at : '',
+  ]
+  return said.filter((words) => words !== '').join('; ')
 }
 
 const Unknown = (): ReactNode => <span className="font-normal text-ash">not known yet</span>

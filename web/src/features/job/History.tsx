@@ -37,6 +37,14 @@ function said(change: Change, label: (key: string) => string): string {
       return `${label(change.key)}: ${change.typed === '' ? 'not known' : change.typed}`
     case 'observe':
       return `${change.test} at ${change.spot}: ${change.outcome.replaceAll('_', ' ')}, ${change.confidence}`
+    case 'measure':
+      return `${change.test} at ${change.spot}: ${Object.values(change.typed).join(', ')}, ${change.confidence}`
+    case 'add_hard_spot':
+      return `A hard spot was mapped: ${change.spot}`
+    case 'add_neighbour':
+      return 'Something must stay cool'
+    case 'add_picture':
+      return 'A picture was taken'
     case 'add_crack':
       return 'A crack was mapped'
     case 'strike':

@@ -110,9 +110,9 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
 }
 
 function stoppedStation(view: ReturnType<typeof useJob>['view']): number | null {
-  const lock = view.plan.locks[0]
-  if (lock === undefined) return null
-  return STATIONS.findIndex((entry) => entry.station === lock.station)
+  const { stopped_at } = view.standing
+  if (stopped_at == null) return null
+  return STATIONS.findIndex((entry) => entry.station === stopped_at)
 }
 
 function Cursor({ x }: { x: number }): ReactNode {

@@ -6,6 +6,7 @@ import { useShop } from '../../job/ShopContext'
 import { pathOf, stationAt, STATIONS } from '../../job/stations'
 import { clock } from '../../quantity/show'
 import { useNow } from '../../job/useNow'
+import { Button } from '../../ui/Button'
 import { Crystal } from '../../ui/Crystal'
 import { focusField } from '../../ui/FieldInput'
 import { Plate } from '../../ui/Plate'
@@ -79,6 +80,7 @@ function Bench({ station }: { station: Station }): ReactNode {
           aria-label={STATIONS[current]?.word}
           className="flex min-h-0 min-w-0 grow flex-col max-bench:min-h-[70vh]"
         >
+          <AsIfBar />
           <Suspense>
             <Surface />
           </Suspense>
@@ -89,6 +91,24 @@ function Bench({ station }: { station: Station }): ReactNode {
         </div>
       </div>
     </div>
+  )
+}
+
+/** Says that the plan on the page is one for an iron that is only supposed. */
+function AsIfBar(): ReactNode {
+  const { view, asIf, seeAsIf } = useJob()
+  if (asIf === null) return null
+  const label = view.plan.iron.shares.find((share) => share.iron === asIf)?.label ?? asIf
+  return (
+    <p
+      role="status"
+      className="mb-2 flex items-center justify-between gap-3 border-[1.5px] border-dashed border-chalk px-3 py-1"
+    >
+      <span>
+        <b>As if it were {label.toLowerCase()}.</b> The plan on this page is for that iron alone.
+      </span>
+      <Button onPress={() => seeAsIf(null)}>Back to what it may be</Button>
+    </p>
   )
 }
 

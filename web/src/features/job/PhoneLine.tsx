@@ -28,7 +28,6 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
     ...readings.map((r) => r.celsius),
   )
   const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
-  const lock = plan.locks[0]
   return (
     <header className="no-print pt-2 bench:hidden">
       <div className="flex items-center justify-between">
@@ -64,7 +63,9 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
           markRadius={4.6}
           hot={standing.hot != null}
           stoppedAt={
-            lock === undefined ? null : STATIONS.findIndex((entry) => entry.station === lock.station)
+            standing.stopped_at == null
+              ? null
+              : STATIONS.findIndex((entry) => entry.station === standing.stopped_at)
           }
         />
         <span className="text-[16px] font-bold">{STATIONS[current]?.word}</span>

@@ -1,89 +1,237 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
+import type { UnitSystem } from '../../api/client'
+import { Fig } from '../../job/Fig'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { inUnits } from '../../quantity/show'
+import { Fold } from '../../ui/Fold'
+import { Follows } from './Follows'
+import { GROUPS, groupOf } from './groups'
+import { Neighbours } from './Neighbours'
 import { PartSketch } from './PartSketch'
+import { Pictures } from './Pictures'
 
 /** The sheet: what came in, how big it is, what it does, what could go wrong. */
 export function PartStation(): ReactNode {
   const { view } = useJob()
   const next = view.plan.missing.find((missing) => missing.station === 'part')
   const enough = view.plan.stations[0]?.amount === 'enough'
-  const lock = view.plan.locks.find((candidate) => candidate.rule === 'M20')
+  const { next: toDo } = view.standing
+  const lock = view.plan.locks.find((candidate) => candidate.station === 'part')
+  const sheet = useSheet(toDo.station === 'part' && toDo.key !== '' ? toDo.key : next?.key)
+  const { units } = useShop()
   return (
     <div className="flex min-h-0 grow flex-col">
-      <p className="mb-3 border-b border-rule pb-2" data-testid="part-next">
-        {lock !== undefined ? (
-          <b>
-            {lock.sentence} {lock.unlock}
-          </b>
-        ) : enough ? (
+      <p className="mb-2 border-b border-rule pb-2" data-testid="part-next">
+        {lock !== undefined && (
           <>
-            <b>Enough is known of the part.</b>{' '}
-            {next !== undefined && (
-              <span className="text-ash">
-                Worth saying too: {next.what.toLowerCase()}; {next.why}.
-              </span>
-            )}
+            <b>{lock.sentence}</b> {lock.unlock}
           </>
-        ) : next === undefined ? null : (
+        )}
+        {enough && lock === undefined && <b>Enough is known of the part. </b>}
+        {next !== undefined && lock === undefined && (
           <>
-            <b>Next: {next.what.toLowerCase()}.</b>{' '}
+            {enough ? <span className="text-ash">Worth saying too: </span> : <b>Next: </b>}
+            <b>{next.what.toLowerCase()}.</b>{' '}
             <span className="inline-block text-ash first-letter:uppercase">{next.why}.</span>
           </>
         )}
       </p>
-      <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1fr)] gap-x-6 overflow-auto pr-1 pb-2 max-bench:grid-cols-1">
-        <Group title="What came in">
-          <Field name="part.name" placeholder="roaster end plate" />
-          <Field name="part.family" folded />
-          <Field name="part.era" folded />
-          <Field name="part.safety_class" folded />
-          {lock !== undefined || view.fields['part.authority']?.typed !== '' ? (
-            <>
-              <Field name="part.authority" />
-              <Field name="part.authority_reference" />
-            </>
-          ) : null}
-          <Field name="part.owner" />
-        </Group>
-        <Group title="How big">
-          <PartSketch />
-          <div className="grid grid-cols-3 gap-2">
-            <Field name="part.length" />
-            <Field name="part.width" />
-            <Field name="part.height" />
+      <div className="grid min-h-0 grow grid-cols-[300px_minmax(0,1fr)] gap-x-6 overflow-auto pr-1 pb-2 max-bench:grid-cols-1">
+        <div className="flex flex-col gap-3 max-bench:mb-2">
+          <Pictures />
+          <div className="max-bench:hidden">
+            <Follows />
           </div>
-          <div className="grid grid-cols-2 gap-2">
-            <Field name="part.mass" placeholder="12 kg" />
-            <Field name="part.wall" placeholder="3/8 in" />
+        </div>
+        <div>
+          {GROUPS.map((group) => (
+            <Fold
+              key={group.id}
+              title={group.title}
+              summary={summary(view.fields, group.summed ?? group.keys, units)}
+              open={sheet.isOpen(group.id)}
+              onOpenChange={(open) => sheet.turn(group.id, open)}
+            >
+              {FIELDS[group.id]?.()}
+            </Fold>
+          ))}
+          <div className="mt-3 bench:hidden">
+            <Follows />
           </div>
-          <Field name="part.shape" folded />
-          <Field name="part.break_station" placeholder="0 is one end, 50 the middle" />
-        </Group>
-        <Group title="What it goes through">
-          <Field name="part.service_temperature" placeholder="80 C" />
-          <div className="grid grid-cols-2 gap-2">
-            <Field name="part.heat_cycling" label="Heats, cools?" />
-            <Field name="part.fluid_tight" label="Holds fluid?" />
-          </div>
-          <Field name="part.life_wanted" placeholder="10 years" />
-          <Field name="part.oil" folded />
-          <Field name="part.sides" />
-          <div className="grid grid-cols-[1.4fr_1fr] gap-2">
-            <Field name="part.heat_shy" placeholder="bearing shell" />
-            <Field name="part.heat_shy_limit" placeholder="120 C" />
-          </div>
-        </Group>
+        </div>
       </div>
     </div>
   )
 }
 
-function Group({ title, children }: { title: string; children: ReactNode }): ReactNode {
+/** Which parts of the sheet lie open: that with the next thing opens by itself and stays. */
+function useSheet(nextKey: string | undefined) {
+  const [turned, setTurned] = useState<Record<string, boolean>>({})
+  const [reached, setReached] = useState<readonly string[]>([])
+  const group = nextKey === undefined ? undefined : groupOf(nextKey)
+  if (group !== undefined && !reached.includes(group)) setReached([...reached, group])
+  return {
+    isOpen: (id: string): boolean => turned[id] ?? reached.includes(id),
+    turn: (id: string, open: boolean) => setTurned({ ...turned, [id]: open }),
+  }
+}
+
+type Fields = ReturnType<typeof useJob>['view']['fields']
+
+/** What is known of a part of the sheet, in a line. */
+function summary(fields: Fields, keys: readonly string[], units: UnitSystem): string {
+  const said = keys.flatMap((key) => {
+    const field = fields[key]
+    if (field === undefined || field.typed === '') return []
+    const { metric, imperial } = field
+    if (metric != null && imperial != null) {
+      const shown = inUnits({ metric, imperial }, units)
+      return [`${shown.number} ${shown.unit}`]
+    }
+    const label = (id: string) => field.choices.find((choice) => choice.id === id)?.label ?? id
+    return [
+      field.choices.length === 0 ? field.typed : field.typed.split(',').map(label).join(', ').toLowerCase(),
+    ]
+  })
+  return said.length === 0 ? 'not asked yet' : said.join(', ')
+}
+
+const pair = 'grid grid-cols-2 gap-2'
+
+const FIELDS: Record<string, () => ReactNode> = {
+  what: () => (
+    <>
+      <div className={pair}>
+        <Field name="part.name" placeholder="roaster end plate" />
+        <Field name="part.owner" />
+      </div>
+      <Field name="part.family" columns={3} />
+      <Field name="part.era" columns={2} />
+    </>
+  ),
+  hurt: () => <Hurt />,
+  size: () => <Size />,
+  service: () => (
+    <>
+      <div className="grid grid-cols-3 gap-2">
+        <Field name="part.service_temperature" placeholder="80 C" />
+        <Field name="part.service_time" placeholder="8 h" />
+        <Field name="part.heat_cycling" label="Heats and cools?" />
+      </div>
+      <Field name="part.holds" columns={3} />
+      <OlderTight />
+      <div className="grid grid-cols-[1fr_2fr] items-end gap-2 max-bench:grid-cols-1">
+        <Field name="part.pressure" placeholder="6 bar" />
+        <Field name="part.loads" />
+      </div>
+    </>
+  ),
+  state: () => (
+    <>
+      <Field name="part.oil" />
+      <Field name="part.cause" columns={3} />
+      <OldFiller />
+      <Field name="part.cavity" />
+      <Field name="part.coating" />
+      <Field name="part.place" />
+      <Neighbours />
+    </>
+  ),
+  wishes: () => (
+    <>
+      <Field name="part.life" />
+      <div className={pair}>
+        <Field name="part.life_wanted" placeholder="2 years" />
+        <Field name="part.wanted" placeholder="2027-03-15" />
+      </div>
+      <Field name="part.machined" />
+      <Field name="part.marks" />
+      <Field name="part.seen" />
+      <div className={pair}>
+        <Field name="part.keep_off" placeholder="the bored face" />
+        <Field name="part.machined_what" placeholder="bore, two holes" />
+      </div>
+      <div className="grid grid-cols-3 gap-2">
+        <Field name="part.replacement_price" placeholder="480" />
+        <Field name="part.replacement_wait" placeholder="6 weeks" />
+        <Field name="part.downtime" placeholder="120" label="A day standing" />
+      </div>
+    </>
+  ),
+}
+
+/** Who could be hurt, and who answers for it where that locks the job. */
+function Hurt(): ReactNode {
+  const { view } = useJob()
+  const locked = view.plan.locks.some((lock) => lock.key.startsWith('part.authority'))
   return (
-    <section aria-label={title} className="flex flex-col gap-2.5">
-      <h2 className="text-[24px] leading-7">{title}</h2>
-      {children}
-    </section>
+    <>
+      <Field name="part.safety_class" folded />
+      {(locked || view.fields['part.authority']?.typed !== '') && (
+        <div className={pair}>
+          <Field name="part.authority" />
+          <Field name="part.authority_reference" />
+        </div>
+      )}
+      <div className="grid grid-cols-[2fr_1fr] gap-2">
+        <Field name="part.hurt" placeholder="whoever stands below" />
+        <Field name="part.rpm" placeholder="90" />
+      </div>
+    </>
+  )
+}
+
+/** Size, shape and wall; the weight as weighed, or as it follows from them. */
+function Size(): ReactNode {
+  const { view } = useJob()
+  const weight = view.plan.figures.find((figure) => figure.id === 'part.weight')
+  const estimated = weight?.certainty === 'guess'
+  return (
+    <div className="grid grid-cols-[1fr_230px] gap-x-4 gap-y-2.5 max-bench:grid-cols-1">
+      <div className="flex flex-col gap-2.5">
+        <Field name="part.shape" columns={2} />
+        <div className="grid grid-cols-3 gap-2">
+          <Field name="part.length" />
+          <Field name="part.width" />
+          <Field name="part.height" />
+        </div>
+        <div className={pair}>
+          <Field name="part.wall" placeholder="3/8 in" />
+          <Field name="part.mass" placeholder="12 kg" />
+        </div>
+        {estimated && (
+          <p data-testid="estimate">
+            Estimated <Fig id="part.weight" side="top" />, {view.plan.part.weight_between}. Every time in the
+            plan carries that.
+          </p>
+        )}
+      </div>
+      <div className="flex flex-col gap-2.5">
+        <PartSketch />
+        <Field name="part.break_station" placeholder="0 one end, 50 middle" label="Break lies at, %" />
+        <Field name="part.sides" />
+      </div>
+    </div>
+  )
+}
+
+/** Asked until what it holds was: an older job may have it. */
+function OlderTight(): ReactNode {
+  const { view } = useJob()
+  const said = view.fields['part.fluid_tight']?.typed ?? ''
+  return said !== '' && view.fields['part.holds']?.typed === '' ? <Field name="part.fluid_tight" /> : null
+}
+
+/** What an earlier repair left in it. */
+function OldFiller(): ReactNode {
+  const { view } = useJob()
+  const bronze = view.fields['part.old_filler']?.typed === 'bronze'
+  return (
+    <>
+      <Field name="part.old_filler" columns={3} />
+      {bronze && <Field name="part.old_filler_out" />}
+    </>
   )
 }

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { themeOf, useShop } from '../../job/ShopContext'
+import { pictureUrl } from '../../api/pictures'
 import { pathOf, STATIONS, wordOf } from '../../job/stations'
 import { clock } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
@@ -72,20 +73,29 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
       <div
         className={`flex justify-between gap-x-4 max-bench:flex-wrap ${tall ? 'items-start' : 'items-baseline'}`}
       >
-        <div className={`min-w-0 ${tall ? '' : 'flex items-baseline gap-2.5 bench:w-[340px]'}`}>
-          <h2
-            className={`truncate ${tall ? 'text-[30px] leading-[36px]' : 'shrink-0 text-[20px] leading-[28px] max-bench:shrink'}`}
-          >
-            {line.name}
-          </h2>
-          <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
-            {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
-          </p>
-          {phone && hot !== null && (
-            <p className="figure text-[30px] leading-9">
-              {hotWords} <span className="words">HOT</span>
-            </p>
+        <div className={`flex min-w-0 gap-3 ${tall ? 'items-start' : 'items-center gap-2'}`}>
+          {line.face != null && (
+            <img
+              src={pictureUrl(line.id, line.face, true)}
+              alt=""
+              className={`shrink-0 border border-scribe object-cover ${tall ? 'h-[62px] w-[82px]' : 'h-[30px] w-[38px] max-bench:hidden'}`}
+            />
           )}
+          <div className={`min-w-0 ${tall ? '' : 'flex items-baseline gap-2 bench:max-w-[306px]'}`}>
+            <h2
+              className={`truncate ${tall ? 'text-[30px] leading-[36px]' : 'shrink-0 text-[20px] leading-[28px] max-bench:shrink'}`}
+            >
+              {line.name}
+            </h2>
+            <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
+              {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
+            </p>
+            {phone && hot !== null && (
+              <p className="figure text-[30px] leading-9">
+                {hotWords} <span className="words">HOT</span>
+              </p>
+            )}
+          </div>
         </div>
         {first ? (
           <span className="relative z-20 shrink-0">

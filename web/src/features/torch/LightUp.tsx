@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
+import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { Choice } from '../../ui/Choice'
-import { Plate } from '../../ui/Plate'
 
 const SPEEDS = [
   { id: '1', label: 'As it is' },
@@ -12,14 +12,13 @@ const SPEEDS = [
 
 /** Everything laid out before lighting up: after that one cannot stop. */
 export function LightUp(): ReactNode {
-  const { view, say, refusals } = useJob()
+  const { view, asIf, say, refusals } = useJob()
   const { time_zone } = useShop()
   const [speed, setSpeed] = useState('1')
   const { plan } = view
   const refused = refusals.findLast((refusal) => refusal.field === 'light')
   const cold = plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat'
-  const ready =
-    plan.locks.length === 0 && plan.methods.chosen != null && plan.prep != null && plan.heat?.reached === true
+  const ready = view.standing.unlit == null && asIf === null
   const lay = plan.torch?.lay_out ?? []
   return (
     <div className="flex min-h-0 grow flex-col gap-4 overflow-auto">
@@ -50,13 +49,22 @@ export function LightUp(): ReactNode {
             />
           </div>
           <span className="mt-auto self-end">
-            <Plate testId="light" onPress={() => say({ kind: 'light', speed: Number(speed) })}>
+            <NextOrButton
+              station="torch"
+              testId="light"
+              onPress={() => say({ kind: 'light', speed: Number(speed) })}
+            >
               {cold ? 'Start the work' : 'Light up'}
-            </Plate>
+            </NextOrButton>
           </span>
         </>
       ) : (
         <ul>
+          {asIf !== null && (
+            <li className="py-1">
+              <b>This plan is for one iron that is only supposed.</b> Go back to what it may be first.
+            </li>
+          )}
           {plan.locks.map((lock) => (
             <li key={lock.rule} className="py-1">
               <b>{lock.sentence}</b> {lock.unlock}

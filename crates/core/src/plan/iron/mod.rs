@@ -1,12 +1,26 @@
-//! Stage 2: what the iron is, and which test is worth doing next.
+//! Stage 2: what the iron is, which test is worth doing next, and what the iron asks of the plan.
+
+mod answers;
+mod demands;
+mod found;
+mod meaning;
+mod roll;
+
+pub use answers::{Answer, answers};
+pub use demands::Demand;
+pub use found::{FoundLine, FoundState};
+pub use roll::{AskedView, MeasuredView, OutcomeView, TestView};
+
+pub(super) use demands::demands;
+pub(super) use meaning::meaning;
 
 use serde::{Deserialize, Serialize};
 
-use super::part::{Caution, Lock, PartFacts};
+use super::part::{Caution, Lock, PartFacts, PartPlan};
 use super::{Amount, Station};
 use crate::figure::{Certainty, Figure, Source};
 use crate::iron::{Belief, Evidence, Iron, LookTest, Notice, WhiteStanding, confirm};
-use crate::job::Job;
+use crate::job::{Job, Observed};
 use crate::quantity::{Shown, Unit, both};
 
 /// An iron and its share of the belief.
@@ -20,6 +34,8 @@ pub struct Share {
     pub plausible: bool,
     /// The share before any test, then after each observation that counts.
     pub history: Vec<f64>,
+    /// By how much the last observation moved it, ready to be shown: "from 34 %"; empty for nothing.
+    pub was: String,
 }
 
 /// A test worth doing.
@@ -35,23 +51,12 @@ pub struct NextTest {
     pub mark: String,
 }
 
-/// One outcome of a test, to be chosen by what it looks like.
+/// What was found at one step, and what the step is called under the lines.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct OutcomeView {
-    pub id: String,
-    pub looks: String,
-}
-
-/// A test as it lies on the roll.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct TestView {
-    pub test: LookTest,
-    pub label: String,
-    pub minutes: f64,
-    pub mark: String,
-    pub outcomes: Vec<OutcomeView>,
+pub struct StepView {
+    pub found: String,
+    pub test: String,
 }
 
 /// What is believed of the iron, ready to be shown.
@@ -62,78 +67,100 @@ pub struct IronPlan {
     pub shares: Vec<Share>,
     pub leading: Iron,
     pub plausible: Vec<Iron>,
-    pub meaning: String,
+    /// What the iron means for this job, in sentences.
+    pub meaning: Vec<String>,
+    /// What is asked of the plan by which of several irons in question; empty for one alone.
+    pub demands: Vec<Demand>,
     pub enough: bool,
     pub next_tests: Vec<NextTest>,
     pub notices: Vec<String>,
     /// What was found, in the order it counts: the steps of `history` after the first.
-    pub steps: Vec<String>,
+    pub steps: Vec<StepView>,
+    /// Every observation ever made, the first first.
+    pub found: Vec<FoundLine>,
+    /// A place may be hard and the iron not: the observation that would go on the map.
+    pub hard_spot: Option<FoundLine>,
     pub roll: Vec<TestView>,
+    pub measured: Vec<MeasuredView>,
 }
 
 /// Ours: a test that tells less than this is not worth walking to the bench for.
 const WORTH_BITS: f64 = 0.005;
 
-/// The tests laid out in the slice, in the order of the tool roll.
-const ROLL: [LookTest; 4] = [LookTest::Punch, LookTest::Drill, LookTest::File, LookTest::Magnet];
-
-pub(super) fn belief(job: &Job, part: &PartFacts) -> Belief {
-    let evidence: Vec<Evidence> = job.evidence.iter().filter_map(crate::job::Observed::evidence).collect();
-    // A part comes in because it is cracked: until the map says otherwise, its ring is deadened.
-    confirm(part.family, part.era, true, &evidence)
+fn evidence(job: &Job) -> Vec<(&Observed, Evidence)> {
+    job.evidence.iter().filter_map(|seen| Some((seen, seen.evidence()?))).collect()
 }
 
-pub(super) fn iron_plan(belief: &Belief) -> IronPlan {
-    let mut order = Iron::ALL;
-    order.sort_by(|a, b| belief.of(*b).total_cmp(&belief.of(*a)));
-    let next_tests = belief
+/// A part comes in because it is cracked: until it is whole again, its ring is deadened.
+const OPEN_CRACK: bool = true;
+
+pub(super) fn belief(job: &Job, part: &PartFacts) -> Belief {
+    let evidence: Vec<Evidence> = evidence(job).into_iter().map(|(_, evidence)| evidence).collect();
+    confirm(part.family, part.era, OPEN_CRACK, &evidence)
+}
+
+fn next_tests(belief: &Belief, part: &PartPlan, hidden_only: bool) -> Vec<NextTest> {
+    let forbidden = |test: LookTest| part.forbidden.iter().any(|forbidden| forbidden.test == test);
+    belief
         .gain_bits
         .iter()
-        .filter(|(test, gain_bits)| ROLL.contains(test) && *gain_bits >= WORTH_BITS)
+        .filter(|(test, gain_bits)| *gain_bits >= WORTH_BITS && !forbidden(*test))
         .map(|(test, gain_bits)| NextTest {
             test: *test,
             label: test.label().to_owned(),
             verb: test.verb().to_owned(),
             gain_bits: *gain_bits,
             minutes: test.minutes(),
-            mark: test.mark().unwrap_or_default().to_owned(),
+            mark: test.mark().map_or(String::new(), |mark| {
+                if hidden_only { format!("{mark}: only where it will not show") } else { mark.to_owned() }
+            }),
         })
-        .collect();
+        .collect()
+}
+
+pub(super) fn iron_plan(job: &Job, belief: &Belief, part: &PartPlan, facts: &PartFacts) -> IronPlan {
+    let mut order = Iron::ALL;
+    order.sort_by(|a, b| belief.of(*b).total_cmp(&belief.of(*a)));
+    let history = |iron: Iron| {
+        std::iter::once(belief.prior[iron.index()])
+            .chain(belief.steps.iter().map(move |(_, shares)| shares[iron.index()]))
+    };
+    let percent = |share: f64| both(share * 100.0, Unit::Percent).0;
+    let found = found::found(job, belief, facts.units);
     IronPlan {
         shares: order
             .into_iter()
-            .map(|iron| Share {
-                iron,
-                label: iron.label().to_owned(),
-                share: belief.of(iron),
-                shown: both(belief.of(iron) * 100.0, Unit::Percent).0,
-                plausible: belief.is_plausible(iron),
-                history: std::iter::once(belief.prior[iron.index()])
-                    .chain(belief.steps.iter().map(|(_, shares)| shares[iron.index()]))
-                    .collect(),
+            .map(|iron| {
+                let history: Vec<f64> = history(iron).collect();
+                let now = percent(belief.of(iron));
+                let was = history.iter().rev().nth(1).map(|share| percent(*share));
+                Share {
+                    iron,
+                    label: iron.label().to_owned(),
+                    share: belief.of(iron),
+                    plausible: belief.is_plausible(iron),
+                    was: was.filter(|was| *was != now).map_or(String::new(), |was| was.text()),
+                    shown: now,
+                    history,
+                }
             })
             .collect(),
         leading: belief.leading,
         plausible: belief.plausible.clone(),
-        meaning: belief.leading.meaning().to_owned(),
+        meaning: Vec::new(),
+        demands: Vec::new(),
         enough: belief.enough(),
-        next_tests,
+        next_tests: next_tests(belief, part, job.round().choice("part.marks") == Some("hidden")),
         notices: belief.notices.iter().map(Notice::sentence).collect(),
-        steps: belief.steps.iter().map(|(found, _)| found.clone()).collect(),
-        roll: ROLL
-            .into_iter()
-            .map(|test| TestView {
-                test,
-                label: test.label().to_owned(),
-                minutes: test.minutes(),
-                mark: test.mark().unwrap_or_default().to_owned(),
-                outcomes: test
-                    .outcomes()
-                    .iter()
-                    .map(|o| OutcomeView { id: o.id.to_owned(), looks: o.looks.to_owned() })
-                    .collect(),
-            })
+        steps: belief
+            .steps
+            .iter()
+            .map(|(step, _)| StepView { found: step.found.clone(), test: step.test.clone() })
             .collect(),
+        hard_spot: found::may_be_a_hard_spot(belief, &found),
+        found,
+        roll: roll::roll(part),
+        measured: roll::measured(),
     }
 }
 
@@ -149,8 +176,8 @@ pub(super) fn figures(belief: &Belief, family: &str, era: &str) -> Vec<Figure> {
         .fact("Cast", era)
         .source(Source::Law("Bayes' theorem; likelihoods house".to_owned()), Certainty::Estimate)
         .note(leader.meaning());
-    for (found, shares) in &belief.steps {
-        figure = figure.formula(format!("{found}: {:.1} %", shares[leader.index()] * 100.0));
+    for (step, shares) in &belief.steps {
+        figure = figure.formula(format!("{}: {:.1} %", step.found, shares[leader.index()] * 100.0));
     }
     vec![figure]
 }
@@ -170,6 +197,8 @@ pub(super) fn white_lock(belief: &Belief) -> Option<Lock> {
         short: short.to_owned(),
         sentence: format!("{short}: it may be white iron, which welding cracks."),
         unlock: unlock.to_owned(),
+        key: String::new(),
+        hot_only: false,
     })
 }
 

@@ -1,22 +1,25 @@
 //! Stage 4: the contenders side by side, with the reasons for and against.
 
+mod figures;
+
+pub(super) use figures::figures;
+
 use serde::{Deserialize, Serialize};
 
 use super::Amount;
 use super::cooling::{Coolings, limit_k_per_h, wrapping};
 use super::cracks::CrackPlan;
 use super::heat::{Sources, soak_minutes};
-use super::part::PartFacts;
+use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{PrepAsked, prep_plan, work_minutes};
-use crate::figure::{Certainty, Figure, Source};
-use crate::heat::UNWRAP_C;
-use crate::iron::{Belief, Iron};
+use crate::heat::{Pass, UNWRAP_C, edge_cooling_s, softening_preheat_c};
+use crate::iron::{Belief, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
     Asked, Effect, Fired, MethodId, Odds, Ruling, School, ScorePart, Target, Way, apply_rules, heat_points,
     hours_points, odds, odds_points, rule_points, strength_points, target,
 };
-use crate::quantity::Unit;
+use crate::quantity::{Celsius, Unit, WallMillimetres};
 use crate::shop::Shop;
 
 /// One method done after its best school, with its score or the reasons against it.
@@ -56,6 +59,14 @@ pub struct MethodPlan {
     pub not_counted: Vec<String>,
 }
 
+/// A rule that fired on a method, and the iron that set it off.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Ruled {
+    pub method: MethodId,
+    pub effect: Effect,
+    pub iron: Option<Iron>,
+}
+
 /// What the contenders are judged with.
 pub(super) struct Judged<'a> {
     pub round: &'a Round,
@@ -66,13 +77,22 @@ pub(super) struct Judged<'a> {
     pub sources: Option<&'a Sources>,
 }
 
+/// What the locks leave open.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Locked {
+    No,
+    /// Everything that heats the part.
+    Hot,
+    All,
+}
+
 /// House: a lead of this many points makes a first choice.
 const FIRST_CHOICE_LEAD: f64 = 3.0;
 
 impl Judged<'_> {
     pub fn target_of(&self, way: Way) -> Option<Target> {
         let mut found = target(way, &self.belief.plausible, self.part.wall_mm, self.part.closed())?;
-        if let Some(limit) = self.round.number("part.heat_shy_limit")
+        if let Some((_, limit)) = self.part.coolest()
             && found.most_c > limit
         {
             found.most_c = limit.max(found.target_c);
@@ -85,10 +105,10 @@ impl Judged<'_> {
             return None;
         }
         let target = self.target_of(way)?;
-        if let Some(limit) = self.round.number("part.heat_shy_limit")
+        if let Some((shy, limit)) = self.part.coolest()
             && target.target_c > limit
         {
-            let what = self.round.text("part.heat_shy").unwrap_or("something beside the joint");
+            let what = &shy.what;
             return Some(Err(format!(
                 "Needs {}, but {what} must not pass {}.",
                 self.say(target.target_c, Unit::Celsius),
@@ -117,8 +137,35 @@ impl Judged<'_> {
             cracks: self.cracks,
             both_sides: self.both_sides(),
             ductile: self.ductile(),
+            fluid_tight: self.part.fluid_tight == Some(true),
             units: self.shop.units,
         }
+    }
+
+    /// Of each way of the arc: how fast its edge cools, in s, and the preheat that would soften it;
+    /// the hardest of the irons in question. Empty while the wall is not known.
+    fn edges(&self) -> Vec<(Way, f64, f64)> {
+        let Some(wall) = self.part.wall_mm.and_then(|mm| WallMillimetres::new(mm).ok()) else {
+            return Vec::new();
+        };
+        // Ours: the travel and the arc of an ordinary stick, as heat.md's example has them.
+        let pass = |amps| Pass { volts: 22.0, amps, travel_mm_s: 2.5, efficiency: 0.75 };
+        ways()
+            .filter_map(|way| {
+                let pass = pass(way.method.amps(wall.millimetres(), way.school)?);
+                let at = match way.school {
+                    School::Cold => self.part.ambient_c,
+                    _ => self.target_of(way)?.target_c,
+                };
+                let part = Celsius::new(at).ok()?;
+                let cools = |iron: Iron| {
+                    edge_cooling_s(&iron.properties(), pass, wall, part).unwrap_or(f64::INFINITY)
+                };
+                let hardest = least(&self.belief.plausible, cools).iron;
+                let softened = softening_preheat_c(&hardest.properties(), pass, wall);
+                Some((way, cools(hardest), softened))
+            })
+            .collect()
     }
 
     fn say(&self, value: f64, unit: Unit) -> String {
@@ -129,13 +176,21 @@ impl Judged<'_> {
         let reach: Vec<(Way, Result<(), String>)> =
             ways().filter_map(|way| Some((way, self.reach(way)?))).collect();
         let warm = Way { method: MethodId::ArcNickel, school: School::Warm };
+        let edges = self.edges();
         apply_rules(&Asked {
             belief: self.belief,
             service_c: self.round.number("part.service_temperature"),
             heat_cycling: self.round.yes("part.heat_cycling"),
-            life_days: self.round.number("part.life_wanted"),
+            service_min: self.round.number("part.service_time"),
+            life_days: self.part.life_days,
             oil: self.round.choice("part.oil"),
-            fluid_tight: self.round.yes("part.fluid_tight"),
+            fluid_tight: self.part.fluid_tight,
+            loads: self.round.choices("part.loads"),
+            old_filler: self.round.choice("part.old_filler"),
+            old_filler_out: self.round.yes("part.old_filler_out"),
+            seen: self.round.choice("part.seen"),
+            machined: self.round.choice("part.machined"),
+            edges: &edges,
             wall_mm: self.part.wall_mm,
             warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
             reach: &reach,
@@ -210,8 +265,9 @@ impl Judged<'_> {
     }
 
     fn strength(&self, way: Way) -> ScorePart {
-        let iron = self.belief.plausible.iter().map(|iron| iron.properties().tensile_mpa).fold(0.0, f64::max);
-        let filler = way.method.filler(self.part.wall_mm.unwrap_or(10.0), self.ductile());
+        let governing = strongest(&self.belief.plausible);
+        let iron = governing.iron.properties().tensile_mpa;
+        let filler = way.method.filler(self.part.wall_mm.unwrap_or(GUESSED_WALL_MM), self.ductile());
         let efficiency = match way.method {
             MethodId::GasIron => 0.9,
             MethodId::ArcNickel | MethodId::ArcNickelIron | MethodId::TorchBraze => 0.8,
@@ -225,7 +281,15 @@ impl Judged<'_> {
                 let side = if one_side < 1.0 { " x 0.8 (one side)" } else { "" };
                 (
                     ratio,
-                    format!("{efficiency}{side} x {:.0} / {iron:.0} MPa = {ratio:.2}", filler.tensile_mpa.0),
+                    format!(
+                        "{efficiency}{side} x {:.0} / {iron:.0} MPa{} = {ratio:.2}",
+                        filler.tensile_mpa.0,
+                        if governing.forced {
+                            format!(" ({})", governing.forced_by())
+                        } else {
+                            String::new()
+                        }
+                    ),
                 )
             }
         };
@@ -233,7 +297,17 @@ impl Judged<'_> {
     }
 
     /// No first choice is called while too little is known of the part; the welder's own stands.
-    pub fn contenders(&self, locked: bool, part_known: bool, coolings: &mut Coolings) -> MethodPlan {
+    pub fn contenders(
+        &self,
+        locked: Locked,
+        part_known: bool,
+        coolings: &mut Coolings,
+    ) -> (MethodPlan, Vec<Ruled>) {
+        let locks = |way: Way| match locked {
+            Locked::No => false,
+            Locked::Hot => way.method != MethodId::Stitch,
+            Locked::All => true,
+        };
         let ruling = self.ruling();
         let mut contenders: Vec<Contender> = MethodId::ALL
             .into_iter()
@@ -272,7 +346,11 @@ impl Judged<'_> {
             .choice("method.choice")
             .and_then(MethodId::from_id)
             .and_then(|method| contenders.iter().find(|c| c.way.method == method));
-        let headline = match (locked, overrule, left.first()) {
+        let would_be = overrule.map(|c| c.way).or(leads);
+        let headline = match (would_be.map_or(locked == Locked::All, locks), overrule, left.first()) {
+            (true, _, _) if locked == Locked::Hot => {
+                "Nothing hot is recommended until it is vented.".to_owned()
+            }
             (true, _, _) => "Nothing is recommended while the job is locked.".to_owned(),
             (false, Some(own), _) => format!("{}: the welder's choice.", own.label),
             (false, None, Some(first)) if !part_known => {
@@ -289,8 +367,14 @@ impl Judged<'_> {
                 format!("Side by side: {}. Choose one.", near.join(" or "))
             }
         };
-        MethodPlan {
-            chosen: overrule.map(|c| c.way).or(if locked { None } else { leads }),
+        let ruled = ruling
+            .fired
+            .iter()
+            .filter(|fired| fired.school.is_none())
+            .map(|fired| Ruled { method: fired.method, effect: fired.effect, iron: fired.iron })
+            .collect();
+        let plan = MethodPlan {
+            chosen: overrule.map(|c| c.way).or(leads.filter(|way| !locks(*way))),
             overruled: overrule.is_some_and(|own| Some(own.way) != leads),
             headline,
             not_considered: ruling.not_considered,
@@ -300,7 +384,8 @@ impl Judged<'_> {
                 "price: needs rates".to_owned(),
             ],
             contenders,
-        }
+        };
+        (plan, ruled)
     }
 
     fn contender(
@@ -385,9 +470,9 @@ fn ways() -> impl Iterator<Item = Way> {
 }
 
 /// The targets of every way that preheats: what the sources are tried for.
-pub(super) fn targets_c(part: &PartFacts, belief: &Belief, round: &Round) -> Vec<f64> {
+pub(super) fn targets_c(part: &PartFacts, belief: &Belief) -> Vec<f64> {
     let allowed = |method: MethodId| method != MethodId::GasIron || !belief.is_plausible(Iron::Malleable);
-    let limit = round.number("part.heat_shy_limit").unwrap_or(f64::INFINITY);
+    let limit = part.coolest().map_or(f64::INFINITY, |(_, limit)| limit);
     let mut targets: Vec<f64> = ways()
         .filter(|way| way.school.preheats() && allowed(way.method))
         .filter_map(|way| target(way, &belief.plausible, part.wall_mm, part.closed()))
@@ -397,36 +482,6 @@ pub(super) fn targets_c(part: &PartFacts, belief: &Belief, round: &Round) -> Vec
     targets.sort_by(f64::total_cmp);
     targets.dedup();
     targets
-}
-
-pub(super) fn figures(methods: &MethodPlan) -> Vec<Figure> {
-    let Some(chosen) = methods.chosen else { return Vec::new() };
-    let Some(contender) = methods.contenders.iter().find(|c| c.way == chosen) else { return Vec::new() };
-    let mut score = Figure::new("method.score", "Score", contender.score, Unit::Points)
-        .fact("Method", contender.label.clone())
-        .source(Source::House, Certainty::Estimate);
-    for part in &contender.parts {
-        score = score.formula(format!("{} {:+.1}: {}", part.name, part.points, part.working));
-    }
-    let odds = contender.odds;
-    let mut figures = vec![
-        score,
-        Figure::new("method.odds", "Odds", odds.mean * 100.0, Unit::Percent)
-            .between(odds.low * 100.0, odds.high * 100.0)
-            .formula(format!("Beta({}, {}): mean, and the middle 80 %", odds.prior.0, odds.prior.1))
-            .fact("Method", contender.label.clone())
-            .source(Source::Law("Bayes' theorem; prior house".to_owned()), Certainty::Guess)
-            .note(format!("{:.0} to {:.0} %, no repairs of ours yet.", odds.low * 100.0, odds.high * 100.0)),
-    ];
-    if let Some(hours) = contender.hours {
-        figures.push(
-            Figure::new("method.hours", "From lighting up to unwrapped", hours * 60.0, Unit::Minutes)
-                .formula("heating + soak + beads or pins + cooling to 65 °C")
-                .fact("Not counted", methods.not_counted[..2].join(", "))
-                .source(Source::House, Certainty::Estimate),
-        );
-    }
-    figures
 }
 
 pub(super) fn amount(methods: &MethodPlan, cracks: Amount) -> Amount {

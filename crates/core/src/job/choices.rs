@@ -1,0 +1,78 @@
+//! What can be chosen in the fields of a job: `(id, label)`, in the order shown.
+
+use super::Choice;
+
+/// Classes of parts that are referred out unless a named authority is entered.
+pub const SAFETY_CLASSES: &[Choice] = &[
+    ("none", "None of these"),
+    ("boiler_or_pressure_vessel", "Boiler, pressure vessel, receiver, compressor head"),
+    ("hydraulic_or_cylinder", "Hydraulic body or gas cylinder"),
+    ("pressure_piping", "Pressure piping of gas, steam or drinking water"),
+    ("burner_or_flue", "Gas burner or flue"),
+    ("lifting", "Lifting gear, hook, chain, jack"),
+    ("towing", "Towing gear"),
+    ("steering_brakes_suspension", "Vehicle steering, brakes, suspension"),
+    ("aircraft", "Aircraft"),
+    ("press_frame_or_guard", "Press frame, or a guard that protects a person"),
+    ("rotating", "Rotating part, or rollers without a guard"),
+    ("structure", "Structural column, axle, or what drops a load or a person"),
+    ("medical_or_ride", "Medical, fairground ride"),
+];
+
+pub const END_KINDS: &[Choice] = &[
+    ("tip", "Stops in the metal"),
+    ("edge", "Runs out at an edge"),
+    ("hole", "Runs into a bore"),
+    ("branch", "Joins another crack"),
+    ("hidden", "Goes out of sight"),
+];
+
+/// Stitching, packing and groove choices follow the tables of their own modules.
+pub const GROOVE_FORMS: &[Choice] = &[("V", "V"), ("U", "U"), ("double_V", "Double V")];
+
+pub const CAUSES: &[Choice] = &[
+    ("impact", "A blow"),
+    ("overload", "Overloaded"),
+    ("freeze", "Frozen"),
+    ("heat_cycling", "Heating and cooling"),
+    ("locked_in", "Stress from casting"),
+    ("wear", "Worn through"),
+    ("unknown", "Nobody knows"),
+];
+
+pub const LOADS: &[Choice] = &[("static", "Steady"), ("bending", "Bending"), ("shock", "Shock")];
+
+pub const CONTENTS: &[Choice] = &[
+    ("nothing", "Nothing"),
+    ("water", "Water"),
+    ("drinking_water", "Drinking water"),
+    ("oil", "Oil"),
+    ("fuel", "Fuel or solvent"),
+    ("gas", "Air, gas or steam"),
+];
+
+pub const OLD_FILLERS: &[Choice] = &[
+    ("none", "Never repaired"),
+    ("bronze", "Bronze"),
+    ("nickel", "Nickel"),
+    ("steel", "Steel weld"),
+    ("other", "Something unknown"),
+];
+
+pub const COATINGS: &[Choice] = &[
+    ("bare", "Bare"),
+    ("paint", "Paint"),
+    ("galvanised", "Galvanised"),
+    ("plated", "Plated"),
+    ("enamel", "Enamel"),
+];
+
+pub const ROD_CHOICES: &[Choice] = &[
+    ("nickel", "Nickel stick"),
+    ("nickel_iron", "Nickel-iron stick"),
+    ("bronze", "Low-fuming bronze and flux"),
+    ("iron_rod", "Cast-iron gas rod and flux"),
+    ("iron_rod_b", "Cast-iron gas rod for ductile (RCI-B)"),
+];
+
+pub const CHECKED: &[Choice] = &[("ok", "Holds"), ("not_ok", "Does not")];

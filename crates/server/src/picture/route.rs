@@ -1,0 +1,180 @@
+//! `/api/jobs/<id>/pictures`
+
+use rocket::data::{Data, ToByteUnit};
+use rocket::http::{ContentType, Header};
+use rocket::serde::json::Json;
+use rocket::tokio::io::AsyncReadExt;
+use rocket::tokio::sync::Semaphore;
+use rocket::tokio::task::spawn_blocking;
+use rocket::{State, get, post};
+use uuid::Uuid;
+use vanadin_core::job::{Change, accept, importable, picture_key};
+use vanadin_core::plan::plan;
+use vanadin_core::problem::FieldProblem;
+use vanadin_core::quantity::UnitSystem;
+
+use super::shrink::shrink;
+use super::store;
+use crate::api_error::{ApiError, ProblemsBody};
+use crate::bench::Bench;
+use crate::job::route::{NewFact, add, known};
+use crate::job::store as jobs;
+use crate::job::view::JobView;
+use crate::shop::the_shop;
+use crate::thermocouple::Thermocouples;
+
+/// Largest file that is taken, in MB of 2^20 bytes.
+pub const MOST_MIB: u64 = 20;
+
+/// So many are read at a time, and one is opened at a time: what pictures cost in memory is bounded by
+/// these, however many come at once.
+pub struct Counter {
+    reading: Semaphore,
+    opening: Semaphore,
+}
+
+impl Counter {
+    pub fn new() -> Self {
+        Self { reading: Semaphore::new(3), opening: Semaphore::new(1) }
+    }
+}
+
+#[derive(rocket::Responder)]
+#[response(status = 200)]
+pub struct Jpeg {
+    bytes: Vec<u8>,
+    content_type: ContentType,
+    keep: Header<'static>,
+    as_said: Header<'static>,
+}
+
+/// What was sent, up to the limit. The rest of a larger one is read and dropped, so that whoever sends
+/// it hears why.
+async fn sent(data: Data<'_>) -> Result<Vec<u8>, ApiError> {
+    /// Nobody is listened to for longer.
+    const GIVE_UP_MIB: u64 = 400;
+    const PIECE: usize = 64 * 1024;
+    let most = usize::try_from(MOST_MIB << 20).unwrap_or(usize::MAX);
+    let mut stream = data.open(GIVE_UP_MIB.mebibytes());
+    let mut bytes = Vec::new();
+    let mut piece = vec![0; PIECE];
+    let mut too_large = false;
+    loop {
+        let read = stream.read(&mut piece).await.map_err(|error| ApiError::Unreadable(error.to_string()))?;
+        if read == 0 {
+            break;
+        }
+        if too_large || bytes.len() + read > most {
+            too_large = true;
+            bytes = Vec::new();
+        } else {
+            bytes.extend_from_slice(&piece[..read]);
+        }
+    }
+    if too_large { Err(ApiError::TooLarge(MOST_MIB)) } else { Ok(bytes) }
+}
+
+/// Keeps a picture of a job and says so in its log. The body is the file itself: JPEG, PNG or WebP, up
+/// to 20 MB and 50 million points. It is turned upright, made smaller, and stripped of everything but
+/// the picture. Sent twice under one id it is kept once.
+#[utoipa::path(post, path = "/api/jobs/{id}/pictures/{picture}", params(
+    ("id" = Uuid, Path, description = "The job"),
+    ("picture" = Uuid, Path, description = "Made by the client"),
+    ("shows" = Option<String>, Query, description = "overall, break, mark, before or after"),
+    ("at_client_ms" = i64, Query, description = "When it was taken by the client's clock, UTC in ms since 1970"),
+    ("who" = Option<String>, Query, description = "Who took it")),
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
+    (status = 200, description = "Kept; the job as it stands now", body = JobView),
+    (status = 404, description = "No such job", body = ProblemsBody),
+    (status = 413, description = "Over 20 MB", body = ProblemsBody),
+    (status = 422, description = "No picture, a damaged one, or too many points", body = ProblemsBody)))]
+#[post("/<id>/pictures/<picture>?<shows>&<at_client_ms>&<who>", data = "<data>")]
+#[allow(clippy::too_many_arguments)] // one for each part of the request
+pub async fn take_picture(
+    bench: &State<Bench>,
+    thermocouples: &State<Thermocouples>,
+    counter: &State<Counter>,
+    id: &str,
+    picture: &str,
+    shows: Option<&str>,
+    at_client_ms: i64,
+    who: Option<&str>,
+    data: Data<'_>,
+) -> Result<Json<JobView>, ApiError> {
+    let (job, picture) = (known(id)?, known(picture)?);
+    let shop = the_shop(&bench.database.pool).await?;
+    let (stands, _) = jobs::load(&bench.database.pool, job).await?;
+    // What would not be taken is not opened either.
+    if !stands.pictures.iter().any(|known| known.id == picture) {
+        accept(&stands, &plan(&stands, &shop), &Change::AddPicture, None)?;
+    }
+    if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
+        importable(&change).map_err(|problem| vec![problem])?;
+    }
+    let closed = || anyhow::anyhow!("the counter is closed");
+    let reading = counter.reading.acquire().await.map_err(|_| closed())?;
+    let bytes = sent(data).await?;
+    let opening = counter.opening.acquire().await.map_err(|_| closed())?;
+    let shrunk = spawn_blocking(move || shrink(&bytes)).await.map_err(anyhow::Error::from)?;
+    drop((opening, reading));
+    let shrunk = shrunk.map_err(|problem| vec![problem])?;
+    store::keep(&bench.database.pool, job, picture, &shrunk).await?;
+    let fact = |id: Uuid, change: Change| NewFact {
+        id,
+        at_client_ms,
+        who: who.unwrap_or_default().to_owned(),
+        base: None,
+        change,
+    };
+    let added = add(bench, thermocouples, job, fact(picture, Change::AddPicture)).await?;
+    let Some(shows) = shows else { return Ok(added) };
+    // The second word has an id made from the first: said twice, it is stored once as well.
+    let second = Uuid::from_u128(picture.as_u128() ^ 1);
+    add(bench, thermocouples, job, fact(second, shows_change(picture, shows))).await
+}
+
+fn shows_change(picture: Uuid, shows: &str) -> Change {
+    Change::Set { key: picture_key(picture, "shows"), typed: shows.to_owned(), shown_in: UnitSystem::Metric }
+}
+
+/// A picture as it is kept.
+#[utoipa::path(get, path = "/api/jobs/{id}/pictures/{picture}", params(
+    ("id" = Uuid, Path, description = "The job"), ("picture" = Uuid, Path, description = "The picture")),
+    responses(
+    (status = 200, description = "The picture", content_type = "image/jpeg"),
+    (status = 404, description = "No such picture", body = ProblemsBody)))]
+#[get("/<id>/pictures/<picture>")]
+pub async fn show_picture(bench: &State<Bench>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
+    shown(bench, id, picture, false).await
+}
+
+/// The same, 320 points at its longest side.
+#[utoipa::path(get, path = "/api/jobs/{id}/pictures/{picture}/small", params(
+    ("id" = Uuid, Path, description = "The job"), ("picture" = Uuid, Path, description = "The picture")),
+    responses(
+    (status = 200, description = "The picture", content_type = "image/jpeg"),
+    (status = 404, description = "No such picture", body = ProblemsBody)))]
+#[get("/<id>/pictures/<picture>/small")]
+pub async fn show_small_picture(bench: &State<Bench>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
+    shown(bench, id, picture, true).await
+}
+
+async fn shown(bench: &State<Bench>, id: &str, picture: &str, small: bool) -> Result<Jpeg, ApiError> {
+    let found = store::jpeg(&bench.database.pool, known(id)?, known(picture)?, small).await?;
+    Ok(Jpeg {
+        bytes: found.ok_or(ApiError::Unknown("such picture"))?,
+        content_type: ContentType::JPEG,
+        // A picture never changes under its id.
+        keep: Header::new("Cache-Control", "private, max-age=31536000, immutable"),
+        as_said: Header::new("X-Content-Type-Options", "nosniff"),
+    })
+}
+
+/// A fact says that a picture was added: it must be kept already.
+pub async fn must_be_kept(bench: &Bench, job: Uuid, id: Uuid) -> Result<(), ApiError> {
+    if store::jpeg(&bench.database.pool, job, id, true).await?.is_some() {
+        return Ok(());
+    }
+    let problem = FieldProblem::new("picture", "send the picture itself", "POST .../pictures/<id>");
+    Err(vec![problem].into())
+}

@@ -1,0 +1,72 @@
+import { useQuery } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { answersQuery } from '../../api/queries'
+import { useJob } from '../../job/JobContext'
+import { Drawing } from './Drawing'
+
+export interface OpenPocketProps {
+  test: Schemas['TestView']
+  /** What stands at the spot in hand. */
+  chosen: string
+  onObserve: (outcome: string) => void
+}
+
+/** A test: how it is done, and what it may show, each with what that would make of the plan. */
+export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactNode {
+  const { view } = useJob()
+  const answers = useQuery(answersQuery(view.id, view.revision, test.test))
+  const answer = (outcome: string) => answers.data?.answers.find((known) => known.outcome === outcome)
+  return (
+    <section aria-label={test.label}>
+      <p className="leading-[19px]">
+        {test.how} <span className="text-ash">{test.caution}</span>
+      </p>
+      {test.forbidden !== '' && (
+        <p role="status" className="mt-1 border-l-[3px] border-chalk pl-3 font-semibold">
+          {test.label} {test.forbidden}.
+        </p>
+      )}
+      <div
+        className="mt-2 grid gap-2 max-bench:!grid-cols-2"
+        style={{ gridTemplateColumns: `repeat(${Math.max(test.outcomes.length, 3)}, minmax(0, 1fr))` }}
+      >
+        {test.outcomes.map((outcome) => (
+          <div
+            key={outcome.id}
+            className={`relative flex min-w-0 flex-col border-[1.5px] p-2 ${chosen === outcome.id ? 'border-chalk bg-raise' : 'border-scribe'}`}
+          >
+            <button
+              type="button"
+              aria-pressed={chosen === outcome.id}
+              aria-describedby={`then-${outcome.id}`}
+              onClick={() => onObserve(outcome.id)}
+              // The whole frame is the target.
+              className="text-left after:absolute after:inset-0 after:content-['']"
+            >
+              <Drawing name={`${test.test}.${outcome.id}`} className="mx-auto w-full max-w-[176px]" />
+              <b className="mt-1.5 block leading-[18px]">
+                <span className="sr-only">{test.label}: </span>
+                <span className="inline-block first-letter:uppercase">{outcome.looks}</span>
+              </b>
+            </button>
+            <Then id={`then-${outcome.id}`} answer={answer(outcome.id)} />
+          </div>
+        ))}
+      </div>
+    </section>
+  )
+}
+
+/** What this answer would make of the iron and of the plan. */
+function Then({ id, answer }: { id: string; answer: Schemas['Answer'] | undefined }): ReactNode {
+  if (answer === undefined) return null
+  return (
+    <p id={id} className="mt-0.5 text-[14px] leading-[17px] text-ash" data-testid={`then.${answer.outcome}`}>
+      <span className="figure text-[15px] text-chalk">{answer.chance.number} %</span> likely. Then{' '}
+      {answer.leading_label.toLowerCase()}{' '}
+      <span className="whitespace-nowrap">{answer.leading_share.number} %:</span>{' '}
+      {answer.changes.slice(0, 3).join(', ')}.
+    </p>
+  )
+}
