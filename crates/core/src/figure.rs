@@ -50,6 +50,11 @@ pub struct Figure {
     pub value: f64,
     pub low: Option<f64>,
     pub high: Option<f64>,
+    /// "5.7 kg to 11.3 kg", in metric and in imperial units, where it is uncertain; empty otherwise.
+    #[serde(default)]
+    pub between_metric: String,
+    #[serde(default)]
+    pub between_imperial: String,
     pub unit: Unit,
     pub metric: Shown,
     pub imperial: Shown,
@@ -75,6 +80,8 @@ impl Figure {
             value,
             low: None,
             high: None,
+            between_metric: String::new(),
+            between_imperial: String::new(),
             unit,
             metric,
             imperial,
@@ -97,7 +104,7 @@ impl Figure {
     /// The figure is a window: both ends are shown.
     #[must_use]
     pub fn window(mut self, low: f64, high: f64) -> Self {
-        self = self.between(low, high);
+        (self.low, self.high) = (Some(low), Some(high));
         let ((low_m, low_i), (high_m, high_i)) = (both(low, self.unit), both(high, self.unit));
         self.metric.number = format!("{} to {}", low_m.number, high_m.number);
         self.imperial.number = format!("{} to {}", low_i.number, high_i.number);
@@ -107,8 +114,10 @@ impl Figure {
     /// The figure is uncertain between these.
     #[must_use]
     pub fn between(mut self, low: f64, high: f64) -> Self {
-        self.low = Some(low);
-        self.high = Some(high);
+        (self.low, self.high) = (Some(low), Some(high));
+        let ((low_m, low_i), (high_m, high_i)) = (both(low, self.unit), both(high, self.unit));
+        self.between_metric = format!("{} to {}", low_m.text(), high_m.text());
+        self.between_imperial = format!("{} to {}", low_i.text(), high_i.text());
         self
     }
 
@@ -187,6 +196,16 @@ mod tests {
 
     fn rods(count: f64) -> Figure {
         Figure::new("prep.rods", "Rods", count, Unit::Count)
+    }
+
+    #[test]
+    fn an_uncertain_figure_says_between_what_it_lies_and_a_window_shows_both_ends() {
+        let weight = Figure::new("part.weight", "Weight", 8.5, Unit::Kilograms).between(5.7, 11.3);
+        // Hand-worked: 5.7 / 0.45359237 = 12.57, 11.3 / 0.45359237 = 24.91
+        assert_eq!(weight.between_metric, "5.7 kg to 11.3 kg");
+        assert_eq!(weight.between_imperial, "12.6 lb to 24.9 lb");
+        let window = Figure::new("heat.target", "Preheat", 300.0, Unit::Celsius).window(300.0, 400.0);
+        assert_eq!((window.metric.number.as_str(), window.between_metric.as_str()), ("300 to 400", ""));
     }
 
     #[test]

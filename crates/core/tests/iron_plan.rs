@@ -239,6 +239,7 @@ fn each_answer_says_what_it_would_change_in_the_plan() {
         rim.changes
     );
     assert!(rim.changes.iter().any(|change| change == "gas fusion is out"), "{:?}", rim.changes);
+    assert!(rim.changes.iter().any(|change| change == "it has to suit ductile too"), "{:?}", rim.changes);
     let crumbles = found.iter().find(|answer| answer.outcome == "crumbles_no_rim").unwrap();
     assert_eq!(crumbles.changes, ["the plan stays as it is"]);
     // What it says is what then comes about.

@@ -32,6 +32,8 @@ const sourceWords = (source: Schemas['Source']): string =>
 /** Any figure can be asked why: its working, its facts, its source, how sure it is. */
 export function Why({ figure, units, children, side = 'left' }: WhyProps): ReactNode {
   const shown = inUnits(figure, units)
+  const between = (units === 'imperial' ? figure.between_imperial : figure.between_metric) ?? ''
+  const forcedBy = figure.forced_by ?? ''
   const trigger = useRef<HTMLButtonElement>(null)
   const anchor = useRef({ getBoundingClientRect: () => new DOMRect() })
   useEffect(() => {
@@ -72,11 +74,10 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
             {figure.facts.map((fact) => (
               <Line key={fact.name} term={fact.name} text={fact.text} />
             ))}
+            {between !== '' && <Line term="Between" text={between} />}
             <Line term="Source" text={sourceWords(figure.source)} />
             <Line term="How sure" text={SURENESS[figure.certainty]} />
-            {figure.forced_by !== '' && (
-              <Line term="Forced by" text={`${figure.forced_by}, of what it may be`} />
-            )}
+            {forcedBy !== '' && <Line term="Forced by" text={`${forcedBy}, of what it may be`} />}
           </dl>
           {figure.note !== '' && <p className="mt-3 font-semibold">{figure.note}</p>}
         </Popover.Content>

@@ -855,6 +855,9 @@ export interface components {
         };
         /** @description One number of a plan, and everything needed to ask it why. */
         Figure: {
+            between_imperial?: string;
+            /** @description "5.7 kg to 11.3 kg", in metric and in imperial units, where it is uncertain; empty otherwise. */
+            between_metric?: string;
             certainty: components["schemas"]["Certainty"];
             facts: components["schemas"]["FactUsed"][];
             /** @description The iron that forced it, of several in question; empty for none. */

@@ -66,7 +66,7 @@ function Then({ id, answer }: { id: string; answer: Schemas['Answer'] | undefine
       <span className="figure text-[15px] text-chalk">{answer.chance.number} %</span> likely. Then{' '}
       {answer.leading_label.toLowerCase()}{' '}
       <span className="whitespace-nowrap">{answer.leading_share.number} %:</span>{' '}
-      {answer.changes.slice(0, 3).join(', ')}.
+      {answer.changes.slice(0, 4).join(', ')}.
     </p>
   )
 }

@@ -23,6 +23,9 @@ export function Card({ station, first }: CardProps): ReactNode {
   const chosen = plan.methods.chosen
   const contender = plan.methods.contenders.find((c) => c.way.method === chosen?.method)
   const odds = plan.figures.find((f) => f.id === 'method.odds')
+  const { units } = useShop()
+  const elapsed = plan.figures.find((f) => f.id === 'method.hours')
+  const between = (units === 'imperial' ? elapsed?.between_imperial : elapsed?.between_metric) ?? ''
   return (
     <aside aria-label="Card" data-card="" className="tag flex min-h-0 flex-col bg-slab px-4 pt-3 pb-3">
       <svg width="26" height="26" aria-hidden className="mx-auto shrink-0">
@@ -67,7 +70,11 @@ export function Card({ station, first }: CardProps): ReactNode {
             <Row
               name="Elapsed"
               moved={bar('method.hours')}
-              under={contender?.hours == null ? '' : 'waits between beads not counted'}
+              under={
+                contender?.hours == null
+                  ? ''
+                  : [between, 'waits between beads not counted'].filter(Boolean).join('; ')
+              }
             >
               <Fig id="method.hours" size="card" />
             </Row>

@@ -86,6 +86,7 @@ function summary(fields: Fields, keys: readonly string[], units: UnitSystem): st
     const field = fields[key]
     if (field === undefined || field.typed === '') return []
     const { metric, imperial } = field
+    if (field.asks_for === 'yes_no') return field.typed === 'yes' ? [field.label.toLowerCase()] : []
     if (metric != null && imperial != null) {
       const shown = inUnits({ metric, imperial }, units)
       return [`${shown.number} ${shown.unit}`]

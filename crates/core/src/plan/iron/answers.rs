@@ -101,7 +101,8 @@ fn first(plan: &Plan) -> Option<&Contender> {
     }
 }
 
-/// What differs between two plans, in sentences: locks, method, preheat, hours, what is out and in.
+/// What differs between two plans, in sentences: locks, method, preheat, hours, what is out and in, and
+/// which irons it has to suit.
 fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
     let mut said = Vec::new();
     for lock in then.locks.iter().filter(|lock| !now.locks.contains(lock)) {
@@ -158,6 +159,19 @@ fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
     }
     if now.methods.chosen.is_none() && then.methods.chosen.is_some() {
         said.push("it becomes the first choice".to_owned());
+    }
+    let only_in = |one: &Plan, other: &Plan| -> Vec<String> {
+        let irons = one.iron.plausible.iter().filter(|iron| !other.iron.plausible.contains(iron));
+        irons.map(|iron| iron.label().to_lowercase()).collect()
+    };
+    if is.is_some() {
+        let (gone, come) = (only_in(now, then), only_in(then, now));
+        if !gone.is_empty() {
+            said.push(format!("it need not suit {} any more", gone.join(" or ")));
+        }
+        if !come.is_empty() {
+            said.push(format!("it has to suit {} too", come.join(" and ")));
+        }
     }
     if said.is_empty() {
         said.push("the plan stays as it is".to_owned());
