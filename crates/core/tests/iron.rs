@@ -118,6 +118,44 @@ fn no_iron_sounds_slower_or_faster(#[case] metres_per_second: f64, #[case] accep
     assert_eq!(SoundSpeed::new(metres_per_second, wall).is_ok(), accepted);
 }
 
+#[rstest]
+#[case::gray_side(5099.9, false)]
+#[case::least(5100.0, true)]
+#[case::most(5450.0, true)]
+#[case::ductile_side(5450.1, false)]
+fn sound_between_gray_and_ductile_tells_of_compacted_graphite(
+    #[case] metres_per_second: f64,
+    #[case] told: bool,
+) {
+    let sound = SoundSpeed::new(metres_per_second, WallMillimetres::new(20.0).unwrap()).unwrap();
+    let evidence =
+        Evidence { finding: Finding::Sound(sound), confidence: Confidence::Sure, spot: "web".into() };
+    let belief = confirm(Family::EngineBlock, Era::Unknown, true, &[evidence]);
+    assert_eq!(belief.notices.contains(&Notice::CompactedGraphite), told);
+}
+
+#[rstest]
+// Hand-worked: gray leads; 7150 + 3 x 90 = 7420
+#[case::within(7419.0, None)]
+#[case::beyond(7422.0, Some("3.0"))]
+fn a_measured_value_three_deviations_off_disagrees_with_the_leading_iron(
+    #[case] kg_m3: f64,
+    #[case] deviations: Option<&str>,
+) {
+    let density = Evidence {
+        finding: Finding::Density(Density::new(kg_m3).unwrap()),
+        confidence: Confidence::Sure,
+        spot: "whole".into(),
+    };
+    let belief = confirm(Family::MachineFrame, Era::Unknown, true, &[density]);
+    assert_eq!(belief.leading, Iron::Gray);
+    let off = belief.notices.iter().find_map(|notice| match notice {
+        Notice::FarFromLeader { deviations, .. } => Some(format!("{deviations:.1}")),
+        _ => None,
+    });
+    assert_eq!(off.as_deref(), deviations);
+}
+
 #[test]
 fn a_thin_wall_makes_a_sound_speed_say_less() {
     let of = |wall: f64| {

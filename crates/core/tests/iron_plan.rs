@@ -140,6 +140,10 @@ fn white_itself_is_no_hard_spot() {
     let mut bench = Bench::new();
     bench.set("part.family", "wear_part");
     bench.say(observe("file", "skates", Confidence::Sure, "edge"));
+    let plan = bench.plan();
+    // One test leads to white, but does not make it believed.
+    assert_eq!((plan.iron.leading, plan.iron.hard_spot), (Iron::White, None));
+    assert!(plan.locks.iter().any(|lock| lock.short == "Test again elsewhere"));
     bench.say(observe("drill", "will_not_bite", Confidence::Sure, "face"));
     let plan = bench.plan();
     assert_eq!((plan.iron.leading, plan.iron.hard_spot), (Iron::White, None));

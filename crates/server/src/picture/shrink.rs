@@ -57,7 +57,8 @@ pub fn shrink(sent: &[u8]) -> Result<Shrunk, FieldProblem> {
     limits.max_image_height = Some(MOST_SIDE);
     limits.max_alloc = Some(MOST_BYTES);
     reader.limits(limits);
-    let too_many = || refused("This picture has too many points to be opened.", "up to 50 million points");
+    let too_many =
+        || refused("This picture has too many points to be opened.", "up to 50 million, and 20 000 a side");
     let damaged =
         || refused("This picture is damaged and cannot be opened.", "send it again, or another one");
     let mut decoder = reader.into_decoder().map_err(|error| match error {
@@ -246,6 +247,8 @@ mod tests {
         let said = |bytes: &[u8]| shrink(bytes).unwrap_err().message;
         assert!(said(&bomb(60_000, 60_000)).contains("too many points"));
         assert!(said(&bomb(19_000, 19_000)).contains("too many points"));
+        assert!(said(&bomb(20_001, 100)).contains("too many points"), "too long a side");
+        assert!(said(&bomb(20_000, 100)).contains("damaged"), "just not too long");
         assert!(said(b"Dear owner, the lever is broken.").contains("no picture"));
         assert!(said(b"").contains("no picture"));
         assert!(said(b"GIF89a\x01\0\x01\0").contains("no picture"));

@@ -7,7 +7,7 @@ import { useShop } from '../../job/ShopContext'
 import { inUnits } from '../../quantity/show'
 import { Fold } from '../../ui/Fold'
 import { Follows } from './Follows'
-import { GROUPS, groupOf } from './groups'
+import { BEFORE_ANSWER, GROUPS, groupOf } from './groups'
 import { Neighbours } from './Neighbours'
 import { PartSketch } from './PartSketch'
 import { Pictures } from './Pictures'
@@ -92,9 +92,8 @@ function summary(fields: Fields, keys: readonly string[], units: UnitSystem): st
       return [`${shown.number} ${shown.unit}`]
     }
     const label = (id: string) => field.choices.find((choice) => choice.id === id)?.label ?? id
-    return [
-      field.choices.length === 0 ? field.typed : field.typed.split(',').map(label).join(', ').toLowerCase(),
-    ]
+    if (field.choices.length === 0) return [field.typed]
+    return [(BEFORE_ANSWER[key] ?? '') + field.typed.split(',').map(label).join(', ').toLowerCase()]
   })
   return said.length === 0 ? 'not asked yet' : said.join(', ')
 }

@@ -73,6 +73,15 @@ export const GROUPS: readonly Group[] = [
   },
 ]
 
+/** Before an answer in a summary that says too little alone. */
+export const BEFORE_ANSWER: Readonly<Record<string, string>> = {
+  'part.holds': 'holds ',
+  'part.cavity': 'hollow: ',
+  'part.marks': 'test marks: ',
+  'part.seen': 'face: ',
+  'part.machined': 'machined: ',
+}
+
 /** The part of the sheet in which a field stands. */
 export const groupOf = (key: string): string | undefined =>
   GROUPS.find((group) => group.keys.includes(key))?.id

@@ -44,10 +44,9 @@ pub fn demands(
         }
     };
     let heated = heat.is_some_and(|heat| !heat.cold);
-    if let Some((way, Some(found))) = chosen {
+    if let Some((_, Some(found))) = chosen {
         let by = found.forced_by.map_or(String::new(), |iron| iron.label().to_lowercase());
         say("Preheat", target_words(found, units), by);
-        let _ = way;
     } else if let Some(found) = warm_target(plausible, part) {
         let by = found.forced_by.map_or(String::new(), |iron| iron.label().to_lowercase());
         say("Warm preheat", target_words(&found, units), by);

@@ -54,7 +54,7 @@ pub struct MeasuredView {
     pub asks: Vec<AskedView>,
 }
 
-/// In the order of the work: what leaves no mark first.
+/// The look before the tools: the break first, then what cuts, then what only listens or feels.
 const ROLL: [LookTest; 7] = [
     LookTest::Fracture,
     LookTest::Punch,
