@@ -193,6 +193,15 @@ fn ductile_in_a_part_older_than_ductile_iron_is_said_aloud() {
     assert!(!young.notices.contains(&Notice::DuctileBeforeItWasMade));
 }
 
+#[rstest]
+// Hand-worked: white's prior .02; the file's skating softened: sure 13.5 %, fairly sure 8.0 %
+#[case::over_a_tenth(Confidence::Sure, WhiteStanding::TestAgainElsewhere)]
+#[case::under_a_tenth(Confidence::Fair, WhiteStanding::NotInQuestion)]
+fn white_is_in_question_from_a_tenth_on(#[case] confidence: Confidence, #[case] standing: WhiteStanding) {
+    let skates = look(LookTest::File, "skates", confidence, "rim");
+    assert_eq!(confirm(Family::Unknown, Era::Unknown, true, &[skates]).white, standing);
+}
+
 #[test]
 fn powder_from_a_drill_speaks_against_white() {
     let evidence = [

@@ -350,6 +350,14 @@ fn an_old_repair_is_in_the_way(
     assert_eq!(did(&Asked { old_filler, old_filler_out, ..plain(&gray, &rods, &[]) }, rule), expected);
 }
 
+#[test]
+fn pins_start_six_millimetres_outside_an_old_weld() {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let fired = apply_rules(&Asked { old_filler: Some("steel"), ..plain(&gray, &rods, &[]) }).fired;
+    let pins = fired.iter().find(|fired| fired.rule == "M14" && fired.method == Stitch).unwrap();
+    assert_eq!(pins.sentence, "Old weld in it: start 6 mm outside it.");
+}
+
 #[rstest]
 #[case::steady(&["static"], RODS, &[])]
 #[case::bending(
