@@ -102,7 +102,7 @@ impl LookTest {
     pub fn how(self) -> (&'static str, &'static str) {
         match self {
             Self::Spark => (
-                "Touch it lightly to the wheel, then a piece of known steel: compare the two streams.",
+                "Touch it lightly to the wheel, then a piece of known steel: compare the streams (dashed: the steel's).",
                 "Eyes. Dim the lights to see it, and back on before anyone moves.",
             ),
             Self::Punch => (
