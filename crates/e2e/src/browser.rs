@@ -213,7 +213,12 @@ impl Browser {
     }
 
     pub async fn sees(&self, words: &str) -> anyhow::Result<()> {
-        eventually(&format!("see {words:?}"), async || Ok(self.page().await?.contains(words))).await
+        let seen =
+            eventually(&format!("see {words:?}"), async || Ok(self.page().await?.contains(words))).await;
+        match seen {
+            Ok(()) => Ok(()),
+            Err(error) => Err(error.context(format!("instead: {}", self.page().await?))),
+        }
     }
 
     /// The answer of a request made by the page: status and JSON.

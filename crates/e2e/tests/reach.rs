@@ -65,16 +65,21 @@ async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()
     .await
 }
 
-/// Presses Tab until the thing with this accessible name has the focus, and it shows.
-async fn tab_to(browser: &Browser, name: &str) -> anyhow::Result<()> {
+/// The accessible name of what has the focus, and whether that shows.
+async fn focused(browser: &Browser) -> anyhow::Result<(String, bool)> {
     let script = "const at = document.activeElement;
         if (at === null || at === document.body) return ['', false];
         const label = at.id === '' ? null : document.querySelector(`label[for='${at.id}'] span`);
         const name = at.getAttribute('aria-label') ?? label?.textContent ?? at.textContent;
         const ring = (element) => element !== null && getComputedStyle(element).outlineStyle !== 'none';
         return [name.trim().replace(/\\s+/g, ' '), ring(at) || ring(at.parentElement)];";
+    Ok(browser.driver.execute(script, vec![]).await?.convert()?)
+}
+
+/// Presses Tab until the thing with this accessible name has the focus, and it shows.
+async fn tab_to(browser: &Browser, name: &str) -> anyhow::Result<()> {
     for _ in 0..90 {
-        let (found, shows): (String, bool) = browser.driver.execute(script, vec![]).await?.convert()?;
+        let (found, shows) = focused(browser).await?;
         if found == name {
             anyhow::ensure!(shows, "{name} has the focus and does not show it");
             return Ok(());
@@ -102,8 +107,16 @@ async fn a_part_is_described_and_tested_by_keyboard_alone() -> anyhow::Result<()
     browser.sees("Ferry ramp hinge").await?;
     // One of several: the arrows go along them.
     tab_to(&browser, "Machine frame or bed").await?;
-    for _ in 0..5 {
+    for name in [
+        "Engine block or housing",
+        "Hot gas part",
+        "Pump or valve body",
+        "Moving, under load",
+        "Small hardware",
+    ] {
         browser.key("\u{e014}").await?;
+        // The focus follows the key a moment later.
+        eventually(&format!("{name} has the focus"), async || Ok(focused(&browser).await?.0 == name)).await?;
     }
     browser.key(ENTER).await?;
     browser.sees("Could it hurt somebody?").await?;
