@@ -169,6 +169,22 @@ fn of_several_irons_each_requirement_names_the_one_that_forced_it() {
     assert!(alone.iron.demands.is_empty());
 }
 
+#[rstest]
+#[case::referred_out_nothing_is_chosen("part.safety_class", "lifting", Some("Warm preheat"))]
+#[case::beads("method.choice", "arc_nickel_iron", Some("Preheat"))]
+#[case::pins("method.choice", "stitch", None)]
+fn a_preheat_is_asked_only_where_the_way_is_heated(
+    #[case] key: &str,
+    #[case] typed: &str,
+    #[case] asked: Option<&str>,
+) {
+    let mut bench = untested();
+    bench.set(key, typed);
+    let demands = bench.plan().iron.demands;
+    let preheat = demands.iter().find(|demand| demand.what.to_lowercase().contains("preheat"));
+    assert_eq!(preheat.map(|demand| demand.what.as_str()), asked);
+}
+
 #[test]
 fn the_plan_for_several_is_at_least_as_demanding_as_for_each() {
     let mut bench = untested();

@@ -215,10 +215,11 @@ impl Browser {
     pub async fn sees(&self, words: &str) -> anyhow::Result<()> {
         let seen =
             eventually(&format!("see {words:?}"), async || Ok(self.page().await?.contains(words))).await;
-        match seen {
-            Ok(()) => Ok(()),
-            Err(error) => Err(error.context(format!("instead: {}", self.page().await?))),
+        if let Err(error) = seen {
+            let page = self.page().await.unwrap_or_else(|error| error.to_string());
+            return Err(error.context(format!("instead: {page}")));
         }
+        Ok(())
     }
 
     /// The answer of a request made by the page: status and JSON.

@@ -204,8 +204,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
 
     let mut iron = iron::iron_plan(job, &believed, &part_plan, &facts);
     iron.meaning = iron::meaning(round, &belief, &facts, &methods);
-    let chosen_target = methods.chosen.map(|way| (way, target.as_ref()));
-    iron.demands = iron::demands(&belief, &facts, chosen_target, heat.as_ref(), &ruled);
+    iron.demands = iron::demands(&belief, &facts, methods.chosen, target.as_ref(), heat.as_ref(), &ruled);
 
     let mut cautions = part_plan.cautions.clone();
     cautions.extend(iron::cautions(&belief));

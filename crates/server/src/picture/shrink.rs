@@ -59,8 +59,6 @@ pub fn shrink(sent: &[u8]) -> Result<Shrunk, FieldProblem> {
     reader.limits(limits);
     let too_many =
         || refused("This picture has too many points to be opened.", "up to 50 million, and 20 000 a side");
-    let damaged =
-        || refused("This picture is damaged and cannot be opened.", "send it again, or another one");
     let mut decoder = reader.into_decoder().map_err(|error| match error {
         image::ImageError::Limits(_) => too_many(),
         _ => damaged(),

@@ -17,9 +17,9 @@ export function PartStation(): ReactNode {
   const { view } = useJob()
   const next = view.plan.missing.find((missing) => missing.station === 'part')
   const enough = view.plan.stations[0]?.amount === 'enough'
-  const { next: toDo } = view.standing
+  const { next: first } = view.standing
   const lock = view.plan.locks.find((candidate) => candidate.station === 'part')
-  const sheet = useSheet(toDo.station === 'part' && toDo.key !== '' ? toDo.key : next?.key)
+  const sheet = useSheet(first.station === 'part' && first.key !== '' ? first.key : next?.key)
   const { units } = useShop()
   return (
     <div className="flex min-h-0 grow flex-col">

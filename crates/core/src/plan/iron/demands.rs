@@ -5,9 +5,8 @@ use serde::{Deserialize, Serialize};
 use super::super::HeatPlan;
 use crate::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::iron::{Belief, Iron, least, least_forgiving, slowest_to_heat, strongest};
-use crate::method::{Effect, MethodId, Target, target};
-use crate::method::{School, Way};
-use crate::quantity::{Unit, UnitSystem};
+use crate::method::{Effect, MethodId, School, Target, Way, target};
+use crate::quantity::Unit;
 
 use super::super::method::Ruled;
 use super::super::part::PartFacts;
@@ -28,7 +27,8 @@ pub struct Demand {
 pub fn demands(
     belief: &Belief,
     part: &PartFacts,
-    chosen: Option<(Way, Option<&Target>)>,
+    chosen: Option<Way>,
+    target: Option<&Target>,
     heat: Option<&HeatPlan>,
     ruled: &[Ruled],
 ) -> Vec<Demand> {
@@ -44,12 +44,14 @@ pub fn demands(
         }
     };
     let heated = heat.is_some_and(|heat| !heat.cold);
-    if let Some((_, Some(found))) = chosen {
-        let by = found.forced_by.map_or(String::new(), |iron| iron.label().to_lowercase());
-        say("Preheat", target_words(found, units), by);
-    } else if let Some(found) = warm_target(plausible, part) {
-        let by = found.forced_by.map_or(String::new(), |iron| iron.label().to_lowercase());
-        say("Warm preheat", target_words(&found, units), by);
+    // A chosen way that is not heated asks for no preheat.
+    let preheat = match chosen {
+        Some(_) => target.cloned().map(|target| ("Preheat", target)),
+        None => warm_target(plausible, part).map(|target| ("Warm preheat", target)),
+    };
+    if let Some((what, target)) = preheat {
+        let by = target.forced_by.map_or(String::new(), |iron| iron.label().to_lowercase());
+        say(what, units.say(target.target_c, Unit::Celsius), by);
     }
     for method in MethodId::ALL {
         let by: Vec<String> = ruled
@@ -76,10 +78,6 @@ pub fn demands(
     let speed = cutting_speed_m_min(drill.iron, DrillTool::Hss);
     say("Drill no faster than", units.say(speed, Unit::MetresPerMinute), drill.forced_by());
     found
-}
-
-fn target_words(target: &Target, units: UnitSystem) -> String {
-    units.say(target.target_c, Unit::Celsius)
 }
 
 /// While nothing is chosen: what the warm school of the nickel arc would ask.
