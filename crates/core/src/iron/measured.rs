@@ -129,8 +129,7 @@ impl MeasuredTest {
                     None
                 }
                 Err(error) => {
-                    let right = NotUnderstood::would_be_right(kind?);
-                    problems.add(FieldProblem::new(key, error.to_string(), right));
+                    problems.add(FieldProblem::new(key, error.to_string(), example));
                     None
                 }
             }
@@ -325,6 +324,14 @@ mod tests {
     ) {
         let problems = test.measure(&typed(values), UnitSystem::Metric).unwrap_err();
         assert_eq!(problems.iter().map(|p| p.field.as_str()).collect::<Vec<_>>(), fields);
+    }
+
+    #[test]
+    fn what_would_be_right_fits_what_is_asked() {
+        // Not the temperature of a preheat: water boils there.
+        let values = typed(&[("in_air", "3 kg"), ("in_water", "2.6 kg"), ("water", "warm")]);
+        let problems = MeasuredTest::Density.measure(&values, UnitSystem::Metric).unwrap_err();
+        assert_eq!(problems[0].would_be_right, "18 C");
     }
 
     #[test]

@@ -28,7 +28,7 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
         {test.how} <span className="text-ash">{test.caution}</span>
       </p>
       <form
-        className="mt-3 flex flex-wrap items-end gap-3"
+        className="mt-3 flex flex-wrap items-start gap-3"
         onSubmit={(event) => {
           event.preventDefault()
           send()
@@ -65,7 +65,11 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
             </div>
           )
         })}
-        <button type="submit" className="min-h-12 border-[1.5px] border-scribe px-4 font-semibold">
+        <button
+          type="submit"
+          // Beside the fields, under the line of their labels; it stays there when one of them has a problem.
+          className="mt-6 min-h-12 border-[1.5px] border-scribe px-4 font-semibold max-bench:mt-0"
+        >
           {test.test === 'mark' ? 'Read it' : 'Work it out'}
         </button>
       </form>

@@ -153,7 +153,7 @@ const FIELDS: Record<string, () => ReactNode> = {
         <Field name="part.keep_off" placeholder="the bored face" />
         <Field name="part.machined_what" placeholder="bore, two holes" />
       </div>
-      <div className="grid grid-cols-3 gap-2">
+      <div className="grid grid-cols-3 gap-2 max-bench:grid-cols-2">
         <Field name="part.replacement_price" placeholder="480" />
         <Field name="part.replacement_wait" placeholder="6 weeks" />
         <Field name="part.downtime" placeholder="120" label="A day standing" />
