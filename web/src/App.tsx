@@ -6,7 +6,10 @@ import { JobPage } from './features/job/JobPage'
 import { RackPage } from './features/rack/RackPage'
 import { ShopPage } from './features/shop/ShopPage'
 import { ShopContext } from './job/ShopContext'
+import { Notices } from './job/Notices'
 import { Shortcuts } from './job/Shortcuts'
+import { Tray } from './job/Tray'
+import { Boundary } from './ui/Boundary'
 
 /** The places of the application, once the shop is known. */
 export function App(): ReactNode {
@@ -25,14 +28,18 @@ export function App(): ReactNode {
     )
   }
   return (
-    <ShopContext value={shop.data.shop}>
+    <ShopContext value={{ ...shop.data.shop, revision: shop.data.revision }}>
       <Shortcuts />
-      <Routes>
-        <Route path="/" element={<RackPage />} />
-        <Route path="/shop" element={<ShopPage />} />
-        <Route path="/jobs/:id/:station?" element={<JobPage />} />
-        <Route path="*" element={<RackPage />} />
-      </Routes>
+      <Notices />
+      <Boundary what="This page">
+        <Routes>
+          <Route path="/" element={<RackPage />} />
+          <Route path="/shop" element={<ShopPage />} />
+          <Route path="/jobs/:id/:station?" element={<JobPage />} />
+          <Route path="*" element={<RackPage />} />
+        </Routes>
+      </Boundary>
+      <Tray />
     </ShopContext>
   )
 }

@@ -10,6 +10,7 @@ use std::process::ExitCode;
 const USAGE: &str = "\
 cargo xtask demo     installs, builds, starts with demo data, prints the address
 cargo xtask test     installs what the tests need and runs all of them
+cargo xtask pages    builds the pages
 cargo xtask measure  sizes and start-up figures of a release build
 cargo xtask api      writes the browser's types anew from the OpenAPI document
 cargo xtask screenshots  takes the pictures in docs/screenshots anew";
@@ -20,6 +21,7 @@ fn main() -> ExitCode {
         Some("demo") => steps::demo(),
         Some("test") => steps::test(),
         Some("screenshots") => steps::screenshots(),
+        Some("pages") => steps::web_packages().and_then(|()| steps::web_pages()),
         Some("measure") => measure::measure(),
         Some("api") => {
             steps::web_packages().and_then(|()| steps::build_all()).and_then(|()| steps::write_api())

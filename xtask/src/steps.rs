@@ -55,13 +55,16 @@ pub fn test() -> Done {
     browser()?;
     web_packages()?;
     cargo(&["fmt", "--all", "--check"])?;
-    build_all()?;
-    stale_api()?;
     let npx = |words: &[&str]| run(&web(), "npx", words);
     npx(&["prettier", "--check", "--log-level", "warn", "src"])?;
     npx(&["tsc", "--noEmit"])?;
     npx(&["eslint", "--max-warnings", "0", "src"])?;
+    npx(&["vitest", "run", "--reporter=dot"])?;
+    // The pages before anything that could carry them.
     web_pages()?;
+    build_all()?;
+    stale_api()?;
+    // Of our own code alone: what others wrote is compiled once, for the tests.
     cargo(&["clippy", "--locked", "--quiet", "--workspace", "--all-targets", "--", "--deny", "warnings"])?;
     cargo(&["test", "--locked", "--workspace"])
 }
@@ -116,6 +119,8 @@ fn newest(path: &Path) -> Option<SystemTime> {
     fs::metadata(path).and_then(|meta| meta.modified()).ok()
 }
 
+/// Everything but the tests. A build, the lints and the tests ask for the same features of every crate: a
+/// test of the core holds it.
 pub fn build_all() -> Done {
     cargo(&["build", "--locked", "--quiet", "--workspace"])
 }

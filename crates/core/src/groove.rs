@@ -14,6 +14,24 @@ pub enum GrooveForm {
     U { root_radius_mm: f64 },
 }
 
+/// Root radius in mm of a U where nothing is chosen, by the wall.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn usual_root_radius_mm(wall_mm: f64) -> f64 {
+    if wall_mm < 8.0 { 2.0 } else { 3.0 }
+}
+
+/// Lip in mm that is left at the bottom of a groove, by the wall: a quarter of a thin one.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn usual_lip_mm(wall_mm: f64) -> f64 {
+    if wall_mm < 6.0 { wall_mm / 4.0 } else { 1.5 }
+}
+
 /// One side of a groove, checked.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -62,6 +80,30 @@ impl Groove {
     #[must_use]
     pub fn depth_mm(&self) -> f64 {
         self.depth_mm
+    }
+
+    /// The same groove of another depth.
+    #[must_use]
+    pub fn as_deep(self, depth: WallMillimetres) -> Self {
+        Self { depth_mm: depth.millimetres(), ..self }
+    }
+
+    /// The same groove with the angle at which it opens so wide at the face: one that was ground and
+    /// measured. The nearest there is where no angle does.
+    #[must_use]
+    pub fn opening(self, top_width_mm: f64) -> Self {
+        let (mut low, mut high) = (0.0, 170.0);
+        for _ in 0..60 {
+            let middle = (low + high) / 2.0;
+            let tried = Self { angle_deg: middle, ..self };
+            if tried.section().top_width_mm < top_width_mm { low = middle } else { high = middle }
+        }
+        Self { angle_deg: (low + high) / 2.0, ..self }
+    }
+
+    #[must_use]
+    pub fn angle_deg(&self) -> f64 {
+        self.angle_deg
     }
 
     /// Width in mm at a height above the root.
@@ -130,6 +172,26 @@ impl Groove {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn the_lip_of_a_thin_wall_is_a_quarter_of_it() {
+        for (wall, lip) in [(4.0, 1.0), (5.99, 1.4975), (6.0, 1.5), (14.0, 1.5)] {
+            assert!((usual_lip_mm(wall) - lip).abs() < 1e-12, "{wall}");
+        }
+        assert_eq!((usual_root_radius_mm(7.99), usual_root_radius_mm(8.0)), (2.0, 3.0));
+    }
+
+    #[test]
+    fn a_ground_groove_has_the_angle_its_width_says() {
+        let depth = WallMillimetres::new(7.0).unwrap();
+        for form in [GrooveForm::V, GrooveForm::U { root_radius_mm: 2.0 }] {
+            let planned = Groove::new(form, depth, 70.0, 0.0, 1.0).unwrap();
+            let width = planned.section().top_width_mm;
+            let ground = Groove::new(form, depth, 90.0, 0.0, 1.0).unwrap().opening(width);
+            assert!((ground.angle_deg() - 70.0).abs() < 1e-6, "{form:?}");
+            assert!((ground.section().area_mm2 - planned.section().area_mm2).abs() < 1e-6);
+        }
+    }
     use rstest::rstest;
 
     fn groove(form: GrooveForm, depth: f64, angle: f64) -> Groove {

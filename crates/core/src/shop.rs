@@ -23,6 +23,8 @@ pub struct Shop {
     pub packings: Option<Vec<String>>,
     pub rods: Option<Vec<String>>,
     pub stitch_kit: Option<bool>,
+    /// draw_in or plain; nothing while nobody has said.
+    pub pins: Option<String>,
 }
 
 impl Shop {
@@ -55,6 +57,10 @@ impl Shop {
             rods: many("shop.rods"),
             stitch_kit: match value("shop.stitch_kit") {
                 Some(FieldValue::YesNo(yes)) => Some(*yes),
+                _ => None,
+            },
+            pins: match value("shop.pins") {
+                Some(FieldValue::One(id)) => Some(id.clone()),
                 _ => None,
             },
         }

@@ -14,6 +14,10 @@ pub enum FoundBy {
     ChalkAndOil,
     Dye,
     Magnetic,
+    /// It showed up or grew when it was heated.
+    Heat,
+    /// It showed up after cooling.
+    AfterCooling,
 }
 
 impl FoundBy {
@@ -22,6 +26,8 @@ impl FoundBy {
         ("chalk_and_oil", "Chalk and oil"),
         ("dye", "Dye penetrant"),
         ("magnetic", "Magnetic particle"),
+        ("heat", "Seen when it was heated"),
+        ("after_cooling", "Seen after cooling"),
     ];
 
     #[must_use]
@@ -31,6 +37,8 @@ impl FoundBy {
             "chalk_and_oil" => Some(Self::ChalkAndOil),
             "dye" => Some(Self::Dye),
             "magnetic" => Some(Self::Magnetic),
+            "heat" => Some(Self::Heat),
+            "after_cooling" => Some(Self::AfterCooling),
             _ => None,
         }
     }
@@ -42,14 +50,23 @@ impl FoundBy {
             Self::ChalkAndOil => "found with chalk and oil",
             Self::Dye => "found with dye",
             Self::Magnetic => "found with magnetic particles",
+            Self::Heat => "seen when it was heated",
+            Self::AfterCooling => "seen after cooling",
         }
     }
 
-    /// Mean and standard deviation in mm of how far the true tip lies beyond the found one. House.
+    /// Something was put on the iron to find it, which has to come out again before any filler.
+    #[must_use]
+    pub fn leaves_something(self) -> bool {
+        matches!(self, Self::ChalkAndOil | Self::Dye)
+    }
+
+    /// Mean and standard deviation in mm of how far the true tip lies beyond the found one. House; what
+    /// the heat showed is seen by the eye (ours).
     #[must_use]
     pub fn beyond_mm(self) -> (f64, f64) {
         match self {
-            Self::Eye => (4.0, 3.0),
+            Self::Eye | Self::Heat | Self::AfterCooling => (4.0, 3.0),
             Self::ChalkAndOil => (1.5, 1.5),
             Self::Dye => (0.7, 0.8),
             Self::Magnetic => (0.3, 0.6),
@@ -73,6 +90,37 @@ pub struct StopHole {
     pub find_tip_better: bool,
     /// Drill first with this; nothing for small holes.
     pub pilot_mm: Option<f64>,
+    /// Where no drill catches the tip: so far past it the hole would leave 2 % at most, the groove carried
+    /// on into it. Nothing where the hole catches it anyway.
+    pub well_past_mm: Option<f64>,
+}
+
+impl StopHole {
+    /// The same drill well past the tip, the groove carried on into the hole; itself where it catches the
+    /// tip anyway.
+    #[must_use]
+    pub fn well_past(self, found_by: FoundBy) -> Self {
+        let Some(offset_mm) = self.well_past_mm else { return self };
+        Self {
+            offset_mm,
+            run_past_chance: run_past_chance(self.drill_mm, offset_mm, found_by),
+            find_tip_better: false,
+            ..self
+        }
+    }
+
+    /// A hole that was really drilled, its centre so far past the found tip.
+    #[must_use]
+    pub fn drilled(drill_mm: f64, offset_mm: f64, found_by: FoundBy) -> Self {
+        Self {
+            drill_mm,
+            offset_mm,
+            run_past_chance: run_past_chance(drill_mm, offset_mm, found_by),
+            find_tip_better: false,
+            pilot_mm: None,
+            well_past_mm: None,
+        }
+    }
 }
 
 /// The stop-hole for an end found in this way in this wall.
@@ -80,7 +128,8 @@ pub struct StopHole {
 /// Wanted diameter = half the wall, between 3.2 and 9.5 mm; D = the next drill at or above.
 /// Offset = max(0.3 D, m + 2.054 u - D/2): the first keeps the hole at the end, the second leaves
 /// at most 2 % that the tip lies beyond. The crack must still run into the hole, so offset <= D/2,
-/// else the next larger drill; else the first D at D/2, and the tip has to be found better.
+/// else the next larger drill; else the first D at D/2, and the tip has to be found better, or the hole
+/// goes m + 2.054 u - D/2 past it and the groove into the hole.
 /// Run past = 1 - Phi((offset + D/2 - m) / u).
 ///
 /// `drills_mm` is the shop's set in any order; an empty one stands for the ordinary set.
@@ -108,6 +157,7 @@ pub fn stop_hole(wall: WallMillimetres, found_by: FoundBy, drills_mm: &[f64]) ->
         find_tip_better: chosen.is_none(),
         // House: from 5 mm on a pilot of three quarters keeps the drill from wandering.
         pilot_mm: (drill_mm >= 5.0).then_some(0.75 * drill_mm),
+        well_past_mm: chosen.is_none().then(|| m + 2.054 * u - drill_mm / 2.0),
     }
 }
 
@@ -162,6 +212,17 @@ mod tests {
             assert!(hole.find_tip_better, "{mm}");
             assert!(hole.run_past_chance > 0.02, "{mm}");
         }
+    }
+
+    #[test]
+    fn well_past_a_tip_seen_by_eye_leaves_two_per_cent() {
+        let hole = stop_hole(wall(14.0), FoundBy::Eye, &[]);
+        // Hand-worked: 4 + 2.054 x 3 - 8 / 2 = 6.162; 1 - Phi(2.054) = 0.02
+        let past = hole.well_past(FoundBy::Eye);
+        assert!((past.offset_mm - 6.162).abs() < 1e-9 && (past.run_past_chance - 0.02).abs() < 1e-4);
+        assert!(!past.find_tip_better && hole.find_tip_better);
+        let dye = stop_hole(wall(14.0), FoundBy::Dye, &[]);
+        assert_eq!((dye.well_past_mm, dye.well_past(FoundBy::Dye)), (None, dye));
     }
 
     #[test]

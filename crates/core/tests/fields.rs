@@ -5,7 +5,7 @@ use std::collections::HashSet;
 use uuid::Uuid;
 use vanadin_core::job::{
     CRACK_FIELDS, Change, FieldKind, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
-    crack_key, importable, job_field, neighbour_key, parse_value, picture_key, shop_field,
+    could_be_said, crack_key, job_field, neighbour_key, parse_value, picture_key, shop_field,
 };
 use vanadin_core::quantity::UnitSystem;
 
@@ -113,10 +113,10 @@ fn a_file_may_only_say_what_a_person_could() {
         typed: typed.into(),
         shown_in: UnitSystem::Metric,
     };
-    assert!(importable(&set("part.wall", "3/8")).is_ok());
-    assert!(importable(&set("part.wall", "900")).is_err());
-    assert!(importable(&set("shop.units", "metric")).is_err(), "the shop is not the job's");
-    assert!(importable(&Change::Light { speed: 61.0, frozen: None }).is_err());
-    assert!(importable(&Change::Light { speed: f64::NAN, frozen: None }).is_err());
-    assert!(importable(&Change::NewRound { reason: String::new() }).is_ok());
+    assert!(could_be_said(&set("part.wall", "3/8")).is_ok());
+    assert!(could_be_said(&set("part.wall", "900")).is_err());
+    assert!(could_be_said(&set("shop.units", "metric")).is_err(), "the shop is not the job's");
+    assert!(could_be_said(&Change::Light { speed: 61.0, frozen: None, owned: String::new() }).is_err());
+    assert!(could_be_said(&Change::Light { speed: f64::NAN, frozen: None, owned: String::new() }).is_err());
+    assert!(could_be_said(&Change::NewRound { reason: String::new() }).is_ok());
 }

@@ -13,7 +13,8 @@ use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 
 fn shop(sources: &[&str], packings: &[&str]) -> Shop {
-    let held = |value| Held { typed: String::new(), value: Some(value), revision: 1 };
+    let held =
+        |value| Held { typed: String::new(), value: Some(value), revision: 1, not_understood: String::new() };
     let many = |ids: &[&str]| held(FieldValue::Many(ids.iter().map(|&id| id.to_owned()).collect()));
     Shop::of(&BTreeMap::from([
         ("shop.sources".to_owned(), many(sources)),
@@ -42,14 +43,18 @@ fn an_oven_is_set_for_the_target_and_the_part_comes_up_evenly() {
     assert!(heat.reached && heat.even_share == 1.0);
     // Ours: 50 K over the target of 300 degC; published: the whole part is at one temperature
     assert!((value(&plan, "heat.ceiling") - 350.0).abs() < 0.5);
-    assert!(value(&plan, "heat.unevenness") < 0.01);
+    // Along the part the model sees no difference: nothing is claimed of thick and thin.
+    assert!(plan.figure("heat.unevenness").is_none());
+    // Hand-worked: 300 K/h from 20 to 300 degC is 56 min, and the part lags.
+    assert!((56.0..75.0).contains(&heat.minutes), "{}", heat.minutes);
     assert!(heat.curve.iter().all(|(_, cold, hot)| (hot - cold).abs() < 0.01 && *hot <= 350.0));
 }
 
 #[test]
 fn a_kitchen_oven_stops_short_and_says_so() {
-    let plan = hot_lever(&["kitchen_oven"], &["vermiculite"]).plan();
-    let heat = plan.heat.unwrap();
+    let mut bench = hot_lever(&["kitchen_oven"], &["vermiculite"]);
+    bench.set("method.choice", "torch_braze");
+    let heat = bench.plan().heat.unwrap();
     assert!(!heat.reached);
     // Published: heat.md: env 260 degC at most
     assert!(heat.sentence.contains("stops at about 260 °C"), "{}", heat.sentence);
@@ -123,6 +128,7 @@ fn the_packing_is_the_best_at_hand(#[case] packings: &[&str], #[case] packing: &
 fn a_limit_that_no_packing_meets_is_a_caution_and_no_lock() {
     let mut bench = hot_lever(&["kiln"], &["air"]);
     bench.set("method.choice", "gas_iron");
+    bench.ready();
     let plan = bench.plan();
     let cooling = plan.cooling.as_ref().unwrap();
     assert!(cooling.fastest_k_per_h > cooling.limit_k_per_h.unwrap());
@@ -155,9 +161,11 @@ fn the_default_school_is_hot_when_it_is_even_and_slow_else_warm_else_cold() {
     bench.shop = shop(&["kiln"], &["vermiculite"]);
     assert_eq!(school(&bench).0, School::Hot);
     bench.shop = shop(&["kiln"], &["air"]);
+    assert_eq!(school(&bench).0, School::Hot, "a kiln is an oven to cool it in");
+    bench.shop = shop(&["charcoal_bed"], &["air"]);
     let (cold, why) = school(&bench);
     assert_eq!(cold, School::Cold);
-    assert!(why.contains("not hot: falls") && why.contains("not warm: falls"), "{why}");
+    assert!(why.contains("not hot: nothing but still air") && why.contains("not warm: nothing"), "{why}");
     bench.shop = shop(&["hand_torch_propane"], &["vermiculite"]);
     let (cold, why) = school(&bench);
     assert_eq!(cold, School::Cold);
@@ -165,15 +173,19 @@ fn the_default_school_is_hot_when_it_is_even_and_slow_else_warm_else_cold() {
     // In between it is warm: the hot school's limit is over what stays cool beside it.
     bench.shop = shop(&["kiln"], &["vermiculite"]);
     bench.set("part.heat_shy", "bush");
-    bench.set("part.heat_shy_limit", "260 C");
+    bench.set("part.heat_shy_limit", "259 C");
     assert_eq!(school(&bench).0, School::Warm);
+    bench.set("part.heat_shy_limit", "260 C");
+    assert_eq!(school(&bench).0, School::Hot, "just at its least");
 }
 
 #[test]
 fn once_covered_the_cooling_starts_at_the_last_reading() {
     let mut bench = hot_lever(&["kiln"], &["vermiculite"]);
     bench.light();
-    bench.try_say(Change::Torch { entry: TorchEntry::Covered }, LIT_AT + 60_000, None).unwrap();
+    bench
+        .try_say(Change::Torch { entry: TorchEntry::Covered { why: String::new() } }, LIT_AT + 60_000, None)
+        .unwrap();
     let unwrap = |celsius: f64| {
         let mut job = bench.job();
         job.rounds[0].readings = vec![Reading { minutes: 59.5, celsius }];
@@ -207,11 +219,12 @@ fn the_plan_is_frozen_when_it_is_lit_and_stays_readable() {
 #[test]
 fn imperial_sentences_carry_no_metric_temperature() {
     let mut bench = hot_lever(&["kitchen_oven"], &["vermiculite"]);
+    bench.set("method.choice", "torch_braze");
     bench.shop.units = UnitSystem::Imperial;
     let plan = bench.plan();
     let heat = plan.heat.unwrap();
     assert!(heat.sentence.contains("500 °F") && !heat.sentence.contains("°C"), "{}", heat.sentence);
-    assert_eq!((heat.least_words.as_str(), heat.most_words.as_str()), ("at least 572 °F", "at most 752 °F"));
+    assert_eq!((heat.least_words.as_str(), heat.most_words.as_str()), ("at least 572 °F", "at most 842 °F"));
     assert!(plan.cooling.unwrap().unwrap_words.ends_with("149 °F"));
 }
 

@@ -2,7 +2,7 @@
 
 mod common;
 
-use common::{Bench, LIT_AT};
+use common::{Bench, LIT_AT, figure};
 use proptest::prelude::*;
 use rstest::rstest;
 use vanadin_core::iron::{
@@ -195,7 +195,7 @@ fn the_plan_for_several_is_at_least_as_demanding_as_for_each() {
     let plan = bench.plan();
     let (job, shop) = (bench.job(), &bench.shop);
     assert!(plan.iron.plausible.len() > 1, "{:?}", plan.iron.plausible);
-    let value = |plan: &Plan, id: &str| plan.figure(id).map(|figure| figure.value);
+    let value = |plan: &Plan, id: &str| figure(plan, id).map(|figure| figure.value);
     for &iron in plan.iron.plausible.iter().filter(|iron| **iron != Iron::Steel) {
         let one = plan_as_if(&job, shop, iron);
         let more = |id: &str| value(&plan, id) >= value(&one, id).map(|value| value - 1e-9);

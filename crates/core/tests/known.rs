@@ -2,27 +2,27 @@
 
 mod common;
 
-use common::Bench;
+use common::{Bench, figure};
 use rstest::rstest;
 use vanadin_core::figure::Certainty;
 use vanadin_core::iron::LookTest;
 use vanadin_core::job::{Change, crack_key, neighbour_key};
 use vanadin_core::method::MethodId;
-use vanadin_core::plan::{Amount, Plan, ShopClock, Station, available};
+use vanadin_core::plan::{Amount, Plan, Station, available};
 
 fn lever() -> Bench {
     Bench::lever("machine_frame", "gray")
 }
 
 fn between(plan: &Plan, id: &str) -> (f64, f64, f64) {
-    let figure = plan.figure(id).unwrap_or_else(|| panic!("no {id}"));
+    let figure = figure(plan, id).unwrap_or_else(|| panic!("no {id}"));
     (figure.low.unwrap_or(f64::NAN), figure.value, figure.high.unwrap_or(f64::NAN))
 }
 
 #[test]
 fn an_estimated_weight_widens_every_figure_that_uses_it() {
     let mut bench = lever();
-    bench.set("heat.source", "kiln");
+    bench.set("heat.source", "weed_burner");
     bench.set("method.choice", "torch_braze");
     let weighed = bench.plan();
     bench.set("part.mass", "");
@@ -79,14 +79,14 @@ fn an_unknown_wall_is_a_guess_and_says_what_for() {
             .contains(&"Wall unknown: stop-holes, groove and preheat are for 10 mm, a guess.".to_owned())
     );
     // Half of 10 mm wants a 5 mm drill or the next above.
-    let drill = plan.figure("cracks.A.right.drill").unwrap();
+    let drill = figure(&plan, "cracks.A.right.drill").unwrap();
     assert_eq!((drill.value, drill.certainty), (5.5, Certainty::Guess));
     assert!(drill.facts.iter().any(|fact| fact.text == "10 mm, a guess"));
     assert_eq!(plan.amount(Station::Cracks), Amount::Something, "a guess is not enough");
     bench.set("part.wall", "14");
     let plan = bench.plan();
     assert!(!plan.part.guesses.iter().any(|guess| guess.starts_with("Wall")));
-    assert_eq!(plan.figure("cracks.A.right.drill").unwrap().certainty, Certainty::Computed);
+    assert_eq!(figure(&plan, "cracks.A.right.drill").unwrap().certainty, Certainty::Computed);
 }
 
 #[rstest]
@@ -123,6 +123,7 @@ fn contents_and_speed_make_a_safety_class_of_their_own(
 fn a_closed_hollow_locks_all_heat_but_not_pins() {
     let mut bench = lever();
     bench.set("method.choice", "torch_braze");
+    bench.ready();
     assert!(bench.plan().unlit_reason().is_none());
     bench.set("part.cavity", "closed");
     let plan = bench.plan();
@@ -276,17 +277,17 @@ fn the_time_until_it_is_wanted_is_held_against_the_plan() {
     let mut bench = lever();
     bench.set("heat.source", "kiln");
     bench.set("method.choice", "torch_braze");
-    // Noon of 2027-03-14 in the shop, an hour ahead of UTC: day 20891 of the count.
-    let noon = ShopClock { now_ms: (20_891 * 24 + 11) * HOUR, ahead_min: 60 };
-    let said = |bench: &Bench, clock| available(&bench.job(), &bench.plan(), clock);
+    // Fetched 29 h after noon of the day before: where the shop's zone is, the server knows.
+    let noon = (20_891 * 24 + 11) * HOUR;
+    let deadline = noon + 29 * HOUR;
+    let said = |bench: &Bench, now_ms| available(&bench.job(), &bench.plan(), now_ms, Some(deadline));
     assert_eq!(said(&bench, noon), None);
     bench.set("part.wanted", "2027-03-15");
     let plenty = said(&bench, noon).unwrap();
     assert_eq!((plenty.left.as_str(), plenty.short), ("1 day 5 h", false));
     let hours = bench.plan().figure("method.hours").unwrap().value / 60.0;
     // Just enough, and just not enough.
-    let deadline = noon.now_ms + 29 * HOUR;
-    let before = |hours: f64| ShopClock { now_ms: deadline - (hours * HOUR as f64) as i64, ..noon };
+    let before = |hours: f64| deadline - (hours * HOUR as f64) as i64;
     assert!(!said(&bench, before(hours + 0.1)).unwrap().short);
     let late = said(&bench, before(hours - 0.1)).unwrap();
     assert!(late.short && late.sentence.contains("Too late by"), "{}", late.sentence);

@@ -2,7 +2,7 @@
 
 mod common;
 
-use common::Bench;
+use common::{Bench, figure};
 use rstest::rstest;
 use vanadin_core::job::{Change, SAFETY_CLASSES, TorchEntry};
 use vanadin_core::plan::{Amount, Station};
@@ -62,7 +62,7 @@ fn every_safety_class_locks_and_a_named_authority_with_a_reference_unlocks() {
         assert!(plan.locks[0].sentence.contains(label), "{}", plan.locks[0].sentence);
         assert!(plan.methods.chosen.is_none() && plan.unlit_reason().is_some());
         // Everything is computed and shown all the same.
-        assert!(!plan.methods.contenders.is_empty() && plan.figure("cracks.A.right.drill").is_some());
+        assert!(!plan.methods.contenders.is_empty() && figure(&plan, "cracks.A.right.drill").is_some());
         bench.set("part.authority", "Owner's engineer");
         assert_eq!(bench.plan().locks.len(), 1, "a name alone does not unlock {class}");
         bench.set("part.authority_reference", "ref 12/26");
@@ -131,7 +131,7 @@ fn a_new_round_needs_a_round_that_was_lit() {
     bench.set("method.choice", "arc_nickel_iron");
     assert!(bench.try_say(Change::NewRound { reason: "ran on".into() }, 1, None).is_err());
     bench.light();
-    bench.say(Change::Torch { entry: TorchEntry::Covered });
+    bench.say(Change::Torch { entry: TorchEntry::Covered { why: String::new() } });
     bench.say(Change::NewRound { reason: "ran on".into() });
     let plan = bench.plan();
     assert_eq!(plan.amount(Station::Torch), Amount::Nothing, "stages 3 to 9 run again");

@@ -2,7 +2,7 @@
 
 mod common;
 
-use common::{Bench, LIT_AT, set};
+use common::{Bench, LIT_AT, figure, set};
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::figure::moved;
@@ -25,6 +25,7 @@ fn an_empty_job_has_a_plan_that_says_what_is_missing() {
 fn a_complete_job_is_planned_to_the_end() {
     let mut bench = Bench::lever("machine_frame", "gray");
     bench.set("method.choice", "arc_nickel_iron");
+    bench.ready();
     let plan = bench.plan();
     for station in
         [Station::Part, Station::Iron, Station::Cracks, Station::Method, Station::Prep, Station::Heat]
@@ -32,11 +33,11 @@ fn a_complete_job_is_planned_to_the_end() {
         assert_eq!(plan.amount(station), Amount::Enough, "{station:?}");
     }
     assert_eq!(plan.unlit_reason(), None);
-    let value = |id: &str| plan.figure(id).unwrap_or_else(|| panic!("no {id}")).value;
+    let value = |id: &str| figure(&plan, id).unwrap_or_else(|| panic!("no {id}")).value;
     // Hand-worked: half of 14 is 7, next drill 8; max(0.3 x 8, 0.7 + 2.054 x 0.8 - 4) = 2.4
     assert_eq!(value("cracks.A.right.drill"), 8.0);
     assert!((value("cracks.A.right.offset") - 2.4).abs() < 1e-9);
-    assert!(plan.figure("cracks.A.left.drill").is_none(), "an end that runs out gets no hole");
+    assert!(figure(&plan, "cracks.A.left.drill").is_none(), "an end that runs out gets no hole");
     // Hand-worked: V 70 from both sides, 7 deep: 49 tan 35 + 2/3 x 9.803 x 1 = 40.85 mm² a side;
     // x 60 mm x 2 = 4.902 cm³; hole pi/4 x 64 x 14 = 0.704 cm³; two countersinks, each
     // pi/3 x (7 tan 35)² x 7 = 176.1 mm³: 0.352 cm³
@@ -70,7 +71,8 @@ fn a_thicker_wall_moves_the_figures_that_hang_on_it() {
     bench.set(&crack_key(crack, "wall"), "18");
     let found = moved(&was, &bench.plan().figures);
     let ids: Vec<&str> = found.iter().map(|m| m.id.as_str()).collect();
-    assert!(ids.contains(&"prep.rods") && ids.contains(&"cracks.A.right.drill"), "{ids:?}");
+    let drill = format!("cracks.{crack}.right.drill");
+    assert!(ids.contains(&"prep.rods") && ids.contains(&drill.as_str()), "{ids:?}");
     assert!(!ids.contains(&"iron.sure"));
 }
 
@@ -123,13 +125,15 @@ fn a_part_of_a_safety_class_is_locked_until_somebody_answers_for_it() {
     assert_eq!(plan.locks[0].rule, "M20");
     assert_eq!(plan.methods.chosen, None);
     assert!(!plan.methods.contenders.is_empty(), "everything is still computed and shown");
-    let light = Change::Light { speed: 1.0, frozen: None };
+    let light = Change::Light { speed: 1.0, frozen: None, owned: String::new() };
     assert!(bench.try_say(light.clone(), LIT_AT, None).is_err());
     bench.set("part.authority", "Harbour inspector");
     assert!(!bench.plan().locks.is_empty(), "a name without a reference does not unlock");
     bench.set("part.authority_reference", "HI 27/114");
     assert!(bench.plan().locks.is_empty());
     bench.set("method.choice", "arc_nickel");
+    assert!(bench.try_say(light.clone(), LIT_AT, None).is_err(), "nothing is done yet");
+    bench.ready();
     bench.try_say(light, LIT_AT, None).unwrap();
 }
 
@@ -141,9 +145,9 @@ fn stitching_needs_no_heat_and_its_hot_stations_are_full_at_once() {
     assert_eq!(plan.amount(Station::Heat), Amount::Enough);
     assert_eq!(plan.amount(Station::Cooling), Amount::Enough);
     // Hand-worked: wall 14: M10; to fill 60 + 20; ceil((80 - 10) / 6.667) + 1 = 12; 70 / 11
-    assert_eq!(plan.figure("prep.A.pins").unwrap().value, 12.0);
-    assert!((plan.figure("prep.A.pitch").unwrap().value - 6.3636).abs() < 0.0001);
-    assert_eq!(plan.figure("prep.A.tap_drill").unwrap().value, 8.5);
+    assert_eq!(figure(&plan, "prep.A.pins").unwrap().value, 12.0);
+    assert!((figure(&plan, "prep.A.pitch").unwrap().value - 6.3636).abs() < 0.0001);
+    assert_eq!(figure(&plan, "prep.A.tap_drill").unwrap().value, 8.5);
 }
 
 #[rstest]
@@ -223,7 +227,9 @@ fn a_covered_part_is_hot_until_a_reading_says_otherwise() {
         bench.set(key, typed);
     }
     bench.light();
-    bench.try_say(Change::Torch { entry: TorchEntry::Covered }, LIT_AT + 60_000, None).unwrap();
+    bench
+        .try_say(Change::Torch { entry: TorchEntry::Covered { why: String::new() } }, LIT_AT + 60_000, None)
+        .unwrap();
     let at = |celsius: f64| {
         let mut job = bench.job();
         job.rounds[0].readings =
@@ -232,7 +238,7 @@ fn a_covered_part_is_hot_until_a_reading_says_otherwise() {
         standing(&job, &plan, LIT_AT + 700_000)
     };
     let hot = at(70.0);
-    assert_eq!(hot.next.verb, "Unwrap");
+    assert_eq!(hot.next.verb, "Keep it covered, take a reading", "the curve is through, the pad says 70");
     assert!(hot.hot.unwrap().unwrap_at_ms.is_some_and(|at| at > LIT_AT));
     assert_eq!(at(60.0).next.verb, "Unwrap and look");
     assert!(at(44.0).hot.is_none());
@@ -243,7 +249,7 @@ fn a_new_round_copies_the_map_and_keeps_the_old_one() {
     let mut bench = Bench::lever("machine_frame", "gray");
     bench.set("method.choice", "arc_nickel_iron");
     bench.light();
-    bench.say(Change::Torch { entry: TorchEntry::Covered });
+    bench.say(Change::Torch { entry: TorchEntry::Covered { why: String::new() } });
     bench.set("check.toes", "not_ok");
     bench.say(Change::NewRound { reason: "ran on at the right".into() });
     let crack = bench.job().round().cracks[0].id;

@@ -5,7 +5,7 @@ use rstest::rstest;
 use vanadin_core::iron::{Belief, Era, Family, Iron, WhiteStanding, confirm};
 use vanadin_core::method::Effect::{self, Caution, Exclude, Favour};
 use vanadin_core::method::MethodId::{self, ArcNickel, ArcNickelIron, GasIron, Stitch, TorchBraze};
-use vanadin_core::method::{Asked, School, Way, apply_rules};
+use vanadin_core::method::{Asked, Piece, School, Way, apply_rules};
 use vanadin_core::quantity::UnitSystem;
 
 /// A belief in which these irons are plausible, the first of them leading.
@@ -33,6 +33,8 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         oil: Some("clean"),
         fluid_tight: Some(false),
         wall_mm: Some(12.0),
+        closed: Some(false),
+        piece: Piece::There,
         service_min: None,
         loads: Some(&[]),
         old_filler: Some("none"),
@@ -102,7 +104,7 @@ fn steel_is_not_iron(#[case] irons: &[Iron], #[case] expected: &[(MethodId, Effe
 #[case::malleable(
     "M03",
     &[Iron::Malleable],
-    &[(ArcNickel, Caution), (ArcNickelIron, Caution), (TorchBraze, Favour), (GasIron, Exclude)]
+    &[(ArcNickel, Caution), (ArcNickelIron, Caution), (TorchBraze, Caution), (GasIron, Exclude)]
 )]
 #[case::ductile("M04", &[Iron::Ductile], &[(ArcNickelIron, Favour), (TorchBraze, Favour), (GasIron, Exclude)])]
 #[case::ni_resist("M23", &[Iron::NiResist], &[(TorchBraze, Caution), (GasIron, Exclude)])]
@@ -389,4 +391,147 @@ fn what_is_not_known_is_listed_and_fires_nothing() {
     for rule in ["M08", "M09", "M13", "M21"] {
         assert!(ruling.not_considered.iter().any(|line| line.contains(rule)), "{rule}");
     }
+}
+
+#[rstest]
+// Published: methods.md, M05: pins that heat and cool in service 400, not 750
+#[case::just_cool_enough(400.0, Some(true), false)]
+#[case::too_hot_for_pins(401.0, Some(true), true)]
+#[case::steady(700.0, Some(false), false)]
+#[case::too_hot_for_iron(751.0, Some(false), true)]
+fn pins_that_heat_and_cool_stand_less(
+    #[case] service_c: f64,
+    #[case] heat_cycling: Option<bool>,
+    #[case] out: bool,
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let asked = Asked { service_c: Some(service_c), heat_cycling, ..plain(&gray, &rods, &[]) };
+    assert_eq!(did(&asked, "M05").contains(&(Stitch, Exclude)), out, "{:?}", did(&asked, "M05"));
+}
+
+#[rstest]
+#[case::thin_and_loaded(7.9, true, false, true)]
+#[case::thin_and_tight(7.9, false, true, true)]
+#[case::thin_and_idle(7.9, false, false, false)]
+#[case::thick_enough(8.0, true, true, false)]
+fn few_threads_hold_in_a_thin_wall_that_carries(
+    #[case] wall: f64,
+    #[case] loaded: bool,
+    #[case] tight: bool,
+    #[case] caution: bool,
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let loads = if loaded { vec!["static".to_owned()] } else { Vec::new() };
+    let asked = Asked {
+        wall_mm: Some(wall),
+        loads: Some(&loads),
+        fluid_tight: Some(tight),
+        ..plain(&gray, &rods, &[])
+    };
+    assert_eq!(did(&asked, "M05").contains(&(Stitch, Caution)), caution);
+}
+
+#[test]
+fn two_reasons_of_one_rule_count_once_and_are_both_said() {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let loads = vec!["static".to_owned()];
+    let asked = Asked {
+        wall_mm: Some(6.0),
+        loads: Some(&loads),
+        service_c: Some(350.0),
+        heat_cycling: Some(true),
+        ..plain(&gray, &rods, &[])
+    };
+    let fired = apply_rules(&asked).fired;
+    let m05: Vec<_> = fired.iter().filter(|f| f.rule == "M05" && f.method == Stitch).collect();
+    assert_eq!(m05.len(), 1);
+    assert!(
+        m05[0].sentence.contains("work loose") && m05[0].sentence.contains("few threads"),
+        "{}",
+        m05[0].sentence
+    );
+}
+
+#[rstest]
+// Published: methods.md, M13: old bronze, or old filler of unknown kind
+#[case::bronze_stays("bronze", Some(false), 3)]
+#[case::unknown_stays("other", Some(false), 3)]
+#[case::unknown_is_out("other", Some(true), 0)]
+#[case::never("none", None, 0)]
+fn old_filler_that_stays_keeps_fusion_away(
+    #[case] filler: &str,
+    #[case] out: Option<bool>,
+    #[case] excluded: usize,
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let asked = Asked { old_filler: Some(filler), old_filler_out: out, ..plain(&gray, &rods, &[]) };
+    assert_eq!(did(&asked, "M13").len(), excluded);
+}
+
+#[test]
+fn an_old_filler_nobody_knows_is_not_considered_rather_than_taken_for_none() {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let asked = Asked { old_filler: Some("other"), old_filler_out: None, ..plain(&gray, &rods, &[]) };
+    assert!(apply_rules(&asked).not_considered.iter().any(|why| why.contains("M13")));
+}
+
+#[rstest]
+// Published: methods.md, M17
+#[case::fits(Piece::There, &[])]
+#[case::lost(
+    Piece::Lost,
+    &[(ArcNickel, Exclude), (ArcNickelIron, Exclude), (TorchBraze, Exclude), (GasIron, Favour), (Stitch, Exclude)]
+)]
+#[case::donor(
+    Piece::Donor,
+    &[(ArcNickel, Exclude), (ArcNickelIron, Exclude), (TorchBraze, Exclude), (GasIron, Favour), (Stitch, Favour)]
+)]
+#[case::nobody_said(Piece::NotSaid, &[])]
+fn a_lost_piece_cannot_be_joined_to_nothing(#[case] piece: Piece, #[case] expected: &[(MethodId, Effect)]) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let asked = Asked { piece, ..plain(&gray, &rods, &[]) };
+    assert_eq!(did(&asked, "M17"), expected);
+    let open = apply_rules(&asked).not_considered.iter().any(|why| why.contains("M17"));
+    assert_eq!(open, piece == Piece::NotSaid);
+}
+
+#[rstest]
+#[case::open_and_thin(Some(12.0), Some(false), None)]
+#[case::just_too_thick(Some(12.1), Some(false), Some("walls up to 12 mm"))]
+#[case::closed(Some(9.0), Some(true), Some("cannot expand"))]
+#[case::wall_not_known(None, Some(false), Some("nobody has said"))]
+#[case::shape_not_known(Some(9.0), None, Some("nobody has said"))]
+fn gas_fusion_with_a_modest_heat_is_for_thin_open_parts(
+    #[case] wall_mm: Option<f64>,
+    #[case] closed: Option<bool>,
+    #[case] out: Option<&str>,
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let fired = apply_rules(&Asked { wall_mm, closed, ..plain(&gray, &rods, &[]) }).fired;
+    let why = fired.iter().find(|f| f.school == Some(School::Modest)).map(|f| f.sentence.as_str());
+    match out {
+        None => assert_eq!(why, None),
+        Some(words) => assert!(why.is_some_and(|why| why.contains(words)), "{why:?}"),
+    }
+}
+
+#[test]
+fn an_empty_list_of_rods_is_an_answer_and_hides_no_stitch_kit() {
+    let (gray, nothing) = (belief(&[Iron::Gray]), Vec::new());
+    let asked = Asked { stitch_kit: Some(false), ..plain(&gray, &nothing, &[]) };
+    assert_eq!(
+        did(&asked, "M19"),
+        [
+            (ArcNickel, Caution),
+            (ArcNickelIron, Caution),
+            (TorchBraze, Caution),
+            (GasIron, Caution),
+            (Stitch, Caution)
+        ]
+    );
+    let unsaid = Asked { rods: None, stitch_kit: Some(false), ..plain(&gray, &nothing, &[]) };
+    assert_eq!(did(&unsaid, "M19"), [(Stitch, Caution)], "the kit is looked at all the same");
+    let kit_unsaid = Asked { stitch_kit: None, ..plain(&gray, &nothing, &[]) };
+    let ruling = apply_rules(&kit_unsaid);
+    assert!(ruling.not_considered.iter().any(|why| why.contains("pins, taps and drills")));
 }

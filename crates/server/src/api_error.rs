@@ -27,6 +27,8 @@ pub enum ApiError {
     Changed(vanadin_core::job::Conflict),
     #[error("more than {0} MB are too many")]
     TooLarge(u64),
+    #[error("this waits for another data folder than the one that answers here")]
+    OtherFolder,
     #[error("not acceptable")]
     NotAcceptable(Vec<FieldProblem>),
     #[error(transparent)]
@@ -73,6 +75,7 @@ impl<'r> Responder<'r, 'static> for ApiError {
                     conflict.theirs,
                 )],
             ),
+            Self::OtherFolder => (Status::MisdirectedRequest, one(said, "the server it was said to")),
             Self::TooLarge(_) => (Status::PayloadTooLarge, one(said, "a smaller one")),
             Self::NotAcceptable(problems) => (Status::UnprocessableEntity, problems),
             Self::Broken(cause) => {

@@ -1,12 +1,10 @@
-//! What every handler works with: the store, the news, one writer at a time.
+//! What every handler works with: the store, the clock, the news.
 
-use std::sync::Arc;
-
-use jiff::Timestamp;
-use tokio::sync::{Mutex, MutexGuard, broadcast};
+use tokio::sync::broadcast;
 use uuid::Uuid;
 use vanadin_core::plan::Live;
 
+use crate::clock::Clock;
 use crate::database::Database;
 
 /// Something a page that shows a job wants to know at once.
@@ -14,27 +12,26 @@ use crate::database::Database;
 pub enum News {
     /// The job's log grew.
     Changed { job: Uuid, revision: u64 },
+    /// The shop's settings changed.
+    Shop { revision: u64 },
+    /// There is something to say of the computer's clock, or no longer.
+    Clock,
     /// The thermocouple shows this now.
     Reading { job: Uuid, live: Box<Live> },
 }
 
-/// The store and the news, cheap to clone.
+/// The store, the clock and the news, cheap to clone.
 #[derive(Clone)]
 pub struct Bench {
     pub database: Database,
+    pub clock: Clock,
     news: broadcast::Sender<News>,
-    writer: Arc<Mutex<()>>,
 }
 
 impl Bench {
-    pub fn new(database: Database) -> Self {
+    pub fn new(database: Database, clock: Clock) -> Self {
         let (news, _) = broadcast::channel(256);
-        Self { database, news, writer: Arc::default() }
-    }
-
-    /// Held while a change is judged and stored, so that no other comes between.
-    pub async fn writing(&self) -> MutexGuard<'_, ()> {
-        self.writer.lock().await
+        Self { database, clock, news }
     }
 
     pub fn tell(&self, news: News) {
@@ -47,7 +44,7 @@ impl Bench {
     }
 
     /// UTC in ms since 1970.
-    pub fn now_ms() -> i64 {
-        Timestamp::now().as_millisecond()
+    pub fn now_ms(&self) -> i64 {
+        self.clock.now_ms()
     }
 }

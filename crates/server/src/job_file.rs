@@ -11,7 +11,7 @@ use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::job::{Change, Fact, Job, Reading, importable};
+use vanadin_core::job::{Change, FACTS_MOST, Fact, Importing, Job, Reading};
 use vanadin_core::plan::plan;
 use vanadin_core::problem::FieldProblem;
 
@@ -27,7 +27,7 @@ use crate::thermocouple::Thermocouples;
 
 const FORMAT: &str = "vanadin-job";
 /// Raised when the shape changes; older files still open.
-const VERSION: u32 = 2;
+const VERSION: u32 = 3;
 /// A job with all the pictures it may have fits into this.
 const MOST_MIB: u64 = 96;
 
@@ -65,7 +65,13 @@ pub struct FilePicture {
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct RoundReadings {
     pub readings: Vec<Reading>,
+    /// Those of its cancelled lightings, the first first; since version 3.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub cancelled: Vec<Vec<Reading>>,
 }
+
+/// Readings of one lighting that a file may hold: a reading each 10 s for a month.
+const READINGS_MOST: usize = 260_000;
 
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Imported {
@@ -103,7 +109,14 @@ pub async fn export(bench: &State<Bench>, id: &str) -> Result<Download, ApiError
         version: VERSION,
         name: job.name().to_owned(),
         facts,
-        readings: job.rounds.into_iter().map(|round| RoundReadings { readings: round.readings }).collect(),
+        readings: job
+            .rounds
+            .into_iter()
+            .map(|round| RoundReadings {
+                readings: round.readings,
+                cancelled: round.cancelled.into_iter().map(|heat| heat.readings).collect(),
+            })
+            .collect(),
         pictures,
     };
     let disposition = format!("attachment; filename=\"{plain}.vanadin.json\"");
@@ -133,21 +146,31 @@ pub async fn import(
     file.pictures.clear();
     let id = Uuid::new_v4();
     let pool = &bench.database.pool;
-    let writing = bench.writing().await;
-    store::create(pool, id, Bench::now_ms()).await?;
-    store::append(pool, id, &file.facts).await?;
-    for (round, readings) in Job::fold(id, &file.facts).rounds.iter().zip(&file.readings) {
-        if let Some(lit) = &round.lit {
-            store::add_readings(pool, id, lit.fact, &readings.readings).await?;
-        }
-    }
-    for (picture, shrunk) in &shrunk {
-        pictures::keep(pool, id, *picture, shrunk).await?;
-    }
-    drop(writing);
+    let now_ms = bench.now_ms();
+    let rounds = Job::fold(id, &file.facts).rounds;
+    // All of it or nothing.
+    bench
+        .database
+        .write(async |on| {
+            store::create(on, id, now_ms).await?;
+            store::append(on, id, &file.facts).await?;
+            for (round, readings) in rounds.iter().zip(&file.readings) {
+                if let Some(lit) = &round.lit {
+                    store::add_readings(on, id, lit.fact, &readings.readings).await?;
+                }
+                for (heat, readings) in round.cancelled.iter().zip(&readings.cancelled) {
+                    store::add_readings(on, id, heat.lit.fact, readings).await?;
+                }
+            }
+            for (picture, shrunk) in &shrunk {
+                pictures::keep(on, id, *picture, shrunk).await?;
+            }
+            Ok(())
+        })
+        .await?;
     let (job, _) = store::load(pool, id).await?;
     let shop = the_shop(pool).await?;
-    thermocouples.attend(&job, &plan(&job, &shop), &shop);
+    thermocouples.attend(&job, &plan(&job, &shop), &shop).await;
     bench.tell(News::Changed { job: id, revision: job.revision });
     Ok(Json(Imported { id, name: job.name().to_owned() }))
 }
@@ -176,7 +199,11 @@ fn check(file: &JobFile) -> Result<(), Vec<FieldProblem>> {
         let right = format!("up to version {VERSION}");
         return Err(problem("version".to_owned(), "this file is of a newer Vanadin", &right));
     }
+    if file.facts.len() > FACTS_MOST {
+        return Err(problem("facts".to_owned(), "the log is too long", &format!("up to {FACTS_MOST} facts")));
+    }
     let mut seen = HashSet::new();
+    let mut importing = Importing::default();
     for (at, fact) in file.facts.iter().enumerate() {
         let field = |name: &str| format!("facts[{at}].{name}");
         if fact.revision != at as u64 + 1 {
@@ -185,8 +212,13 @@ fn check(file: &JobFile) -> Result<(), Vec<FieldProblem>> {
         if !seen.insert(fact.id) {
             return Err(problem(field("id"), "the log says this twice", "each fact once"));
         }
-        if let Err(found) = importable(&fact.change) {
-            return Err(problem(field("change"), &found.message, &found.would_be_right));
+        if let Err(found) = importing.fact(fact) {
+            let name = if ["at_client_ms", "at_server_ms", "who", "sender"].contains(&found.field.as_str()) {
+                found.field.clone()
+            } else {
+                "change".to_owned()
+            };
+            return Err(problem(field(&name), &found.message, &found.would_be_right));
         }
     }
     let taken: HashSet<Uuid> =
@@ -208,7 +240,16 @@ fn check(file: &JobFile) -> Result<(), Vec<FieldProblem>> {
         return Err(problem(format!("readings[{round}]"), "this round was not lit", "no readings"));
     }
     for (round, readings) in file.readings.iter().enumerate() {
-        for (at, reading) in readings.readings.iter().enumerate() {
+        if readings.cancelled.len() > rounds.get(round).map_or(0, |round| round.cancelled.len()) {
+            let field = format!("readings[{round}].cancelled");
+            return Err(problem(field, "more lightings were read than cancelled", "one list for each"));
+        }
+        let lists = || std::iter::once(&readings.readings).chain(&readings.cancelled);
+        if lists().any(|list| list.len() > READINGS_MOST) {
+            let field = format!("readings[{round}]");
+            return Err(problem(field, "there are too many readings", &format!("up to {READINGS_MOST}")));
+        }
+        for (at, reading) in lists().flatten().enumerate() {
             let possible =
                 (0.0..=525_600.0).contains(&reading.minutes) && (-60.0..=1500.0).contains(&reading.celsius);
             if !possible {

@@ -3,6 +3,7 @@
 mod api_error;
 mod bench;
 mod body;
+mod clock;
 mod database;
 mod foreign;
 mod health;
@@ -21,6 +22,7 @@ mod web;
 use std::io::Write;
 use std::net::IpAddr;
 use std::path::PathBuf;
+use std::time::Duration;
 
 use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
@@ -28,6 +30,7 @@ use rocket::{Build, Rocket, routes};
 use bench::Bench;
 use thermocouple::Thermocouples;
 
+pub use clock::Clock;
 pub use openapi::openapi_document;
 pub use sample::sample_jobs;
 
@@ -41,7 +44,13 @@ pub struct Config {
     pub port: u16,
     /// Fill an empty folder with the sample shop.
     pub demo: bool,
+    /// The server's one clock.
+    pub clock: Clock,
 }
+
+/// How often what was written last is taken into the one file, and how often the clocks are compared.
+const GATHER_EVERY: Duration = Duration::from_secs(60);
+const COMPARE_EVERY: Duration = Duration::from_secs(2);
 
 /// The whole application.
 ///
@@ -50,11 +59,12 @@ pub struct Config {
 /// writable.
 pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
     let database = database::open(&config.data).await?;
-    let bench = Bench::new(database);
+    let bench = Bench::new(database, config.clock);
     if config.demo {
         sample::fill_if_empty(&bench).await?;
     }
     let thermocouples = Thermocouples::start(bench.clone()).await?;
+    let upkeep = Upkeep(tokio::spawn(upkeep(bench.clone())));
     let figment = rocket::Config::figment()
         .merge(("address", config.address))
         .merge(("port", config.port))
@@ -65,6 +75,7 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
     Ok(rocket::custom(figment)
         .manage(bench)
         .manage(thermocouples)
+        .manage(upkeep)
         .manage(picture::route::Counter::new())
         .attach(foreign::KeepOut)
         .attach(AdHoc::on_liftoff("address", |rocket| {
@@ -109,4 +120,52 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         .mount("/api/shop", routes![shop::show, shop::change])
         .register("/api", api_error::catchers())
         .mount("/", routes![web::file, web::index]))
+}
+
+/// What is done beside the answers, until this is dropped.
+struct Upkeep(tokio::task::JoinHandle<()>);
+
+impl Drop for Upkeep {
+    fn drop(&mut self) {
+        self.0.abort();
+    }
+}
+
+/// Looks at the computer's clock, and keeps the one file whole.
+async fn upkeep(bench: Bench) {
+    let mut compare = tokio::time::interval(COMPARE_EVERY);
+    let mut gather = tokio::time::interval(GATHER_EVERY);
+    gather.tick().await;
+    while !bench.database.pool.is_closed() {
+        tokio::select! {
+            _ = compare.tick() => {
+                if bench.clock.compare() {
+                    bench.tell(bench::News::Clock);
+                }
+            }
+            _ = gather.tick() => {
+                if let Err(error) = bench.database.gather().await {
+                    eprintln!("vanadin: what was written last stays beside the data file: {error}");
+                }
+            }
+        }
+    }
+}
+
+/// Serves until it is told to stop, then leaves everything in the one file.
+///
+/// # Errors
+/// What [`rocket`] says, or the address cannot be taken.
+pub async fn serve(config: Config) -> anyhow::Result<()> {
+    let served = rocket(config).await?.launch().await?;
+    if let Some(thermocouples) = served.state::<Thermocouples>() {
+        thermocouples.stop();
+        if let Err(error) = thermocouples.store().await {
+            eprintln!("vanadin: the last readings could not be stored: {error}");
+        }
+    }
+    if let Some(bench) = served.state::<Bench>() {
+        bench.database.close().await;
+    }
+    Ok(())
 }

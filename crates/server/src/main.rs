@@ -5,12 +5,14 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use anyhow::{Context, bail};
-use vanadin::{Config, openapi_document, rocket};
+use vanadin::{Clock, Config, openapi_document, serve};
 
 const USAGE: &str = "\
 vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
+              [--now 2026-03-09T07:40]
     Serves the application. Port 0 takes a free one. --demo fills an empty data
-    folder with a made-up sample shop.
+    folder with a made-up sample shop. --now starts its clock at this moment, in
+    UTC, and lets it run on: for a demo, a test or a picture.
 vanadin openapi
     Prints the API's OpenAPI document.";
 
@@ -29,10 +31,7 @@ fn run() -> anyhow::Result<()> {
     match words.next().as_deref() {
         Some("serve") => {
             let config = serve_config(words)?;
-            ::rocket::execute(
-                async move { rocket(config).await?.launch().await.map_err(anyhow::Error::from) },
-            )?;
-            Ok(())
+            ::rocket::execute(serve(config))
         }
         Some("openapi") => {
             println!("{}", openapi_document());
@@ -53,6 +52,7 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
         address: IpAddr::from([127, 0, 0, 1]),
         port: 8420,
         demo: false,
+        clock: Clock::starting(None),
     };
     while let Some(word) = words.next() {
         let mut value = || words.next().with_context(|| format!("{word} needs a value"));
@@ -61,8 +61,17 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
             "--address" => config.address = value()?.parse().context("--address is no IP address")?,
             "--port" => config.port = value()?.parse().context("--port is 0 to 65535")?,
             "--demo" => config.demo = true,
+            "--now" => config.clock = Clock::starting(Some(moment(&value()?)?)),
             other => bail!("\"{other}\" is not known here\n{USAGE}"),
         }
     }
     Ok(config)
+}
+
+/// A moment as it is typed, in UTC: `2026-03-09T07:40`, with or without seconds and a Z.
+fn moment(typed: &str) -> anyhow::Result<i64> {
+    let plain = typed.strip_suffix('Z').unwrap_or(typed);
+    let civil: jiff::civil::DateTime = plain.parse().context("--now is a moment like 2026-03-09T07:40")?;
+    let at = civil.to_zoned(jiff::tz::TimeZone::UTC).context("--now is a moment like 2026-03-09T07:40")?;
+    Ok(at.timestamp().as_millisecond())
 }

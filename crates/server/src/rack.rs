@@ -12,7 +12,7 @@ use crate::api_error::ApiError;
 use crate::bench::Bench;
 use crate::job::store;
 use crate::job::view::thinned;
-use crate::shop::the_shop;
+use crate::shop::{shop_revision, the_shop};
 
 /// One job on the rack.
 #[derive(Debug, Serialize, ToSchema)]
@@ -36,11 +36,26 @@ pub struct RackLine {
     pub lit_at_ms: Option<i64>,
     pub speed: f64,
     pub put_away: bool,
+    /// What cannot be read in it, in a sentence; empty for nothing.
+    pub damaged: String,
+}
+
+/// A job that cannot be read at all.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DamagedJob {
+    pub id: Uuid,
+    pub why: String,
 }
 
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Rack {
     pub lines: Vec<RackLine>,
+    /// Jobs that cannot be shown: the others are.
+    pub damaged: Vec<DamagedJob>,
+    /// Of the shop's settings together.
+    pub shop_revision: u64,
+    /// What has to be said of the computer's clock; empty while it goes as it should.
+    pub clock_notice: String,
     pub now_ms: i64,
 }
 
@@ -60,20 +75,38 @@ pub async fn rack(
 ) -> Result<Json<Rack>, ApiError> {
     let pool = &bench.database.pool;
     let shop = the_shop(pool).await?;
-    let now_ms = Bench::now_ms();
-    let mut lines = Vec::new();
+    let now_ms = bench.now_ms();
+    let away = away.unwrap_or(false);
+    let (mut lines, mut damaged) = (Vec::new(), Vec::new());
     for id in store::all(pool).await? {
-        let (job, _) = store::load(pool, id).await?;
-        if job.put_away != away.unwrap_or(false) || !find.is_none_or(|words| fits(&job, words)) {
+        let job = match store::load(pool, id).await {
+            Ok((job, _)) => job,
+            Err(error) => {
+                damaged.push(DamagedJob { id, why: error.to_string() });
+                continue;
+            }
+        };
+        // What was put away cold need not be worked out; what is hot lies on the rack wherever it was put.
+        let warm = job.put_away && job.heat().is_some_and(|heat| !heat.read_cold(true));
+        let asked_for = job.put_away == away || (warm && !away);
+        if !asked_for || !find.is_none_or(|words| fits(&job, words)) {
             continue;
         }
         let plan = plan(&job, &shop);
         let standing = standing(&job, &plan, now_ms);
-        lines.push(line(job, plan, standing));
+        if job.put_away == away || standing.hot.is_some() {
+            lines.push(line(job, plan, standing));
+        }
     }
     // Stable: of two that are equally urgent the newer one stays above.
     lines.sort_by_key(|line| (line.standing.rank, line.standing.next.at_ms.unwrap_or(i64::MAX)));
-    Ok(Json(Rack { lines, now_ms }))
+    Ok(Json(Rack {
+        lines,
+        damaged,
+        shop_revision: shop_revision(pool).await?,
+        clock_notice: bench.clock.notice().unwrap_or_default(),
+        now_ms,
+    }))
 }
 
 fn fits(job: &Job, words: &str) -> bool {
@@ -116,6 +149,11 @@ fn line(job: Job, plan: Plan, standing: Standing) -> RackLine {
         lit_at_ms: round.lit.as_ref().map(|lit| lit.at_ms),
         speed: round.lit.as_ref().map_or(1.0, |lit| lit.speed),
         put_away: job.put_away,
+        damaged: plan
+            .cautions
+            .iter()
+            .find(|caution| !job.damaged.is_empty() && caution.sentence.contains("cannot be read"))
+            .map_or(String::new(), |caution| caution.sentence.clone()),
         stations: plan.stations,
         lines: plan.lines,
         standing,

@@ -57,11 +57,17 @@ pub async fn fill_if_empty(bench: &Bench) -> anyhow::Result<()> {
     if !store::all(pool).await?.is_empty() {
         return Ok(());
     }
-    for (key, typed) in SETTINGS {
-        set(pool, key, typed, UnitSystem::Metric, 1).await?;
-    }
+    bench
+        .database
+        .write(async |on| {
+            for (key, typed) in SETTINGS {
+                set(on, key, typed, UnitSystem::Metric, 1).await?;
+            }
+            Ok(())
+        })
+        .await?;
     let shop = the_shop(pool).await?;
-    let now_ms = Bench::now_ms();
+    let now_ms = bench.now_ms();
     for (age_min, tell) in JOBS {
         let mut told = Told::new(&shop, now_ms, *age_min);
         tell(&mut told);
@@ -79,7 +85,10 @@ pub fn sample_jobs(now_ms: i64) -> anyhow::Result<(Shop, Vec<Job>)> {
         .iter()
         .filter_map(|(key, typed)| {
             let value = parse_value(key, shop_field(key)?, typed, UnitSystem::Metric).ok()?;
-            Some(((*key).to_owned(), Held { typed: (*typed).to_owned(), value, revision: 1 }))
+            Some((
+                (*key).to_owned(),
+                Held { typed: (*typed).to_owned(), value, revision: 1, not_understood: String::new() },
+            ))
         })
         .collect();
     let shop = Shop::of(&values);
@@ -140,12 +149,13 @@ impl<'a> Told<'a> {
 
     fn say(&mut self, change: Change) -> Uuid {
         let id = Uuid::new_v4();
-        // Only lighting up asks the plan: all else is judged without working it out.
+        // Only lighting up and handing over ask the plan: all else is judged without working it out.
         let judged_by = match &change {
             Change::Light { .. } => &plan(&self.job, self.shop),
+            Change::Set { key, .. } if key == "hand_over.done" => &plan(&self.job, self.shop),
             _ => &self.unplanned,
         };
-        if let Err(refused) = accept(&self.job, judged_by, &change, None) {
+        if let Err(refused) = accept(&self.job, judged_by, &change, None, "") {
             self.wrong.get_or_insert_with(|| anyhow!("the sample shop says {change:?}: {refused:?}"));
             return id;
         }
@@ -156,6 +166,7 @@ impl<'a> Told<'a> {
             at_client_ms: at_ms,
             at_server_ms: at_ms,
             who: "bench".to_owned(),
+            sender: String::new(),
             change,
         });
         self.refold();
@@ -164,9 +175,7 @@ impl<'a> Told<'a> {
 
     fn refold(&mut self) {
         let before = std::mem::replace(&mut self.job, Job::fold(self.id, &self.facts));
-        for (round, before) in self.job.rounds.iter_mut().zip(before.rounds) {
-            round.readings = before.readings;
-        }
+        self.job.record_of(before);
     }
 
     fn set(&mut self, key: &str, typed: &str) {
@@ -240,15 +249,15 @@ impl<'a> Told<'a> {
         self.say(Change::Torch { entry });
     }
 
-    /// Lights up and lets the simulated pad run, laying beads as they come, until so many minutes
-    /// later or now.
-    fn heat(&mut self, beads: usize, every_min: i64) {
+    /// Lights up and lets the simulated pad run, laying every bead of the plan so many minutes apart.
+    fn heat(&mut self, every_min: i64) {
+        self.set("prep.done", "holes,groove,inside,penetrant,paint");
         let frozen = Some(Box::new(FrozenPlan::of(&plan(&self.job, self.shop))));
         let from_ms = self.at_ms;
-        self.say(Change::Light { speed: 1.0, frozen });
+        self.say(Change::Light { speed: 1.0, frozen, owned: String::new() });
         let now = plan(&self.job, self.shop);
         let ready = now.lines.first().map_or(0.0, |line| line.beads_from);
-        let peens = now.torch.is_some_and(|torch| torch.peen);
+        let (beads, peens) = now.torch.map_or((0, false), |torch| (torch.planned, torch.peen));
         self.at_ms = from_ms + (ready * 60_000.0) as i64;
         for _ in 0..beads {
             self.torch(TorchEntry::Bead);
@@ -262,9 +271,19 @@ impl<'a> Told<'a> {
 
     /// Covers it and records what the pad showed, up to `until_min` after that, at most until now.
     fn cover(&mut self, until_min: i64) {
-        self.torch(TorchEntry::Covered);
+        self.torch(TorchEntry::Covered { why: String::new() });
         self.wait(until_min);
         self.record();
+    }
+
+    /// Cold and unwrapped, as a hand held to it says.
+    fn unwrap(&mut self) {
+        self.torch(TorchEntry::Reading {
+            typed: "24 C".to_owned(),
+            shown_in: UnitSystem::Metric,
+            joint: false,
+        });
+        self.torch(TorchEntry::Unwrapped);
     }
 
     fn record(&mut self) {
@@ -281,20 +300,23 @@ impl<'a> Told<'a> {
         if let Some(wrong) = self.wrong {
             return Err(wrong);
         }
-        let pool = &bench.database.pool;
         let created_ms = self.facts.first().map_or(self.now_ms, |fact| fact.at_server_ms);
-        store::create(pool, self.id, created_ms).await?;
-        store::append(pool, self.id, &self.facts).await.map_err(|error: ApiError| anyhow!(error))?;
-        for (id, picture) in &self.pictures {
-            pictures::keep(pool, self.id, *id, picture).await?;
-        }
-        for round in &self.job.rounds {
-            let Some(lit) = &round.lit else { continue };
-            store::add_readings(pool, self.id, lit.fact, &round.readings)
-                .await
-                .context("the sample's readings cannot be stored")?;
-        }
-        Ok(())
+        let stored: Result<(), ApiError> = bench
+            .database
+            .write(async |on| {
+                store::create(on, self.id, created_ms).await?;
+                store::append(on, self.id, &self.facts).await?;
+                for (id, picture) in &self.pictures {
+                    pictures::keep(on, self.id, *id, picture).await?;
+                }
+                for round in &self.job.rounds {
+                    let Some(lit) = &round.lit else { continue };
+                    store::add_readings(on, self.id, lit.fact, &round.readings).await?;
+                }
+                Ok(())
+            })
+            .await;
+        stored.context("the sample cannot be stored")
     }
 }
 
@@ -348,7 +370,7 @@ fn press_side(told: &mut Told<'_>) {
     told.set("method.school", "hot");
     told.set("method.reason", "the owner wants it as strong as it was");
     told.wait(30);
-    told.heat(28, 2);
+    told.heat(1);
     told.cover(60 * 24);
 }
 
@@ -454,6 +476,7 @@ fn chain_wheel(told: &mut Told<'_>) {
         ("loads", "static"),
         ("cause", "heat_cycling"),
         ("old_filler", "none"),
+        ("cavity", "none"),
         ("oil", "baked_clean"),
         ("sides", "both"),
     ]);
@@ -471,8 +494,9 @@ fn chain_wheel(told: &mut Told<'_>) {
     told.set("method.choice", "torch_braze");
     told.set("method.reason", "a spoked wheel: no melting in it");
     told.wait(20);
-    told.heat(4, 3);
+    told.heat(3);
     told.cover(60 * 20);
+    told.unwrap();
     told.wait(60);
     told.set("check.clean", "ok");
     told.set("check.cracks_again", "not_ok");
@@ -547,6 +571,7 @@ fn points_lever(told: &mut Told<'_>) {
         ("holds", "nothing"),
         ("life", "good"),
         ("loads", "static,bending"),
+        ("old_filler", "none"),
         ("oil", "clean"),
         ("sides", "both"),
     ]);
@@ -557,8 +582,9 @@ fn points_lever(told: &mut Told<'_>) {
     told.set("method.choice", "torch_braze");
     told.set("cooling.packing", "blanket");
     told.wait(15);
-    told.heat(8, 3);
+    told.heat(3);
     told.cover(60 * 20);
+    told.unwrap();
     told.wait(90);
     for line in ["check.clean", "check.toes", "check.cracks_again", "check.alignment"] {
         told.set(line, "ok");

@@ -12,7 +12,8 @@ use crate::job::route::known;
 use crate::job::store;
 
 /// Server-sent events: `reading` with what the pad shows now, judged ([`Live`]); `changed` with
-/// the revision, `hello` at the start.
+/// the revision, `shop` with the revision of its settings, `clock` when there is something to say of the
+/// computer's clock or no longer, `hello` at the start.
 #[utoipa::path(get, path = "/api/jobs/{id}/stream", params(("id" = Uuid, Path, description = "The job")), responses(
     (status = 200, description = "text/event-stream", content_type = "text/event-stream", body = String),
     (status = 404, description = "No such job", body = crate::api_error::ProblemsBody)))]
@@ -41,6 +42,10 @@ pub async fn stream<'r>(
                 Ok(News::Reading { job, live }) if job == id => {
                     yield Event::json(&*live).event("reading");
                 }
+                Ok(News::Shop { revision }) => {
+                    yield Event::data(revision.to_string()).event("shop");
+                }
+                Ok(News::Clock) => yield Event::data("").event("clock"),
                 Ok(_) => {}
                 // Missed some: have the page ask for everything.
                 Err(RecvError::Lagged(_)) => yield Event::data("0").event("changed"),

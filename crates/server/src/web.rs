@@ -44,7 +44,10 @@ pub fn file(path: PathBuf) -> Result<Kept, Status> {
     page(&path).or_else(|| page("index.html").filter(|_| !path.contains('.'))).ok_or(Status::NotFound)
 }
 
+/// Only a development build can be without its pages, and only until they are built: it reads them from
+/// their folder each time.
 #[get("/", rank = 19)]
 pub fn index() -> Result<Kept, (Status, &'static str)> {
-    page("index.html").ok_or((Status::NotFound, "The web front end is not built. Run: cargo xtask demo"))
+    let unbuilt = "The pages are not built yet. Run: cargo xtask pages, then load this again.";
+    page("index.html").ok_or((Status::ServiceUnavailable, unbuilt))
 }

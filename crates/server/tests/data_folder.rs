@@ -9,10 +9,16 @@ use rocket::http::Status;
 use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{Connection, Row, SqliteConnection};
 use tempfile::TempDir;
-use vanadin::{Config, rocket};
+use vanadin::{Clock, Config, rocket};
 
 fn config(folder: &TempDir) -> Config {
-    Config { data: folder.path().to_owned(), address: IpAddr::from([127, 0, 0, 1]), port: 0, demo: false }
+    Config {
+        data: folder.path().to_owned(),
+        address: IpAddr::from([127, 0, 0, 1]),
+        port: 0,
+        demo: false,
+        clock: Clock::starting(None),
+    }
 }
 
 async fn connection(folder: &TempDir) -> SqliteConnection {
@@ -54,7 +60,7 @@ async fn a_folder_written_by_a_newer_version_is_refused_and_left_alone() {
     };
     assert!(refused.contains("newer Vanadin"), "{refused}");
     let steps = sqlx::query("select count(*) from _sqlx_migrations").fetch_one(&mut database).await.unwrap();
-    assert_eq!(steps.get::<i64, _>(0), 3);
+    assert_eq!(steps.get::<i64, _>(0), 4);
 }
 
 #[rocket::async_test]

@@ -106,7 +106,7 @@ async fn what_it_shows_its_words_and_the_face_can_be_said_and_taken_back() {
     assert_eq!((view["job"]["pictures"].as_array().unwrap().len(), &view["face"]), (1, &json!(second)));
     let (status, _) = server.set(job, &format!("picture.{first}.caption"), "again").await;
     assert_eq!(status, Status::UnprocessableEntity, "it is no longer there");
-    let undo = json!({ "kind": "undo", "target": view["job"]["can_undo"] });
+    let undo = json!({ "kind": "undo", "target": view["job"]["own_words"][0]["undo"] });
     let (_, view) = server.say(job, undo).await;
     assert_eq!(view["face"], json!(first), "put back, with what was said of it");
 }
@@ -133,7 +133,8 @@ async fn a_copy_of_the_job_has_the_part_and_not_its_pictures() {
     server.set(job, "part.name", "Lever").await;
     server.send_picture(job, Uuid::new_v4(), "overall", &file(60, 40, ImageFormat::Jpeg)).await;
     let neighbour = Uuid::new_v4();
-    let fact = json!({ "id": neighbour, "at_client_ms": 1, "change": { "kind": "add_neighbour" } });
+    let fact =
+        json!({ "id": neighbour, "at_client_ms": common::NOW_MS, "change": { "kind": "add_neighbour" } });
     server.post(&format!("/api/jobs/{job}/facts"), &fact).await;
     server.say(job, set(&format!("neighbour.{neighbour}.what"), "seal")).await;
     let (status, view) = server.post(&format!("/api/jobs/{job}/copy"), &json!({ "id": copy })).await;

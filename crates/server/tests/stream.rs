@@ -66,6 +66,13 @@ async fn a_stream_says_hello_so_that_a_page_asks_for_what_it_missed() {
 async fn a_lit_part_warms_on_the_job_clock_and_its_readings_are_stored() {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
     let job: Uuid = id_of(&server, "brewery").await.parse().unwrap();
+    for (key, typed) in [
+        ("method.choice", "torch_braze"),
+        ("heat.source", "weed_burner"),
+        ("prep.done", "holes,groove,inside,penetrant"),
+    ] {
+        server.set(job, key, typed).await;
+    }
     let (status, view) = server.say(job, json!({ "kind": "light", "speed": 60 })).await;
     assert_eq!(status, Status::Ok, "{view}");
     assert_eq!(view["standing"]["next"]["verb"], "Take a reading");

@@ -111,7 +111,8 @@ async fn a_job_file_of_the_first_version_still_opens() {
     assert_eq!(view["revision"].as_u64().unwrap() as usize, stored["facts"].as_array().unwrap().len());
     assert_eq!(view["job"]["rounds"].as_array().unwrap().len(), 2);
     assert_eq!(view["job"]["rounds"][0]["lit"]["frozen"]["format"], 1);
-    assert_eq!(view["standing"]["next"]["verb"], "Say how B ends, right");
+    // Its last reading was a warm one, long ago.
+    assert_eq!(view["standing"]["next"]["verb"], "Try with a stick: not measured");
 }
 
 #[rocket::async_test]
@@ -157,4 +158,17 @@ async fn reading_is_open_to_any_page_that_can_reach_it() {
     let answer =
         server.client.get("/api/health").header(Header::new("Host", "elsewhere.example")).dispatch().await;
     assert_eq!(answer.status(), Status::Ok);
+}
+
+#[rstest]
+#[case::the_rack("/")]
+#[case::a_place("/shop")]
+#[case::an_answer("/api/health")]
+#[test_attr(rocket::async_test)]
+async fn the_head_alone_can_be_asked_for(#[case] path: &str) {
+    let server = Server::empty().await;
+    let full = server.client.get(path).dispatch().await.status();
+    let head = server.client.head(path).dispatch().await;
+    assert_eq!(head.status(), full, "{path}");
+    assert!(head.into_bytes().await.unwrap_or_default().is_empty());
 }

@@ -29,7 +29,9 @@ export const shopQuery = () =>
   queryOptions({
     queryKey: ['shop'],
     queryFn: async () => dataOf('ShopView', await api.GET('/api/shop')),
-    staleTime: 60_000,
+    staleTime: 10_000,
+    // Where no stream tells of it: somebody else may change the shop.
+    refetchInterval: 10_000,
   })
 
 export const historyQuery = (id: string, revision: number) =>
@@ -39,19 +41,19 @@ export const historyQuery = (id: string, revision: number) =>
       dataOf('History', await api.GET('/api/jobs/{id}/history', { params: { path: { id } } })),
   })
 
-/** What each answer of a test would change, as the job stands at this revision. */
-export const answersQuery = (id: string, revision: number, test: string) =>
+/** What each answer of a test would change, as job and shop stand at these revisions. */
+export const answersQuery = (id: string, revision: number, shop: number, test: string) =>
   queryOptions({
-    queryKey: ['answers', id, revision, test],
+    queryKey: ['answers', id, revision, shop, test],
     queryFn: async () =>
       dataOf('Answers', await api.GET('/api/jobs/{id}/answers/{test}', { params: { path: { id, test } } })),
     staleTime: Infinity,
   })
 
-/** The plan as if the iron were known, as the job stands at this revision. */
-export const asIfQuery = (id: string, revision: number, iron: string) =>
+/** The plan as if the iron were known, as job and shop stand at these revisions. */
+export const asIfQuery = (id: string, revision: number, shop: number, iron: string) =>
   queryOptions({
-    queryKey: ['as-if', id, revision, iron],
+    queryKey: ['as-if', id, revision, shop, iron],
     queryFn: async () =>
       dataOf('Plan', await api.GET('/api/jobs/{id}/as-if/{iron}', { params: { path: { id, iron } } })),
     staleTime: Infinity,

@@ -1,8 +1,10 @@
-import { useRef, type ReactNode } from 'react'
+import { useEffect, useRef, type ReactNode } from 'react'
+import type { FieldView, Problem } from '../api/client'
 import { outbox } from '../api/outbox'
 import { FieldInput } from '../ui/FieldInput'
 import { useJob } from './JobContext'
 import { useShop } from './ShopContext'
+import { shownFields } from './shown-fields'
 
 export interface FieldProps {
   name: string
@@ -12,12 +14,19 @@ export interface FieldProps {
   columns?: 2 | 3
 }
 
+/** What was taken once and is not understood any more: it is shown, and said again or corrected. */
+const kept = (field: FieldView): Problem | undefined =>
+  field.not_understood === ''
+    ? undefined
+    : { field: field.key, message: field.not_understood, would_be_right: '' }
+
 /** A fact of the job that is typed or chosen. Saves as you go; what was refused stays in sight. */
 export function Field({ name, label, placeholder, folded, columns }: FieldProps): ReactNode {
   const { view, waiting, refusals, say } = useJob()
   const { units } = useShop()
   const base = useRef<number | null>(null)
   const field = view.fields[name]
+  useEffect(() => shownFields.show(view.id, name), [view.id, name])
   if (field === undefined) return null
   const unsent = waiting.findLast((item) => item.change.kind === 'set' && item.change.key === name)
   const refused = refusals.findLast((item) => item.field === name)
@@ -28,7 +37,7 @@ export function Field({ name, label, placeholder, folded, columns }: FieldProps)
       field={field}
       units={units}
       typed={typed}
-      problem={refused?.problem}
+      problem={refused?.problem ?? kept(field)}
       waiting={unsent !== undefined}
       placeholder={placeholder}
       {...(label === undefined ? {} : { label })}

@@ -2,7 +2,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { Change, Iron, JobView, Live } from '../api/client'
 import { outbox, type Refusal, type Waiting } from '../api/outbox'
-import { asIfQuery, jobQuery } from '../api/queries'
+import { asIfQuery, jobQuery, shopQuery } from '../api/queries'
+import { useShop } from './ShopContext'
 
 interface JobBench {
   /** The job; its plan as if the iron were [`asIf`], where one is chosen. */
@@ -38,12 +39,13 @@ export function JobProvider({ id, children, otherwise }: JobProviderProps): Reac
   const job = useQuery(jobQuery(id))
   const box = useSyncExternalStore(outbox.subscribe, outbox.now)
   const { live, streaming } = useStream(id)
+  const shop = useShop()
   const [asIf, seeAsIf] = useState<Iron | null>(null)
   const other = useQuery({
-    ...asIfQuery(id, job.data?.revision ?? 0, asIf ?? ''),
+    ...asIfQuery(id, job.data?.revision ?? 0, shop.revision, asIf ?? ''),
     enabled: asIf !== null && job.data !== undefined,
     // While a change is being worked in, the plan for that iron stays on the page.
-    placeholderData: (before, query) => (query?.queryKey[3] === asIf ? before : undefined),
+    placeholderData: (before, query) => (query?.queryKey[4] === asIf ? before : undefined),
   })
   if (job.data === undefined) {
     return job.status === 'error' ? otherwise(job.error.message) : null
@@ -77,6 +79,11 @@ function useStream(id: string): { live: Live | null; streaming: boolean } {
       source.addEventListener('changed', (event: MessageEvent<string>) => {
         const seen = queryClient.getQueryData(jobQuery(id).queryKey)?.revision
         if (String(seen) !== event.data) refetch()
+      })
+      // Every figure hangs on the shop: who changes it changes this page.
+      source.addEventListener('shop', () => {
+        void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
+        refetch()
       })
       source.addEventListener('reading', (event: MessageEvent<string>) => {
         setLive(JSON.parse(event.data) as Live)

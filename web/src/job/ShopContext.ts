@@ -2,7 +2,8 @@ import { createContext, use } from 'react'
 import type { Schemas } from '../api/client'
 import type { Theme } from '../quantity/heat-colour'
 
-export type Shop = Schemas['Shop']
+/** The shop, and the revision of its settings: what was worked out with others is asked for anew. */
+export type Shop = Schemas['Shop'] & { revision: number }
 
 export const ShopContext = createContext<Shop | null>(null)
 

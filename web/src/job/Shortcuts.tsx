@@ -20,17 +20,24 @@ const KEYS: readonly [key: string, what: string][] = [
 /** Said to whatever is on the screen: a station listens for what it can do. */
 export const shortcut = (name: string): CustomEvent => new CustomEvent(`vanadin:${name}`)
 
-/** The keyboard. Silent while somebody types. */
+/** Where a letter is a letter: in a field, on a list, open or closed, in a menu. */
+const TYPED_INTO =
+  'input, textarea, select, [contenteditable=true], [role=combobox], [role=listbox], [role=menu], [role=dialog]'
+/** While one of these lies on the page, the keys are its own. */
+const ON_TOP = '[role=dialog], [role=listbox], [role=menu]'
+
+const silent = (target: EventTarget | null): boolean =>
+  (target instanceof Element && target.closest(TYPED_INTO) !== null) ||
+  document.querySelector(ON_TOP) !== null
+
+/** The keyboard. Silent while somebody types, chooses from a list, or a sheet lies on the page. */
 export function Shortcuts(): ReactNode {
   const navigate = useNavigate()
   const toggleUnits = useToggleUnits()
   const [open, setOpen] = useState(false)
   useEffect(() => {
     const handleKey = (event: KeyboardEvent) => {
-      const target = event.target
-      const typing =
-        target instanceof HTMLElement && target.closest('input, textarea, [role=listbox]') !== null
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return
+      if (event.ctrlKey || event.metaKey || event.altKey || silent(event.target)) return
       const job = /^\/jobs\/([^/]+)/.exec(window.location.pathname)?.[1]
       const digit = '1234567890'.indexOf(event.key)
       const station = digit === -1 ? undefined : STATIONS[digit]

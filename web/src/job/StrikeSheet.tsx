@@ -23,8 +23,8 @@ export function StrikeSheet({ target, what, onClose }: StrikeSheetProps): ReactN
     }
   }
   return (
-    <Sheet title="Strike it out" open={target !== null} onOpenChange={(open) => !open && onClose()}>
-      <p className="mb-3">{what}. It stays in the record, struck. Why?</p>
+    <Sheet title="Cross it out" open={target !== null} onOpenChange={(open) => !open && onClose()}>
+      <p className="mb-3">{what}. It stays in the record, crossed out. Why?</p>
       <div className="flex flex-wrap gap-2">
         {USUAL.map((why) => (
           <Button key={why} onPress={() => strike(why)}>

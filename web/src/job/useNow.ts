@@ -1,10 +1,11 @@
 import { useEffect, useState } from 'react'
+import { serverNow } from '../api/server-clock'
 
-/** The time, once a second. */
+/** The server's time, once a second. */
 export function useNow(): number {
-  const [now, setNow] = useState(() => Date.now())
+  const [now, setNow] = useState(serverNow)
   useEffect(() => {
-    const tick = setInterval(() => setNow(Date.now()), 1_000)
+    const tick = setInterval(() => setNow(serverNow()), 1_000)
     return () => clearInterval(tick)
   }, [])
   return now

@@ -5,6 +5,8 @@ import { temperature } from '../quantity/show'
 import { HeatGradient } from './HeatGradient'
 import { HeatRecord } from './HeatRecord'
 import { path } from './heat-line-layout'
+import { stepFor, ticksApart, widthOf, type Tick } from './words'
+import { layWords, WORD } from './chart-words'
 import { useWidth } from './useWidth'
 
 type Point = readonly [number, number]
@@ -61,12 +63,25 @@ export function HeatChart(props: HeatChartProps): ReactNode {
   const HEIGHT = small ? 240 : WIDTH < 500 ? WIDTH * 0.85 : WIDTH * 0.49
   const BOTTOM = HEIGHT - 40
   const most = small ? 5 : 8
-  const mostTimes = WIDTH < 420 ? 3 : WIDTH < 640 ? 5 : 8
   const x = (minutes: number) => LEFT + (minutes / until) * (WIDTH - LEFT - 24)
   const y = (celsius: number) => BOTTOM - (Math.max(0, celsius) / top) * (BOTTOM - 14)
-  const everyMin =
-    [10, 20, 30, 60, 120, 180, 240, 360, 720, 1440].find((step) => until / step <= mostTimes) ?? 2880
+  const times = timeTicks({ until, tickFrom, tick, x, pxPerMin: (WIDTH - LEFT - 24) / until })
+  const words = ticksApart(times, WORD, LEFT - 24, WIDTH - 2)
   const degrees = degreeTicks(top, units, most)
+  const laid = layWords({
+    posts: posts.map((post) => {
+      const px = x(post.minutes)
+      const half = widthOf(post.words, WORD) / 2
+      // Clear of the line where the words begin: it lies higher there.
+      const begins = plan.findLast(([minutes]) => x(minutes) <= px - half)
+      const clear = Math.min(y(post.celsius), begins === undefined ? y(post.celsius) : y(begins[1]) + 8)
+      return { key: post.words, x: px, y: clear, figure: post.figure, words: post.words }
+    }),
+    levels: levels.map((level) => ({ words: level.words, x: WIDTH - 14, y: y(level.celsius) - 6 })),
+    now: now === undefined ? null : { x: x(now) + 8, y: BOTTOM - 12 },
+    line: plan.map(([minutes, celsius]) => [x(minutes), y(celsius)] as const),
+    frame: { x: LEFT + 4, y: 0, w: WIDTH - LEFT - 8, h: BOTTOM - 4 },
+  })
   const points = (line: readonly Point[]) => path(line.map(([minutes, celsius]) => [x(minutes), y(celsius)]))
   return (
     <svg
@@ -83,23 +98,26 @@ export function HeatChart(props: HeatChartProps): ReactNode {
         {degrees.map((celsius, at) => (
           <g key={celsius}>
             <path d={`M${LEFT} ${y(celsius)}H${WIDTH - 12}`} />
-            <text x={LEFT - 20} y={y(celsius) + 5} textAnchor="end" fill="var(--ash)" stroke="none">
+            <text
+              x={LEFT - 16}
+              y={Math.max(13, y(celsius) + 5)}
+              textAnchor="end"
+              fill="var(--ash)"
+              stroke="none"
+            >
               {at === degrees.length - 1
                 ? temperature(celsius, units).join(' ')
                 : temperature(celsius, units)[0]}
             </text>
           </g>
         ))}
-        {Array.from(
-          { length: Math.floor((until - tickFrom) / everyMin) + 1 },
-          (_, at) => tickFrom + at * everyMin,
-        ).map((minutes) => (
-          <g key={minutes}>
-            <path d={`M${x(minutes)} 8V${BOTTOM + 6}`} />
-            <text x={x(minutes)} y={BOTTOM + 24} textAnchor="middle" fill="var(--ash)" stroke="none">
-              {tick(minutes)}
-            </text>
-          </g>
+        {times.map(({ at, x: mark }) => (
+          <path key={at} d={`M${mark} 8V${BOTTOM + 6}`} />
+        ))}
+        {words.map(({ at, x: middle, word }) => (
+          <text key={at} x={middle} y={BOTTOM + 24} textAnchor="middle" fill="var(--ash)" stroke="none">
+            {word}
+          </text>
         ))}
       </g>
       <rect x={LEFT - 11} y={y(top)} width="7" height={BOTTOM - y(top)} fill={`url(#${id}-scale)`} />
@@ -108,16 +126,6 @@ export function HeatChart(props: HeatChartProps): ReactNode {
         {levels.map((level) => (
           <g key={level.words}>
             <path d={`M${LEFT} ${y(level.celsius)}H${WIDTH - 12}`} strokeDasharray="2 4" />
-            <text
-              x={WIDTH - 14}
-              y={y(level.celsius) - 6}
-              textAnchor="end"
-              fontSize="14"
-              fill="var(--chalk)"
-              stroke="none"
-            >
-              {level.words}
-            </text>
           </g>
         ))}
         {plan.length > 1 && <path d={points(plan)} strokeWidth="1.8" />}
@@ -134,47 +142,67 @@ export function HeatChart(props: HeatChartProps): ReactNode {
           />
         ))}
       </g>
-      {posts.map((post, at) => {
+      {posts.map((post) => {
         const px = x(post.minutes)
-        // Where the next post stands close, this one's words stand above its words.
-        const next = posts[at + 1]
-        const crowded = next !== undefined && x(next.minutes) - px < 130
-        const anchor = px > WIDTH - 70 ? 'end' : 'middle'
-        const tx = anchor === 'end' ? WIDTH - 4 : px
-        // Clear of the line where the words begin: it lies higher there.
-        const begins = plan.findLast(([minutes]) => x(minutes) <= tx - (anchor === 'end' ? 112 : 58))
-        const clear = Math.min(y(post.celsius), begins === undefined ? y(post.celsius) : y(begins[1]) + 8)
-        const py = clear - (crowded ? 46 : 0)
         return (
-          <g key={post.words}>
-            <path
-              d={`M${px} ${BOTTOM}V${y(post.celsius)}M${px - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`}
-              stroke="var(--chalk)"
-              strokeWidth="2"
-            />
-            <text x={tx} y={py - 36} textAnchor={anchor} fontSize="28" className="figure" fill="var(--chalk)">
-              {post.figure}
-            </text>
-            <text x={tx} y={py - 16} textAnchor={anchor} fontSize="14" fill="var(--ash)">
-              {post.words}
-            </text>
-          </g>
+          <path
+            key={post.words}
+            d={`M${px} ${BOTTOM}V${y(post.celsius)}M${px - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`}
+            stroke="var(--chalk)"
+            strokeWidth="2"
+          />
         )
       })}
       {now !== undefined && (
-        <g>
-          <path
-            d={`M${x(now)} ${BOTTOM}V${y(record.at(-1)?.celsius ?? 0) + 12}`}
-            stroke="var(--chalk)"
-            strokeWidth="1.2"
-          />
-          <text x={x(now) + 8} y={BOTTOM - 12} fontSize="14" fontWeight="600" fill="var(--chalk)">
-            now
-          </text>
-        </g>
+        <path
+          d={`M${x(now)} ${BOTTOM}V${y(record.at(-1)?.celsius ?? 0) + 12}`}
+          stroke="var(--chalk)"
+          strokeWidth="1.2"
+        />
       )}
+      {laid.map(({ key, box, lines }) => (
+        <g key={key}>
+          {lines.map((line) => (
+            <text
+              key={line.word}
+              x={box.x + box.w / 2}
+              y={box.y + line.base}
+              textAnchor="middle"
+              fontSize={line.size}
+              fontWeight={line.bold === true ? 600 : undefined}
+              fill={line.dim === true ? 'var(--ash)' : 'var(--chalk)'}
+              className={line.size > WORD ? 'figure' : undefined}
+            >
+              {line.word}
+            </text>
+          ))}
+        </g>
+      ))}
     </svg>
   )
+}
+
+const TIME_STEPS = [10, 20, 30, 60, 120, 180, 240, 360, 720, 1440, 2880, 5760]
+
+interface Times {
+  until: number
+  tickFrom: number
+  tick: (minutes: number) => string
+  x: (minutes: number) => number
+  pxPerMin: number
+}
+
+/** Marks at round times, as many as there is room for their words. */
+function timeTicks({ until, tickFrom, tick, x, pxPerMin }: Times): Tick[] {
+  const widest = (every: number) =>
+    Math.max(...range(until, tickFrom, every).map((at) => widthOf(tick(at), WORD)), 0)
+  const every = TIME_STEPS.find((step) => step * pxPerMin >= widest(step) + 10) ?? stepFor(TIME_STEPS, 0, 1)
+  return range(until, tickFrom, every).map((at) => ({ at, x: x(at), word: tick(at) }))
+}
+
+function range(until: number, from: number, every: number): number[] {
+  const count = Math.max(0, Math.floor((until - from) / every) + 1)
+  return Array.from({ length: count }, (_, at) => from + at * every)
 }
 
 /** Round degrees of the shop's unit, as degC: at most `most` of them from the foot to `top`. */

@@ -88,8 +88,10 @@ export function layOut(box: LineBox, plan: LinePlan | null, hottest: number, unt
   const torchX = beads === null ? spread(0.2) : Math.max(x(beads.beads_from), heatX + 22)
   const coolX = beads === null ? spread(0.4) : Math.max(x(beads.beads_to), torchX + 21)
   const stations = [...cold, heatX, torchX, coolX, checkX, handX]
-  const torchLabel = Math.max(torchX, heatX + APART)
-  const labels = [...cold, heatX, torchLabel, Math.max(coolX, torchLabel + APART + 10), checkX, handX]
+  // The names stay apart from each other and from Check's.
+  const torchLabel = Math.min(Math.max(torchX, heatX + APART), checkX - 2 * APART - 20)
+  const coolLabel = Math.min(Math.max(coolX, torchLabel + APART + 10), checkX - APART - 10)
+  const labels = [...cold, heatX, torchLabel, coolLabel, checkX, handX]
   return { stations, labels, heatX, endX, x, y, cut, minutesAt: (at) => (at - heatX) / scale }
 }
 

@@ -106,6 +106,9 @@ impl Wrapping {
 pub const UNWRAP_C: f64 = 65.0;
 pub const TOUCH_C: f64 = 45.0;
 
+/// House: the fall that a rate is taken over.
+const FALL_K: f64 = 100.0;
+
 const MOST_HOURS: f64 = 72.0;
 const OUTSIDE_H: f64 = 10.0;
 const OUTSIDE_EMISSIVITY: f64 = 0.9;
@@ -119,6 +122,7 @@ pub struct Cooling {
     step_s: f64,
     /// degC after each step, first the start.
     core_c: Vec<f64>,
+    ambient_c: f64,
 }
 
 impl Cooling {
@@ -144,12 +148,33 @@ impl Cooling {
         Some(before + (after - before) * (steps - at as f64))
     }
 
-    /// Worst mean fall over any 30 min, in K/h.
+    /// How fast it falls at the fastest, in K/h: 100 K, or half of what it stands over its surroundings
+    /// where that is less, over the shortest time in which it falls by so much.
+    ///
+    /// # Source
+    /// House.
     #[must_use]
     pub fn fastest_k_per_h(&self) -> f64 {
-        let span = (1800.0 / self.step_s) as usize;
-        let windows = self.core_c.len().saturating_sub(span);
-        (0..windows).map(|at| (self.core_c[at] - self.core_c[at + span]) * 2.0).fold(0.0, f64::max)
+        let start = self.core_c[0];
+        let fall_k = FALL_K.min((start - self.ambient_c) / 2.0);
+        if fall_k <= 0.0 {
+            return 0.0;
+        }
+        let mut shortest = f64::INFINITY;
+        let mut to = 0;
+        for (from, &high) in self.core_c.iter().enumerate() {
+            let low = high - fall_k;
+            while to < self.core_c.len() && self.core_c[to] > low {
+                to += 1;
+            }
+            if to == self.core_c.len() {
+                break;
+            }
+            let (before, after) = (self.core_c[to - 1], self.core_c[to]);
+            let steps = (to - 1 - from) as f64 + (before - low) / (before - after);
+            shortest = shortest.min(steps);
+        }
+        fall_k / (shortest * self.step_s) * 3600.0
     }
 
     /// (hours, degC) thinned to `points` or fewer, up to `until_c`.
@@ -210,7 +235,7 @@ fn in_still_air(body: &Body, start_c: f64, loss_factor: f64) -> Cooling {
         core_c.push(t);
         steps += 1;
     }
-    Cooling { step_s: AIR_STEP_S, core_c }
+    Cooling { step_s: AIR_STEP_S, core_c, ambient_c: ambient }
 }
 
 /// Shells between the innermost and the outermost, whose equations never change.
@@ -338,7 +363,7 @@ impl Shells {
             core_c.push(self.t[0]);
             steps += 1;
         }
-        Cooling { step_s: PACKED_STEP_S, core_c }
+        Cooling { step_s: PACKED_STEP_S, core_c, ambient_c: self.body.ambient.celsius() }
     }
 }
 
@@ -368,6 +393,39 @@ mod tests {
     fn a_thicker_blanket_cools_slower() {
         let layers = |m| hours(280.0, &Wrapping::new(Packing::Blanket, m).unwrap()).unwrap();
         assert!(layers(0.05) > layers(0.025));
+    }
+
+    fn cooling(mass_kg: f64, size: [f64; 3], factor: f64, start_c: f64, wrapping: &Wrapping) -> Cooling {
+        let mm = |value| Millimetres::new(value).unwrap();
+        let ambient = Celsius::new(20.0).unwrap();
+        let size = (mm(size[0]), mm(size[1]), mm(size[2]));
+        let body =
+            Body::new(Iron::Gray.properties(), Kilograms::new(mass_kg).unwrap(), size, factor, ambient);
+        cool(&body.unwrap(), Celsius::new(start_c).unwrap(), wrapping)
+    }
+
+    #[test]
+    fn the_fall_is_taken_over_its_fastest_hundred_kelvins() {
+        // Published: the trade reference's worked examples, cooling, each with its own tolerance
+        let large = [420.0, 300.0, 220.0];
+        let wrapped = |packing, m| Wrapping::new(packing, m).unwrap();
+        for (found, expected, tolerance) in [
+            (cooling(22.0, large, 1.0, 280.0, &wrapped(Packing::Blanket, 0.025)), 123.0, 3.7),
+            (cooling(22.0, large, 1.0, 280.0, &wrapped(Packing::DrySand, 0.15)), 1439.0, 43.2),
+            (cooling(22.0, large, 1.3, 280.0, &wrapped(Packing::Vermiculite, 0.1)), 91.0, 2.7),
+            (cooling(4.0, [200.0, 140.0, 80.0], 1.0, 220.0, &wrapped(Packing::Air, 0.0)), 607.0, 18.2),
+        ] {
+            let rate = found.fastest_k_per_h();
+            assert!((rate - expected).abs() < tolerance, "{rate} against {expected}");
+        }
+    }
+
+    #[test]
+    fn what_stands_little_over_its_surroundings_falls_by_half_of_that() {
+        let barely = cooling(4.0, [200.0, 140.0, 80.0], 1.0, 21.0, &Wrapping::usual(Packing::Air));
+        assert!(barely.fastest_k_per_h() > 0.0 && barely.fastest_k_per_h() < 30.0);
+        let cold = cooling(4.0, [200.0, 140.0, 80.0], 1.0, 20.0, &Wrapping::usual(Packing::Air));
+        assert_eq!(cold.fastest_k_per_h(), 0.0);
     }
 
     #[test]

@@ -5,8 +5,8 @@
 pub enum SourceKind {
     /// Swept over the part: gross power in W and the share of it that ends up in the iron.
     Flame { gross_w: f64, net_share: f64 },
-    /// Surroundings at up to this temperature in degC.
-    Oven { up_to_c: f64 },
+    /// Surroundings at up to this temperature in degC, which never give the part more than so many W.
+    Oven { up_to_c: f64, h_w_m2k: f64, most_w: f64, fire: bool },
 }
 
 /// One source a shop may have.
@@ -21,8 +21,17 @@ const fn flame(id: &'static str, label: &'static str, gross_w: f64, net_share: f
     HeatSource { id, label, kind: SourceKind::Flame { gross_w, net_share } }
 }
 
-const fn oven(id: &'static str, label: &'static str, up_to_c: f64) -> HeatSource {
-    HeatSource { id, label, kind: SourceKind::Oven { up_to_c } }
+/// House: convection in an oven or over a fire, and in a small one without a fan, W/m²K.
+const OVEN_H: f64 = 20.0;
+const KITCHEN_OVEN_H: f64 = 12.0;
+
+const fn oven(id: &'static str, label: &'static str, up_to_c: f64, most_w: f64) -> HeatSource {
+    HeatSource { id, label, kind: SourceKind::Oven { up_to_c, h_w_m2k: OVEN_H, most_w, fire: false } }
+}
+
+/// A bed of coals or a grill: it comes up as it likes.
+const fn fire(id: &'static str, label: &'static str, up_to_c: f64, most_w: f64) -> HeatSource {
+    HeatSource { id, label, kind: SourceKind::Oven { up_to_c, h_w_m2k: OVEN_H, most_w, fire: true } }
 }
 
 impl HeatSource {
@@ -34,12 +43,41 @@ impl HeatSource {
         flame("oxy_acetylene_medium", "Oxy-acetylene tip, medium", 23_000.0, 0.35),
         flame("oxy_acetylene_large", "Oxy-acetylene tip, large", 43_000.0, 0.35),
         flame("oxy_propane", "Oxy-propane heating tip", 45_000.0, 0.30),
-        oven("kitchen_oven", "Kitchen-size oven (not for food again)", 260.0),
-        oven("kiln", "Kiln or heat-treat oven", 1_100.0),
-        oven("gas_grill", "Gas grill, covered", 300.0),
-        oven("charcoal_bed", "Charcoal bed, covered", 550.0),
+        HeatSource {
+            id: "kitchen_oven",
+            label: "Kitchen-size oven (not for food again)",
+            kind: SourceKind::Oven { up_to_c: 260.0, h_w_m2k: KITCHEN_OVEN_H, most_w: 2_500.0, fire: false },
+        },
+        oven("kiln", "Kiln or heat-treat oven", 1_100.0, 8_000.0),
+        fire("gas_grill", "Gas grill, covered", 300.0, 10_000.0),
+        fire("charcoal_bed", "Charcoal bed, covered", 550.0, 12_000.0),
         flame("ceramic_pads", "Ceramic heating pads, a pair", 5_400.0, 0.75),
     ];
+
+    /// How fast its surroundings are brought up, in K/h; nothing for a flame. A fire cannot be ramped: the
+    /// part is laid in cold and comes up with it.
+    ///
+    /// # Source
+    /// House.
+    #[must_use]
+    pub fn ramp_k_per_h(&self, closed_part: bool) -> Option<f64> {
+        match self.kind {
+            SourceKind::Flame { .. } => None,
+            SourceKind::Oven { fire: true, .. } => Some(600.0),
+            SourceKind::Oven { fire: false, .. } => Some(if closed_part { 100.0 } else { 300.0 }),
+        }
+    }
+
+    /// It heats all of a part from outside, and can be set.
+    #[must_use]
+    pub fn is_oven(&self) -> bool {
+        matches!(self.kind, SourceKind::Oven { fire: false, .. })
+    }
+
+    #[must_use]
+    pub fn is_fire(&self) -> bool {
+        matches!(self.kind, SourceKind::Oven { fire: true, .. })
+    }
 
     #[must_use]
     pub fn from_id(id: &str) -> Option<&'static Self> {

@@ -4,6 +4,9 @@ use serde::{Deserialize, Serialize};
 
 use crate::quantity::{Unit, UnitSystem};
 
+/// House: from here up, with time, malleable iron loses its anneal, in degC.
+pub const ANNEAL_LOST_C: f64 = 760.0;
+
 /// One candidate for the metal on the bench.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -76,9 +79,9 @@ impl Iron {
                     .to_owned()
             }
             Self::Malleable => format!(
-                "Annealed white iron: melting it, or holding it above about {}, undoes the anneal along the \
-                 joint. Braze low, or short nickel-iron beads; no gas fusion.",
-                units.say(950.0, Unit::Celsius)
+                "Annealed white iron: from about {} up, with time, and where it melts, the anneal is undone along \
+                 the joint. Braze low, or short nickel-iron beads; no gas fusion.",
+                units.say(ANNEAL_LOST_C, Unit::Celsius)
             ),
             Self::White => {
                 "Glass-hard, no drill bites, welding cracks it. Replace it rather than repair it.".to_owned()
@@ -241,6 +244,11 @@ impl Family {
     pub fn prior(self, era: Era) -> [f64; 6] {
         /// House: the least share any iron is given.
         const FLOOR: f64 = 0.0005;
+        // Late hot parts are often ductile or nickel-austenitic: a row of their own, without the era's factors.
+        const LATE_HOT: [f64; 6] = [0.50, 0.42, 0.0, 0.0, 0.06, 0.02];
+        if self == Self::HotExhaust && era == Era::From1970On {
+            return super::posterior::normalised(LATE_HOT.map(|share| share.max(FLOOR)));
+        }
         let mut prior = self.share().map(|share| share.max(FLOOR));
         let (ductile, malleable) = era.factors();
         prior[Iron::Ductile.index()] *= ductile;

@@ -10,7 +10,7 @@ mod tests_table;
 
 pub use evidence::{Confidence, Density, Evidence, Finding, SoundSpeed};
 pub use governing::{Governing, least, least_forgiving, slowest_to_heat, strongest};
-pub use kind::{Era, Family, Iron, IronProperties};
+pub use kind::{ANNEAL_LOST_C, Era, Family, Iron, IronProperties};
 pub use mark::{Grade, grade_of};
 pub use measured::{
     Asked, Measured, MeasuredTest, TypedValues, density_kg_m3, in_system, mark_words, sound_speed_m_s,

@@ -132,6 +132,17 @@ impl Belief {
         self.plausible.contains(&iron)
     }
 
+    /// The plausible irons that a joint is measured against: one that is hardly likely does not set the
+    /// strength.
+    ///
+    /// # Source
+    /// House.
+    #[must_use]
+    pub fn setting_the_strength(&self) -> Vec<Iron> {
+        const LEAST: f64 = 0.05;
+        self.plausible.iter().copied().filter(|iron| self.of(*iron) >= LEAST).collect()
+    }
+
     /// How likely an observation is, all irons weighed by what is believed of them.
     #[must_use]
     pub fn chance_of(&self, item: &Evidence, open_crack: bool) -> f64 {

@@ -5,9 +5,9 @@ use uuid::Uuid;
 
 use super::fields::id_in;
 use super::fold::{can_be_taken_back, undone};
-use super::{Change, Fact, Job, Observed, TorchEntry, job_field, parse_value};
+use super::{Change, Fact, FieldValue, HeatRef, Job, Observed, TorchEntry, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
-use crate::plan::Plan;
+use crate::plan::{HandOverPlan, Plan};
 use crate::problem::FieldProblem;
 use crate::quantity::{Kind, NotUnderstood, parse};
 
@@ -43,13 +43,51 @@ const LIST_MOST: usize = 500;
 /// Pictures of one job. Ours: they travel in the job's file.
 const PICTURES_MOST: usize = 60;
 
-/// Whether `change` may be added. `base` is the revision of what the change replaces as the client
-/// last saw it; `plan` is the plan as it stands.
+/// Entries of one torch log.
+const TORCH_MOST: usize = 20 * LIST_MOST;
+/// Facts of one job. Ours: years of work stay well under it.
+pub const FACTS_MOST: usize = 100_000;
+/// Longest name of who said it, and of the browser it came from.
+const NAME_MOST: usize = 80;
+/// Times a fact may bear, UTC in ms since 1970: the years 2000 to 2200.
+const TIMES_MS: (i64, i64) = (946_684_800_000, 7_258_118_400_000);
+
+/// Whether a time may stand in a log.
+///
+/// # Errors
+/// The problem, at `field`.
+pub fn possible_time(field: &str, at_ms: i64) -> Result<(), FieldProblem> {
+    if (TIMES_MS.0..TIMES_MS.1).contains(&at_ms) {
+        return Ok(());
+    }
+    Err(FieldProblem::new(field, "no clock shows this time", "the years 2000 to 2200, in ms since 1970"))
+}
+
+/// Whether a name may stand beside a fact.
+///
+/// # Errors
+/// The problem, at `field`.
+pub fn possible_name(field: &str, name: &str) -> Result<(), FieldProblem> {
+    if name.chars().count() <= NAME_MOST {
+        return Ok(());
+    }
+    Err(FieldProblem::new(field, "that name is too long", format!("up to {NAME_MOST} letters")))
+}
+
+/// Whether `change` may be added by `sender`. `base` is the revision of what the change replaces as the
+/// client last saw it; `plan` is the plan as it stands.
 ///
 /// # Errors
 /// [`Refusal::Conflict`] when the fact has changed since `base`; [`Refusal::Problems`] for what
 /// cannot be, at its field.
-pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Result<(), Refusal> {
+pub fn accept(
+    job: &Job,
+    plan: &Plan,
+    change: &Change,
+    base: Option<u64>,
+    sender: &str,
+) -> Result<(), Refusal> {
+    within_bounds(change)?;
     let problem = |field: &str, message: &str, right: &str| {
         Err(Refusal::from(FieldProblem::new(field, message, right)))
     };
@@ -67,7 +105,16 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
             if !known {
                 return problem(key, "that is no longer there", "");
             }
-            parse_value(key, spec, typed, *shown_in)?;
+            let value = parse_value(key, spec, typed, *shown_in)?;
+            if key == "method.choice"
+                && value.is_some()
+                && let Some(lock) = plan.locks.iter().find(|lock| !lock.hot_only)
+            {
+                return problem(key, &lock.sentence, &lock.unlock);
+            }
+            if key == "hand_over.done" && value == Some(FieldValue::YesNo(true)) {
+                handed_over(plan)?;
+            }
             let stands = round.values.get(key);
             if stands.is_some_and(|held| held.typed == typed.trim()) {
                 return Ok(());
@@ -102,7 +149,6 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
             conflict(job, change, base, &format!("evidence.{test}"), &said(typed), &theirs)
         }
         Change::AddHardSpot { spot, observed } => {
-            short("spot", spot)?;
             if spot.trim().is_empty() {
                 return problem("spot", "say where it is", "rim, beside the hub");
             }
@@ -131,7 +177,6 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
             Ok(())
         }
         Change::Strike { target, reason } => {
-            short("reason", reason)?;
             if reason.trim().is_empty() {
                 return problem("reason", "say why it is struck out", "misread, wrong button");
             }
@@ -140,34 +185,41 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
                 || round.hard_spots.iter().any(|spot| spot.id == *target)
                 || round.neighbours.iter().any(|neighbour| neighbour.id == *target)
                 || job.pictures.iter().any(|picture| picture.id == *target)
-                || round.log.iter().any(|entry| entry.fact == *target);
+                || job.heats().any(|heat| heat.log.iter().any(|entry| entry.fact == *target));
             if known { Ok(()) } else { problem("target", "there is nothing to strike", "") }
         }
         Change::Undo { target } => {
-            if job.can_undo == Some(*target) {
+            if job.own_word(sender).0 == Some(*target) {
                 Ok(())
             } else {
-                problem("target", "something else has happened since: undo that first", "")
+                problem("target", "that is no longer the last thing said from here", "")
             }
         }
         Change::Redo { target } => {
-            if job.can_redo == Some(*target) {
+            if job.own_word(sender).1 == Some(*target) {
                 Ok(())
             } else {
                 problem("target", "there is nothing to put back", "")
             }
         }
-        Change::Light { speed, .. } => {
+        Change::Light { owned, .. } => {
             if round.lit.is_some() {
                 return problem("light", "it is lit already", "");
             }
-            if !speed.is_finite() || !(1.0..=60.0).contains(speed) {
-                return problem("speed", "the job clock runs at 1 to 60 times", "1 to 60");
+            let refused: Vec<FieldProblem> = plan
+                .gate
+                .refused
+                .iter()
+                .map(|line| FieldProblem::new("light", line.sentence.clone(), line.unlock.clone()))
+                .collect();
+            if !refused.is_empty() {
+                return Err(Refusal::Problems(refused));
             }
-            match plan.unlit_reason() {
-                Some(why) => problem("light", &why, "fill in what is missing first"),
-                None => Ok(()),
+            if !plan.gate.to_own.is_empty() && owned.trim().is_empty() {
+                let right = "who lights it all the same, and why";
+                return problem("owned", &plan.gate.to_own, right);
             }
+            Ok(())
         }
         Change::CancelLight => {
             if round.lit.is_none() {
@@ -179,16 +231,16 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
             Ok(())
         }
         Change::Torch { entry } => {
-            if round.lit.is_none() {
+            let Some(heat) = job.heat() else {
                 return problem("torch", "nothing is lit", "light up first");
-            }
-            if round.log.len() >= 20 * LIST_MOST {
+            };
+            if heat.log.len() >= TORCH_MOST {
                 return problem("torch", "the torch log is full", "");
             }
-            torch_entry(entry, round.covered_minutes().is_some())
+            torch_entry(entry, &heat, round.lit.is_some())
         }
-        Change::NewRound { reason } => {
-            short("reason", reason)?;
+        Change::Unreadable { .. } => problem("change", "that cannot be said", ""),
+        Change::NewRound { .. } => {
             if job.rounds.len() >= LIST_MOST {
                 return problem("reason", "500 rounds are more than a repair", "");
             }
@@ -201,9 +253,18 @@ pub fn accept(job: &Job, plan: &Plan, change: &Change, base: Option<u64>) -> Res
     }
 }
 
+/// Handing over says what is open, and somebody answers for it.
+fn handed_over(plan: &Plan) -> Result<(), FieldProblem> {
+    let HandOverPlan { open, owned } = &plan.hand_over;
+    if open.is_empty() || !owned.is_empty() {
+        return Ok(());
+    }
+    let right = "say why it goes out as it is, and who says so";
+    Err(FieldProblem::new("hand_over.done", open.join(" "), right))
+}
+
 /// One more observation may be added, and says where.
 fn one_more(job: &Job, spot: &str) -> Result<(), Refusal> {
-    short("spot", spot)?;
     if spot.trim().is_empty() {
         let problem = FieldProblem::new("spot", "say where it was tried", "first spot, rim, hub");
         return Err(problem.into());
@@ -219,30 +280,83 @@ fn stands_at<'a>(job: &'a Job, test: &str, spot: &str) -> Option<&'a Observed> {
     job.evidence.iter().rev().find(|seen| seen.test == test && seen.spot == spot && seen.stands())
 }
 
-fn torch_entry(entry: &TorchEntry, covered: bool) -> Result<(), Refusal> {
+/// What is said at the torch. A part that was heated is read, covered and unwrapped in whatever round the
+/// job is by now; beads belong to a round that is lit.
+fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), Refusal> {
+    let problem = |message: &str, right: &str| Err(Refusal::from(FieldProblem::new("torch", message, right)));
     match entry {
-        TorchEntry::Reading { typed, shown_in } => {
-            let right = NotUnderstood::would_be_right(Kind::Temperature);
-            let read = parse(typed, Kind::Temperature, *shown_in)
-                .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
-            crate::quantity::Celsius::new(read.value).map_err(|out| out.at("typed"))?;
-            Ok(())
+        TorchEntry::Reading { .. } | TorchEntry::Note { .. } => Ok(()),
+        TorchEntry::Covered { .. } if heat.covered() => problem("it is covered already", ""),
+        TorchEntry::Unwrapped if heat.unwrapped() => problem("it is unwrapped already", ""),
+        TorchEntry::Covered { .. } | TorchEntry::Unwrapped => Ok(()),
+        TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated if !lit => {
+            problem("this round is not lit", "light up first")
         }
-        TorchEntry::Note { text } => short("text", text),
-        TorchEntry::Covered if covered => Err(FieldProblem::new("torch", "it is covered already", "").into()),
-        TorchEntry::Bead | TorchEntry::Reheated if covered => {
-            Err(FieldProblem::new("torch", "it is covered and cooling", "strike \"covered\" out first")
-                .into())
+        TorchEntry::Bead | TorchEntry::Reheated if heat.covered() => {
+            problem("it is covered and cooling", "strike \"covered\" out first")
         }
-        TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated | TorchEntry::Covered => Ok(()),
+        TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated => Ok(()),
     }
 }
 
-fn short(field: &str, text: &str) -> Result<(), Refusal> {
-    if text.chars().count() <= TEXT_MOST {
+/// Whether a change is one that anybody could have said, whatever job it is said of.
+fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
+    match change {
+        Change::Set { key, typed, .. } => {
+            short_as("key", key, 120)?;
+            short_as(key, typed, 2 * TEXT_MOST)
+        }
+        Change::Observe { test, outcome, spot, .. } => {
+            short("test", test).and_then(|()| short("outcome", outcome)).and_then(|()| short("spot", spot))
+        }
+        Change::Measure { test, typed, spot, .. } => {
+            short("test", test)?;
+            short("spot", spot)?;
+            if typed.len() > 12 {
+                return Err(FieldProblem::new("typed", "no test asks for so much", "up to 12 values"));
+            }
+            typed.iter().try_for_each(|(field, text)| short("typed", field).and_then(|()| short(field, text)))
+        }
+        Change::AddHardSpot { spot, .. } => short("spot", spot),
+        Change::Strike { reason, .. } | Change::NewRound { reason } => short("reason", reason),
+        Change::Light { speed, frozen, owned } => {
+            short("owned", owned)?;
+            crate::problem::OutOfRange::check("the job clock", "times", (1.0, 60.0), *speed)
+                .map_err(|out| out.at("speed"))?;
+            frozen.as_ref().map_or(Ok(()), |frozen| frozen.possible())
+        }
+        Change::Torch { entry } => match entry {
+            TorchEntry::Reading { typed, shown_in, .. } => {
+                let right = NotUnderstood::would_be_right(Kind::Temperature);
+                let read = parse(typed, Kind::Temperature, *shown_in)
+                    .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
+                crate::quantity::Celsius::new(read.value).map(|_| ()).map_err(|out| out.at("typed"))
+            }
+            TorchEntry::Note { text } => short("text", text),
+            TorchEntry::Covered { why } => short("why", why),
+            TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated | TorchEntry::Unwrapped => Ok(()),
+        },
+        Change::Unreadable { text } => short_as("text", text, 4 * TEXT_MOST),
+        Change::AddCrack
+        | Change::AddNeighbour
+        | Change::AddPicture
+        | Change::Undo { .. }
+        | Change::Redo { .. }
+        | Change::CancelLight
+        | Change::PutAway
+        | Change::BringBack => Ok(()),
+    }
+}
+
+fn short(field: &str, text: &str) -> Result<(), FieldProblem> {
+    short_as(field, text, TEXT_MOST)
+}
+
+fn short_as(field: &str, text: &str, most: usize) -> Result<(), FieldProblem> {
+    if text.chars().count() <= most {
         return Ok(());
     }
-    Err(FieldProblem::new(field, "that is too long", format!("up to {TEXT_MOST} letters")).into())
+    Err(FieldProblem::new(field, "that is too long", format!("up to {most} letters")))
 }
 
 fn conflict(
@@ -282,8 +396,12 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
         let mut change = fact.change.clone();
         match &mut change {
             Change::Set { key, .. } => {
-                let left_behind = ["check.", "hand_over.", "picture.", "part.face"];
-                if left_behind.iter().any(|prefix| key.starts_with(prefix)) {
+                let left_behind = ["check.", "hand_over.", "picture.", "part.face", "prep.done"];
+                let done =
+                    [".drilled_a", ".drilled_b", ".past_a", ".past_b", ".ground_depth", ".ground_width"];
+                if left_behind.iter().any(|prefix| key.starts_with(prefix))
+                    || done.iter().any(|ending| key.ends_with(ending))
+                {
                     continue;
                 }
                 for (was, now) in &renamed {
@@ -316,17 +434,60 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
             at_client_ms: now_ms,
             at_server_ms: now_ms,
             who: fact.who.clone(),
+            sender: fact.sender.clone(),
             change,
         });
     }
     copied
 }
 
-/// Whether a change could ever have been said: what a file from elsewhere is checked by.
-///
-/// # Errors
-/// The problem, at its field.
-pub fn importable(change: &Change) -> Result<(), FieldProblem> {
+/// What a log from elsewhere holds so far: a file keeps the limits of the door.
+#[derive(Debug, Default)]
+pub struct Importing {
+    cracks: usize,
+    hard_spots: usize,
+    neighbours: usize,
+    pictures: usize,
+    evidence: usize,
+    torch: usize,
+    rounds: usize,
+}
+
+impl Importing {
+    /// Whether a fact could ever have been said, after those before it.
+    ///
+    /// # Errors
+    /// The problem, at its field.
+    pub fn fact(&mut self, fact: &Fact) -> Result<(), FieldProblem> {
+        possible_time("at_client_ms", fact.at_client_ms)?;
+        possible_time("at_server_ms", fact.at_server_ms)?;
+        possible_name("who", &fact.who)?;
+        possible_name("sender", &fact.sender)?;
+        importable(&fact.change)?;
+        let (counted, most, what) = match &fact.change {
+            Change::AddCrack => (&mut self.cracks, LIST_MOST, "cracks"),
+            Change::AddHardSpot { .. } => (&mut self.hard_spots, LIST_MOST, "hard spots"),
+            Change::AddNeighbour => (&mut self.neighbours, LIST_MOST, "things that must stay cool"),
+            Change::AddPicture => (&mut self.pictures, PICTURES_MOST, "pictures"),
+            Change::Observe { .. } | Change::Measure { .. } => {
+                (&mut self.evidence, LIST_MOST, "observations")
+            }
+            Change::Torch { .. } => (&mut self.torch, TORCH_MOST, "entries at the torch"),
+            Change::NewRound { .. } => (&mut self.rounds, LIST_MOST, "rounds"),
+            _ => return Ok(()),
+        };
+        *counted += 1;
+        if *counted <= most {
+            return Ok(());
+        }
+        Err(FieldProblem::new("change", format!("there are too many {what}"), format!("up to {most}")))
+    }
+}
+
+/// Whether a change could ever have been said: what a file from elsewhere is checked by. What was kept as
+/// unreadable is taken along as it is.
+fn importable(change: &Change) -> Result<(), FieldProblem> {
+    within_bounds(change)?;
     match change {
         Change::Set { key, typed, shown_in } => {
             let spec = job_field(key).ok_or_else(|| FieldProblem::new(key, "there is no such field", ""))?;
@@ -343,20 +504,6 @@ pub fn importable(change: &Change) -> Result<(), FieldProblem> {
                 Err(FieldProblem::new("test", "there is no such test or outcome", ""))
             }
         }
-        Change::Light { speed, .. } => {
-            crate::problem::OutOfRange::check("the job clock", "times", (1.0, 60.0), *speed)
-                .map(|_| ())
-                .map_err(|out| out.at("speed"))
-        }
-        Change::Torch { entry: TorchEntry::Reading { typed, shown_in } } => {
-            parse(typed, Kind::Temperature, *shown_in).map(|_| ()).map_err(|error| {
-                FieldProblem::new(
-                    "typed",
-                    error.to_string(),
-                    NotUnderstood::would_be_right(Kind::Temperature),
-                )
-            })
-        }
         Change::Measure { test, typed, shown_in, .. } => match MeasuredTest::from_id(test) {
             Some(measured) => match measured.measure(typed, *shown_in) {
                 Ok(_) => Ok(()),
@@ -367,17 +514,27 @@ pub fn importable(change: &Change) -> Result<(), FieldProblem> {
             },
             None => Err(FieldProblem::new("test", "there is no such test", "sound, density or mark")),
         },
-        Change::AddCrack
+        Change::Light { .. }
+        | Change::Torch { .. }
+        | Change::AddCrack
         | Change::AddHardSpot { .. }
         | Change::AddNeighbour
         | Change::AddPicture
+        | Change::Unreadable { .. }
         | Change::Strike { .. }
         | Change::Undo { .. }
         | Change::Redo { .. }
         | Change::CancelLight
-        | Change::Torch { .. }
         | Change::NewRound { .. }
         | Change::PutAway
         | Change::BringBack => Ok(()),
     }
+}
+
+/// Whether a change may be taken in on its own: a picture that says what it shows.
+///
+/// # Errors
+/// The problem, at its field.
+pub fn could_be_said(change: &Change) -> Result<(), FieldProblem> {
+    importable(change)
 }

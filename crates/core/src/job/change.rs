@@ -12,10 +12,13 @@ use crate::quantity::UnitSystem;
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum TorchEntry {
-    /// A temperature read by hand, as typed.
+    /// A temperature read by hand, as typed; of the part at its far side or coldest corner, or of the
+    /// joint.
     Reading {
         typed: String,
         shown_in: UnitSystem,
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        joint: bool,
     },
     /// A bead is laid, or a pin set.
     Bead,
@@ -24,8 +27,13 @@ pub enum TorchEntry {
     Note {
         text: String,
     },
-    /// The last bead is done and the part is covered: it cools from here.
-    Covered,
+    /// The part is covered: it cools from here. With beads left undone it says why.
+    Covered {
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        why: String,
+    },
+    /// The packing is off.
+    Unwrapped,
 }
 
 /// One change to a job.
@@ -69,6 +77,10 @@ pub enum Change {
     AddPicture,
     /// A crack was found; its fields are set by `crack.<id of this fact>.<field>`.
     AddCrack,
+    /// Something that this version cannot read, as it is stored. It is kept and shown, and cannot be said.
+    Unreadable {
+        text: String,
+    },
     /// An observation, a crack, a hard spot, a neighbour, a picture or a torch entry was wrong: it stays in the log, struck.
     Strike {
         target: Uuid,
@@ -87,6 +99,9 @@ pub enum Change {
         speed: f64,
         #[serde(default, skip_serializing_if = "Option::is_none")]
         frozen: Option<Box<FrozenPlan>>,
+        /// Who lights it although the heat at hand may not do, and why; empty where nobody has to.
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        owned: String,
     },
     /// The lighting is cancelled: possible until the first bead.
     CancelLight,
@@ -109,10 +124,14 @@ pub struct Fact {
     pub id: Uuid,
     /// Place in the job's log, from 1.
     pub revision: u64,
-    /// When it happened by the client's clock, and when the server stored it: UTC, ms since 1970.
+    /// When it happened, by the client's clock as far as that was known to be right, and when the server
+    /// stored it: UTC, ms since 1970.
     pub at_client_ms: i64,
     pub at_server_ms: i64,
     pub who: String,
+    /// The browser it came from: everybody takes back their own word. Empty where nobody said.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub sender: String,
     pub change: Change,
 }
 

@@ -48,8 +48,35 @@ pub const CONTENTS: &[Choice] = &[
     ("drinking_water", "Drinking water"),
     ("oil", "Oil"),
     ("fuel", "Fuel or solvent"),
+    ("fumes", "Only fumes: a carburettor, an intake"),
     ("gas", "Air, gas or steam"),
+    ("duct", "Intake or exhaust gas, a manifold"),
 ];
+
+/// What lies behind a crack, where a hole would come out.
+pub const BEHIND: &[Choice] = &[("free", "Nothing that matters"), ("kept", "A face not to be touched")];
+
+/// What became of the piece of a full break.
+pub const PIECES: &[Choice] =
+    &[("there", "There, it fits"), ("lost", "Lost"), ("donor", "Lost; a patch of like iron is at hand")];
+
+/// What is done with a tip that no drill of the set catches.
+pub const TIP_WAYS: &[Choice] =
+    &[("well_past", "Well past it, groove into the hole"), ("find_better", "Find the tip better first")];
+
+/// What cannot be done once it is hot.
+pub const PREP_DONE: &[Choice] = &[
+    ("holes", "Stop-holes drilled"),
+    ("groove", "Groove ground"),
+    ("inside", "Inside cleaned too"),
+    ("penetrant", "Dye, chalk and oil out again"),
+    ("paint", "Paint off round the heat"),
+];
+
+pub const PINS: &[Choice] = &[("draw_in", "Pins that draw the crack in"), ("plain", "Plain threaded pins")];
+
+/// Nothing of a list is at hand: an answer, other than no answer.
+pub const NONE: &str = "none";
 
 pub const OLD_FILLERS: &[Choice] = &[
     ("none", "Never repaired"),
@@ -73,6 +100,7 @@ pub const ROD_CHOICES: &[Choice] = &[
     ("bronze", "Low-fuming bronze and flux"),
     ("iron_rod", "Cast-iron gas rod and flux"),
     ("iron_rod_b", "Cast-iron gas rod for ductile (RCI-B)"),
+    (NONE, "None"),
 ];
 
 pub const CHECKED: &[Choice] = &[("ok", "Holds"), ("not_ok", "Does not")];

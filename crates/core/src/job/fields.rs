@@ -4,8 +4,8 @@
 use serde::{Deserialize, Serialize};
 
 use super::choices::{
-    CAUSES, CHECKED, COATINGS, CONTENTS, END_KINDS, GROOVE_FORMS, LOADS, OLD_FILLERS, ROD_CHOICES,
-    SAFETY_CLASSES,
+    BEHIND, CAUSES, CHECKED, COATINGS, CONTENTS, END_KINDS, GROOVE_FORMS, LOADS, NONE, OLD_FILLERS, PIECES,
+    PINS, PREP_DONE, ROD_CHOICES, SAFETY_CLASSES, TIP_WAYS,
 };
 
 use crate::heat::{HeatSource, Packing, PartShape};
@@ -80,6 +80,19 @@ const fn quantity(
 ) -> FieldSpec {
     FieldSpec { key, label, kind: FieldKind::Quantity { kind, low, high, unit } }
 }
+/// Sources and packings with an answer for a shop that has none.
+const fn or_none<const N: usize, const M: usize>(known: [Choice; N]) -> [Choice; M] {
+    let mut choices = [(NONE, "None"); M];
+    let mut at = 0;
+    while at < N {
+        choices[at] = known[at];
+        at += 1;
+    }
+    choices
+}
+
+const SOURCES_OR_NONE: [Choice; SOURCE_CHOICES.len() + 1] = or_none(SOURCE_CHOICES);
+
 const fn length(key: &'static str, label: &'static str, low: f64, high: f64) -> FieldSpec {
     quantity(key, label, Kind::Length, (low, high), "mm")
 }
@@ -177,6 +190,7 @@ pub const JOB_FIELDS: &[FieldSpec] = &[
     quantity("prep.angle", "Angle", Kind::Plain, (1.0, 170.0), "°"),
     length("prep.gap", "Root gap", 0.0, 50.0),
     length("prep.cap", "Crown", 0.0, 50.0),
+    many("prep.done", "Done, and not to be done hot", PREP_DONE),
     one("heat.source", "Heat with", &SOURCE_CHOICES),
     one("cooling.packing", "Pack in", Packing::CHOICES),
     length("cooling.thickness", "Packed how thick", 1.0, 2_000.0),
@@ -189,6 +203,7 @@ pub const JOB_FIELDS: &[FieldSpec] = &[
     one("check.pins", "Pins", CHECKED),
     text("hand_over.expect", "What to expect, what not to do", 600),
     FieldSpec { key: "hand_over.follow_up", label: "Ask again on", kind: FieldKind::Date },
+    text("hand_over.owned", "Why it goes out as it is, and who says so", 200),
     yes_no("hand_over.done", "Handed over"),
 ];
 
@@ -199,6 +214,15 @@ pub const CRACK_FIELDS: &[FieldSpec] = &[
     one("found_by", "Ends found", FoundBy::CHOICES),
     one("end_a", "Left end", END_KINDS),
     one("end_b", "Right end", END_KINDS),
+    one("piece", "The broken-off piece", PIECES),
+    one("behind", "Behind it, where a hole comes out", BEHIND),
+    one("tip_way", "A tip no drill catches", TIP_WAYS),
+    length("drilled_a", "Drilled, left", 1.0, 50.0),
+    length("past_a", "Past the left tip", 0.0, 100.0),
+    length("drilled_b", "Drilled, right", 1.0, 50.0),
+    length("past_b", "Past the right tip", 0.0, 100.0),
+    length("ground_depth", "Ground deep", 1.0, 300.0),
+    length("ground_width", "Ground wide at the face", 0.5, 300.0),
 ];
 
 /// The fields of one thing beside the joint, under `neighbour.<id>.`
@@ -230,10 +254,11 @@ pub const SHOP_FIELDS: &[FieldSpec] = &[
     one("shop.theme", "Theme", &[("shop", "Shop (dark)"), ("daylight", "Daylight")]),
     text("shop.time_zone", "Time zone", 60),
     quantity("shop.ambient", "Temperature in the shop", Kind::Temperature, (-40.0, 60.0), "°C"),
-    many("shop.sources", "Heat at hand", &SOURCE_CHOICES),
+    many("shop.sources", "Heat at hand", &SOURCES_OR_NONE),
     many("shop.packings", "Packings at hand", Packing::CHOICES),
     many("shop.rods", "Rods at hand", ROD_CHOICES),
     yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand"),
+    one("shop.pins", "Which pins", PINS),
 ];
 
 /// The key of a field of one crack.
@@ -330,14 +355,12 @@ pub fn parse_value(
             FieldValue::Number(bounded(key, typed, kind, (low, high), unit, shown_in)?)
         }
         FieldKind::One(choices) => FieldValue::One(among(choices, typed)?),
-        FieldKind::Many(choices) => FieldValue::Many(
-            typed
-                .split(',')
-                .map(str::trim)
-                .filter(|id| !id.is_empty())
-                .map(|id| among(choices, id))
-                .collect::<Result<_, _>>()?,
-        ),
+        FieldKind::Many(choices) => {
+            let ids = typed.split(',').map(str::trim).filter(|id| !id.is_empty());
+            let known = ids.map(|id| among(choices, id)).collect::<Result<Vec<_>, _>>()?;
+            // "None" is the answer that nothing is: what stands beside it wins.
+            FieldValue::Many(known.into_iter().filter(|id| id != NONE).collect())
+        }
         FieldKind::YesNo => match typed {
             "yes" => FieldValue::YesNo(true),
             "no" => FieldValue::YesNo(false),
@@ -417,6 +440,16 @@ mod tests {
     fn what_cannot_be_is_refused_at_its_field(#[case] key: &str, #[case] text: &str, #[case] would_do: &str) {
         let problem = typed(key, text).unwrap_err();
         assert_eq!((problem.field.as_str(), problem.would_be_right.as_str()), (key, would_do));
+    }
+
+    #[test]
+    fn a_shop_that_has_none_says_so() {
+        let rods =
+            |text| parse_value("shop.rods", shop_field("shop.rods").unwrap(), text, UnitSystem::Metric);
+        assert_eq!(rods(""), Ok(None), "nobody has said");
+        assert_eq!(rods("none"), Ok(Some(FieldValue::Many(Vec::new()))));
+        assert_eq!(rods("none,bronze"), Ok(Some(FieldValue::Many(vec!["bronze".into()]))));
+        assert!(typed("part.loads", "none").is_err(), "only where it is offered");
     }
 
     #[test]

@@ -6,6 +6,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{Change, Fact, FieldValue, Observed, TorchEntry, job_field, parse_value, picture_key};
+use crate::heat::TOUCH_C;
 use crate::iron::{MeasuredTest, TypedValues};
 use crate::plan::FrozenPlan;
 use crate::quantity::{Kind, Unit, UnitSystem, both, parse};
@@ -18,6 +19,9 @@ pub struct Held {
     pub value: Option<FieldValue>,
     /// The revision that set it.
     pub revision: u64,
+    /// Why it is not understood any more; empty where it is.
+    #[serde(default)]
+    pub not_understood: String,
 }
 
 /// A place that is hard although the iron is not.
@@ -70,6 +74,9 @@ pub struct Lit {
     pub at_ms: i64,
     pub speed: f64,
     pub frozen: Option<FrozenPlan>,
+    /// Who lit it although the heat at hand may not do, and why; empty where nobody had to.
+    #[serde(default)]
+    pub owned: String,
 }
 
 impl Lit {
@@ -98,6 +105,9 @@ pub struct LogEntry {
     pub entry: TorchEntry,
     /// Of a reading, in degC.
     pub celsius: Option<f64>,
+    /// It was read at the joint, not at the part.
+    #[serde(default)]
+    pub at_joint: bool,
     pub who: String,
     pub struck: Option<String>,
 }
@@ -106,6 +116,12 @@ impl LogEntry {
     #[must_use]
     pub fn stands(&self) -> bool {
         self.struck.is_none()
+    }
+
+    /// Of the part, read by hand; nothing for anything else.
+    fn of_part(&self) -> Option<Reading> {
+        let celsius = self.celsius.filter(|_| !self.at_joint)?;
+        Some(Reading { minutes: self.minutes, celsius })
     }
 }
 
@@ -116,6 +132,102 @@ pub struct Reading {
     /// Minutes on the job clock since it was lit.
     pub minutes: f64,
     pub celsius: f64,
+}
+
+/// One lighting, with what was said and read of it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Heat {
+    pub lit: Lit,
+    pub log: Vec<LogEntry>,
+    /// What the thermocouple recorded, in the order of time.
+    pub readings: Vec<Reading>,
+    /// Minutes on the job clock at which it was cancelled; nothing for one that was not.
+    pub cancelled_min: Option<f64>,
+}
+
+/// A lighting of the job, wherever it is kept.
+#[derive(Debug, Clone, Copy)]
+pub struct HeatRef<'a> {
+    pub lit: &'a Lit,
+    pub log: &'a [LogEntry],
+    pub readings: &'a [Reading],
+    pub cancelled_min: Option<f64>,
+    /// The round it belongs to, from 0.
+    pub round: usize,
+}
+
+impl HeatRef<'_> {
+    fn standing_log(&self) -> impl DoubleEndedIterator<Item = &LogEntry> {
+        self.log.iter().filter(|entry| entry.stands())
+    }
+
+    /// Minutes on the job clock at which the flame was off for good: covered, unwrapped or cancelled.
+    #[must_use]
+    pub fn out_of_heat_min(&self) -> Option<f64> {
+        let off =
+            |entry: &&LogEntry| matches!(entry.entry, TorchEntry::Covered { .. } | TorchEntry::Unwrapped);
+        self.cancelled_min.or_else(|| self.standing_log().find(off).map(|entry| entry.minutes))
+    }
+
+    #[must_use]
+    pub fn covered(&self) -> bool {
+        self.standing_log().any(|entry| matches!(entry.entry, TorchEntry::Covered { .. }))
+    }
+
+    #[must_use]
+    pub fn unwrapped(&self) -> bool {
+        self.standing_log().any(|entry| entry.entry == TorchEntry::Unwrapped)
+    }
+
+    /// The last temperature known of the part, from the thermocouple or by hand.
+    #[must_use]
+    pub fn latest_reading(&self) -> Option<Reading> {
+        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
+        by_hand.chain(self.readings.iter().copied()).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// The last temperature known of the part up to a time on the job clock.
+    #[must_use]
+    pub fn reading_at(&self, minutes: f64) -> Option<Reading> {
+        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
+        by_hand
+            .chain(self.readings.iter().copied())
+            .filter(|reading| reading.minutes <= minutes)
+            .max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// A reading taken out of the heat says that a hand may touch it.
+    #[must_use]
+    pub fn read_cold(&self, over: bool) -> bool {
+        let off = match self.out_of_heat_min() {
+            Some(off) => off,
+            // Work goes on in another round: the flame is off, nobody said when.
+            None if over => 0.0,
+            None => return false,
+        };
+        let last = self.latest_reading().filter(|last| last.minutes >= off);
+        last.is_some_and(|last| last.celsius <= TOUCH_C)
+    }
+}
+
+/// A fact that this version cannot make sense of.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Damaged {
+    /// Its place in the log.
+    pub revision: u64,
+    /// As it is stored.
+    pub text: String,
+}
+
+/// The last change of one sender that can be taken back, and the last that can be put back.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OwnWord {
+    pub sender: String,
+    pub undo: Option<Uuid>,
+    pub redo: Option<Uuid>,
 }
 
 /// One round: the facts as they stand in it, its map, its heat.
@@ -130,6 +242,8 @@ pub struct Round {
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.
     pub readings: Vec<Reading>,
+    /// Lightings that were cancelled, the first first: the part may have become hot all the same.
+    pub cancelled: Vec<Heat>,
     /// Why this round was opened; empty for the first.
     pub reason: String,
 }
@@ -193,16 +307,42 @@ impl Round {
     /// Minutes on the job clock at which the part was covered to cool.
     #[must_use]
     pub fn covered_minutes(&self) -> Option<f64> {
-        self.standing_log().find(|entry| entry.entry == TorchEntry::Covered).map(|entry| entry.minutes)
+        self.standing_log()
+            .find(|entry| matches!(entry.entry, TorchEntry::Covered { .. }))
+            .map(|entry| entry.minutes)
     }
 
-    /// The last temperature known, from the thermocouple or by hand.
+    /// Why it was covered, where that was said; nothing while it is not covered.
+    #[must_use]
+    pub fn covered_because(&self) -> Option<&str> {
+        self.standing_log().find_map(|entry| match &entry.entry {
+            TorchEntry::Covered { why } => Some(why.as_str()),
+            _ => None,
+        })
+    }
+
+    /// The last temperature known of the part, from the thermocouple or by hand.
     #[must_use]
     pub fn latest_reading(&self) -> Option<Reading> {
-        let by_hand = self
-            .standing_log()
-            .filter_map(|entry| entry.celsius.map(|celsius| Reading { minutes: entry.minutes, celsius }));
-        by_hand.chain(self.readings.iter().copied()).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+        self.part_readings().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// Every temperature of the part that is known, in no order.
+    pub fn part_readings(&self) -> impl Iterator<Item = Reading> + '_ {
+        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
+        by_hand.chain(self.readings.iter().copied())
+    }
+
+    /// The last temperature read at the joint.
+    #[must_use]
+    pub fn latest_joint(&self) -> Option<Reading> {
+        let joint = |entry: &LogEntry| {
+            entry
+                .celsius
+                .filter(|_| entry.at_joint)
+                .map(|celsius| Reading { minutes: entry.minutes, celsius })
+        };
+        self.standing_log().filter_map(joint).next_back()
     }
 
     #[must_use]
@@ -223,9 +363,10 @@ pub struct Job {
     /// First round first; never empty.
     pub rounds: Vec<Round>,
     pub put_away: bool,
-    /// The latest change that can be taken back, and the latest that can be put back.
-    pub can_undo: Option<Uuid>,
-    pub can_redo: Option<Uuid>,
+    /// What cannot be read, the first first.
+    pub damaged: Vec<Damaged>,
+    /// Of each sender what can be taken back and put back.
+    pub own_words: Vec<OwnWord>,
 }
 
 impl Job {
@@ -240,14 +381,81 @@ impl Job {
             pictures: Vec::new(),
             rounds: vec![Round::default()],
             put_away: false,
-            can_undo: None,
-            can_redo: None,
+            damaged: Vec::new(),
+            own_words: own_words(facts),
         };
+        let letters = letters(facts);
         for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
-            job.apply(fact);
+            job.apply(fact, &letters);
         }
-        (job.can_undo, job.can_redo) = undo_and_redo(facts);
         job
+    }
+
+    /// Lays what the thermocouple recorded beside each lighting.
+    pub fn record(&mut self, mut readings_of: impl FnMut(Uuid) -> Vec<Reading>) {
+        for round in &mut self.rounds {
+            for heat in &mut round.cancelled {
+                heat.readings = readings_of(heat.lit.fact);
+            }
+            if let Some(lit) = &round.lit {
+                round.readings = readings_of(lit.fact);
+            }
+        }
+    }
+
+    /// Takes the readings of an earlier fold of the same job along.
+    pub fn record_of(&mut self, before: Self) {
+        let mut of: HashMap<Uuid, Vec<Reading>> = HashMap::new();
+        for round in before.rounds {
+            of.extend(round.cancelled.into_iter().map(|heat| (heat.lit.fact, heat.readings)));
+            if let Some(lit) = round.lit {
+                of.insert(lit.fact, round.readings);
+            }
+        }
+        self.record(|lit| of.remove(&lit).unwrap_or_default());
+    }
+
+    /// Every lighting, the last first.
+    pub fn heats(&self) -> impl Iterator<Item = HeatRef<'_>> {
+        self.rounds.iter().enumerate().rev().flat_map(|(round, it)| {
+            let lit = it.lit.as_ref().map(|lit| HeatRef {
+                lit,
+                log: &it.log,
+                readings: &it.readings,
+                cancelled_min: None,
+                round,
+            });
+            let cancelled = it.cancelled.iter().rev().map(move |heat| HeatRef {
+                lit: &heat.lit,
+                log: &heat.log,
+                readings: &heat.readings,
+                cancelled_min: heat.cancelled_min,
+                round,
+            });
+            lit.into_iter().chain(cancelled)
+        })
+    }
+
+    /// The last lighting, whichever round it belongs to; nothing while the job was never lit.
+    #[must_use]
+    pub fn heat(&self) -> Option<HeatRef<'_>> {
+        self.heats().next()
+    }
+
+    /// What this sender can take back, and put back.
+    #[must_use]
+    pub fn own_word(&self, sender: &str) -> (Option<Uuid>, Option<Uuid>) {
+        let own = self.own_words.iter().find(|own| own.sender == sender);
+        own.map_or((None, None), |own| (own.undo, own.redo))
+    }
+
+    /// The log and the lighting that something said at the torch belongs to.
+    fn log_in_hand(&mut self) -> Option<(&Lit, &mut Vec<LogEntry>)> {
+        let round = self.rounds.iter_mut().rev().find(|it| it.lit.is_some() || !it.cancelled.is_empty())?;
+        match &round.lit {
+            Some(lit) => Some((lit, &mut round.log)),
+            None => round.cancelled.last_mut().map(|heat| (&heat.lit, &mut heat.log)),
+        }
     }
 
     /// The round in hand.
@@ -302,19 +510,30 @@ impl Job {
             | Change::CancelLight
             | Change::Torch { .. }
             | Change::NewRound { .. }
+            | Change::Unreadable { .. }
             | Change::PutAway
             | Change::BringBack => 0,
         }
     }
 
-    fn apply(&mut self, fact: &Fact) {
+    fn apply(&mut self, fact: &Fact, letters: &HashMap<Uuid, String>) {
         let rounds = self.rounds.len();
         match &fact.change {
             Change::Set { key, typed, shown_in } => {
-                let Some(spec) = job_field(key) else { return };
-                let Ok(value) = parse_value(key, spec, typed, *shown_in) else { return };
-                let held = Held { typed: typed.trim().to_owned(), value, revision: fact.revision };
+                let Some(spec) = job_field(key) else {
+                    self.damaged.push(Damaged { revision: fact.revision, text: format!("{key}: {typed}") });
+                    return;
+                };
+                let (value, not_understood) = match parse_value(key, spec, typed, *shown_in) {
+                    Ok(value) => (value, String::new()),
+                    Err(problem) => (None, problem.message),
+                };
+                let typed = typed.trim().to_owned();
+                let held = Held { typed, value, revision: fact.revision, not_understood };
                 self.round_mut().values.insert(key.clone(), held);
+            }
+            Change::Unreadable { text } => {
+                self.damaged.push(Damaged { revision: fact.revision, text: text.clone() });
             }
             Change::Observe { test, outcome, confidence, spot } => self.evidence.push(Observed {
                 fact: fact.id,
@@ -358,14 +577,14 @@ impl Job {
                 self.pictures.push(picture);
             }
             Change::AddCrack => {
-                let used = self.rounds.iter().flat_map(|r| &r.cracks).filter(|c| c.found_in_round > 0);
-                let letter = letter(used.map(|c| c.id).collect::<HashSet<_>>().len());
+                let letter = letters.get(&fact.id).cloned().unwrap_or_default();
                 let crack = Crack { id: fact.id, letter, found_in_round: rounds };
                 self.round_mut().cracks.push(crack);
             }
             Change::Strike { target, reason } => self.strike(*target, reason),
-            Change::Light { speed, frozen } => {
+            Change::Light { speed, frozen, owned } => {
                 self.round_mut().lit = Some(Lit {
+                    owned: owned.clone(),
                     fact: fact.id,
                     at_ms: fact.at_ms(),
                     speed: *speed,
@@ -374,40 +593,47 @@ impl Job {
             }
             Change::CancelLight => {
                 let round = self.round_mut();
-                round.lit = None;
-                round.log.clear();
+                let (log, readings) = (std::mem::take(&mut round.log), std::mem::take(&mut round.readings));
+                if let Some(lit) = round.lit.take() {
+                    let cancelled_min = Some(lit.minutes(fact.at_ms()).max(0.0));
+                    round.cancelled.push(Heat { lit, log, readings, cancelled_min });
+                }
             }
             Change::Torch { entry } => {
-                let round = self.round_mut();
-                let Some(lit) = &round.lit else { return };
-                let celsius = match entry {
-                    TorchEntry::Reading { typed, shown_in } => {
-                        parse(typed, Kind::Temperature, *shown_in).ok().map(|t| t.value)
+                let Some((lit, log)) = self.log_in_hand() else { return };
+                let (celsius, at_joint) = match entry {
+                    TorchEntry::Reading { typed, shown_in, joint } => {
+                        (parse(typed, Kind::Temperature, *shown_in).ok().map(|t| t.value), *joint)
                     }
                     TorchEntry::Bead
                     | TorchEntry::Peened
                     | TorchEntry::Reheated
                     | TorchEntry::Note { .. }
-                    | TorchEntry::Covered => None,
+                    | TorchEntry::Covered { .. }
+                    | TorchEntry::Unwrapped => (None, false),
                 };
                 let minutes = lit.minutes(fact.at_ms()).max(0.0);
-                round.log.push(LogEntry {
+                log.push(LogEntry {
                     fact: fact.id,
                     minutes,
                     at: both(minutes, Unit::Minutes).0.text(),
                     entry: entry.clone(),
                     celsius,
+                    at_joint,
                     who: fact.who.clone(),
                     struck: None,
                 });
-                round.log.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+                log.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
             }
             Change::NewRound { reason } => {
                 let before = self.round();
                 let values = before
                     .values
                     .iter()
-                    .filter(|(key, _)| !key.starts_with("check.") && *key != "hand_over.done")
+                    .filter(|(key, _)| {
+                        !key.starts_with("check.")
+                            && !["hand_over.done", "hand_over.owned", "prep.done"].contains(&key.as_str())
+                    })
                     .map(|(key, held)| (key.clone(), held.clone()))
                     .collect();
                 let next = Round {
@@ -438,10 +664,19 @@ impl Job {
         round.cracks.retain(|crack| crack.id != target);
         round.hard_spots.retain(|spot| spot.id != target);
         round.neighbours.retain(|neighbour| neighbour.id != target);
-        for entry in round.log.iter_mut().filter(|entry| entry.fact == target) {
-            entry.struck = Some(reason.to_owned());
+        for round in &mut self.rounds {
+            let cancelled = round.cancelled.iter_mut().flat_map(|heat| &mut heat.log);
+            for entry in round.log.iter_mut().chain(cancelled).filter(|entry| entry.fact == target) {
+                entry.struck = Some(reason.to_owned());
+            }
         }
     }
+}
+
+/// The letter of each crack ever added: a name that is given once, also when the crack is taken back.
+fn letters(facts: &[Fact]) -> HashMap<Uuid, String> {
+    let added = facts.iter().filter(|fact| fact.change == Change::AddCrack);
+    added.enumerate().map(|(at, fact)| (fact.id, letter(at))).collect()
 }
 
 /// A to Z, then AA, AB, ...
@@ -469,30 +704,43 @@ pub(super) fn undone(facts: &[Fact]) -> HashSet<Uuid> {
     undone
 }
 
-/// The top of the undo stack and of the redo stack. A new change empties the latter.
-fn undo_and_redo(facts: &[Fact]) -> (Option<Uuid>, Option<Uuid>) {
-    let (mut undo, mut redo): (Vec<Uuid>, Vec<Uuid>) = (Vec::new(), Vec::new());
-    let kinds: HashMap<Uuid, bool> =
-        facts.iter().map(|fact| (fact.id, can_be_taken_back(&fact.change))).collect();
+/// Of each sender the top of their undo stack and of their redo stack. A new change of theirs empties
+/// the latter.
+fn own_words(facts: &[Fact]) -> Vec<OwnWord> {
+    let mut stacks: BTreeMap<&str, (Vec<Uuid>, Vec<Uuid>)> = BTreeMap::new();
     for fact in facts {
         match &fact.change {
             Change::Undo { target } => {
-                undo.retain(|id| id != target);
-                redo.push(*target);
+                for (undo, redo) in stacks.values_mut().filter(|(undo, _)| undo.contains(target)) {
+                    undo.retain(|id| id != target);
+                    redo.push(*target);
+                }
             }
             Change::Redo { target } => {
-                redo.retain(|id| id != target);
-                undo.push(*target);
+                for (undo, redo) in stacks.values_mut().filter(|(_, redo)| redo.contains(target)) {
+                    redo.retain(|id| id != target);
+                    undo.push(*target);
+                }
             }
-            _ if kinds[&fact.id] => {
+            change if can_be_taken_back(change) => {
+                let (undo, redo) = stacks.entry(&fact.sender).or_default();
                 undo.push(fact.id);
                 redo.clear();
             }
             // What happened at the torch has happened: a wrong entry is struck instead.
-            _ => undo.clear(),
+            _ => {
+                for (undo, _) in stacks.values_mut() {
+                    undo.clear();
+                }
+            }
         }
     }
-    (undo.last().copied(), redo.last().copied())
+    let own = |(sender, (undo, redo)): (&str, (Vec<Uuid>, Vec<Uuid>))| OwnWord {
+        sender: sender.to_owned(),
+        undo: undo.last().copied(),
+        redo: redo.last().copied(),
+    };
+    stacks.into_iter().map(own).collect()
 }
 
 pub(super) fn can_be_taken_back(change: &Change) -> bool {
@@ -511,6 +759,7 @@ pub(super) fn can_be_taken_back(change: &Change) -> bool {
         | Change::CancelLight
         | Change::Torch { .. }
         | Change::NewRound { .. }
+        | Change::Unreadable { .. }
         | Change::PutAway
         | Change::BringBack => false,
     }

@@ -7,12 +7,17 @@ mod fields;
 mod fold;
 mod observed;
 
-pub use accept::{Conflict, Refusal, accept, duplicate, importable};
+pub use accept::{
+    Conflict, FACTS_MOST, Importing, Refusal, accept, could_be_said, duplicate, possible_name, possible_time,
+};
 pub use change::{Change, Fact, TorchEntry};
-pub use choices::{END_KINDS, SAFETY_CLASSES};
+pub use choices::{END_KINDS, NONE, PREP_DONE, SAFETY_CLASSES};
 pub use fields::{
     CRACK_FIELDS, Choice, FieldKind, FieldSpec, FieldValue, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
     SHOP_FIELDS, crack_key, job_field, neighbour_key, parse_value, picture_key, shop_field,
 };
-pub use fold::{Crack, HardSpot, Held, Job, Lit, LogEntry, Neighbour, Picture, Reading, Round};
+pub use fold::{
+    Crack, Damaged, HardSpot, Heat, HeatRef, Held, Job, Lit, LogEntry, Neighbour, OwnWord, Picture, Reading,
+    Round,
+};
 pub use observed::Observed;

@@ -6,8 +6,8 @@ mod score;
 mod target;
 mod way;
 
-pub use odds::{Odds, odds};
-pub use rules::{Asked, Effect, Fired, Ruling, apply_rules};
+pub use odds::{Odds, StitchKind, odds, shifted};
+pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules};
 pub use score::{ScorePart, heat_points, hours_points, odds_points, rule_points, strength_points};
-pub use target::{Target, target};
+pub use target::{MODEST_WALL_MM, Target, target};
 pub use way::{MethodId, School, Way};

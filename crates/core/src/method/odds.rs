@@ -3,9 +3,9 @@
 use serde::{Deserialize, Serialize};
 use statrs::distribution::{Beta, ContinuousCDF};
 
-use super::MethodId;
+use super::{MethodId, School, Way};
 
-/// Chance that the repair holds at the follow-up, with its 80 % interval.
+/// Chance that the repair holds for a year of its ordinary use, with its 80 % interval.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Odds {
@@ -18,19 +18,75 @@ pub struct Odds {
     pub prior: (f64, f64),
 }
 
-/// Odds of a method: Beta(prior successes + held, prior failures + not held), mean and 10 to 90 %.
-/// `wholly_heated` counts for gas fusion alone.
+/// What a row of pins has to stand. House.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum StitchKind {
+    /// Pins that draw in, a wall of 10 mm or more.
+    DrawIn,
+    /// A wall of 8 to 10 mm, or thinner and carrying nothing.
+    Between,
+    /// Plain threaded pins.
+    Plain,
+    /// A wall under 8 mm that carries or is tight, or any wall over 300 degC.
+    ThinLoadedOrHot,
+}
+
+impl StitchKind {
+    /// Under this in mm a wall is thin for pins, and from this on it is thick.
+    const THIN_MM: f64 = 8.0;
+    const THICK_MM: f64 = 10.0;
+    /// Over this in degC pins loosen in any wall.
+    const HOT_C: f64 = 300.0;
+
+    /// What is not known counts as the worse of two.
+    #[must_use]
+    pub fn of(wall_mm: Option<f64>, loaded: bool, service_c: Option<f64>, draw_in: bool) -> Self {
+        let thin = wall_mm.is_some_and(|wall| wall < Self::THIN_MM);
+        if (thin && loaded) || service_c.is_some_and(|celsius| celsius > Self::HOT_C) {
+            Self::ThinLoadedOrHot
+        } else if !draw_in {
+            Self::Plain
+        } else if wall_mm.is_some_and(|wall| wall >= Self::THICK_MM) {
+            Self::DrawIn
+        } else {
+            Self::Between
+        }
+    }
+
+    #[must_use]
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::DrawIn => "pins that draw in, thick wall",
+            Self::Between => "pins that draw in, wall of 8 to 10 mm or carrying nothing",
+            Self::Plain => "plain pins, or nobody has said which",
+            Self::ThinLoadedOrHot => "thin wall that carries or is tight, or hot in service",
+        }
+    }
+
+    fn prior(self) -> (f64, f64) {
+        match self {
+            Self::DrawIn => (8.0, 2.0),
+            Self::Between => (7.0, 3.0),
+            Self::Plain => (6.0, 4.0),
+            Self::ThinLoadedOrHot => (3.0, 7.0),
+        }
+    }
+}
+
+/// Odds of a way: Beta(prior successes + held, prior failures + not held), mean and 10 to 90 %.
+/// `stitch` counts for pins alone.
 ///
 /// # Source
 /// Bayes' theorem; the priors are house.
 #[must_use]
-pub fn odds(method: MethodId, wholly_heated: bool, held: u32, failed: u32) -> Odds {
-    let prior = match method {
-        MethodId::TorchBraze => (8.0, 2.0),
-        MethodId::ArcNickel | MethodId::ArcNickelIron => (6.5, 3.5),
-        MethodId::GasIron if wholly_heated => (8.0, 2.0),
-        MethodId::GasIron => (3.0, 7.0),
-        MethodId::Stitch => (9.0, 1.0),
+pub fn odds(way: Way, stitch: StitchKind, held: u32, failed: u32) -> Odds {
+    let prior = match (way.method, way.school) {
+        (MethodId::TorchBraze, _) => (8.0, 2.0),
+        (MethodId::ArcNickel | MethodId::ArcNickelIron, _) => (6.5, 3.5),
+        (MethodId::GasIron, School::Modest) => (6.0, 4.0),
+        (MethodId::GasIron, _) => (8.0, 2.0),
+        (MethodId::Stitch, _) => stitch.prior(),
     };
     let (a, b) = (prior.0 + f64::from(held), prior.1 + f64::from(failed));
     let beta = Beta::new(a, b).expect("both shapes are above zero");
@@ -43,22 +99,80 @@ pub fn odds(method: MethodId, wholly_heated: bool, held: u32, failed: u32) -> Od
     }
 }
 
+/// House: no repair is called more likely than this.
+const MOST: f64 = 0.97;
+
+/// Odds moved by log-odds that are added: logit p = logit p0 + shift, each end of the interval too.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn shifted(odds: Odds, shift: f64) -> Odds {
+    let moved = |p: f64| (1.0 / (1.0 + ((1.0 - p) / p) * (-shift).exp())).min(MOST);
+    Odds { mean: moved(odds.mean), low: moved(odds.low), high: moved(odds.high), ..odds }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+    use rstest::rstest;
+
+    fn way(method: MethodId, school: School) -> Way {
+        Way { method, school }
+    }
+
+    #[rstest]
+    // Published: the trade reference, odds at the start
+    #[case::just_under_eight(Some(7.9), true, None, true, 0.3)]
+    #[case::just_under_eight_not_loaded(Some(7.9), false, None, true, 0.7)]
+    #[case::eight(Some(8.0), true, None, true, 0.7)]
+    #[case::just_under_ten(Some(9.9), true, None, true, 0.7)]
+    #[case::ten(Some(10.0), true, None, true, 0.8)]
+    #[case::plain(Some(14.0), true, None, false, 0.6)]
+    #[case::just_not_hot(Some(14.0), true, Some(300.0), true, 0.8)]
+    #[case::hot(Some(14.0), false, Some(301.0), true, 0.3)]
+    #[case::wall_not_known(None, true, None, true, 0.7)]
+    fn stitchings_odds_follow_pins_and_wall(
+        #[case] wall_mm: Option<f64>,
+        #[case] loaded: bool,
+        #[case] service_c: Option<f64>,
+        #[case] draw_in: bool,
+        #[case] expected: f64,
+    ) {
+        let kind = StitchKind::of(wall_mm, loaded, service_c, draw_in);
+        let found = odds(way(MethodId::Stitch, School::NoHeat), kind, 0, 0);
+        assert!((found.mean - expected).abs() < 1e-12, "{kind:?}");
+    }
 
     #[test]
-    fn stitching_with_no_repairs_of_ours_has_the_prior_interval() {
-        let found = odds(MethodId::Stitch, true, 0, 0);
-        // Hand-worked: Beta(9, 1) has the distribution function x^9: 0.1^(1/9), 0.9^(1/9)
-        assert!((found.mean - 0.9).abs() < 1e-12);
-        assert!((found.low - 0.1_f64.powf(1.0 / 9.0)).abs() < 1e-6);
-        assert!((found.high - 0.9_f64.powf(1.0 / 9.0)).abs() < 1e-6);
+    fn the_interval_is_the_priors_own() {
+        // Published: the trade reference's worked examples, odds of a torch braze
+        let found = odds(way(MethodId::TorchBraze, School::WholePart), StitchKind::Plain, 0, 0);
+        assert!((found.mean - 0.8).abs() < 1e-12);
+        assert!((found.low - 0.63164).abs() < 0.002 && (found.high - 0.93923).abs() < 0.002);
+    }
+
+    #[test]
+    fn a_shift_is_added_in_log_odds() {
+        // Published: the trade reference's worked examples, a nickel-iron joint moved by -0.5255
+        let start = odds(way(MethodId::ArcNickelIron, School::Hot), StitchKind::Plain, 0, 0);
+        let found = shifted(start, -0.5255);
+        assert!((found.mean - 0.52337).abs() < 0.002, "{found:?}");
+        assert!((found.low - 0.32953).abs() < 0.002 && (found.high - 0.74456).abs() < 0.002);
+        assert!((shifted(start, 9.0).mean - 0.97).abs() < 1e-12);
+        assert!((shifted(start, 0.0).mean - start.mean).abs() < 1e-12);
     }
 
     #[test]
     fn own_repairs_move_the_odds_and_narrow_them() {
-        let (none, some) = (odds(MethodId::TorchBraze, true, 0, 0), odds(MethodId::TorchBraze, true, 9, 1));
+        let braze = way(MethodId::TorchBraze, School::WholePart);
+        let (none, some) = (odds(braze, StitchKind::Plain, 0, 0), odds(braze, StitchKind::Plain, 9, 1));
         assert!(some.mean > none.mean && some.high - some.low < none.high - none.low);
+    }
+
+    #[test]
+    fn a_modest_heat_is_less_likely_to_hold_than_a_whole_one() {
+        let of = |school| odds(way(MethodId::GasIron, school), StitchKind::Plain, 0, 0).mean;
+        assert!((of(School::WholePart) - 0.8).abs() < 1e-12 && (of(School::Modest) - 0.6).abs() < 1e-12);
     }
 }

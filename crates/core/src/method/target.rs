@@ -8,6 +8,8 @@ use crate::quantity::{Unit, UnitSystem};
 #[derive(Debug, Clone, PartialEq)]
 pub struct Target {
     pub target_c: f64,
+    /// Least at which a bead may begin.
+    pub least_c: f64,
     /// Most between beads.
     pub most_c: f64,
     /// The working, line by line.
@@ -21,6 +23,19 @@ pub struct Target {
 }
 
 impl Target {
+    /// Nothing left on the part may pass `limit_c`: the target gives way down to the least.
+    #[must_use]
+    pub fn capped(mut self, limit_c: f64) -> Self {
+        if self.target_c > limit_c && limit_c >= self.least_c {
+            self.target_c = limit_c;
+            self.working.push(format!("what must stay cool: no more than {limit_c:.0} °C"));
+        }
+        if self.most_c > limit_c {
+            self.most_c = limit_c.max(self.target_c);
+        }
+        self
+    }
+
     #[must_use]
     pub fn cautions(&self, units: UnitSystem) -> Vec<String> {
         let disagree = self.disagree.map(|(iron, limit)| {
@@ -40,11 +55,22 @@ impl Target {
 
 /// House: no part is planned hotter, since iron's structure changes from about 730 degC.
 const MOST_C: f64 = 700.0;
+/// House: least between beads of the hot school, and of gas fusion with the whole part red.
+const HOT_LEAST_C: f64 = 260.0;
+const RED_LEAST_C: f64 = 550.0;
+/// House: least and most that Ni-resist is heated to.
+const NI_RESIST_C: (f64, f64) = (150.0, 300.0);
+/// House: most of a part that is brazed with a torch.
+const BRAZED_MOST_C: f64 = 450.0;
+/// House: walls up to this one can be gas-welded with a modest heat, in mm.
+pub const MODEST_WALL_MM: f64 = 12.0;
 
 /// Preheat target of a way for the irons in question.
 ///
 /// The school's figure, raised for what is plausible, +25 K for a wall over 20 mm, +25 K for a
-/// closed section, neither for the cold school. Most between beads = target + 100 K; cold: 65.
+/// closed section, neither for the cold school. Least between beads = the target (hot: 260 where that is
+/// lower, whole-part gas fusion 550), most = target + 100 K (torch braze 450, whole-part gas fusion 700,
+/// cold 65). What must stay cool caps the target as long as the cap is not under the least.
 /// `None` for a way without heat, and for a cold school where the iron allows none.
 ///
 /// # Source
@@ -58,6 +84,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         (School::Cold, _) => {
             return Some(Target {
                 target_c: 15.0,
+                least_c: 15.0,
                 most_c: 65.0,
                 working: vec!["cold school: 15 to 65 °C, take the chill and damp off".to_owned()],
                 disagree: None,
@@ -69,6 +96,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         (School::Hot, _) => 300.0,
         (School::WholePart, MethodId::GasIron) => 600.0,
         (School::WholePart, _) => 300.0,
+        (School::Modest, _) => 250.0,
     };
     let mut working = vec![format!("{} {base:.0} °C", way.label())];
     let mut disagree = None;
@@ -103,22 +131,29 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         cap(Iron::Malleable, 200.0);
     }
     if has(Iron::NiResist) {
-        cap(Iron::NiResist, 300.0);
+        cap(Iron::NiResist, NI_RESIST_C.1);
+        if target_c < NI_RESIST_C.0 {
+            target_c = NI_RESIST_C.0;
+            working.push(format!("ni-resist is possible: {target_c:.0} °C at least"));
+        }
     }
     target_c = target_c.min(MOST_C);
+    let least_c = match (way.school, way.method) {
+        (School::Hot, _) => target_c.min(HOT_LEAST_C),
+        (School::WholePart, MethodId::GasIron) => target_c.min(RED_LEAST_C),
+        _ => target_c,
+    };
+    let most_c = match (way.school, way.method) {
+        (School::WholePart, MethodId::GasIron) => MOST_C,
+        (School::WholePart, MethodId::TorchBraze) => BRAZED_MOST_C.max(target_c),
+        _ => (target_c + 100.0).min(MOST_C),
+    };
     let with_grays_figures = plausible
         .iter()
         .copied()
         .filter(|iron| !iron.has_own_properties() && *iron != Iron::NiResist)
         .collect();
-    Some(Target {
-        target_c,
-        most_c: (target_c + 100.0).min(MOST_C),
-        working,
-        disagree,
-        forced_by,
-        with_grays_figures,
-    })
+    Some(Target { target_c, least_c, most_c, working, disagree, forced_by, with_grays_figures })
 }
 
 #[cfg(test)]
@@ -154,6 +189,39 @@ mod tests {
         assert_eq!(window, (15.0, 65.0));
         let cold = Way { method: MethodId::ArcNickel, school: School::Cold };
         assert_eq!(target(cold, &[Iron::NiResist], None, false), None);
+    }
+
+    #[rstest]
+    // Published: the trade reference, windows at the torch
+    #[case::hot(MethodId::ArcNickel, School::Hot, &[Iron::Gray], (260.0, 400.0))]
+    #[case::hot_capped_under_its_least(MethodId::ArcNickel, School::Hot, &[Iron::Malleable], (200.0, 300.0))]
+    #[case::warm(MethodId::ArcNickel, School::Warm, &[Iron::Gray], (150.0, 250.0))]
+    #[case::braze(MethodId::TorchBraze, School::WholePart, &[Iron::Gray], (300.0, 450.0))]
+    #[case::gas(MethodId::GasIron, School::WholePart, &[Iron::Gray], (550.0, 700.0))]
+    #[case::modest(MethodId::GasIron, School::Modest, &[Iron::Gray], (250.0, 350.0))]
+    fn each_school_has_its_window(
+        #[case] method: MethodId,
+        #[case] school: School,
+        #[case] irons: &[Iron],
+        #[case] window: (f64, f64),
+    ) {
+        let found = target(Way { method, school }, irons, Some(12.0), false).unwrap();
+        assert_eq!((found.least_c, found.most_c), window);
+    }
+
+    #[rstest]
+    #[case::hot_gives_way(280.0, 280.0, 280.0)]
+    #[case::at_its_least(260.0, 260.0, 260.0)]
+    #[case::not_under_it(259.0, 300.0, 300.0)]
+    #[case::far_over(500.0, 300.0, 400.0)]
+    fn what_must_stay_cool_caps_the_hot_school_down_to_its_least(
+        #[case] limit_c: f64,
+        #[case] target_c: f64,
+        #[case] most_c: f64,
+    ) {
+        let hot = Way { method: MethodId::ArcNickel, school: School::Hot };
+        let found = target(hot, &[Iron::Gray], Some(12.0), false).unwrap().capped(limit_c);
+        assert_eq!((found.target_c, found.most_c), (target_c, most_c));
     }
 
     #[test]

@@ -60,7 +60,8 @@ impl MethodId {
     pub fn schools(self) -> &'static [School] {
         match self {
             Self::ArcNickel | Self::ArcNickelIron => &[School::Hot, School::Warm, School::Cold],
-            Self::TorchBraze | Self::GasIron => &[School::WholePart],
+            Self::TorchBraze => &[School::WholePart],
+            Self::GasIron => &[School::WholePart, School::Modest],
             Self::Stitch => &[School::NoHeat],
         }
     }
@@ -77,6 +78,18 @@ impl MethodId {
             Self::ArcNickel | Self::ArcNickelIron => (600.0, CASTING_C),
             Self::TorchBraze => (200.0, 200.0),
             Self::GasIron | Self::Stitch => (CASTING_C, CASTING_C),
+        }
+    }
+
+    /// Service temperature in degC that a joint stands which heats and cools: pins loosen.
+    ///
+    /// # Source
+    /// House.
+    #[must_use]
+    pub fn cycling_limit_c(self) -> Option<f64> {
+        match self {
+            Self::Stitch => Some(400.0),
+            Self::ArcNickel | Self::ArcNickelIron | Self::TorchBraze | Self::GasIron => None,
         }
     }
 
@@ -158,6 +171,17 @@ impl MethodId {
         }
     }
 
+    /// Grams of filler laid in a minute, where it is laid without beads and waits; nothing for an arc and
+    /// for pins. House.
+    #[must_use]
+    pub fn laid_g_a_min(self) -> Option<f64> {
+        match self {
+            Self::TorchBraze => Some(20.0),
+            Self::GasIron => Some(25.0),
+            Self::ArcNickel | Self::ArcNickelIron | Self::Stitch => None,
+        }
+    }
+
     /// Layer height and bead width in mm; no width where a layer fills the groove. House.
     #[must_use]
     pub fn layer(self, wall_mm: f64) -> Option<(f64, Option<f64>)> {
@@ -185,6 +209,8 @@ pub enum School {
     Warm,
     Hot,
     WholePart,
+    /// Gas fusion with the part at a modest heat, melted at the joint alone.
+    Modest,
     NoHeat,
 }
 
@@ -193,6 +219,8 @@ impl School {
         ("cold", "Cold: no hotter than the hand bears"),
         ("warm", "Warm: 120 to 200 °C"),
         ("hot", "Hot: the whole part, 260 to 350 °C"),
+        ("whole_part", "Whole part, dull red"),
+        ("modest", "Modest: 250 °C, melted at the joint alone"),
     ];
 
     #[must_use]
@@ -201,6 +229,8 @@ impl School {
             "cold" => Some(Self::Cold),
             "warm" => Some(Self::Warm),
             "hot" => Some(Self::Hot),
+            "whole_part" => Some(Self::WholePart),
+            "modest" => Some(Self::Modest),
             _ => None,
         }
     }
@@ -212,6 +242,7 @@ impl School {
             Self::Warm => "warm",
             Self::Hot => "hot",
             Self::WholePart => "whole part",
+            Self::Modest => "modest",
             Self::NoHeat => "no heat",
         }
     }
@@ -220,8 +251,19 @@ impl School {
     #[must_use]
     pub fn preheats(self) -> bool {
         match self {
-            Self::Warm | Self::Hot | Self::WholePart => true,
+            Self::Warm | Self::Hot | Self::WholePart | Self::Modest => true,
             Self::Cold | Self::NoHeat => false,
+        }
+    }
+
+    /// Minutes that go by with each bead beside laying it: waiting, peening, brushing. House.
+    #[must_use]
+    pub fn wait_min_a_bead(self) -> f64 {
+        match self {
+            Self::Cold => 3.0,
+            Self::Warm => 1.0,
+            Self::Hot | Self::WholePart | Self::Modest => 0.5,
+            Self::NoHeat => 0.0,
         }
     }
 
@@ -231,7 +273,7 @@ impl School {
         match self {
             Self::Cold => 25.0,
             Self::Warm => 40.0,
-            Self::Hot | Self::WholePart => 60.0,
+            Self::Hot | Self::WholePart | Self::Modest => 60.0,
             Self::NoHeat => 0.0,
         }
     }
@@ -249,7 +291,7 @@ impl Way {
     #[must_use]
     pub fn label(self) -> String {
         match self.school {
-            School::Cold | School::Warm | School::Hot => {
+            School::Cold | School::Warm | School::Hot | School::Modest => {
                 format!("{}, {}", self.method.label(), self.school.word())
             }
             School::WholePart | School::NoHeat => self.method.label().to_owned(),

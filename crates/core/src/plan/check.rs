@@ -3,8 +3,13 @@
 use serde::{Deserialize, Serialize};
 
 use super::Amount;
+use super::heat::HeatPlan;
+use super::part::{Caution, PartFacts};
+use super::station::Station;
+use super::torch::TorchPlan;
 use crate::job::Round;
 use crate::method::{MethodId, Way};
+use crate::quantity::Unit;
 
 /// One thing to look at.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -18,7 +23,7 @@ pub struct CheckLine {
 }
 
 /// The list for a way. House.
-pub(super) fn check_lines(round: &Round, fluid_tight: bool, way: Option<Way>) -> Vec<CheckLine> {
+pub(super) fn check_lines(round: &Round, part: &PartFacts, way: Option<Way>) -> Vec<CheckLine> {
     let line = |key: &str, label: &str, how: &str| CheckLine {
         key: key.to_owned(),
         label: label.to_owned(),
@@ -54,7 +59,11 @@ pub(super) fn check_lines(round: &Round, fluid_tight: bool, way: Option<Way>) ->
             "a skating file marks a hard spot: map it before drilling",
         ));
     }
-    if fluid_tight {
+    if part.duct() {
+        let most = part.units.say(0.03, Unit::Bar);
+        let how = format!("soap or smoke under {most}, flange flat on a plate; never filled");
+        lines.push(line("check.leak", "Holds gas", &how));
+    } else if part.fluid_tight == Some(true) {
         lines.push(line("check.leak", "Holds water", "full, vented, slowly; never with air"));
     }
     lines.push(line("check.alignment", "Straight", "straight edge, flat plate, pin through the holes"));
@@ -69,6 +78,83 @@ pub(super) fn amount(lines: &[CheckLine]) -> Amount {
         Amount::Enough
     } else {
         Amount::Something
+    }
+}
+
+/// What Check has to know of how the heat ended.
+pub(super) fn cautions(round: &Round, torch: Option<&TorchPlan>) -> Vec<Caution> {
+    let Some(torch) = torch else { return Vec::new() };
+    let mut found = Vec::new();
+    if let Some(why) = round.covered_because()
+        && torch.done < torch.planned
+    {
+        let because = if why.is_empty() { "nobody said why".to_owned() } else { why.to_owned() };
+        found.push(format!(
+            "Covered with {} of {} {}s laid ({because}): the joint is not whole. Look at what is open before anything \
+             else.",
+            torch.done, torch.planned, torch.piece
+        ));
+    }
+    found.extend(torch.passed.iter().cloned());
+    found.into_iter().map(|sentence| Caution { station: Station::Check, sentence }).collect()
+}
+
+/// The job as it leaves the shop.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HandOverPlan {
+    /// What was planned and is not done, in sentences: it can be handed over by somebody who says why.
+    pub open: Vec<String>,
+    /// Why it goes out as it is; empty while nobody has said.
+    pub owned: String,
+}
+
+impl HandOverPlan {
+    pub(super) fn of(
+        round: &Round,
+        check: &[CheckLine],
+        torch: Option<&TorchPlan>,
+        heat: Option<&HeatPlan>,
+        hot: bool,
+    ) -> Self {
+        let mut open = Vec::new();
+        let hot_work = heat.is_some_and(|heat| !heat.cold);
+        match torch {
+            None => open.push("No method is chosen and nothing was done.".to_owned()),
+            Some(_) if round.lit.is_none() => {
+                open.push(
+                    if hot_work { "It was never lit." } else { "The work was never begun." }.to_owned(),
+                );
+            }
+            Some(torch) if torch.done < torch.planned => open.push(format!(
+                "{} of {} {}s are not done.",
+                torch.planned - torch.done,
+                torch.planned,
+                torch.piece
+            )),
+            Some(_) => {}
+        }
+        if hot_work && round.lit.is_some() && round.covered_minutes().is_none() {
+            open.push("It was never covered.".to_owned());
+        }
+        if hot {
+            open.push("No reading says that it is cold.".to_owned());
+        }
+        let unseen = check.iter().filter(|line| line.verdict.is_empty()).count();
+        if unseen > 0 || check.is_empty() {
+            open.push(if check.is_empty() || unseen == check.len() {
+                "Nothing was checked.".to_owned()
+            } else {
+                format!("{unseen} of {} checks are open.", check.len())
+            });
+        }
+        open.extend(
+            check
+                .iter()
+                .filter(|line| line.verdict == "not_ok")
+                .map(|line| format!("Does not hold: {}.", line.label)),
+        );
+        Self { open, owned: round.text("hand_over.owned").unwrap_or_default().to_owned() }
     }
 }
 

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use super::Amount;
 use super::part::{PartFacts, Weight};
 use crate::figure::{Certainty, Figure, Source};
-use crate::heat::{Body, Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool};
+use crate::heat::{Body, Cooling, Packing, PartShape, TOUCH_C, UNWRAP_C, Wrapping, cool};
 use crate::job::Round;
 use crate::method::{MethodId, School, Way};
 use crate::quantity::{Celsius, Unit};
@@ -77,21 +77,36 @@ impl Coolings {
     }
 }
 
-/// House: how fast a repair may fall, in K/h; nothing for cold ways.
-pub(super) fn limit_k_per_h(way: Way) -> Option<f64> {
-    match (way.method, way.school) {
-        (_, School::Cold | School::NoHeat) => None,
-        (MethodId::GasIron, _) => Some(60.0),
-        (MethodId::TorchBraze, _) => Some(250.0),
-        (MethodId::ArcNickel | MethodId::ArcNickelIron | MethodId::Stitch, _) => Some(150.0),
+/// How fast a repair may fall, in K/h, by the part's shape; nothing for cold ways, and for an open part
+/// that is too small to be held back.
+///
+/// # Source
+/// House.
+pub(super) fn limit_k_per_h(way: Way, part: &PartFacts) -> Option<f64> {
+    /// An open part under this in kg has no limit but to be kept from draught and cold metal.
+    const SMALL_KG: f64 = 5.0;
+    if !way.school.preheats() {
+        return None;
     }
+    let shape = part.shape?;
+    let light = part.weight.as_ref().is_some_and(|weight| weight.range_kg().1 < SMALL_KG);
+    if light && !shape.closed() {
+        return None;
+    }
+    let usual = match shape {
+        PartShape::SpokedWheel | PartShape::ClosedFrame | PartShape::HollowBox => 100.0,
+        PartShape::RibbedOrOpenFrame => 300.0,
+        PartShape::SolidBlock | PartShape::ThinPlate => 400.0,
+    };
+    let red = way.method == MethodId::GasIron && way.school == School::WholePart;
+    Some(if red { usual / 2.0 } else { usual })
 }
 
 /// What the part will be packed in: as chosen, or the slowest at hand.
 pub(super) fn wrapping(round: &Round, shop: &Shop, way: Way) -> Wrapping {
     let chosen = round.choice("cooling.packing").and_then(Packing::from_id);
     let packing = chosen.unwrap_or_else(|| {
-        if limit_k_per_h(way).is_none() {
+        if !way.school.preheats() {
             return Packing::Air;
         }
         // Slowest first, as the packings' own figures have it.
@@ -139,16 +154,17 @@ pub(super) fn cooling_plan(
         });
     }
     let cooling = coolings.of(body?, start_c, wrapping)?;
-    let (fastest, limit) = (cooling.fastest_k_per_h(), limit_k_per_h(way));
+    let (fastest, limit) = (cooling.fastest_k_per_h(), limit_k_per_h(way, part));
     let label = wrapping.packing().label();
     let mut sentence = match limit {
         Some(limit) if fastest > limit => format!(
             "{label} lets it fall {} at first, {} is the limit: as slow as this packing gives. Put hot bricks \
-             or scrap in with it, or use an oven.",
+             or scrap in with it, warm the packing, or use the oven.",
             units.say(fastest, Unit::KelvinsPerHour),
             units.say(limit, Unit::KelvinsPerHour),
         ),
-        Some(_) | None => format!("{label}, and leave it alone."),
+        None => format!("{label}, no draught, no cold metal, nothing damp."),
+        Some(_) => format!("{label}, and leave it alone."),
     };
     if wrapping.packing() == Packing::DrySand {
         sentence += &format!(" Cold sand chills first: warm it to {}.", units.say(100.0, Unit::Celsius));
@@ -218,7 +234,11 @@ pub(super) fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
     if let Some(between) = between {
         fastest = fastest.between(between.fastest_k_per_h.0, between.fastest_k_per_h.1);
     }
-    figures.push(modelled(fastest).formula("worst mean over any 30 min").note(limit));
+    figures.push(
+        modelled(fastest)
+            .formula("100 K, or half of what it stands over the shop, over the shortest time it takes to fall by it")
+            .note(limit),
+    );
     figures
 }
 

@@ -7,9 +7,10 @@ use super::part::{Caution, GUESSED_WALL_MM, Missing};
 use super::{Amount, Station};
 use crate::drill_speed::{DrillTool, cutting_speed_m_min, drill_speed_rpm};
 use crate::figure::{Certainty, Figure, Source};
+use crate::groove::usual_lip_mm;
 use crate::iron::{Iron, least};
 use crate::job::{Round, crack_key};
-use crate::quantity::{Millimetres, Unit, UnitSystem, WallMillimetres};
+use crate::quantity::{Millimetres, Unit, UnitSystem, WallMillimetres, both};
 use crate::stop_hole::{BARE_TIP_RADIUS_MM, FoundBy, StopHole, stop_hole, tip_stress_factor};
 
 /// One end of a crack.
@@ -20,8 +21,12 @@ pub struct EndPlan {
     pub side: String,
     /// tip, edge, hole, branch, hidden; empty while not known.
     pub kind: String,
-    /// Only at a tip with known wall and way of finding.
+    /// Only at a tip with known wall and way of finding: as planned, or as it was really drilled.
     pub stop_hole: Option<StopHole>,
+    /// It was drilled: the figures are those of the hole that is there.
+    pub drilled: bool,
+    /// It would come out at a face that must not be touched: not through.
+    pub blind: bool,
     /// What to do at this end, in a sentence.
     pub sentence: String,
 }
@@ -41,6 +46,12 @@ pub struct CrackPlan {
     pub found_by: Option<FoundBy>,
     pub found_in_round: usize,
     pub ends: Vec<EndPlan>,
+    /// It runs from edge to edge: it parts the casting.
+    pub full_break: bool,
+    /// there, lost or donor; empty while nobody has said, or nothing broke off.
+    pub piece: String,
+    /// The groove as it was really ground: depth, and width at the face.
+    pub ground_mm: Option<(f64, f64)>,
     /// Everything the later stages need is known.
     pub complete: bool,
 }
@@ -57,10 +68,22 @@ pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>, units: UnitS
             let wall_mm = known_wall_mm.unwrap_or(GUESSED_WALL_MM);
             let wall_guessed = known_wall_mm.is_none();
             let found_by = round.choice(&key("found_by")).and_then(FoundBy::from_id);
-            let ends: Vec<EndPlan> = [("left", "end_a"), ("right", "end_b")]
-                .into_iter()
-                .map(|(side, field)| end(side, round.choice(&key(field)), wall_mm, found_by))
-                .collect();
+            let kept =
+                round.text("part.keep_off").map(|faces| Kept { faces, behind: round.choice(&key("behind")) });
+            let asked = |end: &str| EndAsked {
+                kind: round.choice(&key(&format!("end_{end}"))),
+                wall_mm,
+                found_by,
+                find_better: round.choice(&key("tip_way")) == Some("find_better"),
+                drilled_mm: round.number(&key(&format!("drilled_{end}"))),
+                past_mm: round.number(&key(&format!("past_{end}"))),
+                kept,
+                units,
+            };
+            let ends = vec![end("left", &asked("a")), end("right", &asked("b"))];
+            let full_break = ends.iter().all(|end| end.kind == "edge");
+            let piece = round.choice(&key("piece")).filter(|_| full_break).unwrap_or_default().to_owned();
+            let ground = (round.number(&key("ground_depth")), round.number(&key("ground_width")));
             CrackPlan {
                 id: crack.id,
                 letter: crack.letter.clone(),
@@ -78,34 +101,118 @@ pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>, units: UnitS
                 complete: length_mm.is_some()
                     && !wall_guessed
                     && found_by.is_some()
-                    && ends.iter().all(|end| !end.kind.is_empty()),
+                    && ends.iter().all(|end| !end.kind.is_empty())
+                    && !(full_break && piece.is_empty()),
+                full_break,
+                piece,
+                ground_mm: ground.0.zip(ground.1),
                 ends,
             }
         })
         .collect()
 }
 
-fn end(side: &str, kind: Option<&str>, wall_mm: f64, found_by: Option<FoundBy>) -> EndPlan {
-    let wall = WallMillimetres::new(wall_mm).ok();
-    let hole = match (kind, wall, found_by) {
-        (Some("tip"), Some(wall), Some(found_by)) => Some(stop_hole(wall, found_by, &[])),
-        _ => None,
-    };
+/// Faces that must not be touched, and whether one lies behind this crack.
+#[derive(Clone, Copy)]
+struct Kept<'a> {
+    faces: &'a str,
+    behind: Option<&'a str>,
+}
+
+/// What an end is laid out from.
+struct EndAsked<'a> {
+    kind: Option<&'a str>,
+    wall_mm: f64,
+    found_by: Option<FoundBy>,
+    find_better: bool,
+    /// What was really drilled, and how far past the found tip.
+    drilled_mm: Option<f64>,
+    past_mm: Option<f64>,
+    kept: Option<Kept<'a>>,
+    units: UnitSystem,
+}
+
+impl EndAsked<'_> {
+    fn planned(&self) -> Option<StopHole> {
+        let (wall, found_by) = (WallMillimetres::new(self.wall_mm).ok()?, self.found_by?);
+        let hole = stop_hole(wall, found_by, &[]);
+        Some(if self.find_better { hole } else { hole.well_past(found_by) })
+    }
+
+    fn hole(&self) -> Option<StopHole> {
+        let planned = self.planned()?;
+        let Some(drill_mm) = self.drilled_mm else { return Some(planned) };
+        let offset_mm = self.past_mm.unwrap_or(planned.offset_mm);
+        Some(StopHole::drilled(drill_mm, offset_mm, self.found_by?))
+    }
+
+    /// What the hole must not come out at.
+    fn behind(&self) -> Option<String> {
+        let Kept { faces, behind } = self.kept?;
+        let lip = self.units.say(usual_lip_mm(self.wall_mm), Unit::Millimetres);
+        match behind {
+            Some("kept") => Some(format!(
+                "Not through: {faces} lies behind and is not to be touched. Blind, {lip} short of the far side, or a \
+                 smaller hole, or ask whose it is."
+            )),
+            Some(_) => None,
+            None => Some(format!(
+                "A hole through may come out at what is not to be touched ({faces}): look first. If it does: blind, \
+                 {lip} short of the far side, a smaller hole, or ask whose it is."
+            )),
+        }
+    }
+
+    fn sentence(&self, hole: Option<&StopHole>) -> String {
+        let say = |mm| self.units.say(mm, Unit::Millimetres);
+        let Some(hole) = hole else { return "how it was found gives the stop-hole".to_owned() };
+        let mut said = if self.drilled_mm.is_some() {
+            let chance = both(hole.run_past_chance * 100.0, Unit::Percent).0.text();
+            format!(
+                "drilled: {}, its middle {} past the tip; {chance} that the crack runs past it",
+                say(hole.drill_mm),
+                say(hole.offset_mm)
+            )
+        } else if hole.find_tip_better {
+            "find the tip better first, with chalk and oil, dye or magnetic particles".to_owned()
+        } else if hole.well_past_mm.is_some() {
+            "well past it, since the eye does not see the end: drill through, and carry the groove on into the \
+             hole. Or find the tip better: chalk and oil first"
+                .to_owned()
+        } else {
+            "drill through, centre punch first, countersink after".to_owned()
+        };
+        if self.drilled_mm.is_none()
+            && let Some(behind) = self.behind()
+        {
+            said = match self.kept.and_then(|kept| kept.behind) {
+                Some("kept") => behind,
+                _ => format!("{said}. {behind}"),
+            };
+        }
+        said
+    }
+}
+
+fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
+    let kind = asked.kind;
+    let hole = (kind == Some("tip")).then(|| asked.hole()).flatten();
     let sentence = match kind {
         None => "say how it ends".to_owned(),
-        Some("tip") => match &hole {
-            Some(hole) if hole.find_tip_better => {
-                "find the tip better first, with dye or magnetic particles".to_owned()
-            }
-            Some(_) => "drill through, centre punch first, countersink after".to_owned(),
-            None => "how it was found gives the stop-hole".to_owned(),
-        },
+        Some("tip") => asked.sentence(hole.as_ref()),
         Some("edge") => "runs out: no stop-hole".to_owned(),
         Some("hole") => "ends in a bore: no stop-hole".to_owned(),
         Some("branch") => "joins another crack: no stop-hole".to_owned(),
         Some(_) => "goes out of sight: look at the other face before any heat".to_owned(),
     };
-    EndPlan { side: side.to_owned(), kind: kind.unwrap_or_default().to_owned(), stop_hole: hole, sentence }
+    EndPlan {
+        side: side.to_owned(),
+        kind: kind.unwrap_or_default().to_owned(),
+        drilled: hole.is_some() && asked.drilled_mm.is_some(),
+        blind: hole.is_some() && asked.kept.is_some_and(|kept| kept.behind == Some("kept")),
+        stop_hole: hole,
+        sentence,
+    }
 }
 
 /// A mapped hard spot is in the way of a drill and of a pin.
@@ -124,7 +231,7 @@ pub(super) fn cautions(round: &Round, units: UnitSystem) -> Vec<Caution> {
         .collect()
 }
 
-pub(super) fn missing(cracks: &[CrackPlan]) -> Vec<Missing> {
+pub(super) fn missing(cracks: &[CrackPlan], units: UnitSystem) -> Vec<Missing> {
     let say = |key: String, verb: String, what: String, why: &str| Missing {
         key,
         station: Station::Cracks,
@@ -160,7 +267,10 @@ pub(super) fn missing(cracks: &[CrackPlan]) -> Vec<Missing> {
             "wall",
             format!("Measure the wall at {letter}"),
             "wall",
-            "stop-holes, groove and rods are for a guess of 10 mm",
+            &format!(
+                "stop-holes, groove and rods are for a guess of {}",
+                units.say(GUESSED_WALL_MM, Unit::Millimetres)
+            ),
         );
         need(
             crack.found_by.is_none(),
@@ -178,6 +288,13 @@ pub(super) fn missing(cracks: &[CrackPlan]) -> Vec<Missing> {
                 "only a tip gets a stop-hole",
             );
         }
+        need(
+            crack.full_break && crack.piece.is_empty(),
+            "piece",
+            format!("Say whether the piece at {letter} is there"),
+            "the broken-off piece",
+            "what is lost cannot be joined on again",
+        );
     }
     found
 }
@@ -210,7 +327,7 @@ pub(super) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
         let Some(found_by) = crack.found_by else { continue };
         for end in &crack.ends {
             let Some(hole) = end.stop_hole else { continue };
-            let at = format!("cracks.{}.{}", crack.letter, end.side);
+            let at = format!("cracks.{}.{}", crack.id, end.side);
             let name = |what: &str| format!("{what}, {} {}", crack.letter, end.side);
             let (m, u) = found_by.beyond_mm();
             let house = |figure: Figure| {
@@ -227,8 +344,18 @@ pub(super) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
                     hole.drill_mm,
                     Unit::Millimetres,
                 ))
-                .formula(format!("wanted: half of {wall} mm, between 3.2 and 9.5"))
-                .formula(format!("next drill whose hole catches the tip: {} mm", hole.drill_mm)),
+                .formula(if end.drilled {
+                    "as it was drilled".to_owned()
+                } else {
+                    format!("wanted: half of {wall} mm, between 3.2 and 9.5")
+                })
+                .formula(match (end.drilled, hole.well_past_mm) {
+                    (true, _) => "the hole that is there".to_owned(),
+                    (false, None) => format!("next drill whose hole catches the tip: {} mm", hole.drill_mm),
+                    (false, Some(_)) => {
+                        format!("no drill of the set catches it: {} mm, well past", hole.drill_mm)
+                    }
+                }),
             );
             figures.push(
                 house(Figure::new(
@@ -237,11 +364,18 @@ pub(super) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
                     hole.offset_mm,
                     Unit::Millimetres,
                 ))
-                .formula(format!(
-                    "max(0.3 x {d}, {m} + 2.054 x {u} - {d} / 2) = {o:.2} mm",
-                    d = hole.drill_mm,
-                    o = hole.offset_mm
-                ))
+                .formula(match (end.drilled, hole.find_tip_better, hole.well_past_mm) {
+                    (true, _, _) => format!("as it was drilled: {:.1} mm", hole.offset_mm),
+                    (false, true, _) => format!("held at {} / 2 mm", hole.drill_mm),
+                    (false, false, Some(past)) => {
+                        format!("{m} + 2.054 x {u} - {} / 2 = {past:.2} mm", hole.drill_mm)
+                    }
+                    (false, false, None) => format!(
+                        "max(0.3 x {d}, {m} + 2.054 x {u} - {d} / 2) = {o:.2} mm",
+                        d = hole.drill_mm,
+                        o = hole.offset_mm
+                    ),
+                })
                 .note(if hole.find_tip_better {
                     "Held at half the drill so that the crack still runs into the hole."
                 } else {

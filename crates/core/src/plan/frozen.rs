@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::Plan;
 use crate::figure::Figure;
 use crate::method::Way;
+use crate::problem::FieldProblem;
 
 /// Raised when the shape below changes; older ones stay readable.
 pub const FROZEN_FORMAT: u32 = 1;
@@ -22,7 +23,41 @@ pub struct FrozenPlan {
     pub curve: Vec<(f64, f64)>,
 }
 
+/// What a frozen plan may hold: what one of ours holds at most, and some room.
+const FIGURES_MOST: usize = 5_000;
+const TEXT_MOST: usize = 4_000;
+const CURVE_MOST: usize = 5_000;
+const CURVE_MIN: (f64, f64) = (0.0, 1_000_000.0);
+const CURVE_C: (f64, f64) = (-60.0, 1_500.0);
+
 impl FrozenPlan {
+    /// Whether it may have been frozen here: what comes in a file is shown on pages.
+    ///
+    /// # Errors
+    /// It holds more than a plan does, or a curve no part was ever on.
+    pub fn possible(&self) -> Result<(), FieldProblem> {
+        let wrong = |what: &str| Err(FieldProblem::new("frozen", what, "a plan as it is written here"));
+        let within = |value: f64, (low, high): (f64, f64)| (low..=high).contains(&value);
+        let long = |text: &str| text.chars().count() > TEXT_MOST;
+        if self.format != FROZEN_FORMAT {
+            return wrong("a plan of another version");
+        }
+        if self.figures.len() > FIGURES_MOST || self.cautions.len() > FIGURES_MOST {
+            return wrong("more figures than a plan has");
+        }
+        if self.curve.len() > CURVE_MOST
+            || !self.curve.iter().all(|(at, celsius)| within(*at, CURVE_MIN) && within(*celsius, CURVE_C))
+        {
+            return wrong("a curve no part was ever on");
+        }
+        let texts = self.cautions.iter().chain(std::iter::once(&self.label));
+        let figures = self.figures.iter().flat_map(|figure| [&figure.id, &figure.name]);
+        if texts.chain(figures).any(|text| long(text)) {
+            return wrong("a text longer than a plan has");
+        }
+        Ok(())
+    }
+
     #[must_use]
     pub fn of(plan: &Plan) -> Self {
         Self {

@@ -54,7 +54,7 @@ pub(super) fn plan_line(
     }
     let after = |hours: Option<f64>| hours.map(|hours| beads_to + hours * 60.0);
     let unwrap_at = after(cooling.unwrap_hours);
-    let (low, high) = (both(heat.target_c, Unit::Celsius), both(heat.most_c, Unit::Celsius));
+    let (low, high) = (both(heat.least_c, Unit::Celsius), both(heat.most_c, Unit::Celsius));
     let window_words = match part.units {
         UnitSystem::Metric => format!("{} to {}", low.0.number, high.0.text()),
         UnitSystem::Imperial => format!("{} to {}", low.1.number, high.1.text()),

@@ -2,8 +2,11 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::check::HandOverPlan;
 use super::cooling::{Coolings, wrapping};
+use super::gate::{Gate, GateAsked};
 use super::heat::Sources;
+use super::hot::LastHeat;
 use super::method::{Judged, Locked};
 use super::part::PartFacts;
 use super::{
@@ -12,9 +15,9 @@ use super::{
     iron, line, method, part, prep, torch,
 };
 use crate::figure::Figure;
-use crate::heat::{Body, Packing, UNWRAP_C, Wrapping};
+use crate::heat::{Body, UNWRAP_C};
 use crate::iron::{Era, Family, Iron, slowest_to_heat};
-use crate::job::Job;
+use crate::job::{Job, Reading};
 use crate::method::{MethodId, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
@@ -38,6 +41,10 @@ pub struct Plan {
     pub torch: Option<TorchPlan>,
     pub cooling: Option<CoolingPlan>,
     pub check: Vec<CheckLine>,
+    pub hand_over: HandOverPlan,
+    pub gate: Gate,
+    /// The last lighting, as far as its heat is concerned; nothing while never lit.
+    pub last_heat: Option<LastHeat>,
     /// The line of the chosen way, or one for each way still possible.
     pub lines: Vec<PlanLine>,
     pub body_words: String,
@@ -49,27 +56,13 @@ impl Plan {
     /// Why the torch cannot be lit yet; nothing when it can.
     #[must_use]
     pub fn unlit_reason(&self) -> Option<String> {
-        if let Some(lock) = self.lock() {
-            return Some(format!("{} {}", lock.sentence, lock.unlock));
-        }
-        if self.methods.chosen.is_none() {
-            return Some("no method is chosen yet".to_owned());
-        }
-        if self.prep.is_none() {
-            return Some("the cracks are not mapped: length, wall and ends are needed".to_owned());
-        }
-        match &self.heat {
-            None => Some("weight, size, shape or the heat at hand is not known".to_owned()),
-            Some(heat) if !heat.reached => Some(heat.sentence.clone()),
-            Some(_) => None,
-        }
+        self.gate.refused.first().map(|line| format!("{} {}", line.sentence, line.unlock))
     }
 
     /// The lock that stops the job as it is planned: pins may be set where only heat is locked.
     #[must_use]
     pub fn lock(&self) -> Option<&Lock> {
-        let hot = self.methods.chosen.is_none_or(|way| way.method != MethodId::Stitch);
-        self.locks.iter().find(|lock| hot || !lock.hot_only)
+        lock_of(&self.locks, self.methods.chosen)
     }
 
     /// The casting as the heat model sees it; nothing while weight, size or shape is not known.
@@ -78,10 +71,10 @@ impl Plan {
         PartFacts::read(job.round(), shop).body(slowest_to_heat(&self.iron.plausible).iron.properties())
     }
 
-    /// What it will be packed in; still air while no method is chosen.
+    /// The casting cannot expand freely.
     #[must_use]
-    pub fn wrapping(&self, job: &Job, shop: &Shop) -> Wrapping {
-        self.methods.chosen.map_or(Wrapping::usual(Packing::Air), |way| wrapping(job.round(), shop, way))
+    pub fn closed(&self, job: &Job, shop: &Shop) -> bool {
+        PartFacts::read(job.round(), shop).closed()
     }
 
     /// The work in hand at the torch; nothing while not lit, once covered, or when all is done cold.
@@ -129,7 +122,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
     let believed = iron::belief(job, &facts);
     let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
     let crack_plans = cracks::crack_plans(round, facts.wall_mm, shop.units);
-    missing.extend(cracks::missing(&crack_plans));
+    missing.extend(cracks::missing(&crack_plans, shop.units));
     let cracks_amount = cracks::amount(&crack_plans);
 
     let locks: Vec<Lock> =
@@ -169,11 +162,29 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
     missing.extend(prep::missing(methods.chosen, prep.as_ref(), &crack_plans));
     let torch = match (methods.chosen, &heat) {
         (Some(way), Some(heat)) => {
-            Some(torch::torch_plan(round, way, heat, prep.as_ref(), cooling.as_ref(), shop.units))
+            Some(torch::torch_plan(job, &facts, way, heat, prep.as_ref(), cooling.as_ref()))
         }
         _ => None,
     };
-    let check = check::check_lines(round, facts.fluid_tight == Some(true), methods.chosen);
+    let check = check::check_lines(round, &facts, methods.chosen);
+    let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, methods.chosen);
+    let still_hot = last_heat.as_ref().is_some_and(|last| {
+        let heat = job.heats().find(|heat| heat.lit.fact == last.lit);
+        last.heated && !heat.is_some_and(|heat| heat.read_cold(last.over))
+    });
+    let hand_over = HandOverPlan::of(round, &check, torch.as_ref(), heat.as_ref(), still_hot);
+    let gate = Gate::of(&GateAsked {
+        round,
+        part: &facts,
+        belief: &believed,
+        lock: lock_of(&locks, methods.chosen),
+        methods: &methods,
+        cracks: &crack_plans,
+        prep: prep.as_ref(),
+        heat: heat.as_ref(),
+        missing: &missing,
+        damaged: job.damaged.len(),
+    });
 
     let label = |choices: &[(&str, &str)], id: Option<&str>| {
         choices
@@ -211,6 +222,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
     cautions.extend(cracks::cautions(round, shop.units));
     cautions.extend(heavier(heat.as_ref(), shop.units));
     cautions.extend(hot_cautions(methods.chosen, heat.as_ref(), shop.units));
+    cautions.extend(check::cautions(round, torch.as_ref()));
+    cautions.extend(damaged(job));
     let amounts = [
         part_amount,
         iron::amount(&believed),
@@ -242,10 +255,18 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
         torch,
         cooling,
         check,
+        hand_over,
+        gate,
+        last_heat,
         lines,
         body_words: facts.size_words(),
         units: shop.units,
     }
+}
+
+fn lock_of(locks: &[Lock], chosen: Option<Way>) -> Option<&Lock> {
+    let hot = chosen.is_none_or(|way| way.method != MethodId::Stitch);
+    locks.iter().find(|lock| hot || !lock.hot_only)
 }
 
 /// One way worked through to the end.
@@ -267,13 +288,9 @@ impl Worked {
         let wrap = wrapping(judged.round, judged.shop, way);
         // Cooling starts at the last reading once covered, or at the most between beads in a plan.
         let covered_c = judged.round.covered_minutes().and_then(|covered| {
-            judged
-                .round
-                .readings
-                .iter()
-                .take_while(|reading| reading.minutes <= covered)
-                .last()
-                .map(|reading| reading.celsius)
+            let until = |reading: &Reading| reading.minutes <= covered;
+            let last = judged.round.part_readings().filter(until);
+            last.max_by(|a, b| a.minutes.total_cmp(&b.minutes)).map(|reading| reading.celsius)
         });
         let start_c = covered_c.or(heat.as_ref().map(|heat| heat.most_c));
         let slowest = slowest_to_heat(&judged.belief.plausible).iron;
@@ -300,12 +317,25 @@ fn side_by_side(methods: &MethodPlan) -> impl Iterator<Item = Way> + '_ {
 
 /// An estimated part may be too heavy for the heat at hand.
 fn heavier(heat: Option<&HeatPlan>, units: UnitSystem) -> Option<Caution> {
-    let (_, heaviest) = heat?.between?.minutes;
-    (heaviest >= heat::MOST_MIN).then(|| Caution {
+    let between = heat?.between?;
+    (between.minutes.1 >= between.most_min).then(|| Caution {
         station: Station::Heat,
         sentence: format!(
             "Not weighed: at the most it may weigh, this heat takes over {}. Weigh it first.",
-            units.say(heat::MOST_MIN, Unit::Minutes)
+            units.say(between.most_min, Unit::Minutes)
+        ),
+    })
+}
+
+/// What is in the job and cannot be read.
+fn damaged(job: &Job) -> Option<Caution> {
+    let places: Vec<String> = job.damaged.iter().take(8).map(|it| it.revision.to_string()).collect();
+    (!places.is_empty()).then(|| Caution {
+        station: Station::Part,
+        sentence: format!(
+            "{} of its entries cannot be read (no. {}): what they said is not in this plan.",
+            job.damaged.len(),
+            places.join(", ")
         ),
     })
 }

@@ -5,7 +5,9 @@ mod check;
 mod cooling;
 mod cracks;
 mod frozen;
+mod gate;
 mod heat;
+mod hot;
 mod iron;
 mod line;
 mod make;
@@ -16,21 +18,23 @@ mod standing;
 mod station;
 mod torch;
 
-pub use available::{Available, ShopClock, available};
-pub use check::CheckLine;
+pub use available::{Available, FETCHED_AT_HOUR, available};
+pub use check::{CheckLine, HandOverPlan};
 pub use cooling::{CoolingBetween, CoolingPlan};
 pub use cracks::{CrackPlan, EndPlan};
 pub use frozen::{FROZEN_FORMAT, FrozenPlan};
+pub use gate::{Gate, GateLine};
 pub use heat::{HeatBetween, HeatPlan};
+pub use hot::LastHeat;
 pub use iron::{
     Answer, AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share,
     StepView, TestView, answers,
 };
 pub use line::PlanLine;
 pub use make::{Plan, plan, plan_as_if};
-pub use method::{Contender, MethodPlan};
+pub use method::{Contender, MethodPlan, SchoolChoice};
 pub use part::{Caution, Forbidden, Lock, Missing, PartPlan};
-pub use prep::{PrepPlan, SeamPlan};
+pub use prep::{PrepItem, PrepPlan, SeamPlan};
 pub use standing::{Hot, Next, Standing, standing};
 pub use station::{Amount, Station, StationState};
-pub use torch::{AtTorch, Live, Place, TorchPlan, live};
+pub use torch::{AtTorch, JointView, Live, Place, TorchPlan, live};

@@ -1,23 +1,29 @@
 //! Stage 5: groove, filler and rods, or pins.
 
 use serde::{Deserialize, Serialize};
+use uuid::Uuid;
 
 use super::cracks::{CrackPlan, wall_words};
 use super::part::Missing;
 use super::{Amount, Station};
 use crate::figure::{Certainty, Figure, Source};
 use crate::filler::{Filler, countersink_volume_cm3, hole_volume_cm3};
-use crate::groove::{Groove, GrooveForm, GrooveSection};
-use crate::job::Round;
+use crate::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_radius_mm};
+use crate::job::{PREP_DONE, Round};
 use crate::method::{MethodId, School, Way};
 use crate::quantity::{Unit, UnitSystem, WallMillimetres, number};
 use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
+use crate::stop_hole::FoundBy;
 
 /// One seam: a crack's groove, or its row of pins.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SeamPlan {
+    /// The crack it follows.
+    pub id: Uuid,
     pub letter: String,
+    /// It was ground: depth and width are measured.
+    pub ground: bool,
     pub length_mm: f64,
     pub wall_mm: f64,
     pub wall_guessed: bool,
@@ -53,14 +59,26 @@ pub struct PrepPlan {
     pub filler: String,
     pub volume_cm3: f64,
     pub rods: f64,
+    /// Filler that is laid, in g; 0 for pins.
+    pub laid_g: f64,
     pub beads: u32,
     pub pins: u32,
     /// What to do, in order.
     pub steps: Vec<String>,
+    /// What has to be said to be done before it is lit: ids of `prep.done`, with what is still open.
+    pub to_do: Vec<PrepItem>,
+}
+
+/// Something that cannot be done once the part is hot.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PrepItem {
+    pub id: String,
+    pub label: String,
+    pub done: bool,
 }
 
 /// House: usual values where nothing is chosen.
-const LIP_MM: f64 = 1.5;
 const CROWN_MM: f64 = 1.0;
 
 /// The groove a method asks for in this wall, the welder's own choices first.
@@ -77,11 +95,11 @@ fn groove_for(round: &Round, way: Way, wall_mm: f64, both_sides: bool) -> Option
     let usual_depth = match (form, way.method) {
         ("double_V", _) => wall_mm / 2.0,
         (_, MethodId::GasIron) => wall_mm,
-        _ => (wall_mm - LIP_MM).max(wall_mm / 2.0),
+        _ => (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0),
     };
     let depth_mm = round.number("prep.depth").unwrap_or(usual_depth).min(wall_mm).max(1.0);
     let angle_deg = round.number("prep.angle").unwrap_or(angle);
-    let radius = if wall_mm < 8.0 { 2.0 } else { 3.0 };
+    let radius = usual_root_radius_mm(wall_mm);
     let shape = if form == "U" { GrooveForm::U { root_radius_mm: radius } } else { GrooveForm::V };
     let groove = Groove::new(
         shape,
@@ -102,6 +120,8 @@ pub(super) struct PrepAsked<'a> {
     pub both_sides: bool,
     pub ductile: bool,
     pub fluid_tight: bool,
+    /// Paint is on it that nobody knows the age of, lead for all one knows.
+    pub paint_of_unknown_age: bool,
     pub units: UnitSystem,
 }
 
@@ -124,6 +144,8 @@ pub(super) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
     let volume_cm3 = seams.iter().map(|seam| seam.volume_cm3).sum();
     Some(PrepPlan {
         way,
+        laid_g: filler.map_or(0.0, |filler| volume_cm3 * filler.density_kg_m3 / 1000.0),
+        to_do: to_do(asked),
         filler: filler.map_or(String::new(), |filler| {
             let size = units.say(filler.rod_diameter_mm, Unit::Millimetres);
             format!("{} {}, {size}", filler.class, filler.name)
@@ -132,7 +154,7 @@ pub(super) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
         volume_cm3,
         beads: seams.iter().map(|seam| seam.beads).sum(),
         pins: seams.iter().map(|seam| seam.pins).sum(),
-        steps: steps(way, &seams, cracks, units),
+        steps: steps(asked, &seams),
         seams,
     })
 }
@@ -140,15 +162,21 @@ pub(super) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
 fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> Option<SeamPlan> {
     let PrepAsked { round, way, both_sides, units, .. } = *asked;
     let say = |mm: f64| units.say(mm, Unit::Millimetres);
-    let (form, groove, angle_deg, root_radius_mm) = groove_for(round, way, wall_mm, both_sides)?;
+    let (form, mut groove, mut angle_deg, root_radius_mm) = groove_for(round, way, wall_mm, both_sides)?;
+    if let Some((depth_mm, width_mm)) = crack.ground_mm {
+        let depth = WallMillimetres::new(depth_mm.min(wall_mm)).ok()?;
+        groove = groove.as_deep(depth).opening(width_mm);
+        angle_deg = groove.angle_deg();
+    }
     let sides = if form == "double_V" { 2 } else { 1 };
     let section = groove.section();
     let holes_cm3: f64 = crack
         .ends
         .iter()
-        .filter_map(|end| end.stop_hole)
-        .map(|hole| {
-            hole_volume_cm3(hole.drill_mm, wall_mm)
+        .filter_map(|end| Some((end.stop_hole?, end.blind)))
+        .map(|(hole, blind)| {
+            let deep_mm = if blind { wall_mm - usual_lip_mm(wall_mm) } else { wall_mm };
+            hole_volume_cm3(hole.drill_mm, deep_mm)
                 + f64::from(sides) * countersink_volume_cm3(groove.depth_mm(), angle_deg)
         })
         .sum();
@@ -169,7 +197,9 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
     };
     let lengths = (length_mm / way.school.bead_mm() - 1e-9).ceil().max(1.0) as u32;
     Some(SeamPlan {
+        id: crack.id,
         letter: crack.letter.clone(),
+        ground: crack.ground_mm.is_some(),
         length_mm,
         wall_mm,
         wall_guessed: crack.wall_guessed,
@@ -201,7 +231,9 @@ fn pin_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f
     let row = StitchRow::new(StitchOutline::Straight, length_mm + 2.0 * pin_mm, pin_mm, overlap).ok()?;
     let pins = row.pins();
     Some(SeamPlan {
+        id: crack.id,
         letter: crack.letter.clone(),
+        ground: false,
         length_mm,
         wall_mm,
         wall_guessed: crack.wall_guessed,
@@ -230,12 +262,20 @@ fn rounded(mm: f64) -> f64 {
     (mm * 10.0).round() / 10.0
 }
 
-fn steps(way: Way, seams: &[SeamPlan], cracks: &[CrackPlan], units: UnitSystem) -> Vec<String> {
+fn steps(asked: &PrepAsked<'_>, seams: &[SeamPlan]) -> Vec<String> {
+    let PrepAsked { way, cracks, units, .. } = *asked;
     let mut steps = Vec::new();
     let say = |mm| units.say(mm, Unit::Millimetres);
-    let holes = cracks.iter().flat_map(|c| &c.ends).filter(|end| end.stop_hole.is_some()).count();
-    if holes > 0 {
-        steps.push(format!("Drill {holes} stop-hole{}, through, dry.", if holes == 1 { "" } else { "s" }));
+    let ends = || cracks.iter().flat_map(|c| &c.ends).filter(|end| end.stop_hole.is_some() && !end.drilled);
+    let holes = ends().count();
+    let blind = ends().filter(|end| end.blind).count();
+    let s = if holes == 1 { "" } else { "s" };
+    if holes > 0 && blind == 0 {
+        steps.push(format!("Drill {holes} stop-hole{s}, through, dry."));
+    } else if holes > 0 {
+        steps.push(format!(
+            "Drill {holes} stop-hole{s}, dry; {blind} of them blind: a face behind is not to be touched."
+        ));
     }
     steps.push(format!(
         "Scribe a witness line {} beside each crack: grinding smears it out of sight.",
@@ -254,6 +294,12 @@ fn steps(way: Way, seams: &[SeamPlan], cracks: &[CrackPlan], units: UnitSystem) 
     let margin = (1.5 * thickest).max(12.0);
     steps.push("Open the groove with a burr or a thin disc, then shape it.".to_owned());
     steps.push(format!("Clean {} to bright metal each side, inside too.", say(margin.ceil())));
+    if cracks.iter().any(|crack| crack.found_by.is_some_and(FoundBy::leaves_something)) {
+        steps.push(format!(
+            "Get the dye, chalk and oil out again: solvent without chlorine, let it flash off, then dry at {}.",
+            units.say(200.0, Unit::Celsius)
+        ));
+    }
     if way.method == MethodId::TorchBraze {
         steps.push(
             "Sear the ground faces with an oxidising flame: smeared graphite keeps bronze off.".to_owned(),
@@ -262,10 +308,45 @@ fn steps(way: Way, seams: &[SeamPlan], cracks: &[CrackPlan], units: UnitSystem) 
     steps
 }
 
+/// What cannot be done hot and is asked of this job. Pins are set cold: nothing.
+fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
+    let PrepAsked { round, way, cracks, .. } = *asked;
+    if way.method == MethodId::Stitch {
+        return Vec::new();
+    }
+    let holes = cracks.iter().flat_map(|c| &c.ends).any(|end| end.stop_hole.is_some());
+    let drilled =
+        cracks.iter().flat_map(|c| &c.ends).filter(|end| end.stop_hole.is_some()).all(|end| end.drilled);
+    let ground = cracks.iter().all(|crack| crack.ground_mm.is_some());
+    let penetrant = cracks.iter().any(|crack| crack.found_by.is_some_and(FoundBy::leaves_something));
+    let said = round.choices("prep.done").unwrap_or_default();
+    let asked_for = |id: &str| match id {
+        "holes" => holes,
+        "penetrant" => penetrant,
+        "paint" => asked.paint_of_unknown_age,
+        _ => true,
+    };
+    // What was measured was done.
+    let measured = |id: &str| match id {
+        "holes" => drilled,
+        "groove" => ground,
+        _ => false,
+    };
+    PREP_DONE
+        .iter()
+        .filter(|(id, _)| asked_for(id))
+        .map(|&(id, label)| PrepItem {
+            id: id.to_owned(),
+            label: label.to_owned(),
+            done: measured(id) || said.iter().any(|known| known == id),
+        })
+        .collect()
+}
+
 pub(super) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
     let mut figures = Vec::new();
     for seam in &prep.seams {
-        let at = |what: &str| format!("prep.{}.{what}", seam.letter);
+        let at = |what: &str| format!("prep.{}.{what}", seam.id);
         let name = |what: &str| format!("{what}, {}", seam.letter);
         let (guess, how_sure) = wall_words(seam.wall_guessed);
         let facts = |figure: Figure| {
@@ -278,7 +359,11 @@ pub(super) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
             (Some(form), Some(section)) => {
                 figures.push(
                     facts(Figure::new(at("depth"), name("Depth"), seam.depth_mm, Unit::Millimetres))
-                        .formula(format!("{form} in a wall of {} mm", seam.wall_mm))
+                        .formula(if seam.ground {
+                            "as it was ground".to_owned()
+                        } else {
+                            format!("{form} in a wall of {} mm", seam.wall_mm)
+                        })
                         .source(Source::House, how_sure),
                 );
                 figures.push(
@@ -407,12 +492,21 @@ pub(super) fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
     }
 }
 
-/// Minutes at the pins or the arc: 4 a pin, or beads at 2.5 mm/s. House.
+/// Minutes at the pins, the arc or the rod, the waits of the school among them.
+///
+/// Pins: 4 min each. Beads: their length at 2.5 mm/s and the school's wait for each. A braze or a gas
+/// weld is laid in one go: its metal at what is laid in a minute.
+///
+/// # Source
+/// House.
 pub(super) fn work_minutes(prep: &PrepPlan) -> f64 {
     const PIN_MIN: f64 = 4.0;
     const TRAVEL_MM_S: f64 = 2.5;
-    match prep.way.school {
-        School::NoHeat => f64::from(prep.pins) * PIN_MIN,
-        school => f64::from(prep.beads) * school.bead_mm() / TRAVEL_MM_S / 60.0,
+    let beads = f64::from(prep.beads);
+    let school = prep.way.school;
+    match prep.way.method.laid_g_a_min() {
+        _ if school == School::NoHeat => f64::from(prep.pins) * PIN_MIN,
+        Some(g_a_min) => prep.laid_g / g_a_min,
+        None => beads * (school.bead_mm() / TRAVEL_MM_S / 60.0 + school.wait_min_a_bead()),
     }
 }

@@ -2,11 +2,12 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::hot::LastHeat;
 use super::torch::{AtTorch, Live, live};
 use super::{Amount, Plan, Station};
 use crate::heat::{TOUCH_C, UNWRAP_C};
-use crate::job::{Job, Lit, crack_key};
-use crate::quantity::{Shown, Unit, both};
+use crate::job::{HeatRef, Job, Lit, Round, crack_key};
+use crate::quantity::{Shown, Unit, UnitSystem, both};
 
 /// The one thing to do next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -31,6 +32,9 @@ pub struct Hot {
     pub imperial: Option<Shown>,
     pub unwrap_at_ms: Option<i64>,
     pub touch_at_ms: Option<i64>,
+    /// Covered, and the packing still on it.
+    pub covered: bool,
+    pub unwrapped: bool,
 }
 
 /// The job at a moment.
@@ -54,6 +58,10 @@ pub struct Standing {
     pub minutes: Option<f64>,
     /// The last reading, judged; nothing while not lit or without one.
     pub live: Option<Live>,
+    /// What must not be done to it while it is hot; empty for a cold one.
+    pub keep_off: String,
+    /// It should be cold by now and nobody has measured it; empty where that is not so.
+    pub not_measured: String,
 }
 
 /// What needs a hand next.
@@ -61,16 +69,18 @@ pub struct Standing {
 pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
     let round = job.round();
     let lit = round.lit.as_ref();
-    let hot = lit.and_then(|lit| hot(job, plan, lit, now_ms));
+    let heat = last_heat(job, plan);
+    let hot = heat.as_ref().and_then(|(last, heat)| hot(last, heat, now_ms));
+    let not_measured = heat.as_ref().map_or(String::new(), |(last, heat)| not_measured(last, heat, &hot));
     let work = plan.at_torch(job);
-    let next = next(job, plan, work.as_ref(), hot.as_ref());
+    let next = next(job, plan, work.as_ref(), hot.as_ref(), (&not_measured, heat.as_ref(), now_ms));
     let stopped = plan.lock().map(|lock| lock.short.clone()).or_else(|| {
         let nothing_left = plan.methods.contenders.iter().all(|c| c.excluded);
         (nothing_left && plan.methods.chosen.is_none()).then(|| "Don't repair".to_owned())
     });
     let done = plan.amount(Station::HandOver) == Amount::Enough;
-    let rank = if hot.is_some() {
-        u32::from(round.covered_minutes().is_some())
+    let rank = if let Some(hot) = &hot {
+        u32::from(hot.covered)
     } else if done {
         9
     } else if stopped.is_some() {
@@ -81,55 +91,112 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         // The further along, the sooner it needs a hand.
         7 - plan.stations[..5].iter().filter(|s| s.amount == Amount::Enough).count().min(4) as u32
     };
+    // Its own job clock goes on for what is hot of an earlier lighting.
+    let clock = match (&hot, &heat) {
+        (Some(_), Some((_, heat))) => Some(heat.lit),
+        _ => lit,
+    };
     Standing {
         station: next.station,
         next,
-        hot,
         stopped,
         stopped_at: plan.lock().map(|lock| lock.station),
         unlit: if lit.is_some() { None } else { plan.unlit_reason() },
         rank,
-        job_now_ms: lit.map(|lit| lit.job_ms(now_ms)),
-        minutes: lit.map(|lit| lit.minutes(now_ms)),
-        live: lit.and_then(|_| {
-            let latest = round.latest_reading()?;
-            let before = round.readings.partition_point(|reading| reading.minutes < latest.minutes);
-            Some(live(latest, &round.readings[..before], work.as_ref()))
+        job_now_ms: clock.map(|lit| lit.job_ms(now_ms)),
+        minutes: clock.map(|lit| lit.minutes(now_ms)),
+        live: heat.as_ref().filter(|_| clock.is_some()).and_then(|(_, heat)| {
+            let latest = heat.latest_reading()?;
+            let before = heat.readings.partition_point(|reading| reading.minutes < latest.minutes);
+            Some(live(latest, &heat.readings[..before], work.as_ref()))
         }),
+        keep_off: hot.as_ref().map_or(String::new(), |hot| keep_off(hot, plan)),
+        not_measured,
+        hot,
     }
 }
 
-/// Hot until a reading says otherwise; without one, until the plan says so; never once it has
-/// been handed over.
-fn hot(job: &Job, plan: &Plan, lit: &Lit, now_ms: i64) -> Option<Hot> {
-    let round = job.round();
-    let heats = plan.heat.as_ref().is_some_and(|heat| !heat.cold);
-    if !heats || plan.amount(Station::HandOver) == Amount::Enough {
+/// The last lighting as the plan has it, and as the job has it.
+fn last_heat<'a>(job: &'a Job, plan: &'a Plan) -> Option<(&'a LastHeat, HeatRef<'a>)> {
+    let last = plan.last_heat.as_ref()?;
+    let heat = job.heats().find(|heat| heat.lit.fact == last.lit)?;
+    Some((last, heat))
+}
+
+fn at_ms(lit: &Lit, minutes: f64) -> i64 {
+    lit.at_ms + (minutes * 60_000.0) as i64
+}
+
+/// Hot from lighting up until a reading says otherwise, or the slow end of the curve does: whatever round,
+/// station or place the job is in.
+fn hot(last: &LastHeat, heat: &HeatRef<'_>, now_ms: i64) -> Option<Hot> {
+    let latest = heat.latest_reading();
+    if heat.read_cold(last.over) {
         return None;
     }
-    let latest = round.latest_reading();
-    let at = |minutes: f64| lit.at_ms + (minutes * 60_000.0) as i64;
-    let covered = round.covered_minutes();
-    let after = |hours: Option<f64>| Some(at(covered? + hours? * 60.0));
-    let cooling = plan.cooling.as_ref();
-    let (unwrap_at_ms, touch_at_ms) =
-        (after(cooling.and_then(|c| c.unwrap_hours)), after(cooling.and_then(|c| c.touch_hours)));
-    let touchable = match (covered, &latest) {
-        (None, _) => false,
-        (Some(_), Some(reading)) => reading.celsius <= TOUCH_C,
-        (Some(_), None) => touch_at_ms.is_some_and(|at| lit.job_ms(now_ms) >= at),
-    };
+    if last.heated {
+        let cold_at = last.touch_at_the_latest_min;
+        if cold_at.is_some_and(|at| heat.lit.minutes(now_ms) >= at) {
+            return None;
+        }
+    } else if latest.is_none_or(|reading| reading.celsius <= TOUCH_C) {
+        return None;
+    }
     let shown = latest.map(|reading| both(reading.celsius, Unit::Celsius));
     let (metric, imperial) = shown.unzip();
-    let celsius = latest.map(|reading| reading.celsius);
-    (!touchable).then_some(Hot { celsius, metric, imperial, unwrap_at_ms, touch_at_ms })
+    Some(Hot {
+        celsius: latest.map(|reading| reading.celsius),
+        metric,
+        imperial,
+        unwrap_at_ms: last.unwrap_min.map(|at| at_ms(heat.lit, at)),
+        touch_at_ms: last.touch_min.map(|at| at_ms(heat.lit, at)),
+        covered: last.covered,
+        unwrapped: last.unwrapped,
+    })
 }
 
-fn next(job: &Job, plan: &Plan, work: Option<&AtTorch>, hot: Option<&Hot>) -> Next {
+/// The curve says it is cold, no reading does.
+fn not_measured(last: &LastHeat, heat: &HeatRef<'_>, hot: &Option<Hot>) -> String {
+    let by_the_curve = last.heated && hot.is_none() && !heat.read_cold(last.over);
+    if !by_the_curve {
+        return String::new();
+    }
+    "Cold by the curve, not measured: try with a stick first.".to_owned()
+}
+
+fn keep_off(hot: &Hot, plan: &Plan) -> String {
+    let how = match (&hot.metric, &hot.imperial) {
+        (Some(metric), Some(imperial)) => match plan.units {
+            UnitSystem::Metric => metric.text(),
+            UnitSystem::Imperial => imperial.text(),
+        },
+        _ => "not measured".to_owned(),
+    };
+    format!("HOT, {how}: no dye, no chalk and oil, no solvent, no water, no drill with oil, no bare hand.")
+}
+
+fn next(
+    job: &Job,
+    plan: &Plan,
+    work: Option<&AtTorch>,
+    hot: Option<&Hot>,
+    (not_measured, heat, now_ms): (&str, Option<&(&LastHeat, HeatRef<'_>)>, i64),
+) -> Next {
     let round = job.round();
     let go = |station, verb: String| Next { verb, station, key: String::new(), at_ms: None };
     let say = |station, verb: &str| go(station, verb.to_owned());
     let lit = round.lit.is_some();
+    if let Some(work) = work {
+        return go(Station::Torch, work.verb(round.latest_reading()));
+    }
+    if let (Some(hot), Some((_, heat))) = (hot, heat) {
+        return while_hot(hot, heat.lit.job_ms(now_ms));
+    }
+    let handed_over = plan.amount(Station::HandOver) == Amount::Enough;
+    let unwrapped = heat.is_some_and(|(last, _)| last.unwrapped);
+    if !not_measured.is_empty() && !handed_over && !unwrapped {
+        return say(Station::Cooling, "Try with a stick: not measured");
+    }
     if !lit && let Some(lock) = plan.lock() {
         let verb = match (lock.station, lock.key.as_str()) {
             (Station::Part, "part.authority") => "Enter who answers for it",
@@ -138,40 +205,55 @@ fn next(job: &Job, plan: &Plan, work: Option<&AtTorch>, hot: Option<&Hot>) -> Ne
         };
         return Next { key: lock.key.clone(), ..say(lock.station, verb) };
     }
-    if let Some(work) = work {
-        return go(Station::Torch, work.verb(round.latest_reading().map(|reading| reading.celsius)));
-    }
-    if let Some(hot) = hot {
-        let cool_enough = hot.celsius.is_some_and(|celsius| celsius <= UNWRAP_C);
-        if cool_enough {
-            return say(Station::Check, "Unwrap and look");
-        }
-        return Next {
-            verb: "Unwrap".to_owned(),
-            station: Station::Cooling,
-            key: String::new(),
-            at_ms: hot.unwrap_at_ms,
-        };
-    }
     if lit {
-        if plan.check.iter().any(|line| line.verdict == "not_ok") {
+        if plan.check.iter().any(|line| line.verdict == "not_ok") && !handed_over {
             return go(Station::Check, format!("Open round {}", job.rounds.len() + 1));
         }
-        if let Some(line) = plan.check.iter().find(|line| line.verdict.is_empty()) {
+        if let Some(line) = plan.check.iter().find(|line| line.verdict.is_empty())
+            && !handed_over
+        {
             return Next {
                 key: line.key.clone(),
                 ..go(Station::Check, format!("Check: {}", line.label.to_lowercase()))
             };
         }
-        return match plan.amount(Station::HandOver) {
-            Amount::Enough => match round.text("hand_over.follow_up") {
-                Some(day) => go(Station::HandOver, format!("Ask again on {day}")),
-                None => say(Station::HandOver, "Handed over"),
-            },
-            Amount::Nothing | Amount::Something => say(Station::HandOver, "Write the hand-over"),
-        };
+        return hand_over(plan, round);
+    }
+    if handed_over {
+        return hand_over(plan, round);
     }
     before_the_torch(plan)
+}
+
+fn hand_over(plan: &Plan, round: &Round) -> Next {
+    let verb = match plan.amount(Station::HandOver) {
+        Amount::Enough => match round.text("hand_over.follow_up") {
+            Some(day) => format!("Ask again on {day}"),
+            None => "Handed over".to_owned(),
+        },
+        Amount::Nothing | Amount::Something => "Write the hand-over".to_owned(),
+    };
+    Next { verb, station: Station::HandOver, key: String::new(), at_ms: None }
+}
+
+/// Nothing is proposed that wants it cold.
+fn while_hot(hot: &Hot, job_now_ms: i64) -> Next {
+    let next =
+        |station, verb: &str, at_ms| Next { verb: verb.to_owned(), station, key: String::new(), at_ms };
+    let until = |at_ms: Option<i64>| at_ms.filter(|at| *at > job_now_ms);
+    let cool_enough = hot.celsius.is_some_and(|celsius| celsius <= UNWRAP_C);
+    match (hot.unwrapped, hot.covered) {
+        (true, _) => match until(hot.touch_at_ms) {
+            Some(at) => next(Station::Cooling, "Keep hands off until", Some(at)),
+            None => next(Station::Cooling, "Take a reading", None),
+        },
+        (false, false) => next(Station::Torch, "Cover it", None),
+        (false, true) if cool_enough => next(Station::Cooling, "Unwrap and look", None),
+        (false, true) => match until(hot.unwrap_at_ms) {
+            Some(at) => next(Station::Cooling, "Keep it covered until", Some(at)),
+            None => next(Station::Cooling, "Keep it covered, take a reading", None),
+        },
+    }
 }
 
 fn before_the_torch(plan: &Plan) -> Next {
@@ -202,7 +284,7 @@ fn before_the_torch(plan: &Plan) -> Next {
         .iter()
         .find(|crack| crack.ends.iter().any(|end| end.stop_hole.is_some_and(|hole| hole.find_tip_better)));
     if let Some(crack) = unfound {
-        let verb = format!("Find tip {} by dye", crack.letter);
+        let verb = format!("Find tip {} better", crack.letter);
         return go(Station::Cracks, &verb, &crack_key(crack.id, "found_by"));
     }
     if plan.methods.chosen.is_none() {
@@ -210,6 +292,11 @@ fn before_the_torch(plan: &Plan) -> Next {
     }
     if plan.prep.is_none() {
         return go(Station::Prep, "Lay out the groove", "prep.depth");
+    }
+    if let Some(first) = plan.gate.refused.first()
+        && first.station != Station::Heat
+    {
+        return go(first.station, &first.verb, &first.key);
     }
     match &plan.heat {
         Some(heat) if !heat.reached => go(Station::Heat, "Find more heat", "heat.source"),

@@ -5,10 +5,11 @@ use serde::{Deserialize, Serialize};
 use super::Amount;
 use super::cooling::CoolingPlan;
 use super::heat::HeatPlan;
+use super::part::PartFacts;
 use super::prep::PrepPlan;
 use crate::figure::{Certainty, Figure, Source};
-use crate::job::{Reading, Round, TorchEntry};
-use crate::method::{School, Way};
+use crate::job::{Job, Reading, Round, TorchEntry};
+use crate::method::{MethodId, School, Way};
 use crate::quantity::{Shown, Unit, UnitSystem, both, number};
 
 /// Beads or pins done and to do, and what comes next.
@@ -19,12 +20,61 @@ pub struct TorchPlan {
     pub piece: String,
     pub done: u32,
     pub planned: u32,
-    /// Between these, in degC; nothing for a way without heat.
+    /// Between these, in degC, a bead may begin; nothing for a way without heat.
     pub window: Option<(f64, f64)>,
+    /// What the part is brought to before the first bead, in degC.
+    pub aim_c: f64,
+    /// How long it then soaks, in min; 0 for none.
+    pub soak_min: f64,
+    /// What must stay cool and did not: said aloud, and on the record.
+    pub passed: Vec<String>,
+    /// The last temperature read at the joint; nothing while none was.
+    pub joint: Option<JointView>,
     /// Peening belongs to this way.
     pub peen: bool,
     /// What lies ready before it is lit: after that one cannot stop.
     pub lay_out: Vec<String>,
+}
+
+/// The joint's own temperature, judged by the method.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct JointView {
+    pub metric: Shown,
+    pub imperial: Shown,
+    /// When it was read: "1 h 05".
+    pub at: String,
+    /// What it means: "too cold to braze ...".
+    pub words: String,
+}
+
+/// What a temperature at the joint means for a way. A joint is not the part: it may be far too cold to
+/// braze in a part that is well inside its window.
+fn joint_words(way: Way, celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String {
+    /// House: bronze is tried at dull cherry, runs at cherry, and boils off its zinc over that, in degC.
+    const TRY_C: f64 = 700.0;
+    const RUNS_C: f64 = 880.0;
+    const BOILS_C: f64 = 950.0;
+    let say = |celsius| units.say(celsius, Unit::Celsius);
+    match way.method {
+        MethodId::TorchBraze if celsius < TRY_C => {
+            format!("too cold to braze: dull cherry, {}, before the rod touches it", say(TRY_C))
+        }
+        MethodId::TorchBraze if celsius < RUNS_C => {
+            format!("touch the rod to it; bronze runs at cherry, from {}", say(RUNS_C))
+        }
+        MethodId::TorchBraze if celsius <= BOILS_C => "bronze runs".to_owned(),
+        MethodId::TorchBraze => "too hot: the zinc boils off, back off".to_owned(),
+        MethodId::GasIron => "judged by its flow: fill when the iron moves as one".to_owned(),
+        MethodId::ArcNickel | MethodId::ArcNickelIron => match Place::of(celsius, window) {
+            Place::TooCold => "too cold for the next bead".to_owned(),
+            Place::TooHot => {
+                window.map_or(String::new(), |(_, high)| format!("wait until under {}", say(high)))
+            }
+            Place::InWindow | Place::NoWindow => "ready for the next bead".to_owned(),
+        },
+        MethodId::Stitch => String::new(),
+    }
 }
 
 /// Where a reading stands against the window.
@@ -88,25 +138,54 @@ pub struct AtTorch {
     done: u32,
     planned: u32,
     window: Option<(f64, f64)>,
+    aim_c: f64,
+    soak_min: f64,
+    /// Minutes on the job clock since which the part is at what it is brought to.
+    warm_from_min: Option<f64>,
     wants_peening: bool,
     units: UnitSystem,
 }
 
 impl AtTorch {
     pub(super) fn of(round: &Round, torch: &TorchPlan, units: UnitSystem) -> Self {
-        Self {
+        let mut work = Self {
             pins: torch.window.is_none(),
             done: torch.done,
             planned: torch.planned,
             window: torch.window,
+            aim_c: torch.aim_c,
+            soak_min: torch.soak_min,
+            warm_from_min: None,
             wants_peening: torch.peen && wants_peening(round),
             units,
+        };
+        let mut readings: Vec<Reading> = round.part_readings().collect();
+        readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        for reading in readings {
+            work.saw(reading);
+        }
+        work
+    }
+
+    /// A further reading of the part: the soak counts from when it is warm, anew when it fell out of the
+    /// window.
+    pub fn saw(&mut self, reading: Reading) {
+        let least_c = self.window.map_or(f64::NEG_INFINITY, |(least, _)| least);
+        if reading.celsius < least_c {
+            self.warm_from_min = None;
+        } else if reading.celsius >= self.aim_c && self.warm_from_min.is_none() {
+            self.warm_from_min = Some(reading.minutes);
         }
     }
 
-    /// What to do at this temperature.
+    /// Minutes of soak still to come at this time on the job clock.
+    fn soak_left_min(&self, now_min: f64) -> f64 {
+        self.warm_from_min.map_or(self.soak_min, |from| (from + self.soak_min - now_min).max(0.0))
+    }
+
+    /// What to do now, at the last reading of the part.
     #[must_use]
-    pub fn verb(&self, celsius: Option<f64>) -> String {
+    pub fn verb(&self, reading: Option<Reading>) -> String {
         let number = self.done + 1;
         if self.pins {
             return format!("Set pin {number}");
@@ -117,12 +196,21 @@ impl AtTorch {
         if self.done >= self.planned {
             return "Cover it".to_owned();
         }
-        let (Some(celsius), Some((low, high))) = (celsius, self.window) else {
+        let (Some(reading), Some((_, high))) = (reading, self.window) else {
             return "Take a reading".to_owned();
         };
         let say = |celsius| self.units.say(celsius, Unit::Celsius);
-        match Place::of(celsius, self.window) {
-            Place::TooCold if self.done == 0 => format!("Heat to {}", say(low)),
+        // Before the first bead it is brought to its target and soaks: least and most are for between.
+        if self.done == 0 && reading.celsius <= high {
+            if self.warm_from_min.is_none() && reading.celsius < self.aim_c {
+                return format!("Heat to {}", say(self.aim_c));
+            }
+            let left = self.soak_left_min(reading.minutes).ceil();
+            if left > 0.0 {
+                return format!("Soak {} more", self.units.say(left, Unit::Minutes));
+            }
+        }
+        match Place::of(reading.celsius, self.window) {
             Place::TooCold => "Reheat".to_owned(),
             Place::TooHot => format!("Wait until under {}", say(high)),
             Place::InWindow | Place::NoWindow => format!("Lay bead {number}"),
@@ -158,7 +246,7 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Liv
         trend_metric: trend(1.0),
         trend_imperial: trend(1.8),
         clock: both(reading.minutes, Unit::Minutes).0,
-        next: work.map_or(String::new(), |work| work.verb(Some(reading.celsius))),
+        next: work.map_or(String::new(), |work| work.verb(Some(reading))),
     }
 }
 
@@ -181,22 +269,60 @@ pub(super) fn figures(round: &Round) -> Vec<Figure> {
 }
 
 pub(super) fn torch_plan(
-    round: &Round,
+    job: &Job,
+    part: &PartFacts,
     way: Way,
     heat: &HeatPlan,
     prep: Option<&PrepPlan>,
     cooling: Option<&CoolingPlan>,
-    units: UnitSystem,
 ) -> TorchPlan {
+    let (round, units) = (job.round(), part.units);
     let pins = way.school == School::NoHeat;
+    let window = (!pins).then_some((heat.least_c, heat.most_c));
     TorchPlan {
+        aim_c: if heat.short_k > 0.0 { heat.least_c } else { heat.target_c },
+        soak_min: heat.soak_minutes,
+        passed: passed(job, part),
+        joint: round.latest_joint().map(|joint| {
+            let (metric, imperial) = both(joint.celsius, Unit::Celsius);
+            let at = both(joint.minutes, Unit::Minutes).0.text();
+            JointView { metric, imperial, at, words: joint_words(way, joint.celsius, window, units) }
+        }),
         piece: if pins { "pin" } else { "bead" }.to_owned(),
         done: round.beads() as u32,
         planned: prep.map_or(0, |prep| if pins { prep.pins } else { prep.beads }),
-        window: (!pins).then_some((heat.target_c, heat.most_c)),
+        window,
         peen: way.method.arc(),
         lay_out: lay_out(way, heat, prep, cooling, units),
     }
+}
+
+/// What must stay cool and was passed at the coldest place of the part: so it was passed everywhere.
+fn passed(job: &Job, part: &PartFacts) -> Vec<String> {
+    let say = |celsius| part.units.say(celsius, Unit::Celsius);
+    let hottest = job
+        .heats()
+        .flat_map(|heat| {
+            let by_hand = heat.log.iter().filter(|entry| entry.stands() && !entry.at_joint);
+            let by_hand =
+                by_hand.filter_map(|entry| Some(Reading { minutes: entry.minutes, celsius: entry.celsius? }));
+            by_hand.chain(heat.readings.iter().copied()).collect::<Vec<_>>()
+        })
+        .max_by(|a, b| a.celsius.total_cmp(&b.celsius));
+    let Some(hottest) = hottest else { return Vec::new() };
+    part.heat_shy
+        .iter()
+        .filter_map(|shy| Some((&shy.what, shy.limit_c?)))
+        .filter(|(_, limit_c)| hottest.celsius > *limit_c)
+        .map(|(what, limit_c)| {
+            format!(
+                "{what}: passed its {} ({} at the coldest place, {} after lighting up). Look at it.",
+                say(limit_c),
+                say(hottest.celsius),
+                both(hottest.minutes, Unit::Minutes).0.text()
+            )
+        })
+        .collect()
 }
 
 fn lay_out(
@@ -275,21 +401,70 @@ mod tests {
         assert_eq!(Place::of(celsius, None), Place::NoWindow);
     }
 
+    /// Hot nickel: 300, at least 260, at most 400, a soak of 20 min.
+    fn soaking(done: u32) -> AtTorch {
+        AtTorch {
+            pins: false,
+            done,
+            planned: 4,
+            window: Some((260.0, 400.0)),
+            aim_c: 300.0,
+            soak_min: 20.0,
+            warm_from_min: None,
+            wants_peening: false,
+            units: UnitSystem::Metric,
+        }
+    }
+
+    #[test]
+    fn the_first_bead_waits_for_target_and_soak_and_later_ones_for_the_window() {
+        let at = |minutes, celsius| Reading { minutes, celsius };
+        let mut work = soaking(0);
+        let mut next = |reading: Reading| {
+            work.saw(reading);
+            work.verb(Some(reading))
+        };
+        assert_eq!(next(at(10.0, 270.0)), "Heat to 300 °C", "inside the window, not warm yet");
+        assert_eq!(next(at(12.0, 300.0)), "Soak 20 min more");
+        assert_eq!(next(at(20.0, 290.0)), "Soak 12 min more", "it may sink a little");
+        assert_eq!(next(at(31.5, 305.0)), "Soak 1 min more");
+        assert_eq!(next(at(32.0, 305.0)), "Lay bead 1");
+        assert_eq!(next(at(33.0, 259.0)), "Heat to 300 °C", "fallen out: anew");
+        assert_eq!(next(at(40.0, 301.0)), "Soak 20 min more");
+        assert_eq!(next(at(61.0, 401.0)), "Wait until under 400 °C");
+        let later = soaking(1);
+        assert_eq!(later.verb(Some(at(40.0, 265.0))), "Lay bead 2");
+        assert_eq!(later.verb(Some(at(40.0, 259.0))), "Reheat");
+        assert_eq!(soaking(4).verb(None), "Cover it");
+    }
+
+    #[rstest]
+    #[case::far_too_cold(MethodId::TorchBraze, School::WholePart, 600.0, "too cold to braze")]
+    #[case::just_too_cold(MethodId::TorchBraze, School::WholePart, 699.0, "too cold to braze")]
+    #[case::try_the_rod(MethodId::TorchBraze, School::WholePart, 700.0, "touch the rod")]
+    #[case::runs(MethodId::TorchBraze, School::WholePart, 880.0, "bronze runs")]
+    #[case::still_runs(MethodId::TorchBraze, School::WholePart, 950.0, "bronze runs")]
+    #[case::boils(MethodId::TorchBraze, School::WholePart, 951.0, "too hot")]
+    #[case::nickel_waits(MethodId::ArcNickel, School::Hot, 401.0, "wait until under 400 °C")]
+    #[case::nickel_goes_on(MethodId::ArcNickel, School::Hot, 400.0, "ready")]
+    #[case::gas(MethodId::GasIron, School::WholePart, 900.0, "flow")]
+    fn a_joint_is_judged_by_its_method(
+        #[case] method: MethodId,
+        #[case] school: School,
+        #[case] celsius: f64,
+        #[case] words: &str,
+    ) {
+        let said = joint_words(Way { method, school }, celsius, Some((260.0, 400.0)), UnitSystem::Metric);
+        assert!(said.contains(words), "{said}");
+    }
+
     #[test]
     fn the_trend_is_taken_over_two_minutes_in_both_systems() {
         let at = |minutes, celsius| Reading { minutes, celsius };
         let before = [at(0.0, 200.0), at(1.0, 290.0), at(2.5, 310.0)];
         // Hand-worked: from minute 1.0 to 3.5: (300 - 290) / 2.5 = 4 K, 7.2 F deg a minute
-        let work = AtTorch {
-            pins: false,
-            done: 0,
-            planned: 4,
-            window: Some((300.0, 400.0)),
-            wants_peening: false,
-            units: UnitSystem::Metric,
-        };
-        let now = live(at(3.5, 300.0), &before, Some(&work));
-        assert_eq!((now.place, now.next.as_str()), (Place::InWindow, "Lay bead 1"));
+        let now = live(at(3.5, 300.0), &before, Some(&soaking(0)));
+        assert_eq!((now.place, now.next.as_str()), (Place::InWindow, "Soak 20 min more"));
         assert_eq!(
             (now.trend_metric.as_str(), now.trend_imperial.as_str()),
             ("rising 4 a minute", "rising 7 a minute")

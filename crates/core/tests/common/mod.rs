@@ -4,8 +4,9 @@
 use std::collections::BTreeMap;
 
 use uuid::Uuid;
+use vanadin_core::figure::Figure;
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Fact, FieldValue, Held, Job, Refusal, accept, crack_key};
+use vanadin_core::job::{Change, Fact, FieldValue, Held, Job, Refusal, TorchEntry, accept, crack_key};
 use vanadin_core::plan::{FrozenPlan, Plan, plan};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -20,13 +21,19 @@ pub struct Bench {
 
 impl Bench {
     pub fn new() -> Self {
-        let held = |value| Held { typed: String::new(), value: Some(value), revision: 1 };
+        let held = |value| Held {
+            typed: String::new(),
+            value: Some(value),
+            revision: 1,
+            not_understood: String::new(),
+        };
         let many = |ids: &[&str]| held(FieldValue::Many(ids.iter().map(|&id| id.to_owned()).collect()));
         let values = BTreeMap::from([
             ("shop.sources".to_owned(), many(&["weed_burner", "kiln"])),
             ("shop.packings".to_owned(), many(&["blanket", "vermiculite"])),
             ("shop.rods".to_owned(), many(&["nickel", "nickel_iron", "bronze", "iron_rod"])),
             ("shop.stitch_kit".to_owned(), held(FieldValue::YesNo(true))),
+            ("shop.pins".to_owned(), held(FieldValue::One("draw_in".to_owned()))),
         ]);
         Self { facts: Vec::new(), shop: Shop::of(&values) }
     }
@@ -40,7 +47,17 @@ impl Bench {
     }
 
     pub fn try_say(&mut self, change: Change, at_ms: i64, base: Option<u64>) -> Result<Uuid, Refusal> {
-        accept(&self.job(), &self.plan(), &change, base)?;
+        self.try_say_as("", change, at_ms, base)
+    }
+
+    pub fn try_say_as(
+        &mut self,
+        sender: &str,
+        change: Change,
+        at_ms: i64,
+        base: Option<u64>,
+    ) -> Result<Uuid, Refusal> {
+        accept(&self.job(), &self.plan(), &change, base, sender)?;
         let revision = self.facts.len() as u64 + 1;
         let id = Uuid::from_u128(u128::from(revision));
         self.facts.push(Fact {
@@ -49,6 +66,7 @@ impl Bench {
             at_client_ms: at_ms,
             at_server_ms: at_ms,
             who: "bench".into(),
+            sender: sender.to_owned(),
             change,
         });
         Ok(id)
@@ -102,10 +120,46 @@ impl Bench {
         bench
     }
 
-    pub fn light(&mut self) {
-        let frozen = Some(Box::new(FrozenPlan::of(&self.plan())));
-        self.say(Change::Light { speed: 60.0, frozen });
+    /// Looked for an old repair, and all said to be done that cannot be done hot.
+    pub fn ready(&mut self) {
+        self.set("part.old_filler", "none");
+        self.set("prep.done", "holes,groove,inside,penetrant,paint");
     }
+
+    pub fn light(&mut self) {
+        self.ready();
+        let frozen = Some(Box::new(FrozenPlan::of(&self.plan())));
+        self.say(Change::Light { speed: 60.0, frozen, owned: String::new() });
+    }
+
+    pub fn torch(&mut self, entry: TorchEntry, after_ms: i64) -> Uuid {
+        self.try_say(Change::Torch { entry }, LIT_AT + after_ms, None).unwrap()
+    }
+
+    /// The map's only crack.
+    pub fn crack(&self) -> Uuid {
+        self.job().round().cracks[0].id
+    }
+}
+
+/// A figure of the plan; of a crack's by its letter.
+pub fn figure<'a>(plan: &'a Plan, id: &str) -> Option<&'a Figure> {
+    let mut id = id.to_owned();
+    for crack in &plan.cracks {
+        for prefix in ["cracks", "prep"] {
+            let named = format!("{prefix}.{}.", crack.letter);
+            id = id.replace(&named, &format!("{prefix}.{}.", crack.id));
+        }
+    }
+    plan.figure(&id)
+}
+
+pub fn covered() -> TorchEntry {
+    TorchEntry::Covered { why: String::new() }
+}
+
+pub fn reading(typed: &str) -> TorchEntry {
+    TorchEntry::Reading { typed: typed.into(), shown_in: UnitSystem::Metric, joint: false }
 }
 
 pub fn set(key: &str, typed: &str) -> Change {

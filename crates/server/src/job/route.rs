@@ -7,9 +7,10 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::figure::{Moved, moved};
 use vanadin_core::iron::{Iron, LookTest};
-use vanadin_core::job::{Change, Fact, Job, accept, duplicate};
+use vanadin_core::job::{Change, FACTS_MOST, Fact, Job, accept, duplicate, possible_name, possible_time};
 use vanadin_core::plan::{Answer, FrozenPlan, Plan, answers, available, plan, plan_as_if, standing};
 use vanadin_core::problem::FieldProblem;
+use vanadin_core::shop::Shop;
 
 use super::store;
 use super::view::JobView;
@@ -17,7 +18,7 @@ use crate::api_error::{ApiError, ProblemsBody};
 use crate::bench::{Bench, News};
 use crate::body::Body;
 use crate::picture::route::must_be_kept;
-use crate::shop::{shop_clock, the_shop};
+use crate::shop::{fetched_at_ms, the_shop};
 use crate::thermocouple::Thermocouples;
 
 /// A job to be made. The client makes the id: sent twice, made once.
@@ -33,8 +34,18 @@ pub struct NewFact {
     pub id: Uuid,
     /// When it happened by the client's clock, UTC in ms since 1970.
     pub at_client_ms: i64,
+    /// The client's clock when it sends this: by the difference to the server's the time above is put
+    /// right. Nothing leaves it as it is.
+    #[serde(default)]
+    pub sent_at_client_ms: Option<i64>,
     #[serde(default)]
     pub who: String,
+    /// The browser it comes from: everybody takes back their own word.
+    #[serde(default)]
+    pub sender: String,
+    /// The data folder it was said to; nothing where that does not matter.
+    #[serde(default)]
+    pub folder: Option<Uuid>,
     /// The revision of what it replaces, as last seen; nothing to replace whatever stands.
     #[serde(default)]
     pub base: Option<u64>,
@@ -51,10 +62,23 @@ pub struct History {
 async fn view(bench: &Bench, job: Job, moved: Vec<Moved>) -> Result<Json<JobView>, ApiError> {
     let shop = the_shop(&bench.database.pool).await?;
     let plan = plan(&job, &shop);
-    let now_ms = Bench::now_ms();
+    Ok(Json(seen(bench, &shop, job, plan, moved)))
+}
+
+fn seen(bench: &Bench, shop: &Shop, job: Job, plan: Plan, moved: Vec<Moved>) -> JobView {
+    let now_ms = bench.now_ms();
     let standing = standing(&job, &plan, now_ms);
-    let available = available(&job, &plan, shop_clock(&shop, now_ms));
-    Ok(Json(JobView::new(job, plan, standing, available, moved, now_ms)))
+    let wanted = job.round().text("part.wanted").and_then(|day| fetched_at_ms(shop, day));
+    let available = available(&job, &plan, now_ms, wanted);
+    JobView::new(job, plan, standing, available, moved, (now_ms, bench.database.folder))
+}
+
+impl NewFact {
+    /// When it happened, by the server's clock.
+    fn happened_ms(&self, now_ms: i64) -> i64 {
+        let off_ms = self.sent_at_client_ms.map_or(0, |sent| now_ms.saturating_sub(sent));
+        self.at_client_ms.saturating_add(off_ms)
+    }
 }
 
 /// Makes an empty job.
@@ -65,7 +89,8 @@ async fn view(bench: &Bench, job: Job, moved: Vec<Moved>) -> Result<Json<JobView
 pub async fn create(bench: &State<Bench>, body: Body<NewJob>) -> Result<Json<JobView>, ApiError> {
     let new = body.0?;
     let pool = &bench.database.pool;
-    store::create(pool, new.id, Bench::now_ms()).await?;
+    let now_ms = bench.now_ms();
+    bench.database.write(async |on| store::create(on, new.id, now_ms).await).await?;
     bench.tell(News::Changed { job: new.id, revision: 0 });
     let (job, _) = store::load(pool, new.id).await?;
     view(bench, job, Vec::new()).await
@@ -110,47 +135,62 @@ pub async fn add(
     mut new: NewFact,
 ) -> Result<Json<JobView>, ApiError> {
     let pool = &bench.database.pool;
-    if new.who.chars().count() > 80 {
-        return Err(vec![FieldProblem::new("who", "that name is too long", "up to 80 letters")].into());
+    if new.folder.is_some_and(|folder| folder != bench.database.folder) {
+        return Err(ApiError::OtherFolder);
     }
-    let writing = bench.writing().await;
+    let problems: Vec<FieldProblem> = [
+        possible_name("who", &new.who),
+        possible_name("sender", &new.sender),
+        possible_time("at_client_ms", new.at_client_ms),
+        new.sent_at_client_ms.map_or(Ok(()), |at_ms| possible_time("sent_at_client_ms", at_ms)),
+    ]
+    .into_iter()
+    .filter_map(Result::err)
+    .collect();
+    if !problems.is_empty() {
+        return Err(problems.into());
+    }
+    let now_ms = bench.now_ms();
+    let mut writing = bench.database.writing().await?;
     let (job, mut facts) = store::load(pool, id).await?;
     if facts.iter().any(|fact| fact.id == new.id) {
-        drop(writing);
+        writing.left().await;
         return view(bench, job, Vec::new()).await;
+    }
+    if facts.len() >= FACTS_MOST {
+        writing.left().await;
+        return Err(vec![FieldProblem::new("change", "this job's log is full", "duplicate it")].into());
     }
     let shop = the_shop(pool).await?;
     let was = plan(&job, &shop);
-    accept(&job, &was, &new.change, new.base)?;
+    if let Err(refused) = accept(&job, &was, &new.change, new.base, &new.sender) {
+        writing.left().await;
+        return Err(refused.into());
+    }
     if let Change::Light { frozen, .. } = &mut new.change {
         *frozen = Some(Box::new(FrozenPlan::of(&was)));
     }
     let fact = Fact {
         id: new.id,
         revision: job.revision + 1,
-        at_client_ms: new.at_client_ms,
-        at_server_ms: Bench::now_ms(),
+        at_client_ms: new.happened_ms(now_ms),
+        at_server_ms: now_ms,
         who: new.who,
+        sender: new.sender,
         change: new.change,
     };
-    store::append(pool, id, std::slice::from_ref(&fact)).await?;
-    drop(writing);
+    if let Err(error) = store::append(writing.on(), id, std::slice::from_ref(&fact)).await {
+        return Err(writing.given_up(error).await);
+    }
+    writing.done().await?;
     facts.push(fact);
     let mut changed = Job::fold(id, &facts);
-    for (round, before) in changed.rounds.iter_mut().zip(job.rounds) {
-        // A lighting that is cancelled takes its readings along.
-        if round.lit.as_ref().map(|lit| lit.fact) == before.lit.as_ref().map(|lit| lit.fact) {
-            round.readings = before.readings;
-        }
-    }
+    changed.record_of(job);
     let now = plan(&changed, &shop);
-    thermocouples.attend(&changed, &now, &shop);
+    thermocouples.attend(&changed, &now, &shop).await;
     bench.tell(News::Changed { job: id, revision: changed.revision });
     let moved = moved(&was.figures, &now.figures);
-    let now_ms = Bench::now_ms();
-    let standing = standing(&changed, &now, now_ms);
-    let available = available(&changed, &now, shop_clock(&shop, now_ms));
-    Ok(Json(JobView::new(changed, now, standing, available, moved, now_ms)))
+    Ok(Json(seen(bench, &shop, changed, now, moved)))
 }
 
 /// Everything that was ever said of a job.
@@ -173,13 +213,17 @@ pub async fn copy(bench: &State<Bench>, id: &str, body: Body<NewJob>) -> Result<
     let (from, new) = (known(id)?, body.0?);
     let pool = &bench.database.pool;
     let (_, facts) = store::load(pool, from).await?;
-    let writing = bench.writing().await;
     if !store::exists(pool, new.id).await? {
-        let now_ms = Bench::now_ms();
-        store::create(pool, new.id, now_ms).await?;
-        store::append(pool, new.id, &duplicate(&facts, Uuid::new_v4, now_ms)).await?;
+        let now_ms = bench.now_ms();
+        let copied = duplicate(&facts, Uuid::new_v4, now_ms);
+        bench
+            .database
+            .write(async |on| {
+                store::create(on, new.id, now_ms).await?;
+                store::append(on, new.id, &copied).await
+            })
+            .await?;
     }
-    drop(writing);
     let (job, _) = store::load(pool, new.id).await?;
     bench.tell(News::Changed { job: new.id, revision: job.revision });
     view(bench, job, Vec::new()).await

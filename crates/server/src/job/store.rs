@@ -3,17 +3,18 @@
 use std::collections::HashMap;
 
 use anyhow::Context;
-use sqlx::{QueryBuilder, Row, Sqlite, SqlitePool};
+use sqlx::sqlite::SqliteRow;
+use sqlx::{QueryBuilder, Row, Sqlite, SqliteConnection, SqlitePool};
 use uuid::Uuid;
-use vanadin_core::job::{Fact, Job, Reading};
+use vanadin_core::job::{Change, Fact, Job, Reading};
 
 use crate::api_error::ApiError;
 
-pub async fn create(pool: &SqlitePool, id: Uuid, now_ms: i64) -> Result<(), sqlx::Error> {
+pub async fn create(on: &mut SqliteConnection, id: Uuid, now_ms: i64) -> Result<(), ApiError> {
     sqlx::query("insert into job (id, created_ms) values (?, ?) on conflict do nothing")
         .bind(id.to_string())
         .bind(now_ms)
-        .execute(pool)
+        .execute(on)
         .await?;
     Ok(())
 }
@@ -23,49 +24,65 @@ pub async fn exists(pool: &SqlitePool, id: Uuid) -> Result<bool, sqlx::Error> {
     Ok(row.is_some())
 }
 
-/// Every job, the newest first.
+/// Every job, the newest first; what names none is left out.
 pub async fn all(pool: &SqlitePool) -> Result<Vec<Uuid>, ApiError> {
     let rows = sqlx::query("select id from job order by created_ms desc, id").fetch_all(pool).await?;
-    rows.iter()
-        .map(|row| {
-            let id: String = row.get(0);
-            id.parse().context("a job's id in the database is no UUID").map_err(ApiError::from)
+    Ok(rows
+        .iter()
+        .filter_map(|row| {
+            let id: String = row.try_get(0).unwrap_or_default();
+            let known = id.parse().ok();
+            if known.is_none() {
+                eprintln!("vanadin: a job's id in the database cannot be read: {id:?}");
+            }
+            known
         })
-        .collect()
+        .collect())
 }
 
-/// The log of a job, first fact first.
+/// The log of a job, first fact first. A fact that cannot be read is kept as it is.
 pub async fn facts(pool: &SqlitePool, job: Uuid) -> Result<Vec<Fact>, ApiError> {
     let rows = sqlx::query(
-        "select revision, id, at_client_ms, at_server_ms, who, change from fact where job_id = ? order by revision",
+        "select revision, id, at_client_ms, at_server_ms, who, change, sender from fact where job_id = ? \
+         order by revision",
     )
     .bind(job.to_string())
     .fetch_all(pool)
     .await?;
-    rows.iter()
-        .map(|row| {
-            let (id, change): (String, String) = (row.get(1), row.get(5));
-            Ok(Fact {
-                id: id.parse().context("a fact's id in the database is no UUID")?,
-                revision: row.get::<i64, _>(0).unsigned_abs(),
-                at_client_ms: row.get(2),
-                at_server_ms: row.get(3),
-                who: row.get(4),
-                change: serde_json::from_str(&change).context("a fact in the database cannot be read")?,
-            })
-        })
-        .collect::<anyhow::Result<_>>()
-        .map_err(ApiError::from)
+    Ok(rows.iter().map(|row| fact(job, row)).collect())
 }
 
-/// Adds facts to a job's log, all or none. They are on the disk when this returns.
-pub async fn append(pool: &SqlitePool, job: Uuid, facts: &[Fact]) -> Result<(), ApiError> {
-    let mut transaction = pool.begin().await?;
+fn fact(job: Uuid, row: &SqliteRow) -> Fact {
+    let revision = row.try_get::<i64, _>(0).unwrap_or(0).unsigned_abs();
+    let words = |at: usize| row.try_get::<String, _>(at);
+    let bytes = |at: usize| row.try_get_unchecked::<Vec<u8>, _>(at).unwrap_or_default();
+    let id = words(1).ok().and_then(|id| id.parse().ok());
+    let change = words(5).ok().and_then(|text| serde_json::from_str(&text).ok());
+    // Its place in the log names it where its own name cannot be read.
+    let stand_in = || Uuid::from_u128(job.as_u128() ^ u128::from(revision));
+    let unreadable =
+        || Change::Unreadable { text: String::from_utf8_lossy(&bytes(5)).chars().take(2_000).collect() };
+    Fact {
+        revision,
+        at_client_ms: row.try_get(2).unwrap_or(0),
+        at_server_ms: row.try_get(3).unwrap_or(0),
+        who: words(4).unwrap_or_default(),
+        sender: words(6).unwrap_or_default(),
+        change: match (id, change) {
+            (Some(_), Some(change)) => change,
+            _ => unreadable(),
+        },
+        id: id.unwrap_or_else(stand_in),
+    }
+}
+
+/// Adds facts to a job's log.
+pub async fn append(on: &mut SqliteConnection, job: Uuid, facts: &[Fact]) -> Result<(), ApiError> {
     for fact in facts {
         let change = serde_json::to_string(&fact.change).context("a change cannot be written")?;
         sqlx::query(
-            "insert into fact (job_id, revision, id, at_client_ms, at_server_ms, who, change) \
-             values (?, ?, ?, ?, ?, ?, ?)",
+            "insert into fact (job_id, revision, id, at_client_ms, at_server_ms, who, change, sender) \
+             values (?, ?, ?, ?, ?, ?, ?, ?)",
         )
         .bind(job.to_string())
         .bind(fact.revision.cast_signed())
@@ -74,37 +91,40 @@ pub async fn append(pool: &SqlitePool, job: Uuid, facts: &[Fact]) -> Result<(), 
         .bind(fact.at_server_ms)
         .bind(&fact.who)
         .bind(change)
-        .execute(&mut *transaction)
+        .bind(&fact.sender)
+        .execute(&mut *on)
         .await?;
     }
-    transaction.commit().await?;
     Ok(())
 }
 
 /// The readings of each lighting, by the fact that lit it, in the order of time.
-pub async fn readings(pool: &SqlitePool, job: Uuid) -> Result<HashMap<String, Vec<Reading>>, sqlx::Error> {
+pub async fn readings(pool: &SqlitePool, job: Uuid) -> Result<HashMap<Uuid, Vec<Reading>>, sqlx::Error> {
     let rows =
         sqlx::query("select lit_id, minutes, celsius from reading where job_id = ? order by lit_id, minutes")
             .bind(job.to_string())
             .fetch_all(pool)
             .await?;
-    let mut of: HashMap<String, Vec<Reading>> = HashMap::new();
+    let mut of: HashMap<Uuid, Vec<Reading>> = HashMap::new();
     for row in &rows {
-        of.entry(row.get(0)).or_default().push(Reading { minutes: row.get(1), celsius: row.get(2) });
+        let lit = row.try_get::<String, _>(0)?;
+        if let Ok(lit) = lit.parse() {
+            let reading = Reading { minutes: row.try_get(1)?, celsius: row.try_get(2)? };
+            of.entry(lit).or_default().push(reading);
+        }
     }
     Ok(of)
 }
 
-/// Stores readings of a lighting; one at a minute already stored is left as it is.
+/// Adds readings of a lighting; one at a minute already stored is left as it is.
 pub async fn add_readings(
-    pool: &SqlitePool,
+    on: &mut SqliteConnection,
     job: Uuid,
     lit: Uuid,
     readings: &[Reading],
-) -> Result<(), sqlx::Error> {
+) -> Result<(), ApiError> {
     /// Rows a statement, under SQLite's least limit of values bound.
     const AT_ONCE: usize = 200;
-    let mut transaction = pool.begin().await?;
     for some in readings.chunks(AT_ONCE) {
         let mut insert =
             QueryBuilder::<Sqlite>::new("insert into reading (job_id, lit_id, minutes, celsius) ");
@@ -114,9 +134,9 @@ pub async fn add_readings(
                 .push_bind(reading.minutes)
                 .push_bind(reading.celsius);
         });
-        insert.push(" on conflict do nothing").build().execute(&mut *transaction).await?;
+        insert.push(" on conflict do nothing").build().execute(&mut *on).await?;
     }
-    transaction.commit().await
+    Ok(())
 }
 
 /// The present job with everything the thermocouple recorded.
@@ -130,10 +150,6 @@ pub async fn load(pool: &SqlitePool, id: Uuid) -> Result<(Job, Vec<Fact>), ApiEr
     let facts = facts(pool, id).await?;
     let mut job = Job::fold(id, &facts);
     let mut recorded = readings(pool, id).await?;
-    for round in &mut job.rounds {
-        if let Some(lit) = &round.lit {
-            round.readings = recorded.remove(&lit.fact.to_string()).unwrap_or_default();
-        }
-    }
+    job.record(|lit| recorded.remove(&lit).unwrap_or_default());
     Ok((job, facts))
 }

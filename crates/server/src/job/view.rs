@@ -54,6 +54,8 @@ pub struct FieldView {
     /// How it was understood; nothing for words and choices.
     pub metric: Option<Shown>,
     pub imperial: Option<Shown>,
+    /// Why what was typed is not understood any more; empty where it is.
+    pub not_understood: String,
     /// Base a change on this.
     pub revision: u64,
 }
@@ -64,6 +66,8 @@ pub struct JobView {
     pub id: Uuid,
     pub name: String,
     pub revision: u64,
+    /// The data folder it lies in.
+    pub folder: Uuid,
     pub job: Job,
     pub plan: Plan,
     pub standing: Standing,
@@ -94,17 +98,21 @@ impl JobView {
         standing: Standing,
         available: Option<Available>,
         moved: Vec<Moved>,
-        now_ms: i64,
+        (now_ms, folder): (i64, Uuid),
     ) -> Self {
         let fields = fields_of(&job);
         let face = job.face();
         for round in &mut job.rounds {
             round.readings = thinned(&round.readings, DRAWN);
+            for heat in &mut round.cancelled {
+                heat.readings = thinned(&heat.readings, DRAWN);
+            }
         }
         Self {
             id: job.id,
             name: job.name().to_owned(),
             revision: job.revision,
+            folder,
             job,
             plan,
             standing,
@@ -190,6 +198,7 @@ pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>) -> FieldVi
         typed: held.map_or(String::new(), |held| held.typed.clone()),
         metric,
         imperial,
+        not_understood: held.map_or(String::new(), |held| held.not_understood.clone()),
         revision: held.map_or(0, |held| held.revision),
     }
 }

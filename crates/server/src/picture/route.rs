@@ -8,7 +8,7 @@ use rocket::tokio::sync::Semaphore;
 use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
 use uuid::Uuid;
-use vanadin_core::job::{Change, accept, importable, picture_key};
+use vanadin_core::job::{Change, accept, could_be_said, picture_key};
 use vanadin_core::plan::plan;
 use vanadin_core::problem::FieldProblem;
 use vanadin_core::quantity::UnitSystem;
@@ -82,13 +82,19 @@ async fn sent(data: Data<'_>) -> Result<Vec<u8>, ApiError> {
     ("picture" = Uuid, Path, description = "Made by the client"),
     ("shows" = Option<String>, Query, description = "overall, break, mark, before or after"),
     ("at_client_ms" = i64, Query, description = "When it was taken by the client's clock, UTC in ms since 1970"),
-    ("who" = Option<String>, Query, description = "Who took it")),
+    ("sent_at_client_ms" = Option<i64>, Query, description = "The client's clock when it sends this"),
+    ("who" = Option<String>, Query, description = "Who took it"),
+    ("sender" = Option<String>, Query, description = "The browser it comes from"),
+    ("folder" = Option<Uuid>, Query, description = "The data folder it was said to")),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
     (status = 200, description = "Kept; the job as it stands now", body = JobView),
     (status = 404, description = "No such job", body = ProblemsBody),
     (status = 413, description = "Over 20 MB", body = ProblemsBody),
     (status = 422, description = "No picture, a damaged one, or too many points", body = ProblemsBody)))]
-#[post("/<id>/pictures/<picture>?<shows>&<at_client_ms>&<who>", data = "<data>")]
+#[post(
+    "/<id>/pictures/<picture>?<shows>&<at_client_ms>&<sent_at_client_ms>&<who>&<sender>&<folder>",
+    data = "<data>"
+)]
 #[allow(clippy::too_many_arguments)] // one for each part of the request
 pub async fn take_picture(
     bench: &State<Bench>,
@@ -98,18 +104,25 @@ pub async fn take_picture(
     picture: &str,
     shows: Option<&str>,
     at_client_ms: i64,
+    sent_at_client_ms: Option<i64>,
     who: Option<&str>,
+    sender: Option<&str>,
+    folder: Option<&str>,
     data: Data<'_>,
 ) -> Result<Json<JobView>, ApiError> {
     let (job, picture) = (known(id)?, known(picture)?);
+    let folder: Option<Uuid> = folder.and_then(|folder| folder.parse().ok());
+    if folder.is_some_and(|folder| folder != bench.database.folder) {
+        return Err(ApiError::OtherFolder);
+    }
     let shop = the_shop(&bench.database.pool).await?;
     let (stands, _) = jobs::load(&bench.database.pool, job).await?;
     // What would not be taken is not opened either.
     if !stands.pictures.iter().any(|known| known.id == picture) {
-        accept(&stands, &plan(&stands, &shop), &Change::AddPicture, None)?;
+        accept(&stands, &plan(&stands, &shop), &Change::AddPicture, None, "")?;
     }
     if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
-        importable(&change).map_err(|problem| vec![problem])?;
+        could_be_said(&change).map_err(|problem| vec![problem])?;
     }
     let closed = || anyhow::anyhow!("the counter is closed");
     let reading = counter.reading.acquire().await.map_err(|_| closed())?;
@@ -118,11 +131,14 @@ pub async fn take_picture(
     let shrunk = spawn_blocking(move || shrink(&bytes)).await.map_err(anyhow::Error::from)?;
     drop((opening, reading));
     let shrunk = shrunk.map_err(|problem| vec![problem])?;
-    store::keep(&bench.database.pool, job, picture, &shrunk).await?;
+    bench.database.write(async |on| store::keep(on, job, picture, &shrunk).await).await?;
     let fact = |id: Uuid, change: Change| NewFact {
         id,
         at_client_ms,
+        sent_at_client_ms,
         who: who.unwrap_or_default().to_owned(),
+        sender: sender.unwrap_or_default().to_owned(),
+        folder,
         base: None,
         change,
     };

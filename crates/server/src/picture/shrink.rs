@@ -134,10 +134,39 @@ fn is_ours(jpeg: &[u8], longest: u32) -> bool {
     /// JFIF's own sign, tables, frame, restart interval.
     const NEEDED: [u8; 5] = [0xe0, 0xdb, 0xc0, 0xc4, 0xdd];
     let Some((markers, at)) = segments(jpeg) else { return false };
-    let ends = jpeg.get(at..).and_then(|picture| picture.windows(2).position(|pair| pair == [0xff, 0xd9]));
+    let signs = markers.iter().filter(|marker| **marker == 0xe0).count();
     longest <= KEPT_SIDE
         && markers.iter().all(|marker| NEEDED.contains(marker))
-        && ends.is_some_and(|end| at + end + 2 == jpeg.len())
+        && signs <= 1
+        && (signs == 0 || sign_is_bare(jpeg))
+        && jpeg.get(at..).is_some_and(is_one_scan)
+}
+
+/// The first segment is JFIF's sign as it is written here: no thumbnail, and nothing else in it.
+fn sign_is_bare(jpeg: &[u8]) -> bool {
+    /// Its own length and name; then come version, units and density, and a thumbnail of no size.
+    const BEGINS: [u8; 9] = [0xff, 0xe0, 0, 16, b'J', b'F', b'I', b'F', 0];
+    const LONG: usize = 18;
+    let Some(sign) = jpeg.get(2..2 + LONG) else { return false };
+    sign.starts_with(&BEGINS) && sign.ends_with(&[0, 0])
+}
+
+/// From the picture's first byte on there is nothing but that picture, and its end.
+fn is_one_scan(picture: &[u8]) -> bool {
+    let mut at = 0;
+    while let Some(&byte) = picture.get(at) {
+        if byte != 0xff {
+            at += 1;
+            continue;
+        }
+        match picture.get(at + 1) {
+            // A plain byte of the picture, or where it can be taken up again.
+            Some(0 | 0xd0..=0xd7) => at += 2,
+            Some(0xd9) => return at + 2 == picture.len(),
+            _ => return false,
+        }
+    }
+    false
 }
 
 #[cfg(test)]
@@ -205,6 +234,32 @@ mod tests {
         let mut hung_on = once.jpeg.clone();
         hung_on.extend(b"and a letter");
         assert!(!shrink(&hung_on).unwrap().jpeg.ends_with(b"letter"));
+    }
+
+    #[test]
+    fn words_in_the_sign_or_behind_the_picture_are_not_kept() {
+        let once = shrink(&jpeg(&halves(900, 600))).unwrap().jpeg;
+        assert_eq!(shrink(&once).unwrap().jpeg, once, "as it was");
+        let secret = b"GPS 51.5 N 0.1 W";
+        let hidden = |bytes: &[u8]| bytes.windows(secret.len()).any(|window| window == secret);
+        // A sign of the same kind that is longer than its own words.
+        let mut in_the_sign = once[..2].to_vec();
+        in_the_sign.extend([0xff, 0xe0]);
+        in_the_sign.extend(u16::try_from(secret.len() + 16).unwrap().to_be_bytes());
+        in_the_sign.extend(&once[6..20]);
+        in_the_sign.extend(secret);
+        in_the_sign.extend(&once[20..]);
+        // A comment between the picture and its end.
+        let mut behind = once[..once.len() - 2].to_vec();
+        behind.extend([0xff, 0xfe]);
+        behind.extend(u16::try_from(secret.len() + 2).unwrap().to_be_bytes());
+        behind.extend(secret);
+        behind.extend([0xff, 0xd9]);
+        for sent in [in_the_sign, behind] {
+            assert!(hidden(&sent));
+            let kept = shrink(&sent).unwrap();
+            assert!(!hidden(&kept.jpeg) && !hidden(&kept.small));
+        }
     }
 
     #[test]

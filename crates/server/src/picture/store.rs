@@ -1,12 +1,13 @@
 //! Pictures in the database.
 
-use sqlx::{Row, SqlitePool};
+use sqlx::{Row, SqliteConnection, SqlitePool};
 use uuid::Uuid;
 
 use super::shrink::Shrunk;
+use crate::api_error::ApiError;
 
 /// Keeps a picture; one that is kept already stays as it is.
-pub async fn keep(pool: &SqlitePool, job: Uuid, id: Uuid, picture: &Shrunk) -> Result<(), sqlx::Error> {
+pub async fn keep(on: &mut SqliteConnection, job: Uuid, id: Uuid, picture: &Shrunk) -> Result<(), ApiError> {
     sqlx::query(
         "insert into picture (job_id, id, width, height, jpeg, small) values (?, ?, ?, ?, ?, ?) \
          on conflict do nothing",
@@ -17,7 +18,7 @@ pub async fn keep(pool: &SqlitePool, job: Uuid, id: Uuid, picture: &Shrunk) -> R
     .bind(picture.height)
     .bind(&picture.jpeg)
     .bind(&picture.small)
-    .execute(pool)
+    .execute(on)
     .await?;
     Ok(())
 }

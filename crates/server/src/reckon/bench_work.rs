@@ -5,7 +5,7 @@ use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::drill_speed::{DrillTool, drill_speed_rpm};
-use vanadin_core::groove::{Groove, GrooveForm, GrooveSection};
+use vanadin_core::groove::{Groove, GrooveForm, GrooveSection, usual_root_radius_mm};
 use vanadin_core::iron::Iron;
 use vanadin_core::problem::{FieldProblem, Problems};
 use vanadin_core::quantity::{Millimetres, WallMillimetres};
@@ -97,9 +97,12 @@ pub struct GrooveRequest {
     pub depth_mm: f64,
     /// Included angle.
     pub angle_deg: f64,
-    /// Of a U; 3 mm, or 2 mm under 8 mm of depth, when left out.
+    /// Of a U; by the wall when left out.
     #[serde(default)]
     pub root_radius_mm: Option<f64>,
+    /// The wall it is ground in; as thick as the groove is deep when left out.
+    #[serde(default)]
+    pub wall_mm: Option<f64>,
     #[serde(default)]
     pub root_gap_mm: f64,
     #[serde(default)]
@@ -115,7 +118,9 @@ pub fn groove(body: Body<GrooveRequest>) -> Result<Json<GrooveSection>, ApiError
     let request = body.0?;
     let mut problems = Problems::default();
     let depth = problems.take("depth_mm", WallMillimetres::new(request.depth_mm));
-    let usual_radius = if request.depth_mm < 8.0 { 2.0 } else { 3.0 };
+    let wall = request.wall_mm.map(|mm| problems.take("wall_mm", WallMillimetres::new(mm)));
+    let wall_mm = wall.flatten().map_or(request.depth_mm, WallMillimetres::millimetres);
+    let usual_radius = usual_root_radius_mm(wall_mm);
     let form = match request.form.as_str() {
         "V" => Some(GrooveForm::V),
         "U" => Some(GrooveForm::U { root_radius_mm: request.root_radius_mm.unwrap_or(usual_radius) }),

@@ -10,7 +10,7 @@ use std::time::Duration;
 
 use tokio::sync::Mutex;
 use uuid::Uuid;
-use vanadin_core::job::Job;
+use vanadin_core::job::{Job, Reading};
 use vanadin_core::plan::{Plan, plan};
 use vanadin_core::shop::Shop;
 
@@ -22,11 +22,17 @@ pub use pad::Pad;
 
 /// Every pad that is on a hot part. They are read until this is dropped or stopped.
 pub struct Thermocouples {
-    pads: Pads,
+    bench: Bench,
+    state: Arc<Mutex<State>>,
     stopped: Arc<AtomicBool>,
 }
 
-type Pads = Arc<Mutex<HashMap<Uuid, Pad>>>;
+#[derive(Default)]
+struct State {
+    pads: HashMap<Uuid, Pad>,
+    /// What was read and is not on the disk yet, by job and lighting: it is stored with the next.
+    unsaved: HashMap<(Uuid, Uuid), Vec<Reading>>,
+}
 
 impl Drop for Thermocouples {
     fn drop(&mut self) {
@@ -38,28 +44,38 @@ impl Drop for Thermocouples {
 const TICK: Duration = Duration::from_millis(500);
 
 impl Thermocouples {
-    /// Goes on with every part that is hot, from its last stored reading.
+    /// Goes on with every part that is hot, from its last stored reading. A job that cannot be read hides
+    /// no other.
     pub async fn start(bench: Bench) -> anyhow::Result<Self> {
         let pool = &bench.database.pool;
-        let loaded = async {
-            let shop = the_shop(pool).await?;
-            let mut pads = HashMap::new();
-            for id in store::all(pool).await? {
-                let (job, _) = store::load(pool, id).await?;
-                if let Some(pad) = Pad::on(&job, &plan(&job, &shop), &shop) {
-                    pads.insert(id, pad);
+        let mut pads = HashMap::new();
+        let shop = the_shop(pool).await?;
+        for id in store::all(pool).await? {
+            match store::load(pool, id).await {
+                Ok((job, _)) => {
+                    if let Some(pad) = Pad::on(&job, &plan(&job, &shop), &shop) {
+                        pads.insert(id, pad);
+                    }
                 }
+                Err(error) => eprintln!("vanadin: the job {id} cannot be read: {error}"),
             }
-            Ok::<_, ApiError>(pads)
-        };
-        let pads = loaded.await?;
-        let all = Self { pads: Arc::new(Mutex::new(pads)), stopped: Arc::default() };
-        let (pads, stopped) = (all.pads.clone(), all.stopped.clone());
+        }
+        let state = State { pads, unsaved: HashMap::new() };
+        let all = Self { bench, state: Arc::new(Mutex::new(state)), stopped: Arc::default() };
+        let (bench, state, stopped) = (all.bench.clone(), all.state.clone(), all.stopped.clone());
         tokio::spawn(async move {
             let mut ticks = tokio::time::interval(TICK);
+            let mut failing = false;
             while !stopped.load(Ordering::Relaxed) {
                 ticks.tick().await;
-                read_all(&bench, &pads).await;
+                read_all(&bench, &state).await;
+                let stored = store_all(&bench, &state).await;
+                if let Err(error) = &stored
+                    && !failing
+                {
+                    eprintln!("vanadin: readings cannot be stored and are kept: {error}");
+                }
+                failing = stored.is_err();
             }
         });
         Ok(all)
@@ -69,44 +85,70 @@ impl Thermocouples {
         self.stopped.store(true, Ordering::Relaxed);
     }
 
+    /// Stores what was read and is not on the disk yet.
+    ///
+    /// # Errors
+    /// It cannot be stored; it is kept.
+    pub async fn store(&self) -> Result<(), ApiError> {
+        store_all(&self.bench, &self.state).await
+    }
+
     /// Puts a pad on a part that was lit, tells it what happened, takes it off when the part is
-    /// out of the heat.
-    pub fn attend(&self, job: &Job, plan: &Plan, shop: &Shop) {
-        let (pads, id) = (self.pads.clone(), job.id);
+    /// out of the heat and cold. Of two words of one job the later one counts, however they come.
+    pub async fn attend(&self, job: &Job, plan: &Plan, shop: &Shop) {
         let fresh = Pad::on(job, plan, shop);
-        tokio::spawn(async move {
-            let mut pads = pads.lock().await;
-            match (fresh, pads.remove(&id)) {
-                (Some(fresh), Some(before)) => {
-                    pads.insert(id, fresh.going_on_from(before));
-                }
-                (Some(fresh), None) => {
-                    pads.insert(id, fresh);
-                }
-                (None, _) => {}
-            }
-        });
+        let mut state = self.state.lock().await;
+        let before = state.pads.remove(&job.id);
+        if let Some(before) = &before
+            && before.revision() > job.revision
+        {
+            state.pads.extend(Some(job.id).zip(Some(before.clone())));
+            return;
+        }
+        let now = match (fresh, before) {
+            (Some(fresh), Some(before)) => Some(fresh.going_on_from(before)),
+            (fresh, _) => fresh,
+        };
+        state.pads.extend(Some(job.id).zip(now));
     }
 }
 
-/// Reads every pad, stores what is due, tells those who watch.
-async fn read_all(bench: &Bench, pads: &Pads) {
-    let now_ms = Bench::now_ms();
-    let mut pads = pads.lock().await;
-    let mut finished = Vec::new();
+/// Reads every pad and tells those who watch.
+async fn read_all(bench: &Bench, state: &Mutex<State>) {
+    let now_ms = bench.now_ms();
+    let State { pads, unsaved } = &mut *state.lock().await;
     for (&id, pad) in pads.iter_mut() {
         let due = pad.advance_to(pad.minutes_at(now_ms));
-        if !due.is_empty()
-            && let Err(error) = store::add_readings(&bench.database.pool, id, pad.lit(), &due).await
-        {
-            eprintln!("vanadin: readings of {id} could not be stored: {error}");
+        if !due.is_empty() {
+            unsaved.entry((id, pad.lit())).or_default().extend(due);
         }
         bench.tell(News::Reading { job: id, live: Box::new(pad.shows()) });
-        if pad.finished() {
-            finished.push(id);
+    }
+    pads.retain(|_, pad| !pad.finished());
+}
+
+/// Stores what was read; what cannot be stored is kept for the next time.
+async fn store_all(bench: &Bench, state: &Mutex<State>) -> Result<(), ApiError> {
+    let unsaved = std::mem::take(&mut state.lock().await.unsaved);
+    if unsaved.is_empty() {
+        return Ok(());
+    }
+    let stored = bench
+        .database
+        .write(async |on| {
+            for ((job, lit), readings) in &unsaved {
+                store::add_readings(on, *job, *lit, readings).await?;
+            }
+            Ok(())
+        })
+        .await;
+    if stored.is_err() {
+        let mut state = state.lock().await;
+        for (of, mut readings) in unsaved {
+            let since = state.unsaved.remove(&of).unwrap_or_default();
+            readings.extend(since);
+            state.unsaved.insert(of, readings);
         }
     }
-    for id in finished {
-        pads.remove(&id);
-    }
+    stored
 }

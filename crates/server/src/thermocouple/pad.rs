@@ -4,9 +4,10 @@
 use std::collections::VecDeque;
 
 use uuid::Uuid;
-use vanadin_core::heat::{Bar, BarPower, Body, Cooling, TOUCH_C, Wrapping, cool};
+use vanadin_core::heat::{Bar, BarPower, Body, Cooling, Packing, TOUCH_C, Wrapping, cool};
 use vanadin_core::job::{Job, Lit, Reading, TorchEntry};
-use vanadin_core::plan::{AtTorch, HeatPlan, Live, Plan, live};
+use vanadin_core::method::MethodId;
+use vanadin_core::plan::{AtTorch, Live, Plan, live};
 use vanadin_core::quantity::{Celsius, Watts};
 use vanadin_core::shop::Shop;
 
@@ -22,7 +23,10 @@ const WANDER: f64 = 0.12;
 const WANDER_MIN: f64 = 3.1;
 
 /// A pad on a part.
+#[derive(Clone)]
 pub struct Pad {
+    /// Of the job when it was told last what happened.
+    revision: u64,
     lit: Lit,
     bar: Bar,
     body: Body,
@@ -33,8 +37,13 @@ pub struct Pad {
     /// Minutes at which beads were laid, first first; those before `struck` are in the bar.
     beads: Vec<f64>,
     struck: usize,
-    covered: Option<f64>,
-    cooling: Option<(f64, Cooling)>,
+    /// Out of the heat at this minute; and out of its packing.
+    out: Option<f64>,
+    unwrapped: Option<f64>,
+    covered: bool,
+    /// Nobody heats it any more, whether that was said or not.
+    over: bool,
+    cooling: Option<Cools>,
     wrapping: Wrapping,
     minutes: f64,
     stored_to: f64,
@@ -45,77 +54,127 @@ pub struct Pad {
     recent: VecDeque<Reading>,
 }
 
+/// A cooling that began at a minute of the job clock.
+#[derive(Clone)]
+struct Cools {
+    from: f64,
+    wrapped: bool,
+    cooling: Cooling,
+}
+
 /// Ours: enough for a trend over some minutes.
 const RECENT: usize = 30;
 
+fn no_flame(station: f64) -> Option<BarPower> {
+    let none = Watts::new(0.0).ok()?;
+    Some(BarPower::Flame { even: none, local: none, station })
+}
+
 impl Pad {
-    /// The pad of a job that is lit and heated; nothing for others.
+    /// The pad of a part that was heated and is not cold yet; nothing for others.
     pub fn on(job: &Job, plan: &Plan, shop: &Shop) -> Option<Self> {
-        let round = job.round();
-        let lit = round.lit.clone()?;
-        let heat: &HeatPlan = plan.heat.as_ref()?;
-        let way = plan.methods.chosen?;
-        if way.method == vanadin_core::method::MethodId::Stitch {
+        let last = plan.last_heat.as_ref()?;
+        let heat = job.heats().find(|heat| heat.lit.fact == last.lit)?;
+        let frozen = heat.lit.frozen.as_ref().and_then(|frozen| frozen.way);
+        let way = frozen.or(plan.methods.chosen)?;
+        if way.method == MethodId::Stitch {
             return None;
         }
+        let in_hand = !last.over && heat.cancelled_min.is_none();
         let body = plan.casting(job, shop)?;
-        let station = round.number("part.break_station").map_or(0.5, |percent| percent / 100.0);
-        let no_flame = BarPower::Flame { even: Watts::new(0.0).ok()?, local: Watts::new(0.0).ok()?, station };
-        let (bar, power) =
-            heat.bar(&body, station).unwrap_or_else(|| (Bar::new(&body, no_flame, body.ambient), no_flame));
-        let last = round.readings.last().copied();
-        let start = last.map_or(body.ambient.celsius(), |reading| reading.celsius);
-        let bar = if last.is_some() { Bar::new(&body, power, Celsius::new(start).ok()?) } else { bar };
-        let minutes = last.map_or(0.0, |reading| reading.minutes);
-        let beads: Vec<f64> = round
-            .standing_log()
-            .filter(|entry| entry.entry == TorchEntry::Bead)
-            .map(|entry| entry.minutes)
-            .collect();
-        let pad = Self {
-            lit,
-            bar,
+        let station = job.round().number("part.break_station").map_or(0.5, |percent| percent / 100.0);
+        let planned = plan.heat.as_ref().filter(|_| in_hand);
+        let closed = plan.closed(job, shop);
+        let power = planned.and_then(|heat| heat.bar(&body, station, closed)).map(|(_, power)| power);
+        let power = power.or_else(|| no_flame(station))?;
+        let here = heat.readings.last().copied();
+        let before = || job.heats().skip(1).find_map(|heat| heat.latest_reading());
+        let start_c = here.or_else(before).map_or(body.ambient.celsius(), |reading| reading.celsius);
+        let minutes = here.map_or(0.0, |reading| reading.minutes);
+        let standing = || heat.log.iter().filter(|entry| entry.stands());
+        let beads: Vec<f64> =
+            standing().filter(|entry| entry.entry == TorchEntry::Bead).map(|entry| entry.minutes).collect();
+        let mut pad = Self {
+            revision: job.revision,
+            lit: heat.lit.clone(),
+            bar: Bar::new(&body, power, Celsius::new(start_c).ok()?),
             power,
             station,
-            target_c: heat.target_c,
+            target_c: planned.map_or(body.ambient.celsius(), |heat| heat.target_c),
             // Arc energy of a bead at 0.75 x 22 V x 90 A and 2.5 mm/s.
             bead_joules: if way.method.arc() { 0.75 * 22.0 * 90.0 * way.school.bead_mm() / 2.5 } else { 0.0 },
             struck: beads.iter().filter(|at| **at <= minutes).count(),
             beads,
-            covered: round.covered_minutes(),
+            out: heat.out_of_heat_min(),
+            unwrapped: standing()
+                .find(|entry| entry.entry == TorchEntry::Unwrapped)
+                .map(|entry| entry.minutes),
+            covered: last.covered,
+            over: last.over,
             cooling: None,
-            wrapping: plan.wrapping(job, shop),
+            wrapping: last.wrapping(),
             minutes,
             stored_to: minutes,
-            flame_on: !heat.cold,
-            work: plan.at_torch(job),
-            recent: round.readings.iter().rev().take(RECENT).rev().copied().collect(),
+            flame_on: planned.is_some_and(|heat| !heat.cold),
+            work: plan.at_torch(job).filter(|_| in_hand),
+            recent: heat.readings.iter().rev().take(RECENT).rev().copied().collect(),
             body,
         };
+        if let (Some(out), Some(here)) = (pad.out, here) {
+            pad.cool_on(out, heat.reading_at(out).map(|reading| reading.celsius), here);
+        }
         (!pad.finished()).then_some(pad)
+    }
+
+    /// Goes on with a cooling that began before the server was started: the packing is warm by now.
+    fn cool_on(&mut self, out: f64, out_c: Option<f64>, here: Reading) {
+        let stays = self.covered && self.unwrapped.is_none_or(|at| at > here.minutes);
+        let Some(out_c) = out_c.filter(|_| stays && here.minutes > out) else { return };
+        let Ok(start) = Celsius::new(out_c) else { return };
+        let cooling = cool(&self.body, start, &self.wrapping);
+        if let Some(hours) = cooling.hours_to(here.celsius) {
+            self.cooling = Some(Cools { from: here.minutes - hours * 60.0, wrapped: true, cooling });
+        }
     }
 
     /// The same pad after something was said of the job: the temperatures go on.
     pub fn going_on_from(mut self, before: Self) -> Self {
-        if before.lit.fact == self.lit.fact && before.minutes >= self.minutes {
-            let same_cover = before.covered == self.covered;
-            if !same_cover
-                && before.cooling.is_some()
-                && let Ok(now) = Celsius::new(before.true_c())
-            {
-                // Uncovered after all: it goes on from what it cooled to.
+        if before.lit.fact != self.lit.fact {
+            // Lit anew: it starts as warm as it is, on a job clock of its own.
+            if let Ok(now) = Celsius::new(before.true_c()) {
                 self.bar = Bar::new(&self.body, self.power, now);
-            } else {
-                self.bar = before.bar;
             }
-            self.minutes = before.minutes;
-            self.stored_to = before.stored_to;
-            self.struck = before.struck.min(self.beads.len());
-            self.flame_on = before.flame_on;
-            self.recent = before.recent;
-            self.cooling = before.cooling.filter(|_| same_cover);
+            return self;
+        }
+        if before.minutes < self.minutes {
+            return self;
+        }
+        let same_cover = before.out == self.out && before.covered == self.covered;
+        if !same_cover
+            && before.cooling.is_some()
+            && let Ok(now) = Celsius::new(before.true_c())
+        {
+            // Uncovered after all: it goes on from what it cooled to.
+            self.bar = Bar::new(&self.body, self.power, now);
+        } else {
+            self.bar = before.bar;
+        }
+        self.minutes = before.minutes;
+        self.stored_to = before.stored_to;
+        self.struck = before.struck.min(self.beads.len());
+        self.flame_on = before.flame_on && self.flame_on;
+        self.recent = before.recent;
+        self.cooling = before.cooling.filter(|_| same_cover);
+        if let Some(work) = &mut self.work {
+            for reading in &self.recent {
+                work.saw(*reading);
+            }
         }
         self
+    }
+
+    pub fn revision(&self) -> u64 {
+        self.revision
     }
 
     /// The fact that lit the part.
@@ -130,13 +189,15 @@ impl Pad {
     /// Out of the heat and cold enough to be touched.
     pub fn finished(&self) -> bool {
         let cold = self.true_c() < TOUCH_C - OFF_UNDER_TOUCH_K;
-        self.covered.is_some_and(|at| self.minutes > at + 10.0) && cold
+        let out = self.out.or_else(|| self.over.then_some(0.0));
+        out.is_some_and(|at| self.minutes > at + 10.0) && cold
     }
 
     fn true_c(&self) -> f64 {
         match &self.cooling {
-            Some((from, cooling)) => cooling
-                .after_hours((self.minutes - from).max(0.0) / 60.0)
+            Some(cools) => cools
+                .cooling
+                .after_hours((self.minutes - cools.from).max(0.0) / 60.0)
                 .unwrap_or(self.body.ambient.celsius()),
             None => self.bar.coldest_c(),
         }
@@ -160,9 +221,9 @@ impl Pad {
     pub fn advance_to(&mut self, minutes: f64) -> Vec<Reading> {
         let mut due = Vec::new();
         if minutes - self.minutes > CATCH_UP_MIN {
-            if self.covered.is_some() {
+            if self.out.is_some() {
                 // Long cold: nobody was there to log it, so nothing is made up.
-                self.start_cooling();
+                self.cool_from_here();
                 self.minutes = minutes;
                 return due;
             }
@@ -176,6 +237,9 @@ impl Pad {
                 self.stored_to = self.minutes;
                 let reading = self.reading(self.minutes);
                 due.push(reading);
+                if let Some(work) = &mut self.work {
+                    work.saw(reading);
+                }
                 if self.recent.len() == RECENT {
                     self.recent.pop_front();
                 }
@@ -186,10 +250,8 @@ impl Pad {
     }
 
     fn step(&mut self) {
-        if let Some(covered) = self.covered
-            && self.minutes >= covered
-        {
-            self.start_cooling();
+        if self.out.is_some_and(|out| self.minutes >= out) {
+            self.cool_from_here();
             return;
         }
         self.tend_the_flame();
@@ -200,34 +262,43 @@ impl Pad {
         self.bar.step(STEP_MIN * 60.0);
     }
 
-    fn start_cooling(&mut self) {
-        if self.cooling.is_none()
-            && let Ok(start) = Celsius::new(self.bar.coldest_c())
-        {
-            self.cooling = Some((self.minutes, cool(&self.body, start, &self.wrapping)));
+    /// In its packing while it is covered, in still air else.
+    fn cool_from_here(&mut self) {
+        let wrapped = self.covered && self.unwrapped.is_none_or(|at| self.minutes < at);
+        if self.cooling.as_ref().is_some_and(|cools| cools.wrapped == wrapped) {
+            return;
+        }
+        let wrapping = if wrapped { self.wrapping } else { Wrapping::usual(Packing::Air) };
+        if let Ok(start) = Celsius::new(self.true_c()) {
+            let cooling = cool(&self.body, start, &wrapping);
+            self.cooling = Some(Cools { from: self.minutes, wrapped, cooling });
         }
     }
 
-    /// A welder's hand: on until well over the target, on again when it falls to it.
+    /// A welder's hand: on until well over the target, on again when it falls to it. Off for good when
+    /// nobody works at it any more.
     fn tend_the_flame(&mut self) {
         let coldest = self.bar.coldest_c();
-        if coldest > self.target_c + 35.0 {
+        // An oven holds what it is set for.
+        if matches!(self.power, BarPower::Oven { .. }) && !self.over {
+            self.bar.heat_with(self.power);
+            return;
+        }
+        if self.over || coldest > self.target_c + 35.0 {
             self.flame_on = false;
         } else if coldest < self.target_c + 8.0 {
             self.flame_on = true;
         }
+        let off = no_flame(self.station).unwrap_or(self.power);
         let power = match self.power {
-            BarPower::Flame { even, local, .. } if self.flame_on => BarPower::Flame {
+            _ if !self.flame_on => off,
+            BarPower::Flame { even, local, .. } => BarPower::Flame {
                 even,
                 local,
                 station: (self.station + WANDER * (self.minutes * std::f64::consts::TAU / WANDER_MIN).sin())
                     .clamp(0.0, 1.0),
             },
-            BarPower::Surroundings(surroundings) if self.flame_on => BarPower::Surroundings(surroundings),
-            BarPower::Flame { .. } | BarPower::Surroundings(_) => match Watts::new(0.0) {
-                Ok(none) => BarPower::Flame { even: none, local: none, station: self.station },
-                Err(_) => self.power,
-            },
+            BarPower::Surroundings(_) | BarPower::Oven { .. } => self.power,
         };
         self.bar.heat_with(power);
     }
@@ -289,6 +360,19 @@ mod tests {
     }
 
     #[test]
+    fn after_a_restart_the_packing_is_as_warm_as_it_was() {
+        let (shop, mut job) = lit_job(usize::MAX);
+        let covered = job.round().covered_minutes().expect("the sample is covered");
+        let mut before = pad(&shop, &job);
+        job.rounds.last_mut().unwrap().readings = before.advance_to(covered + 240.0);
+        let mut after = pad(&shop, &job);
+        let (before, after) = (before.advance_to(covered + 300.0), after.advance_to(covered + 300.0));
+        let (before, after) = (before.last().unwrap(), after.last().unwrap());
+        // The noise of the reading it goes on from, and no more: cold packing takes 20 K at once.
+        assert!((before.celsius - after.celsius).abs() < 2.5, "{before:?} and {after:?}");
+    }
+
+    #[test]
     fn covered_it_cools_until_it_may_be_touched_and_the_pad_comes_off() {
         let (shop, job) = lit_job(usize::MAX);
         let covered = job.round().covered_minutes().expect("the sample is covered");
@@ -310,7 +394,7 @@ mod tests {
         let cooled = cooling.true_c();
         let mut struck = job.clone();
         for entry in &mut struck.rounds.last_mut().unwrap().log {
-            if entry.entry == TorchEntry::Covered {
+            if matches!(entry.entry, TorchEntry::Covered { .. }) {
                 entry.struck = Some("not yet".to_owned());
             }
         }
@@ -330,11 +414,15 @@ mod tests {
     #[test]
     fn a_stitched_part_has_no_pad() {
         let (shop, mut job) = lit_job(0);
+        if let Some(lit) = &mut job.rounds.last_mut().unwrap().lit {
+            lit.frozen = None;
+        }
         let lit = job.round().lit.clone();
         let held = |text: &str| Held {
             typed: text.to_owned(),
             value: Some(FieldValue::One(text.to_owned())),
             revision: 1,
+            not_understood: String::new(),
         };
         job.rounds.last_mut().unwrap().values.insert("method.choice".to_owned(), held("stitch"));
         assert!(lit.is_some() && Pad::on(&job, &plan(&job, &shop), &shop).is_none());

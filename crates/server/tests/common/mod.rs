@@ -8,7 +8,10 @@ use rocket::local::asynchronous::Client;
 use serde_json::{Value, json};
 use tempfile::TempDir;
 use uuid::Uuid;
-use vanadin::{Config, rocket};
+use vanadin::{Clock, Config, rocket};
+
+/// 2027-01-15T08:00 in UTC, a Friday.
+pub const NOW_MS: i64 = 1_800_000_000_000;
 
 pub struct Server {
     pub client: Client,
@@ -20,11 +23,37 @@ impl Server {
         Self::on(tempfile::tempdir().unwrap(), false).await
     }
 
+    /// On a folder, its clock starting at a moment of its own: nothing depends on the hour of the test.
     pub async fn on(folder: TempDir, demo: bool) -> Self {
-        let config =
-            Config { data: folder.path().to_owned(), address: IpAddr::from([127, 0, 0, 1]), port: 0, demo };
+        let config = Config {
+            data: folder.path().to_owned(),
+            address: IpAddr::from([127, 0, 0, 1]),
+            port: 0,
+            demo,
+            clock: Clock::starting(Some(NOW_MS)),
+        };
         let client = Client::untracked(rocket(config).await.unwrap()).await.unwrap();
         Self { client, folder }
+    }
+
+    /// Starts on a folder another server has just let go of.
+    pub async fn after(folder: TempDir) -> Self {
+        let config = Config {
+            data: folder.path().to_owned(),
+            address: IpAddr::from([127, 0, 0, 1]),
+            port: 0,
+            demo: false,
+            clock: Clock::starting(Some(NOW_MS)),
+        };
+        let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(50));
+        let started = loop {
+            looks.tick().await;
+            match rocket(config.clone()).await {
+                Err(error) if error.to_string().contains("another server") => {}
+                started => break started.unwrap(),
+            }
+        };
+        Self { client: Client::untracked(started).await.unwrap(), folder }
     }
 
     pub async fn get(&self, path: &str) -> (Status, Value) {

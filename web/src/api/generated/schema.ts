@@ -222,7 +222,8 @@ export interface paths {
         };
         /**
          * Server-sent events: `reading` with what the pad shows now, judged ([`Live`]); `changed` with
-         *     the revision, `hello` at the start.
+         *     the revision, `shop` with the revision of its settings, `clock` when there is something to say of the
+         *     computer's clock or no longer, `hello` at the start.
          */
         get: operations["stream"];
         put?: never;
@@ -508,6 +509,10 @@ export interface components {
             kind: "add_crack";
         } | {
             /** @enum {string} */
+            kind: "unreadable";
+            text: string;
+        } | {
+            /** @enum {string} */
             kind: "strike";
             reason: string;
             /** Format: uuid */
@@ -526,6 +531,8 @@ export interface components {
             frozen?: components["schemas"]["FrozenPlan"] | null;
             /** @enum {string} */
             kind: "light";
+            /** @description Who lights it although the heat at hand may not do, and why; empty where nobody has to. */
+            owned?: string;
             /**
              * Format: double
              * @description Speed of the job clock, 1 to 60.
@@ -580,10 +587,14 @@ export interface components {
             hours?: number | null;
             label: string;
             odds: components["schemas"]["Odds"];
+            /** @description What the odds are those of: the kind of pins, the heat; empty for the method as such. */
+            odds_for: string;
             parts: components["schemas"]["ScorePart"][];
             reasons: string[];
             /** @description Schools that were considered and why the others were not taken. */
             schools: string[];
+            /** @description The schools of this method that can be chosen, by id. */
+            schools_to_choose: components["schemas"]["SchoolChoice"][];
             /** Format: double */
             score: number;
             /** @description "preheat 300 °C, 6 h 20, holds 65 times in 100". */
@@ -704,11 +715,20 @@ export interface components {
             ends: components["schemas"]["EndPlan"][];
             found_by?: components["schemas"]["FoundBy"] | null;
             found_in_round: number;
+            /** @description It runs from edge to edge: it parts the casting. */
+            full_break: boolean;
+            /** @description The groove as it was really ground: depth, and width at the face. */
+            ground_mm?: [
+                number,
+                number
+            ] | null;
             /** Format: uuid */
             id: string;
             /** Format: double */
             length_mm?: number | null;
             letter: string;
+            /** @description there, lost or donor; empty while nobody has said, or nothing broke off. */
+            piece: string;
             wall_guessed: boolean;
             /**
              * Format: double
@@ -717,6 +737,22 @@ export interface components {
             wall_mm: number;
             /** @description "118 mm, wall 14 mm", for the drawing. */
             words: string;
+        };
+        /** @description A fact that this version cannot make sense of. */
+        Damaged: {
+            /**
+             * Format: int64
+             * @description Its place in the log.
+             */
+            revision: number;
+            /** @description As it is stored. */
+            text: string;
+        };
+        /** @description A job that cannot be read at all. */
+        DamagedJob: {
+            /** Format: uuid */
+            id: string;
+            why: string;
         };
         /** @description One requirement, and the iron that forced it. */
         Demand: {
@@ -741,6 +777,10 @@ export interface components {
         DrillTool: "hss" | "carbide";
         /** @description One end of a crack. */
         EndPlan: {
+            /** @description It would come out at a face that must not be touched: not through. */
+            blind: boolean;
+            /** @description It was drilled: the figures are those of the hole that is there. */
+            drilled: boolean;
             /** @description tip, edge, hole, branch, hidden; empty while not known. */
             kind: string;
             /** @description What to do at this end, in a sentence. */
@@ -780,7 +820,8 @@ export interface components {
         Fact: {
             /**
              * Format: int64
-             * @description When it happened by the client's clock, and when the server stored it: UTC, ms since 1970.
+             * @description When it happened, by the client's clock as far as that was known to be right, and when the server
+             *     stored it: UTC, ms since 1970.
              */
             at_client_ms: number;
             /** Format: int64 */
@@ -796,6 +837,8 @@ export interface components {
              * @description Place in the job's log, from 1.
              */
             revision: number;
+            /** @description The browser it came from: everybody takes back their own word. Empty where nobody said. */
+            sender?: string;
             who: string;
         };
         /** @description A fact a figure was worked out from. */
@@ -843,6 +886,8 @@ export interface components {
             key: string;
             label: string;
             metric?: components["schemas"]["Shown"] | null;
+            /** @description Why what was typed is not understood any more; empty where it is. */
+            not_understood: string;
             /**
              * Format: int64
              * @description Base a change on this.
@@ -899,7 +944,7 @@ export interface components {
          * @description How an end of a crack was found.
          * @enum {string}
          */
-        FoundBy: "eye" | "chalk_and_oil" | "dye" | "magnetic";
+        FoundBy: "eye" | "chalk_and_oil" | "dye" | "magnetic" | "heat" | "after_cooling";
         /** @description An observation, ready to be shown. */
         FoundLine: {
             confidence: components["schemas"]["Confidence"];
@@ -935,6 +980,26 @@ export interface components {
             label: string;
             way?: components["schemas"]["Way"] | null;
         };
+        /** @description The gate before the torch. */
+        Gate: {
+            /** @description It is refused while anything stands here, the most pressing first. */
+            refused: components["schemas"]["GateLine"][];
+            /**
+             * @description The heat may not do: it can be lit by somebody who says so and answers for it. Empty where nobody
+             *     has to.
+             */
+            to_own: string;
+        };
+        /** @description Why it may not be lit, and what opens the way. */
+        GateLine: {
+            /** @description The field that opens the way; empty for none. */
+            key: string;
+            sentence: string;
+            station: components["schemas"]["Station"];
+            unlock: string;
+            /** @description What to do about it, as the next thing. */
+            verb: string;
+        };
         GrooveRequest: {
             /**
              * Format: double
@@ -951,9 +1016,14 @@ export interface components {
             root_gap_mm?: number;
             /**
              * Format: double
-             * @description Of a U; 3 mm, or 2 mm under 8 mm of depth, when left out.
+             * @description Of a U; by the wall when left out.
              */
             root_radius_mm?: number | null;
+            /**
+             * Format: double
+             * @description The wall it is ground in; as thick as the groove is deep when left out.
+             */
+            wall_mm?: number | null;
         };
         /** @description Area and width of a groove's section. */
         GrooveSection: {
@@ -968,6 +1038,13 @@ export interface components {
              */
             top_width_mm: number;
         };
+        /** @description The job as it leaves the shop. */
+        HandOverPlan: {
+            /** @description What was planned and is not done, in sentences: it can be handed over by somebody who says why. */
+            open: string[];
+            /** @description Why it goes out as it is; empty while nobody has said. */
+            owned: string;
+        };
         /** @description A place that is hard although the iron is not. */
         HardSpot: {
             found_in_round: number;
@@ -980,8 +1057,32 @@ export interface components {
             spot: string;
         };
         Health: {
+            /** @description What has to be said of the computer's clock; empty while it goes as it should. */
+            clock_notice: string;
+            /**
+             * Format: uuid
+             * @description The data folder's own name: what waits in a browser belongs to one folder.
+             */
+            folder: string;
+            /**
+             * Format: int64
+             * @description The server's clock, UTC in ms since 1970.
+             */
+            now_ms: number;
             ok: boolean;
             version: string;
+        };
+        /** @description One lighting, with what was said and read of it. */
+        Heat: {
+            /**
+             * Format: double
+             * @description Minutes on the job clock at which it was cancelled; nothing for one that was not.
+             */
+            cancelled_min?: number | null;
+            lit: components["schemas"]["Lit"];
+            log: components["schemas"]["LogEntry"][];
+            /** @description What the thermocouple recorded, in the order of time. */
+            readings: components["schemas"]["Reading"][];
         };
         /** @description A heating at the least and the most an estimated part may weigh. */
         HeatBetween: {
@@ -989,11 +1090,15 @@ export interface components {
                 number,
                 number
             ];
-            /** @description 180 when not reached within them. */
             minutes: [
                 number,
                 number
             ];
+            /**
+             * Format: double
+             * @description Nothing takes longer here: what does stands at this.
+             */
+            most_min: number;
             worst_k: [
                 number,
                 number
@@ -1015,6 +1120,11 @@ export interface components {
              * @description Share of the flame swept evenly over the part.
              */
             even_share: number;
+            /**
+             * Format: double
+             * @description Least and most at which a bead may begin.
+             */
+            least_c: number;
             /** @description "at least 300 °C", "at most 400 °C". */
             least_words: string;
             /** Format: double */
@@ -1022,11 +1132,17 @@ export interface components {
             /** Format: double */
             most_c: number;
             most_words: string;
+            /** @description The coldest place gets to the least at which the work may begin. */
             reached: boolean;
             /** @description Where to read it. */
             read_at: string;
             /** @description What is said of the heating, in a sentence. */
             sentence: string;
+            /**
+             * Format: double
+             * @description How far the coldest place stays under the target, in K; 0 where it gets there.
+             */
+            short_k: number;
             /** Format: double */
             soak_minutes: number;
             source: string;
@@ -1035,6 +1151,11 @@ export interface components {
             target_c: number;
             /** @description "1 h 12 and a soak of 20 min"; empty where nothing is heated. */
             timing: string;
+            /**
+             * @description More power than was reckoned, within what the model is good to, would reach it: it may be lit by
+             *     somebody who answers for it.
+             */
+            within_the_estimate: boolean;
         };
         HeatingAnswer: {
             /** @description What to know about the answer; empty for nothing. */
@@ -1095,6 +1216,8 @@ export interface components {
         };
         /** @description A field as it was last typed. */
         Held: {
+            /** @description Why it is not understood any more; empty where it is. */
+            not_understood?: string;
             /**
              * Format: int64
              * @description The revision that set it.
@@ -1115,12 +1238,15 @@ export interface components {
              * @description The last temperature known.
              */
             celsius?: number | null;
+            /** @description Covered, and the packing still on it. */
+            covered: boolean;
             imperial?: components["schemas"]["Shown"] | null;
             metric?: components["schemas"]["Shown"] | null;
             /** Format: int64 */
             touch_at_ms?: number | null;
             /** Format: int64 */
             unwrap_at_ms?: number | null;
+            unwrapped: boolean;
         };
         Imported: {
             /** Format: uuid */
@@ -1179,16 +1305,13 @@ export interface components {
         };
         /** @description A job as it stands. */
         Job: {
-            /** Format: uuid */
-            can_redo?: string | null;
-            /**
-             * Format: uuid
-             * @description The latest change that can be taken back, and the latest that can be put back.
-             */
-            can_undo?: string | null;
+            /** @description What cannot be read, the first first. */
+            damaged: components["schemas"]["Damaged"][];
             evidence: components["schemas"]["Observed"][];
             /** Format: uuid */
             id: string;
+            /** @description Of each sender what can be taken back and put back. */
+            own_words: components["schemas"]["OwnWord"][];
             /** @description In the order taken. */
             pictures: components["schemas"]["Picture"][];
             put_away: boolean;
@@ -1224,6 +1347,11 @@ export interface components {
             fields: {
                 [key: string]: components["schemas"]["FieldView"];
             };
+            /**
+             * Format: uuid
+             * @description The data folder it lies in.
+             */
+            folder: string;
             /** Format: uuid */
             id: string;
             job: components["schemas"]["Job"];
@@ -1245,6 +1373,52 @@ export interface components {
             revision: number;
             standing: components["schemas"]["Standing"];
         };
+        /** @description The joint's own temperature, judged by the method. */
+        JointView: {
+            /** @description When it was read: "1 h 05". */
+            at: string;
+            imperial: components["schemas"]["Shown"];
+            metric: components["schemas"]["Shown"];
+            /** @description What it means: "too cold to braze ...". */
+            words: string;
+        };
+        /** @description The last lighting of a part, as far as its heat is concerned. Minutes are on its own job clock. */
+        LastHeat: {
+            covered: boolean;
+            /** @description The way it was lit for heats the part. */
+            heated: boolean;
+            /**
+             * Format: uuid
+             * @description The fact that lit it.
+             */
+            lit: string;
+            /**
+             * Format: double
+             * @description The flame was off for good; nothing while it is not.
+             */
+            out_min?: number | null;
+            /** @description Not the round in hand, or put away, or handed over: nobody heats it any more. */
+            over: boolean;
+            /** @description What it lies in once it is covered. */
+            packing: components["schemas"]["Packing"];
+            /** @description The round it belongs to, from 1. */
+            round: number;
+            /** Format: double */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description The same for a heavier part in a tighter packing: until then it may be hot.
+             */
+            touch_at_the_latest_min?: number | null;
+            /** Format: double */
+            touch_min?: number | null;
+            /**
+             * Format: double
+             * @description By the model, from when the flame was off; nothing while it is not, or not within 72 h.
+             */
+            unwrap_min?: number | null;
+            unwrapped: boolean;
+        };
         /** @description The torch is lit: from here the job has its own clock. */
         Lit: {
             /** Format: int64 */
@@ -1252,6 +1426,8 @@ export interface components {
             /** Format: uuid */
             fact: string;
             frozen?: components["schemas"]["FrozenPlan"] | null;
+            /** @description Who lit it although the heat at hand may not do, and why; empty where nobody had to. */
+            owned?: string;
             /** Format: double */
             speed: number;
         };
@@ -1293,6 +1469,8 @@ export interface components {
         LogEntry: {
             /** @description The same: "1 h 05". */
             at: string;
+            /** @description It was read at the joint, not at the part. */
+            at_joint?: boolean;
             /**
              * Format: double
              * @description Of a reading, in degC.
@@ -1383,9 +1561,22 @@ export interface components {
             change: components["schemas"]["Change"];
             /**
              * Format: uuid
+             * @description The data folder it was said to; nothing where that does not matter.
+             */
+            folder?: string | null;
+            /**
+             * Format: uuid
              * @description Made by the client: sent twice, stored once.
              */
             id: string;
+            /** @description The browser it comes from: everybody takes back their own word. */
+            sender?: string;
+            /**
+             * Format: int64
+             * @description The client's clock when it sends this: by the difference to the server's the time above is put
+             *     right. Nothing leaves it as it is.
+             */
+            sent_at_client_ms?: number | null;
             who?: string;
         };
         /** @description A job to be made. The client makes the id: sent twice, made once. */
@@ -1438,7 +1629,7 @@ export interface components {
             /** @description What was typed for a test that is measured or read; empty for one judged by look. */
             typed: components["schemas"]["BTreeMap"];
         };
-        /** @description Chance that the repair holds at the follow-up, with its 80 % interval. */
+        /** @description Chance that the repair holds for a year of its ordinary use, with its 80 % interval. */
         Odds: {
             /** Format: double */
             high: number;
@@ -1462,6 +1653,19 @@ export interface components {
             id: string;
             looks: string;
         };
+        /** @description The last change of one sender that can be taken back, and the last that can be put back. */
+        OwnWord: {
+            /** Format: uuid */
+            redo?: string | null;
+            sender: string;
+            /** Format: uuid */
+            undo?: string | null;
+        };
+        /**
+         * @description What a hot casting is packed in.
+         * @enum {string}
+         */
+        Packing: "air" | "blanket" | "vermiculite" | "dry_sand" | "wood_ash" | "lime" | "litter";
         /** @description What is known of the part, beyond its fields. */
         PartPlan: {
             /** @description What was done to it and may come again, in words; empty while nobody knows. */
@@ -1510,8 +1714,11 @@ export interface components {
             cooling?: components["schemas"]["CoolingPlan"] | null;
             cracks: components["schemas"]["CrackPlan"][];
             figures: components["schemas"]["Figure"][];
+            gate: components["schemas"]["Gate"];
+            hand_over: components["schemas"]["HandOverPlan"];
             heat?: components["schemas"]["HeatPlan"] | null;
             iron: components["schemas"]["IronPlan"];
+            last_heat?: components["schemas"]["LastHeat"] | null;
             /** @description The line of the chosen way, or one for each way still possible. */
             lines: components["schemas"]["PlanLine"][];
             locks: components["schemas"]["Lock"][];
@@ -1554,12 +1761,23 @@ export interface components {
             /** @description "300 to 400 °C", and "10 h 26" from lighting up to unwrapped; empty while not known. */
             window_words: string;
         };
+        /** @description Something that cannot be done once the part is hot. */
+        PrepItem: {
+            done: boolean;
+            id: string;
+            label: string;
+        };
         /** @description The work before the heat. */
         PrepPlan: {
             /** Format: int32 */
             beads: number;
             /** @description The filler by class and size; empty for pins. */
             filler: string;
+            /**
+             * Format: double
+             * @description Filler that is laid, in g; 0 for pins.
+             */
+            laid_g: number;
             /** Format: int32 */
             pins: number;
             /** Format: double */
@@ -1567,6 +1785,8 @@ export interface components {
             seams: components["schemas"]["SeamPlan"][];
             /** @description What to do, in order. */
             steps: string[];
+            /** @description What has to be said to be done before it is lit: ids of `prep.done`, with what is still open. */
+            to_do: components["schemas"]["PrepItem"][];
             /** Format: double */
             volume_cm3: number;
             way: components["schemas"]["Way"];
@@ -1576,12 +1796,23 @@ export interface components {
             problems: components["schemas"]["FieldProblem"][];
         };
         Rack: {
+            /** @description What has to be said of the computer's clock; empty while it goes as it should. */
+            clock_notice: string;
+            /** @description Jobs that cannot be shown: the others are. */
+            damaged: components["schemas"]["DamagedJob"][];
             lines: components["schemas"]["RackLine"][];
             /** Format: int64 */
             now_ms: number;
+            /**
+             * Format: int64
+             * @description Of the shop's settings together.
+             */
+            shop_revision: number;
         };
         /** @description One job on the rack. */
         RackLine: {
+            /** @description What cannot be read in it, in a sentence; empty for nothing. */
+            damaged: string;
             /** @description Records of the rounds before, first round first. */
             earlier: components["schemas"]["Reading"][][];
             /**
@@ -1622,6 +1853,8 @@ export interface components {
         };
         /** @description One round: the facts as they stand in it, its map, its heat. */
         Round: {
+            /** @description Lightings that were cancelled, the first first: the part may have become hot all the same. */
+            cancelled: components["schemas"]["Heat"][];
             cracks: components["schemas"]["Crack"][];
             hard_spots: components["schemas"]["HardSpot"][];
             lit?: components["schemas"]["Lit"] | null;
@@ -1637,13 +1870,20 @@ export interface components {
         };
         /** @description The readings of one round, in the order of time. */
         RoundReadings: {
+            /** @description Those of its cancelled lightings, the first first; since version 3. */
+            cancelled?: components["schemas"]["Reading"][][];
             readings: components["schemas"]["Reading"][];
         };
         /**
          * @description How warm a method is done.
          * @enum {string}
          */
-        School: "cold" | "warm" | "hot" | "whole_part" | "no_heat";
+        School: "cold" | "warm" | "hot" | "whole_part" | "modest" | "no_heat";
+        /** @description A school of a method. */
+        SchoolChoice: {
+            id: string;
+            label: string;
+        };
         /** @description One part of a score. */
         ScorePart: {
             name: string;
@@ -1664,6 +1904,13 @@ export interface components {
             depth_words: string;
             /** @description V, U or double_V; nothing where pins are set. */
             form?: string | null;
+            /** @description It was ground: depth and width are measured. */
+            ground: boolean;
+            /**
+             * Format: uuid
+             * @description The crack it follows.
+             */
+            id: string;
             /** Format: double */
             length_mm: number;
             letter: string;
@@ -1710,6 +1957,8 @@ export interface components {
             ambient_c: number;
             name: string;
             packings?: string[] | null;
+            /** @description draw_in or plain; nothing while nobody has said. */
+            pins?: string | null;
             rods?: string[] | null;
             /** @description Ids of the heat sources, packings and rods at hand; `None` while nobody has said. */
             sources?: string[] | null;
@@ -1735,6 +1984,11 @@ export interface components {
             fields: {
                 [key: string]: components["schemas"]["FieldView"];
             };
+            /**
+             * Format: int64
+             * @description Of all its settings together: it grows with each change.
+             */
+            revision: number;
             shop: components["schemas"]["Shop"];
         };
         /** @description A number and its unit, ready to be set in type. */
@@ -1771,6 +2025,8 @@ export interface components {
              * @description The job clock now, UTC in ms since 1970; nothing while not lit.
              */
             job_now_ms?: number | null;
+            /** @description What must not be done to it while it is hot; empty for a cold one. */
+            keep_off: string;
             live?: components["schemas"]["Live"] | null;
             /**
              * Format: double
@@ -1778,6 +2034,8 @@ export interface components {
              */
             minutes?: number | null;
             next: components["schemas"]["Next"];
+            /** @description It should be cold by now and nobody has measured it; empty where that is not so. */
+            not_measured: string;
             /**
              * Format: int32
              * @description The earlier, the nearer the top of the rack.
@@ -1839,6 +2097,12 @@ export interface components {
              * @description Chance, 0 to 1, that the true tip lies beyond the far side of the hole.
              */
             run_past_chance: number;
+            /**
+             * Format: double
+             * @description Where no drill catches the tip: so far past it the hole would leave 2 % at most, the groove carried
+             *     on into it. Nothing where the hole catches it anyway.
+             */
+            well_past_mm?: number | null;
         };
         StopHoleRequest: {
             /** @description The shop's own set; the ordinary one when left out. */
@@ -1865,6 +2129,7 @@ export interface components {
         };
         /** @description Something said at the torch. */
         TorchEntry: {
+            joint?: boolean;
             /** @enum {string} */
             kind: "reading";
             shown_in: components["schemas"]["UnitSystem"];
@@ -1885,20 +2150,37 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "covered";
+            why?: string;
+        } | {
+            /** @enum {string} */
+            kind: "unwrapped";
         };
         /** @description Beads or pins done and to do, and what comes next. */
         TorchPlan: {
+            /**
+             * Format: double
+             * @description What the part is brought to before the first bead, in degC.
+             */
+            aim_c: number;
             /** Format: int32 */
             done: number;
+            joint?: components["schemas"]["JointView"] | null;
             /** @description What lies ready before it is lit: after that one cannot stop. */
             lay_out: string[];
+            /** @description What must stay cool and did not: said aloud, and on the record. */
+            passed: string[];
             /** @description Peening belongs to this way. */
             peen: boolean;
             /** @description "bead" or "pin". */
             piece: string;
             /** Format: int32 */
             planned: number;
-            /** @description Between these, in degC; nothing for a way without heat. */
+            /**
+             * Format: double
+             * @description How long it then soaks, in min; 0 for none.
+             */
+            soak_min: number;
+            /** @description Between these, in degC, a bead may begin; nothing for a way without heat. */
             window?: [
                 number,
                 number
@@ -2320,8 +2602,14 @@ export interface operations {
                 shows?: string;
                 /** @description When it was taken by the client's clock, UTC in ms since 1970 */
                 at_client_ms: number;
+                /** @description The client's clock when it sends this */
+                sent_at_client_ms?: number;
                 /** @description Who took it */
                 who?: string;
+                /** @description The browser it comes from */
+                sender?: string;
+                /** @description The data folder it was said to */
+                folder?: string;
             };
             header?: never;
             path: {

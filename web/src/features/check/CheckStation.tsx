@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
+import { KeepOff } from '../../job/KeepOff'
 import { useShop } from '../../job/ShopContext'
 import { Choice } from '../../ui/Choice'
 import { fieldId } from '../../ui/FieldInput'
@@ -14,7 +15,7 @@ const VERDICTS = [
 
 /** The list made from this job's risks. What does not hold opens the next round. */
 export function CheckStation(): ReactNode {
-  const { view, say, refusals } = useJob()
+  const { view, say } = useJob()
   const { units } = useShop()
   const navigate = useNavigate()
   const [reason, setReason] = useState('')
@@ -22,7 +23,6 @@ export function CheckStation(): ReactNode {
   const lit = view.job.rounds.at(-1)?.lit != null
   const failed = check.filter((line) => line.verdict === 'not_ok')
   const rounds = view.job.rounds.length
-  const refused = refusals.findLast((refusal) => refusal.field === 'new_round')
   if (check.length === 0)
     return <h2 className="text-[28px]">Choose the method: the list follows from its risks.</h2>
   const open = () => {
@@ -34,14 +34,24 @@ export function CheckStation(): ReactNode {
   }
   return (
     <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
+      <KeepOff />
+      {view.plan.cautions
+        .filter((caution) => caution.station === 'check')
+        .map((caution) => (
+          <p key={caution.sentence} className="border-l-[3px] border-chalk pl-3">
+            {caution.sentence}
+          </p>
+        ))}
       <h2 className="text-[28px] leading-8">
-        {!lit
+        {view.standing.hot != null
           ? 'To be looked at when it is cold'
-          : failed.length > 0
-            ? 'Something does not hold'
-            : check.every((line) => line.verdict === 'ok')
-              ? 'It holds'
-              : 'Cold now? Then look, line by line'}
+          : !lit
+            ? 'To be looked at when it is cold'
+            : failed.length > 0
+              ? 'Something does not hold'
+              : check.every((line) => line.verdict === 'ok')
+                ? 'It holds'
+                : 'Cold now? Then look, line by line'}
       </h2>
       <ul>
         {check.map((line) => (
@@ -76,7 +86,6 @@ export function CheckStation(): ReactNode {
               Open round {rounds + 1}
             </Plate>
           </div>
-          {refused !== undefined && <p role="alert">{refused.problem.message}</p>}
         </section>
       )}
     </div>

@@ -3,6 +3,7 @@ import type { Live } from '../../api/client'
 import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
+import { KeepOff } from '../../job/KeepOff'
 import { ReadingSheet } from '../../job/ReadingSheet'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../job/useShortcut'
@@ -21,28 +22,34 @@ export function CoolingStation(): ReactNode {
   const [reading, setReading] = useState(false)
   const shop = useShop()
   const { cooling, methods } = view.plan
-  const lit = view.job.rounds.at(-1)?.lit ?? null
+  // Of the last lighting, whichever round it belongs to: a hot part is hot.
+  const round = view.job.rounds.findLast((r) => r.lit != null)
+  const lit = round?.lit ?? null
+  const { hot: stillHot } = view.standing
   useShortcut('l', () => {
     if (lit !== null) setReading(true)
   })
-  if (cooling == null) {
-    return (
-      <h2 className="text-[28px]">
-        {methods.chosen == null
-          ? 'Choose the method first.'
-          : 'Weight, size and shape give the cooling curve.'}
-      </h2>
-    )
-  }
-  if (cooling.cold) {
+  if (cooling == null || (cooling.cold && stillHot == null)) {
+    if (cooling?.cold === true) {
+      return (
+        <div className="flex flex-col gap-4">
+          <KeepOff />
+          <h2 className="text-[30px]">{cooling.sentence}</h2>
+          <p className="text-ash">Nothing to do at this station.</p>
+        </div>
+      )
+    }
     return (
       <div className="flex flex-col gap-4">
-        <h2 className="text-[30px]">{cooling.sentence}</h2>
-        <p className="text-ash">This station is full at once.</p>
+        <KeepOff />
+        <h2 className="text-[28px]">
+          {methods.chosen == null
+            ? 'Choose the method first.'
+            : 'Weight, size and shape give the cooling curve.'}
+        </h2>
       </div>
     )
   }
-  const round = view.job.rounds.at(-1)
   const covered =
     round?.log.find((entry) => entry.struck == null && entry.entry.kind === 'covered')?.minutes ?? null
   const from = covered ?? 0
@@ -68,6 +75,7 @@ export function CoolingStation(): ReactNode {
     hours == null ? [] : [{ minutes: hours * 60, celsius, figure: when(hours * 60), words }]
   const hot = view.standing.hot ?? null
   const here = view.standing.station === 'cooling'
+  const unwrap = () => say({ kind: 'torch', entry: { kind: 'unwrapped' } })
   return (
     <div className="relative flex min-h-0 grow flex-col gap-2 overflow-auto">
       {hot !== null && covered !== null && (
@@ -93,27 +101,38 @@ export function CoolingStation(): ReactNode {
           tickFrom={toWholeHour}
         />
       </div>
+      <KeepOff />
       <p>
         <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.
       </p>
-      <div className="grid grid-cols-[1.4fr_0.8fr_auto_auto_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
+      <div className="grid grid-cols-[1.5fr_1fr_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="cooling.packing" label="Packed in" folded placeholder={cooling.packing} />
         <Field name="cooling.thickness" label="How thick" placeholder="as usual" />
         <Small name="Unwrap after" id="cooling.unwrap" />
         <Small name="Touch after" id="cooling.touch" />
+      </div>
+      <div className="flex flex-wrap items-center justify-end gap-3">
+        {lit !== null && covered !== null && hot?.unwrapped === false && (
+          <Button onPress={unwrap}>Unwrapped</Button>
+        )}
         {lit !== null && (
           <Button onPress={() => setReading(true)} label="Log a reading">
             Reading
           </Button>
         )}
-        {here && (
-          // A reading says when it may be unwrapped, whatever the plan thought.
-          <Plate testId="next" onPress={() => setReading(true)}>
-            {view.standing.next.verb}
-            {view.standing.next.at_ms != null &&
-              ` ${clock(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
-          </Plate>
-        )}
+        {here &&
+          (view.standing.next.verb === 'Unwrap and look' ? (
+            <Plate testId="next" onPress={unwrap}>
+              {view.standing.next.verb}
+            </Plate>
+          ) : (
+            // Waiting is nothing to press: a reading says when it may be unwrapped.
+            <p className="text-[22px] font-semibold" data-testid="next">
+              {view.standing.next.verb}
+              {view.standing.next.at_ms != null &&
+                ` ${clock(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
+            </p>
+          ))}
       </div>
       <ReadingSheet
         kind={reading ? 'reading' : null}

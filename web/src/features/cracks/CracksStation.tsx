@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import { Field } from '../../job/Field'
+import { KeepOff } from '../../job/KeepOff'
 import { useJob } from '../../job/JobContext'
 import { NextOrButton } from '../../job/NextOrButton'
 import { StrikeSheet } from '../../job/StrikeSheet'
@@ -8,6 +9,7 @@ import { focusField } from '../../ui/FieldInput'
 import { Plate } from '../../ui/Plate'
 import { CrackDrawing } from './CrackDrawing'
 import { EndFigures } from './EndFigures'
+import { Drilled } from './Drilled'
 import { HardSpots } from './HardSpots'
 
 /** Every crack to scale, with the holes that end it. */
@@ -21,6 +23,7 @@ export function CracksStation(): ReactNode {
   if (crack === undefined) {
     return (
       <div className="flex grow flex-col items-start gap-4">
+        <KeepOff />
         <h2 className="text-[30px]">No crack is mapped yet</h2>
         <p className="max-w-xl">
           Clean to bright metal, let the oil out, find both ends: chalk and oil, dye or magnetic particles.
@@ -36,6 +39,7 @@ export function CracksStation(): ReactNode {
   const name = (field: string) => `crack.${crack.id}.${field}`
   return (
     <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
+      <KeepOff />
       <CrackDrawing cracks={cracks} chosen={crack.id} onChoose={setPicked} />
       <section aria-label={`Crack ${crack.letter}`} className="border-t border-scribe pt-2">
         <div className="grid grid-cols-[52px_1fr_1fr_1.2fr_1.5fr_1.5fr] items-start gap-2 max-bench:grid-cols-2">
@@ -50,12 +54,20 @@ export function CracksStation(): ReactNode {
           <Field name={name('end_a')} folded />
           <Field name={name('end_b')} folded />
         </div>
+        <div className="mt-2 grid grid-cols-3 items-end gap-2 max-bench:grid-cols-1">
+          {crack.full_break && <Field name={name('piece')} folded />}
+          {view.fields['part.keep_off']?.typed !== '' && <Field name={name('behind')} folded />}
+          {crack.ends.some((end) => end.stop_hole?.well_past_mm != null) && (
+            <Field name={name('tip_way')} folded placeholder="well past it, groove into the hole" />
+          )}
+        </div>
         <EndFigures crack={crack} />
+        <Drilled crack={crack} />
       </section>
       <HardSpots />
       <div className="mt-auto flex flex-wrap items-center gap-2 pt-1">
         <Button onPress={() => say({ kind: 'add_crack' })}>Another crack</Button>
-        <Button onPress={() => setStriking(true)}>Strike crack {crack.letter}</Button>
+        <Button onPress={() => setStriking(true)}>Cross out crack {crack.letter}</Button>
         <span className="ml-auto" />
         {here && view.standing.next.key !== 'crack' && (
           <Plate

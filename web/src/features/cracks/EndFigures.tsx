@@ -11,18 +11,17 @@ export function EndFigures({ crack }: EndFiguresProps): ReactNode {
   return (
     <div className="mt-3 grid grid-cols-2 gap-8 max-bench:grid-cols-1">
       {crack.ends.map((end) => (
-        <End key={end.side} end={end} letter={crack.letter} />
+        <End key={end.side} end={end} id={crack.id} />
       ))}
     </div>
   )
 }
 
-function End({ end, letter }: { end: Schemas['EndPlan']; letter: string }): ReactNode {
-  const at = (what: string) => `cracks.${letter}.${end.side}.${what}`
+function End({ end, id }: { end: Schemas['EndPlan']; id: string }): ReactNode {
+  const at = (what: string) => `cracks.${id}.${end.side}.${what}`
   return (
     <section aria-label={`${end.side} end`}>
       <h3 className="text-[20px]">{end.side === 'left' ? 'Left end' : 'Right end'}</h3>
-      <p className={end.stop_hole?.find_tip_better === true ? 'font-semibold' : 'text-ash'}>{end.sentence}</p>
       {end.stop_hole != null && (
         <dl className="mt-1 grid grid-cols-[1fr_auto_1fr_auto] items-center gap-x-4 gap-y-1">
           <dt className="label">Drill</dt>
@@ -51,6 +50,11 @@ function End({ end, letter }: { end: Schemas['EndPlan']; letter: string }): Reac
           </dd>
         </dl>
       )}
+      <p
+        className={`mt-1 first-letter:uppercase ${end.stop_hole?.find_tip_better === true || end.blind ? 'font-semibold' : 'text-ash'}`}
+      >
+        {end.sentence}
+      </p>
     </section>
   )
 }

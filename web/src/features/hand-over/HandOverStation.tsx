@@ -4,6 +4,7 @@ import { useJob } from '../../job/JobContext'
 import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
+import { focusField } from '../../ui/FieldInput'
 import { RecordPage } from './RecordPage'
 
 /** The record that goes with the part and stays with it. */
@@ -12,6 +13,7 @@ export function HandOverStation(): ReactNode {
   const { units } = useShop()
   const done = view.fields['hand_over.done']
   const handed = done?.typed === 'yes'
+  const { open, owned } = view.plan.hand_over
   return (
     <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
       <div
@@ -33,6 +35,17 @@ export function HandOverStation(): ReactNode {
         >
           Export to a file
         </a>
+        {open.length > 0 && (
+          <section aria-label="Open" className="border-l-[3px] border-chalk pl-3" data-testid="open">
+            <b>Open</b>
+            {open.map((words) => (
+              <p key={words}>{words}</p>
+            ))}
+          </section>
+        )}
+        {(open.length > 0 || owned !== '') && (
+          <Field name="hand_over.owned" placeholder="the owner knows, M. Okafor" />
+        )}
         {handed ? (
           <Button
             onPress={() =>
@@ -45,9 +58,14 @@ export function HandOverStation(): ReactNode {
           <NextOrButton
             station="hand_over"
             testId="handed-over"
-            onPress={() =>
-              say({ kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units }, done?.revision ?? 0)
-            }
+            onPress={() => {
+              if (open.length > 0 && owned === '') focusField('hand_over.owned')
+              else
+                say(
+                  { kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units },
+                  done?.revision ?? 0,
+                )
+            }}
           >
             Handed over
           </NextOrButton>

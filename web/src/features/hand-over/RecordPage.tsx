@@ -39,10 +39,18 @@ export function RecordPage(): ReactNode {
           .
         </p>
       )}
-      <div className="grid grid-cols-2 gap-x-8">
-        <Planned round={round} />
-        <Done round={round} />
-      </div>
+      {job.rounds.map((each, at) => (
+        <div key={at} className="grid grid-cols-2 gap-x-8">
+          {job.rounds.length > 1 && (
+            <h3 className="col-span-2 border-t border-rule pt-1 text-[20px]">
+              Round {at + 1}
+              {each.reason !== '' && `: ${each.reason}`}
+            </h3>
+          )}
+          <Planned round={each} last={at === job.rounds.length - 1} />
+          <Done round={each} last={at === job.rounds.length - 1} />
+        </div>
+      ))}
       {round?.lit != null && round.readings.length > 1 && (
         <div className="mt-2">
           <HeatChart
@@ -100,16 +108,27 @@ const SHOWN = [
   'method.odds',
 ]
 
-function Planned({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
+interface RoundProps {
+  round: Schemas['Round']
+  /** The round in hand: what is planned and checked belongs to it. */
+  last: boolean
+}
+
+function Planned({ round, last }: RoundProps): ReactNode {
   const { view } = useJob()
-  const frozen = round?.lit?.frozen ?? null
-  const figures = (frozen?.figures ?? view.plan.figures).filter((figure) => SHOWN.includes(figure.id))
+  const frozen = round.lit?.frozen ?? null
+  const figures = (frozen?.figures ?? (last ? view.plan.figures : [])).filter((figure) =>
+    SHOWN.includes(figure.id),
+  )
   return (
     <Section title={frozen === null ? 'Planned, not lit yet' : 'As planned when it was lit'}>
       <p>
-        <b>{frozen?.label ?? view.plan.methods.headline}</b>
+        <b>{frozen?.label ?? (last ? view.plan.methods.headline : 'Not lit')}</b>
       </p>
-      {view.plan.prep != null && view.plan.prep.filler !== '' && <p>{view.plan.prep.filler}</p>}
+      {round.lit?.owned !== undefined && round.lit.owned !== '' && (
+        <p>Lit although the heat may not do: {round.lit.owned}</p>
+      )}
+      {last && view.plan.prep != null && view.plan.prep.filler !== '' && <p>{view.plan.prep.filler}</p>}
       {figures.map((figure) => (
         <FigureLine key={figure.id} figure={figure} />
       ))}
@@ -117,9 +136,9 @@ function Planned({ round }: { round: Schemas['Round'] | undefined }): ReactNode 
   )
 }
 
-function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
+function Done({ round, last }: RoundProps): ReactNode {
   const { view } = useJob()
-  const log = (round?.log ?? []).filter((entry) => entry.struck == null)
+  const log = round.log.filter((entry) => entry.struck == null)
   const count = (kind: Schemas['TorchEntry']['kind']) =>
     log.filter((entry) => entry.entry.kind === kind).length
   const piece = view.plan.torch?.piece ?? 'bead'
@@ -131,25 +150,40 @@ function Done({ round }: { round: Schemas['Round'] | undefined }): ReactNode {
   ].join(', ')
   const hottest = view.plan.figures.find((figure) => figure.id === 'torch.hottest')
   const notes = log.flatMap((entry) => (entry.entry.kind === 'note' ? [entry.entry.text] : []))
+  const covered = log.find((entry) => entry.entry.kind === 'covered')
+  const stopped = covered?.entry.kind === 'covered' ? (covered.entry.why ?? '') : ''
+  const unwrapped = log.find((entry) => entry.entry.kind === 'unwrapped')
+  const passed = last ? (view.plan.torch?.passed ?? []) : []
   return (
     <Section title="As done">
       {log.length === 0 && <p>Nothing is logged yet.</p>}
       {log.length > 0 && <p>{counted}.</p>}
-      {hottest !== undefined && <FigureLine figure={hottest} />}
+      {covered !== undefined && (
+        <p>
+          Covered {covered.at} after lighting up{stopped !== '' && `: ${stopped}`}
+          {unwrapped !== undefined && `, unwrapped ${unwrapped.at} after it`}.
+        </p>
+      )}
+      {round.cancelled.map((heat) => (
+        <p key={heat.lit.fact}>A lighting was cancelled.</p>
+      ))}
+      {passed.map((words) => (
+        <p key={words}>
+          <b>{words}</b>
+        </p>
+      ))}
+      {last && hottest !== undefined && <FigureLine figure={hottest} />}
       {notes.map((note) => (
         <p key={note}>“{note}”</p>
       ))}
-      {view.plan.check.map((line) => (
+      {(last ? view.plan.check : []).map((line) => (
         <p key={line.key} className="flex justify-between border-b border-rule">
           <span>{line.label}</span>
           <b>{line.verdict === 'ok' ? 'holds' : line.verdict === 'not_ok' ? 'does not' : 'not looked at'}</b>
         </p>
       ))}
-      {view.job.rounds.slice(1).map((later, at) => (
-        <p key={later.reason}>
-          Round {at + 2}: {later.reason}
-        </p>
-      ))}
+      {last && view.plan.hand_over.open.length > 0 && <p>Open: {view.plan.hand_over.open.join(' ')}</p>}
+      {last && view.plan.hand_over.owned !== '' && <p>Goes out as it is: {view.plan.hand_over.owned}</p>}
     </Section>
   )
 }

@@ -55,13 +55,13 @@ export function IronStation(): ReactNode {
         <MeasuredForm
           key={measured.test}
           test={measured}
-          onMeasure={(typed) =>
+          onMeasure={(typed, shownIn) =>
             say(
               {
                 kind: 'measure',
                 test: measured.test,
                 typed,
-                shown_in: view.plan.units,
+                shown_in: shownIn,
                 confidence,
                 spot: spot.trim(),
               },

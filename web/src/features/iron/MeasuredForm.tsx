@@ -1,26 +1,33 @@
-import { useState, type ReactNode } from 'react'
-import type { Problem, Schemas } from '../../api/client'
+import { useEffect, useState, type ReactNode } from 'react'
+import type { Problem, Schemas, UnitSystem } from '../../api/client'
 import { outbox } from '../../api/outbox'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { shownFields } from '../../job/shown-fields'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 
 export interface MeasuredFormProps {
   test: Schemas['MeasuredView']
-  onMeasure: (typed: Record<string, string>) => void
+  /** What was typed, in the units it was typed in. */
+  onMeasure: (typed: Record<string, string>, shownIn: UnitSystem) => void
 }
 
 /** A test that is measured or read: what has to be typed, and how it is done. */
 export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode {
-  const { refusals } = useJob()
+  const { view, refusals } = useJob()
   const { units } = useShop()
   const [typed, setTyped] = useState<Record<string, string>>({})
+  // A number is of the units that stood beside it when it was typed, whatever the shop shows by now.
+  const [typedIn, setTypedIn] = useState<UnitSystem | null>(null)
+  const shownIn = typedIn ?? units
+  useEffect(() => shownFields.show(view.id, 'measure'), [view.id])
   const mine = refusals.filter((refusal) => refusal.field === 'measure')
   const problem = (key: string): Problem | undefined =>
     mine.findLast((refusal) => refusal.problem.field === key)?.problem
   const send = () => {
     for (const refusal of mine) outbox.dismiss(refusal)
-    onMeasure(typed)
+    onMeasure(typed, shownIn)
+    setTypedIn(null)
   }
   return (
     <section aria-label={test.label}>
@@ -54,11 +61,16 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
                     spellCheck={false}
                     aria-invalid={wrong !== undefined || undefined}
                     aria-describedby={describedBy(id, wrong)}
-                    onChange={(event) => setTyped({ ...typed, [asked.key]: event.target.value })}
+                    onChange={(event) => {
+                      const next = { ...typed, [asked.key]: event.target.value }
+                      setTyped(next)
+                      const empty = Object.values(next).every((text) => text === '')
+                      setTypedIn(empty ? null : shownIn)
+                    }}
                     className="min-w-0 grow self-stretch bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
                   />
                   <span className="shrink-0 pr-2 text-ash">
-                    {units === 'imperial' ? asked.unit_imperial : asked.unit_metric}
+                    {shownIn === 'imperial' ? asked.unit_imperial : asked.unit_metric}
                   </span>
                 </span>
               </FieldFrame>

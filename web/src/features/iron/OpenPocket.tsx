@@ -3,6 +3,7 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { answersQuery } from '../../api/queries'
 import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
 import { Drawing } from './Drawing'
 
 export interface OpenPocketProps {
@@ -15,7 +16,8 @@ export interface OpenPocketProps {
 /** A test: how it is done, and what it may show, each with what that would make of the plan. */
 export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactNode {
   const { view } = useJob()
-  const answers = useQuery(answersQuery(view.id, view.revision, test.test))
+  const { revision } = useShop()
+  const answers = useQuery(answersQuery(view.id, view.revision, revision, test.test))
   const answer = (outcome: string) => answers.data?.answers.find((known) => known.outcome === outcome)
   return (
     <section aria-label={test.label}>

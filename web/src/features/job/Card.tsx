@@ -73,7 +73,7 @@ export function Card({ station, first }: CardProps): ReactNode {
               under={
                 contender?.hours == null
                   ? ''
-                  : [between, 'waits between beads not counted'].filter(Boolean).join('; ')
+                  : [between, `${plan.methods.not_counted[0]} not counted`].filter(Boolean).join('; ')
               }
             >
               <Fig id="method.hours" size="card" />

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import type { Change } from '../../api/client'
+import { saidOf } from '../../api/queue'
 import { historyQuery } from '../../api/queries'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
@@ -58,9 +59,11 @@ function said(change: Change, label: (key: string) => string): string {
     case 'cancel_light':
       return 'Lighting cancelled'
     case 'torch':
-      return `Torch: ${change.entry.kind}`
+      return `Torch: ${saidOf(change)}`
     case 'new_round':
       return `New round: ${change.reason}`
+    case 'unreadable':
+      return `Cannot be read: ${change.text}`
     case 'put_away':
       return 'Put away'
     case 'bring_back':

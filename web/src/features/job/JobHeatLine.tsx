@@ -7,7 +7,9 @@ import type { Schemas } from '../../api/client'
 import { clock, inUnits } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
+import { hourWords, lineWords, TICK, type LineWord } from '../../ui/line-words'
 import { useWidth } from '../../ui/useWidth'
+import { widthOf, type Box, type Tick } from '../../ui/words'
 import { AMOUNT_WORDS } from '../../ui/PunchMark'
 
 export interface JobHeatLineProps {
@@ -39,9 +41,58 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   const shownNow = live === null ? '' : Object.values(inUnits(live, shop.units)).join(' ')
   const lit = round?.lit ?? null
   const covered = round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false
+  const said: Record<string, string> = {}
+  const wanted: LineWord[] = []
+  const want = (key: string, text: string, box: Box) => {
+    said[key] = text
+    wanted.push({ key, box })
+  }
+  if (last !== undefined && standing.hot != null && shownNow !== '') {
+    const w = widthOf(shownNow, 36, 'figure') + 4
+    // On the way up and at the torch the marks to come lie right of the bead.
+    const x = covered ? layout.x(last.minutes) + 14 : layout.x(last.minutes) - 14 - w
+    want('now', shownNow, { x, y: layout.y(last.celsius) - (covered ? 34 : 16), w, h: 36 })
+  }
+  if (stopped === null && line !== null && !line.cold) {
+    const unwrap = unwrapWords(plan.lines, standing, shop.time_zone)
+    if (line.unwrap_at != null && unwrap !== '') {
+      const w = widthOf(unwrap, 14.5)
+      want('unwrap', unwrap, { x: layout.x(line.unwrap_at) - 8 - w, y: layout.y(65) - 42, w, h: 19 })
+    }
+    if (lit === null) {
+      const w = widthOf(line.window_words, 15)
+      const y = Math.max(62, layout.y(line.most_c) - 24)
+      want('window', line.window_words, { x: (layout.stations[7] ?? 0) + 18, y, w, h: 20 })
+    }
+  }
+  const there: Box[] = [
+    {
+      x: 0,
+      y: 0,
+      w: Math.min(70 + Math.max(widthOf(view.name, 26), widthOf(plan.body_words, 14.5) + 70), width * 0.55),
+      h: 64,
+    },
+    { x: width - 460, y: 0, w: 460, h: 46 },
+    // The line back of a further round, with its number.
+    ...(job.rounds.length > 1 ? [{ x: 0, y: SHELF + 4, w: width, h: 20 }] : []),
+  ]
+  const words = lineWords({ x: 0, y: 0, w: width, h: SHELF - 12 }, there, wanted)
+  // The name of the last one ends where the line does.
+  const labelX = (at: number) => {
+    const half = widthOf(STATIONS[at]?.word ?? '', at === current ? 17 : 15) / 2
+    return Math.min(layout.labels[at] ?? 0, width - half)
+  }
+  const marks = hourMarks(line?.unwrap_at ?? 0, layout, lit)
+  const hours = hourWords(
+    marks.map((hour) => ({ at: hour.at, x: hour.x, word: hourWord(hour.at, lit, shop.time_zone) })),
+    SHELF + 18,
+    layout.heatX + 40,
+    layout.endX,
+    there.slice(2),
+  )
   return (
     <nav ref={frame} aria-label="Stations" className="relative h-[192px]">
-      <Cursor x={layout.labels[current] ?? 0} />
+      <Cursor x={labelX(current)} word={STATIONS[current]?.word ?? ''} />
       <div className="absolute inset-0">
         <HeatLine
           box={box}
@@ -59,34 +110,26 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
           stoppedAt={stopped}
           round={job.rounds.length}
         >
-          <HourTicks
-            until={line?.unwrap_at ?? 0}
-            x={layout.x}
-            endX={layout.endX}
-            cut={layout.cut}
-            lit={lit}
-            zone={shop.time_zone}
-          />
+          <HourTicks marks={marks} words={hours} />
         </HeatLine>
       </div>
-      {stopped === null && line !== null && !line.cold && (
-        <LineWords line={line} layout={layout} lines={plan.lines} lit={lit !== null} />
-      )}
-      {last !== undefined && standing.hot != null && (
+      {[...words].map(([key, at]) => (
         <span
-          className="figure absolute text-[36px] leading-9 whitespace-nowrap"
-          style={{
-            top: Math.max(covered ? 0 : 62, layout.y(last.celsius) - (covered ? 34 : 16)),
-            // On the way up and at the torch the marks to come lie right of the bead.
-            ...(covered
-              ? { left: layout.x(last.minutes) + 14 }
-              : { right: width - layout.x(last.minutes) + 14 }),
-          }}
-          data-testid="line-now"
+          key={key}
+          className={
+            key === 'now'
+              ? 'figure absolute text-[36px] leading-9 whitespace-nowrap'
+              : key === 'window'
+                ? 'absolute font-semibold whitespace-nowrap'
+                : 'label absolute whitespace-nowrap'
+          }
+          style={{ left: at.x, top: at.y }}
+          data-testid={key === 'now' ? 'line-now' : undefined}
+          data-line-word
         >
-          {shownNow}
+          {said[key]}
         </span>
-      )}
+      ))}
       {stopped !== null && (
         <p
           className="absolute text-ash"
@@ -100,7 +143,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
           key={state.station}
           at={at}
           current={current}
-          x={layout.labels[at] ?? 0}
+          x={labelX(at)}
           amount={AMOUNT_WORDS[state.amount]}
           beyond={stopped !== null && at > stopped}
         />
@@ -115,18 +158,26 @@ function stoppedStation(view: ReturnType<typeof useJob>['view']): number | null 
   return STATIONS.findIndex((entry) => entry.station === stopped_at)
 }
 
-function Cursor({ x }: { x: number }): ReactNode {
+/** Around the word of the station in hand, clear of its neighbours' words. */
+function Cursor({ x, word }: { x: number; word: string }): ReactNode {
+  const width = Math.max(60, Math.round(widthOf(word, 17)) + 8)
+  const middle = width / 2
   return (
     <svg
       aria-hidden
       className="absolute top-0 overflow-visible"
-      style={{ left: x - 36 }}
-      width="72"
+      style={{ left: x - middle }}
+      width={width}
       height="192"
     >
-      <rect x="0" y="90" width="72" height="102" fill="var(--raise)" />
-      <path d="M0 90V191M72 90V191" stroke="var(--chalk)" strokeWidth="1.5" />
-      <path d="M0 191H28L36 200 44 191H72" fill="var(--raise)" stroke="var(--chalk)" strokeWidth="1.5" />
+      <rect x="0" y="90" width={width} height="102" fill="var(--raise)" />
+      <path d={`M0 90V191M${width} 90V191`} stroke="var(--chalk)" strokeWidth="1.5" />
+      <path
+        d={`M0 191H${middle - 8}L${middle} 200 ${middle + 8} 191H${width}`}
+        fill="var(--raise)"
+        stroke="var(--chalk)"
+        strokeWidth="1.5"
+      />
     </svg>
   )
 }
@@ -157,81 +208,63 @@ function StationLink({ at, current, x, amount, beyond }: StationLinkProps): Reac
   )
 }
 
-interface HourTicksProps {
-  until: number
-  x: (minutes: number) => number
-  endX: number
-  cut: { from: number; to: number } | null
-  lit: { at_ms: number } | null
-  zone: string
+interface HourMark {
+  /** Hours from lighting up. */
+  at: number
+  x: number
 }
 
-/** Hour marks below the shelf, as clock times once it is lit. */
-function HourTicks({ until, x, endX, cut, lit, zone }: HourTicksProps): ReactNode {
+/** Whole hours, of the clock once it is lit. */
+function hourMarks(
+  until: number,
+  layout: ReturnType<typeof layOut>,
+  lit: { at_ms: number } | null,
+): HourMark[] {
+  const { x, endX, cut } = layout
   const perHour = x(60) - x(0)
-  const every = [1, 2, 3, 6, 12, 24].find((hours) => hours * perHour >= 64) ?? 48
-  // Once lit the ticks stand at whole hours of the clock.
   const offset = lit === null ? 0 : 1 - ((lit.at_ms / 3_600_000) % 1)
   const hours = Array.from({ length: Math.floor(until / 60) }, (_, at) => at + (lit === null ? 1 : offset))
   const hidden = (hour: number) => cut !== null && hour * 60 >= cut.from && hour * 60 <= cut.to
-  const marks = hours.filter((hour) => x(hour * 60) < endX - 4 && perHour > 5 && !hidden(hour))
-  const named = (at: number) => at > x(0) + 190 && (cut === null || Math.abs(at - x(cut.from)) > 40)
+  return hours
+    .map((at) => ({ at, x: x(at * 60) }))
+    .filter((hour) => hour.x < endX - 4 && perHour > 5 && !hidden(hour.at))
+}
+
+function hourWord(hour: number, lit: { at_ms: number } | null, zone: string): string {
+  if (lit === null) return `${hour} h`
+  const at = Math.round((lit.at_ms + hour * 3_600_000) / 60_000) * 60_000
+  return clock(at, zone, at)
+}
+
+interface HourTicksProps {
+  marks: readonly HourMark[]
+  words: readonly Tick[]
+}
+
+/** Hour marks below the shelf, as clock times once it is lit. */
+function HourTicks({ marks, words }: HourTicksProps): ReactNode {
   return (
     <g>
-      {marks.map((hour, place) => {
-        const at = x(hour * 60)
-        return (
-          <g key={hour}>
-            <path d={`M${at} ${SHELF}v5`} stroke="var(--dim)" />
-            {(place + 1) % every === 0 && named(at) && (
-              <text x={at} y={SHELF + 18} textAnchor="middle" fill="var(--dim)" fontSize="12">
-                {lit === null
-                  ? `${hour} h`
-                  : clock(lit.at_ms + hour * 3_600_000, zone, lit.at_ms + hour * 3_600_000)}
-              </text>
-            )}
-          </g>
-        )
-      })}
+      {marks.map((hour) => (
+        <path key={hour.at} d={`M${hour.x} ${SHELF}v5`} stroke="var(--dim)" />
+      ))}
+      {words.map((hour) => (
+        <text key={hour.at} x={hour.x} y={SHELF + 18} textAnchor="middle" fill="var(--dim)" fontSize={TICK}>
+          {hour.word}
+        </text>
+      ))}
     </g>
   )
 }
 
-interface LineWordsProps {
-  line: Schemas['PlanLine']
-  lines: readonly Schemas['PlanLine'][]
-  layout: ReturnType<typeof layOut>
-  lit: boolean
-}
-
-/** The window's two numbers and what the long way down is. */
-function LineWords({ line, lines, layout, lit }: LineWordsProps): ReactNode {
-  const { time_zone } = useShop()
-  const { standing } = useJob().view
-  const unwrap = line.unwrap_at ?? null
-  const right = layout.x(unwrap ?? line.beads_to)
-  return (
-    <>
-      {!lit && (
-        <span
-          className="absolute font-semibold whitespace-nowrap"
-          style={{ left: (layout.stations[7] ?? 0) + 18, top: Math.max(62, layout.y(line.most_c) - 24) }}
-        >
-          {line.window_words}
-        </span>
-      )}
-      {unwrap !== null && (
-        <span
-          className="label absolute text-right whitespace-nowrap"
-          style={{ right: `calc(100% - ${right - 8}px)`, top: layout.y(65) - 42 }}
-        >
-          {lines.length > 1
-            ? lines.map((l) => l.name).join(' or ')
-            : standing.hot?.unwrap_at_ms != null
-              ? `unwrap ${clock(standing.hot.unwrap_at_ms, time_zone, standing.job_now_ms ?? 0)}`
-              : `unwrap after ${line.in_all}`}
-        </span>
-      )}
-    </>
-  )
+/** When it may be unwrapped, or the ways still possible. */
+function unwrapWords(
+  lines: readonly Schemas['PlanLine'][],
+  standing: Schemas['Standing'],
+  zone: string,
+): string {
+  if (lines.length > 1) return lines.map((l) => l.name).join(' or ')
+  const at = standing.hot?.unwrap_at_ms
+  if (at != null) return `unwrap ${clock(at, zone, standing.job_now_ms ?? 0)}`
+  return lines[0] === undefined ? '' : `unwrap after ${lines[0].in_all}`
 }

@@ -1,6 +1,8 @@
 import { useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { api, dataOf } from '../../api/client'
+import { newId } from '../../api/new-id'
+import { outbox, sender } from '../../api/outbox'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../job/useShortcut'
@@ -16,17 +18,20 @@ export function JobTools(): ReactNode {
   const toggleUnits = useToggleUnits()
   const navigate = useNavigate()
   const [open, setOpen] = useState(false)
-  const { can_undo, can_redo, put_away } = view.job
-  const undo = () => {
-    if (can_undo != null) say({ kind: 'undo', target: can_undo })
-  }
+  const { own_words, put_away } = view.job
+  // Everybody takes back their own word.
+  const own = own_words.find((word) => word.sender === sender)
+  const last = own?.undo ?? null
+  const redone = own?.redo ?? null
+  const canUndo = outbox.canUndo(view.id, last)
+  const undo = () => outbox.undo(view.id, last)
   const redo = () => {
-    if (can_redo != null) say({ kind: 'redo', target: can_redo })
+    if (redone !== null && waiting.length === 0) say({ kind: 'redo', target: redone })
   }
   useShortcut('z', undo)
   useShortcut('y', redo)
   const copy = async () => {
-    const id = crypto.randomUUID()
+    const id = newId()
     const made = dataOf(
       'JobView',
       await api.POST('/api/jobs/{id}/copy', { params: { path: { id: view.id } }, body: { id } }),
@@ -43,10 +48,10 @@ export function JobTools(): ReactNode {
             ? 'saved'
             : 'server not reached'}
       </span>
-      <button type="button" className={tool} onClick={undo} disabled={can_undo == null}>
+      <button type="button" className={tool} onClick={undo} disabled={!canUndo}>
         Undo
       </button>
-      <button type="button" className={tool} onClick={redo} disabled={can_redo == null}>
+      <button type="button" className={tool} onClick={redo} disabled={redone === null || waiting.length > 0}>
         Redo
       </button>
       <button type="button" className={tool} onClick={toggleUnits}>

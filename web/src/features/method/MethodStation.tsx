@@ -4,6 +4,8 @@ import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { fieldId } from '../../ui/FieldInput'
 import { Plate } from '../../ui/Plate'
 
 /** Contenders side by side with the reasons for and against; the excluded kept in sight. */
@@ -17,7 +19,9 @@ export function MethodStation(): ReactNode {
   const [open, setOpen] = useState<string | null>(null)
   const choose = (id: string) =>
     say({ kind: 'set', key: 'method.choice', typed: id, shown_in: units }, chosenField?.revision ?? 0)
-  const arc = methods.chosen?.method === 'arc_nickel' || methods.chosen?.method === 'arc_nickel_iron'
+  // A part that is referred out is taken by nobody.
+  const refused = locks.find((lock) => !lock.hot_only)
+  const chosen = methods.contenders.find((contender) => contender.way.method === chosenField?.typed)
   return (
     <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
       <h2 className="text-[28px] leading-8" data-testid="method-headline">
@@ -36,6 +40,7 @@ export function MethodStation(): ReactNode {
             chosen={methods.chosen?.method === contender.way.method}
             open={open === contender.way.method}
             onOpen={() => setOpen(open === contender.way.method ? null : contender.way.method)}
+            notYet={refused?.sentence}
             onChoose={() => choose(contender.way.method)}
           />
         ))}
@@ -54,7 +59,11 @@ export function MethodStation(): ReactNode {
         <p className="text-ash">Not considered, because not known: {methods.not_considered.join('; ')}.</p>
       )}
       <div className="mt-auto grid grid-cols-[1fr_1.4fr_auto] items-end gap-3 pt-2 max-bench:grid-cols-1">
-        {arc ? <Field name="method.school" label="School, instead of the default" /> : <span />}
+        {chosen !== undefined && chosen.schools_to_choose.length > 1 ? (
+          <School schools={chosen.schools_to_choose} />
+        ) : (
+          <span />
+        )}
         {chosenField?.typed !== '' ? (
           <Field name="method.reason" label="Why this one, for the record" />
         ) : (
@@ -62,7 +71,7 @@ export function MethodStation(): ReactNode {
         )}
         <span className="flex items-center gap-2">
           {chosenField?.typed !== '' && <Button onPress={() => choose('')}>Leave it to the plan</Button>}
-          {view.standing.station === 'method' && left[0] !== undefined && (
+          {view.standing.station === 'method' && left[0] !== undefined && refused === undefined && (
             <Plate testId="next" onPress={() => choose(left[0]?.way.method ?? '')}>
               Take {left[0].label.toLowerCase()}
             </Plate>
@@ -77,11 +86,34 @@ interface ContenderProps {
   contender: Schemas['Contender']
   chosen: boolean
   open: boolean
+  /** Why it cannot be taken; nothing when it can. */
+  notYet: string | undefined
   onOpen: () => void
   onChoose: () => void
 }
 
-function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps): ReactNode {
+/** The schools of the method that was chosen: a school belongs to its method. */
+function School({ schools }: { schools: Schemas['Contender']['schools_to_choose'] }): ReactNode {
+  const { view, say } = useJob()
+  const { units } = useShop()
+  const field = view.fields['method.school']
+  return (
+    <div>
+      <p className="label mb-1">School, instead of the default</p>
+      <Choice
+        id={fieldId('method.school')}
+        label="School"
+        choices={schools}
+        chosen={field?.typed ?? ''}
+        onChoose={(id) =>
+          say({ kind: 'set', key: 'method.school', typed: id, shown_in: units }, field?.revision ?? 0)
+        }
+      />
+    </div>
+  )
+}
+
+function Contender({ contender, chosen, open, notYet, onOpen, onChoose }: ContenderProps): ReactNode {
   return (
     <section
       aria-label={contender.label}
@@ -102,6 +134,7 @@ function Contender({ contender, chosen, open, onOpen, onChoose }: ContenderProps
         <Button
           onPress={onChoose}
           chosen={chosen}
+          notYet={notYet}
           label={`${chosen ? 'Taken' : 'Take it'}: ${contender.label}`}
         >
           {chosen ? 'Taken' : 'Take it'}

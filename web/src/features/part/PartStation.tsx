@@ -227,11 +227,11 @@ function OlderTight(): ReactNode {
 /** What an earlier repair left in it. */
 function OldFiller(): ReactNode {
   const { view } = useJob()
-  const bronze = view.fields['part.old_filler']?.typed === 'bronze'
+  const left = ['bronze', 'other'].includes(view.fields['part.old_filler']?.typed ?? '')
   return (
     <>
       <Field name="part.old_filler" columns={3} />
-      {bronze && <Field name="part.old_filler_out" />}
+      {left && <Field name="part.old_filler_out" />}
     </>
   )
 }

@@ -1,8 +1,13 @@
 import { useState, type ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
+import { KeepOff } from '../../job/KeepOff'
+import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
+import { fieldId } from '../../ui/FieldInput'
+import { Marks } from '../../ui/Marks'
 import { GrooveSection } from './GrooveSection'
 import { PinRow } from './PinRow'
 
@@ -18,16 +23,17 @@ export function PrepStation(): ReactNode {
         : 'Map the cracks first: length and wall are needed.'
     return <h2 className="text-[28px]">{why}</h2>
   }
-  const seam = prep.seams.find((candidate) => candidate.letter === picked) ?? prep.seams[0]
+  const seam = prep.seams.find((candidate) => candidate.id === picked) ?? prep.seams[0]
   if (seam === undefined) return null
-  const at = (what: string) => `prep.${seam.letter}.${what}`
+  const at = (what: string) => `prep.${seam.id}.${what}`
   const pins = seam.section == null
   return (
     <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
+      <KeepOff />
       {prep.seams.length > 1 && (
         <div className="flex gap-2">
           {prep.seams.map((s) => (
-            <Button key={s.letter} chosen={s.letter === seam.letter} onPress={() => setPicked(s.letter)}>
+            <Button key={s.id} chosen={s.id === seam.id} onPress={() => setPicked(s.id)}>
               Crack {s.letter}
             </Button>
           ))}
@@ -70,6 +76,19 @@ export function PrepStation(): ReactNode {
           <Field name="prep.cap" placeholder={shown(seam.cap_mm)} />
         </div>
       )}
+      {!pins && (
+        <div className="grid grid-cols-[2fr_1fr_1fr] items-end gap-2 border-t border-rule pt-2 max-bench:grid-cols-1">
+          <p className="text-ash">
+            <b className="text-chalk">As it was ground, crack {seam.letter}.</b> Measured, it takes the
+            plan&apos;s place: filler, rods and beads follow from it.
+          </p>
+          <Field name={`crack.${seam.id}.ground_depth`} placeholder={shown(seam.depth_mm)} />
+          <Field
+            name={`crack.${seam.id}.ground_width`}
+            placeholder={seam.section == null ? '' : shown(seam.section.top_width_mm)}
+          />
+        </div>
+      )}
       <section aria-label="In this order">
         <h2 className="text-[24px] leading-7">In this order</h2>
         <ol>
@@ -81,7 +100,30 @@ export function PrepStation(): ReactNode {
           ))}
         </ol>
       </section>
+      {prep.to_do.length > 0 && <Done items={prep.to_do} />}
     </div>
+  )
+}
+
+/** What cannot be done once it is hot: each said to be done, before it is lit. */
+function Done({ items }: { items: readonly Schemas['PrepItem'][] }): ReactNode {
+  const { view, say } = useJob()
+  const { units } = useShop()
+  const field = view.fields['prep.done']
+  const done = (field?.typed ?? '').split(',').filter((id) => id !== '')
+  const toggle = (ids: string[]) =>
+    say({ kind: 'set', key: 'prep.done', typed: ids.join(','), shown_in: units }, field?.revision ?? 0)
+  return (
+    <section aria-label="Done before the heat">
+      <h2 className="mb-1 text-[24px] leading-7">Done, since it cannot be done hot</h2>
+      <Marks
+        id={fieldId('prep.done')}
+        label="Done before the heat"
+        choices={items}
+        chosen={items.filter((item) => item.done).map((item) => item.id)}
+        onChoose={(ids) => toggle([...done.filter((id) => !items.some((i) => i.id === id)), ...ids])}
+      />
+    </section>
   )
 }
 

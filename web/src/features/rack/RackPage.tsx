@@ -1,8 +1,10 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { useLocation, useNavigate, useSearchParams } from 'react-router'
 import { api, dataOf, Refused } from '../../api/client'
-import { rackQuery } from '../../api/queries'
+import { newId } from '../../api/new-id'
+import { rackQuery, shopQuery } from '../../api/queries'
+import { useShop } from '../../job/ShopContext'
 import { Head } from '../../ui/Head'
 import { ImportButton } from './ImportButton'
 import { RackStrip } from './RackStrip'
@@ -23,8 +25,7 @@ export function RackPage(): ReactNode {
   const rack = useQuery(rackQuery(away, useSettled(words, 150)))
   const [problem, setProblem] = useState('')
   const create = useMutation({
-    mutationFn: async () =>
-      dataOf('JobView', await api.POST('/api/jobs', { body: { id: crypto.randomUUID() } })),
+    mutationFn: async () => dataOf('JobView', await api.POST('/api/jobs', { body: { id: newId() } })),
     onSuccess: (job) => void navigate(`/jobs/${job.id}/part`, { replace: true }),
     onError: (error) => setProblem(error instanceof Refused ? error.message : 'The server is not reached.'),
   })
@@ -38,6 +39,14 @@ export function RackPage(): ReactNode {
     }
   }, [wanted, mutate])
   const lines = rack.data?.lines ?? []
+  const damaged = rack.data?.damaged ?? []
+  // Another tab changed the shop: what is shown here goes by it.
+  const { revision } = useShop()
+  const shopRevision = rack.data?.shop_revision ?? revision
+  const queryClient = useQueryClient()
+  useEffect(() => {
+    if (shopRevision > revision) void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
+  }, [shopRevision, revision, queryClient])
   const longest = Math.max(
     60,
     ...lines.flatMap((line) => line.lines.map((plan) => plan.unwrap_at ?? plan.beads_to)),
@@ -89,6 +98,17 @@ export function RackPage(): ReactNode {
                 : 'The rack is empty. Press n for the casting on the bench.'}
           </p>
         )}
+        {damaged.map((job) => (
+          <section
+            key={job.id}
+            aria-label="Damaged job"
+            className="border-b border-rule py-2"
+            data-testid="damaged"
+          >
+            <b>A job that cannot be read.</b> {job.why}. The others are as they were; put back a copy of the
+            data file if you have one. <span className="formula">{job.id}</span>
+          </section>
+        ))}
         {lines.map((line, at) => (
           <RackStrip
             key={line.id}

@@ -8,7 +8,9 @@ import { clock } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { Plate } from '../../ui/Plate'
+import { lineWords, type LineWord } from '../../ui/line-words'
 import { useWidth } from '../../ui/useWidth'
+import { widthOf } from '../../ui/words'
 
 export interface RackStripProps {
   line: Schemas['RackLine']
@@ -26,7 +28,7 @@ const hotText = (shown: Schemas['Shown'] | null | undefined): string =>
 export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): ReactNode {
   const shop = useShop()
   const navigate = useNavigate()
-  const [frame, width] = useWidth<HTMLDivElement>(1240, 340)
+  const [frame, width] = useWidth<HTMLDivElement>(1240, 300)
   const { standing } = line
   const { next } = standing
   // What is or was hot in this round gets the room its line needs; the rest lies closer together.
@@ -58,11 +60,34 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
   const stopped =
     standing.stopped == null ? null : STATIONS.findIndex((entry) => entry.station === standing.station)
   const current = STATIONS.findIndex((entry) => entry.station === standing.station)
-  const at = next.at_ms == null ? '' : ` at ${clock(next.at_ms, shop.time_zone, standing.job_now_ms ?? now)}`
+  const at = next.at_ms == null ? '' : ` ${clock(next.at_ms, shop.time_zone, standing.job_now_ms ?? now)}`
   const go = `/jobs/${line.id}/${pathOf(standing.station)}`
   const verb = standing.stopped ?? `${next.verb}${at}`
   const hotWords = hot === null ? '' : hotText(shop.units === 'imperial' ? hot.imperial : hot.metric)
-  const hotX = last === undefined ? 0 : layout.x(last.minutes)
+  const inAll = planWords(line.lines)
+  const wanted: LineWord[] = []
+  if (hot !== null && !phone) {
+    const x = last === undefined ? 0 : layout.x(last.minutes)
+    const w = widthOf(hotWords, 34, 'figure') + 80
+    wanted.push({ key: 'hot', box: { x: x + 14, y: layout.y(last?.celsius ?? 20) - 34, w, h: 36 } })
+  }
+  if (hot === null && plan !== null && !plan.cold && stopped === null && !phone && longest === 0) {
+    const w = widthOf(inAll, 14.5)
+    const x = layout.x(plan.unwrap_at ?? plan.beads_to) + 4 - w
+    wanted.push({ key: 'plan', box: { x, y: box.shelf + 6, w, h: 18 } })
+  }
+  const hereX = Math.min(layout.stations[current] ?? 0, width - 84) - 6
+  const head = tall ? -16 : -20
+  const verbW = first ? widthOf(verb, 17) + 60 : widthOf(verb, tall ? 26 : 20)
+  const words = lineWords(
+    { x: 0, y: 0, w: width, h: height },
+    [
+      { x: hereX, y: box.shelf + 6, w: widthOf(wordOf(standing.station), 14) + 24, h: 20 },
+      { x: 0, y: head, w: 100 + Math.max(widthOf(line.name, 22), 220), h: tall ? 56 : 26 },
+      { x: width - verbW, y: head, w: verbW, h: tall ? 46 : 30 },
+    ],
+    wanted,
+  )
   return (
     <section
       aria-label={line.name}
@@ -90,6 +115,11 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
             <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
               {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
             </p>
+            {line.damaged !== '' && (
+              <p className="font-semibold" data-testid="damaged">
+                {line.damaged}
+              </p>
+            )}
             {phone && hot !== null && (
               <p className="figure text-[30px] leading-9">
                 {hotWords} <span className="words">HOT</span>
@@ -133,14 +163,11 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
           stoppedAt={stopped}
           round={line.round}
         />
-        {hot?.celsius != null && last !== undefined && !phone && (
+        {words.has('hot') && (
           <span
             className="figure absolute text-[34px] leading-9 whitespace-nowrap"
-            style={{
-              top: Math.max(0, layout.y(last.celsius) - 34),
-              // Where it would leave the page it stands before the bead.
-              ...(hotX > width - 210 ? { right: width - hotX + 14 } : { left: hotX + 14 }),
-            }}
+            style={{ left: words.get('hot')?.x, top: words.get('hot')?.y }}
+            data-line-word
           >
             {hotWords} <span className="words">HOT</span>
           </span>
@@ -148,12 +175,13 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
         <Here x={layout.stations[current] ?? 0} top={box.shelf + 8} width={width}>
           {wordOf(standing.station)}
         </Here>
-        {hot === null && plan !== null && !plan.cold && stopped === null && !phone && longest === 0 && (
+        {words.has('plan') && (
           <span
             className="label absolute whitespace-nowrap"
-            style={{ right: width - layout.x(plan.unwrap_at ?? plan.beads_to) - 4, top: box.shelf + 6 }}
+            style={{ left: words.get('plan')?.x, top: words.get('plan')?.y }}
+            data-line-word
           >
-            {planWords(line.lines)}
+            {inAll}
           </span>
         )}
       </div>
@@ -180,8 +208,9 @@ interface HereProps {
 function Here({ x, top, width, children }: HereProps): ReactNode {
   return (
     <span
-      className="absolute flex items-center gap-1.5 text-[14px] leading-4 font-bold whitespace-nowrap"
+      className="absolute flex items-center gap-1.5 bg-iron pr-1 text-[14px] leading-4 font-bold whitespace-nowrap"
       style={{ left: Math.min(x, width - 84) - 6, top }}
+      data-line-word
     >
       <svg width="12" height="8" aria-hidden>
         <path d="M1 7l5-5 5 5" fill="none" stroke="currentColor" strokeWidth="1.6" />

@@ -89,6 +89,7 @@ export function ShopPage(): ReactNode {
           {gear('shop.packings')}
           {gear('shop.rods')}
           {field('shop.stitch_kit')}
+          {field('shop.pins')}
         </section>
       </main>
     </div>
@@ -107,8 +108,12 @@ function Gear({ view, problem, onSay }: GearProps): ReactNode {
     .split(',')
     .map((id) => id.trim())
     .filter((id) => id !== '')
-  const toggle = (id: string) =>
-    onSay((here.includes(id) ? here.filter((other) => other !== id) : [...here, id]).join(','))
+  // "None" is an answer of its own: it stands alone, and gives way to whatever is there.
+  const toggle = (id: string) => {
+    const others = here.filter((other) => other !== id && other !== 'none')
+    const next = here.includes(id) ? others : id === 'none' ? ['none'] : [...others, id]
+    onSay(next.join(','))
+  }
   return (
     <div role="group" aria-label={view.label}>
       <p className="label mb-1">{view.label}</p>

@@ -1,8 +1,11 @@
 import { useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
 import { useJob } from '../../job/JobContext'
 import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
+import { pathOf } from '../../job/stations'
 import { Choice } from '../../ui/Choice'
+import { focusField } from '../../ui/FieldInput'
 
 const SPEEDS = [
   { id: '1', label: 'As it is' },
@@ -12,11 +15,12 @@ const SPEEDS = [
 
 /** Everything laid out before lighting up: after that one cannot stop. */
 export function LightUp(): ReactNode {
-  const { view, asIf, say, refusals } = useJob()
+  const { view, asIf, say } = useJob()
   const { time_zone } = useShop()
   const [speed, setSpeed] = useState('1')
+  const [owned, setOwned] = useState('')
   const { plan } = view
-  const refused = refusals.findLast((refusal) => refusal.field === 'light')
+  const { refused, to_own } = plan.gate
   const cold = plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat'
   const ready = view.standing.unlit == null && asIf === null
   const lay = plan.torch?.lay_out ?? []
@@ -48,11 +52,23 @@ export function LightUp(): ReactNode {
               onChoose={(id) => setSpeed(id || '1')}
             />
           </div>
+          {to_own !== '' && (
+            <label className="flex flex-col gap-1 border-2 border-chalk p-3">
+              <b>{to_own}</b>
+              <span>Who lights it all the same, and why?</span>
+              <input
+                value={owned}
+                onChange={(event) => setOwned(event.target.value)}
+                autoComplete="off"
+                className="min-h-12 border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk"
+              />
+            </label>
+          )}
           <span className="mt-auto self-end">
             <NextOrButton
               station="torch"
               testId="light"
-              onPress={() => say({ kind: 'light', speed: Number(speed) })}
+              onPress={() => say({ kind: 'light', speed: Number(speed), owned: owned.trim() })}
             >
               {cold ? 'Start the work' : 'Light up'}
             </NextOrButton>
@@ -65,25 +81,25 @@ export function LightUp(): ReactNode {
               <b>This plan is for one iron that is only supposed.</b> Go back to what it may be first.
             </li>
           )}
-          {plan.locks.map((lock) => (
-            <li key={lock.rule} className="py-1">
-              <b>{lock.sentence}</b> {lock.unlock}
+          {refused.map((line) => (
+            <li
+              key={line.sentence}
+              className="flex flex-wrap items-center justify-between gap-3 border-b border-rule py-2"
+            >
+              <p className="min-w-0 grow basis-[300px]">
+                <b>{line.sentence}</b> <span className="text-ash">{line.unlock}</span>
+              </p>
+              <Link
+                to={`/jobs/${view.id}/${pathOf(line.station)}`}
+                onClick={() => setTimeout(() => focusField(line.key), 60)}
+                className="flex min-h-11 items-center border-[1.5px] border-scribe px-4 font-semibold"
+              >
+                {line.verb}
+              </Link>
             </li>
           ))}
-          {plan.missing.slice(0, 8).map((missing) => (
-            <li key={missing.key} className="border-b border-rule py-1.5">
-              <b>{missing.what}.</b> <span className="text-ash">{missing.why}</span>
-            </li>
-          ))}
-          {plan.methods.chosen == null && plan.locks.length === 0 && (
-            <li className="py-1.5">
-              <b>The method is not decided.</b>
-            </li>
-          )}
-          {plan.heat?.reached === false && <li className="py-1.5">{plan.heat.sentence}</li>}
         </ul>
       )}
-      {refused !== undefined && <p role="alert">{refused.problem.message}</p>}
     </div>
   )
 }

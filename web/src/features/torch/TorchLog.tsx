@@ -11,10 +11,12 @@ const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
   reheated: 'reheated',
   note: 'note',
   covered: 'covered',
+  unwrapped: 'unwrapped',
 }
 
 const words = (entry: Schemas['TorchEntry']): string => {
-  if (entry.kind === 'reading') return `reading ${entry.typed}`
+  if (entry.kind === 'reading') return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}`
+  if (entry.kind === 'covered' && entry.why !== undefined && entry.why !== '') return `covered: ${entry.why}`
   if (entry.kind === 'note') return entry.text
   return WORDS[entry.kind]
 }
@@ -24,7 +26,10 @@ export function TorchLog(): ReactNode {
   const { view, waiting, say } = useJob()
   const [striking, setStriking] = useState<Schemas['LogEntry'] | null>(null)
   const round = view.job.rounds.at(-1)
-  const log = round?.log ?? []
+  // What was said of the part since it was lit last, whichever round that was.
+  const telling = view.job.rounds.findLast((r) => r.lit != null || r.cancelled.length > 0)
+  const log = telling?.lit != null ? telling.log : (telling?.cancelled.at(-1)?.log ?? [])
+  const before = view.job.rounds.filter((r) => r !== telling && r.log.length > 0)
   const unsent = waiting.flatMap((item) =>
     item.change.kind === 'torch' ? [{ id: item.id, entry: item.change.entry }] : [],
   )
@@ -56,14 +61,37 @@ export function TorchLog(): ReactNode {
       </ol>
       <div className="mt-2 flex gap-2">
         {last !== undefined && (
-          <Button onPress={() => setStriking(last)} label="Strike the last entry">
-            Strike the last
+          <Button onPress={() => setStriking(last)} label="Cross out the last entry">
+            Cross out the last
           </Button>
         )}
         {!beads && unsent.length === 0 && round?.lit != null && (
           <Button onPress={() => say({ kind: 'cancel_light' })}>Cancel the lighting</Button>
         )}
       </div>
+      {before.map((earlier) => {
+        const number = view.job.rounds.indexOf(earlier) + 1
+        return (
+          <details key={number} className="mt-2">
+            <summary className="flex min-h-11 cursor-pointer items-center text-ash">
+              Round {number}: {earlier.log.filter((e) => e.struck == null).length} entries
+            </summary>
+            <ol>
+              {earlier.log
+                .filter((entry) => entry.struck == null)
+                .map((entry) => (
+                  <li
+                    key={entry.fact}
+                    className="flex min-h-9 items-center justify-between border-b border-rule"
+                  >
+                    <span>{words(entry.entry)}</span>
+                    <span className="text-ash">{entry.at}</span>
+                  </li>
+                ))}
+            </ol>
+          </details>
+        )
+      })}
       <StrikeSheet
         target={striking?.fact ?? null}
         what={striking === null ? '' : words(striking.entry)}

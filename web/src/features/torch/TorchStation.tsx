@@ -3,11 +3,13 @@ import type { Live, Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../job/useShortcut'
-import { inUnits } from '../../quantity/show'
+import { clock, inUnits } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
+import { HotBetween } from './HotBetween'
 import { LightUp } from './LightUp'
 import { Pieces } from './Pieces'
+import { StopSheet } from './StopSheet'
 import { ReadingSheet } from '../../job/ReadingSheet'
 import { TorchLog } from './TorchLog'
 import { WindowBar } from './WindowBar'
@@ -18,18 +20,25 @@ type Entry = Schemas['TorchEntry']
 export function TorchStation(): ReactNode {
   const { view, live, waiting, say } = useJob()
   const [sheet, setSheet] = useState<'reading' | 'note' | null>(null)
+  const [stopping, setStopping] = useState(false)
+  const { time_zone } = useShop()
   const { torch } = view.plan
   const round = view.job.rounds.at(-1)
   const lit = round?.lit ?? null
   const log = (entry: Entry) => say({ kind: 'torch', entry })
-  const covered = round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false
+  // What waits here for the server counts: nobody lays a bead on a covered part.
+  const covered =
+    (round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false) ||
+    waiting.some((item) => item.change.kind === 'torch' && item.change.entry.kind === 'covered')
   useShortcut('l', () => {
     if (lit !== null) setSheet('reading')
   })
   useShortcut('b', () => {
     if (lit !== null && !covered) log({ kind: 'bead' })
   })
-  if (torch == null || lit === null) return <LightUp />
+  if (torch == null || lit === null) {
+    return view.standing.hot == null ? <LightUp /> : <HotBetween onSay={log} />
+  }
   const window = torch.window ?? null
   const unsent = waiting.filter((item) => item.change.kind === 'torch')
   const unsentBeads = unsent.filter(
@@ -38,7 +47,13 @@ export function TorchStation(): ReactNode {
   const done = torch.done + unsentBeads
   const pins = torch.piece === 'pin'
   // What waits here for the server is not in the server's word yet.
-  const next = !pins && !covered && done >= torch.planned ? 'Cover it' : view.standing.next.verb
+  const planned = view.standing.next
+  const at =
+    planned.at_ms == null
+      ? ''
+      : ` ${clock(planned.at_ms, time_zone, view.standing.job_now_ms ?? view.now_ms)}`
+  const next = !pins && !covered && done >= torch.planned ? 'Cover it' : planned.verb + at
+  const left = Math.max(0, torch.planned - done)
   const finished = covered || (torch.planned > 0 && done >= torch.planned)
   return (
     <div className="mx-auto grid min-h-0 w-full grow content-start gap-x-8 gap-y-3 overflow-auto bench:grid-cols-[1fr_360px]">
@@ -51,14 +66,32 @@ export function TorchStation(): ReactNode {
         <p className="text-[22px] leading-7" data-testid="torch-next">
           <b>{unsent.length > 0 || live === null || live.next === '' ? next : live.next}.</b>{' '}
           <span className="text-ash">
-            {covered ? 'Covered, it cools by itself.' : pins ? '' : 'Pad at the coldest far corner.'}
+            {covered ? 'It cools by itself.' : pins ? '' : 'Pad at the coldest far corner.'}
           </span>
         </p>
+        {torch.joint != null && !covered && (
+          <p className="text-[19px] leading-6" data-testid="torch-joint">
+            <b>
+              Joint {inUnits(torch.joint, view.plan.units).number}{' '}
+              {inUnits(torch.joint, view.plan.units).unit}
+            </b>
+            : {torch.joint.words}. <span className="text-ash">Read at {torch.joint.at}.</span>
+          </p>
+        )}
+        {torch.passed.map((words) => (
+          <p key={words} role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
+            {words}
+          </p>
+        ))}
         {!covered && <Pieces piece={torch.piece} done={done} planned={torch.planned} waiting={unsentBeads} />}
       </div>
       <div className="flex flex-col gap-2.5">
         {!covered && !(finished && pins) && (
-          <Plate large testId="torch-main" onPress={() => log({ kind: finished ? 'covered' : 'bead' })}>
+          <Plate
+            large
+            testId="torch-main"
+            onPress={() => log(finished ? { kind: 'covered' } : { kind: 'bead' })}
+          >
             {finished ? 'Covered' : pins ? 'Pin set' : 'Bead done'}
           </Plate>
         )}
@@ -87,13 +120,24 @@ export function TorchStation(): ReactNode {
             <Button large onPress={() => setSheet('note')}>
               Note
             </Button>
-            <Button large onPress={() => log({ kind: 'covered' })}>
+            <Button large onPress={() => (left > 0 ? setStopping(true) : log({ kind: 'covered' }))}>
               <span aria-hidden className="size-5 border-[2.5px] border-chalk" /> Stop and cover
             </Button>
           </div>
         )}
         <TorchLog />
       </div>
+      <StopSheet
+        left={left}
+        planned={torch.planned}
+        piece={torch.piece}
+        open={stopping}
+        onClose={() => setStopping(false)}
+        onStop={(why) => {
+          log({ kind: 'covered', why })
+          setStopping(false)
+        }}
+      />
       <ReadingSheet kind={sheet} onClose={() => setSheet(null)} onSay={log} />
     </div>
   )
@@ -120,7 +164,7 @@ function Temperature({ live, window }: { live: Live | null; window: readonly [nu
           </span>
         </span>
       </div>
-      <WindowBar live={live} low={window[0]} high={window[1]} />
+      {live.place !== 'no_window' && <WindowBar live={live} low={window[0]} high={window[1]} />}
     </div>
   )
 }

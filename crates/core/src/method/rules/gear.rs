@@ -1,7 +1,8 @@
 //! What the heat and the gear at hand allow: M07, M19.
 
-use super::super::{MethodId, School};
+use super::super::{MODEST_WALL_MM, MethodId, School};
 use super::{Asked, Effect, Fired, Ruling, STICK};
+use crate::quantity::Unit;
 
 pub(super) fn reach_rule(asked: &Asked<'_>, ruling: &mut Ruling) {
     if asked.reach.is_empty() {
@@ -36,11 +37,25 @@ pub(super) fn reach_rule(asked: &Asked<'_>, ruling: &mut Ruling) {
     }
 }
 
+/// A list without anything in it is an answer: nothing is at hand.
 pub(super) fn gear_rule(asked: &Asked<'_>, ruling: &mut Ruling) {
-    let Some(rods) = asked.rods else {
-        ruling.unknown("M19", "which rods are at hand");
-        return;
-    };
+    match asked.rods {
+        None => ruling.unknown("M19", "which rods are at hand"),
+        Some(rods) => rods_at_hand(rods, ruling),
+    }
+    match asked.stitch_kit {
+        None => ruling.unknown("M19", "whether pins, taps and drills are at hand"),
+        Some(true) => {}
+        Some(false) => ruling.say(
+            "M19",
+            Effect::Caution,
+            &[MethodId::Stitch],
+            "Not at hand: buy or borrow pins, taps and drills.",
+        ),
+    }
+}
+
+fn rods_at_hand(rods: &[String], ruling: &mut Ruling) {
     let has = |id: &str| rods.iter().any(|rod| rod == id);
     for (method, rod, what) in [
         (MethodId::ArcNickel, "nickel", "nickel stick"),
@@ -59,12 +74,25 @@ pub(super) fn gear_rule(asked: &Asked<'_>, ruling: &mut Ruling) {
             "Not at hand: buy or borrow cast-iron gas rod and flux.",
         );
     }
-    if asked.stitch_kit != Some(true) {
-        ruling.say(
-            "M19",
-            Effect::Caution,
-            &[MethodId::Stitch],
-            "Not at hand: buy or borrow pins, taps and drills.",
-        );
-    }
+}
+
+/// The modest school of gas fusion: walls up to 12 mm and shapes that can expand.
+pub(super) fn modest_rule(asked: &Asked<'_>, ruling: &mut Ruling) {
+    let upto = asked.units.say(MODEST_WALL_MM, Unit::Millimetres);
+    let why = match (asked.wall_mm, asked.closed) {
+        (Some(wall), _) if wall > MODEST_WALL_MM => format!("Melted at the joint alone: walls up to {upto}."),
+        (_, Some(true)) => "Melted at the joint alone: a closed shape cannot expand.".to_owned(),
+        (Some(_), Some(false)) => return,
+        (None, _) | (_, None) => {
+            format!("Melted at the joint alone: open shapes and walls up to {upto}, and nobody has said.")
+        }
+    };
+    ruling.fired.push(Fired {
+        rule: "M07".to_owned(),
+        effect: Effect::Exclude,
+        method: MethodId::GasIron,
+        school: Some(School::Modest),
+        iron: None,
+        sentence: why,
+    });
 }

@@ -20,7 +20,7 @@ pub(super) fn iron_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
             "M02",
             Caution,
             &[MethodId::ArcNickel, ArcNickelIron, TorchBraze, Stitch],
-            "Steel is still possible: do one more test before any heat.",
+            "Steel is still possible: one more test settles it.",
         );
     }
     if belief.is_plausible(Iron::Malleable) {
@@ -28,11 +28,12 @@ pub(super) fn iron_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
         ruling.say("M03", Caution, STICK, "Malleable is possible: nickel-iron, short and cool.");
         ruling.say(
             "M03",
-            Favour,
+            Caution,
             &[TorchBraze],
             format!(
-                "Malleable is possible: braze quickly, under {} at the joint.",
-                asked.units.say(900.0, Unit::Celsius)
+                "Malleable is possible: bronze runs at {} and more and leaves a hard seam. Quick, small, and only \
+                 where a little hardness does no harm.",
+                asked.units.say(880.0, Unit::Celsius)
             ),
         );
     }

@@ -1,7 +1,7 @@
 //! What the joint is and carries: M08, M09, M13, M14, M21.
 
 use super::super::MethodId;
-use super::{Asked, Effect, Fired, Ruling, STICK};
+use super::{Asked, Effect, Fired, Piece, Ruling, STICK};
 use crate::quantity::Unit;
 
 const FUSION: &[MethodId] = &[MethodId::ArcNickel, MethodId::ArcNickelIron, MethodId::GasIron];
@@ -56,6 +56,14 @@ pub(super) fn old_filler_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
             ruling.say("M13", Exclude, FUSION, "Old bronze stays in the joint: a weld over it cracks.");
         }
         (Some("bronze"), None) => ruling.unknown("M13", "whether all of the old bronze can come out"),
+        (Some("other"), Some(false)) => {
+            let why =
+                "Old filler of unknown kind stays in the joint: if it is bronze, a weld over it cracks.";
+            ruling.say("M13", Exclude, FUSION, why);
+        }
+        (Some("other"), None) => {
+            ruling.unknown("M13", "what the old filler is, or whether all of it can come out")
+        }
         (Some("nickel" | "steel"), _) => {
             let welds =
                 [MethodId::ArcNickel, MethodId::ArcNickelIron, MethodId::GasIron, MethodId::TorchBraze];
@@ -69,6 +77,37 @@ pub(super) fn old_filler_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
             );
         }
         (Some(_), _) => {}
+    }
+}
+
+/// M17: a piece that is lost leaves nothing to join to.
+pub(super) fn piece_rule(asked: &Asked<'_>, ruling: &mut Ruling) {
+    use Effect::{Exclude, Favour};
+    use MethodId::{ArcNickel, ArcNickelIron, GasIron, Stitch, TorchBraze};
+    match asked.piece {
+        Piece::There => {}
+        Piece::NotSaid => ruling.unknown("M17", "whether the broken-off piece is there"),
+        Piece::Lost => {
+            let why = "The piece is lost: there is nothing to join to.";
+            ruling.say("M17", Exclude, &[Stitch, ArcNickel, ArcNickelIron, TorchBraze], why);
+            ruling.say(
+                "M17",
+                Favour,
+                &[GasIron],
+                "The piece is lost: an iron rod builds it up in like iron.",
+            );
+        }
+        Piece::Donor => {
+            let why = "The piece is lost: there is nothing to join to but a donor patch, set in with pins.";
+            ruling.say("M17", Exclude, &[ArcNickel, ArcNickelIron, TorchBraze], why);
+            ruling.say(
+                "M17",
+                Favour,
+                &[GasIron],
+                "The piece is lost: an iron rod builds it up in like iron.",
+            );
+            ruling.say("M17", Favour, &[Stitch], "A donor patch is set in with pins.");
+        }
     }
 }
 

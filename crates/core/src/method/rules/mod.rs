@@ -35,6 +35,17 @@ pub struct Fired {
     pub sentence: String,
 }
 
+/// Whether what broke off is there. Of several breaks the worst counts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Piece {
+    /// Nothing is broken off, or it fits.
+    There,
+    NotSaid,
+    /// Lost, and a patch of like iron is at hand.
+    Donor,
+    Lost,
+}
+
 /// What the rules are asked with. `None` is not known: the rule then does not fire.
 #[derive(Debug, Clone)]
 pub struct Asked<'a> {
@@ -45,6 +56,9 @@ pub struct Asked<'a> {
     pub oil: Option<&'a str>,
     pub fluid_tight: Option<bool>,
     pub wall_mm: Option<f64>,
+    /// It cannot expand freely; nothing while its shape is not known.
+    pub closed: Option<bool>,
+    pub piece: Piece,
     /// Of each way that preheats: can it be reached, or why not; not in it while not known.
     pub reach: &'a [(Way, Result<(), String>)],
     /// The warm school's 150 degC can be reached; nothing while not known.
@@ -79,12 +93,16 @@ impl Ruling {
     fn say(&mut self, rule: &str, effect: Effect, methods: &[MethodId], sentence: impl Into<String>) {
         let sentence = sentence.into();
         for &method in methods {
-            // However many irons set it off, a rule counts once for a method.
+            // However often it is set off, a rule counts once for a method.
             let told = self
                 .fired
-                .iter()
-                .any(|f| f.rule == rule && f.method == method && f.effect == effect && f.school.is_none());
-            if !told {
+                .iter_mut()
+                .find(|f| f.rule == rule && f.method == method && f.effect == effect && f.school.is_none());
+            if let Some(told) = told {
+                if !told.sentence.contains(&sentence) {
+                    told.sentence = format!("{} {sentence}", told.sentence);
+                }
+            } else {
                 self.fired.push(Fired {
                     rule: rule.to_owned(),
                     effect,
@@ -117,7 +135,7 @@ fn iron_of(rule: &str) -> Option<Iron> {
 const ALL: &[MethodId] = &MethodId::ALL;
 const STICK: &[MethodId] = &[MethodId::ArcNickel, MethodId::ArcNickelIron];
 
-/// Applies rules M01 to M14, M19, M21 and M23. Locks (M01 on little evidence, M20, M22) are the
+/// Applies rules M01 to M14, M17, M19, M21 and M23. Locks (M01 on little evidence, M20, M22) are the
 /// plan's.
 ///
 /// # Source
@@ -129,8 +147,10 @@ pub fn apply_rules(asked: &Asked<'_>) -> Ruling {
     service::service_rules(asked, &mut ruling);
     joint::look_rules(asked, &mut ruling);
     joint::old_filler_rules(asked, &mut ruling);
+    joint::piece_rule(asked, &mut ruling);
     joint::load_rule(asked, &mut ruling);
     gear::reach_rule(asked, &mut ruling);
+    gear::modest_rule(asked, &mut ruling);
     gear::gear_rule(asked, &mut ruling);
     ruling
 }

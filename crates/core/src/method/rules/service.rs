@@ -4,6 +4,9 @@ use super::super::MethodId;
 use super::{Asked, Effect, Ruling, STICK};
 use crate::quantity::Unit;
 
+/// House: pins that heat and cool over this loosen, in degC; and a wall under this holds few threads, in mm.
+const PINS_LOOSEN_C: f64 = 300.0;
+const FEW_THREADS_MM: f64 = 8.0;
 /// Ours: a short time in service.
 const SHORT_MIN: f64 = 60.0;
 
@@ -15,7 +18,12 @@ pub(super) fn service_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
         None => ruling.unknown("M05", "the service temperature"),
         Some(service_c) => {
             for method in MethodId::ALL {
-                let (limit, mut with_caution) = method.service_limit_c();
+                let (mut limit, mut with_caution) = method.service_limit_c();
+                if let Some(cycling_c) = method.cycling_limit_c()
+                    && asked.heat_cycling == Some(true)
+                {
+                    (limit, with_caution) = (cycling_c, cycling_c);
+                }
                 if let Some(short_c) = method.short_service_c()
                     && asked.service_min.is_some_and(|minutes| minutes <= SHORT_MIN)
                 {
@@ -48,9 +56,11 @@ pub(super) fn service_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
                 }
             }
             match asked.heat_cycling {
-                None if service_c > 300.0 => ruling.unknown("M05", "whether it heats and cools in service"),
-                Some(true) if service_c > 300.0 => {
-                    let why = format!("Heats and cools above {}: pins work loose.", say(300.0));
+                None if service_c > PINS_LOOSEN_C => {
+                    ruling.unknown("M05", "whether it heats and cools in service");
+                }
+                Some(true) if service_c > PINS_LOOSEN_C => {
+                    let why = format!("Heats and cools above {}: pins work loose.", say(PINS_LOOSEN_C));
                     ruling.say("M05", Caution, &[Stitch], why);
                 }
                 Some(_) | None => {}
@@ -101,5 +111,17 @@ pub(super) fn service_rules(asked: &Asked<'_>, ruling: &mut Ruling) {
             ruling.say("M12", Favour, &[TorchBraze], "Suits a thin wall.");
         }
         Some(_) => {}
+    }
+    if asked.wall_mm.is_some_and(|wall| wall < FEW_THREADS_MM) {
+        let carries = asked.loads.map(|loads| !loads.is_empty());
+        let under = asked.units.say(FEW_THREADS_MM, Unit::Millimetres);
+        match (carries, asked.fluid_tight) {
+            (Some(true), _) | (_, Some(true)) => {
+                let why = format!("Under {under}, and it carries or is tight: few threads hold.");
+                ruling.say("M05", Caution, &[Stitch], why);
+            }
+            (Some(false), Some(false)) => {}
+            (None, _) | (_, None) => ruling.unknown("M05", "whether a thin wall carries or is tight"),
+        }
     }
 }

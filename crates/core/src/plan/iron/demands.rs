@@ -71,7 +71,7 @@ pub fn demands(
         let allowed = limit.iron.properties().unevenness_limit_k();
         say("Unevenness", format!("under {}", units.say(allowed, Unit::Kelvins)), limit.forced_by());
     }
-    let strong = strongest(plausible);
+    let strong = strongest(&belief.setting_the_strength());
     let mpa = strong.iron.properties().tensile_mpa;
     say("Strength to match", units.say(mpa, Unit::Megapascals), strong.forced_by());
     let drill = least(plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss));

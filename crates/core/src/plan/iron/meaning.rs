@@ -2,7 +2,7 @@
 
 use super::super::MethodPlan;
 use super::super::part::PartFacts;
-use crate::iron::{Belief, Iron};
+use crate::iron::{ANNEAL_LOST_C, Belief, Iron};
 use crate::job::Round;
 use crate::method::MethodId;
 use crate::quantity::Unit;
@@ -57,7 +57,7 @@ pub fn meaning(round: &Round, belief: &Belief, part: &PartFacts, methods: &Metho
             if chosen == Some(MethodId::TorchBraze) {
                 said.push(format!(
                     "Quick with the torch: the anneal goes from about {} up, with time.",
-                    c(850.0)
+                    c(ANNEAL_LOST_C)
                 ));
             }
         }
@@ -85,7 +85,9 @@ fn if_it_is(iron: Iron, c: &impl Fn(f64) -> String) -> String {
         Iron::Ductile => {
             "then the arc's edge goes hard unless it is hotter, and only RCI-B rod would fuse.".to_owned()
         }
-        Iron::Malleable => format!("then nothing may hold it near {}, and gas fusion is out.", c(850.0)),
+        Iron::Malleable => {
+            format!("then nothing may hold it near {}, and gas fusion is out.", c(ANNEAL_LOST_C))
+        }
         Iron::White => "then nothing hot may come near it.".to_owned(),
         Iron::NiResist => "then no cold beads, and bronze takes badly.".to_owned(),
         Iron::Steel => "then none of these plans apply. One more test.".to_owned(),

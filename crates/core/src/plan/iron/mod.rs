@@ -205,7 +205,7 @@ pub(super) fn white_lock(belief: &Belief) -> Option<Lock> {
 pub(super) fn cautions(belief: &Belief) -> Vec<Caution> {
     let mut found = Vec::new();
     if !belief.steps.is_empty() && belief.is_plausible(Iron::Steel) && belief.leading != Iron::Steel {
-        found.push("Steel is still possible: one more test before any heat.");
+        found.push("Steel is still possible: one more test settles it.");
     }
     found
         .into_iter()

@@ -21,14 +21,15 @@ pub fn figures(methods: &MethodPlan, heat: Option<&HeatPlan>, cooling: Option<&C
             .between(odds.low * 100.0, odds.high * 100.0)
             .formula(format!("Beta({}, {}): mean, and the middle 80 %", odds.prior.0, odds.prior.1))
             .fact("Method", contender.label.clone())
+            .fact("For", contender.odds_for.clone())
             .source(Source::Law("Bayes' theorem; prior house".to_owned()), Certainty::Guess)
             .note(format!("{:.0} to {:.0} %, no repairs of ours yet.", odds.low * 100.0, odds.high * 100.0)),
     ];
     if let Some(hours) = contender.hours {
         let mut elapsed =
             Figure::new("method.hours", "From lighting up to unwrapped", hours * 60.0, Unit::Minutes)
-                .formula("heating + soak + beads or pins + cooling to 65 °C")
-                .fact("Not counted", methods.not_counted[..2].join(", "))
+                .formula("heating + soak + beads or pins with their waits, or laying + cooling to 65 °C")
+                .fact("Not counted", methods.not_counted[0].clone())
                 .source(Source::House, Certainty::Estimate);
         let heating = heat.and_then(|heat| Some((heat.minutes, heat.between?.minutes)));
         let unwrap = cooling.and_then(|cooling| Some((cooling.unwrap_hours?, cooling.between?.unwrap_hours)));

@@ -12,12 +12,12 @@ use super::cracks::CrackPlan;
 use super::heat::{Sources, soak_minutes};
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{PrepAsked, prep_plan, work_minutes};
-use crate::heat::{Pass, UNWRAP_C, edge_cooling_s, softening_preheat_c};
-use crate::iron::{Belief, Iron, least, strongest};
+use crate::heat::{HeatSource, Packing, PartShape, Pass, UNWRAP_C, edge_cooling_s, softening_preheat_c};
+use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
-    Asked, Effect, Fired, MethodId, Odds, Ruling, School, ScorePart, Target, Way, apply_rules, heat_points,
-    hours_points, odds, odds_points, rule_points, strength_points, target,
+    Asked, Effect, Fired, MethodId, Odds, Piece, Ruling, School, ScorePart, StitchKind, Target, Way,
+    apply_rules, heat_points, hours_points, odds, odds_points, rule_points, strength_points, target,
 };
 use crate::quantity::{Celsius, Unit, WallMillimetres};
 use crate::shop::Shop;
@@ -36,6 +36,8 @@ pub struct Contender {
     pub cautions: Vec<String>,
     pub reasons: Vec<String>,
     pub odds: Odds,
+    /// What the odds are those of: the kind of pins, the heat; empty for the method as such.
+    pub odds_for: String,
     /// Elapsed hours, the unknown steps left out; nothing while no step is known.
     pub hours: Option<f64>,
     pub target_c: Option<f64>,
@@ -43,6 +45,25 @@ pub struct Contender {
     pub summary: String,
     /// Schools that were considered and why the others were not taken.
     pub schools: Vec<String>,
+    /// The schools of this method that can be chosen, by id.
+    pub schools_to_choose: Vec<SchoolChoice>,
+}
+
+/// A school of a method.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SchoolChoice {
+    pub id: String,
+    pub label: String,
+}
+
+fn schools_to_choose(method: MethodId) -> Vec<SchoolChoice> {
+    let of_method = |id: &str| School::from_id(id).is_some_and(|school| method.schools().contains(&school));
+    School::CHOICES
+        .iter()
+        .filter(|(id, _)| method != MethodId::TorchBraze && of_method(id))
+        .map(|&(id, label)| SchoolChoice { id: id.to_owned(), label: label.to_owned() })
+        .collect()
 }
 
 /// The choice.
@@ -91,13 +112,7 @@ const FIRST_CHOICE_LEAD: f64 = 3.0;
 
 impl Judged<'_> {
     pub fn target_of(&self, way: Way) -> Option<Target> {
-        let mut found = target(way, &self.belief.plausible, self.part.wall_mm, self.part.closed())?;
-        if let Some((_, limit)) = self.part.coolest()
-            && found.most_c > limit
-        {
-            found.most_c = limit.max(found.target_c);
-        }
-        Some(found)
+        target_on(self.part, self.belief, way)
     }
 
     fn reach(&self, way: Way) -> Option<Result<(), String>> {
@@ -106,19 +121,19 @@ impl Judged<'_> {
         }
         let target = self.target_of(way)?;
         if let Some((shy, limit)) = self.part.coolest()
-            && target.target_c > limit
+            && target.least_c > limit
         {
             let what = &shy.what;
             return Some(Err(format!(
                 "Needs {}, but {what} must not pass {}.",
-                self.say(target.target_c, Unit::Celsius),
+                self.say(target.least_c, Unit::Celsius),
                 self.say(limit, Unit::Celsius)
             )));
         }
         let sources = self.sources?;
-        Some(match sources.reach(target.target_c) {
+        Some(match sources.reach(&target) {
             Some(_) => Ok(()),
-            None => Err(sources.why_not(target.target_c, self.shop.units)),
+            None => Err(sources.why_not(&target, self.shop.units)),
         })
     }
 
@@ -138,8 +153,30 @@ impl Judged<'_> {
             both_sides: self.both_sides(),
             ductile: self.ductile(),
             fluid_tight: self.part.fluid_tight == Some(true),
+            paint_of_unknown_age: self.part.may_be_leaded()
+                && self.part.era == Era::Unknown
+                && self.round.choices("part.coating").is_some_and(|ids| ids.iter().any(|id| id == "paint")),
             units: self.shop.units,
         }
+    }
+
+    /// What became of what broke off, the worst of several breaks.
+    fn piece(&self) -> Piece {
+        let of = |crack: &CrackPlan| match (crack.full_break, crack.piece.as_str()) {
+            (false, _) | (true, "there") => Piece::There,
+            (true, "lost") => Piece::Lost,
+            (true, "donor") => Piece::Donor,
+            (true, _) => Piece::NotSaid,
+        };
+        self.cracks.iter().map(of).max().unwrap_or(Piece::There)
+    }
+
+    fn stitch_kind(&self) -> StitchKind {
+        let loaded = self.round.choices("part.loads").is_none_or(|loads| !loads.is_empty())
+            || self.part.fluid_tight != Some(false);
+        let draw_in = self.shop.pins.as_deref() == Some("draw_in");
+        let service_c = self.round.number("part.service_temperature");
+        StitchKind::of(self.part.wall_mm, loaded, service_c, draw_in)
     }
 
     /// Of each way of the arc: how fast its edge cools, in s, and the preheat that would soften it;
@@ -192,6 +229,8 @@ impl Judged<'_> {
             machined: self.round.choice("part.machined"),
             edges: &edges,
             wall_mm: self.part.wall_mm,
+            closed: self.part.shape.map(PartShape::closed),
+            piece: self.piece(),
             warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
             reach: &reach,
             units: self.shop.units,
@@ -200,15 +239,19 @@ impl Judged<'_> {
         })
     }
 
-    /// The school that stands for a method: the welder's for the chosen method, else hot if it is
-    /// reached evenly and can cool slowly, else warm if so, else cold.
-    fn school_of(&self, method: MethodId, ruling: &Ruling, coolings: &mut Coolings) -> (School, Vec<String>) {
+    /// The school that stands for a method: the welder's for the method they chose, else hot if it is
+    /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
+    /// too fast is a caution, never a reason against a school.
+    fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
         let schools = method.schools();
         let mut said = Vec::new();
-        let wanted = self.round.choice("method.school").and_then(School::from_id);
+        let chosen = self.round.choice("method.choice").and_then(MethodId::from_id) == Some(method);
+        let wanted = self.round.choice("method.school").and_then(School::from_id).filter(|_| chosen);
         if let Some(wanted) = wanted.filter(|school| schools.contains(school)) {
             return (wanted, vec![format!("{}: the welder's choice", wanted.word())]);
         }
+        let slow = self.shop.packings_at_hand().iter().any(|packing| *packing != Packing::Air)
+            || self.shop.heat_sources().any(HeatSource::is_oven);
         for &school in schools {
             let way = Way { method, school };
             let out = ruling
@@ -227,27 +270,20 @@ impl Judged<'_> {
                 said.push(format!("not {}: weight, size, shape or heat not known", school.word()));
                 continue;
             };
-            match sources.reach(target.target_c) {
+            match sources.reach(&target) {
                 Some(reached) if !reached.even_enough => {
                     let worst = self.say(reached.worst_k, Unit::Kelvins);
                     said.push(format!("not {}: {worst} uneven on the way", school.word()));
-                    continue;
                 }
-                Some(_) => {}
-                None => continue,
+                Some(_) if !slow => {
+                    said.push(format!("not {}: nothing but still air to cool it in", school.word()));
+                }
+                Some(_) => return (school, said),
+                None => {}
             }
-            let wrap = wrapping(self.round, self.shop, way);
-            let fastest = coolings
-                .of(&sources.body, target.most_c, &wrap)
-                .map_or(f64::INFINITY, crate::heat::Cooling::fastest_k_per_h);
-            if limit_k_per_h(way).is_some_and(|limit| fastest > limit) {
-                let fall = self.say(fastest, Unit::KelvinsPerHour);
-                said.push(format!("not {}: falls {fall} in the packing at hand", school.word()));
-                continue;
-            }
-            return (school, said);
         }
-        (*schools.last().unwrap_or(&School::NoHeat), said)
+        // Where every school is out, the first one stands for the method and says why.
+        (schools.first().copied().unwrap_or(School::NoHeat), said)
     }
 
     fn hours(&self, way: Way, coolings: &mut Coolings) -> Option<f64> {
@@ -258,14 +294,14 @@ impl Judged<'_> {
         }
         let target = self.target_of(way)?;
         let sources = self.sources?;
-        let heating = sources.reach(target.target_c)?.minutes + soak_minutes(way, self.part.wall_mm);
+        let heating = sources.reach(&target)?.minutes + soak_minutes(way, self.part.wall_mm);
         let wrap = wrapping(self.round, self.shop, way);
         let cooling = coolings.of(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?;
         Some((heating + work) / 60.0 + cooling)
     }
 
     fn strength(&self, way: Way) -> ScorePart {
-        let governing = strongest(&self.belief.plausible);
+        let governing = strongest(&self.belief.setting_the_strength());
         let iron = governing.iron.properties().tensile_mpa;
         let filler = way.method.filler(self.part.wall_mm.unwrap_or(GUESSED_WALL_MM), self.ductile());
         let efficiency = match way.method {
@@ -312,7 +348,7 @@ impl Judged<'_> {
         let mut contenders: Vec<Contender> = MethodId::ALL
             .into_iter()
             .map(|method| {
-                let (school, schools) = self.school_of(method, &ruling, coolings);
+                let (school, schools) = self.school_of(method, &ruling);
                 self.contender(Way { method, school }, schools, &ruling, coolings)
             })
             .collect();
@@ -374,13 +410,16 @@ impl Judged<'_> {
             .map(|fired| Ruled { method: fired.method, effect: fired.effect, iron: fired.iron })
             .collect();
         let plan = MethodPlan {
-            chosen: overrule.map(|c| c.way).or(leads.filter(|way| !locks(*way))),
+            // A part that is referred out is taken by nobody.
+            chosen: overrule
+                .filter(|_| locked != Locked::All)
+                .map(|c| c.way)
+                .or(leads.filter(|way| !locks(*way))),
             overruled: overrule.is_some_and(|own| Some(own.way) != leads),
             headline,
             not_considered: ruling.not_considered,
             not_counted: vec![
-                "the waits between beads".to_owned(),
-                "laying a braze or a gas weld".to_owned(),
+                "cleaning, drilling, grinding and checking".to_owned(),
                 "price: needs rates".to_owned(),
             ],
             contenders,
@@ -407,11 +446,14 @@ impl Judged<'_> {
                 .map(|fired| format!("{} ({})", fired.sentence, fired.rule))
                 .collect()
         };
-        let (favours, mut cautions, reasons) = (of(Effect::Favour), of(Effect::Caution), of(Effect::Exclude));
+        let (favours, mut cautions, mut reasons) =
+            (of(Effect::Favour), of(Effect::Caution), of(Effect::Exclude));
+        // One reason a school is told once, however many rules lead to it.
+        reasons.dedup();
         let (plus, minus) = rule_points(favours.len(), cautions.len());
         let target = self.target_of(way);
         let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
-        let odds = odds(way.method, target_c.is_some(), 0, 0);
+        let odds = odds(way, self.stitch_kind(), 0, 0);
         let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), self.strength(way)];
         if !favours.is_empty() {
             parts.push(ScorePart::new("for", plus, format!("{} x 8, 20 at most", favours.len())));
@@ -431,11 +473,23 @@ impl Judged<'_> {
             cautions.extend(target.cautions(self.shop.units));
         }
         if way.school.preheats()
-            && let (Some(sources), Some(celsius)) = (self.sources, target_c)
-            && let Some(reached) = sources.reach(celsius).filter(|r| !r.even_enough)
+            && let (Some(sources), Some(target)) = (self.sources, self.target_of(way))
         {
-            let worst = self.say(reached.worst_k, Unit::Kelvins);
-            cautions.push(format!("Heats unevenly: {worst} on the way."));
+            if let Some(reached) = sources.reach(&target).filter(|r| !r.even_enough) {
+                let worst = self.say(reached.worst_k, Unit::Kelvins);
+                cautions.push(format!("Heats unevenly: {worst} on the way."));
+            }
+            let wrap = wrapping(self.round, self.shop, way);
+            let fastest = coolings
+                .of(&sources.body, target.most_c, &wrap)
+                .map_or(0.0, crate::heat::Cooling::fastest_k_per_h);
+            if let Some(limit) = limit_k_per_h(way, self.part).filter(|limit| fastest > *limit) {
+                cautions.push(format!(
+                    "Falls {} in the packing at hand, {} is the limit.",
+                    self.say(fastest, Unit::KelvinsPerHour),
+                    self.say(limit, Unit::KelvinsPerHour)
+                ));
+            }
         }
         let hours = self.hours(way, coolings);
         let summary = [
@@ -455,9 +509,15 @@ impl Judged<'_> {
             cautions,
             reasons,
             odds,
+            odds_for: match (way.method, way.school) {
+                (MethodId::Stitch, _) => self.stitch_kind().words().to_owned(),
+                (MethodId::GasIron, school) => school.word().to_owned(),
+                _ => "one year of its ordinary use".to_owned(),
+            },
             hours,
             target_c,
             summary: summary.into_iter().flatten().collect::<Vec<_>>().join(", "),
+            schools_to_choose: schools_to_choose(way.method),
             schools,
         }
     }
@@ -469,15 +529,22 @@ fn ways() -> impl Iterator<Item = Way> {
         .flat_map(|method| method.schools().iter().map(move |&school| Way { method, school }))
 }
 
-/// The targets of every way that preheats: what the sources are tried for.
+/// The preheat of a way on this part, given way to what must stay cool.
+fn target_on(part: &PartFacts, belief: &Belief, way: Way) -> Option<Target> {
+    let found = target(way, &belief.plausible, part.wall_mm, part.closed())?;
+    Some(match part.coolest() {
+        Some((_, limit)) => found.capped(limit),
+        None => found,
+    })
+}
+
+/// The targets of every way that preheats: what the sources are tried for. None is left out, so that no
+/// sentence speaks of one that was not worked out.
 pub(super) fn targets_c(part: &PartFacts, belief: &Belief) -> Vec<f64> {
-    let allowed = |method: MethodId| method != MethodId::GasIron || !belief.is_plausible(Iron::Malleable);
-    let limit = part.coolest().map_or(f64::INFINITY, |(_, limit)| limit);
     let mut targets: Vec<f64> = ways()
-        .filter(|way| way.school.preheats() && allowed(way.method))
-        .filter_map(|way| target(way, &belief.plausible, part.wall_mm, part.closed()))
+        .filter(|way| way.school.preheats())
+        .filter_map(|way| target_on(part, belief, way))
         .map(|target| target.target_c)
-        .filter(|celsius| *celsius <= limit)
         .collect();
     targets.sort_by(f64::total_cmp);
     targets.dedup();

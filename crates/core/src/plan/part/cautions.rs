@@ -20,8 +20,12 @@ pub fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
     let coating_known = round.choices("part.coating").is_some();
     let old = matches!(facts.era, Era::Before1949 | Era::From1949To1969);
 
-    if old && (coated("paint") || coated("enamel") || !coating_known) {
-        say(Station::Part, "Paint of that age may hold lead: test it, work wet, no dry grinding.".to_owned());
+    if facts.may_be_leaded() && (coated("paint") || coated("enamel") || (old && !coating_known)) {
+        let age = if old { "that age" } else { "unknown age" };
+        say(
+            Station::Part,
+            format!("Paint of {age} may hold lead: test it, work wet, P100 or P3 mask, no dry grinding."),
+        );
     } else if coated("paint") || coated("enamel") {
         let strip = units.say(50.0, Unit::Millimetres);
         say(
@@ -92,10 +96,23 @@ pub fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
             Station::Part,
             "It held fuel or solvent: emptied, cleaned, vented and checked before any hot work.".to_owned(),
         ),
+        Some("fumes") => {
+            say(Station::Part, "It carried fumes: degreased, dry and open before any hot work.".to_owned())
+        }
         Some("oil") => say(Station::Cracks, "It held oil: bake it until it stops weeping.".to_owned()),
         _ => {}
     }
-    if facts.fluid_tight == Some(true) {
+    if facts.duct() {
+        let most = units.say(0.03, Unit::Bar);
+        say(
+            Station::Check,
+            format!("A duct is not filled: soap or smoke under {most}, flange flat on a plate."),
+        );
+        say(
+            Station::HandOver,
+            "A leak here gives carbon monoxide: alarm, air, a leak test before use.".to_owned(),
+        );
+    } else if facts.fluid_tight == Some(true) {
         say(Station::Check, "Test with water, never with air or gas: brittle iron bursts.".to_owned());
         if let Some(bar) = round.number("part.pressure").filter(|bar| *bar > 0.0) {
             say(

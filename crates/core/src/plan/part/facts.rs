@@ -95,7 +95,7 @@ impl PartFacts {
             both_sides: round.choice("part.sides").map(|sides| sides == "both"),
             fluid_tight: holds
                 .as_deref()
-                .map(|holds| holds != "nothing")
+                .map(|holds| !matches!(holds, "nothing" | "fumes"))
                 .or_else(|| round.yes("part.fluid_tight")),
             holds,
             life_days: round.number("part.life_wanted").or_else(|| match round.choice("part.life")? {
@@ -116,6 +116,20 @@ impl PartFacts {
     /// The lowest temperature anything left on the part must not pass, and what that is.
     pub fn coolest(&self) -> Option<(&HeatShy, f64)> {
         self.heat_shy.iter().filter_map(|shy| Some((shy, shy.limit_c?))).min_by(|a, b| a.1.total_cmp(&b.1))
+    }
+
+    /// It holds nothing but gas on its way, under little pressure: an intake, exhaust or turbo manifold.
+    pub fn duct(&self) -> bool {
+        match self.holds.as_deref() {
+            Some("duct") => true,
+            Some("gas") => self.family == Family::HotExhaust,
+            _ => false,
+        }
+    }
+
+    /// Paint that is on it may be from before lead went out of it: old, or of unknown age.
+    pub fn may_be_leaded(&self) -> bool {
+        self.era != Era::From1970On
     }
 
     /// The casting for the heat model; nothing while weight, size or shape is not known.

@@ -25,6 +25,9 @@ pub struct Lock {
 
 /// Ours: a gauge that shows less than this is an open vent.
 const PRESSURE_BAR: f64 = 0.5;
+/// House, from the trade's usual cautions: gas on its way through a manifold under less than this makes no
+/// pressure vessel of it.
+const DUCT_BAR: f64 = 3.0;
 /// House, from the trade's usual cautions: a wheel that turns faster bursts when a repair lets go.
 const RIM_M_S: f64 = 10.0;
 
@@ -44,7 +47,8 @@ fn safety_class(round: &Round, facts: &PartFacts) -> Option<String> {
     }
     let pressed = round.number("part.pressure").filter(|bar| *bar > PRESSURE_BAR);
     match (pressed, facts.holds.as_deref()) {
-        (Some(bar), Some("gas" | "fuel")) => {
+        (Some(bar), _) if facts.duct() && bar < DUCT_BAR => {}
+        (Some(bar), Some("gas" | "duct" | "fuel")) => {
             return Some(format!(
                 "It holds gas or fuel under {}: a pressure vessel",
                 facts.units.say(bar, Unit::Bar)

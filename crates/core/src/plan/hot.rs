@@ -1,0 +1,121 @@
+//! A hot part is hot, whatever round or station the job is in.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use super::cooling::wrapping;
+use super::part::PartFacts;
+use crate::heat::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
+use crate::iron::{Iron, slowest_to_heat};
+use crate::job::{HeatRef, Job};
+use crate::method::Way;
+use crate::quantity::Celsius;
+use crate::shop::Shop;
+
+/// The last lighting of a part, as far as its heat is concerned. Minutes are on its own job clock.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LastHeat {
+    /// The fact that lit it.
+    pub lit: Uuid,
+    /// The round it belongs to, from 1.
+    pub round: usize,
+    /// The way it was lit for heats the part.
+    pub heated: bool,
+    /// The flame was off for good; nothing while it is not.
+    pub out_min: Option<f64>,
+    pub covered: bool,
+    pub unwrapped: bool,
+    /// Not the round in hand, or put away, or handed over: nobody heats it any more.
+    pub over: bool,
+    /// What it lies in once it is covered.
+    pub packing: Packing,
+    pub thickness_mm: f64,
+    /// By the model, from when the flame was off; nothing while it is not, or not within 72 h.
+    pub unwrap_min: Option<f64>,
+    pub touch_min: Option<f64>,
+    /// The same for a heavier part in a tighter packing: until then it may be hot.
+    pub touch_at_the_latest_min: Option<f64>,
+}
+
+/// House: the slow end of a cooling, by which nobody is burnt: so much more mass, so much less loss.
+const HEAVIER: f64 = 1.3;
+const TIGHTER: f64 = 0.7;
+/// Ours: where nobody read it and nothing was planned, a part is taken as hot as it may be planned.
+const HOTTEST_C: f64 = 700.0;
+
+impl LastHeat {
+    /// The packing, as the cooling model takes it.
+    #[must_use]
+    pub fn wrapping(&self) -> Wrapping {
+        Wrapping::new(self.packing, self.thickness_mm / 1000.0).unwrap_or(Wrapping::usual(self.packing))
+    }
+
+    pub(super) fn of(
+        job: &Job,
+        shop: &Shop,
+        part: &PartFacts,
+        plausible: &[Iron],
+        chosen: Option<Way>,
+    ) -> Option<Self> {
+        // A further lighting that heats nothing and of which nothing was read says nothing of the one before.
+        let way_of = |heat: &HeatRef<'_>| heat.lit.frozen.as_ref().and_then(|frozen| frozen.way).or(chosen);
+        let heats_it = |heat: &HeatRef<'_>| way_of(heat).is_none_or(|way| way.school.preheats());
+        let telling = |heat: &HeatRef<'_>| heats_it(heat) || heat.latest_reading().is_some();
+        let heat = job.heats().find(telling).or_else(|| job.heat())?;
+        let in_hand = heat.round + 1 == job.rounds.len() && heat.cancelled_min.is_none();
+        let way = way_of(&heat);
+        let out_min = heat.out_of_heat_min();
+        let handed_over = job.round().yes("hand_over.done") == Some(true);
+        let packed = match way {
+            Some(way) if heat.cancelled_min.is_none() => wrapping(&job.rounds[heat.round], shop, way),
+            _ => Wrapping::usual(Packing::Air),
+        };
+        let mut last = Self {
+            lit: heat.lit.fact,
+            round: heat.round + 1,
+            heated: heats_it(&heat),
+            out_min,
+            covered: heat.covered(),
+            unwrapped: heat.unwrapped(),
+            over: !in_hand || job.put_away || handed_over,
+            packing: packed.packing(),
+            thickness_mm: packed.thickness_mm(),
+            unwrap_min: None,
+            touch_min: None,
+            touch_at_the_latest_min: None,
+        };
+        if let (Some(out_min), true) = (out_min, last.heated) {
+            last.cool_from(out_min, &heat, &packed, part, plausible);
+        }
+        Some(last)
+    }
+
+    fn cool_from(
+        &mut self,
+        out_min: f64,
+        heat: &HeatRef<'_>,
+        packed: &Wrapping,
+        part: &PartFacts,
+        plausible: &[Iron],
+    ) {
+        let planned =
+            heat.lit.frozen.as_ref().map(|frozen| {
+                frozen.curve.iter().map(|(_, celsius)| *celsius).fold(f64::NEG_INFINITY, f64::max)
+            });
+        let planned = planned.filter(|celsius| celsius.is_finite());
+        let read = heat.reading_at(out_min).map(|reading| reading.celsius);
+        let start_c = read.or(planned).unwrap_or(HOTTEST_C);
+        let iron = slowest_to_heat(plausible).iron.properties();
+        let Some(body) = part.body(iron) else { return };
+        let heaviest = part.weight.as_ref().map_or(0.0, |weight| weight.range_kg().1) * HEAVIER;
+        let Ok(start) = Celsius::new(start_c) else { return };
+        let at =
+            |cooling: &Cooling, celsius: f64| cooling.hours_to(celsius).map(|hours| out_min + hours * 60.0);
+        let cooling = cool(&body, start, packed);
+        (self.unwrap_min, self.touch_min) = (at(&cooling, UNWRAP_C), at(&cooling, TOUCH_C));
+        self.touch_at_the_latest_min = part
+            .body_weighing(iron, heaviest)
+            .and_then(|heavy| at(&cool_scaled(&heavy, start, packed, TIGHTER), TOUCH_C));
+    }
+}

@@ -1,0 +1,225 @@
+//! A hot part is hot, over rounds, stations and places.
+
+mod common;
+
+use common::{Bench, LIT_AT, covered, reading};
+use rstest::rstest;
+use vanadin_core::job::{Change, Job, Reading, TorchEntry};
+use vanadin_core::plan::{Standing, plan, standing};
+
+/// A lever lit for nickel-iron, hot, at 60 times: a minute of the job clock is a second.
+fn lit() -> Bench {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", "arc_nickel_iron");
+    bench.set("method.school", "hot");
+    bench.light();
+    bench
+}
+
+fn at(bench: &Bench, minutes: i64) -> Standing {
+    stands(bench, &bench.job(), minutes)
+}
+
+fn stands(bench: &Bench, job: &Job, minutes: i64) -> Standing {
+    standing(job, &plan(job, &bench.shop), LIT_AT + minutes * 1000)
+}
+
+/// What wants the part cold.
+fn wants_it_cold(verb: &str) -> bool {
+    ["tip", "dye", "chalk", "oil", "Check:", "Map", "Lay out", "hand-over", "water"]
+        .iter()
+        .any(|word| verb.contains(word))
+}
+
+fn new_round(bench: &mut Bench) {
+    bench.say(Change::NewRound { reason: "it ran on".into() });
+}
+
+#[test]
+fn at_350_a_new_round_is_as_hot_as_the_one_before() {
+    let mut bench = lit();
+    bench.torch(reading("350 C"), 30_000);
+    new_round(&mut bench);
+    let now = at(&bench, 31);
+    let hot = now.hot.expect("still hot");
+    assert_eq!((hot.celsius, now.rank), (Some(350.0), 0));
+    assert!(!wants_it_cold(&now.next.verb), "{}", now.next.verb);
+    assert_eq!(now.next.verb, "Cover it");
+    assert!(now.keep_off.contains("350") && now.keep_off.contains("no dye"), "{}", now.keep_off);
+    // Covered in the new round it goes on cooling, and is read there.
+    bench.torch(covered(), 32_000);
+    let now = at(&bench, 40);
+    assert_eq!((now.next.verb.as_str(), now.rank), ("Keep it covered until", 1));
+    assert!(now.next.at_ms.is_some() && now.next.at_ms > now.job_now_ms);
+    bench.torch(reading("64 C"), 300_000);
+    assert_eq!(at(&bench, 301).next.verb, "Unwrap and look");
+    bench.torch(TorchEntry::Unwrapped, 302_000);
+    assert!(at(&bench, 303).hot.is_some(), "under 65 it may be looked at, not touched");
+    assert!(!wants_it_cold(&at(&bench, 303).next.verb));
+    bench.torch(reading("45 C"), 340_000);
+    let cold = at(&bench, 341);
+    assert!(cold.hot.is_none() && cold.keep_off.is_empty());
+}
+
+#[rstest]
+#[case::handed_over(&[("hand_over.owned", "as it is"), ("hand_over.done", "yes")], false)]
+#[case::put_away(&[], true)]
+fn handing_over_and_putting_away_cool_nothing(#[case] facts: &[(&str, &str)], #[case] away: bool) {
+    let mut bench = lit();
+    bench.torch(reading("350 C"), 30_000);
+    bench.torch(covered(), 31_000);
+    for (key, typed) in facts {
+        bench.set(key, typed);
+    }
+    if away {
+        bench.say(Change::PutAway);
+    }
+    let now = at(&bench, 40);
+    assert!(now.hot.is_some_and(|hot| hot.celsius == Some(350.0)));
+    assert_eq!(now.rank, 1);
+    assert!(!wants_it_cold(&now.next.verb), "{}", now.next.verb);
+}
+
+#[test]
+fn a_cancelled_lighting_leaves_the_part_as_hot_as_it_was_read() {
+    let mut bench = lit();
+    bench.torch(reading("250 C"), 20_000);
+    bench.say(Change::CancelLight);
+    let now = at(&bench, 25);
+    assert!(now.hot.is_some_and(|hot| hot.celsius == Some(250.0)));
+    assert!(!wants_it_cold(&now.next.verb));
+    bench.torch(reading("30 C"), 120_000);
+    assert!(at(&bench, 121).hot.is_none());
+}
+
+#[test]
+fn the_slow_end_of_the_curve_ends_it_and_says_that_nobody_measured() {
+    let mut bench = lit();
+    bench.torch(reading("310 C"), 60_000);
+    bench.torch(covered(), 60_000);
+    let plan = bench.plan();
+    let last = plan.last_heat.clone().unwrap();
+    let (usual, latest) = (last.touch_min.unwrap(), last.touch_at_the_latest_min.unwrap());
+    assert!(latest > usual * 1.3, "heavier and tighter: {usual} then {latest}");
+    assert!(at(&bench, usual as i64 + 1).hot.is_some(), "the usual curve is not enough");
+    assert!(at(&bench, latest as i64 - 1).hot.is_some());
+    let after = at(&bench, latest as i64 + 1);
+    assert!(after.hot.is_none());
+    assert_eq!(after.not_measured, "Cold by the curve, not measured: try with a stick first.");
+    assert_eq!(after.next.verb, "Try with a stick: not measured");
+    bench.torch(reading("20 C"), (latest as i64 + 2) * 1000);
+    let measured = at(&bench, latest as i64 + 3);
+    assert!(measured.not_measured.is_empty() && measured.next.verb.starts_with("Check: "));
+}
+
+#[test]
+fn what_the_pad_shows_at_the_start_is_no_cold_part() {
+    let bench = lit();
+    let mut job = bench.job();
+    job.rounds[0].readings = vec![Reading { minutes: 0.2, celsius: 18.0 }];
+    assert!(stands(&bench, &job, 1).hot.is_some(), "it is under the flame");
+}
+
+#[test]
+fn a_round_that_is_lit_cold_does_not_hide_the_heat_of_the_one_before() {
+    let mut bench = lit();
+    bench.torch(reading("350 C"), 30_000);
+    new_round(&mut bench);
+    bench.set("method.choice", "stitch");
+    bench.say(Change::Light { speed: 60.0, frozen: None, owned: String::new() });
+    assert!(at(&bench, 31).hot.is_some());
+}
+
+#[test]
+fn a_joint_is_not_the_part() {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", "torch_braze");
+    bench.light();
+    let joint = TorchEntry::Reading { typed: "600 C".into(), shown_in: Default::default(), joint: true };
+    bench.torch(reading("320 C"), 30_000);
+    bench.torch(joint, 51_000);
+    let job = bench.job();
+    assert_eq!(job.round().latest_reading().unwrap().celsius, 320.0);
+    let torch = bench.plan().torch.unwrap();
+    assert!(torch.joint.unwrap().words.contains("too cold to braze"));
+    // Published: torch.md, torch braze: 300 to 450
+    assert_eq!(torch.window, Some((300.0, 450.0)));
+    let next = at(&bench, 52).next.verb;
+    assert!(!next.contains("Wait until"), "{next}");
+}
+
+#[test]
+fn what_must_stay_cool_and_did_not_is_said_and_stands() {
+    let mut bench = lit();
+    bench.set("part.heat_shy", "white-metal shell");
+    bench.set("part.heat_shy_limit", "320 C");
+    bench.torch(reading("320 C"), 60_000);
+    assert!(bench.plan().torch.unwrap().passed.is_empty(), "just not passed");
+    bench.torch(reading("335 C"), 65_000);
+    bench.torch(reading("290 C"), 70_000);
+    let passed = bench.plan().torch.unwrap().passed;
+    assert!(passed[0].contains("white-metal shell") && passed[0].contains("335 °C"), "{passed:?}");
+    bench.torch(covered(), 80_000);
+    let cautions = bench.plan().cautions;
+    assert!(cautions.iter().any(|caution| caution.sentence == passed[0]), "and Check knows");
+}
+
+#[test]
+fn everybody_takes_back_their_own_word() {
+    let mut bench = Bench::new();
+    let set = common::set;
+    let mine = bench.try_say_as("phone", set("part.wall", "13"), LIT_AT, None).unwrap();
+    let theirs = bench.try_say_as("laptop", set("part.name", "Lever"), LIT_AT, None).unwrap();
+    let job = bench.job();
+    assert_eq!((job.own_word("phone").0, job.own_word("laptop").0), (Some(mine), Some(theirs)));
+    assert!(bench.try_say_as("phone", Change::Undo { target: theirs }, LIT_AT, None).is_err());
+    bench.try_say_as("phone", Change::Undo { target: mine }, LIT_AT, None).unwrap();
+    let job = bench.job();
+    assert_eq!((job.round().number("part.wall"), job.name()), (None, "Lever"));
+    assert_eq!(job.own_word("phone"), (None, Some(mine)));
+    bench.try_say_as("phone", Change::Redo { target: mine }, LIT_AT, None).unwrap();
+    assert_eq!(bench.job().round().number("part.wall"), Some(13.0));
+}
+
+#[test]
+fn a_letter_is_given_once() {
+    let mut bench = Bench::new();
+    let a = bench.say(Change::AddCrack);
+    bench.say(Change::AddCrack);
+    bench.say(Change::Strike { target: a, reason: "a scratch".into() });
+    bench.say(Change::AddCrack);
+    let letters = |bench: &Bench| -> Vec<String> {
+        bench.job().round().cracks.iter().map(|crack| crack.letter.clone()).collect()
+    };
+    assert_eq!(letters(&bench), ["B", "C"]);
+    // Also one that was taken back keeps its own for when it is put back.
+    let d = bench.say(Change::AddCrack);
+    bench.say(Change::Undo { target: d });
+    let e = bench.say(Change::AddCrack);
+    assert_eq!(letters(&bench), ["B", "C", "E"]);
+    assert_ne!(d, e);
+}
+
+#[test]
+fn what_cannot_be_read_is_kept_and_shown() {
+    let mut bench = lit();
+    let facts = bench.facts.len() as u64;
+    let unreadable = Change::Unreadable { text: r#"{"kind":"weld_by_laser"}"#.into() };
+    assert!(bench.try_say(unreadable.clone(), LIT_AT, None).is_err(), "it cannot be said");
+    let mut foreign = bench.facts[0].clone();
+    foreign.change = unreadable;
+    foreign.revision = facts + 1;
+    bench.facts.push(foreign);
+    let mut tightened = bench.facts[3].clone();
+    tightened.change = common::set("part.wall", "900 mm");
+    tightened.revision = facts + 2;
+    bench.facts.push(tightened);
+    let job = bench.job();
+    assert_eq!(job.damaged.len(), 1);
+    assert_eq!((job.damaged[0].revision, job.damaged[0].text.contains("laser")), (facts + 1, true));
+    let wall = &job.round().values["part.wall"];
+    assert_eq!((wall.typed.as_str(), wall.value.as_ref()), ("900 mm", None));
+    assert!(wall.not_understood.contains("outside"), "{}", wall.not_understood);
+    let plan = bench.plan();
+    assert!(plan.cautions.iter().any(|caution| caution.sentence.contains("cannot be read")));
+}

@@ -1,0 +1,10 @@
+/** By how much the server's clock is ahead of this browser's, in ms; nothing while not known. */
+let ahead: number | null = null
+
+/** The server said what time it is. */
+export function heardTheTime(serverMs: number): void {
+  ahead = serverMs - Date.now()
+}
+
+/** The server's time now: what is shown goes by it, however this browser's clock is set. */
+export const serverNow = (): number => Date.now() + (ahead ?? 0)
