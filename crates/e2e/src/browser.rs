@@ -89,10 +89,16 @@ impl Browser {
 
     /// What is in sight, as a PNG, once its fonts are there.
     pub async fn picture(&self, file: &Path) -> anyhow::Result<()> {
+        self.drawn().await?;
+        Ok(self.driver.screenshot(file).await?)
+    }
+
+    /// Waits until the fonts are there and what changed is drawn.
+    pub async fn drawn(&self) -> anyhow::Result<()> {
         let drawn = "const done = arguments[0];
             document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(() => done(true))));";
         self.driver.execute_async(drawn, vec![]).await?;
-        Ok(self.driver.screenshot(file).await?)
+        Ok(())
     }
 
     async fn cdp(&self, command: &str, parameters: Value) -> anyhow::Result<Value> {
@@ -123,6 +129,15 @@ impl Browser {
         // A page may be drawn anew between finding and pressing.
         eventually(&format!("press {name}"), async || Ok(self.button(name).await?.click().await.is_ok()))
             .await
+    }
+
+    /// To a station by its name on the heat line.
+    pub async fn station(&self, word: &str) -> anyhow::Result<()> {
+        let path = format!("//nav[@aria-label='Stations']//a[normalize-space(.)={}]", quoted(word));
+        eventually(&format!("to {word}"), async || {
+            Ok(self.find(By::XPath(path.as_str())).await?.click().await.is_ok())
+        })
+        .await
     }
 
     pub async fn press_test_id(&self, id: &str) -> anyhow::Result<()> {
@@ -205,6 +220,34 @@ impl Browser {
 
     pub async fn text(&self, test_id: &str) -> anyhow::Result<String> {
         Ok(self.find(By::Css(format!("[data-testid='{test_id}']"))).await?.text().await?)
+    }
+
+    /// What a figure of the plan shows; of a crack's by the end of its name.
+    pub async fn figure(&self, ending: &str) -> anyhow::Result<String> {
+        Ok(self
+            .find(By::Css(format!("[data-testid^='figure.'][data-testid$='{ending}']")))
+            .await?
+            .text()
+            .await?)
+    }
+
+    /// A page as it is on a phone over plain http, by address: without what needs a secure origin.
+    pub async fn without_a_secure_origin(&self) -> anyhow::Result<()> {
+        let source = "delete Crypto.prototype.randomUUID; delete Crypto.prototype.subtle;
+            delete Navigator.prototype.serviceWorker; delete Navigator.prototype.clipboard;
+            Object.defineProperty(window, 'isSecureContext', { value: false });";
+        self.before_every_page(source).await
+    }
+
+    /// Runs a script before anything of a page does.
+    pub async fn before_every_page(&self, script: &str) -> anyhow::Result<()> {
+        self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({ "source": script })).await?;
+        Ok(())
+    }
+
+    /// Runs a script on the page.
+    pub async fn run(&self, script: &str) -> anyhow::Result<Value> {
+        Ok(self.driver.execute(script, vec![]).await?.json().clone())
     }
 
     /// The words of the whole page.

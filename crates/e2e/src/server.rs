@@ -1,8 +1,9 @@
 //! The server as it ships, on a data folder of its own.
 
 use std::io::{BufRead, BufReader};
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
+use std::time::Instant;
 
 use anyhow::Context;
 use tempfile::TempDir;
@@ -12,6 +13,8 @@ pub struct Server {
     folder: TempDir,
     child: Child,
     port: u16,
+    /// When it was started, and what its clock then said.
+    began: (Instant, String),
 }
 
 fn binary() -> anyhow::Result<PathBuf> {
@@ -21,9 +24,12 @@ fn binary() -> anyhow::Result<PathBuf> {
     binary.context("the server is not built: cargo build --workspace")
 }
 
-fn start(folder: &TempDir, port: u16, demo: bool) -> anyhow::Result<(Child, u16)> {
+/// A Monday morning: nothing depends on the hour at which a test runs.
+const MORNING: &str = "2026-03-09T07:40";
+
+fn start(folder: &TempDir, port: u16, demo: bool, now: &str) -> anyhow::Result<(Child, u16)> {
     let mut child = Command::new(binary()?)
-        .args(["serve", "--port", &port.to_string(), "--data"])
+        .args(["serve", "--now", now, "--port", &port.to_string(), "--data"])
         .arg(folder.path())
         .args(demo.then_some("--demo"))
         .stdout(Stdio::piped())
@@ -36,9 +42,28 @@ fn start(folder: &TempDir, port: u16, demo: bool) -> anyhow::Result<(Child, u16)
 
 impl Server {
     pub fn start(demo: bool) -> anyhow::Result<Self> {
+        Self::start_at(demo, MORNING)
+    }
+
+    /// Its clock begins at this moment, in UTC.
+    pub fn start_at(demo: bool, now: &str) -> anyhow::Result<Self> {
         let folder = tempfile::tempdir()?;
-        let (child, port) = start(&folder, 0, demo)?;
-        Ok(Self { folder, child, port })
+        let began = (Instant::now(), now.to_owned());
+        let (child, port) = start(&folder, 0, demo, now)?;
+        Ok(Self { folder, child, port, began })
+    }
+
+    #[must_use]
+    pub fn folder(&self) -> &Path {
+        self.folder.path()
+    }
+
+    /// `SIGTERM`: it tidies up and ends.
+    pub fn stop(&mut self) -> anyhow::Result<()> {
+        let told = Command::new("kill").args(["-TERM", &self.child.id().to_string()]).status()?;
+        anyhow::ensure!(told.success(), "it could not be told to stop");
+        self.child.wait()?;
+        Ok(())
     }
 
     #[must_use]
@@ -53,9 +78,22 @@ impl Server {
         Ok(())
     }
 
+    /// Another data folder answers at the same address. Gives the one that did until now.
+    pub fn change_folder(&mut self, folder: TempDir) -> anyhow::Result<TempDir> {
+        self.kill()?;
+        let before = std::mem::replace(&mut self.folder, folder);
+        self.start_again()?;
+        Ok(before)
+    }
+
     /// Starts again on the same folder and the same port.
+    /// Its clock goes on as if it had never stopped.
     pub fn start_again(&mut self) -> anyhow::Result<()> {
-        let (child, _) = start(&self.folder, self.port, false)?;
+        let (since, morning) = &self.began;
+        let morning: jiff::civil::DateTime = morning.parse()?;
+        let now = morning
+            .checked_add(jiff::Span::new().milliseconds(i64::try_from(since.elapsed().as_millis())?))?;
+        let (child, _) = start(&self.folder, self.port, false, &now.to_string())?;
         self.child = child;
         Ok(())
     }

@@ -15,7 +15,7 @@ const STATIONS: &[(&str, &str, &str)] = &[
     ("cracks", "Bell", "cracks"),
     ("method", "Malt", "method"),
     ("prep", "Letterpress", "prep"),
-    ("heat", "Malt", "heat"),
+    ("heat", "Bell", "heat"),
     ("cooling", "Letterpress", "cooling"),
     ("check", "Incline", "check"),
     ("hand-over", "Incline", "hand-over"),
@@ -48,6 +48,15 @@ async fn main() -> anyhow::Result<()> {
         .await?;
 
     let malt = browser.job("Malt").await?;
+    for (key, typed) in [
+        ("method.choice", "torch_braze"),
+        ("heat.source", "oxy_acetylene_large"),
+        ("prep.done", "holes,groove,inside,penetrant"),
+    ] {
+        browser
+            .say(&malt, json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" }))
+            .await?;
+    }
     browser.say(&malt, json!({ "kind": "light", "speed": 60 })).await?;
     browser.go(&server.url(&format!("/jobs/{malt}/torch"))).await?;
     eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))

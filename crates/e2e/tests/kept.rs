@@ -1,0 +1,243 @@
+//! Nothing that was said is lost, and nothing is sent where it does not belong.
+
+use anyhow::Context;
+use serde_json::{Value, json};
+use thirtyfour::prelude::*;
+use uuid::Uuid;
+use vanadin_e2e::{Browser, Server, eventually};
+
+async fn saved(browser: &Browser, test_id: &str) -> anyhow::Result<()> {
+    eventually("everything is sent", async || Ok(browser.text(test_id).await? == "saved")).await
+}
+
+/// Puts an entry into the browser's store, as if it had been said and the page closed before it was sent.
+async fn left_waiting(browser: &Browser, key: &str, text: &str) -> anyhow::Result<()> {
+    let script = "localStorage.setItem(arguments[0], arguments[1])";
+    browser.driver.execute(script, vec![json!(key), json!(text)]).await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn on_a_phone_by_address_over_plain_http_everything_can_be_said() -> anyhow::Result<()> {
+    let server = Server::start(false)?;
+    let browser = Browser::open(390, 844).await?;
+    browser.without_a_secure_origin().await?;
+    browser.go(&server.url("/?new")).await?;
+    assert_eq!(browser.run("return typeof crypto.randomUUID").await?, "undefined");
+    assert_eq!(browser.run("return window.isSecureContext").await?, false);
+    browser.type_in("What is it?", "Lock gate rack").await?;
+    browser.choose("What sort of part?", "Machine frame or bed").await?;
+    saved(&browser, "saved-phone").await?;
+    let job = browser.job("Lock gate rack").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/iron"))).await?;
+    browser.press("Break: light gray, silky").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/cracks"))).await?;
+    browser.press("Map the crack").await?;
+    browser.type_in("Length", "80").await?;
+    eventually("it is stored", async || {
+        let view = browser.view(&job).await?;
+        let crack = view["plan"]["cracks"][0]["id"].as_str().unwrap_or_default().to_owned();
+        Ok(view["fields"][format!("crack.{crack}.length")]["typed"] == "80"
+            && view["job"]["evidence"].as_array().is_some_and(|seen| seen.len() == 1))
+    })
+    .await
+}
+
+#[tokio::test]
+async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job("Malt").await?;
+    let said = |id: Uuid, change: Value| {
+        json!({ "job": job, "id": id, "at_client_ms": 1_773_000_000_000_i64, "who": "bench", "base": null,
+            "change": change, "folder": null })
+        .to_string()
+    };
+    let (light, round) = (Uuid::new_v4(), Uuid::new_v4());
+    let lighting = said(light, json!({ "kind": "light", "speed": 60, "owned": "" }));
+    left_waiting(&browser, &format!("vanadin.waiting.1773000000000.{light}"), &lighting).await?;
+    let rounds = said(round, json!({ "kind": "new_round", "reason": "dye shows more" }));
+    left_waiting(&browser, &format!("vanadin.waiting.1773000000000.{round}"), &rounds).await?;
+    // A torn entry is no white page: it is set aside.
+    left_waiting(&browser, "vanadin.waiting.1.torn", "{\"job\": \"4").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
+    browser.sees("Not taken").await?;
+    browser.sees("No method is chosen yet.").await?;
+    browser.sees("ew round: dye shows more.").await?;
+    let aside = browser.run("return localStorage.getItem('vanadin.damaged.vanadin.waiting.1.torn')").await?;
+    assert_eq!(aside, "{\"job\": \"4");
+
+    // It is still there when the page is opened again, also beside another job.
+    let other = browser.job("Glasshouse").await?;
+    browser.go(&server.url(&format!("/jobs/{other}/part"))).await?;
+    browser.sees("ew round: dye shows more.").await?;
+    browser.sees("its job").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
+
+    for (key, typed) in [
+        ("method.choice", "torch_braze"),
+        ("heat.source", "oxy_acetylene_large"),
+        ("prep.done", "holes,groove,inside,penetrant"),
+    ] {
+        browser.say(&job, json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })).await?;
+    }
+    let in_tray = |words: &str, button: &str| {
+        By::XPath(format!("//*[@data-testid='tray']//li[contains(., '{words}')]//button[.='{button}']"))
+    };
+    browser.find(in_tray("ew round", "Let it go")).await?.click().await?;
+    eventually("it is let go", async || Ok(!browser.page().await?.contains("dye shows more"))).await?;
+    browser.find(in_tray("ight up", "Say it again")).await?.click().await?;
+    eventually("it is lit after all", async || {
+        Ok(!browser.view(&job).await?["job"]["rounds"][0]["lit"].is_null())
+    })
+    .await?;
+    eventually("the tray is empty", async || Ok(!browser.page().await?.contains("Not taken"))).await
+}
+
+#[tokio::test]
+async fn what_waits_for_one_shop_is_never_sent_to_another() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job("Glasshouse").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    browser.unfold("What it is").await?;
+    server.kill()?;
+    browser.type_in("Whose is it?", "Walled garden trust, gate 2").await?;
+    browser.sees("1 waiting for the server").await?;
+    // Another shop's folder answers at this address.
+    let ours = server.change_folder(tempfile::tempdir()?)?;
+    browser.sees("1 of your entries wait in this browser").await?;
+    let _theirs = server.change_folder(ours)?;
+    eventually("its own shop has it", async || {
+        Ok(browser.view(&job).await?["fields"]["part.owner"]["typed"] == "Walled garden trust, gate 2")
+    })
+    .await?;
+    eventually("the notice goes", async || Ok(!browser.page().await?.contains("of your entries wait"))).await
+}
+
+#[tokio::test]
+async fn what_waits_can_be_taken_back_before_anybody_heard_it() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job("Glasshouse").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    browser.unfold("What it is").await?;
+    server.kill()?;
+    browser.type_in("Whose is it?", "Somebody else").await?;
+    browser.sees("1 waiting for the server").await?;
+    browser.press("Undo").await?;
+    eventually("the field is as it was", async || {
+        let typed = browser.field("Whose is it?").await?.prop("value").await?;
+        Ok(typed.as_deref() == Some("Walled garden trust"))
+    })
+    .await?;
+    server.start_again()?;
+    saved(&browser, "saved").await?;
+    let (_, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
+    assert!(!history.to_string().contains("Somebody else"), "nobody heard it");
+    Ok(())
+}
+
+#[tokio::test]
+async fn the_one_file_alone_is_the_whole_shop_after_a_stop() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job("Glasshouse").await?;
+    browser
+        .say(&job, json!({ "kind": "set", "key": "part.owner", "typed": "Gate 2", "shown_in": "metric" }))
+        .await?;
+    server.stop()?;
+    let copy = tempfile::tempdir()?;
+    std::fs::copy(server.folder().join("vanadin.sqlite"), copy.path().join("vanadin.sqlite"))?;
+    server.start_again()?;
+    let _before = server.change_folder(copy)?;
+    browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    browser.sees("Gate 2").await
+}
+
+#[tokio::test]
+async fn a_key_is_not_the_page_s_while_a_list_or_a_sheet_has_it() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job("Bell").await?;
+    let page = server.url(&format!("/jobs/{job}/cracks"));
+    browser.go(&page).await?;
+    let list = browser.field("Ends found").await?;
+    let id = list.attr("id").await?;
+    browser.driver.execute("document.getElementById(arguments[0]).focus()", vec![json!(id)]).await?;
+    // On a list that is closed, on one that is open, and in a sheet.
+    for key in ["n", "r", "4"] {
+        browser.key(key).await?;
+    }
+    list.click().await?;
+    browser.find(By::Css("[role='listbox']")).await?;
+    for key in ["n", "r", "4"] {
+        browser.key(key).await?;
+    }
+    browser.key("\u{e00c}").await?;
+    browser.press("Job").await?;
+    browser.find(By::Css("[role='dialog']")).await?;
+    for key in ["n", "r", "4"] {
+        browser.key(key).await?;
+    }
+    assert_eq!(browser.driver.current_url().await?.as_str(), page);
+    browser.key("\u{e00c}").await?;
+    eventually("the sheet is closed", async || {
+        Ok(browser.driver.find(By::Css("[role='dialog']")).await.is_err())
+    })
+    .await?;
+    browser.key("r").await?;
+    browser.sees("Glasshouse").await
+}
+
+#[tokio::test]
+async fn a_part_stays_hot_on_every_page_when_the_next_round_is_opened() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job("Letterpress").await?;
+    browser.say(&job, json!({ "kind": "new_round", "reason": "it ran on under the packing" })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.sees("HOT").await?;
+    browser.sees("Round 2 is not lit.").await?;
+    let shown: f64 = browser.text("torch-now").await?.split(' ').next().context("no number")?.parse()?;
+    assert!(shown > 60.0, "{shown}");
+    for station in ["part", "iron", "cracks", "prep", "check"] {
+        browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
+        browser.find(By::Css("[data-testid='line-now']")).await?;
+    }
+    browser.go(&server.url(&format!("/jobs/{job}/cracks"))).await?;
+    assert!(!browser.text("keep-off").await?.is_empty(), "what not to do to it while it is hot");
+    // Taken out of its packing it cools faster, and is no colder for that.
+    browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
+    browser.press("Unwrapped").await?;
+    eventually("it is said", async || Ok(browser.view(&job).await?["standing"]["hot"]["unwrapped"] == true))
+        .await?;
+    browser.sees("HOT").await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("HOT").await
+}
+
+#[tokio::test]
+async fn what_cannot_be_drawn_hides_nothing_else() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    // An answer that no server of ours gives.
+    let torn = "const real = window.fetch;
+        window.fetch = async (...asked) => {
+          const url = asked[0] instanceof Request ? asked[0].url : String(asked[0]);
+          if (!url.includes('/api/rack')) return real(...asked);
+          return new Response(JSON.stringify({ lines: [{}] }), { headers: { 'Content-Type': 'application/json' } });
+        };";
+    browser.before_every_page(torn).await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("cannot be drawn").await?;
+    browser.sees("Nothing that was said is lost").await?;
+    browser.go(&server.url("/shop")).await?;
+    browser.sees("At hand").await
+}
