@@ -125,6 +125,27 @@ async fn no_word_leaves_its_drawing_or_lies_on_another(
     Ok(())
 }
 
+/// The clock times on the line and under the chart are other words at each hour.
+#[tokio::test]
+async fn no_word_is_in_the_way_at_any_hour_of_a_day() -> anyhow::Result<()> {
+    let browser = Browser::open(1100, 800).await?;
+    let mut wrong = Vec::new();
+    for hour in 0..24 {
+        let server = Server::start_at(true, &format!("2026-03-09T{hour:02}:20"))?;
+        browser.go(&server.url("/")).await?;
+        let job = browser.job("Letterpress").await?;
+        browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
+        browser.find(By::Css("main svg")).await?;
+        for width in [1100, 360] {
+            browser.resize(width, 800).await?;
+            let found = words_in_the_way(&browser).await?;
+            wrong.extend(found.into_iter().map(|it| format!("{hour}:20 at {width}: {it}")));
+        }
+    }
+    assert!(wrong.is_empty(), "{}", wrong.join("\n"));
+    Ok(())
+}
+
 #[rstest]
 #[case::on_a_laptop(1280, 800)]
 #[case::on_a_phone(390, 844)]

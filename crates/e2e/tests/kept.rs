@@ -95,17 +95,23 @@ async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() 
     eventually("the tray is empty", async || Ok(!browser.page().await?.contains("Not taken"))).await
 }
 
-#[tokio::test]
-async fn what_waits_for_one_shop_is_never_sent_to_another() -> anyhow::Result<()> {
-    let mut server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+/// Says whose the glasshouse bracket is after the server went away; gives the job.
+async fn owner_said_to_nobody(server: &mut Server, browser: &Browser, owner: &str) -> anyhow::Result<String> {
     browser.go(&server.url("/")).await?;
     let job = browser.job("Glasshouse").await?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.unfold("What it is").await?;
     server.kill()?;
-    browser.type_in("Whose is it?", "Walled garden trust, gate 2").await?;
+    browser.type_in("Whose is it?", owner).await?;
     browser.sees("1 waiting for the server").await?;
+    Ok(job)
+}
+
+#[tokio::test]
+async fn what_waits_for_one_shop_is_never_sent_to_another() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = owner_said_to_nobody(&mut server, &browser, "Walled garden trust, gate 2").await?;
     // Another shop's folder answers at this address.
     let ours = server.change_folder(tempfile::tempdir()?)?;
     browser.sees("1 of your entries wait in this browser").await?;
@@ -121,13 +127,7 @@ async fn what_waits_for_one_shop_is_never_sent_to_another() -> anyhow::Result<()
 async fn what_waits_can_be_taken_back_before_anybody_heard_it() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
-    let job = browser.job("Glasshouse").await?;
-    browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
-    browser.unfold("What it is").await?;
-    server.kill()?;
-    browser.type_in("Whose is it?", "Somebody else").await?;
-    browser.sees("1 waiting for the server").await?;
+    let job = owner_said_to_nobody(&mut server, &browser, "Somebody else").await?;
     browser.press("Undo").await?;
     eventually("the field is as it was", async || {
         let typed = browser.field("Whose is it?").await?.prop("value").await?;

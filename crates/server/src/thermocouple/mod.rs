@@ -152,3 +152,42 @@ async fn store_all(bench: &Bench, state: &Mutex<State>) -> Result<(), ApiError> 
     }
     stored
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::clock::Clock;
+    use crate::database::open;
+    use crate::sample::fill_if_empty;
+
+    #[tokio::test]
+    async fn readings_that_cannot_be_stored_are_kept_and_stored_later() {
+        let folder = tempfile::tempdir().unwrap();
+        let bench = Bench::new(open(folder.path()).await.unwrap(), Clock::starting(Some(1_800_000_000_000)));
+        fill_if_empty(&bench).await.unwrap();
+        let pool = &bench.database.pool;
+        let (job, lit): (String, String) =
+            sqlx::query_as("select job_id, lit_id from reading limit 1").fetch_one(pool).await.unwrap();
+        let of: (Uuid, Uuid) = (job.parse().unwrap(), lit.parse().unwrap());
+        let read = |minutes| Reading { minutes, celsius: 80.0 };
+        let state = Mutex::new(State::default());
+        state.lock().await.unsaved.insert(of, vec![read(90_000.0)]);
+        sqlx::query("create trigger refuse before insert on reading begin select raise(abort, 'no'); end")
+            .execute(pool)
+            .await
+            .unwrap();
+        assert!(store_all(&bench, &state).await.is_err());
+        state.lock().await.unsaved.entry(of).or_default().push(read(90_001.0));
+        assert!(store_all(&bench, &state).await.is_err());
+        sqlx::query("drop trigger refuse").execute(pool).await.unwrap();
+        assert!(store_all(&bench, &state).await.is_ok());
+        let stored: Vec<f64> =
+            sqlx::query_scalar("select minutes from reading where minutes >= 90000 order by minutes")
+                .fetch_all(pool)
+                .await
+                .unwrap();
+        assert_eq!(stored, [90_000.0, 90_001.0]);
+        assert!(state.lock().await.unsaved.is_empty());
+        bench.database.close().await;
+    }
+}

@@ -160,7 +160,7 @@ function stoppedStation(view: ReturnType<typeof useJob>['view']): number | null 
 
 /** Around the word of the station in hand, clear of its neighbours' words. */
 function Cursor({ x, word }: { x: number; word: string }): ReactNode {
-  const width = Math.max(60, Math.round(widthOf(word, 17)) + 8)
+  const width = Math.max(44, Math.round(widthOf(word, 17)) + 8)
   const middle = width / 2
   return (
     <svg

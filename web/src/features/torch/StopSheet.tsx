@@ -1,5 +1,5 @@
-import { useState, type ReactNode } from 'react'
-import { Button } from '../../ui/Button'
+import type { ReactNode } from 'react'
+import { Reasons } from '../../ui/Reasons'
 import { Sheet } from '../../ui/Sheet'
 
 export interface StopSheetProps {
@@ -22,7 +22,6 @@ const USUAL = [
 
 /** Stopping before the end: what is open is said, and the welder says why. One press is enough. */
 export function StopSheet({ left, planned, piece, open, onClose, onStop }: StopSheetProps): ReactNode {
-  const [why, setWhy] = useState('')
   return (
     <Sheet
       title={`${left} of ${planned} ${piece}s are not laid`}
@@ -32,31 +31,7 @@ export function StopSheet({ left, planned, piece, open, onClose, onStop }: StopS
       <p className="mb-3 text-[17px]">
         Flame off first, then cover it. The joint is not whole: Check will ask for it. Why stop here?
       </p>
-      <div className="grid grid-cols-2 gap-[9px]">
-        {USUAL.map((words) => (
-          <Button key={words} large onPress={() => onStop(words)}>
-            {words}
-          </Button>
-        ))}
-      </div>
-      <form
-        className="mt-3 flex gap-2"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (why.trim() !== '') onStop(why.trim())
-        }}
-      >
-        <input
-          aria-label="Another reason"
-          placeholder="another reason"
-          value={why}
-          onChange={(event) => setWhy(event.target.value)}
-          className="min-h-[72px] min-w-0 grow border-2 border-dim bg-iron px-3 text-[19px]"
-        />
-        <button type="submit" className="min-h-[72px] border-2 border-chalk px-4 text-[19px] font-bold">
-          Cover it
-        </button>
-      </form>
+      <Reasons usual={USUAL} verb="Cover it" large onReason={onStop} />
     </Sheet>
   )
 }
