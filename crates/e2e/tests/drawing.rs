@@ -106,6 +106,11 @@ async fn no_word_leaves_its_drawing_or_lies_on_another(
         let (status, _) = browser.fetch("POST", "/api/shop", change).await?;
         anyhow::ensure!(status == 200, "{key}: {status}");
     }
+    if units == "imperial" {
+        // Hot, and a further round is open: two words more on its line.
+        let hot = browser.job("Letterpress").await?;
+        browser.say(&hot, serde_json::json!({ "kind": "new_round", "reason": "it ran on" })).await?;
+    }
     let mut pages = vec!["/".to_owned()];
     for (words, station) in DRAWN {
         pages.push(format!("/jobs/{}/{station}", browser.job(words).await?));

@@ -3,6 +3,7 @@ import type { Schemas } from '../api/client'
 import type { Theme } from '../quantity/heat-colour'
 import { HeatRecord } from './HeatRecord'
 import { path, type LineBox, type LineLayout, type LinePlan } from './heat-line-layout'
+import { roundWordAt, ROUND_HALF } from './line-words'
 import { PunchMark } from './PunchMark'
 
 export interface HeatLineProps {
@@ -22,6 +23,8 @@ export interface HeatLineProps {
   stoppedAt: number | null
   /** From the second on, a line leads back from Check to Cracks. */
   round: number
+  /** From where to where another word lies in the row of that line. */
+  taken?: readonly [from: number, to: number] | undefined
   children?: ReactNode
 }
 
@@ -42,7 +45,7 @@ export function HeatLine(props: HeatLineProps): ReactNode {
       <Shelf box={box} layout={layout} stoppedAt={stoppedAt} />
       {props.children}
       {props.round > 1 && stoppedAt === null && (
-        <ReturnLine round={props.round} shelf={shelf} layout={layout} />
+        <ReturnLine round={props.round} shelf={shelf} layout={layout} taken={props.taken} />
       )}
       {stoppedAt === null &&
         plans.map((plan, at) => (
@@ -132,29 +135,33 @@ interface ReturnLineProps {
   round: number
   shelf: number
   layout: LineLayout
+  taken: readonly [number, number] | undefined
 }
 
 /** What did not hold at the check leads back to the map. */
-function ReturnLine({ round, shelf, layout }: ReturnLineProps): ReactNode {
+function ReturnLine({ round, shelf, layout, taken }: ReturnLineProps): ReactNode {
   const from = layout.stations[8] ?? 0
   const to = (layout.stations[2] ?? 0) + 88
   const y = shelf + 15
-  const middle = (from + to) / 2
+  const middle = roundWordAt(to, from, taken)
+  const back = middle === null ? `H${to}` : `H${middle + ROUND_HALF}M${middle - ROUND_HALF} ${y}H${to}`
   return (
     <g fill="none" stroke="var(--ash)" strokeWidth={1.4}>
-      <path d={`M${from} ${shelf + 9}V${y}H${middle + 40}M${middle - 40} ${y}H${to}`} />
+      <path d={`M${from} ${shelf + 9}V${y}${back}`} />
       <path d={`M${to} ${y}l9 -4.500v9z`} fill="var(--ash)" stroke="none" />
-      <text
-        x={middle}
-        y={y + 5}
-        textAnchor="middle"
-        fontSize="14"
-        fontWeight="600"
-        fill="var(--chalk)"
-        stroke="none"
-      >
-        round {round}
-      </text>
+      {middle !== null && (
+        <text
+          x={middle}
+          y={y + 5}
+          textAnchor="middle"
+          fontSize="14"
+          fontWeight="600"
+          fill="var(--chalk)"
+          stroke="none"
+        >
+          round {round}
+        </text>
+      )}
     </g>
   )
 }

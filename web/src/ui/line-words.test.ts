@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { layOut } from './heat-line-layout'
-import { hourWords, lineWords } from './line-words'
+import { hourWords, lineWords, roundWordAt, ROUND_HALF } from './line-words'
 import { overlap } from './words'
 
 const frame = { x: 0, y: 0, w: 600, h: 170 }
@@ -58,5 +58,19 @@ describe('the layout of a heat line', () => {
         }
       }
     }
+  })
+})
+
+describe('the number of a round', () => {
+  it('stands in the middle of its line, or clear of the word that lies there', () => {
+    expect(roundWordAt(100, 500, undefined)).toBe(300)
+    expect(roundWordAt(100, 500, [100, 200])).toBe(300)
+    expect(roundWordAt(100, 500, [250, 330])).toBe(330 + ROUND_HALF)
+    expect(roundWordAt(100, 380, [220, 340])).toBe(220 - ROUND_HALF)
+  })
+
+  it('is left out where there is no room', () => {
+    expect(roundWordAt(100, 170, undefined)).toBeNull()
+    expect(roundWordAt(150, 345, [160, 270])).toBeNull()
   })
 })

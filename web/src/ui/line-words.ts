@@ -43,3 +43,23 @@ export function hourWords(
     return stands && !there.some((other) => overlap(box, other))
   })
 }
+
+/** Half the room of the number of a round on the line that leads back to the map. */
+export const ROUND_HALF = 40
+
+/**
+ * The middle of that number on a line between two places: in its middle, or clear of a word that lies there;
+ * nothing where there is no room.
+ */
+export function roundWordAt(
+  left: number,
+  right: number,
+  taken: readonly [from: number, to: number] | undefined,
+): number | null {
+  const fits = (at: number) =>
+    at - ROUND_HALF >= left &&
+    at + ROUND_HALF <= right &&
+    (taken === undefined || at + ROUND_HALF <= taken[0] || at - ROUND_HALF >= taken[1])
+  const [from, to] = taken ?? [0, 0]
+  return [(left + right) / 2, to + ROUND_HALF, from - ROUND_HALF].find(fits) ?? null
+}

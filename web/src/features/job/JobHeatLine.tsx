@@ -40,7 +40,10 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   const last = readings.at(-1)
   const shownNow = live === null ? '' : Object.values(inUnits(live, shop.units)).join(' ')
   const lit = round?.lit ?? null
-  const covered = round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false
+  const covered =
+    standing.hot?.covered ??
+    round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ??
+    false
   const said: Record<string, string> = {}
   const wanted: LineWord[] = []
   const want = (key: string, text: string, box: Box) => {

@@ -162,6 +162,7 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
           hot={hot !== null}
           stoppedAt={stopped}
           round={line.round}
+          taken={[hereX, hereX + widthOf(wordOf(standing.station), 14) + 24]}
         />
         {words.has('hot') && (
           <span
