@@ -5,7 +5,7 @@ mod common;
 use common::{Bench, LIT_AT, covered, reading};
 use rstest::rstest;
 use vanadin_core::job::{Change, Job, Reading, TorchEntry};
-use vanadin_core::plan::{Standing, plan, standing};
+use vanadin_core::plan::{Standing, Standings, plan, standing};
 
 /// A lever lit for nickel-iron, hot, at 60 times: a minute of the job clock is a second.
 fn lit() -> Bench {
@@ -222,4 +222,37 @@ fn what_cannot_be_read_is_kept_and_shown() {
     assert!(wall.not_understood.contains("outside"), "{}", wall.not_understood);
     let plan = bench.plan();
     assert!(plan.cautions.iter().any(|caution| caution.sentence.contains("cannot be read")));
+}
+
+#[rstest]
+#[case::never_lit(0)]
+#[case::lit(1)]
+#[case::covered(2)]
+#[case::unwrapped_in_the_next_round(3)]
+fn how_it_stands_at_every_moment_is_known_beforehand(#[case] steps: usize) {
+    let happened: [&dyn Fn(&mut Bench); 3] = [
+        &|bench| {
+            *bench = lit();
+            bench.torch(reading("350 C"), 30_000);
+        },
+        &|bench| {
+            bench.torch(covered(), 31_000);
+        },
+        &|bench| {
+            new_round(bench);
+            bench.torch(TorchEntry::Unwrapped, 32_000);
+        },
+    ];
+    let mut bench = Bench::lever("machine_frame", "gray");
+    happened[..steps].iter().for_each(|step| step(&mut bench));
+    let job = bench.job();
+    let plan = plan(&job, &bench.shop);
+    let known = Standings::of(&job, &plan);
+    // Every seven minutes of the job clock for four days.
+    for minutes in (33..4 * 24 * 60).step_by(7) {
+        let now_ms = LIT_AT + minutes * 1000 + 500;
+        assert_eq!(known.at(now_ms), standing(&job, &plan, now_ms), "after {minutes} min");
+    }
+    // By itself it stands otherwise only once it is out of the heat.
+    assert_eq!(known.turns_after(LIT_AT + 33_000).is_some(), steps > 1);
 }

@@ -27,11 +27,11 @@ fn binary() -> anyhow::Result<PathBuf> {
 /// A Monday morning: nothing depends on the hour at which a test runs.
 const MORNING: &str = "2026-03-09T07:40";
 
-fn start(folder: &TempDir, port: u16, demo: bool, now: &str) -> anyhow::Result<(Child, u16)> {
+fn start(folder: &TempDir, port: u16, now: &str, more: &[&str]) -> anyhow::Result<(Child, u16)> {
     let mut child = Command::new(binary()?)
         .args(["serve", "--now", now, "--port", &port.to_string(), "--data"])
         .arg(folder.path())
-        .args(demo.then_some("--demo"))
+        .args(more)
         .stdout(Stdio::piped())
         .spawn()?;
     let mut line = String::new();
@@ -47,9 +47,18 @@ impl Server {
 
     /// Its clock begins at this moment, in UTC.
     pub fn start_at(demo: bool, now: &str) -> anyhow::Result<Self> {
+        Self::start_with(now, demo.then_some("--demo").as_slice())
+    }
+
+    /// Its data file may not grow over this.
+    pub fn start_within(most_mb: u32) -> anyhow::Result<Self> {
+        Self::start_with(MORNING, &["--most-mb", &most_mb.to_string()])
+    }
+
+    fn start_with(now: &str, more: &[&str]) -> anyhow::Result<Self> {
         let folder = tempfile::tempdir()?;
         let began = (Instant::now(), now.to_owned());
-        let (child, port) = start(&folder, 0, demo, now)?;
+        let (child, port) = start(&folder, 0, now, more)?;
         Ok(Self { folder, child, port, began })
     }
 
@@ -93,7 +102,7 @@ impl Server {
         let morning: jiff::civil::DateTime = morning.parse()?;
         let now = morning
             .checked_add(jiff::Span::new().milliseconds(i64::try_from(since.elapsed().as_millis())?))?;
-        let (child, _) = start(&self.folder, self.port, false, &now.to_string())?;
+        let (child, _) = start(&self.folder, self.port, &now.to_string(), &[])?;
         self.child = child;
         Ok(())
     }

@@ -29,16 +29,19 @@ pub struct Database {
     _lock: Arc<File>,
 }
 
-/// Opens the folder's database, brings it up to date, and keeps a second server out.
+/// Pages of SQLite's usual size in a megabyte.
+const PAGES_A_MB: u32 = 256;
+
+/// Opens the folder's database, brings it up to date, and keeps a second server out. Its file may not
+/// grow over `most_mb`: what would need more is refused, as on a disk that is full.
 ///
 /// # Errors
 /// The folder cannot be used: in use, written by a newer version, not writable, or its file is empty
 /// or damaged.
-pub async fn open(folder: &Path) -> anyhow::Result<Database> {
-    open_within(folder, None).await
+pub async fn open(folder: &Path, most_mb: Option<u32>) -> anyhow::Result<Database> {
+    open_within(folder, most_mb.map(|mb| mb.saturating_mul(PAGES_A_MB))).await
 }
 
-/// The same with a file that may not grow over so many pages: as on a disk that is full.
 async fn open_within(folder: &Path, most_pages: Option<u32>) -> anyhow::Result<Database> {
     fs::create_dir_all(folder)
         .with_context(|| format!("the data folder {} cannot be made", folder.display()))?;
@@ -317,7 +320,7 @@ mod tests {
             }
             database.pool.close().await;
         }
-        let again = open(folder.path()).await.unwrap();
+        let again = open(folder.path(), None).await.unwrap();
         let kept: Vec<u64> =
             store::facts(&again.pool, job).await.unwrap().iter().map(|fact| fact.revision).collect();
         assert_eq!(kept, acknowledged);
@@ -326,7 +329,7 @@ mod tests {
     #[tokio::test]
     async fn a_writer_that_is_left_half_way_leaves_nothing_and_blocks_nobody() {
         let folder = tempfile::tempdir().unwrap();
-        let database = open(folder.path()).await.unwrap();
+        let database = open(folder.path(), None).await.unwrap();
         let job = Uuid::from_u128(7);
         {
             let mut writing = database.writing().await.unwrap();
@@ -349,13 +352,13 @@ mod tests {
         let (folder, elsewhere) = (tempfile::tempdir().unwrap(), tempfile::tempdir().unwrap());
         let job = Uuid::from_u128(7);
         {
-            let database = open(folder.path()).await.unwrap();
+            let database = open(folder.path(), None).await.unwrap();
             database.write(async |on| store::create(on, job, 1).await).await.unwrap();
             say(&database, job, fact(1, 20)).await.unwrap();
             database.close().await;
         }
         fs::copy(folder.path().join(FILE), elsewhere.path().join(FILE)).unwrap();
-        let copy = open(elsewhere.path()).await.unwrap();
+        let copy = open(elsewhere.path(), None).await.unwrap();
         assert_eq!(store::facts(&copy.pool, job).await.unwrap().len(), 1);
     }
 
@@ -365,7 +368,7 @@ mod tests {
         let file = folder.path().join(FILE);
         for content in [Vec::new(), vec![b'x'; 60], vec![b'x'; 5_000]] {
             fs::write(&file, &content).unwrap();
-            let refused = open(folder.path()).await.err().expect("it was opened").to_string();
+            let refused = open(folder.path(), None).await.err().expect("it was opened").to_string();
             assert!(refused.contains("vanadin.sqlite") && refused.contains("cannot be used"), "{refused}");
             assert_eq!(fs::read(&file).unwrap(), content, "left as it is");
         }
@@ -374,7 +377,7 @@ mod tests {
         let mut connection = SqliteConnection::connect_with(&other).await.unwrap();
         sqlx::query("create table recipe (name text)").execute(&mut connection).await.unwrap();
         connection.close().await.unwrap();
-        let refused = open(folder.path()).await.err().expect("it was opened").to_string();
+        let refused = open(folder.path(), None).await.err().expect("it was opened").to_string();
         assert!(refused.contains("not Vanadin"), "{refused}");
     }
 
@@ -382,7 +385,7 @@ mod tests {
     async fn a_file_that_is_gone_while_its_log_lies_there_is_no_new_shop() {
         let folder = tempfile::tempdir().unwrap();
         fs::write(beside(&folder.path().join(FILE), "-wal"), b"what was written last").unwrap();
-        let refused = open(folder.path()).await.err().expect("it was opened").to_string();
+        let refused = open(folder.path(), None).await.err().expect("it was opened").to_string();
         assert!(refused.contains("put the file back"), "{refused}");
     }
 
@@ -390,7 +393,7 @@ mod tests {
     async fn a_folder_keeps_its_own_name() {
         let (folder, other) = (tempfile::tempdir().unwrap(), tempfile::tempdir().unwrap());
         let name = async |folder: &tempfile::TempDir| {
-            let database = open(folder.path()).await.unwrap();
+            let database = open(folder.path(), None).await.unwrap();
             let name = database.folder;
             database.close().await;
             name

@@ -46,6 +46,8 @@ pub struct Config {
     pub demo: bool,
     /// The server's one clock.
     pub clock: Clock,
+    /// What the data file may grow to.
+    pub most_mb: Option<u32>,
 }
 
 /// How often what was written last is taken into the one file, and how often the clocks are compared.
@@ -58,7 +60,7 @@ const COMPARE_EVERY: Duration = Duration::from_secs(2);
 /// The data folder cannot be used: in use by another server, written by a newer version, or not
 /// writable.
 pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
-    let database = database::open(&config.data).await?;
+    let database = database::open(&config.data, config.most_mb).await?;
     let bench = Bench::new(database, config.clock);
     if config.demo {
         sample::fill_if_empty(&bench).await?;

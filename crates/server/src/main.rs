@@ -9,10 +9,11 @@ use vanadin::{Clock, Config, openapi_document, serve};
 
 const USAGE: &str = "\
 vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
-              [--now 2026-03-09T07:40]
+              [--now 2026-03-09T07:40] [--most-mb MB]
     Serves the application. Port 0 takes a free one. --demo fills an empty data
     folder with a made-up sample shop. --now starts its clock at this moment, in
-    UTC, and lets it run on: for a demo, a test or a picture.
+    UTC, and lets it run on: for a demo, a test or a picture. --most-mb keeps the
+    data file under so many megabytes: what would need more is refused.
 vanadin openapi
     Prints the API's OpenAPI document.";
 
@@ -53,6 +54,7 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
         port: 8420,
         demo: false,
         clock: Clock::starting(None),
+        most_mb: None,
     };
     while let Some(word) = words.next() {
         let mut value = || words.next().with_context(|| format!("{word} needs a value"));
@@ -62,6 +64,7 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
             "--port" => config.port = value()?.parse().context("--port is 0 to 65535")?,
             "--demo" => config.demo = true,
             "--now" => config.clock = Clock::starting(Some(moment(&value()?)?)),
+            "--most-mb" => config.most_mb = Some(value()?.parse().context("--most-mb is a whole number")?),
             other => bail!("\"{other}\" is not known here\n{USAGE}"),
         }
     }

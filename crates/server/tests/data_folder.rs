@@ -18,6 +18,7 @@ fn config(folder: &TempDir) -> Config {
         port: 0,
         demo: false,
         clock: Clock::starting(None),
+        most_mb: None,
     }
 }
 

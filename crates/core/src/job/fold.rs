@@ -83,7 +83,7 @@ impl Lit {
     /// Time on the job clock: lit at + speed x elapsed.
     #[must_use]
     pub fn job_ms(&self, now_ms: i64) -> i64 {
-        self.at_ms + ((now_ms - self.at_ms) as f64 * self.speed) as i64
+        job_ms(self.at_ms, self.speed, now_ms)
     }
 
     /// Minutes on the job clock since it was lit.
@@ -91,6 +91,12 @@ impl Lit {
     pub fn minutes(&self, now_ms: i64) -> f64 {
         (self.job_ms(now_ms) - self.at_ms) as f64 / 60_000.0
     }
+}
+
+/// The job clock, UTC in ms since 1970, of what was lit `at_ms`: lit at + speed x elapsed.
+#[must_use]
+pub fn job_ms(at_ms: i64, speed: f64, now_ms: i64) -> i64 {
+    at_ms + ((now_ms - at_ms) as f64 * speed) as i64
 }
 
 /// An entry of the torch log.

@@ -18,6 +18,6 @@ pub use fields::{
 };
 pub use fold::{
     Crack, Damaged, HardSpot, Heat, HeatRef, Held, Job, Lit, LogEntry, Neighbour, OwnWord, Picture, Reading,
-    Round,
+    Round, job_ms,
 };
 pub use observed::Observed;

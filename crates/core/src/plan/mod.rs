@@ -35,6 +35,6 @@ pub use make::{Plan, plan, plan_as_if};
 pub use method::{Contender, MethodPlan, SchoolChoice};
 pub use part::{Caution, Forbidden, Lock, Missing, PartPlan};
 pub use prep::{PrepItem, PrepPlan, SeamPlan};
-pub use standing::{Hot, Next, Standing, standing};
+pub use standing::{Hot, Next, Standing, Standings, standing};
 pub use station::{Amount, Station, StationState};
 pub use torch::{AtTorch, JointView, Live, Place, TorchPlan, live};

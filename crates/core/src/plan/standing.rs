@@ -6,7 +6,7 @@ use super::hot::LastHeat;
 use super::torch::{AtTorch, Live, live};
 use super::{Amount, Plan, Station};
 use crate::heat::{TOUCH_C, UNWRAP_C};
-use crate::job::{HeatRef, Job, Lit, Round, crack_key};
+use crate::job::{HeatRef, Job, Lit, Round, crack_key, job_ms};
 use crate::quantity::{Shown, Unit, UnitSystem, both};
 
 /// The one thing to do next.
@@ -62,6 +62,80 @@ pub struct Standing {
     pub keep_off: String,
     /// It should be cold by now and nobody has measured it; empty where that is not so.
     pub not_measured: String,
+}
+
+/// The job from now on, as long as nobody says anything of it: what is stored of a job for the rack.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Standings {
+    /// The first one stands from the beginning.
+    turns: Vec<Turn>,
+}
+
+/// From here on nothing changes but its clock.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+struct Turn {
+    /// UTC in ms since 1970.
+    from_ms: i64,
+    standing: Standing,
+    /// When the clock that it shows was lit, and how fast it goes; nothing where none is shown.
+    clock: Option<(i64, f64)>,
+}
+
+impl Standings {
+    #[must_use]
+    pub fn of(job: &Job, plan: &Plan) -> Self {
+        let heat = last_heat(job, plan);
+        let mut at_ms: Vec<i64> = Vec::new();
+        if let Some((last, heat)) = &heat {
+            // One ms later than worked out, so that no rounding makes it come early.
+            let real_ms = |minutes: f64| {
+                heat.lit.at_ms + (minutes * 60_000.0 / heat.lit.speed.max(f64::MIN_POSITIVE)).ceil() as i64 + 1
+            };
+            let turns = [last.unwrap_min, last.touch_min, last.touch_at_the_latest_min];
+            at_ms.extend(turns.into_iter().flatten().map(real_ms));
+        }
+        at_ms.sort_unstable();
+        let turn = |from_ms, at_ms| {
+            let standing = standing(job, plan, at_ms);
+            let shown = match (&standing.hot, &heat) {
+                (Some(_), Some((_, heat))) => Some(heat.lit),
+                _ => job.round().lit.as_ref(),
+            };
+            Turn { from_ms, standing, clock: shown.map(|lit| (lit.at_ms, lit.speed)) }
+        };
+        let mut turns = vec![turn(i64::MIN, heat.as_ref().map_or(0, |(_, heat)| heat.lit.at_ms))];
+        for at_ms in at_ms {
+            let then = turn(at_ms, at_ms);
+            if turns.last().is_none_or(|before| before.at(at_ms) != then.at(at_ms)) {
+                turns.push(then);
+            }
+        }
+        Self { turns }
+    }
+
+    /// How it stands at a moment.
+    #[must_use]
+    pub fn at(&self, now_ms: i64) -> Standing {
+        let found = self.turns.iter().rev().find(|turn| turn.from_ms <= now_ms);
+        found.or(self.turns.first()).expect("it stands from the beginning").at(now_ms)
+    }
+
+    /// When it stands otherwise by itself, after a moment; nothing for never.
+    #[must_use]
+    pub fn turns_after(&self, now_ms: i64) -> Option<i64> {
+        self.turns.iter().map(|turn| turn.from_ms).find(|from_ms| *from_ms > now_ms)
+    }
+}
+
+impl Turn {
+    fn at(&self, now_ms: i64) -> Standing {
+        let job_ms = self.clock.map(|(at_ms, speed)| (at_ms, job_ms(at_ms, speed, now_ms)));
+        Standing {
+            job_now_ms: job_ms.map(|(_, now)| now),
+            minutes: job_ms.map(|(at_ms, now)| (now - at_ms) as f64 / 60_000.0),
+            ..self.standing.clone()
+        }
+    }
 }
 
 /// What needs a hand next.

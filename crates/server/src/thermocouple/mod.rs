@@ -163,7 +163,7 @@ mod tests {
     #[tokio::test]
     async fn readings_that_cannot_be_stored_are_kept_and_stored_later() {
         let folder = tempfile::tempdir().unwrap();
-        let bench = Bench::new(open(folder.path()).await.unwrap(), Clock::starting(Some(1_800_000_000_000)));
+        let bench = Bench::new(open(folder.path(), None).await.unwrap(), Clock::starting(Some(1_800_000_000_000)));
         fill_if_empty(&bench).await.unwrap();
         let pool = &bench.database.pool;
         let (job, lit): (String, String) =

@@ -31,6 +31,7 @@ impl Server {
             port: 0,
             demo,
             clock: Clock::starting(Some(NOW_MS)),
+            most_mb: None,
         };
         let client = Client::untracked(rocket(config).await.unwrap()).await.unwrap();
         Self { client, folder }
@@ -44,6 +45,7 @@ impl Server {
             port: 0,
             demo: false,
             clock: Clock::starting(Some(NOW_MS)),
+            most_mb: None,
         };
         let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(50));
         let started = loop {
