@@ -1,6 +1,33 @@
 import reactHooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
+const radix = { paths: [{ name: 'radix-ui', message: 'Use a part of src/ui.' }] }
+
+/** Which folder may lean on which: what is below knows nothing of what is above it. */
+const ORDER = ['api', 'quantity', 'ui', 'job', 'keys', 'stations', 'places']
+const above = (folder) => ORDER.slice(ORDER.indexOf(folder) + 1)
+const walls = ORDER.slice(0, -1).map((folder) => ({
+  // The table of the stations' pages stands beside them.
+  files: [folder === 'stations' ? 'src/stations/*/**' : `src/${folder}/**`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        ...(folder === 'ui' ? {} : radix),
+        patterns: [
+          {
+            regex: `^(\\.\\./)+(?!places/table)(${above(folder).join('|')})/`,
+            message: `src/${folder} knows nothing of ${above(folder).join(', ')}.`,
+          },
+          ...(folder === 'stations'
+            ? [{ regex: '^\\.\\./[^.]', message: 'A station knows no other: share it in src/job.' }]
+            : []),
+        ],
+      },
+    ],
+  },
+}))
+
 export default tseslint.config(
   { ignores: ['src/api/generated/**'] },
   ...tseslint.configs.strict,
@@ -8,8 +35,8 @@ export default tseslint.config(
   {
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'error',
-      'no-restricted-imports': ['error', { paths: [{ name: 'radix-ui', message: 'Use a part of src/ui.' }] }],
+      'no-restricted-imports': ['error', radix],
     },
   },
-  { files: ['src/ui/**'], rules: { 'no-restricted-imports': 'off' } },
+  ...walls,
 )

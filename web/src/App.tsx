@@ -1,14 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, type ReactNode } from 'react'
+import { Suspense, useEffect, type ReactNode } from 'react'
 import { Route, Routes } from 'react-router'
 import { shopQuery } from './api/queries'
-import { JobPage } from './features/job/JobPage'
-import { RackPage } from './features/rack/RackPage'
-import { ShopPage } from './features/shop/ShopPage'
 import { ShopContext } from './job/ShopContext'
 import { Notices } from './job/Notices'
-import { Shortcuts } from './job/Shortcuts'
+import { Shortcuts } from './keys/Shortcuts'
 import { Tray } from './job/Tray'
+import { ROUTES } from './places'
 import { Boundary } from './ui/Boundary'
 
 /** The places of the application, once the shop is known. */
@@ -32,12 +30,13 @@ export function App(): ReactNode {
       <Shortcuts />
       <Notices />
       <Boundary what="This page">
-        <Routes>
-          <Route path="/" element={<RackPage />} />
-          <Route path="/shop" element={<ShopPage />} />
-          <Route path="/jobs/:id/:station?" element={<JobPage />} />
-          <Route path="*" element={<RackPage />} />
-        </Routes>
+        <Suspense>
+          <Routes>
+            {ROUTES.map(({ path, Page }) => (
+              <Route key={path} path={path} element={<Page />} />
+            ))}
+          </Routes>
+        </Suspense>
       </Boundary>
       <Tray />
     </ShopContext>

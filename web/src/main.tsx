@@ -5,6 +5,7 @@ import { BrowserRouter } from 'react-router'
 import { queryClient } from './api/queries'
 import { App } from './App'
 import './styles.css'
+import { fetchTheRest } from './ui/later'
 
 const root = document.getElementById('root')
 if (root === null) throw new Error('the page has no root')
@@ -17,3 +18,6 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 )
+
+// Once what is looked at is drawn.
+window.addEventListener('load', () => setTimeout(() => void fetchTheRest(), 1_000))

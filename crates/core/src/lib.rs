@@ -8,6 +8,7 @@ pub mod groove;
 pub mod heat;
 pub mod iron;
 pub mod job;
+pub mod log;
 pub mod method;
 pub mod plan;
 pub mod problem;

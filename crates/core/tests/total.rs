@@ -7,8 +7,8 @@ use proptest::prelude::*;
 use uuid::Uuid;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{
-    CRACK_FIELDS, Change, Fact, FieldKind, FieldSpec, JOB_FIELDS, Job, NEIGHBOUR_FIELDS, TorchEntry, accept,
-    crack_key, neighbour_key,
+    CRACK_FIELDS, Change, Fact, FieldKind, FieldSpec, JOB_FIELDS, Job, NEIGHBOUR_FIELDS, TorchEntry,
+    Understood, accept, crack_key, neighbour_key,
 };
 use vanadin_core::plan::{FrozenPlan, Plan, Station, plan, standing};
 use vanadin_core::quantity::{Kind, UnitSystem};
@@ -184,6 +184,7 @@ fn said(bench: &Bench, acts: &[Act]) -> Vec<Fact> {
             at_server_ms: at_ms,
             who: "bench".into(),
             sender: String::new(),
+            understood: Understood::of(&change),
             change,
         });
     }

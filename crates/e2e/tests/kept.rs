@@ -232,7 +232,7 @@ async fn what_cannot_be_drawn_hides_nothing_else() -> anyhow::Result<()> {
         window.fetch = async (...asked) => {
           const url = asked[0] instanceof Request ? asked[0].url : String(asked[0]);
           if (!url.includes('/api/rack')) return real(...asked);
-          return new Response(JSON.stringify({ lines: [{}] }), { headers: { 'Content-Type': 'application/json' } });
+          return new Response(JSON.stringify({ lines: [{}], total: 1, damaged: [] }), { headers: { 'Content-Type': 'application/json' } });
         };";
     browser.before_every_page(torn).await?;
     browser.go(&server.url("/")).await?;

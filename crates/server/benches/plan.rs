@@ -2,9 +2,10 @@
 
 use divan::{Bencher, black_box};
 use vanadin::sample_jobs;
+use vanadin_core::heat::Runs;
 use vanadin_core::iron::LookTest;
 use vanadin_core::job::Job;
-use vanadin_core::plan::{answers, plan, standing};
+use vanadin_core::plan::{answers, plan, plan_with, standing};
 use vanadin_core::shop::Shop;
 
 fn main() {
@@ -39,7 +40,17 @@ fn the_full_plan_of_an_undecided_job_that_was_not_weighed(bencher: Bencher<'_, '
 fn what_each_answer_of_a_test_would_change(bencher: Bencher<'_, '_>) {
     let (shop, jobs) = sample_jobs(NOW_MS).expect("the sample shop");
     let undecided = undecided(&jobs, &shop);
-    bencher.bench(|| answers(black_box(undecided), &shop, LookTest::Fracture));
+    bencher.bench(|| answers(black_box(undecided), &shop, LookTest::Fracture, &Runs::default()));
+}
+
+/// A number was typed that no model depends on: the runs of the plan before are there.
+#[divan::bench]
+fn the_full_plan_of_the_largest_sample_job_again(bencher: Bencher<'_, '_>) {
+    let (shop, jobs) = sample_jobs(NOW_MS).expect("the sample shop");
+    let largest =
+        jobs.iter().max_by_key(|job| (job.round().cracks.len(), job.round().readings.len())).expect("a job");
+    let runs = Runs::default();
+    bencher.bench(|| plan_with(black_box(largest), &shop, &runs));
 }
 
 #[divan::bench]

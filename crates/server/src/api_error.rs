@@ -25,6 +25,10 @@ pub enum ApiError {
     Unknown(&'static str),
     #[error("somebody else changed it")]
     Changed(vanadin_core::job::Conflict),
+    #[error("the body is no JSON")]
+    NotJson,
+    #[error("it did not come")]
+    TooSlow,
     #[error("more than {0} MB are too many")]
     TooLarge(u64),
     #[error("this waits for another data folder than the one that answers here")]
@@ -76,6 +80,8 @@ impl<'r> Responder<'r, 'static> for ApiError {
                 )],
             ),
             Self::OtherFolder => (Status::MisdirectedRequest, one(said, "the server it was said to")),
+            Self::NotJson => (Status::UnsupportedMediaType, one(said, "Content-Type: application/json")),
+            Self::TooSlow => (Status::RequestTimeout, one(said, "send it again")),
             Self::TooLarge(_) => (Status::PayloadTooLarge, one(said, "a smaller one")),
             Self::NotAcceptable(problems) => (Status::UnprocessableEntity, problems),
             Self::Broken(cause) => {

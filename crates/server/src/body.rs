@@ -1,8 +1,14 @@
-//! A JSON body: unreadable is 400, too large 413, of the wrong shape 422 at its field.
+//! A body: unreadable is 400, stalled 408, too large 413, no JSON 415, of the wrong shape 422 at its field.
+
+use std::time::Duration;
 
 use rocket::Request;
 use rocket::data::{Data, FromData, Outcome, ToByteUnit};
+use rocket::http::ContentType;
+use rocket::tokio::io::AsyncReadExt;
+use rocket::tokio::time::{Instant, timeout, timeout_at};
 use serde::de::DeserializeOwned;
+use serde_json::error::Category;
 use vanadin_core::problem::FieldProblem;
 
 use crate::api_error::ApiError;
@@ -17,33 +23,92 @@ pub struct Body<T, const MIB: u64 = MOST_MIB>(pub Result<T, ApiError>);
 impl<'r, T: DeserializeOwned + Send, const MIB: u64> FromData<'r> for Body<T, MIB> {
     type Error = std::convert::Infallible;
 
-    async fn from_data(_request: &'r Request<'_>, data: Data<'r>) -> Outcome<'r, Self> {
-        let read = data.open(MIB.mebibytes()).into_bytes().await;
-        Outcome::Success(Self(match read {
-            Err(error) => Err(ApiError::Unreadable(error.to_string())),
-            Ok(bytes) if !bytes.is_complete() => Err(ApiError::TooLarge(MIB)),
-            Ok(bytes) => understand(&bytes),
-        }))
+    async fn from_data(request: &'r Request<'_>, data: Data<'r>) -> Outcome<'r, Self> {
+        // A page of others may send text to anybody; JSON only to its own.
+        if request.content_type().is_none_or(|kind| kind.media_type() != ContentType::JSON.media_type()) {
+            return Outcome::Success(Self(Err(ApiError::NotJson)));
+        }
+        let read = received(data, MIB).await;
+        Outcome::Success(Self(read.and_then(|bytes| understand(&bytes))))
     }
 }
 
-fn understand<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
-    let value: serde_json::Value =
-        serde_json::from_slice(bytes).map_err(|error| ApiError::Unreadable(error.to_string()))?;
-    if !value.is_object() {
-        let problem = FieldProblem::new("", "an object with named fields is needed", "{ ... }");
-        return Err(ApiError::NotAcceptable(vec![problem]));
+/// Nobody is waited for longer than this without a byte of theirs, nor listened to for longer in all.
+const SILENCE: Duration = Duration::from_secs(15);
+const IN_ALL: Duration = Duration::from_secs(600);
+
+/// What is sent, up to the limit. The rest of a larger one is read and dropped, so that whoever sends it
+/// hears why.
+///
+/// # Errors
+/// It is too large, or does not come.
+pub async fn received(data: Data<'_>, most_mib: u64) -> Result<Vec<u8>, ApiError> {
+    let end = Instant::now() + IN_ALL;
+    timeout_at(end, received_within(data, most_mib, SILENCE)).await.map_err(|_| ApiError::TooSlow)?
+}
+
+async fn received_within(data: Data<'_>, most_mib: u64, silence: Duration) -> Result<Vec<u8>, ApiError> {
+    /// Nobody is listened to for more.
+    const GIVE_UP_MIB: u64 = 400;
+    const PIECE: usize = 64 * 1024;
+    let most = usize::try_from(most_mib << 20).unwrap_or(usize::MAX);
+    let mut stream = data.open(GIVE_UP_MIB.mebibytes());
+    let mut bytes = Vec::new();
+    let mut piece = vec![0; PIECE];
+    let mut too_large = false;
+    loop {
+        let read = timeout(silence, stream.read(&mut piece)).await.map_err(|_| ApiError::TooSlow)?;
+        let read = read.map_err(|error| ApiError::Unreadable(error.to_string()))?;
+        if read == 0 {
+            break;
+        }
+        if too_large || bytes.len() + read > most {
+            too_large = true;
+            bytes = Vec::new();
+        } else {
+            bytes.extend_from_slice(&piece[..read]);
+        }
     }
-    serde_path_to_error::deserialize(value).map_err(|error| {
+    if too_large { Err(ApiError::TooLarge(most_mib)) } else { Ok(bytes) }
+}
+
+/// Read once, into what it is to be: what is no such thing ends where that is seen.
+fn understand<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
+    let begins_as_object = bytes.iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'{');
+    if !begins_as_object {
+        let any: Result<serde::de::IgnoredAny, _> = serde_json::from_slice(bytes);
+        return Err(match any {
+            Err(error) => ApiError::Unreadable(error.to_string()),
+            Ok(_) => {
+                let problem = FieldProblem::new("", "an object with named fields is needed", "{ ... }");
+                ApiError::NotAcceptable(vec![problem])
+            }
+        });
+    }
+    let mut reader = serde_json::Deserializer::from_slice(bytes);
+    let read = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
         let path = error.path().to_string();
-        let message = error.inner().to_string();
-        let missing = message.strip_prefix("missing field `").and_then(|rest| rest.split('`').next());
-        let field = match (path.as_str(), missing) {
-            (".", Some(field)) => field.to_owned(),
-            (path, Some(field)) => format!("{path}.{field}"),
-            (".", None) => String::new(),
-            (path, None) => path.to_owned(),
-        };
-        ApiError::NotAcceptable(vec![FieldProblem::new(field, message, "see /api/openapi.json")])
-    })
+        match error.inner().classify() {
+            Category::Io | Category::Syntax | Category::Eof => {
+                ApiError::Unreadable(error.inner().to_string())
+            }
+            Category::Data => ApiError::NotAcceptable(vec![of_the_wrong_shape(&path, error.inner())]),
+        }
+    })?;
+    reader.end().map_err(|error| ApiError::Unreadable(error.to_string()))?;
+    Ok(read)
+}
+
+fn of_the_wrong_shape(path: &str, error: &serde_json::Error) -> FieldProblem {
+    let message = error.to_string();
+    // Where in the text it is says nothing to whoever filled in a field.
+    let message = message.split(" at line ").next().unwrap_or_default();
+    let missing = message.strip_prefix("missing field `").and_then(|rest| rest.split('`').next());
+    let field = match (path, missing) {
+        (".", Some(field)) => field.to_owned(),
+        (path, Some(field)) => format!("{path}.{field}"),
+        (".", None) => String::new(),
+        (path, None) => path.to_owned(),
+    };
+    FieldProblem::new(field, message, "see /api/openapi.json")
 }

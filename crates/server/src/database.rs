@@ -43,17 +43,7 @@ pub async fn open(folder: &Path, most_mb: Option<u32>) -> anyhow::Result<Databas
 }
 
 async fn open_within(folder: &Path, most_pages: Option<u32>) -> anyhow::Result<Database> {
-    fs::create_dir_all(folder)
-        .with_context(|| format!("the data folder {} cannot be made", folder.display()))?;
-    let lock = File::create(folder.join("in-use.lock"))
-        .with_context(|| format!("the data folder {} cannot be written", folder.display()))?;
-    match lock.try_lock() {
-        Ok(()) => {}
-        Err(TryLockError::WouldBlock) => {
-            bail!("another server is using the data folder {}", folder.display())
-        }
-        Err(TryLockError::Error(error)) => return Err(error).context("the data folder cannot be locked"),
-    }
+    let lock = lock(folder)?;
     let file = folder.join(FILE);
     if !file.exists() {
         make(folder, &file).await?;
@@ -82,6 +72,25 @@ async fn open_within(folder: &Path, most_pages: Option<u32>) -> anyhow::Result<D
         .get(0);
     let folder = folder.parse().map_err(|_| damaged(&file, "its own name cannot be read"))?;
     Ok(Database { pool, folder, writer: Arc::default(), _lock: Arc::new(lock) })
+}
+
+/// Keeps everybody else out of a folder for as long as this is held; makes it where there is none.
+///
+/// # Errors
+/// Somebody is in it, or it cannot be written.
+pub fn lock(folder: &Path) -> anyhow::Result<File> {
+    fs::create_dir_all(folder)
+        .with_context(|| format!("the data folder {} cannot be made", folder.display()))?;
+    let lock = File::create(folder.join("in-use.lock"))
+        .with_context(|| format!("the data folder {} cannot be written", folder.display()))?;
+    match lock.try_lock() {
+        Ok(()) => {}
+        Err(TryLockError::WouldBlock) => {
+            bail!("another server is using the data folder {}", folder.display())
+        }
+        Err(TryLockError::Error(error)) => return Err(error).context("the data folder cannot be locked"),
+    }
+    Ok(lock)
 }
 
 fn options(file: &Path) -> SqliteConnectOptions {
@@ -137,7 +146,8 @@ async fn make(folder: &Path, file: &Path) -> anyhow::Result<()> {
     fs::rename(&new, file).context("the new database cannot be moved to its place")
 }
 
-fn beside(file: &Path, ending: &str) -> PathBuf {
+/// A file beside another: the same name and more.
+pub fn beside(file: &Path, ending: &str) -> PathBuf {
     let mut name = file.as_os_str().to_owned();
     name.push(ending);
     PathBuf::from(name)
@@ -269,6 +279,7 @@ mod tests {
             at_server_ms: 1,
             who: String::new(),
             sender: String::new(),
+            understood: None,
             change: Change::Set {
                 key: "part.name".to_owned(),
                 typed: "x".repeat(letters),

@@ -6,7 +6,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use crate::bench::Bench;
+use crate::desk::Desk;
 
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Health {
@@ -23,12 +23,12 @@ pub struct Health {
 /// The server answers.
 #[utoipa::path(get, path = "/api/health", responses((status = 200, description = "It answers", body = Health)))]
 #[get("/health")]
-pub fn health(bench: &State<Bench>) -> Json<Health> {
+pub fn health(desk: &State<Desk>) -> Json<Health> {
     Json(Health {
         ok: true,
         version: env!("CARGO_PKG_VERSION"),
-        folder: bench.database.folder,
-        now_ms: bench.now_ms(),
-        clock_notice: bench.clock.notice().unwrap_or_default(),
+        folder: desk.database.folder,
+        now_ms: desk.now_ms(),
+        clock_notice: desk.clock.notice().unwrap_or_default(),
     })
 }

@@ -1,37 +1,37 @@
 //! The whole job as one file: `GET /api/jobs/<id>/export`, `POST /api/import`. See docs/job-file.md.
 
 use std::collections::HashSet;
+use std::convert::Infallible;
+use std::fmt;
+use std::marker::PhantomData;
 
 use base64::Engine as _;
 use base64::prelude::BASE64_STANDARD;
+use rocket::data::{Data, FromData, Outcome};
 use rocket::http::Header;
 use rocket::serde::json::Json;
+use rocket::tokio::sync::{Semaphore, SemaphorePermit};
 use rocket::tokio::task::spawn_blocking;
-use rocket::{State, get, post};
-use serde::{Deserialize, Serialize};
+use rocket::{Request, State, get, post};
+use serde::de::{Error as _, SeqAccess, Visitor};
+use serde::{Deserialize, Deserializer, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::job::{Change, FACTS_MOST, Fact, Importing, Job, Reading};
-use vanadin_core::plan::plan;
+use vanadin_core::job::{Change, FACTS_MOST, Fact, Importing, Job, Reading, Understood};
 use vanadin_core::problem::FieldProblem;
 
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::bench::{Bench, News};
 use crate::body::Body;
+use crate::desk::{Desk, NewJob, Seen};
 use crate::job::route::known;
-use crate::job::store;
 use crate::picture::shrink::{Shrunk, shrink};
 use crate::picture::store as pictures;
-use crate::shop::the_shop;
-use crate::thermocouple::Thermocouples;
 
 const FORMAT: &str = "vanadin-job";
 /// Raised when the shape changes; older files still open.
-const VERSION: u32 = 3;
+const VERSION: u32 = 4;
 /// A job with all the pictures it may have fits into this.
 const MOST_MIB: u64 = 96;
-
-type SentFile = Body<JobFile, { MOST_MIB }>;
 
 /// A job's file.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -43,12 +43,13 @@ pub struct JobFile {
     #[serde(default)]
     pub name: String,
     /// The log, first fact first.
+    #[serde(deserialize_with = "at_most::<_, _, FACTS_MOST>")]
     pub facts: Vec<Fact>,
     /// What the thermocouple recorded, first round first.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "at_most::<_, _, FACTS_MOST>")]
     pub readings: Vec<RoundReadings>,
     /// The pictures the log speaks of; since version 2.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "at_most::<_, _, FACTS_MOST>")]
     pub pictures: Vec<FilePicture>,
 }
 
@@ -64,6 +65,7 @@ pub struct FilePicture {
 /// The readings of one round, in the order of time.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct RoundReadings {
+    #[serde(deserialize_with = "at_most::<_, _, READINGS_MOST>")]
     pub readings: Vec<Reading>,
     /// Those of its cancelled lightings, the first first; since version 3.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
@@ -72,6 +74,64 @@ pub struct RoundReadings {
 
 /// Readings of one lighting that a file may hold: a reading each 10 s for a month.
 const READINGS_MOST: usize = 260_000;
+
+/// A list that is read no further than it may be long.
+fn at_most<'de, D: Deserializer<'de>, T: Deserialize<'de>, const MOST: usize>(
+    from: D,
+) -> Result<Vec<T>, D::Error> {
+    struct AtMost<T, const MOST: usize>(PhantomData<T>);
+    impl<'de, T: Deserialize<'de>, const MOST: usize> Visitor<'de> for AtMost<T, MOST> {
+        type Value = Vec<T>;
+
+        fn expecting(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+            write!(f, "a list of up to {MOST}")
+        }
+
+        fn visit_seq<A: SeqAccess<'de>>(self, mut list: A) -> Result<Self::Value, A::Error> {
+            let mut read = Vec::new();
+            while let Some(next) = list.next_element()? {
+                if read.len() == MOST {
+                    return Err(A::Error::custom(format!("there are more than {MOST}")));
+                }
+                read.push(next);
+            }
+            Ok(read)
+        }
+    }
+    from.deserialize_seq(AtMost::<T, MOST>(PhantomData))
+}
+
+/// Files are taken in one at a time: what one costs in memory is bounded by its size.
+pub struct OneFile(Semaphore);
+
+impl OneFile {
+    pub fn new() -> Self {
+        Self(Semaphore::new(1))
+    }
+}
+
+/// A job's file, and the turn to take one in.
+pub struct SentFile<'r> {
+    file: JobFile,
+    _turn: Option<SemaphorePermit<'r>>,
+}
+
+/// What was sent in a turn of its own, or why it cannot be used.
+pub struct Sent<'r>(Result<SentFile<'r>, ApiError>);
+
+#[rocket::async_trait]
+impl<'r> FromData<'r> for Sent<'r> {
+    type Error = Infallible;
+
+    async fn from_data(request: &'r Request<'_>, data: Data<'r>) -> Outcome<'r, Self> {
+        let turn = match request.rocket().state::<OneFile>() {
+            Some(one) => one.0.acquire().await.ok(),
+            None => None,
+        };
+        let sent = Body::<JobFile, MOST_MIB>::from_data(request, data).await;
+        sent.map(|body| Self(body.0.map(|file| SentFile { file, _turn: turn })))
+    }
+}
 
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Imported {
@@ -90,9 +150,9 @@ pub struct Download {
     (status = 200, description = "The file", body = JobFile),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/export")]
-pub async fn export(bench: &State<Bench>, id: &str) -> Result<Download, ApiError> {
-    let pool = &bench.database.pool;
-    let (job, facts) = store::load(pool, known(id)?).await?;
+pub async fn export(desk: &State<Desk>, id: &str) -> Result<Download, ApiError> {
+    let pool = &desk.database.pool;
+    let Seen { job, facts, .. } = desk.see(known(id)?).await?;
     let mut pictures = Vec::new();
     for fact in facts.iter().filter(|fact| fact.change == Change::AddPicture) {
         if let Some(jpeg) = pictures::jpeg(pool, job.id, fact.id, false).await? {
@@ -108,13 +168,13 @@ pub async fn export(bench: &State<Bench>, id: &str) -> Result<Download, ApiError
         format: FORMAT.to_owned(),
         version: VERSION,
         name: job.name().to_owned(),
-        facts,
+        facts: facts.to_vec(),
         readings: job
             .rounds
-            .into_iter()
+            .iter()
             .map(|round| RoundReadings {
-                readings: round.readings,
-                cancelled: round.cancelled.into_iter().map(|heat| heat.readings).collect(),
+                readings: round.readings.clone(),
+                cancelled: round.cancelled.iter().map(|heat| heat.readings.clone()).collect(),
             })
             .collect(),
         pictures,
@@ -128,13 +188,9 @@ pub async fn export(bench: &State<Bench>, id: &str) -> Result<Download, ApiError
     (status = 200, description = "The new job", body = Imported),
     (status = 413, description = "Too large", body = ProblemsBody),
     (status = 422, description = "Damaged, or not a job's file", body = ProblemsBody)))]
-#[post("/", data = "<body>")]
-pub async fn import(
-    bench: &State<Bench>,
-    thermocouples: &State<Thermocouples>,
-    body: SentFile,
-) -> Result<Json<Imported>, ApiError> {
-    let file = body.0?;
+#[post("/", data = "<sent>")]
+pub async fn import(desk: &State<Desk>, sent: Sent<'_>) -> Result<Json<Imported>, ApiError> {
+    let SentFile { file, _turn } = sent.0?;
     check(&file)?;
     let (mut file, shrunk) = spawn_blocking(move || {
         let shrunk = shrunk(&file);
@@ -145,34 +201,20 @@ pub async fn import(
     let shrunk = shrunk?;
     file.pictures.clear();
     let id = Uuid::new_v4();
-    let pool = &bench.database.pool;
-    let now_ms = bench.now_ms();
+    // What a file says was understood is for whoever reads the file: it keeps the limits of the door.
+    for fact in &mut file.facts {
+        fact.understood = Understood::of(&fact.change);
+    }
     let rounds = Job::fold(id, &file.facts).rounds;
-    // All of it or nothing.
-    bench
-        .database
-        .write(async |on| {
-            store::create(on, id, now_ms).await?;
-            store::append(on, id, &file.facts).await?;
-            for (round, readings) in rounds.iter().zip(&file.readings) {
-                if let Some(lit) = &round.lit {
-                    store::add_readings(on, id, lit.fact, &readings.readings).await?;
-                }
-                for (heat, readings) in round.cancelled.iter().zip(&readings.cancelled) {
-                    store::add_readings(on, id, heat.lit.fact, readings).await?;
-                }
-            }
-            for (picture, shrunk) in &shrunk {
-                pictures::keep(on, id, *picture, shrunk).await?;
-            }
-            Ok(())
-        })
-        .await?;
-    let (job, _) = store::load(pool, id).await?;
-    let shop = the_shop(pool).await?;
-    thermocouples.attend(&job, &plan(&job, &shop), &shop).await;
-    bench.tell(News::Changed { job: id, revision: job.revision });
-    Ok(Json(Imported { id, name: job.name().to_owned() }))
+    let mut readings = Vec::new();
+    for (round, read) in rounds.iter().zip(file.readings) {
+        readings.extend(round.lit.as_ref().map(|lit| (lit.fact, read.readings)));
+        readings.extend(round.cancelled.iter().map(|heat| heat.lit.fact).zip(read.cancelled));
+    }
+    let created_ms = desk.now_ms();
+    let new = NewJob { id, created_ms, facts: file.facts, readings, pictures: shrunk };
+    let seen = desk.take_in(new).await?;
+    Ok(Json(Imported { id, name: seen.job.name().to_owned() }))
 }
 
 /// The pictures of a file, opened one by one and made harmless as if they had just been taken.

@@ -1,21 +1,21 @@
 //! The server: parse, ask the core, store, answer.
 
 mod api_error;
-mod bench;
 mod body;
 mod clock;
 mod database;
-mod foreign;
+mod desk;
+mod door;
 mod health;
 mod job;
 mod job_file;
+pub mod keep;
 mod openapi;
 mod picture;
 mod rack;
 mod reckon;
 mod sample;
 mod shop;
-mod stream;
 mod thermocouple;
 mod web;
 
@@ -27,7 +27,7 @@ use std::time::Duration;
 use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
 
-use bench::Bench;
+use desk::Desk;
 use thermocouple::Thermocouples;
 
 pub use clock::Clock;
@@ -48,8 +48,12 @@ pub struct Config {
     pub clock: Clock,
     /// What the data file may grow to.
     pub most_mb: Option<u32>,
+    /// A copy a day is kept for a week beside the data.
+    pub copies: bool,
 }
 
+/// How often it is looked whether the copy of the day is there.
+const COPY_EVERY: Duration = Duration::from_secs(600);
 /// How often what was written last is taken into the one file, and how often the clocks are compared.
 const GATHER_EVERY: Duration = Duration::from_secs(60);
 const COMPARE_EVERY: Duration = Duration::from_secs(2);
@@ -61,12 +65,17 @@ const COMPARE_EVERY: Duration = Duration::from_secs(2);
 /// writable.
 pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
     let database = database::open(&config.data, config.most_mb).await?;
-    let bench = Bench::new(database, config.clock);
+    let desk = Desk::new(database, config.clock);
     if config.demo {
-        sample::fill_if_empty(&bench).await?;
+        sample::fill_if_empty(&desk).await?;
     }
-    let thermocouples = Thermocouples::start(bench.clone()).await?;
-    let upkeep = Upkeep(tokio::spawn(upkeep(bench.clone())));
+    rack::upkeep::begin(&desk).await?;
+    let copies = config.copies.then(|| config.data.clone());
+    let thermocouples = Thermocouples::start(desk.clone()).await?;
+    let upkeep = Upkeep([
+        tokio::spawn(upkeep(desk.clone(), copies)),
+        tokio::spawn(rack::upkeep::upkeep(desk.clone())),
+    ]);
     let figment = rocket::Config::figment()
         .merge(("address", config.address))
         .merge(("port", config.port))
@@ -75,11 +84,13 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         .merge(("shutdown.mercy", 1))
         .merge(("cli_colors", false));
     Ok(rocket::custom(figment)
-        .manage(bench)
+        .manage(desk)
         .manage(thermocouples)
         .manage(upkeep)
         .manage(picture::route::Counter::new())
-        .attach(foreign::KeepOut)
+        .manage(job_file::OneFile::new())
+        .attach(door::foreign::KeepOut)
+        .attach(door::headers::Headers)
         .attach(AdHoc::on_liftoff("address", |rocket| {
             let (address, port) = (rocket.config().address, rocket.config().port);
             Box::pin(async move {
@@ -98,9 +109,12 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
                 }
             })
         }))
-        .mount("/api", routes![health::health, openapi::openapi, foreign::refused])
+        .mount(
+            "/api",
+            routes![health::health, openapi::openapi, door::foreign::refused, door::foreign::refused_to_read],
+        )
         .mount("/api/reckon", reckon::routes())
-        .mount("/api/rack", routes![rack::rack])
+        .mount("/api/rack", routes![rack::route::rack])
         .mount(
             "/api/jobs",
             routes![
@@ -115,38 +129,46 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
                 picture::route::show_picture,
                 picture::route::show_small_picture,
                 job_file::export,
-                stream::stream,
+                job::stream::stream,
             ],
         )
         .mount("/api/import", routes![job_file::import])
-        .mount("/api/shop", routes![shop::show, shop::change])
+        .mount("/api/shop", routes![shop::route::show, shop::route::change])
         .register("/api", api_error::catchers())
         .mount("/", routes![web::file, web::index]))
 }
 
 /// What is done beside the answers, until this is dropped.
-struct Upkeep(tokio::task::JoinHandle<()>);
+struct Upkeep([tokio::task::JoinHandle<()>; 2]);
 
 impl Drop for Upkeep {
     fn drop(&mut self) {
-        self.0.abort();
+        self.0.iter().for_each(tokio::task::JoinHandle::abort);
     }
 }
 
 /// Looks at the computer's clock, and keeps the one file whole.
-async fn upkeep(bench: Bench) {
+async fn upkeep(desk: Desk, copies: Option<PathBuf>) {
     let mut compare = tokio::time::interval(COMPARE_EVERY);
     let mut gather = tokio::time::interval(GATHER_EVERY);
+    let mut copy = tokio::time::interval(COPY_EVERY);
     gather.tick().await;
-    while !bench.database.pool.is_closed() {
+    while !desk.database.pool.is_closed() {
         tokio::select! {
             _ = compare.tick() => {
-                if bench.clock.compare() {
-                    bench.tell(bench::News::Clock);
+                if desk.clock.compare() {
+                    desk.tell(desk::News::Clock);
+                }
+            }
+            _ = copy.tick() => {
+                if let Some(folder) = &copies
+                    && let Err(error) = keep::keep_daily(folder, desk.now_ms()).await
+                {
+                    eprintln!("vanadin: the copy of the day cannot be made: {error:#}");
                 }
             }
             _ = gather.tick() => {
-                if let Err(error) = bench.database.gather().await {
+                if let Err(error) = desk.database.gather().await {
                     eprintln!("vanadin: what was written last stays beside the data file: {error}");
                 }
             }
@@ -166,8 +188,8 @@ pub async fn serve(config: Config) -> anyhow::Result<()> {
             eprintln!("vanadin: the last readings could not be stored: {error}");
         }
     }
-    if let Some(bench) = served.state::<Bench>() {
-        bench.database.close().await;
+    if let Some(desk) = served.state::<Desk>() {
+        desk.database.close().await;
     }
     Ok(())
 }

@@ -1,21 +1,33 @@
-//! `vanadin serve` and `vanadin openapi`.
+//! `vanadin serve`, what keeps the data, and `vanadin openapi`.
 
 use std::net::IpAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
 
 use anyhow::{Context, bail};
-use vanadin::{Clock, Config, openapi_document, serve};
+use vanadin::{Clock, Config, keep, openapi_document, serve};
 
 const USAGE: &str = "\
 vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
               [--now 2026-03-09T07:40] [--most-mb MB]
-    Serves the application. Port 0 takes a free one. --demo fills an empty data
-    folder with a made-up sample shop. --now starts its clock at this moment, in
-    UTC, and lets it run on: for a demo, a test or a picture. --most-mb keeps the
-    data file under so many megabytes: what would need more is refused.
+    Serves the application, and keeps a copy a day for a week in DIR/copies.
+    Port 0 takes a free one. --demo fills an empty data folder with a made-up
+    sample shop. --now starts its clock at this moment, in UTC, and lets it run
+    on: for a demo, a test or a picture; no copies are made then. --most-mb keeps
+    the data file under so many megabytes: what would need more is refused.
+vanadin backup --data DIR --to FILE
+    Copies everything stored so far into one file, also while it is being served.
+vanadin check --data DIR
+    Looks whether the data file is whole, and lists what in it cannot be read.
+vanadin restore --data DIR --from FILE
+    Puts a copy back. What lay there is moved aside, not lost.
 vanadin openapi
-    Prints the API's OpenAPI document.";
+    Prints the API's OpenAPI document.
+vanadin --version
+vanadin --help";
+
+/// Where the data lies when nobody says so.
+const USUAL_FOLDER: &str = "vanadin-data";
 
 fn main() -> ExitCode {
     match run() {
@@ -38,6 +50,31 @@ fn run() -> anyhow::Result<()> {
             println!("{}", openapi_document());
             Ok(())
         }
+        Some("backup") => {
+            let [data, to] = paths(words, ["--data", "--to"])?;
+            ::rocket::execute(keep::backup(&data, &to))?;
+            println!("Copied to {}", to.display());
+            Ok(())
+        }
+        Some("check") => {
+            let [data] = paths(words, ["--data"])?;
+            let found = ::rocket::execute(keep::check(&data))?;
+            println!("{found}");
+            anyhow::ensure!(found.whole(), "not everything can be read");
+            Ok(())
+        }
+        Some("restore") => {
+            let [data, from] = paths(words, ["--data", "--from"])?;
+            match ::rocket::execute(keep::restore(&data, &from))? {
+                Some(aside) => println!("Put back. What lay there is now {}", aside.display()),
+                None => println!("Put back."),
+            }
+            Ok(())
+        }
+        Some("--version" | "-V") => {
+            println!("vanadin {}", env!("CARGO_PKG_VERSION"));
+            Ok(())
+        }
         Some("--help" | "-h" | "help") => {
             println!("{USAGE}");
             Ok(())
@@ -49,12 +86,13 @@ fn run() -> anyhow::Result<()> {
 
 fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Config> {
     let mut config = Config {
-        data: PathBuf::from("vanadin-data"),
+        data: PathBuf::from(USUAL_FOLDER),
         address: IpAddr::from([127, 0, 0, 1]),
         port: 8420,
         demo: false,
         clock: Clock::starting(None),
         most_mb: None,
+        copies: true,
     };
     while let Some(word) = words.next() {
         let mut value = || words.next().with_context(|| format!("{word} needs a value"));
@@ -62,13 +100,32 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
             "--data" => config.data = PathBuf::from(value()?),
             "--address" => config.address = value()?.parse().context("--address is no IP address")?,
             "--port" => config.port = value()?.parse().context("--port is 0 to 65535")?,
-            "--demo" => config.demo = true,
-            "--now" => config.clock = Clock::starting(Some(moment(&value()?)?)),
+            "--demo" => (config.demo, config.copies) = (true, false),
+            "--now" => (config.clock, config.copies) = (Clock::starting(Some(moment(&value()?)?)), false),
             "--most-mb" => config.most_mb = Some(value()?.parse().context("--most-mb is a whole number")?),
             other => bail!("\"{other}\" is not known here\n{USAGE}"),
         }
     }
     Ok(config)
+}
+
+/// What stands after each of these words, all of them needed but the folder.
+fn paths<const N: usize>(
+    mut words: impl Iterator<Item = String>,
+    names: [&str; N],
+) -> anyhow::Result<[PathBuf; N]> {
+    let mut said: [Option<PathBuf>; N] = std::array::from_fn(|_| None);
+    while let Some(word) = words.next() {
+        let at = names.iter().position(|name| *name == word);
+        let at = at.with_context(|| format!("\"{word}\" is not known here\n{USAGE}"))?;
+        said[at] = Some(words.next().with_context(|| format!("{word} needs a value"))?.into());
+    }
+    let mut paths = std::array::from_fn(|_| PathBuf::new());
+    for ((path, said), name) in paths.iter_mut().zip(said).zip(names) {
+        let usual = (name == "--data").then(|| PathBuf::from(USUAL_FOLDER));
+        *path = said.or(usual).with_context(|| format!("{name} is needed\n{USAGE}"))?;
+    }
+    Ok(paths)
 }
 
 /// A moment as it is typed, in UTC: `2026-03-09T07:40`, with or without seconds and a Z.

@@ -3,6 +3,7 @@
 use rocket::get;
 use rocket::http::ContentType;
 use utoipa::OpenApi;
+use vanadin_core::job::Understood;
 
 use crate::api_error::ProblemsBody;
 
@@ -11,7 +12,7 @@ use crate::api_error::ProblemsBody;
     info(title = "Vanadin", description = "Plans, runs and remembers the repair of iron castings."),
     paths(
         crate::health::health,
-        crate::rack::rack,
+        crate::rack::route::rack,
         crate::job::route::create,
         crate::job::route::show,
         crate::job::route::add_fact,
@@ -22,11 +23,11 @@ use crate::api_error::ProblemsBody;
         crate::picture::route::take_picture,
         crate::picture::route::show_picture,
         crate::picture::route::show_small_picture,
-        crate::stream::stream,
+        crate::job::stream::stream,
         crate::job_file::export,
         crate::job_file::import,
-        crate::shop::show,
-        crate::shop::change,
+        crate::shop::route::show,
+        crate::shop::route::change,
         crate::reckon::iron::iron,
         crate::reckon::bench_work::stop_hole,
         crate::reckon::bench_work::drill_speed,
@@ -36,7 +37,7 @@ use crate::api_error::ProblemsBody;
         crate::reckon::heat::heating,
         crate::reckon::heat::cooling,
     ),
-    components(schemas(ProblemsBody))
+    components(schemas(ProblemsBody, Understood))
 )]
 struct Api;
 

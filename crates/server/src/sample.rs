@@ -6,19 +6,17 @@ use anyhow::{Context, anyhow};
 use uuid::Uuid;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{
-    Change, Fact, Held, Job, TorchEntry, accept, crack_key, neighbour_key, parse_value, picture_key,
-    shop_field,
+    Change, Fact, Held, Job, TorchEntry, Understood, accept, crack_key, neighbour_key, parse_value,
+    picture_key, shop_field,
 };
 use vanadin_core::plan::{FrozenPlan, Plan, plan};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 
-use crate::api_error::ApiError;
-use crate::bench::Bench;
+use crate::desk::{Desk, NewJob};
 use crate::job::store;
 use crate::picture::shrink::Shrunk;
-use crate::picture::store as pictures;
-use crate::shop::{set, the_shop};
+use crate::shop::store::set;
 use crate::thermocouple::Pad;
 
 /// The sample shop's settings, as if typed.
@@ -52,13 +50,11 @@ const JOBS: &[(i64, Tell)] = &[
 ///
 /// # Errors
 /// The database cannot be written.
-pub async fn fill_if_empty(bench: &Bench) -> anyhow::Result<()> {
-    let pool = &bench.database.pool;
-    if !store::all(pool).await?.is_empty() {
+pub async fn fill_if_empty(desk: &Desk) -> anyhow::Result<()> {
+    if store::any(&desk.database.pool).await? {
         return Ok(());
     }
-    bench
-        .database
+    desk.database
         .write(async |on| {
             for (key, typed) in SETTINGS {
                 set(on, key, typed, UnitSystem::Metric, 1).await?;
@@ -66,12 +62,13 @@ pub async fn fill_if_empty(bench: &Bench) -> anyhow::Result<()> {
             Ok(())
         })
         .await?;
-    let shop = the_shop(pool).await?;
-    let now_ms = bench.now_ms();
+    desk.shop_changed().await?;
+    let shop = desk.shop().await?;
+    let now_ms = desk.now_ms();
     for (age_min, tell) in JOBS {
-        let mut told = Told::new(&shop, now_ms, *age_min);
+        let mut told = Told::new(&shop.shop, now_ms, *age_min);
         tell(&mut told);
-        told.store(bench).await?;
+        told.store(desk).await?;
     }
     Ok(())
 }
@@ -167,6 +164,7 @@ impl<'a> Told<'a> {
             at_server_ms: at_ms,
             who: "bench".to_owned(),
             sender: String::new(),
+            understood: Understood::of(&change),
             change,
         });
         self.refold();
@@ -296,27 +294,17 @@ impl<'a> Told<'a> {
         }
     }
 
-    async fn store(self, bench: &Bench) -> anyhow::Result<()> {
+    async fn store(self, desk: &Desk) -> anyhow::Result<()> {
         if let Some(wrong) = self.wrong {
             return Err(wrong);
         }
         let created_ms = self.facts.first().map_or(self.now_ms, |fact| fact.at_server_ms);
-        let stored: Result<(), ApiError> = bench
-            .database
-            .write(async |on| {
-                store::create(on, self.id, created_ms).await?;
-                store::append(on, self.id, &self.facts).await?;
-                for (id, picture) in &self.pictures {
-                    pictures::keep(on, self.id, *id, picture).await?;
-                }
-                for round in &self.job.rounds {
-                    let Some(lit) = &round.lit else { continue };
-                    store::add_readings(on, self.id, lit.fact, &round.readings).await?;
-                }
-                Ok(())
-            })
-            .await;
-        stored.context("the sample cannot be stored")
+        let rounds = self.job.rounds;
+        let readings =
+            rounds.into_iter().filter_map(|round| Some((round.lit?.fact, round.readings))).collect();
+        let new = NewJob { id: self.id, created_ms, facts: self.facts, readings, pictures: self.pictures };
+        desk.take_in(new).await.context("the sample cannot be stored")?;
+        Ok(())
     }
 }
 

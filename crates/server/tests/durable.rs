@@ -34,6 +34,8 @@ async fn a_fact_that_cannot_be_read_is_shown_and_everything_else_lives(#[case] t
         .execute(&mut database)
         .await
         .unwrap();
+    // A server that starts on it starts.
+    let server = server.again().await;
     let (status, view) = server.get(&format!("/api/jobs/{job}")).await;
     assert_eq!(status, Status::Ok, "{view}");
     assert_eq!((&view["name"], &view["job"]["damaged"][0]["revision"]), (&json!("Gate"), &json!(2)));
@@ -48,10 +50,7 @@ async fn a_fact_that_cannot_be_read_is_shown_and_everything_else_lives(#[case] t
     let (_, file) = server.get(&format!("/api/jobs/{job}/export")).await;
     let (status, imported) = server.post("/api/import", &file).await;
     assert_eq!(status, Status::Ok, "{imported}");
-    // A server that starts on it starts.
-    let Server { client, folder } = server;
-    drop(client);
-    let again = Server::after(folder).await;
+    let again = server.again().await;
     let (status, rack) = again.get("/api/rack").await;
     assert_eq!((status, rack["lines"].as_array().unwrap().len()), (Status::Ok, 3));
 }
@@ -63,11 +62,13 @@ async fn a_typed_text_that_is_no_longer_understood_is_kept_and_shown() {
     server.set(job, "part.wall", "14").await;
     let mut database = connection(&server).await;
     let tightened = json!({ "kind": "set", "key": "part.wall", "typed": "900 mm", "shown_in": "metric" });
-    sqlx::query("update fact set change = ?")
+    // Said before it was kept what was understood.
+    sqlx::query("update fact set change = ?, understood = ''")
         .bind(tightened.to_string())
         .execute(&mut database)
         .await
         .unwrap();
+    let server = server.again().await;
     let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
     let wall = &view["fields"]["part.wall"];
     assert_eq!((&wall["typed"], &wall["metric"]), (&json!("900 mm"), &Value::Null));

@@ -231,6 +231,23 @@ async fn foreign_requests_cannot_write(#[case] host: &str, #[case] origin: Optio
     assert_eq!(status, Status::NotFound);
 }
 
+#[rstest]
+#[case::text(Some(ContentType::Plain))]
+#[case::a_form(Some(ContentType::Form))]
+#[case::nothing(None)]
+#[test_attr(rocket::async_test)]
+async fn what_any_page_may_send_anywhere_is_not_taken_for_json(#[case] kind: Option<ContentType>) {
+    let server = Server::empty().await;
+    let id = Uuid::new_v4();
+    let mut request = server.client.post("/api/jobs").header(Header::new("Host", "localhost:8420"));
+    if let Some(kind) = kind {
+        request = request.header(kind);
+    }
+    let answer = request.body(json!({ "id": id }).to_string()).dispatch().await;
+    assert_eq!(answer.status(), Status::UnsupportedMediaType);
+    assert_eq!(server.get(&format!("/api/jobs/{id}")).await.0, Status::NotFound);
+}
+
 #[rocket::async_test]
 async fn the_page_served_by_the_server_itself_may_write() {
     let server = Server::empty().await;

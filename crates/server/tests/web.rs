@@ -5,7 +5,7 @@ mod common;
 use common::Server;
 use rocket::http::{ContentType, Header, Status};
 use rstest::rstest;
-use serde_json::Value;
+use serde_json::{Value, json};
 
 #[rstest]
 #[case::the_rack("/")]
@@ -48,6 +48,34 @@ async fn scripts_and_fonts_ship_with_it_and_are_kept() {
             let path = if font.starts_with('/') { font.to_owned() } else { format!("/assets/{font}") };
             assert_eq!(server.client.get(path.clone()).dispatch().await.status(), Status::Ok, "{path}");
         }
+    }
+}
+
+#[rstest]
+#[case::small("gzip, deflate", "gzip")]
+#[case::small_among_others("br;q=1.0, gzip;q=0.8", "gzip")]
+#[case::as_it_is("identity", "identity")]
+#[case::not_that_one("gzip;q=0", "identity")]
+#[test_attr(rocket::async_test)]
+async fn scripts_come_packed_to_whoever_can_unpack_them(#[case] accepts: &str, #[case] packed: &str) {
+    let server = Server::empty().await;
+    let (_, _, page) = server.get_bytes("/").await;
+    let page = String::from_utf8(page).unwrap();
+    let script =
+        page.split('"').find(|part| part.ends_with(".js")).expect("the page has a script").to_owned();
+    let asked = server.client.get(script.clone()).header(Header::new("Accept-Encoding", accepts.to_owned()));
+    let answer = asked.dispatch().await;
+    assert_eq!(answer.headers().get_one("Content-Encoding"), Some(packed));
+    let bytes = answer.into_bytes().await.unwrap();
+    let plain = server.get_bytes(&script).await.2;
+    if packed == "gzip" {
+        assert!(bytes.len() * 2 < plain.len(), "{} of {}", bytes.len(), plain.len());
+        let file = server.folder.path().join("script.js.gz");
+        std::fs::write(&file, &bytes).unwrap();
+        let unpacked = std::process::Command::new("gzip").arg("-dc").arg(file).output().unwrap();
+        assert!(unpacked.stdout == plain, "the same script, packed or not");
+    } else {
+        assert!(bytes == plain);
     }
 }
 
@@ -139,6 +167,23 @@ async fn a_job_file_of_the_second_version_opens() {
 }
 
 #[rocket::async_test]
+async fn a_job_file_of_the_third_version_opens() {
+    let server = Server::empty().await;
+    let file: Value = serde_json::from_str(include_str!("published/job_file_3.json")).unwrap();
+    let (status, imported) = server.post("/api/import", &file).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    assert_eq!((&view["name"], &view["fields"]["part.wall"]["not_understood"]), (&file["name"], &json!("")));
+    let round = &view["job"]["rounds"][0];
+    assert_eq!(round["readings"], file["readings"][0]["readings"], "few enough to be drawn as they are");
+    let (_, out) = server.get(&format!("/api/jobs/{}/export", imported["id"].as_str().unwrap())).await;
+    let said = |file: &Value| -> Vec<Value> {
+        file["facts"].as_array().unwrap().iter().map(|fact| fact["change"].clone()).collect()
+    };
+    assert_eq!(said(&out), said(&file), "word for word");
+}
+
+#[rocket::async_test]
 async fn the_history_has_both_clocks_and_who_said_it() {
     let server = Server::empty().await;
     let job = server.new_job().await;
@@ -153,11 +198,34 @@ async fn the_history_has_both_clocks_and_who_said_it() {
 }
 
 #[rocket::async_test]
-async fn reading_is_open_to_any_page_that_can_reach_it() {
+async fn a_name_that_was_made_to_point_here_reads_nothing() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    for path in ["/api/rack", "/api/shop", "/", "/assets/none.js"] {
+        let answer =
+            server.client.get(path).header(Header::new("Host", "elsewhere.example")).dispatch().await;
+        assert_eq!(answer.status(), Status::Forbidden, "{path}");
+        let body = answer.into_string().await.unwrap();
+        assert!(body.contains("by the address the server printed") && !body.contains("lines"), "{body}");
+    }
+}
+
+#[rstest]
+#[case::a_page("/", "no-cache")]
+#[case::an_answer("/api/rack", "no-store")]
+#[case::what_is_not_there("/api/nothing", "no-store")]
+#[test_attr(rocket::async_test)]
+async fn every_answer_says_what_a_browser_may_do_with_it(#[case] path: &str, #[case] kept: &str) {
     let server = Server::empty().await;
-    let answer =
-        server.client.get("/api/health").header(Header::new("Host", "elsewhere.example")).dispatch().await;
-    assert_eq!(answer.status(), Status::Ok);
+    let answer = server.client.get(path).dispatch().await;
+    let said = |name: &str| answer.headers().get_one(name).unwrap_or_default().to_owned();
+    assert_eq!(said("Cache-Control"), kept);
+    let policy = said("Content-Security-Policy");
+    assert!(policy.contains("frame-ancestors 'none'") && policy.contains("default-src 'self'"), "{policy}");
+    assert!(!policy.contains("script-src"), "scripts come from here alone: {policy}");
+    assert_eq!(
+        [said("Referrer-Policy"), said("Cross-Origin-Resource-Policy"), said("X-Content-Type-Options")],
+        ["no-referrer", "same-origin", "nosniff"]
+    );
 }
 
 #[rstest]

@@ -1,4 +1,4 @@
-import { QueryClient, queryOptions } from '@tanstack/react-query'
+import { keepPreviousData, QueryClient, queryOptions } from '@tanstack/react-query'
 import { api, dataOf, Refused } from './client'
 
 export const queryClient = new QueryClient({
@@ -18,11 +18,20 @@ export const jobQuery = (id: string) =>
     queryFn: async () => dataOf('JobView', await api.GET('/api/jobs/{id}', { params: { path: { id } } })),
   })
 
-export const rackQuery = (away: boolean, find: string) =>
+/** Lines of the rack that are asked for at a time. */
+export const RACK_PAGE = 20
+
+/** A page of the rack, from 0; the most urgent jobs are on the first. */
+export const rackQuery = (away: boolean, find: string, page: number) =>
   queryOptions({
-    queryKey: ['rack', away, find],
-    queryFn: async () => dataOf('Rack', await api.GET('/api/rack', { params: { query: { away, find } } })),
+    queryKey: ['rack', away, find, page],
+    queryFn: async () => {
+      const query = { away, find, from: page * RACK_PAGE, most: RACK_PAGE }
+      return dataOf('Rack', await api.GET('/api/rack', { params: { query } }))
+    },
     refetchInterval: 5_000,
+    // While one finds, what was found before stays until there is something else.
+    placeholderData: keepPreviousData,
   })
 
 export const shopQuery = () =>

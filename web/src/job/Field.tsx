@@ -1,6 +1,6 @@
 import { useEffect, useRef, type ReactNode } from 'react'
 import type { FieldView, Problem } from '../api/client'
-import { outbox } from '../api/outbox'
+import { outbox } from '../api/queue/outbox'
 import { FieldInput } from '../ui/FieldInput'
 import { useJob } from './JobContext'
 import { useShop } from './ShopContext'

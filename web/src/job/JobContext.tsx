@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
-import type { Change, Iron, JobView, Live } from '../api/client'
-import { outbox, type Refusal, type Waiting } from '../api/outbox'
+import type { Change, Iron, JobView, Live, Schemas } from '../api/client'
+import { outbox, type Refusal, type Waiting } from '../api/queue/outbox'
 import { asIfQuery, jobQuery, shopQuery } from '../api/queries'
 import { useShop } from './ShopContext'
 
@@ -78,7 +78,9 @@ function useStream(id: string): { live: Live | null; streaming: boolean } {
       })
       source.addEventListener('changed', (event: MessageEvent<string>) => {
         const seen = queryClient.getQueryData(jobQuery(id).queryKey)?.revision
-        if (String(seen) !== event.data) refetch()
+        const { revision, fact } = JSON.parse(event.data) as Schemas['Said']
+        // What this page said itself comes with the answer.
+        if (seen !== revision && !outbox.saidHere(fact)) refetch()
       })
       // Every figure hangs on the shop: who changes it changes this page.
       source.addEventListener('shop', () => {

@@ -1,6 +1,6 @@
 import { useSyncExternalStore, type ReactNode } from 'react'
-import { outbox } from '../api/outbox'
-import { pictureBox } from '../api/pictures'
+import { outbox } from '../api/queue/outbox'
+import { pictureBox } from '../api/queue/pictures'
 
 /** What has to be known on every page: the clock, a full store, what waits although the server answers. */
 export function Notices(): ReactNode {

@@ -1,5 +1,5 @@
 import { useSyncExternalStore, type ReactNode } from 'react'
-import { outbox, type Refusal } from '../api/outbox'
+import { outbox, type Refusal } from '../api/queue/outbox'
 import { Button } from '../ui/Button'
 import { shownFields } from './shown-fields'
 

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { serverNow } from '../api/server-clock'
+import { serverNow } from '../api/queue/server-clock'
 
 /** The server's time, once a second. */
 export function useNow(): number {

@@ -126,6 +126,11 @@ pub struct Cooling {
 }
 
 impl Cooling {
+    /// How much there is to keep of it.
+    pub(super) fn points(&self) -> usize {
+        self.core_c.len()
+    }
+
     /// Hours until the core is under `celsius`; nothing when that takes over 72 h.
     #[must_use]
     pub fn hours_to(&self, celsius: f64) -> Option<f64> {

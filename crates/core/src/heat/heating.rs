@@ -291,6 +291,11 @@ impl PartialEq for Bar {
 }
 
 impl Heating {
+    /// How much there is to keep of it, in numbers of 8 bytes.
+    pub(super) fn points(&self) -> usize {
+        3 * (self.curve.len() + self.worst.len()) + self.coldest_c.len() / 2
+    }
+
     /// Minutes until the coldest cell reached `target_c`; nothing when it did not.
     #[must_use]
     pub fn minutes_to(&self, target_c: f64) -> Option<f64> {

@@ -4,9 +4,9 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::fields::id_in;
-use super::fold::{can_be_taken_back, undone};
 use super::{Change, Fact, FieldValue, HeatRef, Job, Observed, TorchEntry, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
+use crate::log::{Taking, Word, undone};
 use crate::plan::{HandOverPlan, Plan};
 use crate::problem::FieldProblem;
 use crate::quantity::{Kind, NotUnderstood, parse};
@@ -388,7 +388,7 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
     let mut renamed: Vec<(String, String)> = Vec::new();
     let mut copied = Vec::new();
     for fact in facts {
-        if undone.contains(&fact.id) || !can_be_taken_back(&fact.change) {
+        if undone.contains(&fact.id) || fact.change.taking() != Taking::Open {
             continue;
         }
         let id = new_id();
@@ -436,6 +436,7 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
             who: fact.who.clone(),
             sender: fact.sender.clone(),
             change,
+            understood: fact.understood.clone(),
         });
     }
     copied

@@ -3,7 +3,9 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use super::Understood;
 use crate::iron::{Confidence, TypedValues};
+use crate::log::{self, Taking, Word};
 use crate::plan::FrozenPlan;
 use crate::quantity::UnitSystem;
 
@@ -116,29 +118,30 @@ pub enum Change {
     BringBack,
 }
 
-/// One change as it was stored.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Fact {
-    /// Made by the client: sent twice, stored once.
-    pub id: Uuid,
-    /// Place in the job's log, from 1.
-    pub revision: u64,
-    /// When it happened, by the client's clock as far as that was known to be right, and when the server
-    /// stored it: UTC, ms since 1970.
-    pub at_client_ms: i64,
-    pub at_server_ms: i64,
-    pub who: String,
-    /// The browser it came from: everybody takes back their own word. Empty where nobody said.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub sender: String,
-    pub change: Change,
-}
+/// One change of a job as it was stored.
+pub type Fact = log::Fact<Change, Understood>;
 
-impl Fact {
-    /// When it happened: the client's clock, unless that runs ahead of the server's.
-    #[must_use]
-    pub fn at_ms(&self) -> i64 {
-        self.at_client_ms.min(self.at_server_ms)
+impl Word for Change {
+    fn taking(&self) -> Taking {
+        match self {
+            Self::Undo { target } => Taking::Back(*target),
+            Self::Redo { target } => Taking::Again(*target),
+            Self::Set { .. }
+            | Self::Observe { .. }
+            | Self::Measure { .. }
+            | Self::AddHardSpot { .. }
+            | Self::AddNeighbour
+            | Self::AddPicture
+            | Self::AddCrack
+            | Self::Strike { .. } => Taking::Open,
+            // What happened at the torch has happened: a wrong entry is struck instead.
+            Self::Light { .. }
+            | Self::CancelLight
+            | Self::Torch { .. }
+            | Self::NewRound { .. }
+            | Self::Unreadable { .. }
+            | Self::PutAway
+            | Self::BringBack => Taking::Closed,
+        }
     }
 }

@@ -1,15 +1,18 @@
 //! The present job, made from its log.
 
-use std::collections::{BTreeMap, HashMap, HashSet};
+use std::collections::{BTreeMap, HashMap};
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Change, Fact, FieldValue, Observed, TorchEntry, job_field, parse_value, picture_key};
+use super::{
+    Change, Fact, FieldValue, Observed, TorchEntry, Understood, job_field, parse_value, picture_key,
+};
 use crate::heat::TOUCH_C;
-use crate::iron::{MeasuredTest, TypedValues};
+use crate::iron::TypedValues;
+use crate::log::{OwnWord, own_words, undone};
 use crate::plan::FrozenPlan;
-use crate::quantity::{Kind, Unit, UnitSystem, both, parse};
+use crate::quantity::{Unit, UnitSystem, both};
 
 /// A field as it was last typed.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -227,15 +230,6 @@ pub struct Damaged {
     pub text: String,
 }
 
-/// The last change of one sender that can be taken back, and the last that can be put back.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct OwnWord {
-    pub sender: String,
-    pub undo: Option<Uuid>,
-    pub redo: Option<Uuid>,
-}
-
 /// One round: the facts as they stand in it, its map, its heat.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -409,6 +403,17 @@ impl Job {
         }
     }
 
+    /// What the thermocouple read of a lighting since.
+    pub fn read(&mut self, of: Uuid, readings: &[Reading]) {
+        for round in &mut self.rounds {
+            let cancelled = round.cancelled.iter_mut().map(|heat| (heat.lit.fact, &mut heat.readings));
+            let lit = round.lit.as_ref().map(|lit| (lit.fact, &mut round.readings));
+            for (_, known) in cancelled.chain(lit).filter(|(lit, _)| *lit == of) {
+                known.extend_from_slice(readings);
+            }
+        }
+    }
+
     /// Takes the readings of an earlier fold of the same job along.
     pub fn record_of(&mut self, before: Self) {
         let mut of: HashMap<Uuid, Vec<Reading>> = HashMap::new();
@@ -524,15 +529,21 @@ impl Job {
 
     fn apply(&mut self, fact: &Fact, letters: &HashMap<Uuid, String>) {
         let rounds = self.rounds.len();
+        // What was understood when it was said; of what is older than that was kept, what is today.
+        let today = fact.understood.is_none().then(|| Understood::of(&fact.change)).flatten();
+        let understood = fact.understood.as_ref().or(today.as_ref());
         match &fact.change {
             Change::Set { key, typed, shown_in } => {
                 let Some(spec) = job_field(key) else {
                     self.damaged.push(Damaged { revision: fact.revision, text: format!("{key}: {typed}") });
                     return;
                 };
-                let (value, not_understood) = match parse_value(key, spec, typed, *shown_in) {
-                    Ok(value) => (value, String::new()),
-                    Err(problem) => (None, problem.message),
+                let (value, not_understood) = match understood {
+                    Some(Understood::Field(value)) => (value.clone(), String::new()),
+                    _ => match parse_value(key, spec, typed, *shown_in) {
+                        Ok(value) => (value, String::new()),
+                        Err(problem) => (None, problem.message),
+                    },
                 };
                 let typed = typed.trim().to_owned();
                 let held = Held { typed, value, revision: fact.revision, not_understood };
@@ -554,9 +565,10 @@ impl Job {
                 struck: None,
             }),
             Change::Measure { test, typed, shown_in, confidence, spot } => {
-                let outcome = MeasuredTest::from_id(test)
-                    .and_then(|test| test.measure(typed, *shown_in).ok())
-                    .map_or(String::new(), |measured| measured.outcome);
+                let outcome = match understood {
+                    Some(Understood::Outcome(outcome)) => outcome.clone(),
+                    _ => String::new(),
+                };
                 self.evidence.push(Observed {
                     fact: fact.id,
                     revision: fact.revision,
@@ -607,17 +619,11 @@ impl Job {
             }
             Change::Torch { entry } => {
                 let Some((lit, log)) = self.log_in_hand() else { return };
-                let (celsius, at_joint) = match entry {
-                    TorchEntry::Reading { typed, shown_in, joint } => {
-                        (parse(typed, Kind::Temperature, *shown_in).ok().map(|t| t.value), *joint)
-                    }
-                    TorchEntry::Bead
-                    | TorchEntry::Peened
-                    | TorchEntry::Reheated
-                    | TorchEntry::Note { .. }
-                    | TorchEntry::Covered { .. }
-                    | TorchEntry::Unwrapped => (None, false),
+                let celsius = match understood {
+                    Some(Understood::Celsius(celsius)) => Some(*celsius),
+                    _ => None,
                 };
+                let at_joint = matches!(entry, TorchEntry::Reading { joint: true, .. });
                 let minutes = lit.minutes(fact.at_ms()).max(0.0);
                 log.push(LogEntry {
                     fact: fact.id,
@@ -691,82 +697,5 @@ fn letter(index: usize) -> String {
     match index / 26 {
         0 => last.to_string(),
         before => format!("{}{last}", letter(before - 1)),
-    }
-}
-
-pub(super) fn undone(facts: &[Fact]) -> HashSet<Uuid> {
-    let mut undone = HashSet::new();
-    for fact in facts {
-        match &fact.change {
-            Change::Undo { target } => {
-                undone.insert(*target);
-            }
-            Change::Redo { target } => {
-                undone.remove(target);
-            }
-            _ => {}
-        }
-    }
-    undone
-}
-
-/// Of each sender the top of their undo stack and of their redo stack. A new change of theirs empties
-/// the latter.
-fn own_words(facts: &[Fact]) -> Vec<OwnWord> {
-    let mut stacks: BTreeMap<&str, (Vec<Uuid>, Vec<Uuid>)> = BTreeMap::new();
-    for fact in facts {
-        match &fact.change {
-            Change::Undo { target } => {
-                for (undo, redo) in stacks.values_mut().filter(|(undo, _)| undo.contains(target)) {
-                    undo.retain(|id| id != target);
-                    redo.push(*target);
-                }
-            }
-            Change::Redo { target } => {
-                for (undo, redo) in stacks.values_mut().filter(|(_, redo)| redo.contains(target)) {
-                    redo.retain(|id| id != target);
-                    undo.push(*target);
-                }
-            }
-            change if can_be_taken_back(change) => {
-                let (undo, redo) = stacks.entry(&fact.sender).or_default();
-                undo.push(fact.id);
-                redo.clear();
-            }
-            // What happened at the torch has happened: a wrong entry is struck instead.
-            _ => {
-                for (undo, _) in stacks.values_mut() {
-                    undo.clear();
-                }
-            }
-        }
-    }
-    let own = |(sender, (undo, redo)): (&str, (Vec<Uuid>, Vec<Uuid>))| OwnWord {
-        sender: sender.to_owned(),
-        undo: undo.last().copied(),
-        redo: redo.last().copied(),
-    };
-    stacks.into_iter().map(own).collect()
-}
-
-pub(super) fn can_be_taken_back(change: &Change) -> bool {
-    match change {
-        Change::Set { .. }
-        | Change::Observe { .. }
-        | Change::Measure { .. }
-        | Change::AddHardSpot { .. }
-        | Change::AddNeighbour
-        | Change::AddPicture
-        | Change::AddCrack
-        | Change::Strike { .. } => true,
-        Change::Undo { .. }
-        | Change::Redo { .. }
-        | Change::Light { .. }
-        | Change::CancelLight
-        | Change::Torch { .. }
-        | Change::NewRound { .. }
-        | Change::Unreadable { .. }
-        | Change::PutAway
-        | Change::BringBack => false,
     }
 }

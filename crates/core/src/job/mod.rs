@@ -6,6 +6,7 @@ mod choices;
 mod fields;
 mod fold;
 mod observed;
+mod understood;
 
 pub use accept::{
     Conflict, FACTS_MOST, Importing, Refusal, accept, could_be_said, duplicate, possible_name, possible_time,
@@ -17,7 +18,8 @@ pub use fields::{
     SHOP_FIELDS, crack_key, job_field, neighbour_key, parse_value, picture_key, shop_field,
 };
 pub use fold::{
-    Crack, Damaged, HardSpot, Heat, HeatRef, Held, Job, Lit, LogEntry, Neighbour, OwnWord, Picture, Reading,
-    Round, job_ms,
+    Crack, Damaged, HardSpot, Heat, HeatRef, Held, Job, Lit, LogEntry, Neighbour, Picture, Reading, Round,
+    job_ms,
 };
 pub use observed::Observed;
+pub use understood::Understood;

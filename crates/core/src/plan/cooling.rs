@@ -1,13 +1,11 @@
 //! Stage 8: how it comes down, when it may be unwrapped and touched.
 
-use std::collections::HashMap;
-
 use serde::{Deserialize, Serialize};
 
 use super::Amount;
 use super::part::{PartFacts, Weight};
 use crate::figure::{Certainty, Figure, Source};
-use crate::heat::{Body, Cooling, Packing, PartShape, TOUCH_C, UNWRAP_C, Wrapping, cool};
+use crate::heat::{Body, Cooling, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::job::Round;
 use crate::method::{MethodId, School, Way};
 use crate::quantity::{Celsius, Unit};
@@ -49,12 +47,12 @@ pub struct CoolingBetween {
 }
 
 impl CoolingBetween {
-    fn of(part: &PartFacts, body: &Body, start_c: f64, wrapping: &Wrapping) -> Option<Self> {
+    fn of(part: &PartFacts, body: &Body, start_c: f64, wrapping: &Wrapping, runs: &Runs) -> Option<Self> {
         /// The model looks no further.
         const MOST_HOURS: f64 = 72.0;
         let Weight::Estimated(weight) = part.weight.as_ref()? else { return None };
         let start = Celsius::new(start_c).ok()?;
-        let of = |kg: f64| Some(cool(&part.body_weighing(body.iron, kg)?, start, wrapping));
+        let of = |kg: f64| Some(runs.cool(&part.body_weighing(body.iron, kg)?, start, wrapping));
         let (light, heavy) = (of(weight.low_kg)?, of(weight.high_kg)?);
         let hours = |cooling: &Cooling, to: f64| cooling.hours_to(to).unwrap_or(MOST_HOURS);
         Some(Self {
@@ -62,18 +60,6 @@ impl CoolingBetween {
             touch_hours: (hours(&light, TOUCH_C), hours(&heavy, TOUCH_C)),
             fastest_k_per_h: (heavy.fastest_k_per_h(), light.fastest_k_per_h()),
         })
-    }
-}
-
-/// Coolings worked out once for each start and wrapping.
-#[derive(Debug, Default)]
-pub(super) struct Coolings(HashMap<(i64, Packing, i64), Cooling>);
-
-impl Coolings {
-    pub fn of(&mut self, body: &Body, start_c: f64, wrapping: &Wrapping) -> Option<&Cooling> {
-        let start = Celsius::new(start_c).ok()?;
-        let key = ((start_c * 100.0) as i64, wrapping.packing(), (wrapping.thickness_mm() * 100.0) as i64);
-        Some(self.0.entry(key).or_insert_with(|| cool(body, start, wrapping)))
     }
 }
 
@@ -132,7 +118,7 @@ pub(super) fn cooling_plan(
     wrapping: &Wrapping,
     body: Option<&Body>,
     part: &PartFacts,
-    coolings: &mut Coolings,
+    runs: &Runs,
 ) -> Option<CoolingPlan> {
     let units = part.units;
     let unwrap_words = format!("unwrap under {}", units.say(UNWRAP_C, Unit::Celsius));
@@ -153,7 +139,7 @@ pub(super) fn cooling_plan(
             curve: Vec::new(),
         });
     }
-    let cooling = coolings.of(body?, start_c, wrapping)?;
+    let cooling = runs.cool(body?, Celsius::new(start_c).ok()?, wrapping);
     let (fastest, limit) = (cooling.fastest_k_per_h(), limit_k_per_h(way, part));
     let label = wrapping.packing().label();
     let mut sentence = match limit {
@@ -182,7 +168,7 @@ pub(super) fn cooling_plan(
         touch_words,
         unwrap_hours: cooling.hours_to(UNWRAP_C),
         touch_hours: cooling.hours_to(TOUCH_C),
-        between: CoolingBetween::of(part, body?, start_c, wrapping),
+        between: CoolingBetween::of(part, body?, start_c, wrapping, runs),
         fastest_k_per_h: fastest,
         limit_k_per_h: limit,
         curve: cooling.curve(160, TOUCH_C),

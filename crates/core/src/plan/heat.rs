@@ -1,13 +1,13 @@
 //! Stage 6: can the heat at hand bring this part there, how long, how evenly.
 
+use std::sync::Arc;
+
 use serde::{Deserialize, Serialize};
 
 use super::Amount;
 use super::part::{GUESSED_WALL_MM, PartFacts, Weight};
 use crate::figure::{Certainty, Figure, Source};
-use crate::heat::{
-    Bar, BarPower, Body, HeatSource, Heating, SourceKind, ceiling_c, energy_joules, heat_until,
-};
+use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, SourceKind, ceiling_c, energy_joules};
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
 use crate::method::{School, Target, Way};
@@ -33,7 +33,7 @@ pub(super) struct SourceRun {
     set_for_c: Option<f64>,
     /// It was worked out up to this time, where it did not get to its target before.
     most_min: f64,
-    pub heating: Heating,
+    pub heating: Arc<Heating>,
     pub ceiling_c: f64,
 }
 
@@ -137,6 +137,7 @@ impl Sources {
         part: &PartFacts,
         plausible: &[Iron],
         targets_c: &[f64],
+        made: &Runs,
     ) -> Option<Self> {
         let slowest = slowest_to_heat(plausible);
         let body = part.body(slowest.iron.properties())?;
@@ -172,7 +173,7 @@ impl Sources {
                 even_share,
                 set_for_c,
                 most_min,
-                heating: heat_until(&body, power, Celsius::new(target_c).ok()?, most),
+                heating: made.heat_until(&body, power, Celsius::new(target_c).ok()?, most),
                 ceiling_c: ceiling_c(&body, power),
             });
             Some(())
@@ -203,7 +204,13 @@ impl Sources {
 
     /// What an estimated weight makes of a heating, at the least and the most it may weigh. Nothing where
     /// it was weighed.
-    pub fn spread(&self, part: &PartFacts, reached: Reached<'_>, target: &Target) -> Option<HeatBetween> {
+    pub fn spread(
+        &self,
+        part: &PartFacts,
+        reached: Reached<'_>,
+        target: &Target,
+        made: &Runs,
+    ) -> Option<HeatBetween> {
         let Weight::Estimated(weight) = part.weight.as_ref()? else { return None };
         let run = reached.run;
         let to_c = if reached.least_only { target.least_c } else { target.target_c };
@@ -211,7 +218,7 @@ impl Sources {
         let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
         let at = |kg: f64| {
             let body = part.body_weighing(self.body.iron, kg)?;
-            let heating = heat_until(&body, power, to, most);
+            let heating = made.heat_until(&body, power, to, most);
             let minutes = heating.minutes_to(to_c).unwrap_or(run.most_min);
             Some((minutes, self.worst_k(&heating, minutes), ceiling_c(&body, power)))
         };
@@ -364,6 +371,7 @@ pub(super) fn heat_plan(
     target: Option<&Target>,
     sources: Option<&Sources>,
     part: &PartFacts,
+    runs: &Runs,
 ) -> Option<HeatPlan> {
     let (wall_mm, units) = (part.wall_mm, part.units);
     let say = |celsius| units.say(celsius, Unit::Celsius);
@@ -426,7 +434,7 @@ pub(super) fn heat_plan(
                     Some(_) | None => sources.short_k(target).unwrap_or(0.0),
                 },
                 minutes: reached.map_or(0.0, |r| r.minutes),
-                between: reached.and_then(|r| sources.spread(part, r, target)),
+                between: reached.and_then(|r| sources.spread(part, r, target, runs)),
                 soak_minutes: soak,
                 timing: reached.map_or(String::new(), |reached| {
                     format!(

@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use super::cooling::wrapping;
 use super::part::PartFacts;
-use crate::heat::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
+use crate::heat::{Cooling, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{HeatRef, Job};
 use crate::method::Way;
@@ -57,6 +57,7 @@ impl LastHeat {
         part: &PartFacts,
         plausible: &[Iron],
         chosen: Option<Way>,
+        runs: &Runs,
     ) -> Option<Self> {
         // A further lighting that heats nothing and of which nothing was read says nothing of the one before.
         let way_of = |heat: &HeatRef<'_>| heat.lit.frozen.as_ref().and_then(|frozen| frozen.way).or(chosen);
@@ -86,7 +87,7 @@ impl LastHeat {
             touch_at_the_latest_min: None,
         };
         if let (Some(out_min), true) = (out_min, last.heated) {
-            last.cool_from(out_min, &heat, &packed, part, plausible);
+            last.cool_from(out_min, &heat, &packed, (part, plausible), runs);
         }
         Some(last)
     }
@@ -96,8 +97,8 @@ impl LastHeat {
         out_min: f64,
         heat: &HeatRef<'_>,
         packed: &Wrapping,
-        part: &PartFacts,
-        plausible: &[Iron],
+        (part, plausible): (&PartFacts, &[Iron]),
+        runs: &Runs,
     ) {
         let planned =
             heat.lit.frozen.as_ref().map(|frozen| {
@@ -112,10 +113,10 @@ impl LastHeat {
         let Ok(start) = Celsius::new(start_c) else { return };
         let at =
             |cooling: &Cooling, celsius: f64| cooling.hours_to(celsius).map(|hours| out_min + hours * 60.0);
-        let cooling = cool(&body, start, packed);
+        let cooling = runs.cool(&body, start, packed);
         (self.unwrap_min, self.touch_min) = (at(&cooling, UNWRAP_C), at(&cooling, TOUCH_C));
         self.touch_at_the_latest_min = part
             .body_weighing(iron, heaviest)
-            .and_then(|heavy| at(&cool_scaled(&heavy, start, packed, TIGHTER), TOUCH_C));
+            .and_then(|heavy| at(&runs.cool_scaled(&heavy, start, packed, TIGHTER), TOUCH_C));
     }
 }

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::check::HandOverPlan;
-use super::cooling::{Coolings, wrapping};
+use super::cooling::wrapping;
 use super::gate::{Gate, GateAsked};
 use super::heat::Sources;
 use super::hot::LastHeat;
@@ -15,7 +15,7 @@ use super::{
     iron, line, method, part, prep, torch,
 };
 use crate::figure::Figure;
-use crate::heat::{Body, UNWRAP_C};
+use crate::heat::{Body, Runs, UNWRAP_C};
 use crate::iron::{Era, Family, Iron, slowest_to_heat};
 use crate::job::{Job, Reading};
 use crate::method::{MethodId, Way};
@@ -103,16 +103,22 @@ impl Plan {
 /// what is missing and why it matters.
 #[must_use]
 pub fn plan(job: &Job, shop: &Shop) -> Plan {
-    made(job, shop, None)
+    plan_with(job, shop, &Runs::default())
+}
+
+/// The same, with runs of the models kept from plans before.
+#[must_use]
+pub fn plan_with(job: &Job, shop: &Shop, runs: &Runs) -> Plan {
+    made(job, shop, None, runs)
 }
 
 /// The plan as if the iron were known to be this one; what is believed of the iron stays as it is.
 #[must_use]
-pub fn plan_as_if(job: &Job, shop: &Shop, iron: Iron) -> Plan {
-    made(job, shop, Some(iron))
+pub fn plan_as_if(job: &Job, shop: &Shop, iron: Iron, runs: &Runs) -> Plan {
+    made(job, shop, Some(iron), runs)
 }
 
-fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
+fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
     let round = job.round();
     let facts = PartFacts::read(round, shop);
     let mut missing = part::missing(round, &facts);
@@ -139,7 +145,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
     };
 
     let targets_c = method::targets_c(&facts, &belief);
-    let sources = Sources::try_all(round, shop, &facts, &belief.plausible, &targets_c);
+    let sources = Sources::try_all(round, shop, &facts, &belief.plausible, &targets_c, runs);
     let judged = Judged {
         round,
         shop,
@@ -147,16 +153,16 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
         belief: &belief,
         cracks: &crack_plans,
         sources: sources.as_ref(),
+        runs,
     };
-    let mut coolings = Coolings::default();
-    let (methods, ruled) = judged.contenders(locked, part_amount == Amount::Enough, &mut coolings);
+    let (methods, ruled) = judged.contenders(locked, part_amount == Amount::Enough);
 
     // Of a chosen way everything; of ways still side by side their lines.
-    let work = |way: Way, coolings: &mut Coolings| Worked::of(&judged, way, coolings);
-    let chosen = methods.chosen.map(|way| work(way, &mut coolings));
+    let work = |way: Way| Worked::of(&judged, way);
+    let chosen = methods.chosen.map(work);
     let lines = match &chosen {
         Some(worked) => worked.line(&facts).into_iter().collect(),
-        None => side_by_side(&methods).filter_map(|way| work(way, &mut coolings).line(&facts)).collect(),
+        None => side_by_side(&methods).filter_map(|way| work(way).line(&facts)).collect(),
     };
     let Worked { prep, heat, cooling, target, .. } = chosen.unwrap_or_default();
     missing.extend(prep::missing(methods.chosen, prep.as_ref(), &crack_plans));
@@ -167,7 +173,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>) -> Plan {
         _ => None,
     };
     let check = check::check_lines(round, &facts, methods.chosen);
-    let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, methods.chosen);
+    let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, methods.chosen, runs);
     let still_hot = last_heat.as_ref().is_some_and(|last| {
         let heat = job.heats().find(|heat| heat.lit.fact == last.lit);
         last.heated && !heat.is_some_and(|heat| heat.read_cold(last.over))
@@ -281,10 +287,10 @@ struct Worked {
 }
 
 impl Worked {
-    fn of(judged: &Judged<'_>, way: Way, coolings: &mut Coolings) -> Self {
+    fn of(judged: &Judged<'_>, way: Way) -> Self {
         let target = judged.target_of(way);
         let prep = prep::prep_plan(&judged.prep_asked(way));
-        let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part);
+        let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part, judged.runs);
         let wrap = wrapping(judged.round, judged.shop, way);
         // Cooling starts at the last reading once covered, or at the most between beads in a plan.
         let covered_c = judged.round.covered_minutes().and_then(|covered| {
@@ -296,7 +302,7 @@ impl Worked {
         let slowest = slowest_to_heat(&judged.belief.plausible).iron;
         let body = judged.part.body(slowest.properties());
         let cooling = start_c.and_then(|start_c| {
-            cooling::cooling_plan(way, start_c, &wrap, body.as_ref(), judged.part, coolings)
+            cooling::cooling_plan(way, start_c, &wrap, body.as_ref(), judged.part, judged.runs)
         });
         Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
     }

@@ -31,7 +31,7 @@ pub use iron::{
     StepView, TestView, answers,
 };
 pub use line::PlanLine;
-pub use make::{Plan, plan, plan_as_if};
+pub use make::{Plan, plan, plan_as_if, plan_with};
 pub use method::{Contender, MethodPlan, SchoolChoice};
 pub use part::{Caution, Forbidden, Lock, Missing, PartPlan};
 pub use prep::{PrepItem, PrepPlan, SeamPlan};

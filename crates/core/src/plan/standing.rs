@@ -89,7 +89,9 @@ impl Standings {
         if let Some((last, heat)) = &heat {
             // One ms later than worked out, so that no rounding makes it come early.
             let real_ms = |minutes: f64| {
-                heat.lit.at_ms + (minutes * 60_000.0 / heat.lit.speed.max(f64::MIN_POSITIVE)).ceil() as i64 + 1
+                heat.lit.at_ms
+                    + (minutes * 60_000.0 / heat.lit.speed.max(f64::MIN_POSITIVE)).ceil() as i64
+                    + 1
             };
             let turns = [last.unwrap_min, last.touch_min, last.touch_at_the_latest_min];
             at_ms.extend(turns.into_iter().flatten().map(real_ms));

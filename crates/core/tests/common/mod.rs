@@ -6,7 +6,9 @@ use std::collections::BTreeMap;
 use uuid::Uuid;
 use vanadin_core::figure::Figure;
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Fact, FieldValue, Held, Job, Refusal, TorchEntry, accept, crack_key};
+use vanadin_core::job::{
+    Change, Fact, FieldValue, Held, Job, Refusal, TorchEntry, Understood, accept, crack_key,
+};
 use vanadin_core::plan::{FrozenPlan, Plan, plan};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -67,6 +69,7 @@ impl Bench {
             at_server_ms: at_ms,
             who: "bench".into(),
             sender: sender.to_owned(),
+            understood: Understood::of(&change),
             change,
         });
         Ok(id)

@@ -2,4 +2,5 @@
 
 pub mod route;
 pub mod store;
+pub mod stream;
 pub mod view;

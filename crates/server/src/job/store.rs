@@ -3,10 +3,11 @@
 use std::collections::HashMap;
 
 use anyhow::Context;
+use rocket::futures::TryStreamExt;
 use sqlx::sqlite::SqliteRow;
 use sqlx::{QueryBuilder, Row, Sqlite, SqliteConnection, SqlitePool};
 use uuid::Uuid;
-use vanadin_core::job::{Change, Fact, Job, Reading};
+use vanadin_core::job::{Change, Fact, Job, Reading, Understood};
 
 use crate::api_error::ApiError;
 
@@ -24,26 +25,33 @@ pub async fn exists(pool: &SqlitePool, id: Uuid) -> Result<bool, sqlx::Error> {
     Ok(row.is_some())
 }
 
-/// Every job, the newest first; what names none is left out.
-pub async fn all(pool: &SqlitePool) -> Result<Vec<Uuid>, ApiError> {
-    let rows = sqlx::query("select id from job order by created_ms desc, id").fetch_all(pool).await?;
-    Ok(rows
-        .iter()
-        .filter_map(|row| {
-            let id: String = row.try_get(0).unwrap_or_default();
-            let known = id.parse().ok();
-            if known.is_none() {
-                eprintln!("vanadin: a job's id in the database cannot be read: {id:?}");
-            }
-            known
-        })
-        .collect())
+/// There is a job at all.
+pub async fn any(pool: &SqlitePool) -> Result<bool, sqlx::Error> {
+    Ok(sqlx::query("select 1 from job limit 1").fetch_optional(pool).await?.is_some())
+}
+
+/// Jobs in whose log something cannot be read.
+pub async fn damaged(pool: &SqlitePool) -> Result<Vec<Uuid>, sqlx::Error> {
+    let mut found = Vec::new();
+    let mut rows = sqlx::query("select job_id, id, change from fact").fetch(pool);
+    while let Some(row) = rows.try_next().await? {
+        let id = row.try_get::<&str, _>(1).is_ok_and(|id| id.parse::<Uuid>().is_ok());
+        let change = row.try_get::<&str, _>(2).is_ok_and(|text| serde_json::from_str::<Change>(text).is_ok());
+        let job = row.try_get::<&str, _>(0).ok().and_then(|id| id.parse().ok());
+        if !(id && change)
+            && let Some(job) = job
+            && !found.contains(&job)
+        {
+            found.push(job);
+        }
+    }
+    Ok(found)
 }
 
 /// The log of a job, first fact first. A fact that cannot be read is kept as it is.
 pub async fn facts(pool: &SqlitePool, job: Uuid) -> Result<Vec<Fact>, ApiError> {
     let rows = sqlx::query(
-        "select revision, id, at_client_ms, at_server_ms, who, change, sender from fact where job_id = ? \
+        "select revision, id, at_client_ms, at_server_ms, who, change, sender, understood from fact where job_id = ? \
          order by revision",
     )
     .bind(job.to_string())
@@ -73,6 +81,7 @@ fn fact(job: Uuid, row: &SqliteRow) -> Fact {
             _ => unreadable(),
         },
         id: id.unwrap_or_else(stand_in),
+        understood: words(7).ok().and_then(|text| serde_json::from_str(&text).ok()),
     }
 }
 
@@ -80,9 +89,10 @@ fn fact(job: Uuid, row: &SqliteRow) -> Fact {
 pub async fn append(on: &mut SqliteConnection, job: Uuid, facts: &[Fact]) -> Result<(), ApiError> {
     for fact in facts {
         let change = serde_json::to_string(&fact.change).context("a change cannot be written")?;
+        let understood = as_stored(fact.understood.as_ref())?;
         sqlx::query(
-            "insert into fact (job_id, revision, id, at_client_ms, at_server_ms, who, change, sender) \
-             values (?, ?, ?, ?, ?, ?, ?, ?)",
+            "insert into fact (job_id, revision, id, at_client_ms, at_server_ms, who, change, sender, \
+             understood) values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
         )
         .bind(job.to_string())
         .bind(fact.revision.cast_signed())
@@ -92,8 +102,34 @@ pub async fn append(on: &mut SqliteConnection, job: Uuid, facts: &[Fact]) -> Res
         .bind(&fact.who)
         .bind(change)
         .bind(&fact.sender)
+        .bind(understood)
         .execute(&mut *on)
         .await?;
+    }
+    Ok(())
+}
+
+/// Empty for nothing to be understood.
+fn as_stored(understood: Option<&Understood>) -> Result<String, ApiError> {
+    let text = understood.map(serde_json::to_string).transpose().context("a change cannot be written")?;
+    Ok(text.unwrap_or_default())
+}
+
+/// Understands, once, what was said before it was kept what was understood.
+pub async fn understand(on: &mut SqliteConnection) -> Result<(), ApiError> {
+    let rows = sqlx::query("select job_id, revision, change from fact where understood is null")
+        .fetch_all(&mut *on)
+        .await?;
+    for row in rows {
+        // What cannot be read says nothing today either: it is kept as it is.
+        let change = row.try_get::<&str, _>(2).ok().and_then(|text| serde_json::from_str(text).ok());
+        let understood = change.and_then(|change| Understood::of(&change));
+        sqlx::query("update fact set understood = ? where job_id = ? and revision = ?")
+            .bind(as_stored(understood.as_ref())?)
+            .bind(row.try_get::<&str, _>(0)?)
+            .bind(row.try_get::<i64, _>(1)?)
+            .execute(&mut *on)
+            .await?;
     }
     Ok(())
 }

@@ -1,27 +1,22 @@
 //! `/api/jobs/<id>/pictures`
 
-use rocket::data::{Data, ToByteUnit};
+use rocket::data::Data;
 use rocket::http::{ContentType, Header};
 use rocket::serde::json::Json;
-use rocket::tokio::io::AsyncReadExt;
 use rocket::tokio::sync::Semaphore;
 use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
 use uuid::Uuid;
 use vanadin_core::job::{Change, accept, could_be_said, picture_key};
-use vanadin_core::plan::plan;
-use vanadin_core::problem::FieldProblem;
 use vanadin_core::quantity::UnitSystem;
 
 use super::shrink::shrink;
 use super::store;
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::bench::Bench;
-use crate::job::route::{NewFact, add, known};
-use crate::job::store as jobs;
+use crate::body::received;
+use crate::desk::{Desk, NewFact};
+use crate::job::route::{known, view};
 use crate::job::view::JobView;
-use crate::shop::the_shop;
-use crate::thermocouple::Thermocouples;
 
 /// Largest file that is taken, in MB of 2^20 bytes.
 pub const MOST_MIB: u64 = 20;
@@ -48,32 +43,6 @@ pub struct Jpeg {
     as_said: Header<'static>,
 }
 
-/// What was sent, up to the limit. The rest of a larger one is read and dropped, so that whoever sends
-/// it hears why.
-async fn sent(data: Data<'_>) -> Result<Vec<u8>, ApiError> {
-    /// Nobody is listened to for longer.
-    const GIVE_UP_MIB: u64 = 400;
-    const PIECE: usize = 64 * 1024;
-    let most = usize::try_from(MOST_MIB << 20).unwrap_or(usize::MAX);
-    let mut stream = data.open(GIVE_UP_MIB.mebibytes());
-    let mut bytes = Vec::new();
-    let mut piece = vec![0; PIECE];
-    let mut too_large = false;
-    loop {
-        let read = stream.read(&mut piece).await.map_err(|error| ApiError::Unreadable(error.to_string()))?;
-        if read == 0 {
-            break;
-        }
-        if too_large || bytes.len() + read > most {
-            too_large = true;
-            bytes = Vec::new();
-        } else {
-            bytes.extend_from_slice(&piece[..read]);
-        }
-    }
-    if too_large { Err(ApiError::TooLarge(MOST_MIB)) } else { Ok(bytes) }
-}
-
 /// Keeps a picture of a job and says so in its log. The body is the file itself: JPEG, PNG or WebP, up
 /// to 20 MB and 50 million points. It is turned upright, made smaller, and stripped of everything but
 /// the picture. Sent twice under one id it is kept once.
@@ -97,8 +66,7 @@ async fn sent(data: Data<'_>) -> Result<Vec<u8>, ApiError> {
 )]
 #[allow(clippy::too_many_arguments)] // one for each part of the request
 pub async fn take_picture(
-    bench: &State<Bench>,
-    thermocouples: &State<Thermocouples>,
+    desk: &State<Desk>,
     counter: &State<Counter>,
     id: &str,
     picture: &str,
@@ -112,26 +80,25 @@ pub async fn take_picture(
 ) -> Result<Json<JobView>, ApiError> {
     let (job, picture) = (known(id)?, known(picture)?);
     let folder: Option<Uuid> = folder.and_then(|folder| folder.parse().ok());
-    if folder.is_some_and(|folder| folder != bench.database.folder) {
+    if folder.is_some_and(|folder| folder != desk.database.folder) {
         return Err(ApiError::OtherFolder);
     }
-    let shop = the_shop(&bench.database.pool).await?;
-    let (stands, _) = jobs::load(&bench.database.pool, job).await?;
+    let stands = desk.see(job).await?;
     // What would not be taken is not opened either.
-    if !stands.pictures.iter().any(|known| known.id == picture) {
-        accept(&stands, &plan(&stands, &shop), &Change::AddPicture, None, "")?;
+    if !stands.job.pictures.iter().any(|known| known.id == picture) {
+        accept(&stands.job, &stands.plan, &Change::AddPicture, None, "")?;
     }
     if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
         could_be_said(&change).map_err(|problem| vec![problem])?;
     }
     let closed = || anyhow::anyhow!("the counter is closed");
     let reading = counter.reading.acquire().await.map_err(|_| closed())?;
-    let bytes = sent(data).await?;
+    let bytes = received(data, MOST_MIB).await?;
     let opening = counter.opening.acquire().await.map_err(|_| closed())?;
     let shrunk = spawn_blocking(move || shrink(&bytes)).await.map_err(anyhow::Error::from)?;
     drop((opening, reading));
     let shrunk = shrunk.map_err(|problem| vec![problem])?;
-    bench.database.write(async |on| store::keep(on, job, picture, &shrunk).await).await?;
+    desk.database.write(async |on| store::keep(on, job, picture, &shrunk).await).await?;
     let fact = |id: Uuid, change: Change| NewFact {
         id,
         at_client_ms,
@@ -142,11 +109,12 @@ pub async fn take_picture(
         base: None,
         change,
     };
-    let added = add(bench, thermocouples, job, fact(picture, Change::AddPicture)).await?;
-    let Some(shows) = shows else { return Ok(added) };
+    let (added, moved) = desk.say(job, fact(picture, Change::AddPicture)).await?;
+    let Some(shows) = shows else { return Ok(view(desk, &added, moved)) };
     // The second word has an id made from the first: said twice, it is stored once as well.
     let second = Uuid::from_u128(picture.as_u128() ^ 1);
-    add(bench, thermocouples, job, fact(second, shows_change(picture, shows))).await
+    let (shown, moved) = desk.say(job, fact(second, shows_change(picture, shows))).await?;
+    Ok(view(desk, &shown, moved))
 }
 
 fn shows_change(picture: Uuid, shows: &str) -> Change {
@@ -160,8 +128,8 @@ fn shows_change(picture: Uuid, shows: &str) -> Change {
     (status = 200, description = "The picture", content_type = "image/jpeg"),
     (status = 404, description = "No such picture", body = ProblemsBody)))]
 #[get("/<id>/pictures/<picture>")]
-pub async fn show_picture(bench: &State<Bench>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
-    shown(bench, id, picture, false).await
+pub async fn show_picture(desk: &State<Desk>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
+    shown(desk, id, picture, false).await
 }
 
 /// The same, 320 points at its longest side.
@@ -171,12 +139,12 @@ pub async fn show_picture(bench: &State<Bench>, id: &str, picture: &str) -> Resu
     (status = 200, description = "The picture", content_type = "image/jpeg"),
     (status = 404, description = "No such picture", body = ProblemsBody)))]
 #[get("/<id>/pictures/<picture>/small")]
-pub async fn show_small_picture(bench: &State<Bench>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
-    shown(bench, id, picture, true).await
+pub async fn show_small_picture(desk: &State<Desk>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
+    shown(desk, id, picture, true).await
 }
 
-async fn shown(bench: &State<Bench>, id: &str, picture: &str, small: bool) -> Result<Jpeg, ApiError> {
-    let found = store::jpeg(&bench.database.pool, known(id)?, known(picture)?, small).await?;
+async fn shown(desk: &State<Desk>, id: &str, picture: &str, small: bool) -> Result<Jpeg, ApiError> {
+    let found = store::jpeg(&desk.database.pool, known(id)?, known(picture)?, small).await?;
     Ok(Jpeg {
         bytes: found.ok_or(ApiError::Unknown("such picture"))?,
         content_type: ContentType::JPEG,
@@ -184,13 +152,4 @@ async fn shown(bench: &State<Bench>, id: &str, picture: &str, small: bool) -> Re
         keep: Header::new("Cache-Control", "private, max-age=31536000, immutable"),
         as_said: Header::new("X-Content-Type-Options", "nosniff"),
     })
-}
-
-/// A fact says that a picture was added: it must be kept already.
-pub async fn must_be_kept(bench: &Bench, job: Uuid, id: Uuid) -> Result<(), ApiError> {
-    if store::jpeg(&bench.database.pool, job, id, true).await?.is_some() {
-        return Ok(());
-    }
-    let problem = FieldProblem::new("picture", "send the picture itself", "POST .../pictures/<id>");
-    Err(vec![problem].into())
 }

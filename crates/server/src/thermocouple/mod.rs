@@ -8,21 +8,21 @@ use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
 
+use tokio::select;
 use tokio::sync::Mutex;
+use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
-use vanadin_core::job::{Job, Reading};
-use vanadin_core::plan::{Plan, plan};
-use vanadin_core::shop::Shop;
+use vanadin_core::job::Reading;
 
 use crate::api_error::ApiError;
-use crate::bench::{Bench, News};
+use crate::desk::{Desk, News};
 use crate::job::store;
-use crate::shop::the_shop;
+use crate::rack::projection;
 pub use pad::Pad;
 
 /// Every pad that is on a hot part. They are read until this is dropped or stopped.
 pub struct Thermocouples {
-    bench: Bench,
+    desk: Desk,
     state: Arc<Mutex<State>>,
     stopped: Arc<AtomicBool>,
 }
@@ -44,38 +44,37 @@ impl Drop for Thermocouples {
 const TICK: Duration = Duration::from_millis(500);
 
 impl Thermocouples {
-    /// Goes on with every part that is hot, from its last stored reading. A job that cannot be read hides
-    /// no other.
-    pub async fn start(bench: Bench) -> anyhow::Result<Self> {
-        let pool = &bench.database.pool;
-        let mut pads = HashMap::new();
-        let shop = the_shop(pool).await?;
-        for id in store::all(pool).await? {
-            match store::load(pool, id).await {
-                Ok((job, _)) => {
-                    if let Some(pad) = Pad::on(&job, &plan(&job, &shop), &shop) {
-                        pads.insert(id, pad);
-                    }
-                }
-                Err(error) => eprintln!("vanadin: the job {id} cannot be read: {error}"),
-            }
+    /// Goes on with every part that is hot, from its last stored reading, and puts a pad on each that is
+    /// lit from now on. A job that cannot be read hides no other.
+    pub async fn start(desk: Desk) -> anyhow::Result<Self> {
+        let mut news = desk.listen();
+        let all = Self { desk, state: Arc::default(), stopped: Arc::default() };
+        for id in projection::heated(&all.desk.database.pool).await? {
+            attend(&all.desk, &all.state, id).await;
         }
-        let state = State { pads, unsaved: HashMap::new() };
-        let all = Self { bench, state: Arc::new(Mutex::new(state)), stopped: Arc::default() };
-        let (bench, state, stopped) = (all.bench.clone(), all.state.clone(), all.stopped.clone());
+        let (desk, state, stopped) = (all.desk.clone(), all.state.clone(), all.stopped.clone());
         tokio::spawn(async move {
             let mut ticks = tokio::time::interval(TICK);
             let mut failing = false;
             while !stopped.load(Ordering::Relaxed) {
-                ticks.tick().await;
-                read_all(&bench, &state).await;
-                let stored = store_all(&bench, &state).await;
-                if let Err(error) = &stored
-                    && !failing
-                {
-                    eprintln!("vanadin: readings cannot be stored and are kept: {error}");
+                select! {
+                    told = news.recv() => match told {
+                        Ok(News::Said { job, .. }) => attend(&desk, &state, job).await,
+                        Ok(News::Shop { .. } | News::Clock | News::Reading { .. }) => {}
+                        Err(RecvError::Lagged(_)) => attend_all(&desk, &state).await,
+                        Err(RecvError::Closed) => break,
+                    },
+                    _ = ticks.tick() => {
+                        read_all(&desk, &state).await;
+                        let stored = store_all(&desk, &state).await;
+                        if let Err(error) = &stored
+                            && !failing
+                        {
+                            eprintln!("vanadin: readings cannot be stored and are kept: {error}");
+                        }
+                        failing = stored.is_err();
+                    }
                 }
-                failing = stored.is_err();
             }
         });
         Ok(all)
@@ -90,50 +89,60 @@ impl Thermocouples {
     /// # Errors
     /// It cannot be stored; it is kept.
     pub async fn store(&self) -> Result<(), ApiError> {
-        store_all(&self.bench, &self.state).await
+        store_all(&self.desk, &self.state).await
     }
+}
 
-    /// Puts a pad on a part that was lit, tells it what happened, takes it off when the part is
-    /// out of the heat and cold. Of two words of one job the later one counts, however they come.
-    pub async fn attend(&self, job: &Job, plan: &Plan, shop: &Shop) {
-        let fresh = Pad::on(job, plan, shop);
-        let mut state = self.state.lock().await;
-        let before = state.pads.remove(&job.id);
-        if let Some(before) = &before
-            && before.revision() > job.revision
-        {
-            state.pads.extend(Some(job.id).zip(Some(before.clone())));
-            return;
+/// Puts a pad on a part that was lit, tells it what happened, takes it off when the part is out of the
+/// heat and cold.
+async fn attend(desk: &Desk, state: &Mutex<State>, id: Uuid) {
+    let seen = match desk.see(id).await {
+        Ok(seen) => seen,
+        Err(error) => return eprintln!("vanadin: the job {id} cannot be read: {error}"),
+    };
+    let fresh = Pad::on(&seen.job, &seen.plan, &seen.shop.shop);
+    let mut state = state.lock().await;
+    let before = state.pads.remove(&id);
+    let now = match (fresh, before) {
+        (Some(fresh), Some(before)) => Some(fresh.going_on_from(before)),
+        (fresh, _) => fresh,
+    };
+    state.pads.extend(Some(id).zip(now));
+}
+
+/// Some news were missed: every part that may be hot is looked at again.
+async fn attend_all(desk: &Desk, state: &Mutex<State>) {
+    match projection::heated(&desk.database.pool).await {
+        Ok(heated) => {
+            for id in heated {
+                attend(desk, state, id).await;
+            }
         }
-        let now = match (fresh, before) {
-            (Some(fresh), Some(before)) => Some(fresh.going_on_from(before)),
-            (fresh, _) => fresh,
-        };
-        state.pads.extend(Some(job.id).zip(now));
+        Err(error) => eprintln!("vanadin: what is hot cannot be read: {error}"),
     }
 }
 
 /// Reads every pad and tells those who watch.
-async fn read_all(bench: &Bench, state: &Mutex<State>) {
-    let now_ms = bench.now_ms();
+async fn read_all(desk: &Desk, state: &Mutex<State>) {
+    let now_ms = desk.now_ms();
     let State { pads, unsaved } = &mut *state.lock().await;
     for (&id, pad) in pads.iter_mut() {
         let due = pad.advance_to(pad.minutes_at(now_ms));
         if !due.is_empty() {
             unsaved.entry((id, pad.lit())).or_default().extend(due);
         }
-        bench.tell(News::Reading { job: id, live: Box::new(pad.shows()) });
+        desk.tell(News::Reading { job: id, live: Box::new(pad.shows()) });
     }
     pads.retain(|_, pad| !pad.finished());
 }
 
 /// Stores what was read; what cannot be stored is kept for the next time.
-async fn store_all(bench: &Bench, state: &Mutex<State>) -> Result<(), ApiError> {
+async fn store_all(desk: &Desk, state: &Mutex<State>) -> Result<(), ApiError> {
     let unsaved = std::mem::take(&mut state.lock().await.unsaved);
     if unsaved.is_empty() {
         return Ok(());
     }
-    let stored = bench
+    let stored = desk
         .database
         .write(async |on| {
             for ((job, lit), readings) in &unsaved {
@@ -142,7 +151,11 @@ async fn store_all(bench: &Bench, state: &Mutex<State>) -> Result<(), ApiError> 
             Ok(())
         })
         .await;
-    if stored.is_err() {
+    if stored.is_ok() {
+        for ((job, lit), readings) in &unsaved {
+            desk.read(*job, *lit, readings).await;
+        }
+    } else {
         let mut state = state.lock().await;
         for (of, mut readings) in unsaved {
             let since = state.unsaved.remove(&of).unwrap_or_default();
@@ -163,9 +176,10 @@ mod tests {
     #[tokio::test]
     async fn readings_that_cannot_be_stored_are_kept_and_stored_later() {
         let folder = tempfile::tempdir().unwrap();
-        let bench = Bench::new(open(folder.path(), None).await.unwrap(), Clock::starting(Some(1_800_000_000_000)));
-        fill_if_empty(&bench).await.unwrap();
-        let pool = &bench.database.pool;
+        let desk =
+            Desk::new(open(folder.path(), None).await.unwrap(), Clock::starting(Some(1_800_000_000_000)));
+        fill_if_empty(&desk).await.unwrap();
+        let pool = &desk.database.pool;
         let (job, lit): (String, String) =
             sqlx::query_as("select job_id, lit_id from reading limit 1").fetch_one(pool).await.unwrap();
         let of: (Uuid, Uuid) = (job.parse().unwrap(), lit.parse().unwrap());
@@ -176,11 +190,11 @@ mod tests {
             .execute(pool)
             .await
             .unwrap();
-        assert!(store_all(&bench, &state).await.is_err());
+        assert!(store_all(&desk, &state).await.is_err());
         state.lock().await.unsaved.entry(of).or_default().push(read(90_001.0));
-        assert!(store_all(&bench, &state).await.is_err());
+        assert!(store_all(&desk, &state).await.is_err());
         sqlx::query("drop trigger refuse").execute(pool).await.unwrap();
-        assert!(store_all(&bench, &state).await.is_ok());
+        assert!(store_all(&desk, &state).await.is_ok());
         let stored: Vec<f64> =
             sqlx::query_scalar("select minutes from reading where minutes >= 90000 order by minutes")
                 .fetch_all(pool)
@@ -188,6 +202,6 @@ mod tests {
                 .unwrap();
         assert_eq!(stored, [90_000.0, 90_001.0]);
         assert!(state.lock().await.unsaved.is_empty());
-        bench.database.close().await;
+        desk.database.close().await;
     }
 }

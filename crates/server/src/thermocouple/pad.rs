@@ -25,8 +25,6 @@ const WANDER_MIN: f64 = 3.1;
 /// A pad on a part.
 #[derive(Clone)]
 pub struct Pad {
-    /// Of the job when it was told last what happened.
-    revision: u64,
     lit: Lit,
     bar: Bar,
     body: Body,
@@ -95,7 +93,6 @@ impl Pad {
         let beads: Vec<f64> =
             standing().filter(|entry| entry.entry == TorchEntry::Bead).map(|entry| entry.minutes).collect();
         let mut pad = Self {
-            revision: job.revision,
             lit: heat.lit.clone(),
             bar: Bar::new(&body, power, Celsius::new(start_c).ok()?),
             power,
@@ -171,10 +168,6 @@ impl Pad {
             }
         }
         self
-    }
-
-    pub fn revision(&self) -> u64 {
-        self.revision
     }
 
     /// The fact that lit the part.

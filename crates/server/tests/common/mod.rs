@@ -32,6 +32,7 @@ impl Server {
             demo,
             clock: Clock::starting(Some(NOW_MS)),
             most_mb: None,
+            copies: false,
         };
         let client = Client::untracked(rocket(config).await.unwrap()).await.unwrap();
         Self { client, folder }
@@ -46,6 +47,7 @@ impl Server {
             demo: false,
             clock: Clock::starting(Some(NOW_MS)),
             most_mb: None,
+            copies: false,
         };
         let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(50));
         let started = loop {
@@ -56,6 +58,13 @@ impl Server {
             }
         };
         Self { client: Client::untracked(started).await.unwrap(), folder }
+    }
+
+    /// Stops, and starts again on the same folder.
+    pub async fn again(self) -> Self {
+        let Self { client, folder } = self;
+        drop(client);
+        Self::after(folder).await
     }
 
     pub async fn get(&self, path: &str) -> (Status, Value) {

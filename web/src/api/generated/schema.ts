@@ -221,8 +221,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Server-sent events: `reading` with what the pad shows now, judged ([`Live`]); `changed` with
-         *     the revision, `shop` with the revision of its settings, `clock` when there is something to say of the
+         * Server-sent events: `reading` with what the pad shows now, judged (`Live`); `changed` with
+         *     the revision and the id of what was said, `shop` with the revision of its settings, `clock` when there is something to say of the
          *     computer's clock or no longer, `hello` at the start.
          */
         get: operations["stream"];
@@ -241,7 +241,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The jobs, those put away left out unless `away` is asked for, and only those that `find` fits. */
+        /**
+         * The jobs, those put away left out unless `away` is asked for, and only those that `find` fits: a
+         *     number of them from a place on, the most urgent first.
+         */
         get: operations["rack"];
         put?: never;
         post?: never;
@@ -816,7 +819,7 @@ export interface components {
             /** Format: double */
             wall_mm?: number | null;
         };
-        /** @description One change as it was stored. */
+        /** @description One word of a log as it was stored: `C` is what was said, `U` what was understood of it. */
         Fact: {
             /**
              * Format: int64
@@ -834,11 +837,12 @@ export interface components {
             id: string;
             /**
              * Format: int64
-             * @description Place in the job's log, from 1.
+             * @description Place in the log, from 1.
              */
             revision: number;
             /** @description The browser it came from: everybody takes back their own word. Empty where nobody said. */
             sender?: string;
+            understood?: components["schemas"]["Understood"] | null;
             who: string;
         };
         /** @description A fact a figure was worked out from. */
@@ -1335,6 +1339,11 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /** @description A job to be made. The client makes the id: sent twice, made once. */
+        JobToMake: {
+            /** Format: uuid */
+            id: string;
+        };
         /** @description Everything about a job. */
         JobView: {
             available?: components["schemas"]["Available"] | null;
@@ -1579,11 +1588,6 @@ export interface components {
             sent_at_client_ms?: number | null;
             who?: string;
         };
-        /** @description A job to be made. The client makes the id: sent twice, made once. */
-        NewJob: {
-            /** Format: uuid */
-            id: string;
-        };
         /** @description The one thing to do next. */
         Next: {
             /**
@@ -1653,7 +1657,7 @@ export interface components {
             id: string;
             looks: string;
         };
-        /** @description The last change of one sender that can be taken back, and the last that can be put back. */
+        /** @description The last word of one sender that can be taken back, and the last that can be put back. */
         OwnWord: {
             /** Format: uuid */
             redo?: string | null;
@@ -1800,7 +1804,13 @@ export interface components {
             clock_notice: string;
             /** @description Jobs that cannot be shown: the others are. */
             damaged: components["schemas"]["DamagedJob"][];
+            /** @description Those asked for. */
             lines: components["schemas"]["RackLine"][];
+            /**
+             * Format: double
+             * @description The longest of all their lines, in minutes: they share one scale.
+             */
+            longest_min: number;
             /** Format: int64 */
             now_ms: number;
             /**
@@ -1808,6 +1818,11 @@ export interface components {
              * @description Of the shop's settings together.
              */
             shop_revision: number;
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            total: number;
         };
         /** @description One job on the rack. */
         RackLine: {
@@ -1873,6 +1888,13 @@ export interface components {
             /** @description Those of its cancelled lightings, the first first; since version 3. */
             cancelled?: components["schemas"]["Reading"][][];
             readings: components["schemas"]["Reading"][];
+        };
+        /** @description What was said: a page that said it itself knows already. */
+        Said: {
+            /** Format: uuid */
+            fact?: string | null;
+            /** Format: int64 */
+            revision: number;
         };
         /**
          * @description How warm a method is done.
@@ -2187,6 +2209,28 @@ export interface components {
             ] | null;
         };
         /**
+         * @description What was understood of something typed: kept beside it, so that a bound or a word that changes later
+         *     does not rewrite what was said.
+         */
+        Understood: {
+            /** @enum {string} */
+            kind: "field";
+            value: components["schemas"]["FieldValue"] | null;
+        } | {
+            /** @enum {string} */
+            kind: "outcome";
+            /** @description The outcome of a measured test. */
+            value: string;
+        } | {
+            /** @enum {string} */
+            kind: "celsius";
+            /**
+             * Format: double
+             * @description A temperature, in degC.
+             */
+            value: number;
+        };
+        /**
          * @description The unit a value is held in.
          * @enum {string}
          */
@@ -2283,7 +2327,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewJob"];
+                "application/json": components["schemas"]["JobToMake"];
             };
         };
         responses: {
@@ -2419,7 +2463,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewJob"];
+                "application/json": components["schemas"]["JobToMake"];
             };
         };
         responses: {
@@ -2716,7 +2760,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/event-stream": string;
+                    "text/event-stream": components["schemas"]["Said"];
                 };
             };
             /** @description No such job */
@@ -2735,8 +2779,12 @@ export interface operations {
             query?: {
                 /** @description The jobs put away instead */
                 away?: boolean;
-                /** @description Words in the name, the owner or the iron */
+                /** @description Words in the name, the owner or the sort of part */
                 find?: string;
+                /** @description So many are left out from the top */
+                from?: number;
+                /** @description So many are sent: 20, and up to 100 */
+                most?: number;
             };
             header?: never;
             path?: never;

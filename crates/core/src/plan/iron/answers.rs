@@ -7,8 +7,9 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::super::part::PartFacts;
-use super::super::{Contender, Plan, PlanLine, plan};
+use super::super::{Contender, Plan, PlanLine, plan_with};
 use super::OPEN_CRACK;
+use crate::heat::Runs;
 use crate::iron::{Confidence, Evidence, Finding, Iron, LookTest, TypedValues, WhiteStanding, confirm};
 use crate::job::{Job, Observed};
 use crate::quantity::{Shown, Unit, UnitSystem, both};
@@ -39,8 +40,8 @@ type Standing = (Vec<Iron>, Iron, WhiteStanding);
 /// Each answer a test can give, in the order of the pictures. As sure as the test can be made: a ring
 /// on a cracked part stays unsure.
 #[must_use]
-pub fn answers(job: &Job, shop: &Shop, test: LookTest) -> Vec<Answer> {
-    let now = plan(job, shop);
+pub fn answers(job: &Job, shop: &Shop, test: LookTest, runs: &Runs) -> Vec<Answer> {
+    let now = plan_with(job, shop, runs);
     let part = PartFacts::read(job.round(), shop);
     let evidence: Vec<Evidence> = job.evidence.iter().filter_map(Observed::evidence).collect();
     let before = confirm(part.family, part.era, OPEN_CRACK, &evidence);
@@ -59,7 +60,7 @@ pub fn answers(job: &Job, shop: &Shop, test: LookTest) -> Vec<Answer> {
             // Two answers that leave the same irons in question make the same plan.
             let then = plans
                 .entry((in_question, after.leading, after.white))
-                .or_insert_with(|| Rc::new(plan(&with(job, test, outcome.id), shop)))
+                .or_insert_with(|| Rc::new(plan_with(&with(job, test, outcome.id), shop, runs)))
                 .clone();
             Answer {
                 outcome: outcome.id.to_owned(),

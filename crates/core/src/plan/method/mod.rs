@@ -4,15 +4,20 @@ mod figures;
 
 pub(super) use figures::figures;
 
+use std::sync::Arc;
+
 use serde::{Deserialize, Serialize};
 
 use super::Amount;
-use super::cooling::{Coolings, limit_k_per_h, wrapping};
+use super::cooling::{limit_k_per_h, wrapping};
 use super::cracks::CrackPlan;
 use super::heat::{Sources, soak_minutes};
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{PrepAsked, prep_plan, work_minutes};
-use crate::heat::{HeatSource, Packing, PartShape, Pass, UNWRAP_C, edge_cooling_s, softening_preheat_c};
+use crate::heat::{
+    Body, Cooling, HeatSource, Packing, PartShape, Pass, Runs, UNWRAP_C, Wrapping, edge_cooling_s,
+    softening_preheat_c,
+};
 use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
@@ -96,6 +101,7 @@ pub(super) struct Judged<'a> {
     pub belief: &'a Belief,
     pub cracks: &'a [CrackPlan],
     pub sources: Option<&'a Sources>,
+    pub runs: &'a Runs,
 }
 
 /// What the locks leave open.
@@ -113,6 +119,10 @@ const FIRST_CHOICE_LEAD: f64 = 3.0;
 impl Judged<'_> {
     pub fn target_of(&self, way: Way) -> Option<Target> {
         target_on(self.part, self.belief, way)
+    }
+
+    fn cooling(&self, body: &Body, start_c: f64, wrapping: &Wrapping) -> Option<Arc<Cooling>> {
+        Some(self.runs.cool(body, Celsius::new(start_c).ok()?, wrapping))
     }
 
     fn reach(&self, way: Way) -> Option<Result<(), String>> {
@@ -286,7 +296,7 @@ impl Judged<'_> {
         (schools.first().copied().unwrap_or(School::NoHeat), said)
     }
 
-    fn hours(&self, way: Way, coolings: &mut Coolings) -> Option<f64> {
+    fn hours(&self, way: Way) -> Option<f64> {
         let prep = prep_plan(&self.prep_asked(way));
         let work = prep.as_ref().map(work_minutes)?;
         if !way.school.preheats() {
@@ -296,7 +306,7 @@ impl Judged<'_> {
         let sources = self.sources?;
         let heating = sources.reach(&target)?.minutes + soak_minutes(way, self.part.wall_mm);
         let wrap = wrapping(self.round, self.shop, way);
-        let cooling = coolings.of(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?;
+        let cooling = self.cooling(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?;
         Some((heating + work) / 60.0 + cooling)
     }
 
@@ -333,12 +343,7 @@ impl Judged<'_> {
     }
 
     /// No first choice is called while too little is known of the part; the welder's own stands.
-    pub fn contenders(
-        &self,
-        locked: Locked,
-        part_known: bool,
-        coolings: &mut Coolings,
-    ) -> (MethodPlan, Vec<Ruled>) {
+    pub fn contenders(&self, locked: Locked, part_known: bool) -> (MethodPlan, Vec<Ruled>) {
         let locks = |way: Way| match locked {
             Locked::No => false,
             Locked::Hot => way.method != MethodId::Stitch,
@@ -349,7 +354,7 @@ impl Judged<'_> {
             .into_iter()
             .map(|method| {
                 let (school, schools) = self.school_of(method, &ruling);
-                self.contender(Way { method, school }, schools, &ruling, coolings)
+                self.contender(Way { method, school }, schools, &ruling)
             })
             .collect();
         let quickest =
@@ -427,13 +432,7 @@ impl Judged<'_> {
         (plan, ruled)
     }
 
-    fn contender(
-        &self,
-        way: Way,
-        schools: Vec<String>,
-        ruling: &Ruling,
-        coolings: &mut Coolings,
-    ) -> Contender {
+    fn contender(&self, way: Way, schools: Vec<String>, ruling: &Ruling) -> Contender {
         let applies = |fired: &&Fired| {
             fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
         };
@@ -480,9 +479,9 @@ impl Judged<'_> {
                 cautions.push(format!("Heats unevenly: {worst} on the way."));
             }
             let wrap = wrapping(self.round, self.shop, way);
-            let fastest = coolings
-                .of(&sources.body, target.most_c, &wrap)
-                .map_or(0.0, crate::heat::Cooling::fastest_k_per_h);
+            let fastest = self
+                .cooling(&sources.body, target.most_c, &wrap)
+                .map_or(0.0, |cooling| cooling.fastest_k_per_h());
             if let Some(limit) = limit_k_per_h(way, self.part).filter(|limit| fastest > *limit) {
                 cautions.push(format!(
                     "Falls {} in the packing at hand, {} is the limit.",
@@ -491,7 +490,7 @@ impl Judged<'_> {
                 ));
             }
         }
-        let hours = self.hours(way, coolings);
+        let hours = self.hours(way);
         let summary = [
             Some(target_c.map_or("no preheat".to_owned(), |celsius| {
                 format!("preheat {}", self.say(celsius, Unit::Celsius))

@@ -1,0 +1,150 @@
+//! Runs of the models that were made already: the same question is not worked out twice.
+
+use std::collections::VecDeque;
+use std::sync::{Arc, Mutex, PoisonError};
+
+use super::{BarPower, Body, Cooling, Heating, Wrapping, cool_scaled, heat_until};
+use crate::quantity::{Celsius, Seconds};
+
+/// Runs kept for the plans to come; those not asked for longest go first. It changes nothing but the time
+/// a plan takes.
+#[derive(Debug, Default)]
+pub struct Runs {
+    coolings: Mutex<Kept<CoolingAsked, Cooling>>,
+    heatings: Mutex<Kept<HeatingAsked, Heating>>,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct CoolingAsked {
+    body: Body,
+    start: Celsius,
+    wrapping: Wrapping,
+    loss_factor: f64,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct HeatingAsked {
+    body: Body,
+    power: BarPower,
+    target: Celsius,
+    most: Seconds,
+}
+
+/// Answers, the one asked for last first.
+#[derive(Debug)]
+struct Kept<Q, A> {
+    answers: VecDeque<(Q, Arc<A>)>,
+    points: usize,
+}
+
+impl<Q, A> Default for Kept<Q, A> {
+    fn default() -> Self {
+        Self { answers: VecDeque::new(), points: 0 }
+    }
+}
+
+/// Points of all runs of a kind that are kept together: some 16 MB.
+const MOST_POINTS: usize = 2_000_000;
+
+impl<Q: PartialEq, A> Kept<Q, A> {
+    fn find(&mut self, asked: &Q) -> Option<Arc<A>> {
+        let at = self.answers.iter().position(|(known, _)| known == asked)?;
+        let found = self.answers.remove(at)?;
+        let answer = found.1.clone();
+        self.answers.push_front(found);
+        Some(answer)
+    }
+
+    fn keep(&mut self, asked: Q, answer: Arc<A>, points_of: impl Fn(&A) -> usize) {
+        self.points += points_of(&answer);
+        self.answers.push_front((asked, answer));
+        while self.points > MOST_POINTS
+            && let Some((_, gone)) = self.answers.pop_back()
+        {
+            self.points -= points_of(&gone);
+        }
+    }
+}
+
+/// Answers from what is kept, or works it out; while that is done others may ask.
+fn answered<Q: PartialEq, A>(
+    kept: &Mutex<Kept<Q, A>>,
+    asked: Q,
+    points_of: impl Fn(&A) -> usize,
+    work_out: impl FnOnce(&Q) -> A,
+) -> Arc<A> {
+    let found = kept.lock().unwrap_or_else(PoisonError::into_inner).find(&asked);
+    found.unwrap_or_else(|| {
+        let answer = Arc::new(work_out(&asked));
+        kept.lock().unwrap_or_else(PoisonError::into_inner).keep(asked, answer.clone(), points_of);
+        answer
+    })
+}
+
+impl Runs {
+    /// As [`cool`](super::cool).
+    #[must_use]
+    pub fn cool(&self, body: &Body, start: Celsius, wrapping: &Wrapping) -> Arc<Cooling> {
+        self.cool_scaled(body, start, wrapping, 1.0)
+    }
+
+    /// As [`cool_scaled`].
+    #[must_use]
+    pub fn cool_scaled(
+        &self,
+        body: &Body,
+        start: Celsius,
+        wrapping: &Wrapping,
+        loss_factor: f64,
+    ) -> Arc<Cooling> {
+        let asked = CoolingAsked { body: *body, start, wrapping: *wrapping, loss_factor };
+        answered(&self.coolings, asked, Cooling::points, |asked| {
+            cool_scaled(&asked.body, asked.start, &asked.wrapping, asked.loss_factor)
+        })
+    }
+
+    /// As [`heat_until`].
+    #[must_use]
+    pub fn heat_until(&self, body: &Body, power: BarPower, target: Celsius, most: Seconds) -> Arc<Heating> {
+        let asked = HeatingAsked { body: *body, power, target, most };
+        answered(&self.heatings, asked, Heating::points, |asked| {
+            heat_until(&asked.body, asked.power, asked.target, asked.most)
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn kept(of: &[(u32, usize)]) -> Kept<u32, usize> {
+        let mut kept = Kept::default();
+        for &(asked, points) in of {
+            kept.keep(asked, Arc::new(points), |points| *points);
+        }
+        kept
+    }
+
+    #[test]
+    fn what_was_asked_before_is_answered_from_what_is_kept() {
+        let mut kept = kept(&[(1, 10), (2, 20)]);
+        assert_eq!((kept.find(&1).as_deref(), kept.find(&3).as_deref()), (Some(&10), None));
+    }
+
+    #[test]
+    fn the_one_not_asked_for_longest_goes_first() {
+        let half = MOST_POINTS / 2;
+        let mut kept = kept(&[(1, half), (2, half)]);
+        assert!(kept.find(&1).is_some(), "both fit just");
+        kept.keep(3, Arc::new(1), |points| *points);
+        assert!(kept.find(&2).is_none() && kept.find(&1).is_some() && kept.find(&3).is_some());
+        assert_eq!(kept.points, half + 1);
+    }
+
+    #[test]
+    fn one_that_is_larger_than_all_the_room_is_answered_and_not_kept() {
+        let mut kept = kept(&[(1, MOST_POINTS + 1)]);
+        assert!(kept.find(&1).is_none());
+        assert_eq!(kept.points, 0);
+    }
+}

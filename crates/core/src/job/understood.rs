@@ -1,0 +1,56 @@
+//! What was understood of a change when it was said.
+
+use serde::{Deserialize, Serialize};
+
+use super::{Change, FieldValue, TorchEntry, job_field, parse_value};
+use crate::iron::MeasuredTest;
+use crate::quantity::{Kind, parse};
+
+/// What was understood of something typed: kept beside it, so that a bound or a word that changes later
+/// does not rewrite what was said.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", content = "value", rename_all = "snake_case")]
+pub enum Understood {
+    /// The field's value; nothing for one that was emptied.
+    Field(Option<FieldValue>),
+    /// The outcome of a measured test.
+    Outcome(String),
+    /// A temperature, in degC.
+    Celsius(f64),
+}
+
+impl Understood {
+    /// What is understood of a change today; nothing where there is nothing to understand in it, or
+    /// nothing can be.
+    #[must_use]
+    pub fn of(change: &Change) -> Option<Self> {
+        match change {
+            Change::Set { key, typed, shown_in } => {
+                parse_value(key, job_field(key)?, typed, *shown_in).ok().map(Self::Field)
+            }
+            Change::Measure { test, typed, shown_in, .. } => {
+                let measured = MeasuredTest::from_id(test)?.measure(typed, *shown_in).ok()?;
+                Some(Self::Outcome(measured.outcome))
+            }
+            Change::Torch { entry: TorchEntry::Reading { typed, shown_in, .. } } => {
+                parse(typed, Kind::Temperature, *shown_in).ok().map(|read| Self::Celsius(read.value))
+            }
+            Change::Torch { .. }
+            | Change::Observe { .. }
+            | Change::AddHardSpot { .. }
+            | Change::AddNeighbour
+            | Change::AddPicture
+            | Change::AddCrack
+            | Change::Unreadable { .. }
+            | Change::Strike { .. }
+            | Change::Undo { .. }
+            | Change::Redo { .. }
+            | Change::Light { .. }
+            | Change::CancelLight
+            | Change::NewRound { .. }
+            | Change::PutAway
+            | Change::BringBack => None,
+        }
+    }
+}

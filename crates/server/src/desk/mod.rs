@@ -1,0 +1,87 @@
+//! The one way in and the one way out of a job: what is said of it, and what is seen of it.
+
+mod news;
+mod say;
+mod see;
+mod work;
+
+use std::collections::{HashMap, HashSet};
+use std::sync::{Arc, Mutex, RwLock};
+
+use quick_cache::sync::Cache;
+use tokio::sync::{MutexGuard, broadcast};
+use uuid::Uuid;
+use vanadin_core::heat::Runs;
+
+use crate::clock::Clock;
+use crate::database::Database;
+pub use news::News;
+pub use say::{NewFact, NewJob};
+use see::Kept;
+pub use see::{Seen, ShopNow};
+pub use work::work;
+
+/// Jobs that are kept worked out, those seen last.
+const KEPT: usize = 64;
+/// So many jobs can be written to at the same time.
+const TURNS: usize = 64;
+
+/// The store, the clock, the news, and what was worked out last; cheap to clone.
+#[derive(Clone)]
+pub struct Desk {
+    pub database: Database,
+    pub clock: Clock,
+    news: broadcast::Sender<News>,
+    on: Arc<OnTheDesk>,
+}
+
+struct OnTheDesk {
+    kept: Cache<Uuid, Kept>,
+    /// Runs of the models, for the plans to come.
+    runs: Arc<Runs>,
+    shop: RwLock<Option<Arc<ShopNow>>>,
+    /// Whoever changes a job, or works it out, waits for their turn.
+    turns: [tokio::sync::Mutex<()>; TURNS],
+    /// Jobs of which something is known since their line on the rack was worked out.
+    behind: Mutex<HashSet<Uuid>>,
+    /// Jobs that cannot be read at all, and why.
+    damaged: Mutex<HashMap<Uuid, String>>,
+}
+
+impl Desk {
+    pub fn new(database: Database, clock: Clock) -> Self {
+        let (news, _) = broadcast::channel(256);
+        let on = OnTheDesk {
+            kept: Cache::new(KEPT),
+            runs: Arc::default(),
+            shop: RwLock::default(),
+            turns: std::array::from_fn(|_| tokio::sync::Mutex::default()),
+            behind: Mutex::default(),
+            damaged: Mutex::default(),
+        };
+        Self { database, clock, news, on: Arc::new(on) }
+    }
+
+    pub fn tell(&self, news: News) {
+        // Nobody listening is no failure.
+        let _ = self.news.send(news);
+    }
+
+    pub fn listen(&self) -> broadcast::Receiver<News> {
+        self.news.subscribe()
+    }
+
+    /// UTC in ms since 1970.
+    pub fn now_ms(&self) -> i64 {
+        self.clock.now_ms()
+    }
+
+    pub fn runs(&self) -> Arc<Runs> {
+        self.on.runs.clone()
+    }
+
+    async fn turn(&self, job: Uuid) -> MutexGuard<'_, ()> {
+        let at = usize::from(job.as_bytes()[15]) % TURNS;
+        self.on.turns[at].lock().await
+    }
+}

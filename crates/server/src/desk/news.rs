@@ -1,0 +1,16 @@
+//! What pages that watch want to know at once.
+
+use uuid::Uuid;
+use vanadin_core::plan::Live;
+
+#[derive(Debug, Clone)]
+pub enum News {
+    /// The job's log grew; `fact` is what was said, nothing where a whole job came.
+    Said { job: Uuid, revision: u64, fact: Option<Uuid> },
+    /// The shop's settings changed.
+    Shop { revision: u64 },
+    /// There is something to say of the computer's clock, or no longer.
+    Clock,
+    /// The thermocouple shows this now.
+    Reading { job: Uuid, live: Box<Live> },
+}

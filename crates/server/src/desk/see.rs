@@ -1,0 +1,198 @@
+//! A job and its plan, worked out once for each revision of it and of the shop.
+
+use std::sync::{Arc, PoisonError};
+
+use uuid::Uuid;
+use vanadin_core::job::{Fact, Job, Reading};
+use vanadin_core::plan::{Plan, plan_with};
+use vanadin_core::shop::Shop;
+
+use super::{Desk, News, work};
+use crate::api_error::ApiError;
+use crate::job::store;
+use crate::rack::projection::{self, Projected};
+use crate::shop::store as shop_store;
+
+/// The shop with the revision of all its settings together.
+#[derive(Debug)]
+pub struct ShopNow {
+    pub shop: Shop,
+    pub revision: u64,
+}
+
+/// A job as it stands, worked out.
+#[derive(Clone)]
+pub struct Seen {
+    pub facts: Arc<Vec<Fact>>,
+    pub job: Arc<Job>,
+    pub plan: Arc<Plan>,
+    pub shop: Arc<ShopNow>,
+}
+
+/// What is kept of a job between two looks at it.
+#[derive(Clone)]
+pub(super) struct Kept {
+    facts: Arc<Vec<Fact>>,
+    job: Arc<Job>,
+    /// Nothing once something was read of it; and the shop it was worked out for.
+    plan: Option<(Arc<Plan>, Arc<ShopNow>)>,
+}
+
+impl Desk {
+    /// The shop as it is set.
+    ///
+    /// # Errors
+    /// The database cannot be read.
+    pub async fn shop(&self) -> Result<Arc<ShopNow>, ApiError> {
+        if let Some(shop) = &*self.on.shop.read().unwrap_or_else(PoisonError::into_inner) {
+            return Ok(shop.clone());
+        }
+        let values = shop_store::values(&self.database.pool).await?;
+        let now = Arc::new(ShopNow { shop: Shop::of(&values), revision: shop_store::revision_of(&values) });
+        let mut known = self.on.shop.write().unwrap_or_else(PoisonError::into_inner);
+        // Of two that read at the same time the later settings count.
+        if known.as_ref().is_none_or(|known| known.revision < now.revision) {
+            *known = Some(now.clone());
+        }
+        Ok(now)
+    }
+
+    /// The shop's settings were changed in the database.
+    ///
+    /// # Errors
+    /// They cannot be read again.
+    pub async fn shop_changed(&self) -> Result<(), ApiError> {
+        *self.on.shop.write().unwrap_or_else(PoisonError::into_inner) = None;
+        let revision = self.shop().await?.revision;
+        self.tell(News::Shop { revision });
+        Ok(())
+    }
+
+    /// A job as it stands.
+    ///
+    /// # Errors
+    /// [`ApiError::Unknown`] when there is no such job.
+    pub async fn see(&self, id: Uuid) -> Result<Seen, ApiError> {
+        let shop = self.shop().await?;
+        if let Some(seen) = self.fresh(id, &shop) {
+            return Ok(seen);
+        }
+        let _turn = self.turn(id).await;
+        self.see_in_turn(id, shop).await
+    }
+
+    fn fresh(&self, id: Uuid, shop: &Arc<ShopNow>) -> Option<Seen> {
+        let Kept { facts, job, plan } = self.on.kept.get(&id)?;
+        let (plan, for_shop) = plan?;
+        (for_shop.revision == shop.revision).then(|| Seen { facts, job, plan, shop: shop.clone() })
+    }
+
+    /// The same for whoever has the job's turn.
+    pub(super) async fn see_in_turn(&self, id: Uuid, shop: Arc<ShopNow>) -> Result<Seen, ApiError> {
+        if let Some(seen) = self.fresh(id, &shop) {
+            return Ok(seen);
+        }
+        let (facts, job) = match self.on.kept.get(&id) {
+            Some(kept) => (kept.facts, kept.job),
+            None => {
+                let (job, facts) = store::load(&self.database.pool, id).await?;
+                if !job.damaged.is_empty() {
+                    self.look_again(id);
+                }
+                (Arc::new(facts), Arc::new(job))
+            }
+        };
+        let (of, on, runs) = (job.clone(), shop.clone(), self.runs());
+        let plan = Arc::new(work(move || plan_with(&of, &on.shop, &runs)).await?);
+        let seen = Seen { facts, job, plan, shop };
+        self.keep(id, &seen);
+        Ok(seen)
+    }
+
+    pub(super) fn keep(&self, id: Uuid, seen: &Seen) {
+        let Seen { facts, job, plan, shop } = seen.clone();
+        self.on.kept.insert(id, Kept { facts, job, plan: Some((plan, shop)) });
+    }
+
+    /// A job that is not seen from outside until it is worked out anew.
+    pub(super) fn forget(&self, id: Uuid) {
+        self.on.kept.remove(&id);
+    }
+
+    /// The thermocouple's readings of a lighting were stored: they belong to the job from now on.
+    pub async fn read(&self, id: Uuid, lit: Uuid, readings: &[Reading]) {
+        let _turn = self.turn(id).await;
+        if let Some(mut kept) = self.on.kept.get(&id) {
+            Arc::make_mut(&mut kept.job).read(lit, readings);
+            kept.plan = None;
+            self.on.kept.insert(id, kept);
+        }
+        self.look_again(id);
+    }
+
+    /// The line of a job is worked out anew before the rack is looked at.
+    fn look_again(&self, id: Uuid) {
+        self.on.behind.lock().unwrap_or_else(PoisonError::into_inner).insert(id);
+    }
+
+    /// Works out the line of a job on the rack anew, and stores it.
+    ///
+    /// # Errors
+    /// It cannot be read or stored.
+    pub async fn line_up(&self, id: Uuid) -> Result<(), ApiError> {
+        let shop = self.shop().await?;
+        let _turn = self.turn(id).await;
+        let was_kept = self.on.kept.get(&id).is_some();
+        let seen = self.see_in_turn(id, shop).await?;
+        let line = Projected::of(&seen, self.now_ms());
+        self.database.write(async |on| projection::put(on, &line).await).await?;
+        // A walk over all jobs leaves on the desk what was there.
+        if !was_kept {
+            self.forget(id);
+        }
+        Ok(())
+    }
+
+    /// Works out anew the lines that are behind their job.
+    ///
+    /// # Errors
+    /// One cannot be stored.
+    pub async fn line_up_what_is_behind(&self) -> Result<(), ApiError> {
+        let behind = std::mem::take(&mut *self.on.behind.lock().unwrap_or_else(PoisonError::into_inner));
+        for id in behind {
+            self.line_up(id).await?;
+        }
+        Ok(())
+    }
+
+    /// Jobs that cannot be read at all, and why.
+    pub fn damaged(&self) -> Vec<(Uuid, String)> {
+        let damaged = self.on.damaged.lock().unwrap_or_else(PoisonError::into_inner);
+        damaged.iter().map(|(id, why)| (*id, why.clone())).collect()
+    }
+
+    /// Works out the lines of these jobs; one that cannot be read hides no other.
+    ///
+    /// # Errors
+    /// A line cannot be stored: those after it are as they were.
+    pub async fn line_up_all(&self, ids: &[Uuid]) -> Result<(), ApiError> {
+        for &id in ids {
+            let read = store::load(&self.database.pool, id).await;
+            let readable = read.is_ok();
+            {
+                let mut damaged = self.on.damaged.lock().unwrap_or_else(PoisonError::into_inner);
+                match read {
+                    Ok(_) => damaged.remove(&id),
+                    Err(error) => {
+                        eprintln!("vanadin: the job {id} cannot be read: {error}");
+                        damaged.insert(id, error.to_string())
+                    }
+                };
+            }
+            if readable {
+                self.line_up(id).await?;
+            }
+        }
+        Ok(())
+    }
+}

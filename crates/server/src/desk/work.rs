@@ -1,0 +1,22 @@
+//! Heavy work, off the threads that answer.
+
+use std::sync::LazyLock;
+
+use anyhow::Context;
+use tokio::sync::Semaphore;
+use tokio::task::spawn_blocking;
+
+use crate::api_error::ApiError;
+
+/// As many at a time as there are processors.
+static ROOM: LazyLock<Semaphore> =
+    LazyLock::new(|| Semaphore::new(std::thread::available_parallelism().map_or(2, std::num::NonZero::get)));
+
+/// Works something out.
+///
+/// # Errors
+/// It broke on the way.
+pub async fn work<T: Send + 'static>(it: impl FnOnce() -> T + Send + 'static) -> Result<T, ApiError> {
+    let _room = ROOM.acquire().await.context("nothing is worked out any more")?;
+    Ok(spawn_blocking(it).await.context("working it out broke")?)
+}

@@ -1,0 +1,4 @@
+//! Who may come in, and what the answers say of themselves.
+
+pub mod foreign;
+pub mod headers;

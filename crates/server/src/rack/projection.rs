@@ -1,0 +1,329 @@
+//! The line of each job on the rack: stored with the fact that changed it.
+
+use std::sync::LazyLock;
+use std::time::UNIX_EPOCH;
+
+use anyhow::Context;
+use serde::{Deserialize, Serialize};
+use sqlx::sqlite::SqliteRow;
+use sqlx::{QueryBuilder, Row, Sqlite, SqliteConnection, SqlitePool};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use vanadin_core::job::{Job, Reading};
+use vanadin_core::plan::{Plan, PlanLine, Standing, Standings, StationState};
+
+use super::drawn::drawn;
+use crate::api_error::ApiError;
+use crate::desk::Seen;
+
+/// One job on the rack.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct RackLine {
+    pub id: Uuid,
+    pub name: String,
+    /// Its picture; nothing while none was taken.
+    pub face: Option<Uuid>,
+    /// "gray", "ductile 78 %" while not settled; "24 kg"; the weight is empty while not known.
+    pub iron: String,
+    pub mass: String,
+    pub round: usize,
+    pub standing: Standing,
+    pub stations: Vec<StationState>,
+    pub lines: Vec<PlanLine>,
+    /// The record of this round.
+    pub record: Vec<Reading>,
+    /// Records of the rounds before, first round first.
+    pub earlier: Vec<Vec<Reading>>,
+    /// When it was lit, UTC in ms since 1970; nothing while not lit.
+    pub lit_at_ms: Option<i64>,
+    pub speed: f64,
+    pub put_away: bool,
+    /// What cannot be read in it, in a sentence; empty for nothing.
+    pub damaged: String,
+}
+
+/// Which build worked a line out: one of another build is worked out anew.
+static BUILD: LazyLock<String> = LazyLock::new(|| {
+    let made = std::env::current_exe().and_then(std::fs::metadata).ok().and_then(|file| {
+        let at = file.modified().ok()?.duration_since(UNIX_EPOCH).ok()?;
+        Some(format!(" {} {}", file.len(), at.as_millis()))
+    });
+    format!("{}{}", env!("CARGO_PKG_VERSION"), made.unwrap_or_default())
+});
+
+/// A line as it is stored.
+pub struct Projected {
+    revision: u64,
+    shop_revision: u64,
+    created_ms: Option<i64>,
+    /// What finding looks through, in small letters.
+    words: String,
+    /// The longest of its lines, in minutes.
+    longest_min: f64,
+    /// It was in the heat and is not known to be cold: a pad is on it, or may be.
+    heated: bool,
+    line: RackLine,
+    standings: Standings,
+    now_ms: i64,
+}
+
+/// What a stored line is sorted by, as it stands from one turn to the next.
+struct Place {
+    on_rack: bool,
+    rank: u32,
+    next_ms: i64,
+    turns_ms: Option<i64>,
+}
+
+impl Place {
+    fn at(standings: &Standings, put_away: bool, now_ms: i64) -> Self {
+        let now = standings.at(now_ms);
+        Self {
+            // What is hot lies on the rack wherever it was put.
+            on_rack: !put_away || now.hot.is_some(),
+            rank: now.rank,
+            next_ms: now.next.at_ms.unwrap_or(i64::MAX),
+            turns_ms: standings.turns_after(now_ms),
+        }
+    }
+}
+
+impl Projected {
+    /// The line of a job, placed as it stands at a moment.
+    pub fn of(seen: &Seen, now_ms: i64) -> Self {
+        let (job, plan) = (&*seen.job, &*seen.plan);
+        let standings = Standings::of(job, plan);
+        let round = job.round();
+        let words = [
+            job.name(),
+            round.text("part.owner").unwrap_or_default(),
+            round.choice("part.family").unwrap_or_default(),
+        ];
+        let lines = || plan.lines.iter().map(|line| line.unwrap_at.unwrap_or(line.beads_to));
+        Self {
+            revision: job.revision,
+            shop_revision: seen.shop.revision,
+            created_ms: None,
+            words: words.join(" ").to_lowercase(),
+            longest_min: lines().fold(0.0, f64::max),
+            heated: plan.last_heat.as_ref().is_some_and(|last| {
+                let heat = job.heats().find(|heat| heat.lit.fact == last.lit);
+                heat.is_some_and(|heat| !heat.read_cold(last.over))
+            }),
+            line: line(job, plan, standings.at(now_ms)),
+            standings,
+            now_ms,
+        }
+    }
+
+    /// When its job was made, for a new one.
+    #[must_use]
+    pub fn created(self, created_ms: i64) -> Self {
+        Self { created_ms: Some(created_ms), ..self }
+    }
+}
+
+fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
+    let round = job.round();
+    let leading = plan.iron.shares.first();
+    let iron = leading.map_or(String::new(), |share| {
+        if plan.iron.steps.is_empty() {
+            "iron not tested".to_owned()
+        } else if plan.iron.enough {
+            // Settled: how sure stands on its card.
+            share.label.to_lowercase()
+        } else {
+            format!("{} {}", share.label.to_lowercase(), share.shown.text())
+        }
+    });
+    RackLine {
+        id: job.id,
+        name: job.name().to_owned(),
+        face: job.face(),
+        iron,
+        mass: plan.part.weight_words.clone(),
+        round: job.rounds.len(),
+        record: record(&round.readings),
+        earlier: job.rounds[..job.rounds.len() - 1].iter().map(|round| record(&round.readings)).collect(),
+        lit_at_ms: round.lit.as_ref().map(|lit| lit.at_ms),
+        speed: round.lit.as_ref().map_or(1.0, |lit| lit.speed),
+        put_away: job.put_away,
+        damaged: plan
+            .cautions
+            .iter()
+            .find(|caution| !job.damaged.is_empty() && caution.sentence.contains("cannot be read"))
+            .map_or(String::new(), |caution| caution.sentence.clone()),
+        stations: plan.stations.clone(),
+        lines: plan.lines.iter().map(|line| PlanLine { curve: drawn(&line.curve), ..line.clone() }).collect(),
+        standing,
+    }
+}
+
+fn record(readings: &[Reading]) -> Vec<Reading> {
+    let curve: Vec<(f64, f64)> = readings.iter().map(|reading| (reading.minutes, reading.celsius)).collect();
+    drawn(&curve).into_iter().map(|(minutes, celsius)| Reading { minutes, celsius }).collect()
+}
+
+/// Stores a line in place of the one before.
+pub async fn put(on: &mut SqliteConnection, it: &Projected) -> Result<(), ApiError> {
+    let place = Place::at(&it.standings, it.line.put_away, it.now_ms);
+    let line = serde_json::to_string(&it.line).context("a line cannot be written")?;
+    let standings = serde_json::to_string(&it.standings).context("a line cannot be written")?;
+    sqlx::query(
+        "insert into rack_line (job_id, revision, shop_revision, build, created_ms, put_away, on_rack, rank, \
+         next_ms, turns_ms, longest_min, heated, words, line, standings) values (?1, ?2, ?3, ?4, \
+         coalesce(?5, (select created_ms from job where id = ?1)), ?6, ?7, ?8, ?9, ?10, ?11, ?12, ?13, ?14, \
+         ?15) on conflict (job_id) do update set revision = excluded.revision, \
+         shop_revision = excluded.shop_revision, build = excluded.build, put_away = excluded.put_away, \
+         on_rack = excluded.on_rack, rank = excluded.rank, next_ms = excluded.next_ms, \
+         turns_ms = excluded.turns_ms, longest_min = excluded.longest_min, heated = excluded.heated, \
+         words = excluded.words, line = excluded.line, standings = excluded.standings",
+    )
+    .bind(it.line.id.to_string())
+    .bind(it.revision.cast_signed())
+    .bind(it.shop_revision.cast_signed())
+    .bind(&*BUILD)
+    .bind(it.created_ms)
+    .bind(it.line.put_away)
+    .bind(place.on_rack)
+    .bind(place.rank)
+    .bind(place.next_ms)
+    .bind(place.turns_ms)
+    .bind(it.longest_min)
+    .bind(it.heated)
+    .bind(&it.words)
+    .bind(line)
+    .bind(standings)
+    .execute(on)
+    .await?;
+    Ok(())
+}
+
+fn ids(rows: &[SqliteRow]) -> Vec<Uuid> {
+    rows.iter().filter_map(|row| row.try_get::<String, _>(0).ok()?.parse().ok()).collect()
+}
+
+/// Jobs without a line: of a database from before there were lines.
+pub async fn without_a_line(pool: &SqlitePool) -> Result<Vec<Uuid>, sqlx::Error> {
+    let rows = sqlx::query(
+        "select id from job where id not in (select job_id from rack_line) order by created_ms desc",
+    )
+    .fetch_all(pool)
+    .await?;
+    Ok(ids(&rows))
+}
+
+/// Some jobs whose line was worked out by another build or for other settings of the shop, what lies on
+/// the rack first.
+pub async fn out_of_date(pool: &SqlitePool, shop_revision: u64, most: u32) -> Result<Vec<Uuid>, sqlx::Error> {
+    let rows = sqlx::query(
+        "select job_id from rack_line where shop_revision <> ? or build <> ? \
+         order by on_rack desc, rank, created_ms desc limit ?",
+    )
+    .bind(shop_revision.cast_signed())
+    .bind(&*BUILD)
+    .bind(most)
+    .fetch_all(pool)
+    .await?;
+    Ok(ids(&rows))
+}
+
+/// Jobs that were in the heat and are not known to be cold.
+pub async fn heated(pool: &SqlitePool) -> Result<Vec<Uuid>, sqlx::Error> {
+    Ok(ids(&sqlx::query("select job_id from rack_line where heated").fetch_all(pool).await?))
+}
+
+/// Places anew what stands otherwise by now, by itself; with `all` whatever may ever, for a clock that
+/// was set.
+pub async fn turn(on: &mut SqliteConnection, now_ms: i64, all: bool) -> Result<(), ApiError> {
+    let rows = sqlx::query(
+        "select job_id, put_away, standings from rack_line where turns_ms <= ?1 or (?2 and heated)",
+    )
+    .bind(now_ms)
+    .bind(all)
+    .fetch_all(&mut *on)
+    .await?;
+    for row in rows {
+        let standings = standings(row.try_get(2)?)?;
+        let place = Place::at(&standings, row.try_get(1)?, now_ms);
+        sqlx::query("update rack_line set on_rack = ?, rank = ?, next_ms = ?, turns_ms = ? where job_id = ?")
+            .bind(place.on_rack)
+            .bind(place.rank)
+            .bind(place.next_ms)
+            .bind(place.turns_ms)
+            .bind(row.try_get::<String, _>(0)?)
+            .execute(&mut *on)
+            .await?;
+    }
+    Ok(())
+}
+
+/// Something stands otherwise by now.
+pub async fn turned(pool: &SqlitePool, now_ms: i64) -> Result<bool, sqlx::Error> {
+    let row = sqlx::query("select 1 from rack_line where turns_ms <= ? limit 1")
+        .bind(now_ms)
+        .fetch_optional(pool)
+        .await?;
+    Ok(row.is_some())
+}
+
+fn standings(text: &str) -> Result<Standings, ApiError> {
+    Ok(serde_json::from_str(text).context("a stored line cannot be read")?)
+}
+
+/// Which lines are asked for.
+pub struct Asked<'a> {
+    pub away: bool,
+    pub find: &'a str,
+    pub from: u32,
+    pub most: u32,
+}
+
+/// What was asked for.
+pub struct Found {
+    /// Most urgent first.
+    pub lines: Vec<RackLine>,
+    /// How many there are in all.
+    pub total: u32,
+    /// The longest of all, in minutes.
+    pub longest_min: f64,
+    /// Those of them that another build worked out, or for other settings of the shop.
+    pub out_of_date: Vec<Uuid>,
+}
+
+/// The lines asked for, as they stand at a moment.
+pub async fn find(
+    pool: &SqlitePool,
+    asked: &Asked<'_>,
+    (shop_revision, now_ms): (u64, i64),
+) -> Result<Found, ApiError> {
+    let of_these = |what: &str| {
+        let mut query = QueryBuilder::<Sqlite>::new(format!("select {what} from rack_line where "));
+        query.push(if asked.away { "put_away = 1" } else { "on_rack = 1" });
+        for word in asked.find.to_lowercase().split_whitespace() {
+            query.push(" and instr(words, ").push_bind(word.to_owned()).push(") > 0");
+        }
+        query
+    };
+    let counted = of_these("count(*), coalesce(max(longest_min), 0.0)").build().fetch_one(pool).await?;
+    let mut query = of_these("line, standings, shop_revision, build, job_id");
+    // Of two that are equally urgent the newer one lies above.
+    query.push(" order by rank, next_ms, created_ms desc, job_id limit ").push_bind(asked.most);
+    query.push(" offset ").push_bind(asked.from);
+    let rows = query.build().fetch_all(pool).await?;
+    let lines = rows
+        .iter()
+        .map(|row| {
+            let line: RackLine =
+                serde_json::from_str(row.try_get(0)?).context("a stored line cannot be read")?;
+            Ok(RackLine { standing: standings(row.try_get(1)?)?.at(now_ms), ..line })
+        })
+        .collect::<Result<_, ApiError>>()?;
+    let old = |row: &&SqliteRow| {
+        let made: (Result<i64, _>, Result<&str, _>) = (row.try_get(2), row.try_get(3));
+        !matches!(made, (Ok(revision), Ok(build)) if revision.unsigned_abs() == shop_revision && build == *BUILD)
+    };
+    let out_of_date =
+        rows.iter().filter(old).filter_map(|row| row.try_get::<&str, _>(4).ok()?.parse().ok()).collect();
+    Ok(Found { lines, total: counted.try_get(0)?, longest_min: counted.try_get(1)?, out_of_date })
+}

@@ -1,0 +1,86 @@
+//! `/api/rack`: the jobs as thin lines, the one that needs a hand first on top.
+
+use rocket::serde::json::Json;
+use rocket::{State, get};
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+use super::projection::{self, Asked, Found, RackLine};
+use crate::api_error::ApiError;
+use crate::desk::Desk;
+
+/// A job that cannot be read at all.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DamagedJob {
+    pub id: Uuid,
+    pub why: String,
+}
+
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Rack {
+    /// Those asked for.
+    pub lines: Vec<RackLine>,
+    /// How many there are in all.
+    pub total: u32,
+    /// The longest of all their lines, in minutes: they share one scale.
+    pub longest_min: f64,
+    /// Jobs that cannot be shown: the others are.
+    pub damaged: Vec<DamagedJob>,
+    /// Of the shop's settings together.
+    pub shop_revision: u64,
+    /// What has to be said of the computer's clock; empty while it goes as it should.
+    pub clock_notice: String,
+    pub now_ms: i64,
+}
+
+/// Lines sent at a time, where nobody says how many; and the most.
+const AT_A_TIME: u32 = 20;
+const MOST: u32 = 100;
+
+/// The jobs, those put away left out unless `away` is asked for, and only those that `find` fits: a
+/// number of them from a place on, the most urgent first.
+#[utoipa::path(get, path = "/api/rack", params(
+    ("away" = Option<bool>, Query, description = "The jobs put away instead"),
+    ("find" = Option<String>, Query, description = "Words in the name, the owner or the sort of part"),
+    ("from" = Option<u32>, Query, description = "So many are left out from the top"),
+    ("most" = Option<u32>, Query, description = "So many are sent: 20, and up to 100")),
+    responses((status = 200, description = "The rack, most urgent first", body = Rack)))]
+#[get("/?<away>&<find>&<from>&<most>")]
+pub async fn rack(
+    desk: &State<Desk>,
+    away: Option<bool>,
+    find: Option<&str>,
+    from: Option<u32>,
+    most: Option<u32>,
+) -> Result<Json<Rack>, ApiError> {
+    let pool = &desk.database.pool;
+    desk.line_up_what_is_behind().await?;
+    let now_ms = desk.now_ms();
+    if projection::turned(pool, now_ms).await? {
+        desk.database.write(async |on| projection::turn(on, now_ms, false).await).await?;
+    }
+    let asked = Asked {
+        away: away.unwrap_or(false),
+        find: find.unwrap_or_default(),
+        from: from.unwrap_or(0),
+        most: most.unwrap_or(AT_A_TIME).min(MOST),
+    };
+    let shop_revision = desk.shop().await?.revision;
+    let mut found = projection::find(pool, &asked, (shop_revision, now_ms)).await?;
+    if !found.out_of_date.is_empty() {
+        // The others are worked out anew in the background; what is looked at, now.
+        desk.line_up_all(&found.out_of_date).await?;
+        found = projection::find(pool, &asked, (shop_revision, now_ms)).await?;
+    }
+    let Found { lines, total, longest_min, .. } = found;
+    Ok(Json(Rack {
+        lines,
+        total,
+        longest_min,
+        damaged: desk.damaged().into_iter().map(|(id, why)| DamagedJob { id, why }).collect(),
+        shop_revision,
+        clock_notice: desk.clock.notice().unwrap_or_default(),
+        now_ms,
+    }))
+}

@@ -1,0 +1,74 @@
+//! Keeps the stored lines in step with the shop's settings and with what works them out.
+
+use tokio::sync::broadcast::error::RecvError;
+
+use super::projection;
+use crate::api_error::ApiError;
+use crate::desk::{Desk, News};
+use crate::job::store;
+
+/// Lines worked out anew before it is looked again which ones come first.
+const AT_A_TIME: u32 = 20;
+
+/// Before anybody looks: what was said long ago is understood, every job has a line, and each is placed by the clock as it now goes.
+///
+/// # Errors
+/// The database cannot be read or written.
+pub async fn begin(desk: &Desk) -> Result<(), ApiError> {
+    desk.database.write(async |on| store::understand(on).await).await?;
+    let without = projection::without_a_line(&desk.database.pool).await?;
+    desk.line_up_all(&without).await?;
+    let now_ms = desk.now_ms();
+    desk.database.write(async |on| projection::turn(on, now_ms, true).await).await
+}
+
+/// Looks through every log once, in the background: what was damaged while nobody served it is shown.
+async fn look_through(desk: &Desk) -> Result<(), ApiError> {
+    let damaged = store::damaged(&desk.database.pool).await?;
+    desk.line_up_all(&damaged).await
+}
+
+/// Works out anew, in the background, what another build or other settings of the shop worked out.
+pub async fn upkeep(desk: Desk) {
+    let mut news = desk.listen();
+    if let Err(error) = look_through(&desk).await {
+        eprintln!("vanadin: the logs cannot be looked through: {error}");
+    }
+    loop {
+        while let Some(some) = behind(&desk).await {
+            if let Err(error) = desk.line_up_all(&some).await {
+                eprintln!("vanadin: the rack cannot be brought up to date now: {error}");
+                break;
+            }
+        }
+        loop {
+            match news.recv().await {
+                Ok(News::Shop { .. }) | Err(RecvError::Lagged(_)) => break,
+                Ok(News::Said { .. } | News::Clock | News::Reading { .. }) => {}
+                Err(RecvError::Closed) => return,
+            }
+        }
+    }
+}
+
+/// Some lines that are not as they would be worked out now; nothing where all are.
+async fn behind(desk: &Desk) -> Option<Vec<uuid::Uuid>> {
+    let revision = match desk.shop().await {
+        Ok(shop) => shop.revision,
+        Err(error) => {
+            eprintln!("vanadin: the shop cannot be read: {error}");
+            return None;
+        }
+    };
+    let damaged = desk.damaged();
+    match projection::out_of_date(&desk.database.pool, revision, AT_A_TIME).await {
+        Ok(mut ids) => {
+            ids.retain(|id| damaged.iter().all(|(known, _)| known != id));
+            Some(ids).filter(|ids| !ids.is_empty())
+        }
+        Err(error) => {
+            eprintln!("vanadin: the rack cannot be read: {error}");
+            None
+        }
+    }
+}

@@ -1,0 +1,4 @@
+//! The shop: its settings, how they are stored, what is asked of them.
+
+pub mod route;
+pub mod store;

@@ -1,0 +1,266 @@
+import { api, type Change, type JobView } from '../client'
+import { newId } from './new-id'
+import { queryClient, jobQuery } from '../queries'
+import {
+  basedOn,
+  fieldOf,
+  nextToSend,
+  outcomeOf,
+  restored,
+  saidOf,
+  undoing,
+  type Outcome,
+  type Refusal,
+  type Waiting,
+} from './queue'
+import { heardTheTime } from './server-clock'
+import { store } from './store'
+
+export type { Refusal, Waiting }
+
+interface Outbox {
+  waiting: readonly Waiting[]
+  /** What was not taken, kept until it is said again or let go. */
+  refusals: readonly Refusal[]
+  reached: boolean
+  /** Why something waits although the server answers; empty for nothing. */
+  held: string
+  /** The browser's store takes nothing more: what waits is lost when this page is closed. */
+  unkept: boolean
+  /** What has to be said of the computer's clock; empty for nothing. */
+  clockNotice: string
+}
+
+const PREFIX = 'vanadin.waiting.'
+const NOT_TAKEN = 'vanadin.not-taken'
+const SET_ASIDE = 'vanadin.damaged.'
+const RETRY_MS = 1_500
+const NOT_TAKEN_MOST = 100
+
+/** What this page has said since it was opened: it knows what came of it from the answer. */
+const saidHere = new Set<string>()
+
+/** This browser's own name: everybody takes back their own word. */
+export const sender: string = (() => {
+  const known = store.read('vanadin.sender')
+  if (known !== null) return known
+  const made = newId()
+  store.write('vanadin.sender', made)
+  return made
+})()
+
+let state: Outbox = {
+  waiting: [],
+  refusals: notTaken(),
+  reached: true,
+  held: '',
+  unkept: false,
+  clockNotice: '',
+}
+/** The data folder of the server that answers; nothing until it has said. */
+let folder: string | null = null
+let sending: string | null = null
+let running = false
+let retry: ReturnType<typeof setTimeout> | undefined
+const listeners = new Set<() => void>()
+
+/** What waited when the page was closed. What cannot be read is set aside, not lost and not in the way. */
+function stored(): Waiting[] {
+  const entries = store.entries(PREFIX)
+  const { kept, damaged } = restored(entries)
+  for (const key of damaged) {
+    const text = entries.find(([known]) => known === key)?.[1] ?? ''
+    if (store.write(SET_ASIDE + key, text)) store.remove(key)
+  }
+  return kept
+}
+
+function notTaken(): Refusal[] {
+  try {
+    const list: unknown = JSON.parse(store.read(NOT_TAKEN) ?? '[]')
+    return Array.isArray(list) ? (list as Refusal[]).filter((item) => typeof item.id === 'string') : []
+  } catch {
+    return []
+  }
+}
+
+function become(next: Partial<Outbox>): void {
+  if (next.refusals !== undefined) {
+    store.write(NOT_TAKEN, JSON.stringify(next.refusals.slice(-NOT_TAKEN_MOST)))
+  }
+  state = { ...state, ...next }
+  for (const listener of listeners) listener()
+}
+
+const slot = (item: Waiting): string => `${PREFIX}${item.at_client_ms}.${item.id}`
+
+export const outbox = {
+  subscribe(listener: () => void): () => void {
+    listeners.add(listener)
+    return () => listeners.delete(listener)
+  },
+  now: (): Outbox => state,
+
+  /** Says a change of a job: kept here first, then sent; in order, each once. */
+  say(job: string, change: Change, base: number | null = null): void {
+    const item: Waiting = {
+      job,
+      id: newId(),
+      at_client_ms: Date.now(),
+      who: store.read('vanadin.who') ?? 'bench',
+      base,
+      change,
+      folder: folder ?? queryClient.getQueryData(jobQuery(job).queryKey)?.folder ?? null,
+    }
+    saidHere.add(item.id)
+    const kept = store.write(slot(item), JSON.stringify(item))
+    const field = fieldOf(change)
+    const answered = (r: Refusal) => r.job === job && r.field === field && change.kind === 'set'
+    become({
+      waiting: [...state.waiting, item],
+      unkept: state.unkept || !kept,
+      refusals: state.refusals.filter((r) => !answered(r)),
+    })
+    void send()
+  },
+
+  /** Takes back the last word from here, whether it was sent or still waits. */
+  undo(job: string, last: string | null): void {
+    const found = undoing(state.waiting, job, sending, last)
+    if (found.kind === 'undo') outbox.say(job, { kind: 'undo', target: found.target })
+    if (found.kind === 'drop') {
+      const item = state.waiting.find((waiting) => waiting.id === found.id)
+      if (item !== undefined) store.remove(slot(item))
+      become({ waiting: state.waiting.filter((waiting) => waiting.id !== found.id) })
+    }
+  },
+
+  /** This page said it itself. */
+  saidHere: (fact: string | null | undefined): boolean => fact != null && saidHere.has(fact),
+
+  /** Something can be taken back. */
+  canUndo: (job: string, last: string | null): boolean =>
+    undoing(state.waiting, job, sending, last).kind !== 'nothing',
+
+  /** Says again what was not taken, as it was. */
+  again(refusal: Refusal): void {
+    outbox.dismiss(refusal)
+    outbox.say(refusal.job, refusal.change)
+  },
+
+  /** Forgets a refusal: it was read, or typed over. */
+  dismiss(refusal: Refusal): void {
+    become({ refusals: state.refusals.filter((r) => r !== refusal) })
+  },
+}
+
+/** Asks who answers: what waits belongs to one folder. Nothing when nobody does. */
+async function whoAnswers(): Promise<string | null> {
+  try {
+    const { data } = await api.GET('/api/health')
+    if (data === undefined) return null
+    heardTheTime(data.now_ms)
+    if (data.clock_notice !== state.clockNotice) become({ clockNotice: data.clock_notice })
+    return data.folder
+  } catch {
+    return null
+  }
+}
+
+function again(): void {
+  clearTimeout(retry)
+  retry = setTimeout(() => void send(), RETRY_MS)
+}
+
+async function send(): Promise<void> {
+  if (running) return
+  running = true
+  clearTimeout(retry)
+  const held = new Map<string, string>()
+  // After a failure another server may stand at this address.
+  folder ??= await whoAnswers()
+  const wanted = state.waiting.length > 0 || !state.reached
+  if (folder === null && wanted) {
+    become({ reached: false })
+    again()
+  }
+  // What waited was taken back meanwhile: there is nothing left that would tell.
+  if (folder !== null && !state.reached && state.waiting.length === 0) become({ reached: true })
+  for (;;) {
+    const item = folder === null ? undefined : nextToSend(state.waiting, folder, new Set(held.keys()))
+    if (item === undefined) break
+    sending = item.id
+    const outcome = await post(item)
+    sending = null
+    if (outcome.kind === 'later') {
+      folder = null
+      become({ reached: false })
+      again()
+      break
+    }
+    if (outcome.kind === 'waits') {
+      held.set(item.job, outcome.why)
+      continue
+    }
+    store.remove(slot(item))
+    settle(item, outcome)
+  }
+  const left = state.waiting.length > 0 && folder !== null
+  const elsewhere = state.waiting.some((item) => item.folder !== null && item.folder !== folder)
+  const why = [...held.values()][0] ?? (elsewhere ? 'it was said to another shop' : '')
+  if ((left ? why : '') !== state.held) become({ held: left ? why : '' })
+  if (left && why !== '') {
+    folder = null
+    again()
+  }
+  if (state.unkept && state.waiting.length === 0) become({ unkept: false })
+  running = false
+}
+
+function settle(item: Waiting, outcome: Extract<Outcome, { kind: 'stored' | 'refused' }>): void {
+  const waiting = state.waiting.filter((other) => other.id !== item.id)
+  if (outcome.kind === 'stored') {
+    heardTheTime(outcome.view.now_ms)
+    const moved = waiting.map((later) => basedOn(item, outcome.view, later))
+    for (const later of moved) {
+      if (!waiting.includes(later)) store.write(slot(later), JSON.stringify(later))
+    }
+    queryClient.setQueryData(jobQuery(item.job).queryKey, outcome.view)
+    become({ waiting: moved, reached: true })
+    void queryClient.invalidateQueries({ queryKey: ['rack'] })
+    return
+  }
+  const { id, job, change, at_client_ms } = item
+  const unsaid = { field: '', message: 'The server would not take it.', would_be_right: '' }
+  const problems = outcome.problems.length > 0 ? outcome.problems : [unsaid]
+  const refusals = problems.map((problem, at) => ({
+    id: `${id}.${at}`,
+    job,
+    field: fieldOf(change),
+    typed: saidOf(change),
+    problem,
+    change,
+    at_client_ms,
+  }))
+  become({ waiting, refusals: [...state.refusals, ...refusals], reached: true })
+  void queryClient.invalidateQueries({ queryKey: jobQuery(job).queryKey })
+}
+
+async function post(item: Waiting): Promise<Outcome> {
+  const { job, ...body } = item
+  try {
+    const { data, error, response } = await api.POST('/api/jobs/{id}/facts', {
+      params: { path: { id: job } },
+      body: { ...body, sender, sent_at_client_ms: Date.now() },
+    })
+    if (data !== undefined) return { kind: 'stored', view: data as JobView }
+    return outcomeOf(response.status, error?.problems ?? [])
+  } catch {
+    // Not reached: it is sent again until it is.
+    return { kind: 'later' }
+  }
+}
+
+become({ waiting: stored() })
+window.addEventListener('online', () => void send())
+void send()

@@ -1,0 +1,173 @@
+import { openDB, type DBSchema } from 'idb'
+import type { JobView, Problem, Schemas } from '../client'
+import { newId } from './new-id'
+import { sender } from './outbox'
+import { outcomeOf } from './queue'
+import { store } from './store'
+import { jobQuery, queryClient } from '../queries'
+
+/** A picture that is not on the server's disk yet. It is kept in the browser until it is. */
+export interface WaitingPicture {
+  id: string
+  job: string
+  /** The file's own name, to be told by if it is refused. */
+  name: string
+  file: Blob
+  shows: string
+  at_client_ms: number
+  who: string
+  folder: string | null
+}
+
+/** A picture the server would not take. */
+export interface RefusedPicture {
+  id: string
+  job: string
+  name: string
+  problem: Problem
+}
+
+interface PictureBox {
+  waiting: readonly WaitingPicture[]
+  refused: readonly RefusedPicture[]
+  /** The browser's store takes nothing more. */
+  unkept: boolean
+}
+
+interface Kept extends DBSchema {
+  waiting: { key: string; value: WaitingPicture }
+}
+
+const RETRY_MS = 2_000
+const kept = openDB<Kept>('vanadin.pictures', 1, {
+  upgrade: (database) => void database.createObjectStore('waiting', { keyPath: 'id' }),
+})
+
+let state: PictureBox = { waiting: [], refused: [], unkept: false }
+let sending = false
+let retry: ReturnType<typeof setTimeout> | undefined
+const listeners = new Set<() => void>()
+
+function become(next: Partial<PictureBox>): void {
+  state = { ...state, ...next }
+  for (const listener of listeners) listener()
+}
+
+export const pictureBox = {
+  subscribe(listener: () => void): () => void {
+    listeners.add(listener)
+    return () => listeners.delete(listener)
+  },
+  now: (): PictureBox => state,
+
+  /** Takes a picture of a job: kept here first, then sent. One over `mostMb` is refused at once. */
+  async take(job: string, file: File, shows: string, mostMb: number): Promise<void> {
+    const id = newId()
+    if (file.size > mostMb * 1024 * 1024) {
+      const problem = {
+        field: 'picture',
+        message: `more than ${mostMb} MB are too many`,
+        would_be_right: 'a smaller one',
+      }
+      become({ refused: [...state.refused, { id, job, name: file.name, problem }] })
+      return
+    }
+    const who = store.read('vanadin.who') ?? 'bench'
+    const folder = queryClient.getQueryData(jobQuery(job).queryKey)?.folder ?? null
+    const item = { id, job, name: file.name, file, shows, at_client_ms: Date.now(), who, folder }
+    try {
+      await (await kept).put('waiting', item)
+    } catch {
+      // The browser's store takes nothing more: it is sent from here, and lost if this page is closed.
+      become({ unkept: true })
+    }
+    become({ waiting: [...state.waiting, item] })
+    void send()
+  },
+
+  /** Forgets a refusal: it was read. */
+  dismiss(id: string): void {
+    become({ refused: state.refused.filter((item) => item.id !== id) })
+  },
+}
+
+async function send(): Promise<void> {
+  if (sending) return
+  sending = true
+  clearTimeout(retry)
+  const held = new Set<string>()
+  for (;;) {
+    const item = state.waiting.find((waiting) => !held.has(waiting.id))
+    if (item === undefined) break
+    const outcome = await post(item)
+    if (outcome === 'later') {
+      retry = setTimeout(() => void send(), RETRY_MS)
+      break
+    }
+    if (outcome === 'waits') {
+      held.add(item.id)
+      retry = setTimeout(() => void send(), RETRY_MS)
+      continue
+    }
+    try {
+      await (await kept).delete('waiting', item.id)
+    } catch {
+      // It was never kept there.
+    }
+    const waiting = state.waiting.filter((other) => other.id !== item.id)
+    if (outcome.kind === 'stored') {
+      queryClient.setQueryData(jobQuery(item.job).queryKey, outcome.view)
+      void queryClient.invalidateQueries({ queryKey: ['rack'] })
+      become({ waiting })
+    } else {
+      const { id, job, name } = item
+      become({ waiting, refused: [...state.refused, { id, job, name, problem: outcome.problem }] })
+    }
+  }
+  sending = false
+}
+
+type Outcome = 'later' | 'waits' | { kind: 'stored'; view: JobView } | { kind: 'refused'; problem: Problem }
+
+async function post(item: WaitingPicture): Promise<Outcome> {
+  const words = new URLSearchParams({
+    at_client_ms: String(item.at_client_ms),
+    sent_at_client_ms: String(Date.now()),
+    who: item.who,
+    sender,
+  })
+  if (item.folder != null) words.set('folder', item.folder)
+  if (item.shows !== '') words.set('shows', item.shows)
+  try {
+    const answer = await fetch(`/api/jobs/${item.job}/pictures/${item.id}?${words.toString()}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body: item.file,
+    })
+    if (answer.ok) return { kind: 'stored', view: (await answer.json()) as JobView }
+    // One that is too large for this server is told at once: it would be for ever.
+    const outcome = answer.status === 413 ? null : outcomeOf(answer.status, [])
+    if (outcome?.kind === 'later' || outcome?.kind === 'waits') return outcome.kind
+    const body = (await answer.json()) as Schemas['ProblemsBody']
+    const problem = body.problems[0] ?? { field: 'picture', message: 'It was refused.', would_be_right: '' }
+    return { kind: 'refused', problem }
+  } catch {
+    return 'later'
+  }
+}
+
+/** Where a picture is, as it is kept or small. */
+export const pictureUrl = (job: string, id: string, small: boolean): string =>
+  `/api/jobs/${job}/pictures/${id}${small ? '/small' : ''}`
+
+async function start(): Promise<void> {
+  try {
+    become({ waiting: [...(await (await kept).getAll('waiting')), ...state.waiting] })
+  } catch {
+    // Without the browser's store there is nothing from before.
+  }
+  await send()
+}
+
+window.addEventListener('online', () => void send())
+void start()

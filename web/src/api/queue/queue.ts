@@ -1,0 +1,191 @@
+import type { Change, JobView, Problem } from '../client'
+
+/** A change that is not on the server's disk yet. It is kept in the browser until it is. */
+export interface Waiting {
+  job: string
+  id: string
+  at_client_ms: number
+  who: string
+  base: number | null
+  change: Change
+  /** The data folder it was said to; nothing where that was not known yet. */
+  folder: string | null
+}
+
+/** A change the server would not take: what was said is kept beside the reason, until it is said again or let go. */
+export interface Refusal {
+  id: string
+  job: string
+  /** The field it is about; an empty one for what has none. */
+  field: string
+  typed: string
+  problem: Problem
+  change: Change
+  at_client_ms: number
+}
+
+/** What came of sending one. */
+export type Outcome =
+  | { kind: 'stored'; view: JobView }
+  /** Not reached, or the server is in trouble: everything is sent again. */
+  | { kind: 'later' }
+  /** Not here: another folder answers, or the job is not in it. It waits, others go on. */
+  | { kind: 'waits'; why: string }
+  | { kind: 'refused'; problems: readonly Problem[] }
+
+/** Answers that say nothing of what was said: it goes on waiting. */
+const NOT_A_WORD: Record<number, string> = {
+  403: 'this address may not write',
+  404: 'this job is not in the shop that answers',
+  413: 'it is too large for the server that answers',
+  421: 'another shop answers at this address',
+}
+
+/** What an answer means for what was sent. */
+export function outcomeOf(status: number, problems: readonly Problem[]): Outcome {
+  if (status >= 500) return { kind: 'later' }
+  const why = NOT_A_WORD[status]
+  return why === undefined ? { kind: 'refused', problems } : { kind: 'waits', why }
+}
+
+/** The next one to be sent: in order, but for jobs that wait, and never to another folder. */
+export function nextToSend(
+  waiting: readonly Waiting[],
+  folder: string | null,
+  held: ReadonlySet<string>,
+): Waiting | undefined {
+  return waiting.find((item) => !held.has(item.job) && (item.folder === null || item.folder === folder))
+}
+
+/** Entries kept in the browser, and the keys of those that cannot be read. */
+export function restored(entries: readonly (readonly [key: string, text: string])[]): {
+  kept: Waiting[]
+  damaged: string[]
+} {
+  const kept: Waiting[] = []
+  const damaged: string[] = []
+  for (const [key, text] of entries) {
+    const item = readWaiting(text)
+    if (item === null) damaged.push(key)
+    else kept.push(item)
+  }
+  return { kept, damaged }
+}
+
+/** What an entry of an earlier version does not say. */
+const UNSAID = { who: 'bench', base: null, folder: null }
+
+function readWaiting(text: string): Waiting | null {
+  try {
+    const item: unknown = JSON.parse(text)
+    if (typeof item !== 'object' || item === null) return null
+    const { job, id, at_client_ms, change } = item as Partial<Waiting>
+    const whole =
+      typeof job === 'string' &&
+      typeof id === 'string' &&
+      typeof at_client_ms === 'number' &&
+      typeof change === 'object' &&
+      change !== null &&
+      typeof change.kind === 'string'
+    return whole ? { ...UNSAID, ...(item as Omit<Waiting, keyof typeof UNSAID>) } : null
+  } catch {
+    return null
+  }
+}
+
+/** What taking back means while something waits: the last word from here, sent or not. */
+export type Undoing = { kind: 'drop'; id: string } | { kind: 'undo'; target: string } | { kind: 'nothing' }
+
+const TAKEN_BACK: ReadonlySet<Change['kind']> = new Set([
+  'set',
+  'observe',
+  'measure',
+  'add_hard_spot',
+  'add_neighbour',
+  'add_picture',
+  'add_crack',
+  'strike',
+])
+
+export function undoing(
+  waiting: readonly Waiting[],
+  job: string,
+  sending: string | null,
+  stored: string | null,
+): Undoing {
+  const undone = new Set(waiting.flatMap((i) => (i.change.kind === 'undo' ? [i.change.target] : [])))
+  const last = waiting.findLast(
+    (item) => item.job === job && TAKEN_BACK.has(item.change.kind) && !undone.has(item.id),
+  )
+  if (last !== undefined) {
+    // What is on its way may be stored already: it is taken back after it.
+    return last.id === sending ? { kind: 'undo', target: last.id } : { kind: 'drop', id: last.id }
+  }
+  return stored === null || undone.has(stored) ? { kind: 'nothing' } : { kind: 'undo', target: stored }
+}
+
+/** The field a change is about; an empty one for what has none. */
+export function fieldOf(change: Change): string {
+  return change.kind === 'set' ? change.key : change.kind
+}
+
+/** What was typed or said, as a person would say it again. */
+export function saidOf(change: Change): string {
+  switch (change.kind) {
+    case 'set':
+      return change.typed
+    case 'observe':
+      return `${change.test}: ${change.outcome.replaceAll('_', ' ')}`
+    case 'measure':
+      return `${change.test}: ${Object.values(change.typed).join(', ')}`
+    case 'add_hard_spot':
+      return `hard spot at ${change.spot}`
+    case 'add_neighbour':
+      return 'something must stay cool'
+    case 'add_picture':
+      return 'a picture'
+    case 'add_crack':
+      return 'another crack'
+    case 'strike':
+      return `cross it out: ${change.reason}`
+    case 'undo':
+      return 'take it back'
+    case 'redo':
+      return 'put it back'
+    case 'light':
+      return 'light up'
+    case 'cancel_light':
+      return 'cancel the lighting'
+    case 'torch':
+      return change.entry.kind === 'reading'
+        ? `reading ${change.entry.typed}`
+        : change.entry.kind === 'note'
+          ? change.entry.text
+          : change.entry.kind
+    case 'new_round':
+      return `new round: ${change.reason}`
+    case 'put_away':
+      return 'put away'
+    case 'bring_back':
+      return 'bring back'
+    case 'unreadable':
+      return change.text
+  }
+}
+
+/** What was said here of the same fact while an earlier word waited builds on that word. */
+export function basedOn(earlier: Waiting, view: JobView, later: Waiting): Waiting {
+  const revision = revisionAfter(earlier, view)
+  const same = later.job === earlier.job && factOf(later.change) === factOf(earlier.change)
+  return !same || later.base === null || revision === undefined ? later : { ...later, base: revision }
+}
+
+function factOf(change: Change): string {
+  if (change.kind === 'set') return change.key
+  return change.kind === 'observe' || change.kind === 'measure' ? `${change.test} ${change.spot}` : ''
+}
+
+function revisionAfter({ id, change }: Waiting, view: JobView): number | undefined {
+  if (change.kind === 'set') return view.fields[change.key]?.revision
+  return view.job.evidence.find((seen) => seen.fact === id)?.revision
+}

@@ -1,0 +1,49 @@
+import { Suspense, useEffect, useState, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { STATIONS } from '../job/stations'
+import type { KeysSheetProps } from './KeysSheet'
+import { later } from '../ui/later'
+import { GO, SAID, STATION_KEYS } from './table'
+import { useToggleUnits } from './useToggleUnits'
+
+const KeysSheet = later<KeysSheetProps>(async () => (await import('./KeysSheet')).KeysSheet)
+
+/** Said to whatever is on the screen: a station listens for what it can do. */
+export const shortcut = (name: string): CustomEvent => new CustomEvent(`vanadin:${name}`)
+
+/** Where a letter is a letter: in a field, on a list, open or closed, in a menu. */
+const TYPED_INTO =
+  'input, textarea, select, [contenteditable=true], [role=combobox], [role=listbox], [role=menu], [role=dialog]'
+/** While one of these lies on the page, the keys are its own. */
+const ON_TOP = '[role=dialog], [role=listbox], [role=menu]'
+
+const silent = (target: EventTarget | null): boolean =>
+  (target instanceof Element && target.closest(TYPED_INTO) !== null) ||
+  document.querySelector(ON_TOP) !== null
+
+/** The keyboard. Silent while somebody types, chooses from a list, or a sheet lies on the page. */
+export function Shortcuts(): ReactNode {
+  const navigate = useNavigate()
+  const toggleUnits = useToggleUnits()
+  const [open, setOpen] = useState(false)
+  useEffect(() => {
+    const handleKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || silent(event.target)) return
+      const job = /^\/jobs\/([^/]+)/.exec(window.location.pathname)?.[1]
+      const digit = STATION_KEYS.indexOf(event.key)
+      const place = GO.find(({ key }) => key === event.key)
+      const station = digit === -1 ? undefined : STATIONS[digit]
+      if (station !== undefined && job !== undefined) void navigate(`/jobs/${job}/${station.path}`)
+      else if (event.key === '?') setOpen(true)
+      else if (event.key === 'u') toggleUnits()
+      else if (place !== undefined) void navigate(place.to)
+      else if (event.key === 'w') document.querySelector<HTMLElement>('[data-card] [data-why]')?.click()
+      else if (event.key in SAID) window.dispatchEvent(shortcut(event.key))
+      else return
+      event.preventDefault()
+    }
+    window.addEventListener('keydown', handleKey)
+    return () => window.removeEventListener('keydown', handleKey)
+  }, [navigate, toggleUnits])
+  return <Suspense>{open && <KeysSheet onClose={() => setOpen(false)} />}</Suspense>
+}

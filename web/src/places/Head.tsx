@@ -1,0 +1,33 @@
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import { Crystal } from '../ui/Crystal'
+import { PLACES, type Place } from './table'
+
+export interface HeadProps {
+  at: Place
+  children?: ReactNode
+}
+
+/** The top of the places that are not a job. */
+export function Head({ at, children }: HeadProps): ReactNode {
+  const here = 'words text-[32px] leading-9 text-chalk min-h-11 flex items-center'
+  const there = 'text-ash min-h-11 flex items-center'
+  return (
+    <header className="flex min-h-14 items-center gap-5 border-b border-scribe px-5 py-1.5 max-bench:gap-3 max-bench:px-4">
+      <Crystal />
+      <nav className="flex items-center gap-6">
+        {PLACES.map(({ place, path, word }) => (
+          <Link
+            key={place}
+            to={path}
+            className={place === at ? here : there}
+            aria-current={place === at ? 'page' : undefined}
+          >
+            {word}
+          </Link>
+        ))}
+      </nav>
+      <div className="ml-auto flex items-center gap-5 max-bench:gap-3">{children}</div>
+    </header>
+  )
+}

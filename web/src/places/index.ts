@@ -1,0 +1,17 @@
+import type { ComponentType } from 'react'
+import { later } from '../ui/later'
+import { PLACES, type Place } from './table'
+
+const PAGES: Record<Place, ComponentType> = {
+  rack: later(async () => (await import('./rack/RackPage')).RackPage),
+  shop: later(async () => (await import('./shop/ShopPage')).ShopPage),
+}
+
+const JobPage = later(async () => (await import('./job/JobPage')).JobPage)
+
+/** What is shown at each address; what is at none of them is the rack. */
+export const ROUTES: readonly { path: string; Page: ComponentType }[] = [
+  ...PLACES.map(({ place, path }) => ({ path, Page: PAGES[place] })),
+  { path: '/jobs/:id/:station?', Page: JobPage },
+  { path: '*', Page: PAGES.rack },
+]

@@ -1,0 +1,135 @@
+import { Suspense, type ReactNode } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import type { Station } from '../../api/client'
+import { JobProvider, useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { pathOf, stationAt, STATIONS } from '../../job/stations'
+import { clock } from '../../quantity/show'
+import { useNow } from '../../job/useNow'
+import { Button } from '../../ui/Button'
+import { Crystal } from '../../ui/Crystal'
+import { focusField } from '../../ui/FieldInput'
+import { Plate } from '../../ui/Plate'
+import { Belief } from '../../stations/iron/Belief'
+import { SURFACES } from '../../stations'
+import { Card } from './Card'
+import { JobHeatLine } from './JobHeatLine'
+import { JobTools } from './JobTools'
+import { PhoneLine } from './PhoneLine'
+
+/** A job: heat line on top, the station's work surface at the left, the card at the right. */
+export function JobPage(): ReactNode {
+  const { id = '', station } = useParams()
+  return (
+    <JobProvider
+      key={id}
+      id={id}
+      otherwise={(message) => (
+        <main className="p-5">
+          <h1 className="text-[35px]">This job cannot be shown</h1>
+          <p className="py-3">{message}</p>
+          <Link to="/" className="underline">
+            Back to the rack
+          </Link>
+        </main>
+      )}
+    >
+      <Bench station={stationAt(station)} />
+    </JobProvider>
+  )
+}
+
+function Bench({ station }: { station: Station }): ReactNode {
+  const { view } = useJob()
+  const Surface = SURFACES[station]
+  const beside = PLATE_BESIDE.includes(station) && view.standing.next.key !== ''
+  const current = STATIONS.findIndex((entry) => entry.station === station)
+  return (
+    <div className="mx-auto flex h-screen max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 print:block print:h-auto">
+      <div className="no-print relative pt-3 max-bench:hidden">
+        <JobHeatLine current={current} />
+        <JobName />
+        <JobTools />
+      </div>
+      <PhoneLine current={current} />
+      <div className="flex min-h-0 grow gap-4 pt-3 pb-3 max-bench:flex-col max-bench:pt-1 print:block">
+        <main
+          key={station}
+          aria-label={STATIONS[current]?.word}
+          className="flex min-h-0 min-w-0 grow flex-col max-bench:min-h-[70vh]"
+        >
+          <AsIfBar />
+          <Suspense>
+            <Surface />
+          </Suspense>
+        </main>
+        <div className="no-print flex w-[344px] shrink-0 flex-col max-bench:w-full">
+          <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
+          {(view.standing.station !== station || beside) && <NextPlate here={station} />}
+        </div>
+      </div>
+    </div>
+  )
+}
+
+/** Says that the plan on the page is one for an iron that is only supposed. */
+function AsIfBar(): ReactNode {
+  const { view, asIf, seeAsIf } = useJob()
+  if (asIf === null) return null
+  const label = view.plan.iron.shares.find((share) => share.iron === asIf)?.label ?? asIf
+  return (
+    <p
+      role="status"
+      className="mb-2 flex items-center justify-between gap-3 border-[1.5px] border-dashed border-chalk px-3 py-1"
+    >
+      <span>
+        <b>As if it were {label.toLowerCase()}.</b> The plan on this page is for that iron alone.
+      </span>
+      <Button onPress={() => seeAsIf(null)}>Back to what it may be</Button>
+    </p>
+  )
+}
+
+/** These stations carry no plate of their own: the one beside them leads to the field in question. */
+const PLATE_BESIDE: readonly Station[] = ['part', 'prep', 'heat', 'check']
+
+/** The next thing to do: the plate goes to its station, or to its field when that is here. */
+function NextPlate({ here }: { here: Station }): ReactNode {
+  const { view } = useJob()
+  const { next } = view.standing
+  const { time_zone } = useShop()
+  const now = useNow()
+  const navigate = useNavigate()
+  return (
+    <div className="pt-3 [&>.plate]:w-full">
+      <Plate
+        testId="next"
+        onPress={() =>
+          next.station === here
+            ? focusField(next.key)
+            : void navigate(`/jobs/${view.id}/${pathOf(next.station)}`)
+        }
+      >
+        {next.verb}
+        {next.at_ms != null && ` ${clock(next.at_ms, time_zone, now)}`}
+      </Plate>
+    </div>
+  )
+}
+
+function JobName(): ReactNode {
+  const { view } = useJob()
+  const { job } = view
+  const words = [view.plan.body_words, `round ${job.rounds.length}`].filter((word) => word !== 'not known')
+  return (
+    <div className="absolute top-2.5 left-0 flex items-start gap-3 bg-iron pr-4">
+      <Link to="/" aria-label="Rack" className="flex min-h-11 items-center">
+        <Crystal />
+      </Link>
+      <div>
+        <h1 className="text-[35px] leading-9">{view.name}</h1>
+        <p className="label">{words.join(', ')}</p>
+      </div>
+    </div>
+  )
+}

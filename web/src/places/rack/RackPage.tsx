@@ -1,0 +1,122 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useLocation, useNavigate, useSearchParams } from 'react-router'
+import { api, dataOf, Refused } from '../../api/client'
+import { newId } from '../../api/queue/new-id'
+import { rackQuery, shopQuery } from '../../api/queries'
+import { useShop } from '../../job/ShopContext'
+import { Head } from '../Head'
+import { ImportButton } from './ImportButton'
+import { RackLines } from './RackLines'
+
+/** Every job as a thin heat line, the one that needs a hand first on top. */
+export function RackPage(): ReactNode {
+  const [params, setParams] = useSearchParams()
+  const navigate = useNavigate()
+  const away = params.has('away')
+  // Typed faster than an address changes: the words live here, the address follows.
+  const [words, setWords] = useState(params.get('find') ?? '')
+  const search = useRef<HTMLInputElement>(null)
+  const { key } = useLocation()
+  const finding = params.has('find')
+  useEffect(() => {
+    if (finding) search.current?.focus()
+  }, [finding, key])
+  const find = useSettled(words, 150)
+  const rack = useQuery(rackQuery(away, find, 0))
+  const [problem, setProblem] = useState('')
+  const create = useMutation({
+    mutationFn: async () => dataOf('JobView', await api.POST('/api/jobs', { body: { id: newId() } })),
+    onSuccess: (job) => void navigate(`/jobs/${job.id}/part`, { replace: true }),
+    onError: (error) => setProblem(error instanceof Refused ? error.message : 'The server is not reached.'),
+  })
+  const { mutate } = create
+  const wanted = params.has('new')
+  const made = useRef(false)
+  useEffect(() => {
+    if (wanted && !made.current) {
+      made.current = true
+      mutate()
+    }
+  }, [wanted, mutate])
+  const damaged = rack.data?.damaged ?? []
+  // Another tab changed the shop: what is shown here goes by it.
+  const { revision } = useShop()
+  const shopRevision = rack.data?.shop_revision ?? revision
+  const queryClient = useQueryClient()
+  useEffect(() => {
+    if (shopRevision > revision) void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
+  }, [shopRevision, revision, queryClient])
+  const button = 'min-h-11 border-[1.5px] border-scribe px-4 font-semibold'
+  return (
+    <div className="mx-auto max-w-[1480px]">
+      <Head at="rack">
+        <input
+          type="search"
+          aria-label="Find a job"
+          placeholder="Find"
+          value={words}
+          ref={search}
+          onChange={(event) => {
+            setWords(event.target.value)
+            setParams({ find: event.target.value }, { replace: true })
+          }}
+          className="min-h-11 w-32 border-b border-scribe bg-transparent px-1 placeholder:text-ash max-bench:w-20"
+        />
+        <button
+          type="button"
+          className={`${button} max-bench:hidden`}
+          onClick={() => {
+            setWords('')
+            setParams(away ? {} : { away: '' })
+          }}
+        >
+          {away ? 'On the rack' : 'Put away'}
+        </button>
+        <ImportButton onDone={(id) => void navigate(`/jobs/${id}/part`)} onProblem={setProblem} />
+        <button type="button" className={button} onClick={() => mutate()}>
+          New job
+        </button>
+      </Head>
+      {problem !== '' && (
+        <p role="alert" className="mx-5 mt-3 border-l-[3px] border-chalk pl-3">
+          {problem}
+        </p>
+      )}
+      <main aria-label="Rack" className="px-5 pb-6 max-bench:px-4">
+        <h1 className="sr-only">Rack</h1>
+        {rack.status === 'success' && rack.data.total === 0 && (
+          <p className="py-10 text-[19px]">
+            {words !== ''
+              ? 'No job has these words.'
+              : away
+                ? 'Nothing is put away.'
+                : 'The rack is empty. Press n for the casting on the bench.'}
+          </p>
+        )}
+        {damaged.map((job) => (
+          <section
+            key={job.id}
+            aria-label="Damaged job"
+            className="border-b border-rule py-2"
+            data-testid="damaged"
+          >
+            <b>A job that cannot be read.</b> {job.why}. The others are as they were; put back a copy of the
+            data file if you have one. <span className="formula">{job.id}</span>
+          </section>
+        ))}
+        {rack.data !== undefined && <RackLines away={away} find={find} rack={rack.data} />}
+      </main>
+    </div>
+  )
+}
+
+/** A text once nobody has typed for a moment: one question to the server, not one a key. */
+function useSettled(text: string, afterMs: number): string {
+  const [settled, setSettled] = useState(text)
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), afterMs)
+    return () => clearTimeout(timer)
+  }, [text, afterMs])
+  return settled
+}

@@ -1,0 +1,222 @@
+import type { ReactNode } from 'react'
+import { Link, useNavigate } from 'react-router'
+import type { Schemas } from '../../api/client'
+import { themeOf, useShop } from '../../job/ShopContext'
+import { pictureUrl } from '../../api/queue/pictures'
+import { pathOf, STATIONS, wordOf } from '../../job/stations'
+import { clock } from '../../quantity/show'
+import { HeatLine } from '../../ui/HeatLine'
+import { layOut, type LineBox } from '../../ui/heat-line-layout'
+import { Plate } from '../../ui/Plate'
+import { lineWords, type LineWord } from '../../ui/line-words'
+import { useWidth } from '../../ui/useWidth'
+import { widthOf } from '../../ui/words'
+
+export interface RackStripProps {
+  line: Schemas['RackLine']
+  /** The one on top carries the plate. */
+  first: boolean
+  now: number
+  /** The longest line of the rack in minutes: all strips share one scale. */
+  longestOfAll: number
+}
+
+const hotText = (shown: Schemas['Shown'] | null | undefined): string =>
+  shown == null ? '' : `${shown.number} ${shown.unit}`
+
+/** Hot or lit jobs get the room their line needs; cold ones lie closer together. */
+export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): ReactNode {
+  const shop = useShop()
+  const navigate = useNavigate()
+  const [frame, width] = useWidth<HTMLDivElement>(1240, 300)
+  const { standing } = line
+  const { next } = standing
+  // What is or was hot in this round gets the room its line needs; the rest lies closer together.
+  const tall = first || standing.hot != null || standing.rank === 2
+  const phone = width < 700
+  // On a phone the line has its own row below the words.
+  const height = phone ? (tall ? 96 : 56) : tall ? 116 : 62
+  const perMinute = (width - (phone ? 180 : 510)) / Math.max(longestOfAll, 1)
+  const box: LineBox = {
+    width,
+    pad: 20,
+    step: phone ? 17 : 62,
+    shelf: height - (tall ? 26 : 24),
+    top: tall && !phone ? 20 : 8,
+    end: phone ? 20 : 62,
+    right: phone ? 8 : 20,
+    perMinute,
+  }
+  const plan = line.lines.find((candidate) => !candidate.cold) ?? line.lines[0] ?? null
+  const last = line.record.at(-1)
+  const hot = standing.hot ?? null
+  const hottest = Math.max(
+    20,
+    ...line.lines.flatMap((l) => l.curve.map(([, celsius]) => celsius)),
+    ...[line.record, ...line.earlier].flat().map((reading) => reading.celsius),
+  )
+  const longest = Math.max(last?.minutes ?? 0, ...line.earlier.map((round) => round.at(-1)?.minutes ?? 0))
+  const layout = layOut(box, plan, hottest, longest)
+  const stopped =
+    standing.stopped == null ? null : STATIONS.findIndex((entry) => entry.station === standing.station)
+  const current = STATIONS.findIndex((entry) => entry.station === standing.station)
+  const at = next.at_ms == null ? '' : ` ${clock(next.at_ms, shop.time_zone, standing.job_now_ms ?? now)}`
+  const go = `/jobs/${line.id}/${pathOf(standing.station)}`
+  const verb = standing.stopped ?? `${next.verb}${at}`
+  const hotWords = hot === null ? '' : hotText(shop.units === 'imperial' ? hot.imperial : hot.metric)
+  const inAll = planWords(line.lines)
+  const wanted: LineWord[] = []
+  if (hot !== null && !phone) {
+    const x = last === undefined ? 0 : layout.x(last.minutes)
+    const w = widthOf(hotWords, 34, 'figure') + 80
+    wanted.push({ key: 'hot', box: { x: x + 14, y: layout.y(last?.celsius ?? 20) - 34, w, h: 36 } })
+  }
+  if (hot === null && plan !== null && !plan.cold && stopped === null && !phone && longest === 0) {
+    const w = widthOf(inAll, 14.5)
+    const x = layout.x(plan.unwrap_at ?? plan.beads_to) + 4 - w
+    wanted.push({ key: 'plan', box: { x, y: box.shelf + 6, w, h: 18 } })
+  }
+  const hereX = Math.min(layout.stations[current] ?? 0, width - 84) - 6
+  const head = tall ? -16 : -20
+  const verbW = first ? widthOf(verb, 17) + 60 : widthOf(verb, tall ? 26 : 20)
+  const words = lineWords(
+    { x: 0, y: 0, w: width, h: height },
+    [
+      { x: hereX, y: box.shelf + 6, w: widthOf(wordOf(standing.station), 14) + 24, h: 20 },
+      { x: 0, y: head, w: 100 + Math.max(widthOf(line.name, 22), 220), h: tall ? 56 : 26 },
+      { x: width - verbW, y: head, w: verbW, h: tall ? 46 : 30 },
+    ],
+    wanted,
+  )
+  return (
+    <section
+      aria-label={line.name}
+      className={`relative border-b border-rule ${tall ? 'pt-1.5' : 'pt-1'}`}
+      data-testid="rack-line"
+    >
+      <Link to={go} aria-label={`${line.name}: ${verb}`} className="absolute inset-0 z-10" />
+      <div
+        className={`flex justify-between gap-x-4 max-bench:flex-wrap ${tall ? 'items-start' : 'items-baseline'}`}
+      >
+        <div className={`flex min-w-0 gap-3 ${tall ? 'items-start' : 'items-center gap-2'}`}>
+          {line.face != null && (
+            <img
+              src={pictureUrl(line.id, line.face, true)}
+              alt=""
+              className={`shrink-0 border border-scribe object-cover ${tall ? 'h-[62px] w-[82px]' : 'h-[30px] w-[38px] max-bench:hidden'}`}
+            />
+          )}
+          <div className={`min-w-0 ${tall ? '' : 'flex items-baseline gap-2 bench:max-w-[306px]'}`}>
+            <h2
+              className={`truncate ${tall ? 'text-[30px] leading-[36px]' : 'shrink-0 text-[20px] leading-[28px] max-bench:shrink'}`}
+            >
+              {line.name}
+            </h2>
+            <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
+              {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
+            </p>
+            {line.damaged !== '' && (
+              <p className="font-semibold" data-testid="damaged">
+                {line.damaged}
+              </p>
+            )}
+            {phone && hot !== null && (
+              <p className="figure text-[30px] leading-9">
+                {hotWords} <span className="words">HOT</span>
+              </p>
+            )}
+          </div>
+        </div>
+        {first ? (
+          <span className="relative z-20 shrink-0">
+            <Plate testId="next" onPress={() => void navigate(go)}>
+              {verb}
+            </Plate>
+          </span>
+        ) : (
+          <p
+            className={`words shrink-0 text-right first-letter:uppercase ${tall ? 'text-[30px] leading-[36px]' : 'text-[22px] leading-[28px]'}`}
+          >
+            {standing.stopped ?? next.verb}
+            {at !== '' && <span className="figure font-sans text-[0.86em]">{at}</span>}
+          </p>
+        )}
+      </div>
+      <div
+        ref={frame}
+        className={`relative ${phone ? '' : tall ? '-mt-[46px]' : '-mt-[30px]'}`}
+        style={{ height }}
+      >
+        <HeatLine
+          box={box}
+          layout={layout}
+          height={height}
+          plans={line.lines}
+          stations={line.stations}
+          current={current}
+          record={line.record}
+          earlier={line.earlier}
+          theme={themeOf(shop)}
+          strokeWidth={5}
+          markRadius={6}
+          hot={hot !== null}
+          stoppedAt={stopped}
+          round={line.round}
+          taken={[hereX, hereX + widthOf(wordOf(standing.station), 14) + 24]}
+        />
+        {words.has('hot') && (
+          <span
+            className="figure absolute text-[34px] leading-9 whitespace-nowrap"
+            style={{ left: words.get('hot')?.x, top: words.get('hot')?.y }}
+            data-line-word
+          >
+            {hotWords} <span className="words">HOT</span>
+          </span>
+        )}
+        <Here x={layout.stations[current] ?? 0} top={box.shelf + 8} width={width}>
+          {wordOf(standing.station)}
+        </Here>
+        {words.has('plan') && (
+          <span
+            className="label absolute whitespace-nowrap"
+            style={{ left: words.get('plan')?.x, top: words.get('plan')?.y }}
+            data-line-word
+          >
+            {inAll}
+          </span>
+        )}
+      </div>
+    </section>
+  )
+}
+
+/** "torch braze, 5 h 07 in all", or the ways still possible. */
+function planWords(lines: readonly Schemas['PlanLine'][]): string {
+  const [only] = lines
+  if (only === undefined) return ''
+  if (lines.length > 1) return lines.map((l) => l.name.toLowerCase()).join(' or ')
+  return only.in_all === '' ? only.name.toLowerCase() : `${only.name.toLowerCase()}, ${only.in_all} in all`
+}
+
+interface HereProps {
+  x: number
+  top: number
+  width: number
+  children: ReactNode
+}
+
+/** The station in hand, named below its mark. */
+function Here({ x, top, width, children }: HereProps): ReactNode {
+  return (
+    <span
+      className="absolute flex items-center gap-1.5 bg-iron pr-1 text-[14px] leading-4 font-bold whitespace-nowrap"
+      style={{ left: Math.min(x, width - 84) - 6, top }}
+      data-line-word
+    >
+      <svg width="12" height="8" aria-hidden>
+        <path d="M1 7l5-5 5 5" fill="none" stroke="currentColor" strokeWidth="1.6" />
+      </svg>
+      {children}
+    </span>
+  )
+}

@@ -1,0 +1,137 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState, type ReactNode } from 'react'
+import { api, dataOf, Refused, type FieldView, type Problem } from '../../api/client'
+import { shopQuery } from '../../api/queries'
+import { useShop } from '../../job/ShopContext'
+import { Button } from '../../ui/Button'
+import { FieldInput } from '../../ui/FieldInput'
+import { Head } from '../Head'
+import { PunchMark } from '../../ui/PunchMark'
+
+interface Tried {
+  typed: string
+  problem: Problem
+}
+
+/** The shop: how things are shown, and the gear at hand that every plan works with. */
+export function ShopPage(): ReactNode {
+  const shop = useQuery(shopQuery())
+  const { units } = useShop()
+  const queryClient = useQueryClient()
+  const [refused, setRefused] = useState<Record<string, Tried>>({})
+  const change = useMutation({
+    mutationFn: async ({ field, typed }: { field: FieldView; typed: string }) =>
+      dataOf(
+        'ShopView',
+        await api.POST('/api/shop', {
+          body: { key: field.key, typed, shown_in: units, base: field.revision },
+        }),
+      ),
+    onSuccess: (view, { field }) => {
+      queryClient.setQueryData(shopQuery().queryKey, view)
+      setRefused((all) => Object.fromEntries(Object.entries(all).filter(([key]) => key !== field.key)))
+    },
+    onError: (error, { field, typed }) => {
+      const problem =
+        error instanceof Refused && error.problems[0] !== undefined
+          ? error.problems[0]
+          : { field: field.key, message: 'The server is not reached. Press Enter again.', would_be_right: '' }
+      setRefused((all) => ({ ...all, [field.key]: { typed, problem } }))
+      void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
+    },
+  })
+  if (shop.data === undefined) return null
+  const { fields } = shop.data
+  const field = (key: string) => {
+    const view = fields[key]
+    if (view === undefined) return null
+    const tried = refused[key]
+    return (
+      <FieldInput
+        field={view}
+        units={units}
+        typed={tried?.typed ?? view.typed}
+        problem={tried?.problem}
+        onSay={(typed) => change.mutate({ field: view, typed })}
+      />
+    )
+  }
+  const gear = (key: string) => {
+    const view = fields[key]
+    return view === undefined ? null : (
+      <Gear
+        view={view}
+        problem={refused[key]?.problem}
+        onSay={(typed) => change.mutate({ field: view, typed })}
+      />
+    )
+  }
+  return (
+    <div className="mx-auto max-w-[1480px]">
+      <Head at="shop" />
+      <main
+        aria-label="Shop"
+        className="grid grid-cols-[320px_1fr] gap-x-10 gap-y-5 px-5 py-5 max-bench:grid-cols-1 max-bench:px-4"
+      >
+        <h1 className="sr-only">Shop</h1>
+        <section aria-label="How things are shown" className="flex flex-col gap-3">
+          <h2 className="text-[24px]">How things are shown</h2>
+          {field('shop.name')}
+          {field('shop.units')}
+          {field('shop.theme')}
+          {field('shop.time_zone')}
+          {field('shop.ambient')}
+        </section>
+        <section aria-label="At hand" className="flex flex-col gap-3">
+          <h2 className="text-[24px]">At hand</h2>
+          <p className="text-ash">Press what is in the shop. Every plan on the rack is worked out with it.</p>
+          {gear('shop.sources')}
+          {gear('shop.packings')}
+          {gear('shop.rods')}
+          {field('shop.stitch_kit')}
+          {field('shop.pins')}
+        </section>
+      </main>
+    </div>
+  )
+}
+
+interface GearProps {
+  view: FieldView
+  problem: Problem | undefined
+  onSay: (typed: string) => void
+}
+
+/** What is at hand of one kind: a full punch mark is here. */
+function Gear({ view, problem, onSay }: GearProps): ReactNode {
+  const here = view.typed
+    .split(',')
+    .map((id) => id.trim())
+    .filter((id) => id !== '')
+  // "None" is an answer of its own: it stands alone, and gives way to whatever is there.
+  const toggle = (id: string) => {
+    const others = here.filter((other) => other !== id && other !== 'none')
+    const next = here.includes(id) ? others : id === 'none' ? ['none'] : [...others, id]
+    onSay(next.join(','))
+  }
+  return (
+    <div role="group" aria-label={view.label}>
+      <p className="label mb-1">{view.label}</p>
+      <div className="flex flex-wrap gap-2">
+        {view.choices.map((choice) => (
+          <Button key={choice.id} chosen={here.includes(choice.id)} onPress={() => toggle(choice.id)}>
+            <svg width="14" height="14" aria-hidden className="shrink-0">
+              <PunchMark x={7} y={7} radius={5} amount={here.includes(choice.id) ? 'enough' : 'nothing'} />
+            </svg>
+            {choice.label}
+          </Button>
+        ))}
+      </div>
+      {problem !== undefined && (
+        <p role="alert" className="mt-1">
+          {problem.message}
+        </p>
+      )}
+    </div>
+  )
+}

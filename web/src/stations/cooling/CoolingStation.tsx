@@ -1,0 +1,185 @@
+import { useState, type ReactNode } from 'react'
+import type { Live } from '../../api/client'
+import { Field } from '../../job/Field'
+import { Fig } from '../../job/Fig'
+import { useJob } from '../../job/JobContext'
+import { KeepOff } from '../../job/KeepOff'
+import { ReadingSheet } from '../../job/ReadingSheet'
+import { themeOf, useShop } from '../../job/ShopContext'
+import { useShortcut } from '../../keys/useShortcut'
+import { heatColour } from '../../quantity/heat-colour'
+import { clock, inUnits, minutes } from '../../quantity/show'
+import { HeatChart } from '../../ui/HeatChart'
+import { Button } from '../../ui/Button'
+import { Plate } from '../../ui/Plate'
+
+/** In minutes: so that a whole hour is not shown as the minute before it. */
+const SECOND = 1 / 60
+
+/** Packed and left: the curve with the readings on it, when to come back. */
+export function CoolingStation(): ReactNode {
+  const { view, live, say } = useJob()
+  const [reading, setReading] = useState(false)
+  const shop = useShop()
+  const { cooling, methods } = view.plan
+  // Of the last lighting, whichever round it belongs to: a hot part is hot.
+  const round = view.job.rounds.findLast((r) => r.lit != null)
+  const lit = round?.lit ?? null
+  const { hot: stillHot } = view.standing
+  useShortcut('l', () => {
+    if (lit !== null) setReading(true)
+  })
+  if (cooling == null || (cooling.cold && stillHot == null)) {
+    if (cooling?.cold === true) {
+      return (
+        <div className="flex flex-col gap-4">
+          <KeepOff />
+          <h2 className="text-[30px]">{cooling.sentence}</h2>
+          <p className="text-ash">Nothing to do at this station.</p>
+        </div>
+      )
+    }
+    return (
+      <div className="flex flex-col gap-4">
+        <KeepOff />
+        <h2 className="text-[28px]">
+          {methods.chosen == null
+            ? 'Choose the method first.'
+            : 'Weight, size and shape give the cooling curve.'}
+        </h2>
+      </div>
+    )
+  }
+  const covered =
+    round?.log.find((entry) => entry.struck == null && entry.entry.kind === 'covered')?.minutes ?? null
+  const from = covered ?? 0
+  const all = round?.readings ?? []
+  const record = [...all, ...(live === null ? [] : [live])]
+    .filter((reading) => covered !== null && reading.minutes >= covered)
+    .map((reading) => ({ ...reading, minutes: reading.minutes - from }))
+  const byHand = (round?.log ?? []).flatMap((entry) =>
+    entry.celsius != null && entry.struck == null && covered !== null && entry.minutes >= covered
+      ? [{ minutes: entry.minutes - from, celsius: entry.celsius }]
+      : [],
+  )
+  const plan = cooling.curve.map(([hours, celsius]) => [hours * 60, celsius] as const)
+  const until = Math.max(60, plan.at(-1)?.[0] ?? 60) * 1.06
+  const when = (at: number): string =>
+    lit === null || covered === null
+      ? minutes(at)
+      : clock(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
+  // Once covered the ticks stand at whole hours of the clock.
+  const toWholeHour =
+    lit === null || covered === null ? 0 : 60 - ((lit.at_ms / 60_000 + covered) % 60) + SECOND
+  const post = (hours: number | null | undefined, celsius: number, words: string) =>
+    hours == null ? [] : [{ minutes: hours * 60, celsius, figure: when(hours * 60), words }]
+  const hot = view.standing.hot ?? null
+  const here = view.standing.station === 'cooling'
+  const unwrap = () => say({ kind: 'torch', entry: { kind: 'unwrapped' } })
+  return (
+    <div className="relative flex min-h-0 grow flex-col gap-2 overflow-auto">
+      {hot !== null && covered !== null && (
+        <HotSign live={live} touch={cooling.touch_hours == null ? null : when(cooling.touch_hours * 60)} />
+      )}
+      <div className="min-h-0 grow">
+        <HeatChart
+          name="Cooling: planned curve and readings"
+          theme={themeOf(shop)}
+          units={shop.units}
+          until={until}
+          top={Math.ceil((cooling.start_c * 1.08) / 50) * 50}
+          plan={plan}
+          record={record}
+          byHand={byHand}
+          levels={[]}
+          posts={[
+            ...post(cooling.unwrap_hours, 65, cooling.unwrap_words),
+            ...post(cooling.touch_hours, 45, cooling.touch_words),
+          ]}
+          now={record.length > 0 && hot !== null ? record.at(-1)?.minutes : undefined}
+          tick={when}
+          tickFrom={toWholeHour}
+        />
+      </div>
+      <KeepOff />
+      <p>
+        <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.
+      </p>
+      <div className="grid grid-cols-[1.5fr_1fr_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
+        <Field name="cooling.packing" label="Packed in" folded placeholder={cooling.packing} />
+        <Field name="cooling.thickness" label="How thick" placeholder="as usual" />
+        <Small name="Unwrap after" id="cooling.unwrap" />
+        <Small name="Touch after" id="cooling.touch" />
+      </div>
+      <div className="flex flex-wrap items-center justify-end gap-3">
+        {lit !== null && covered !== null && hot?.unwrapped === false && (
+          <Button onPress={unwrap}>Unwrapped</Button>
+        )}
+        {lit !== null && (
+          <Button onPress={() => setReading(true)} label="Log a reading">
+            Reading
+          </Button>
+        )}
+        {here &&
+          (view.standing.next.verb === 'Unwrap and look' ? (
+            <Plate testId="next" onPress={unwrap}>
+              {view.standing.next.verb}
+            </Plate>
+          ) : (
+            // Waiting is nothing to press: a reading says when it may be unwrapped.
+            <p className="text-[22px] font-semibold" data-testid="next">
+              {view.standing.next.verb}
+              {view.standing.next.at_ms != null &&
+                ` ${clock(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
+            </p>
+          ))}
+      </div>
+      <ReadingSheet
+        kind={reading ? 'reading' : null}
+        onClose={() => setReading(false)}
+        onSay={(entry) => say({ kind: 'torch', entry })}
+      />
+    </div>
+  )
+}
+
+function Small({ name, id }: { name: string; id: string }): ReactNode {
+  return (
+    <div>
+      <div className="label">{name}</div>
+      <Fig id={id} size="card" side="top" />
+    </div>
+  )
+}
+
+/** Hot iron looks cold. */
+function HotSign({ live, touch }: { live: Live | null; touch: string | null }): ReactNode {
+  const shop = useShop()
+  const { units } = shop
+  return (
+    <div
+      className="scribed absolute top-2 right-3 z-10 bg-iron px-4 pt-1 pb-2 max-bench:static max-bench:mb-2"
+      role="status"
+    >
+      <div className="flex items-center gap-5">
+        <span className="text-[110px] leading-[100px] [font-family:var(--font-words)] font-[820]">HOT</span>
+        {live !== null && (
+          <span>
+            <span className="figure text-[44px] leading-[50px]" data-testid="cooling-now">
+              {inUnits(live, units).number} {inUnits(live, units).unit}
+            </span>
+            <span
+              className="mt-1 block h-3"
+              style={{ background: heatColour(live.celsius, themeOf(shop)) }}
+            />
+          </span>
+        )}
+      </div>
+      <b>
+        {touch === null
+          ? 'No bare hand: it will look cold.'
+          : `No bare hand before ${touch}. It will look cold.`}
+      </b>
+    </div>
+  )
+}
