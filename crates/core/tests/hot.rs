@@ -4,7 +4,7 @@ mod common;
 
 use common::{Bench, LIT_AT, covered, reading};
 use rstest::rstest;
-use vanadin_core::job::{Change, Job, Reading, TorchEntry};
+use vanadin_core::job::{Change, FieldValue, Job, Reading, TorchEntry, Understood};
 use vanadin_core::plan::{Standing, Standings, plan, standing};
 
 /// A lever lit for nickel-iron, hot, at 60 times: a minute of the job clock is a second.
@@ -212,6 +212,8 @@ fn what_cannot_be_read_is_kept_and_shown() {
     bench.facts.push(foreign);
     let mut tightened = bench.facts[3].clone();
     tightened.change = common::set("part.wall", "900 mm");
+    // Said before it was kept what was understood.
+    tightened.understood = None;
     tightened.revision = facts + 2;
     bench.facts.push(tightened);
     let job = bench.job();
@@ -222,6 +224,12 @@ fn what_cannot_be_read_is_kept_and_shown() {
     assert!(wall.not_understood.contains("outside"), "{}", wall.not_understood);
     let plan = bench.plan();
     assert!(plan.cautions.iter().any(|caution| caution.sentence.contains("cannot be read")));
+    // What was understood when it was said goes on being so.
+    let last = bench.facts.len() - 1;
+    bench.facts[last].understood = Some(Understood::Field(Some(FieldValue::Number(900.0))));
+    let job = bench.job();
+    let wall = &job.round().values["part.wall"];
+    assert_eq!((wall.value.as_ref(), wall.not_understood.as_str()), (Some(&FieldValue::Number(900.0)), ""));
 }
 
 #[rstest]

@@ -1,12 +1,16 @@
 //! The repair methods: what each is, where it may be used, how it scores.
 
+mod catalogue;
 mod odds;
+mod place;
 mod rules;
 mod score;
 mod target;
 mod way;
 
+pub use catalogue::{Joins, Method, Most, Practice, Start, amps};
 pub use odds::{Odds, StitchKind, odds, shifted};
+pub use place::Place;
 pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules};
 pub use score::{ScorePart, heat_points, hours_points, odds_points, rule_points, strength_points};
 pub use target::{MODEST_WALL_MM, Target, target};

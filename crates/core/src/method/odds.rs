@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use statrs::distribution::{Beta, ContinuousCDF};
 
-use super::{MethodId, School, Way};
+use super::{Start, Way};
 
 /// Chance that the repair holds for a year of its ordinary use, with its 80 % interval.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -81,12 +81,11 @@ impl StitchKind {
 /// Bayes' theorem; the priors are house.
 #[must_use]
 pub fn odds(way: Way, stitch: StitchKind, held: u32, failed: u32) -> Odds {
-    let prior = match (way.method, way.school) {
-        (MethodId::TorchBraze, _) => (8.0, 2.0),
-        (MethodId::ArcNickel | MethodId::ArcNickelIron, _) => (6.5, 3.5),
-        (MethodId::GasIron, School::Modest) => (6.0, 4.0),
-        (MethodId::GasIron, _) => (8.0, 2.0),
-        (MethodId::Stitch, _) => stitch.prior(),
+    // A school that a method is not done after is as any of it.
+    let practice = way.practice().unwrap_or(&way.method.entry().practices[0]);
+    let prior = match practice.start {
+        Start::Of(held, failed) => (held, failed),
+        Start::ByPins => stitch.prior(),
     };
     let (a, b) = (prior.0 + f64::from(held), prior.1 + f64::from(failed));
     let beta = Beta::new(a, b).expect("both shapes are above zero");
@@ -115,6 +114,7 @@ pub fn shifted(odds: Odds, shift: f64) -> Odds {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::method::{MethodId, School};
     use rstest::rstest;
 
     fn way(method: MethodId, school: School) -> Way {

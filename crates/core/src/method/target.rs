@@ -1,6 +1,6 @@
 //! The preheat a school asks for, given what the iron may be.
 
-use super::{MethodId, School, Way};
+use super::{Most, School, Way};
 use crate::iron::Iron;
 use crate::quantity::{Unit, UnitSystem};
 
@@ -55,15 +55,21 @@ impl Target {
 
 /// House: no part is planned hotter, since iron's structure changes from about 730 degC.
 const MOST_C: f64 = 700.0;
-/// House: least between beads of the hot school, and of gas fusion with the whole part red.
-const HOT_LEAST_C: f64 = 260.0;
-const RED_LEAST_C: f64 = 550.0;
 /// House: least and most that Ni-resist is heated to.
 const NI_RESIST_C: (f64, f64) = (150.0, 300.0);
-/// House: most of a part that is brazed with a torch.
-const BRAZED_MOST_C: f64 = 450.0;
 /// House: walls up to this one can be gas-welded with a modest heat, in mm.
 pub const MODEST_WALL_MM: f64 = 12.0;
+
+impl Most {
+    /// In degC, for a target in degC.
+    fn between_beads_c(self, target_c: f64) -> f64 {
+        match self {
+            Self::Over(kelvins) => target_c + kelvins,
+            Self::AtLeast(celsius) => celsius.max(target_c),
+            Self::At(celsius) => celsius,
+        }
+    }
+}
 
 /// Preheat target of a way for the irons in question.
 ///
@@ -78,26 +84,23 @@ pub const MODEST_WALL_MM: f64 = 12.0;
 #[must_use]
 pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) -> Option<Target> {
     let has = |iron| plausible.contains(&iron);
-    let base = match (way.school, way.method) {
-        (School::NoHeat, _) => return None,
-        (School::Cold, _) if has(Iron::NiResist) => return None,
-        (School::Cold, _) => {
-            return Some(Target {
-                target_c: 15.0,
-                least_c: 15.0,
-                most_c: 65.0,
-                working: vec!["cold school: 15 to 65 °C, take the chill and damp off".to_owned()],
-                disagree: None,
-                forced_by: None,
-                with_grays_figures: Vec::new(),
-            });
+    let practice = way.practice()?;
+    let base = practice.target_c?;
+    if way.school == School::Cold {
+        if has(Iron::NiResist) {
+            return None;
         }
-        (School::Warm, _) => 150.0,
-        (School::Hot, _) => 300.0,
-        (School::WholePart, MethodId::GasIron) => 600.0,
-        (School::WholePart, _) => 300.0,
-        (School::Modest, _) => 250.0,
-    };
+        let most_c = practice.most.between_beads_c(base);
+        return Some(Target {
+            target_c: base,
+            least_c: base,
+            most_c,
+            working: vec![format!("cold school: {base:.0} to {most_c:.0} °C, take the chill and damp off")],
+            disagree: None,
+            forced_by: None,
+            with_grays_figures: Vec::new(),
+        });
+    }
     let mut working = vec![format!("{} {base:.0} °C", way.label())];
     let mut disagree = None;
     let mut forced_by = None;
@@ -138,16 +141,8 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         }
     }
     target_c = target_c.min(MOST_C);
-    let least_c = match (way.school, way.method) {
-        (School::Hot, _) => target_c.min(HOT_LEAST_C),
-        (School::WholePart, MethodId::GasIron) => target_c.min(RED_LEAST_C),
-        _ => target_c,
-    };
-    let most_c = match (way.school, way.method) {
-        (School::WholePart, MethodId::GasIron) => MOST_C,
-        (School::WholePart, MethodId::TorchBraze) => BRAZED_MOST_C.max(target_c),
-        _ => (target_c + 100.0).min(MOST_C),
-    };
+    let least_c = practice.least_c.map_or(target_c, |least| target_c.min(least));
+    let most_c = practice.most.between_beads_c(target_c).min(MOST_C);
     let with_grays_figures = plausible
         .iter()
         .copied()
@@ -159,6 +154,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::method::MethodId;
     use rstest::rstest;
 
     fn of(method: MethodId, school: School, irons: &[Iron], wall: f64, closed: bool) -> (f64, f64) {

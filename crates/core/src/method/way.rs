@@ -1,7 +1,8 @@
-//! The methods of the slice and their schools.
+//! A method, a school, and a method done after one.
 
 use serde::{Deserialize, Serialize};
 
+use super::catalogue::{Joins, METHODS, Method, Practice};
 use crate::filler::Filler;
 
 /// A repair method.
@@ -19,22 +20,30 @@ pub enum MethodId {
 impl MethodId {
     pub const ALL: [Self; 5] =
         [Self::ArcNickel, Self::ArcNickelIron, Self::TorchBraze, Self::GasIron, Self::Stitch];
-    pub const CHOICES: &'static [(&'static str, &'static str)] = &[
-        ("arc_nickel", "Nickel stick"),
-        ("arc_nickel_iron", "Nickel-iron stick"),
-        ("torch_braze", "Torch braze"),
-        ("gas_iron", "Gas fusion, iron rod"),
-        ("stitch", "Stitching"),
-    ];
+    pub const CHOICES: &'static [(&'static str, &'static str)] = &{
+        let mut choices = [("", ""); METHODS.len()];
+        let mut at = 0;
+        while at < choices.len() {
+            choices[at] = (METHODS[at].id, METHODS[at].label);
+            at += 1;
+        }
+        choices
+    };
+
+    /// All that is said of it.
+    #[must_use]
+    pub fn entry(self) -> &'static Method {
+        METHODS[self as usize]
+    }
 
     #[must_use]
     pub fn id(self) -> &'static str {
-        Self::CHOICES[self as usize].0
+        self.entry().id
     }
 
     #[must_use]
     pub fn label(self) -> &'static str {
-        Self::CHOICES[self as usize].1
+        self.entry().label
     }
 
     #[must_use]
@@ -45,158 +54,32 @@ impl MethodId {
     /// The arc or flame melts the casting itself.
     #[must_use]
     pub fn fusion(self) -> bool {
-        match self {
-            Self::ArcNickel | Self::ArcNickelIron | Self::GasIron => true,
-            Self::TorchBraze | Self::Stitch => false,
+        match self.entry().joins {
+            Joins::Arc | Joins::Flame => true,
+            Joins::Bronze | Joins::Pins => false,
         }
     }
 
     #[must_use]
     pub fn arc(self) -> bool {
-        matches!(self, Self::ArcNickel | Self::ArcNickelIron)
+        self.entry().joins == Joins::Arc
     }
 
+    /// Pins are set cold: nothing of it heats the part.
     #[must_use]
-    pub fn schools(self) -> &'static [School] {
-        match self {
-            Self::ArcNickel | Self::ArcNickelIron => &[School::Hot, School::Warm, School::Cold],
-            Self::TorchBraze => &[School::WholePart],
-            Self::GasIron => &[School::WholePart, School::Modest],
-            Self::Stitch => &[School::NoHeat],
-        }
+    pub fn pins(self) -> bool {
+        self.entry().joins == Joins::Pins
     }
 
-    /// Service temperature in degC the joint stands, and the one it stands with a caution.
-    ///
-    /// # Source
-    /// House, after AWS D11.2.
-    #[must_use]
-    pub fn service_limit_c(self) -> (f64, f64) {
-        /// "As the casting."
-        const CASTING_C: f64 = 750.0;
-        match self {
-            Self::ArcNickel | Self::ArcNickelIron => (600.0, CASTING_C),
-            Self::TorchBraze => (200.0, 200.0),
-            Self::GasIron | Self::Stitch => (CASTING_C, CASTING_C),
-        }
+    pub fn schools(self) -> impl Iterator<Item = School> {
+        self.entry().practices.iter().map(|practice| practice.school)
     }
 
-    /// Service temperature in degC that a joint stands which heats and cools: pins loosen.
-    ///
-    /// # Source
-    /// House.
-    #[must_use]
-    pub fn cycling_limit_c(self) -> Option<f64> {
-        match self {
-            Self::Stitch => Some(400.0),
-            Self::ArcNickel | Self::ArcNickelIron | Self::TorchBraze | Self::GasIron => None,
-        }
-    }
-
-    /// Service temperature in degC the joint stands for a short time; nothing where that is no more
-    /// than it stands for good.
-    ///
-    /// # Source
-    /// House, after AWS D11.2.
-    #[must_use]
-    pub fn short_service_c(self) -> Option<f64> {
-        match self {
-            Self::TorchBraze => Some(260.0),
-            Self::ArcNickel | Self::ArcNickelIron | Self::GasIron | Self::Stitch => None,
-        }
-    }
-
-    /// Amps of the stick that suits the wall, at the low end for the cold school, in the middle
-    /// otherwise; nothing for methods without an arc. House.
-    #[must_use]
-    pub fn amps(self, wall_mm: f64, school: School) -> Option<f64> {
-        if !self.arc() {
-            return None;
-        }
-        let (low, high) = if wall_mm < 5.0 {
-            (55.0, 75.0)
-        } else if wall_mm > 12.0 {
-            (105.0, 140.0)
-        } else {
-            (75.0, 105.0)
-        };
-        Some(if school == School::Cold { low } else { (low + high) / 2.0 })
-    }
-
-    /// The filler in the rod sizes that suit the wall; `ductile` asks for the gas rod meant for
-    /// ductile iron. Nothing for stitching.
-    ///
-    /// # Source
-    /// AWS A5.15; recoveries and rod sizes are house.
+    /// The filler in the rod sizes that suit the wall; `ductile` asks for the rod meant for ductile iron.
+    /// Nothing for pins.
     #[must_use]
     pub fn filler(self, wall_mm: f64, ductile: bool) -> Option<Filler> {
-        let stick_mm = if wall_mm < 5.0 {
-            2.5
-        } else if wall_mm > 12.0 {
-            4.0
-        } else {
-            3.2
-        };
-        let stick = |class, name, tensile_mpa| Filler {
-            class,
-            name,
-            density_kg_m3: 8300.0,
-            recovery: 0.90,
-            rod_diameter_mm: stick_mm,
-            rod_length_mm: 350.0,
-            tensile_mpa,
-        };
-        match self {
-            Self::ArcNickel => Some(stick("ENi-CI", "nickel stick", (280.0, 450.0))),
-            Self::ArcNickelIron => Some(stick("ENiFe-CI", "nickel-iron stick", (400.0, 580.0))),
-            Self::TorchBraze => Some(Filler {
-                class: "RBCuZn-C",
-                name: "low-fuming bronze rod",
-                density_kg_m3: 8500.0,
-                recovery: 0.95,
-                rod_diameter_mm: 3.2,
-                rod_length_mm: 900.0,
-                tensile_mpa: (350.0, 400.0),
-            }),
-            Self::GasIron => Some(Filler {
-                class: if ductile { "RCI-B" } else { "RCI" },
-                name: "cast-iron gas rod",
-                density_kg_m3: 7100.0,
-                recovery: 0.95,
-                rod_diameter_mm: 5.0,
-                rod_length_mm: 600.0,
-                tensile_mpa: if ductile { (550.0, 550.0) } else { (140.0, 280.0) },
-            }),
-            Self::Stitch => None,
-        }
-    }
-
-    /// Grams of filler laid in a minute, where it is laid without beads and waits; nothing for an arc and
-    /// for pins. House.
-    #[must_use]
-    pub fn laid_g_a_min(self) -> Option<f64> {
-        match self {
-            Self::TorchBraze => Some(20.0),
-            Self::GasIron => Some(25.0),
-            Self::ArcNickel | Self::ArcNickelIron | Self::Stitch => None,
-        }
-    }
-
-    /// Layer height and bead width in mm; no width where a layer fills the groove. House.
-    #[must_use]
-    pub fn layer(self, wall_mm: f64) -> Option<(f64, Option<f64>)> {
-        match self {
-            Self::ArcNickel | Self::ArcNickelIron => Some(if wall_mm < 5.0 {
-                (2.0, Some(5.0))
-            } else if wall_mm > 12.0 {
-                (3.0, Some(9.0))
-            } else {
-                (2.5, Some(7.0))
-            }),
-            Self::TorchBraze => Some((4.0, None)),
-            Self::GasIron => Some((8.0, None)),
-            Self::Stitch => None,
-        }
+        self.entry().filling.map(|filling| (filling.filler)(wall_mm, ductile))
     }
 }
 
@@ -288,6 +171,12 @@ pub struct Way {
 }
 
 impl Way {
+    /// The method after its school; nothing where it is not done so.
+    #[must_use]
+    pub fn practice(self) -> Option<&'static Practice> {
+        self.method.entry().practice(self.school)
+    }
+
     #[must_use]
     pub fn label(self) -> String {
         match self.school {

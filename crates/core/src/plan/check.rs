@@ -8,7 +8,7 @@ use super::part::{Caution, PartFacts};
 use super::station::Station;
 use super::torch::TorchPlan;
 use crate::job::Round;
-use crate::method::{MethodId, Way};
+use crate::method::{Joins, Way};
 use crate::quantity::Unit;
 
 /// One thing to look at.
@@ -32,13 +32,13 @@ pub(super) fn check_lines(round: &Round, part: &PartFacts, way: Option<Way>) -> 
     };
     let mut lines = Vec::new();
     let Some(way) = way else { return lines };
-    match way.method {
-        MethodId::Stitch => lines.push(line(
+    match way.method.entry().joins {
+        Joins::Pins => lines.push(line(
             "check.pins",
             "Every pin tight and filed flush",
             "tap each one: a loose pin rattles",
         )),
-        MethodId::ArcNickel | MethodId::ArcNickelIron | MethodId::TorchBraze | MethodId::GasIron => {
+        Joins::Arc | Joins::Bronze | Joins::Flame => {
             lines.push(line("check.clean", "Slag, flux glass and fibre off", "wet, masked, wire brush"));
             lines.push(line(
                 "check.toes",

@@ -7,7 +7,7 @@ use super::part::{PartFacts, Weight};
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Body, Cooling, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::job::Round;
-use crate::method::{MethodId, School, Way};
+use crate::method::{School, Way};
 use crate::quantity::{Celsius, Unit};
 use crate::shop::Shop;
 
@@ -84,8 +84,7 @@ pub(super) fn limit_k_per_h(way: Way, part: &PartFacts) -> Option<f64> {
         PartShape::RibbedOrOpenFrame => 300.0,
         PartShape::SolidBlock | PartShape::ThinPlate => 400.0,
     };
-    let red = way.method == MethodId::GasIron && way.school == School::WholePart;
-    Some(if red { usual / 2.0 } else { usual })
+    Some(usual * way.practice().map_or(1.0, |practice| practice.fall))
 }
 
 /// What the part will be packed in: as chosen, or the slowest at hand.

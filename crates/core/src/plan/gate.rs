@@ -6,7 +6,7 @@ use super::part::{Lock, PartFacts};
 use super::{CrackPlan, HeatPlan, MethodPlan, Missing, PrepPlan, Station};
 use crate::iron::{Belief, Iron};
 use crate::job::Round;
-use crate::method::{MethodId, Odds, Way, shifted};
+use crate::method::{Odds, Way, shifted};
 use crate::quantity::{Unit, UnitSystem, both};
 
 /// Why it may not be lit, and what opens the way.
@@ -80,7 +80,7 @@ impl Gate {
             }
             return gate;
         };
-        let flame = way.method != MethodId::Stitch;
+        let flame = !way.method.pins();
         if flame {
             hot_work(asked, way, &mut refuse);
         }
@@ -210,6 +210,7 @@ fn short_of_preheat(odds: Odds, short_k: f64) -> Odds {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::method::MethodId;
     use crate::method::{School, StitchKind, odds};
     use rstest::rstest;
 

@@ -18,7 +18,7 @@ use crate::figure::Figure;
 use crate::heat::{Body, Runs, UNWRAP_C};
 use crate::iron::{Era, Family, Iron, slowest_to_heat};
 use crate::job::{Job, Reading};
-use crate::method::{MethodId, Way};
+use crate::method::Way;
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 
@@ -271,7 +271,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
 }
 
 fn lock_of(locks: &[Lock], chosen: Option<Way>) -> Option<&Lock> {
-    let hot = chosen.is_none_or(|way| way.method != MethodId::Stitch);
+    let hot = chosen.is_none_or(|way| !way.method.pins());
     locks.iter().find(|lock| hot || !lock.hot_only)
 }
 
@@ -350,14 +350,8 @@ fn hot_cautions(way: Option<Way>, heat: Option<&HeatPlan>, units: UnitSystem) ->
     let mut found = Vec::new();
     let mut say = |station, sentence: &str| found.push(Caution { station, sentence: sentence.to_owned() });
     let Some(way) = way else { return found };
-    if way.method.arc() {
-        say(Station::Torch, "Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13.");
-    }
-    if way.method == crate::method::MethodId::TorchBraze {
-        say(Station::Torch, "White smoke is zinc: extraction, half mask. Brazing shade 3 to 4.");
-    }
-    if way.method == crate::method::MethodId::GasIron {
-        say(Station::Torch, "Shade 5 to 6, and a lens that cuts the flux glare. Popped twice: stop.");
+    for caution in way.method.entry().at_torch {
+        say(Station::Torch, caution);
     }
     if heat.is_some_and(|heat| !heat.cold) {
         say(

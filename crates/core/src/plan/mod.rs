@@ -18,6 +18,7 @@ mod standing;
 mod station;
 mod torch;
 
+pub use crate::method::Place;
 pub use available::{Available, FETCHED_AT_HOUR, available};
 pub use check::{CheckLine, HandOverPlan};
 pub use cooling::{CoolingBetween, CoolingPlan};
@@ -37,4 +38,4 @@ pub use part::{Caution, Forbidden, Lock, Missing, PartPlan};
 pub use prep::{PrepItem, PrepPlan, SeamPlan};
 pub use standing::{Hot, Next, Standing, Standings, standing};
 pub use station::{Amount, Station, StationState};
-pub use torch::{AtTorch, JointView, Live, Place, TorchPlan, live};
+pub use torch::{AtTorch, JointView, Live, TorchPlan, live};

@@ -10,7 +10,7 @@ use crate::figure::{Certainty, Figure, Source};
 use crate::filler::{Filler, countersink_volume_cm3, hole_volume_cm3};
 use crate::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_radius_mm};
 use crate::job::{PREP_DONE, Round};
-use crate::method::{MethodId, School, Way};
+use crate::method::{School, Way};
 use crate::quantity::{Unit, UnitSystem, WallMillimetres, number};
 use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
 use crate::stop_hole::FoundBy;
@@ -83,19 +83,15 @@ const CROWN_MM: f64 = 1.0;
 
 /// The groove a method asks for in this wall, the welder's own choices first.
 fn groove_for(round: &Round, way: Way, wall_mm: f64, both_sides: bool) -> Option<(String, Groove, f64, f64)> {
-    let (form, angle) = match way.method {
-        MethodId::ArcNickel | MethodId::ArcNickelIron if both_sides => ("double_V", 70.0),
-        MethodId::ArcNickel | MethodId::ArcNickelIron => ("U", 70.0),
-        MethodId::TorchBraze if both_sides => ("double_V", 70.0),
-        MethodId::TorchBraze => ("U", 80.0),
-        MethodId::GasIron => ("V", 85.0),
-        MethodId::Stitch => return None,
-    };
+    let usual = way.method.entry().groove?;
+    let (form, angle) = if both_sides { usual.both_sides } else { usual.one_side };
     let form = round.choice("prep.form").unwrap_or(form);
-    let usual_depth = match (form, way.method) {
-        ("double_V", _) => wall_mm / 2.0,
-        (_, MethodId::GasIron) => wall_mm,
-        _ => (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0),
+    let usual_depth = if form == "double_V" {
+        wall_mm / 2.0
+    } else if usual.through {
+        wall_mm
+    } else {
+        (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0)
     };
     let depth_mm = round.number("prep.depth").unwrap_or(usual_depth).min(wall_mm).max(1.0);
     let angle_deg = round.number("prep.angle").unwrap_or(angle);
@@ -134,9 +130,10 @@ pub(super) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
     let mut seams = Vec::with_capacity(cracks.len());
     for crack in cracks {
         let (length_mm, wall_mm) = (crack.length_mm?, crack.wall_mm);
-        seams.push(match way.method {
-            MethodId::Stitch => pin_seam(asked, crack, length_mm, wall_mm)?,
-            _ => groove_seam(asked, crack, length_mm, wall_mm)?,
+        seams.push(if way.method.pins() {
+            pin_seam(asked, crack, length_mm, wall_mm)?
+        } else {
+            groove_seam(asked, crack, length_mm, wall_mm)?
         });
     }
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
@@ -180,7 +177,7 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
                 + f64::from(sides) * countersink_volume_cm3(groove.depth_mm(), angle_deg)
         })
         .sum();
-    let (layer_mm, bead_width) = way.method.layer(wall_mm)?;
+    let (layer_mm, bead_width) = way.method.entry().filling.map(|filling| (filling.layer)(wall_mm))?;
     let beads_a_side: u32 = match bead_width {
         Some(width) => groove.beads_per_layer(layer_mm, width).iter().sum(),
         None => groove.beads_per_layer(layer_mm, f64::MAX).len() as u32,
@@ -284,7 +281,7 @@ fn steps(asked: &PrepAsked<'_>, seams: &[SeamPlan]) -> Vec<String> {
             UnitSystem::Imperial => "1/8 in",
         }
     ));
-    if way.method == MethodId::Stitch {
+    if way.method.pins() {
         steps.push("Drill and tap pin by pin; each one cuts into its neighbour.".to_owned());
         steps.push(format!("Keep {} off any hard spot; if the drill skates, stop and cut it out.", say(6.0)));
         return steps;
@@ -300,18 +297,14 @@ fn steps(asked: &PrepAsked<'_>, seams: &[SeamPlan]) -> Vec<String> {
             units.say(200.0, Unit::Celsius)
         ));
     }
-    if way.method == MethodId::TorchBraze {
-        steps.push(
-            "Sear the ground faces with an oxidising flame: smeared graphite keeps bronze off.".to_owned(),
-        );
-    }
+    steps.extend(way.method.entry().prep.iter().map(|&step| step.to_owned()));
     steps
 }
 
 /// What cannot be done hot and is asked of this job. Pins are set cold: nothing.
 fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
     let PrepAsked { round, way, cracks, .. } = *asked;
-    if way.method == MethodId::Stitch {
+    if way.method.pins() {
         return Vec::new();
     }
     let holes = cracks.iter().flat_map(|c| &c.ends).any(|end| end.stop_hole.is_some());
@@ -504,7 +497,7 @@ pub(super) fn work_minutes(prep: &PrepPlan) -> f64 {
     const TRAVEL_MM_S: f64 = 2.5;
     let beads = f64::from(prep.beads);
     let school = prep.way.school;
-    match prep.way.method.laid_g_a_min() {
+    match prep.way.method.entry().filling.and_then(|filling| filling.laid_g_a_min) {
         _ if school == School::NoHeat => f64::from(prep.pins) * PIN_MIN,
         Some(g_a_min) => prep.laid_g / g_a_min,
         None => beads * (school.bead_mm() / TRAVEL_MM_S / 60.0 + school.wait_min_a_bead()),

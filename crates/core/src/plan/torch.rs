@@ -9,7 +9,7 @@ use super::part::PartFacts;
 use super::prep::PrepPlan;
 use crate::figure::{Certainty, Figure, Source};
 use crate::job::{Job, Reading, Round, TorchEntry};
-use crate::method::{MethodId, School, Way};
+use crate::method::{Place, School, Way};
 use crate::quantity::{Shown, Unit, UnitSystem, both, number};
 
 /// Beads or pins done and to do, and what comes next.
@@ -46,69 +46,6 @@ pub struct JointView {
     pub at: String,
     /// What it means: "too cold to braze ...".
     pub words: String,
-}
-
-/// What a temperature at the joint means for a way. A joint is not the part: it may be far too cold to
-/// braze in a part that is well inside its window.
-fn joint_words(way: Way, celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String {
-    /// House: bronze is tried at dull cherry, runs at cherry, and boils off its zinc over that, in degC.
-    const TRY_C: f64 = 700.0;
-    const RUNS_C: f64 = 880.0;
-    const BOILS_C: f64 = 950.0;
-    let say = |celsius| units.say(celsius, Unit::Celsius);
-    match way.method {
-        MethodId::TorchBraze if celsius < TRY_C => {
-            format!("too cold to braze: dull cherry, {}, before the rod touches it", say(TRY_C))
-        }
-        MethodId::TorchBraze if celsius < RUNS_C => {
-            format!("touch the rod to it; bronze runs at cherry, from {}", say(RUNS_C))
-        }
-        MethodId::TorchBraze if celsius <= BOILS_C => "bronze runs".to_owned(),
-        MethodId::TorchBraze => "too hot: the zinc boils off, back off".to_owned(),
-        MethodId::GasIron => "judged by its flow: fill when the iron moves as one".to_owned(),
-        MethodId::ArcNickel | MethodId::ArcNickelIron => match Place::of(celsius, window) {
-            Place::TooCold => "too cold for the next bead".to_owned(),
-            Place::TooHot => {
-                window.map_or(String::new(), |(_, high)| format!("wait until under {}", say(high)))
-            }
-            Place::InWindow | Place::NoWindow => "ready for the next bead".to_owned(),
-        },
-        MethodId::Stitch => String::new(),
-    }
-}
-
-/// Where a reading stands against the window.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Place {
-    TooCold,
-    InWindow,
-    TooHot,
-    /// Nothing to keep between: covered, or a way without heat.
-    NoWindow,
-}
-
-impl Place {
-    /// `window` from the least to the most between beads, in degC; both ends are inside.
-    #[must_use]
-    pub fn of(celsius: f64, window: Option<(f64, f64)>) -> Self {
-        match window {
-            None => Self::NoWindow,
-            Some((low, _)) if celsius < low => Self::TooCold,
-            Some((_, high)) if celsius > high => Self::TooHot,
-            Some(_) => Self::InWindow,
-        }
-    }
-
-    fn words(self) -> &'static str {
-        match self {
-            Self::TooCold => "Too cold",
-            Self::InWindow => "In the window",
-            Self::TooHot => "Too hot",
-            Self::NoWindow => "",
-        }
-    }
 }
 
 /// A reading of the pad, judged: ready to be shown at arm's length.
@@ -286,7 +223,12 @@ pub(super) fn torch_plan(
         joint: round.latest_joint().map(|joint| {
             let (metric, imperial) = both(joint.celsius, Unit::Celsius);
             let at = both(joint.minutes, Unit::Minutes).0.text();
-            JointView { metric, imperial, at, words: joint_words(way, joint.celsius, window, units) }
+            JointView {
+                metric,
+                imperial,
+                at,
+                words: (way.method.entry().joint_words)(joint.celsius, window, units),
+            }
         }),
         piece: if pins { "pin" } else { "bead" }.to_owned(),
         done: round.beads() as u32,
@@ -389,6 +331,7 @@ pub(super) fn wants_peening(round: &Round) -> bool {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::method::MethodId;
     use rstest::rstest;
 
     #[rstest]
@@ -439,22 +382,17 @@ mod tests {
     }
 
     #[rstest]
-    #[case::far_too_cold(MethodId::TorchBraze, School::WholePart, 600.0, "too cold to braze")]
-    #[case::just_too_cold(MethodId::TorchBraze, School::WholePart, 699.0, "too cold to braze")]
-    #[case::try_the_rod(MethodId::TorchBraze, School::WholePart, 700.0, "touch the rod")]
-    #[case::runs(MethodId::TorchBraze, School::WholePart, 880.0, "bronze runs")]
-    #[case::still_runs(MethodId::TorchBraze, School::WholePart, 950.0, "bronze runs")]
-    #[case::boils(MethodId::TorchBraze, School::WholePart, 951.0, "too hot")]
-    #[case::nickel_waits(MethodId::ArcNickel, School::Hot, 401.0, "wait until under 400 °C")]
-    #[case::nickel_goes_on(MethodId::ArcNickel, School::Hot, 400.0, "ready")]
-    #[case::gas(MethodId::GasIron, School::WholePart, 900.0, "flow")]
-    fn a_joint_is_judged_by_its_method(
-        #[case] method: MethodId,
-        #[case] school: School,
-        #[case] celsius: f64,
-        #[case] words: &str,
-    ) {
-        let said = joint_words(Way { method, school }, celsius, Some((260.0, 400.0)), UnitSystem::Metric);
+    #[case::far_too_cold(MethodId::TorchBraze, 600.0, "too cold to braze")]
+    #[case::just_too_cold(MethodId::TorchBraze, 699.0, "too cold to braze")]
+    #[case::try_the_rod(MethodId::TorchBraze, 700.0, "touch the rod")]
+    #[case::runs(MethodId::TorchBraze, 880.0, "bronze runs")]
+    #[case::still_runs(MethodId::TorchBraze, 950.0, "bronze runs")]
+    #[case::boils(MethodId::TorchBraze, 951.0, "too hot")]
+    #[case::nickel_waits(MethodId::ArcNickel, 401.0, "wait until under 400 °C")]
+    #[case::nickel_goes_on(MethodId::ArcNickel, 400.0, "ready")]
+    #[case::gas(MethodId::GasIron, 900.0, "flow")]
+    fn a_joint_is_judged_by_its_method(#[case] method: MethodId, #[case] celsius: f64, #[case] words: &str) {
+        let said = (method.entry().joint_words)(celsius, Some((260.0, 400.0)), UnitSystem::Metric);
         assert!(said.contains(words), "{said}");
     }
 

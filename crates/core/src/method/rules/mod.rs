@@ -1,9 +1,24 @@
-//! The rules that choose among the methods.
+//! The rules that choose among the methods, one file each: what it asks, what it says, and of what.
+//! A new rule is one file and one line here.
 
-mod gear;
-mod iron;
-mod joint;
-mod service;
+mod m01_white;
+mod m02_steel;
+mod m03_malleable;
+mod m04_ductile;
+mod m05_service_heat;
+mod m06_oil;
+mod m07_reach;
+mod m08_seen;
+mod m09_machined;
+mod m10_fluid_tight;
+mod m11_thick_wall;
+mod m12_thin_wall;
+mod m13_old_bronze;
+mod m14_old_weld;
+mod m17_lost_piece;
+mod m19_at_hand;
+mod m21_bending_and_shock;
+mod m23_ni_resist;
 
 use serde::{Deserialize, Serialize};
 
@@ -81,6 +96,13 @@ pub struct Asked<'a> {
     pub units: UnitSystem,
 }
 
+impl Asked<'_> {
+    /// This rod is at hand, as far as anybody has said.
+    fn has_rod(&self, rod: &str) -> bool {
+        self.rods.is_some_and(|rods| rods.iter().any(|at_hand| at_hand == rod))
+    }
+}
+
 /// The rules' answer.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Ruling {
@@ -89,68 +111,118 @@ pub struct Ruling {
     pub not_considered: Vec<String>,
 }
 
-impl Ruling {
-    fn say(&mut self, rule: &str, effect: Effect, methods: &[MethodId], sentence: impl Into<String>) {
-        let sentence = sentence.into();
+/// A rule: what it is called, and how it judges.
+pub(super) struct Rule {
+    pub id: &'static str,
+    /// The iron it is about; nothing for any other fact.
+    pub iron: Option<Iron>,
+    /// What is not known does not fire: it says which fact it would have asked for.
+    pub judge: fn(&Asked<'_>, &mut Saying<'_>),
+}
+
+/// In the order in which they are told.
+const RULES: [&Rule; 18] = [
+    &m01_white::RULE,
+    &m02_steel::RULE,
+    &m03_malleable::RULE,
+    &m04_ductile::RULE,
+    &m23_ni_resist::RULE,
+    &m05_service_heat::RULE,
+    &m06_oil::RULE,
+    &m10_fluid_tight::RULE,
+    &m11_thick_wall::RULE,
+    &m12_thin_wall::RULE,
+    &m08_seen::RULE,
+    &m09_machined::RULE,
+    &m13_old_bronze::RULE,
+    &m14_old_weld::RULE,
+    &m17_lost_piece::RULE,
+    &m21_bending_and_shock::RULE,
+    &m07_reach::RULE,
+    &m19_at_hand::RULE,
+];
+
+/// What one rule says.
+pub(super) struct Saying<'a> {
+    rule: &'static Rule,
+    ruling: &'a mut Ruling,
+}
+
+impl Saying<'_> {
+    pub fn exclude(&mut self, methods: &[MethodId], sentence: impl Into<String>) {
+        self.say(Effect::Exclude, methods, sentence.into());
+    }
+
+    pub fn caution(&mut self, methods: &[MethodId], sentence: impl Into<String>) {
+        self.say(Effect::Caution, methods, sentence.into());
+    }
+
+    pub fn favour(&mut self, methods: &[MethodId], sentence: impl Into<String>) {
+        self.say(Effect::Favour, methods, sentence.into());
+    }
+
+    fn say(&mut self, effect: Effect, methods: &[MethodId], sentence: String) {
+        let (rule, fired) = (self.rule, &mut self.ruling.fired);
         for &method in methods {
             // However often it is set off, a rule counts once for a method.
-            let told = self
-                .fired
-                .iter_mut()
-                .find(|f| f.rule == rule && f.method == method && f.effect == effect && f.school.is_none());
+            let told = fired.iter_mut().find(|f| {
+                f.rule == rule.id && f.method == method && f.effect == effect && f.school.is_none()
+            });
             if let Some(told) = told {
                 if !told.sentence.contains(&sentence) {
                     told.sentence = format!("{} {sentence}", told.sentence);
                 }
             } else {
-                self.fired.push(Fired {
-                    rule: rule.to_owned(),
-                    effect,
-                    method,
-                    school: None,
-                    iron: iron_of(rule),
-                    sentence: sentence.clone(),
-                });
+                let (rule, iron, sentence) = (rule.id.to_owned(), rule.iron, sentence.clone());
+                fired.push(Fired { rule, effect, method, school: None, iron, sentence });
             }
         }
     }
 
-    fn unknown(&mut self, rule: &str, what: &str) {
-        self.not_considered.push(format!("{what} ({rule})"));
+    /// Of one school of a method alone.
+    pub fn of_a_way(&mut self, effect: Effect, way: Way, sentence: impl Into<String>) {
+        self.ruling.fired.push(Fired {
+            rule: self.rule.id.to_owned(),
+            effect,
+            method: way.method,
+            school: Some(way.school),
+            iron: self.rule.iron,
+            sentence: sentence.into(),
+        });
     }
-}
 
-/// The iron a rule is about.
-fn iron_of(rule: &str) -> Option<Iron> {
-    match rule {
-        "M01" => Some(Iron::White),
-        "M02" => Some(Iron::Steel),
-        "M03" => Some(Iron::Malleable),
-        "M04" => Some(Iron::Ductile),
-        "M23" => Some(Iron::NiResist),
-        _ => None,
+    /// It cannot judge while this is not known.
+    pub fn unknown(&mut self, what: &str) {
+        self.ruling.not_considered.push(format!("{what} ({})", self.rule.id));
     }
 }
 
 const ALL: &[MethodId] = &MethodId::ALL;
 const STICK: &[MethodId] = &[MethodId::ArcNickel, MethodId::ArcNickelIron];
+const FUSION: &[MethodId] = &[MethodId::ArcNickel, MethodId::ArcNickelIron, MethodId::GasIron];
 
-/// Applies rules M01 to M14, M17, M19, M21 and M23. Locks (M01 on little evidence, M20, M22) are the
-/// plan's.
+/// Applies every rule. Locks (M01 on little evidence, M20, M22) are the plan's.
 ///
 /// # Source
 /// House.
 #[must_use]
 pub fn apply_rules(asked: &Asked<'_>) -> Ruling {
     let mut ruling = Ruling::default();
-    iron::iron_rules(asked, &mut ruling);
-    service::service_rules(asked, &mut ruling);
-    joint::look_rules(asked, &mut ruling);
-    joint::old_filler_rules(asked, &mut ruling);
-    joint::piece_rule(asked, &mut ruling);
-    joint::load_rule(asked, &mut ruling);
-    gear::reach_rule(asked, &mut ruling);
-    gear::modest_rule(asked, &mut ruling);
-    gear::gear_rule(asked, &mut ruling);
+    for rule in RULES {
+        (rule.judge)(asked, &mut Saying { rule, ruling: &mut ruling });
+    }
     ruling
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_rule_has_a_name_of_its_own() {
+        let mut ids: Vec<&str> = RULES.iter().map(|rule| rule.id).collect();
+        ids.sort_unstable();
+        ids.dedup();
+        assert_eq!(ids.len(), RULES.len());
+    }
 }

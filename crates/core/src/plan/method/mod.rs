@@ -21,8 +21,8 @@ use crate::heat::{
 use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
-    Asked, Effect, Fired, MethodId, Odds, Piece, Ruling, School, ScorePart, StitchKind, Target, Way,
-    apply_rules, heat_points, hours_points, odds, odds_points, rule_points, strength_points, target,
+    Asked, Effect, Fired, MethodId, Odds, Piece, Ruling, School, ScorePart, Start, StitchKind, Target, Way,
+    amps, apply_rules, heat_points, hours_points, odds, odds_points, rule_points, strength_points, target,
 };
 use crate::quantity::{Celsius, Unit, WallMillimetres};
 use crate::shop::Shop;
@@ -63,10 +63,11 @@ pub struct SchoolChoice {
 }
 
 fn schools_to_choose(method: MethodId) -> Vec<SchoolChoice> {
-    let of_method = |id: &str| School::from_id(id).is_some_and(|school| method.schools().contains(&school));
+    let of_method =
+        |id: &str| School::from_id(id).is_some_and(|school| method.schools().any(|it| it == school));
     School::CHOICES
         .iter()
-        .filter(|(id, _)| method != MethodId::TorchBraze && of_method(id))
+        .filter(|(id, _)| method.schools().count() > 1 && of_method(id))
         .map(|&(id, label)| SchoolChoice { id: id.to_owned(), label: label.to_owned() })
         .collect()
 }
@@ -199,7 +200,7 @@ impl Judged<'_> {
         let pass = |amps| Pass { volts: 22.0, amps, travel_mm_s: 2.5, efficiency: 0.75 };
         ways()
             .filter_map(|way| {
-                let pass = pass(way.method.amps(wall.millimetres(), way.school)?);
+                let pass = pass(way.method.arc().then(|| amps(wall.millimetres(), way.school))?);
                 let at = match way.school {
                     School::Cold => self.part.ambient_c,
                     _ => self.target_of(way)?.target_c,
@@ -253,7 +254,7 @@ impl Judged<'_> {
     /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
     /// too fast is a caution, never a reason against a school.
     fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
-        let schools = method.schools();
+        let schools: Vec<School> = method.schools().collect();
         let mut said = Vec::new();
         let chosen = self.round.choice("method.choice").and_then(MethodId::from_id) == Some(method);
         let wanted = self.round.choice("method.school").and_then(School::from_id).filter(|_| chosen);
@@ -262,7 +263,7 @@ impl Judged<'_> {
         }
         let slow = self.shop.packings_at_hand().iter().any(|packing| *packing != Packing::Air)
             || self.shop.heat_sources().any(HeatSource::is_oven);
-        for &school in schools {
+        for &school in &schools {
             let way = Way { method, school };
             let out = ruling
                 .fired
@@ -314,11 +315,7 @@ impl Judged<'_> {
         let governing = strongest(&self.belief.setting_the_strength());
         let iron = governing.iron.properties().tensile_mpa;
         let filler = way.method.filler(self.part.wall_mm.unwrap_or(GUESSED_WALL_MM), self.ductile());
-        let efficiency = match way.method {
-            MethodId::GasIron => 0.9,
-            MethodId::ArcNickel | MethodId::ArcNickelIron | MethodId::TorchBraze => 0.8,
-            MethodId::Stitch => 0.6,
-        };
+        let efficiency = way.method.entry().efficiency;
         let (ratio, working) = match filler {
             None => (efficiency, format!("{efficiency} of the iron itself")),
             Some(filler) => {
@@ -346,7 +343,7 @@ impl Judged<'_> {
     pub fn contenders(&self, locked: Locked, part_known: bool) -> (MethodPlan, Vec<Ruled>) {
         let locks = |way: Way| match locked {
             Locked::No => false,
-            Locked::Hot => way.method != MethodId::Stitch,
+            Locked::Hot => !way.method.pins(),
             Locked::All => true,
         };
         let ruling = self.ruling();
@@ -508,9 +505,9 @@ impl Judged<'_> {
             cautions,
             reasons,
             odds,
-            odds_for: match (way.method, way.school) {
-                (MethodId::Stitch, _) => self.stitch_kind().words().to_owned(),
-                (MethodId::GasIron, school) => school.word().to_owned(),
+            odds_for: match way.practice().map(|practice| practice.start) {
+                Some(Start::ByPins) => self.stitch_kind().words().to_owned(),
+                _ if way.method == MethodId::GasIron => way.school.word().to_owned(),
                 _ => "one year of its ordinary use".to_owned(),
             },
             hours,
@@ -523,9 +520,7 @@ impl Judged<'_> {
 }
 
 fn ways() -> impl Iterator<Item = Way> {
-    MethodId::ALL
-        .into_iter()
-        .flat_map(|method| method.schools().iter().map(move |&school| Way { method, school }))
+    MethodId::ALL.into_iter().flat_map(|method| method.schools().map(move |school| Way { method, school }))
 }
 
 /// The preheat of a way on this part, given way to what must stay cool.

@@ -1,0 +1,57 @@
+//! Gas fusion with an iron rod.
+
+use super::{AS_THE_CASTING_C, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove};
+use crate::filler::Filler;
+use crate::method::{MethodId, School};
+
+pub(super) const METHOD: Method = Method {
+    method: MethodId::GasIron,
+    id: "gas_iron",
+    label: "Gas fusion, iron rod",
+    joins: Joins::Flame,
+    practices: &[
+        Practice {
+            school: School::WholePart,
+            target_c: Some(600.0),
+            least_c: Some(550.0),
+            most: Most::At(700.0),
+            start: Start::Of(8.0, 2.0),
+            // What was red falls half as fast as what was not.
+            fall: 0.5,
+        },
+        Practice {
+            school: School::Modest,
+            target_c: Some(250.0),
+            least_c: None,
+            most: Most::Over(100.0),
+            start: Start::Of(6.0, 4.0),
+            fall: 1.0,
+        },
+    ],
+    stands: Stands {
+        for_good_c: AS_THE_CASTING_C,
+        with_caution_c: AS_THE_CASTING_C,
+        cycling_c: None,
+        short_c: None,
+    },
+    efficiency: 0.9,
+    groove: Some(UsualGroove { one_side: ("V", 85.0), both_sides: ("V", 85.0), through: true }),
+    filling: Some(Filling { filler, layer: |_| (8.0, None), laid_g_a_min: Some(25.0) }),
+    prep: &[],
+    at_torch: &["Shade 5 to 6, and a lens that cuts the flux glare. Popped twice: stop."],
+    joint_words: |_, _, _| "judged by its flow: fill when the iron moves as one".to_owned(),
+};
+
+/// # Source
+/// AWS A5.15; recovery and rod size are house.
+fn filler(_wall_mm: f64, ductile: bool) -> Filler {
+    Filler {
+        class: if ductile { "RCI-B" } else { "RCI" },
+        name: "cast-iron gas rod",
+        density_kg_m3: 7100.0,
+        recovery: 0.95,
+        rod_diameter_mm: 5.0,
+        rod_length_mm: 600.0,
+        tensile_mpa: if ductile { (550.0, 550.0) } else { (140.0, 280.0) },
+    }
+}

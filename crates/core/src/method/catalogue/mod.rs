@@ -1,0 +1,154 @@
+//! The methods, one file each: all that is said of a method anywhere stands there. A new method is one
+//! file and one line here.
+
+mod gas_iron;
+mod nickel;
+mod nickel_iron;
+mod stick;
+mod stitch;
+mod torch_braze;
+
+pub use stick::amps;
+
+use super::{MethodId, School};
+use crate::filler::Filler;
+use crate::quantity::UnitSystem;
+
+/// Every method, in the order of [`MethodId`].
+pub(super) const METHODS: [&Method; 5] =
+    [&nickel::METHOD, &nickel_iron::METHOD, &torch_braze::METHOD, &gas_iron::METHOD, &stitch::METHOD];
+
+/// What joins the two sides.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Joins {
+    /// An arc and a stick, which melt the casting's own edge.
+    Arc,
+    /// A flame and a rod that flows on iron that is not melted.
+    Bronze,
+    /// A flame and a rod that melts with the casting's own edge.
+    Flame,
+    /// Pins, set cold.
+    Pins,
+}
+
+/// A repair method.
+#[derive(Debug)]
+pub struct Method {
+    pub method: MethodId,
+    /// As it is stored, and as it is called.
+    pub id: &'static str,
+    pub label: &'static str,
+    pub joins: Joins,
+    /// The schools it is done after, the one tried first in front.
+    pub practices: &'static [Practice],
+    pub stands: Stands,
+    /// Strength of the joint as a share of the filler's, or of the iron's where there is none. House.
+    pub efficiency: f64,
+    /// The groove it is laid into; nothing for pins.
+    pub groove: Option<UsualGroove>,
+    /// What it is laid with; nothing for pins.
+    pub filling: Option<Filling>,
+    /// Steps of the prep that it alone asks for.
+    pub prep: &'static [&'static str],
+    /// Cautions and protective gear while it is done. House.
+    pub at_torch: &'static [&'static str],
+    /// What a temperature at the joint means, in degC, against the window of the part.
+    pub joint_words: fn(celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String,
+}
+
+/// A method after one school.
+#[derive(Debug)]
+pub struct Practice {
+    pub school: School,
+    /// What the part is heated to before wall, shape and iron are counted, in degC; nothing for a way
+    /// without heat.
+    pub target_c: Option<f64>,
+    /// A bead may begin from here on where that is under the target.
+    pub least_c: Option<f64>,
+    pub most: Most,
+    /// Successes and failures it starts from.
+    pub start: Start,
+    /// The limit of its fall, as a share of the shape's.
+    pub fall: f64,
+}
+
+/// The most between beads.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Most {
+    /// So many K over the target.
+    Over(f64),
+    /// This in degC, or the target where that is more.
+    AtLeast(f64),
+    /// This in degC.
+    At(f64),
+}
+
+/// What the odds start from. House.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Start {
+    /// Held, and not held.
+    Of(f64, f64),
+    /// By the pins and the wall.
+    ByPins,
+}
+
+/// Service temperatures in degC that a joint stands.
+///
+/// # Source
+/// House, after AWS D11.2.
+#[derive(Debug, Clone, Copy)]
+pub struct Stands {
+    pub for_good_c: f64,
+    pub with_caution_c: f64,
+    /// Where it heats and cools; nothing where that makes no difference.
+    pub cycling_c: Option<f64>,
+    /// For a short time; nothing where that is no more than it stands for good.
+    pub short_c: Option<f64>,
+}
+
+/// "As the casting", in degC.
+const AS_THE_CASTING_C: f64 = 750.0;
+
+/// Form and angle in degrees. House.
+#[derive(Debug, Clone, Copy)]
+pub struct UsualGroove {
+    pub one_side: (&'static str, f64),
+    pub both_sides: (&'static str, f64),
+    /// It goes through the whole wall; otherwise a lip stays.
+    pub through: bool,
+}
+
+/// What a groove is filled with.
+#[derive(Debug, Clone, Copy)]
+pub struct Filling {
+    /// In the rod sizes that suit a wall in mm; `ductile` asks for the rod meant for ductile iron.
+    pub filler: fn(wall_mm: f64, ductile: bool) -> Filler,
+    /// Layer height and bead width in mm for a wall in mm; no width where a layer fills the groove.
+    pub layer: fn(wall_mm: f64) -> (f64, Option<f64>),
+    /// Grams laid in a minute, where it is laid without beads and waits. House.
+    pub laid_g_a_min: Option<f64>,
+}
+
+impl Method {
+    #[must_use]
+    pub fn practice(&self, school: School) -> Option<&Practice> {
+        self.practices.iter().find(|practice| practice.school == school)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_method_stands_at_its_place_under_its_own_name() {
+        for (at, entry) in METHODS.iter().enumerate() {
+            assert_eq!(entry.method as usize, at, "{}", entry.id);
+            let stored = serde_json::to_value(entry.method).unwrap();
+            assert_eq!(stored, entry.id, "as it is stored");
+            assert!(!entry.practices.is_empty(), "{} is done after some school", entry.id);
+            assert_eq!(entry.groove.is_none(), entry.joins == Joins::Pins, "{}", entry.id);
+            assert_eq!(entry.filling.is_none(), entry.joins == Joins::Pins, "{}", entry.id);
+        }
+    }
+}

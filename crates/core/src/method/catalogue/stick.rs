@@ -1,0 +1,99 @@
+//! What both nickel sticks have in common.
+
+use super::{Most, Practice, Stands, Start, UsualGroove};
+use crate::filler::Filler;
+use crate::method::{Place, School};
+use crate::quantity::{Unit, UnitSystem};
+
+/// House: the three schools of the nickel arc.
+pub(super) const PRACTICES: &[Practice] = &[
+    Practice {
+        school: School::Hot,
+        target_c: Some(300.0),
+        least_c: Some(260.0),
+        most: Most::Over(100.0),
+        start: Start::Of(6.5, 3.5),
+        fall: 1.0,
+    },
+    Practice {
+        school: School::Warm,
+        target_c: Some(150.0),
+        least_c: None,
+        most: Most::Over(100.0),
+        start: Start::Of(6.5, 3.5),
+        fall: 1.0,
+    },
+    // Only the chill and the damp are taken off, and nothing is added for wall or shape.
+    Practice {
+        school: School::Cold,
+        target_c: Some(15.0),
+        least_c: None,
+        most: Most::At(65.0),
+        start: Start::Of(6.5, 3.5),
+        fall: 1.0,
+    },
+];
+
+pub(super) const STANDS: Stands =
+    Stands { for_good_c: 600.0, with_caution_c: super::AS_THE_CASTING_C, cycling_c: None, short_c: None };
+
+pub(super) const GROOVE: UsualGroove =
+    UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false };
+
+pub(super) const AT_TORCH: &[&str] =
+    &["Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13."];
+
+/// Three sizes of wall.
+fn by_wall<T>(wall_mm: f64, [thin, usual, thick]: [T; 3]) -> T {
+    if wall_mm < 5.0 {
+        thin
+    } else if wall_mm > 12.0 {
+        thick
+    } else {
+        usual
+    }
+}
+
+/// A stick in the size that suits the wall.
+///
+/// # Source
+/// AWS A5.15; recoveries and sizes are house.
+pub(super) fn stick(
+    class: &'static str,
+    name: &'static str,
+    tensile_mpa: (f64, f64),
+    wall_mm: f64,
+) -> Filler {
+    Filler {
+        class,
+        name,
+        density_kg_m3: 8300.0,
+        recovery: 0.90,
+        rod_diameter_mm: by_wall(wall_mm, [2.5, 3.2, 4.0]),
+        rod_length_mm: 350.0,
+        tensile_mpa,
+    }
+}
+
+/// House.
+pub(super) fn layer(wall_mm: f64) -> (f64, Option<f64>) {
+    by_wall(wall_mm, [(2.0, Some(5.0)), (2.5, Some(7.0)), (3.0, Some(9.0))])
+}
+
+/// Amps of the stick that suits the wall, at the low end for the cold school, in the middle otherwise.
+/// House.
+#[must_use]
+pub fn amps(wall_mm: f64, school: School) -> f64 {
+    let (low, high) = by_wall(wall_mm, [(55.0, 75.0), (75.0, 105.0), (105.0, 140.0)]);
+    if school == School::Cold { low } else { (low + high) / 2.0 }
+}
+
+pub(super) fn joint_words(celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String {
+    match Place::of(celsius, window) {
+        Place::TooCold => "too cold for the next bead".to_owned(),
+        Place::TooHot => window.map_or(String::new(), |(_, high)| {
+            format!("wait until under {}", units.say(high, Unit::Celsius))
+        }),
+        Place::InWindow | Place::NoWindow => "ready for the next bead".to_owned(),
+    }
+}

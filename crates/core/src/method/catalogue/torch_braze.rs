@@ -1,0 +1,60 @@
+//! Torch braze, low-fuming bronze.
+
+use super::{Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove};
+use crate::filler::Filler;
+use crate::method::{MethodId, School};
+use crate::quantity::{Unit, UnitSystem};
+
+pub(super) const METHOD: Method = Method {
+    method: MethodId::TorchBraze,
+    id: "torch_braze",
+    label: "Torch braze",
+    joins: Joins::Bronze,
+    practices: &[Practice {
+        school: School::WholePart,
+        target_c: Some(300.0),
+        least_c: None,
+        most: Most::AtLeast(450.0),
+        start: Start::Of(8.0, 2.0),
+        fall: 1.0,
+    }],
+    stands: Stands { for_good_c: 200.0, with_caution_c: 200.0, cycling_c: None, short_c: Some(260.0) },
+    efficiency: 0.8,
+    groove: Some(UsualGroove { one_side: ("U", 80.0), both_sides: ("double_V", 70.0), through: false }),
+    filling: Some(Filling { filler, layer: |_| (4.0, None), laid_g_a_min: Some(20.0) }),
+    prep: &["Sear the ground faces with an oxidising flame: smeared graphite keeps bronze off."],
+    at_torch: &["White smoke is zinc: extraction, half mask. Brazing shade 3 to 4."],
+    joint_words,
+};
+
+/// House: bronze is tried at dull cherry, runs at cherry, and boils off its zinc over that, in degC.
+const TRY_C: f64 = 700.0;
+const RUNS_C: f64 = 880.0;
+const BOILS_C: f64 = 950.0;
+
+/// # Source
+/// AWS A5.15; recovery and rod size are house.
+fn filler(_wall_mm: f64, _ductile: bool) -> Filler {
+    Filler {
+        class: "RBCuZn-C",
+        name: "low-fuming bronze rod",
+        density_kg_m3: 8500.0,
+        recovery: 0.95,
+        rod_diameter_mm: 3.2,
+        rod_length_mm: 900.0,
+        tensile_mpa: (350.0, 400.0),
+    }
+}
+
+fn joint_words(celsius: f64, _window: Option<(f64, f64)>, units: UnitSystem) -> String {
+    let say = |celsius| units.say(celsius, Unit::Celsius);
+    if celsius < TRY_C {
+        format!("too cold to braze: dull cherry, {}, before the rod touches it", say(TRY_C))
+    } else if celsius < RUNS_C {
+        format!("touch the rod to it; bronze runs at cherry, from {}", say(RUNS_C))
+    } else if celsius <= BOILS_C {
+        "bronze runs".to_owned()
+    } else {
+        "too hot: the zinc boils off, back off".to_owned()
+    }
+}

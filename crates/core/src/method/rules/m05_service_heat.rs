@@ -1,0 +1,92 @@
+//! M05: the heat the joint stands in service, and what loosens pins.
+
+use super::{Asked, Rule, Saying};
+use crate::method::MethodId::{self, Stitch, TorchBraze};
+use crate::quantity::Unit;
+
+pub(super) const RULE: Rule = Rule { id: "M05", iron: None, judge };
+
+/// House: pins that heat and cool over this loosen, in degC; and a wall under this holds few threads, in mm.
+const PINS_LOOSEN_C: f64 = 300.0;
+const FEW_THREADS_MM: f64 = 8.0;
+/// Ours: a short time in service.
+const SHORT_MIN: f64 = 60.0;
+/// House: bronze as a patch, for so many days and so many K over what it stands.
+const PATCH_DAYS: f64 = 90.0;
+const PATCH_K: f64 = 150.0;
+
+fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
+    match asked.service_c {
+        None => rule.unknown("the service temperature"),
+        Some(service_c) => {
+            for method in MethodId::ALL {
+                stands(asked, method, service_c, rule);
+            }
+            cycling(asked, service_c, rule);
+        }
+    }
+    few_threads(asked, rule);
+}
+
+fn stands(asked: &Asked<'_>, method: MethodId, service_c: f64, rule: &mut Saying<'_>) {
+    let say = |celsius| asked.units.say(celsius, Unit::Celsius);
+    let stands = method.entry().stands;
+    let (mut limit, mut with_caution) = (stands.for_good_c, stands.with_caution_c);
+    if let Some(cycling_c) = stands.cycling_c
+        && asked.heat_cycling == Some(true)
+    {
+        (limit, with_caution) = (cycling_c, cycling_c);
+    }
+    if let Some(short_c) = stands.short_c
+        && asked.service_min.is_some_and(|minutes| minutes <= SHORT_MIN)
+    {
+        with_caution = short_c;
+    }
+    let patch = method == TorchBraze
+        && asked.life_days.is_some_and(|days| days <= PATCH_DAYS)
+        && service_c - limit <= PATCH_K;
+    if service_c > with_caution && !patch {
+        rule.exclude(
+            &[method],
+            format!("Service at {}, the joint stands {}.", say(service_c), say(with_caution)),
+        );
+    } else if service_c > limit {
+        let why = if patch && service_c > with_caution {
+            "a patch for a short life"
+        } else if stands.short_c.is_some() {
+            "it stands that for a short time only"
+        } else {
+            "over its usual limit"
+        };
+        rule.caution(&[method], format!("Service at {} against {}: {why}.", say(service_c), say(limit)));
+    }
+}
+
+fn cycling(asked: &Asked<'_>, service_c: f64, rule: &mut Saying<'_>) {
+    if service_c <= PINS_LOOSEN_C {
+        return;
+    }
+    match asked.heat_cycling {
+        None => rule.unknown("whether it heats and cools in service"),
+        Some(true) => {
+            let over = asked.units.say(PINS_LOOSEN_C, Unit::Celsius);
+            rule.caution(&[Stitch], format!("Heats and cools above {over}: pins work loose."));
+        }
+        Some(false) => {}
+    }
+}
+
+fn few_threads(asked: &Asked<'_>, rule: &mut Saying<'_>) {
+    if asked.wall_mm.is_none_or(|wall| wall >= FEW_THREADS_MM) {
+        return;
+    }
+    let carries = asked.loads.map(|loads| !loads.is_empty());
+    match (carries, asked.fluid_tight) {
+        (Some(true), _) | (_, Some(true)) => {
+            let under = asked.units.say(FEW_THREADS_MM, Unit::Millimetres);
+            rule.caution(&[Stitch], format!("Under {under}, and it carries or is tight: few threads hold."));
+        }
+        (Some(false), Some(false)) => {}
+        (None, _) | (_, None) => rule.unknown("whether a thin wall carries or is tight"),
+    }
+}

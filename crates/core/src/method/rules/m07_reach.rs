@@ -1,0 +1,46 @@
+//! M07: what the heat at hand can reach, and where a modest heat will do.
+
+use super::{Asked, Effect, Rule, STICK, Saying};
+use crate::method::MethodId::{GasIron, Stitch};
+use crate::method::{MODEST_WALL_MM, School, Way};
+use crate::quantity::Unit;
+
+pub(super) const RULE: Rule = Rule { id: "M07", iron: None, judge };
+
+fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
+    reach(asked, rule);
+    modest(asked, rule);
+}
+
+fn reach(asked: &Asked<'_>, rule: &mut Saying<'_>) {
+    if asked.reach.is_empty() {
+        rule.unknown("weight, size, shape or the heat at hand");
+        return;
+    }
+    for (way, reached) in asked.reach {
+        if let Err(why) = reached {
+            rule.of_a_way(Effect::Exclude, *way, why.clone());
+        }
+    }
+    if asked.warm_reached == Some(false) {
+        let why = "The part cannot even be warmed: a cold way suits it.";
+        rule.favour(&[Stitch], why);
+        for &method in STICK {
+            rule.of_a_way(Effect::Favour, Way { method, school: School::Cold }, why);
+        }
+    }
+}
+
+/// The modest school of gas fusion: walls up to 12 mm and shapes that can expand.
+fn modest(asked: &Asked<'_>, rule: &mut Saying<'_>) {
+    let upto = asked.units.say(MODEST_WALL_MM, Unit::Millimetres);
+    let why = match (asked.wall_mm, asked.closed) {
+        (Some(wall), _) if wall > MODEST_WALL_MM => format!("Melted at the joint alone: walls up to {upto}."),
+        (_, Some(true)) => "Melted at the joint alone: a closed shape cannot expand.".to_owned(),
+        (Some(_), Some(false)) => return,
+        (None, _) | (_, None) => {
+            format!("Melted at the joint alone: open shapes and walls up to {upto}, and nobody has said.")
+        }
+    };
+    rule.of_a_way(Effect::Exclude, Way { method: GasIron, school: School::Modest }, why);
+}

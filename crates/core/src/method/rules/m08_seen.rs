@@ -1,0 +1,19 @@
+//! M08: a repaired face that is seen.
+
+use super::{Asked, Rule, STICK, Saying};
+use crate::method::MethodId::{GasIron, Stitch, TorchBraze};
+
+pub(super) const RULE: Rule = Rule { id: "M08", iron: None, judge };
+
+fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
+    match asked.seen {
+        None => rule.unknown("whether the face is seen"),
+        Some("bare") => {
+            rule.favour(&[GasIron], "Seen bare: iron rod matches in colour.");
+            rule.favour(&[Stitch], "Seen bare: pins of like iron match in colour.");
+            rule.caution(STICK, "Seen bare: nickel stays a little bright.");
+            rule.exclude(&[TorchBraze], "Seen bare: bronze shows unless it is painted.");
+        }
+        Some(_) => {}
+    }
+}

@@ -1,0 +1,19 @@
+//! M14: an earlier weld in the joint.
+
+use super::{Asked, Rule, Saying};
+use crate::method::MethodId::{ArcNickel, ArcNickelIron, GasIron, Stitch, TorchBraze};
+use crate::quantity::Unit;
+
+pub(super) const RULE: Rule = Rule { id: "M14", iron: None, judge };
+
+fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
+    if !matches!(asked.old_filler, Some("nickel" | "steel")) {
+        return;
+    }
+    rule.caution(
+        &[ArcNickel, ArcNickelIron, GasIron, TorchBraze],
+        "Old weld in it: cut it out to clean casting.",
+    );
+    let away = asked.units.say(6.0, Unit::Millimetres);
+    rule.caution(&[Stitch], format!("Old weld in it: start {away} outside it."));
+}
