@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { Suspense, useEffect, type ReactNode } from 'react'
 import { Route, Routes } from 'react-router'
+import { Refused } from './api/client'
 import { shopQuery } from './api/queries'
 import { ShopContext } from './job/ShopContext'
 import { Notices } from './job/Notices'
 import { Shortcuts } from './keys/Shortcuts'
 import { Tray } from './job/Tray'
-import { ROUTES } from './places'
+import { DoorPage, ROUTES } from './places'
 import { Boundary } from './ui/Boundary'
 
 /** The places of the application, once the shop is known. */
@@ -17,6 +18,13 @@ export function App(): ReactNode {
     if (theme !== undefined) document.documentElement.dataset['theme'] = theme
   }, [theme])
   if (shop.status === 'pending') return null
+  if (shop.error instanceof Refused && shop.error.status === 401) {
+    return (
+      <Suspense>
+        <DoorPage />
+      </Suspense>
+    )
+  }
   if (shop.status === 'error') {
     return (
       <main className="p-5">

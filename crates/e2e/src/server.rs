@@ -15,6 +15,8 @@ pub struct Server {
     port: u16,
     /// When it was started, and what its clock then said.
     began: (Instant, String),
+    /// What it asks everybody for; nothing where it asks nobody.
+    pub passphrase: Option<String>,
 }
 
 fn binary() -> anyhow::Result<PathBuf> {
@@ -24,10 +26,17 @@ fn binary() -> anyhow::Result<PathBuf> {
     binary.context("the server is not built: cargo build --workspace")
 }
 
+const CLOSED: &str = "--closed";
+
 /// A Monday morning: nothing depends on the hour at which a test runs.
 const MORNING: &str = "2026-03-09T07:40";
 
-fn start(folder: &TempDir, port: u16, now: &str, more: &[&str]) -> anyhow::Result<(Child, u16)> {
+fn start(
+    folder: &TempDir,
+    port: u16,
+    now: &str,
+    more: &[&str],
+) -> anyhow::Result<(Child, u16, Option<String>)> {
     let mut child = Command::new(binary()?)
         .args(["serve", "--now", now, "--port", &port.to_string(), "--data"])
         .arg(folder.path())
@@ -35,9 +44,19 @@ fn start(folder: &TempDir, port: u16, now: &str, more: &[&str]) -> anyhow::Resul
         .stdout(Stdio::piped())
         .spawn()?;
     let mut line = String::new();
-    BufReader::new(child.stdout.take().context("no output")?).read_line(&mut line)?;
+    let mut said = BufReader::new(child.stdout.take().context("no output")?);
+    said.read_line(&mut line)?;
     let port = line.trim().rsplit(':').next().and_then(|port| port.parse().ok());
-    Ok((child, port.with_context(|| format!("the server said {line:?}"))?))
+    let port = port.with_context(|| format!("the server said {line:?}"))?;
+    let passphrase = if more.contains(&CLOSED) {
+        line.clear();
+        said.read_line(&mut line)?;
+        let said = line.strip_prefix("The shop's passphrase is ").and_then(|rest| rest.split(':').next());
+        Some(said.with_context(|| format!("the server said {line:?}"))?.to_owned())
+    } else {
+        None
+    };
+    Ok((child, port, passphrase))
 }
 
 impl Server {
@@ -55,11 +74,16 @@ impl Server {
         Self::start_with(MORNING, &["--most-mb", &most_mb.to_string()])
     }
 
+    /// It asks everybody for the shop's passphrase, those on this machine too.
+    pub fn start_closed() -> anyhow::Result<Self> {
+        Self::start_with(MORNING, &["--demo", CLOSED])
+    }
+
     fn start_with(now: &str, more: &[&str]) -> anyhow::Result<Self> {
         let folder = tempfile::tempdir()?;
         let began = (Instant::now(), now.to_owned());
-        let (child, port) = start(&folder, 0, now, more)?;
-        Ok(Self { folder, child, port, began })
+        let (child, port, passphrase) = start(&folder, 0, now, more)?;
+        Ok(Self { folder, child, port, began, passphrase })
     }
 
     #[must_use]
@@ -102,7 +126,7 @@ impl Server {
         let morning: jiff::civil::DateTime = morning.parse()?;
         let now = morning
             .checked_add(jiff::Span::new().milliseconds(i64::try_from(since.elapsed().as_millis())?))?;
-        let (child, _) = start(&self.folder, self.port, &now.to_string(), &[])?;
+        let (child, ..) = start(&self.folder, self.port, &now.to_string(), &[])?;
         self.child = child;
         Ok(())
     }

@@ -25,6 +25,12 @@ pub enum ApiError {
     Unknown(&'static str),
     #[error("somebody else changed it")]
     Changed(vanadin_core::job::Conflict),
+    #[error("this device is not known here")]
+    Closed,
+    #[error("that is not the passphrase")]
+    WrongPassphrase,
+    #[error("wrong too often")]
+    TooManyTries,
     #[error("the body is no JSON")]
     NotJson,
     #[error("it did not come")]
@@ -80,6 +86,14 @@ impl<'r> Responder<'r, 'static> for ApiError {
                 )],
             ),
             Self::OtherFolder => (Status::MisdirectedRequest, one(said, "the server it was said to")),
+            Self::Closed => (Status::Unauthorized, one(said, "the shop's passphrase")),
+            Self::WrongPassphrase => {
+                let right = "the one the shop goes by";
+                (Status::Unauthorized, vec![FieldProblem::new("passphrase", said, right)])
+            }
+            Self::TooManyTries => {
+                (Status::TooManyRequests, vec![FieldProblem::new("passphrase", said, "wait a minute")])
+            }
             Self::NotJson => (Status::UnsupportedMediaType, one(said, "Content-Type: application/json")),
             Self::TooSlow => (Status::RequestTimeout, one(said, "send it again")),
             Self::TooLarge(_) => (Status::PayloadTooLarge, one(said, "a smaller one")),

@@ -28,9 +28,11 @@ use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
 
 use desk::Desk;
+use door::known::Door;
 use thermocouple::Thermocouples;
 
 pub use clock::Clock;
+pub use door::known::Asks;
 pub use openapi::openapi_document;
 pub use sample::sample_jobs;
 
@@ -50,6 +52,8 @@ pub struct Config {
     pub most_mb: Option<u32>,
     /// A copy a day is kept for a week beside the data.
     pub copies: bool,
+    /// Who has to say the shop's passphrase.
+    pub asks: Asks,
 }
 
 /// How often it is looked whether the copy of the day is there.
@@ -70,6 +74,7 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         sample::fill_if_empty(&desk).await?;
     }
     rack::upkeep::begin(&desk).await?;
+    let (door, made) = Door::of(desk.database.clone(), desk.clock.clone(), config.asks).await?;
     let copies = config.copies.then(|| config.data.clone());
     let thermocouples = Thermocouples::start(desk.clone()).await?;
     let upkeep = Upkeep([
@@ -86,12 +91,13 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
     Ok(rocket::custom(figment)
         .manage(desk)
         .manage(thermocouples)
+        .manage(door)
         .manage(upkeep)
         .manage(picture::route::Counter::new())
         .manage(job_file::OneFile::new())
         .attach(door::foreign::KeepOut)
         .attach(door::headers::Headers)
-        .attach(AdHoc::on_liftoff("address", |rocket| {
+        .attach(AdHoc::on_liftoff("address", move |rocket| {
             let (address, port) = (rocket.config().address, rocket.config().port);
             Box::pin(async move {
                 // Whoever started it may have closed its ears: that is no reason to stop.
@@ -100,6 +106,12 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
                     "Vanadin is on http://{}",
                     std::net::SocketAddr::new(address, port)
                 );
+                if let Some(made) = made {
+                    let _ = writeln!(
+                        std::io::stdout(),
+                        "The shop's passphrase is {made}: other devices are asked for it. Change it in Shop."
+                    );
+                }
             })
         }))
         .attach(AdHoc::on_shutdown("thermocouples", |rocket| {
@@ -111,7 +123,23 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         }))
         .mount(
             "/api",
-            routes![health::health, openapi::openapi, door::foreign::refused, door::foreign::refused_to_read],
+            routes![
+                health::health,
+                openapi::openapi,
+                door::foreign::refused,
+                door::foreign::refused_to_read,
+                door::foreign::closed,
+                door::foreign::closed_to_read
+            ],
+        )
+        .mount(
+            "/api/door",
+            routes![
+                door::route::show,
+                door::route::come_in,
+                door::route::set_passphrase,
+                door::route::turn_out
+            ],
         )
         .mount("/api/reckon", reckon::routes())
         .mount("/api/rack", routes![rack::route::rack])

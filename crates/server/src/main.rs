@@ -5,16 +5,19 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use anyhow::{Context, bail};
-use vanadin::{Clock, Config, keep, openapi_document, serve};
+use vanadin::{Asks, Clock, Config, keep, openapi_document, serve};
 
 const USAGE: &str = "\
 vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
-              [--now 2026-03-09T07:40] [--most-mb MB]
+              [--now 2026-03-09T07:40] [--most-mb MB] [--open | --closed]
     Serves the application, and keeps a copy a day for a week in DIR/copies.
     Port 0 takes a free one. --demo fills an empty data folder with a made-up
     sample shop. --now starts its clock at this moment, in UTC, and lets it run
     on: for a demo, a test or a picture; no copies are made then. --most-mb keeps
     the data file under so many megabytes: what would need more is refused.
+    Served on an address that others reach, it asks them for the shop's
+    passphrase, which is made and printed at the first start. --open asks nobody;
+    --closed asks on this machine too, where something passes requests on to it.
 vanadin backup --data DIR --to FILE
     Copies everything stored so far into one file, also while it is being served.
 vanadin check --data DIR
@@ -93,7 +96,9 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
         clock: Clock::starting(None),
         most_mb: None,
         copies: true,
+        asks: Asks::Others,
     };
+    let mut asks = None;
     while let Some(word) = words.next() {
         let mut value = || words.next().with_context(|| format!("{word} needs a value"));
         match word.as_str() {
@@ -102,9 +107,16 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
             "--port" => config.port = value()?.parse().context("--port is 0 to 65535")?,
             "--demo" => (config.demo, config.copies) = (true, false),
             "--now" => (config.clock, config.copies) = (Clock::starting(Some(moment(&value()?)?)), false),
+            "--open" => asks = Some(Asks::Nobody),
+            "--closed" => asks = Some(Asks::Everybody),
             "--most-mb" => config.most_mb = Some(value()?.parse().context("--most-mb is a whole number")?),
             other => bail!("\"{other}\" is not known here\n{USAGE}"),
         }
+    }
+    let usual = if config.address.is_loopback() { Asks::Nobody } else { Asks::Others };
+    config.asks = asks.unwrap_or(usual);
+    if config.asks == Asks::Nobody && !config.address.is_loopback() {
+        eprintln!("vanadin: OPEN: whoever reaches {} reads and writes everything.", config.address);
     }
     Ok(config)
 }

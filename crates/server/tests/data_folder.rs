@@ -9,7 +9,7 @@ use rocket::http::Status;
 use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{Connection, Row, SqliteConnection};
 use tempfile::TempDir;
-use vanadin::{Clock, Config, rocket};
+use vanadin::{Asks, Clock, Config, rocket};
 
 fn config(folder: &TempDir) -> Config {
     Config {
@@ -20,6 +20,7 @@ fn config(folder: &TempDir) -> Config {
         clock: Clock::starting(None),
         most_mb: None,
         copies: false,
+        asks: Asks::Nobody,
     }
 }
 

@@ -43,6 +43,13 @@ export const shopQuery = () =>
     refetchInterval: 10_000,
   })
 
+/** Who may come in, and who did. */
+export const doorQuery = () =>
+  queryOptions({
+    queryKey: ['door'],
+    queryFn: async () => dataOf('DoorView', await api.GET('/api/door')),
+  })
+
 export const historyQuery = (id: string, revision: number) =>
   queryOptions({
     queryKey: ['history', id, revision],

@@ -7,6 +7,9 @@ const PAGES: Record<Place, ComponentType> = {
   shop: later(async () => (await import('./shop/ShopPage')).ShopPage),
 }
 
+/** Where a device that is not known yet says the passphrase. */
+export const DoorPage = later(async () => (await import('./door/DoorPage')).DoorPage)
+
 const JobPage = later(async () => (await import('./job/JobPage')).JobPage)
 
 /** What is shown at each address; what is at none of them is the rack. */

@@ -1,4 +1,5 @@
-//! Pages of other sites cannot write, and names that were made to point here can neither read nor write.
+//! Pages of other sites cannot write, names that were made to point here can neither read nor write, and
+//! whoever has not said the passphrase neither.
 
 use std::net::IpAddr;
 
@@ -7,6 +8,7 @@ use rocket::http::Method;
 use rocket::http::uri::Origin;
 use rocket::{Data, Request, get, post};
 
+use super::known::Door;
 use crate::api_error::ApiError;
 
 /// Sends every foreign request to [`refused`] before any handler sees it.
@@ -24,13 +26,39 @@ impl Fairing for KeepOut {
         let host = headers.get_one("Host");
         let foreign = host.map_or(writes, |host| !is_ours(host))
             || (writes && headers.get_one("Origin").is_some_and(|origin| !is_of(origin, host)));
-        if foreign {
-            request.set_uri(Origin::parse(REFUSED).expect("a fixed path"));
+        let to = if foreign {
+            Some(REFUSED)
+        } else if closed_to(request) {
+            Some(CLOSED)
+        } else {
+            None
+        };
+        if let Some(to) = to {
+            request.set_uri(Origin::parse(to).expect("a fixed path"));
         }
     }
 }
 
 const REFUSED: &str = "/api/foreign";
+const CLOSED: &str = "/api/closed";
+
+/// The passphrase has to be said first: for everything but the pages themselves and the door.
+fn closed_to(request: &Request<'_>) -> bool {
+    // As they are routed: unpacked, without empty ones.
+    let mut parts = request.uri().path().segments();
+    let free = parts.next() != Some("api") || (parts.next() == Some("door") && parts.next().is_none());
+    !free && request.rocket().state::<Door>().is_some_and(|door| !door.lets_in(request))
+}
+
+#[get("/closed")]
+pub fn closed_to_read() -> ApiError {
+    ApiError::Closed
+}
+
+#[post("/closed")]
+pub fn closed() -> ApiError {
+    ApiError::Closed
+}
 
 /// A host that is an address or this machine's own name cannot have been made up by a name server.
 fn is_ours(host: &str) -> bool {

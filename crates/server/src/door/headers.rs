@@ -24,7 +24,7 @@ impl Fairing for Headers {
         response.set_header(Header::new("Referrer-Policy", "no-referrer"));
         response.set_header(Header::new("X-Content-Type-Options", "nosniff"));
         response.set_header(Header::new("Cross-Origin-Resource-Policy", "same-origin"));
-        let api = request.uri().path().starts_with("/api");
+        let api = request.uri().path().segments().next() == Some("api");
         // What says for itself how long it stays right is left alone: a picture never changes.
         if api && !response.headers().contains("Cache-Control") {
             response.set_header(Header::new("Cache-Control", "no-store"));

@@ -2,3 +2,6 @@
 
 pub mod foreign;
 pub mod headers;
+pub mod known;
+pub mod route;
+mod store;

@@ -8,7 +8,7 @@ use rocket::local::asynchronous::Client;
 use serde_json::{Value, json};
 use tempfile::TempDir;
 use uuid::Uuid;
-use vanadin::{Clock, Config, rocket};
+use vanadin::{Asks, Clock, Config, rocket};
 
 /// 2027-01-15T08:00 in UTC, a Friday.
 pub const NOW_MS: i64 = 1_800_000_000_000;
@@ -33,6 +33,7 @@ impl Server {
             clock: Clock::starting(Some(NOW_MS)),
             most_mb: None,
             copies: false,
+            asks: Asks::Nobody,
         };
         let client = Client::untracked(rocket(config).await.unwrap()).await.unwrap();
         Self { client, folder }
@@ -48,6 +49,7 @@ impl Server {
             clock: Clock::starting(Some(NOW_MS)),
             most_mb: None,
             copies: false,
+            asks: Asks::Nobody,
         };
         let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(50));
         let started = loop {

@@ -4,6 +4,58 @@
  */
 
 export interface paths {
+    "/api/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the door stands. */
+        get: operations["show_door"];
+        put?: never;
+        /** Says the passphrase: this device is known for 90 days, by a cookie that no script can read. */
+        post: operations["come_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turns a device out: it has to say the passphrase again. */
+        post: operations["turn_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/passphrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sets the passphrase: every other device has to say the new one. */
+        post: operations["set_passphrase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -572,6 +624,11 @@ export interface components {
             id: string;
             label: string;
         };
+        ComeIn: {
+            /** @description What this device is called. */
+            name?: string;
+            passphrase: string;
+        };
         /**
          * @description How sure the welder is of what was seen. House: 0.9, 0.6, 0.3.
          * @enum {string}
@@ -765,6 +822,32 @@ export interface components {
             forced_by: string;
             /** @description "Preheat". */
             what: string;
+        };
+        /** @description A device that may come in. */
+        Device: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: int64
+             * @description Since when, UTC in ms since 1970.
+             */
+            known_ms: number;
+            name: string;
+        };
+        /** @description How the door stands for whoever asks. */
+        DoorView: {
+            /** @description Others than those at the machine that serves are asked for it. */
+            asks: boolean;
+            /** @description The passphrase has to be said from here. */
+            closed: boolean;
+            /**
+             * Format: uuid
+             * @description This device, where it said it.
+             */
+            device?: string | null;
+            /** @description Those that said it, the latest first; empty for whoever may not come in. */
+            devices: components["schemas"]["Device"][];
+            is_set: boolean;
         };
         DrillSpeedAnswer: {
             /** Format: double */
@@ -1588,6 +1671,9 @@ export interface components {
             sent_at_client_ms?: number | null;
             who?: string;
         };
+        NewPassphrase: {
+            passphrase: string;
+        };
         /** @description The one thing to do next. */
         Next: {
             /**
@@ -2208,6 +2294,10 @@ export interface components {
                 number
             ] | null;
         };
+        TurnOut: {
+            /** Format: uuid */
+            device: string;
+        };
         /**
          * @description What was understood of something typed: kept beside it, so that a bound or a word that changes later
          *     does not rewrite what was said.
@@ -2256,6 +2346,125 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    show_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The door */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorView"];
+                };
+            };
+        };
+    };
+    come_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComeIn"];
+            };
+        };
+        responses: {
+            /** @description It may come in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorView"];
+                };
+            };
+            /** @description Not the passphrase */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Wrong too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    turn_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnOut"];
+            };
+        };
+        responses: {
+            /** @description It is out */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorView"];
+                };
+            };
+        };
+    };
+    set_passphrase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassphrase"];
+            };
+        };
+        responses: {
+            /** @description It is set */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorView"];
+                };
+            };
+            /** @description Too short */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;

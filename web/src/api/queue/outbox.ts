@@ -1,4 +1,5 @@
 import { api, type Change, type JobView } from '../client'
+import { device } from './device'
 import { newId } from './new-id'
 import { queryClient, jobQuery } from '../queries'
 import {
@@ -107,7 +108,7 @@ export const outbox = {
       job,
       id: newId(),
       at_client_ms: Date.now(),
-      who: store.read('vanadin.who') ?? 'bench',
+      who: device.said(),
       base,
       change,
       folder: folder ?? queryClient.getQueryData(jobQuery(job).queryKey)?.folder ?? null,

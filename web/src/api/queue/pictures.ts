@@ -1,9 +1,9 @@
 import { openDB, type DBSchema } from 'idb'
 import type { JobView, Problem, Schemas } from '../client'
+import { device } from './device'
 import { newId } from './new-id'
 import { sender } from './outbox'
 import { outcomeOf } from './queue'
-import { store } from './store'
 import { jobQuery, queryClient } from '../queries'
 
 /** A picture that is not on the server's disk yet. It is kept in the browser until it is. */
@@ -72,7 +72,7 @@ export const pictureBox = {
       become({ refused: [...state.refused, { id, job, name: file.name, problem }] })
       return
     }
-    const who = store.read('vanadin.who') ?? 'bench'
+    const who = device.said()
     const folder = queryClient.getQueryData(jobQuery(job).queryKey)?.folder ?? null
     const item = { id, job, name: file.name, file, shows, at_client_ms: Date.now(), who, folder }
     try {

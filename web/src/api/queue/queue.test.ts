@@ -28,7 +28,7 @@ describe('the queue', () => {
   })
 
   it('goes on waiting where the answer says nothing of what was said', () => {
-    for (const status of [403, 404, 413, 421]) expect(outcomeOf(status, []).kind).toBe('waits')
+    for (const status of [401, 403, 404, 413, 421]) expect(outcomeOf(status, []).kind).toBe('waits')
     for (const status of [500, 503]) expect(outcomeOf(status, []).kind).toBe('later')
     for (const status of [400, 409, 422]) expect(outcomeOf(status, []).kind).toBe('refused')
   })

@@ -35,6 +35,7 @@ export type Outcome =
 
 /** Answers that say nothing of what was said: it goes on waiting. */
 const NOT_A_WORD: Record<number, string> = {
+  401: 'this device is not known to the shop any more',
   403: 'this address may not write',
   404: 'this job is not in the shop that answers',
   413: 'it is too large for the server that answers',

@@ -6,6 +6,7 @@ import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { FieldInput } from '../../ui/FieldInput'
 import { Head } from '../Head'
+import { ComeIn } from './ComeIn'
 import { PunchMark } from '../../ui/PunchMark'
 
 interface Tried {
@@ -81,6 +82,7 @@ export function ShopPage(): ReactNode {
           {field('shop.theme')}
           {field('shop.time_zone')}
           {field('shop.ambient')}
+          <ComeIn />
         </section>
         <section aria-label="At hand" className="flex flex-col gap-3">
           <h2 className="text-[24px]">At hand</h2>

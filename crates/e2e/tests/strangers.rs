@@ -1,0 +1,57 @@
+//! Two phones and a laptop with the shop's passphrase, and a stranger without it.
+
+use anyhow::Context;
+use vanadin_e2e::{Browser, Server, eventually};
+
+async fn come_in(browser: &Browser, passphrase: &str, name: &str) -> anyhow::Result<()> {
+    browser.sees("Who is there?").await?;
+    browser.type_in("What this device is called", name).await?;
+    // Enter says it.
+    browser.type_in("The shop's passphrase", passphrase).await
+}
+
+#[tokio::test]
+async fn whoever_knows_the_passphrase_works_with_the_others_and_a_stranger_sees_nothing() -> anyhow::Result<()>
+{
+    let server = Server::start_closed()?;
+    let passphrase = server.passphrase.clone().context("none was made")?;
+    let (laptop, phone, stranger) =
+        tokio::join!(Browser::open(1280, 800), Browser::open(390, 844), Browser::open(390, 844));
+    let (laptop, phone, stranger) = (laptop?, phone?, stranger?);
+
+    stranger.go(&server.url("/")).await?;
+    come_in(&stranger, "let me in please", "").await?;
+    stranger.sees("that is not the passphrase").await?;
+    let page = stranger.page().await?;
+    assert!(!page.contains("Letterpress"), "{page}");
+
+    laptop.go(&server.url("/")).await?;
+    come_in(&laptop, &passphrase, "Laptop in the office").await?;
+    laptop.sees("Letterpress side frame").await?;
+    let job = laptop.job("Malt").await?;
+    phone.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    come_in(&phone, &passphrase, "Phone at the forge").await?;
+    phone.unfold("How big").await?;
+    phone.type_in("Weight", "31 kg").await?;
+    eventually("the laptop is told", async || {
+        Ok(laptop.view(&job).await?["fields"]["part.mass"]["typed"] == "31 kg")
+    })
+    .await?;
+    let (_, history) =
+        laptop.fetch("GET", &format!("/api/jobs/{job}/history"), serde_json::Value::Null).await?;
+    let facts = history["facts"].as_array().context("no facts")?;
+    assert_eq!(facts.last().context("nothing said")?["who"], "Phone at the forge");
+
+    // Turned out, the phone has to say it again.
+    laptop.go(&server.url("/shop")).await?;
+    laptop.sees("Phone at the forge").await?;
+    laptop
+        .run(
+            "const row = [...document.querySelectorAll('li')].find((row) => row.textContent.includes('Phone'));
+             row.querySelector('button').click(); return true",
+        )
+        .await?;
+    eventually("it is out", async || Ok(!laptop.page().await?.contains("Phone at the forge"))).await?;
+    come_in(&phone, &passphrase, "Phone at the forge").await?;
+    phone.sees("Malt conveyor").await
+}

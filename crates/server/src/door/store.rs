@@ -1,0 +1,55 @@
+//! Passphrase and devices in the database.
+
+use std::collections::HashMap;
+
+use sqlx::{Row, SqliteConnection, SqlitePool};
+use uuid::Uuid;
+
+use super::known::Device;
+use crate::api_error::ApiError;
+
+pub async fn hash(pool: &SqlitePool) -> Result<Option<String>, sqlx::Error> {
+    sqlx::query_scalar("select hash from passphrase").fetch_optional(pool).await
+}
+
+pub async fn devices(pool: &SqlitePool) -> Result<HashMap<[u8; 32], Device>, sqlx::Error> {
+    let rows = sqlx::query("select token, id, name, known_ms from device").fetch_all(pool).await?;
+    Ok(rows
+        .iter()
+        .filter_map(|row| {
+            let token = row.try_get::<Vec<u8>, _>(0).ok()?.try_into().ok()?;
+            let id = row.try_get::<&str, _>(1).ok()?.parse().ok()?;
+            let device = Device { id, name: row.try_get(2).ok()?, known_ms: row.try_get(3).ok()? };
+            Some((token, device))
+        })
+        .collect())
+}
+
+/// Sets the passphrase; every device but one is forgotten.
+pub async fn set(on: &mut SqliteConnection, hash: &str, keep: Option<Uuid>) -> Result<(), ApiError> {
+    sqlx::query("insert into passphrase values (1, ?) on conflict do update set hash = excluded.hash")
+        .bind(hash)
+        .execute(&mut *on)
+        .await?;
+    sqlx::query("delete from device where id is not ?")
+        .bind(keep.map(|id| id.to_string()))
+        .execute(on)
+        .await?;
+    Ok(())
+}
+
+pub async fn add(on: &mut SqliteConnection, token: &[u8; 32], device: &Device) -> Result<(), ApiError> {
+    sqlx::query("insert into device (id, token, name, known_ms) values (?, ?, ?, ?)")
+        .bind(device.id.to_string())
+        .bind(&token[..])
+        .bind(&device.name)
+        .bind(device.known_ms)
+        .execute(on)
+        .await?;
+    Ok(())
+}
+
+pub async fn remove(on: &mut SqliteConnection, device: Uuid) -> Result<(), ApiError> {
+    sqlx::query("delete from device where id = ?").bind(device.to_string()).execute(on).await?;
+    Ok(())
+}

@@ -1,0 +1,64 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState, type ReactNode } from 'react'
+import { api, dataOf, Refused } from '../../api/client'
+import { device } from '../../api/queue/device'
+import { Crystal } from '../../ui/Crystal'
+import { Plain } from '../../ui/Plain'
+import { Plate } from '../../ui/Plate'
+
+/** This device is not known to the shop: it says the passphrase once, and then for 90 days no more. */
+export function DoorPage(): ReactNode {
+  const queryClient = useQueryClient()
+  const [passphrase, setPassphrase] = useState('')
+  const [name, setName] = useState(device.name())
+  const comeIn = useMutation({
+    mutationFn: async () => {
+      device.call(name)
+      return dataOf('DoorView', await api.POST('/api/door', { body: { passphrase, name } }))
+    },
+    onSuccess: () => void queryClient.invalidateQueries(),
+  })
+  const say = () => {
+    if (passphrase !== '') comeIn.mutate()
+  }
+  const problem = comeIn.error instanceof Refused ? comeIn.error.problems[0] : undefined
+  const wrong =
+    problem === undefined
+      ? comeIn.isError
+        ? 'The server is not reached.'
+        : ''
+      : `${problem.message}: ${problem.would_be_right}`
+  return (
+    <main aria-label="Door" className="mx-auto flex max-w-[460px] flex-col gap-4 px-5 py-10">
+      <div className="flex items-center gap-3">
+        <Crystal />
+        <h1 className="text-[35px] leading-9">Who is there?</h1>
+      </div>
+      <p>
+        This device is not known to the shop yet. Its passphrase was printed when the server was started the
+        first time; whoever sits at that machine can set another one in Shop.
+      </p>
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          say()
+        }}
+      >
+        <Plain
+          label="The shop's passphrase"
+          value={passphrase}
+          secret
+          wrong={wrong}
+          onChange={setPassphrase}
+          focus
+        />
+        <Plain label="What this device is called" value={name} hint="Phone at the forge" onChange={setName} />
+        <input type="submit" hidden />
+        <Plate testId="come-in" onPress={say}>
+          Come in
+        </Plate>
+      </form>
+    </main>
+  )
+}
