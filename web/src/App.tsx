@@ -4,11 +4,14 @@ import { Route, Routes } from 'react-router'
 import { Refused } from './api/client'
 import { shopQuery } from './api/queries'
 import { ShopContext } from './job/ShopContext'
-import { Notices } from './job/Notices'
 import { Shortcuts } from './keys/Shortcuts'
-import { Tray } from './job/Tray'
 import { DoorPage, ROUTES } from './places'
 import { Boundary } from './ui/Boundary'
+import { later } from './ui/later'
+
+// What they show is not there when the first page is drawn.
+const Notices = later(async () => (await import('./job/Notices')).Notices)
+const Tray = later(async () => (await import('./job/Tray')).Tray)
 
 /** The places of the application, once the shop is known. */
 export function App(): ReactNode {
@@ -36,7 +39,9 @@ export function App(): ReactNode {
   return (
     <ShopContext value={{ ...shop.data.shop, revision: shop.data.revision }}>
       <Shortcuts />
-      <Notices />
+      <Suspense>
+        <Notices />
+      </Suspense>
       <Boundary what="This page">
         <Suspense>
           <Routes>
@@ -46,7 +51,9 @@ export function App(): ReactNode {
           </Routes>
         </Suspense>
       </Boundary>
-      <Tray />
+      <Suspense>
+        <Tray />
+      </Suspense>
     </ShopContext>
   )
 }

@@ -13,6 +13,7 @@ pub mod method;
 pub mod plan;
 pub mod problem;
 pub mod quantity;
+pub mod record;
 pub mod shop;
 pub mod stitch;
 pub mod stop_hole;

@@ -8,8 +8,9 @@ use common::{Bench, LIT_AT, set};
 use rstest::rstest;
 use vanadin_core::job::{Change, FieldValue, Held, Reading, TorchEntry};
 use vanadin_core::method::{MethodId, School};
-use vanadin_core::plan::{FROZEN_FORMAT, FrozenPlan, Plan, plan};
+use vanadin_core::plan::{Plan, plan};
 use vanadin_core::quantity::UnitSystem;
+use vanadin_core::record::{FROZEN_FORMAT, FrozenPlan};
 use vanadin_core::shop::Shop;
 
 fn shop(sources: &[&str], packings: &[&str]) -> Shop {

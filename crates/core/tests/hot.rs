@@ -264,3 +264,22 @@ fn how_it_stands_at_every_moment_is_known_beforehand(#[case] steps: usize) {
     // By itself it stands otherwise only once it is out of the heat.
     assert_eq!(known.turns_after(LIT_AT + 33_000).is_some(), steps > 1);
 }
+
+#[test]
+fn what_was_read_is_added_once_to_its_own_lighting() {
+    let mut bench = lit();
+    let mut job = bench.job();
+    let lit = job.round().lit.as_ref().unwrap().fact;
+    let read = |minutes: f64| Reading { minutes, celsius: 100.0 + minutes };
+    job.read(lit, &[read(1.0), read(2.0)]);
+    // The same come again with what is new.
+    job.read(lit, &[read(2.0), read(3.0)]);
+    job.read(uuid::Uuid::from_u128(9), &[read(4.0)]);
+    assert_eq!(job.round().readings, [read(1.0), read(2.0), read(3.0)]);
+    // Of a lighting that was cancelled it goes to that one.
+    bench.say(Change::CancelLight);
+    let mut job = bench.job();
+    job.read(lit, &[read(5.0)]);
+    assert_eq!(job.round().cancelled[0].readings, [read(5.0)]);
+    assert!(job.round().readings.is_empty());
+}

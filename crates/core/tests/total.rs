@@ -10,7 +10,7 @@ use vanadin_core::job::{
     CRACK_FIELDS, Change, Fact, FieldKind, FieldSpec, JOB_FIELDS, Job, NEIGHBOUR_FIELDS, TorchEntry,
     Understood, accept, crack_key, neighbour_key,
 };
-use vanadin_core::plan::{FrozenPlan, Plan, Station, plan, standing};
+use vanadin_core::plan::{Plan, Station, plan, standing};
 use vanadin_core::quantity::{Kind, UnitSystem};
 
 /// Something a person might do, not knowing whether it fits.
@@ -169,11 +169,11 @@ fn said(bench: &Bench, acts: &[Act]) -> Vec<Fact> {
         let job = Job::fold(Uuid::nil(), &facts);
         let Some(mut change) = change(&job, act) else { continue };
         let now = plan(&job, &bench.shop);
-        if accept(&job, &now, &change, None, "").is_err() {
+        if accept(&job, &now.allows(), &change, None, "").is_err() {
             continue;
         }
         if let Change::Light { frozen, .. } = &mut change {
-            *frozen = Some(Box::new(FrozenPlan::of(&now)));
+            *frozen = Some(Box::new(now.frozen()));
         }
         let revision = facts.len() as u64 + 1;
         let at_ms = LIT_AT + revision as i64 * 60_000;

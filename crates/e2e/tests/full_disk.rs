@@ -58,6 +58,8 @@ async fn what_was_acknowledged_before_during_and_after_a_full_disk_is_there_agai
         }
     }
     assert!(!acknowledged.is_empty(), "there was some room first");
+    let rack = reqwest::get(server.url("/api/rack")).await?;
+    assert_eq!(rack.status().as_u16(), 200, "the rack is seen all the same");
     // Room is made: by whichever connection, everything goes on.
     sqlx::query("drop table ballast").execute(&mut beside).await?;
     for _ in 0..8 {

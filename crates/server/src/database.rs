@@ -255,6 +255,16 @@ impl Database {
         sqlx::query("pragma wal_checkpoint(truncate)").execute(&self.pool).await.map(|_| ())
     }
 
+    /// Gives back the room of what was deleted.
+    ///
+    /// # Errors
+    /// There is no room for it now; nothing else is lost by that.
+    pub async fn shrink(&self) -> Result<(), sqlx::Error> {
+        let _alone = self.writer.lock().await;
+        sqlx::query("vacuum").execute(&self.pool).await?;
+        sqlx::query("pragma wal_checkpoint(truncate)").execute(&self.pool).await.map(|_| ())
+    }
+
     /// Gathers everything and closes the file.
     pub async fn close(&self) {
         if let Err(error) = self.gather().await {

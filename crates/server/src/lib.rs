@@ -151,6 +151,7 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
                 job::route::add_fact,
                 job::route::history,
                 job::route::copy,
+                job::route::let_go,
                 job::route::what_if,
                 job::route::as_if,
                 picture::route::take_picture,

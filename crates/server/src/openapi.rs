@@ -18,6 +18,7 @@ use crate::api_error::ProblemsBody;
         crate::job::route::add_fact,
         crate::job::route::history,
         crate::job::route::copy,
+        crate::job::route::let_go,
         crate::job::route::what_if,
         crate::job::route::as_if,
         crate::picture::route::take_picture,

@@ -6,6 +6,8 @@ use common::{NOW_MS, Server, set};
 use rocket::http::{ContentType, Header, Status};
 use rstest::rstest;
 use serde_json::{Value, json};
+use sqlx::sqlite::SqliteConnectOptions;
+use sqlx::{Connection, SqliteConnection};
 use uuid::Uuid;
 
 #[rocket::async_test]
@@ -206,6 +208,49 @@ async fn a_job_is_found_put_away_and_brought_back() {
     assert_eq!(names(&server.get("/api/rack?away=true").await.1), ["Malt conveyor sprocket arm"]);
     server.say(job, json!({ "kind": "bring_back" })).await;
     assert!(names(&server.get("/api/rack").await.1).contains(&"Malt conveyor sprocket arm".to_owned()));
+}
+
+#[rocket::async_test]
+async fn a_job_that_was_put_away_is_let_go_by_its_name_with_all_that_hangs_on_it() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack").await;
+    let of = |name: &str| {
+        let line = rack["lines"].as_array().unwrap().iter().find(|line| line["name"] == name).unwrap();
+        (line["id"].as_str().unwrap().parse::<Uuid>().unwrap(), line["face"].clone())
+    };
+    let (job, face) = of("Malt conveyor sprocket arm");
+    let path = format!("/api/jobs/{job}/let-go");
+    let name = json!({ "name": "Malt conveyor sprocket arm" });
+    let (status, body) = server.post(&path, &name).await;
+    assert_eq!(
+        (status, &body["problems"][0]["message"]),
+        (Status::UnprocessableEntity, &json!("it lies on the rack"))
+    );
+    server.say(job, json!({ "kind": "put_away" })).await;
+    let (status, body) = server.post(&path, &json!({ "name": "Malt" })).await;
+    assert_eq!((status, &body["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("name")));
+    let pages = async || {
+        let file = SqliteConnectOptions::new().filename(server.folder.path().join("vanadin.sqlite"));
+        let mut beside = SqliteConnection::connect_with(&file).await.unwrap();
+        sqlx::query_scalar::<_, i64>("pragma page_count").fetch_one(&mut beside).await.unwrap()
+    };
+    let before = pages().await;
+    assert_eq!(server.post(&path, &name).await.0, Status::NoContent);
+    assert_eq!(server.get(&format!("/api/jobs/{job}")).await.0, Status::NotFound);
+    let picture = format!("/api/jobs/{job}/pictures/{}", face.as_str().unwrap());
+    assert_eq!(server.get(&picture).await.0, Status::NotFound);
+    assert_eq!(server.get("/api/rack?away=true").await.1["total"], 0);
+    assert_eq!(server.get("/api/rack").await.1["total"], 6, "the others are as they were");
+    assert!(pages().await < before, "the file is smaller by it");
+    assert_eq!(server.post(&path, &name).await.0, Status::NotFound);
+    // What is hot is not let go, wherever it was put.
+    let (hot, _) = of("Letterpress side frame");
+    server.say(hot, json!({ "kind": "put_away" })).await;
+    let path = format!("/api/jobs/{hot}/let-go");
+    let (status, body) = server.post(&path, &json!({ "name": "Letterpress side frame" })).await;
+    assert_eq!((status, &body["problems"][0]["message"]), (Status::UnprocessableEntity, &json!("it is hot")));
+    let again = server.again().await;
+    assert_eq!(again.get("/api/rack").await.1["total"], 6);
 }
 
 #[rstest]

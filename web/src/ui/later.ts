@@ -1,6 +1,8 @@
 import { lazy, type ComponentType, type LazyExoticComponent } from 'react'
 
 const RETRY_MS = 1_500
+/** A minute; then the page says that it cannot be drawn. */
+const TRIES = 40
 
 /** Pages that come when they are needed, or beforehand. */
 const loaders: (() => Promise<unknown>)[] = []
@@ -11,10 +13,11 @@ export function later<P extends object = object>(
 ): LazyExoticComponent<ComponentType<P>> {
   loaders.push(load)
   const fetched = async (): Promise<{ default: ComponentType<P> }> => {
-    for (;;) {
+    for (let tried = 1; ; tried += 1) {
       try {
         return { default: await load() }
       } catch (error) {
+        if (tried === TRIES) throw error
         console.warn('A part of the application did not come, it is fetched again.', error)
         await new Promise((again) => setTimeout(again, RETRY_MS))
       }

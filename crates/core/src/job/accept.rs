@@ -7,7 +7,6 @@ use super::fields::id_in;
 use super::{Change, Fact, FieldValue, HeatRef, Job, Observed, TorchEntry, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
 use crate::log::{Taking, Word, undone};
-use crate::plan::{HandOverPlan, Plan};
 use crate::problem::FieldProblem;
 use crate::quantity::{Kind, NotUnderstood, parse};
 
@@ -74,15 +73,28 @@ pub fn possible_name(field: &str, name: &str) -> Result<(), FieldProblem> {
     Err(FieldProblem::new(field, "that name is too long", format!("up to {NAME_MOST} letters")))
 }
 
+/// What the plan of a job says of what may be done to it: what a change is judged by, and no more.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Allowed {
+    /// Why no method can be taken, and what would open the way; nothing while one can.
+    pub no_method: Option<(String, String)>,
+    /// Why it cannot be lit, each with what would open the way; empty where it can.
+    pub not_lit: Vec<(String, String)>,
+    /// What somebody has to answer for who lights it; empty where nobody has to.
+    pub to_own: String,
+    /// What is open before it is handed over and nobody answers for; empty where nothing is.
+    pub open: Vec<String>,
+}
+
 /// Whether `change` may be added by `sender`. `base` is the revision of what the change replaces as the
-/// client last saw it; `plan` is the plan as it stands.
+/// client last saw it; `allowed` is what the plan says, as it stands.
 ///
 /// # Errors
 /// [`Refusal::Conflict`] when the fact has changed since `base`; [`Refusal::Problems`] for what
 /// cannot be, at its field.
 pub fn accept(
     job: &Job,
-    plan: &Plan,
+    allowed: &Allowed,
     change: &Change,
     base: Option<u64>,
     sender: &str,
@@ -108,12 +120,12 @@ pub fn accept(
             let value = parse_value(key, spec, typed, *shown_in)?;
             if key == "method.choice"
                 && value.is_some()
-                && let Some(lock) = plan.locks.iter().find(|lock| !lock.hot_only)
+                && let Some((why, unlock)) = &allowed.no_method
             {
-                return problem(key, &lock.sentence, &lock.unlock);
+                return problem(key, why, unlock);
             }
             if key == "hand_over.done" && value == Some(FieldValue::YesNo(true)) {
-                handed_over(plan)?;
+                handed_over(allowed)?;
             }
             let stands = round.values.get(key);
             if stands.is_some_and(|held| held.typed == typed.trim()) {
@@ -206,18 +218,17 @@ pub fn accept(
             if round.lit.is_some() {
                 return problem("light", "it is lit already", "");
             }
-            let refused: Vec<FieldProblem> = plan
-                .gate
-                .refused
+            let refused: Vec<FieldProblem> = allowed
+                .not_lit
                 .iter()
-                .map(|line| FieldProblem::new("light", line.sentence.clone(), line.unlock.clone()))
+                .map(|(why, unlock)| FieldProblem::new("light", why.clone(), unlock.clone()))
                 .collect();
             if !refused.is_empty() {
                 return Err(Refusal::Problems(refused));
             }
-            if !plan.gate.to_own.is_empty() && owned.trim().is_empty() {
+            if !allowed.to_own.is_empty() && owned.trim().is_empty() {
                 let right = "who lights it all the same, and why";
-                return problem("owned", &plan.gate.to_own, right);
+                return problem("owned", &allowed.to_own, right);
             }
             Ok(())
         }
@@ -254,13 +265,12 @@ pub fn accept(
 }
 
 /// Handing over says what is open, and somebody answers for it.
-fn handed_over(plan: &Plan) -> Result<(), FieldProblem> {
-    let HandOverPlan { open, owned } = &plan.hand_over;
-    if open.is_empty() || !owned.is_empty() {
+fn handed_over(allowed: &Allowed) -> Result<(), FieldProblem> {
+    if allowed.open.is_empty() {
         return Ok(());
     }
     let right = "say why it goes out as it is, and who says so";
-    Err(FieldProblem::new("hand_over.done", open.join(" "), right))
+    Err(FieldProblem::new("hand_over.done", allowed.open.join(" "), right))
 }
 
 /// One more observation may be added, and says where.

@@ -6,8 +6,8 @@ use uuid::Uuid;
 use super::Understood;
 use crate::iron::{Confidence, TypedValues};
 use crate::log::{self, Taking, Word};
-use crate::plan::FrozenPlan;
 use crate::quantity::UnitSystem;
+use crate::record::FrozenPlan;
 
 /// Something said at the torch.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

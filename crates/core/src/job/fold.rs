@@ -11,8 +11,8 @@ use super::{
 use crate::heat::TOUCH_C;
 use crate::iron::TypedValues;
 use crate::log::{OwnWord, own_words, undone};
-use crate::plan::FrozenPlan;
 use crate::quantity::{Unit, UnitSystem, both};
+use crate::record::FrozenPlan;
 
 /// A field as it was last typed.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -409,7 +409,9 @@ impl Job {
             let cancelled = round.cancelled.iter_mut().map(|heat| (heat.lit.fact, &mut heat.readings));
             let lit = round.lit.as_ref().map(|lit| (lit.fact, &mut round.readings));
             for (_, known) in cancelled.chain(lit).filter(|(lit, _)| *lit == of) {
-                known.extend_from_slice(readings);
+                // What was read from the disk meanwhile is there already.
+                let last = known.last().map_or(f64::NEG_INFINITY, |last| last.minutes);
+                known.extend(readings.iter().filter(|reading| reading.minutes > last));
             }
         }
     }

@@ -9,7 +9,8 @@ mod observed;
 mod understood;
 
 pub use accept::{
-    Conflict, FACTS_MOST, Importing, Refusal, accept, could_be_said, duplicate, possible_name, possible_time,
+    Allowed, Conflict, FACTS_MOST, Importing, Refusal, accept, could_be_said, duplicate, possible_name,
+    possible_time,
 };
 pub use change::{Change, Fact, TorchEntry};
 pub use choices::{END_KINDS, NONE, PREP_DONE, SAFETY_CLASSES};

@@ -17,9 +17,10 @@ use super::{
 use crate::figure::Figure;
 use crate::heat::{Body, Runs, UNWRAP_C};
 use crate::iron::{Era, Family, Iron, slowest_to_heat};
-use crate::job::{Job, Reading};
+use crate::job::{Allowed, Job, Reading};
 use crate::method::Way;
 use crate::quantity::{Unit, UnitSystem};
+use crate::record::{FROZEN_FORMAT, FrozenPlan};
 use crate::shop::Shop;
 
 /// Everything worked out for a job. Durations, not clock times.
@@ -57,6 +58,33 @@ impl Plan {
     #[must_use]
     pub fn unlit_reason(&self) -> Option<String> {
         self.gate.refused.first().map(|line| format!("{} {}", line.sentence, line.unlock))
+    }
+
+    /// What may be done to its job.
+    #[must_use]
+    pub fn allows(&self) -> Allowed {
+        let answered_for = !self.hand_over.owned.is_empty();
+        let lock = self.locks.iter().find(|lock| !lock.hot_only);
+        let refused = self.gate.refused.iter();
+        Allowed {
+            no_method: lock.map(|lock| (lock.sentence.clone(), lock.unlock.clone())),
+            not_lit: refused.map(|line| (line.sentence.clone(), line.unlock.clone())).collect(),
+            to_own: self.gate.to_own.clone(),
+            open: if answered_for { Vec::new() } else { self.hand_over.open.clone() },
+        }
+    }
+
+    /// The plan as it is kept when the torch is lit.
+    #[must_use]
+    pub fn frozen(&self) -> FrozenPlan {
+        FrozenPlan {
+            format: FROZEN_FORMAT,
+            way: self.methods.chosen,
+            label: self.methods.chosen.map_or_else(String::new, Way::label),
+            figures: self.figures.clone(),
+            cautions: self.cautions.iter().map(|caution| caution.sentence.clone()).collect(),
+            curve: self.lines.first().map(|line| line.curve.clone()).unwrap_or_default(),
+        }
     }
 
     /// The lock that stops the job as it is planned: pins may be set where only heat is locked.

@@ -9,7 +9,7 @@ use vanadin_core::iron::Confidence;
 use vanadin_core::job::{
     Change, Fact, FieldValue, Held, Job, Refusal, TorchEntry, Understood, accept, crack_key,
 };
-use vanadin_core::plan::{FrozenPlan, Plan, plan};
+use vanadin_core::plan::{Plan, plan};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 
@@ -59,7 +59,7 @@ impl Bench {
         at_ms: i64,
         base: Option<u64>,
     ) -> Result<Uuid, Refusal> {
-        accept(&self.job(), &self.plan(), &change, base, sender)?;
+        accept(&self.job(), &self.plan().allows(), &change, base, sender)?;
         let revision = self.facts.len() as u64 + 1;
         let id = Uuid::from_u128(u128::from(revision));
         self.facts.push(Fact {
@@ -131,7 +131,7 @@ impl Bench {
 
     pub fn light(&mut self) {
         self.ready();
-        let frozen = Some(Box::new(FrozenPlan::of(&self.plan())));
+        let frozen = Some(Box::new(self.plan().frozen()));
         self.say(Change::Light { speed: 60.0, frozen, owned: String::new() });
     }
 

@@ -1,12 +1,13 @@
 //! The one way in and the one way out of a job: what is said of it, and what is seen of it.
 
+mod let_go;
 mod news;
 mod say;
 mod see;
 mod work;
 
 use std::collections::{HashMap, HashSet};
-use std::sync::{Arc, Mutex, RwLock};
+use std::sync::{Arc, Mutex, PoisonError, RwLock};
 
 use quick_cache::sync::Cache;
 use tokio::sync::{MutexGuard, broadcast};
@@ -78,6 +79,12 @@ impl Desk {
 
     pub fn runs(&self) -> Arc<Runs> {
         self.on.runs.clone()
+    }
+
+    /// Nothing of a job is kept that is gone.
+    fn never_again(&self, job: Uuid) {
+        self.on.behind.lock().unwrap_or_else(PoisonError::into_inner).remove(&job);
+        self.on.damaged.lock().unwrap_or_else(PoisonError::into_inner).remove(&job);
     }
 
     async fn turn(&self, job: Uuid) -> MutexGuard<'_, ()> {

@@ -7,6 +7,8 @@ use vanadin_core::plan::Live;
 pub enum News {
     /// The job's log grew; `fact` is what was said, nothing where a whole job came.
     Said { job: Uuid, revision: u64, fact: Option<Uuid> },
+    /// The job was let go for good.
+    Gone { job: Uuid },
     /// The shop's settings changed.
     Shop { revision: u64 },
     /// There is something to say of the computer's clock, or no longer.

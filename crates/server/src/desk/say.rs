@@ -10,7 +10,7 @@ use vanadin_core::figure::{Moved, moved};
 use vanadin_core::job::{
     Change, FACTS_MOST, Fact, Job, Reading, Understood, accept, possible_name, possible_time,
 };
-use vanadin_core::plan::{FrozenPlan, plan_with};
+use vanadin_core::plan::plan_with;
 use vanadin_core::problem::FieldProblem;
 
 use super::{Desk, News, Seen, work};
@@ -18,7 +18,7 @@ use crate::api_error::ApiError;
 use crate::job::store;
 use crate::picture::shrink::Shrunk;
 use crate::picture::store as pictures;
-use crate::rack::projection::{self, Projected};
+use crate::rack::projection;
 
 /// A change to a job.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -113,9 +113,9 @@ impl Desk {
         if before.facts.len() >= FACTS_MOST {
             return Err(vec![FieldProblem::new("change", "this job's log is full", "duplicate it")].into());
         }
-        accept(&before.job, &before.plan, &new.change, new.base, &new.sender)?;
+        accept(&before.job, &before.plan.allows(), &new.change, new.base, &new.sender)?;
         if let Change::Light { frozen, .. } = &mut new.change {
-            *frozen = Some(Box::new(FrozenPlan::of(&before.plan)));
+            *frozen = Some(Box::new(before.plan.frozen()));
         }
         let now_ms = self.now_ms();
         let fact = Fact {
@@ -137,10 +137,12 @@ impl Desk {
             let plan = Arc::new(plan_with(&job, &was.shop.shop, &runs));
             let moved = moved(&was.plan.figures, &plan.figures);
             let after = Seen { facts: Arc::new(facts), job: Arc::new(job), plan, shop: was.shop };
-            let line = Projected::of(&after, now_ms);
+            let line = after.line(now_ms);
             (after, line, moved)
         })
         .await?;
+        // Until it is known what came of it nothing is kept: whoever looks then reads it from the disk.
+        self.forget(id);
         self.database
             .write(async |on| {
                 store::append(on, id, std::slice::from_ref(&fact)).await?;
@@ -170,7 +172,7 @@ impl Desk {
                 });
                 let plan = Arc::new(plan_with(&job, &shop.shop, &runs));
                 let seen = Seen { facts: Arc::new(new.facts.clone()), job: Arc::new(job), plan, shop };
-                let line = Projected::of(&seen, now_ms).created(new.created_ms);
+                let line = seen.line(now_ms).created(new.created_ms);
                 (new, seen, line)
             })
             .await?;

@@ -29,6 +29,13 @@ pub struct Seen {
     pub shop: Arc<ShopNow>,
 }
 
+impl Seen {
+    /// Its line on the rack.
+    pub(super) fn line(&self, now_ms: i64) -> Projected {
+        Projected::of((&self.job, &self.plan), self.shop.revision, now_ms)
+    }
+}
+
 /// What is kept of a job between two looks at it.
 #[derive(Clone)]
 pub(super) struct Kept {
@@ -47,6 +54,10 @@ impl Desk {
         if let Some(shop) = &*self.on.shop.read().unwrap_or_else(PoisonError::into_inner) {
             return Ok(shop.clone());
         }
+        self.read_the_shop().await
+    }
+
+    async fn read_the_shop(&self) -> Result<Arc<ShopNow>, ApiError> {
         let values = shop_store::values(&self.database.pool).await?;
         let now = Arc::new(ShopNow { shop: Shop::of(&values), revision: shop_store::revision_of(&values) });
         let mut known = self.on.shop.write().unwrap_or_else(PoisonError::into_inner);
@@ -62,8 +73,7 @@ impl Desk {
     /// # Errors
     /// They cannot be read again.
     pub async fn shop_changed(&self) -> Result<(), ApiError> {
-        *self.on.shop.write().unwrap_or_else(PoisonError::into_inner) = None;
-        let revision = self.shop().await?.revision;
+        let revision = self.read_the_shop().await?.revision;
         self.tell(News::Shop { revision });
         Ok(())
     }
@@ -144,7 +154,7 @@ impl Desk {
         let _turn = self.turn(id).await;
         let was_kept = self.on.kept.get(&id).is_some();
         let seen = self.see_in_turn(id, shop).await?;
-        let line = Projected::of(&seen, self.now_ms());
+        let line = seen.line(self.now_ms());
         self.database.write(async |on| projection::put(on, &line).await).await?;
         // A walk over all jobs leaves on the desk what was there.
         if !was_kept {
@@ -153,16 +163,19 @@ impl Desk {
         Ok(())
     }
 
-    /// Works out anew the lines that are behind their job.
-    ///
-    /// # Errors
-    /// One cannot be stored.
-    pub async fn line_up_what_is_behind(&self) -> Result<(), ApiError> {
+    /// Works out anew the lines that are behind their job. One that cannot be stored now is tried the next
+    /// time: the rack is seen all the same.
+    pub async fn line_up_what_is_behind(&self) {
         let behind = std::mem::take(&mut *self.on.behind.lock().unwrap_or_else(PoisonError::into_inner));
         for id in behind {
-            self.line_up(id).await?;
+            // One that was let go meanwhile is behind nothing.
+            if let Err(error) = self.line_up(id).await
+                && !matches!(error, ApiError::Unknown(_))
+            {
+                eprintln!("vanadin: the line of {id} is not brought up to date now: {error}");
+                self.look_again(id);
+            }
         }
-        Ok(())
     }
 
     /// Jobs that cannot be read at all, and why.

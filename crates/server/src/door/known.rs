@@ -9,14 +9,12 @@ use argon2::Argon2;
 use argon2::password_hash::phc::PasswordHash;
 use argon2::password_hash::{PasswordHasher, PasswordVerifier};
 use rocket::Request;
-use serde::Serialize;
 use sha2::{Digest, Sha256};
 use tokio::sync::Semaphore;
-use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::problem::FieldProblem;
 
-use super::store;
+use super::store::{self, Device};
 use crate::api_error::ApiError;
 use crate::clock::Clock;
 use crate::database::Database;
@@ -41,15 +39,6 @@ const LETTERS: (usize, usize) = (8, 200);
 /// So many wrong ones from one address, and then a wait.
 const TRIES: u32 = 5;
 const WAIT_MS: i64 = 60_000;
-
-/// A device that may come in.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub struct Device {
-    pub id: Uuid,
-    pub name: String,
-    /// Since when, UTC in ms since 1970.
-    pub known_ms: i64,
-}
 
 type Token = [u8; 32];
 

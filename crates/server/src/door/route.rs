@@ -9,7 +9,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use super::known::{Asks, COOKIE, Device, Door, KNOWN_MS};
+use super::known::{Asks, COOKIE, Door, KNOWN_MS};
+use super::store::Device;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 

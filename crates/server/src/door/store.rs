@@ -2,11 +2,21 @@
 
 use std::collections::HashMap;
 
+use serde::Serialize;
 use sqlx::{Row, SqliteConnection, SqlitePool};
+use utoipa::ToSchema;
 use uuid::Uuid;
 
-use super::known::Device;
 use crate::api_error::ApiError;
+
+/// A device that may come in.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Device {
+    pub id: Uuid,
+    pub name: String,
+    /// Since when, UTC in ms since 1970.
+    pub known_ms: i64,
+}
 
 pub async fn hash(pool: &SqlitePool) -> Result<Option<String>, sqlx::Error> {
     sqlx::query_scalar("select hash from passphrase").fetch_optional(pool).await

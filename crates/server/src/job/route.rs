@@ -1,5 +1,6 @@
 //! `/api/jobs`
 
+use rocket::response::status::NoContent;
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
@@ -94,6 +95,24 @@ pub async fn copy(desk: &State<Desk>, id: &str, body: Body<JobToMake>) -> Result
     let facts = duplicate(&desk.see(from).await?.facts, Uuid::new_v4, created_ms);
     let copy = NewJob { id: new.id, created_ms, facts, readings: Vec::new(), pictures: Vec::new() };
     Ok(view(desk, &desk.take_in(copy).await?, Vec::new()))
+}
+
+/// Whoever lets a job go types its name.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct LetGo {
+    pub name: String,
+}
+
+/// Deletes a job that was put away, with its readings and pictures. It cannot be taken back.
+#[utoipa::path(post, path = "/api/jobs/{id}/let-go", params(("id" = Uuid, Path, description = "The job")),
+    request_body = LetGo, responses(
+    (status = 204, description = "It is gone"),
+    (status = 404, description = "No such job", body = ProblemsBody),
+    (status = 422, description = "It lies on the rack, is hot, or has another name", body = ProblemsBody)))]
+#[post("/<id>/let-go", data = "<body>")]
+pub async fn let_go(desk: &State<Desk>, id: &str, body: Body<LetGo>) -> Result<NoContent, ApiError> {
+    desk.let_go(known(id)?, &body.0?.name).await?;
+    Ok(NoContent)
 }
 
 /// What each answer of a test would change.

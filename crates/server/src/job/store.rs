@@ -109,6 +109,20 @@ pub async fn append(on: &mut SqliteConnection, job: Uuid, facts: &[Fact]) -> Res
     Ok(())
 }
 
+/// Deletes a job and everything that hangs on it.
+pub async fn delete(on: &mut SqliteConnection, job: Uuid) -> Result<(), ApiError> {
+    for what in [
+        "delete from picture where job_id = ?",
+        "delete from reading where job_id = ?",
+        "delete from rack_line where job_id = ?",
+        "delete from fact where job_id = ?",
+        "delete from job where id = ?",
+    ] {
+        sqlx::query(what).bind(job.to_string()).execute(&mut *on).await?;
+    }
+    Ok(())
+}
+
 /// Empty for nothing to be understood.
 fn as_stored(understood: Option<&Understood>) -> Result<String, ApiError> {
     let text = understood.map(serde_json::to_string).transpose().context("a change cannot be written")?;

@@ -54,6 +54,8 @@ pub async fn stream<'r>(
                     yield Event::data(revision.to_string()).event("shop");
                 }
                 Ok(News::Clock) => yield Event::data("").event("clock"),
+                // There is nothing left to tell of it: asked for again it is not there.
+                Ok(News::Gone { job }) if job == id => break,
                 Ok(_) => {}
                 // Missed some: have the page ask for everything.
                 Err(RecvError::Lagged(_)) => yield Event::json(&Said { revision: 0, fact: None }).event("changed"),

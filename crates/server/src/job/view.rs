@@ -119,7 +119,7 @@ impl JobView {
             fields,
             available,
             face,
-            picture_mb: crate::picture::route::MOST_MIB,
+            picture_mb: crate::picture::MOST_MIB,
             moved,
             now_ms,
         }

@@ -11,15 +11,12 @@ use vanadin_core::job::{Change, accept, could_be_said, picture_key};
 use vanadin_core::quantity::UnitSystem;
 
 use super::shrink::shrink;
-use super::store;
+use super::{MOST_MIB, store};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::received;
 use crate::desk::{Desk, NewFact};
 use crate::job::route::{known, view};
 use crate::job::view::JobView;
-
-/// Largest file that is taken, in MB of 2^20 bytes.
-pub const MOST_MIB: u64 = 20;
 
 /// So many are read at a time, and one is opened at a time: what pictures cost in memory is bounded by
 /// these, however many come at once.
@@ -86,7 +83,7 @@ pub async fn take_picture(
     let stands = desk.see(job).await?;
     // What would not be taken is not opened either.
     if !stands.job.pictures.iter().any(|known| known.id == picture) {
-        accept(&stands.job, &stands.plan, &Change::AddPicture, None, "")?;
+        accept(&stands.job, &stands.plan.allows(), &Change::AddPicture, None, "")?;
     }
     if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
         could_be_said(&change).map_err(|problem| vec![problem])?;

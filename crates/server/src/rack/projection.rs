@@ -14,7 +14,7 @@ use vanadin_core::plan::{Plan, PlanLine, Standing, Standings, StationState};
 
 use super::drawn::drawn;
 use crate::api_error::ApiError;
-use crate::desk::Seen;
+use crate::job::view::thinned;
 
 /// One job on the rack.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -90,8 +90,7 @@ impl Place {
 
 impl Projected {
     /// The line of a job, placed as it stands at a moment.
-    pub fn of(seen: &Seen, now_ms: i64) -> Self {
-        let (job, plan) = (&*seen.job, &*seen.plan);
+    pub fn of((job, plan): (&Job, &Plan), shop_revision: u64, now_ms: i64) -> Self {
         let standings = Standings::of(job, plan);
         let round = job.round();
         let words = [
@@ -102,7 +101,7 @@ impl Projected {
         let lines = || plan.lines.iter().map(|line| line.unwrap_at.unwrap_or(line.beads_to));
         Self {
             revision: job.revision,
-            shop_revision: seen.shop.revision,
+            shop_revision,
             created_ms: None,
             words: words.join(" ").to_lowercase(),
             longest_min: lines().fold(0.0, f64::max),
@@ -159,8 +158,12 @@ fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
     }
 }
 
+/// No strip has more points across.
+const DRAWN: usize = 1_500;
+
 fn record(readings: &[Reading]) -> Vec<Reading> {
-    let curve: Vec<(f64, f64)> = readings.iter().map(|reading| (reading.minutes, reading.celsius)).collect();
+    let curve: Vec<(f64, f64)> =
+        thinned(readings, DRAWN).iter().map(|reading| (reading.minutes, reading.celsius)).collect();
     drawn(&curve).into_iter().map(|(minutes, celsius)| Reading { minutes, celsius }).collect()
 }
 

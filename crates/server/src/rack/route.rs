@@ -55,10 +55,13 @@ pub async fn rack(
     most: Option<u32>,
 ) -> Result<Json<Rack>, ApiError> {
     let pool = &desk.database.pool;
-    desk.line_up_what_is_behind().await?;
+    // A full disk keeps nobody from seeing what is hot: how a line stands is worked out when it is read.
+    desk.line_up_what_is_behind().await;
     let now_ms = desk.now_ms();
-    if projection::turned(pool, now_ms).await? {
-        desk.database.write(async |on| projection::turn(on, now_ms, false).await).await?;
+    if projection::turned(pool, now_ms).await?
+        && let Err(error) = desk.database.write(async |on| projection::turn(on, now_ms, false).await).await
+    {
+        eprintln!("vanadin: the order of the rack is as it was: {error}");
     }
     let asked = Asked {
         away: away.unwrap_or(false),
@@ -70,7 +73,9 @@ pub async fn rack(
     let mut found = projection::find(pool, &asked, (shop_revision, now_ms)).await?;
     if !found.out_of_date.is_empty() {
         // The others are worked out anew in the background; what is looked at, now.
-        desk.line_up_all(&found.out_of_date).await?;
+        if let Err(error) = desk.line_up_all(&found.out_of_date).await {
+            eprintln!("vanadin: the rack is shown as it was: {error}");
+        }
         found = projection::find(pool, &asked, (shop_revision, now_ms)).await?;
     }
     let Found { lines, total, longest_min, .. } = found;

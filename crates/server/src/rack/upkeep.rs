@@ -19,7 +19,11 @@ pub async fn begin(desk: &Desk) -> Result<(), ApiError> {
     let without = projection::without_a_line(&desk.database.pool).await?;
     desk.line_up_all(&without).await?;
     let now_ms = desk.now_ms();
-    desk.database.write(async |on| projection::turn(on, now_ms, true).await).await
+    // On a disk that is full the order is as it was; how each one stands is worked out when it is read.
+    if let Err(error) = desk.database.write(async |on| projection::turn(on, now_ms, true).await).await {
+        eprintln!("vanadin: the order of the rack is as it was: {error}");
+    }
+    Ok(())
 }
 
 /// Looks through every log once, in the background: what was damaged while nobody served it is shown.
@@ -44,7 +48,7 @@ pub async fn upkeep(desk: Desk) {
         loop {
             match news.recv().await {
                 Ok(News::Shop { .. }) | Err(RecvError::Lagged(_)) => break,
-                Ok(News::Said { .. } | News::Clock | News::Reading { .. }) => {}
+                Ok(News::Said { .. } | News::Gone { .. } | News::Clock | News::Reading { .. }) => {}
                 Err(RecvError::Closed) => return,
             }
         }
@@ -61,7 +65,9 @@ async fn behind(desk: &Desk) -> Option<Vec<uuid::Uuid>> {
         }
     };
     let damaged = desk.damaged();
-    match projection::out_of_date(&desk.database.pool, revision, AT_A_TIME).await {
+    // Those that cannot be read stay behind and keep no other from its turn.
+    let most = AT_A_TIME + u32::try_from(damaged.len()).unwrap_or(u32::MAX - AT_A_TIME);
+    match projection::out_of_date(&desk.database.pool, revision, most).await {
         Ok(mut ids) => {
             ids.retain(|id| damaged.iter().all(|(known, _)| known != id));
             Some(ids).filter(|ids| !ids.is_empty())

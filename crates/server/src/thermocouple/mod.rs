@@ -60,6 +60,7 @@ impl Thermocouples {
                 select! {
                     told = news.recv() => match told {
                         Ok(News::Said { job, .. }) => attend(&desk, &state, job).await,
+                        Ok(News::Gone { job }) => take_off(&state, job).await,
                         Ok(News::Shop { .. } | News::Clock | News::Reading { .. }) => {}
                         Err(RecvError::Lagged(_)) => attend_all(&desk, &state).await,
                         Err(RecvError::Closed) => break,
@@ -108,6 +109,13 @@ async fn attend(desk: &Desk, state: &Mutex<State>, id: Uuid) {
         (fresh, _) => fresh,
     };
     state.pads.extend(Some(id).zip(now));
+}
+
+/// The job is gone, and what was read of it with it.
+async fn take_off(state: &Mutex<State>, job: Uuid) {
+    let State { pads, unsaved } = &mut *state.lock().await;
+    pads.remove(&job);
+    unsaved.retain(|(of, _), _| *of != job);
 }
 
 /// Some news were missed: every part that may be hot is looked at again.

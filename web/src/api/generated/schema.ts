@@ -226,6 +226,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/let-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Deletes a job that was put away, with its readings and pictures. It cannot be taken back. */
+        post: operations["let_go"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/pictures/{picture}": {
         parameters: {
             query?: never;
@@ -1510,6 +1527,10 @@ export interface components {
              */
             unwrap_min?: number | null;
             unwrapped: boolean;
+        };
+        /** @description Whoever lets a job go types its name. */
+        LetGo: {
+            name: string;
         };
         /** @description The torch is lit: from here the job has its own clock. */
         Lit: {
@@ -2805,6 +2826,49 @@ export interface operations {
             };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    let_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetGo"];
+            };
+        };
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It lies on the rack, is hot, or has another name */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -226,7 +226,11 @@ function settle(item: Waiting, outcome: Extract<Outcome, { kind: 'stored' | 'ref
     for (const later of moved) {
       if (!waiting.includes(later)) store.write(slot(later), JSON.stringify(later))
     }
-    queryClient.setQueryData(jobQuery(item.job).queryKey, outcome.view)
+    const { view } = outcome
+    // Somebody else's later word may have been told meanwhile.
+    queryClient.setQueryData(jobQuery(item.job).queryKey, (seen) =>
+      seen !== undefined && seen.revision > view.revision ? seen : view,
+    )
     become({ waiting: moved, reached: true })
     void queryClient.invalidateQueries({ queryKey: ['rack'] })
     return

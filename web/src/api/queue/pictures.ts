@@ -156,10 +156,6 @@ async function post(item: WaitingPicture): Promise<Outcome> {
   }
 }
 
-/** Where a picture is, as it is kept or small. */
-export const pictureUrl = (job: string, id: string, small: boolean): string =>
-  `/api/jobs/${job}/pictures/${id}${small ? '/small' : ''}`
-
 async function start(): Promise<void> {
   try {
     become({ waiting: [...(await (await kept).getAll('waiting')), ...state.waiting] })

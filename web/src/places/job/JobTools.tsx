@@ -10,6 +10,7 @@ import { useToggleUnits } from '../../keys/useToggleUnits'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
 import { History } from './History'
+import { LetGo } from './LetGo'
 
 /** Saved or waiting, undo, units, and what can be done with the whole job. */
 export function JobTools(): ReactNode {
@@ -79,6 +80,7 @@ export function JobTools(): ReactNode {
             {put_away ? 'Bring back to the rack' : 'Put away'}
           </Button>
         </div>
+        {put_away && <LetGo />}
         <History />
       </Sheet>
     </div>

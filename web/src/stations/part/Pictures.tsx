@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react'
-import { pictureBox, pictureUrl, type WaitingPicture } from '../../api/queue/pictures'
+import { pictureUrl } from '../../api/picture-url'
+import { pictureBox, type WaitingPicture } from '../../api/queue/pictures'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'

@@ -2,7 +2,6 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::Plan;
 use crate::figure::Figure;
 use crate::method::Way;
 use crate::problem::FieldProblem;
@@ -56,17 +55,5 @@ impl FrozenPlan {
             return wrong("a text longer than a plan has");
         }
         Ok(())
-    }
-
-    #[must_use]
-    pub fn of(plan: &Plan) -> Self {
-        Self {
-            format: FROZEN_FORMAT,
-            way: plan.methods.chosen,
-            label: plan.methods.chosen.map_or_else(String::new, Way::label),
-            figures: plan.figures.clone(),
-            cautions: plan.cautions.iter().map(|caution| caution.sentence.clone()).collect(),
-            curve: plan.lines.first().map(|line| line.curve.clone()).unwrap_or_default(),
-        }
     }
 }

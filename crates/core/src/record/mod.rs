@@ -1,0 +1,5 @@
+//! What is kept for ever: it can be read as long as it lies there, whatever plans look like by then.
+
+mod frozen;
+
+pub use frozen::{FROZEN_FORMAT, FrozenPlan};
