@@ -14,6 +14,7 @@ pub mod plan;
 pub mod problem;
 pub mod quantity;
 pub mod record;
+pub mod said;
 pub mod shop;
 pub mod stitch;
 pub mod stop_hole;

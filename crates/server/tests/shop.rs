@@ -79,3 +79,75 @@ async fn imperial_sentences_speak_in_inches_and_fahrenheit() {
         assert!(!said.contains(metric), "{metric} in {said}");
     }
 }
+
+/// What is a number with a unit of one system, in what was typed, worked out in SI, kept from before, or
+/// carried in both.
+const BOTH: [&str; 13] = [
+    "metric",
+    "imperial",
+    "unit_metric",
+    "unit_imperial",
+    "between_metric",
+    "between_imperial",
+    "formula",
+    "facts",
+    "typed",
+    "working",
+    "frozen",
+    "text",
+    "id",
+];
+
+/// Every text of an answer under what may speak either system.
+fn texts(value: &Value, place: &str, found: &mut Vec<(String, String)>) {
+    match value {
+        Value::Object(fields) => {
+            for (key, value) in fields.iter().filter(|(key, _)| !BOTH.contains(&key.as_str())) {
+                texts(value, &format!("{place}/{key}"), found);
+            }
+        }
+        Value::Array(list) => list.iter().for_each(|value| texts(value, place, found)),
+        Value::String(text) => found.push((place.to_owned(), text.clone())),
+        Value::Null | Value::Bool(_) | Value::Number(_) => {}
+    }
+}
+
+/// A number followed by one of these.
+fn speaks(text: &str, units: &[&str]) -> bool {
+    let words: Vec<&str> = text.split(|c: char| c.is_whitespace() || "(),;:".contains(c)).collect();
+    words.windows(2).any(|two| {
+        let number = two[0].trim_end_matches('.').ends_with(|c: char| c.is_ascii_digit());
+        number && units.contains(&two[1].trim_end_matches(['.', '?', '!']))
+    })
+}
+
+#[rstest]
+#[case::imperial("imperial", &["°C", "mm", "cm", "cm³", "kg", "g", "MPa", "K", "K/h", "bar", "kg/m³", "kW", "kJ"])]
+#[case::metric("metric", &["°F", "in", "ft", "lb", "oz", "psi", "F deg/h", "lb/ft³", "in³"])]
+#[test_attr(rocket::async_test)]
+async fn no_text_speaks_the_other_system(#[case] units: &str, #[case] foreign: &[&str]) {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let change = json!({ "key": "shop.units", "typed": units, "shown_in": "metric" });
+    assert_eq!(server.post("/api/shop", &change).await.0, Status::Ok);
+    let (_, rack) = server.get("/api/rack").await;
+    let mut found = Vec::new();
+    texts(&rack, "rack", &mut found);
+    texts(&server.get("/api/shop").await.1, "shop", &mut found);
+    for line in rack["lines"].as_array().unwrap() {
+        let job = format!("/api/jobs/{}", line["id"].as_str().unwrap());
+        texts(&server.get(&job).await.1, "job", &mut found);
+        for test in ["spark", "punch", "drill", "ring", "fracture", "file", "magnet"] {
+            texts(&server.get(&format!("{job}/answers/{test}")).await.1, test, &mut found);
+        }
+        for iron in ["gray", "ductile", "malleable", "white", "ni_resist", "steel"] {
+            texts(&server.get(&format!("{job}/as-if/{iron}")).await.1, iron, &mut found);
+        }
+    }
+    assert!(found.len() > 10_000, "every text was looked at: {}", found.len());
+    let mut wrong: Vec<&(String, String)> = found.iter().filter(|(_, text)| speaks(text, foreign)).collect();
+    wrong.sort();
+    wrong.dedup();
+    assert!(wrong.is_empty(), "{wrong:#?}");
+    let own: &[&str] = if units == "imperial" { &["°F", "in"] } else { &["°C", "mm"] };
+    assert!(found.iter().filter(|(_, text)| speaks(text, own)).count() > 50, "its own it does speak");
+}

@@ -2,7 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::quantity::{Unit, UnitSystem};
+use crate::quantity::UnitSystem;
+use crate::said::said;
 
 /// House: from here up, with time, malleable iron loses its anneal, in degC.
 pub const ANNEAL_LOST_C: f64 = 760.0;
@@ -59,15 +60,15 @@ impl Iron {
         Self::ALL.into_iter().find(|iron| iron.id() == id)
     }
 
-    /// What this iron means for a repair, in a sentence.
-    #[must_use]
-    pub fn meaning(self) -> String {
-        self.meaning_in(UnitSystem::Metric)
-    }
-
-    /// The same, in the system it is asked for.
+    /// What this iron means for a repair, in the system it is asked for.
     #[must_use]
     pub fn meaning_in(self, units: UnitSystem) -> String {
+        said(&self.meaning(), units)
+    }
+
+    /// The same as a template.
+    #[must_use]
+    pub fn meaning(self) -> String {
         match self {
             Self::Gray => {
                 "Graphite in flakes: brittle, weak in tension, machines easily. Takes most methods."
@@ -79,9 +80,9 @@ impl Iron {
                     .to_owned()
             }
             Self::Malleable => format!(
-                "Annealed white iron: from about {} up, with time, and where it melts, the anneal is undone along \
+                "Annealed white iron: from about {{{} degC}} up, with time, and where it melts, the anneal is undone along \
                  the joint. Braze low, or short nickel-iron beads; no gas fusion.",
-                units.say(ANNEAL_LOST_C, Unit::Celsius)
+                ANNEAL_LOST_C
             ),
             Self::White => {
                 "Glass-hard, no drill bites, welding cracks it. Replace it rather than repair it.".to_owned()

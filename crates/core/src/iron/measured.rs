@@ -7,6 +7,7 @@ use serde::{Deserialize, Serialize};
 use super::{Density, Finding, Iron, SoundSpeed, grade_of};
 use crate::problem::{FieldProblem, Problems};
 use crate::quantity::{Kind, NotUnderstood, Unit, UnitSystem, WallMillimetres, parse};
+use crate::said::said;
 
 /// A test whose outcome is typed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
@@ -25,6 +26,7 @@ pub struct Asked {
     pub label: &'static str,
     /// Nothing for words.
     pub kind: Option<Kind>,
+    /// A template.
     pub example: &'static str,
 }
 
@@ -77,14 +79,14 @@ impl MeasuredTest {
     #[must_use]
     pub fn asks(self) -> &'static [Asked] {
         const SOUND: &[Asked] = &[
-            asked("set_speed", "Gauge set to", Some(Kind::SoundSpeed), "5920 m/s"),
-            asked("caliper", "Caliper says", Some(Kind::Length), "14.0 mm"),
-            asked("shown", "Gauge says", Some(Kind::Length), "14.9 mm"),
+            asked("set_speed", "Gauge set to", Some(Kind::SoundSpeed), "{5920 m/s}"),
+            asked("caliper", "Caliper says", Some(Kind::Length), "{14.0 mm}"),
+            asked("shown", "Gauge says", Some(Kind::Length), "{14.9 mm}"),
         ];
         const DENSITY: &[Asked] = &[
-            asked("in_air", "Weighs in air", Some(Kind::Mass), "3.40 kg"),
-            asked("in_water", "Hung in water", Some(Kind::Mass), "2.93 kg"),
-            asked("water", "Water is", Some(Kind::Temperature), "18 C"),
+            asked("in_air", "Weighs in air", Some(Kind::Mass), "{3.40 kg}"),
+            asked("in_water", "Hung in water", Some(Kind::Mass), "{2.93 kg}"),
+            asked("water", "Water is", Some(Kind::Temperature), "{18 degC}"),
         ];
         const MARK: &[Asked] = &[asked("mark", "Cast or stamped on it", None, "EN-GJS-400-15")];
         match self {
@@ -125,11 +127,11 @@ impl MeasuredTest {
             match parse(text, kind?, shown_in) {
                 Ok(read) => Some(read.value),
                 Err(NotUnderstood::Empty) => {
-                    problems.add(FieldProblem::new(key, "this is needed too", example));
+                    problems.add(FieldProblem::new(key, "this is needed too", said(example, shown_in)));
                     None
                 }
                 Err(error) => {
-                    problems.add(FieldProblem::new(key, error.to_string(), example));
+                    problems.add(FieldProblem::new(key, error.to_string(), said(example, shown_in)));
                     None
                 }
             }
@@ -154,7 +156,7 @@ impl MeasuredTest {
                 };
                 problems.finish()?;
                 let (sound, speed, wall) = sound.map_err(|problem| vec![problem])?;
-                let said = |units: UnitSystem| {
+                let words = |units: UnitSystem| {
                     format!(
                         "{} through {}",
                         units.say(speed, Unit::MetresPerSecond),
@@ -164,7 +166,7 @@ impl MeasuredTest {
                 Ok(Measured {
                     finding: Finding::Sound(sound),
                     outcome: String::new(),
-                    words: (said(UnitSystem::Metric), said(UnitSystem::Imperial)),
+                    words: (words(UnitSystem::Metric), words(UnitSystem::Imperial)),
                     note: String::new(),
                 })
             }
@@ -187,10 +189,11 @@ impl MeasuredTest {
                     vec![FieldProblem::new("in_water", what, "5000 to 9500 kg/m³: weigh again")]
                 })?;
                 let words = format!("{found:.0} kg/m³");
+                let imperial = format!("{:.0} lb/ft³", found * LB_FT3_IN_KG_M3);
                 Ok(Measured {
                     finding: Finding::Density(density),
                     outcome: String::new(),
-                    words: (words.clone(), words),
+                    words: (words, imperial),
                     note: String::new(),
                 })
             }
@@ -204,19 +207,24 @@ impl MeasuredTest {
                         "EN-GJL-250, 60-40-18, FCD450 or GTS-35",
                     )]);
                 };
-                let strength = grade.tensile_mpa.map_or(String::new(), |mpa| format!(", {mpa:.0} MPa"));
-                let words =
-                    format!("{mark}: {} ({}{strength})", grade.iron.label().to_lowercase(), grade.notation);
+                let words = |units: UnitSystem| {
+                    let strength = grade.tensile_mpa.map(|mpa| units.say(mpa, Unit::Megapascals));
+                    let strength = strength.map_or(String::new(), |mpa| format!(", {mpa}"));
+                    format!("{mark}: {} ({}{strength})", grade.iron.label().to_lowercase(), grade.notation)
+                };
                 Ok(Measured {
                     finding: Finding::Mark(grade.iron),
                     outcome: grade.iron.id().to_owned(),
-                    words: (words.clone(), words),
+                    words: (words(UnitSystem::Metric), words(UnitSystem::Imperial)),
                     note: grade.note.to_owned(),
                 })
             }
         }
     }
 }
+
+/// Pounds a cubic foot in a kg/m³.
+const LB_FT3_IN_KG_M3: f64 = 0.062_428;
 
 /// Longest mark that is read. Ours.
 const MARK_MOST: usize = 80;
@@ -331,7 +339,7 @@ mod tests {
         // Not the temperature of a preheat: water boils there.
         let values = typed(&[("in_air", "3 kg"), ("in_water", "2.6 kg"), ("water", "warm")]);
         let problems = MeasuredTest::Density.measure(&values, UnitSystem::Metric).unwrap_err();
-        assert_eq!(problems[0].would_be_right, "18 C");
+        assert_eq!(problems[0].would_be_right, "18 °C");
     }
 
     #[test]

@@ -15,7 +15,7 @@ use crate::problem::FieldProblem;
 use crate::quantity::{Kind, NotUnderstood, UnitSystem, parse};
 use crate::stop_hole::FoundBy;
 
-/// `(id, label)`
+/// `(id, label)`: the label is a template, said in the units of the shop
 pub type Choice = (&'static str, &'static str);
 
 /// What a field holds.

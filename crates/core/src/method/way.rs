@@ -98,12 +98,13 @@ pub enum School {
 }
 
 impl School {
+    /// Labels are templates.
     pub const CHOICES: &'static [(&'static str, &'static str)] = &[
         ("cold", "Cold: no hotter than the hand bears"),
-        ("warm", "Warm: 120 to 200 °C"),
-        ("hot", "Hot: the whole part, 260 to 350 °C"),
+        ("warm", "Warm: {120 to 200 degC}"),
+        ("hot", "Hot: the whole part, {260 to 350 degC}"),
         ("whole_part", "Whole part, dull red"),
-        ("modest", "Modest: 250 °C, melted at the joint alone"),
+        ("modest", "Modest: {250 degC}, melted at the joint alone"),
     ];
 
     #[must_use]

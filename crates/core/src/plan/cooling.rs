@@ -213,7 +213,8 @@ pub(super) fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
             figures.push(figure);
         }
     }
-    let limit = cooling.limit_k_per_h.map_or("no limit".to_owned(), |l| format!("limit {l:.0} K/h (house)"));
+    let limit =
+        cooling.limit_k_per_h.map_or("no limit".to_owned(), |l| format!("limit {{{l:.0} K/h}} (house)"));
     let mut fastest =
         Figure::new("cooling.fastest", "Falls at most", cooling.fastest_k_per_h, Unit::KelvinsPerHour);
     if let Some(between) = between {

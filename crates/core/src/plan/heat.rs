@@ -588,7 +588,7 @@ pub(super) fn figures(
                 } else {
                     "range of the departures from the straight line along the part"
                 })
-                .note("Counted under 500 °C; above, the iron gives.")
+                .note("Counted under {500 degC}; above, the iron gives.")
                 .forced_by(sources.slowest.forced_by())
         }));
     }

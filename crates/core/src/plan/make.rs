@@ -21,6 +21,7 @@ use crate::job::{Allowed, Job, Reading};
 use crate::method::Way;
 use crate::quantity::{Unit, UnitSystem};
 use crate::record::{FROZEN_FORMAT, FrozenPlan};
+use crate::said::said;
 use crate::shop::Shop;
 
 /// Everything worked out for a job. Durations, not clock times.
@@ -247,6 +248,9 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
 
     figures.extend(torch::figures(round));
 
+    for figure in &mut figures {
+        figure.note = said(&figure.note, shop.units);
+    }
     let mut iron = iron::iron_plan(job, &believed, &part_plan, &facts);
     iron.meaning = iron::meaning(round, &belief, &facts, &methods);
     iron.demands = iron::demands(&belief, &facts, methods.chosen, target.as_ref(), heat.as_ref(), &ruled);

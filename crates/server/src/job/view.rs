@@ -11,13 +11,14 @@ use vanadin_core::job::{
     Reading, crack_key, neighbour_key, picture_key,
 };
 use vanadin_core::plan::{Available, Plan, Standing};
-use vanadin_core::quantity::{Kind, Shown, Unit, both};
+use vanadin_core::quantity::{Kind, Shown, Unit, UnitSystem, both};
+use vanadin_core::said::said;
 
 /// One choice of a field.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ChoiceView {
     pub id: &'static str,
-    pub label: &'static str,
+    pub label: String,
 }
 
 /// What a field asks for.
@@ -100,7 +101,7 @@ impl JobView {
         moved: Vec<Moved>,
         (now_ms, folder): (i64, Uuid),
     ) -> Self {
-        let fields = fields_of(&job);
+        let fields = fields_of(&job, plan.units);
         let face = job.face();
         for round in &mut job.rounds {
             round.readings = thinned(&round.readings, DRAWN);
@@ -138,7 +139,7 @@ pub fn thinned(readings: &[Reading], most: usize) -> Vec<Reading> {
     kept
 }
 
-fn fields_of(job: &Job) -> BTreeMap<String, FieldView> {
+fn fields_of(job: &Job, units: UnitSystem) -> BTreeMap<String, FieldView> {
     let values = &job.round().values;
     let plain = JOB_FIELDS.iter().map(|spec| (spec.key.to_owned(), spec));
     let of_cracks = job
@@ -158,13 +159,13 @@ fn fields_of(job: &Job) -> BTreeMap<String, FieldView> {
         .chain(of_neighbours)
         .chain(of_pictures)
         .map(|(key, spec)| {
-            let view = field_view(key.clone(), spec, values.get(&key));
+            let view = field_view(key.clone(), spec, values.get(&key), units);
             (key, view)
         })
         .collect()
 }
 
-pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>) -> FieldView {
+pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>, shop_units: UnitSystem) -> FieldView {
     let (asks_for, unit, choices, units) = match spec.kind {
         FieldKind::Text { most } if most > ONE_LINE => (AsksFor::Prose, None, &[][..], ("", "")),
         FieldKind::Text { .. } => (AsksFor::Text, None, &[][..], ("", "")),
@@ -194,7 +195,10 @@ pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>) -> FieldVi
         asks_for,
         unit_metric: units.0,
         unit_imperial: units.1,
-        choices: choices.iter().map(|&(id, label)| ChoiceView { id, label }).collect(),
+        choices: choices
+            .iter()
+            .map(|&(id, label)| ChoiceView { id, label: said(label, shop_units) })
+            .collect(),
         typed: held.map_or(String::new(), |held| held.typed.clone()),
         metric,
         imperial,

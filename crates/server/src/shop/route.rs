@@ -39,9 +39,10 @@ pub struct ShopChange {
 
 async fn view(pool: &SqlitePool) -> Result<Json<ShopView>, ApiError> {
     let values = values(pool).await?;
+    let units = Shop::of(&values).units;
     let fields = SHOP_FIELDS
         .iter()
-        .map(|spec| (spec.key.to_owned(), field_view(spec.key.to_owned(), spec, values.get(spec.key))))
+        .map(|spec| (spec.key.to_owned(), field_view(spec.key.to_owned(), spec, values.get(spec.key), units)))
         .collect();
     Ok(Json(ShopView { shop: Shop::of(&values), revision: revision_of(&values), fields }))
 }

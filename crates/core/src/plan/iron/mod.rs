@@ -160,7 +160,7 @@ pub(super) fn iron_plan(job: &Job, belief: &Belief, part: &PartPlan, facts: &Par
         hard_spot: found::may_be_a_hard_spot(belief, &found),
         found,
         roll: roll::roll(part),
-        measured: roll::measured(),
+        measured: roll::measured(facts.units),
     }
 }
 

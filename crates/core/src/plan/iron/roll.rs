@@ -4,7 +4,8 @@ use serde::{Deserialize, Serialize};
 
 use super::super::part::PartPlan;
 use crate::iron::{LookTest, MeasuredTest};
-use crate::quantity::Kind;
+use crate::quantity::{Kind, UnitSystem};
+use crate::said::said;
 
 /// One outcome of a test, to be chosen by what it looks like.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -88,7 +89,7 @@ pub fn roll(part: &PartPlan) -> Vec<TestView> {
         .collect()
 }
 
-pub fn measured() -> Vec<MeasuredView> {
+pub fn measured(units: UnitSystem) -> Vec<MeasuredView> {
     MeasuredTest::ALL
         .into_iter()
         .map(|test| {
@@ -114,7 +115,7 @@ pub fn measured() -> Vec<MeasuredView> {
                         AskedView {
                             key: asked.key.to_owned(),
                             label: asked.label.to_owned(),
-                            example: asked.example.to_owned(),
+                            example: said(asked.example, units),
                             unit_metric: metric.to_owned(),
                             unit_imperial: imperial.to_owned(),
                         }

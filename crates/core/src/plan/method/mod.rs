@@ -24,7 +24,8 @@ use crate::method::{
     Asked, Effect, Fired, MethodId, Odds, Piece, Ruling, School, ScorePart, Start, StitchKind, Target, Way,
     amps, apply_rules, heat_points, hours_points, odds, odds_points, rule_points, strength_points, target,
 };
-use crate::quantity::{Celsius, Unit, WallMillimetres};
+use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
+use crate::said::said;
 use crate::shop::Shop;
 
 /// One method done after its best school, with its score or the reasons against it.
@@ -62,13 +63,13 @@ pub struct SchoolChoice {
     pub label: String,
 }
 
-fn schools_to_choose(method: MethodId) -> Vec<SchoolChoice> {
+fn schools_to_choose(method: MethodId, units: UnitSystem) -> Vec<SchoolChoice> {
     let of_method =
         |id: &str| School::from_id(id).is_some_and(|school| method.schools().any(|it| it == school));
     School::CHOICES
         .iter()
         .filter(|(id, _)| method.schools().count() > 1 && of_method(id))
-        .map(|&(id, label)| SchoolChoice { id: id.to_owned(), label: label.to_owned() })
+        .map(|&(id, label)| SchoolChoice { id: id.to_owned(), label: said(label, units) })
         .collect()
 }
 
@@ -513,7 +514,7 @@ impl Judged<'_> {
             hours,
             target_c,
             summary: summary.into_iter().flatten().collect::<Vec<_>>().join(", "),
-            schools_to_choose: schools_to_choose(way.method),
+            schools_to_choose: schools_to_choose(way.method, self.shop.units),
             schools,
         }
     }
