@@ -66,7 +66,7 @@ function Door({ door }: { door: Schemas['DoorView'] }): ReactNode {
       <p className="text-ash">
         {door.asks
           ? 'Other devices say the passphrase once and are then known for 90 days.'
-          : 'Nobody is asked for a passphrase: the server answers this machine alone, or was started with --open.'}
+          : 'Nobody is asked for a passphrase: the server answers this machine alone, or was started open to all.'}
       </p>
       <Plain
         label={door.is_set ? 'Another passphrase' : 'A passphrase, for when others are let in'}
