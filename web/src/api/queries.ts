@@ -1,4 +1,4 @@
-import { keepPreviousData, QueryClient, queryOptions } from '@tanstack/react-query'
+import { QueryClient, queryOptions } from '@tanstack/react-query'
 import { api, dataOf, Refused } from './client'
 
 export const queryClient = new QueryClient({
@@ -30,8 +30,6 @@ export const rackQuery = (away: boolean, find: string, page: number) =>
       return dataOf('Rack', await api.GET('/api/rack', { params: { query } }))
     },
     refetchInterval: 5_000,
-    // While one finds, what was found before stays until there is something else.
-    placeholderData: keepPreviousData,
   })
 
 export const shopQuery = () =>

@@ -32,7 +32,7 @@ impl Desk {
         }
         self.forget(id);
         self.database.write(async |on| store::delete(on, id).await).await?;
-        self.never_again(id);
+        self.in_order(id);
         self.tell(News::Gone { job: id });
         drop(turn);
         // It is gone either way: a file that stays as large takes its room up again.

@@ -81,8 +81,8 @@ impl Desk {
         self.on.runs.clone()
     }
 
-    /// Nothing of a job is kept that is gone.
-    fn never_again(&self, job: Uuid) {
+    /// The line of a job is as the job is, or both are gone.
+    fn in_order(&self, job: Uuid) {
         self.on.behind.lock().unwrap_or_else(PoisonError::into_inner).remove(&job);
         self.on.damaged.lock().unwrap_or_else(PoisonError::into_inner).remove(&job);
     }

@@ -150,6 +150,7 @@ impl Desk {
             })
             .await?;
         self.keep(id, &after);
+        self.in_order(id);
         self.tell(News::Said { job: id, revision: after.job.revision, fact: Some(fact.id) });
         Ok((after, moved))
     }

@@ -156,6 +156,7 @@ impl Desk {
         let seen = self.see_in_turn(id, shop).await?;
         let line = seen.line(self.now_ms());
         self.database.write(async |on| projection::put(on, &line).await).await?;
+        self.in_order(id);
         // A walk over all jobs leaves on the desk what was there.
         if !was_kept {
             self.forget(id);

@@ -31,10 +31,14 @@ export function RackLines({ away, find, rack }: RackLinesProps): ReactNode {
     scrollMargin: margin,
   })
   const seen = list.getVirtualItems()
-  const pages = [...new Set([0, ...seen.map((item) => Math.floor(item.index / RACK_PAGE))])]
+  const wanted = new Set(seen.map((item) => Math.floor(item.index / RACK_PAGE)))
+  const pages = [...wanted].filter((page) => page > 0)
   const read = useQueries({ queries: pages.map((page) => rackQuery(away, find, page)) })
-  const lineAt = (at: number): Schemas['RackLine'] | undefined =>
-    read[pages.indexOf(Math.floor(at / RACK_PAGE))]?.data?.lines[at % RACK_PAGE]
+  const lineAt = (at: number): Schemas['RackLine'] | undefined => {
+    const page = Math.floor(at / RACK_PAGE)
+    const lines = page === 0 ? rack.lines : read[pages.indexOf(page)]?.data?.lines
+    return lines?.[at % RACK_PAGE]
+  }
   const above = (seen[0]?.start ?? margin) - margin
   const below = list.getTotalSize() - ((seen.at(-1)?.end ?? margin) - margin)
   return (

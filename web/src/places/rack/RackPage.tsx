@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { useLocation, useNavigate, useSearchParams } from 'react-router'
 import { api, dataOf, Refused } from '../../api/client'
@@ -23,7 +23,8 @@ export function RackPage(): ReactNode {
     if (finding) search.current?.focus()
   }, [finding, key])
   const find = useSettled(words, 150)
-  const rack = useQuery(rackQuery(away, find, 0))
+  // While one finds, what was found before stays until there is something else.
+  const rack = useQuery({ ...rackQuery(away, find, 0), placeholderData: keepPreviousData })
   const [problem, setProblem] = useState('')
   const create = useMutation({
     mutationFn: async () => dataOf('JobView', await api.POST('/api/jobs', { body: { id: newId() } })),
