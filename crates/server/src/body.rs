@@ -7,7 +7,7 @@ use rocket::data::{Data, FromData, Outcome, ToByteUnit};
 use rocket::http::ContentType;
 use rocket::tokio::io::AsyncReadExt;
 use rocket::tokio::time::{Instant, timeout, timeout_at};
-use serde::de::DeserializeOwned;
+use serde::de::{DeserializeOwned, IgnoredAny};
 use serde_json::error::Category;
 use vanadin_core::problem::FieldProblem;
 
@@ -76,7 +76,7 @@ async fn received_within(data: Data<'_>, most_mib: u64, silence: Duration) -> Re
 fn understand<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
     let begins_as_object = bytes.iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'{');
     if !begins_as_object {
-        let any: Result<serde::de::IgnoredAny, _> = serde_json::from_slice(bytes);
+        let any: Result<IgnoredAny, _> = serde_json::from_slice(bytes);
         return Err(match any {
             Err(error) => ApiError::Unreadable(error.to_string()),
             Ok(_) => {
@@ -88,19 +88,23 @@ fn understand<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let read = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
         let path = error.path().to_string();
-        match error.inner().classify() {
+        let message = match error.inner().classify() {
+            Category::Data => error.inner().to_string(),
+            // A list where a word belongs is told as broken JSON: it is only where nothing can be read at all.
             Category::Io | Category::Syntax | Category::Eof => {
-                ApiError::Unreadable(error.inner().to_string())
+                match serde_json::from_slice::<IgnoredAny>(bytes) {
+                    Err(broken) => return ApiError::Unreadable(broken.to_string()),
+                    Ok(_) => "this is of another kind than it should be".to_owned(),
+                }
             }
-            Category::Data => ApiError::NotAcceptable(vec![of_the_wrong_shape(&path, error.inner())]),
-        }
+        };
+        ApiError::NotAcceptable(vec![of_the_wrong_shape(&path, &message)])
     })?;
     reader.end().map_err(|error| ApiError::Unreadable(error.to_string()))?;
     Ok(read)
 }
 
-fn of_the_wrong_shape(path: &str, error: &serde_json::Error) -> FieldProblem {
-    let message = error.to_string();
+fn of_the_wrong_shape(path: &str, message: &str) -> FieldProblem {
     // Where in the text it is says nothing to whoever filled in a field.
     let message = message.split(" at line ").next().unwrap_or_default();
     let missing = message.strip_prefix("missing field `").and_then(|rest| rest.split('`').next());

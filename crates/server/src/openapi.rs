@@ -2,7 +2,9 @@
 
 use rocket::get;
 use rocket::http::ContentType;
-use utoipa::OpenApi;
+use utoipa::openapi::request_body::RequestBody;
+use utoipa::openapi::{Content, OpenApi as OpenApiDocument, Ref, RefOr, ResponseBuilder};
+use utoipa::{Modify, OpenApi};
 use vanadin_core::job::Understood;
 
 use crate::api_error::ProblemsBody;
@@ -42,9 +44,47 @@ use crate::api_error::ProblemsBody;
         crate::reckon::heat::heating,
         crate::reckon::heat::cooling,
     ),
+    modifiers(&Common),
     components(schemas(ProblemsBody, Understood))
 )]
 struct Api;
+
+/// What any operation may answer beside what it says of itself.
+struct Common;
+
+/// Whatever is asked; and whatever is sent.
+const ALWAYS: [(&str, &str); 3] = [
+    ("401", "This device is not known here"),
+    ("403", "Asked by a name that was made to point here, or written by a foreign page"),
+    ("500", "Something broke in the server; nothing was changed"),
+];
+const WITH_A_BODY: [(&str, &str); 5] = [
+    ("400", "The body cannot be read"),
+    ("408", "The body did not come"),
+    ("413", "The body is too large"),
+    ("415", "The body is no JSON"),
+    ("422", "Not acceptable, at its field"),
+];
+
+impl Modify for Common {
+    fn modify(&self, document: &mut OpenApiDocument) {
+        for item in document.paths.paths.values_mut() {
+            for operation in [&mut item.get, &mut item.post].into_iter().flatten() {
+                let json = |body: &RefOr<RequestBody>| matches!(body, RefOr::T(body) if body.content.contains_key("application/json"));
+                let body = operation.request_body.as_ref().is_some_and(json);
+                let sent = WITH_A_BODY.iter().filter(|_| body);
+                for (status, means) in ALWAYS.iter().chain(sent) {
+                    let told = || {
+                        let problems = Content::new(Some(Ref::from_schema_name("ProblemsBody")));
+                        let response = ResponseBuilder::new().description(*means);
+                        response.content("application/json", problems).build().into()
+                    };
+                    operation.responses.responses.entry((*status).to_owned()).or_insert_with(told);
+                }
+            }
+        }
+    }
+}
 
 /// The OpenAPI document, indented.
 #[must_use]

@@ -240,3 +240,31 @@ async fn the_head_alone_can_be_asked_for(#[case] path: &str) {
     assert_eq!(head.status(), full, "{path}");
     assert!(head.into_bytes().await.unwrap_or_default().is_empty());
 }
+
+#[test]
+fn every_operation_says_which_answers_may_come() {
+    let document: Value = serde_json::from_str(&vanadin::openapi_document()).unwrap();
+    let mut operations = 0;
+    for (path, item) in document["paths"].as_object().unwrap() {
+        for (method, operation) in item.as_object().unwrap() {
+            operations += 1;
+            let says = |status: &str| !operation["responses"][status].is_null();
+            for status in ["401", "403", "500"] {
+                assert!(says(status), "{method} {path}: {status}");
+            }
+            let body = !operation["requestBody"]["content"]["application/json"].is_null();
+            for status in ["400", "415"] {
+                assert_eq!(says(status), body, "{method} {path}: {status}");
+            }
+            // A picture is no JSON, and can stall or be too large all the same.
+            for status in ["408", "413"] {
+                assert_eq!(says(status), !operation["requestBody"].is_null(), "{method} {path}: {status}");
+            }
+            for (status, response) in operation["responses"].as_object().unwrap() {
+                assert!(!response["description"].as_str().unwrap().is_empty(), "{method} {path}: {status}");
+            }
+        }
+    }
+    assert!(operations > 25, "{operations}");
+    assert!(!document["paths"]["/api/jobs/{id}/facts"]["post"]["responses"]["421"].is_null());
+}

@@ -67,6 +67,7 @@ pub async fn show(desk: &State<Desk>, id: &str) -> Result<Json<JobView>, ApiErro
     (status = 200, description = "Stored; the job as it stands now, and the figures that moved", body = JobView),
     (status = 404, description = "No such job", body = ProblemsBody),
     (status = 409, description = "Somebody else changed it; both values are told", body = ProblemsBody),
+    (status = 421, description = "Said to another data folder than the one that answers", body = ProblemsBody),
     (status = 422, description = "Not acceptable, at its field", body = ProblemsBody)))]
 #[post("/<id>/facts", data = "<body>")]
 pub async fn add_fact(desk: &State<Desk>, id: &str, body: Body<NewFact>) -> Result<Json<JobView>, ApiError> {

@@ -55,7 +55,9 @@ pub struct Jpeg {
     request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
     (status = 200, description = "Kept; the job as it stands now", body = JobView),
     (status = 404, description = "No such job", body = ProblemsBody),
+    (status = 408, description = "It did not come", body = ProblemsBody),
     (status = 413, description = "Over 20 MB", body = ProblemsBody),
+    (status = 421, description = "Said to another data folder than the one that answers", body = ProblemsBody),
     (status = 422, description = "No picture, a damaged one, or too many points", body = ProblemsBody)))]
 #[post(
     "/<id>/pictures/<picture>?<shows>&<at_client_ms>&<sent_at_client_ms>&<who>&<sender>&<folder>",

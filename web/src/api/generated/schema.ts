@@ -2385,6 +2385,33 @@ export interface operations {
                     "application/json": components["schemas"]["DoorView"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
         };
     };
     come_in: {
@@ -2409,6 +2436,15 @@ export interface operations {
                     "application/json": components["schemas"]["DoorView"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not the passphrase */
             401: {
                 headers: {
@@ -2418,8 +2454,62 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable, at its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Wrong too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2451,6 +2541,78 @@ export interface operations {
                     "application/json": components["schemas"]["DoorView"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable, at its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
         };
     };
     set_passphrase: {
@@ -2475,8 +2637,71 @@ export interface operations {
                     "application/json": components["schemas"]["DoorView"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Too short */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2504,6 +2729,33 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
         };
     };
     import: {
@@ -2528,6 +2780,42 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Too large */
             413: {
                 headers: {
@@ -2537,8 +2825,26 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Damaged, or not a job's file */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2570,8 +2876,71 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2602,8 +2971,35 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2636,8 +3032,35 @@ export interface operations {
                     "application/json": components["schemas"]["Answers"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job or test */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2670,8 +3093,35 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job or iron */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2706,8 +3156,80 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable, at its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2738,8 +3260,35 @@ export interface operations {
                     "application/json": components["schemas"]["JobFile"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2774,8 +3323,44 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2792,8 +3377,44 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Said to another data folder than the one that answers */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable, at its field */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2824,8 +3445,35 @@ export interface operations {
                     "application/json": components["schemas"]["History"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2858,6 +3506,33 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job */
             404: {
                 headers: {
@@ -2867,8 +3542,44 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description It lies on the rack, is hot, or has another name */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2901,8 +3612,35 @@ export interface operations {
                     "image/jpeg": unknown;
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such picture */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2952,8 +3690,35 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2970,8 +3735,26 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
+            /** @description Said to another data folder than the one that answers */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No picture, a damaged one, or too many points */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3004,8 +3787,35 @@ export interface operations {
                     "image/jpeg": unknown;
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such picture */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3036,8 +3846,35 @@ export interface operations {
                     "text/event-stream": components["schemas"]["Said"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such job */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3074,6 +3911,33 @@ export interface operations {
                     "application/json": components["schemas"]["Rack"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
         };
     };
     cooling: {
@@ -3098,8 +3962,71 @@ export interface operations {
                     "application/json": components["schemas"]["CoolingAnswer"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3131,8 +4058,71 @@ export interface operations {
                     "application/json": components["schemas"]["DrillSpeedAnswer"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3164,8 +4154,71 @@ export interface operations {
                     "application/json": components["schemas"]["EnergyAnswer"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3197,8 +4250,71 @@ export interface operations {
                     "application/json": components["schemas"]["GrooveSection"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3230,8 +4346,71 @@ export interface operations {
                     "application/json": components["schemas"]["HeatingAnswer"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3263,8 +4442,71 @@ export interface operations {
                     "application/json": components["schemas"]["IronAnswer"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3296,8 +4538,71 @@ export interface operations {
                     "application/json": components["schemas"]["Pins"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3329,8 +4634,71 @@ export interface operations {
                     "application/json": components["schemas"]["StopHole"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3358,6 +4726,33 @@ export interface operations {
                     "application/json": components["schemas"]["ShopView"];
                 };
             };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
         };
     };
     change_shop: {
@@ -3382,6 +4777,42 @@ export interface operations {
                     "application/json": components["schemas"]["ShopView"];
                 };
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Somebody else changed it */
             409: {
                 headers: {
@@ -3391,8 +4822,35 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
