@@ -1,27 +1,14 @@
 //! Nickel-iron stick.
 
-use super::stick::{AT_TORCH, GROOVE, PRACTICES, STANDS, joint_words, layer, stick};
-use super::{Filling, Joins, Method};
+use super::{Method, stick};
 use crate::filler::Filler;
 use crate::method::MethodId;
 
-pub(super) const METHOD: Method = Method {
-    method: MethodId::ArcNickelIron,
-    id: "arc_nickel_iron",
-    label: "Nickel-iron stick",
-    joins: Joins::Arc,
-    practices: PRACTICES,
-    stands: STANDS,
-    efficiency: 0.8,
-    groove: Some(GROOVE),
-    filling: Some(Filling { filler, layer, laid_g_a_min: None }),
-    prep: &[],
-    at_torch: AT_TORCH,
-    joint_words,
-};
+pub(super) const METHOD: Method =
+    stick::method(MethodId::ArcNickelIron, "arc_nickel_iron", "Nickel-iron stick", filler);
 
 /// # Source
 /// AWS A5.15.
 fn filler(wall_mm: f64, _ductile: bool) -> Filler {
-    stick("ENiFe-CI", "nickel-iron stick", (400.0, 580.0), wall_mm)
+    stick::stick("ENiFe-CI", "nickel-iron stick", (400.0, 580.0), wall_mm)
 }

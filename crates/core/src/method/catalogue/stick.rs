@@ -1,12 +1,35 @@
 //! What both nickel sticks have in common.
 
-use super::{Most, Practice, Stands, Start, UsualGroove};
+use super::{Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove};
 use crate::filler::Filler;
-use crate::method::{Place, School};
+use crate::method::{MethodId, Place, School};
 use crate::quantity::{Unit, UnitSystem};
 
+/// A stick as a method: nothing tells the two apart but their name and what they are made of.
+pub(super) const fn method(
+    method: MethodId,
+    id: &'static str,
+    label: &'static str,
+    filler: fn(f64, bool) -> Filler,
+) -> Method {
+    Method {
+        method,
+        id,
+        label,
+        joins: Joins::Arc,
+        practices: PRACTICES,
+        stands: STANDS,
+        efficiency: 0.8,
+        groove: Some(GROOVE),
+        filling: Some(Filling { filler, layer, laid_g_a_min: None }),
+        prep: &[],
+        at_torch: &["Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13."],
+        joint_words,
+    }
+}
+
 /// House: the three schools of the nickel arc.
-pub(super) const PRACTICES: &[Practice] = &[
+const PRACTICES: &[Practice] = &[
     Practice {
         school: School::Hot,
         target_c: Some(300.0),
@@ -34,14 +57,11 @@ pub(super) const PRACTICES: &[Practice] = &[
     },
 ];
 
-pub(super) const STANDS: Stands =
+const STANDS: Stands =
     Stands { for_good_c: 600.0, with_caution_c: super::AS_THE_CASTING_C, cycling_c: None, short_c: None };
 
-pub(super) const GROOVE: UsualGroove =
+const GROOVE: UsualGroove =
     UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false };
-
-pub(super) const AT_TORCH: &[&str] =
-    &["Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13."];
 
 /// Three sizes of wall.
 fn by_wall<T>(wall_mm: f64, [thin, usual, thick]: [T; 3]) -> T {
@@ -76,7 +96,7 @@ pub(super) fn stick(
 }
 
 /// House.
-pub(super) fn layer(wall_mm: f64) -> (f64, Option<f64>) {
+fn layer(wall_mm: f64) -> (f64, Option<f64>) {
     by_wall(wall_mm, [(2.0, Some(5.0)), (2.5, Some(7.0)), (3.0, Some(9.0))])
 }
 
@@ -88,7 +108,7 @@ pub fn amps(wall_mm: f64, school: School) -> f64 {
     if school == School::Cold { low } else { (low + high) / 2.0 }
 }
 
-pub(super) fn joint_words(celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String {
+fn joint_words(celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String {
     match Place::of(celsius, window) {
         Place::TooCold => "too cold for the next bead".to_owned(),
         Place::TooHot => window.map_or(String::new(), |(_, high)| {
