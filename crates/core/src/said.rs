@@ -3,7 +3,8 @@
 use crate::quantity::{Unit, UnitSystem};
 
 /// What a quantity in a template may be in.
-const UNITS: [(&str, Unit); 8] = [
+const UNITS: [(&str, Unit); 9] = [
+    ("bar", Unit::Bar),
     ("degC", Unit::Celsius),
     ("K/h", Unit::KelvinsPerHour),
     ("K", Unit::Kelvins),

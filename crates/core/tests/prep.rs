@@ -7,6 +7,7 @@ use common::{Bench, figure};
 use rstest::rstest;
 use vanadin_core::job::{Change, crack_key};
 use vanadin_core::plan::{Amount, Plan, Station};
+use vanadin_core::quantity::UnitSystem;
 
 /// The lever with this method, wall and sides.
 fn lever(method: &str, wall: &str, sides: &str) -> Bench {
@@ -74,6 +75,22 @@ fn the_stick_follows_the_wall(#[case] wall: &str, #[case] rod: &str) {
 fn the_root_radius_follows_the_wall(#[case] wall: &str, #[case] radius_mm: f64) {
     let plan = lever("arc_nickel", wall, "one").plan();
     assert_eq!(plan.prep.unwrap().seams[0].root_radius_mm, radius_mm);
+}
+
+#[rstest]
+// Hand-worked: a wall of 14 mm ground from both sides is 7 mm deep, 0.276 in; a crown of 1 mm is 0.039 in, to thousandths
+#[case::metric(UnitSystem::Metric, "7", "1")]
+#[case::imperial(UnitSystem::Imperial, "0.276", "0.039")]
+fn what_the_fields_would_say_is_in_the_units_of_the_shop(
+    #[case] units: UnitSystem,
+    #[case] depth: &str,
+    #[case] cap: &str,
+) {
+    let mut bench = lever("arc_nickel", "14", "both");
+    bench.shop.units = units;
+    let plan = bench.plan();
+    let usual = plan.prep.as_ref().unwrap().seams[0].usual.clone().expect("it has a groove");
+    assert_eq!((usual.depth.as_str(), usual.angle.as_str(), usual.cap.as_str()), (depth, "70", cap));
 }
 
 #[test]

@@ -9,7 +9,8 @@ import { shownFields } from './shown-fields'
 export interface FieldProps {
   name: string
   label?: string
-  placeholder?: string
+  /** What might stand in it; by itself the field's own example. */
+  placeholder?: string | undefined
   folded?: boolean
   columns?: 2 | 3
 }
@@ -39,7 +40,7 @@ export function Field({ name, label, placeholder, folded, columns }: FieldProps)
       typed={typed}
       problem={refused?.problem ?? kept(field)}
       waiting={unsent !== undefined}
-      placeholder={placeholder}
+      placeholder={placeholder ?? field.example}
       {...(label === undefined ? {} : { label })}
       {...(folded === undefined ? {} : { folded })}
       {...(columns === undefined ? {} : { columns })}

@@ -45,6 +45,14 @@ pub struct FieldSpec {
     pub key: &'static str,
     pub label: &'static str,
     pub kind: FieldKind,
+    /// What might stand in it, as a template; empty for nothing.
+    pub example: &'static str,
+}
+
+impl FieldSpec {
+    const fn like(self, example: &'static str) -> Self {
+        Self { example, ..self }
+    }
 }
 
 /// What a field holds once typed and understood.
@@ -60,16 +68,16 @@ pub enum FieldValue {
 }
 
 const fn text(key: &'static str, label: &'static str, most: usize) -> FieldSpec {
-    FieldSpec { key, label, kind: FieldKind::Text { most } }
+    FieldSpec { key, label, kind: FieldKind::Text { most }, example: "" }
 }
 const fn one(key: &'static str, label: &'static str, choices: &'static [Choice]) -> FieldSpec {
-    FieldSpec { key, label, kind: FieldKind::One(choices) }
+    FieldSpec { key, label, kind: FieldKind::One(choices), example: "" }
 }
 const fn many(key: &'static str, label: &'static str, choices: &'static [Choice]) -> FieldSpec {
-    FieldSpec { key, label, kind: FieldKind::Many(choices) }
+    FieldSpec { key, label, kind: FieldKind::Many(choices), example: "" }
 }
 const fn yes_no(key: &'static str, label: &'static str) -> FieldSpec {
-    FieldSpec { key, label, kind: FieldKind::YesNo }
+    FieldSpec { key, label, kind: FieldKind::YesNo, example: "" }
 }
 const fn quantity(
     key: &'static str,
@@ -78,7 +86,7 @@ const fn quantity(
     (low, high): (f64, f64),
     unit: &'static str,
 ) -> FieldSpec {
-    FieldSpec { key, label, kind: FieldKind::Quantity { kind, low, high, unit } }
+    FieldSpec { key, label, kind: FieldKind::Quantity { kind, low, high, unit }, example: "" }
 }
 /// Sources and packings with an answer for a shop that has none.
 const fn or_none<const N: usize, const M: usize>(known: [Choice; N]) -> [Choice; M] {
@@ -116,20 +124,21 @@ pub const JOB_FIELDS: &[FieldSpec] = &[
     text("part.owner", "Whose is it?", 80),
     one("part.family", "What sort of part?", Family::CHOICES),
     one("part.era", "When was it cast?", Era::CHOICES),
-    quantity("part.mass", "Weight", Kind::Mass, (0.01, 20_000.0), "kg"),
+    quantity("part.mass", "Weight", Kind::Mass, (0.01, 20_000.0), "kg").like("{12 kg}"),
     length("part.length", "Length", 1.0, 20_000.0),
     length("part.width", "Width", 1.0, 20_000.0),
     length("part.height", "Height", 1.0, 20_000.0),
     one("part.shape", "Shape", PartShape::CHOICES),
-    length("part.wall", "Wall at the break", 1.0, 300.0),
+    length("part.wall", "Wall at the break", 1.0, 300.0).like("{12 mm}"),
     quantity("part.break_station", "Break lies at, % of the longest side", Kind::Plain, PERCENT, "%"),
-    quantity("part.service_temperature", "Hottest in service", Kind::Temperature, TEMPERATURE, "°C"),
+    quantity("part.service_temperature", "Hottest in service", Kind::Temperature, TEMPERATURE, "°C")
+        .like("{80 degC}"),
     yes_no("part.heat_cycling", "Heats and cools in service?"),
     quantity("part.service_time", "Each time for", Kind::Duration, (1.0, 525_600.0), "min"),
     // Asked until `part.holds` was: job files have it.
     yes_no("part.fluid_tight", "Must hold fluid?"),
     one("part.holds", "What does it hold?", CONTENTS),
-    quantity("part.pressure", "Under pressure of", Kind::GaugePressure, (0.0, 1000.0), "bar"),
+    quantity("part.pressure", "Under pressure of", Kind::GaugePressure, (0.0, 1000.0), "bar").like("{6 bar}"),
     one("part.cause", "How did it break?", CAUSES),
     many("part.loads", "What it carries", LOADS),
     quantity("part.rpm", "Turns, a minute", Kind::Plain, (0.0, 60_000.0), "rpm"),
@@ -160,7 +169,7 @@ pub const JOB_FIELDS: &[FieldSpec] = &[
         &[("nothing", "Nothing"), ("elsewhere", "Elsewhere"), ("across", "Across the joint")],
     ),
     text("part.machined_what", "What is machined", 120),
-    FieldSpec { key: "part.wanted", label: "Wanted on", kind: FieldKind::Date },
+    FieldSpec { key: "part.wanted", label: "Wanted on", kind: FieldKind::Date, example: "" },
     quantity("part.replacement_price", "A new one costs", Kind::Plain, (0.0, 1e7), ""),
     quantity("part.replacement_wait", "And comes in", Kind::Days, (0.0, 3_650.0), "days"),
     quantity("part.downtime", "A day of standing costs", Kind::Plain, (0.0, 1e7), ""),
@@ -202,15 +211,15 @@ pub const JOB_FIELDS: &[FieldSpec] = &[
     one("check.alignment", "Alignment", CHECKED),
     one("check.pins", "Pins", CHECKED),
     text("hand_over.expect", "What to expect, what not to do", 600),
-    FieldSpec { key: "hand_over.follow_up", label: "Ask again on", kind: FieldKind::Date },
+    FieldSpec { key: "hand_over.follow_up", label: "Ask again on", kind: FieldKind::Date, example: "" },
     text("hand_over.owned", "Why it goes out as it is, and who says so", 200),
     yes_no("hand_over.done", "Handed over"),
 ];
 
 /// The fields of one crack, under `crack.<id>.`
 pub const CRACK_FIELDS: &[FieldSpec] = &[
-    length("length", "Length", 1.0, 20_000.0),
-    length("wall", "Wall along it", 1.0, 300.0),
+    length("length", "Length", 1.0, 20_000.0).like("{60 mm}"),
+    length("wall", "Wall along it", 1.0, 300.0).like("{12 mm}"),
     one("found_by", "Ends found", FoundBy::CHOICES),
     one("end_a", "Left end", END_KINDS),
     one("end_b", "Right end", END_KINDS),
@@ -228,7 +237,7 @@ pub const CRACK_FIELDS: &[FieldSpec] = &[
 /// The fields of one thing beside the joint, under `neighbour.<id>.`
 pub const NEIGHBOUR_FIELDS: &[FieldSpec] = &[
     text("what", "Must stay cool", 80),
-    quantity("limit", "Not over", Kind::Temperature, TEMPERATURE, "°C"),
+    quantity("limit", "Not over", Kind::Temperature, TEMPERATURE, "°C").like("{120 degC}"),
 ];
 
 /// The fields of one picture, under `picture.<id>.`

@@ -41,6 +41,8 @@ pub struct CrackPlan {
     /// Along it, or at the part's break, or a guess.
     pub wall_mm: f64,
     pub wall_guessed: bool,
+    /// "14 mm"
+    pub wall_words: String,
     /// "118 mm, wall 14 mm", for the drawing.
     pub words: String,
     pub found_by: Option<FoundBy>,
@@ -90,6 +92,7 @@ pub(super) fn crack_plans(round: &Round, part_wall_mm: Option<f64>, units: UnitS
                 length_mm,
                 wall_mm,
                 wall_guessed,
+                wall_words: say(wall_mm),
                 words: format!(
                     "{}, wall {}{}",
                     length_mm.map_or("length not known".to_owned(), say),

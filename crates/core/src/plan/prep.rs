@@ -39,6 +39,8 @@ pub struct SeamPlan {
     pub opens_words: String,
     pub wall_words: String,
     pub depth_words: String,
+    /// What its fields would say; nothing where pins are set.
+    pub usual: Option<UsualSeam>,
     pub volume_cm3: f64,
     pub beads: u32,
     pub pins: u32,
@@ -47,6 +49,17 @@ pub struct SeamPlan {
     pub tap_drill_mm: f64,
     /// Pin numbers from the left end, in the order they go in.
     pub pin_order: Vec<u32>,
+}
+
+/// A groove as it would be typed into its fields: bare numbers, in the units of the shop.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct UsualSeam {
+    pub depth: String,
+    pub angle: String,
+    pub gap: String,
+    pub cap: String,
+    pub width: String,
 }
 
 /// The work before the heat.
@@ -192,6 +205,16 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
     } else {
         format!("{deep} deep, {angle}°, through")
     };
+    let (root_gap_mm, cap_mm) =
+        (round.number("prep.gap").unwrap_or(0.0), round.number("prep.cap").unwrap_or(CROWN_MM));
+    let bare = |mm: f64| units.show(rounded(mm), Unit::Millimetres).number;
+    let usual = UsualSeam {
+        depth: bare(groove.depth_mm()),
+        angle,
+        gap: bare(root_gap_mm),
+        cap: bare(cap_mm),
+        width: bare(section.top_width_mm),
+    };
     let lengths = (length_mm / way.school.bead_mm() - 1e-9).ceil().max(1.0) as u32;
     Some(SeamPlan {
         id: crack.id,
@@ -204,12 +227,13 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
         depth_mm: groove.depth_mm(),
         angle_deg,
         root_radius_mm,
-        root_gap_mm: round.number("prep.gap").unwrap_or(0.0),
-        cap_mm: round.number("prep.cap").unwrap_or(CROWN_MM),
+        root_gap_mm,
+        cap_mm,
         section: Some(section),
         opens_words: say(rounded(section.top_width_mm)),
         wall_words: say(wall_mm),
         depth_words,
+        usual: Some(usual),
         volume_cm3: f64::from(sides) * section.area_mm2 * length_mm / 1000.0 + holes_cm3,
         beads: sides * beads_a_side * lengths,
         pins: 0,
@@ -244,6 +268,7 @@ fn pin_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f
         opens_words: String::new(),
         wall_words: units.say(wall_mm, Unit::Millimetres),
         depth_words: String::new(),
+        usual: None,
         volume_cm3: 0.0,
         beads: 0,
         pins: pins.pins,

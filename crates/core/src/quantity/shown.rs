@@ -63,10 +63,16 @@ impl UnitSystem {
     /// A value and its unit in this system, to stand in a sentence.
     #[must_use]
     pub fn say(self, value: f64, unit: Unit) -> String {
+        self.show(value, unit).text()
+    }
+
+    /// A value in this system.
+    #[must_use]
+    pub fn show(self, value: f64, unit: Unit) -> Shown {
         let (metric, imperial) = both(value, unit);
         match self {
-            Self::Metric => metric.text(),
-            Self::Imperial => imperial.text(),
+            Self::Metric => metric,
+            Self::Imperial => imperial,
         }
     }
 }

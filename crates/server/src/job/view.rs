@@ -51,6 +51,8 @@ pub struct FieldView {
     pub unit_metric: &'static str,
     pub unit_imperial: &'static str,
     pub choices: Vec<ChoiceView>,
+    /// What might stand in it, in the units of the shop; empty for nothing.
+    pub example: String,
     pub typed: String,
     /// How it was understood; nothing for words and choices.
     pub metric: Option<Shown>,
@@ -199,6 +201,7 @@ pub fn field_view(key: String, spec: &FieldSpec, held: Option<&Held>, shop_units
             .iter()
             .map(|&(id, label)| ChoiceView { id, label: said(label, shop_units) })
             .collect(),
+        example: said(spec.example, shop_units),
         typed: held.map_or(String::new(), |held| held.typed.clone()),
         metric,
         imperial,

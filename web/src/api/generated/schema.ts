@@ -812,6 +812,8 @@ export interface components {
              * @description Along it, or at the part's break, or a guess.
              */
             wall_mm: number;
+            /** @description "14 mm" */
+            wall_words: string;
             /** @description "118 mm, wall 14 mm", for the drawing. */
             words: string;
         };
@@ -986,6 +988,8 @@ export interface components {
         FieldView: {
             asks_for: components["schemas"]["AsksFor"];
             choices: components["schemas"]["ChoiceView"][];
+            /** @description What might stand in it, in the units of the shop; empty for nothing. */
+            example: string;
             imperial?: components["schemas"]["Shown"] | null;
             key: string;
             label: string;
@@ -2060,6 +2064,7 @@ export interface components {
             section?: components["schemas"]["GrooveSection"] | null;
             /** Format: double */
             tap_drill_mm: number;
+            usual?: components["schemas"]["UsualSeam"] | null;
             /** Format: double */
             volume_cm3: number;
             wall_guessed: boolean;
@@ -2348,6 +2353,14 @@ export interface components {
         Unit: "millimetres" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "money" | "percent" | "count" | "points" | "plain";
         /** @enum {string} */
         UnitSystem: "metric" | "imperial";
+        /** @description A groove as it would be typed into its fields: bare numbers, in the units of the shop. */
+        UsualSeam: {
+            angle: string;
+            cap: string;
+            depth: string;
+            gap: string;
+            width: string;
+        };
         /** @description A method done after one school. */
         Way: {
             method: components["schemas"]["MethodId"];

@@ -44,11 +44,11 @@ export function CracksStation(): ReactNode {
       <section aria-label={`Crack ${crack.letter}`} className="border-t border-scribe pt-2">
         <div className="grid grid-cols-[52px_1fr_1fr_1.2fr_1.5fr_1.5fr] items-start gap-2 max-bench:grid-cols-2">
           <span className="words pt-5 text-[40px] leading-[48px]">{crack.letter}</span>
-          <Field name={name('length')} placeholder="60 mm" />
+          <Field name={name('length')} />
           <Field
             name={name('wall')}
             label="Wall"
-            placeholder={crack.wall_guessed ? '3/8 in' : `${crack.wall_mm} mm`}
+            placeholder={crack.wall_guessed ? undefined : crack.wall_words}
           />
           <Field name={name('found_by')} folded />
           <Field name={name('end_a')} folded />

@@ -22,7 +22,7 @@ export function Neighbours(): ReactNode {
       {several.map((neighbour) => (
         <div key={neighbour.id} className={row}>
           <Field name={`neighbour.${neighbour.id}.what`} placeholder="bearing shell, seal, bore" />
-          <Field name={`neighbour.${neighbour.id}.limit`} placeholder="120 C" />
+          <Field name={`neighbour.${neighbour.id}.limit`} />
           <div className="[&>button]:min-h-12">
             <Button
               label="Not there after all"

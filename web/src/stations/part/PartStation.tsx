@@ -116,14 +116,14 @@ const FIELDS: Record<string, () => ReactNode> = {
   service: () => (
     <>
       <div className="grid grid-cols-3 gap-2">
-        <Field name="part.service_temperature" placeholder="80 C" />
+        <Field name="part.service_temperature" />
         <Field name="part.service_time" placeholder="8 h" />
         <Field name="part.heat_cycling" label="Heats and cools?" />
       </div>
       <Field name="part.holds" columns={3} />
       <OlderTight />
       <div className="grid grid-cols-[1fr_2fr] items-end gap-2 max-bench:grid-cols-1">
-        <Field name="part.pressure" placeholder="6 bar" />
+        <Field name="part.pressure" />
         <Field name="part.loads" />
       </div>
     </>
@@ -198,8 +198,8 @@ function Size(): ReactNode {
           <Field name="part.height" />
         </div>
         <div className={pair}>
-          <Field name="part.wall" placeholder="3/8 in" />
-          <Field name="part.mass" placeholder="12 kg" />
+          <Field name="part.wall" />
+          <Field name="part.mass" />
         </div>
         {estimated && (
           <p data-testid="estimate">

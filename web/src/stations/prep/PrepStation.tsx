@@ -70,10 +70,10 @@ export function PrepStation(): ReactNode {
       ) : (
         <div className="grid grid-cols-[2fr_1fr_1fr_1fr_1fr] gap-2 border-t border-rule pt-2 max-bench:grid-cols-2">
           <Field name="prep.form" />
-          <Field name="prep.depth" placeholder={shown(seam.depth_mm)} />
-          <Field name="prep.angle" placeholder={shown(seam.angle_deg)} />
-          <Field name="prep.gap" placeholder={shown(seam.root_gap_mm)} />
-          <Field name="prep.cap" placeholder={shown(seam.cap_mm)} />
+          <Field name="prep.depth" placeholder={seam.usual?.depth} />
+          <Field name="prep.angle" placeholder={seam.usual?.angle} />
+          <Field name="prep.gap" placeholder={seam.usual?.gap} />
+          <Field name="prep.cap" placeholder={seam.usual?.cap} />
         </div>
       )}
       {!pins && (
@@ -82,11 +82,8 @@ export function PrepStation(): ReactNode {
             <b className="text-chalk">As it was ground, crack {seam.letter}.</b> Measured, it takes the
             plan&apos;s place: filler, rods and beads follow from it.
           </p>
-          <Field name={`crack.${seam.id}.ground_depth`} placeholder={shown(seam.depth_mm)} />
-          <Field
-            name={`crack.${seam.id}.ground_width`}
-            placeholder={seam.section == null ? '' : shown(seam.section.top_width_mm)}
-          />
+          <Field name={`crack.${seam.id}.ground_depth`} placeholder={seam.usual?.depth} />
+          <Field name={`crack.${seam.id}.ground_width`} placeholder={seam.usual?.width} />
         </div>
       )}
       <section aria-label="In this order">
@@ -126,8 +123,6 @@ function Done({ items }: { items: readonly Schemas['PrepItem'][] }): ReactNode {
     </section>
   )
 }
-
-const shown = (value: number): string => String(Math.round(value * 10) / 10)
 
 function Line({ name, id }: { name: string; id: string }): ReactNode {
   return (
