@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
@@ -20,9 +21,37 @@ function small(): Plugin {
   }
 }
 
+/** Tells the worker which files make up the pages: it keeps them in the browser. */
+function pages(): Plugin {
+  return {
+    name: 'pages',
+    apply: 'build',
+    generateBundle(_, bundle) {
+      const worker = bundle['sw.js']
+      if (worker?.type !== 'chunk') throw new Error('the worker was not built')
+      if (worker.imports.length > 0) throw new Error('the worker has to be one file')
+      const made = Object.keys(bundle).filter((name) => name !== 'sw.js' && name !== 'index.html')
+      const files = ['/index.html', '/crystal.svg', ...made.sort().map((name) => `/${name}`)]
+      const version = createHash('sha256').update(files.join()).digest('hex').slice(0, 12)
+      worker.code = `const PAGES=${JSON.stringify({ version, files })};${worker.code}`
+    },
+  }
+}
+
 export default defineConfig({
-  plugins: [react(), tailwindcss(), small()],
+  // The worker is a file of its own: what it says to the pages stands here.
+  define: { SEEN_AT: JSON.stringify('Vanadin-Seen') },
+  plugins: [react(), tailwindcss(), pages(), small()],
   // While the pages are worked on: `npx vite` here, the server beside it.
   server: { proxy: { '/api': 'http://127.0.0.1:8420' } },
-  build: { target: 'es2022', reportCompressedSize: false },
+  build: {
+    target: 'es2022',
+    reportCompressedSize: false,
+    rollupOptions: {
+      input: { index: 'index.html', sw: 'src/sw/worker.ts' },
+      output: {
+        entryFileNames: (chunk) => (chunk.name === 'sw' ? 'sw.js' : 'assets/[name]-[hash].js'),
+      },
+    },
+  },
 })

@@ -1,9 +1,10 @@
-import { useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Suspense, useEffect, type ReactNode } from 'react'
 import { Route, Routes } from 'react-router'
 import { Refused } from './api/client'
-import { shopQuery } from './api/queries'
+import { shopQuery, tablesQuery } from './api/queries'
 import { ShopContext } from './job/ShopContext'
+import { TablesContext } from './job/TablesContext'
 import { Shortcuts } from './keys/Shortcuts'
 import { DoorPage, ROUTES } from './places'
 import { Boundary } from './ui/Boundary'
@@ -16,6 +17,12 @@ const Tray = later(async () => (await import('./job/Tray')).Tray)
 /** The places of the application, once the shop is known. */
 export function App(): ReactNode {
   const shop = useQuery(shopQuery())
+  const units = shop.data?.shop.units
+  const tables = useQuery({
+    ...tablesQuery(units ?? 'metric'),
+    enabled: units !== undefined,
+    placeholderData: keepPreviousData,
+  })
   const theme = shop.data?.shop.theme
   useEffect(() => {
     if (theme !== undefined) document.documentElement.dataset['theme'] = theme
@@ -28,7 +35,7 @@ export function App(): ReactNode {
       </Suspense>
     )
   }
-  if (shop.status === 'error') {
+  if (shop.status === 'error' || tables.status === 'error') {
     return (
       <main className="p-5">
         <h1 className="text-[35px]">Vanadin does not answer</h1>
@@ -36,24 +43,27 @@ export function App(): ReactNode {
       </main>
     )
   }
+  if (tables.data === undefined) return null
   return (
     <ShopContext value={{ ...shop.data.shop, revision: shop.data.revision }}>
-      <Shortcuts />
-      <Suspense>
-        <Notices />
-      </Suspense>
-      <Boundary what="This page">
+      <TablesContext value={tables.data}>
+        <Shortcuts />
         <Suspense>
-          <Routes>
-            {ROUTES.map(({ path, Page }) => (
-              <Route key={path} path={path} element={<Page />} />
-            ))}
-          </Routes>
+          <Notices />
         </Suspense>
-      </Boundary>
-      <Suspense>
-        <Tray />
-      </Suspense>
+        <Boundary what="This page">
+          <Suspense>
+            <Routes>
+              {ROUTES.map(({ path, Page }) => (
+                <Route key={path} path={path} element={<Page />} />
+              ))}
+            </Routes>
+          </Suspense>
+        </Boundary>
+        <Suspense>
+          <Tray />
+        </Suspense>
+      </TablesContext>
     </ShopContext>
   )
 }

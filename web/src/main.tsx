@@ -3,6 +3,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import { queryClient } from './api/queries'
+import { reach } from './api/reach'
 import { App } from './App'
 import './styles.css'
 import { fetchTheRest } from './ui/later'
@@ -18,6 +19,23 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 )
+
+// The server is back: nothing that was seen before stands for what is.
+let lost = false
+reach.subscribe(() => {
+  const found = lost && !reach.now().lost
+  lost = reach.now().lost
+  if (found) void queryClient.invalidateQueries()
+})
+
+// The pages open without the server too, where the browser lets them: not on plain http of another machine.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) {
+  window.addEventListener('load', () => {
+    navigator.serviceWorker.register('/sw.js').catch(() => {
+      // Without it everything works but opening the page while the server is gone.
+    })
+  })
+}
 
 // Once what is looked at is drawn.
 window.addEventListener('load', () => setTimeout(() => void fetchTheRest(), 1_000))

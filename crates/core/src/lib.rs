@@ -2,6 +2,7 @@
 
 pub mod casting_weight;
 pub mod drill_speed;
+pub mod field;
 pub mod figure;
 pub mod filler;
 pub mod groove;
@@ -16,5 +17,6 @@ pub mod quantity;
 pub mod record;
 pub mod said;
 pub mod shop;
+pub mod stage;
 pub mod stitch;
 pub mod stop_hole;

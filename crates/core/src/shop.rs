@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
+use crate::field::{Held, get, shop};
 use crate::heat::{HeatSource, Packing};
-use crate::job::{FieldValue, Held};
 use crate::quantity::UnitSystem;
 
 /// The shop as its settings make it.
@@ -30,39 +30,22 @@ pub struct Shop {
 impl Shop {
     #[must_use]
     pub fn of(values: &BTreeMap<String, Held>) -> Self {
-        let value = |key: &str| values.get(key).and_then(|held| held.value.as_ref());
-        let text = |key: &str, otherwise: &str| match value(key) {
-            Some(FieldValue::Text(text) | FieldValue::One(text)) => text.clone(),
-            _ => otherwise.to_owned(),
-        };
-        let many = |key: &str| match value(key) {
-            Some(FieldValue::Many(ids)) => Some(ids.clone()),
-            _ => None,
-        };
+        let many = |field| get(values, field).map(<[String]>::to_vec);
         Self {
-            name: text("shop.name", "This shop"),
-            units: if text("shop.units", "metric") == "imperial" {
+            name: get(values, shop::NAME).unwrap_or("This shop").to_owned(),
+            units: if get(values, shop::UNITS) == Some("imperial") {
                 UnitSystem::Imperial
             } else {
                 UnitSystem::Metric
             },
-            theme: text("shop.theme", "shop"),
-            time_zone: text("shop.time_zone", "UTC"),
-            ambient_c: match value("shop.ambient") {
-                Some(FieldValue::Number(celsius)) => *celsius,
-                _ => 20.0,
-            },
-            sources: many("shop.sources"),
-            packings: many("shop.packings"),
-            rods: many("shop.rods"),
-            stitch_kit: match value("shop.stitch_kit") {
-                Some(FieldValue::YesNo(yes)) => Some(*yes),
-                _ => None,
-            },
-            pins: match value("shop.pins") {
-                Some(FieldValue::One(id)) => Some(id.clone()),
-                _ => None,
-            },
+            theme: get(values, shop::THEME).unwrap_or("shop").to_owned(),
+            time_zone: get(values, shop::TIME_ZONE).unwrap_or("UTC").to_owned(),
+            ambient_c: get(values, shop::AMBIENT).unwrap_or(20.0),
+            sources: many(shop::SOURCES),
+            packings: many(shop::PACKINGS),
+            rods: many(shop::RODS),
+            stitch_kit: get(values, shop::STITCH_KIT),
+            pins: get(values, shop::PINS).map(str::to_owned),
         }
     }
 

@@ -3,10 +3,11 @@
 use std::collections::HashSet;
 
 use uuid::Uuid;
-use vanadin_core::job::{
-    CRACK_FIELDS, Change, FieldKind, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
-    could_be_said, crack_key, job_field, neighbour_key, parse_value, picture_key, shop_field,
+use vanadin_core::field::{
+    CRACK_FIELDS, FieldKind, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS, crack_key,
+    job_field, neighbour_key, parse_value, picture_key, shop_field,
 };
+use vanadin_core::job::{Change, could_be_said};
 use vanadin_core::quantity::UnitSystem;
 
 fn all() -> impl Iterator<Item = &'static FieldSpec> {

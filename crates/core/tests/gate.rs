@@ -4,7 +4,8 @@ mod common;
 
 use common::{Bench, LIT_AT, figure};
 use rstest::rstest;
-use vanadin_core::job::{Change, Refusal, crack_key};
+use vanadin_core::field::crack_key;
+use vanadin_core::job::{Change, Refusal};
 use vanadin_core::method::{MethodId, School};
 
 /// A lever ready to be lit with nickel-iron.

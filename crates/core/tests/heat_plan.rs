@@ -6,7 +6,8 @@ use std::collections::BTreeMap;
 
 use common::{Bench, LIT_AT, set};
 use rstest::rstest;
-use vanadin_core::job::{Change, FieldValue, Held, Reading, TorchEntry};
+use vanadin_core::field::{FieldValue, Held};
+use vanadin_core::job::{Change, Reading, TorchEntry};
 use vanadin_core::method::{MethodId, School};
 use vanadin_core::plan::{Plan, plan};
 use vanadin_core::quantity::UnitSystem;
@@ -209,7 +210,7 @@ fn the_plan_is_frozen_when_it_is_lit_and_stays_readable() {
     let job = bench.job();
     let after = job.round().lit.as_ref().unwrap().frozen.clone().unwrap();
     assert_eq!(after, frozen);
-    assert_ne!(bench.plan().figures, frozen.figures);
+    assert_ne!(bench.plan().frozen().figures, frozen.figures);
     // As it stands in a job's file of this format.
     let stored = include_str!("published/frozen_plan_1.json");
     let read: FrozenPlan = serde_json::from_str(stored).expect("a plan frozen by format 1 is readable");

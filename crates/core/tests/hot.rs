@@ -4,7 +4,9 @@ mod common;
 
 use common::{Bench, LIT_AT, covered, reading};
 use rstest::rstest;
-use vanadin_core::job::{Change, FieldValue, Job, Reading, TorchEntry, Understood};
+use vanadin_core::field;
+use vanadin_core::field::FieldValue;
+use vanadin_core::job::{Change, Job, Reading, TorchEntry, Understood};
 use vanadin_core::plan::{Standing, Standings, plan, standing};
 
 /// A lever lit for nickel-iron, hot, at 60 times: a minute of the job clock is a second.
@@ -175,10 +177,10 @@ fn everybody_takes_back_their_own_word() {
     assert!(bench.try_say_as("phone", Change::Undo { target: theirs }, LIT_AT, None).is_err());
     bench.try_say_as("phone", Change::Undo { target: mine }, LIT_AT, None).unwrap();
     let job = bench.job();
-    assert_eq!((job.round().number("part.wall"), job.name()), (None, "Lever"));
+    assert_eq!((job.round().get(field::part::WALL), job.name()), (None, "Lever"));
     assert_eq!(job.own_word("phone"), (None, Some(mine)));
     bench.try_say_as("phone", Change::Redo { target: mine }, LIT_AT, None).unwrap();
-    assert_eq!(bench.job().round().number("part.wall"), Some(13.0));
+    assert_eq!(bench.job().round().get(field::part::WALL), Some(13.0));
 }
 
 #[test]

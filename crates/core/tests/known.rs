@@ -4,9 +4,10 @@ mod common;
 
 use common::{Bench, figure};
 use rstest::rstest;
+use vanadin_core::field::{crack_key, neighbour_key};
 use vanadin_core::figure::Certainty;
 use vanadin_core::iron::LookTest;
-use vanadin_core::job::{Change, crack_key, neighbour_key};
+use vanadin_core::job::Change;
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{Amount, Plan, Station, available};
 

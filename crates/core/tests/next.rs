@@ -4,8 +4,9 @@ mod common;
 
 use common::{Bench, LIT_AT, covered};
 use rstest::rstest;
+use vanadin_core::field::crack_key;
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Job, Reading, TorchEntry, crack_key};
+use vanadin_core::job::{Change, Job, Reading, TorchEntry};
 use vanadin_core::plan::{Place, Plan, Standing, Station, plan, standing};
 
 /// The job as it stands when the pad shows this, some minutes after it was lit.

@@ -4,7 +4,8 @@ mod common;
 
 use common::{Bench, figure};
 use rstest::rstest;
-use vanadin_core::job::{Change, SAFETY_CLASSES, TorchEntry};
+use vanadin_core::field::SAFETY_CLASSES;
+use vanadin_core::job::{Change, TorchEntry};
 use vanadin_core::plan::{Amount, Station};
 
 fn cautions(bench: &Bench, station: Station) -> String {

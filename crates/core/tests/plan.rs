@@ -5,9 +5,11 @@ mod common;
 use common::{Bench, LIT_AT, figure, set};
 use rstest::rstest;
 use uuid::Uuid;
+use vanadin_core::field;
+use vanadin_core::field::crack_key;
 use vanadin_core::figure::moved;
 use vanadin_core::iron::{Confidence, Iron};
-use vanadin_core::job::{Change, Reading, Refusal, TorchEntry, crack_key};
+use vanadin_core::job::{Change, Reading, Refusal, TorchEntry};
 use vanadin_core::method::{MethodId, School};
 use vanadin_core::plan::{Amount, Station, plan, standing};
 
@@ -176,9 +178,9 @@ fn a_change_can_be_taken_back_and_put_back() {
     bench.set("part.wall", "13");
     let wrong = bench.set("part.wall", "31");
     bench.say(Change::Undo { target: wrong });
-    assert_eq!(bench.job().round().number("part.wall"), Some(13.0));
+    assert_eq!(bench.job().round().get(field::part::WALL), Some(13.0));
     bench.say(Change::Redo { target: wrong });
-    assert_eq!(bench.job().round().number("part.wall"), Some(31.0));
+    assert_eq!(bench.job().round().get(field::part::WALL), Some(31.0));
     bench.say(Change::Undo { target: wrong });
     bench.set("part.sides", "one");
     let too_late = bench.try_say(Change::Redo { target: wrong }, LIT_AT, None);
@@ -256,11 +258,11 @@ fn a_new_round_copies_the_map_and_keeps_the_old_one() {
     bench.set(&crack_key(crack, "length"), "75");
     bench.say(Change::AddCrack);
     let job = bench.job();
-    let length = |round: usize| job.rounds[round].number(&crack_key(crack, "length"));
+    let length = |round: usize| job.rounds[round].get(field::crack::LENGTH.of(crack));
     assert_eq!((length(0), length(1)), (Some(60.0), Some(75.0)));
     assert_eq!((job.rounds[0].cracks.len(), job.rounds[1].cracks.len()), (1, 2));
     assert_eq!(job.rounds[1].cracks[1].letter, "B");
-    assert!(job.round().choice("check.toes").is_none());
+    assert!(job.round().get(field::check::TOES).is_none());
     assert!(job.rounds[0].lit.is_some() && job.round().lit.is_none());
 }
 

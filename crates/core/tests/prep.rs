@@ -5,7 +5,8 @@ mod common;
 
 use common::{Bench, figure};
 use rstest::rstest;
-use vanadin_core::job::{Change, crack_key};
+use vanadin_core::field::crack_key;
+use vanadin_core::job::Change;
 use vanadin_core::plan::{Amount, Plan, Station};
 use vanadin_core::quantity::UnitSystem;
 

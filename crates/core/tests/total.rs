@@ -5,11 +5,11 @@ mod common;
 use common::{Bench, LIT_AT, covered};
 use proptest::prelude::*;
 use uuid::Uuid;
-use vanadin_core::iron::Confidence;
-use vanadin_core::job::{
-    CRACK_FIELDS, Change, Fact, FieldKind, FieldSpec, JOB_FIELDS, Job, NEIGHBOUR_FIELDS, TorchEntry,
-    Understood, accept, crack_key, neighbour_key,
+use vanadin_core::field::{
+    CRACK_FIELDS, FieldKind, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, crack_key, neighbour_key,
 };
+use vanadin_core::iron::Confidence;
+use vanadin_core::job::{Change, Fact, Job, TorchEntry, Understood, accept};
 use vanadin_core::plan::{Plan, Station, plan, standing};
 use vanadin_core::quantity::{Kind, UnitSystem};
 

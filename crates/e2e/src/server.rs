@@ -1,6 +1,7 @@
 //! The server as it ships, on a data folder of its own.
 
 use std::io::{BufRead, BufReader};
+use std::net::{Ipv4Addr, TcpListener};
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
 use std::time::Instant;
@@ -17,6 +18,8 @@ pub struct Server {
     began: (Instant, String),
     /// What it asks everybody for; nothing where it asks nobody.
     pub passphrase: Option<String>,
+    /// Where it hands out the shop's certificate; nothing without one.
+    pub trust_port: Option<u16>,
 }
 
 fn binary() -> anyhow::Result<PathBuf> {
@@ -79,11 +82,41 @@ impl Server {
         Self::start_with(MORNING, &["--demo", CLOSED])
     }
 
+    /// On a folder that is there already.
+    pub fn start_on(folder: TempDir) -> anyhow::Result<Self> {
+        Self::start_in(folder, MORNING, &[])
+    }
+
+    /// It asks everybody, over TLS.
+    pub fn start_with_tls() -> anyhow::Result<Self> {
+        let free = TcpListener::bind((Ipv4Addr::LOCALHOST, 0))?.local_addr()?.port();
+        let more = ["--demo", CLOSED, "--tls", "--trust-port", &free.to_string()];
+        let mut server = Self::start_with(MORNING, &more)?;
+        server.trust_port = Some(free);
+        Ok(server)
+    }
+
     fn start_with(now: &str, more: &[&str]) -> anyhow::Result<Self> {
-        let folder = tempfile::tempdir()?;
+        Self::start_in(tempfile::tempdir()?, now, more)
+    }
+
+    fn start_in(folder: TempDir, now: &str, more: &[&str]) -> anyhow::Result<Self> {
         let began = (Instant::now(), now.to_owned());
         let (child, port, passphrase) = start(&folder, 0, now, more)?;
-        Ok(Self { folder, child, port, began, passphrase })
+        Ok(Self { folder, child, port, began, passphrase, trust_port: None })
+    }
+
+    /// What a command says of this server's data.
+    pub fn command(&self, words: &[&str]) -> anyhow::Result<String> {
+        let told = Command::new(binary()?).args(words).arg("--data").arg(self.folder()).output()?;
+        let said = String::from_utf8_lossy(&told.stdout).into_owned();
+        anyhow::ensure!(told.status.success(), "{said}{}", String::from_utf8_lossy(&told.stderr));
+        Ok(said)
+    }
+
+    #[must_use]
+    pub fn port(&self) -> u16 {
+        self.port
     }
 
     #[must_use]

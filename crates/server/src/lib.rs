@@ -13,22 +13,29 @@ pub mod keep;
 mod openapi;
 mod picture;
 mod rack;
+mod reach;
 mod reckon;
 mod sample;
 mod shop;
 mod thermocouple;
 mod web;
+mod wire;
 
 use std::io::Write;
 use std::net::IpAddr;
 use std::path::PathBuf;
 use std::time::Duration;
 
+use rocket::config::TlsConfig;
 use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
 
 use desk::Desk;
 use door::known::Door;
+use reach::addresses::{Reached, own_addresses};
+use reach::certificate::certificates;
+use reach::qr;
+use reach::trust_page::{self, Trust};
 use thermocouple::Thermocouples;
 
 pub use clock::Clock;
@@ -54,6 +61,8 @@ pub struct Config {
     pub copies: bool,
     /// Who has to say the shop's passphrase.
     pub asks: Asks,
+    /// Pages go over TLS, with a certificate of the shop's own, which is handed out on this port.
+    pub tls: Option<u16>,
 }
 
 /// How often it is looked whether the copy of the day is there.
@@ -74,6 +83,11 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         sample::fill_if_empty(&desk).await?;
     }
     rack::upkeep::begin(&desk).await?;
+    let shown = config.tls.map(|_| certificates(&config.data.join("tls"), &own_addresses())).transpose()?;
+    let trust = shown
+        .as_ref()
+        .zip(config.tls)
+        .map(|(shown, port)| Trust { authority: shown.authority.clone(), port });
     let (door, made) = Door::of(desk.database.clone(), desk.clock.clone(), config.asks).await?;
     let copies = config.copies.then(|| config.data.clone());
     let thermocouples = Thermocouples::start(desk.clone()).await?;
@@ -81,37 +95,33 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         tokio::spawn(upkeep(desk.clone(), copies)),
         tokio::spawn(rack::upkeep::upkeep(desk.clone())),
     ]);
-    let figment = rocket::Config::figment()
+    let mut figment = rocket::Config::figment()
         .merge(("address", config.address))
         .merge(("port", config.port))
         .merge(("log_level", "off"))
         .merge(("shutdown.grace", 1))
         .merge(("shutdown.mercy", 1))
         .merge(("cli_colors", false));
+    if let Some(shown) = &shown {
+        figment = figment.merge(("tls", TlsConfig::from_bytes(shown.chain.as_bytes(), shown.key.as_bytes())));
+    }
+    let trust_port = config.tls;
     Ok(rocket::custom(figment)
         .manage(desk)
         .manage(thermocouples)
         .manage(door)
         .manage(upkeep)
+        .manage(trust)
         .manage(picture::route::Counter::new())
         .manage(job_file::OneFile::new())
         .attach(door::foreign::KeepOut)
         .attach(door::headers::Headers)
         .attach(AdHoc::on_liftoff("address", move |rocket| {
             let (address, port) = (rocket.config().address, rocket.config().port);
+            let said = told_at_the_start(&Reached::at(address, port, trust_port), made.as_deref());
             Box::pin(async move {
                 // Whoever started it may have closed its ears: that is no reason to stop.
-                let _ = writeln!(
-                    std::io::stdout(),
-                    "Vanadin is on http://{}",
-                    std::net::SocketAddr::new(address, port)
-                );
-                if let Some(made) = made {
-                    let _ = writeln!(
-                        std::io::stdout(),
-                        "The shop's passphrase is {made}: other devices are asked for it. Change it in Shop."
-                    );
-                }
+                let _ = std::io::stdout().write_all(said.as_bytes());
             })
         }))
         .attach(AdHoc::on_shutdown("thermocouples", |rocket| {
@@ -142,6 +152,7 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
             ],
         )
         .mount("/api/reckon", reckon::routes())
+        .mount("/api", routes![wire::tables::tables, reach::route::address, job::route::blank])
         .mount("/api/rack", routes![rack::route::rack])
         .mount(
             "/api/jobs",
@@ -165,6 +176,27 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         .mount("/api/shop", routes![shop::route::show, shop::route::change])
         .register("/api", api_error::catchers())
         .mount("/", routes![web::file, web::index]))
+}
+
+/// Where it is found, and how others come in.
+fn told_at_the_start(reached: &Reached, made: Option<&str>) -> String {
+    let mut said = format!("Vanadin is on {}\n", reached.pages[0]);
+    if let Some(made) = made {
+        said +=
+            &format!("The shop's passphrase is {made}: other devices are asked for it. Change it in Shop.\n");
+    }
+    for url in &reached.pages[1..] {
+        said += &format!("and on {url}\n");
+    }
+    let first = reached.trust.first().or(reached.pages.first());
+    if let Some(url) = first.filter(|_| reached.by_others) {
+        said += &match reached.trust.first() {
+            Some(trust) => format!("A device that is new here begins at {trust}\n"),
+            None => "A phone in the shop's network finds it by this:\n".to_owned(),
+        };
+        said += &qr::lines(url).map_or_else(String::new, |lines| lines + "\n");
+    }
+    said
 }
 
 /// What is done beside the answers, until this is dropped.
@@ -210,7 +242,26 @@ async fn upkeep(desk: Desk, copies: Option<PathBuf>) {
 /// # Errors
 /// What [`rocket`] says, or the address cannot be taken.
 pub async fn serve(config: Config) -> anyhow::Result<()> {
-    let served = rocket(config).await?.launch().await?;
+    let ready = rocket(config).await?.ignite().await?;
+    // What hands out the certificate stops when the pages do.
+    let handing_out = match ready.state::<Option<Trust>>() {
+        Some(Some(trust)) => {
+            let main = ready.config();
+            let reached = Reached::at(main.address, main.port, Some(trust.port));
+            let page = trust_page::rocket(main, trust.clone(), reached).ignite().await?;
+            let stop = page.shutdown();
+            Some((stop, tokio::spawn(page.launch())))
+        }
+        _ => None,
+    };
+    let served = ready.launch().await;
+    if let Some((stop, page)) = handing_out {
+        stop.notify();
+        if let Err(error) = page.await? {
+            eprintln!("vanadin: the certificate was not handed out: {error}");
+        }
+    }
+    let served = served?;
     if let Some(thermocouples) = served.state::<Thermocouples>() {
         thermocouples.stop();
         if let Err(error) = thermocouples.store().await {

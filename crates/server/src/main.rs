@@ -10,6 +10,7 @@ use vanadin::{Asks, Clock, Config, keep, openapi_document, serve};
 const USAGE: &str = "\
 vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
               [--now 2026-03-09T07:40] [--most-mb MB] [--open | --closed]
+              [--tls [--trust-port 8421]]
     Serves the application, and keeps a copy a day for a week in DIR/copies.
     Port 0 takes a free one. --demo fills an empty data folder with a made-up
     sample shop. --now starts its clock at this moment, in UTC, and lets it run
@@ -18,6 +19,9 @@ vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
     Served on an address that others reach, it asks them for the shop's
     passphrase, which is made and printed at the first start. --open asks nobody;
     --closed asks on this machine too, where something passes requests on to it.
+    --tls makes a certificate authority of the shop's own and serves with a
+    certificate of it. A device that is new here begins on the trust port, where it
+    loads that authority over plain http.
 vanadin backup --data DIR --to FILE
     Copies everything stored so far into one file, also while it is being served.
 vanadin check --data DIR
@@ -97,8 +101,10 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
         most_mb: None,
         copies: true,
         asks: Asks::Others,
+        tls: None,
     };
     let mut asks = None;
+    let (mut tls, mut trust_port) = (false, None);
     while let Some(word) = words.next() {
         let mut value = || words.next().with_context(|| format!("{word} needs a value"));
         match word.as_str() {
@@ -107,12 +113,18 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
             "--port" => config.port = value()?.parse().context("--port is 0 to 65535")?,
             "--demo" => (config.demo, config.copies) = (true, false),
             "--now" => (config.clock, config.copies) = (Clock::starting(Some(moment(&value()?)?)), false),
+            "--tls" => tls = true,
+            "--trust-port" => {
+                trust_port = Some(value()?.parse().context("--trust-port is 1 to 65535")?);
+            }
             "--open" => asks = Some(Asks::Nobody),
             "--closed" => asks = Some(Asks::Everybody),
             "--most-mb" => config.most_mb = Some(value()?.parse().context("--most-mb is a whole number")?),
             other => bail!("\"{other}\" is not known here\n{USAGE}"),
         }
     }
+    anyhow::ensure!(tls || trust_port.is_none(), "--trust-port goes with --tls");
+    config.tls = tls.then(|| trust_port.unwrap_or(config.port.saturating_add(1)));
     let usual = if config.address.is_loopback() { Asks::Nobody } else { Asks::Others };
     config.asks = asks.unwrap_or(usual);
     if config.asks == Asks::Nobody && !config.address.is_loopback() {

@@ -3,8 +3,10 @@
 use rocket::get;
 use rocket::http::ContentType;
 use utoipa::openapi::request_body::RequestBody;
+use utoipa::openapi::schema::{ObjectBuilder, Type};
 use utoipa::openapi::{Content, OpenApi as OpenApiDocument, Ref, RefOr, ResponseBuilder};
 use utoipa::{Modify, OpenApi};
+use vanadin_core::field::{CRACK_FIELDS, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS};
 use vanadin_core::job::Understood;
 
 use crate::api_error::ProblemsBody;
@@ -16,6 +18,7 @@ use crate::api_error::ProblemsBody;
         crate::health::health,
         crate::rack::route::rack,
         crate::job::route::create,
+        crate::job::route::blank,
         crate::job::route::show,
         crate::job::route::add_fact,
         crate::job::route::history,
@@ -33,6 +36,8 @@ use crate::api_error::ProblemsBody;
         crate::door::route::come_in,
         crate::door::route::set_passphrase,
         crate::door::route::turn_out,
+        crate::wire::tables::tables,
+        crate::reach::route::address,
         crate::shop::route::show,
         crate::shop::route::change,
         crate::reckon::iron::iron,
@@ -44,10 +49,30 @@ use crate::api_error::ProblemsBody;
         crate::reckon::heat::heating,
         crate::reckon::heat::cooling,
     ),
-    modifiers(&Common),
+    modifiers(&Common, &Keys),
     components(schemas(ProblemsBody, Understood))
 )]
 struct Api;
+
+/// The keys of all fields, as closed sets of words.
+struct Keys;
+
+impl Modify for Keys {
+    fn modify(&self, document: &mut OpenApiDocument) {
+        let schemas = &mut document.components.get_or_insert_default().schemas;
+        for (name, fields) in [
+            ("JobField", JOB_FIELDS),
+            ("ShopField", SHOP_FIELDS),
+            ("CrackField", CRACK_FIELDS),
+            ("NeighbourField", NEIGHBOUR_FIELDS),
+            ("PictureField", PICTURE_FIELDS),
+        ] {
+            let keys = fields.iter().map(|spec| spec.key);
+            let schema = ObjectBuilder::new().schema_type(Type::String).enum_values(Some(keys));
+            schemas.insert(name.to_owned(), schema.build().into());
+        }
+    }
+}
 
 /// What any operation may answer beside what it says of itself.
 struct Common;

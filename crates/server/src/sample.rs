@@ -4,11 +4,9 @@ use std::collections::BTreeMap;
 
 use anyhow::{Context, anyhow};
 use uuid::Uuid;
+use vanadin_core::field::{Held, crack_key, neighbour_key, parse_value, picture_key, shop_field};
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{
-    Allowed, Change, Fact, Held, Job, TorchEntry, Understood, accept, crack_key, neighbour_key, parse_value,
-    picture_key, shop_field,
-};
+use vanadin_core::job::{Allowed, Change, Fact, Job, TorchEntry, Understood, accept};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;

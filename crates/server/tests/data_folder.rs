@@ -21,6 +21,7 @@ fn config(folder: &TempDir) -> Config {
         most_mb: None,
         copies: false,
         asks: Asks::Nobody,
+        tls: None,
     }
 }
 

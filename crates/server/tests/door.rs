@@ -37,6 +37,7 @@ impl Shop {
             most_mb: None,
             copies: false,
             asks,
+            tls: None,
         };
         let client = Client::untracked(rocket(config).await.unwrap()).await.unwrap();
         Self { client, _folder: folder }

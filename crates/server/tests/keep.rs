@@ -163,9 +163,11 @@ async fn a_database_of_before_opens_with_the_same_jobs() {
         let (status, view) = server.get(&format!("/api/jobs/{}", line["id"].as_str().unwrap())).await;
         assert_eq!(status, Status::Ok);
         assert_eq!(view["job"]["damaged"], json!([]), "{}", line["name"]);
-        for (key, held) in view["job"]["rounds"][0]["values"].as_object().unwrap() {
+        let fields = view["fields"].as_object().unwrap();
+        assert!(fields.len() > 5, "{}: {}", line["name"], fields.len());
+        for (key, held) in fields {
             assert_eq!(held["not_understood"], "", "{key}");
-            assert_eq!(held["typed"] == "", held["value"].is_null(), "{key}: {held}");
+            assert_ne!(held["typed"], "", "{key}");
         }
     }
 }

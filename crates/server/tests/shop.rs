@@ -133,6 +133,7 @@ async fn no_text_speaks_the_other_system(#[case] units: &str, #[case] foreign: &
     let mut found = Vec::new();
     texts(&rack, "rack", &mut found);
     texts(&server.get("/api/shop").await.1, "shop", &mut found);
+    texts(&server.get(&format!("/api/tables/{units}")).await.1, "tables", &mut found);
     for line in rack["lines"].as_array().unwrap() {
         let job = format!("/api/jobs/{}", line["id"].as_str().unwrap());
         texts(&server.get(&job).await.1, "job", &mut found);

@@ -1,10 +1,10 @@
 import createClient from 'openapi-fetch'
 import type { components, paths } from './generated/schema'
+import { reach } from './reach'
 
 export type Schemas = components['schemas']
 export type JobView = Schemas['JobView']
 export type Figure = Schemas['Figure']
-export type FieldView = Schemas['FieldView']
 export type Change = Schemas['Change']
 export type Problem = Schemas['FieldProblem']
 export type Live = Schemas['Live']
@@ -14,6 +14,16 @@ export type Plan = Schemas['Plan']
 export type UnitSystem = Schemas['UnitSystem']
 
 export const api = createClient<paths>({ baseUrl: '/' })
+
+api.use({
+  onResponse({ schemaPath, response }) {
+    if (schemaPath === '/api/health') reach.found()
+    else reach.answered(response.headers.get(SEEN_AT))
+  },
+  onError({ error }) {
+    if (!(error instanceof DOMException && error.name === 'AbortError')) reach.lost()
+  },
+})
 
 /** What the server would not do, with its problems. */
 export class Refused extends Error {

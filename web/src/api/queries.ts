@@ -1,5 +1,5 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query'
-import { api, dataOf, Refused } from './client'
+import { api, dataOf, Refused, type UnitSystem } from './client'
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -16,6 +16,15 @@ export const jobQuery = (id: string) =>
   queryOptions({
     queryKey: ['job', id],
     queryFn: async () => dataOf('JobView', await api.GET('/api/jobs/{id}', { params: { path: { id } } })),
+  })
+
+/** A job of which nothing is known, in the shop as it is: what a new one shows until the server has it. */
+export const blankQuery = (shop: number) =>
+  queryOptions({
+    queryKey: ['blank', shop],
+    queryFn: async () => dataOf('JobView', await api.GET('/api/blank')),
+    staleTime: Infinity,
+    gcTime: Infinity,
   })
 
 /** Lines of the rack that are asked for at a time. */
@@ -39,6 +48,23 @@ export const shopQuery = () =>
     staleTime: 10_000,
     // Where no stream tells of it: somebody else may change the shop.
     refetchInterval: 10_000,
+  })
+
+/** Every field and every test there is, in one system of units: it never changes while the server runs. */
+export const tablesQuery = (units: UnitSystem) =>
+  queryOptions({
+    queryKey: ['tables', units],
+    queryFn: async () =>
+      dataOf('Tables', await api.GET('/api/tables/{units}', { params: { path: { units } } })),
+    staleTime: Infinity,
+    gcTime: Infinity,
+  })
+
+/** Where the other devices of the shop find the server. */
+export const addressQuery = () =>
+  queryOptions({
+    queryKey: ['address'],
+    queryFn: async () => dataOf('AddressView', await api.GET('/api/address')),
   })
 
 /** Who may come in, and who did. */

@@ -1,5 +1,6 @@
 import { useEffect, useRef, type ReactNode } from 'react'
-import type { FieldView, Problem } from '../api/client'
+import type { Problem } from '../api/client'
+import type { FieldName, FieldView } from '../api/fields'
 import { outbox } from '../api/queue/outbox'
 import { FieldInput } from '../ui/FieldInput'
 import { useJob } from './JobContext'
@@ -7,7 +8,7 @@ import { useShop } from './ShopContext'
 import { shownFields } from './shown-fields'
 
 export interface FieldProps {
-  name: string
+  name: FieldName
   label?: string
   /** What might stand in it; by itself the field's own example. */
   placeholder?: string | undefined
@@ -23,12 +24,11 @@ const kept = (field: FieldView): Problem | undefined =>
 
 /** A fact of the job that is typed or chosen. Saves as you go; what was refused stays in sight. */
 export function Field({ name, label, placeholder, folded, columns }: FieldProps): ReactNode {
-  const { view, waiting, refusals, say } = useJob()
+  const { view, field: fieldNamed, waiting, refusals, say } = useJob()
   const { units } = useShop()
   const base = useRef<number | null>(null)
-  const field = view.fields[name]
+  const field = fieldNamed(name)
   useEffect(() => shownFields.show(view.id, name), [view.id, name])
-  if (field === undefined) return null
   const unsent = waiting.findLast((item) => item.change.kind === 'set' && item.change.key === name)
   const refused = refusals.findLast((item) => item.field === name)
   const typed =

@@ -2,12 +2,19 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { Change, Iron, JobView, Live, Schemas } from '../api/client'
 import { outbox, type Refusal, type Waiting } from '../api/queue/outbox'
-import { asIfQuery, jobQuery, shopQuery } from '../api/queries'
+import { asIfQuery, blankQuery, jobQuery, shopQuery } from '../api/queries'
+import { begun, typedAndWaiting } from '../api/queue/queue'
+import { fieldAt, type FieldName, type FieldView, type Tables } from '../api/fields'
 import { useShop } from './ShopContext'
+import { useTables } from './TablesContext'
 
 interface JobBench {
   /** The job; its plan as if the iron were [`asIf`], where one is chosen. */
   view: JobView
+  /** A field with what stands in it. */
+  field: (name: FieldName) => FieldView
+  /** What was typed into a field; empty for nothing. */
+  typed: (name: FieldName) => string
   asIf: Iron | null
   seeAsIf: (iron: Iron | null) => void
   /** What the pad shows now, or the last reading. */
@@ -36,26 +43,35 @@ export interface JobProviderProps {
 
 /** Loads a job, keeps it current while others change it, and carries what is said to the server. */
 export function JobProvider({ id, children, otherwise }: JobProviderProps): ReactNode {
-  const job = useQuery(jobQuery(id))
   const box = useSyncExternalStore(outbox.subscribe, outbox.now)
-  const { live, streaming } = useStream(id)
+  const isNew = begun(box.waiting).includes(id)
+  const { data, ...job } = useQuery({ ...jobQuery(id), enabled: !isNew })
+  const { live, streaming } = useStream(id, !isNew)
   const shop = useShop()
+  const blank = useQuery({ ...blankQuery(shop.revision), enabled: isNew })
+  const tables = useTables()
   const [asIf, seeAsIf] = useState<Iron | null>(null)
   const other = useQuery({
-    ...asIfQuery(id, job.data?.revision ?? 0, shop.revision, asIf ?? ''),
-    enabled: asIf !== null && job.data !== undefined,
+    ...asIfQuery(id, data?.revision ?? 0, shop.revision, asIf ?? ''),
+    enabled: asIf !== null && data !== undefined,
     // While a change is being worked in, the plan for that iron stays on the page.
     placeholderData: (before, query) => (query?.queryKey[4] === asIf ? before : undefined),
   })
-  if (job.data === undefined) {
-    return job.status === 'error' ? otherwise(job.error.message) : null
+  const seen = data ?? (isNew ? newJob(id, blank.data, box.waiting) : undefined)
+  if (seen === undefined) {
+    if (isNew && blank.status === 'error')
+      return otherwise('It is kept, and shown as soon as the server answers.')
+    return job.status === 'error' ? otherwise(job.error?.message ?? '') : null
   }
+  const { fields } = seen
   const bench: JobBench = {
-    view: asIf !== null && other.data !== undefined ? { ...job.data, plan: other.data } : job.data,
+    field: (name) => fieldNamed(tables, fields, name),
+    typed: (name) => fields[name]?.typed ?? '',
+    view: asIf !== null && other.data !== undefined ? { ...seen, plan: other.data } : seen,
     asIf,
     seeAsIf,
-    live: live ?? job.data.standing.live ?? null,
-    reached: box.reached && streaming,
+    live: live ?? seen.standing.live ?? null,
+    reached: box.reached && (streaming || isNew),
     waiting: box.waiting.filter((item) => item.job === id),
     refusals: box.refusals.filter((item) => item.job === id),
     say: (change, base = null) => outbox.say(id, change, base),
@@ -63,11 +79,24 @@ export function JobProvider({ id, children, otherwise }: JobProviderProps): Reac
   return <JobContext value={bench}>{children}</JobContext>
 }
 
-function useStream(id: string): { live: Live | null; streaming: boolean } {
+/** A job that waits for the server: nothing is worked out of it yet, but it has the name it was given. */
+function newJob(id: string, blank: JobView | undefined, waiting: readonly Waiting[]): JobView | undefined {
+  if (blank === undefined) return undefined
+  return { ...blank, id, name: typedAndWaiting(waiting, id, 'part.name') ?? blank.name }
+}
+
+function fieldNamed(tables: Tables, held: JobView['fields'], name: FieldName): FieldView {
+  const field = fieldAt(tables, held, name)
+  if (field === undefined) throw new Error(`there is no field ${name}`)
+  return field
+}
+
+function useStream(id: string, there: boolean): { live: Live | null; streaming: boolean } {
   const queryClient = useQueryClient()
   const [live, setLive] = useState<Live | null>(null)
   const [streaming, setStreaming] = useState(true)
   useEffect(() => {
+    if (!there) return
     const refetch = () => void queryClient.invalidateQueries({ queryKey: jobQuery(id).queryKey })
     let source: EventSource | null = null
     const open = () => {
@@ -114,6 +143,6 @@ function useStream(id: string): { live: Live | null; streaming: boolean } {
       window.removeEventListener('pageshow', handleVisibility)
       close()
     }
-  }, [id, queryClient])
+  }, [id, there, queryClient])
   return { live, streaming }
 }

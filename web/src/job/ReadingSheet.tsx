@@ -4,6 +4,7 @@ import { useJob } from './JobContext'
 import { useShop } from './ShopContext'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
+import { useHalfTyped } from '../ui/useHalfTyped'
 
 export interface ReadingSheetProps {
   kind: 'reading' | 'note' | null
@@ -15,7 +16,7 @@ export interface ReadingSheetProps {
 export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): ReactNode {
   const { units } = useShop()
   const { view } = useJob()
-  const [text, setText] = useState('')
+  const [text, setText] = useHalfTyped('reading-or-note')
   const [where, setWhere] = useState('part')
   // A joint is read apart where it is judged apart: while it is worked at.
   const apart = kind === 'reading' && view.plan.torch != null && view.standing.station === 'torch'

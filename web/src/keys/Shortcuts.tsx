@@ -9,7 +9,7 @@ import { useToggleUnits } from './useToggleUnits'
 const KeysSheet = later<KeysSheetProps>(async () => (await import('./KeysSheet')).KeysSheet)
 
 /** Said to whatever is on the screen: a station listens for what it can do. */
-export const shortcut = (name: string): CustomEvent => new CustomEvent(`vanadin:${name}`)
+const shortcut = (name: string): CustomEvent => new CustomEvent(`vanadin:${name}`)
 
 /** Where a letter is a letter: in a field, on a list, open or closed, in a menu. */
 const TYPED_INTO =

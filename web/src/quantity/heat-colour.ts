@@ -44,12 +44,3 @@ export function heatColour(celsius: number, theme: Theme): string {
   const mixed = from.map((value, at) => Math.round(value + ((to[at] ?? value) - value) * part))
   return `rgb(${mixed.join(' ')})`
 }
-
-/** A name for a temperature, so that colour is never alone. */
-export function heatWord(celsius: number): string {
-  if (celsius < 65) return 'cold'
-  if (celsius < 200) return 'hot'
-  if (celsius < 330) return 'temper heat'
-  if (celsius < 495) return 'very hot'
-  return 'glowing'
-}

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
-import type { FieldView, Problem, UnitSystem } from '../api/client'
+import type { Problem, UnitSystem } from '../api/client'
+import type { FieldView } from '../api/fields'
 import { inUnits } from '../quantity/show'
 import { Choice } from './Choice'
 import { FieldFrame, describedBy } from './FieldFrame'

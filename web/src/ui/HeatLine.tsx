@@ -97,7 +97,7 @@ export function HeatLine(props: HeatLineProps): ReactNode {
 }
 
 /** Torch and Cooling ride on the plateau, all others lie on the shelf. */
-export function markY(at: number, plan: LinePlan | null, layout: LineLayout, shelf: number): number {
+function markY(at: number, plan: LinePlan | null, layout: LineLayout, shelf: number): number {
   if ((at !== 6 && at !== 7) || plan === null || plan.cold) return shelf
   const minutes = layout.minutesAt(layout.stations[at] ?? 0)
   const after = plan.curve.findIndex(([when]) => when >= minutes)

@@ -16,7 +16,7 @@ export interface TypedInputProps {
 /** Keeps the typed text until Enter or leaving the field, then says it. */
 export function TypedInput(props: TypedInputProps): ReactNode {
   const { id, typed, aside, wrong, describedBy, onCommit, onStart, placeholder } = props
-  const draft = useDraft(typed, onCommit)
+  const draft = useDraft(id, typed, onCommit)
   return (
     <span
       className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong ? 'border-b-4 border-dim border-b-chalk' : 'border-dim'}`}
@@ -38,7 +38,7 @@ export function TypedInput(props: TypedInputProps): ReactNode {
           if (event.key === 'Escape') draft.drop()
         }}
       />
-      <span className="shrink-0 pr-2 text-ash">{aside}</span>
+      <span className="shrink-0 pr-2 text-ash">{draft.left ? 'half typed: Enter says it' : aside}</span>
     </span>
   )
 }

@@ -11,7 +11,7 @@ export interface TypedProseProps {
 
 /** Words in several lines, kept until the field is left. */
 export function TypedProse({ id, typed, describedBy, placeholder, onCommit }: TypedProseProps): ReactNode {
-  const draft = useDraft(typed, onCommit)
+  const draft = useDraft(id, typed, onCommit)
   return (
     <textarea
       id={id}

@@ -1,8 +1,11 @@
 import { useEffect, useRef, useState } from 'react'
+import { halfTyped } from './half-typed'
 
 export interface Draft {
   /** What stands in the field. */
   text: string
+  /** It was typed before the tab was ended, and is not said. */
+  left: boolean
   type: (text: string) => void
   /** Says it, if it differs from what is stored. */
   commit: () => void
@@ -10,12 +13,21 @@ export interface Draft {
   drop: () => void
 }
 
-/** Keeps what is typed until it is said; what is still being typed when the page is closed is said then. */
-export function useDraft(stored: string, onCommit: (typed: string) => void): Draft {
-  const [draft, setDraft] = useState<string | null>(null)
+/**
+ * Keeps what is typed until it is said; what is still being typed when the page is closed is said then, and
+ * what was half typed when the browser was ended stands in the field again.
+ */
+export function useDraft(id: string, stored: string, onCommit: (typed: string) => void): Draft {
+  const [draft, setDraft] = useState<string | null>(() => halfTyped.read(id))
+  const [left, setLeft] = useState(draft !== null)
+  const become = (next: string | null) => {
+    halfTyped.write(id, next)
+    setDraft(next)
+    setLeft(false)
+  }
   const commit = () => {
     if (draft !== null && draft.trim() !== stored) onCommit(draft.trim())
-    setDraft(null)
+    become(null)
   }
   const latest = useRef(commit)
   useEffect(() => {
@@ -26,5 +38,5 @@ export function useDraft(stored: string, onCommit: (typed: string) => void): Dra
     window.addEventListener('pagehide', handleLeaving)
     return () => window.removeEventListener('pagehide', handleLeaving)
   }, [])
-  return { text: draft ?? stored, type: setDraft, commit, drop: () => setDraft(null) }
+  return { text: draft ?? stored, left, type: become, commit, drop: () => become(null) }
 }

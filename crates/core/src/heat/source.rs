@@ -79,6 +79,16 @@ impl HeatSource {
         matches!(self.kind, SourceKind::Oven { fire: true, .. })
     }
 
+    pub const CHOICES: &'static [(&'static str, &'static str); Self::ALL.len()] = &{
+        let mut choices = [("", ""); Self::ALL.len()];
+        let mut at = 0;
+        while at < choices.len() {
+            choices[at] = (Self::ALL[at].id, Self::ALL[at].label);
+            at += 1;
+        }
+        choices
+    };
+
     #[must_use]
     pub fn from_id(id: &str) -> Option<&'static Self> {
         Self::ALL.iter().find(|source| source.id == id)

@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::fields::id_in;
-use super::{Change, Fact, FieldValue, HeatRef, Job, Observed, TorchEntry, job_field, parse_value};
+use super::{Change, Fact, HeatRef, Job, Observed, TorchEntry};
+use crate::field::{self, FieldValue, Lasts, id_in, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
 use crate::log::{Taking, Word, undone};
 use crate::problem::FieldProblem;
@@ -118,13 +118,13 @@ pub fn accept(
                 return problem(key, "that is no longer there", "");
             }
             let value = parse_value(key, spec, typed, *shown_in)?;
-            if key == "method.choice"
+            if key == field::method::CHOICE.key()
                 && value.is_some()
                 && let Some((why, unlock)) = &allowed.no_method
             {
                 return problem(key, why, unlock);
             }
-            if key == "hand_over.done" && value == Some(FieldValue::YesNo(true)) {
+            if key == field::hand_over::DONE.key() && value == Some(FieldValue::YesNo(true)) {
                 handed_over(allowed)?;
             }
             let stands = round.values.get(key);
@@ -270,7 +270,7 @@ fn handed_over(allowed: &Allowed) -> Result<(), FieldProblem> {
         return Ok(());
     }
     let right = "say why it goes out as it is, and who says so";
-    Err(FieldProblem::new("hand_over.done", allowed.open.join(" "), right))
+    Err(FieldProblem::new(field::hand_over::DONE.key(), allowed.open.join(" "), right))
 }
 
 /// One more observation may be added, and says where.
@@ -406,12 +406,7 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
         let mut change = fact.change.clone();
         match &mut change {
             Change::Set { key, .. } => {
-                let left_behind = ["check.", "hand_over.", "picture.", "part.face", "prep.done"];
-                let done =
-                    [".drilled_a", ".drilled_b", ".past_a", ".past_b", ".ground_depth", ".ground_width"];
-                if left_behind.iter().any(|prefix| key.starts_with(prefix))
-                    || done.iter().any(|ending| key.ends_with(ending))
-                {
+                if job_field(key).is_some_and(|spec| spec.lasts != Lasts::Copies) {
                     continue;
                 }
                 for (was, now) in &renamed {

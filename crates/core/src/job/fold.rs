@@ -1,224 +1,18 @@
 //! The present job, made from its log.
 
-use std::collections::{BTreeMap, HashMap};
+use std::collections::HashMap;
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{
-    Change, Fact, FieldValue, Observed, TorchEntry, Understood, job_field, parse_value, picture_key,
+    Change, Crack, Fact, HardSpot, Heat, HeatRef, Lit, LogEntry, Neighbour, Observed, Picture, Reading,
+    Round, TorchEntry, Understood,
 };
-use crate::heat::TOUCH_C;
+use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
 use crate::log::{OwnWord, own_words, undone};
 use crate::quantity::{Unit, UnitSystem, both};
-use crate::record::FrozenPlan;
-
-/// A field as it was last typed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Held {
-    pub typed: String,
-    pub value: Option<FieldValue>,
-    /// The revision that set it.
-    pub revision: u64,
-    /// Why it is not understood any more; empty where it is.
-    #[serde(default)]
-    pub not_understood: String,
-}
-
-/// A place that is hard although the iron is not.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct HardSpot {
-    /// The fact that added it.
-    pub id: Uuid,
-    /// Where, in words.
-    pub spot: String,
-    pub found_in_round: usize,
-}
-
-/// Something beside the joint that must stay cool.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Neighbour {
-    /// The fact that added it.
-    pub id: Uuid,
-}
-
-/// A picture of the part.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Picture {
-    /// The fact that added it; the picture itself is kept under it.
-    pub id: Uuid,
-    /// UTC, ms since 1970.
-    pub at_ms: i64,
-    pub taken_in_round: usize,
-}
-
-/// A crack on the map.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Crack {
-    /// The fact that added it.
-    pub id: Uuid,
-    /// A, B, ... in the order found.
-    pub letter: String,
-    /// The round in which it was found, from 1.
-    pub found_in_round: usize,
-}
-
-/// The torch is lit: from here the job has its own clock.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Lit {
-    pub fact: Uuid,
-    pub at_ms: i64,
-    pub speed: f64,
-    pub frozen: Option<FrozenPlan>,
-    /// Who lit it although the heat at hand may not do, and why; empty where nobody had to.
-    #[serde(default)]
-    pub owned: String,
-}
-
-impl Lit {
-    /// Time on the job clock: lit at + speed x elapsed.
-    #[must_use]
-    pub fn job_ms(&self, now_ms: i64) -> i64 {
-        job_ms(self.at_ms, self.speed, now_ms)
-    }
-
-    /// Minutes on the job clock since it was lit.
-    #[must_use]
-    pub fn minutes(&self, now_ms: i64) -> f64 {
-        (self.job_ms(now_ms) - self.at_ms) as f64 / 60_000.0
-    }
-}
-
-/// The job clock, UTC in ms since 1970, of what was lit `at_ms`: lit at + speed x elapsed.
-#[must_use]
-pub fn job_ms(at_ms: i64, speed: f64, now_ms: i64) -> i64 {
-    at_ms + ((now_ms - at_ms) as f64 * speed) as i64
-}
-
-/// An entry of the torch log.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct LogEntry {
-    pub fact: Uuid,
-    /// Minutes on the job clock since it was lit.
-    pub minutes: f64,
-    /// The same: "1 h 05".
-    pub at: String,
-    pub entry: TorchEntry,
-    /// Of a reading, in degC.
-    pub celsius: Option<f64>,
-    /// It was read at the joint, not at the part.
-    #[serde(default)]
-    pub at_joint: bool,
-    pub who: String,
-    pub struck: Option<String>,
-}
-
-impl LogEntry {
-    #[must_use]
-    pub fn stands(&self) -> bool {
-        self.struck.is_none()
-    }
-
-    /// Of the part, read by hand; nothing for anything else.
-    fn of_part(&self) -> Option<Reading> {
-        let celsius = self.celsius.filter(|_| !self.at_joint)?;
-        Some(Reading { minutes: self.minutes, celsius })
-    }
-}
-
-/// One reading of the thermocouple.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Reading {
-    /// Minutes on the job clock since it was lit.
-    pub minutes: f64,
-    pub celsius: f64,
-}
-
-/// One lighting, with what was said and read of it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Heat {
-    pub lit: Lit,
-    pub log: Vec<LogEntry>,
-    /// What the thermocouple recorded, in the order of time.
-    pub readings: Vec<Reading>,
-    /// Minutes on the job clock at which it was cancelled; nothing for one that was not.
-    pub cancelled_min: Option<f64>,
-}
-
-/// A lighting of the job, wherever it is kept.
-#[derive(Debug, Clone, Copy)]
-pub struct HeatRef<'a> {
-    pub lit: &'a Lit,
-    pub log: &'a [LogEntry],
-    pub readings: &'a [Reading],
-    pub cancelled_min: Option<f64>,
-    /// The round it belongs to, from 0.
-    pub round: usize,
-}
-
-impl HeatRef<'_> {
-    fn standing_log(&self) -> impl DoubleEndedIterator<Item = &LogEntry> {
-        self.log.iter().filter(|entry| entry.stands())
-    }
-
-    /// Minutes on the job clock at which the flame was off for good: covered, unwrapped or cancelled.
-    #[must_use]
-    pub fn out_of_heat_min(&self) -> Option<f64> {
-        let off =
-            |entry: &&LogEntry| matches!(entry.entry, TorchEntry::Covered { .. } | TorchEntry::Unwrapped);
-        self.cancelled_min.or_else(|| self.standing_log().find(off).map(|entry| entry.minutes))
-    }
-
-    #[must_use]
-    pub fn covered(&self) -> bool {
-        self.standing_log().any(|entry| matches!(entry.entry, TorchEntry::Covered { .. }))
-    }
-
-    #[must_use]
-    pub fn unwrapped(&self) -> bool {
-        self.standing_log().any(|entry| entry.entry == TorchEntry::Unwrapped)
-    }
-
-    /// The last temperature known of the part, from the thermocouple or by hand.
-    #[must_use]
-    pub fn latest_reading(&self) -> Option<Reading> {
-        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
-        by_hand.chain(self.readings.iter().copied()).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
-    }
-
-    /// The last temperature known of the part up to a time on the job clock.
-    #[must_use]
-    pub fn reading_at(&self, minutes: f64) -> Option<Reading> {
-        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
-        by_hand
-            .chain(self.readings.iter().copied())
-            .filter(|reading| reading.minutes <= minutes)
-            .max_by(|a, b| a.minutes.total_cmp(&b.minutes))
-    }
-
-    /// A reading taken out of the heat says that a hand may touch it.
-    #[must_use]
-    pub fn read_cold(&self, over: bool) -> bool {
-        let off = match self.out_of_heat_min() {
-            Some(off) => off,
-            // Work goes on in another round: the flame is off, nobody said when.
-            None if over => 0.0,
-            None => return false,
-        };
-        let last = self.latest_reading().filter(|last| last.minutes >= off);
-        last.is_some_and(|last| last.celsius <= TOUCH_C)
-    }
-}
 
 /// A fact that this version cannot make sense of.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -228,127 +22,6 @@ pub struct Damaged {
     pub revision: u64,
     /// As it is stored.
     pub text: String,
-}
-
-/// One round: the facts as they stand in it, its map, its heat.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Round {
-    pub values: BTreeMap<String, Held>,
-    pub cracks: Vec<Crack>,
-    pub hard_spots: Vec<HardSpot>,
-    pub neighbours: Vec<Neighbour>,
-    pub lit: Option<Lit>,
-    pub log: Vec<LogEntry>,
-    /// What the thermocouple recorded, in the order of time; not part of the log of facts.
-    pub readings: Vec<Reading>,
-    /// Lightings that were cancelled, the first first: the part may have become hot all the same.
-    pub cancelled: Vec<Heat>,
-    /// Why this round was opened; empty for the first.
-    pub reason: String,
-}
-
-impl Round {
-    fn value(&self, key: &str) -> Option<&FieldValue> {
-        self.values.get(key)?.value.as_ref()
-    }
-
-    #[must_use]
-    pub fn number(&self, key: &str) -> Option<f64> {
-        match self.value(key)? {
-            FieldValue::Number(number) => Some(*number),
-            FieldValue::Text(_) | FieldValue::One(_) | FieldValue::Many(_) | FieldValue::YesNo(_) => None,
-        }
-    }
-
-    #[must_use]
-    pub fn choice(&self, key: &str) -> Option<&str> {
-        match self.value(key)? {
-            FieldValue::One(id) => Some(id),
-            FieldValue::Number(_) | FieldValue::Text(_) | FieldValue::Many(_) | FieldValue::YesNo(_) => None,
-        }
-    }
-
-    #[must_use]
-    pub fn text(&self, key: &str) -> Option<&str> {
-        match self.value(key)? {
-            FieldValue::Text(text) => Some(text),
-            FieldValue::Number(_) | FieldValue::One(_) | FieldValue::Many(_) | FieldValue::YesNo(_) => None,
-        }
-    }
-
-    #[must_use]
-    pub fn yes(&self, key: &str) -> Option<bool> {
-        match self.value(key)? {
-            FieldValue::YesNo(yes) => Some(*yes),
-            FieldValue::Number(_) | FieldValue::One(_) | FieldValue::Many(_) | FieldValue::Text(_) => None,
-        }
-    }
-
-    /// The choices of a field that takes several; nothing while nobody has said.
-    #[must_use]
-    pub fn choices(&self, key: &str) -> Option<&[String]> {
-        match self.value(key)? {
-            FieldValue::Many(ids) => Some(ids),
-            FieldValue::Number(_) | FieldValue::One(_) | FieldValue::YesNo(_) | FieldValue::Text(_) => None,
-        }
-    }
-
-    #[must_use]
-    pub fn typed(&self, key: &str) -> Option<&str> {
-        self.values.get(key).map(|held| held.typed.as_str())
-    }
-
-    /// Entries of the torch log that stand.
-    pub fn standing_log(&self) -> impl DoubleEndedIterator<Item = &LogEntry> {
-        self.log.iter().filter(|entry| entry.stands())
-    }
-
-    /// Minutes on the job clock at which the part was covered to cool.
-    #[must_use]
-    pub fn covered_minutes(&self) -> Option<f64> {
-        self.standing_log()
-            .find(|entry| matches!(entry.entry, TorchEntry::Covered { .. }))
-            .map(|entry| entry.minutes)
-    }
-
-    /// Why it was covered, where that was said; nothing while it is not covered.
-    #[must_use]
-    pub fn covered_because(&self) -> Option<&str> {
-        self.standing_log().find_map(|entry| match &entry.entry {
-            TorchEntry::Covered { why } => Some(why.as_str()),
-            _ => None,
-        })
-    }
-
-    /// The last temperature known of the part, from the thermocouple or by hand.
-    #[must_use]
-    pub fn latest_reading(&self) -> Option<Reading> {
-        self.part_readings().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
-    }
-
-    /// Every temperature of the part that is known, in no order.
-    pub fn part_readings(&self) -> impl Iterator<Item = Reading> + '_ {
-        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
-        by_hand.chain(self.readings.iter().copied())
-    }
-
-    /// The last temperature read at the joint.
-    #[must_use]
-    pub fn latest_joint(&self) -> Option<Reading> {
-        let joint = |entry: &LogEntry| {
-            entry
-                .celsius
-                .filter(|_| entry.at_joint)
-                .map(|celsius| Reading { minutes: entry.minutes, celsius })
-        };
-        self.standing_log().filter_map(joint).next_back()
-    }
-
-    #[must_use]
-    pub fn beads(&self) -> usize {
-        self.standing_log().filter(|entry| entry.entry == TorchEntry::Bead).count()
-    }
 }
 
 /// A job as it stands.
@@ -483,7 +156,7 @@ impl Job {
 
     #[must_use]
     pub fn name(&self) -> &str {
-        self.round().text("part.name").unwrap_or("Not named yet")
+        self.round().get(field::part::NAME).unwrap_or("Not named yet")
     }
 
     /// The picture that stands for the job: the one chosen, or the first of all of it, or the first.
@@ -491,10 +164,10 @@ impl Job {
     pub fn face(&self) -> Option<Uuid> {
         let round = self.round();
         let known = |id: &Uuid| self.pictures.iter().any(|picture| picture.id == *id);
-        let chosen = round.text("part.face").and_then(|id| id.parse().ok()).filter(known);
+        let chosen = round.get(field::part::FACE).and_then(|id| id.parse().ok()).filter(known);
         let overall = || {
             let shows =
-                |picture: &&Picture| round.choice(&picture_key(picture.id, "shows")) == Some("overall");
+                |picture: &&Picture| round.get(field::picture::SHOWS.of(picture.id)) == Some("overall");
             self.pictures.iter().find(shows).or(self.pictures.first()).map(|picture| picture.id)
         };
         chosen.or_else(overall)
@@ -644,10 +317,7 @@ impl Job {
                 let values = before
                     .values
                     .iter()
-                    .filter(|(key, _)| {
-                        !key.starts_with("check.")
-                            && !["hand_over.done", "hand_over.owned", "prep.done"].contains(&key.as_str())
-                    })
+                    .filter(|(key, _)| job_field(key).is_none_or(|spec| spec.lasts != Lasts::Round))
                     .map(|(key, held)| (key.clone(), held.clone()))
                     .collect();
                 let next = Round {

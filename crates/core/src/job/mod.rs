@@ -2,10 +2,10 @@
 
 mod accept;
 mod change;
-mod choices;
-mod fields;
 mod fold;
+mod heat;
 mod observed;
+mod round;
 mod understood;
 
 pub use accept::{
@@ -13,14 +13,8 @@ pub use accept::{
     possible_time,
 };
 pub use change::{Change, Fact, TorchEntry};
-pub use choices::{END_KINDS, NONE, PREP_DONE, SAFETY_CLASSES};
-pub use fields::{
-    CRACK_FIELDS, Choice, FieldKind, FieldSpec, FieldValue, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
-    SHOP_FIELDS, crack_key, job_field, neighbour_key, parse_value, picture_key, shop_field,
-};
-pub use fold::{
-    Crack, Damaged, HardSpot, Heat, HeatRef, Held, Job, Lit, LogEntry, Neighbour, Picture, Reading, Round,
-    job_ms,
-};
+pub use fold::{Damaged, Job};
+pub use heat::{Heat, HeatRef, Lit, LogEntry, Reading, job_ms};
 pub use observed::Observed;
+pub use round::{Crack, HardSpot, Neighbour, Picture, Round};
 pub use understood::Understood;

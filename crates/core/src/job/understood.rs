@@ -2,7 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{Change, FieldValue, TorchEntry, job_field, parse_value};
+use super::{Change, TorchEntry};
+use crate::field::{FieldValue, job_field, parse_value};
 use crate::iron::MeasuredTest;
 use crate::quantity::{Kind, parse};
 

@@ -2,12 +2,13 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::part::{Lock, PartFacts};
-use super::{CrackPlan, HeatPlan, MethodPlan, Missing, PrepPlan, Station};
+use super::{CrackPlan, HeatPlan, Lock, MethodPlan, Missing, PrepPlan, Station};
+use crate::field;
 use crate::iron::{Belief, Iron};
 use crate::job::Round;
 use crate::method::{Odds, Way, shifted};
 use crate::quantity::{Unit, UnitSystem, both};
+use crate::stage::part::PartFacts;
 
 /// Why it may not be lit, and what opens the way.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -63,10 +64,10 @@ impl Gate {
         if let Some(lock) = asked.lock {
             refuse(lock.station, &lock.key, &lock.short, lock.sentence.clone(), &lock.unlock);
         }
-        if round.choice("part.safety_class").is_none() {
+        if round.get(field::part::SAFETY_CLASS).is_none() {
             refuse(
                 Station::Part,
-                "part.safety_class",
+                field::part::SAFETY_CLASS.key(),
                 "Say whether it could hurt",
                 "Nobody has said whether it could hurt somebody: an axle, a hook, a pressure vessel."
                     .to_owned(),
@@ -76,7 +77,13 @@ impl Gate {
         let Some(way) = methods.chosen else {
             if asked.lock.is_none() {
                 let sentence = "No method is chosen yet.".to_owned();
-                refuse(Station::Method, "method.choice", "Choose the method", sentence, "Choose one.");
+                refuse(
+                    Station::Method,
+                    field::method::CHOICE.key(),
+                    "Choose the method",
+                    sentence,
+                    "Choose one.",
+                );
             }
             return gate;
         };
@@ -94,7 +101,13 @@ impl Gate {
         match asked.prep {
             None => {
                 let why = "The cracks are not laid out: length, wall and ends are needed.".to_owned();
-                refuse(Station::Prep, "prep.depth", "Lay out the groove", why, "Map them, then the groove.");
+                refuse(
+                    Station::Prep,
+                    field::prep::DEPTH.key(),
+                    "Lay out the groove",
+                    why,
+                    "Map them, then the groove.",
+                );
             }
             Some(prep) => {
                 let open: Vec<&str> =
@@ -104,7 +117,13 @@ impl Gate {
                         "Not to be done once it is hot, and not said to be done: {}.",
                         open.join(", ")
                     );
-                    refuse(Station::Prep, "prep.done", "Finish the prep", why, "Do it, and say so on Prep.");
+                    refuse(
+                        Station::Prep,
+                        field::prep::DONE.key(),
+                        "Finish the prep",
+                        why,
+                        "Do it, and say so on Prep.",
+                    );
                 }
             }
         }
@@ -120,11 +139,17 @@ impl Gate {
         match asked.heat {
             None => {
                 let why = "Weight, size, shape or the heat at hand is not known.".to_owned();
-                refuse(Station::Heat, "heat.source", "Say what can heat it", why, "Say them.");
+                refuse(Station::Heat, field::heat::SOURCE.key(), "Say what can heat it", why, "Say them.");
             }
             Some(heat) if !heat.reached && !heat.within_the_estimate => {
                 let more = "More heat, a cover, or a cold way.";
-                refuse(Station::Heat, "heat.source", "Find more heat", heat.sentence.clone(), more);
+                refuse(
+                    Station::Heat,
+                    field::heat::SOURCE.key(),
+                    "Find more heat",
+                    heat.sentence.clone(),
+                    more,
+                );
             }
             Some(heat) if !heat.reached => gate.to_own = to_own(heat, way, methods, part.units),
             Some(_) => {}
@@ -153,29 +178,29 @@ fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut impl FnMut(Station, &s
             "Another test, or weld it as steel.",
         );
     }
-    if part.closed() && round.choice("part.cavity").is_none() {
+    if part.closed() && round.get(field::part::CAVITY).is_none() {
         refuse(
             Station::Part,
-            "part.cavity",
+            field::part::CAVITY.key(),
             "Look for a closed hollow",
             "A closed shape, and nobody has looked for a hollow without a vent: it bursts when heated."
                 .to_owned(),
             "Say that there is none, or that it is vented.",
         );
     }
-    let out = round.yes("part.old_filler_out") == Some(true);
-    match round.choice("part.old_filler") {
+    let out = round.get(field::part::OLD_FILLER_OUT) == Some(true);
+    match round.get(field::part::OLD_FILLER) {
         _ if !way.method.fusion() || out => {}
         None => refuse(
             Station::Part,
-            "part.old_filler",
+            field::part::OLD_FILLER.key(),
             "Look for an old repair",
             "Nobody has looked for an old filler in the groove that will be melted.".to_owned(),
             "Look at its colour, try a magnet and a file, and say what it is.",
         ),
         Some("other") => refuse(
             Station::Part,
-            "part.old_filler_out",
+            field::part::OLD_FILLER_OUT.key(),
             "Get the old filler out",
             "Old filler of unknown kind is in the groove that will be melted.".to_owned(),
             "Find out what it is, or get all of it out and say so.",

@@ -3,14 +3,15 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::cooling::wrapping;
-use super::part::PartFacts;
+use crate::field;
 use crate::heat::{Cooling, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{HeatRef, Job};
 use crate::method::Way;
 use crate::quantity::Celsius;
 use crate::shop::Shop;
+use crate::stage::cooling::wrapping;
+use crate::stage::part::PartFacts;
 
 /// The last lighting of a part, as far as its heat is concerned. Minutes are on its own job clock.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -51,6 +52,12 @@ impl LastHeat {
         Wrapping::new(self.packing, self.thickness_mm / 1000.0).unwrap_or(Wrapping::usual(self.packing))
     }
 
+    /// It was heated, and no reading says that it is cold.
+    pub(super) fn still_hot(&self, job: &Job) -> bool {
+        let heat = job.heats().find(|heat| heat.lit.fact == self.lit);
+        self.heated && !heat.is_some_and(|heat| heat.read_cold(self.over))
+    }
+
     pub(super) fn of(
         job: &Job,
         shop: &Shop,
@@ -67,7 +74,7 @@ impl LastHeat {
         let in_hand = heat.round + 1 == job.rounds.len() && heat.cancelled_min.is_none();
         let way = way_of(&heat);
         let out_min = heat.out_of_heat_min();
-        let handed_over = job.round().yes("hand_over.done") == Some(true);
+        let handed_over = job.round().get(field::hand_over::DONE) == Some(true);
         let packed = match way {
             Some(way) if heat.cancelled_min.is_none() => wrapping(&job.rounds[heat.round], shop, way),
             _ => Wrapping::usual(Packing::Air),

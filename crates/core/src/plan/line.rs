@@ -2,10 +2,9 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::cooling::CoolingPlan;
-use super::heat::HeatPlan;
-use super::part::PartFacts;
+use super::{CoolingPlan, HeatPlan};
 use crate::quantity::{Unit, UnitSystem, both};
+use crate::stage::part::PartFacts;
 
 /// One planned line, from lighting up to cold.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

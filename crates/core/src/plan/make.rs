@@ -2,27 +2,28 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::check::HandOverPlan;
-use super::cooling::wrapping;
 use super::gate::{Gate, GateAsked};
-use super::heat::Sources;
 use super::hot::LastHeat;
-use super::method::{Judged, Locked};
-use super::part::PartFacts;
+use super::line::{self, PlanLine};
 use super::{
-    Amount, AtTorch, Caution, CheckLine, CoolingPlan, CrackPlan, HeatPlan, IronPlan, Lock, MethodPlan,
-    Missing, PartPlan, PlanLine, PrepPlan, Station, StationState, TorchPlan, check, cooling, cracks, heat,
-    iron, line, method, part, prep, torch,
+    Amount, AtTorch, Caution, CheckLine, CoolingPlan, CrackPlan, HandOverPlan, HeatPlan, IronPlan, Lock,
+    MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState, TorchPlan,
 };
 use crate::figure::Figure;
-use crate::heat::{Body, Runs, UNWRAP_C};
-use crate::iron::{Era, Family, Iron, slowest_to_heat};
+use crate::heat::{Body, Runs};
+use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{Allowed, Job, Reading};
 use crate::method::Way;
-use crate::quantity::{Unit, UnitSystem};
-use crate::record::{FROZEN_FORMAT, FrozenPlan};
+use crate::quantity::UnitSystem;
+use crate::record::{FROZEN_FORMAT, FrozenFigure, FrozenPlan};
 use crate::said::said;
 use crate::shop::Shop;
+use crate::stage::cooling::wrapping;
+use crate::stage::heat::Sources;
+use crate::stage::iron::IronAsked;
+use crate::stage::method::{Judged, Locked};
+use crate::stage::part::PartFacts;
+use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
 
 /// Everything worked out for a job. Durations, not clock times.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -82,7 +83,7 @@ impl Plan {
             format: FROZEN_FORMAT,
             way: self.methods.chosen,
             label: self.methods.chosen.map_or_else(String::new, Way::label),
-            figures: self.figures.clone(),
+            figures: self.figures.iter().map(FrozenFigure::from).collect(),
             cautions: self.cautions.iter().map(|caution| caution.sentence.clone()).collect(),
             curve: self.lines.first().map(|line| line.curve.clone()).unwrap_or_default(),
         }
@@ -150,28 +151,15 @@ pub fn plan_as_if(job: &Job, shop: &Shop, iron: Iron, runs: &Runs) -> Plan {
 fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
     let round = job.round();
     let facts = PartFacts::read(round, shop);
-    let mut missing = part::missing(round, &facts);
-    let part_amount = part::amount(&missing, &facts);
-    let part_plan = part::part_plan(round, &facts, part::guesses(&missing, &facts));
-
+    let part = part::stage(round, &facts);
     let believed = iron::belief(job, &facts);
     let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
-    let crack_plans = cracks::crack_plans(round, facts.wall_mm, shop.units);
-    missing.extend(cracks::missing(&crack_plans, shop.units));
-    let cracks_amount = cracks::amount(&crack_plans);
-
+    let cracks = cracks::stage(round, facts.wall_mm, &belief.plausible, shop.units);
     let locks: Vec<Lock> =
         [part::safety_lock(round, &facts), part::cavity_lock(round, &facts), iron::white_lock(&belief)]
             .into_iter()
             .flatten()
             .collect();
-    let locked = if locks.iter().any(|lock| !lock.hot_only) {
-        Locked::All
-    } else if locks.is_empty() {
-        Locked::No
-    } else {
-        Locked::Hot
-    };
 
     let targets_c = method::targets_c(&facts, &belief);
     let sources = Sources::try_all(round, shop, &facts, &belief.plausible, &targets_c, runs);
@@ -180,113 +168,81 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
         shop,
         part: &facts,
         belief: &belief,
-        cracks: &crack_plans,
+        cracks: &cracks.plan,
         sources: sources.as_ref(),
         runs,
     };
-    let (methods, ruled) = judged.contenders(locked, part_amount == Amount::Enough);
+    let (methods, ruled) = judged.contenders(Locked::by(&locks), part.amount == Amount::Enough);
 
     // Of a chosen way everything; of ways still side by side their lines.
+    let chosen = methods.chosen;
     let work = |way: Way| Worked::of(&judged, way);
-    let chosen = methods.chosen.map(work);
-    let lines = match &chosen {
+    let worked = chosen.map(work);
+    let lines = match &worked {
         Some(worked) => worked.line(&facts).into_iter().collect(),
         None => side_by_side(&methods).filter_map(|way| work(way).line(&facts)).collect(),
     };
-    let Worked { prep, heat, cooling, target, .. } = chosen.unwrap_or_default();
-    missing.extend(prep::missing(methods.chosen, prep.as_ref(), &crack_plans));
-    let torch = match (methods.chosen, &heat) {
-        (Some(way), Some(heat)) => {
-            Some(torch::torch_plan(job, &facts, way, heat, prep.as_ref(), cooling.as_ref()))
-        }
-        _ => None,
-    };
-    let check = check::check_lines(round, &facts, methods.chosen);
-    let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, methods.chosen, runs);
-    let still_hot = last_heat.as_ref().is_some_and(|last| {
-        let heat = job.heats().find(|heat| heat.lit.fact == last.lit);
-        last.heated && !heat.is_some_and(|heat| heat.read_cold(last.over))
+    let ductile = judged.ductile();
+    let Worked { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
+    let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
+    let prep = prep::stage(chosen, prep, &cracks, ductile);
+    let heat = heat::stage(heat, target.as_ref(), sources.as_ref(), &facts);
+    let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
+    let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
+    let iron = iron::stage(&IronAsked {
+        job,
+        part: &part.plan,
+        facts: &facts,
+        believed: &believed,
+        planned_for: &belief,
+        methods: &method.plan,
+        ruled: &ruled,
+        target: target.as_ref(),
+        heat: heated,
     });
-    let hand_over = HandOverPlan::of(round, &check, torch.as_ref(), heat.as_ref(), still_hot);
+    let torch = torch::stage(job, &facts, chosen, heated, prepared, cooled);
+    let check = check::stage(round, &facts, chosen, torch.plan.as_ref());
+    let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
+    let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
+    let hand_over = hand_over::stage(round, &check.plan, torch.plan.as_ref(), heated, still_hot);
+
+    let mut folded = Folded::default();
+    let part = folded.take(Station::Part, part);
+    let iron = folded.take(Station::Iron, iron);
+    let cracks = folded.take(Station::Cracks, cracks);
+    let methods = folded.take(Station::Method, method);
+    let prep = folded.take(Station::Prep, prep);
+    let heat = folded.take(Station::Heat, heat);
+    let torch = folded.take(Station::Torch, torch);
+    let cooling = folded.take(Station::Cooling, cooling);
+    let check = folded.take(Station::Check, check);
+    let hand_over = folded.take(Station::HandOver, hand_over);
+    let Folded { stations, missing, mut cautions, mut figures } = folded;
+    cautions.extend(damaged(job));
+    for figure in &mut figures {
+        figure.note = said(&figure.note, shop.units);
+    }
     let gate = Gate::of(&GateAsked {
         round,
         part: &facts,
         belief: &believed,
-        lock: lock_of(&locks, methods.chosen),
+        lock: lock_of(&locks, chosen),
         methods: &methods,
-        cracks: &crack_plans,
+        cracks: &cracks,
         prep: prep.as_ref(),
         heat: heat.as_ref(),
         missing: &missing,
         damaged: job.damaged.len(),
     });
-
-    let label = |choices: &[(&str, &str)], id: Option<&str>| {
-        choices
-            .iter()
-            .find(|(known, _)| Some(*known) == id)
-            .map_or("not known", |(_, label)| label)
-            .to_owned()
-    };
-    let mut figures = part::figures(round, &facts);
-    figures.extend(iron::figures(
-        &believed,
-        &label(Family::CHOICES, round.choice("part.family")),
-        &label(Era::CHOICES, round.choice("part.era")),
-    ));
-    figures.extend(cracks::figures(&crack_plans, &belief.plausible));
-    figures.extend(method::figures(&methods, heat.as_ref(), cooling.as_ref()));
-    if let Some(prep) = &prep {
-        figures.extend(prep::figures(prep, judged.ductile()));
-    }
-    if let Some(heat) = &heat {
-        figures.extend(heat::figures(heat, target.as_ref(), sources.as_ref(), &facts));
-    }
-    if let Some(cooling) = &cooling {
-        figures.extend(cooling::figures(cooling, &facts.size_words()));
-    }
-
-    figures.extend(torch::figures(round));
-
-    for figure in &mut figures {
-        figure.note = said(&figure.note, shop.units);
-    }
-    let mut iron = iron::iron_plan(job, &believed, &part_plan, &facts);
-    iron.meaning = iron::meaning(round, &belief, &facts, &methods);
-    iron.demands = iron::demands(&belief, &facts, methods.chosen, target.as_ref(), heat.as_ref(), &ruled);
-
-    let mut cautions = part_plan.cautions.clone();
-    cautions.extend(iron::cautions(&belief));
-    cautions.extend(cracks::cautions(round, shop.units));
-    cautions.extend(heavier(heat.as_ref(), shop.units));
-    cautions.extend(hot_cautions(methods.chosen, heat.as_ref(), shop.units));
-    cautions.extend(check::cautions(round, torch.as_ref()));
-    cautions.extend(damaged(job));
-    let amounts = [
-        part_amount,
-        iron::amount(&believed),
-        cracks_amount,
-        method::amount(&methods, cracks_amount),
-        prep::amount(prep.as_ref(), cracks_amount),
-        heat::amount(heat.as_ref()),
-        torch::amount(round, torch.as_ref()),
-        cooling::amount(round, cooling.as_ref()),
-        check::amount(&check),
-        check::hand_over_amount(round),
-    ];
     Plan {
-        stations: Station::ALL
-            .into_iter()
-            .zip(amounts)
-            .map(|(station, amount)| StationState { station, amount })
-            .collect(),
+        stations,
         locks,
         missing,
         cautions,
         figures,
-        part: part_plan,
+        part,
         iron,
-        cracks: crack_plans,
+        cracks,
         methods,
         prep,
         heat,
@@ -299,6 +255,26 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
         lines,
         body_words: facts.size_words(),
         units: shop.units,
+    }
+}
+
+/// What the stages say, in the order of the work.
+#[derive(Default)]
+struct Folded {
+    stations: Vec<StationState>,
+    missing: Vec<Missing>,
+    cautions: Vec<Caution>,
+    figures: Vec<Figure>,
+}
+
+impl Folded {
+    /// Lays a stage beside those before it; what is planned there is given back.
+    fn take<T>(&mut self, station: Station, stage: Stage<T>) -> T {
+        self.stations.push(StationState { station, amount: stage.amount });
+        self.missing.extend(stage.missing);
+        self.cautions.extend(stage.cautions);
+        self.figures.extend(stage.figures);
+        stage.plan
     }
 }
 
@@ -353,18 +329,6 @@ fn side_by_side(methods: &MethodPlan) -> impl Iterator<Item = Way> + '_ {
     methods.contenders.iter().filter(move |c| !c.excluded && best - c.score < 3.0).take(2).map(|c| c.way)
 }
 
-/// An estimated part may be too heavy for the heat at hand.
-fn heavier(heat: Option<&HeatPlan>, units: UnitSystem) -> Option<Caution> {
-    let between = heat?.between?;
-    (between.minutes.1 >= between.most_min).then(|| Caution {
-        station: Station::Heat,
-        sentence: format!(
-            "Not weighed: at the most it may weigh, this heat takes over {}. Weigh it first.",
-            units.say(between.most_min, Unit::Minutes)
-        ),
-    })
-}
-
 /// What is in the job and cannot be read.
 fn damaged(job: &Job) -> Option<Caution> {
     let places: Vec<String> = job.damaged.iter().take(8).map(|it| it.revision.to_string()).collect();
@@ -376,32 +340,4 @@ fn damaged(job: &Job) -> Option<Caution> {
             places.join(", ")
         ),
     })
-}
-
-fn hot_cautions(way: Option<Way>, heat: Option<&HeatPlan>, units: UnitSystem) -> Vec<Caution> {
-    let mut found = Vec::new();
-    let mut say = |station, sentence: &str| found.push(Caution { station, sentence: sentence.to_owned() });
-    let Some(way) = way else { return found };
-    for caution in way.method.entry().at_torch {
-        say(Station::Torch, caution);
-    }
-    if heat.is_some_and(|heat| !heat.cold) {
-        say(
-            Station::Heat,
-            &format!(
-                "Hot work: clear {}, extinguisher, never leave the flame alone.",
-                torch::hot_work_clearance(units)
-            ),
-        );
-        say(
-            Station::Cooling,
-            &format!(
-                "Hot iron looks cold. Fire watch until it is under {}.",
-                units.say(UNWRAP_C, Unit::Celsius)
-            ),
-        );
-        say(Station::Cooling, "Don't lift the packing to look: it chills the edge.");
-    }
-    say(Station::Prep, "Guard on, disc rated for the speed, face shield, eyes and ears.");
-    found
 }

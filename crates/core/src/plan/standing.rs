@@ -3,10 +3,10 @@
 use serde::{Deserialize, Serialize};
 
 use super::hot::LastHeat;
-use super::torch::{AtTorch, Live, live};
-use super::{Amount, Plan, Station};
+use super::{Amount, AtTorch, Live, Plan, Station, live};
+use crate::field;
 use crate::heat::{TOUCH_C, UNWRAP_C};
-use crate::job::{HeatRef, Job, Lit, Round, crack_key, job_ms};
+use crate::job::{HeatRef, Job, Lit, Round, job_ms};
 use crate::quantity::{Shown, Unit, UnitSystem, both};
 
 /// The one thing to do next.
@@ -274,10 +274,12 @@ fn next(
         return say(Station::Cooling, "Try with a stick: not measured");
     }
     if !lit && let Some(lock) = plan.lock() {
-        let verb = match (lock.station, lock.key.as_str()) {
-            (Station::Part, "part.authority") => "Enter who answers for it",
-            (Station::Part, "part.authority_reference") => "Enter their reference",
-            _ => &lock.short,
+        let verb = if lock.key == field::part::AUTHORITY.key() {
+            "Enter who answers for it"
+        } else if lock.key == field::part::AUTHORITY_REFERENCE.key() {
+            "Enter their reference"
+        } else {
+            &lock.short
         };
         return Next { key: lock.key.clone(), ..say(lock.station, verb) };
     }
@@ -303,7 +305,7 @@ fn next(
 
 fn hand_over(plan: &Plan, round: &Round) -> Next {
     let verb = match plan.amount(Station::HandOver) {
-        Amount::Enough => match round.text("hand_over.follow_up") {
+        Amount::Enough => match round.get(field::hand_over::FOLLOW_UP) {
             Some(day) => format!("Ask again on {day}"),
             None => "Handed over".to_owned(),
         },
@@ -361,13 +363,13 @@ fn before_the_torch(plan: &Plan) -> Next {
         .find(|crack| crack.ends.iter().any(|end| end.stop_hole.is_some_and(|hole| hole.find_tip_better)));
     if let Some(crack) = unfound {
         let verb = format!("Find tip {} better", crack.letter);
-        return go(Station::Cracks, &verb, &crack_key(crack.id, "found_by"));
+        return go(Station::Cracks, &verb, &field::crack::FOUND_BY.of(crack.id).key());
     }
     if plan.methods.chosen.is_none() {
-        return go(Station::Method, "Choose the method", "method.choice");
+        return go(Station::Method, "Choose the method", field::method::CHOICE.key());
     }
     if plan.prep.is_none() {
-        return go(Station::Prep, "Lay out the groove", "prep.depth");
+        return go(Station::Prep, "Lay out the groove", field::prep::DEPTH.key());
     }
     if let Some(first) = plan.gate.refused.first()
         && first.station != Station::Heat
@@ -375,9 +377,9 @@ fn before_the_torch(plan: &Plan) -> Next {
         return go(first.station, &first.verb, &first.key);
     }
     match &plan.heat {
-        Some(heat) if !heat.reached => go(Station::Heat, "Find more heat", "heat.source"),
+        Some(heat) if !heat.reached => go(Station::Heat, "Find more heat", field::heat::SOURCE.key()),
         Some(heat) if heat.cold => go(Station::Torch, "Start the work", ""),
         Some(_) => go(Station::Torch, "Light up", ""),
-        None => go(Station::Heat, "Say what can heat it", "heat.source"),
+        None => go(Station::Heat, "Say what can heat it", field::heat::SOURCE.key()),
     }
 }

@@ -40,6 +40,36 @@ pub enum Unit {
     Plain,
 }
 
+impl Unit {
+    /// Its word, as it is stored.
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Millimetres => "millimetres",
+            Self::SquareMillimetres => "square_millimetres",
+            Self::CubicCentimetres => "cubic_centimetres",
+            Self::Kilograms => "kilograms",
+            Self::Grams => "grams",
+            Self::Celsius => "celsius",
+            Self::Kelvins => "kelvins",
+            Self::KelvinsPerHour => "kelvins_per_hour",
+            Self::Minutes => "minutes",
+            Self::Days => "days",
+            Self::Megajoules => "megajoules",
+            Self::Bar => "bar",
+            Self::Megapascals => "megapascals",
+            Self::MetresPerSecond => "metres_per_second",
+            Self::MetresPerMinute => "metres_per_minute",
+            Self::Rpm => "rpm",
+            Self::Money => "money",
+            Self::Percent => "percent",
+            Self::Count => "count",
+            Self::Points => "points",
+            Self::Plain => "plain",
+        }
+    }
+}
+
 /// A number and its unit, ready to be set in type.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

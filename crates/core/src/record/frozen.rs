@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::figure::Figure;
+use super::FrozenFigure;
 use crate::method::Way;
 use crate::problem::FieldProblem;
 
@@ -16,7 +16,7 @@ pub struct FrozenPlan {
     pub format: u32,
     pub way: Option<Way>,
     pub label: String,
-    pub figures: Vec<Figure>,
+    pub figures: Vec<FrozenFigure>,
     pub cautions: Vec<String>,
     /// (min from lighting up, degC)
     pub curve: Vec<(f64, f64)>,

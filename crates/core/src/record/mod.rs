@@ -1,5 +1,7 @@
 //! What is kept for ever: it can be read as long as it lies there, whatever plans look like by then.
 
+mod figure;
 mod frozen;
 
+pub use figure::{FrozenFact, FrozenFigure, FrozenSource, FrozenText};
 pub use frozen::{FROZEN_FORMAT, FrozenPlan};

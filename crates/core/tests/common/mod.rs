@@ -4,11 +4,10 @@
 use std::collections::BTreeMap;
 
 use uuid::Uuid;
+use vanadin_core::field::{FieldValue, Held, crack_key};
 use vanadin_core::figure::Figure;
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{
-    Change, Fact, FieldValue, Held, Job, Refusal, TorchEntry, Understood, accept, crack_key,
-};
+use vanadin_core::job::{Change, Fact, Job, Refusal, TorchEntry, Understood, accept};
 use vanadin_core::plan::{Plan, plan};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;

@@ -4,7 +4,7 @@ use rocket::http::{Cookie, CookieJar, SameSite};
 use rocket::request::{FromRequest, Outcome};
 use rocket::serde::json::Json;
 use rocket::time::Duration;
-use rocket::{Request, State, get, post};
+use rocket::{Config, Request, State, get, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -95,6 +95,7 @@ pub async fn come_in(
     door: &State<Door>,
     who: AtTheDoor,
     cookies: &CookieJar<'_>,
+    config: &Config,
     body: Body<ComeIn>,
 ) -> Result<Json<DoorView>, ApiError> {
     let said = body.0?;
@@ -102,6 +103,7 @@ pub async fn come_in(
     let cookie = Cookie::build((COOKIE, shown))
         .http_only(true)
         .same_site(SameSite::Strict)
+        .secure(config.tls_enabled())
         .path("/")
         .max_age(Duration::milliseconds(KNOWN_MS));
     cookies.add(cookie);

@@ -1,6 +1,5 @@
-//! Jobs: their log, their view, their routes.
+//! Jobs: their log, their routes, their stream.
 
 pub mod route;
 pub mod store;
 pub mod stream;
-pub mod view;

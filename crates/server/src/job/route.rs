@@ -1,21 +1,24 @@
 //! `/api/jobs`
 
+use std::sync::Arc;
+
 use rocket::response::status::NoContent;
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use vanadin_core::field;
 use vanadin_core::figure::Moved;
 use vanadin_core::iron::{Iron, LookTest};
-use vanadin_core::job::{Fact, duplicate};
-use vanadin_core::plan::{Answer, Plan, answers, available, plan_as_if, standing};
+use vanadin_core::job::{Fact, Job, duplicate};
+use vanadin_core::plan::{Answer, Plan, answers, available, plan, plan_as_if, standing};
 
-use super::view::JobView;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::{Desk, NewFact, NewJob, Seen, work};
 use crate::shop::store::fetched_at_ms;
+use crate::wire::job::JobView;
 
 /// A job to be made. The client makes the id: sent twice, made once.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -35,7 +38,7 @@ pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Json<JobView> {
     let now_ms = desk.now_ms();
     let (job, plan) = (&*seen.job, &*seen.plan);
     let standing = standing(job, plan, now_ms);
-    let wanted = job.round().text("part.wanted").and_then(|day| fetched_at_ms(&seen.shop.shop, day));
+    let wanted = job.round().get(field::part::WANTED).and_then(|day| fetched_at_ms(&seen.shop.shop, day));
     let available = available(job, plan, now_ms, wanted);
     let (job, plan) = (job.clone(), plan.clone());
     Json(JobView::new(job, plan, standing, available, moved, (now_ms, desk.database.folder)))
@@ -50,6 +53,18 @@ pub async fn create(desk: &State<Desk>, body: Body<JobToMake>) -> Result<Json<Jo
     let (id, created_ms) = (body.0?.id, desk.now_ms());
     let empty = NewJob { id, created_ms, facts: Vec::new(), readings: Vec::new(), pictures: Vec::new() };
     Ok(view(desk, &desk.take_in(empty).await?, Vec::new()))
+}
+
+/// A job of which nothing is known, in the shop as it is: what a page shows of a new one until the server has
+/// it. Its id is nobody's.
+#[utoipa::path(get, path = "/api/blank", responses((status = 200, description = "The job", body = JobView)))]
+#[get("/blank")]
+pub async fn blank(desk: &State<Desk>) -> Result<Json<JobView>, ApiError> {
+    let shop = desk.shop().await?;
+    let job = Job::fold(Uuid::nil(), &[]);
+    let plan = plan(&job, &shop.shop);
+    let seen = Seen { facts: Arc::default(), job: Arc::new(job), plan: Arc::new(plan), shop };
+    Ok(view(desk, &seen, Vec::new()))
 }
 
 /// A job with its plan and what needs a hand.

@@ -7,7 +7,8 @@ use rocket::tokio::sync::Semaphore;
 use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
 use uuid::Uuid;
-use vanadin_core::job::{Change, accept, could_be_said, picture_key};
+use vanadin_core::field::picture_key;
+use vanadin_core::job::{Change, accept, could_be_said};
 use vanadin_core::quantity::UnitSystem;
 
 use super::shrink::shrink;
@@ -16,7 +17,7 @@ use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::received;
 use crate::desk::{Desk, NewFact};
 use crate::job::route::{known, view};
-use crate::job::view::JobView;
+use crate::wire::job::JobView;
 
 /// So many are read at a time, and one is opened at a time: what pictures cost in memory is bounded by
 /// these, however many come at once.

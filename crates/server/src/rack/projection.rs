@@ -9,12 +9,13 @@ use sqlx::sqlite::SqliteRow;
 use sqlx::{QueryBuilder, Row, Sqlite, SqliteConnection, SqlitePool};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use vanadin_core::field;
 use vanadin_core::job::{Job, Reading};
 use vanadin_core::plan::{Plan, PlanLine, Standing, Standings, StationState};
 
 use super::drawn::drawn;
 use crate::api_error::ApiError;
-use crate::job::view::thinned;
+use crate::wire::job::thinned;
 
 /// One job on the rack.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -95,8 +96,8 @@ impl Projected {
         let round = job.round();
         let words = [
             job.name(),
-            round.text("part.owner").unwrap_or_default(),
-            round.choice("part.family").unwrap_or_default(),
+            round.get(field::part::OWNER).unwrap_or_default(),
+            round.typed(field::part::FAMILY.key()).unwrap_or_default(),
         ];
         let lines = || plan.lines.iter().map(|line| line.unwrap_at.unwrap_or(line.beads_to));
         Self {

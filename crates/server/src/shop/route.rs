@@ -7,7 +7,8 @@ use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
 use sqlx::SqlitePool;
 use utoipa::ToSchema;
-use vanadin_core::job::{Conflict, SHOP_FIELDS};
+use vanadin_core::field::{Held, shop_field};
+use vanadin_core::job::Conflict;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 
@@ -15,15 +16,15 @@ use super::store::{revision_of, set, values};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::Desk;
-use crate::job::view::{FieldView, field_view};
+use crate::wire::field::FieldHeld;
 
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ShopView {
     pub shop: Shop,
     /// Of all its settings together: it grows with each change.
     pub revision: u64,
-    /// By key.
-    pub fields: BTreeMap<String, FieldView>,
+    /// What stands in its settings, by key; nothing for those that nobody has filled in.
+    pub fields: BTreeMap<String, FieldHeld>,
 }
 
 /// A setting as typed.
@@ -39,11 +40,8 @@ pub struct ShopChange {
 
 async fn view(pool: &SqlitePool) -> Result<Json<ShopView>, ApiError> {
     let values = values(pool).await?;
-    let units = Shop::of(&values).units;
-    let fields = SHOP_FIELDS
-        .iter()
-        .map(|spec| (spec.key.to_owned(), field_view(spec.key.to_owned(), spec, values.get(spec.key), units)))
-        .collect();
+    let held = |(key, held): (&String, &Held)| Some((key.clone(), FieldHeld::of(shop_field(key)?, held)));
+    let fields = values.iter().filter_map(held).collect();
     Ok(Json(ShopView { shop: Shop::of(&values), revision: revision_of(&values), fields }))
 }
 

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use sqlx::{Row, SqliteConnection, SqlitePool};
-use vanadin_core::job::{Held, parse_value, shop_field};
+use vanadin_core::field::{Held, parse_value, shop_field};
 use vanadin_core::plan::FETCHED_AT_HOUR;
 use vanadin_core::problem::FieldProblem;
 use vanadin_core::quantity::UnitSystem;

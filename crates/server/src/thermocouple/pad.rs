@@ -4,6 +4,7 @@
 use std::collections::VecDeque;
 
 use uuid::Uuid;
+use vanadin_core::field;
 use vanadin_core::heat::{Bar, BarPower, Body, Cooling, Packing, TOUCH_C, Wrapping, cool};
 use vanadin_core::job::{Job, Lit, Reading, TorchEntry};
 use vanadin_core::method::MethodId;
@@ -80,7 +81,7 @@ impl Pad {
         }
         let in_hand = !last.over && heat.cancelled_min.is_none();
         let body = plan.casting(job, shop)?;
-        let station = job.round().number("part.break_station").map_or(0.5, |percent| percent / 100.0);
+        let station = job.round().get(field::part::BREAK_STATION).map_or(0.5, |percent| percent / 100.0);
         let planned = plan.heat.as_ref().filter(|_| in_hand);
         let closed = plan.closed(job, shop);
         let power = planned.and_then(|heat| heat.bar(&body, station, closed)).map(|(_, power)| power);
@@ -299,7 +300,7 @@ impl Pad {
 
 #[cfg(test)]
 mod tests {
-    use vanadin_core::job::{FieldValue, Held};
+    use vanadin_core::field::{FieldValue, Held};
     use vanadin_core::plan::plan;
 
     use super::*;

@@ -34,6 +34,7 @@ impl Server {
             most_mb: None,
             copies: false,
             asks: Asks::Nobody,
+            tls: None,
         };
         let client = Client::untracked(rocket(config).await.unwrap()).await.unwrap();
         Self { client, folder }
@@ -50,6 +51,7 @@ impl Server {
             most_mb: None,
             copies: false,
             asks: Asks::Nobody,
+            tls: None,
         };
         let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(50));
         let started = loop {

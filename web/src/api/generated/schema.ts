@@ -4,6 +4,43 @@
  */
 
 export interface paths {
+    "/api/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the other devices of the shop find this server. */
+        get: operations["address"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A job of which nothing is known, in the shop as it is: what a page shows of a new one until the server has
+         *     it. Its id is nobody's.
+         */
+        get: operations["blank"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/door": {
         parameters: {
             query?: never;
@@ -477,10 +514,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables/{units}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every field and every test, in one system of units. */
+        get: operations["tables"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Where and how this server is reached. */
+        AddressView: {
+            /** @description Other devices reach it. */
+            by_others: boolean;
+            /** @description Of the certificate that a device has to trust; empty without one. */
+            fingerprint: string;
+            /** @description Where the pages are opened, the likeliest first. */
+            pages: string[];
+            /**
+             * @description What a camera reads to get there, an SVG: the first of `trust`, or of `pages`. Empty where no
+             *     other device gets here.
+             */
+            qr: string;
+            tls: boolean;
+            /** @description Where a device comes to trust the shop's certificate first; empty without one. */
+            trust: string[];
+        };
         /**
          * @description What a punch mark shows.
          * @enum {string}
@@ -785,6 +856,8 @@ export interface components {
             /** @description A, B, ... in the order found. */
             letter: string;
         };
+        /** @enum {string} */
+        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width";
         /** @description One crack, as far as it is known. */
         CrackPlan: {
             /** @description Everything the later stages need is known. */
@@ -952,6 +1025,19 @@ export interface components {
             name: string;
             text: string;
         };
+        /** @description What stands in a field: as it was typed, and how it was understood. */
+        FieldHeld: {
+            imperial?: components["schemas"]["Shown"] | null;
+            metric?: components["schemas"]["Shown"] | null;
+            /** @description Why what was typed is not understood any more; empty where it is. */
+            not_understood: string;
+            /**
+             * Format: int64
+             * @description Base a change on this.
+             */
+            revision: number;
+            typed: string;
+        };
         /** @description One thing that is wrong with an input, said at its field. */
         FieldProblem: {
             /** @description Wire name of the field, dotted where it is inside another one. */
@@ -960,6 +1046,17 @@ export interface components {
             message: string;
             /** @description An example or a range of what would do; empty where nothing would. */
             would_be_right: string;
+        };
+        /** @description What is always so of a field, in the units of the shop. */
+        FieldTable: {
+            asks_for: components["schemas"]["AsksFor"];
+            choices: components["schemas"]["ChoiceView"][];
+            /** @description What might stand in it; empty for nothing. */
+            example: string;
+            label: string;
+            unit_imperial: string;
+            /** @description The unit a bare number is taken in: metric, imperial. */
+            unit_metric: string;
         };
         /** @description What a field holds once typed and understood. */
         FieldValue: {
@@ -983,28 +1080,6 @@ export interface components {
             /** @enum {string} */
             kind: "yes_no";
             value: boolean;
-        };
-        /** @description A field with what was typed and how it was understood. */
-        FieldView: {
-            asks_for: components["schemas"]["AsksFor"];
-            choices: components["schemas"]["ChoiceView"][];
-            /** @description What might stand in it, in the units of the shop; empty for nothing. */
-            example: string;
-            imperial?: components["schemas"]["Shown"] | null;
-            key: string;
-            label: string;
-            metric?: components["schemas"]["Shown"] | null;
-            /** @description Why what was typed is not understood any more; empty where it is. */
-            not_understood: string;
-            /**
-             * Format: int64
-             * @description Base a change on this.
-             */
-            revision: number;
-            typed: string;
-            unit_imperial: string;
-            /** @description The unit a bare number is taken in: metric, imperial. */
-            unit_metric: string;
         };
         /** @description One number of a plan, and everything needed to ask it why. */
         Figure: {
@@ -1074,6 +1149,38 @@ export interface components {
          * @enum {string}
          */
         FoundState: "counts" | "counts_by_half" | "replaced" | "hard_spot" | "struck";
+        /** @description A fact the figure was worked out from. */
+        FrozenFact: {
+            name: string;
+            text: string;
+        };
+        /** @description One number of a plan as it stood when the torch was lit. */
+        FrozenFigure: {
+            between_imperial?: string;
+            between_metric?: string;
+            /** @description measured, computed, estimate or guess */
+            certainty: string;
+            facts: components["schemas"]["FrozenFact"][];
+            forced_by?: string;
+            formula: string[];
+            /** Format: double */
+            high?: number | null;
+            id: string;
+            imperial: components["schemas"]["FrozenText"];
+            /** Format: double */
+            low?: number | null;
+            metric: components["schemas"]["FrozenText"];
+            name: string;
+            note: string;
+            source: components["schemas"]["FrozenSource"];
+            /** @description The unit of `value`, by its word: "millimetres". */
+            unit: string;
+            /**
+             * Format: double
+             * @description In the unit the core worked in.
+             */
+            value: number;
+        };
         /** @description What the record shows was planned. */
         FrozenPlan: {
             cautions: string[];
@@ -1082,11 +1189,21 @@ export interface components {
                 number,
                 number
             ][];
-            figures: components["schemas"]["Figure"][];
+            figures: components["schemas"]["FrozenFigure"][];
             /** Format: int32 */
             format: number;
             label: string;
             way?: components["schemas"]["Way"] | null;
+        };
+        /** @description Where the figure came from: standard, law, house, arithmetic or shop, and the name of the first two. */
+        FrozenSource: {
+            kind: string;
+            name?: string | null;
+        };
+        /** @description A number and its unit, as they were shown. */
+        FrozenText: {
+            number: string;
+            unit: string;
         };
         /** @description The gate before the torch. */
         Gate: {
@@ -1322,18 +1439,6 @@ export interface components {
             /** Format: double */
             width_m: number;
         };
-        /** @description A field as it was last typed. */
-        Held: {
-            /** @description Why it is not understood any more; empty where it is. */
-            not_understood?: string;
-            /**
-             * Format: int64
-             * @description The revision that set it.
-             */
-            revision: number;
-            typed: string;
-            value?: components["schemas"]["FieldValue"] | null;
-        };
         /** @description The log of a job. */
         History: {
             /** @description First fact first. */
@@ -1394,11 +1499,9 @@ export interface components {
             leading: components["schemas"]["Iron"];
             /** @description What the iron means for this job, in sentences. */
             meaning: string[];
-            measured: components["schemas"]["MeasuredView"][];
             next_tests: components["schemas"]["NextTest"][];
             notices: string[];
             plausible: components["schemas"]["Iron"][];
-            roll: components["schemas"]["TestView"][];
             /** @description Likeliest first. */
             shares: components["schemas"]["Share"][];
             /** @description What was found, in the order it counts: the steps of `history` after the first. */
@@ -1411,23 +1514,8 @@ export interface components {
             family: string;
             open_crack: boolean;
         };
-        /** @description A job as it stands. */
-        Job: {
-            /** @description What cannot be read, the first first. */
-            damaged: components["schemas"]["Damaged"][];
-            evidence: components["schemas"]["Observed"][];
-            /** Format: uuid */
-            id: string;
-            /** @description Of each sender what can be taken back and put back. */
-            own_words: components["schemas"]["OwnWord"][];
-            /** @description In the order taken. */
-            pictures: components["schemas"]["Picture"][];
-            put_away: boolean;
-            /** Format: int64 */
-            revision: number;
-            /** @description First round first; never empty. */
-            rounds: components["schemas"]["Round"][];
-        };
+        /** @enum {string} */
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -1443,6 +1531,19 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /** @description What was found, done and read of a job. */
+        JobSeen: {
+            /** @description What cannot be read, the first first. */
+            damaged: components["schemas"]["Damaged"][];
+            evidence: components["schemas"]["Observed"][];
+            /** @description Of each sender what can be taken back and put back. */
+            own_words: components["schemas"]["OwnWord"][];
+            /** @description In the order taken. */
+            pictures: components["schemas"]["Picture"][];
+            put_away: boolean;
+            /** @description First round first; never empty. */
+            rounds: components["schemas"]["RoundSeen"][];
+        };
         /** @description A job to be made. The client makes the id: sent twice, made once. */
         JobToMake: {
             /** Format: uuid */
@@ -1456,9 +1557,9 @@ export interface components {
              * @description The picture that stands for it on the rack.
              */
             face?: string | null;
-            /** @description By key. */
+            /** @description What stands in its fields, by key; nothing for those that nobody has filled in. */
             fields: {
-                [key: string]: components["schemas"]["FieldView"];
+                [key: string]: components["schemas"]["FieldHeld"];
             };
             /**
              * Format: uuid
@@ -1467,7 +1568,7 @@ export interface components {
             folder: string;
             /** Format: uuid */
             id: string;
-            job: components["schemas"]["Job"];
+            job: components["schemas"]["JobSeen"];
             /** @description What the last change moved. */
             moved: components["schemas"]["Moved"][];
             name: string;
@@ -1476,11 +1577,6 @@ export interface components {
              * @description The server's clock, UTC in ms since 1970.
              */
             now_ms: number;
-            /**
-             * Format: int64
-             * @description Largest picture that is taken, in MB.
-             */
-            picture_mb: number;
             plan: components["schemas"]["Plan"];
             /** Format: int64 */
             revision: number;
@@ -1636,6 +1732,8 @@ export interface components {
             not_considered: string[];
             not_counted: string[];
             overruled: boolean;
+            /** @description What it goes on with sets pins; nothing is filled. */
+            sets_pins: boolean;
         };
         /** @description A fact that is not known, and what that costs. */
         Missing: {
@@ -1663,6 +1761,8 @@ export interface components {
              */
             id: string;
         };
+        /** @enum {string} */
+        NeighbourField: "what" | "limit";
         /** @description A change to a job. */
         NewFact: {
             /**
@@ -1790,6 +1890,7 @@ export interface components {
             forbidden: components["schemas"]["Forbidden"][];
             /** @description What the plan goes on although it is not known, and what that costs. */
             guesses: string[];
+            sketch: components["schemas"]["Sketch"];
             /** @description "12 kg to 26 kg" of an estimated weight; empty otherwise. */
             weight_between: string;
             /** @description "22 kg", "about 18 kg"; empty while not known. */
@@ -1809,6 +1910,8 @@ export interface components {
             id: string;
             taken_in_round: number;
         };
+        /** @enum {string} */
+        PictureField: "shows" | "caption";
         /** @description Pins and the distance between their centres. */
         Pins: {
             /** Format: int32 */
@@ -1977,28 +2080,25 @@ export interface components {
              */
             minutes: number;
         };
-        /** @description One round: the facts as they stand in it, its map, its heat. */
-        Round: {
-            /** @description Lightings that were cancelled, the first first: the part may have become hot all the same. */
+        /** @description The readings of one round, in the order of time. */
+        RoundReadings: {
+            /** @description Those of its cancelled lightings, the first first; since version 3. */
+            cancelled?: components["schemas"]["Reading"][][];
+            readings: components["schemas"]["Reading"][];
+        };
+        /** @description One round: its map and its heat. What stands in the fields of the round in hand is told by itself. */
+        RoundSeen: {
+            /** @description Lightings that were cancelled, the first first. */
             cancelled: components["schemas"]["Heat"][];
             cracks: components["schemas"]["Crack"][];
             hard_spots: components["schemas"]["HardSpot"][];
             lit?: components["schemas"]["Lit"] | null;
             log: components["schemas"]["LogEntry"][];
             neighbours: components["schemas"]["Neighbour"][];
-            /** @description What the thermocouple recorded, in the order of time; not part of the log of facts. */
+            /** @description What the thermocouple recorded, in the order of time: as many as are drawn. */
             readings: components["schemas"]["Reading"][];
             /** @description Why this round was opened; empty for the first. */
             reason: string;
-            values: {
-                [key: string]: components["schemas"]["Held"];
-            };
-        };
-        /** @description The readings of one round, in the order of time. */
-        RoundReadings: {
-            /** @description Those of its cancelled lightings, the first first; since version 3. */
-            cancelled?: components["schemas"]["Reading"][][];
-            readings: components["schemas"]["Reading"][];
         };
         /** @description What was said: a page that said it itself knows already. */
         Said: {
@@ -2113,10 +2213,12 @@ export interface components {
             shown_in: components["schemas"]["UnitSystem"];
             typed: string;
         };
+        /** @enum {string} */
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.stitch_kit" | "shop.pins";
         ShopView: {
-            /** @description By key. */
+            /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
-                [key: string]: components["schemas"]["FieldView"];
+                [key: string]: components["schemas"]["FieldHeld"];
             };
             /**
              * Format: int64
@@ -2129,6 +2231,27 @@ export interface components {
         Shown: {
             number: string;
             unit: string;
+        };
+        /**
+         * @description A side of the part's bounding box.
+         * @enum {string}
+         */
+        Side: "length" | "width" | "height";
+        /** @description The part's bounding box, with the break where it lies. */
+        Sketch: {
+            /**
+             * Format: double
+             * @description Where along it, 0 to 1; the middle while nobody has said.
+             */
+            break_at: number;
+            /** @description The side the break is told along. */
+            longest: components["schemas"]["Side"];
+            /** @description Length, width, height; nothing while one of them is not known. */
+            size_mm?: [
+                number,
+                number,
+                number
+            ] | null;
         };
         /** @description Where a figure comes from. */
         Source: {
@@ -2246,11 +2369,35 @@ export interface components {
             /** Format: double */
             wall_mm: number;
         };
+        /** @description Every field there is, and every test of the iron, in the units of a shop. */
+        Tables: {
+            /** @description Of a job and of the shop, by key. */
+            fields: {
+                [key: string]: components["schemas"]["FieldTable"];
+            };
+            /** @description The tests that are measured or read. */
+            measured: components["schemas"]["MeasuredView"][];
+            /** @description Of each crack, neighbour and picture, by the end of the key. */
+            of_crack: {
+                [key: string]: components["schemas"]["FieldTable"];
+            };
+            of_neighbour: {
+                [key: string]: components["schemas"]["FieldTable"];
+            };
+            of_picture: {
+                [key: string]: components["schemas"]["FieldTable"];
+            };
+            /**
+             * Format: int64
+             * @description Largest picture that is taken, in MB.
+             */
+            picture_mb: number;
+            /** @description The tests judged by look, as they lie on the roll. */
+            roll: components["schemas"]["TestView"][];
+        };
         /** @description A test judged by look. */
         TestView: {
             caution: string;
-            /** @description Why the owner's wishes forbid it; empty when they do not. */
-            forbidden: string;
             /** @description How to do it, and what to mind. */
             how: string;
             label: string;
@@ -2380,6 +2527,100 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Where it is found */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddressView"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    blank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     show_door: {
         parameters: {
             query?: never;
@@ -4855,6 +5096,65 @@ export interface operations {
             };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description metric or imperial */
+                units: components["schemas"]["UnitSystem"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The tables */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tables"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such units */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

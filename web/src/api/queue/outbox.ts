@@ -1,4 +1,4 @@
-import { api, type Change, type JobView } from '../client'
+import { api, type JobView } from '../client'
 import { device } from './device'
 import { newId } from './new-id'
 import { queryClient, jobQuery } from '../queries'
@@ -12,6 +12,7 @@ import {
   undoing,
   type Outcome,
   type Refusal,
+  type Said,
   type Waiting,
 } from './queue'
 import { heardTheTime } from './server-clock'
@@ -103,7 +104,7 @@ export const outbox = {
   now: (): Outbox => state,
 
   /** Says a change of a job: kept here first, then sent; in order, each once. */
-  say(job: string, change: Change, base: number | null = null): void {
+  say(job: string, change: Said, base: number | null = null): void {
     const item: Waiting = {
       job,
       id: newId(),
@@ -111,7 +112,7 @@ export const outbox = {
       who: device.said(),
       base,
       change,
-      folder: folder ?? queryClient.getQueryData(jobQuery(job).queryKey)?.folder ?? null,
+      folder: folder ?? folderOf(job),
     }
     saidHere.add(item.id)
     const kept = store.write(slot(item), JSON.stringify(item))
@@ -123,6 +124,13 @@ export const outbox = {
       refusals: state.refusals.filter((r) => !answered(r)),
     })
     void send()
+  },
+
+  /** Begins a job: it is there from here on, on the server as soon as that answers. */
+  begin(): string {
+    const job = newId()
+    outbox.say(job, { kind: 'begin' })
+    return job
   },
 
   /** Takes back the last word from here, whether it was sent or still waits. */
@@ -153,6 +161,13 @@ export const outbox = {
   dismiss(refusal: Refusal): void {
     become({ refusals: state.refusals.filter((r) => r !== refusal) })
   },
+}
+
+/** The data folder that a job was seen in last, or that a new one is begun for. */
+function folderOf(job: string): string | null {
+  const seen = queryClient.getQueryData(jobQuery(job).queryKey)
+  const blank = queryClient.getQueriesData<JobView>({ queryKey: ['blank'] }).at(-1)?.[1]
+  return (seen ?? blank)?.folder ?? null
 }
 
 /** Asks who answers: what waits belongs to one folder. Nothing when nobody does. */
@@ -252,12 +267,15 @@ function settle(item: Waiting, outcome: Extract<Outcome, { kind: 'stored' | 'ref
 }
 
 async function post(item: Waiting): Promise<Outcome> {
-  const { job, ...body } = item
+  const { job, change, ...words } = item
   try {
-    const { data, error, response } = await api.POST('/api/jobs/{id}/facts', {
-      params: { path: { id: job } },
-      body: { ...body, sender, sent_at_client_ms: Date.now() },
-    })
+    const { data, error, response } =
+      change.kind === 'begin'
+        ? await api.POST('/api/jobs', { body: { id: job } })
+        : await api.POST('/api/jobs/{id}/facts', {
+            params: { path: { id: job } },
+            body: { ...words, change, sender, sent_at_client_ms: Date.now() },
+          })
     if (data !== undefined) return { kind: 'stored', view: data as JobView }
     return outcomeOf(response.status, error?.problems ?? [])
   } catch {

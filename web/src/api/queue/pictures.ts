@@ -20,7 +20,7 @@ export interface WaitingPicture {
 }
 
 /** A picture the server would not take. */
-export interface RefusedPicture {
+interface RefusedPicture {
   id: string
   job: string
   name: string

@@ -1,5 +1,8 @@
 import type { Change, JobView, Problem } from '../client'
 
+/** What is said: a change of a job, or that there is one at all. */
+export type Said = Change | { kind: 'begin' }
+
 /** A change that is not on the server's disk yet. It is kept in the browser until it is. */
 export interface Waiting {
   job: string
@@ -7,7 +10,7 @@ export interface Waiting {
   at_client_ms: number
   who: string
   base: number | null
-  change: Change
+  change: Said
   /** The data folder it was said to; nothing where that was not known yet. */
   folder: string | null
 }
@@ -20,7 +23,7 @@ export interface Refusal {
   field: string
   typed: string
   problem: Problem
-  change: Change
+  change: Said
   at_client_ms: number
 }
 
@@ -97,7 +100,7 @@ function readWaiting(text: string): Waiting | null {
 /** What taking back means while something waits: the last word from here, sent or not. */
 export type Undoing = { kind: 'drop'; id: string } | { kind: 'undo'; target: string } | { kind: 'nothing' }
 
-const TAKEN_BACK: ReadonlySet<Change['kind']> = new Set([
+const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'set',
   'observe',
   'measure',
@@ -125,13 +128,24 @@ export function undoing(
   return stored === null || undone.has(stored) ? { kind: 'nothing' } : { kind: 'undo', target: stored }
 }
 
+/** Jobs that were begun here and are not on the server yet, by id. */
+export const begun = (waiting: readonly Waiting[]): string[] =>
+  waiting.flatMap((item) => (item.change.kind === 'begin' ? [item.job] : []))
+
+/** What was typed last into a field and waits; nothing where nothing does. */
+export function typedAndWaiting(waiting: readonly Waiting[], job: string, key: string): string | undefined {
+  const is = (item: Waiting) => item.job === job && item.change.kind === 'set' && item.change.key === key
+  const last = waiting.findLast(is)?.change
+  return last?.kind === 'set' ? last.typed : undefined
+}
+
 /** The field a change is about; an empty one for what has none. */
-export function fieldOf(change: Change): string {
+export function fieldOf(change: Said): string {
   return change.kind === 'set' ? change.key : change.kind
 }
 
 /** What was typed or said, as a person would say it again. */
-export function saidOf(change: Change): string {
+export function saidOf(change: Said): string {
   switch (change.kind) {
     case 'set':
       return change.typed
@@ -171,6 +185,8 @@ export function saidOf(change: Change): string {
       return 'bring back'
     case 'unreadable':
       return change.text
+    case 'begin':
+      return 'a new job'
   }
 }
 
@@ -181,7 +197,7 @@ export function basedOn(earlier: Waiting, view: JobView, later: Waiting): Waitin
   return !same || later.base === null || revision === undefined ? later : { ...later, base: revision }
 }
 
-function factOf(change: Change): string {
+function factOf(change: Said): string {
   if (change.kind === 'set') return change.key
   return change.kind === 'observe' || change.kind === 'measure' ? `${change.test} ${change.spot}` : ''
 }

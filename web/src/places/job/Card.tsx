@@ -49,7 +49,7 @@ export function Card({ station, first }: CardProps): ReactNode {
             <Fig id="heat.target" size="card" />
           )}
         </Row>
-        {first !== undefined ? null : chosen?.method === 'stitch' ? (
+        {first !== undefined ? null : plan.methods.sets_pins ? (
           <Row name="Pins" moved={bar('prep.pins')}>
             <Fig id="prep.pins" size="card" />
           </Row>

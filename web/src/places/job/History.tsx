@@ -1,19 +1,22 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import type { Change } from '../../api/client'
+import { tableOf } from '../../api/fields'
 import { saidOf } from '../../api/queue/queue'
 import { historyQuery } from '../../api/queries'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { useTables } from '../../job/TablesContext'
 import { clock } from '../../quantity/show'
 
 /** Everything that was said of the job, the last first. */
 export function History(): ReactNode {
   const { view } = useJob()
   const { time_zone } = useShop()
+  const tables = useTables()
   const history = useQuery(historyQuery(view.id, view.revision))
   if (history.data === undefined) return null
-  const label = (key: string) => view.fields[key]?.label ?? key
+  const label = (key: string) => tableOf(tables, key)?.label ?? key
   return (
     <section aria-label="History" className="mt-5">
       <h3 className="mb-1 text-[22px]">History</h3>

@@ -1,9 +1,9 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState, type ReactNode } from 'react'
-import { useLocation, useNavigate, useSearchParams } from 'react-router'
-import { api, dataOf, Refused } from '../../api/client'
-import { newId } from '../../api/queue/new-id'
-import { rackQuery, shopQuery } from '../../api/queries'
+import { keepPreviousData, usePrefetchQuery, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useEffect, useRef, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { Link, useLocation, useNavigate, useSearchParams } from 'react-router'
+import { outbox } from '../../api/queue/outbox'
+import { begun, typedAndWaiting } from '../../api/queue/queue'
+import { blankQuery, rackQuery, shopQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { Head } from '../Head'
 import { ImportButton } from './ImportButton'
@@ -26,23 +26,22 @@ export function RackPage(): ReactNode {
   // While one finds, what was found before stays until there is something else.
   const rack = useQuery({ ...rackQuery(away, find, 0), placeholderData: keepPreviousData })
   const [problem, setProblem] = useState('')
-  const create = useMutation({
-    mutationFn: async () => dataOf('JobView', await api.POST('/api/jobs', { body: { id: newId() } })),
-    onSuccess: (job) => void navigate(`/jobs/${job.id}/part`, { replace: true }),
-    onError: (error) => setProblem(error instanceof Refused ? error.message : 'The server is not reached.'),
-  })
-  const { mutate } = create
+  const begin = useCallback(
+    () => void navigate(`/jobs/${outbox.begin()}/part`, { replace: true }),
+    [navigate],
+  )
   const wanted = params.has('new')
   const made = useRef(false)
   useEffect(() => {
     if (wanted && !made.current) {
       made.current = true
-      mutate()
+      begin()
     }
-  }, [wanted, mutate])
+  }, [wanted, begin])
   const damaged = rack.data?.damaged ?? []
   // Another tab changed the shop: what is shown here goes by it.
   const { revision } = useShop()
+  usePrefetchQuery(blankQuery(revision))
   const shopRevision = rack.data?.shop_revision ?? revision
   const queryClient = useQueryClient()
   useEffect(() => {
@@ -75,7 +74,7 @@ export function RackPage(): ReactNode {
           {away ? 'On the rack' : 'Put away'}
         </button>
         <ImportButton onDone={(id) => void navigate(`/jobs/${id}/part`)} onProblem={setProblem} />
-        <button type="button" className={button} onClick={() => mutate()}>
+        <button type="button" className={button} onClick={begin}>
           New job
         </button>
       </Head>
@@ -95,6 +94,7 @@ export function RackPage(): ReactNode {
                 : 'The rack is empty. Press n for the casting on the bench.'}
           </p>
         )}
+        {!away && <Begun />}
         {damaged.map((job) => (
           <section
             key={job.id}
@@ -110,6 +110,23 @@ export function RackPage(): ReactNode {
       </main>
     </div>
   )
+}
+
+/** Jobs that were begun here while the server was not reached. */
+function Begun(): ReactNode {
+  const { waiting, reached } = useSyncExternalStore(outbox.subscribe, outbox.now)
+  const jobs = reached ? [] : begun(waiting)
+  return jobs.map((id) => (
+    <Link
+      key={id}
+      to={`/jobs/${id}/part`}
+      className="flex min-h-[72px] items-center justify-between gap-4 border-b border-rule"
+      data-testid="begun"
+    >
+      <b className="words text-[26px]">{typedAndWaiting(waiting, id, 'part.name') ?? 'Not named yet'}</b>
+      <span className="text-ash">begun here, waits for the server</span>
+    </Link>
+  ))
 }
 
 /** A text once nobody has typed for a moment: one question to the server, not one a key. */

@@ -1,12 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
-import { api, dataOf, Refused, type FieldView, type Problem } from '../../api/client'
+import { api, dataOf, Refused, type Problem, type Schemas } from '../../api/client'
+import { fieldAt, type FieldView } from '../../api/fields'
 import { shopQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
+import { useTables } from '../../job/TablesContext'
 import { Button } from '../../ui/Button'
 import { FieldInput } from '../../ui/FieldInput'
 import { Head } from '../Head'
 import { ComeIn } from './ComeIn'
+import { OnAPhone } from './OnAPhone'
 import { PunchMark } from '../../ui/PunchMark'
 
 interface Tried {
@@ -18,6 +21,7 @@ interface Tried {
 export function ShopPage(): ReactNode {
   const shop = useQuery(shopQuery())
   const { units } = useShop()
+  const tables = useTables()
   const queryClient = useQueryClient()
   const [refused, setRefused] = useState<Record<string, Tried>>({})
   const change = useMutation({
@@ -43,8 +47,8 @@ export function ShopPage(): ReactNode {
   })
   if (shop.data === undefined) return null
   const { fields } = shop.data
-  const field = (key: string) => {
-    const view = fields[key]
+  const field = (key: Schemas['ShopField']) => {
+    const view = fieldAt(tables, fields, key)
     if (view === undefined) return null
     const tried = refused[key]
     return (
@@ -57,8 +61,8 @@ export function ShopPage(): ReactNode {
       />
     )
   }
-  const gear = (key: string) => {
-    const view = fields[key]
+  const gear = (key: Schemas['ShopField']) => {
+    const view = fieldAt(tables, fields, key)
     return view === undefined ? null : (
       <Gear
         view={view}
@@ -83,6 +87,7 @@ export function ShopPage(): ReactNode {
           {field('shop.time_zone')}
           {field('shop.ambient')}
           <ComeIn />
+          <OnAPhone />
         </section>
         <section aria-label="At hand" className="flex flex-col gap-3">
           <h2 className="text-[24px]">At hand</h2>

@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { KeepOff } from '../../job/KeepOff'
 import { useJob } from '../../job/JobContext'
@@ -14,7 +15,7 @@ import { HardSpots } from './HardSpots'
 
 /** Every crack to scale, with the holes that end it. */
 export function CracksStation(): ReactNode {
-  const { view, say } = useJob()
+  const { view, typed, say } = useJob()
   const { cracks } = view.plan
   const [picked, setPicked] = useState<string | null>(null)
   const [striking, setStriking] = useState(false)
@@ -36,7 +37,7 @@ export function CracksStation(): ReactNode {
       </div>
     )
   }
-  const name = (field: string) => `crack.${crack.id}.${field}`
+  const name = (end: Schemas['CrackField']) => `crack.${crack.id}.${end}` as const
   return (
     <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
       <KeepOff />
@@ -56,7 +57,7 @@ export function CracksStation(): ReactNode {
         </div>
         <div className="mt-2 grid grid-cols-3 items-end gap-2 max-bench:grid-cols-1">
           {crack.full_break && <Field name={name('piece')} folded />}
-          {view.fields['part.keep_off']?.typed !== '' && <Field name={name('behind')} folded />}
+          {typed('part.keep_off') !== '' && <Field name={name('behind')} folded />}
           {crack.ends.some((end) => end.stop_hole?.well_past_mm != null) && (
             <Field name={name('tip_way')} folded placeholder="well past it, groove into the hole" />
           )}

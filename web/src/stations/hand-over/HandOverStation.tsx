@@ -9,10 +9,10 @@ import { RecordPage } from './RecordPage'
 
 /** The record that goes with the part and stays with it. */
 export function HandOverStation(): ReactNode {
-  const { view, say } = useJob()
+  const { view, field, say } = useJob()
   const { units } = useShop()
-  const done = view.fields['hand_over.done']
-  const handed = done?.typed === 'yes'
+  const done = field('hand_over.done')
+  const handed = done.typed === 'yes'
   const { open, owned } = view.plan.hand_over
   return (
     <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
@@ -60,11 +60,7 @@ export function HandOverStation(): ReactNode {
             testId="handed-over"
             onPress={() => {
               if (open.length > 0 && owned === '') focusField('hand_over.owned')
-              else
-                say(
-                  { kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units },
-                  done?.revision ?? 0,
-                )
+              else say({ kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units }, done.revision)
             }}
           >
             Handed over

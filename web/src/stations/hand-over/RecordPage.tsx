@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { Figure, Schemas } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { day, minutes } from '../../quantity/show'
@@ -7,13 +7,13 @@ import { HeatChart } from '../../ui/HeatChart'
 
 /** The record on one page: what was planned, what was done, what to expect. */
 export function RecordPage(): ReactNode {
-  const { view } = useJob()
+  const { view, typed } = useJob()
   const shop = useShop()
   const { job } = view
   const round = job.rounds.at(-1)
-  const owner = view.fields['part.owner']?.typed
-  const expect = view.fields['hand_over.expect']?.typed ?? ''
-  const followUp = view.fields['hand_over.follow_up']?.typed ?? ''
+  const owner = typed('part.owner')
+  const expect = typed('hand_over.expect')
+  const followUp = typed('hand_over.follow_up')
   return (
     <article className="text-[14.5px]" data-testid="record">
       <header className="flex items-baseline justify-between border-b-2 border-chalk pb-1">
@@ -109,7 +109,7 @@ const SHOWN = [
 ]
 
 interface RoundProps {
-  round: Schemas['Round']
+  round: Schemas['RoundSeen']
   /** The round in hand: what is planned and checked belongs to it. */
   last: boolean
 }
@@ -189,7 +189,11 @@ function Done({ round, last }: RoundProps): ReactNode {
 }
 
 /** A figure in both systems: whoever reads the record may use either. */
-function FigureLine({ figure }: { figure: Figure }): ReactNode {
+function FigureLine({
+  figure,
+}: {
+  figure: Pick<Schemas['FrozenFigure'], 'name' | 'metric' | 'imperial'>
+}): ReactNode {
   const { metric, imperial } = figure
   return (
     <p className="flex justify-between border-b border-rule">

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { useTables } from '../../job/TablesContext'
 import { Choice } from '../../ui/Choice'
 import { Plate } from '../../ui/Plate'
 import { Evidence } from './Evidence'
@@ -19,21 +20,22 @@ const SURE = [
 /** Tests laid out like a tool roll; the outcome is chosen by what it looks like. */
 export function IronStation(): ReactNode {
   const { view, say } = useJob()
+  const { roll, measured: measurable } = useTables()
   const [confidence, setConfidence] = useState<Schemas['Confidence']>('sure')
   const [spot, setSpot] = useState('first spot')
   // The pocket somebody opened; once its test is said the next one worth doing opens by itself.
   const [opened, setOpened] = useState<Pocket | null>(null)
   const { iron } = view.plan
   const next = iron.next_tests[0]
-  const open: Pocket = opened ?? next?.test ?? iron.roll[0]?.test ?? 'punch'
+  const open: Pocket = opened ?? next?.test ?? roll[0]?.test ?? 'punch'
   const standing = view.job.evidence.filter((seen) => seen.struck == null && seen.hard_spot == null)
   const before = (test: string) => standing.findLast((seen) => seen.test === test && seen.spot === spot)
   const observe = (test: string, outcome: string) => {
     say({ kind: 'observe', test, outcome, confidence, spot: spot.trim() }, before(test)?.revision ?? 0)
     setOpened(null)
   }
-  const look = iron.roll.find((test) => test.test === open)
-  const measured = iron.measured.find((test) => test.test === open)
+  const look = roll.find((test) => test.test === open)
+  const measured = measurable.find((test) => test.test === open)
   return (
     <div className="flex min-h-0 grow flex-col gap-2.5 overflow-auto pr-1">
       <Headline onOpen={(pocket) => setOpened(pocket)} />
@@ -43,7 +45,7 @@ export function IronStation(): ReactNode {
         </p>
       ))}
       <Unasked />
-      <Roll iron={iron} open={open} next={next?.test} onOpen={setOpened} />
+      <Roll open={open} next={next?.test} onOpen={setOpened} />
       {look !== undefined && (
         <OpenPocket
           test={look}
@@ -93,7 +95,7 @@ export function IronStation(): ReactNode {
         onCorrect={(line) => {
           setConfidence(line.confidence)
           setSpot(line.spot)
-          const pocket = [...iron.roll, ...iron.measured].find((test) => test.test === line.test)
+          const pocket = [...roll, ...measurable].find((test) => test.test === line.test)
           if (pocket !== undefined) setOpened(pocket.test)
         }}
       />
@@ -165,10 +167,8 @@ const others = (tests: readonly Schemas['NextTest'][]): string =>
 
 /** What is believed before any test hangs on these two: asked here while nobody has said. */
 function Unasked(): ReactNode {
-  const { view } = useJob()
-  const [missing] = useState(
-    () => view.fields['part.family']?.typed === '' || view.fields['part.era']?.typed === '',
-  )
+  const { typed } = useJob()
+  const [missing] = useState(() => typed('part.family') === '' || typed('part.era') === '')
   if (!missing) return null
   return (
     <div className="grid grid-cols-[1.6fr_1fr] gap-3 max-bench:grid-cols-1">

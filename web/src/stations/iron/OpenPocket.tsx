@@ -19,14 +19,15 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
   const { revision } = useShop()
   const answers = useQuery(answersQuery(view.id, view.revision, revision, test.test))
   const answer = (outcome: string) => answers.data?.answers.find((known) => known.outcome === outcome)
+  const forbidden = view.plan.part.forbidden.find((known) => known.test === test.test)
   return (
     <section aria-label={test.label}>
       <p className="leading-[19px]">
         {test.how} <span className="text-ash">{test.caution}</span>
       </p>
-      {test.forbidden !== '' && (
+      {forbidden !== undefined && (
         <p role="status" className="mt-1 border-l-[3px] border-chalk pl-3 font-semibold">
-          {test.label} {test.forbidden}.
+          {test.label} {forbidden.why}.
         </p>
       )}
       <div

@@ -1,26 +1,31 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { useJob } from '../../job/JobContext'
+import { useTables } from '../../job/TablesContext'
 import { Drawing } from './Drawing'
 
 export type Pocket = Schemas['LookTest'] | Schemas['MeasuredTest']
 
 export interface RollProps {
-  iron: Schemas['IronPlan']
   open: Pocket
   next: Pocket | undefined
   onOpen: (pocket: Pocket) => void
 }
 
 /** The tool roll: a pocket for each test, what it showed in it once it is done. */
-export function Roll({ iron, open, next, onOpen }: RollProps): ReactNode {
+export function Roll({ open, next, onOpen }: RollProps): ReactNode {
+  const { view } = useJob()
+  const { roll, measured } = useTables()
+  const { iron, part } = view.plan
   const counting = (test: Pocket) =>
     iron.found.findLast(
       (line) => line.test === test && (line.state === 'counts' || line.state === 'counts_by_half'),
     )
   return (
     <div className="grid grid-cols-[repeat(7,minmax(0,1fr))_1.7fr] border border-scribe bg-slab max-bench:grid-cols-4">
-      {iron.roll.map((test) => {
+      {roll.map((test) => {
         const found = counting(test.test)
+        const forbidden = part.forbidden.find((known) => known.test === test.test)?.why
         return (
           <button
             key={test.test}
@@ -35,7 +40,7 @@ export function Roll({ iron, open, next, onOpen }: RollProps): ReactNode {
               {found === undefined ? (
                 <Drawing
                   name={`tool.${test.test}`}
-                  className={`w-[42px] ${test.forbidden === '' ? '' : 'opacity-40'}`}
+                  className={`w-[42px] ${forbidden === undefined ? '' : 'opacity-40'}`}
                 />
               ) : (
                 <Drawing name={`${test.test}.${found.outcome}`} className="w-[92px] max-bench:w-[64px]" />
@@ -44,18 +49,18 @@ export function Roll({ iron, open, next, onOpen }: RollProps): ReactNode {
             <span className={`truncate text-[14px] ${next === test.test ? 'font-bold' : 'text-ash'}`}>
               {found !== undefined
                 ? 'done'
-                : test.forbidden !== ''
+                : forbidden !== undefined
                   ? 'not allowed'
                   : next === test.test
                     ? `next, ${test.minutes} min`
                     : `${test.minutes} min`}
             </span>
-            <span className="sr-only"> {found?.words ?? test.forbidden}</span>
+            <span className="sr-only"> {found?.words ?? forbidden}</span>
           </button>
         )
       })}
       <div className="grid grid-rows-3 max-bench:col-span-4 max-bench:grid-cols-3 max-bench:grid-rows-1">
-        {iron.measured.map((test) => {
+        {measured.map((test) => {
           const found = counting(test.test)
           return (
             <button

@@ -10,18 +10,17 @@ import { Plate } from '../../ui/Plate'
 
 /** Contenders side by side with the reasons for and against; the excluded kept in sight. */
 export function MethodStation(): ReactNode {
-  const { view, say } = useJob()
+  const { view, field, typed, say } = useJob()
   const { units } = useShop()
   const { methods, locks } = view.plan
-  const chosenField = view.fields['method.choice']
   const left = methods.contenders.filter((contender) => !contender.excluded)
   const out = methods.contenders.filter((contender) => contender.excluded)
   const [open, setOpen] = useState<string | null>(null)
   const choose = (id: string) =>
-    say({ kind: 'set', key: 'method.choice', typed: id, shown_in: units }, chosenField?.revision ?? 0)
+    say({ kind: 'set', key: 'method.choice', typed: id, shown_in: units }, field('method.choice').revision)
   // A part that is referred out is taken by nobody.
   const refused = locks.find((lock) => !lock.hot_only)
-  const chosen = methods.contenders.find((contender) => contender.way.method === chosenField?.typed)
+  const chosen = methods.contenders.find((contender) => contender.way.method === typed('method.choice'))
   return (
     <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
       <h2 className="text-[28px] leading-8" data-testid="method-headline">
@@ -64,13 +63,13 @@ export function MethodStation(): ReactNode {
         ) : (
           <span />
         )}
-        {chosenField?.typed !== '' ? (
+        {typed('method.choice') !== '' ? (
           <Field name="method.reason" label="Why this one, for the record" />
         ) : (
           <span />
         )}
         <span className="flex items-center gap-2">
-          {chosenField?.typed !== '' && <Button onPress={() => choose('')}>Leave it to the plan</Button>}
+          {typed('method.choice') !== '' && <Button onPress={() => choose('')}>Leave it to the plan</Button>}
           {view.standing.station === 'method' && left[0] !== undefined && refused === undefined && (
             <Plate testId="next" onPress={() => choose(left[0]?.way.method ?? '')}>
               Take {left[0].label.toLowerCase()}
@@ -94,9 +93,8 @@ interface ContenderProps {
 
 /** The schools of the method that was chosen: a school belongs to its method. */
 function School({ schools }: { schools: Schemas['Contender']['schools_to_choose'] }): ReactNode {
-  const { view, say } = useJob()
+  const { field, typed, say } = useJob()
   const { units } = useShop()
-  const field = view.fields['method.school']
   return (
     <div>
       <p className="label mb-1">School, instead of the default</p>
@@ -104,9 +102,12 @@ function School({ schools }: { schools: Schemas['Contender']['schools_to_choose'
         id={fieldId('method.school')}
         label="School"
         choices={schools}
-        chosen={field?.typed ?? ''}
+        chosen={typed('method.school')}
         onChoose={(id) =>
-          say({ kind: 'set', key: 'method.school', typed: id, shown_in: units }, field?.revision ?? 0)
+          say(
+            { kind: 'set', key: 'method.school', typed: id, shown_in: units },
+            field('method.school').revision,
+          )
         }
       />
     </div>

@@ -5,10 +5,10 @@ import { Button } from '../../ui/Button'
 
 /** What lies beside the joint and must stay cool, each with the temperature it must not pass. */
 export function Neighbours(): ReactNode {
-  const { view, say } = useJob()
+  const { view, typed, say } = useJob()
   const several = view.job.rounds.at(-1)?.neighbours ?? []
   const row = 'grid grid-cols-[1.5fr_1fr_auto] items-end gap-2'
-  const older = ['part.heat_shy', 'part.heat_shy_limit'].some((key) => view.fields[key]?.typed !== '')
+  const older = typed('part.heat_shy') !== '' || typed('part.heat_shy_limit') !== ''
   return (
     <section aria-label="Must stay cool" className="flex flex-col gap-2">
       <h3 className="label !font-sans !font-[450]">Beside the joint, not to get hot</h3>

@@ -10,17 +10,11 @@ const BACK = [0.5, -0.42] as const
 
 /** The part's bounding box to scale, with the break where it lies. */
 export function PartSketch(): ReactNode {
-  const { view } = useJob()
+  const { view, field } = useJob()
   const { units } = useShop()
-  const values = view.job.rounds.at(-1)?.values ?? {}
-  const number = (key: string): number | null => {
-    const value = values[key]?.value
-    return value?.kind === 'number' ? value.value : null
-  }
-  const sides = SIDES.map(number)
-  const [l, w, h] = sides
-  const known = l != null && w != null && h != null
-  const [length, width, height] = known ? [l, w, h] : [3, 2, 1.2]
+  const { size_mm, break_at: share, longest } = view.plan.part.sketch
+  const known = size_mm != null
+  const [length, width, height] = size_mm ?? [3, 2, 1.2]
   const spanX = length * ALONG[0] + width * BACK[0]
   const spanY = height + length * -ALONG[1] + width * -BACK[1]
   const scale = Math.min((BOX.width - 40) / spanX, (BOX.height - 30) / spanY)
@@ -30,16 +24,13 @@ export function PartSketch(): ReactNode {
     const y = origin[1] + scale * (a * length * ALONG[1] + b * width * BACK[1] - c * height)
     return `${x.toFixed(1)} ${y.toFixed(1)}`
   }
-  const share = (number('part.break_station') ?? 50) / 100
-  const longest =
-    known && width > Math.max(length, height) ? 'width' : known && height > length ? 'height' : 'length'
   const cut = {
     length: `M${at(share, 0, 0)}L${at(share, 0, 1)}L${at(share, 1, 1)}`,
     width: `M${at(0, share, 1)}L${at(1, share, 1)}L${at(1, share, 0)}`,
     height: `M${at(0, 0, share)}L${at(1, 0, share)}L${at(1, 1, share)}`,
   }[longest]
   const texts = SIDES.map((key) => {
-    const { metric, imperial } = view.fields[key] ?? {}
+    const { metric, imperial } = field(key)
     const shown = units === 'imperial' ? imperial : metric
     return shown == null ? '' : `${shown.number} ${shown.unit}`
   })

@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import type { UnitSystem } from '../../api/client'
+import type { FieldView } from '../../api/fields'
 import { Fig } from '../../job/Fig'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
@@ -14,7 +15,7 @@ import { Pictures } from './Pictures'
 
 /** The sheet: what came in, how big it is, what it does, what could go wrong. */
 export function PartStation(): ReactNode {
-  const { view } = useJob()
+  const { view, field } = useJob()
   const next = view.plan.missing.find((missing) => missing.station === 'part')
   const enough = view.plan.stations[0]?.amount === 'enough'
   const { next: first } = view.standing
@@ -50,7 +51,7 @@ export function PartStation(): ReactNode {
             <Fold
               key={group.id}
               title={group.title}
-              summary={summary(view.fields, group.summed ?? group.keys, units)}
+              summary={summary((group.summed ?? group.keys).map(field), units)}
               open={sheet.isOpen(group.id)}
               onOpenChange={(open) => sheet.turn(group.id, open)}
             >
@@ -78,13 +79,10 @@ function useSheet(nextKey: string | undefined) {
   }
 }
 
-type Fields = ReturnType<typeof useJob>['view']['fields']
-
 /** What is known of a part of the sheet, in a line. */
-function summary(fields: Fields, keys: readonly string[], units: UnitSystem): string {
-  const said = keys.flatMap((key) => {
-    const field = fields[key]
-    if (field === undefined || field.typed === '') return []
+function summary(fields: readonly FieldView[], units: UnitSystem): string {
+  const said = fields.flatMap((field) => {
+    if (field.typed === '') return []
     const { metric, imperial } = field
     if (field.asks_for === 'yes_no') return field.typed === 'yes' ? [field.label.toLowerCase()] : []
     if (metric != null && imperial != null) {
@@ -93,7 +91,7 @@ function summary(fields: Fields, keys: readonly string[], units: UnitSystem): st
     }
     const label = (id: string) => field.choices.find((choice) => choice.id === id)?.label ?? id
     if (field.choices.length === 0) return [field.typed]
-    return [(BEFORE_ANSWER[key] ?? '') + field.typed.split(',').map(label).join(', ').toLowerCase()]
+    return [(BEFORE_ANSWER[field.key] ?? '') + field.typed.split(',').map(label).join(', ').toLowerCase()]
   })
   return said.length === 0 ? 'not asked yet' : said.join(', ')
 }
@@ -164,12 +162,12 @@ const FIELDS: Record<string, () => ReactNode> = {
 
 /** Who could be hurt, and who answers for it where that locks the job. */
 function Hurt(): ReactNode {
-  const { view } = useJob()
+  const { view, typed } = useJob()
   const locked = view.plan.locks.some((lock) => lock.key.startsWith('part.authority'))
   return (
     <>
       <Field name="part.safety_class" folded />
-      {(locked || view.fields['part.authority']?.typed !== '') && (
+      {(locked || typed('part.authority') !== '') && (
         <div className={pair}>
           <Field name="part.authority" />
           <Field name="part.authority_reference" />
@@ -219,15 +217,16 @@ function Size(): ReactNode {
 
 /** Asked until what it holds was: an older job may have it. */
 function OlderTight(): ReactNode {
-  const { view } = useJob()
-  const said = view.fields['part.fluid_tight']?.typed ?? ''
-  return said !== '' && view.fields['part.holds']?.typed === '' ? <Field name="part.fluid_tight" /> : null
+  const { typed } = useJob()
+  return typed('part.fluid_tight') !== '' && typed('part.holds') === '' ? (
+    <Field name="part.fluid_tight" />
+  ) : null
 }
 
 /** What an earlier repair left in it. */
 function OldFiller(): ReactNode {
-  const { view } = useJob()
-  const left = ['bronze', 'other'].includes(view.fields['part.old_filler']?.typed ?? '')
+  const { typed } = useJob()
+  const left = ['bronze', 'other'].includes(typed('part.old_filler'))
   return (
     <>
       <Field name="part.old_filler" columns={3} />

@@ -4,6 +4,7 @@ import { pictureBox, type WaitingPicture } from '../../api/queue/pictures'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { useTables } from '../../job/TablesContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
@@ -13,7 +14,8 @@ const USUALLY = ['overall', 'break'] as const
 
 /** The pictures of the part: its face large, the others beside it, and the button for another. */
 export function Pictures(): ReactNode {
-  const { view } = useJob()
+  const { view, field, typed } = useJob()
+  const { picture_mb } = useTables()
   const box = useSyncExternalStore(pictureBox.subscribe, pictureBox.now)
   const input = useRef<HTMLInputElement>(null)
   const [open, setOpen] = useState<string | null>(null)
@@ -22,8 +24,8 @@ export function Pictures(): ReactNode {
   const waiting = box.waiting.filter((item) => item.job === view.id)
   const refused = box.refused.filter((item) => item.job === view.id)
   const shows = (id: string): string => {
-    const field = view.fields[`picture.${id}.shows`]
-    return field?.choices.find((choice) => choice.id === field.typed)?.label ?? 'A picture'
+    const name = `picture.${id}.shows` as const
+    return field(name).choices.find((choice) => choice.id === typed(name))?.label ?? 'A picture'
   }
   const others = pictures.filter((picture) => picture.id !== face)
   return (
@@ -73,7 +75,7 @@ export function Pictures(): ReactNode {
             const files = [...(event.target.files ?? [])]
             files.forEach((file, at) => {
               const usual = USUALLY[pictures.length + waiting.length + at] ?? ''
-              void pictureBox.take(view.id, file, usual, view.picture_mb)
+              void pictureBox.take(view.id, file, usual, picture_mb)
             })
             event.target.value = ''
           }}
@@ -128,7 +130,7 @@ interface OpenPictureProps {
 
 /** One picture as large as it fits, with what it shows. */
 function OpenPicture({ id, face, title, onClose }: OpenPictureProps): ReactNode {
-  const { view, say } = useJob()
+  const { view, field, say } = useJob()
   const { units } = useShop()
   const [striking, setStriking] = useState(false)
   return (
@@ -149,7 +151,7 @@ function OpenPicture({ id, face, title, onClose }: OpenPictureProps): ReactNode 
                 onPress={() =>
                   say(
                     { kind: 'set', key: 'part.face', typed: id, shown_in: units },
-                    view.fields['part.face']?.revision ?? 0,
+                    field('part.face').revision,
                   )
                 }
               >

@@ -1,10 +1,12 @@
+import type { Schemas } from '../../api/client'
+
 /** The parts of the sheet and the fields in each, in the order they are asked. */
 export interface Group {
   id: string
   title: string
-  keys: readonly string[]
+  keys: readonly Schemas['JobField'][]
   /** Those that say something in the summary, where not all do. */
-  summed?: readonly string[]
+  summed?: readonly Schemas['JobField'][]
 }
 
 export const GROUPS: readonly Group[] = [
@@ -84,4 +86,4 @@ export const BEFORE_ANSWER: Readonly<Record<string, string>> = {
 
 /** The part of the sheet in which a field stands. */
 export const groupOf = (key: string): string | undefined =>
-  GROUPS.find((group) => group.keys.includes(key))?.id
+  GROUPS.find((group) => group.keys.some((known) => known === key))?.id

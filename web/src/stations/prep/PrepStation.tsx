@@ -104,12 +104,13 @@ export function PrepStation(): ReactNode {
 
 /** What cannot be done once it is hot: each said to be done, before it is lit. */
 function Done({ items }: { items: readonly Schemas['PrepItem'][] }): ReactNode {
-  const { view, say } = useJob()
+  const { field, typed, say } = useJob()
   const { units } = useShop()
-  const field = view.fields['prep.done']
-  const done = (field?.typed ?? '').split(',').filter((id) => id !== '')
+  const done = typed('prep.done')
+    .split(',')
+    .filter((id) => id !== '')
   const toggle = (ids: string[]) =>
-    say({ kind: 'set', key: 'prep.done', typed: ids.join(','), shown_in: units }, field?.revision ?? 0)
+    say({ kind: 'set', key: 'prep.done', typed: ids.join(','), shown_in: units }, field('prep.done').revision)
   return (
     <section aria-label="Done before the heat">
       <h2 className="mb-1 text-[24px] leading-7">Done, since it cannot be done hot</h2>

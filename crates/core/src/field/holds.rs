@@ -1,0 +1,92 @@
+//! What fields hold, as types: a field can only be read as what it is.
+
+use std::collections::BTreeMap;
+use std::marker::PhantomData;
+
+use super::{Choice, FieldValue, Held, Keyed};
+use crate::heat::{HeatSource, Packing, PartShape};
+use crate::iron::{Era, Family};
+use crate::method::{MethodId, School};
+use crate::stop_hole::FoundBy;
+
+/// What a field may hold.
+pub trait Holds {
+    type Got<'a>;
+    fn got(value: &FieldValue) -> Option<Self::Got<'_>>;
+}
+
+/// Words; a calendar day among them.
+#[derive(Debug)]
+pub enum Text {}
+/// In the unit the core works in.
+#[derive(Debug)]
+pub enum Number {}
+#[derive(Debug)]
+pub enum YesNo {}
+/// The id of one choice.
+#[derive(Debug)]
+pub enum OneOf {}
+/// The ids of any number of choices.
+#[derive(Debug)]
+pub enum Many {}
+/// One choice, as what it stands for.
+#[derive(Debug)]
+pub struct One<T>(PhantomData<fn() -> T>);
+
+/// What can be chosen, and is more than an id.
+pub trait Chosen: Sized {
+    const CHOICES: &'static [Choice];
+    fn chosen(id: &str) -> Option<Self>;
+}
+
+macro_rules! chosen {
+    ($($what:ty),* $(,)?) => {$(
+        impl Chosen for $what {
+            const CHOICES: &'static [Choice] = Self::CHOICES;
+            fn chosen(id: &str) -> Option<Self> {
+                Self::from_id(id)
+            }
+        }
+    )*};
+}
+chosen!(PartShape, Packing, Era, Family, MethodId, School, FoundBy);
+
+impl Chosen for &'static HeatSource {
+    const CHOICES: &'static [Choice] = HeatSource::CHOICES;
+    fn chosen(id: &str) -> Option<Self> {
+        HeatSource::from_id(id)
+    }
+}
+
+macro_rules! holds {
+    ($($what:ty: $got:ty = $pattern:pat => $as:expr;)*) => {$(
+        impl Holds for $what {
+            type Got<'a> = $got;
+            fn got(value: &FieldValue) -> Option<Self::Got<'_>> {
+                match value {
+                    $pattern => Some($as),
+                    _ => None,
+                }
+            }
+        }
+    )*};
+}
+holds! {
+    Text: &'a str = FieldValue::Text(text) => text;
+    Number: f64 = FieldValue::Number(number) => *number;
+    YesNo: bool = FieldValue::YesNo(yes) => *yes;
+    OneOf: &'a str = FieldValue::One(id) => id;
+    Many: &'a [String] = FieldValue::Many(ids) => ids;
+}
+
+impl<T: Chosen> Holds for One<T> {
+    type Got<'a> = T;
+    fn got(value: &FieldValue) -> Option<T> {
+        OneOf::got(value).and_then(T::chosen)
+    }
+}
+
+/// What a field holds among these; nothing while nothing is known.
+pub fn get<T: Holds>(values: &BTreeMap<String, Held>, field: impl Keyed<T>) -> Option<T::Got<'_>> {
+    T::got(values.get(field.as_key().as_ref())?.value.as_ref()?)
+}

@@ -1,0 +1,17 @@
+//! What can be typed: one table of fields, each with its key, kind, bounds and choices, read by typed keys.
+
+mod choices;
+mod holds;
+mod parse;
+mod spec;
+mod table;
+
+pub use choices::{NONE, PREP_DONE, SAFETY_CLASSES};
+pub use holds::{Chosen, Holds, Many, Number, One, OneOf, Text, YesNo, get};
+pub use parse::parse_value;
+pub use spec::{Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldValue, Held, Keyed, Lasts};
+pub use table::{
+    CRACK_FIELDS, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS, check, cooling, crack,
+    crack_key, hand_over, heat, id_in, job_field, method, neighbour, neighbour_key, part, picture,
+    picture_key, prep, shop, shop_field,
+};

@@ -1,0 +1,244 @@
+//! Every field a person can type into. The forms are made from this, and checked by it.
+
+use super::choices::{self, NONE};
+use super::holds::{Many, Number, One, OneOf, Text, YesNo};
+use super::spec::{date, key_of_one, length, many, one, one_of, quantity, text, yes_no};
+use super::{Choice, Field, FieldOfEach, FieldSpec};
+use crate::heat::{HeatSource, Packing, PartShape};
+use crate::iron::{Era, Family};
+use crate::method::{MethodId, School};
+use crate::quantity::Kind;
+use crate::stop_hole::FoundBy;
+
+/// Fields by room and name, and the list of them all in the order of the table.
+macro_rules! fields {
+    ($(#[$doc:meta])* $list:ident $($room:ident {$($(#[$of:meta])* $name:ident: $holds:ty = $field:expr;)*})*) => {
+        $(pub mod $room {
+            use super::*;
+            $($(#[$of])* pub const $name: Field<$holds> = $field;)*
+        })*
+        $(#[$doc])*
+        pub const $list: &[FieldSpec] = &[$($($room::$name.spec),*),*];
+    };
+}
+
+/// The fields that each of several things has.
+macro_rules! fields_of_each {
+    ($(#[$doc:meta])* $list:ident $room:ident {$($name:ident: $holds:ty = $field:expr;)*}) => {
+        pub mod $room {
+            use super::*;
+            $(pub const $name: FieldOfEach<$holds> = FieldOfEach::new(stringify!($room), $field);)*
+        }
+        $(#[$doc])*
+        pub const $list: &[FieldSpec] = &[$($room::$name.field.spec),*];
+    };
+}
+
+/// Sources and packings with an answer for a shop that has none.
+const fn or_none<const N: usize, const M: usize>(known: &[Choice; N]) -> [Choice; M] {
+    let mut choices = [(NONE, "None"); M];
+    let mut at = 0;
+    while at < N {
+        choices[at] = known[at];
+        at += 1;
+    }
+    choices
+}
+
+const SOURCES_OR_NONE: [Choice; HeatSource::CHOICES.len() + 1] = or_none(HeatSource::CHOICES);
+
+const PERCENT: (f64, f64) = (0.0, 100.0);
+const TEMPERATURE: (f64, f64) = (-40.0, 1400.0);
+
+fields! {
+/// Every field of a job but those of its cracks.
+JOB_FIELDS
+part {
+    NAME: Text = text("part.name", "What is it?", 80);
+    OWNER: Text = text("part.owner", "Whose is it?", 80);
+    FAMILY: One<Family> = one("part.family", "What sort of part?");
+    ERA: One<Era> = one("part.era", "When was it cast?");
+    MASS: Number = quantity("part.mass", "Weight", Kind::Mass, (0.01, 20_000.0), "kg").like("{12 kg}");
+    LENGTH: Number = length("part.length", "Length", 1.0, 20_000.0);
+    WIDTH: Number = length("part.width", "Width", 1.0, 20_000.0);
+    HEIGHT: Number = length("part.height", "Height", 1.0, 20_000.0);
+    SHAPE: One<PartShape> = one("part.shape", "Shape");
+    WALL: Number = length("part.wall", "Wall at the break", 1.0, 300.0).like("{12 mm}");
+    BREAK_STATION: Number = quantity("part.break_station", "Break lies at, % of the longest side", Kind::Plain, PERCENT, "%");
+    SERVICE_TEMPERATURE: Number = quantity("part.service_temperature", "Hottest in service", Kind::Temperature, TEMPERATURE, "°C").like("{80 degC}");
+    HEAT_CYCLING: YesNo = yes_no("part.heat_cycling", "Heats and cools in service?");
+    SERVICE_TIME: Number = quantity("part.service_time", "Each time for", Kind::Duration, (1.0, 525_600.0), "min");
+    /// Asked until `part.holds` was: job files have it.
+    FLUID_TIGHT: YesNo = yes_no("part.fluid_tight", "Must hold fluid?");
+    HOLDS: OneOf = one_of("part.holds", "What does it hold?", choices::CONTENTS);
+    PRESSURE: Number = quantity("part.pressure", "Under pressure of", Kind::GaugePressure, (0.0, 1000.0), "bar").like("{6 bar}");
+    CAUSE: OneOf = one_of("part.cause", "How did it break?", choices::CAUSES);
+    LOADS: Many = many("part.loads", "What it carries", choices::LOADS);
+    RPM: Number = quantity("part.rpm", "Turns, a minute", Kind::Plain, (0.0, 60_000.0), "rpm");
+    HURT: Text = text("part.hurt", "Who could be hurt, and how?", 120);
+    OLD_FILLER: OneOf = one_of("part.old_filler", "Repaired before, with", choices::OLD_FILLERS);
+    OLD_FILLER_OUT: YesNo = yes_no("part.old_filler_out", "Can all of that come out?");
+    COATING: Many = many("part.coating", "On its faces", choices::COATINGS);
+    CAVITY: OneOf = one_of("part.cavity", "A closed hollow?", &[("none", "None"), ("vented", "Vented"), ("closed", "Closed, no vent")]);
+    PLACE: OneOf = one_of("part.place", "Where it is mended", &[("bench", "On the bench"), ("in_place", "In place")]);
+    SEEN: OneOf = one_of("part.seen", "The repaired face", &[("hidden", "Hidden"), ("painted", "Seen, painted"), ("bare", "Seen bare")]);
+    KEEP_OFF: Text = text("part.keep_off", "Faces not to be touched", 120);
+    MARKS: OneOf = one_of("part.marks", "Test marks", &[("any", "Anywhere"), ("hidden", "Where hidden"), ("none", "None at all")]);
+    MACHINED: OneOf = one_of("part.machined", "Machined afterwards", &[("nothing", "Nothing"), ("elsewhere", "Elsewhere"), ("across", "Across the joint")]);
+    MACHINED_WHAT: Text = text("part.machined_what", "What is machined", 120);
+    WANTED: Text = date("part.wanted", "Wanted on");
+    REPLACEMENT_PRICE: Number = quantity("part.replacement_price", "A new one costs", Kind::Plain, (0.0, 1e7), "");
+    REPLACEMENT_WAIT: Number = quantity("part.replacement_wait", "And comes in", Kind::Days, (0.0, 3_650.0), "days");
+    DOWNTIME: Number = quantity("part.downtime", "A day of standing costs", Kind::Plain, (0.0, 1e7), "");
+    LIFE: OneOf = one_of("part.life", "Has to last", &[("until_new", "Till the new one"), ("season", "A season"), ("good", "For good")]);
+    LIFE_WANTED: Number = quantity("part.life_wanted", "Or exactly", Kind::Days, (1.0, 36_500.0), "days");
+    FACE: Text = text("part.face", "Picture on the rack", 36).of_the_piece();
+    OIL: OneOf = one_of("part.oil", "Oil", &[("clean", "Clean"), ("soaked", "Oil-soaked"), ("baked_clean", "Soaked, now baked clean")]);
+    SIDES: OneOf = one_of("part.sides", "Sides reached", &[("one", "One side"), ("both", "Both sides")]);
+    HEAT_SHY: Text = text("part.heat_shy", "What must stay cool?", 80);
+    HEAT_SHY_LIMIT: Number = quantity("part.heat_shy_limit", "It must not pass", Kind::Temperature, TEMPERATURE, "°C");
+    SAFETY_CLASS: OneOf = one_of("part.safety_class", "Could it hurt somebody?", choices::SAFETY_CLASSES);
+    AUTHORITY: Text = text("part.authority", "Who answers for the repair?", 80);
+    AUTHORITY_REFERENCE: Text = text("part.authority_reference", "Their reference", 80);
+}
+method {
+    CHOICE: One<MethodId> = one("method.choice", "Method");
+    SCHOOL: One<School> = one("method.school", "School");
+    REASON: Text = text("method.reason", "Why", 200);
+}
+prep {
+    FORM: OneOf = one_of("prep.form", "Groove", choices::GROOVE_FORMS);
+    DEPTH: Number = length("prep.depth", "Depth", 1.0, 300.0);
+    ANGLE: Number = quantity("prep.angle", "Angle", Kind::Plain, (1.0, 170.0), "°");
+    GAP: Number = length("prep.gap", "Root gap", 0.0, 50.0);
+    CAP: Number = length("prep.cap", "Crown", 0.0, 50.0);
+    DONE: Many = many("prep.done", "Done, and not to be done hot", choices::PREP_DONE).of_the_round();
+}
+heat {
+    SOURCE: One<&'static HeatSource> = one("heat.source", "Heat with");
+}
+cooling {
+    PACKING: One<Packing> = one("cooling.packing", "Pack in");
+    THICKNESS: Number = length("cooling.thickness", "Packed how thick", 1.0, 2_000.0);
+}
+check {
+    TOES: OneOf = one_of("check.toes", "Toes", choices::CHECKED).of_the_round();
+    CRACKS_AGAIN: OneOf = one_of("check.cracks_again", "Cracks again", choices::CHECKED).of_the_round();
+    FILE_EDGE: OneOf = one_of("check.file_edge", "Edge", choices::CHECKED).of_the_round();
+    LEAK: OneOf = one_of("check.leak", "Leak", choices::CHECKED).of_the_round();
+    CLEAN: OneOf = one_of("check.clean", "Clean", choices::CHECKED).of_the_round();
+    ALIGNMENT: OneOf = one_of("check.alignment", "Alignment", choices::CHECKED).of_the_round();
+    PINS: OneOf = one_of("check.pins", "Pins", choices::CHECKED).of_the_round();
+}
+hand_over {
+    EXPECT: Text = text("hand_over.expect", "What to expect, what not to do", 600).of_the_piece();
+    FOLLOW_UP: Text = date("hand_over.follow_up", "Ask again on").of_the_piece();
+    OWNED: Text = text("hand_over.owned", "Why it goes out as it is, and who says so", 200).of_the_round();
+    DONE: YesNo = yes_no("hand_over.done", "Handed over").of_the_round();
+}
+}
+
+fields_of_each! {
+/// The fields of one crack, under `crack.<id>.`
+CRACK_FIELDS
+crack {
+    LENGTH: Number = length("length", "Length", 1.0, 20_000.0).like("{60 mm}");
+    WALL: Number = length("wall", "Wall along it", 1.0, 300.0).like("{12 mm}");
+    FOUND_BY: One<FoundBy> = one("found_by", "Ends found");
+    END_A: OneOf = one_of("end_a", "Left end", choices::END_KINDS);
+    END_B: OneOf = one_of("end_b", "Right end", choices::END_KINDS);
+    PIECE: OneOf = one_of("piece", "The broken-off piece", choices::PIECES);
+    BEHIND: OneOf = one_of("behind", "Behind it, where a hole comes out", choices::BEHIND);
+    TIP_WAY: OneOf = one_of("tip_way", "A tip no drill catches", choices::TIP_WAYS);
+    DRILLED_A: Number = length("drilled_a", "Drilled, left", 1.0, 50.0).of_the_piece();
+    PAST_A: Number = length("past_a", "Past the left tip", 0.0, 100.0).of_the_piece();
+    DRILLED_B: Number = length("drilled_b", "Drilled, right", 1.0, 50.0).of_the_piece();
+    PAST_B: Number = length("past_b", "Past the right tip", 0.0, 100.0).of_the_piece();
+    GROUND_DEPTH: Number = length("ground_depth", "Ground deep", 1.0, 300.0).of_the_piece();
+    GROUND_WIDTH: Number = length("ground_width", "Ground wide at the face", 0.5, 300.0).of_the_piece();
+}
+}
+
+fields_of_each! {
+/// The fields of one thing beside the joint, under `neighbour.<id>.`
+NEIGHBOUR_FIELDS
+neighbour {
+    WHAT: Text = text("what", "Must stay cool", 80);
+    LIMIT: Number = quantity("limit", "Not over", Kind::Temperature, TEMPERATURE, "°C").like("{120 degC}");
+}
+}
+
+fields_of_each! {
+/// The fields of one picture, under `picture.<id>.`
+PICTURE_FIELDS
+picture {
+    SHOWS: OneOf = one_of("shows", "Shows", &[ ("overall", "All of it"), ("break", "The break"), ("mark", "A mark"), ("before", "Before"), ("after", "After"), ]).of_the_piece();
+    CAPTION: Text = text("caption", "In words", 120).of_the_piece();
+}
+}
+
+fields! {
+/// The shop's settings.
+SHOP_FIELDS
+shop {
+    NAME: Text = text("shop.name", "Name of the shop", 80);
+    UNITS: OneOf = one_of("shop.units", "Units", &[("metric", "mm, °C, kg"), ("imperial", "in, °F, lb")]);
+    THEME: OneOf = one_of("shop.theme", "Theme", &[("shop", "Shop (dark)"), ("daylight", "Daylight")]);
+    TIME_ZONE: Text = text("shop.time_zone", "Time zone", 60);
+    AMBIENT: Number = quantity("shop.ambient", "Temperature in the shop", Kind::Temperature, (-40.0, 60.0), "°C");
+    SOURCES: Many = many("shop.sources", "Heat at hand", &SOURCES_OR_NONE);
+    PACKINGS: Many = many("shop.packings", "Packings at hand", Packing::CHOICES);
+    RODS: Many = many("shop.rods", "Rods at hand", choices::ROD_CHOICES);
+    STITCH_KIT: YesNo = yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand");
+    PINS: OneOf = one_of("shop.pins", "Which pins", choices::PINS);
+}
+}
+
+/// The key of a field of one crack.
+#[must_use]
+pub fn crack_key(crack: uuid::Uuid, field: &str) -> String {
+    key_of_one("crack", crack, field)
+}
+
+/// The key of a field of one thing beside the joint.
+#[must_use]
+pub fn neighbour_key(neighbour: uuid::Uuid, field: &str) -> String {
+    key_of_one("neighbour", neighbour, field)
+}
+
+/// The key of a field of one picture.
+#[must_use]
+pub fn picture_key(picture: uuid::Uuid, field: &str) -> String {
+    key_of_one("picture", picture, field)
+}
+
+/// What a job has several of, each with fields of its own: prefix of their keys, and the fields.
+const SEVERAL: &[(&str, &[FieldSpec])] =
+    &[("crack.", CRACK_FIELDS), ("neighbour.", NEIGHBOUR_FIELDS), ("picture.", PICTURE_FIELDS)];
+
+/// The id in the key of a field of one crack, neighbour or picture; nothing in any other.
+#[must_use]
+pub fn id_in(key: &str) -> Option<uuid::Uuid> {
+    let (prefix, rest) = key.split_once('.')?;
+    let several = SEVERAL.iter().any(|(known, _)| known.trim_end_matches('.') == prefix);
+    several.then(|| rest.split('.').next()?.parse().ok())?
+}
+
+/// The field of a job under this key.
+#[must_use]
+pub fn job_field(key: &str) -> Option<&'static FieldSpec> {
+    for (prefix, fields) in SEVERAL {
+        if let Some(rest) = key.strip_prefix(prefix) {
+            let (id, field) = rest.split_once('.')?;
+            id.parse::<uuid::Uuid>().ok()?;
+            return fields.iter().find(|spec| spec.key == field);
+        }
+    }
+    JOB_FIELDS.iter().find(|spec| spec.key == key)
+}
+
+/// The shop's field under this key.
+#[must_use]
+pub fn shop_field(key: &str) -> Option<&'static FieldSpec> {
+    SHOP_FIELDS.iter().find(|spec| spec.key == key)
+}

@@ -1,0 +1,159 @@
+//! A lighting: its clock, its log, what was read.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use super::TorchEntry;
+use crate::heat::TOUCH_C;
+use crate::record::FrozenPlan;
+
+/// The torch is lit: from here the job has its own clock.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Lit {
+    pub fact: Uuid,
+    pub at_ms: i64,
+    pub speed: f64,
+    pub frozen: Option<FrozenPlan>,
+    /// Who lit it although the heat at hand may not do, and why; empty where nobody had to.
+    #[serde(default)]
+    pub owned: String,
+}
+
+impl Lit {
+    /// Time on the job clock: lit at + speed x elapsed.
+    #[must_use]
+    pub fn job_ms(&self, now_ms: i64) -> i64 {
+        job_ms(self.at_ms, self.speed, now_ms)
+    }
+
+    /// Minutes on the job clock since it was lit.
+    #[must_use]
+    pub fn minutes(&self, now_ms: i64) -> f64 {
+        (self.job_ms(now_ms) - self.at_ms) as f64 / 60_000.0
+    }
+}
+
+/// The job clock, UTC in ms since 1970, of what was lit `at_ms`: lit at + speed x elapsed.
+#[must_use]
+pub fn job_ms(at_ms: i64, speed: f64, now_ms: i64) -> i64 {
+    at_ms + ((now_ms - at_ms) as f64 * speed) as i64
+}
+
+/// An entry of the torch log.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LogEntry {
+    pub fact: Uuid,
+    /// Minutes on the job clock since it was lit.
+    pub minutes: f64,
+    /// The same: "1 h 05".
+    pub at: String,
+    pub entry: TorchEntry,
+    /// Of a reading, in degC.
+    pub celsius: Option<f64>,
+    /// It was read at the joint, not at the part.
+    #[serde(default)]
+    pub at_joint: bool,
+    pub who: String,
+    pub struck: Option<String>,
+}
+
+impl LogEntry {
+    #[must_use]
+    pub fn stands(&self) -> bool {
+        self.struck.is_none()
+    }
+
+    /// Of the part, read by hand; nothing for anything else.
+    pub(super) fn of_part(&self) -> Option<Reading> {
+        let celsius = self.celsius.filter(|_| !self.at_joint)?;
+        Some(Reading { minutes: self.minutes, celsius })
+    }
+}
+
+/// One reading of the thermocouple.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Reading {
+    /// Minutes on the job clock since it was lit.
+    pub minutes: f64,
+    pub celsius: f64,
+}
+
+/// One lighting, with what was said and read of it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Heat {
+    pub lit: Lit,
+    pub log: Vec<LogEntry>,
+    /// What the thermocouple recorded, in the order of time.
+    pub readings: Vec<Reading>,
+    /// Minutes on the job clock at which it was cancelled; nothing for one that was not.
+    pub cancelled_min: Option<f64>,
+}
+
+/// A lighting of the job, wherever it is kept.
+#[derive(Debug, Clone, Copy)]
+pub struct HeatRef<'a> {
+    pub lit: &'a Lit,
+    pub log: &'a [LogEntry],
+    pub readings: &'a [Reading],
+    pub cancelled_min: Option<f64>,
+    /// The round it belongs to, from 0.
+    pub round: usize,
+}
+
+impl HeatRef<'_> {
+    fn standing_log(&self) -> impl DoubleEndedIterator<Item = &LogEntry> {
+        self.log.iter().filter(|entry| entry.stands())
+    }
+
+    /// Minutes on the job clock at which the flame was off for good: covered, unwrapped or cancelled.
+    #[must_use]
+    pub fn out_of_heat_min(&self) -> Option<f64> {
+        let off =
+            |entry: &&LogEntry| matches!(entry.entry, TorchEntry::Covered { .. } | TorchEntry::Unwrapped);
+        self.cancelled_min.or_else(|| self.standing_log().find(off).map(|entry| entry.minutes))
+    }
+
+    #[must_use]
+    pub fn covered(&self) -> bool {
+        self.standing_log().any(|entry| matches!(entry.entry, TorchEntry::Covered { .. }))
+    }
+
+    #[must_use]
+    pub fn unwrapped(&self) -> bool {
+        self.standing_log().any(|entry| entry.entry == TorchEntry::Unwrapped)
+    }
+
+    /// The last temperature known of the part, from the thermocouple or by hand.
+    #[must_use]
+    pub fn latest_reading(&self) -> Option<Reading> {
+        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
+        by_hand.chain(self.readings.iter().copied()).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// The last temperature known of the part up to a time on the job clock.
+    #[must_use]
+    pub fn reading_at(&self, minutes: f64) -> Option<Reading> {
+        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
+        by_hand
+            .chain(self.readings.iter().copied())
+            .filter(|reading| reading.minutes <= minutes)
+            .max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// A reading taken out of the heat says that a hand may touch it.
+    #[must_use]
+    pub fn read_cold(&self, over: bool) -> bool {
+        let off = match self.out_of_heat_min() {
+            Some(off) => off,
+            // Work goes on in another round: the flame is off, nobody said when.
+            None if over => 0.0,
+            None => return false,
+        };
+        let last = self.latest_reading().filter(|last| last.minutes >= off);
+        last.is_some_and(|last| last.celsius <= TOUCH_C)
+    }
+}

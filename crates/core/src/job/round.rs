@@ -1,0 +1,141 @@
+//! A round: the facts as they stand in it, its map, its heat.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use super::{Heat, Lit, LogEntry, Reading, TorchEntry};
+use crate::field::{Field, FieldKind, Held, Holds, Keyed, get};
+
+/// A place that is hard although the iron is not.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HardSpot {
+    /// The fact that added it.
+    pub id: Uuid,
+    /// Where, in words.
+    pub spot: String,
+    pub found_in_round: usize,
+}
+
+/// Something beside the joint that must stay cool.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Neighbour {
+    /// The fact that added it.
+    pub id: Uuid,
+}
+
+/// A picture of the part.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Picture {
+    /// The fact that added it; the picture itself is kept under it.
+    pub id: Uuid,
+    /// UTC, ms since 1970.
+    pub at_ms: i64,
+    pub taken_in_round: usize,
+}
+
+/// A crack on the map.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Crack {
+    /// The fact that added it.
+    pub id: Uuid,
+    /// A, B, ... in the order found.
+    pub letter: String,
+    /// The round in which it was found, from 1.
+    pub found_in_round: usize,
+}
+
+/// One round: the facts as they stand in it, its map, its heat.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Round {
+    pub values: BTreeMap<String, Held>,
+    pub cracks: Vec<Crack>,
+    pub hard_spots: Vec<HardSpot>,
+    pub neighbours: Vec<Neighbour>,
+    pub lit: Option<Lit>,
+    pub log: Vec<LogEntry>,
+    /// What the thermocouple recorded, in the order of time; not part of the log of facts.
+    pub readings: Vec<Reading>,
+    /// Lightings that were cancelled, the first first: the part may have become hot all the same.
+    pub cancelled: Vec<Heat>,
+    /// Why this round was opened; empty for the first.
+    pub reason: String,
+}
+
+impl Round {
+    /// What a field holds; nothing while nothing is known.
+    #[must_use]
+    pub fn get<T: Holds>(&self, field: impl Keyed<T>) -> Option<T::Got<'_>> {
+        get(&self.values, field)
+    }
+
+    /// The label of what is chosen in a field; nothing while nothing is.
+    #[must_use]
+    pub fn label<T>(&self, field: &Field<T>) -> Option<&'static str> {
+        let FieldKind::One(choices) = field.spec.kind else { return None };
+        let id = self.typed(field.key())?;
+        choices.iter().find(|(known, _)| *known == id).map(|(_, label)| *label)
+    }
+
+    #[must_use]
+    pub fn typed(&self, key: &str) -> Option<&str> {
+        self.values.get(key).map(|held| held.typed.as_str())
+    }
+
+    /// Entries of the torch log that stand.
+    pub fn standing_log(&self) -> impl DoubleEndedIterator<Item = &LogEntry> {
+        self.log.iter().filter(|entry| entry.stands())
+    }
+
+    /// Minutes on the job clock at which the part was covered to cool.
+    #[must_use]
+    pub fn covered_minutes(&self) -> Option<f64> {
+        self.standing_log()
+            .find(|entry| matches!(entry.entry, TorchEntry::Covered { .. }))
+            .map(|entry| entry.minutes)
+    }
+
+    /// Why it was covered, where that was said; nothing while it is not covered.
+    #[must_use]
+    pub fn covered_because(&self) -> Option<&str> {
+        self.standing_log().find_map(|entry| match &entry.entry {
+            TorchEntry::Covered { why } => Some(why.as_str()),
+            _ => None,
+        })
+    }
+
+    /// The last temperature known of the part, from the thermocouple or by hand.
+    #[must_use]
+    pub fn latest_reading(&self) -> Option<Reading> {
+        self.part_readings().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// Every temperature of the part that is known, in no order.
+    pub fn part_readings(&self) -> impl Iterator<Item = Reading> + '_ {
+        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
+        by_hand.chain(self.readings.iter().copied())
+    }
+
+    /// The last temperature read at the joint.
+    #[must_use]
+    pub fn latest_joint(&self) -> Option<Reading> {
+        let joint = |entry: &LogEntry| {
+            entry
+                .celsius
+                .filter(|_| entry.at_joint)
+                .map(|celsius| Reading { minutes: entry.minutes, celsius })
+        };
+        self.standing_log().filter_map(joint).next_back()
+    }
+
+    #[must_use]
+    pub fn beads(&self) -> usize {
+        self.standing_log().filter(|entry| entry.entry == TorchEntry::Bead).count()
+    }
+}

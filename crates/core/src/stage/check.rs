@@ -1,0 +1,119 @@
+//! Stage 9: a short list made from this job's risks.
+
+use serde::{Deserialize, Serialize};
+
+use super::part::PartFacts;
+use super::torch::TorchPlan;
+use super::{Amount, Caution, Stage, Station};
+use crate::field::{self, Field, OneOf};
+use crate::job::Round;
+use crate::method::{Joins, Way};
+use crate::quantity::Unit;
+
+/// One thing to look at.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CheckLine {
+    pub key: String,
+    pub label: String,
+    pub how: String,
+    /// "ok", "not_ok", or empty while not looked at.
+    pub verdict: String,
+}
+
+pub(crate) fn stage(
+    round: &Round,
+    part: &PartFacts,
+    way: Option<Way>,
+    torch: Option<&TorchPlan>,
+) -> Stage<Vec<CheckLine>> {
+    let plan = check_lines(round, part, way);
+    Stage {
+        amount: amount(&plan),
+        missing: Vec::new(),
+        cautions: cautions(round, torch),
+        figures: Vec::new(),
+        plan,
+    }
+}
+
+/// The list for a way. House.
+fn check_lines(round: &Round, part: &PartFacts, way: Option<Way>) -> Vec<CheckLine> {
+    let line = |looked_at: Field<OneOf>, label: &str, how: &str| CheckLine {
+        key: looked_at.key().to_owned(),
+        label: label.to_owned(),
+        how: how.to_owned(),
+        verdict: round.get(looked_at).unwrap_or_default().to_owned(),
+    };
+    let mut lines = Vec::new();
+    let Some(way) = way else { return lines };
+    match way.method.entry().joins {
+        Joins::Pins => lines.push(line(
+            field::check::PINS,
+            "Every pin tight and filed flush",
+            "tap each one: a loose pin rattles",
+        )),
+        Joins::Arc | Joins::Bronze | Joins::Flame => {
+            lines.push(line(
+                field::check::CLEAN,
+                "Slag, flux glass and fibre off",
+                "wet, masked, wire brush",
+            ));
+            lines.push(line(
+                field::check::TOES,
+                "Toes whole",
+                "run a nail and a glass along both edges of the filler",
+            ));
+        }
+    }
+    lines.push(line(
+        field::check::CRACKS_AGAIN,
+        "No new crack, none ran on",
+        "dye or magnetic particles over the repair and past every stop-hole",
+    ));
+    if way.method.fusion() {
+        lines.push(line(
+            field::check::FILE_EDGE,
+            "Edge files",
+            "a skating file marks a hard spot: map it before drilling",
+        ));
+    }
+    if part.duct() {
+        let most = part.units.say(0.03, Unit::Bar);
+        let how = format!("soap or smoke under {most}, flange flat on a plate; never filled");
+        lines.push(line(field::check::LEAK, "Holds gas", &how));
+    } else if part.fluid_tight == Some(true) {
+        lines.push(line(field::check::LEAK, "Holds water", "full, vented, slowly; never with air"));
+    }
+    lines.push(line(field::check::ALIGNMENT, "Straight", "straight edge, flat plate, pin through the holes"));
+    lines
+}
+
+fn amount(lines: &[CheckLine]) -> Amount {
+    let looked_at = lines.iter().filter(|line| !line.verdict.is_empty()).count();
+    if looked_at == 0 {
+        Amount::Nothing
+    } else if lines.iter().all(|line| line.verdict == "ok") {
+        Amount::Enough
+    } else {
+        Amount::Something
+    }
+}
+
+/// What Check has to know of how the heat ended.
+fn cautions(round: &Round, torch: Option<&TorchPlan>) -> Vec<Caution> {
+    let Some(torch) = torch else { return Vec::new() };
+    let mut found = Vec::new();
+    if let Some(why) = round.covered_because()
+        && torch.done < torch.planned
+    {
+        let because = if why.is_empty() { "nobody said why".to_owned() } else { why.to_owned() };
+        found.push(format!(
+            "Covered with {} of {} {}s laid ({because}): the joint is not whole. Look at what is open before anything \
+             else.",
+            torch.done, torch.planned, torch.piece
+        ));
+    }
+    found.extend(torch.passed.iter().cloned());
+    found.into_iter().map(|sentence| Caution::new(Station::Check, sentence)).collect()
+}

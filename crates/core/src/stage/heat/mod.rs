@@ -1,0 +1,243 @@
+//! Stage 6: can the heat at hand bring this part there, how long, how evenly.
+
+mod figures;
+mod sources;
+
+pub(crate) use sources::Sources;
+
+use serde::{Deserialize, Serialize};
+
+use super::part::PartFacts;
+use super::{Amount, Caution, Stage, Station, torch};
+use crate::heat::{Bar, BarPower, Body, HeatSource, Runs};
+use crate::method::{School, Target, Way};
+use crate::quantity::{Unit, UnitSystem};
+use sources::{CAREFUL_SWEEP, Reached, Run};
+
+/// A heating at the least and the most an estimated part may weigh.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HeatBetween {
+    pub minutes: (f64, f64),
+    /// Nothing takes longer here: what does stands at this.
+    pub most_min: f64,
+    pub worst_k: (f64, f64),
+    pub ceiling_c: (f64, f64),
+}
+
+/// The heating of the chosen way.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HeatPlan {
+    /// No heat at all is needed: the station is full at once.
+    pub cold: bool,
+    /// What is said of the heating, in a sentence.
+    pub sentence: String,
+    pub target_c: f64,
+    /// Least and most at which a bead may begin.
+    pub least_c: f64,
+    pub most_c: f64,
+    pub source: String,
+    pub source_label: String,
+    /// Share of the flame swept evenly over the part.
+    pub even_share: f64,
+    /// The coldest place gets to the least at which the work may begin.
+    pub reached: bool,
+    /// More power than was reckoned, within what the model is good to, would reach it: it may be lit by
+    /// somebody who answers for it.
+    pub within_the_estimate: bool,
+    /// How far the coldest place stays under the target, in K; 0 where it gets there.
+    pub short_k: f64,
+    pub minutes: f64,
+    /// At the least and the most an estimated part may weigh; nothing where it was weighed.
+    pub between: Option<HeatBetween>,
+    pub soak_minutes: f64,
+    /// "1 h 12 and a soak of 20 min"; empty where nothing is heated.
+    pub timing: String,
+    /// "at least 300 °C", "at most 400 °C".
+    pub least_words: String,
+    pub most_words: String,
+    /// Where to read it.
+    pub read_at: String,
+    /// (min, coldest degC, hottest degC)
+    pub curve: Vec<(f64, f64, f64)>,
+}
+
+/// House: a minute of soak for each mm of wall, 20 at least.
+pub(crate) fn soak_minutes(way: Way, wall_mm: Option<f64>) -> f64 {
+    if way.school.preheats() { wall_mm.unwrap_or(0.0).max(20.0) } else { 0.0 }
+}
+
+const READ_AT: &str = "far side of the joint, and the coldest far corner";
+
+pub(crate) fn heat_plan(
+    way: Way,
+    target: Option<&Target>,
+    sources: Option<&Sources>,
+    part: &PartFacts,
+    runs: &Runs,
+) -> Option<HeatPlan> {
+    let (wall_mm, units) = (part.wall_mm, part.units);
+    let say = |celsius| units.say(celsius, Unit::Celsius);
+    let cold = |sentence: String, target_c: f64, most_c: f64| HeatPlan {
+        cold: true,
+        sentence,
+        target_c,
+        least_c: target_c,
+        most_c,
+        source: String::new(),
+        source_label: String::new(),
+        even_share: 0.0,
+        reached: true,
+        within_the_estimate: true,
+        short_k: 0.0,
+        minutes: 0.0,
+        between: None,
+        soak_minutes: 0.0,
+        timing: String::new(),
+        least_words: format!("at least {}", say(target_c)),
+        most_words: format!("at most {}", say(most_c)),
+        read_at: READ_AT.to_owned(),
+        curve: Vec::new(),
+    };
+    match (way.school, target) {
+        (School::NoHeat, _) => {
+            Some(cold(format!("No heat needed. Iron at {} or more.", say(15.0)), 15.0, 65.0))
+        }
+        (School::Cold, Some(t)) => Some(cold(
+            format!(
+                "No preheat. Take the chill and damp off, keep between {} and {}.",
+                say(t.target_c),
+                say(t.most_c)
+            ),
+            t.target_c,
+            t.most_c,
+        )),
+        (_, None) => None,
+        (School::Warm | School::Hot | School::WholePart | School::Modest, Some(target)) => {
+            let sources = sources?;
+            let reached = sources.reach(target);
+            let run = reached.map(|r| r.run).or_else(|| sources.hottest_run(target.target_c))?;
+            let until = reached.map_or(f64::INFINITY, |r| r.minutes);
+            let curve: Vec<_> =
+                run.heating.curve.iter().copied().take_while(|(at, _, _)| *at <= until + 1.0).collect();
+            let soak = soak_minutes(way, wall_mm);
+            Some(HeatPlan {
+                cold: false,
+                sentence: heating_words(reached, sources, target, units),
+                target_c: target.target_c,
+                least_c: target.least_c,
+                most_c: target.most_c,
+                source: run.source.id.to_owned(),
+                source_label: run.source.label.to_owned(),
+                even_share: run.even_share,
+                reached: reached.is_some(),
+                within_the_estimate: reached.is_some() || sources.within_the_estimate(target),
+                short_k: match reached {
+                    Some(reached) if !reached.least_only => 0.0,
+                    Some(_) | None => sources.short_k(target).unwrap_or(0.0),
+                },
+                minutes: reached.map_or(0.0, |r| r.minutes),
+                between: reached.and_then(|r| sources.spread(part, r, target, runs)),
+                soak_minutes: soak,
+                timing: reached.map_or(String::new(), |reached| {
+                    format!(
+                        "{} and a soak of {}",
+                        units.say(reached.minutes, Unit::Minutes),
+                        units.say(soak, Unit::Minutes)
+                    )
+                }),
+                least_words: format!("at least {}", say(target.least_c)),
+                most_words: format!("at most {}", say(target.most_c)),
+                read_at: READ_AT.to_owned(),
+                curve,
+            })
+        }
+    }
+}
+
+/// How to heat it, or why it does not get there.
+fn heating_words(
+    reached: Option<Reached<'_>>,
+    sources: &Sources,
+    target: &Target,
+    units: UnitSystem,
+) -> String {
+    let Some(reached) = reached else { return sources.why_not(target, units) };
+    let source = reached.run.source;
+    let mut said = if !reached.even_enough {
+        format!(
+            "Uneven: {} on the way, {} is the limit. Slower, an oven, or a blanket over the rest.",
+            units.say(reached.worst_k, Unit::Kelvins),
+            units.say(sources.limit_k, Unit::Kelvins),
+        )
+    } else if source.is_fire() {
+        "Lay it in cold and let it come up with the fire, which cannot be ramped: turn it, and read it at \
+         both ends."
+            .to_owned()
+    } else if let Some(ramp) = source.ramp_k_per_h(sources.closed) {
+        format!("Let it come up with the oven, no faster than {}.", units.say(ramp, Unit::KelvinsPerHour))
+    } else if reached.run.even_share == CAREFUL_SWEEP {
+        "Sweep it carefully: four fifths over the whole part, one fifth at the joint.".to_owned()
+    } else {
+        "Sweep it: half over the whole part, half round the joint.".to_owned()
+    };
+    if reached.least_only {
+        said += &format!(
+            " It stays short of {}: the least to begin at is {}.",
+            units.say(target.target_c, Unit::Celsius),
+            units.say(target.least_c, Unit::Celsius)
+        );
+    }
+    said
+}
+
+pub(crate) fn stage(
+    plan: Option<HeatPlan>,
+    target: Option<&Target>,
+    sources: Option<&Sources>,
+    part: &PartFacts,
+) -> Stage<Option<HeatPlan>> {
+    Stage {
+        amount: amount(plan.as_ref()),
+        missing: Vec::new(),
+        cautions: plan.as_ref().map_or_else(Vec::new, |plan| cautions(plan, part.units)),
+        figures: plan.as_ref().map_or_else(Vec::new, |plan| figures::figures(plan, target, sources, part)),
+        plan,
+    }
+}
+
+fn cautions(heat: &HeatPlan, units: UnitSystem) -> Vec<Caution> {
+    let mut found = Vec::new();
+    // An estimated part may be too heavy for the heat at hand.
+    if let Some(between) = heat.between.filter(|between| between.minutes.1 >= between.most_min) {
+        let most = units.say(between.most_min, Unit::Minutes);
+        found.push(format!(
+            "Not weighed: at the most it may weigh, this heat takes over {most}. Weigh it first."
+        ));
+    }
+    if !heat.cold {
+        let clear = torch::hot_work_clearance(units);
+        found.push(format!("Hot work: clear {clear}, extinguisher, never leave the flame alone."));
+    }
+    found.into_iter().map(|sentence| Caution::new(Station::Heat, sentence)).collect()
+}
+
+fn amount(heat: Option<&HeatPlan>) -> Amount {
+    match heat {
+        None => Amount::Nothing,
+        Some(heat) if heat.reached => Amount::Enough,
+        Some(_) => Amount::Something,
+    }
+}
+
+impl HeatPlan {
+    /// A bar at ambient, heated as planned: what the simulated thermocouple runs.
+    #[must_use]
+    pub fn bar(&self, body: &Body, station: f64, closed: bool) -> Option<(Bar, BarPower)> {
+        let source = HeatSource::from_id(&self.source)?;
+        let (even_share, target_c) = (self.even_share, self.target_c);
+        let power = Run { source, even_share, station, target_c, closed, strength: 1.0 }.power()?;
+        Some((Bar::new(body, power, body.ambient), power))
+    }
+}

@@ -1,0 +1,308 @@
+//! Every source at hand, tried on this part.
+
+use std::sync::Arc;
+
+use super::HeatBetween;
+use crate::field;
+use crate::heat::{BarPower, Body, HeatSource, Heating, Runs, SourceKind, ceiling_c};
+use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
+use crate::job::Round;
+use crate::method::Target;
+use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts};
+use crate::shop::Shop;
+use crate::stage::part::{PartFacts, Weight};
+
+/// House: a preheat with a flame that takes longer than this is not one; an oven with its ramp may take
+/// longer.
+pub(crate) const MOST_MIN: f64 = 180.0;
+const OVEN_MOST_MIN: f64 = 600.0;
+/// House: shares of the flame that go evenly over the part.
+const ORDINARY_SWEEP: f64 = 0.5;
+pub(super) const CAREFUL_SWEEP: f64 = 0.8;
+/// House: the model is good to this share of the power.
+const GOOD_TO: f64 = 0.3;
+
+/// One source at hand, tried on this part.
+#[derive(Debug, Clone)]
+pub(crate) struct SourceRun {
+    pub source: &'static HeatSource,
+    pub even_share: f64,
+    /// An oven is set for one target; a flame is the same for all.
+    set_for_c: Option<f64>,
+    /// It was worked out up to this time, where it did not get to its target before.
+    most_min: f64,
+    pub heating: Arc<Heating>,
+    pub ceiling_c: f64,
+}
+
+/// What a source makes of one target.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Reached<'a> {
+    pub run: &'a SourceRun,
+    pub minutes: f64,
+    /// Unevenness (open part) or whole difference (closed) on the way, in K.
+    pub worst_k: f64,
+    pub even_enough: bool,
+    /// The target itself is not reached, but the least at which the work may begin is.
+    pub least_only: bool,
+}
+
+/// Every source at hand on this part, worked out once.
+#[derive(Debug, Clone)]
+pub(crate) struct Sources {
+    pub runs: Vec<SourceRun>,
+    /// As the iron that comes up slowest would have it.
+    pub body: Body,
+    pub closed: bool,
+    station: f64,
+    pub limit_k: f64,
+    /// Of several irons in question: the one that comes up slowest, and the one that stands the least
+    /// unevenness.
+    pub slowest: Governing,
+    pub least_forgiving: Governing,
+}
+
+/// Ours: an oven is set this much over the target, so that the core gets there in time.
+const OVEN_OVER_K: f64 = 50.0;
+
+/// What a source is run with.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Run {
+    pub source: &'static HeatSource,
+    pub even_share: f64,
+    /// Of a flame: where it stays.
+    pub station: f64,
+    /// Of an oven: what it is set for.
+    pub target_c: f64,
+    pub closed: bool,
+    /// Share of its power.
+    pub strength: f64,
+}
+
+impl Run {
+    /// Power on a part: a flame's even share swept, an oven brought up with its ramp.
+    pub(super) fn power(self) -> Option<BarPower> {
+        match self.source.kind {
+            SourceKind::Flame { gross_w, net_share } => {
+                let net = gross_w * net_share * self.strength;
+                Some(BarPower::Flame {
+                    even: Watts::new(net * self.even_share).ok()?,
+                    local: Watts::new(net * (1.0 - self.even_share)).ok()?,
+                    station: self.station,
+                })
+            }
+            SourceKind::Oven { up_to_c, h_w_m2k, most_w, .. } => {
+                let set_c = up_to_c.min(self.target_c + OVEN_OVER_K);
+                Some(BarPower::Oven {
+                    set: Celsius::new(set_c).ok()?,
+                    ramp_k_per_h: self.source.ramp_k_per_h(self.closed)?,
+                    h_w_m2k,
+                    most: Watts::new(most_w * self.strength).ok()?,
+                })
+            }
+        }
+    }
+}
+
+fn strength_w(source: &HeatSource) -> Option<f64> {
+    match source.kind {
+        SourceKind::Flame { gross_w, net_share } => Some(gross_w * net_share),
+        SourceKind::Oven { .. } => None,
+    }
+}
+
+fn oven_c(source: &HeatSource) -> Option<f64> {
+    match source.kind {
+        SourceKind::Flame { .. } => None,
+        SourceKind::Oven { up_to_c, .. } => Some(up_to_c),
+    }
+}
+
+fn most_min(source: &HeatSource) -> f64 {
+    match source.kind {
+        SourceKind::Flame { .. } => MOST_MIN,
+        SourceKind::Oven { .. } => OVEN_MOST_MIN,
+    }
+}
+
+impl Sources {
+    /// Tries the source the welder chose, or else the strongest flame and the hottest oven at
+    /// hand. A flame runs once with an ordinary and once with a careful sweep, up to the hottest
+    /// target of any way, and answers for the lower ones too; an oven is set for each target.
+    pub fn try_all(
+        round: &Round,
+        shop: &Shop,
+        part: &PartFacts,
+        plausible: &[Iron],
+        targets_c: &[f64],
+        made: &Runs,
+    ) -> Option<Self> {
+        let slowest = slowest_to_heat(plausible);
+        let body = part.body(slowest.iron.properties())?;
+        let candidates: Vec<&'static HeatSource> = match round.get(field::heat::SOURCE) {
+            Some(chosen) => vec![chosen],
+            None => {
+                let strongest = shop
+                    .heat_sources()
+                    .filter_map(|s| Some((s, strength_w(s)?)))
+                    .max_by(|a, b| a.1.total_cmp(&b.1));
+                let hottest = shop
+                    .heat_sources()
+                    .filter_map(|s| Some((s, oven_c(s)?)))
+                    .max_by(|a, b| a.1.total_cmp(&b.1));
+                [strongest, hottest].into_iter().flatten().map(|(s, _)| s).collect()
+            }
+        };
+        if candidates.is_empty() {
+            return None;
+        }
+        let hottest_c = targets_c.iter().copied().fold(f64::NAN, f64::max);
+        let closed = part.closed();
+        let mut runs = Vec::new();
+        let mut run = |source: &'static HeatSource, even_share, set_for_c: Option<f64>| {
+            let target_c = set_for_c.unwrap_or(hottest_c);
+            let with = Run { source, even_share, station: part.station, target_c, closed, strength: 1.0 };
+            let power = with.power()?;
+            let most_min = most_min(source);
+            let most = Seconds::new(most_min * 60.0).ok()?;
+            runs.push(SourceRun {
+                source,
+                even_share,
+                set_for_c,
+                most_min,
+                heating: made.heat_until(&body, power, Celsius::new(target_c).ok()?, most),
+                ceiling_c: ceiling_c(&body, power),
+            });
+            Some(())
+        };
+        for source in candidates.into_iter().filter(|_| !targets_c.is_empty()) {
+            match source.kind {
+                SourceKind::Flame { .. } => {
+                    run(source, ORDINARY_SWEEP, None)?;
+                    run(source, CAREFUL_SWEEP, None)?;
+                }
+                SourceKind::Oven { .. } => {
+                    for &target_c in targets_c {
+                        run(source, 1.0, Some(target_c))?;
+                    }
+                }
+            }
+        }
+        let least_forgiving = least_forgiving(plausible);
+        let limit_k = least_forgiving.iron.properties().unevenness_limit_k();
+        let station = part.station;
+        Some(Self { runs, body, closed, station, limit_k, slowest, least_forgiving })
+    }
+
+    pub fn worst_k(&self, heating: &Heating, minutes: f64) -> f64 {
+        let (unevenness_k, difference_k) = heating.worst_until(minutes);
+        if self.closed { difference_k } else { unevenness_k }
+    }
+
+    /// What an estimated weight makes of a heating, at the least and the most it may weigh. Nothing where
+    /// it was weighed.
+    pub fn spread(
+        &self,
+        part: &PartFacts,
+        reached: Reached<'_>,
+        target: &Target,
+        made: &Runs,
+    ) -> Option<HeatBetween> {
+        let Weight::Estimated(weight) = part.weight.as_ref()? else { return None };
+        let run = reached.run;
+        let to_c = if reached.least_only { target.least_c } else { target.target_c };
+        let power = self.with(run, target.target_c, 1.0).power()?;
+        let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
+        let at = |kg: f64| {
+            let body = part.body_weighing(self.body.iron, kg)?;
+            let heating = made.heat_until(&body, power, to, most);
+            let minutes = heating.minutes_to(to_c).unwrap_or(run.most_min);
+            Some((minutes, self.worst_k(&heating, minutes), ceiling_c(&body, power)))
+        };
+        let (light, heavy) = (at(weight.low_kg)?, at(weight.high_kg)?);
+        let ordered = |a: f64, b: f64| (a.min(b), a.max(b));
+        Some(HeatBetween {
+            minutes: (light.0, heavy.0),
+            most_min: run.most_min,
+            worst_k: ordered(light.1, heavy.1),
+            ceiling_c: ordered(light.2, heavy.2),
+        })
+    }
+
+    fn with(&self, run: &SourceRun, target_c: f64, strength: f64) -> Run {
+        Run {
+            source: run.source,
+            even_share: run.even_share,
+            station: self.station,
+            target_c,
+            closed: self.closed,
+            strength,
+        }
+    }
+
+    /// The best way to a target: the first source that gets there evenly, in the order ordinary
+    /// sweep, careful sweep, oven; else the soonest of those that get there at all; else the same of
+    /// those that get to the least at which the work may begin.
+    pub fn reach(&self, target: &Target) -> Option<Reached<'_>> {
+        let to = |celsius: f64, least_only: bool| -> Option<Reached<'_>> {
+            let reached: Vec<Reached<'_>> = self
+                .runs_for(target.target_c)
+                .filter_map(|run| {
+                    let minutes = run.heating.minutes_to(celsius)?;
+                    let worst_k = self.worst_k(&run.heating, minutes);
+                    let even_enough = worst_k <= self.limit_k;
+                    Some(Reached { run, minutes, worst_k, even_enough, least_only })
+                })
+                .collect();
+            let even = reached.iter().find(|r| r.even_enough);
+            even.or_else(|| reached.iter().min_by(|a, b| a.minutes.total_cmp(&b.minutes))).copied()
+        };
+        to(target.target_c, false).or_else(|| to(target.least_c, true))
+    }
+
+    /// The runs that answer for a target: all flames, and the ovens set for it.
+    pub fn runs_for(&self, target_c: f64) -> impl Iterator<Item = &SourceRun> {
+        self.runs.iter().filter(move |run| run.set_for_c.is_none_or(|set_for| set_for == target_c))
+    }
+
+    pub fn hottest_run(&self, target_c: f64) -> Option<&SourceRun> {
+        self.runs_for(target_c).max_by(|a, b| a.ceiling_c.total_cmp(&b.ceiling_c))
+    }
+
+    /// The model is an estimate: could this part be brought to the least with so much more power than
+    /// was reckoned?
+    pub fn within_the_estimate(&self, target: &Target) -> bool {
+        self.runs_for(target.target_c).any(|run| {
+            let stronger = self.with(run, target.target_c, 1.0 + GOOD_TO).power();
+            stronger.is_some_and(|power| ceiling_c(&self.body, power) >= target.least_c)
+        })
+    }
+
+    /// How far the coldest place is short of the target when the time is up, in K.
+    pub fn short_k(&self, target: &Target) -> Option<f64> {
+        let best = |run: &SourceRun| run.heating.coldest_at_the_end_c();
+        let hottest = self.runs_for(target.target_c).map(best).fold(f64::NAN, f64::max);
+        (!hottest.is_nan()).then(|| (target.target_c - hottest).max(0.0))
+    }
+
+    /// Why the least of a target is not reached, in a sentence: how hot it gets, and in what time.
+    pub fn why_not(&self, target: &Target, units: UnitSystem) -> String {
+        let say = |celsius| units.say(celsius, Unit::Celsius);
+        match self.hottest_run(target.target_c) {
+            Some(run) if run.ceiling_c < target.least_c => format!(
+                "{} cannot get this part to {}: it stops at about {}.",
+                run.source.label,
+                say(target.least_c),
+                say(run.ceiling_c)
+            ),
+            Some(run) => format!(
+                "{} is not there within {}: the cold end is at about {} then, {} is needed.",
+                run.source.label,
+                units.say(run.most_min, Unit::Minutes),
+                say(run.heating.coldest_at_the_end_c()),
+                say(target.least_c)
+            ),
+            None => "No heat at hand.".to_owned(),
+        }
+    }
+}

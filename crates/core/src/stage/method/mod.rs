@@ -1,0 +1,582 @@
+//! Stage 4: the contenders side by side, with the reasons for and against.
+
+mod figures;
+
+use std::sync::Arc;
+
+use serde::{Deserialize, Serialize};
+
+use super::cooling::{limit_k_per_h, wrapping};
+use super::cracks::CrackPlan;
+use super::heat::{Sources, soak_minutes};
+use super::part::{GUESSED_WALL_MM, PartFacts};
+use super::prep::{PrepAsked, prep_plan, work_minutes};
+use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
+use crate::field;
+use crate::heat::{
+    Body, Cooling, HeatSource, Packing, PartShape, Pass, Runs, UNWRAP_C, Wrapping, edge_cooling_s,
+    softening_preheat_c,
+};
+use crate::iron::{Belief, Era, Iron, least, strongest};
+use crate::job::Round;
+use crate::method::{
+    Asked, Effect, Fired, MethodId, Odds, Piece, Ruling, School, ScorePart, Start, StitchKind, Target, Way,
+    amps, apply_rules, heat_points, hours_points, odds, odds_points, rule_points, strength_points, target,
+};
+use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
+use crate::said::said;
+use crate::shop::Shop;
+
+/// One method done after its best school, with its score or the reasons against it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Contender {
+    pub way: Way,
+    pub label: String,
+    pub excluded: bool,
+    pub score: f64,
+    pub parts: Vec<ScorePart>,
+    /// What speaks for it, against it, and rules it out.
+    pub favours: Vec<String>,
+    pub cautions: Vec<String>,
+    pub reasons: Vec<String>,
+    pub odds: Odds,
+    /// What the odds are those of: the kind of pins, the heat; empty for the method as such.
+    pub odds_for: String,
+    /// Elapsed hours, the unknown steps left out; nothing while no step is known.
+    pub hours: Option<f64>,
+    pub target_c: Option<f64>,
+    /// "preheat 300 °C, 6 h 20, holds 65 times in 100".
+    pub summary: String,
+    /// Schools that were considered and why the others were not taken.
+    pub schools: Vec<String>,
+    /// The schools of this method that can be chosen, by id.
+    pub schools_to_choose: Vec<SchoolChoice>,
+}
+
+/// A school of a method.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SchoolChoice {
+    pub id: String,
+    pub label: String,
+}
+
+fn schools_to_choose(method: MethodId, units: UnitSystem) -> Vec<SchoolChoice> {
+    let of_method =
+        |id: &str| School::from_id(id).is_some_and(|school| method.schools().any(|it| it == school));
+    School::CHOICES
+        .iter()
+        .filter(|(id, _)| method.schools().count() > 1 && of_method(id))
+        .map(|&(id, label)| SchoolChoice { id: id.to_owned(), label: said(label, units) })
+        .collect()
+}
+
+/// The choice.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MethodPlan {
+    /// Best first; those that are ruled out last, in sight with their reasons.
+    pub contenders: Vec<Contender>,
+    /// What the plan goes on with: the welder's choice, or the only first choice.
+    pub chosen: Option<Way>,
+    /// What it goes on with sets pins; nothing is filled.
+    pub sets_pins: bool,
+    pub overruled: bool,
+    pub headline: String,
+    pub not_considered: Vec<String>,
+    pub not_counted: Vec<String>,
+}
+
+/// A rule that fired on a method, and the iron that set it off.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) struct Ruled {
+    pub method: MethodId,
+    pub effect: Effect,
+    pub iron: Option<Iron>,
+}
+
+/// What the contenders are judged with.
+pub(crate) struct Judged<'a> {
+    pub round: &'a Round,
+    pub shop: &'a Shop,
+    pub part: &'a PartFacts,
+    pub belief: &'a Belief,
+    pub cracks: &'a [CrackPlan],
+    pub sources: Option<&'a Sources>,
+    pub runs: &'a Runs,
+}
+
+/// What the locks leave open.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Locked {
+    No,
+    /// Everything that heats the part.
+    Hot,
+    All,
+}
+
+impl Locked {
+    pub fn by(locks: &[Lock]) -> Self {
+        if locks.iter().any(|lock| !lock.hot_only) {
+            Self::All
+        } else if locks.is_empty() {
+            Self::No
+        } else {
+            Self::Hot
+        }
+    }
+}
+
+/// House: a lead of this many points makes a first choice.
+const FIRST_CHOICE_LEAD: f64 = 3.0;
+
+impl Judged<'_> {
+    pub fn target_of(&self, way: Way) -> Option<Target> {
+        target_on(self.part, self.belief, way)
+    }
+
+    fn cooling(&self, body: &Body, start_c: f64, wrapping: &Wrapping) -> Option<Arc<Cooling>> {
+        Some(self.runs.cool(body, Celsius::new(start_c).ok()?, wrapping))
+    }
+
+    fn reach(&self, way: Way) -> Option<Result<(), String>> {
+        if !way.school.preheats() {
+            return None;
+        }
+        let target = self.target_of(way)?;
+        if let Some((shy, limit)) = self.part.coolest()
+            && target.least_c > limit
+        {
+            let what = &shy.what;
+            return Some(Err(format!(
+                "Needs {}, but {what} must not pass {}.",
+                self.say(target.least_c, Unit::Celsius),
+                self.say(limit, Unit::Celsius)
+            )));
+        }
+        let sources = self.sources?;
+        Some(match sources.reach(&target) {
+            Some(_) => Ok(()),
+            None => Err(sources.why_not(&target, self.shop.units)),
+        })
+    }
+
+    pub fn ductile(&self) -> bool {
+        self.belief.is_plausible(Iron::Ductile)
+    }
+
+    pub fn both_sides(&self) -> bool {
+        self.part.both_sides.unwrap_or(false)
+    }
+
+    pub fn prep_asked(&self, way: Way) -> PrepAsked<'_> {
+        PrepAsked {
+            round: self.round,
+            way,
+            cracks: self.cracks,
+            both_sides: self.both_sides(),
+            ductile: self.ductile(),
+            fluid_tight: self.part.fluid_tight == Some(true),
+            paint_of_unknown_age: self.part.may_be_leaded()
+                && self.part.era == Era::Unknown
+                && self.round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id == "paint")),
+            units: self.shop.units,
+        }
+    }
+
+    /// What became of what broke off, the worst of several breaks.
+    fn piece(&self) -> Piece {
+        let of = |crack: &CrackPlan| match (crack.full_break, crack.piece.as_str()) {
+            (false, _) | (true, "there") => Piece::There,
+            (true, "lost") => Piece::Lost,
+            (true, "donor") => Piece::Donor,
+            (true, _) => Piece::NotSaid,
+        };
+        self.cracks.iter().map(of).max().unwrap_or(Piece::There)
+    }
+
+    fn stitch_kind(&self) -> StitchKind {
+        let loaded = self.round.get(field::part::LOADS).is_none_or(|loads| !loads.is_empty())
+            || self.part.fluid_tight != Some(false);
+        let draw_in = self.shop.pins.as_deref() == Some("draw_in");
+        let service_c = self.round.get(field::part::SERVICE_TEMPERATURE);
+        StitchKind::of(self.part.wall_mm, loaded, service_c, draw_in)
+    }
+
+    /// Of each way of the arc: how fast its edge cools, in s, and the preheat that would soften it;
+    /// the hardest of the irons in question. Empty while the wall is not known.
+    fn edges(&self) -> Vec<(Way, f64, f64)> {
+        let Some(wall) = self.part.wall_mm.and_then(|mm| WallMillimetres::new(mm).ok()) else {
+            return Vec::new();
+        };
+        // Ours: the travel and the arc of an ordinary stick, as heat.md's example has them.
+        let pass = |amps| Pass { volts: 22.0, amps, travel_mm_s: 2.5, efficiency: 0.75 };
+        ways()
+            .filter_map(|way| {
+                let pass = pass(way.method.arc().then(|| amps(wall.millimetres(), way.school))?);
+                let at = match way.school {
+                    School::Cold => self.part.ambient_c,
+                    _ => self.target_of(way)?.target_c,
+                };
+                let part = Celsius::new(at).ok()?;
+                let cools = |iron: Iron| {
+                    edge_cooling_s(&iron.properties(), pass, wall, part).unwrap_or(f64::INFINITY)
+                };
+                let hardest = least(&self.belief.plausible, cools).iron;
+                let softened = softening_preheat_c(&hardest.properties(), pass, wall);
+                Some((way, cools(hardest), softened))
+            })
+            .collect()
+    }
+
+    fn say(&self, value: f64, unit: Unit) -> String {
+        self.shop.units.say(value, unit)
+    }
+
+    fn ruling(&self) -> Ruling {
+        let reach: Vec<(Way, Result<(), String>)> =
+            ways().filter_map(|way| Some((way, self.reach(way)?))).collect();
+        let warm = Way { method: MethodId::ArcNickel, school: School::Warm };
+        let edges = self.edges();
+        apply_rules(&Asked {
+            belief: self.belief,
+            service_c: self.round.get(field::part::SERVICE_TEMPERATURE),
+            heat_cycling: self.round.get(field::part::HEAT_CYCLING),
+            service_min: self.round.get(field::part::SERVICE_TIME),
+            life_days: self.part.life_days,
+            oil: self.round.get(field::part::OIL),
+            fluid_tight: self.part.fluid_tight,
+            loads: self.round.get(field::part::LOADS),
+            old_filler: self.round.get(field::part::OLD_FILLER),
+            old_filler_out: self.round.get(field::part::OLD_FILLER_OUT),
+            seen: self.round.get(field::part::SEEN),
+            machined: self.round.get(field::part::MACHINED),
+            edges: &edges,
+            wall_mm: self.part.wall_mm,
+            closed: self.part.shape.map(PartShape::closed),
+            piece: self.piece(),
+            warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
+            reach: &reach,
+            units: self.shop.units,
+            rods: self.shop.rods.as_deref(),
+            stitch_kit: self.shop.stitch_kit,
+        })
+    }
+
+    /// The school that stands for a method: the welder's for the method they chose, else hot if it is
+    /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
+    /// too fast is a caution, never a reason against a school.
+    fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
+        let schools: Vec<School> = method.schools().collect();
+        let mut said = Vec::new();
+        let chosen = self.round.get(field::method::CHOICE) == Some(method);
+        let wanted = self.round.get(field::method::SCHOOL).filter(|_| chosen);
+        if let Some(wanted) = wanted.filter(|school| schools.contains(school)) {
+            return (wanted, vec![format!("{}: the welder's choice", wanted.word())]);
+        }
+        let slow = self.shop.packings_at_hand().iter().any(|packing| *packing != Packing::Air)
+            || self.shop.heat_sources().any(HeatSource::is_oven);
+        for &school in &schools {
+            let way = Way { method, school };
+            let out = ruling
+                .fired
+                .iter()
+                .find(|f| f.method == method && f.school == Some(school) && f.effect == Effect::Exclude);
+            if let Some(fired) = out {
+                said.push(format!("not {}: {}", school.word(), fired.sentence));
+                continue;
+            }
+            if !matches!(school, School::Hot | School::Warm) {
+                return (school, said);
+            }
+            let Some(target) = self.target_of(way) else { continue };
+            let Some(sources) = self.sources else {
+                said.push(format!("not {}: weight, size, shape or heat not known", school.word()));
+                continue;
+            };
+            match sources.reach(&target) {
+                Some(reached) if !reached.even_enough => {
+                    let worst = self.say(reached.worst_k, Unit::Kelvins);
+                    said.push(format!("not {}: {worst} uneven on the way", school.word()));
+                }
+                Some(_) if !slow => {
+                    said.push(format!("not {}: nothing but still air to cool it in", school.word()));
+                }
+                Some(_) => return (school, said),
+                None => {}
+            }
+        }
+        // Where every school is out, the first one stands for the method and says why.
+        (schools.first().copied().unwrap_or(School::NoHeat), said)
+    }
+
+    fn hours(&self, way: Way) -> Option<f64> {
+        let prep = prep_plan(&self.prep_asked(way));
+        let work = prep.as_ref().map(work_minutes)?;
+        if !way.school.preheats() {
+            return Some(work / 60.0);
+        }
+        let target = self.target_of(way)?;
+        let sources = self.sources?;
+        let heating = sources.reach(&target)?.minutes + soak_minutes(way, self.part.wall_mm);
+        let wrap = wrapping(self.round, self.shop, way);
+        let cooling = self.cooling(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?;
+        Some((heating + work) / 60.0 + cooling)
+    }
+
+    fn strength(&self, way: Way) -> ScorePart {
+        let governing = strongest(&self.belief.setting_the_strength());
+        let iron = governing.iron.properties().tensile_mpa;
+        let filler = way.method.filler(self.part.wall_mm.unwrap_or(GUESSED_WALL_MM), self.ductile());
+        let efficiency = way.method.entry().efficiency;
+        let (ratio, working) = match filler {
+            None => (efficiency, format!("{efficiency} of the iron itself")),
+            Some(filler) => {
+                let one_side = if self.both_sides() { 1.0 } else { 0.8 };
+                let ratio = efficiency * one_side * filler.tensile_mpa.0 / iron;
+                let side = if one_side < 1.0 { " x 0.8 (one side)" } else { "" };
+                (
+                    ratio,
+                    format!(
+                        "{efficiency}{side} x {:.0} / {iron:.0} MPa{} = {ratio:.2}",
+                        filler.tensile_mpa.0,
+                        if governing.forced {
+                            format!(" ({})", governing.forced_by())
+                        } else {
+                            String::new()
+                        }
+                    ),
+                )
+            }
+        };
+        ScorePart::new("strength", strength_points(ratio), working)
+    }
+
+    /// No first choice is called while too little is known of the part; the welder's own stands.
+    pub fn contenders(&self, locked: Locked, part_known: bool) -> (MethodPlan, Vec<Ruled>) {
+        let locks = |way: Way| match locked {
+            Locked::No => false,
+            Locked::Hot => !way.method.pins(),
+            Locked::All => true,
+        };
+        let ruling = self.ruling();
+        let mut contenders: Vec<Contender> = MethodId::ALL
+            .into_iter()
+            .map(|method| {
+                let (school, schools) = self.school_of(method, &ruling);
+                self.contender(Way { method, school }, schools, &ruling)
+            })
+            .collect();
+        let quickest =
+            contenders.iter().filter(|c| !c.excluded).filter_map(|c| c.hours).fold(f64::INFINITY, f64::min);
+        for contender in &mut contenders {
+            if let Some(hours) = contender.hours {
+                let over = if quickest.is_finite() { quickest } else { hours };
+                contender.parts.push(ScorePart::new(
+                    "hours",
+                    hours_points(hours, over),
+                    format!("{hours:.1} h against {over:.1} h for the quickest"),
+                ));
+            }
+            contender.score = contender.parts.iter().map(|part| part.points).sum();
+        }
+        contenders.sort_by(|a, b| {
+            (a.excluded.cmp(&b.excluded))
+                .then(b.score.total_cmp(&a.score))
+                .then(a.target_c.unwrap_or(0.0).total_cmp(&b.target_c.unwrap_or(0.0)))
+        });
+        let left: Vec<&Contender> = contenders.iter().filter(|c| !c.excluded).collect();
+        let leads = match left[..] {
+            _ if !part_known => None,
+            [] => None,
+            [only] => Some(only.way),
+            [first, second, ..] => (first.score - second.score >= FIRST_CHOICE_LEAD).then_some(first.way),
+        };
+        let overrule = self
+            .round
+            .get(field::method::CHOICE)
+            .and_then(|method| contenders.iter().find(|c| c.way.method == method));
+        let would_be = overrule.map(|c| c.way).or(leads);
+        let headline = match (would_be.map_or(locked == Locked::All, locks), overrule, left.first()) {
+            (true, _, _) if locked == Locked::Hot => {
+                "Nothing hot is recommended until it is vented.".to_owned()
+            }
+            (true, _, _) => "Nothing is recommended while the job is locked.".to_owned(),
+            (false, Some(own), _) => format!("{}: the welder's choice.", own.label),
+            (false, None, Some(first)) if !part_known => {
+                format!("{} leads so far. Too little is known of the part to choose.", first.label)
+            }
+            (false, None, None) => "Don't repair: nothing is left. See why below.".to_owned(),
+            (false, None, Some(first)) if leads.is_some() => format!("{}: first choice.", first.label),
+            (false, None, Some(first)) => {
+                let near: Vec<&str> = left
+                    .iter()
+                    .filter(|c| first.score - c.score < FIRST_CHOICE_LEAD)
+                    .map(|c| c.label.as_str())
+                    .collect();
+                format!("Side by side: {}. Choose one.", near.join(" or "))
+            }
+        };
+        let ruled = ruling
+            .fired
+            .iter()
+            .filter(|fired| fired.school.is_none())
+            .map(|fired| Ruled { method: fired.method, effect: fired.effect, iron: fired.iron })
+            .collect();
+        // A part that is referred out is taken by nobody.
+        let own = overrule.filter(|_| locked != Locked::All).map(|own| own.way);
+        let chosen = own.or(leads.filter(|way| !locks(*way)));
+        let plan = MethodPlan {
+            chosen,
+            sets_pins: chosen.is_some_and(|way| way.method.pins()),
+            overruled: overrule.is_some_and(|own| Some(own.way) != leads),
+            headline,
+            not_considered: ruling.not_considered,
+            not_counted: vec![
+                "cleaning, drilling, grinding and checking".to_owned(),
+                "price: needs rates".to_owned(),
+            ],
+            contenders,
+        };
+        (plan, ruled)
+    }
+
+    fn contender(&self, way: Way, schools: Vec<String>, ruling: &Ruling) -> Contender {
+        let applies = |fired: &&Fired| {
+            fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
+        };
+        let of = |effect: Effect| -> Vec<String> {
+            ruling
+                .fired
+                .iter()
+                .filter(applies)
+                .filter(|fired| fired.effect == effect)
+                .map(|fired| format!("{} ({})", fired.sentence, fired.rule))
+                .collect()
+        };
+        let (favours, mut cautions, mut reasons) =
+            (of(Effect::Favour), of(Effect::Caution), of(Effect::Exclude));
+        // One reason a school is told once, however many rules lead to it.
+        reasons.dedup();
+        let (plus, minus) = rule_points(favours.len(), cautions.len());
+        let target = self.target_of(way);
+        let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
+        let odds = odds(way, self.stitch_kind(), 0, 0);
+        let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), self.strength(way)];
+        if !favours.is_empty() {
+            parts.push(ScorePart::new("for", plus, format!("{} x 8, 20 at most", favours.len())));
+        }
+        if !cautions.is_empty() {
+            parts.push(ScorePart::new("against", minus, format!("{} x -10", cautions.len())));
+        }
+        if let Some(celsius) = target_c {
+            parts.push(ScorePart::new(
+                "heat",
+                heat_points(celsius),
+                format!("-1 for each 50 K over 100: {celsius:.0} °C"),
+            ));
+        }
+        parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 x ({:.2} - 0.7)", odds.mean)));
+        if let Some(target) = target {
+            cautions.extend(target.cautions(self.shop.units));
+        }
+        if way.school.preheats()
+            && let (Some(sources), Some(target)) = (self.sources, self.target_of(way))
+        {
+            if let Some(reached) = sources.reach(&target).filter(|r| !r.even_enough) {
+                let worst = self.say(reached.worst_k, Unit::Kelvins);
+                cautions.push(format!("Heats unevenly: {worst} on the way."));
+            }
+            let wrap = wrapping(self.round, self.shop, way);
+            let fastest = self
+                .cooling(&sources.body, target.most_c, &wrap)
+                .map_or(0.0, |cooling| cooling.fastest_k_per_h());
+            if let Some(limit) = limit_k_per_h(way, self.part).filter(|limit| fastest > *limit) {
+                cautions.push(format!(
+                    "Falls {} in the packing at hand, {} is the limit.",
+                    self.say(fastest, Unit::KelvinsPerHour),
+                    self.say(limit, Unit::KelvinsPerHour)
+                ));
+            }
+        }
+        let hours = self.hours(way);
+        let summary = [
+            Some(target_c.map_or("no preheat".to_owned(), |celsius| {
+                format!("preheat {}", self.say(celsius, Unit::Celsius))
+            })),
+            hours.map(|hours| self.say(hours * 60.0, Unit::Minutes)),
+            Some(format!("holds {:.0} times in 100", odds.mean * 100.0)),
+        ];
+        Contender {
+            way,
+            label: way.label(),
+            excluded: !reasons.is_empty(),
+            score: 0.0,
+            parts,
+            favours,
+            cautions,
+            reasons,
+            odds,
+            odds_for: match way.practice().map(|practice| practice.start) {
+                Some(Start::ByPins) => self.stitch_kind().words().to_owned(),
+                _ if way.method == MethodId::GasIron => way.school.word().to_owned(),
+                _ => "one year of its ordinary use".to_owned(),
+            },
+            hours,
+            target_c,
+            summary: summary.into_iter().flatten().collect::<Vec<_>>().join(", "),
+            schools_to_choose: schools_to_choose(way.method, self.shop.units),
+            schools,
+        }
+    }
+}
+
+pub(crate) fn stage(
+    plan: MethodPlan,
+    heat: Option<&HeatPlan>,
+    cooling: Option<&CoolingPlan>,
+    cracks: Amount,
+) -> Stage<MethodPlan> {
+    Stage {
+        amount: amount(&plan, cracks),
+        missing: Vec::new(),
+        cautions: Vec::new(),
+        figures: figures::figures(&plan, heat, cooling),
+        plan,
+    }
+}
+
+fn ways() -> impl Iterator<Item = Way> {
+    MethodId::ALL.into_iter().flat_map(|method| method.schools().map(move |school| Way { method, school }))
+}
+
+/// The preheat of a way on this part, given way to what must stay cool.
+fn target_on(part: &PartFacts, belief: &Belief, way: Way) -> Option<Target> {
+    let found = target(way, &belief.plausible, part.wall_mm, part.closed())?;
+    Some(match part.coolest() {
+        Some((_, limit)) => found.capped(limit),
+        None => found,
+    })
+}
+
+/// The targets of every way that preheats: what the sources are tried for. None is left out, so that no
+/// sentence speaks of one that was not worked out.
+pub(crate) fn targets_c(part: &PartFacts, belief: &Belief) -> Vec<f64> {
+    let mut targets: Vec<f64> = ways()
+        .filter(|way| way.school.preheats())
+        .filter_map(|way| target_on(part, belief, way))
+        .map(|target| target.target_c)
+        .collect();
+    targets.sort_by(f64::total_cmp);
+    targets.dedup();
+    targets
+}
+
+fn amount(methods: &MethodPlan, cracks: Amount) -> Amount {
+    match (methods.chosen, cracks) {
+        (Some(_), Amount::Enough) => Amount::Enough,
+        (Some(_), _) => Amount::Something,
+        (None, _) => Amount::Nothing,
+    }
+}

@@ -1,0 +1,32 @@
+//! The ten stages of a job, in the order of the work: what is planned at each, and what is to be said of it.
+
+pub(crate) mod check;
+pub(crate) mod cooling;
+pub(crate) mod cracks;
+pub(crate) mod hand_over;
+pub(crate) mod heat;
+pub(crate) mod iron;
+pub(crate) mod method;
+pub(crate) mod part;
+pub(crate) mod prep;
+#[expect(clippy::module_inception, reason = "what all the stages have in common has no other name")]
+mod stage;
+mod station;
+pub(crate) mod torch;
+
+pub use check::CheckLine;
+pub use cooling::{CoolingBetween, CoolingPlan};
+pub use cracks::{CrackPlan, EndPlan};
+pub use hand_over::HandOverPlan;
+pub use heat::{HeatBetween, HeatPlan};
+pub use iron::{
+    AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,
+    TestView, measured_tests, tool_roll,
+};
+pub use method::{Contender, MethodPlan, SchoolChoice};
+pub use part::{Forbidden, PartPlan, Side, Sketch};
+pub use prep::{PrepItem, PrepPlan, SeamPlan};
+pub(crate) use stage::Stage;
+pub use stage::{Caution, Lock, Missing};
+pub use station::{Amount, Station, StationState};
+pub use torch::{AtTorch, JointView, Live, TorchPlan, live};

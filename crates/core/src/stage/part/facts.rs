@@ -1,0 +1,200 @@
+//! The part's facts, read once.
+
+use crate::casting_weight::{EstimatedWeight, estimated_weight};
+use crate::field;
+use crate::heat::{Body, PartShape};
+use crate::iron::{Era, Family, IronProperties};
+use crate::job::Round;
+use crate::quantity::{Celsius, Kilograms, Millimetres, Unit, UnitSystem, both};
+use crate::shop::Shop;
+
+/// What the part weighs.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Weight {
+    Weighed(f64),
+    Estimated(EstimatedWeight),
+}
+
+impl Weight {
+    pub fn kg(&self) -> f64 {
+        match self {
+            Self::Weighed(kg) => *kg,
+            Self::Estimated(estimate) => estimate.kg,
+        }
+    }
+
+    /// Least and most; the same when it was weighed.
+    pub fn range_kg(&self) -> (f64, f64) {
+        match self {
+            Self::Weighed(kg) => (*kg, *kg),
+            Self::Estimated(estimate) => (estimate.low_kg, estimate.high_kg),
+        }
+    }
+}
+
+/// What lies beside the joint and must stay cool.
+#[derive(Debug, Clone, PartialEq)]
+pub struct HeatShy {
+    pub what: String,
+    pub limit_c: Option<f64>,
+}
+
+/// The part's facts. `None` is not known.
+#[derive(Debug, Clone)]
+pub struct PartFacts {
+    pub family: Family,
+    pub era: Era,
+    pub weight: Option<Weight>,
+    pub size_mm: Option<(f64, f64, f64)>,
+    pub shape: Option<PartShape>,
+    pub wall_mm: Option<f64>,
+    /// Where along the longest side the break lies, 0 to 1; the middle while nobody has said.
+    pub station: f64,
+    pub station_known: bool,
+    pub both_sides: Option<bool>,
+    pub holds: Option<String>,
+    pub fluid_tight: Option<bool>,
+    pub life_days: Option<f64>,
+    pub heat_shy: Vec<HeatShy>,
+    pub ambient_c: f64,
+    /// The system sentences speak in.
+    pub units: UnitSystem,
+}
+
+/// House: what is taken where nobody has measured the wall.
+pub const GUESSED_WALL_MM: f64 = 10.0;
+/// Ours: a season.
+const SEASON_DAYS: f64 = 180.0;
+/// Ours: for good, as a maker of machines would have it.
+const FOR_GOOD_DAYS: f64 = 3_650.0;
+
+impl PartFacts {
+    pub fn read(round: &Round, shop: &Shop) -> Self {
+        let size = [field::part::LENGTH, field::part::WIDTH, field::part::HEIGHT].map(|side| round.get(side));
+        let along = round.get(field::part::BREAK_STATION).map(|percent| percent / 100.0);
+        let size_mm = match size {
+            [Some(l), Some(w), Some(h)] => Some((l, w, h)),
+            _ => None,
+        };
+        let shape = round.get(field::part::SHAPE);
+        let wall_mm = round.get(field::part::WALL);
+        let holds = round.get(field::part::HOLDS).map(str::to_owned);
+        let estimated = || {
+            // Ours: the irons differ by 2 % in density, far less than the estimate is good to.
+            let density = crate::iron::Iron::Gray.properties().density_kg_m3;
+            estimated_weight(shape?, size_mm?, wall_mm, density).map(Weight::Estimated)
+        };
+        Self {
+            family: round.get(field::part::FAMILY).unwrap_or(Family::Unknown),
+            era: round.get(field::part::ERA).unwrap_or(Era::Unknown),
+            weight: round.get(field::part::MASS).map(Weight::Weighed).or_else(estimated),
+            size_mm,
+            shape,
+            wall_mm,
+            station: along.unwrap_or(0.5),
+            station_known: along.is_some(),
+            both_sides: round.get(field::part::SIDES).map(|sides| sides == "both"),
+            fluid_tight: holds
+                .as_deref()
+                .map(|holds| !matches!(holds, "nothing" | "fumes"))
+                .or_else(|| round.get(field::part::FLUID_TIGHT)),
+            holds,
+            life_days: round.get(field::part::LIFE_WANTED).or_else(|| {
+                match round.get(field::part::LIFE)? {
+                    "until_new" => round.get(field::part::REPLACEMENT_WAIT).map(|days| days.max(1.0)),
+                    "season" => Some(SEASON_DAYS),
+                    _ => Some(FOR_GOOD_DAYS),
+                }
+            }),
+            heat_shy: heat_shy(round),
+            ambient_c: shop.ambient_c,
+            units: shop.units,
+        }
+    }
+
+    pub fn closed(&self) -> bool {
+        self.shape.is_some_and(PartShape::closed)
+    }
+
+    /// The lowest temperature anything left on the part must not pass, and what that is.
+    pub fn coolest(&self) -> Option<(&HeatShy, f64)> {
+        self.heat_shy.iter().filter_map(|shy| Some((shy, shy.limit_c?))).min_by(|a, b| a.1.total_cmp(&b.1))
+    }
+
+    /// It holds nothing but gas on its way, under little pressure: an intake, exhaust or turbo manifold.
+    pub fn duct(&self) -> bool {
+        match self.holds.as_deref() {
+            Some("duct") => true,
+            Some("gas") => self.family == Family::HotExhaust,
+            _ => false,
+        }
+    }
+
+    /// Paint that is on it may be from before lead went out of it: old, or of unknown age.
+    pub fn may_be_leaded(&self) -> bool {
+        self.era != Era::From1970On
+    }
+
+    /// The casting for the heat model; nothing while weight, size or shape is not known.
+    pub fn body(&self, iron: IronProperties) -> Option<Body> {
+        self.body_weighing(iron, self.weight.as_ref()?.kg())
+    }
+
+    /// The same, if it weighed so much.
+    pub fn body_weighing(&self, iron: IronProperties, kg: f64) -> Option<Body> {
+        let (l, w, h) = self.size_mm?;
+        let mm = |value| Millimetres::new(value).ok();
+        Body::new(
+            iron,
+            Kilograms::new(kg).ok()?,
+            (mm(l)?, mm(w)?, mm(h)?),
+            self.shape?.surface_factor(),
+            Celsius::new(self.ambient_c).ok()?,
+        )
+        .ok()
+    }
+
+    /// "22 kg", or "about 18 kg" where it is estimated; empty while not known.
+    pub fn weight_words(&self) -> String {
+        match &self.weight {
+            None => String::new(),
+            Some(Weight::Weighed(kg)) => self.units.say(*kg, Unit::Kilograms),
+            Some(Weight::Estimated(estimate)) => {
+                format!("about {}", self.units.say(estimate.kg, Unit::Kilograms))
+            }
+        }
+    }
+
+    /// "22 kg, 420 x 300 x 220 mm".
+    pub fn size_words(&self) -> String {
+        let units = self.units;
+        let number = |mm: f64| match units {
+            UnitSystem::Metric => both(mm, Unit::Millimetres).0.number,
+            UnitSystem::Imperial => both(mm, Unit::Millimetres).1.number,
+        };
+        let size = self
+            .size_mm
+            .map(|(l, w, h)| format!("{} x {} x {}", number(l), number(w), units.say(h, Unit::Millimetres)));
+        match (self.weight_words(), size) {
+            (weight, Some(size)) if !weight.is_empty() => format!("{weight}, {size}"),
+            _ => "not known".to_owned(),
+        }
+    }
+}
+
+fn heat_shy(round: &Round) -> Vec<HeatShy> {
+    // Job files from before there could be several have one under the part itself.
+    let first = (round.get(field::part::HEAT_SHY), round.get(field::part::HEAT_SHY_LIMIT));
+    let several = round.neighbours.iter().map(|neighbour| {
+        let of = neighbour.id;
+        (round.get(field::neighbour::WHAT.of(of)), round.get(field::neighbour::LIMIT.of(of)))
+    });
+    std::iter::once(first)
+        .chain(several)
+        .filter(|(what, limit)| what.is_some() || limit.is_some())
+        .map(|(what, limit_c)| HeatShy {
+            what: what.unwrap_or("something beside the joint").to_owned(),
+            limit_c,
+        })
+        .collect()
+}

@@ -1,0 +1,433 @@
+//! Stage 7: what to do next at the torch.
+
+use serde::{Deserialize, Serialize};
+
+use super::cooling::CoolingPlan;
+use super::heat::HeatPlan;
+use super::part::PartFacts;
+use super::prep::PrepPlan;
+use super::{Amount, Caution, Stage, Station};
+use crate::figure::{Certainty, Figure, Source};
+use crate::job::{Job, Reading, Round, TorchEntry};
+use crate::method::{Place, School, Way};
+use crate::quantity::{Shown, Unit, UnitSystem, both, number};
+
+/// Beads or pins done and to do, and what comes next.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct TorchPlan {
+    /// "bead" or "pin".
+    pub piece: String,
+    pub done: u32,
+    pub planned: u32,
+    /// Between these, in degC, a bead may begin; nothing for a way without heat.
+    pub window: Option<(f64, f64)>,
+    /// What the part is brought to before the first bead, in degC.
+    pub aim_c: f64,
+    /// How long it then soaks, in min; 0 for none.
+    pub soak_min: f64,
+    /// What must stay cool and did not: said aloud, and on the record.
+    pub passed: Vec<String>,
+    /// The last temperature read at the joint; nothing while none was.
+    pub joint: Option<JointView>,
+    /// Peening belongs to this way.
+    pub peen: bool,
+    /// What lies ready before it is lit: after that one cannot stop.
+    pub lay_out: Vec<String>,
+}
+
+/// The joint's own temperature, judged by the method.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct JointView {
+    pub metric: Shown,
+    pub imperial: Shown,
+    /// When it was read: "1 h 05".
+    pub at: String,
+    /// What it means: "too cold to braze ...".
+    pub words: String,
+}
+
+/// A reading of the pad, judged: ready to be shown at arm's length.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Live {
+    /// Minutes on the job clock since it was lit.
+    pub minutes: f64,
+    pub celsius: f64,
+    pub metric: Shown,
+    pub imperial: Shown,
+    pub place: Place,
+    pub place_words: String,
+    /// "rising 6 a minute", in each system of units.
+    pub trend_metric: String,
+    pub trend_imperial: String,
+    /// The job clock: "1 h 05".
+    pub clock: Shown,
+    /// What to do now; empty where the reading does not decide it.
+    pub next: String,
+}
+
+/// What decides the next thing at the torch, but for the reading.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AtTorch {
+    pins: bool,
+    done: u32,
+    planned: u32,
+    window: Option<(f64, f64)>,
+    aim_c: f64,
+    soak_min: f64,
+    /// Minutes on the job clock since which the part is at what it is brought to.
+    warm_from_min: Option<f64>,
+    wants_peening: bool,
+    units: UnitSystem,
+}
+
+impl AtTorch {
+    pub(crate) fn of(round: &Round, torch: &TorchPlan, units: UnitSystem) -> Self {
+        let mut work = Self {
+            pins: torch.window.is_none(),
+            done: torch.done,
+            planned: torch.planned,
+            window: torch.window,
+            aim_c: torch.aim_c,
+            soak_min: torch.soak_min,
+            warm_from_min: None,
+            wants_peening: torch.peen && wants_peening(round),
+            units,
+        };
+        let mut readings: Vec<Reading> = round.part_readings().collect();
+        readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        for reading in readings {
+            work.saw(reading);
+        }
+        work
+    }
+
+    /// A further reading of the part: the soak counts from when it is warm, anew when it fell out of the
+    /// window.
+    pub fn saw(&mut self, reading: Reading) {
+        let least_c = self.window.map_or(f64::NEG_INFINITY, |(least, _)| least);
+        if reading.celsius < least_c {
+            self.warm_from_min = None;
+        } else if reading.celsius >= self.aim_c && self.warm_from_min.is_none() {
+            self.warm_from_min = Some(reading.minutes);
+        }
+    }
+
+    /// Minutes of soak still to come at this time on the job clock.
+    fn soak_left_min(&self, now_min: f64) -> f64 {
+        self.warm_from_min.map_or(self.soak_min, |from| (from + self.soak_min - now_min).max(0.0))
+    }
+
+    /// What to do now, at the last reading of the part.
+    #[must_use]
+    pub fn verb(&self, reading: Option<Reading>) -> String {
+        let number = self.done + 1;
+        if self.pins {
+            return format!("Set pin {number}");
+        }
+        if self.wants_peening {
+            return format!("Peen bead {}", self.done);
+        }
+        if self.done >= self.planned {
+            return "Cover it".to_owned();
+        }
+        let (Some(reading), Some((_, high))) = (reading, self.window) else {
+            return "Take a reading".to_owned();
+        };
+        let say = |celsius| self.units.say(celsius, Unit::Celsius);
+        // Before the first bead it is brought to its target and soaks: least and most are for between.
+        if self.done == 0 && reading.celsius <= high {
+            if self.warm_from_min.is_none() && reading.celsius < self.aim_c {
+                return format!("Heat to {}", say(self.aim_c));
+            }
+            let left = self.soak_left_min(reading.minutes).ceil();
+            if left > 0.0 {
+                return format!("Soak {} more", self.units.say(left, Unit::Minutes));
+            }
+        }
+        match Place::of(reading.celsius, self.window) {
+            Place::TooCold => "Reheat".to_owned(),
+            Place::TooHot => format!("Wait until under {}", say(high)),
+            Place::InWindow | Place::NoWindow => format!("Lay bead {number}"),
+        }
+    }
+}
+
+/// Ours: a trend is taken over this much of the job clock, so that the pad's noise does not show.
+const TREND_MIN: f64 = 2.0;
+
+/// A reading judged against the window of the work in hand, none while there is none; `before` are
+/// the earlier ones, oldest first.
+#[must_use]
+pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Live {
+    let window = work.and_then(|work| work.window);
+    let (metric, imperial) = both(reading.celsius, Unit::Celsius);
+    let earlier = before.iter().rev().find(|b| reading.minutes - b.minutes >= TREND_MIN);
+    let k_per_min = earlier.map(|b| (reading.celsius - b.celsius) / (reading.minutes - b.minutes));
+    let trend = |scale: f64| match k_per_min.map(|rate| rate * scale) {
+        None => String::new(),
+        Some(rate) if rate.abs() < 0.5 => "steady".to_owned(),
+        Some(rate) if rate > 0.0 => format!("rising {} a minute", number(rate, 0)),
+        Some(rate) => format!("falling {} a minute", number(-rate, 0)),
+    };
+    let place = Place::of(reading.celsius, window);
+    Live {
+        minutes: reading.minutes,
+        celsius: reading.celsius,
+        metric,
+        imperial,
+        place,
+        place_words: place.words().to_owned(),
+        trend_metric: trend(1.0),
+        trend_imperial: trend(1.8),
+        clock: both(reading.minutes, Unit::Minutes).0,
+        next: work.map_or(String::new(), |work| work.verb(Some(reading))),
+    }
+}
+
+pub(crate) fn stage(
+    job: &Job,
+    part: &PartFacts,
+    way: Option<Way>,
+    heat: Option<&HeatPlan>,
+    prep: Option<&PrepPlan>,
+    cooling: Option<&CoolingPlan>,
+) -> Stage<Option<TorchPlan>> {
+    let plan = way.zip(heat).map(|(way, heat)| torch_plan(job, part, way, heat, prep, cooling));
+    let cautions = way.map_or(&[][..], |way| way.method.entry().at_torch);
+    Stage {
+        amount: amount(job.round(), plan.as_ref()),
+        missing: Vec::new(),
+        cautions: cautions.iter().map(|&caution| Caution::new(Station::Torch, caution)).collect(),
+        figures: figures(job.round()),
+        plan,
+    }
+}
+
+/// What the pad showed at most, for the record.
+fn figures(round: &Round) -> Vec<Figure> {
+    let hottest = round.readings.iter().max_by(|a, b| a.celsius.total_cmp(&b.celsius));
+    hottest
+        .map(|hottest| {
+            Figure::new("torch.hottest", "Hottest at the pad", hottest.celsius, Unit::Celsius)
+                .formula(format!(
+                    "the highest of {} readings, {} after lighting up",
+                    round.readings.len(),
+                    both(hottest.minutes, Unit::Minutes).0.text()
+                ))
+                .fact("Pad", "at the coldest far corner")
+                .source(Source::Shop, Certainty::Measured)
+        })
+        .into_iter()
+        .collect()
+}
+
+fn torch_plan(
+    job: &Job,
+    part: &PartFacts,
+    way: Way,
+    heat: &HeatPlan,
+    prep: Option<&PrepPlan>,
+    cooling: Option<&CoolingPlan>,
+) -> TorchPlan {
+    let (round, units) = (job.round(), part.units);
+    let pins = way.school == School::NoHeat;
+    let window = (!pins).then_some((heat.least_c, heat.most_c));
+    TorchPlan {
+        aim_c: if heat.short_k > 0.0 { heat.least_c } else { heat.target_c },
+        soak_min: heat.soak_minutes,
+        passed: passed(job, part),
+        joint: round.latest_joint().map(|joint| {
+            let (metric, imperial) = both(joint.celsius, Unit::Celsius);
+            let at = both(joint.minutes, Unit::Minutes).0.text();
+            JointView {
+                metric,
+                imperial,
+                at,
+                words: (way.method.entry().joint_words)(joint.celsius, window, units),
+            }
+        }),
+        piece: if pins { "pin" } else { "bead" }.to_owned(),
+        done: round.beads() as u32,
+        planned: prep.map_or(0, |prep| if pins { prep.pins } else { prep.beads }),
+        window,
+        peen: way.method.arc(),
+        lay_out: lay_out(way, heat, prep, cooling, units),
+    }
+}
+
+/// What must stay cool and was passed at the coldest place of the part: so it was passed everywhere.
+fn passed(job: &Job, part: &PartFacts) -> Vec<String> {
+    let say = |celsius| part.units.say(celsius, Unit::Celsius);
+    let hottest = job
+        .heats()
+        .flat_map(|heat| {
+            let by_hand = heat.log.iter().filter(|entry| entry.stands() && !entry.at_joint);
+            let by_hand =
+                by_hand.filter_map(|entry| Some(Reading { minutes: entry.minutes, celsius: entry.celsius? }));
+            by_hand.chain(heat.readings.iter().copied()).collect::<Vec<_>>()
+        })
+        .max_by(|a, b| a.celsius.total_cmp(&b.celsius));
+    let Some(hottest) = hottest else { return Vec::new() };
+    part.heat_shy
+        .iter()
+        .filter_map(|shy| Some((&shy.what, shy.limit_c?)))
+        .filter(|(_, limit_c)| hottest.celsius > *limit_c)
+        .map(|(what, limit_c)| {
+            format!(
+                "{what}: passed its {} ({} at the coldest place, {} after lighting up). Look at it.",
+                say(limit_c),
+                say(hottest.celsius),
+                both(hottest.minutes, Unit::Minutes).0.text()
+            )
+        })
+        .collect()
+}
+
+fn lay_out(
+    way: Way,
+    heat: &HeatPlan,
+    prep: Option<&PrepPlan>,
+    cooling: Option<&CoolingPlan>,
+    units: UnitSystem,
+) -> Vec<String> {
+    let mut list = Vec::new();
+    if let Some(prep) = prep {
+        if prep.pins > 0 {
+            list.push(format!("{} pins, drill, taps, sealant", prep.pins));
+        } else {
+            list.push(format!("{} rods {}", number(prep.rods, 0), prep.filler));
+        }
+    }
+    if !heat.cold {
+        list.push(heat.source_label.clone());
+    }
+    if let Some(cooling) = cooling.filter(|cooling| !cooling.cold) {
+        list.push(cooling.packing.clone());
+    }
+    if way.school != School::NoHeat {
+        let tools = if way.method.arc() { "Chipping hammer, brush, peening hammer" } else { "Flux, brush" };
+        list.push(format!("{tools}, gloves, shade"));
+        list.push(format!("Extinguisher, {} clear, somebody for the fire watch", hot_work_clearance(units)));
+    }
+    list
+}
+
+/// How far round the work must be clear.
+///
+/// # Source
+/// NFPA 51B.
+pub(crate) fn hot_work_clearance(units: UnitSystem) -> &'static str {
+    match units {
+        UnitSystem::Metric => "11 m",
+        UnitSystem::Imperial => "35 ft",
+    }
+}
+
+fn amount(round: &Round, torch: Option<&TorchPlan>) -> Amount {
+    let covered = round.covered_minutes().is_some();
+    let all_done = torch.is_some_and(|t| t.planned > 0 && t.done >= t.planned);
+    if covered || (all_done && torch.is_some_and(|t| t.window.is_none())) {
+        Amount::Enough
+    } else if round.lit.is_some() {
+        Amount::Something
+    } else {
+        Amount::Nothing
+    }
+}
+
+/// The last bead has not been peened yet.
+pub(crate) fn wants_peening(round: &Round) -> bool {
+    round
+        .standing_log()
+        .rev()
+        .find(|e| matches!(e.entry, TorchEntry::Bead | TorchEntry::Peened))
+        .is_some_and(|e| e.entry == TorchEntry::Bead)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::method::MethodId;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::just_below(299.9, Place::TooCold)]
+    #[case::at_the_least(300.0, Place::InWindow)]
+    #[case::at_the_most(400.0, Place::InWindow)]
+    #[case::just_above(400.1, Place::TooHot)]
+    fn a_reading_stands_in_or_out_of_the_window(#[case] celsius: f64, #[case] place: Place) {
+        assert_eq!(Place::of(celsius, Some((300.0, 400.0))), place);
+        assert_eq!(Place::of(celsius, None), Place::NoWindow);
+    }
+
+    /// Hot nickel: 300, at least 260, at most 400, a soak of 20 min.
+    fn soaking(done: u32) -> AtTorch {
+        AtTorch {
+            pins: false,
+            done,
+            planned: 4,
+            window: Some((260.0, 400.0)),
+            aim_c: 300.0,
+            soak_min: 20.0,
+            warm_from_min: None,
+            wants_peening: false,
+            units: UnitSystem::Metric,
+        }
+    }
+
+    #[test]
+    fn the_first_bead_waits_for_target_and_soak_and_later_ones_for_the_window() {
+        let at = |minutes, celsius| Reading { minutes, celsius };
+        let mut work = soaking(0);
+        let mut next = |reading: Reading| {
+            work.saw(reading);
+            work.verb(Some(reading))
+        };
+        assert_eq!(next(at(10.0, 270.0)), "Heat to 300 °C", "inside the window, not warm yet");
+        assert_eq!(next(at(12.0, 300.0)), "Soak 20 min more");
+        assert_eq!(next(at(20.0, 290.0)), "Soak 12 min more", "it may sink a little");
+        assert_eq!(next(at(31.5, 305.0)), "Soak 1 min more");
+        assert_eq!(next(at(32.0, 305.0)), "Lay bead 1");
+        assert_eq!(next(at(33.0, 259.0)), "Heat to 300 °C", "fallen out: anew");
+        assert_eq!(next(at(40.0, 301.0)), "Soak 20 min more");
+        assert_eq!(next(at(61.0, 401.0)), "Wait until under 400 °C");
+        let later = soaking(1);
+        assert_eq!(later.verb(Some(at(40.0, 265.0))), "Lay bead 2");
+        assert_eq!(later.verb(Some(at(40.0, 259.0))), "Reheat");
+        assert_eq!(soaking(4).verb(None), "Cover it");
+    }
+
+    #[rstest]
+    #[case::far_too_cold(MethodId::TorchBraze, 600.0, "too cold to braze")]
+    #[case::just_too_cold(MethodId::TorchBraze, 699.0, "too cold to braze")]
+    #[case::try_the_rod(MethodId::TorchBraze, 700.0, "touch the rod")]
+    #[case::runs(MethodId::TorchBraze, 880.0, "bronze runs")]
+    #[case::still_runs(MethodId::TorchBraze, 950.0, "bronze runs")]
+    #[case::boils(MethodId::TorchBraze, 951.0, "too hot")]
+    #[case::nickel_waits(MethodId::ArcNickel, 401.0, "wait until under 400 °C")]
+    #[case::nickel_goes_on(MethodId::ArcNickel, 400.0, "ready")]
+    #[case::gas(MethodId::GasIron, 900.0, "flow")]
+    fn a_joint_is_judged_by_its_method(#[case] method: MethodId, #[case] celsius: f64, #[case] words: &str) {
+        let said = (method.entry().joint_words)(celsius, Some((260.0, 400.0)), UnitSystem::Metric);
+        assert!(said.contains(words), "{said}");
+    }
+
+    #[test]
+    fn the_trend_is_taken_over_two_minutes_in_both_systems() {
+        let at = |minutes, celsius| Reading { minutes, celsius };
+        let before = [at(0.0, 200.0), at(1.0, 290.0), at(2.5, 310.0)];
+        // Hand-worked: from minute 1.0 to 3.5: (300 - 290) / 2.5 = 4 K, 7.2 F deg a minute
+        let now = live(at(3.5, 300.0), &before, Some(&soaking(0)));
+        assert_eq!((now.place, now.next.as_str()), (Place::InWindow, "Soak 20 min more"));
+        assert_eq!(
+            (now.trend_metric.as_str(), now.trend_imperial.as_str()),
+            ("rising 4 a minute", "rising 7 a minute")
+        );
+        assert_eq!((now.metric.text(), now.imperial.text()), ("300 °C".into(), "572 °F".into()));
+        assert_eq!(live(at(1.5, 300.0), &before[..1], None).trend_metric, "");
+        assert_eq!(live(at(9.0, 310.2), &before, None).trend_metric, "steady");
+    }
+}

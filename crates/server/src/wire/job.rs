@@ -1,0 +1,145 @@
+//! A job as a page gets it: everything worked out, nothing left to compute.
+
+use std::collections::BTreeMap;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use vanadin_core::field::{Held, job_field};
+use vanadin_core::figure::Moved;
+use vanadin_core::job::{
+    Crack, Damaged, HardSpot, Heat, Job, Lit, LogEntry, Neighbour, Observed, Picture, Reading, Round,
+};
+use vanadin_core::log::OwnWord;
+use vanadin_core::plan::{Available, Plan, Standing};
+
+use super::field::FieldHeld;
+
+/// Everything about a job.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct JobView {
+    pub id: Uuid,
+    pub name: String,
+    pub revision: u64,
+    /// The data folder it lies in.
+    pub folder: Uuid,
+    pub job: JobSeen,
+    pub plan: Plan,
+    pub standing: Standing,
+    /// What stands in its fields, by key; nothing for those that nobody has filled in.
+    pub fields: BTreeMap<String, FieldHeld>,
+    /// The time until it is wanted; nothing while no day is said.
+    pub available: Option<Available>,
+    /// The picture that stands for it on the rack.
+    pub face: Option<Uuid>,
+    /// What the last change moved.
+    pub moved: Vec<Moved>,
+    /// The server's clock, UTC in ms since 1970.
+    pub now_ms: i64,
+}
+
+/// Points of a record that are drawn; the record itself keeps them all.
+const DRAWN: usize = 400;
+
+impl JobView {
+    pub fn new(
+        job: Job,
+        plan: Plan,
+        standing: Standing,
+        available: Option<Available>,
+        moved: Vec<Moved>,
+        (now_ms, folder): (i64, Uuid),
+    ) -> Self {
+        Self {
+            id: job.id,
+            name: job.name().to_owned(),
+            revision: job.revision,
+            folder,
+            fields: fields_of(&job),
+            face: job.face(),
+            job: JobSeen::of(job),
+            plan,
+            standing,
+            available,
+            moved,
+            now_ms,
+        }
+    }
+}
+
+/// What was found, done and read of a job.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct JobSeen {
+    pub evidence: Vec<Observed>,
+    /// In the order taken.
+    pub pictures: Vec<Picture>,
+    /// First round first; never empty.
+    pub rounds: Vec<RoundSeen>,
+    pub put_away: bool,
+    /// What cannot be read, the first first.
+    pub damaged: Vec<Damaged>,
+    /// Of each sender what can be taken back and put back.
+    pub own_words: Vec<OwnWord>,
+}
+
+/// One round: its map and its heat. What stands in the fields of the round in hand is told by itself.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RoundSeen {
+    pub cracks: Vec<Crack>,
+    pub hard_spots: Vec<HardSpot>,
+    pub neighbours: Vec<Neighbour>,
+    pub lit: Option<Lit>,
+    pub log: Vec<LogEntry>,
+    /// What the thermocouple recorded, in the order of time: as many as are drawn.
+    pub readings: Vec<Reading>,
+    /// Lightings that were cancelled, the first first.
+    pub cancelled: Vec<Heat>,
+    /// Why this round was opened; empty for the first.
+    pub reason: String,
+}
+
+impl JobSeen {
+    fn of(job: Job) -> Self {
+        Self {
+            evidence: job.evidence,
+            pictures: job.pictures,
+            rounds: job.rounds.into_iter().map(RoundSeen::of).collect(),
+            put_away: job.put_away,
+            damaged: job.damaged,
+            own_words: job.own_words,
+        }
+    }
+}
+
+impl RoundSeen {
+    fn of(round: Round) -> Self {
+        let drawn = |heat: Heat| Heat { readings: thinned(&heat.readings, DRAWN), ..heat };
+        Self {
+            cracks: round.cracks,
+            hard_spots: round.hard_spots,
+            neighbours: round.neighbours,
+            lit: round.lit,
+            log: round.log,
+            readings: thinned(&round.readings, DRAWN),
+            cancelled: round.cancelled.into_iter().map(drawn).collect(),
+            reason: round.reason,
+        }
+    }
+}
+
+fn fields_of(job: &Job) -> BTreeMap<String, FieldHeld> {
+    let held = |(key, held): (&String, &Held)| Some((key.clone(), FieldHeld::of(job_field(key)?, held)));
+    job.round().values.iter().filter_map(held).collect()
+}
+
+/// At most `most` readings and the last one, evenly picked.
+pub fn thinned(readings: &[Reading], most: usize) -> Vec<Reading> {
+    let every = readings.len().div_ceil(most).max(1);
+    let mut kept: Vec<Reading> = readings.iter().copied().step_by(every).collect();
+    if let (Some(last), Some(kept_last)) = (readings.last(), kept.last())
+        && last != kept_last
+    {
+        kept.push(*last);
+    }
+    kept
+}

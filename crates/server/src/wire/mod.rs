@@ -1,0 +1,5 @@
+//! What the pages get: made from what is stored and computed, never stored itself.
+
+pub mod field;
+pub mod job;
+pub mod tables;

@@ -1,0 +1,68 @@
+//! `/api/tables`: what never changes while the program runs, sent once.
+
+use std::collections::BTreeMap;
+
+use rocket::get;
+use rocket::serde::json::Json;
+use serde::Serialize;
+use utoipa::ToSchema;
+use vanadin_core::field::{
+    CRACK_FIELDS, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
+};
+use vanadin_core::plan::{MeasuredView, TestView, measured_tests, tool_roll};
+use vanadin_core::quantity::UnitSystem;
+
+use super::field::FieldTable;
+use crate::api_error::ApiError;
+
+/// Every field there is, and every test of the iron, in the units of a shop.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Tables {
+    /// Of a job and of the shop, by key.
+    pub fields: BTreeMap<&'static str, FieldTable>,
+    /// Of each crack, neighbour and picture, by the end of the key.
+    pub of_crack: BTreeMap<&'static str, FieldTable>,
+    pub of_neighbour: BTreeMap<&'static str, FieldTable>,
+    pub of_picture: BTreeMap<&'static str, FieldTable>,
+    /// The tests judged by look, as they lie on the roll.
+    pub roll: Vec<TestView>,
+    /// The tests that are measured or read.
+    pub measured: Vec<MeasuredView>,
+    /// Largest picture that is taken, in MB.
+    pub picture_mb: u64,
+}
+
+fn table<'a>(
+    fields: impl IntoIterator<Item = &'a FieldSpec>,
+    units: UnitSystem,
+) -> BTreeMap<&'static str, FieldTable> {
+    fields.into_iter().map(|spec| (spec.key, FieldTable::of(spec, units))).collect()
+}
+
+impl Tables {
+    fn of(units: UnitSystem) -> Self {
+        Self {
+            fields: table(JOB_FIELDS.iter().chain(SHOP_FIELDS), units),
+            of_crack: table(CRACK_FIELDS, units),
+            of_neighbour: table(NEIGHBOUR_FIELDS, units),
+            of_picture: table(PICTURE_FIELDS, units),
+            roll: tool_roll(),
+            measured: measured_tests(units),
+            picture_mb: crate::picture::MOST_MIB,
+        }
+    }
+}
+
+/// Every field and every test, in one system of units.
+#[utoipa::path(get, path = "/api/tables/{units}", params(
+    ("units" = UnitSystem, Path, description = "metric or imperial")), responses(
+    (status = 200, description = "The tables", body = Tables),
+    (status = 404, description = "No such units", body = crate::api_error::ProblemsBody)))]
+#[get("/tables/<units>")]
+pub fn tables(units: &str) -> Result<Json<Tables>, ApiError> {
+    match units {
+        "metric" => Ok(Json(Tables::of(UnitSystem::Metric))),
+        "imperial" => Ok(Json(Tables::of(UnitSystem::Imperial))),
+        _ => Err(ApiError::Unknown("such units")),
+    }
+}

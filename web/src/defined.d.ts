@@ -1,0 +1,2 @@
+/** The header that says when an answer from the browser's own store was seen, UTC in ms since 1970. */
+declare const SEEN_AT: string

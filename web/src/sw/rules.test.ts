@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest'
+import { isAnAnswer, keeping, wayOf } from './rules'
+
+const JOB = '0b6f2f0e-4a53-4be1-9f0c-2f6f3c1f9a10'
+
+describe('a request', () => {
+  it.each([
+    ['/', true, 'page'],
+    [`/jobs/${JOB}/part`, true, 'page'],
+    ['/assets/index-B1.js', false, 'asset'],
+    ['/crystal.svg', false, 'asset'],
+    ['/api/rack', false, 'seen'],
+    ['/api/shop', false, 'seen'],
+    ['/api/blank', false, 'seen'],
+    ['/api/tables/imperial', false, 'seen'],
+    [`/api/jobs/${JOB}`, false, 'seen'],
+    [`/api/jobs/${JOB}/pictures/${JOB}`, false, 'seen'],
+    // What tells whether the server is there, what never ends, and what a person loads as a file.
+    ['/api/health', false, 'leave'],
+    [`/api/jobs/${JOB}/stream`, false, 'leave'],
+    [`/api/jobs/${JOB}/export`, true, 'leave'],
+    [`/api/jobs/${JOB}`, true, 'leave'],
+    ['/api/door', false, 'leave'],
+    ['/sw.js', false, 'leave'],
+  ])('for %s (a page: %s): %s', (path, navigates, way) => {
+    expect(wayOf('GET', navigates, path)).toBe(way)
+  })
+
+  it('that writes is never touched', () => {
+    for (const method of ['POST', 'PUT', 'DELETE']) {
+      expect(wayOf(method, false, `/api/jobs/${JOB}`)).toBe('leave')
+    }
+  })
+})
+
+describe('an answer', () => {
+  it('is kept when it is whole', () => {
+    expect(keeping(200)).toBe('keep')
+  })
+
+  it('that this device is not known makes the browser forget the shop', () => {
+    expect(keeping(401)).toBe('forget all')
+  })
+
+  it.each([404, 403, 304])('%i leaves what was seen', (status) => {
+    expect(keeping(status)).toBe('leave')
+  })
+
+  it('of a server in trouble is none', () => {
+    expect([200, 401, 404, 499].every(isAnAnswer)).toBe(true)
+    expect([500, 502, 503].some(isAnAnswer)).toBe(false)
+  })
+})

@@ -1,0 +1,37 @@
+/** What is done with a request while the pages are kept in this browser. */
+export type Way =
+  /** The page itself: from the server, or as it was kept. */
+  | 'page'
+  /** A script, style, font or picture of the program: its name says what is in it. */
+  | 'asset'
+  /** What was seen of the jobs: from the server, or as it was seen last, which the page then says. */
+  | 'seen'
+  /** Not touched: what writes, what streams, what says whether the server is there. */
+  | 'leave'
+
+/** What is kept as it was seen last, by path. Answers that hang on many words are asked for anew. */
+const SEEN: readonly RegExp[] = [
+  /^\/api\/rack$/,
+  /^\/api\/shop$/,
+  /^\/api\/blank$/,
+  /^\/api\/tables\/[a-z]+$/,
+  /^\/api\/jobs\/[0-9a-f-]{36}$/,
+  /^\/api\/jobs\/[0-9a-f-]{36}\/pictures\/[0-9a-f-]{36}(\/small)?$/,
+]
+
+export function wayOf(method: string, navigates: boolean, path: string): Way {
+  if (method !== 'GET') return 'leave'
+  if (path.startsWith('/api/')) return !navigates && SEEN.some((known) => known.test(path)) ? 'seen' : 'leave'
+  if (navigates) return 'page'
+  return path.startsWith('/assets/') || path === '/crystal.svg' ? 'asset' : 'leave'
+}
+
+/** What an answer of the server means for what was kept of the same address. */
+export function keeping(status: number): 'keep' | 'forget all' | 'leave' {
+  if (status === 200) return 'keep'
+  // Not known here any more: nothing of the shop stays in this browser.
+  return status === 401 ? 'forget all' : 'leave'
+}
+
+/** An answer of a server in trouble is no answer: what was seen last says more. */
+export const isAnAnswer = (status: number): boolean => status < 500
