@@ -1,8 +1,9 @@
-//! `cargo xtask demo`, `cargo xtask test`, `cargo xtask measure`, `cargo xtask api`,
+//! `cargo xtask demo`, `cargo xtask test`, `cargo xtask measure`, `cargo xtask release`, `cargo xtask api`,
 //! `cargo xtask screenshots`.
 //! Only the standard library, so that it builds in a moment on a fresh machine.
 
 mod measure;
+mod release;
 mod steps;
 
 use std::process::ExitCode;
@@ -12,6 +13,7 @@ cargo xtask demo     installs, builds, starts with demo data, prints the address
 cargo xtask test     installs what the tests need and runs all of them
 cargo xtask pages    builds the pages
 cargo xtask measure  sizes and start-up figures of a release build
+cargo xtask release  one binary with its pages, licence and README, packed
 cargo xtask api      writes the browser's types anew from the OpenAPI document
 cargo xtask screenshots  takes the pictures in docs/screenshots anew";
 
@@ -23,6 +25,7 @@ fn main() -> ExitCode {
         Some("screenshots") => steps::screenshots(),
         Some("pages") => steps::web_packages().and_then(|()| steps::web_pages()),
         Some("measure") => measure::measure(),
+        Some("release") => release::release(),
         Some("api") => {
             steps::web_packages().and_then(|()| steps::build_all()).and_then(|()| steps::write_api())
         }

@@ -76,6 +76,7 @@ pub fn test() -> Done {
     npx(&["prettier", "--check", "--log-level", "warn", "src"])?;
     npx(&["tsc", "--noEmit"])?;
     npx(&["eslint", "--max-warnings", "0", "src"])?;
+    npx(&["knip", "--include", "exports,types,files,duplicates", "--no-config-hints"])?;
     npx(&["vitest", "run", "--reporter=dot"])?;
     // The pages before anything that could carry them.
     web_pages()?;

@@ -1,12 +1,93 @@
-//! The shop: its ways of showing things and the gear at hand.
+//! The shop: its ways of showing things and the gear at hand, and the log that makes it.
 
 use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
+use uuid::Uuid;
 
-use crate::field::{Held, get, shop};
+use crate::field::{FieldValue, Held, get, parse_value, shop, shop_field};
 use crate::heat::{HeatSource, Packing};
+use crate::log::{Fact, Taking, Word, own_words, undone};
+use crate::problem::FieldProblem;
 use crate::quantity::UnitSystem;
+
+/// Something said of the shop.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum ShopWord {
+    /// A setting as typed.
+    Set {
+        key: String,
+        typed: String,
+        shown_in: UnitSystem,
+    },
+    /// Takes an earlier word back, or puts it back.
+    Undo {
+        target: Uuid,
+    },
+    Redo {
+        target: Uuid,
+    },
+}
+
+impl Word for ShopWord {
+    fn taking(&self) -> Taking {
+        match self {
+            Self::Set { .. } => Taking::Open,
+            Self::Undo { target } => Taking::Back(*target),
+            Self::Redo { target } => Taking::Again(*target),
+        }
+    }
+}
+
+/// A word as it was stored: with the value that was understood, nothing for an emptied setting.
+pub type ShopFact = Fact<ShopWord, Option<FieldValue>>;
+
+/// The settings that the log makes, by key. A setting that this version does not know changes nothing.
+#[must_use]
+pub fn settings(facts: &[ShopFact]) -> BTreeMap<String, Held> {
+    let undone = undone(facts);
+    let mut values = BTreeMap::new();
+    for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
+        let ShopWord::Set { key, typed, shown_in } = &fact.change else { continue };
+        let Some(spec) = shop_field(key) else { continue };
+        let (value, not_understood) = match &fact.understood {
+            Some(value) => (value.clone(), String::new()),
+            None => match parse_value(key, spec, typed, *shown_in) {
+                Ok(value) => (value, String::new()),
+                Err(problem) => (None, problem.message),
+            },
+        };
+        let typed = typed.trim().to_owned();
+        values.insert(key.clone(), Held { typed, value, revision: fact.revision, not_understood });
+    }
+    values
+}
+
+/// Whether a word may be said of the shop: gives what is understood of it.
+///
+/// # Errors
+/// The problem, at its field: not understood, no such setting, or not the sender's own last word.
+pub fn may_be_said(
+    facts: &[ShopFact],
+    word: &ShopWord,
+    sender: &str,
+) -> Result<Option<Option<FieldValue>>, FieldProblem> {
+    let own = || own_words(facts).into_iter().find(|own| own.sender == sender);
+    let not_own = |what: &str| FieldProblem::new("shop", format!("that is not your last word {what}"), "");
+    match word {
+        ShopWord::Set { key, typed, shown_in } => {
+            let spec =
+                shop_field(key).ok_or_else(|| FieldProblem::new(key, "there is no such setting", ""))?;
+            parse_value(key, spec, typed, *shown_in).map(Some)
+        }
+        ShopWord::Undo { target } if own().is_some_and(|own| own.undo == Some(*target)) => Ok(None),
+        ShopWord::Undo { .. } => Err(not_own("to be taken back")),
+        ShopWord::Redo { target } if own().is_some_and(|own| own.redo == Some(*target)) => Ok(None),
+        ShopWord::Redo { .. } => Err(not_own("to be put back")),
+    }
+}
 
 /// The shop as its settings make it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -60,6 +141,115 @@ impl Shop {
         match &self.packings {
             None => vec![Packing::Blanket],
             Some(ids) => ids.iter().filter_map(|id| Packing::from_id(id)).collect(),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    use super::*;
+
+    struct Told(Vec<ShopFact>);
+
+    impl Told {
+        fn say(&mut self, sender: &str, word: ShopWord) -> Result<Uuid, FieldProblem> {
+            let understood = may_be_said(&self.0, &word, sender)?;
+            let revision = self.0.len() as u64 + 1;
+            let id = Uuid::from_u128(u128::from(revision));
+            self.0.push(Fact {
+                id,
+                revision,
+                at_client_ms: 0,
+                at_server_ms: 0,
+                who: String::new(),
+                sender: sender.to_owned(),
+                change: word,
+                understood,
+            });
+            Ok(id)
+        }
+
+        fn set(&mut self, sender: &str, key: &str, typed: &str) -> Result<Uuid, FieldProblem> {
+            let (key, typed) = (key.to_owned(), typed.to_owned());
+            self.say(sender, ShopWord::Set { key, typed, shown_in: UnitSystem::Metric })
+        }
+
+        fn typed(&self, key: &str) -> String {
+            settings(&self.0).get(key).map_or(String::new(), |held| held.typed.clone())
+        }
+    }
+
+    #[test]
+    fn a_setting_is_taken_back_and_put_back() {
+        let mut told = Told(Vec::new());
+        told.set("laptop", "shop.ambient", "18 C").unwrap();
+        let second = told.set("laptop", "shop.ambient", "5 C").unwrap();
+        told.say("laptop", ShopWord::Undo { target: second }).unwrap();
+        assert_eq!(told.typed("shop.ambient"), "18 C");
+        assert_eq!(Shop::of(&settings(&told.0)).ambient_c, 18.0);
+        told.say("laptop", ShopWord::Redo { target: second }).unwrap();
+        assert_eq!(told.typed("shop.ambient"), "5 C");
+    }
+
+    #[test]
+    fn everybody_takes_back_their_own_word() {
+        let mut told = Told(Vec::new());
+        let theirs = told.set("phone", "shop.name", "Lockside").unwrap();
+        told.set("laptop", "shop.ambient", "5 C").unwrap();
+        assert!(told.say("laptop", ShopWord::Undo { target: theirs }).is_err());
+        told.say("phone", ShopWord::Undo { target: theirs }).unwrap();
+        assert_eq!((told.typed("shop.name"), told.typed("shop.ambient")), (String::new(), "5 C".to_owned()));
+    }
+
+    #[rstest]
+    #[case::not_understood("shop.ambient", "warm", "shop.ambient")]
+    #[case::out_of_bounds("shop.ambient", "90 C", "shop.ambient")]
+    #[case::no_such_setting("shop.colour", "red", "shop.colour")]
+    #[case::a_field_of_a_job("part.wall", "12", "part.wall")]
+    fn what_cannot_be_is_refused_at_its_field(#[case] key: &str, #[case] typed: &str, #[case] field: &str) {
+        let problem = Told(Vec::new()).set("laptop", key, typed).unwrap_err();
+        assert_eq!(problem.field, field);
+    }
+
+    #[test]
+    fn what_was_understood_when_it_was_said_stays_so() {
+        let mut told = Told(Vec::new());
+        told.set("laptop", "shop.ambient", "18 C").unwrap();
+        told.0[0].understood = Some(Some(FieldValue::Number(99.0)));
+        assert_eq!(Shop::of(&settings(&told.0)).ambient_c, 99.0, "past the bounds of today");
+        told.0[0].understood = None;
+        assert_eq!(Shop::of(&settings(&told.0)).ambient_c, 18.0, "from before it was kept");
+    }
+
+    proptest! {
+        #[test]
+        fn taking_all_of_ones_words_back_leaves_what_the_others_said(
+            said in prop::collection::vec((any::<bool>(), 0..3_usize), 0..12),
+        ) {
+            let keys = ["shop.name", "shop.time_zone", "shop.units"];
+            let typed = ["Lockside", "Europe/London", "imperial"];
+            let mut told = Told(Vec::new());
+            let mut others = Told(Vec::new());
+            for (mine, at) in said {
+                let sender = if mine { "laptop" } else { "phone" };
+                told.set(sender, keys[at], typed[at]).unwrap();
+                if !mine {
+                    others.set(sender, keys[at], typed[at]).unwrap();
+                }
+            }
+            while let Some(target) =
+                own_words(&told.0).into_iter().find(|own| own.sender == "laptop").and_then(|own| own.undo)
+            {
+                told.say("laptop", ShopWord::Undo { target }).unwrap();
+            }
+            let words = |told: &Told| {
+                let values = settings(&told.0);
+                values.into_iter().map(|(key, held)| (key, held.typed)).collect::<Vec<_>>()
+            };
+            prop_assert_eq!(words(&told), words(&others));
         }
     }
 }

@@ -246,6 +246,26 @@ proptest! {
     }
 
     #[test]
+    fn a_log_of_before_makes_the_same_job(acts in prop::collection::vec(any_act(), 1..60)) {
+        let facts = said(&Bench::lever("pump_valve", "gray"), &acts);
+        let job = Job::fold(Uuid::nil(), &facts);
+        // As it was stored before it was kept what was understood, and whose word it was.
+        let mut stored = serde_json::to_value(&facts).unwrap();
+        for fact in stored.as_array_mut().unwrap() {
+            let fact = fact.as_object_mut().unwrap();
+            fact.remove("understood");
+            fact.remove("sender");
+        }
+        let old: Vec<Fact> = serde_json::from_value(stored).unwrap();
+        prop_assert!(old.iter().all(|fact| fact.understood.is_none()));
+        prop_assert_eq!(&Job::fold(Uuid::nil(), &old), &job);
+        // Brought up to date, as at the first start with it.
+        let understood = |fact: Fact| Fact { understood: Understood::of(&fact.change), ..fact };
+        let migrated: Vec<Fact> = old.into_iter().map(understood).collect();
+        prop_assert_eq!(&Job::fold(Uuid::nil(), &migrated), &job);
+    }
+
+    #[test]
     fn taking_everything_back_and_putting_it_back_changes_nothing(acts in prop::collection::vec(any_act(), 1..40)) {
         let bench = Bench::new();
         let mut facts = said(&bench, &acts);

@@ -15,7 +15,8 @@ async fn nothing_serious_anywhere(#[case] theme: &str) -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
-    let change = json!({ "key": "shop.theme", "typed": theme, "shown_in": "metric" });
+    let change =
+        json!({ "change": { "kind": "set", "key": "shop.theme", "typed": theme, "shown_in": "metric" } });
     let (status, _) = browser.fetch("POST", "/api/shop", change).await?;
     assert_eq!(status, 200);
     // One hot, one being mapped, one refused: between them every state of a station.

@@ -102,7 +102,7 @@ async fn no_word_leaves_its_drawing_or_lies_on_another(
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     for (key, typed) in [("shop.units", units), ("shop.time_zone", "Europe/London")] {
-        let change = serde_json::json!({ "key": key, "typed": typed, "shown_in": "metric" });
+        let change = serde_json::json!({ "change": { "kind": "set", "key": key, "typed": typed, "shown_in": "metric" } });
         let (status, _) = browser.fetch("POST", "/api/shop", change).await?;
         anyhow::ensure!(status == 200, "{key}: {status}");
     }

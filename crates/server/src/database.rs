@@ -189,13 +189,6 @@ impl Writing<'_> {
         }
     }
 
-    /// Nothing was written after all.
-    pub async fn left(mut self) {
-        if sqlx::query("rollback").execute(self.on()).await.is_ok() {
-            self.connection = None;
-        }
-    }
-
     /// Nothing of what was written is kept. After an error SQLite may have ended the transaction by
     /// itself, so that nobody knows how the connection stands: it is closed.
     pub async fn given_up(mut self, error: impl Into<ApiError>) -> ApiError {

@@ -9,13 +9,12 @@ use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Allowed, Change, Fact, Job, TorchEntry, Understood, accept};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::Shop;
+use vanadin_core::shop::{Shop, ShopWord};
 
-use crate::desk::{Desk, NewJob};
+use crate::desk::{Desk, NewJob, NewShopFact};
 use crate::job::store;
 use crate::picture::shrink::Shrunk;
-use crate::shop::store::set;
-use crate::thermocouple::Pad;
+use vanadin_core::pad::Pad;
 
 /// The sample shop's settings, as if typed.
 const SETTINGS: &[(&str, &str)] = &[
@@ -52,15 +51,13 @@ pub async fn fill_if_empty(desk: &Desk) -> anyhow::Result<()> {
     if store::any(&desk.database.pool).await? {
         return Ok(());
     }
-    desk.database
-        .write(async |on| {
-            for (key, typed) in SETTINGS {
-                set(on, key, typed, UnitSystem::Metric, 1).await?;
-            }
-            Ok(())
-        })
-        .await?;
-    desk.shop_changed().await?;
+    for (key, typed) in SETTINGS {
+        let (key, typed) = ((*key).to_owned(), (*typed).to_owned());
+        let change = ShopWord::Set { key, typed, shown_in: UnitSystem::Metric };
+        let (id, base) = (Uuid::new_v4(), None);
+        desk.say_of_the_shop(NewShopFact { id, who: String::new(), sender: String::new(), base, change })
+            .await?;
+    }
     let shop = desk.shop().await?;
     let now_ms = desk.now_ms();
     for (age_min, tell) in JOBS {

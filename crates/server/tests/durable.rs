@@ -220,7 +220,7 @@ async fn a_hot_part_lies_on_the_rack_wherever_it_was_put() {
 #[rocket::async_test]
 async fn a_change_of_the_shop_raises_its_revision() {
     let server = Server::empty().await;
-    let change = |typed: &str| json!({ "key": "shop.units", "typed": typed, "shown_in": "metric" });
+    let change = |typed: &str| json!({ "change": { "kind": "set", "key": "shop.units", "typed": typed, "shown_in": "metric" } });
     let (_, first) = server.post("/api/shop", &change("imperial")).await;
     let (_, second) = server.post("/api/shop", &change("metric")).await;
     assert!(second["revision"].as_u64() > first["revision"].as_u64());

@@ -157,6 +157,10 @@ async fn a_database_of_before_opens_with_the_same_jobs() {
         "Malt conveyor sprocket arm",
     ];
     assert_eq!(names(&server).await, expected);
+    // The shop is what it was; its settings are the first words of its log.
+    let (_, shop) = server.get("/api/shop").await;
+    assert_eq!(shop["shop"]["name"], "Lockside Iron Mending");
+    assert!(shop["revision"].as_u64() >= Some(9), "{shop}");
     // What was said is still said, word for word, and is understood as it was.
     let (_, rack) = server.get("/api/rack").await;
     for line in rack["lines"].as_array().unwrap() {

@@ -8,7 +8,8 @@ use rstest::rstest;
 use serde_json::{Value, json};
 
 async fn change(server: &Server, key: &str, typed: &str, base: Value) -> (Status, Value) {
-    let body = json!({ "key": key, "typed": typed, "shown_in": "metric", "base": base });
+    let set = json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" });
+    let body = json!({ "change": set, "base": base });
     server.post("/api/shop", &body).await
 }
 
@@ -50,6 +51,39 @@ async fn two_tabs_on_one_setting_overwrite_nothing() {
     let (status, answer) = change(&server, "shop.ambient", "5 C", json!(0)).await;
     assert_eq!(status, Status::Conflict);
     assert!(answer["problems"][0]["message"].as_str().unwrap().contains("18 C"), "{answer}");
+}
+
+#[rocket::async_test]
+async fn a_setting_is_taken_back_by_whoever_said_it() {
+    let server = Server::empty().await;
+    let say = async |sender: &str, change: Value| {
+        server.post("/api/shop", &json!({ "sender": sender, "change": change })).await
+    };
+    let name =
+        |typed: &str| json!({ "kind": "set", "key": "shop.name", "typed": typed, "shown_in": "metric" });
+    say("laptop", name("Lockside")).await;
+    let (_, view) = say("laptop", name("Lockside Iron Mending")).await;
+    let target = view["own_words"][0]["undo"].clone();
+    let (status, answer) = say("phone", json!({ "kind": "undo", "target": target })).await;
+    assert_eq!(
+        (status, answer["problems"][0]["field"].as_str()),
+        (Status::UnprocessableEntity, Some("shop"))
+    );
+    let (_, view) = say("laptop", json!({ "kind": "undo", "target": target })).await;
+    assert_eq!((&view["shop"]["name"], &view["own_words"][0]["redo"]), (&json!("Lockside"), &target));
+    // It is so after a start as well.
+    let server = server.again().await;
+    assert_eq!(server.get("/api/shop").await.1["shop"]["name"], "Lockside");
+}
+
+#[rocket::async_test]
+async fn a_word_that_is_sent_twice_is_stored_once() {
+    let server = Server::empty().await;
+    let set = json!({ "kind": "set", "key": "shop.ambient", "typed": "5 C", "shown_in": "metric" });
+    let body = json!({ "id": uuid::Uuid::new_v4(), "change": set });
+    let (_, first) = server.post("/api/shop", &body).await;
+    let (status, second) = server.post("/api/shop", &body).await;
+    assert_eq!((status, &second["revision"]), (Status::Ok, &first["revision"]));
 }
 
 #[rocket::async_test]
@@ -127,8 +161,7 @@ fn speaks(text: &str, units: &[&str]) -> bool {
 #[test_attr(rocket::async_test)]
 async fn no_text_speaks_the_other_system(#[case] units: &str, #[case] foreign: &[&str]) {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
-    let change = json!({ "key": "shop.units", "typed": units, "shown_in": "metric" });
-    assert_eq!(server.post("/api/shop", &change).await.0, Status::Ok);
+    assert_eq!(change(&server, "shop.units", units, Value::Null).await.0, Status::Ok);
     let (_, rack) = server.get("/api/rack").await;
     let mut found = Vec::new();
     texts(&rack, "rack", &mut found);

@@ -1,3 +1,5 @@
+import { createStore } from 'zustand/vanilla'
+
 /** Whether the server is reached, and from when what is shown here is. */
 export interface Reach {
   /** It was not reached the last time it was asked. */
@@ -6,8 +8,7 @@ export interface Reach {
   seenAtMs: number | null
 }
 
-let state: Reach = { lost: false, seenAtMs: null }
-const listeners = new Set<() => void>()
+const store = createStore<Reach>(() => ({ lost: false, seenAtMs: null }))
 
 /** What an answer says of it: one from this browser's store carries the time at which it was seen. */
 export function afterAnswer(before: Reach, seenAt: string | null): Reach {
@@ -20,19 +21,10 @@ export function afterAnswer(before: Reach, seenAt: string | null): Reach {
 }
 
 export const reach = {
-  subscribe(listener: () => void): () => void {
-    listeners.add(listener)
-    return () => listeners.delete(listener)
-  },
-  now: (): Reach => state,
-  answered: (seenAt: string | null) => become(afterAnswer(state, seenAt)),
+  subscribe: store.subscribe,
+  now: store.getState,
+  answered: (seenAt: string | null) => store.setState((state) => afterAnswer(state, seenAt), true),
   /** The server answers; what is shown was not asked for again yet. */
-  found: () => become(state.lost ? { ...state, lost: false } : state),
-  lost: () => become(state.lost ? state : { ...state, lost: true }),
-}
-
-function become(next: Reach): void {
-  if (next === state) return
-  state = next
-  for (const listener of listeners) listener()
+  found: () => store.setState((state) => (state.lost ? { ...state, lost: false } : state), true),
+  lost: () => store.setState((state) => (state.lost ? state : { ...state, lost: true }), true),
 }

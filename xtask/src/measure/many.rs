@@ -6,6 +6,7 @@ use std::thread;
 use std::time::{Duration, Instant};
 
 use super::server::{Caller, Serving};
+use crate::steps::{root, run};
 
 const JOBS: usize = 5_000;
 const READINGS: usize = 17_000;
@@ -144,6 +145,14 @@ fn measured(binary: &Path, data: &Path) -> Result<(), String> {
     })?;
     say(&format!("a number said of a job with {READINGS} readings"), &walls, "15");
 
+    // Whoever watches the job: from when the word is sent until the watcher has it.
+    let mut watching = serving.caller()?.watch(&format!("/api/jobs/{long}/stream"))?;
+    let told = timed(40, |at| {
+        caller.post(&facts, &said(9_500_000 + at, "part.owner", &format!("watched {at}")))?;
+        watching.hears("event:changed")
+    })?;
+    say("until a page that watches is told", &told, "100");
+
     let jobs = ids(&caller.get("/api/rack?from=100&most=20")?);
     drop(caller);
     let (a_second, late) = load(&serving.address, &jobs, 10_000_000)?;
@@ -153,5 +162,7 @@ fn measured(binary: &Path, data: &Path) -> Result<(), String> {
     let (a_second, late) = load(&serving.address, &jobs[..1], 20_000_000)?;
     println!("{CLIENTS} clients on one job: {a_second:.0} words a second, p95 {late:.0} ms (aim 100)");
     println!("memory with {JOBS} jobs: {} MB (aim 150)", serving.memory_mb()?);
+    let scrolling = binary.with_file_name("scrolling");
+    run(&root(), &scrolling.to_string_lossy(), &[&format!("http://{}/", serving.address)])?;
     serving.stop()
 }

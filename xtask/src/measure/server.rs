@@ -57,6 +57,26 @@ impl Drop for Serving {
     }
 }
 
+/// Events as they come.
+pub struct Watching(BufReader<TcpStream>);
+
+impl Watching {
+    /// Waits for a line.
+    pub fn hears(&mut self, wanted: &str) -> Result<(), String> {
+        let mut line = String::new();
+        loop {
+            line.clear();
+            let read = self.0.read_line(&mut line).map_err(|error| format!("{wanted}: {error}"))?;
+            if read == 0 {
+                return Err(format!("the stream ended before {wanted}"));
+            }
+            if line.replace(' ', "").starts_with(wanted) {
+                return Ok(());
+            }
+        }
+    }
+}
+
 /// One connection, kept open.
 pub struct Caller {
     stream: BufReader<TcpStream>,
@@ -80,6 +100,16 @@ impl Caller {
 
     pub fn post(&mut self, path: &str, body: &str) -> Result<String, String> {
         self.call("POST", path, body)
+    }
+
+    /// Opens a stream of events.
+    pub fn watch(mut self, path: &str) -> Result<Watching, String> {
+        let address = &self.address;
+        let request = format!("GET {path} HTTP/1.1\r\nHost: {address}\r\nAccept: text/event-stream\r\n\r\n");
+        self.stream.get_mut().write_all(request.as_bytes()).map_err(|error| error.to_string())?;
+        let mut watching = Watching(self.stream);
+        watching.hears("event:hello")?;
+        Ok(watching)
     }
 
     fn call(&mut self, method: &str, path: &str, body: &str) -> Result<String, String> {

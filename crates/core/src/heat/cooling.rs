@@ -1,12 +1,10 @@
 //! A hot casting in its packing: when it may be unwrapped, when touched, how fast it fell.
 
-use std::f64::consts::PI;
-
 use serde::{Deserialize, Serialize};
 
-use super::body::{Body, loss_w_m2k};
 use crate::problem::OutOfRange;
 use crate::quantity::Celsius;
+use crate::sim::{Body, Cools, Lump, Shells};
 
 /// What a hot casting is packed in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -110,11 +108,6 @@ pub const TOUCH_C: f64 = 45.0;
 const FALL_K: f64 = 100.0;
 
 const MOST_HOURS: f64 = 72.0;
-const OUTSIDE_H: f64 = 10.0;
-const OUTSIDE_EMISSIVITY: f64 = 0.9;
-const SHELLS: usize = 60;
-const PACKED_STEP_S: f64 = 20.0;
-const AIR_STEP_S: f64 = 2.0;
 
 /// How a casting cools.
 #[derive(Debug, Clone, PartialEq)]
@@ -213,163 +206,31 @@ pub fn cool(body: &Body, start: Celsius, wrapping: &Wrapping) -> Cooling {
 /// readings say about its packing.
 #[must_use]
 pub fn cool_scaled(body: &Body, start: Celsius, wrapping: &Wrapping, loss_factor: f64) -> Cooling {
+    let start_c = start.celsius();
     match wrapping.packing.properties() {
-        None => in_still_air(body, start.celsius(), loss_factor),
+        None => run(Lump::new(body, start_c), body, loss_factor),
         Some((k, rho_c)) => {
-            Shells::new(body, start.celsius(), wrapping.thickness_m, k * loss_factor, rho_c).run(loss_factor)
+            let shells = Shells::new(body, start_c, wrapping.thickness_m, k * loss_factor, rho_c);
+            run(shells, body, loss_factor)
         }
     }
+}
+
+fn run<C: Cools>(mut cools: C, body: &Body, loss_factor: f64) -> Cooling {
+    let mut core_c = vec![cools.core_c()];
+    let mut steps = 0_u32;
+    while !done(f64::from(steps) * C::STEP_S / 3600.0, cools.core_c()) {
+        cools.step(loss_factor);
+        core_c.push(cools.core_c());
+        steps += 1;
+    }
+    Cooling { step_s: C::STEP_S, core_c, ambient_c: body.ambient.celsius() }
 }
 
 fn done(hours: f64, core_c: f64) -> bool {
     /// Every cooling is worked out this far, so that its early hours can be asked about.
     const LEAST_HOURS: f64 = 4.0;
     hours >= MOST_HOURS || (core_c < TOUCH_C && hours > LEAST_HOURS)
-}
-
-fn in_still_air(body: &Body, start_c: f64, loss_factor: f64) -> Cooling {
-    let (surface, mass) = (body.surface_m2(), body.mass.kilograms());
-    let ambient = body.ambient.celsius();
-    let mut t = start_c;
-    let mut core_c = vec![t];
-    let mut steps = 0_u32;
-    while !done(f64::from(steps) * AIR_STEP_S / 3600.0, t) {
-        let heat = mass * body.iron.specific_heat(t) / AIR_STEP_S;
-        let loss = surface * loss_factor * loss_w_m2k(OUTSIDE_H, OUTSIDE_EMISSIVITY, t, ambient);
-        t = (heat * t + loss * ambient) / (heat + loss);
-        core_c.push(t);
-        steps += 1;
-    }
-    Cooling { step_s: AIR_STEP_S, core_c, ambient_c: ambient }
-}
-
-/// Shells between the innermost and the outermost, whose equations never change.
-const INNER: usize = SHELLS - 1;
-
-/// The lump and its shells; node 0 is the casting, node 60 the outermost shell.
-///
-/// Only the casting's own heat and the loss at the outside change from step to step. What lies
-/// between is eliminated once: each inner temperature is p + q T60 + r T0, and a step solves the
-/// two ends for T0 and T60.
-struct Shells {
-    body: Body,
-    t: [f64; SHELLS + 1],
-    /// Conductance in W/K from node i to node i + 1.
-    link: [f64; SHELLS],
-    /// Heat capacity over the step in W/K, of shell i + 1.
-    heat_w_k: [f64; SHELLS],
-    /// Of inner node i + 1: one over its pivot, and what it passes on to the next.
-    pivot: [f64; INNER],
-    upper: [f64; INNER],
-    q: [f64; INNER],
-    r: [f64; INNER],
-    /// Conductance in W/K from the last shell's middle to the outer surface.
-    outer_link: f64,
-    outer_area: f64,
-    outer_c: f64,
-}
-
-impl Shells {
-    fn new(body: &Body, start_c: f64, thickness_m: f64, k: f64, rho_c: f64) -> Self {
-        let inner = (body.surface_m2() / (4.0 * PI)).sqrt();
-        let step = thickness_m / SHELLS as f64;
-        let edge = |shell: usize| inner + step * shell as f64;
-        let middle = |shell: usize| edge(shell) + step / 2.0;
-        let conductance = |from: f64, to: f64| 4.0 * PI * k / (1.0 / from - 1.0 / to);
-        let ambient = body.ambient.celsius();
-        let mut t = [ambient; SHELLS + 1];
-        t[0] = start_c;
-        let outer = edge(SHELLS);
-        let link: [f64; SHELLS] = std::array::from_fn(|i| {
-            let from = if i == 0 { inner } else { middle(i - 1) };
-            conductance(from, middle(i))
-        });
-        let heat_w_k: [f64; SHELLS] = std::array::from_fn(|i| {
-            rho_c * 4.0 / 3.0 * PI * (edge(i + 1).powi(3) - edge(i).powi(3)) / PACKED_STEP_S
-        });
-        let (mut pivot, mut upper) = ([0.0; INNER], [0.0; INNER]);
-        for i in 0..INNER {
-            let passed = if i == 0 { 0.0 } else { link[i] * upper[i - 1] };
-            pivot[i] = 1.0 / (heat_w_k[i] + link[i] + link[i + 1] - passed);
-            upper[i] = link[i + 1] * pivot[i];
-        }
-        let mut shells = Self {
-            t,
-            link,
-            heat_w_k,
-            pivot,
-            upper,
-            q: [0.0; INNER],
-            r: [0.0; INNER],
-            outer_link: conductance(middle(SHELLS - 1), outer),
-            outer_area: 4.0 * PI * outer * outer,
-            outer_c: ambient,
-            body: *body,
-        };
-        let mut from_outside = [0.0; INNER];
-        from_outside[INNER - 1] = link[SHELLS - 1];
-        shells.q = shells.inner(&from_outside);
-        let mut from_casting = [0.0; INNER];
-        from_casting[0] = link[0];
-        shells.r = shells.inner(&from_casting);
-        shells
-    }
-
-    /// The inner temperatures that a load in W gives, with both ends at 0 degC.
-    fn inner(&self, load: &[f64; INNER]) -> [f64; INNER] {
-        let mut x = [0.0; INNER];
-        let mut before = 0.0;
-        for i in 0..INNER {
-            before = (load[i] + self.link[i] * before) * self.pivot[i];
-            x[i] = before;
-        }
-        let mut after = 0.0;
-        for i in (0..INNER).rev() {
-            after = x[i] + self.upper[i] * after;
-            x[i] = after;
-        }
-        x
-    }
-
-    /// One backward Euler step; the loss outside is taken at the surface's last temperature.
-    fn step(&mut self, loss_factor: f64) {
-        let ambient = self.body.ambient.celsius();
-        let surface_w_k =
-            self.outer_area * loss_factor * loss_w_m2k(OUTSIDE_H, OUTSIDE_EMISSIVITY, self.outer_c, ambient);
-        let out_w_k = 1.0 / (1.0 / self.outer_link + 1.0 / surface_w_k);
-        let load: [f64; INNER] = std::array::from_fn(|i| self.heat_w_k[i] * self.t[i + 1]);
-        let p = self.inner(&load);
-        let last = INNER - 1;
-        let (first_link, last_link) = (self.link[0], self.link[SHELLS - 1]);
-        let casting_w_k =
-            self.body.mass.kilograms() * self.body.iron.specific_heat(self.t[0]) / PACKED_STEP_S;
-        // a T0 + b T60 = e at the casting, c T0 + d T60 = f at the outermost shell.
-        let (a, b) = (casting_w_k + first_link * (1.0 - self.r[0]), -first_link * self.q[0]);
-        let (c, d) = (
-            -last_link * self.r[last],
-            self.heat_w_k[SHELLS - 1] + last_link * (1.0 - self.q[last]) + out_w_k,
-        );
-        let e = casting_w_k * self.t[0] + first_link * p[0];
-        let f = self.heat_w_k[SHELLS - 1] * self.t[SHELLS] + out_w_k * ambient + last_link * p[last];
-        let (casting_c, outermost_c) = ((e * d - b * f) / (a * d - b * c), (a * f - c * e) / (a * d - b * c));
-        for (t, (p, (q, r))) in self.t[1..SHELLS].iter_mut().zip(p.iter().zip(self.q.iter().zip(&self.r))) {
-            *t = p + q * outermost_c + r * casting_c;
-        }
-        (self.t[0], self.t[SHELLS]) = (casting_c, outermost_c);
-        self.outer_c =
-            (self.outer_link * outermost_c + surface_w_k * ambient) / (self.outer_link + surface_w_k);
-    }
-
-    fn run(mut self, loss_factor: f64) -> Cooling {
-        let mut core_c = vec![self.t[0]];
-        let mut steps = 0_u32;
-        while !done(f64::from(steps) * PACKED_STEP_S / 3600.0, self.t[0]) {
-            self.step(loss_factor);
-            core_c.push(self.t[0]);
-            steps += 1;
-        }
-        Cooling { step_s: PACKED_STEP_S, core_c, ambient_c: self.body.ambient.celsius() }
-    }
 }
 
 #[cfg(test)]

@@ -1,15 +1,14 @@
 //! Getting a casting warm, evenly, and down again slowly.
 
-mod body;
 mod cooling;
 mod edge;
 mod heating;
 mod runs;
 mod source;
 
-pub use body::{Body, PartShape, energy_joules};
+pub use crate::sim::{Bar, BarPower, Body, PartShape, energy_joules};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
-pub use heating::{Bar, BarPower, Heating, ceiling_c, heat_for, heat_until};
+pub use heating::{Heating, ceiling_c, heat_for, heat_until};
 pub use runs::Runs;
 pub use source::{HeatSource, SourceKind};

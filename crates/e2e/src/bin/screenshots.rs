@@ -67,7 +67,7 @@ async fn main() -> anyhow::Result<()> {
     take("torch", &format!("/jobs/{malt}/torch"), "In the window", LAPTOP).await?;
     take("torch-phone", &format!("/jobs/{malt}/torch"), "In the window", PHONE).await?;
 
-    let daylight = json!({ "key": "shop.theme", "typed": "daylight", "shown_in": "metric" });
+    let daylight = json!({ "change": { "kind": "set", "key": "shop.theme", "typed": "daylight", "shown_in": "metric" } });
     browser.fetch("POST", "/api/shop", daylight).await?;
     take("shop", "/shop", "At hand", LAPTOP).await?;
     println!("The pictures lie in {}.", folder.display());

@@ -3,6 +3,7 @@
 mod let_go;
 mod news;
 mod say;
+mod say_shop;
 mod see;
 mod work;
 
@@ -18,6 +19,7 @@ use crate::clock::Clock;
 use crate::database::Database;
 pub use news::News;
 pub use say::{NewFact, NewJob};
+pub use say_shop::NewShopFact;
 use see::Kept;
 pub use see::{Seen, ShopNow};
 pub use work::work;
@@ -41,6 +43,8 @@ struct OnTheDesk {
     /// Runs of the models, for the plans to come.
     runs: Arc<Runs>,
     shop: RwLock<Option<Arc<ShopNow>>>,
+    /// Whoever changes the shop waits for their turn.
+    shop_turn: tokio::sync::Mutex<()>,
     /// Whoever changes a job, or works it out, waits for their turn.
     turns: [tokio::sync::Mutex<()>; TURNS],
     /// Jobs of which something is known since their line on the rack was worked out.
@@ -56,6 +60,7 @@ impl Desk {
             kept: Cache::new(KEPT),
             runs: Arc::default(),
             shop: RwLock::default(),
+            shop_turn: tokio::sync::Mutex::default(),
             turns: std::array::from_fn(|_| tokio::sync::Mutex::default()),
             behind: Mutex::default(),
             damaged: Mutex::default(),

@@ -1,11 +1,13 @@
 //! A job and its plan, worked out once for each revision of it and of the shop.
 
+use std::collections::BTreeMap;
 use std::sync::{Arc, PoisonError};
 
 use uuid::Uuid;
+use vanadin_core::field::Held;
 use vanadin_core::job::{Fact, Job, Reading};
 use vanadin_core::plan::{Plan, plan_with};
-use vanadin_core::shop::Shop;
+use vanadin_core::shop::{Shop, ShopFact, settings};
 
 use super::{Desk, News, work};
 use crate::api_error::ApiError;
@@ -13,11 +15,15 @@ use crate::job::store;
 use crate::rack::projection::{self, Projected};
 use crate::shop::store as shop_store;
 
-/// The shop with the revision of all its settings together.
+/// The shop with its log.
 #[derive(Debug)]
 pub struct ShopNow {
     pub shop: Shop,
+    /// Of its log.
     pub revision: u64,
+    /// What stands in its settings, by key.
+    pub values: BTreeMap<String, Held>,
+    pub facts: Vec<ShopFact>,
 }
 
 /// A job as it stands, worked out.
@@ -58,8 +64,10 @@ impl Desk {
     }
 
     async fn read_the_shop(&self) -> Result<Arc<ShopNow>, ApiError> {
-        let values = shop_store::values(&self.database.pool).await?;
-        let now = Arc::new(ShopNow { shop: Shop::of(&values), revision: shop_store::revision_of(&values) });
+        let facts = shop_store::facts(&self.database.pool).await?;
+        let values = settings(&facts);
+        let revision = facts.last().map_or(0, |fact| fact.revision);
+        let now = Arc::new(ShopNow { shop: Shop::of(&values), revision, values, facts });
         let mut known = self.on.shop.write().unwrap_or_else(PoisonError::into_inner);
         // Of two that read at the same time the later settings count.
         if known.as_ref().is_none_or(|known| known.revision < now.revision) {

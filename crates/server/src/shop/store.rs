@@ -1,32 +1,53 @@
-//! The shop's settings in the database.
+//! The shop's log in the database.
 
-use std::collections::BTreeMap;
-
+use sqlx::sqlite::SqliteRow;
 use sqlx::{Row, SqliteConnection, SqlitePool};
-use vanadin_core::field::{Held, parse_value, shop_field};
+use vanadin_core::field;
 use vanadin_core::plan::FETCHED_AT_HOUR;
 use vanadin_core::problem::FieldProblem;
-use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::Shop;
+use vanadin_core::shop::{Shop, ShopFact, ShopWord};
 
 use crate::api_error::ApiError;
 
-/// The settings as typed and understood, by key.
-pub async fn values(pool: &SqlitePool) -> Result<BTreeMap<String, Held>, sqlx::Error> {
-    let rows = sqlx::query("select key, typed, shown_in, revision from shop_value").fetch_all(pool).await?;
-    Ok(rows
-        .iter()
-        .filter_map(|row| {
-            let (key, typed, shown_in): (String, String, String) = (row.get(0), row.get(1), row.get(2));
-            let shown_in = if shown_in == "imperial" { UnitSystem::Imperial } else { UnitSystem::Metric };
-            let (value, not_understood) = match parse_value(&key, shop_field(&key)?, &typed, shown_in) {
-                Ok(value) => (value, String::new()),
-                Err(problem) => (None, problem.message),
-            };
-            let revision = row.get::<i64, _>(3).unsigned_abs();
-            Some((key, Held { typed, value, revision, not_understood }))
+/// Everything that was said of the shop, the first first.
+pub async fn facts(pool: &SqlitePool) -> Result<Vec<ShopFact>, sqlx::Error> {
+    let rows = sqlx::query(
+        "select id, revision, at_client_ms, at_server_ms, who, sender, change, understood from shop_fact \
+         order by revision",
+    )
+    .fetch_all(pool)
+    .await?;
+    Ok(rows.iter().filter_map(fact).collect())
+}
+
+/// A word that cannot be read changes nothing, and is said where a server tells what it cannot read.
+fn fact(row: &SqliteRow) -> Option<ShopFact> {
+    let text: String = row.get(6);
+    let read = || -> anyhow::Result<ShopFact> {
+        Ok(ShopFact {
+            id: row.get::<String, _>(0).parse()?,
+            revision: row.get::<i64, _>(1).unsigned_abs(),
+            at_client_ms: row.get(2),
+            at_server_ms: row.get(3),
+            who: row.get(4),
+            sender: row.get(5),
+            change: serde_json::from_str(&text)?,
+            understood: row
+                .get::<Option<String>, _>(7)
+                .map(|text| serde_json::from_str(&text))
+                .transpose()?,
         })
-        .collect())
+    };
+    match read() {
+        Ok(fact) => Some(fact),
+        Err(error) => {
+            eprintln!(
+                "vanadin: what was said of the shop as no. {} cannot be read: {error}",
+                row.get::<i64, _>(1)
+            );
+            None
+        }
+    }
 }
 
 /// When a part that is wanted on `day`, `YYYY-MM-DD`, is fetched: at its hour of that day in the shop's
@@ -38,37 +59,37 @@ pub fn fetched_at_ms(shop: &Shop, day: &str) -> Option<i64> {
     Some(fetched.timestamp().as_millisecond())
 }
 
-/// The revision of all settings together.
-pub fn revision_of(values: &BTreeMap<String, Held>) -> u64 {
-    values.values().map(|held| held.revision).sum()
+/// A time zone that the computer does not know is none.
+pub fn known_zone(word: &ShopWord) -> Result<(), ApiError> {
+    match word {
+        ShopWord::Set { key, typed, .. }
+            if key == field::shop::TIME_ZONE.key()
+                && !typed.trim().is_empty()
+                && jiff::tz::TimeZone::get(typed.trim()).is_err() =>
+        {
+            let message = format!("\"{typed}\" is not a time zone");
+            Err(vec![FieldProblem::new(key, message, "Europe/London or America/Chicago")].into())
+        }
+        _ => Ok(()),
+    }
 }
 
-/// Stores a setting if it can be understood.
-pub async fn set(
-    on: &mut SqliteConnection,
-    key: &str,
-    typed: &str,
-    shown_in: UnitSystem,
-    revision: u64,
-) -> Result<(), ApiError> {
-    let spec = shop_field(key).ok_or_else(|| vec![FieldProblem::new(key, "there is no such setting", "")])?;
-    parse_value(key, spec, typed, shown_in).map_err(|problem| vec![problem])?;
-    if key == "shop.time_zone" && !typed.trim().is_empty() && jiff::tz::TimeZone::get(typed.trim()).is_err() {
-        let message = format!("\"{typed}\" is not a time zone");
-        return Err(vec![FieldProblem::new(key, message, "Europe/London or America/Chicago")].into());
-    }
+/// Stores a word.
+pub async fn add(on: &mut SqliteConnection, fact: &ShopFact) -> Result<(), ApiError> {
+    let json = |error: serde_json::Error| anyhow::Error::from(error);
+    let understood = fact.understood.as_ref().map(serde_json::to_string).transpose().map_err(json)?;
     sqlx::query(
-        "insert into shop_value (key, typed, shown_in, revision) values (?, ?, ?, ?) \
-         on conflict (key) do update set typed = excluded.typed, shown_in = excluded.shown_in, \
-         revision = excluded.revision",
+        "insert into shop_fact (id, revision, at_client_ms, at_server_ms, who, sender, change, understood) \
+         values (?, ?, ?, ?, ?, ?, ?, ?)",
     )
-    .bind(key)
-    .bind(typed.trim())
-    .bind(match shown_in {
-        UnitSystem::Metric => "metric",
-        UnitSystem::Imperial => "imperial",
-    })
-    .bind(revision.cast_signed())
+    .bind(fact.id.to_string())
+    .bind(fact.revision.cast_signed())
+    .bind(fact.at_client_ms)
+    .bind(fact.at_server_ms)
+    .bind(&fact.who)
+    .bind(&fact.sender)
+    .bind(serde_json::to_string(&fact.change).map_err(json)?)
+    .bind(understood)
     .execute(on)
     .await?;
     Ok(())
@@ -76,6 +97,8 @@ pub async fn set(
 
 #[cfg(test)]
 mod tests {
+    use std::collections::BTreeMap;
+
     use super::*;
     use rstest::rstest;
 

@@ -1,8 +1,6 @@
 //! The simulated thermocouple that ships with the server: a pad at the coldest far corner of each
 //! part that is hot.
 
-mod pad;
-
 use std::collections::HashMap;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
@@ -13,12 +11,12 @@ use tokio::sync::Mutex;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
 use vanadin_core::job::Reading;
+use vanadin_core::pad::Pad;
 
 use crate::api_error::ApiError;
 use crate::desk::{Desk, News};
 use crate::job::store;
 use crate::rack::projection;
-pub use pad::Pad;
 
 /// Every pad that is on a hot part. They are read until this is dropped or stopped.
 pub struct Thermocouples {

@@ -506,7 +506,7 @@ export interface paths {
         /** The shop and its settings. */
         get: operations["show_shop"];
         put?: never;
-        /** Changes one setting. */
+        /** Changes one setting, or takes back or puts back one's own last word. */
         post: operations["change_shop"];
         delete?: never;
         options?: never;
@@ -1799,6 +1799,23 @@ export interface components {
         NewPassphrase: {
             passphrase: string;
         };
+        /** @description A word for the shop's log. */
+        NewShopFact: {
+            /**
+             * Format: int64
+             * @description The revision of the setting that it replaces, as last seen; nothing to replace whatever stands.
+             */
+            base?: number | null;
+            change: components["schemas"]["ShopWord"];
+            /**
+             * Format: uuid
+             * @description Made by whoever says it: sent twice, stored once.
+             */
+            id?: string;
+            /** @description Whose word it is: everybody takes back their own. */
+            sender?: string;
+            who?: string;
+        };
         /** @description The one thing to do next. */
         Next: {
             /**
@@ -2202,17 +2219,6 @@ export interface components {
             time_zone: string;
             units: components["schemas"]["UnitSystem"];
         };
-        /** @description A setting as typed. */
-        ShopChange: {
-            /**
-             * Format: int64
-             * @description The revision it replaces, as last seen; nothing to replace whatever stands.
-             */
-            base?: number | null;
-            key: string;
-            shown_in: components["schemas"]["UnitSystem"];
-            typed: string;
-        };
         /** @enum {string} */
         ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.stitch_kit" | "shop.pins";
         ShopView: {
@@ -2220,12 +2226,32 @@ export interface components {
             fields: {
                 [key: string]: components["schemas"]["FieldHeld"];
             };
+            /** @description Of each sender what can be taken back and put back. */
+            own_words: components["schemas"]["OwnWord"][];
             /**
              * Format: int64
              * @description Of all its settings together: it grows with each change.
              */
             revision: number;
             shop: components["schemas"]["Shop"];
+        };
+        /** @description Something said of the shop. */
+        ShopWord: {
+            key: string;
+            /** @enum {string} */
+            kind: "set";
+            shown_in: components["schemas"]["UnitSystem"];
+            typed: string;
+        } | {
+            /** @enum {string} */
+            kind: "undo";
+            /** Format: uuid */
+            target: string;
+        } | {
+            /** @enum {string} */
+            kind: "redo";
+            /** Format: uuid */
+            target: string;
         };
         /** @description A number and its unit, ready to be set in type. */
         Shown: {
@@ -5018,7 +5044,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ShopChange"];
+                "application/json": components["schemas"]["NewShopFact"];
             };
         };
         responses: {

@@ -1,10 +1,11 @@
+import { createStore } from 'zustand/vanilla'
 import { api, type JobView } from '../client'
 import { device } from './device'
 import { newId } from './new-id'
 import { queryClient, jobQuery } from '../queries'
 import {
-  basedOn,
   fieldOf,
+  leftAfter,
   nextToSend,
   outcomeOf,
   restored,
@@ -51,20 +52,19 @@ export const sender: string = (() => {
   return made
 })()
 
-let state: Outbox = {
+const box = createStore<Outbox>(() => ({
   waiting: [],
   refusals: notTaken(),
   reached: true,
   held: '',
   unkept: false,
   clockNotice: '',
-}
+}))
 /** The data folder of the server that answers; nothing until it has said. */
 let folder: string | null = null
 let sending: string | null = null
 let running = false
 let retry: ReturnType<typeof setTimeout> | undefined
-const listeners = new Set<() => void>()
 
 /** What waited when the page was closed. What cannot be read is set aside, not lost and not in the way. */
 function stored(): Waiting[] {
@@ -90,18 +90,14 @@ function become(next: Partial<Outbox>): void {
   if (next.refusals !== undefined) {
     store.write(NOT_TAKEN, JSON.stringify(next.refusals.slice(-NOT_TAKEN_MOST)))
   }
-  state = { ...state, ...next }
-  for (const listener of listeners) listener()
+  box.setState(next)
 }
 
 const slot = (item: Waiting): string => `${PREFIX}${item.at_client_ms}.${item.id}`
 
 export const outbox = {
-  subscribe(listener: () => void): () => void {
-    listeners.add(listener)
-    return () => listeners.delete(listener)
-  },
-  now: (): Outbox => state,
+  subscribe: box.subscribe,
+  now: box.getState,
 
   /** Says a change of a job: kept here first, then sent; in order, each once. */
   say(job: string, change: Said, base: number | null = null): void {
@@ -119,9 +115,9 @@ export const outbox = {
     const field = fieldOf(change)
     const answered = (r: Refusal) => r.job === job && r.field === field && change.kind === 'set'
     become({
-      waiting: [...state.waiting, item],
-      unkept: state.unkept || !kept,
-      refusals: state.refusals.filter((r) => !answered(r)),
+      waiting: [...box.getState().waiting, item],
+      unkept: box.getState().unkept || !kept,
+      refusals: box.getState().refusals.filter((r) => !answered(r)),
     })
     void send()
   },
@@ -135,12 +131,12 @@ export const outbox = {
 
   /** Takes back the last word from here, whether it was sent or still waits. */
   undo(job: string, last: string | null): void {
-    const found = undoing(state.waiting, job, sending, last)
+    const found = undoing(box.getState().waiting, job, sending, last)
     if (found.kind === 'undo') outbox.say(job, { kind: 'undo', target: found.target })
     if (found.kind === 'drop') {
-      const item = state.waiting.find((waiting) => waiting.id === found.id)
+      const item = box.getState().waiting.find((waiting) => waiting.id === found.id)
       if (item !== undefined) store.remove(slot(item))
-      become({ waiting: state.waiting.filter((waiting) => waiting.id !== found.id) })
+      become({ waiting: box.getState().waiting.filter((waiting) => waiting.id !== found.id) })
     }
   },
 
@@ -149,7 +145,7 @@ export const outbox = {
 
   /** Something can be taken back. */
   canUndo: (job: string, last: string | null): boolean =>
-    undoing(state.waiting, job, sending, last).kind !== 'nothing',
+    undoing(box.getState().waiting, job, sending, last).kind !== 'nothing',
 
   /** Says again what was not taken, as it was. */
   again(refusal: Refusal): void {
@@ -159,7 +155,7 @@ export const outbox = {
 
   /** Forgets a refusal: it was read, or typed over. */
   dismiss(refusal: Refusal): void {
-    become({ refusals: state.refusals.filter((r) => r !== refusal) })
+    become({ refusals: box.getState().refusals.filter((r) => r !== refusal) })
   },
 }
 
@@ -176,7 +172,7 @@ async function whoAnswers(): Promise<string | null> {
     const { data } = await api.GET('/api/health')
     if (data === undefined) return null
     heardTheTime(data.now_ms)
-    if (data.clock_notice !== state.clockNotice) become({ clockNotice: data.clock_notice })
+    if (data.clock_notice !== box.getState().clockNotice) become({ clockNotice: data.clock_notice })
     return data.folder
   } catch {
     return null
@@ -195,15 +191,17 @@ async function send(): Promise<void> {
   const held = new Map<string, string>()
   // After a failure another server may stand at this address.
   folder ??= await whoAnswers()
-  const wanted = state.waiting.length > 0 || !state.reached
+  const wanted = box.getState().waiting.length > 0 || !box.getState().reached
   if (folder === null && wanted) {
     become({ reached: false })
     again()
   }
   // What waited was taken back meanwhile: there is nothing left that would tell.
-  if (folder !== null && !state.reached && state.waiting.length === 0) become({ reached: true })
+  if (folder !== null && !box.getState().reached && box.getState().waiting.length === 0)
+    become({ reached: true })
   for (;;) {
-    const item = folder === null ? undefined : nextToSend(state.waiting, folder, new Set(held.keys()))
+    const item =
+      folder === null ? undefined : nextToSend(box.getState().waiting, folder, new Set(held.keys()))
     if (item === undefined) break
     sending = item.id
     const outcome = await post(item)
@@ -221,32 +219,32 @@ async function send(): Promise<void> {
     store.remove(slot(item))
     settle(item, outcome)
   }
-  const left = state.waiting.length > 0 && folder !== null
-  const elsewhere = state.waiting.some((item) => item.folder !== null && item.folder !== folder)
+  const left = box.getState().waiting.length > 0 && folder !== null
+  const elsewhere = box.getState().waiting.some((item) => item.folder !== null && item.folder !== folder)
   const why = [...held.values()][0] ?? (elsewhere ? 'it was said to another shop' : '')
-  if ((left ? why : '') !== state.held) become({ held: left ? why : '' })
+  if ((left ? why : '') !== box.getState().held) become({ held: left ? why : '' })
   if (left && why !== '') {
     folder = null
     again()
   }
-  if (state.unkept && state.waiting.length === 0) become({ unkept: false })
+  if (box.getState().unkept && box.getState().waiting.length === 0) become({ unkept: false })
   running = false
 }
 
 function settle(item: Waiting, outcome: Extract<Outcome, { kind: 'stored' | 'refused' }>): void {
-  const waiting = state.waiting.filter((other) => other.id !== item.id)
+  const before = box.getState().waiting
+  const waiting = leftAfter(before, item, outcome)
   if (outcome.kind === 'stored') {
-    heardTheTime(outcome.view.now_ms)
-    const moved = waiting.map((later) => basedOn(item, outcome.view, later))
-    for (const later of moved) {
-      if (!waiting.includes(later)) store.write(slot(later), JSON.stringify(later))
-    }
     const { view } = outcome
+    heardTheTime(view.now_ms)
+    for (const later of waiting) {
+      if (!before.includes(later)) store.write(slot(later), JSON.stringify(later))
+    }
     // Somebody else's later word may have been told meanwhile.
     queryClient.setQueryData(jobQuery(item.job).queryKey, (seen) =>
       seen !== undefined && seen.revision > view.revision ? seen : view,
     )
-    become({ waiting: moved, reached: true })
+    become({ waiting, reached: true })
     void queryClient.invalidateQueries({ queryKey: ['rack'] })
     return
   }
@@ -262,7 +260,7 @@ function settle(item: Waiting, outcome: Extract<Outcome, { kind: 'stored' | 'ref
     change,
     at_client_ms,
   }))
-  become({ waiting, refusals: [...state.refusals, ...refusals], reached: true })
+  become({ waiting, refusals: [...box.getState().refusals, ...refusals], reached: true })
   void queryClient.invalidateQueries({ queryKey: jobQuery(job).queryKey })
 }
 

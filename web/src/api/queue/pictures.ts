@@ -1,4 +1,5 @@
 import { openDB, type DBSchema } from 'idb'
+import { createStore } from 'zustand/vanilla'
 import type { JobView, Problem, Schemas } from '../client'
 import { device } from './device'
 import { newId } from './new-id'
@@ -43,22 +44,13 @@ const kept = openDB<Kept>('vanadin.pictures', 1, {
   upgrade: (database) => void database.createObjectStore('waiting', { keyPath: 'id' }),
 })
 
-let state: PictureBox = { waiting: [], refused: [], unkept: false }
+const box = createStore<PictureBox>(() => ({ waiting: [], refused: [], unkept: false }))
 let sending = false
 let retry: ReturnType<typeof setTimeout> | undefined
-const listeners = new Set<() => void>()
-
-function become(next: Partial<PictureBox>): void {
-  state = { ...state, ...next }
-  for (const listener of listeners) listener()
-}
 
 export const pictureBox = {
-  subscribe(listener: () => void): () => void {
-    listeners.add(listener)
-    return () => listeners.delete(listener)
-  },
-  now: (): PictureBox => state,
+  subscribe: box.subscribe,
+  now: box.getState,
 
   /** Takes a picture of a job: kept here first, then sent. One over `mostMb` is refused at once. */
   async take(job: string, file: File, shows: string, mostMb: number): Promise<void> {
@@ -69,7 +61,7 @@ export const pictureBox = {
         message: `more than ${mostMb} MB are too many`,
         would_be_right: 'a smaller one',
       }
-      become({ refused: [...state.refused, { id, job, name: file.name, problem }] })
+      box.setState({ refused: [...box.getState().refused, { id, job, name: file.name, problem }] })
       return
     }
     const who = device.said()
@@ -79,15 +71,15 @@ export const pictureBox = {
       await (await kept).put('waiting', item)
     } catch {
       // The browser's store takes nothing more: it is sent from here, and lost if this page is closed.
-      become({ unkept: true })
+      box.setState({ unkept: true })
     }
-    become({ waiting: [...state.waiting, item] })
+    box.setState({ waiting: [...box.getState().waiting, item] })
     void send()
   },
 
   /** Forgets a refusal: it was read. */
   dismiss(id: string): void {
-    become({ refused: state.refused.filter((item) => item.id !== id) })
+    box.setState({ refused: box.getState().refused.filter((item) => item.id !== id) })
   },
 }
 
@@ -97,7 +89,7 @@ async function send(): Promise<void> {
   clearTimeout(retry)
   const held = new Set<string>()
   for (;;) {
-    const item = state.waiting.find((waiting) => !held.has(waiting.id))
+    const item = box.getState().waiting.find((waiting) => !held.has(waiting.id))
     if (item === undefined) break
     const outcome = await post(item)
     if (outcome === 'later') {
@@ -114,14 +106,17 @@ async function send(): Promise<void> {
     } catch {
       // It was never kept there.
     }
-    const waiting = state.waiting.filter((other) => other.id !== item.id)
+    const waiting = box.getState().waiting.filter((other) => other.id !== item.id)
     if (outcome.kind === 'stored') {
       queryClient.setQueryData(jobQuery(item.job).queryKey, outcome.view)
       void queryClient.invalidateQueries({ queryKey: ['rack'] })
-      become({ waiting })
+      box.setState({ waiting })
     } else {
       const { id, job, name } = item
-      become({ waiting, refused: [...state.refused, { id, job, name, problem: outcome.problem }] })
+      box.setState({
+        waiting,
+        refused: [...box.getState().refused, { id, job, name, problem: outcome.problem }],
+      })
     }
   }
   sending = false
@@ -158,7 +153,7 @@ async function post(item: WaitingPicture): Promise<Outcome> {
 
 async function start(): Promise<void> {
   try {
-    become({ waiting: [...(await (await kept).getAll('waiting')), ...state.waiting] })
+    box.setState({ waiting: [...(await (await kept).getAll('waiting')), ...box.getState().waiting] })
   } catch {
     // Without the browser's store there is nothing from before.
   }

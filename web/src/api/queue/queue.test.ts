@@ -1,10 +1,24 @@
 import { describe, expect, it } from 'vitest'
 import type { Change } from '../client'
-import { basedOn, fieldOf, nextToSend, outcomeOf, restored, saidOf, undoing, type Waiting } from './queue'
+import {
+  basedOn,
+  begun,
+  fieldOf,
+  leftAfter,
+  nextToSend,
+  outcomeOf,
+  restored,
+  saidOf,
+  typedAndWaiting,
+  undoing,
+  type Outcome,
+  type Said,
+  type Waiting,
+} from './queue'
 
 const set = (key: string, typed: string): Change => ({ kind: 'set', key, typed, shown_in: 'metric' })
 
-function item(id: string, job: string, change: Change, folder: string | null = 'here'): Waiting {
+function item(id: string, job: string, change: Said, folder: string | null = 'here'): Waiting {
   return { id, job, at_client_ms: 1, who: 'bench', base: null, change, folder }
 }
 
@@ -95,5 +109,101 @@ describe('what was said', () => {
     const other = { ...item('3', 'a', set('part.mass', '2')), base: 3 }
     expect(basedOn(earlier, view, other).base).toBe(3)
     expect(basedOn(earlier, view, { ...later, base: null }).base).toBeNull()
+  })
+})
+
+const VIEW = { fields: {}, job: { evidence: [] } } as never
+
+const OUTCOMES: readonly Outcome[] = [
+  { kind: 'stored', view: VIEW },
+  { kind: 'later' },
+  { kind: 'waits', why: 'elsewhere' },
+  { kind: 'refused', problems: [] },
+]
+
+describe('what waits, whatever comes of sending it', () => {
+  const all = [
+    item('1', 'a', { kind: 'begin' }),
+    item('2', 'a', set('part.wall', '14')),
+    item('3', 'b', set('part.wall', '9')),
+    item('4', 'b', set('part.wall', '10')),
+  ]
+  /** Sends as the outbox does, with these outcomes one after the other; the last one stays. */
+  const run = (outcomes: readonly Outcome[]) => {
+    let waiting: readonly Waiting[] = all
+    let held = new Set<string>()
+    const sent: { id: string; kind: Outcome['kind'] }[] = []
+    for (let at = 0; at < 12; at += 1) {
+      const next = nextToSend(waiting, 'here', held)
+      if (next === undefined) {
+        if (waiting.length === 0) break
+        // A new round: what was held is tried again.
+        held = new Set()
+        continue
+      }
+      const outcome = outcomes[Math.min(at, outcomes.length - 1)]
+      if (outcome === undefined) break
+      sent.push({ id: next.id, kind: outcome.kind })
+      if (outcome.kind === 'waits') held.add(next.job)
+      waiting = leftAfter(waiting, next, outcome)
+    }
+    return { waiting, sent }
+  }
+  const indices = [0, 1, 2, 3]
+  const sequences = indices.flatMap((a) =>
+    indices.flatMap((b) =>
+      indices.flatMap((c) => indices.flatMap((d) => indices.map((e) => [a, b, c, d, e]))),
+    ),
+  )
+
+  it.each(['stored', 'refused'] as const)('one that is %s is sent no more', (kind) => {
+    for (const sequence of sequences) {
+      const { sent } = run(sequence.flatMap((at) => OUTCOMES[at] ?? []))
+      for (const { id } of sent.filter((one) => one.kind === kind)) {
+        const after = sent.slice(sent.findIndex((one) => one.id === id && one.kind === kind) + 1)
+        expect(after.map((one) => one.id)).not.toContain(id)
+      }
+    }
+  })
+
+  it('nothing is lost, and each job keeps its order', () => {
+    for (const sequence of sequences) {
+      const { waiting, sent } = run(sequence.flatMap((at) => OUTCOMES[at] ?? []))
+      const settled = sent.filter((one) => one.kind === 'stored' || one.kind === 'refused')
+      expect([...settled.map((one) => one.id), ...waiting.map((one) => one.id)].sort()).toEqual([
+        '1',
+        '2',
+        '3',
+        '4',
+      ])
+      for (const [first, second] of [
+        ['1', '2'],
+        ['3', '4'],
+      ]) {
+        const at = (id: string | undefined) => settled.findIndex((one) => one.id === id)
+        if (at(second) !== -1) expect(at(first)).toBeGreaterThanOrEqual(0)
+        if (at(second) !== -1) expect(at(second)).toBeGreaterThan(at(first))
+      }
+    }
+  })
+})
+
+describe('a job that was begun here', () => {
+  const waiting = [
+    item('1', 'a', { kind: 'begin' }),
+    item('2', 'a', set('part.name', 'Quoin')),
+    item('3', 'a', set('part.name', 'Quoin clamp')),
+    item('4', 'b', set('part.name', 'Lever')),
+  ]
+
+  it('is known as long as it waits', () => {
+    expect(begun(waiting)).toEqual(['a'])
+    expect(begun(waiting.slice(1))).toEqual([])
+  })
+
+  it('has the name it was given last', () => {
+    expect(typedAndWaiting(waiting, 'a', 'part.name')).toBe('Quoin clamp')
+    expect(typedAndWaiting(waiting, 'a', 'part.wall')).toBeUndefined()
+    expect(typedAndWaiting([], 'a', 'part.name')).toBeUndefined()
   })
 })

@@ -61,6 +61,13 @@ export function nextToSend(
   return waiting.find((item) => !held.has(item.job) && (item.folder === null || item.folder === folder))
 }
 
+/** What still waits once one was sent and something came of it: the others in their order. */
+export function leftAfter(waiting: readonly Waiting[], sent: Waiting, outcome: Outcome): readonly Waiting[] {
+  if (outcome.kind === 'later' || outcome.kind === 'waits') return waiting
+  const left = waiting.filter((other) => other.id !== sent.id)
+  return outcome.kind === 'stored' ? left.map((later) => basedOn(sent, outcome.view, later)) : left
+}
+
 /** Entries kept in the browser, and the keys of those that cannot be read. */
 export function restored(entries: readonly (readonly [key: string, text: string])[]): {
   kept: Waiting[]

@@ -1,10 +1,13 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
-import { api, dataOf, Refused, type Problem, type Schemas } from '../../api/client'
+import { Refused, type Problem, type Schemas } from '../../api/client'
 import { fieldAt, type FieldView } from '../../api/fields'
+import { sender } from '../../api/queue/outbox'
 import { shopQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { useTables } from '../../job/TablesContext'
+import { useShopWord } from '../../job/useShopWord'
+import { useShortcut } from '../../keys/useShortcut'
 import { Button } from '../../ui/Button'
 import { FieldInput } from '../../ui/FieldInput'
 import { Head } from '../Head'
@@ -17,6 +20,8 @@ interface Tried {
   problem: Problem
 }
 
+const tool = 'min-h-11 px-2 disabled:text-scribe'
+
 /** The shop: how things are shown, and the gear at hand that every plan works with. */
 export function ShopPage(): ReactNode {
   const shop = useQuery(shopQuery())
@@ -24,27 +29,39 @@ export function ShopPage(): ReactNode {
   const tables = useTables()
   const queryClient = useQueryClient()
   const [refused, setRefused] = useState<Record<string, Tried>>({})
-  const change = useMutation({
-    mutationFn: async ({ field, typed }: { field: FieldView; typed: string }) =>
-      dataOf(
-        'ShopView',
-        await api.POST('/api/shop', {
-          body: { key: field.key, typed, shown_in: units, base: field.revision },
-        }),
-      ),
-    onSuccess: (view, { field }) => {
-      queryClient.setQueryData(shopQuery().queryKey, view)
-      setRefused((all) => Object.fromEntries(Object.entries(all).filter(([key]) => key !== field.key)))
-    },
-    onError: (error, { field, typed }) => {
-      const problem =
-        error instanceof Refused && error.problems[0] !== undefined
-          ? error.problems[0]
-          : { field: field.key, message: 'The server is not reached. Press Enter again.', would_be_right: '' }
-      setRefused((all) => ({ ...all, [field.key]: { typed, problem } }))
-      void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
-    },
-  })
+  const word = useShopWord()
+  const change = (field: FieldView, typed: string) => {
+    const said = { kind: 'set' as const, key: field.key, typed, shown_in: units }
+    word.mutate(
+      { change: said, base: field.revision },
+      {
+        onSuccess: () =>
+          setRefused((all) => Object.fromEntries(Object.entries(all).filter(([key]) => key !== field.key))),
+        onError: (error) => {
+          const problem =
+            error instanceof Refused && error.problems[0] !== undefined
+              ? error.problems[0]
+              : {
+                  field: field.key,
+                  message: 'The server is not reached. Press Enter again.',
+                  would_be_right: '',
+                }
+          setRefused((all) => ({ ...all, [field.key]: { typed, problem } }))
+          void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
+        },
+      },
+    )
+  }
+  // Everybody takes back their own word.
+  const own = shop.data?.own_words.find((words) => words.sender === sender)
+  const undo = () => {
+    if (own?.undo != null) word.mutate({ change: { kind: 'undo', target: own.undo } })
+  }
+  const redo = () => {
+    if (own?.redo != null) word.mutate({ change: { kind: 'redo', target: own.redo } })
+  }
+  useShortcut('z', undo)
+  useShortcut('y', redo)
   if (shop.data === undefined) return null
   const { fields } = shop.data
   const field = (key: Schemas['ShopField']) => {
@@ -57,18 +74,14 @@ export function ShopPage(): ReactNode {
         units={units}
         typed={tried?.typed ?? view.typed}
         problem={tried?.problem}
-        onSay={(typed) => change.mutate({ field: view, typed })}
+        onSay={(typed) => change(view, typed)}
       />
     )
   }
   const gear = (key: Schemas['ShopField']) => {
     const view = fieldAt(tables, fields, key)
     return view === undefined ? null : (
-      <Gear
-        view={view}
-        problem={refused[key]?.problem}
-        onSay={(typed) => change.mutate({ field: view, typed })}
-      />
+      <Gear view={view} problem={refused[key]?.problem} onSay={(typed) => change(view, typed)} />
     )
   }
   return (
@@ -80,7 +93,17 @@ export function ShopPage(): ReactNode {
       >
         <h1 className="sr-only">Shop</h1>
         <section aria-label="How things are shown" className="flex flex-col gap-3">
-          <h2 className="text-[24px]">How things are shown</h2>
+          <div className="flex items-baseline justify-between gap-2">
+            <h2 className="text-[24px]">How things are shown</h2>
+            <span className="flex text-ash">
+              <button type="button" className={tool} onClick={undo} disabled={own?.undo == null}>
+                Undo
+              </button>
+              <button type="button" className={tool} onClick={redo} disabled={own?.redo == null}>
+                Redo
+              </button>
+            </span>
+          </div>
           {field('shop.name')}
           {field('shop.units')}
           {field('shop.theme')}

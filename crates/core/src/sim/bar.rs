@@ -1,0 +1,276 @@
+//! The bar: a part along its longest side, heated by a swept flame, an oven or a fire.
+
+use super::body::{Body, STEFAN_BOLTZMANN, ZERO_C, loss_w_m2k};
+use crate::quantity::{Celsius, Watts};
+
+/// Cells along the bar.
+const CELLS: usize = 40;
+/// House: emissivity of a casting's skin.
+const EMISSIVITY: f64 = 0.8;
+/// House: convection in still air and in surroundings that are hot already, W/m²K.
+const STILL_AIR_H: f64 = 10.0;
+const HOT_AIR_H: f64 = 20.0;
+/// House: standard deviation of a flame's spot along the bar, in m.
+const FLAME_SPREAD_M: f64 = 0.075;
+/// Time step in s.
+const STEP_S: f64 = 2.0;
+/// Ours: an oven that is ramped changes over hours, and the whole part with it.
+const OVEN_STEP_S: f64 = 10.0;
+const SLOW_RAMP_K_PER_H: f64 = 1_000.0;
+
+/// What heats the bar.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum BarPower {
+    /// `even` is swept over the whole part, `local` stays round the station, a fraction 0 to 1 of
+    /// the length.
+    Flame { even: Watts, local: Watts, station: f64 },
+    /// Surroundings at this temperature from the start, and no power.
+    Surroundings(Celsius),
+    /// Surroundings that rise from ambient with a ramp to `set`, and never give more than `most` into
+    /// the part.
+    Oven { set: Celsius, ramp_k_per_h: f64, h_w_m2k: f64, most: Watts },
+}
+
+impl BarPower {
+    pub(crate) fn step_s(self) -> f64 {
+        match self {
+            Self::Oven { ramp_k_per_h, .. } if ramp_k_per_h <= SLOW_RAMP_K_PER_H => OVEN_STEP_S,
+            Self::Flame { .. } | Self::Surroundings(_) | Self::Oven { .. } => STEP_S,
+        }
+    }
+}
+
+/// A casting along its length, at a moment.
+#[derive(Debug, Clone)]
+pub struct Bar {
+    cells_c: [f64; CELLS],
+    /// Conduction between neighbours, W/K.
+    link_w_k: f64,
+    cell_mass_kg: f64,
+    cell_surface_m2: f64,
+    shares: [f64; CELLS],
+    even_w: f64,
+    local_w: f64,
+    surroundings_c: f64,
+    h: f64,
+    /// Of an oven: set temperature, K/h, and the most it gives in W.
+    oven: Option<(f64, f64, f64)>,
+    body: Body,
+}
+
+impl Bar {
+    #[must_use]
+    pub fn new(body: &Body, power: BarPower, start: Celsius) -> Self {
+        let length_m = body.longest_m();
+        let section_m2 = body.mass.kilograms() / body.iron.density_kg_m3 / length_m;
+        let cell_m = length_m / CELLS as f64;
+        let mut bar = Self {
+            cells_c: [start.celsius(); CELLS],
+            link_w_k: body.iron.conductivity_w_mk * section_m2 / cell_m,
+            cell_mass_kg: body.mass.kilograms() / CELLS as f64,
+            cell_surface_m2: body.surface_m2() / CELLS as f64,
+            shares: [1.0 / CELLS as f64; CELLS],
+            even_w: 0.0,
+            local_w: 0.0,
+            surroundings_c: body.ambient.celsius(),
+            h: STILL_AIR_H,
+            oven: None,
+            body: *body,
+        };
+        bar.heat_with(power);
+        bar
+    }
+
+    /// Changes what heats the bar, its temperatures kept.
+    pub fn heat_with(&mut self, power: BarPower) {
+        match power {
+            BarPower::Flame { even, local, station } => {
+                let length_m = self.body.longest_m();
+                let weights: [f64; CELLS] = std::array::from_fn(|cell| {
+                    let x = (cell as f64 + 0.5) / CELLS as f64;
+                    let z = (x - station) * length_m / FLAME_SPREAD_M;
+                    // A floor keeps the sum from vanishing when the flame is far off the part.
+                    (-0.5 * z * z).exp().max(1e-300)
+                });
+                let sum: f64 = weights.iter().sum();
+                self.shares = weights.map(|w| w / sum);
+                (self.even_w, self.local_w) = (even.watts(), local.watts());
+                (self.surroundings_c, self.h) = (self.body.ambient.celsius(), STILL_AIR_H);
+                self.oven = None;
+            }
+            BarPower::Surroundings(surroundings) => {
+                (self.even_w, self.local_w) = (0.0, 0.0);
+                (self.surroundings_c, self.h) = (surroundings.celsius(), HOT_AIR_H);
+                self.oven = None;
+            }
+            BarPower::Oven { set, ramp_k_per_h, h_w_m2k, most } => {
+                (self.even_w, self.local_w) = (0.0, 0.0);
+                // One that is on already stays as hot as it is; another begins at what it finds.
+                if self.oven.is_none() {
+                    self.surroundings_c = self.coldest_c();
+                }
+                (self.h, self.oven) = (h_w_m2k, Some((set.celsius(), ramp_k_per_h, most.watts())));
+            }
+        }
+    }
+
+    /// The surroundings after a step, and the W into each cell where the oven gives all it has.
+    fn warm_the_oven(&mut self, step_s: f64) -> Option<[f64; CELLS]> {
+        let (set_c, ramp_k_per_h, most_w) = self.oven?;
+        let up = ramp_k_per_h * step_s / 3600.0;
+        self.surroundings_c = if self.surroundings_c < set_c {
+            (self.surroundings_c + up).min(set_c)
+        } else {
+            (self.surroundings_c - up).max(set_c)
+        };
+        let into: [f64; CELLS] = std::array::from_fn(|cell| {
+            let t = self.cells_c[cell];
+            self.cell_surface_m2
+                * loss_w_m2k(self.h, EMISSIVITY, t, self.surroundings_c)
+                * (self.surroundings_c - t)
+        });
+        let all_w: f64 = into.iter().sum();
+        (all_w > most_w).then(|| into.map(|w| w * most_w / all_w))
+    }
+
+    fn power_into(&self, cell: usize) -> f64 {
+        self.even_w / CELLS as f64 + self.local_w * self.shares[cell]
+    }
+
+    /// One backward Euler step of `step_s`, properties and radiation taken at its start.
+    pub fn step(&mut self, step_s: f64) {
+        let given = self.warm_the_oven(step_s);
+        let g = self.link_w_k;
+        let mut upper = [0.0; CELLS];
+        let mut right = [0.0; CELLS];
+        for cell in 0..CELLS {
+            let t = self.cells_c[cell];
+            let heat_w_k = self.cell_mass_kg * self.body.iron.specific_heat(t) / step_s;
+            let (loss_w_k, power_w) = match given {
+                Some(given) => (0.0, given[cell]),
+                None => {
+                    let loss = loss_w_m2k(self.h, EMISSIVITY, t, self.surroundings_c);
+                    (self.cell_surface_m2 * loss, self.power_into(cell))
+                }
+            };
+            let links = if cell == 0 || cell == CELLS - 1 { g } else { 2.0 * g };
+            let diagonal = heat_w_k + loss_w_k + links;
+            let load = heat_w_k * t + loss_w_k * self.surroundings_c + power_w;
+            let (before_upper, before_right) =
+                if cell == 0 { (0.0, 0.0) } else { (upper[cell - 1], right[cell - 1]) };
+            let below = if cell == 0 { 0.0 } else { g };
+            let pivot = 1.0 / (diagonal - below * before_upper);
+            upper[cell] = g * pivot;
+            right[cell] = (load + below * before_right) * pivot;
+        }
+        self.cells_c[CELLS - 1] = right[CELLS - 1];
+        for cell in (0..CELLS - 1).rev() {
+            self.cells_c[cell] = right[cell] + upper[cell] * self.cells_c[cell + 1];
+        }
+    }
+
+    /// Puts energy in J into the cell at `station`, a fraction of the length: a bead just laid.
+    pub fn strike(&mut self, station: f64, joules: f64) {
+        let cell = ((station * CELLS as f64) as usize).min(CELLS - 1);
+        let heat = self.cell_mass_kg * self.body.iron.specific_heat(self.cells_c[cell]);
+        self.cells_c[cell] += joules / heat;
+    }
+
+    #[must_use]
+    pub fn coldest_c(&self) -> f64 {
+        self.cells_c.iter().copied().fold(f64::INFINITY, f64::min)
+    }
+
+    #[must_use]
+    pub fn hottest_c(&self) -> f64 {
+        self.cells_c.iter().copied().fold(f64::NEG_INFINITY, f64::max)
+    }
+
+    #[must_use]
+    pub fn mean_c(&self) -> f64 {
+        self.cells_c.iter().sum::<f64>() / CELLS as f64
+    }
+
+    /// Temperature at a fraction of the length.
+    #[must_use]
+    pub fn at_c(&self, station: f64) -> f64 {
+        self.cells_c[((station * CELLS as f64) as usize).min(CELLS - 1)]
+    }
+
+    /// Range of the departures from the least-squares straight line along the bar, in K: a
+    /// straight gradient bends a free part without stress.
+    #[must_use]
+    pub fn unevenness_k(&self) -> f64 {
+        let middle = (CELLS as f64 - 1.0) / 2.0;
+        let mean = self.mean_c();
+        let (mut slope, mut spread) = (0.0, 0.0);
+        for (cell, t) in self.cells_c.iter().enumerate() {
+            let x = cell as f64 - middle;
+            slope += x * (t - mean);
+            spread += x * x;
+        }
+        let slope = slope / spread;
+        let residuals =
+            self.cells_c.iter().enumerate().map(|(cell, t)| t - mean - slope * (cell as f64 - middle));
+        let (low, high) =
+            residuals.fold((f64::INFINITY, f64::NEG_INFINITY), |(l, h), r| (l.min(r), h.max(r)));
+        high - low
+    }
+
+    /// Heat balance of a cell in W at the present temperatures.
+    fn balance_w(&self, cell: usize) -> f64 {
+        let t = self.cells_c[cell];
+        let loss = loss_w_m2k(self.h, EMISSIVITY, t, self.surroundings_c)
+            * self.cell_surface_m2
+            * (t - self.surroundings_c);
+        let left = if cell > 0 { self.cells_c[cell - 1] - t } else { 0.0 };
+        let right = if cell < CELLS - 1 { self.cells_c[cell + 1] - t } else { 0.0 };
+        self.power_into(cell) - loss + self.link_w_k * (left + right)
+    }
+
+    /// Moves the temperatures to the steady state by Newton's method.
+    pub(crate) fn settle(&mut self) {
+        const ROUNDS: usize = 100;
+        if let Some((set_c, _, _)) = self.oven {
+            self.surroundings_c = set_c;
+        }
+        // From far above, every step lands above the solution: the losses grow faster than
+        // linearly. So it cannot oscillate.
+        self.cells_c = [self.hottest_c().max(3000.0); CELLS];
+        for _ in 0..ROUNDS {
+            let g = self.link_w_k;
+            let mut upper = [0.0; CELLS];
+            let mut right = [0.0; CELLS];
+            for cell in 0..CELLS {
+                let kelvin = self.cells_c[cell] + ZERO_C;
+                let slope =
+                    self.cell_surface_m2 * (self.h + 4.0 * EMISSIVITY * STEFAN_BOLTZMANN * kelvin.powi(3));
+                let links = if cell == 0 || cell == CELLS - 1 { g } else { 2.0 * g };
+                let (before_upper, before_right) =
+                    if cell == 0 { (0.0, 0.0) } else { (upper[cell - 1], right[cell - 1]) };
+                let below = if cell == 0 { 0.0 } else { g };
+                let pivot = 1.0 / (slope + links - below * before_upper);
+                upper[cell] = g * pivot;
+                right[cell] = (self.balance_w(cell) + below * before_right) * pivot;
+            }
+            let mut moved: f64 = 0.0;
+            let mut change = right[CELLS - 1];
+            for cell in (0..CELLS).rev() {
+                if cell < CELLS - 1 {
+                    change = right[cell] + upper[cell] * change;
+                }
+                self.cells_c[cell] += change;
+                moved = moved.max(change.abs());
+            }
+            if moved < 1e-4 {
+                break;
+            }
+        }
+    }
+}
+
+impl PartialEq for Bar {
+    fn eq(&self, other: &Self) -> bool {
+        self.cells_c == other.cells_c
+    }
+}

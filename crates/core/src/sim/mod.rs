@@ -1,0 +1,10 @@
+//! The one place where heat moves: a part as a bar, as a lump, and inside the shells of its packing. The plan,
+//! the simulated pad and whatever else has to know a temperature step these.
+
+mod bar;
+mod body;
+mod cooling;
+
+pub use bar::{Bar, BarPower};
+pub use body::{Body, PartShape, energy_joules};
+pub(crate) use cooling::{Cools, Lump, Shells};

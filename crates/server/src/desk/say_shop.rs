@@ -1,0 +1,75 @@
+//! A word said of the shop: judged, stored, told.
+
+use serde::Deserialize;
+use utoipa::ToSchema;
+use uuid::Uuid;
+use vanadin_core::job::Conflict;
+use vanadin_core::shop::{ShopFact, ShopWord, may_be_said};
+
+use super::{Desk, ShopNow};
+use crate::api_error::ApiError;
+use crate::shop::store;
+
+/// A word for the shop's log.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct NewShopFact {
+    /// Made by whoever says it: sent twice, stored once.
+    #[serde(default = "Uuid::new_v4")]
+    pub id: Uuid,
+    #[serde(default)]
+    pub who: String,
+    /// Whose word it is: everybody takes back their own.
+    #[serde(default)]
+    pub sender: String,
+    /// The revision of the setting that it replaces, as last seen; nothing to replace whatever stands.
+    #[serde(default)]
+    pub base: Option<u64>,
+    pub change: ShopWord,
+}
+
+/// Letters of a name or a sender at the most.
+const NAME_MOST: usize = 80;
+
+impl Desk {
+    /// Says a word of the shop, one at a time.
+    ///
+    /// # Errors
+    /// It cannot be, somebody else changed the setting, or it cannot be stored.
+    pub async fn say_of_the_shop(&self, said: NewShopFact) -> Result<std::sync::Arc<ShopNow>, ApiError> {
+        let _turn = self.on.shop_turn.lock().await;
+        let shop = self.shop().await?;
+        if shop.facts.iter().any(|fact| fact.id == said.id) {
+            return Ok(shop);
+        }
+        let understood =
+            may_be_said(&shop.facts, &said.change, &said.sender).map_err(|problem| vec![problem])?;
+        store::known_zone(&said.change)?;
+        if let ShopWord::Set { key, typed, .. } = &said.change
+            && let (Some(held), Some(base)) = (shop.values.get(key), said.base)
+            && held.revision > base
+            && held.typed != typed.trim()
+        {
+            return Err(ApiError::Changed(Conflict {
+                field: key.clone(),
+                yours: typed.clone(),
+                theirs: held.typed.clone(),
+                revision: held.revision,
+            }));
+        }
+        let now_ms = self.now_ms();
+        let name = |text: &str| text.chars().take(NAME_MOST).collect();
+        let fact = ShopFact {
+            id: said.id,
+            revision: shop.revision + 1,
+            at_client_ms: now_ms,
+            at_server_ms: now_ms,
+            who: name(&said.who),
+            sender: name(&said.sender),
+            change: said.change,
+            understood,
+        };
+        self.database.write(async |on| store::add(on, &fact).await).await?;
+        self.shop_changed().await?;
+        self.shop().await
+    }
+}
