@@ -5,13 +5,13 @@ import { Refused } from './api/client'
 import { shopQuery, tablesQuery } from './api/queries'
 import { ShopContext } from './job/ShopContext'
 import { TablesContext } from './job/TablesContext'
-import { Shortcuts } from './keys/Shortcuts'
 import { DoorPage, ROUTES } from './places'
 import { Boundary } from './ui/Boundary'
 import { later } from './ui/later'
 
 // What they show is not there when the first page is drawn.
 const Notices = later(async () => (await import('./job/Notices')).Notices)
+const Shortcuts = later(async () => (await import('./keys/Shortcuts')).Shortcuts)
 const Tray = later(async () => (await import('./job/Tray')).Tray)
 
 /** The places of the application, once the shop is known. */
@@ -47,7 +47,9 @@ export function App(): ReactNode {
   return (
     <ShopContext value={{ ...shop.data.shop, revision: shop.data.revision }}>
       <TablesContext value={tables.data}>
-        <Shortcuts />
+        <Suspense>
+          <Shortcuts />
+        </Suspense>
         <Suspense>
           <Notices />
         </Suspense>

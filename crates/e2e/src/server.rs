@@ -39,6 +39,8 @@ fn start(
     port: u16,
     now: &str,
     more: &[&str],
+    // A passphrase is made, and said, at the first start alone.
+    first: bool,
 ) -> anyhow::Result<(Child, u16, Option<String>)> {
     let mut child = Command::new(binary()?)
         .args(["serve", "--now", now, "--port", &port.to_string(), "--data"])
@@ -51,7 +53,7 @@ fn start(
     said.read_line(&mut line)?;
     let port = line.trim().rsplit(':').next().and_then(|port| port.parse().ok());
     let port = port.with_context(|| format!("the server said {line:?}"))?;
-    let passphrase = if more.contains(&CLOSED) {
+    let passphrase = if first && more.contains(&CLOSED) {
         line.clear();
         said.read_line(&mut line)?;
         let said = line.strip_prefix("The shop's passphrase is ").and_then(|rest| rest.split(':').next());
@@ -102,7 +104,7 @@ impl Server {
 
     fn start_in(folder: TempDir, now: &str, more: &[&str]) -> anyhow::Result<Self> {
         let began = (Instant::now(), now.to_owned());
-        let (child, port, passphrase) = start(&folder, 0, now, more)?;
+        let (child, port, passphrase) = start(&folder, 0, now, more, true)?;
         Ok(Self { folder, child, port, began, passphrase, trust_port: None })
     }
 
@@ -152,14 +154,15 @@ impl Server {
         Ok(before)
     }
 
-    /// Starts again on the same folder and the same port.
+    /// Starts again on the same folder and the same port; one that asked everybody asks them again.
     /// Its clock goes on as if it had never stopped.
     pub fn start_again(&mut self) -> anyhow::Result<()> {
         let (since, morning) = &self.began;
         let morning: jiff::civil::DateTime = morning.parse()?;
         let now = morning
             .checked_add(jiff::Span::new().milliseconds(i64::try_from(since.elapsed().as_millis())?))?;
-        let (child, ..) = start(&self.folder, self.port, &now.to_string(), &[])?;
+        let closed: &[&str] = if self.passphrase.is_some() { &[CLOSED] } else { &[] };
+        let (child, ..) = start(&self.folder, self.port, &now.to_string(), closed, false)?;
         self.child = child;
         Ok(())
     }

@@ -47,7 +47,7 @@ async fn a_phone_goes_on_without_the_server_and_begins_a_job() -> anyhow::Result
     phone.sees("Kept in this browser until it answers: Weight: 31 kg.").await?;
     phone.go(&server.url("/?new")).await?;
     phone.type_in("What is it?", "Quoin clamp").await?;
-    phone.sees("a new job; What is it?: Quoin clamp").await?;
+    phone.sees("a new job; What is it: Quoin clamp").await?;
     // It is there again after the page was closed.
     let begun = phone.driver.current_url().await?.to_string();
     phone.go(&server.url("/")).await?;

@@ -13,11 +13,15 @@ async fn come_in(browser: &Browser, passphrase: &str, name: &str) -> anyhow::Res
 #[tokio::test]
 async fn whoever_knows_the_passphrase_works_with_the_others_and_a_stranger_sees_nothing() -> anyhow::Result<()>
 {
-    let server = Server::start_closed()?;
+    let mut server = Server::start_closed()?;
     let passphrase = server.passphrase.clone().context("none was made")?;
-    let (laptop, phone, stranger) =
-        tokio::join!(Browser::open(1280, 800), Browser::open(390, 844), Browser::open(390, 844));
-    let (laptop, phone, stranger) = (laptop?, phone?, stranger?);
+    let (laptop, phone, other, stranger) = tokio::join!(
+        Browser::open(1280, 800),
+        Browser::open(390, 844),
+        Browser::open(390, 844),
+        Browser::open(390, 844)
+    );
+    let (laptop, phone, other, stranger) = (laptop?, phone?, other?, stranger?);
 
     stranger.go(&server.url("/")).await?;
     come_in(&stranger, "let me in please", "").await?;
@@ -42,12 +46,28 @@ async fn whoever_knows_the_passphrase_works_with_the_others_and_a_stranger_sees_
     let facts = history["facts"].as_array().context("no facts")?;
     assert_eq!(facts.last().context("nothing said")?["who"], "Phone at the forge");
 
+    // A second phone goes on while the server is gone; its word arrives under its name.
+    other.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    come_in(&other, &passphrase, "Phone in the yard").await?;
+    other.unfold("How big").await?;
+    server.kill()?;
+    other.type_in("Wall at the break", "11").await?;
+    other.sees("Kept in this browser until it answers: Wall at the break: 11").await?;
+    server.start_again()?;
+    eventually("it has arrived", async || {
+        let (_, history) =
+            laptop.fetch("GET", &format!("/api/jobs/{job}/history"), serde_json::Value::Null).await?;
+        let last = history["facts"].as_array().and_then(|facts| facts.last()).cloned().unwrap_or_default();
+        Ok(last["change"]["typed"] == "11" && last["who"] == "Phone in the yard")
+    })
+    .await?;
+
     // Turned out, the phone has to say it again.
     laptop.go(&server.url("/shop")).await?;
     laptop.sees("Phone at the forge").await?;
     laptop
         .run(
-            "const row = [...document.querySelectorAll('li')].find((row) => row.textContent.includes('Phone'));
+            "const row = [...document.querySelectorAll('li')].find((row) => row.textContent.includes('Phone at the forge'));
              row.querySelector('button').click(); return true",
         )
         .await?;

@@ -116,3 +116,18 @@ fn of_the_wrong_shape(path: &str, message: &str) -> FieldProblem {
     };
     FieldProblem::new(field, message, "see /api/openapi.json")
 }
+/// What stands in the address under a name, as what it should be; nothing where nothing does.
+///
+/// # Errors
+/// It is something else: the problem, at its name.
+pub fn asked<T: std::str::FromStr>(
+    name: &str,
+    said: Option<&str>,
+    would_be_right: &str,
+) -> Result<Option<T>, ApiError> {
+    let read = |said: &str| {
+        let message = format!("\"{}\" cannot be read", said.chars().take(40).collect::<String>());
+        said.parse().map_err(|_| ApiError::from(vec![FieldProblem::new(name, message, would_be_right)]))
+    };
+    said.map(read).transpose()
+}

@@ -250,16 +250,19 @@ pub async fn serve(config: Config) -> anyhow::Result<()> {
             let reached = Reached::at(main.address, main.port, Some(trust.port));
             let page = trust_page::rocket(main, trust.clone(), reached).ignite().await?;
             let stop = page.shutdown();
-            Some((stop, tokio::spawn(page.launch())))
+            let handing_out = tokio::spawn(async move {
+                if let Err(error) = page.launch().await {
+                    eprintln!("vanadin: new devices cannot load the certificate: {error}");
+                }
+            });
+            Some((stop, handing_out))
         }
         _ => None,
     };
     let served = ready.launch().await;
     if let Some((stop, page)) = handing_out {
         stop.notify();
-        if let Err(error) = page.await? {
-            eprintln!("vanadin: the certificate was not handed out: {error}");
-        }
+        page.await?;
     }
     let served = served?;
     if let Some(thermocouples) = served.state::<Thermocouples>() {

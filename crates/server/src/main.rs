@@ -125,6 +125,10 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
     }
     anyhow::ensure!(tls || trust_port.is_none(), "--trust-port goes with --tls");
     config.tls = tls.then(|| trust_port.unwrap_or(config.port.saturating_add(1)));
+    anyhow::ensure!(
+        config.tls.is_none_or(|trust| trust != config.port),
+        "--trust-port has to be another than --port"
+    );
     let usual = if config.address.is_loopback() { Asks::Nobody } else { Asks::Others };
     config.asks = asks.unwrap_or(usual);
     if config.asks == Asks::Nobody && !config.address.is_loopback() {

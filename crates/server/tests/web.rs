@@ -24,6 +24,17 @@ async fn every_place_is_the_same_page_and_asked_for_each_time(#[case] path: &str
     assert!(!page.contains("https://") && !page.contains("//cdn"), "{page}");
 }
 
+#[rstest]
+#[case::a_word("/api/rack?most=many", "most")]
+#[case::too_many("/api/rack?from=99999999999", "from")]
+#[case::neither("/api/rack?away=perhaps", "away")]
+#[test_attr(rocket::async_test)]
+async fn what_is_asked_for_and_cannot_be_read_is_told(#[case] path: &str, #[case] field: &str) {
+    let server = Server::empty().await;
+    let (status, answer) = server.get(path).await;
+    assert_eq!((status, &answer["problems"][0]["field"]), (Status::UnprocessableEntity, &json!(field)));
+}
+
 #[rocket::async_test]
 async fn scripts_and_fonts_ship_with_it_and_are_kept() {
     let server = Server::empty().await;

@@ -3,7 +3,7 @@ import type { Problem } from '../api/client'
 import type { FieldName, FieldView } from '../api/fields'
 import { outbox } from '../api/queue/outbox'
 import { FieldInput } from '../ui/FieldInput'
-import { useJob } from './JobContext'
+import { useJob, useRefusals } from './JobContext'
 import { useShop } from './ShopContext'
 import { shownFields } from './shown-fields'
 
@@ -24,7 +24,8 @@ const kept = (field: FieldView): Problem | undefined =>
 
 /** A fact of the job that is typed or chosen. Saves as you go; what was refused stays in sight. */
 export function Field({ name, label, placeholder, folded, columns }: FieldProps): ReactNode {
-  const { view, field: fieldNamed, waiting, refusals, say } = useJob()
+  const { view, field: fieldNamed, waiting, say } = useJob()
+  const refusals = useRefusals()
   const { units } = useShop()
   const base = useRef<number | null>(null)
   const field = fieldNamed(name)

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, use, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { createContext, use, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { Change, Iron, JobView, Live, Schemas } from '../api/client'
 import { outbox, type Refusal, type Waiting } from '../api/queue/outbox'
 import { asIfQuery, blankQuery, jobQuery, shopQuery } from '../api/queries'
@@ -17,16 +17,27 @@ interface JobBench {
   typed: (name: FieldName) => string
   asIf: Iron | null
   seeAsIf: (iron: Iron | null) => void
+  waiting: readonly Waiting[]
+  say: (change: Change, base?: number | null) => void
+}
+
+interface LiveBench {
   /** What the pad shows now, or the last reading. */
   live: Live | null
   /** The server is reached. */
   reached: boolean
-  waiting: readonly Waiting[]
-  refusals: readonly Refusal[]
-  say: (change: Change, base?: number | null) => void
 }
 
 const JobContext = createContext<JobBench | null>(null)
+// What changes each second, and what hardly ever does, draw nothing anew but themselves.
+const LiveContext = createContext<LiveBench>({ live: null, reached: true })
+const RefusalsContext = createContext<readonly Refusal[]>([])
+
+/** What the pad shows, and whether the server is reached. */
+export const useLive = (): LiveBench => use(LiveContext)
+
+/** What the server would not take of this job. */
+export const useRefusals = (): readonly Refusal[] => use(RefusalsContext)
 
 /** The job on the bench and how to say something of it. */
 export function useJob(): JobBench {
@@ -57,26 +68,41 @@ export function JobProvider({ id, children, otherwise }: JobProviderProps): Reac
     // While a change is being worked in, the plan for that iron stays on the page.
     placeholderData: (before, query) => (query?.queryKey[4] === asIf ? before : undefined),
   })
-  const seen = data ?? (isNew ? newJob(id, blank.data, box.waiting) : undefined)
-  if (seen === undefined) {
-    if (isNew && blank.status === 'error')
+  const seen = useMemo(
+    () => data ?? (isNew ? newJob(id, blank.data, box.waiting) : undefined),
+    [data, isNew, id, blank.data, box.waiting],
+  )
+  const waiting = useMemo(() => box.waiting.filter((item) => item.job === id), [box.waiting, id])
+  const refusals = useMemo(() => box.refusals.filter((item) => item.job === id), [box.refusals, id])
+  const reached = box.reached && (streaming || isNew)
+  const shown = live ?? seen?.standing.live ?? null
+  const now = useMemo(() => ({ live: shown, reached }), [shown, reached])
+  const bench = useMemo<JobBench | null>(() => {
+    if (seen === undefined) return null
+    const { fields } = seen
+    return {
+      field: (name) => fieldNamed(tables, fields, name),
+      typed: (name) => fields[name]?.typed ?? '',
+      view: asIf !== null && other.data !== undefined ? { ...seen, plan: other.data } : seen,
+      asIf,
+      seeAsIf,
+      waiting,
+      say: (change, base = null) => outbox.say(id, change, base),
+    }
+  }, [seen, tables, asIf, other.data, waiting, id])
+  if (bench === null) {
+    if (isNew && blank.status === 'error') {
       return otherwise('It is kept, and shown as soon as the server answers.')
+    }
     return job.status === 'error' ? otherwise(job.error?.message ?? '') : null
   }
-  const { fields } = seen
-  const bench: JobBench = {
-    field: (name) => fieldNamed(tables, fields, name),
-    typed: (name) => fields[name]?.typed ?? '',
-    view: asIf !== null && other.data !== undefined ? { ...seen, plan: other.data } : seen,
-    asIf,
-    seeAsIf,
-    live: live ?? seen.standing.live ?? null,
-    reached: box.reached && (streaming || isNew),
-    waiting: box.waiting.filter((item) => item.job === id),
-    refusals: box.refusals.filter((item) => item.job === id),
-    say: (change, base = null) => outbox.say(id, change, base),
-  }
-  return <JobContext value={bench}>{children}</JobContext>
+  return (
+    <JobContext value={bench}>
+      <RefusalsContext value={refusals}>
+        <LiveContext value={now}>{children}</LiveContext>
+      </RefusalsContext>
+    </JobContext>
+  )
 }
 
 /** A job that waits for the server: nothing is worked out of it yet, but it has the name it was given. */

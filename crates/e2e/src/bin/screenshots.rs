@@ -34,6 +34,12 @@ async fn main() -> anyhow::Result<()> {
             browser.resize(width, height).await?;
             browser.go(&server.url(path)).await?;
             browser.sees(words).await?;
+            // A station is a script of its own: it comes after the page it stands on.
+            eventually("the place is drawn", async || {
+                let words = "return document.querySelector('main')?.innerText.trim().length ?? 0";
+                Ok(browser.run(words).await?.as_u64().unwrap_or(0) > 20)
+            })
+            .await?;
             browser.picture(&folder.join(format!("{name}.png"))).await
         };
     take("rack", "/", "Letterpress", LAPTOP).await?;

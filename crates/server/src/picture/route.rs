@@ -9,12 +9,13 @@ use rocket::{State, get, post};
 use uuid::Uuid;
 use vanadin_core::field::picture_key;
 use vanadin_core::job::{Change, accept, could_be_said};
+use vanadin_core::problem::FieldProblem;
 use vanadin_core::quantity::UnitSystem;
 
 use super::shrink::shrink;
 use super::{MOST_MIB, store};
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::body::received;
+use crate::body::{asked, received};
 use crate::desk::{Desk, NewFact};
 use crate::job::route::{known, view};
 use crate::wire::job::JobView;
@@ -71,15 +72,19 @@ pub async fn take_picture(
     id: &str,
     picture: &str,
     shows: Option<&str>,
-    at_client_ms: i64,
-    sent_at_client_ms: Option<i64>,
+    at_client_ms: Option<&str>,
+    sent_at_client_ms: Option<&str>,
     who: Option<&str>,
     sender: Option<&str>,
     folder: Option<&str>,
     data: Data<'_>,
 ) -> Result<Json<JobView>, ApiError> {
     let (job, picture) = (known(id)?, known(picture)?);
-    let folder: Option<Uuid> = folder.and_then(|folder| folder.parse().ok());
+    let folder: Option<Uuid> = asked("folder", folder, "the id of a data folder")?;
+    let time = "UTC, in ms since 1970";
+    let sent_at_client_ms = asked("sent_at_client_ms", sent_at_client_ms, time)?;
+    let at_client_ms = asked("at_client_ms", at_client_ms, time)?
+        .ok_or_else(|| vec![FieldProblem::new("at_client_ms", "when it was taken is not said", time)])?;
     if folder.is_some_and(|folder| folder != desk.database.folder) {
         return Err(ApiError::OtherFolder);
     }

@@ -7,7 +7,8 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 
 use super::projection::{self, Asked, Found, RackLine};
-use crate::api_error::ApiError;
+use crate::api_error::{ApiError, ProblemsBody};
+use crate::body::asked;
 use crate::desk::Desk;
 
 /// A job that cannot be read at all.
@@ -45,15 +46,25 @@ const MOST: u32 = 100;
     ("find" = Option<String>, Query, description = "Words in the name, the owner or the sort of part"),
     ("from" = Option<u32>, Query, description = "So many are left out from the top"),
     ("most" = Option<u32>, Query, description = "So many are sent: 20, and up to 100")),
-    responses((status = 200, description = "The rack, most urgent first", body = Rack)))]
+    responses(
+    (status = 200, description = "The rack, most urgent first", body = Rack),
+    (status = 422, description = "What is asked for cannot be read", body = ProblemsBody)))]
 #[get("/?<away>&<find>&<from>&<most>")]
 pub async fn rack(
     desk: &State<Desk>,
-    away: Option<bool>,
+    away: Option<&str>,
     find: Option<&str>,
-    from: Option<u32>,
-    most: Option<u32>,
+    from: Option<&str>,
+    most: Option<&str>,
 ) -> Result<Json<Rack>, ApiError> {
+    let asked = Asked {
+        // Named alone it is asked for.
+        away: away.is_some_and(|away| away.is_empty())
+            || asked("away", away.filter(|it| !it.is_empty()), "true or false")?.unwrap_or(false),
+        find: find.unwrap_or_default(),
+        from: asked("from", from, "a number of jobs")?.unwrap_or(0),
+        most: asked("most", most, "a number of jobs")?.unwrap_or(AT_A_TIME).min(MOST),
+    };
     let pool = &desk.database.pool;
     // A full disk keeps nobody from seeing what is hot: how a line stands is worked out when it is read.
     desk.line_up_what_is_behind().await;
@@ -63,12 +74,6 @@ pub async fn rack(
     {
         eprintln!("vanadin: the order of the rack is as it was: {error}");
     }
-    let asked = Asked {
-        away: away.unwrap_or(false),
-        find: find.unwrap_or_default(),
-        from: from.unwrap_or(0),
-        most: most.unwrap_or(AT_A_TIME).min(MOST),
-    };
     let shop_revision = desk.shop().await?.revision;
     let mut found = projection::find(pool, &asked, (shop_revision, now_ms)).await?;
     if !found.out_of_date.is_empty() {

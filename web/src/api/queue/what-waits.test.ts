@@ -12,11 +12,12 @@ const item = (change: Said): Waiting => ({
   folder: null,
 })
 const set = (key: string, typed: string): Waiting => item({ kind: 'set', key, typed, shown_in: 'metric' })
-const label = (key: string) => (key === 'part.wall' ? 'Wall at the break' : undefined)
+const label = (key: string) => ({ 'part.wall': 'Wall at the break', 'part.name': 'What is it?' })[key]
 
 it.each([
   ['nothing', [], 0, ''],
   ['a field by its name', [set('part.wall', '14')], 0, 'Wall at the break: 14'],
+  ['a question without its mark', [set('part.name', 'Lever')], 0, 'What is it: Lever'],
   ['what was emptied', [set('part.wall', '')], 0, 'Wall at the break: nothing'],
   ['a new job and a picture', [item({ kind: 'begin' })], 1, 'a new job; a picture'],
   ['pictures alone', [], 3, '3 pictures'],

@@ -11,7 +11,7 @@ export function whatWaits(
 ): string {
   const said = waiting.map(({ change }) =>
     change.kind === 'set'
-      ? `${label(change.key) ?? change.key}: ${change.typed === '' ? 'nothing' : change.typed}`
+      ? `${(label(change.key) ?? change.key).replace(/\?$/, '')}: ${change.typed === '' ? 'nothing' : change.typed}`
       : saidOf(change),
   )
   const named = said.length > NAMED ? said.slice(0, NAMED) : said

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import { useJob } from '../../job/JobContext'
+import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
 import type { Schemas } from '../../api/client'
@@ -21,7 +21,8 @@ const SHELF = 150
 
 /** The job's heat line: navigation, state, plan and record in one drawing. */
 export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
-  const { view, live } = useJob()
+  const { view } = useJob()
+  const { live } = useLive()
   const shop = useShop()
   const [frame, width] = useWidth<HTMLElement>(1240, 360)
   const { plan, job, standing } = view

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import { api, dataOf } from '../../api/client'
 import { newId } from '../../api/queue/new-id'
 import { outbox, sender } from '../../api/queue/outbox'
-import { useJob } from '../../job/JobContext'
+import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
 import { useToggleUnits } from '../../keys/useToggleUnits'
@@ -14,7 +14,8 @@ import { LetGo } from './LetGo'
 
 /** Saved or waiting, undo, units, and what can be done with the whole job. */
 export function JobTools(): ReactNode {
-  const { view, say, waiting, reached } = useJob()
+  const { view, say, waiting } = useJob()
+  const { reached } = useLive()
   const { units } = useShop()
   const toggleUnits = useToggleUnits()
   const navigate = useNavigate()

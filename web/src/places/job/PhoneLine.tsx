@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import { useJob } from '../../job/JobContext'
+import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
 import { HeatLine } from '../../ui/HeatLine'
@@ -14,7 +14,8 @@ export interface PhoneLineProps {
 
 /** On a phone the whole line is one target and opens the ten stations. */
 export function PhoneLine({ current }: PhoneLineProps): ReactNode {
-  const { view, live, waiting, reached } = useJob()
+  const { view, waiting } = useJob()
+  const { live, reached } = useLive()
   const shop = useShop()
   const [open, setOpen] = useState(false)
   const { plan, job, standing } = view

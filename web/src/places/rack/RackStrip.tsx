@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { themeOf, useShop } from '../../job/ShopContext'
@@ -9,7 +9,6 @@ import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { Plate } from '../../ui/Plate'
 import { lineWords, type LineWord } from '../../ui/line-words'
-import { useWidth } from '../../ui/useWidth'
 import { widthOf } from '../../ui/words'
 
 export interface RackStripProps {
@@ -19,16 +18,18 @@ export interface RackStripProps {
   now: number
   /** The longest line of the rack in minutes: all strips share one scale. */
   longestOfAll: number
+  /** In px: all strips are as wide as the rack. */
+  width: number
 }
 
 const hotText = (shown: Schemas['Shown'] | null | undefined): string =>
   shown == null ? '' : `${shown.number} ${shown.unit}`
 
 /** Hot or lit jobs get the room their line needs; cold ones lie closer together. */
-export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): ReactNode {
+export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNode {
   const shop = useShop()
   const navigate = useNavigate()
-  const [frame, width] = useWidth<HTMLDivElement>(1240, 300)
+  const { line, first, now, longestOfAll, width } = props
   const { standing } = line
   const { next } = standing
   // What is or was hot in this round gets the room its line needs; the rest lies closer together.
@@ -142,11 +143,7 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
           </p>
         )}
       </div>
-      <div
-        ref={frame}
-        className={`relative ${phone ? '' : tall ? '-mt-[46px]' : '-mt-[30px]'}`}
-        style={{ height }}
-      >
+      <div className={`relative ${phone ? '' : tall ? '-mt-[46px]' : '-mt-[30px]'}`} style={{ height }}>
         <HeatLine
           box={box}
           layout={layout}
@@ -188,7 +185,7 @@ export function RackStrip({ line, first, now, longestOfAll }: RackStripProps): R
       </div>
     </section>
   )
-}
+})
 
 /** "torch braze, 5 h 07 in all", or the ways still possible. */
 function planWords(lines: readonly Schemas['PlanLine'][]): string {

@@ -20,7 +20,7 @@ interface Tried {
   problem: Problem
 }
 
-const tool = 'min-h-11 px-2 disabled:text-scribe'
+const tool = 'min-h-11 px-2 text-ash disabled:text-scribe'
 
 /** The shop: how things are shown, and the gear at hand that every plan works with. */
 export function ShopPage(): ReactNode {
@@ -86,31 +86,27 @@ export function ShopPage(): ReactNode {
   }
   return (
     <div className="mx-auto max-w-[1480px]">
-      <Head at="shop" />
+      <Head at="shop">
+        <button type="button" className={tool} onClick={undo} disabled={own?.undo == null}>
+          Undo
+        </button>
+        <button type="button" className={tool} onClick={redo} disabled={own?.redo == null}>
+          Redo
+        </button>
+      </Head>
       <main
         aria-label="Shop"
         className="grid grid-cols-[320px_1fr] gap-x-10 gap-y-5 px-5 py-5 max-bench:grid-cols-1 max-bench:px-4"
       >
         <h1 className="sr-only">Shop</h1>
         <section aria-label="How things are shown" className="flex flex-col gap-3">
-          <div className="flex items-baseline justify-between gap-2">
-            <h2 className="text-[24px]">How things are shown</h2>
-            <span className="flex text-ash">
-              <button type="button" className={tool} onClick={undo} disabled={own?.undo == null}>
-                Undo
-              </button>
-              <button type="button" className={tool} onClick={redo} disabled={own?.redo == null}>
-                Redo
-              </button>
-            </span>
-          </div>
+          <h2 className="text-[24px]">How things are shown</h2>
           {field('shop.name')}
           {field('shop.units')}
           {field('shop.theme')}
           {field('shop.time_zone')}
           {field('shop.ambient')}
           <ComeIn />
-          <OnAPhone />
         </section>
         <section aria-label="At hand" className="flex flex-col gap-3">
           <h2 className="text-[24px]">At hand</h2>
@@ -120,6 +116,7 @@ export function ShopPage(): ReactNode {
           {gear('shop.rods')}
           {field('shop.stitch_kit')}
           {field('shop.pins')}
+          <OnAPhone />
         </section>
       </main>
     </div>

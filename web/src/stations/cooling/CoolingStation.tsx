@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react'
 import type { Live } from '../../api/client'
 import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
-import { useJob } from '../../job/JobContext'
+import { useJob, useLive } from '../../job/JobContext'
 import { KeepOff } from '../../job/KeepOff'
 import { ReadingSheet } from '../../job/ReadingSheet'
 import { themeOf, useShop } from '../../job/ShopContext'
@@ -18,7 +18,8 @@ const SECOND = 1 / 60
 
 /** Packed and left: the curve with the readings on it, when to come back. */
 export function CoolingStation(): ReactNode {
-  const { view, live, say } = useJob()
+  const { view, say } = useJob()
+  const { live } = useLive()
   const [reading, setReading] = useState(false)
   const shop = useShop()
   const { cooling, methods } = view.plan

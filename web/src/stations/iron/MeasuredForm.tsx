@@ -1,7 +1,7 @@
 import { useEffect, useState, type ReactNode } from 'react'
 import type { Problem, Schemas, UnitSystem } from '../../api/client'
 import { outbox } from '../../api/queue/outbox'
-import { useJob } from '../../job/JobContext'
+import { useJob, useRefusals } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { shownFields } from '../../job/shown-fields'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
@@ -14,7 +14,8 @@ export interface MeasuredFormProps {
 
 /** A test that is measured or read: what has to be typed, and how it is done. */
 export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode {
-  const { view, refusals } = useJob()
+  const { view } = useJob()
+  const refusals = useRefusals()
   const { units } = useShop()
   const [typed, setTyped] = useState<Record<string, string>>({})
   // A number is of the units that stood beside it when it was typed, whatever the shop shows by now.

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { KeepOff } from '../../job/KeepOff'
-import { useJob } from '../../job/JobContext'
+import { useJob, useLive } from '../../job/JobContext'
 import { ReadingSheet } from '../../job/ReadingSheet'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
@@ -16,7 +16,8 @@ export interface HotBetweenProps {
 
 /** A round that is not lit yet, and a part that is still hot from the one before. */
 export function HotBetween({ onSay }: HotBetweenProps): ReactNode {
-  const { view, live } = useJob()
+  const { view } = useJob()
+  const { live } = useLive()
   const { units, time_zone } = useShop()
   const [reading, setReading] = useState(false)
   useShortcut('l', () => setReading(true))

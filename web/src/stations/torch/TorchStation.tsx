@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import type { Live, Schemas } from '../../api/client'
-import { useJob } from '../../job/JobContext'
+import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
 import { clock, inUnits } from '../../quantity/show'
@@ -18,7 +18,8 @@ type Entry = Schemas['TorchEntry']
 
 /** For a gloved hand at arm's length: how hot, what next, one large button for each thing to say. */
 export function TorchStation(): ReactNode {
-  const { view, live, waiting, say } = useJob()
+  const { view, waiting, say } = useJob()
+  const { live } = useLive()
   const [sheet, setSheet] = useState<'reading' | 'note' | null>(null)
   const [stopping, setStopping] = useState(false)
   const { time_zone } = useShop()
