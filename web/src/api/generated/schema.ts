@@ -4209,6 +4209,15 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
+            /** @description What is asked for cannot be read */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description Something broke in the server; nothing was changed */
             500: {
                 headers: {
