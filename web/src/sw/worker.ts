@@ -95,7 +95,6 @@ async function keep(request: Request, answer: Response): Promise<void> {
   headers.set(SEEN_AT, String(Date.now()))
   const kept = await caches.open(SEEN)
   try {
-    await kept.delete(request)
     await kept.put(request, new Response(await answer.blob(), { status: 200, headers }))
     const all = await kept.keys()
     for (const old of all.slice(0, Math.max(0, all.length - SEEN_MOST))) await kept.delete(old)
