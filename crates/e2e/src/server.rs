@@ -128,9 +128,24 @@ impl Server {
 
     /// `SIGTERM`: it tidies up and ends.
     pub fn stop(&mut self) -> anyhow::Result<()> {
-        let told = Command::new("kill").args(["-TERM", &self.child.id().to_string()]).status()?;
-        anyhow::ensure!(told.success(), "it could not be told to stop");
+        self.signal("-TERM")?;
         self.child.wait()?;
+        Ok(())
+    }
+
+    /// It takes connections and says nothing, as a computer that sleeps.
+    pub fn fall_silent(&self) -> anyhow::Result<()> {
+        self.signal("-STOP")
+    }
+
+    /// It goes on where it stopped.
+    pub fn speak_again(&self) -> anyhow::Result<()> {
+        self.signal("-CONT")
+    }
+
+    fn signal(&self, signal: &str) -> anyhow::Result<()> {
+        let told = Command::new("kill").args([signal, &self.child.id().to_string()]).status()?;
+        anyhow::ensure!(told.success(), "it could not be sent {signal}");
         Ok(())
     }
 

@@ -77,6 +77,43 @@ async fn a_phone_goes_on_without_the_server_and_begins_a_job() -> anyhow::Result
 }
 
 #[tokio::test]
+async fn a_server_that_says_nothing_is_as_one_that_is_gone() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("Letterpress side frame").await?;
+    let job = browser.job("Malt").await?;
+    let part = server.url(&format!("/jobs/{job}/part"));
+    browser.go(&part).await?;
+    browser.sees("Malt conveyor").await?;
+    kept(&browser, &format!("/api/jobs/{job}")).await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("Letterpress side frame").await?;
+    kept(&browser, "/api/blank").await?;
+    server.fall_silent()?;
+
+    browser.go(&server.url("/")).await?;
+    browser.sees("The server is not reached. What stands here is as it was at").await?;
+    browser.sees("Letterpress side frame").await?;
+    browser.go(&part).await?;
+    browser.unfold("How big").await?;
+    browser.type_in("Weight", "31 kg").await?;
+    browser.sees("Kept in this browser until it answers: Weight: 31 kg.").await?;
+
+    server.speak_again()?;
+    eventually("it has arrived", async || Ok(browser.text("saved").await? == "saved")).await?;
+    eventually("nothing is said of before", async || {
+        Ok(!browser.page().await?.contains("The server is not reached"))
+    })
+    .await?;
+    let (_, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
+    let said = history["facts"].as_array().into_iter().flatten();
+    let said = said.filter(|fact| fact["change"]["typed"] == "31 kg").count();
+    assert_eq!(said, 1, "it was said once");
+    Ok(())
+}
+
+#[tokio::test]
 async fn what_was_half_typed_stands_in_its_field_again() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;

@@ -13,7 +13,14 @@ export type Iron = Schemas['Iron']
 export type Plan = Schemas['Plan']
 export type UnitSystem = Schemas['UnitSystem']
 
-export const api = createClient<paths>({ baseUrl: '/' })
+/** A server that takes a question and says nothing for so long is not reached. */
+const SILENT_MS = 20_000
+
+export const api = createClient<paths>({
+  baseUrl: '/',
+  fetch: (request) =>
+    fetch(request, 'timeout' in AbortSignal ? { signal: AbortSignal.timeout(SILENT_MS) } : {}),
+})
 
 api.use({
   onResponse({ schemaPath, response }) {

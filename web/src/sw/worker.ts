@@ -8,10 +8,17 @@ declare const PAGES: { version: string; files: readonly string[] }
 
 const PAGES_KEPT = `vanadin-pages-${PAGES.version}`
 const SEEN = 'vanadin-seen'
-/** So long the server is waited for before a page is opened as it was kept. */
+/** So long the server is waited for before what was kept is shown. */
 const PATIENCE_MS = 3_000
+/** So long, while it has not answered the last time. */
+const LITTLE_PATIENCE_MS = 250
+/** After so long a request is given up: a server that takes connections and says nothing holds none of them. */
+const GIVEN_UP_MS = 30_000
 /** So many answers are kept; the oldest go first. */
 const SEEN_MOST = 400
+
+/** The server let a request wait, and has answered none since. */
+let silent = false
 
 self.addEventListener('install', (event) => {
   event.waitUntil(
@@ -51,12 +58,8 @@ self.addEventListener('fetch', (event) => {
 })
 
 async function page(request: Request): Promise<Response> {
-  try {
-    const answer = await fetch(request, { signal: AbortSignal.timeout(PATIENCE_MS) })
-    if (isAnAnswer(answer.status)) return answer
-  } catch {
-    // Not reached: the page as it was kept.
-  }
+  const answer = await inTime(fetch(request, { signal: AbortSignal.timeout(GIVEN_UP_MS) }))
+  if (answer !== undefined && isAnAnswer(answer.status)) return answer
   const kept = await caches.match('/index.html', { cacheName: PAGES_KEPT })
   return kept ?? Response.error()
 }
@@ -65,22 +68,56 @@ async function asset(request: Request): Promise<Response> {
   return (await caches.match(request)) ?? fetch(request)
 }
 
-async function seen(request: Request, event: FetchEvent): Promise<Response> {
-  try {
-    const answer = await fetch(request)
-    const { status } = answer
-    if (isAnAnswer(status)) {
-      const way = keeping(status)
-      if (way === 'keep') event.waitUntil(keep(request, answer.clone()))
-      if (way === 'forget all') event.waitUntil(caches.delete(SEEN))
+/** The answer if it comes in time; what comes too late is still heard, and kept. */
+async function inTime(asked: Promise<Response>): Promise<Response | undefined> {
+  let waited: ReturnType<typeof setTimeout> | undefined
+  const late = new Promise<undefined>((done) => {
+    waited = setTimeout(
+      () => {
+        silent = true
+        done(undefined)
+      },
+      silent ? LITTLE_PATIENCE_MS : PATIENCE_MS,
+    )
+  })
+  const heard = asked.then(
+    (answer) => {
+      silent = false
       return answer
-    }
-    return (await lastSeen(request)) ?? answer
-  } catch (error) {
-    const last = await lastSeen(request)
-    if (last === undefined) throw error
-    return last
-  }
+    },
+    // Not reached: what was kept stands in for it.
+    () => undefined,
+  )
+  const first = await Promise.race([heard, late])
+  clearTimeout(waited)
+  return first
+}
+
+async function seen(request: Request, event: FetchEvent): Promise<Response> {
+  const asked = ask(request, event)
+  const answer = await inTime(asked)
+  if (answer !== undefined && isAnAnswer(answer.status)) return answer
+  return (await lastSeen(request)) ?? asked
+}
+
+async function ask(request: Request, event: FetchEvent): Promise<Response> {
+  const giveUp = new AbortController()
+  const waited = setTimeout(() => giveUp.abort(), GIVEN_UP_MS)
+  const asked = fetch(request, { signal: giveUp.signal }).finally(() => clearTimeout(waited))
+  // The worker lives until it is heard, and what comes late is kept too.
+  event.waitUntil(
+    asked.then(
+      (answer) => heard(request, answer.clone()),
+      () => undefined,
+    ),
+  )
+  return asked
+}
+
+async function heard(request: Request, answer: Response): Promise<void> {
+  const way = isAnAnswer(answer.status) ? keeping(answer.status) : 'leave'
+  if (way === 'keep') await keep(request, answer)
+  if (way === 'forget all') await caches.delete(SEEN)
 }
 
 async function lastSeen(request: Request): Promise<Response | undefined> {
