@@ -7,6 +7,7 @@ import { ShopContext } from './job/ShopContext'
 import { TablesContext } from './job/TablesContext'
 import { DoorPage, ROUTES } from './places'
 import { Boundary } from './ui/Boundary'
+import { focusWork, WORK } from './ui/focus'
 import { later } from './ui/later'
 
 // What they show is not there when the first page is drawn.
@@ -47,6 +48,16 @@ export function App(): ReactNode {
   return (
     <ShopContext value={{ ...shop.data.shop, revision: shop.data.revision }}>
       <TablesContext value={tables.data}>
+        <a
+          href={`#${WORK}`}
+          className="no-print fixed top-0 left-0 z-30 min-h-11 -translate-y-full bg-raise px-4 py-3 focus:translate-y-0"
+          onClick={(event) => {
+            event.preventDefault()
+            focusWork()
+          }}
+        >
+          To the work
+        </a>
         <Suspense>
           <Shortcuts />
         </Suspense>

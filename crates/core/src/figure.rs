@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::quantity::{Shown, Unit, both};
+use crate::quantity::{Rounding, Shown, Unit, both, exactly, rounded};
 
 /// Where a figure comes from.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -70,6 +70,9 @@ pub struct Figure {
     pub forced_by: String,
 }
 
+/// House: from this share of its value on a figure's spread is wide.
+const WIDE: f64 = 0.25;
+
 impl Figure {
     #[must_use]
     pub fn new(id: impl Into<String>, name: impl Into<String>, value: f64, unit: Unit) -> Self {
@@ -101,20 +104,44 @@ impl Figure {
         self
     }
 
-    /// The figure is a window: both ends are shown.
+    /// Rounded to its own side: what is needed at least or allowed at most, or as it was read.
     #[must_use]
-    pub fn window(mut self, low: f64, high: f64) -> Self {
-        (self.low, self.high) = (Some(low), Some(high));
-        let ((low_m, low_i), (high_m, high_i)) = (both(low, self.unit), both(high, self.unit));
-        self.metric.number = format!("{} to {}", low_m.number, high_m.number);
-        self.imperial.number = format!("{} to {}", low_i.number, high_i.number);
+    pub fn rounded(mut self, rounding: Rounding) -> Self {
+        (self.metric, self.imperial) = rounded(self.value, self.unit, rounding);
         self
     }
 
-    /// The figure is uncertain between these.
+    /// The figure is a window: both ends are shown, each rounded inwards where room is left between them.
+    #[must_use]
+    pub fn window(mut self, low: f64, high: f64) -> Self {
+        (self.low, self.high) = (Some(low), Some(high));
+        let ((low_m, low_i), (high_m, high_i)) =
+            (rounded(low, self.unit, Rounding::Up), rounded(high, self.unit, Rounding::Down));
+        let ((exact_low_m, exact_low_i), (exact_high_m, exact_high_i)) =
+            (exactly(low, self.unit), exactly(high, self.unit));
+        let between = |low: Shown, high: Shown, exact_low: Shown, exact_high: Shown| {
+            if low.number == high.number {
+                format!("{} to {}", exact_low.number, exact_high.number)
+            } else {
+                format!("{} to {}", low.number, high.number)
+            }
+        };
+        self.metric.number = between(low_m, high_m, exact_low_m, exact_high_m);
+        self.imperial.number = between(low_i, high_i, exact_low_i, exact_high_i);
+        self
+    }
+
+    /// The figure is uncertain between these: where they lie wide apart it is said with *about*.
     #[must_use]
     pub fn between(mut self, low: f64, high: f64) -> Self {
         (self.low, self.high) = (Some(low), Some(high));
+        if high - low > WIDE * self.value.abs() {
+            for shown in [&mut self.metric, &mut self.imperial] {
+                if shown.number.starts_with(|c: char| c.is_ascii_digit()) {
+                    shown.number.insert_str(0, "about ");
+                }
+            }
+        }
         let ((low_m, low_i), (high_m, high_i)) = (both(low, self.unit), both(high, self.unit));
         self.between_metric = format!("{} to {}", low_m.text(), high_m.text());
         self.between_imperial = format!("{} to {}", low_i.text(), high_i.text());
@@ -203,6 +230,9 @@ mod tests {
         let weight = Figure::new("part.weight", "Weight", 8.5, Unit::Kilograms).between(5.7, 11.3);
         // Hand-worked: 5.7 / 0.45359237 = 12.57, 11.3 / 0.45359237 = 24.91
         assert_eq!(weight.between_metric, "5.7 kg to 11.3 kg");
+        assert_eq!(weight.metric.text(), "about 8.5 kg");
+        let weighed = Figure::new("part.weight", "Weight", 8.5, Unit::Kilograms).between(8.4, 8.6);
+        assert_eq!(weighed.metric.text(), "8.5 kg");
         assert_eq!(weight.between_imperial, "12.6 lb to 24.9 lb");
         let window = Figure::new("heat.target", "Preheat", 300.0, Unit::Celsius).window(300.0, 400.0);
         assert_eq!((window.metric.number.as_str(), window.between_metric.as_str()), ("300 to 400", ""));

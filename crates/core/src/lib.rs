@@ -1,6 +1,7 @@
 //! The rules of repairing cast iron, pure: facts in, plan out. No I/O, no clock.
 
 pub mod casting_weight;
+pub mod day;
 pub mod drill_speed;
 pub mod field;
 pub mod figure;

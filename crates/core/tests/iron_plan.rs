@@ -62,7 +62,10 @@ fn what_was_found_is_never_lost() {
     bench.say(Change::Strike { target: again, reason: "dirty spot".into() });
     let plan = bench.plan();
     let line = |fact| plan.iron.found.iter().find(|line| line.fact == fact).unwrap();
-    assert_eq!((line(again).state, line(again).note.as_str()), (FoundState::Struck, "struck: dirty spot"));
+    assert_eq!(
+        (line(again).state, line(again).note.as_str()),
+        (FoundState::Struck, "crossed out: dirty spot")
+    );
     assert_eq!(line(first).state, FoundState::CountsByHalf, "what it had replaced speaks again");
 }
 

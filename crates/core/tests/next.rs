@@ -4,6 +4,7 @@ mod common;
 
 use common::{Bench, LIT_AT, covered};
 use rstest::rstest;
+use vanadin_core::day::Day;
 use vanadin_core::field::crack_key;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, Job, Reading, TorchEntry};
@@ -213,7 +214,7 @@ fn after_the_cooling_the_list_is_gone_through_to_the_hand_over() {
     bench.set("hand_over.follow_up", "2027-06-01");
     bench.set("hand_over.owned", "Shown to the owner as it is");
     bench.set("hand_over.done", "yes");
-    assert_eq!(next(&bench).next.verb, "Ask again on 2027-06-01");
+    assert_eq!(next(&bench).next.verb, "Ask again on Tue 1 Jun 2027");
     assert!(next(&bench).hot.is_none());
 }
 
@@ -251,4 +252,26 @@ fn a_locked_job_says_what_unlocks_it_and_where() {
     assert_eq!(standing.next.verb, "Enter who answers for it");
     assert_eq!((standing.next.station, standing.next.key.as_str()), (Station::Part, "part.authority"));
     assert_eq!(standing.stopped.as_deref(), Some("Referred out"));
+}
+
+#[test]
+fn how_a_repair_holds_is_asked_on_its_day_and_answered_once() {
+    let mut bench = Bench::new();
+    bench.set("hand_over.follow_up", "2027-06-01");
+    bench.set("hand_over.owned", "Shown to the owner as it is");
+    bench.set("hand_over.done", "yes");
+    let day_ms = |day: &str| Day::parse(day, None).unwrap().number() * 86_400_000;
+    let at = |bench: &Bench, ms: i64| {
+        let standing = standing(&bench.job(), &bench.plan(), ms);
+        (standing.next.verb, standing.rank)
+    };
+    let evening = day_ms("2027-06-01") + 20 * 3_600_000;
+    assert_eq!(at(&bench, day_ms("2027-05-31")).0, "Ask again on Tue 1 Jun 2027");
+    assert_eq!(at(&bench, evening), ("Ask how it holds".to_owned(), 2), "before what is only being planned");
+    bench.set("hand_over.became", "fault");
+    assert_eq!(at(&bench, evening), ("Holds, with a fault".to_owned(), 9));
+    // A new day asks again.
+    bench.set("hand_over.follow_up", "2028-06-01");
+    assert_eq!(at(&bench, evening).0, "Ask again on Thu 1 Jun 2028");
+    assert_eq!(at(&bench, day_ms("2028-06-02")).0, "Ask how it holds");
 }

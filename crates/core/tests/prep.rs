@@ -79,9 +79,9 @@ fn the_root_radius_follows_the_wall(#[case] wall: &str, #[case] radius_mm: f64) 
 }
 
 #[rstest]
-// Hand-worked: a wall of 14 mm ground from both sides is 7 mm deep, 0.276 in; a crown of 1 mm is 0.039 in, to thousandths
+// Hand-worked: a wall of 14 mm ground from both sides is 7 mm deep, 0.276 in, 8.8 thirty-seconds; a crown of 1 mm is 2.5 sixty-fourths
 #[case::metric(UnitSystem::Metric, "7", "1")]
-#[case::imperial(UnitSystem::Imperial, "0.276", "0.039")]
+#[case::imperial(UnitSystem::Imperial, "9/32", "3/64")]
 fn what_the_fields_would_say_is_in_the_units_of_the_shop(
     #[case] units: UnitSystem,
     #[case] depth: &str,

@@ -67,15 +67,20 @@ fn typed(spec: &FieldSpec, pick: usize) -> String {
         FieldKind::YesNo => among(&["yes", "no", "", "perhaps"]),
         FieldKind::Date => among(&["2027-02-28", "2027-02-30", "", "soon"]),
         FieldKind::Quantity { kind, .. } => match kind {
-            Kind::Length => among(&["1", "14 mm", "3/8", "1 1/2 in", "400", "1e9", "-4", "20 m"]),
-            Kind::Mass => among(&["12", "0.01", "40 lb", "20000", "0", "heavy", "", "3 t"]),
+            Kind::Length => among(&["1", "14 mm", "3/8", "1 1/2 in", "400", "1e9", "-4", "20 m", "5-7 mm"]),
+            Kind::Mass => {
+                among(&["12", "0.01", "40 lb", "20000", "0", "heavy", "", "3 t", "about 12 kg", "3 lb 2 oz"])
+            }
             Kind::Temperature => among(&["20", "500F", "1400 C", "-40", "500Q", "28o", "", "900"]),
             Kind::Duration | Kind::Days => {
                 among(&["90", "10 years", "1", "0", "6 months", "", "soon", "1e99"])
             }
             Kind::GaugePressure => among(&["6 bar", "90 psi", "0", "-1", "1e9", "", "much"]),
             Kind::SoundSpeed => among(&["5920", "0.233", "", "fast"]),
-            Kind::Plain => among(&["0", "50", "100", "101", "", "NaN", "inf", "12.5"]),
+            Kind::Money => among(&["£400", "1,250", "-4", "", "a lot"]),
+            Kind::Percent | Kind::Angle | Kind::Turns | Kind::Plain => {
+                among(&["0", "50", "100", "101", "", "NaN", "inf", "12.5"])
+            }
         },
     }
 }
@@ -169,7 +174,7 @@ fn said(bench: &Bench, acts: &[Act]) -> Vec<Fact> {
         let job = Job::fold(Uuid::nil(), &facts);
         let Some(mut change) = change(&job, act) else { continue };
         let now = plan(&job, &bench.shop);
-        if accept(&job, &now.allows(), &change, None, "").is_err() {
+        if accept(&job, &now.allows(), &change, None, "", None).is_err() {
             continue;
         }
         if let Change::Light { frozen, .. } = &mut change {
@@ -184,7 +189,7 @@ fn said(bench: &Bench, acts: &[Act]) -> Vec<Fact> {
             at_server_ms: at_ms,
             who: "bench".into(),
             sender: String::new(),
-            understood: Understood::of(&change),
+            understood: Understood::of(&change, None),
             change,
         });
     }
@@ -260,7 +265,7 @@ proptest! {
         prop_assert!(old.iter().all(|fact| fact.understood.is_none()));
         prop_assert_eq!(&Job::fold(Uuid::nil(), &old), &job);
         // Brought up to date, as at the first start with it.
-        let understood = |fact: Fact| Fact { understood: Understood::of(&fact.change), ..fact };
+        let understood = |fact: Fact| Fact { understood: Understood::of(&fact.change, None), ..fact };
         let migrated: Vec<Fact> = old.into_iter().map(understood).collect();
         prop_assert_eq!(&Job::fold(Uuid::nil(), &migrated), &job);
     }

@@ -116,6 +116,28 @@ impl Browser {
         found.with_context(|| format!("never seen: {what}"))
     }
 
+    /// Presses it where a person would have scrolled it to: not under what lies on the page.
+    async fn click(&self, element: &WebElement) -> anyhow::Result<()> {
+        let scroll = "arguments[0].scrollIntoView({ block: 'nearest' })";
+        self.driver.execute(scroll, vec![element.to_json()?]).await?;
+        Ok(element.click().await?)
+    }
+
+    /// The pages of what would be printed on paper of this width and height in inches, and its words.
+    pub async fn printed(&self, (width, height): (f64, f64)) -> anyhow::Result<(usize, String)> {
+        use base64::Engine;
+        let paper = json!({ "paperWidth": width, "paperHeight": height });
+        let answer = self.cdp("Page.printToPDF", paper).await?;
+        let pdf = answer["data"].as_str().context("nothing was printed")?;
+        let pdf = base64::engine::general_purpose::STANDARD.decode(pdf)?;
+        let pages = String::from_utf8_lossy(&pdf).matches("/Type /Page\n").count();
+        // The words as they stand while it is printed.
+        self.cdp("Emulation.setEmulatedMedia", json!({ "media": "print" })).await?;
+        let words = self.page().await?;
+        self.cdp("Emulation.setEmulatedMedia", json!({ "media": "" })).await?;
+        Ok((pages, words))
+    }
+
     /// A button or link by its accessible name or its words.
     pub async fn button(&self, name: &str) -> anyhow::Result<WebElement> {
         let path = format!(
@@ -127,7 +149,7 @@ impl Browser {
 
     pub async fn press(&self, name: &str) -> anyhow::Result<()> {
         // A page may be drawn anew between finding and pressing.
-        eventually(&format!("press {name}"), async || Ok(self.button(name).await?.click().await.is_ok()))
+        eventually(&format!("press {name}"), async || Ok(self.click(&self.button(name).await?).await.is_ok()))
             .await
     }
 
@@ -155,7 +177,7 @@ impl Browser {
     /// Types into the field with this label and presses Enter.
     pub async fn type_in(&self, label: &str, text: &str) -> anyhow::Result<()> {
         let field = self.field(label).await?;
-        field.click().await?;
+        self.click(&field).await?;
         field.send_keys(Key::Control + "a").await?;
         if text.is_empty() {
             field.send_keys(Key::Backspace + "").await?;
@@ -178,7 +200,7 @@ impl Browser {
             }
             if pressed.elapsed() >= PRESS_AGAIN_AFTER {
                 pressed = tokio::time::Instant::now();
-                self.field(label).await?.click().await?;
+                self.click(&self.field(label).await?).await?;
             }
             Ok(false)
         })
@@ -194,8 +216,7 @@ impl Browser {
             quoted(group),
             quoted(choice)
         );
-        self.find(By::XPath(path)).await?.click().await?;
-        Ok(())
+        self.click(&self.find(By::XPath(path)).await?).await
     }
 
     /// Opens a part of a sheet that lies folded.

@@ -213,7 +213,7 @@ async fn the_plan_is_seen_as_if_it_were_one_iron_and_a_hard_spot_goes_on_the_map
     browser.sees("a hard spot, on the map").await?;
     browser.key("3").await?;
     browser.sees("Hard spots").await?;
-    browser.press("Strike hard spot first spot").await?;
+    browser.press("Cross out hard spot first spot").await?;
     browser.press("misread").await?;
     eventually("it is off the map", async || Ok(!browser.page().await?.contains("Hard spots"))).await?;
     Ok(())

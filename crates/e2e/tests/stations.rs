@@ -65,7 +65,7 @@ async fn a_choice_against_the_plan_is_kept_with_its_reason_and_can_be_left_to_th
     })
     .await?;
     // Cold: the hot stations are full at once.
-    for station in ["Heat, enough", "Cooling, enough"] {
+    for station in ["Heat, done", "Cooling, done"] {
         browser.button(station).await?;
     }
     browser.press("Leave it to the plan").await?;
@@ -85,13 +85,15 @@ async fn pins_are_set_one_by_one_without_any_heat() -> anyhow::Result<()> {
     browser.press("Pin set").await?;
     browser.key("b").await?;
     browser.sees("2 of").await?;
-    browser.press("Cross out the last entry").await?;
+    // Any entry can be crossed out: the first one here.
+    let first = "(//button[starts-with(@aria-label, 'Cross out pin set')])[last()]";
+    browser.find(By::XPath(first)).await?.click().await?;
     browser.press("wrong button").await?;
     browser.sees("1 of").await?;
     let view = browser.view(&job).await?;
     let log = view["job"]["rounds"][0]["log"].as_array().context("no log")?;
     let struck: Vec<bool> = log.iter().map(|entry| entry["struck"].is_string()).collect();
-    assert_eq!(struck, [false, true], "struck, not erased");
+    assert_eq!(struck, [true, false], "crossed out, not erased");
     assert!(view["standing"]["hot"].is_null(), "nothing is hot");
     Ok(())
 }
@@ -115,10 +117,10 @@ async fn evidence_is_replaced_at_one_spot_added_at_another_and_struck_with_a_rea
     browser.press("Punch done Punch: raises a rim").await?;
     browser.press("Punch: raises a rim").await?;
     browser.sees("Punch: raises a rim hub, unsure").await?;
-    let strike = "(//button[@aria-label='Strike out Punch: raises a rim'])[2]";
+    let strike = "(//button[@aria-label='Cross out Punch: raises a rim'])[2]";
     browser.find(By::XPath(strike)).await?.click().await?;
     browser.press("misread").await?;
-    browser.sees("struck: misread").await?;
+    browser.sees("crossed out: misread").await?;
     let view = browser.view(&job).await?;
     assert_eq!(view["plan"]["iron"]["steps"].as_array().context("no steps")?.len(), 1, "one counts");
     assert_eq!(view["job"]["evidence"].as_array().context("no evidence")?.len(), 3, "none is lost");

@@ -26,6 +26,7 @@ use crate::desk::{Desk, NewJob, Seen};
 use crate::job::route::known;
 use crate::picture::shrink::{Shrunk, shrink};
 use crate::picture::store as pictures;
+use crate::shop::store::today_in;
 
 const FORMAT: &str = "vanadin-job";
 /// Raised when the shape changes; older files still open.
@@ -202,8 +203,9 @@ pub async fn import(desk: &State<Desk>, sent: Sent<'_>) -> Result<Json<Imported>
     file.pictures.clear();
     let id = Uuid::new_v4();
     // What a file says was understood is for whoever reads the file: it keeps the limits of the door.
+    let shop = desk.shop().await?;
     for fact in &mut file.facts {
-        fact.understood = Understood::of(&fact.change);
+        fact.understood = Understood::of(&fact.change, today_in(&shop.shop, fact.at_client_ms));
     }
     let rounds = Job::fold(id, &file.facts).rounds;
     let mut readings = Vec::new();

@@ -6,6 +6,7 @@ mod clock;
 mod database;
 mod desk;
 mod door;
+mod front;
 mod health;
 mod job;
 mod job_file;
@@ -22,18 +23,20 @@ mod web;
 mod wire;
 
 use std::io::Write;
-use std::net::IpAddr;
+use std::net::{IpAddr, Ipv4Addr, SocketAddr};
 use std::path::PathBuf;
 use std::time::Duration;
 
-use rocket::config::TlsConfig;
+use anyhow::Context;
 use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
+use tokio::net::TcpListener;
 
 use desk::Desk;
 use door::known::Door;
+use front::{Front, PATIENCE, Peers};
 use reach::addresses::{Reached, own_addresses};
-use reach::certificate::certificates;
+use reach::certificate::{Certificates, certificates};
 use reach::qr;
 use reach::trust_page::{self, Trust};
 use thermocouple::Thermocouples;
@@ -71,12 +74,17 @@ const COPY_EVERY: Duration = Duration::from_secs(600);
 const GATHER_EVERY: Duration = Duration::from_secs(60);
 const COMPARE_EVERY: Duration = Duration::from_secs(2);
 
-/// The whole application.
+/// The whole application, as it stands behind its front: it is launched on this machine alone, on any port.
 ///
 /// # Errors
 /// The data folder cannot be used: in use by another server, written by a newer version, or not
 /// writable.
 pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
+    Ok(pages(config).await?.0)
+}
+
+/// The whole application, and what it shows under TLS.
+async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certificates>)> {
     let database = database::open(&config.data, config.most_mb).await?;
     let desk = Desk::new(database, config.clock);
     if config.demo {
@@ -95,30 +103,27 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         tokio::spawn(upkeep(desk.clone(), copies)),
         tokio::spawn(rack::upkeep::upkeep(desk.clone())),
     ]);
-    let mut figment = rocket::Config::figment()
-        .merge(("address", config.address))
-        .merge(("port", config.port))
+    let figment = rocket::Config::figment()
+        .merge(("address", Ipv4Addr::LOCALHOST))
+        .merge(("port", 0))
         .merge(("log_level", "off"))
         .merge(("shutdown.grace", 1))
         .merge(("shutdown.mercy", 1))
         .merge(("cli_colors", false));
-    if let Some(shown) = &shown {
-        figment = figment.merge(("tls", TlsConfig::from_bytes(shown.chain.as_bytes(), shown.key.as_bytes())));
-    }
-    let trust_port = config.tls;
-    Ok(rocket::custom(figment)
+    let reached = Reached::at(config.address, config.port, config.tls);
+    let said = told_at_the_start(&reached, made.as_deref());
+    let built = rocket::custom(figment)
         .manage(desk)
         .manage(thermocouples)
         .manage(door)
         .manage(upkeep)
         .manage(trust)
+        .manage(reached)
         .manage(picture::route::Counter::new())
         .manage(job_file::OneFile::new())
         .attach(door::foreign::KeepOut)
         .attach(door::headers::Headers)
-        .attach(AdHoc::on_liftoff("address", move |rocket| {
-            let (address, port) = (rocket.config().address, rocket.config().port);
-            let said = told_at_the_start(&Reached::at(address, port, trust_port), made.as_deref());
+        .attach(AdHoc::on_liftoff("address", move |_| {
             Box::pin(async move {
                 // Whoever started it may have closed its ears: that is no reason to stop.
                 let _ = std::io::stdout().write_all(said.as_bytes());
@@ -175,7 +180,8 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
         .mount("/api/import", routes![job_file::import])
         .mount("/api/shop", routes![shop::route::show, shop::route::change])
         .register("/api", api_error::catchers())
-        .mount("/", routes![web::file, web::index]))
+        .mount("/", routes![web::file, web::index]);
+    Ok((built, shown))
 }
 
 /// Where it is found, and how others come in.
@@ -241,14 +247,25 @@ async fn upkeep(desk: Desk, copies: Option<PathBuf>) {
 ///
 /// # Errors
 /// What [`rocket`] says, or the address cannot be taken.
-pub async fn serve(config: Config) -> anyhow::Result<()> {
-    let ready = rocket(config).await?.ignite().await?;
+pub async fn serve(mut config: Config) -> anyhow::Result<()> {
+    let address = config.address;
+    let taken = async |port| {
+        let at = SocketAddr::new(address, port);
+        TcpListener::bind(at).await.with_context(|| format!("{at} cannot be taken"))
+    };
+    let listener = taken(config.port).await?;
+    config.port = listener.local_addr()?.port();
+    let (built, shown) = pages(config).await?;
+    let tls = shown.as_ref().map(front::acceptor).transpose()?;
+    let trusting = built.state::<Option<Trust>>().cloned().flatten().zip(built.state::<Reached>().cloned());
+    let front = Front { listener, tls, peers: Peers::default(), patience: PATIENCE };
+    let ready = front.before(built).await?;
     // What hands out the certificate stops when the pages do.
-    let handing_out = match ready.state::<Option<Trust>>() {
-        Some(Some(trust)) => {
-            let main = ready.config();
-            let reached = Reached::at(main.address, main.port, Some(trust.port));
-            let page = trust_page::rocket(main, trust.clone(), reached).ignite().await?;
+    let handing_out = match trusting {
+        Some((trust, reached)) => {
+            let listener = taken(trust.port).await?;
+            let front = Front { listener, tls: None, peers: Peers::default(), patience: PATIENCE };
+            let page = front.before(trust_page::rocket(trust, reached)).await?;
             let stop = page.shutdown();
             let handing_out = tokio::spawn(async move {
                 if let Err(error) = page.launch().await {
@@ -257,7 +274,7 @@ pub async fn serve(config: Config) -> anyhow::Result<()> {
             });
             Some((stop, handing_out))
         }
-        _ => None,
+        None => None,
     };
     let served = ready.launch().await;
     if let Some((stop, page)) = handing_out {

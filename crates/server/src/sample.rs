@@ -144,7 +144,7 @@ impl<'a> Told<'a> {
             Change::Set { key, .. } if key == "hand_over.done" => plan(&self.job, self.shop).allows(),
             _ => Allowed::default(),
         };
-        if let Err(refused) = accept(&self.job, &judged_by, &change, None, "") {
+        if let Err(refused) = accept(&self.job, &judged_by, &change, None, "", None) {
             self.wrong.get_or_insert_with(|| anyhow!("the sample shop says {change:?}: {refused:?}"));
             return id;
         }
@@ -156,7 +156,7 @@ impl<'a> Told<'a> {
             at_server_ms: at_ms,
             who: "bench".to_owned(),
             sender: String::new(),
-            understood: Understood::of(&change),
+            understood: Understood::of(&change, None),
             change,
         });
         self.refold();

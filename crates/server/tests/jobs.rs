@@ -211,6 +211,43 @@ async fn a_job_is_found_put_away_and_brought_back() {
 }
 
 #[rocket::async_test]
+async fn finding_looks_at_iron_and_sort_of_part_and_at_what_was_put_away() {
+    let server = Server::empty().await;
+    let (on_the_rack, away) = (server.new_job().await, server.new_job().await);
+    for (job, name) in [(on_the_rack, "Mill gear"), (away, "Mill lever")] {
+        server.set(job, "part.name", name).await;
+        server.set(job, "part.family", "machine_frame").await;
+    }
+    server.say(away, json!({ "kind": "put_away" })).await;
+    let names = |rack: &Value| -> Vec<String> {
+        let lines = rack["lines"].as_array().unwrap().iter();
+        lines.map(|line| format!("{} {}", line["name"].as_str().unwrap(), line["put_away"])).collect()
+    };
+    let (_, rack) = server.get("/api/rack").await;
+    assert_eq!(names(&rack), ["Mill gear false"], "unasked, only what lies on the rack");
+    for words in ["mill", "machine%20frame", "not%20tested"] {
+        let (_, found) = server.get(&format!("/api/rack?find={words}")).await;
+        assert_eq!(names(&found), ["Mill gear false", "Mill lever true"], "{words}");
+    }
+}
+
+#[rocket::async_test]
+async fn the_history_tells_values_with_units_and_a_day_as_it_was_meant() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    server.set(job, "part.mass", "about 14").await;
+    let (status, view) = server.set(job, "part.wanted", "in 3 weeks").await;
+    assert_eq!(status, Status::Ok);
+    let (_, history) = server.get(&format!("/api/jobs/{job}/history")).await;
+    let told = history["told"].as_array().unwrap();
+    assert_eq!(told[0], "Weight: about 14 kg");
+    let day = view["fields"]["part.wanted"]["typed"].as_str().unwrap();
+    assert_eq!(told[1].as_str().unwrap(), format!("Wanted on: {day}"));
+    assert_eq!(view["told"], told[1]);
+    assert!(!day.contains("weeks") && day.split(' ').count() == 4, "{day}");
+}
+
+#[rocket::async_test]
 async fn a_job_that_was_put_away_is_let_go_by_its_name_with_all_that_hangs_on_it() {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
     let (_, rack) = server.get("/api/rack").await;

@@ -138,7 +138,7 @@ async fn a_copy_of_the_job_has_the_part_and_not_its_pictures() {
     server.post(&format!("/api/jobs/{job}/facts"), &fact).await;
     server.say(job, set(&format!("neighbour.{neighbour}.what"), "seal")).await;
     let (status, view) = server.post(&format!("/api/jobs/{job}/copy"), &json!({ "id": copy })).await;
-    assert_eq!((status, &view["name"]), (Status::Ok, &json!("Lever")));
+    assert_eq!((status, &view["name"]), (Status::Ok, &json!("Lever (2)")));
     assert_eq!(view["job"]["pictures"], json!([]));
     let other = view["job"]["rounds"][0]["neighbours"][0]["id"].as_str().unwrap();
     assert_eq!(view["fields"][format!("neighbour.{other}.what")]["typed"], "seal");

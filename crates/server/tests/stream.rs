@@ -108,8 +108,7 @@ async fn a_reading_by_hand_that_cannot_be_read_is_refused_and_the_log_goes_on() 
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
     let job: Uuid = id_of(&server, "letterpress").await.parse().unwrap();
     let reading = |typed: &str| json!({ "kind": "torch", "entry": { "kind": "reading", "typed": typed, "shown_in": "metric" } });
-    for (typed, would_do) in
-        [("500Q", "260 C or 500 F"), ("", "260 C or 500 F"), ("9000", "-40 to 1400 degC")]
+    for (typed, would_do) in [("500Q", "260 C or 500 F"), ("", "260 C or 500 F"), ("9000", "-40 to 1400 °C")]
     {
         let (status, answer) = server.say(job, reading(typed)).await;
         assert_eq!(status, Status::UnprocessableEntity);

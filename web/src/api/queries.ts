@@ -74,9 +74,10 @@ export const doorQuery = () =>
     queryFn: async () => dataOf('DoorView', await api.GET('/api/door')),
   })
 
-export const historyQuery = (id: string, revision: number) =>
+/** Told in the units of the shop at this revision of it. */
+export const historyQuery = (id: string, revision: number, shop: number) =>
   queryOptions({
-    queryKey: ['history', id, revision],
+    queryKey: ['history', id, revision, shop],
     queryFn: async () =>
       dataOf('History', await api.GET('/api/jobs/{id}/history', { params: { path: { id } } })),
   })

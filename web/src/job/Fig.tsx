@@ -29,7 +29,7 @@ export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: Fi
       <span className={`figure whitespace-nowrap ${SIZES[size]}`}>
         {shown.number}{' '}
         {shown.unit !== '' && (
-          <span className="font-sans text-[14px] font-[450] text-ash [font-stretch:96%]">{shown.unit}</span>
+          <span className="font-sans small font-[450] text-ash [font-stretch:96%]">{shown.unit}</span>
         )}
       </span>
     </Why>

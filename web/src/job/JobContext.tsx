@@ -18,7 +18,8 @@ interface JobBench {
   asIf: Iron | null
   seeAsIf: (iron: Iron | null) => void
   waiting: readonly Waiting[]
-  say: (change: Change, base?: number | null) => void
+  /** Gives the id of what was said: of a crack, a neighbour, a picture it is theirs. */
+  say: (change: Change, base?: number | null) => string
 }
 
 interface LiveBench {

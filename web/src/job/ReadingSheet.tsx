@@ -1,5 +1,6 @@
-import { useState, type ReactNode } from 'react'
-import type { Schemas } from '../api/client'
+import { useEffect, useState, type ReactNode } from 'react'
+import type { Problem, Schemas } from '../api/client'
+import { outbox } from '../api/queue/outbox'
 import { useJob } from './JobContext'
 import { useShop } from './ShopContext'
 import { Choice } from '../ui/Choice'
@@ -9,7 +10,8 @@ import { useHalfTyped } from '../ui/useHalfTyped'
 export interface ReadingSheetProps {
   kind: 'reading' | 'note' | null
   onClose: () => void
-  onSay: (entry: Schemas['TorchEntry']) => void
+  /** Gives the id of what was said. */
+  onSay: (entry: Schemas['TorchEntry']) => string
 }
 
 /** A temperature read by hand, or a note. */
@@ -18,22 +20,48 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
   const { view } = useJob()
   const [text, setText] = useHalfTyped('reading-or-note')
   const [where, setWhere] = useState('part')
+  const [sent, setSent] = useState<string | null>(null)
+  const [problem, setProblem] = useState<Problem>()
+  // It shuts once it is taken, or kept for a server that is not reached: what was refused is put right here.
+  useEffect(() => {
+    if (sent === null) return
+    return outbox.subscribe(() => {
+      const { refusals, reached, waiting } = outbox.now()
+      const refused = refusals.find((refusal) => refusal.id.startsWith(`${sent}.`))
+      if (refused !== undefined) {
+        setSent(null)
+        setProblem(refused.problem)
+        outbox.dismiss(refused)
+      } else if (!reached || !waiting.some((item) => item.id === sent)) {
+        setSent(null)
+        setText('')
+        onClose()
+      }
+    })
+  }, [sent, setText, onClose])
   // A joint is read apart where it is judged apart: while it is worked at.
   const apart = kind === 'reading' && view.plan.torch != null && view.standing.station === 'torch'
   const say = () => {
     if (text.trim() === '' || kind === null) return
     const joint = apart && where === 'joint'
-    onSay(
-      kind === 'reading' ? { kind, typed: text.trim(), shown_in: units, joint } : { kind, text: text.trim() },
+    setProblem(undefined)
+    setSent(
+      onSay(
+        kind === 'reading'
+          ? { kind, typed: text.trim(), shown_in: units, joint }
+          : { kind, text: text.trim() },
+      ),
     )
-    setText('')
-    onClose()
   }
   return (
     <Sheet
       title={kind === 'note' ? 'Note' : 'Reading by hand'}
       open={kind !== null}
-      onOpenChange={(open) => !open && onClose()}
+      onOpenChange={(open) => {
+        if (open) return
+        setProblem(undefined)
+        onClose()
+      }}
     >
       <form
         className="flex flex-col gap-3"
@@ -50,11 +78,18 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
             autoFocus
             value={text}
             inputMode="text"
+            aria-invalid={problem !== undefined || undefined}
+            aria-describedby={problem === undefined ? undefined : 'reading-problem'}
             onChange={(event) => setText(event.target.value)}
             placeholder={kind === 'note' ? 'blew through at the left' : '312 C'}
             className="min-h-[72px] border-2 border-dim bg-iron px-4 text-[30px] font-semibold text-chalk"
           />
         </label>
+        {problem !== undefined && (
+          <p id="reading-problem" role="alert" className="text-[17px] first-letter:uppercase">
+            {problem.message}. {problem.would_be_right !== '' && <b>{problem.would_be_right} would do.</b>}
+          </p>
+        )}
         {apart && (
           <Choice
             label="Read where"

@@ -11,7 +11,7 @@ export interface StrikeSheetProps {
 
 const USUAL = ['wrong button', 'misread', 'dirty or scaled spot', 'done again properly']
 
-/** Strikes something out of the job, with the reason. */
+/** Crosses something out of the job, with the reason. */
 export function StrikeSheet({ target, what, onClose }: StrikeSheetProps): ReactNode {
   const { say } = useJob()
   const strike = (reason: string) => {
@@ -22,7 +22,7 @@ export function StrikeSheet({ target, what, onClose }: StrikeSheetProps): ReactN
   return (
     <Sheet title="Cross it out" open={target !== null} onOpenChange={(open) => !open && onClose()}>
       <p className="mb-3">{what}. It stays in the record, crossed out. Why?</p>
-      <Reasons usual={USUAL} verb="Strike" onReason={strike} />
+      <Reasons usual={USUAL} verb="Cross out" onReason={strike} />
     </Sheet>
   )
 }

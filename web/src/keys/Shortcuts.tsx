@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router'
 import { STATIONS } from '../job/stations'
 import type { KeysSheetProps } from './KeysSheet'
 import { later } from '../ui/later'
+import { letters } from './letters'
 import { GO, SAID, STATION_KEYS } from './table'
 import { useToggleUnits } from './useToggleUnits'
 
@@ -17,6 +18,10 @@ const TYPED_INTO =
 /** While one of these lies on the page, the keys are its own. */
 const ON_TOP = '[role=dialog], [role=listbox], [role=menu]'
 
+/** Nothing that could be pressed has the keys. */
+const isIdle = (target: EventTarget | null): boolean =>
+  target === document.body || (target instanceof Element && target.getAttribute('tabindex') === '-1')
+
 const silent = (target: EventTarget | null): boolean =>
   (target instanceof Element && target.closest(TYPED_INTO) !== null) ||
   document.querySelector(ON_TOP) !== null
@@ -29,6 +34,13 @@ export function Shortcuts(): ReactNode {
   useEffect(() => {
     const handleKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || silent(event.target)) return
+      if (event.key === 'Enter') {
+        // On a button or a link it presses that; held down it is one press.
+        if (!event.repeat && isIdle(event.target))
+          document.querySelector<HTMLElement>('.plate > button')?.click()
+        return
+      }
+      if (!letters.on()) return
       const job = /^\/jobs\/([^/]+)/.exec(window.location.pathname)?.[1]
       const digit = STATION_KEYS.indexOf(event.key)
       const place = GO.find(({ key }) => key === event.key)

@@ -22,6 +22,7 @@ export type SaidKey = keyof typeof SAID
 
 /** All of them, as they are shown. */
 export const KEYS: readonly (readonly [key: string, what: string])[] = [
+  ['Enter', 'The next thing, as the plate says'],
   ...GO.map(({ key, what }) => [key, what] as const),
   ['1 to 9, 0', 'Stations, Part to Hand-over'],
   ...Object.entries(SAID),

@@ -11,13 +11,21 @@ export function temperature(celsius: number, units: UnitSystem): [number: string
     : [Math.round(celsius).toString(), '°C']
 }
 
-/** A clock time in the shop's zone: `06:40`, with the day when it is not today. */
+const DAY_MS = 86_400_000
+/** Days on either side within which a weekday says which. */
+const NEAR_DAYS = 6
+
+/** A clock time in the shop's zone: `06:40`, with the weekday when it is not today, with the date when it is far. */
 export function clock(ms: number, zone: string, now: number): string {
   const at = (format: Intl.DateTimeFormatOptions, time: number) =>
     new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...format }).format(time)
   const time = at({ hour: '2-digit', minute: '2-digit' }, ms)
   const day = (value: number) => at({ year: 'numeric', month: '2-digit', day: '2-digit' }, value)
-  return day(ms) === day(now) ? time : `${at({ weekday: 'short' }, ms)} ${time}`
+  if (day(ms) === day(now)) return time
+  if (Math.abs(ms - now) < NEAR_DAYS * DAY_MS) return `${at({ weekday: 'short' }, ms)} ${time}`
+  const year =
+    at({ year: 'numeric' }, ms) === at({ year: 'numeric' }, now) ? {} : { year: 'numeric' as const }
+  return `${at({ day: 'numeric', month: 'short', ...year }, ms)}, ${time}`
 }
 
 /** A day and time for the record, in the shop's zone: `16 Oct 2026, 02:33`. */

@@ -22,7 +22,7 @@ export function FieldFrame({ id, label, problem, waiting = false, children }: Fi
       </label>
       {children}
       {problem !== undefined && (
-        <p id={`${id}-problem`} role="alert" className="mt-1 text-[14.5px]">
+        <p id={`${id}-problem`} role="alert" className="mt-1 small first-letter:uppercase">
           {problem.message}
           {problem.would_be_right !== '' && !problem.message.endsWith('.') ? '. ' : ' '}
           {problem.would_be_right !== '' && <b>{problem.would_be_right}</b>}{' '}

@@ -1,11 +1,13 @@
-import type { ReactNode } from 'react'
+import { useEffect, type ReactNode } from 'react'
 import type { Problem, UnitSystem } from '../api/client'
 import type { FieldView } from '../api/fields'
 import { inUnits } from '../quantity/show'
 import { Choice } from './Choice'
 import { FieldFrame, describedBy } from './FieldFrame'
+import { arrived, fieldId } from './focus'
 import { Marks } from './Marks'
 import { Pick } from './Pick'
+import { PickDay } from './PickDay'
 import { Tiles } from './Tiles'
 import { TypedInput } from './TypedInput'
 import { TypedProse } from './TypedProse'
@@ -27,27 +29,27 @@ export interface FieldInputProps {
   onStart?: () => void
 }
 
-/** The element of a field, by its key. */
-export const fieldId = (key: string): string => `field-${key.replaceAll('.', '-')}`
-
-/** Puts the cursor into a field, or on the first of its choices. */
-export function focusField(key: string): void {
-  const field = document.getElementById(fieldId(key))
-  const target = field?.matches('input, button') ? field : field?.querySelector('button')
-  if (target instanceof HTMLElement) {
-    target.focus()
-    target.scrollIntoView({ block: 'nearest' })
-  }
-}
-
 const SIDE_BY_SIDE = 3
 
 /** A field of any kind, made from what the server says of it. */
 export function FieldInput(props: FieldInputProps): ReactNode {
   const { field, units, typed, problem, waiting = false, onSay } = props
   const id = fieldId(field.key)
+  useEffect(() => arrived(id), [id])
   const label = props.label ?? field.label
   const described = describedBy(id, problem)
+  const typedInput = (
+    <TypedInput
+      id={id}
+      typed={typed}
+      aside={aside(field, units, typed)}
+      wrong={problem !== undefined}
+      describedBy={described}
+      placeholder={props.placeholder}
+      onCommit={onSay}
+      {...(props.onStart === undefined ? {} : { onStart: props.onStart })}
+    />
+  )
   const body = () => {
     switch (field.asks_for) {
       case 'one':
@@ -114,18 +116,13 @@ export function FieldInput(props: FieldInputProps): ReactNode {
       case 'days':
       case 'pressure':
       case 'number':
+        return typedInput
       case 'date':
         return (
-          <TypedInput
-            id={id}
-            typed={typed}
-            aside={aside(field, units, typed)}
-            wrong={problem !== undefined}
-            describedBy={described}
-            placeholder={props.placeholder}
-            onCommit={onSay}
-            {...(props.onStart === undefined ? {} : { onStart: props.onStart })}
-          />
+          <span className="flex items-stretch gap-2">
+            <span className="min-w-0 grow">{typedInput}</span>
+            <PickDay label={label} onPick={onSay} />
+          </span>
         )
     }
   }

@@ -9,9 +9,9 @@ export interface PunchMarkProps {
 }
 
 export const AMOUNT_WORDS: Record<Schemas['Amount'], string> = {
-  nothing: 'nothing',
-  something: 'something',
-  enough: 'enough',
+  nothing: 'nothing yet',
+  something: 'begun',
+  enough: 'done',
 }
 
 /** A punch mark: empty, half or full, in a moat of the ground. Part of a drawing. */

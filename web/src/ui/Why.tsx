@@ -26,6 +26,14 @@ const SURENESS: Record<Schemas['Certainty'], string> = {
   guess: 'a guess',
 }
 
+/** What the figure hangs on, with this job's numbers. */
+function sentence(figure: Figure, between: string): string {
+  const from = figure.facts.map((fact) => `${fact.name.toLowerCase()} ${fact.text}`).join(', ')
+  const sure = SURENESS[figure.certainty]
+  const start = from === '' ? `It is ${sure}` : `It follows from ${from}: ${sure}`
+  return between === '' ? `${start}.` : `${start}, between ${between.replace(' to ', ' and ')}.`
+}
+
 const sourceWords = (source: Schemas['Source']): string =>
   source.kind === 'standard' || source.kind === 'law' ? source.name : SOURCES[source.kind]
 
@@ -44,7 +52,7 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
       <Popover.Anchor virtualRef={anchor} />
       <Popover.Trigger
         ref={trigger}
-        className="min-h-7 border-b border-dotted border-dim text-left data-[state=open]:border-chalk"
+        className="relative min-h-7 border-b border-dotted border-dim text-left before:absolute before:-inset-y-2 before:left-1/2 before:w-[max(100%,44px)] before:-translate-x-1/2 before:content-[''] data-[state=open]:border-chalk"
         data-why=""
         data-testid={`figure.${figure.id}`}
       >
@@ -65,11 +73,9 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
             </span>
             <span className="text-ash">{figure.name.toLowerCase()}, why?</span>
           </div>
-          <ol className="formula mt-3 border-b border-rule pb-3">
-            {figure.formula.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </ol>
+          <p className="mt-3" data-testid="why-sentence">
+            {sentence(figure, between)}
+          </p>
           <dl className="mt-3 grid grid-cols-[88px_1fr] gap-x-3 gap-y-1">
             {figure.facts.map((fact) => (
               <Line key={fact.name} term={fact.name} text={fact.text} />
@@ -80,6 +86,16 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
             {forcedBy !== '' && <Line term="Forced by" text={`${forcedBy}, of what it may be`} />}
           </dl>
           {figure.note !== '' && <p className="mt-3 font-semibold">{figure.note}</p>}
+          {figure.formula.length > 0 && (
+            <details className="mt-3 border-t border-rule">
+              <summary className="flex min-h-11 items-center text-ash">How it is worked out</summary>
+              <ol className="formula">
+                {figure.formula.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ol>
+            </details>
+          )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

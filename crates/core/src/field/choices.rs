@@ -103,4 +103,8 @@ pub const ROD_CHOICES: &[Choice] = &[
     (NONE, "None"),
 ];
 
-pub const CHECKED: &[Choice] = &[("ok", "Holds"), ("not_ok", "Does not")];
+/// What became of a repair, asked again later.
+pub const BECAME: &[Choice] =
+    &[("holds", "Holds"), ("fault", "Holds, with a fault"), ("failed", "Failed"), ("unknown", "Not known")];
+
+pub const CHECKED: &[Choice] = &[("ok", "Good"), ("not_ok", "Not good")];

@@ -8,7 +8,8 @@ mod table;
 
 pub use choices::{NONE, PREP_DONE, SAFETY_CLASSES};
 pub use holds::{Chosen, Holds, Many, Number, One, OneOf, Text, YesNo, get};
-pub use parse::parse_value;
+pub(crate) use parse::within;
+pub use parse::{Saying, parse_value};
 pub use spec::{Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldValue, Held, Keyed, Lasts};
 pub use table::{
     CRACK_FIELDS, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS, check, cooling, crack,

@@ -2,8 +2,24 @@
 
 use super::choices::NONE;
 use super::{Choice, FieldKind, FieldSpec, FieldValue, shop};
+use crate::day::Day;
 use crate::problem::FieldProblem;
-use crate::quantity::{Kind, NotUnderstood, UnitSystem, parse};
+use crate::quantity::{Kind, NotUnderstood, Rounding, UnitSystem, parse};
+
+/// How a thing is said that is typed into a field.
+#[derive(Debug, Clone, Copy)]
+pub struct Saying {
+    /// The units printed on the field.
+    pub shown_in: UnitSystem,
+    /// The day it is said on, in the shop's zone; nothing where that is not known.
+    pub today: Option<Day>,
+}
+
+impl From<UnitSystem> for Saying {
+    fn from(shown_in: UnitSystem) -> Self {
+        Self { shown_in, today: None }
+    }
+}
 
 /// Understands what was typed into a field; nothing typed is nothing known.
 ///
@@ -13,8 +29,9 @@ pub fn parse_value(
     key: &str,
     spec: &FieldSpec,
     typed: &str,
-    shown_in: UnitSystem,
+    saying: impl Into<Saying>,
 ) -> Result<Option<FieldValue>, FieldProblem> {
+    let Saying { shown_in, today } = saying.into();
     let typed = typed.trim();
     if typed.is_empty() {
         return Ok(None);
@@ -67,7 +84,11 @@ pub fn parse_value(
                 ));
             }
         },
-        FieldKind::Date => FieldValue::Text(calendar_day(key, typed)?),
+        FieldKind::Date => {
+            let day = Day::parse(typed, today)
+                .map_err(|none| FieldProblem::new(key, none.to_string(), none.would_be_right()))?;
+            FieldValue::Text(day.to_string())
+        }
     };
     Ok(Some(value))
 }
@@ -93,27 +114,19 @@ fn bounded(
     Err(FieldProblem::new(
         key,
         format!("{typed} is outside what can be here"),
-        format!("{low} to {high} {unit}"),
+        within(kind, (low, high), unit, shown_in),
     ))
 }
 
-fn calendar_day(key: &str, typed: &str) -> Result<String, FieldProblem> {
-    let wrong = || FieldProblem::new(key, format!("\"{typed}\" is not a day of the calendar"), "2027-03-15");
-    let parts: Vec<&str> = typed.split('-').collect();
-    let [year, month, day] = parts[..] else { return Err(wrong()) };
-    let number = |text: &str| text.parse::<u32>().map_err(|_| wrong());
-    let (year, month, day) = (number(year)?, number(month)?, number(day)?);
-    let leap = year.is_multiple_of(4) && (!year.is_multiple_of(100) || year.is_multiple_of(400));
-    let days = match month {
-        1 | 3 | 5 | 7 | 8 | 10 | 12 => 31,
-        4 | 6 | 9 | 11 => 30,
-        2 => 28 + u32::from(leap),
-        _ => return Err(wrong()),
-    };
-    if !(1900..=2200).contains(&year) || day == 0 || day > days {
-        return Err(wrong());
+/// Bounds, in the units of the shop.
+pub(crate) fn within(kind: Kind, (low, high): (f64, f64), unit: &str, shown_in: UnitSystem) -> String {
+    match (shown_in, kind.held_in()) {
+        (UnitSystem::Imperial, Some(held)) => {
+            let number = shown_in.show(low, held, Rounding::Up).number;
+            format!("{number} to {}", shown_in.say_most(high, held))
+        }
+        _ => format!("{low} to {high} {unit}").trim().to_owned(),
     }
-    Ok(format!("{year:04}-{month:02}-{day:02}"))
 }
 
 #[cfg(test)]
@@ -132,7 +145,8 @@ mod tests {
     #[case::no_such_unit("part.service_temperature", "500Q", "260 C or 500 F")]
     #[case::letter_for_zero("part.service_temperature", "28o", "260 C or 500 F")]
     #[case::no_such_choice("part.sides", "three", "one, both")]
-    #[case::no_such_day("hand_over.follow_up", "2027-02-29", "2027-03-15")]
+    #[case::no_such_day("hand_over.follow_up", "2027-02-29", "27 Nov, Friday, in 3 weeks or 2027-03-15")]
+    #[case::a_range_beyond_its_end("part.wall", "200-600 mm", "1 to 300 mm")]
     fn what_cannot_be_is_refused_at_its_field(#[case] key: &str, #[case] text: &str, #[case] would_do: &str) {
         let problem = typed(key, text).unwrap_err();
         assert_eq!((problem.field.as_str(), problem.would_be_right.as_str()), (key, would_do));
@@ -151,6 +165,26 @@ mod tests {
     #[test]
     fn nothing_typed_is_nothing_known() {
         assert_eq!(typed("part.wall", "  "), Ok(None));
+    }
+
+    #[test]
+    fn a_day_may_be_said_as_seen_from_today() {
+        let follow_up = job_field("hand_over.follow_up").unwrap();
+        let today = Day::new(2026, 11, 26);
+        let saying = Saying { shown_in: UnitSystem::Metric, today };
+        let read = |text| parse_value("hand_over.follow_up", follow_up, text, saying);
+        assert_eq!(read("in 3 weeks"), Ok(Some(FieldValue::Text("2026-12-17".into()))));
+        assert!(typed("hand_over.follow_up", "Friday").is_err(), "nobody knows from when");
+    }
+
+    #[test]
+    fn bounds_are_told_in_the_units_of_the_shop() {
+        let wall = job_field("part.wall").unwrap();
+        let problem = parse_value("part.wall", wall, "40 in", UnitSystem::Imperial).unwrap_err();
+        assert!(
+            problem.would_be_right.ends_with(" in") && !problem.would_be_right.contains("mm"),
+            "{problem:?}"
+        );
     }
 
     #[test]

@@ -29,7 +29,7 @@ pub enum FieldKind {
     /// Any number of choices, their ids separated by commas.
     Many(&'static [Choice]),
     YesNo,
-    /// A calendar day, `YYYY-MM-DD`.
+    /// A calendar day, held as `YYYY-MM-DD`.
     Date,
 }
 

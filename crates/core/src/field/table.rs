@@ -47,6 +47,8 @@ const fn or_none<const N: usize, const M: usize>(known: &[Choice; N]) -> [Choice
 
 const SOURCES_OR_NONE: [Choice; HeatSource::CHOICES.len() + 1] = or_none(HeatSource::CHOICES);
 
+/// Letters of a note.
+const NOTE_MOST: usize = 600;
 const PERCENT: (f64, f64) = (0.0, 100.0);
 const TEMPERATURE: (f64, f64) = (-40.0, 1400.0);
 
@@ -64,7 +66,7 @@ part {
     HEIGHT: Number = length("part.height", "Height", 1.0, 20_000.0);
     SHAPE: One<PartShape> = one("part.shape", "Shape");
     WALL: Number = length("part.wall", "Wall at the break", 1.0, 300.0).like("{12 mm}");
-    BREAK_STATION: Number = quantity("part.break_station", "Break lies at, % of the longest side", Kind::Plain, PERCENT, "%");
+    BREAK_STATION: Number = quantity("part.break_station", "Break lies at, % of the longest side", Kind::Percent, PERCENT, "%");
     SERVICE_TEMPERATURE: Number = quantity("part.service_temperature", "Hottest in service", Kind::Temperature, TEMPERATURE, "°C").like("{80 degC}");
     HEAT_CYCLING: YesNo = yes_no("part.heat_cycling", "Heats and cools in service?");
     SERVICE_TIME: Number = quantity("part.service_time", "Each time for", Kind::Duration, (1.0, 525_600.0), "min");
@@ -74,7 +76,7 @@ part {
     PRESSURE: Number = quantity("part.pressure", "Under pressure of", Kind::GaugePressure, (0.0, 1000.0), "bar").like("{6 bar}");
     CAUSE: OneOf = one_of("part.cause", "How did it break?", choices::CAUSES);
     LOADS: Many = many("part.loads", "What it carries", choices::LOADS);
-    RPM: Number = quantity("part.rpm", "Turns, a minute", Kind::Plain, (0.0, 60_000.0), "rpm");
+    RPM: Number = quantity("part.rpm", "Turns, a minute", Kind::Turns, (0.0, 60_000.0), "rpm");
     HURT: Text = text("part.hurt", "Who could be hurt, and how?", 120);
     OLD_FILLER: OneOf = one_of("part.old_filler", "Repaired before, with", choices::OLD_FILLERS);
     OLD_FILLER_OUT: YesNo = yes_no("part.old_filler_out", "Can all of that come out?");
@@ -87,14 +89,14 @@ part {
     MACHINED: OneOf = one_of("part.machined", "Machined afterwards", &[("nothing", "Nothing"), ("elsewhere", "Elsewhere"), ("across", "Across the joint")]);
     MACHINED_WHAT: Text = text("part.machined_what", "What is machined", 120);
     WANTED: Text = date("part.wanted", "Wanted on");
-    REPLACEMENT_PRICE: Number = quantity("part.replacement_price", "A new one costs", Kind::Plain, (0.0, 1e7), "");
+    REPLACEMENT_PRICE: Number = quantity("part.replacement_price", "A new one costs", Kind::Money, (0.0, 1e7), "");
     REPLACEMENT_WAIT: Number = quantity("part.replacement_wait", "And comes in", Kind::Days, (0.0, 3_650.0), "days");
-    DOWNTIME: Number = quantity("part.downtime", "A day of standing costs", Kind::Plain, (0.0, 1e7), "");
+    DOWNTIME: Number = quantity("part.downtime", "A day of standing costs", Kind::Money, (0.0, 1e7), "");
     LIFE: OneOf = one_of("part.life", "Has to last", &[("until_new", "Till the new one"), ("season", "A season"), ("good", "For good")]);
     LIFE_WANTED: Number = quantity("part.life_wanted", "Or exactly", Kind::Days, (1.0, 36_500.0), "days");
     FACE: Text = text("part.face", "Picture on the rack", 36).of_the_piece();
     OIL: OneOf = one_of("part.oil", "Oil", &[("clean", "Clean"), ("soaked", "Oil-soaked"), ("baked_clean", "Soaked, now baked clean")]);
-    SIDES: OneOf = one_of("part.sides", "Sides reached", &[("one", "One side"), ("both", "Both sides")]);
+    SIDES: OneOf = one_of("part.sides", "Can be reached from", &[("one", "One side"), ("both", "Both sides")]);
     HEAT_SHY: Text = text("part.heat_shy", "What must stay cool?", 80);
     HEAT_SHY_LIMIT: Number = quantity("part.heat_shy_limit", "It must not pass", Kind::Temperature, TEMPERATURE, "°C");
     SAFETY_CLASS: OneOf = one_of("part.safety_class", "Could it hurt somebody?", choices::SAFETY_CLASSES);
@@ -109,7 +111,7 @@ method {
 prep {
     FORM: OneOf = one_of("prep.form", "Groove", choices::GROOVE_FORMS);
     DEPTH: Number = length("prep.depth", "Depth", 1.0, 300.0);
-    ANGLE: Number = quantity("prep.angle", "Angle", Kind::Plain, (1.0, 170.0), "°");
+    ANGLE: Number = quantity("prep.angle", "Angle", Kind::Angle, (1.0, 170.0), "°");
     GAP: Number = length("prep.gap", "Root gap", 0.0, 50.0);
     CAP: Number = length("prep.cap", "Crown", 0.0, 50.0);
     DONE: Many = many("prep.done", "Done, and not to be done hot", choices::PREP_DONE).of_the_round();
@@ -130,9 +132,23 @@ check {
     ALIGNMENT: OneOf = one_of("check.alignment", "Alignment", choices::CHECKED).of_the_round();
     PINS: OneOf = one_of("check.pins", "Pins", choices::CHECKED).of_the_round();
 }
+note {
+    JOB: Text = text("note.job", "Note on the job", NOTE_MOST).of_the_piece();
+    PART: Text = text("note.part", "Note on the part", NOTE_MOST).of_the_piece();
+    IRON: Text = text("note.iron", "Note on the iron", NOTE_MOST).of_the_piece();
+    CRACKS: Text = text("note.cracks", "Note on the cracks", NOTE_MOST).of_the_piece();
+    METHOD: Text = text("note.method", "Note on the method", NOTE_MOST).of_the_piece();
+    PREP: Text = text("note.prep", "Note on the prep", NOTE_MOST).of_the_piece();
+    HEAT: Text = text("note.heat", "Note on the heat", NOTE_MOST).of_the_piece();
+    TORCH: Text = text("note.torch", "Note on the work", NOTE_MOST).of_the_piece();
+    COOLING: Text = text("note.cooling", "Note on the cooling", NOTE_MOST).of_the_piece();
+    CHECK: Text = text("note.check", "Note on the check", NOTE_MOST).of_the_piece();
+    HAND_OVER: Text = text("note.hand_over", "Note on the hand-over", NOTE_MOST).of_the_piece();
+}
 hand_over {
     EXPECT: Text = text("hand_over.expect", "What to expect, what not to do", 600).of_the_piece();
     FOLLOW_UP: Text = date("hand_over.follow_up", "Ask again on").of_the_piece();
+    BECAME: OneOf = one_of("hand_over.became", "What became of it", choices::BECAME).of_the_round();
     OWNED: Text = text("hand_over.owned", "Why it goes out as it is, and who says so", 200).of_the_round();
     DONE: YesNo = yes_no("hand_over.done", "Handed over").of_the_round();
 }

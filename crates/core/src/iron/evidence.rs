@@ -28,6 +28,15 @@ impl Confidence {
     }
 
     #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Unsure => "unsure",
+            Self::Fair => "fairly sure",
+            Self::Sure => "sure",
+        }
+    }
+
+    #[must_use]
     pub fn from_id(id: &str) -> Option<Self> {
         match id {
             "unsure" => Some(Self::Unsure),

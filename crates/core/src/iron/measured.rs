@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use super::{Density, Finding, Iron, SoundSpeed, grade_of};
 use crate::problem::{FieldProblem, Problems};
 use crate::quantity::{Kind, NotUnderstood, Unit, UnitSystem, WallMillimetres, parse};
-use crate::said::said;
+use crate::said::said_exactly;
 
 /// A test whose outcome is typed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
@@ -127,11 +127,15 @@ impl MeasuredTest {
             match parse(text, kind?, shown_in) {
                 Ok(read) => Some(read.value),
                 Err(NotUnderstood::Empty) => {
-                    problems.add(FieldProblem::new(key, "this is needed too", said(example, shown_in)));
+                    problems.add(FieldProblem::new(
+                        key,
+                        "this is needed too",
+                        said_exactly(example, shown_in),
+                    ));
                     None
                 }
                 Err(error) => {
-                    problems.add(FieldProblem::new(key, error.to_string(), said(example, shown_in)));
+                    problems.add(FieldProblem::new(key, error.to_string(), said_exactly(example, shown_in)));
                     None
                 }
             }

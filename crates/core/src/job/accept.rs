@@ -3,8 +3,9 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Change, Fact, HeatRef, Job, Observed, TorchEntry};
-use crate::field::{self, FieldValue, Lasts, id_in, job_field, parse_value};
+use super::{Change, Fact, HeatRef, Job, Observed, TorchEntry, Understood};
+use crate::day::Day;
+use crate::field::{self, FieldValue, Lasts, Saying, id_in, job_field, parse_value, within};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
 use crate::log::{Taking, Word, undone};
 use crate::problem::FieldProblem;
@@ -46,6 +47,8 @@ const PICTURES_MOST: usize = 60;
 const TORCH_MOST: usize = 20 * LIST_MOST;
 /// Facts of one job. Ours: years of work stay well under it.
 pub const FACTS_MOST: usize = 100_000;
+/// Longest name of a part.
+const COPIED_NAME_MOST: usize = 80;
 /// Longest name of who said it, and of the browser it came from.
 const NAME_MOST: usize = 80;
 /// Times a fact may bear, UTC in ms since 1970: the years 2000 to 2200.
@@ -98,6 +101,7 @@ pub fn accept(
     change: &Change,
     base: Option<u64>,
     sender: &str,
+    today: Option<Day>,
 ) -> Result<(), Refusal> {
     within_bounds(change)?;
     let problem = |field: &str, message: &str, right: &str| {
@@ -117,7 +121,7 @@ pub fn accept(
             if !known {
                 return problem(key, "that is no longer there", "");
             }
-            let value = parse_value(key, spec, typed, *shown_in)?;
+            let value = parse_value(key, spec, typed, Saying { shown_in: *shown_in, today })?;
             if key == field::method::CHOICE.key()
                 && value.is_some()
                 && let Some((why, unlock)) = &allowed.no_method
@@ -178,7 +182,7 @@ pub fn accept(
         }
         Change::AddPicture => {
             if job.pictures.len() >= PICTURES_MOST {
-                return problem("picture", "60 pictures of one job are enough", "strike some out first");
+                return problem("picture", "60 pictures of one job are enough", "cross some out first");
             }
             Ok(())
         }
@@ -190,7 +194,7 @@ pub fn accept(
         }
         Change::Strike { target, reason } => {
             if reason.trim().is_empty() {
-                return problem("reason", "say why it is struck out", "misread, wrong button");
+                return problem("reason", "say why it is crossed out", "misread, wrong button");
             }
             let known = job.evidence.iter().any(|seen| seen.fact == *target)
                 || round.cracks.iter().any(|crack| crack.id == *target)
@@ -198,7 +202,7 @@ pub fn accept(
                 || round.neighbours.iter().any(|neighbour| neighbour.id == *target)
                 || job.pictures.iter().any(|picture| picture.id == *target)
                 || job.heats().any(|heat| heat.log.iter().any(|entry| entry.fact == *target));
-            if known { Ok(()) } else { problem("target", "there is nothing to strike", "") }
+            if known { Ok(()) } else { problem("target", "there is nothing to cross out", "") }
         }
         Change::Undo { target } => {
             if job.own_word(sender).0 == Some(*target) {
@@ -280,7 +284,7 @@ fn one_more(job: &Job, spot: &str) -> Result<(), Refusal> {
         return Err(problem.into());
     }
     if job.evidence.len() >= LIST_MOST {
-        let problem = FieldProblem::new("test", "500 observations are enough", "strike some out first");
+        let problem = FieldProblem::new("test", "500 observations are enough", "cross some out first");
         return Err(problem.into());
     }
     Ok(())
@@ -303,7 +307,7 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), 
             problem("this round is not lit", "light up first")
         }
         TorchEntry::Bead | TorchEntry::Reheated if heat.covered() => {
-            problem("it is covered and cooling", "strike \"covered\" out first")
+            problem("it is covered and cooling", "cross out \"covered\" first")
         }
         TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated => Ok(()),
     }
@@ -340,7 +344,10 @@ fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
                 let right = NotUnderstood::would_be_right(Kind::Temperature);
                 let read = parse(typed, Kind::Temperature, *shown_in)
                     .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
-                crate::quantity::Celsius::new(read.value).map(|_| ()).map_err(|out| out.at("typed"))
+                crate::quantity::Celsius::new(read.value).map(|_| ()).map_err(|out| {
+                    let bounds = within(Kind::Temperature, (out.low, out.high), "°C", *shown_in);
+                    FieldProblem::new("typed", format!("{} cannot be read off a part", typed.trim()), bounds)
+                })
             }
             TorchEntry::Note { text } => short("text", text),
             TorchEntry::Covered { why } => short("why", why),
@@ -405,9 +412,12 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
         renamed.push((fact.id.to_string(), id.to_string()));
         let mut change = fact.change.clone();
         match &mut change {
-            Change::Set { key, .. } => {
+            Change::Set { key, typed, .. } => {
                 if job_field(key).is_some_and(|spec| spec.lasts != Lasts::Copies) {
                     continue;
+                }
+                if key == field::part::NAME.key() {
+                    *typed = another(typed);
                 }
                 for (was, now) in &renamed {
                     *key = key.replace(was, now);
@@ -440,11 +450,34 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
             at_server_ms: now_ms,
             who: fact.who.clone(),
             sender: fact.sender.clone(),
+            understood: understood(fact, &change),
             change,
-            understood: fact.understood.clone(),
         });
     }
     copied
+}
+
+/// A copy's name is its own: what was understood of it is too.
+fn understood(fact: &Fact, change: &Change) -> Option<Understood> {
+    if fact.change == *change {
+        fact.understood.clone()
+    } else {
+        Understood::of(change, None).or(fact.understood.clone())
+    }
+}
+
+/// The name of another one: "Lever" leads to "Lever (2)", that to "Lever (3)".
+fn another(name: &str) -> String {
+    let name = name.trim();
+    if name.is_empty() {
+        return String::new();
+    }
+    let numbered = name.strip_suffix(')').and_then(|rest| rest.rsplit_once(" ("));
+    let numbered = numbered.and_then(|(first, number)| Some((first, number.parse::<u32>().ok()?)));
+    let (first, number) = numbered.map_or((name, 2), |(first, number)| (first, number.saturating_add(1)));
+    let end = format!(" ({number})");
+    let most = COPIED_NAME_MOST - end.chars().count();
+    first.chars().take(most).chain(end.chars()).collect()
 }
 
 /// What a log from elsewhere holds so far: a file keeps the limits of the door.
@@ -497,7 +530,9 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
     match change {
         Change::Set { key, typed, shown_in } => {
             let spec = job_field(key).ok_or_else(|| FieldProblem::new(key, "there is no such field", ""))?;
-            parse_value(key, spec, typed, *shown_in).map(|_| ())
+            // Any day will do: what was understood on its own day stands beside it.
+            let saying = Saying { shown_in: *shown_in, today: Day::new(2000, 1, 1) };
+            parse_value(key, spec, typed, saying).map(|_| ())
         }
         Change::Observe { test, outcome, .. } => {
             let known = match LookTest::from_id(test) {

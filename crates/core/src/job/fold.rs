@@ -12,7 +12,7 @@ use super::{
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
 use crate::log::{OwnWord, own_words, undone};
-use crate::quantity::{Unit, UnitSystem, both};
+use crate::quantity::{Unit, UnitSystem, exactly};
 
 /// A fact that this version cannot make sense of.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -205,7 +205,7 @@ impl Job {
     fn apply(&mut self, fact: &Fact, letters: &HashMap<Uuid, String>) {
         let rounds = self.rounds.len();
         // What was understood when it was said; of what is older than that was kept, what is today.
-        let today = fact.understood.is_none().then(|| Understood::of(&fact.change)).flatten();
+        let today = fact.understood.is_none().then(|| Understood::of(&fact.change, None)).flatten();
         let understood = fact.understood.as_ref().or(today.as_ref());
         match &fact.change {
             Change::Set { key, typed, shown_in } => {
@@ -303,7 +303,7 @@ impl Job {
                 log.push(LogEntry {
                     fact: fact.id,
                     minutes,
-                    at: both(minutes, Unit::Minutes).0.text(),
+                    at: exactly(minutes, Unit::Minutes).0.text(),
                     entry: entry.clone(),
                     celsius,
                     at_joint,
@@ -358,7 +358,7 @@ impl Job {
 }
 
 /// The letter of each crack ever added: a name that is given once, also when the crack is taken back.
-fn letters(facts: &[Fact]) -> HashMap<Uuid, String> {
+pub(super) fn letters(facts: &[Fact]) -> HashMap<Uuid, String> {
     let added = facts.iter().filter(|fact| fact.change == Change::AddCrack);
     added.enumerate().map(|(at, fact)| (fact.id, letter(at))).collect()
 }

@@ -6,6 +6,7 @@ mod fold;
 mod heat;
 mod observed;
 mod round;
+mod told;
 mod understood;
 
 pub use accept::{
@@ -17,4 +18,5 @@ pub use fold::{Damaged, Job};
 pub use heat::{Heat, HeatRef, Lit, LogEntry, Reading, job_ms};
 pub use observed::Observed;
 pub use round::{Crack, HardSpot, Neighbour, Picture, Round};
+pub use told::Telling;
 pub use understood::Understood;

@@ -3,7 +3,8 @@
 use serde::{Deserialize, Serialize};
 
 use super::{Change, TorchEntry};
-use crate::field::{FieldValue, job_field, parse_value};
+use crate::day::Day;
+use crate::field::{FieldValue, Saying, job_field, parse_value};
 use crate::iron::MeasuredTest;
 use crate::quantity::{Kind, parse};
 
@@ -22,13 +23,14 @@ pub enum Understood {
 }
 
 impl Understood {
-    /// What is understood of a change today; nothing where there is nothing to understand in it, or
-    /// nothing can be.
+    /// What is understood of a change by the rules as they are, said on this day; nothing where there is
+    /// nothing to understand in it, or nothing can be.
     #[must_use]
-    pub fn of(change: &Change) -> Option<Self> {
+    pub fn of(change: &Change, today: Option<Day>) -> Option<Self> {
         match change {
             Change::Set { key, typed, shown_in } => {
-                parse_value(key, job_field(key)?, typed, *shown_in).ok().map(Self::Field)
+                let saying = Saying { shown_in: *shown_in, today };
+                parse_value(key, job_field(key)?, typed, saying).ok().map(Self::Field)
             }
             Change::Measure { test, typed, shown_in, .. } => {
                 let measured = MeasuredTest::from_id(test)?.measure(typed, *shown_in).ok()?;

@@ -42,7 +42,7 @@ impl Target {
             format!(
                 "The irons in question disagree: {} caps the preheat at {}. Settle the iron.",
                 iron.label().to_lowercase(),
-                units.say(limit, Unit::Celsius)
+                units.say_most(limit, Unit::Celsius)
             )
         });
         let gray = self

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::Plan;
+use crate::day::Day;
 use crate::field;
 use crate::job::Job;
 use crate::quantity::Unit;
@@ -33,7 +34,7 @@ fn days_and_hours(minutes: i64) -> String {
 /// The time until the part is fetched, both in ms since 1970; nothing while no day is said.
 #[must_use]
 pub fn available(job: &Job, plan: &Plan, now_ms: i64, fetched_at_ms: Option<i64>) -> Option<Available> {
-    let day = job.round().get(field::part::WANTED)?;
+    let day = Day::say(job.round().get(field::part::WANTED)?);
     let until_min = (fetched_at_ms? - now_ms) / 60_000;
     let left = days_and_hours(until_min.max(0));
     let (takes_min, takes_most) = match plan.figure("method.hours") {

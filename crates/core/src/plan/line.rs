@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{CoolingPlan, HeatPlan};
-use crate::quantity::{Unit, UnitSystem, both};
+use crate::quantity::{Rounding, Unit};
 use crate::stage::part::PartFacts;
 
 /// One planned line, from lighting up to cold.
@@ -53,11 +53,8 @@ pub(super) fn plan_line(
     }
     let after = |hours: Option<f64>| hours.map(|hours| beads_to + hours * 60.0);
     let unwrap_at = after(cooling.unwrap_hours);
-    let (low, high) = (both(heat.least_c, Unit::Celsius), both(heat.most_c, Unit::Celsius));
-    let window_words = match part.units {
-        UnitSystem::Metric => format!("{} to {}", low.0.number, high.0.text()),
-        UnitSystem::Imperial => format!("{} to {}", low.1.number, high.1.text()),
-    };
+    let low = part.units.show(heat.least_c, Unit::Celsius, Rounding::Up).number;
+    let window_words = format!("{low} to {}", part.units.say_most(heat.most_c, Unit::Celsius));
     PlanLine {
         name: name.to_owned(),
         cold: heat.cold,

@@ -4,10 +4,11 @@ use serde::{Deserialize, Serialize};
 
 use super::hot::LastHeat;
 use super::{Amount, AtTorch, Live, Plan, Station, live};
+use crate::day::Day;
 use crate::field;
 use crate::heat::{TOUCH_C, UNWRAP_C};
 use crate::job::{HeatRef, Job, Lit, Round, job_ms};
-use crate::quantity::{Shown, Unit, UnitSystem, both};
+use crate::quantity::{Shown, Unit, UnitSystem, exactly};
 
 /// The one thing to do next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -96,6 +97,7 @@ impl Standings {
             let turns = [last.unwrap_min, last.touch_min, last.touch_at_the_latest_min];
             at_ms.extend(turns.into_iter().flatten().map(real_ms));
         }
+        at_ms.extend(ask_at_ms(job.round()));
         at_ms.sort_unstable();
         let turn = |from_ms, at_ms| {
             let standing = standing(job, plan, at_ms);
@@ -155,8 +157,11 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         (nothing_left && plan.methods.chosen.is_none()).then(|| "Don't repair".to_owned())
     });
     let done = plan.amount(Station::HandOver) == Amount::Enough;
+    let asked = next.key == field::hand_over::BECAME.key();
     let rank = if let Some(hot) = &hot {
         u32::from(hot.covered)
+    } else if asked {
+        2
     } else if done {
         9
     } else if stopped.is_some() {
@@ -218,7 +223,7 @@ fn hot(last: &LastHeat, heat: &HeatRef<'_>, now_ms: i64) -> Option<Hot> {
     } else if latest.is_none_or(|reading| reading.celsius <= TOUCH_C) {
         return None;
     }
-    let shown = latest.map(|reading| both(reading.celsius, Unit::Celsius));
+    let shown = latest.map(|reading| exactly(reading.celsius, Unit::Celsius));
     let (metric, imperial) = shown.unzip();
     Some(Hot {
         celsius: latest.map(|reading| reading.celsius),
@@ -295,20 +300,39 @@ fn next(
                 ..go(Station::Check, format!("Check: {}", line.label.to_lowercase()))
             };
         }
-        return hand_over(plan, round);
+        return hand_over(plan, round, now_ms);
     }
     if handed_over {
-        return hand_over(plan, round);
+        return hand_over(plan, round, now_ms);
     }
     before_the_torch(plan)
 }
 
-fn hand_over(plan: &Plan, round: &Round) -> Next {
+/// From then on it is to be asked how a repair holds, in ms since 1970: noon, UTC, is that day in all but the
+/// last of the zones. Nothing where no day is set, or it was answered since.
+fn ask_at_ms(round: &Round) -> Option<i64> {
+    const DAY_MS: i64 = 86_400_000;
+    let day = Day::parse(round.get(field::hand_over::FOLLOW_UP)?, None).ok()?;
+    let said = |key: &str| round.values.get(key).map(|held| held.revision);
+    let answered = round.get(field::hand_over::BECAME).and_then(|_| said(field::hand_over::BECAME.key()));
+    let asked = said(field::hand_over::FOLLOW_UP.key());
+    (answered < asked).then_some(day.number() * DAY_MS + DAY_MS / 2)
+}
+
+fn hand_over(plan: &Plan, round: &Round, now_ms: i64) -> Next {
+    let ask = ask_at_ms(round);
+    if plan.amount(Station::HandOver) == Amount::Enough && ask.is_some_and(|at_ms| at_ms <= now_ms) {
+        let key = field::hand_over::BECAME.key().to_owned();
+        return Next { verb: "Ask how it holds".to_owned(), station: Station::HandOver, key, at_ms: None };
+    }
     let verb = match plan.amount(Station::HandOver) {
-        Amount::Enough => match round.get(field::hand_over::FOLLOW_UP) {
-            Some(day) => format!("Ask again on {day}"),
-            None => "Handed over".to_owned(),
-        },
+        Amount::Enough => {
+            match (round.get(field::hand_over::FOLLOW_UP), round.label(&field::hand_over::BECAME)) {
+                (Some(day), _) if ask.is_some() => format!("Ask again on {}", Day::say(day)),
+                (_, Some(became)) => became.to_owned(),
+                _ => "Handed over".to_owned(),
+            }
+        }
         Amount::Nothing | Amount::Something => "Write the hand-over".to_owned(),
     };
     Next { verb, station: Station::HandOver, key: String::new(), at_ms: None }

@@ -2,8 +2,9 @@
 
 mod checked;
 mod shown;
+mod spoken;
 mod typed;
 
 pub use checked::{Celsius, Kelvins, Kilograms, Millimetres, Seconds, WallMillimetres, Watts};
-pub use shown::{Shown, Unit, UnitSystem, both, number};
+pub use shown::{Rounding, Shown, Unit, UnitSystem, both, exactly, number, rounded};
 pub use typed::{Kind, NotUnderstood, Typed, parse};

@@ -17,6 +17,8 @@ pub enum UnitSystem {
 #[serde(rename_all = "snake_case")]
 pub enum Unit {
     Millimetres,
+    /// A drill, as it is bought.
+    Drill,
     SquareMillimetres,
     CubicCentimetres,
     Kilograms,
@@ -46,6 +48,7 @@ impl Unit {
     pub fn word(self) -> &'static str {
         match self {
             Self::Millimetres => "millimetres",
+            Self::Drill => "drill",
             Self::SquareMillimetres => "square_millimetres",
             Self::CubicCentimetres => "cubic_centimetres",
             Self::Kilograms => "kilograms",
@@ -89,17 +92,61 @@ impl Shown {
     }
 }
 
+/// How far a number is rounded to what a person can set, buy or know.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Rounding {
+    /// As it was read or typed.
+    Exact,
+    /// To the nearest that can be set.
+    Nearest,
+    /// Never under it: what is needed at least.
+    Up,
+    /// Never over it: what is allowed at most.
+    Down,
+}
+
+impl Rounding {
+    fn to(self, value: f64, step: f64) -> f64 {
+        // What a conversion leaves behind the last digit does not carry it a step on.
+        const NOISE: f64 = 1e-6;
+        match self {
+            Self::Exact => value,
+            Self::Nearest => (value / step + NOISE).round() * step,
+            Self::Up => (value / step - NOISE).ceil() * step,
+            Self::Down => (value / step + NOISE).floor() * step,
+        }
+    }
+}
+
 impl UnitSystem {
     /// A value and its unit in this system, to stand in a sentence.
     #[must_use]
     pub fn say(self, value: f64, unit: Unit) -> String {
-        self.show(value, unit).text()
+        self.show(value, unit, Rounding::Nearest).text()
+    }
+
+    /// What is needed at least.
+    #[must_use]
+    pub fn say_least(self, value: f64, unit: Unit) -> String {
+        self.show(value, unit, Rounding::Up).text()
+    }
+
+    /// What is allowed at most.
+    #[must_use]
+    pub fn say_most(self, value: f64, unit: Unit) -> String {
+        self.show(value, unit, Rounding::Down).text()
+    }
+
+    /// A value as it was read or typed.
+    #[must_use]
+    pub fn say_exactly(self, value: f64, unit: Unit) -> String {
+        self.show(value, unit, Rounding::Exact).text()
     }
 
     /// A value in this system.
     #[must_use]
-    pub fn show(self, value: f64, unit: Unit) -> Shown {
-        let (metric, imperial) = both(value, unit);
+    pub fn show(self, value: f64, unit: Unit, rounding: Rounding) -> Shown {
+        let (metric, imperial) = rounded(value, unit, rounding);
         match self {
             Self::Metric => metric,
             Self::Imperial => imperial,
@@ -107,35 +154,60 @@ impl UnitSystem {
     }
 }
 
-/// The value in metric and in imperial units.
+/// The value in metric and in imperial units, to the nearest that can be set or known.
 #[must_use]
 pub fn both(value: f64, unit: Unit) -> (Shown, Shown) {
+    rounded(value, unit, Rounding::Nearest)
+}
+
+/// The value in metric and in imperial units, as it was read or typed.
+#[must_use]
+pub fn exactly(value: f64, unit: Unit) -> (Shown, Shown) {
+    rounded(value, unit, Rounding::Exact)
+}
+
+/// The value in metric and in imperial units.
+#[must_use]
+pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
     let same = |shown: Shown| (shown.clone(), shown);
+    let to = |value: f64, step: f64| number(rounding.to(value, step), 2);
+    // A difference or a rate: small ones to the degree.
+    let degrees = |value: f64, step: f64| {
+        let step = if value.abs() < 4.0 * step { 1.0 } else { step };
+        number(rounding.to(value, step), 0)
+    };
     match unit {
-        Unit::Millimetres => (Shown::new(number(value, length_decimals(value)), "mm"), inches(value / 25.4)),
+        Unit::Millimetres => (millimetres(value, rounding), inches(value / MM_PER_IN, rounding)),
+        Unit::Drill => (Shown::new(number(value, 2), "mm"), drill_inches(value / MM_PER_IN)),
         Unit::SquareMillimetres => {
-            (Shown::new(number(value, 0), "mm²"), Shown::new(number(value / 645.16, 3), "in²"))
+            (Shown::new(number(value, 0), "mm²"), Shown::new(number(value / 645.16, 2), "in²"))
         }
-        Unit::CubicCentimetres => {
-            (Shown::new(number(value, 1), "cm³"), Shown::new(number(value / 16.387_064, 2), "in³"))
-        }
+        Unit::CubicCentimetres => (
+            Shown::new(number(value, usize::from(value < 10.0)), "cm³"),
+            Shown::new(number(value / 16.387_064, 1), "in³"),
+        ),
         Unit::Kilograms => (
             Shown::new(number(value, mass_decimals(value)), "kg"),
             Shown::new(number(value / 0.453_592_37, mass_decimals(value)), "lb"),
         ),
         Unit::Grams => (Shown::new(number(value, 0), "g"), Shown::new(number(value / 28.349_523, 1), "oz")),
-        Unit::Celsius => {
-            (Shown::new(number(value, 0), "°C"), Shown::new(number(value * 1.8 + 32.0, 0), "°F"))
+        Unit::Celsius if rounding == Rounding::Exact => {
+            (Shown::new(number(value, 0), "°C"), Shown::new(number(fahrenheit(value), 0), "°F"))
         }
-        Unit::Kelvins => (Shown::new(number(value, 0), "K"), Shown::new(number(value * 1.8, 0), "F deg")),
-        Unit::KelvinsPerHour => {
-            (Shown::new(number(value, 0), "K/h"), Shown::new(number(value * 1.8, 0), "F deg/h"))
+        Unit::Celsius => (Shown::new(to(value, 5.0), "°C"), Shown::new(to(fahrenheit(value), 10.0), "°F")),
+        Unit::Kelvins => {
+            (Shown::new(degrees(value, 5.0), "°C"), Shown::new(degrees(value * 1.8, 10.0), "°F"))
         }
-        Unit::Minutes => same(duration(value)),
-        Unit::Days => same(Shown::new(number(value, 0), "days")),
-        Unit::Megajoules => {
-            (Shown::new(number(value, 1), "MJ"), Shown::new(number(value * 947.817, 0), "BTU"))
-        }
+        Unit::KelvinsPerHour => (
+            Shown::new(degrees(value, 5.0), "°C an hour"),
+            Shown::new(degrees(value * 1.8, 10.0), "°F an hour"),
+        ),
+        Unit::Minutes => same(duration(value, rounding)),
+        Unit::Days => same(days(value)),
+        Unit::Megajoules => (
+            Shown::new(number(value, 1), "MJ"),
+            Shown::new(number((value * 94.7817).round() * 10.0, 0), "BTU"),
+        ),
         Unit::Bar => (
             Shown::new(number(value, 1), "bar"),
             Shown::new(number(value / super::typed::BAR_PER_PSI, 0), "psi"),
@@ -152,7 +224,10 @@ pub fn both(value: f64, unit: Unit) -> (Shown, Shown) {
             (Shown::new(number(value, 0), "m/min"), Shown::new(number(value / 0.3048, 0), "ft/min"))
         }
         Unit::Money => same(Shown::new(number(value, 0), "")),
-        Unit::Rpm => same(Shown::new(number((value / 10.0).round() * 10.0, 0), "rpm")),
+        Unit::Rpm => {
+            let step = if value < 1000.0 { 10.0 } else { 50.0 };
+            same(Shown::new(number((value / step).round() * step, 0), "rpm"))
+        }
         Unit::Percent => same(percent(value)),
         Unit::Count => same(Shown::new(number(value, 0), "")),
         Unit::Points => same(Shown::new(number(value, 1), "")),
@@ -160,13 +235,66 @@ pub fn both(value: f64, unit: Unit) -> (Shown, Shown) {
     }
 }
 
-fn length_decimals(mm: f64) -> usize {
-    if mm.abs() < 10.0 {
-        2
-    } else if mm.abs() < 100.0 {
-        1
-    } else {
-        0
+const MM_PER_IN: f64 = 25.4;
+
+fn fahrenheit(celsius: f64) -> f64 {
+    celsius * 1.8 + 32.0
+}
+
+/// As a rule is read: tenths by the vernier, from 10 mm on by halves, from 100 mm on by the line.
+fn millimetres(mm: f64, rounding: Rounding) -> Shown {
+    let text = match (rounding, mm.abs()) {
+        (Rounding::Exact, size) if size < 100.0 => number(mm, 2),
+        (_, size) if size < 1.0 => number(mm, 2),
+        (_, size) if size < 10.0 => number(rounding.to(mm, 0.1), 1),
+        (_, size) if size < 100.0 => number(rounding.to(mm, 0.5), 1),
+        _ => number(rounding.to(mm, 1.0), 0),
+    };
+    Shown::new(text, "mm")
+}
+
+/// As tape and rule have them: sixteenths, under half an inch thirty-seconds, under a quarter sixty-fourths, over
+/// a foot eighths; what is less than a line of the rule in thousandths.
+fn inches(inches: f64, rounding: Rounding) -> Shown {
+    let parts = match inches.abs() {
+        size if size < 1.0 / 64.0 => return Shown::new(number(inches, 3), "in"),
+        size if size < 0.25 => 64,
+        size if size < 0.5 => 32,
+        size if size < 12.0 => 16,
+        _ => 8,
+    };
+    // Read exactly it may lie between two lines.
+    let fine = (inches * f64::from(parts)).round() / f64::from(parts);
+    if rounding == Rounding::Exact && (fine - inches).abs() > 0.002 {
+        return drill_inches(inches);
+    }
+    let rounding = if rounding == Rounding::Exact { Rounding::Nearest } else { rounding };
+    Shown::new(
+        fraction((rounding.to(inches, 1.0 / f64::from(parts)) * f64::from(parts)).round() as u32, parts),
+        "in",
+    )
+}
+
+/// As a drill index reads: sixty-fourths, decimals where none comes within 0.1 mm.
+fn drill_inches(inches: f64) -> Shown {
+    let parts = 64;
+    let close = (inches * f64::from(parts)).round();
+    if close < 1.0 || (close / f64::from(parts) - inches).abs() * MM_PER_IN >= 0.1 {
+        return Shown::new(number(inches, 3), "in");
+    }
+    Shown::new(fraction(close as u32, parts), "in")
+}
+
+fn fraction(total: u32, parts: u32) -> String {
+    let (whole, mut top, mut bottom) = (total / parts, total % parts, parts);
+    while top > 0 && top.is_multiple_of(2) {
+        top /= 2;
+        bottom /= 2;
+    }
+    match (whole, top) {
+        (whole, 0) => whole.to_string(),
+        (0, top) => format!("{top}/{bottom}"),
+        (whole, top) => format!("{whole} {top}/{bottom}"),
     }
 }
 
@@ -186,54 +314,36 @@ pub fn number(value: f64, decimals: usize) -> String {
     }
 }
 
-/// Inches as they are said: as a drill index reads under an inch, coarser fractions above; decimals
-/// where no fraction comes within 0.1 mm.
-fn inches(inches: f64) -> Shown {
-    let (parts, decimals) = match inches.abs() {
-        size if size < 1.0 => (64, 3),
-        size if size < 2.0 => (16, 2),
-        size if size < 12.0 => (8, 2),
-        _ => (1, 1),
+/// To the minute under 20, to 5 under 3 h, to a quarter of an hour above.
+fn duration(minutes: f64, rounding: Rounding) -> Shown {
+    let step = match minutes.abs() {
+        _ if rounding == Rounding::Exact => 1.0,
+        few if few < 20.0 => 1.0,
+        some if some < 180.0 => 5.0,
+        _ => 15.0,
     };
-    let fractions = (inches * f64::from(parts)).round();
-    let close = (fractions / f64::from(parts) - inches).abs() * 25.4 < 0.1;
-    if !close || fractions < 1.0 {
-        return Shown::new(number(inches, decimals), "in");
-    }
-    let total = fractions as u32;
-    let (whole, mut top, mut bottom) = (total / parts, total % parts, parts);
-    while top > 0 && top.is_multiple_of(2) {
-        top /= 2;
-        bottom /= 2;
-    }
-    let text = match (whole, top) {
-        (whole, 0) => whole.to_string(),
-        (0, top) => format!("{top}/{bottom}"),
-        (whole, top) => format!("{whole} {top}/{bottom}"),
-    };
-    Shown::new(text, "in")
-}
-
-fn duration(minutes: f64) -> Shown {
-    let total = minutes.round() as i64;
+    let total = rounding.to(minutes, step).round() as i64;
     if total < 60 {
         return Shown::new(total.to_string(), "min");
     }
     Shown::new(format!("{} h {:02}", total / 60, total % 60), "")
 }
 
-/// A share in percent. Small and near-certain shares keep their meaning: "under 0.1", "over 99.9".
+fn days(days: f64) -> Shown {
+    let text = number(days, usize::from(days < 3.0));
+    Shown::new(text, if (days - 1.0).abs() < 1e-9 { "day" } else { "days" })
+}
+
+/// A share in percent, whole; small and near-certain shares keep their meaning.
 fn percent(percent: f64) -> Shown {
     let text = if percent <= 0.0 {
         "0".to_owned()
-    } else if percent < 0.1 {
-        "under 0.1".to_owned()
+    } else if percent < 1.0 {
+        "under 1".to_owned()
     } else if percent >= 100.0 {
         "100".to_owned()
-    } else if percent > 99.9 {
-        "over 99.9".to_owned()
-    } else if !(10.0..=99.0).contains(&percent) {
-        number(percent, 1)
+    } else if percent > 99.0 {
+        "over 99".to_owned()
     } else {
         number(percent, 0)
     };
@@ -246,23 +356,38 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    // Hand-worked: 6.35 mm is exactly a quarter of an inch; 7.1 mm is 0.2795 in, 17.9 / 64
-    #[case::drill(6.35, Unit::Millimetres, "6.35 mm", "1/4 in")]
-    #[case::mixed(38.1, Unit::Millimetres, "38.1 mm", "1 1/2 in")]
-    #[case::a_part_is_not_said_in_sixty_fourths(90.0, Unit::Millimetres, "90 mm", "3.54 in")]
-    #[case::a_long_part(460.0, Unit::Millimetres, "460 mm", "18.1 in")]
-    #[case::not_a_sixty_fourth(2.18, Unit::Millimetres, "2.18 mm", "0.086 in")]
-    #[case::temperature(260.0, Unit::Celsius, "260 °C", "500 °F")]
-    #[case::difference(100.0, Unit::Kelvins, "100 K", "180 F deg")]
-    #[case::time(80.0, Unit::Minutes, "1 h 20", "1 h 20")]
-    #[case::short_time(42.4, Unit::Minutes, "42 min", "42 min")]
-    #[case::tiny_share(0.02, Unit::Percent, "under 0.1 %", "under 0.1 %")]
+    // Hand-worked: 6.35 mm is exactly a quarter of an inch
+    #[case::a_quarter(6.35, Unit::Millimetres, "6.4 mm", "1/4 in")]
+    #[case::mixed(38.1, Unit::Millimetres, "38 mm", "1 1/2 in")]
+    // Hand-worked: 90 / 25.4 = 3.5433, x 16 = 56.7, 57 / 16; 460 / 25.4 = 18.11, x 8 = 144.9, 145 / 8
+    #[case::a_part_by_the_tape(90.0, Unit::Millimetres, "90 mm", "3 9/16 in")]
+    #[case::a_long_part(460.0, Unit::Millimetres, "460 mm", "18 1/8 in")]
+    #[case::by_halves(14.2, Unit::Millimetres, "14 mm", "9/16 in")]
+    // Hand-worked: 1.92 / 25.4 x 64 = 4.84; 0.2 / 25.4
+    #[case::by_the_rule(1.92, Unit::Millimetres, "1.9 mm", "5/64 in")]
+    #[case::less_than_a_line(0.2, Unit::Millimetres, "0.2 mm", "0.008 in")]
+    #[case::a_drill(6.4, Unit::Drill, "6.4 mm", "1/4 in")]
+    #[case::a_drill_of_no_index(2.18, Unit::Drill, "2.18 mm", "0.086 in")]
+    // Hand-worked: 666 x 1.8 + 32 = 1230.8
+    #[case::temperature(666.0, Unit::Celsius, "665 °C", "1230 °F")]
+    #[case::difference(63.0, Unit::Kelvins, "65 °C", "110 °F")]
+    #[case::small_difference(7.4, Unit::Kelvins, "7 °C", "13 °F")]
+    #[case::rate(74.0, Unit::KelvinsPerHour, "75 °C an hour", "130 °F an hour")]
+    #[case::under_twenty(17.4, Unit::Minutes, "17 min", "17 min")]
+    #[case::short_time(42.4, Unit::Minutes, "40 min", "40 min")]
+    #[case::time(82.0, Unit::Minutes, "1 h 20", "1 h 20")]
+    #[case::long_time(611.0, Unit::Minutes, "10 h 15", "10 h 15")]
+    #[case::half_a_day(0.5, Unit::Days, "0.5 days", "0.5 days")]
+    #[case::a_day(1.0, Unit::Days, "1 day", "1 day")]
+    #[case::share(3.8, Unit::Percent, "4 %", "4 %")]
+    #[case::tiny_share(0.02, Unit::Percent, "under 1 %", "under 1 %")]
+    #[case::near_certain(99.4, Unit::Percent, "over 99 %", "over 99 %")]
     // Hand-worked: 400 / 0.006894757 = 58,015, to the hundred; 20 / 0.3048
     #[case::strength(400.0, Unit::Megapascals, "400 MPa", "58000 psi")]
     #[case::cutting_speed(20.0, Unit::MetresPerMinute, "20 m/min", "66 ft/min")]
     #[case::gauge_pressure(6.0, Unit::Bar, "6 bar", "87 psi")]
     #[case::sound(5920.0, Unit::MetresPerSecond, "5920 m/s", "0.2331 in/µs")]
-    #[case::near_certain(99.97, Unit::Percent, "over 99.9 %", "over 99.9 %")]
+    #[case::spindle(1240.0, Unit::Rpm, "1250 rpm", "1250 rpm")]
     fn a_value_is_shown_in_both_systems(
         #[case] value: f64,
         #[case] unit: Unit,
@@ -272,5 +397,31 @@ mod tests {
         let (in_metric, in_imperial) = both(value, unit);
         assert_eq!(in_metric.text(), metric);
         assert_eq!(in_imperial.text(), imperial);
+    }
+
+    #[rstest]
+    // Hand-worked: 65 x 1.8 + 32 = 149, 260 x 1.8 + 32 = 500, 175 x 1.8 + 32 = 347
+    #[case::unwrap_at_most(65.0, Rounding::Down, "65 °C", "140 °F")]
+    #[case::on_a_step(260.0, Rounding::Up, "260 °C", "500 °F")]
+    #[case::heat_to_at_least(175.0, Rounding::Up, "175 °C", "350 °F")]
+    #[case::between_steps(177.0, Rounding::Down, "175 °C", "350 °F")]
+    #[case::as_it_was_read(312.4, Rounding::Exact, "312 °C", "594 °F")]
+    fn a_limit_is_rounded_to_its_own_side(
+        #[case] celsius: f64,
+        #[case] rounding: Rounding,
+        #[case] metric: &str,
+        #[case] imperial: &str,
+    ) {
+        let (in_metric, in_imperial) = rounded(celsius, Unit::Celsius, rounding);
+        assert_eq!((in_metric.text().as_str(), in_imperial.text().as_str()), (metric, imperial));
+    }
+
+    #[rstest]
+    #[case::a_bare_fraction(4.7625, "4.76 mm", "3/16 in")]
+    #[case::between_two_lines(9.0, "9 mm", "0.354 in")]
+    #[case::within_a_tenth(14.2, "14.2 mm", "9/16 in")]
+    fn what_was_typed_is_shown_as_it_is(#[case] mm: f64, #[case] metric: &str, #[case] imperial: &str) {
+        let (in_metric, in_imperial) = exactly(mm, Unit::Millimetres);
+        assert_eq!((in_metric.text().as_str(), in_imperial.text().as_str()), (metric, imperial));
     }
 }

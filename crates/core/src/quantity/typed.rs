@@ -1,5 +1,6 @@
-//! What people type: `3/16`, `1 1/2 in`, `6,4`, `500F`, `12 lb`, `1h20`.
+//! What people type: `3/16`, `1 1/2 in`, `6,4`, `500F`, `3 lb 2 oz`, `about 12 kg`, `5-7 mm`, `half a day`.
 
+use super::spoken::{Spoken, spoken};
 use super::{Unit, UnitSystem};
 
 /// What sort of quantity a field holds.
@@ -16,7 +17,46 @@ pub enum Kind {
     GaugePressure,
     /// Sound speed in metal, as an ultrasonic gauge is set.
     SoundSpeed,
+    /// In the shop's own currency, whatever sign stands beside it.
+    Money,
+    Percent,
+    /// Degrees of an angle.
+    Angle,
+    /// Turns a minute.
+    Turns,
     Plain,
+}
+
+impl Kind {
+    /// The unit a bare number is taken in, metric and imperial; nothing where there is one for all.
+    #[must_use]
+    pub fn asked_in(self) -> Option<(&'static str, &'static str)> {
+        match self {
+            Self::Length => Some(("mm", "in")),
+            Self::Mass => Some(("kg", "lb")),
+            Self::Temperature => Some(("°C", "°F")),
+            Self::Duration => Some(("min", "min")),
+            Self::Days => Some(("days", "days")),
+            Self::GaugePressure => Some(("bar", "psi")),
+            Self::SoundSpeed => Some(("m/s", "m/s")),
+            Self::Money | Self::Percent | Self::Angle | Self::Turns | Self::Plain => None,
+        }
+    }
+
+    /// The unit it is held in, where shops differ in how they show it.
+    #[must_use]
+    pub fn held_in(self) -> Option<Unit> {
+        match self {
+            Self::Length => Some(Unit::Millimetres),
+            Self::Mass => Some(Unit::Kilograms),
+            Self::Temperature => Some(Unit::Celsius),
+            Self::Duration => Some(Unit::Minutes),
+            Self::Days => Some(Unit::Days),
+            Self::GaugePressure => Some(Unit::Bar),
+            Self::SoundSpeed => Some(Unit::MetresPerSecond),
+            Self::Money | Self::Percent | Self::Angle | Self::Turns | Self::Plain => None,
+        }
+    }
 }
 
 /// A typed quantity in the unit the core works in: mm, kg, degC, min, days, bar, m/s.
@@ -39,6 +79,8 @@ pub enum NotUnderstood {
     LetterO(String),
     #[error("\"{0}\" is not a unit that fits here")]
     UnknownUnit(String),
+    #[error("\"{0}\" goes from more to less")]
+    BackwardRange(String),
     #[error("\"{0}\" divides by zero")]
     ZeroDenominator(String),
 }
@@ -48,13 +90,17 @@ impl NotUnderstood {
     #[must_use]
     pub fn would_be_right(kind: Kind) -> &'static str {
         match kind {
-            Kind::Length => "6.4 mm, 1/4, 1 1/2 in or 20 cm",
-            Kind::Mass => "12 kg or 26 lb",
+            Kind::Length => "6.4 mm, 1/4, 1 1/2 in, 2 ft 3 in or 5-7 mm",
+            Kind::Mass => "12 kg, 3 lb 2 oz or about 26 lb",
             Kind::Temperature => "260 C or 500 F",
-            Kind::Duration => "45 min, 1h20 or 2 h",
-            Kind::Days => "90 days, 6 months or 2 years",
+            Kind::Duration => "45 min, 1h20 or half an hour",
+            Kind::Days => "90 days, half a day, 6 months or 2 years",
             Kind::GaugePressure => "6 bar, 0.6 MPa or 90 psi",
             Kind::SoundSpeed => "5920 m/s or 0.233 in/us",
+            Kind::Money => "400 or £400",
+            Kind::Percent => "30 or 30 %",
+            Kind::Angle => "70 or 70°",
+            Kind::Turns => "1400 or 1400 rpm",
             Kind::Plain => "a plain number",
         }
     }
@@ -64,7 +110,7 @@ impl NotUnderstood {
 ///
 /// The unit typed wins. Without one it means `shown_in`, the unit printed on the field; a bare
 /// fraction of a length means inches, since nobody says three sixteenths of a millimetre.
-/// A comma is a decimal sign.
+/// A comma is a decimal sign, but where it parts thousands. Of a range it is the middle.
 ///
 /// # Errors
 /// [`NotUnderstood`] when there is no number, or the unit is not one of this kind.
@@ -73,21 +119,107 @@ pub fn parse(text: &str, kind: Kind, shown_in: UnitSystem) -> Result<Typed, NotU
     if text.is_empty() {
         return Err(NotUnderstood::Empty);
     }
-    let lower = text.to_lowercase().replace(',', ".").replace('½', " 1/2");
+    let plain = spoken(text, kind);
     if kind == Kind::Duration
-        && let Some(minutes) = hours_and_minutes(&lower)
+        && let Some(minutes) = by_the_clock(&plain)
     {
         return Ok(Typed { value: minutes, unit: Unit::Minutes });
     }
-    let split = lower
-        .find(|c: char| !(c.is_ascii_digit() || matches!(c, '.' | '/' | ' ' | '-' | '+')))
-        .unwrap_or(lower.len());
-    let (digits, unit) = (lower[..split].trim(), lower[split..].trim());
-    if unit.starts_with('o') {
+    let read =
+        |said: &str, unit_of_the_other: &str| one_or_more(said, unit_of_the_other, kind, shown_in, text);
+    match Spoken::of(&plain) {
+        Spoken::One(said) => read(said, ""),
+        Spoken::Range(from, to) => {
+            let from = read(from, unit_in(to))?;
+            let to = read(to, "")?;
+            if from.value > to.value {
+                return Err(NotUnderstood::BackwardRange(text.to_owned()));
+            }
+            Ok(Typed { value: f64::midpoint(from.value, to.value), unit: to.unit })
+        }
+    }
+}
+
+/// A number and its unit, or several that make one: `2 ft 3 in`, `3 lb 2 oz`, `1 h 20`.
+fn one_or_more(
+    said: &str,
+    unit_of_the_other: &str,
+    kind: Kind,
+    shown_in: UnitSystem,
+    text: &str,
+) -> Result<Typed, NotUnderstood> {
+    let mut rest = said.trim();
+    let mut sum: Option<Typed> = None;
+    let mut unit_before = "";
+    loop {
+        let (digits, unit, left) = next_part(rest);
+        let unit = match (unit, sum) {
+            ("", None) => unit_of_the_other,
+            ("", Some(_)) => smaller_than(unit_before).unwrap_or_default(),
+            (unit, _) => unit,
+        };
+        let part = one(digits, unit, kind, shown_in, text)?;
+        if sum.is_some() && smaller_than(unit_before).is_none() {
+            return Err(NotUnderstood::SeveralNumbers(text.to_owned()));
+        }
+        let before = sum.map_or(0.0, |sum| sum.value);
+        sum = Some(Typed { value: before + part.value, unit: part.unit });
+        (unit_before, rest) = (unit, left);
+        if rest.is_empty() {
+            return Ok(Typed { value: before + part.value, unit: part.unit });
+        }
+    }
+}
+
+/// What comes after a number in this unit, where nothing is said: two foot three, three pound two.
+fn smaller_than(unit: &str) -> Option<&'static str> {
+    match unit {
+        "ft" | "foot" | "feet" | "'" => Some("in"),
+        "lb" | "lbs" | "pound" | "pounds" => Some("oz"),
+        "kg" | "kilo" | "kilos" => Some("g"),
+        "h" | "hr" | "hrs" | "hour" | "hours" => Some("min"),
+        "m" => Some("cm"),
+        "y" | "year" | "years" => Some("months"),
+        "month" | "months" => Some("weeks"),
+        "w" | "week" | "weeks" => Some("days"),
+        _ => None,
+    }
+}
+
+/// Digits, unit, and what stands after them.
+fn next_part(said: &str) -> (&str, &str, &str) {
+    let is_number = |c: char| c.is_ascii_digit() || matches!(c, '.' | '/' | ' ' | '-' | '+');
+    let split = said.find(|c: char| !is_number(c)).unwrap_or(said.len());
+    let (digits, rest) = said.split_at(split);
+    let after = rest.find(|c: char| c.is_ascii_digit()).unwrap_or(rest.len());
+    let (unit, left) = rest.split_at(after);
+    (digits.trim(), unit.trim(), left)
+}
+
+/// The unit at the end of what was said.
+fn unit_in(said: &str) -> &str {
+    let (_, unit, left) = next_part(said);
+    if left.is_empty() { unit } else { "" }
+}
+
+fn one(
+    digits: &str,
+    unit: &str,
+    kind: Kind,
+    shown_in: UnitSystem,
+    text: &str,
+) -> Result<Typed, NotUnderstood> {
+    if unit.starts_with('o') && unit != "oz" && !unit.starts_with("ounce") {
         return Err(NotUnderstood::LetterO(text.to_owned()));
     }
     let (number, is_fraction) = number_or_fraction(digits, text)?;
-    let unit = unit.trim_start_matches("deg").trim_start_matches('°').trim();
+    let unit = match kind {
+        Kind::Temperature => {
+            unit.trim_start_matches("degrees").trim_start_matches("deg").trim_start_matches('°')
+        }
+        _ => unit,
+    };
+    let unit = unit.trim().trim_end_matches('.');
     let (value, unit) = match (kind, unit) {
         (Kind::Length, "") if is_fraction => (number * 25.4, Unit::Millimetres),
         (Kind::Length, "") => match shown_in {
@@ -97,26 +229,27 @@ pub fn parse(text: &str, kind: Kind, shown_in: UnitSystem) -> Result<Typed, NotU
         (Kind::Length, "mm") => (number, Unit::Millimetres),
         (Kind::Length, "cm") => (number * 10.0, Unit::Millimetres),
         (Kind::Length, "m") => (number * 1000.0, Unit::Millimetres),
-        (Kind::Length, "in" | "inch" | "inches" | "\"" | "''") => (number * 25.4, Unit::Millimetres),
+        (Kind::Length, "in" | "ins" | "inch" | "inches" | "\"" | "''") => (number * 25.4, Unit::Millimetres),
         (Kind::Length, "ft" | "foot" | "feet" | "'") => (number * 304.8, Unit::Millimetres),
         (Kind::Mass, "") => match shown_in {
             UnitSystem::Metric => (number, Unit::Kilograms),
             UnitSystem::Imperial => (number * KG_PER_LB, Unit::Kilograms),
         },
         (Kind::Mass, "kg" | "kilo" | "kilos") => (number, Unit::Kilograms),
-        (Kind::Mass, "g") => (number / 1000.0, Unit::Kilograms),
-        (Kind::Mass, "t") => (number * 1000.0, Unit::Kilograms),
+        (Kind::Mass, "oz" | "ounce" | "ounces") => (number * KG_PER_LB / 16.0, Unit::Kilograms),
+        (Kind::Mass, "g" | "gram" | "grams") => (number / 1000.0, Unit::Kilograms),
+        (Kind::Mass, "t" | "tonne" | "tonnes") => (number * 1000.0, Unit::Kilograms),
         (Kind::Mass, "lb" | "lbs" | "pound" | "pounds") => (number * KG_PER_LB, Unit::Kilograms),
         (Kind::Temperature, "") => match shown_in {
             UnitSystem::Metric => (number, Unit::Celsius),
             UnitSystem::Imperial => (celsius_of_fahrenheit(number), Unit::Celsius),
         },
-        (Kind::Temperature, "c") => (number, Unit::Celsius),
-        (Kind::Temperature, "f") => (celsius_of_fahrenheit(number), Unit::Celsius),
+        (Kind::Temperature, "c" | "celsius") => (number, Unit::Celsius),
+        (Kind::Temperature, "f" | "fahrenheit") => (celsius_of_fahrenheit(number), Unit::Celsius),
         (Kind::Temperature, "k") => (number - 273.15, Unit::Celsius),
-        (Kind::Duration, "" | "min" | "mins" | "minutes" | "m") => (number, Unit::Minutes),
-        (Kind::Duration, "h" | "hr" | "hours" | "hour") => (number * 60.0, Unit::Minutes),
-        (Kind::Duration, "s" | "sec") => (number / 60.0, Unit::Minutes),
+        (Kind::Duration, "" | "min" | "mins" | "minute" | "minutes" | "m") => (number, Unit::Minutes),
+        (Kind::Duration, "h" | "hr" | "hrs" | "hours" | "hour") => (number * 60.0, Unit::Minutes),
+        (Kind::Duration, "s" | "sec" | "secs" | "second" | "seconds") => (number / 60.0, Unit::Minutes),
         (Kind::Days, "" | "d" | "day" | "days") => (number, Unit::Days),
         (Kind::Days, "w" | "week" | "weeks") => (number * 7.0, Unit::Days),
         (Kind::Days, "month" | "months") => (number * 30.0, Unit::Days),
@@ -133,6 +266,12 @@ pub fn parse(text: &str, kind: Kind, shown_in: UnitSystem) -> Result<Typed, NotU
         (Kind::SoundSpeed, "") if number < 1.0 => (number * MS_PER_IN_US, Unit::MetresPerSecond),
         (Kind::SoundSpeed, "" | "m/s" | "ms") => (number, Unit::MetresPerSecond),
         (Kind::SoundSpeed, "in/us" | "in/µs" | "in/usec") => (number * MS_PER_IN_US, Unit::MetresPerSecond),
+        (Kind::Money, _) => (number, Unit::Money),
+        (Kind::Percent, "" | "%" | "per cent" | "percent") => (number, Unit::Percent),
+        (Kind::Angle, "" | "°" | "deg" | "degrees") => (number, Unit::Plain),
+        (Kind::Turns, "" | "rpm" | "/min" | "a minute" | "per minute" | "turns a minute") => {
+            (number, Unit::Rpm)
+        }
         (Kind::Plain, "") => (number, Unit::Plain),
         (
             Kind::Length
@@ -142,6 +281,9 @@ pub fn parse(text: &str, kind: Kind, shown_in: UnitSystem) -> Result<Typed, NotU
             | Kind::Days
             | Kind::GaugePressure
             | Kind::SoundSpeed
+            | Kind::Percent
+            | Kind::Angle
+            | Kind::Turns
             | Kind::Plain,
             unknown,
         ) => return Err(NotUnderstood::UnknownUnit(unknown.to_owned())),
@@ -159,14 +301,12 @@ fn celsius_of_fahrenheit(fahrenheit: f64) -> f64 {
     (fahrenheit - 32.0) / 1.8
 }
 
-fn hours_and_minutes(text: &str) -> Option<f64> {
-    let (hours, minutes) = text.split_once('h')?;
-    let hours: f64 = hours.trim().parse().ok()?;
-    let minutes = minutes.trim().trim_end_matches("min").trim_end_matches('m').trim();
-    if minutes.is_empty() {
-        return Some(hours * 60.0);
-    }
-    Some(hours * 60.0 + minutes.parse::<f64>().ok()?)
+/// `1:20`, as a clock has it.
+fn by_the_clock(text: &str) -> Option<f64> {
+    let (hours, minutes) = text.split_once(':')?;
+    let minutes = minutes.trim_end_matches('h').trim();
+    let (hours, minutes): (u32, u32) = (hours.trim().parse().ok()?, minutes.parse().ok()?);
+    (minutes < 60).then(|| f64::from(hours * 60 + minutes))
 }
 
 /// The number, and whether it was a fraction: `3/16`, `1 1/2`, `1-1/2`.
@@ -225,6 +365,41 @@ mod tests {
     #[case::hours("2 h", Kind::Duration, 120.0)]
     #[case::bare_minutes("45", Kind::Duration, 45.0)]
     #[case::years("2 years", Kind::Days, 730.0)]
+    #[case::half_a_day("half a day", Kind::Days, 0.5)]
+    #[case::a_week("a week", Kind::Days, 7.0)]
+    #[case::two_weeks("two weeks", Kind::Days, 14.0)]
+    #[case::weeks_and_days("2 weeks 3 days", Kind::Days, 17.0)]
+    #[case::half_an_hour("half an hour", Kind::Duration, 30.0)]
+    #[case::one_and_a_half("1 and a half hours", Kind::Duration, 90.0)]
+    #[case::hours_minutes_in_words("2 hours 5 min", Kind::Duration, 125.0)]
+    #[case::by_the_clock("1:20", Kind::Duration, 80.0)]
+    #[case::about("about 12 kg", Kind::Mass, 12.0)]
+    #[case::a_tilde("~12kg", Kind::Mass, 12.0)]
+    #[case::roughly("approx. 12 kg", Kind::Mass, 12.0)]
+    #[case::thousands("1,200 kg", Kind::Mass, 1200.0)]
+    #[case::under_one("0,125 in", Kind::Length, 3.175)]
+    // Hand-worked: (3 + 2 / 16) x 0.45359237
+    #[case::pounds_and_ounces("3 lb 2 oz", Kind::Mass, 1.417_476_156_25)]
+    #[case::pounds_and_ounces_close("3lb 2oz", Kind::Mass, 1.417_476_156_25)]
+    #[case::three_pound_two("3 lb 2", Kind::Mass, 1.417_476_156_25)]
+    #[case::feet("2 ft", Kind::Length, 609.6)]
+    #[case::feet_and_inches("2 ft 3 in", Kind::Length, 685.8)]
+    #[case::feet_and_inches_in_marks("2' 3\"", Kind::Length, 685.8)]
+    #[case::feet_and_a_fraction("2' 3 1/2\"", Kind::Length, 698.5)]
+    #[case::a_range("5-7 mm", Kind::Length, 6.0)]
+    #[case::a_range_in_words("5 to 7 mm", Kind::Length, 6.0)]
+    #[case::a_range_with_a_long_dash("5 – 7 mm", Kind::Length, 6.0)]
+    #[case::a_range_with_both_units("5 mm - 7 mm", Kind::Length, 6.0)]
+    // Hand-worked: (1/4 + 3/8) / 2 x 25.4
+    #[case::a_range_of_fractions("1/4 - 3/8 in", Kind::Length, 7.9375)]
+    #[case::a_range_below_zero("-10 to 20 C", Kind::Temperature, 5.0)]
+    #[case::pounds_sterling("£400", Kind::Money, 400.0)]
+    #[case::dollars("$ 40", Kind::Money, 40.0)]
+    #[case::euros("1.250,50 EUR", Kind::Money, 1250.5)]
+    #[case::money_in_thousands("£1,250", Kind::Money, 1250.0)]
+    #[case::per_cent("30 %", Kind::Percent, 30.0)]
+    #[case::angle("70°", Kind::Angle, 70.0)]
+    #[case::turns("1400 rpm", Kind::Turns, 1400.0)]
     #[case::bar("6 bar", Kind::GaugePressure, 6.0)]
     #[case::megapascals("0.6 MPa", Kind::GaugePressure, 6.0)]
     // Hand-worked: 100 x 0.068947573
@@ -255,6 +430,10 @@ mod tests {
     #[case::words("thick", Kind::Length, NotUnderstood::NoNumber("thick".into()))]
     #[case::over_zero("3/0", Kind::Length, NotUnderstood::ZeroDenominator("3/0".into()))]
     #[case::empty("  ", Kind::Length, NotUnderstood::Empty)]
+    #[case::two_lengths("5 mm 7 mm", Kind::Length, NotUnderstood::SeveralNumbers("5 mm 7 mm".into()))]
+    #[case::backward("7-5 mm", Kind::Length, NotUnderstood::BackwardRange("7-5 mm".into()))]
+    #[case::only_about("about", Kind::Mass, NotUnderstood::NoNumber("about".into()))]
+    #[case::no_hour("1:75", Kind::Duration, NotUnderstood::UnknownUnit(":".into()))]
     fn what_is_no_quantity_is_refused_with_the_reason(
         #[case] text: &str,
         #[case] kind: Kind,

@@ -9,7 +9,7 @@ use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Body, Cooling, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::job::Round;
 use crate::method::{School, Way};
-use crate::quantity::{Celsius, Unit};
+use crate::quantity::{Celsius, Rounding, Unit};
 use crate::shop::Shop;
 
 /// The cooling of the chosen way.
@@ -121,8 +121,8 @@ pub(crate) fn cooling_plan(
     runs: &Runs,
 ) -> Option<CoolingPlan> {
     let units = part.units;
-    let unwrap_words = format!("unwrap under {}", units.say(UNWRAP_C, Unit::Celsius));
-    let touch_words = format!("touch under {}", units.say(TOUCH_C, Unit::Celsius));
+    let unwrap_words = format!("unwrap under {}", units.say_most(UNWRAP_C, Unit::Celsius));
+    let touch_words = format!("touch under {}", units.say_most(TOUCH_C, Unit::Celsius));
     if matches!(way.school, School::Cold | School::NoHeat) {
         return Some(CoolingPlan {
             cold: true,
@@ -147,7 +147,7 @@ pub(crate) fn cooling_plan(
             "{label} lets it fall {} at first, {} is the limit: as slow as this packing gives. Put hot bricks \
              or scrap in with it, warm the packing, or use the oven.",
             units.say(fastest, Unit::KelvinsPerHour),
-            units.say(limit, Unit::KelvinsPerHour),
+            units.say_most(limit, Unit::KelvinsPerHour),
         ),
         None => format!("{label}, no draught, no cold metal, nothing damp."),
         Some(_) => format!("{label}, and leave it alone."),
@@ -191,7 +191,7 @@ pub(crate) fn stage(
 }
 
 fn cautions(part: &PartFacts) -> Vec<Caution> {
-    let cold = part.units.say(UNWRAP_C, Unit::Celsius);
+    let cold = part.units.say_most(UNWRAP_C, Unit::Celsius);
     vec![
         Caution::new(Station::Cooling, format!("Hot iron looks cold. Fire watch until it is under {cold}.")),
         Caution::new(Station::Cooling, "Don't lift the packing to look: it chills the edge."),
@@ -227,8 +227,9 @@ fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
         ),
     ] {
         if let Some(hours) = hours {
-            let mut figure = modelled(Figure::new(id, name, hours * 60.0, Unit::Minutes))
-                .formula(format!("from {:.0} °C to under {under:.0} °C at the core", cooling.start_c));
+            let mut figure =
+                modelled(Figure::new(id, name, hours * 60.0, Unit::Minutes).rounded(Rounding::Up))
+                    .formula(format!("from {:.0} °C to under {under:.0} °C at the core", cooling.start_c));
             if let Some((lightest, heaviest)) = between {
                 figure = figure
                     .between(lightest * 60.0, heaviest * 60.0)

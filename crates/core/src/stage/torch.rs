@@ -10,7 +10,7 @@ use super::{Amount, Caution, Stage, Station};
 use crate::figure::{Certainty, Figure, Source};
 use crate::job::{Job, Reading, Round, TorchEntry};
 use crate::method::{Place, School, Way};
-use crate::quantity::{Shown, Unit, UnitSystem, both, number};
+use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly, number};
 
 /// Beads or pins done and to do, and what comes next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -136,20 +136,19 @@ impl AtTorch {
         let (Some(reading), Some((_, high))) = (reading, self.window) else {
             return "Take a reading".to_owned();
         };
-        let say = |celsius| self.units.say(celsius, Unit::Celsius);
         // Before the first bead it is brought to its target and soaks: least and most are for between.
         if self.done == 0 && reading.celsius <= high {
             if self.warm_from_min.is_none() && reading.celsius < self.aim_c {
-                return format!("Heat to {}", say(self.aim_c));
+                return format!("Heat to {}", self.units.say_least(self.aim_c, Unit::Celsius));
             }
             let left = self.soak_left_min(reading.minutes).ceil();
             if left > 0.0 {
-                return format!("Soak {} more", self.units.say(left, Unit::Minutes));
+                return format!("Soak {} more", self.units.say_exactly(left, Unit::Minutes));
             }
         }
         match Place::of(reading.celsius, self.window) {
             Place::TooCold => "Reheat".to_owned(),
-            Place::TooHot => format!("Wait until under {}", say(high)),
+            Place::TooHot => format!("Wait until under {}", self.units.say_most(high, Unit::Celsius)),
             Place::InWindow | Place::NoWindow => format!("Lay bead {number}"),
         }
     }
@@ -163,14 +162,14 @@ const TREND_MIN: f64 = 2.0;
 #[must_use]
 pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Live {
     let window = work.and_then(|work| work.window);
-    let (metric, imperial) = both(reading.celsius, Unit::Celsius);
+    let (metric, imperial) = exactly(reading.celsius, Unit::Celsius);
     let earlier = before.iter().rev().find(|b| reading.minutes - b.minutes >= TREND_MIN);
     let k_per_min = earlier.map(|b| (reading.celsius - b.celsius) / (reading.minutes - b.minutes));
-    let trend = |scale: f64| match k_per_min.map(|rate| rate * scale) {
+    let trend = |scale: f64, unit: &str| match k_per_min.map(|rate| rate * scale) {
         None => String::new(),
         Some(rate) if rate.abs() < 0.5 => "steady".to_owned(),
-        Some(rate) if rate > 0.0 => format!("rising {} a minute", number(rate, 0)),
-        Some(rate) => format!("falling {} a minute", number(-rate, 0)),
+        Some(rate) if rate > 0.0 => format!("rising {} {unit} a minute", number(rate, 0)),
+        Some(rate) => format!("falling {} {unit} a minute", number(-rate, 0)),
     };
     let place = Place::of(reading.celsius, window);
     Live {
@@ -180,9 +179,9 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Liv
         imperial,
         place,
         place_words: place.words().to_owned(),
-        trend_metric: trend(1.0),
-        trend_imperial: trend(1.8),
-        clock: both(reading.minutes, Unit::Minutes).0,
+        trend_metric: trend(1.0, "°C"),
+        trend_imperial: trend(1.8, "°F"),
+        clock: exactly(reading.minutes, Unit::Minutes).0,
         next: work.map_or(String::new(), |work| work.verb(Some(reading))),
     }
 }
@@ -212,10 +211,11 @@ fn figures(round: &Round) -> Vec<Figure> {
     hottest
         .map(|hottest| {
             Figure::new("torch.hottest", "Hottest at the pad", hottest.celsius, Unit::Celsius)
+                .rounded(Rounding::Exact)
                 .formula(format!(
                     "the highest of {} readings, {} after lighting up",
                     round.readings.len(),
-                    both(hottest.minutes, Unit::Minutes).0.text()
+                    exactly(hottest.minutes, Unit::Minutes).0.text()
                 ))
                 .fact("Pad", "at the coldest far corner")
                 .source(Source::Shop, Certainty::Measured)
@@ -240,8 +240,8 @@ fn torch_plan(
         soak_min: heat.soak_minutes,
         passed: passed(job, part),
         joint: round.latest_joint().map(|joint| {
-            let (metric, imperial) = both(joint.celsius, Unit::Celsius);
-            let at = both(joint.minutes, Unit::Minutes).0.text();
+            let (metric, imperial) = exactly(joint.celsius, Unit::Celsius);
+            let at = exactly(joint.minutes, Unit::Minutes).0.text();
             JointView {
                 metric,
                 imperial,
@@ -280,7 +280,7 @@ fn passed(job: &Job, part: &PartFacts) -> Vec<String> {
                 "{what}: passed its {} ({} at the coldest place, {} after lighting up). Look at it.",
                 say(limit_c),
                 say(hottest.celsius),
-                both(hottest.minutes, Unit::Minutes).0.text()
+                exactly(hottest.minutes, Unit::Minutes).0.text()
             )
         })
         .collect()
@@ -424,7 +424,7 @@ mod tests {
         assert_eq!((now.place, now.next.as_str()), (Place::InWindow, "Soak 20 min more"));
         assert_eq!(
             (now.trend_metric.as_str(), now.trend_imperial.as_str()),
-            ("rising 4 a minute", "rising 7 a minute")
+            ("rising 4 °C a minute", "rising 7 °F a minute")
         );
         assert_eq!((now.metric.text(), now.imperial.text()), ("300 °C".into(), "572 °F".into()));
         assert_eq!(live(at(1.5, 300.0), &before[..1], None).trend_metric, "");

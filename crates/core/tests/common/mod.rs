@@ -58,7 +58,7 @@ impl Bench {
         at_ms: i64,
         base: Option<u64>,
     ) -> Result<Uuid, Refusal> {
-        accept(&self.job(), &self.plan().allows(), &change, base, sender)?;
+        accept(&self.job(), &self.plan().allows(), &change, base, sender, None)?;
         let revision = self.facts.len() as u64 + 1;
         let id = Uuid::from_u128(u128::from(revision));
         self.facts.push(Fact {
@@ -68,7 +68,7 @@ impl Bench {
             at_server_ms: at_ms,
             who: "bench".into(),
             sender: sender.to_owned(),
-            understood: Understood::of(&change),
+            understood: Understood::of(&change, None),
             change,
         });
         Ok(id)

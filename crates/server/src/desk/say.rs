@@ -19,6 +19,7 @@ use crate::job::store;
 use crate::picture::shrink::Shrunk;
 use crate::picture::store as pictures;
 use crate::rack::projection;
+use crate::shop::store::today_in;
 
 /// A change to a job.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -113,7 +114,8 @@ impl Desk {
         if before.facts.len() >= FACTS_MOST {
             return Err(vec![FieldProblem::new("change", "this job's log is full", "duplicate it")].into());
         }
-        accept(&before.job, &before.plan.allows(), &new.change, new.base, &new.sender)?;
+        let today = today_in(&shop.shop, new.happened_ms(self.now_ms()));
+        accept(&before.job, &before.plan.allows(), &new.change, new.base, &new.sender, today)?;
         if let Change::Light { frozen, .. } = &mut new.change {
             *frozen = Some(Box::new(before.plan.frozen()));
         }
@@ -125,7 +127,7 @@ impl Desk {
             at_server_ms: now_ms,
             who: new.who,
             sender: new.sender,
-            understood: Understood::of(&new.change),
+            understood: Understood::of(&new.change, today),
             change: new.change,
         };
         let (was, said, runs) = (before.clone(), fact.clone(), self.runs());

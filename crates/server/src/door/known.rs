@@ -19,6 +19,7 @@ use crate::api_error::ApiError;
 use crate::clock::Clock;
 use crate::database::Database;
 use crate::desk::work;
+use crate::front::Peers;
 
 /// Who is asked for the passphrase.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -92,7 +93,7 @@ impl Door {
         match self.asks {
             Asks::Nobody => true,
             // The address the connection comes from, not what a header says.
-            Asks::Others if request.remote().is_some_and(|from| from.ip().is_loopback()) => true,
+            Asks::Others if Peers::of(request).is_some_and(|from| from.ip().is_loopback()) => true,
             Asks::Others | Asks::Everybody => self.device_of(request).is_some(),
         }
     }

@@ -4,7 +4,7 @@ use rocket::http::{Cookie, CookieJar, SameSite};
 use rocket::request::{FromRequest, Outcome};
 use rocket::serde::json::Json;
 use rocket::time::Duration;
-use rocket::{Config, Request, State, get, post};
+use rocket::{Request, State, get, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -13,6 +13,8 @@ use super::known::{Asks, COOKIE, Door, KNOWN_MS};
 use super::store::Device;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
+use crate::front::Peers;
+use crate::reach::addresses::Reached;
 
 /// How the door stands for whoever asks.
 #[derive(Debug, Serialize, ToSchema)]
@@ -60,7 +62,7 @@ impl<'r> FromRequest<'r> for AtTheDoor {
     async fn from_request(request: &'r Request<'_>) -> Outcome<Self, Self::Error> {
         let door = request.rocket().state::<Door>();
         Outcome::Success(Self {
-            from: request.remote().map(|from| from.ip()),
+            from: Peers::of(request).map(|from| from.ip()),
             lets_in: door.is_none_or(|door| door.lets_in(request)),
             device: door.and_then(|door| door.device_of(request)),
         })
@@ -95,7 +97,7 @@ pub async fn come_in(
     door: &State<Door>,
     who: AtTheDoor,
     cookies: &CookieJar<'_>,
-    config: &Config,
+    reached: &State<Reached>,
     body: Body<ComeIn>,
 ) -> Result<Json<DoorView>, ApiError> {
     let said = body.0?;
@@ -103,7 +105,7 @@ pub async fn come_in(
     let cookie = Cookie::build((COOKIE, shown))
         .http_only(true)
         .same_site(SameSite::Strict)
-        .secure(config.tls_enabled())
+        .secure(reached.tls)
         .path("/")
         .max_age(Duration::milliseconds(KNOWN_MS));
     cookies.add(cookie);

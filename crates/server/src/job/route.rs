@@ -11,14 +11,14 @@ use uuid::Uuid;
 use vanadin_core::field;
 use vanadin_core::figure::Moved;
 use vanadin_core::iron::{Iron, LookTest};
-use vanadin_core::job::{Fact, Job, duplicate};
+use vanadin_core::job::{Fact, Job, Telling, duplicate};
 use vanadin_core::plan::{Answer, Plan, answers, available, plan, plan_as_if, standing};
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::{Desk, NewFact, NewJob, Seen, work};
 use crate::shop::store::fetched_at_ms;
-use crate::wire::job::JobView;
+use crate::wire::job::{At, JobView};
 
 /// A job to be made. The client makes the id: sent twice, made once.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -31,6 +31,8 @@ pub struct JobToMake {
 pub struct History {
     /// First fact first.
     pub facts: Vec<Fact>,
+    /// Each of them in words, in the units of the shop.
+    pub told: Vec<String>,
 }
 
 /// A job as it stands now, for a page.
@@ -40,8 +42,11 @@ pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Json<JobView> {
     let standing = standing(job, plan, now_ms);
     let wanted = job.round().get(field::part::WANTED).and_then(|day| fetched_at_ms(&seen.shop.shop, day));
     let available = available(job, plan, now_ms, wanted);
+    let telling = Telling::new(&seen.facts, plan.units);
+    let told = seen.facts.last().map_or_else(String::new, |last| telling.told(last));
     let (job, plan) = (job.clone(), plan.clone());
-    Json(JobView::new(job, plan, standing, available, moved, (now_ms, desk.database.folder)))
+    let at = At { now_ms, folder: desk.database.folder, told };
+    Json(JobView::new(job, plan, standing, available, moved, at))
 }
 
 /// Makes an empty job.
@@ -96,7 +101,10 @@ pub async fn add_fact(desk: &State<Desk>, id: &str, body: Body<NewFact>) -> Resu
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/history")]
 pub async fn history(desk: &State<Desk>, id: &str) -> Result<Json<History>, ApiError> {
-    Ok(Json(History { facts: desk.see(known(id)?).await?.facts.to_vec() }))
+    let seen = desk.see(known(id)?).await?;
+    let telling = Telling::new(&seen.facts, seen.plan.units);
+    let told = seen.facts.iter().map(|fact| telling.told(fact)).collect();
+    Ok(Json(History { told, facts: seen.facts.to_vec() }))
 }
 
 /// A new job with this one's part, iron and map, and none of its heat.

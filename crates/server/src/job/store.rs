@@ -137,7 +137,7 @@ pub async fn understand(on: &mut SqliteConnection) -> Result<(), ApiError> {
     for row in rows {
         // What cannot be read says nothing today either: it is kept as it is.
         let change = row.try_get::<&str, _>(2).ok().and_then(|text| serde_json::from_str(text).ok());
-        let understood = change.and_then(|change| Understood::of(&change));
+        let understood = change.and_then(|change| Understood::of(&change, None));
         sqlx::query("update fact set understood = ? where job_id = ? and revision = ?")
             .bind(as_stored(understood.as_ref())?)
             .bind(row.try_get::<&str, _>(0)?)

@@ -97,7 +97,8 @@ impl Projected {
         let words = [
             job.name(),
             round.get(field::part::OWNER).unwrap_or_default(),
-            round.typed(field::part::FAMILY.key()).unwrap_or_default(),
+            round.label(&field::part::FAMILY).unwrap_or_default(),
+            &iron_words(plan),
         ];
         let lines = || plan.lines.iter().map(|line| line.unwrap_at.unwrap_or(line.beads_to));
         Self {
@@ -123,10 +124,9 @@ impl Projected {
     }
 }
 
-fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
-    let round = job.round();
-    let leading = plan.iron.shares.first();
-    let iron = leading.map_or(String::new(), |share| {
+/// "gray", "ductile 78 %" while not settled.
+fn iron_words(plan: &Plan) -> String {
+    plan.iron.shares.first().map_or(String::new(), |share| {
         if plan.iron.steps.is_empty() {
             "iron not tested".to_owned()
         } else if plan.iron.enough {
@@ -135,12 +135,16 @@ fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
         } else {
             format!("{} {}", share.label.to_lowercase(), share.shown.text())
         }
-    });
+    })
+}
+
+fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
+    let round = job.round();
     RackLine {
         id: job.id,
         name: job.name().to_owned(),
         face: job.face(),
-        iron,
+        iron: iron_words(plan),
         mass: plan.part.weight_words.clone(),
         round: job.rounds.len(),
         record: record(&round.readings),
@@ -303,7 +307,12 @@ pub async fn find(
 ) -> Result<Found, ApiError> {
     let of_these = |what: &str| {
         let mut query = QueryBuilder::<Sqlite>::new(format!("select {what} from rack_line where "));
-        query.push(if asked.away { "put_away = 1" } else { "on_rack = 1" });
+        // Whoever looks for a job may not know that it was put away.
+        query.push(match (asked.away, asked.find.trim()) {
+            (true, _) => "put_away = 1",
+            (false, "") => "on_rack = 1",
+            (false, _) => "true",
+        });
         for word in asked.find.to_lowercase().split_whitespace() {
             query.push(" and instr(words, ").push_bind(word.to_owned()).push(") > 0");
         }
@@ -312,7 +321,11 @@ pub async fn find(
     let counted = of_these("count(*), coalesce(max(longest_min), 0.0)").build().fetch_one(pool).await?;
     let mut query = of_these("line, standings, shop_revision, build, job_id");
     // Of two that are equally urgent the newer one lies above.
-    query.push(" order by rank, next_ms, created_ms desc, job_id limit ").push_bind(asked.most);
+    // Those that were put away come last.
+    let away_last = if asked.find.trim().is_empty() { "" } else { "on_rack desc, " };
+    query
+        .push(format!(" order by {away_last}rank, next_ms, created_ms desc, job_id limit "))
+        .push_bind(asked.most);
     query.push(" offset ").push_bind(asked.from);
     let rows = query.build().fetch_all(pool).await?;
     let lines = rows

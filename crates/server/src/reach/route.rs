@@ -1,7 +1,7 @@
 //! `/api/address`: where the other devices of the shop find this server.
 
 use rocket::serde::json::Json;
-use rocket::{Config, State, get};
+use rocket::{State, get};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -29,9 +29,9 @@ pub struct AddressView {
 /// Where the other devices of the shop find this server.
 #[utoipa::path(get, path = "/api/address", responses((status = 200, description = "Where it is found", body = AddressView)))]
 #[get("/address")]
-pub fn address(config: &Config, trust: &State<Option<Trust>>) -> Json<AddressView> {
+pub fn address(reached: &State<Reached>, trust: &State<Option<Trust>>) -> Json<AddressView> {
     let trust = trust.inner().as_ref();
-    let reached = Reached::at(config.address, config.port, trust.map(|trust| trust.port));
+    let reached = reached.inner().clone();
     let first = reached.trust.first().or(reached.pages.first()).filter(|_| reached.by_others);
     Json(AddressView {
         qr: first.and_then(|url| qr::svg(url)).unwrap_or_default(),

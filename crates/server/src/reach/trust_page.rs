@@ -1,5 +1,7 @@
 //! What a device is shown that does not trust the shop's certificate yet: on plain http, by itself.
 
+use std::net::Ipv4Addr;
+
 use rocket::http::{ContentType, Header};
 use rocket::response::Redirect;
 use rocket::{Build, Config, Request, Rocket, State, catch, catchers, get, routes};
@@ -60,10 +62,10 @@ fn elsewhere(_request: &Request<'_>) -> Redirect {
 
 /// The page and the certificate, on a port of their own.
 #[must_use]
-pub fn rocket(main: &Config, trust: Trust, reached: Reached) -> Rocket<Build> {
+pub fn rocket(trust: Trust, reached: Reached) -> Rocket<Build> {
     let figment = Config::figment()
-        .merge(("address", main.address))
-        .merge(("port", trust.port))
+        .merge(("address", Ipv4Addr::LOCALHOST))
+        .merge(("port", 0))
         .merge(("log_level", "off"))
         .merge(("shutdown.grace", 1))
         .merge(("shutdown.mercy", 1))

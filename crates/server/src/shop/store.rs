@@ -2,6 +2,7 @@
 
 use sqlx::sqlite::SqliteRow;
 use sqlx::{Row, SqliteConnection, SqlitePool};
+use vanadin_core::day::Day;
 use vanadin_core::field;
 use vanadin_core::plan::FETCHED_AT_HOUR;
 use vanadin_core::problem::FieldProblem;
@@ -57,6 +58,13 @@ pub fn fetched_at_ms(shop: &Shop, day: &str) -> Option<i64> {
     let zone = jiff::tz::TimeZone::get(&shop.time_zone).unwrap_or(jiff::tz::TimeZone::UTC);
     let fetched = day.at(FETCHED_AT_HOUR, 0, 0, 0).to_zoned(zone).ok()?;
     Some(fetched.timestamp().as_millisecond())
+}
+
+/// The day it is in the shop at a moment, in ms since 1970. A zone that is not known here is taken as UTC.
+pub fn today_in(shop: &Shop, at_ms: i64) -> Option<Day> {
+    let zone = jiff::tz::TimeZone::get(&shop.time_zone).unwrap_or(jiff::tz::TimeZone::UTC);
+    let day = jiff::Timestamp::from_millisecond(at_ms).ok()?.to_zoned(zone).date();
+    Day::new(day.year().into(), u32::try_from(day.month()).ok()?, u32::try_from(day.day()).ok()?)
 }
 
 /// A time zone that the computer does not know is none.

@@ -2,8 +2,9 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
+use vanadin_core::day::Day;
 use vanadin_core::field::{FieldKind, FieldSpec, FieldValue, Held};
-use vanadin_core::quantity::{Kind, Shown, Unit, UnitSystem, both};
+use vanadin_core::quantity::{Kind, Shown, UnitSystem, exactly};
 use vanadin_core::said::said;
 
 /// One choice of a field.
@@ -62,17 +63,17 @@ pub struct FieldHeld {
 /// Words up to this many letters are asked for in one line.
 const ONE_LINE: usize = 200;
 
-/// The unit a quantity is held in, and the one a bare number is taken in: metric, imperial.
-fn units_of(kind: Kind, plain: &'static str) -> (AsksFor, Option<Unit>, (&'static str, &'static str)) {
+fn asks_for(kind: Kind) -> AsksFor {
     match kind {
-        Kind::Length => (AsksFor::Length, Some(Unit::Millimetres), ("mm", "in")),
-        Kind::Mass => (AsksFor::Mass, Some(Unit::Kilograms), ("kg", "lb")),
-        Kind::Temperature => (AsksFor::Temperature, Some(Unit::Celsius), ("°C", "°F")),
-        Kind::Duration => (AsksFor::Duration, Some(Unit::Minutes), ("min", "min")),
-        Kind::Days => (AsksFor::Days, Some(Unit::Days), ("days", "days")),
-        Kind::GaugePressure => (AsksFor::Pressure, Some(Unit::Bar), ("bar", "psi")),
-        Kind::SoundSpeed => (AsksFor::Number, Some(Unit::MetresPerSecond), ("m/s", "m/s")),
-        Kind::Plain => (AsksFor::Number, None, (plain, plain)),
+        Kind::Length => AsksFor::Length,
+        Kind::Mass => AsksFor::Mass,
+        Kind::Temperature => AsksFor::Temperature,
+        Kind::Duration => AsksFor::Duration,
+        Kind::Days => AsksFor::Days,
+        Kind::GaugePressure => AsksFor::Pressure,
+        Kind::SoundSpeed | Kind::Money | Kind::Percent | Kind::Angle | Kind::Turns | Kind::Plain => {
+            AsksFor::Number
+        }
     }
 }
 
@@ -82,8 +83,7 @@ impl FieldTable {
             FieldKind::Text { most } if most > ONE_LINE => (AsksFor::Prose, &[][..], ("", "")),
             FieldKind::Text { .. } => (AsksFor::Text, &[][..], ("", "")),
             FieldKind::Quantity { kind, unit, .. } => {
-                let (asks_for, _, units) = units_of(kind, unit);
-                (asks_for, &[][..], units)
+                (asks_for(kind), &[][..], kind.asked_in().unwrap_or((unit, unit)))
             }
             FieldKind::One(choices) => (AsksFor::One, choices, ("", "")),
             FieldKind::Many(choices) => (AsksFor::Many, choices, ("", "")),
@@ -107,20 +107,19 @@ impl FieldTable {
 impl FieldHeld {
     pub fn of(spec: &FieldSpec, held: &Held) -> Self {
         let unit = match spec.kind {
-            FieldKind::Quantity { kind, unit, .. } => units_of(kind, unit).1,
+            FieldKind::Quantity { kind, .. } => kind.held_in(),
             _ => None,
         };
         let shown = match (unit, &held.value) {
-            (Some(unit), Some(FieldValue::Number(value))) => Some(both(*value, unit)),
+            (Some(unit), Some(FieldValue::Number(value))) => Some(exactly(*value, unit)),
             _ => None,
         };
         let (metric, imperial) = shown.unzip();
-        Self {
-            typed: held.typed.clone(),
-            metric,
-            imperial,
-            not_understood: held.not_understood.clone(),
-            revision: held.revision,
-        }
+        let typed = match (spec.kind, &held.value) {
+            // Said as *Friday* it would be another one tomorrow.
+            (FieldKind::Date, Some(FieldValue::Text(day))) => Day::say(day),
+            _ => held.typed.clone(),
+        };
+        Self { typed, metric, imperial, not_understood: held.not_understood.clone(), revision: held.revision }
     }
 }

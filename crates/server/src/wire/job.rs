@@ -34,8 +34,17 @@ pub struct JobView {
     pub face: Option<Uuid>,
     /// What the last change moved.
     pub moved: Vec<Moved>,
+    /// What was said of it last, in words; empty while nothing was.
+    pub told: String,
     /// The server's clock, UTC in ms since 1970.
     pub now_ms: i64,
+}
+
+/// When and where a job is seen, and after what was said.
+pub struct At {
+    pub now_ms: i64,
+    pub folder: Uuid,
+    pub told: String,
 }
 
 /// Points of a record that are drawn; the record itself keeps them all.
@@ -48,7 +57,7 @@ impl JobView {
         standing: Standing,
         available: Option<Available>,
         moved: Vec<Moved>,
-        (now_ms, folder): (i64, Uuid),
+        At { now_ms, folder, told }: At,
     ) -> Self {
         Self {
             id: job.id,
@@ -62,6 +71,7 @@ impl JobView {
             standing,
             available,
             moved,
+            told,
             now_ms,
         }
     }

@@ -1443,6 +1443,8 @@ export interface components {
         History: {
             /** @description First fact first. */
             facts: components["schemas"]["Fact"][];
+            /** @description Each of them in words, in the units of the shop. */
+            told: string[];
         };
         /** @description A part that is hot. */
         Hot: {
@@ -1515,7 +1517,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -1581,6 +1583,8 @@ export interface components {
             /** Format: int64 */
             revision: number;
             standing: components["schemas"]["Standing"];
+            /** @description What was said of it last, in words; empty while nothing was. */
+            told: string;
         };
         /** @description The joint's own temperature, judged by the method. */
         JointView: {
@@ -2523,7 +2527,7 @@ export interface components {
          * @description The unit a value is held in.
          * @enum {string}
          */
-        Unit: "millimetres" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "money" | "percent" | "count" | "points" | "plain";
+        Unit: "millimetres" | "drill" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "money" | "percent" | "count" | "points" | "plain";
         /** @enum {string} */
         UnitSystem: "metric" | "imperial";
         /** @description A groove as it would be typed into its fields: bare numbers, in the units of the shop. */

@@ -99,8 +99,8 @@ export const outbox = {
   subscribe: box.subscribe,
   now: box.getState,
 
-  /** Says a change of a job: kept here first, then sent; in order, each once. */
-  say(job: string, change: Said, base: number | null = null): void {
+  /** Says a change of a job: kept here first, then sent; in order, each once. Gives its id. */
+  say(job: string, change: Said, base: number | null = null): string {
     const item: Waiting = {
       job,
       id: newId(),
@@ -120,6 +120,7 @@ export const outbox = {
       refusals: box.getState().refusals.filter((r) => !answered(r)),
     })
     void send()
+    return item.id
   },
 
   /** Begins a job: it is there from here on, on the server as soon as that answers. */

@@ -4,6 +4,7 @@ import { api, dataOf, Refused } from '../../api/client'
 import { device } from '../../api/queue/device'
 import { Crystal } from '../../ui/Crystal'
 import { Plain } from '../../ui/Plain'
+import { WORK } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 
 /** This device is not known to the shop: it says the passphrase once, and then for 90 days no more. */
@@ -29,7 +30,13 @@ export function DoorPage(): ReactNode {
         : ''
       : `${problem.message}: ${problem.would_be_right}`
   return (
-    <main aria-label="Door" className="mx-auto flex max-w-[460px] flex-col gap-4 px-5 py-10">
+    <main
+      id={WORK}
+      tabIndex={-1}
+      aria-label="Door"
+      className="mx-auto flex max-w-[460px] flex-col gap-4 px-5 py-10"
+    >
+      <title>Door - Vanadin</title>
       <div className="flex items-center gap-3">
         <Crystal />
         <h1 className="text-[35px] leading-9">Who is there?</h1>
@@ -55,7 +62,7 @@ export function DoorPage(): ReactNode {
         />
         <Plain label="What this device is called" value={name} hint="Phone at the forge" onChange={setName} />
         <input type="submit" hidden />
-        <Plate testId="come-in" onPress={say}>
+        <Plate inPlace testId="come-in" onPress={say}>
           Come in
         </Plate>
       </form>

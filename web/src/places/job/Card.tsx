@@ -120,7 +120,7 @@ function Row({ name, moved, under = '', children }: RowProps): ReactNode {
           <span className="label">{name}</span>
           <span className="text-right">{children}</span>
         </div>
-        {under !== '' && <p className="pb-0.5 text-right text-[14px] leading-[18px] text-ash">{under}</p>}
+        {under !== '' && <p className="pb-0.5 text-right small leading-[18px] text-ash">{under}</p>}
       </div>
     </div>
   )
@@ -159,16 +159,17 @@ interface MovedFootProps {
 function MovedFoot({ moved, seen }: MovedFootProps): ReactNode {
   const { units } = useShop()
   const { view } = useJob()
-  if (moved.length === 0) return null
-  const shown = moved.slice(0, 3).map((m) => {
+  const told = moved.filter((m) => (units === 'imperial' ? m.was_imperial !== m.now_imperial : true))
+  if (told.length === 0) return null
+  const shown = told.slice(0, 3).map((m) => {
     const figure = view.plan.figures.find((f) => f.id === m.id)
     const now = figure === undefined ? m.now_metric : Object.values(inUnits(figure, units)).join(' ').trim()
     return { id: m.id, name: m.name, was: units === 'imperial' ? m.was_imperial : m.was_metric, now }
   })
   return (
     <div role="status" className="mt-2 flex items-end justify-between gap-3 border-t border-rule pt-2">
-      <div className="min-w-0 border-l-[3px] border-chalk pl-2.5 text-[14px] leading-[18px]">
-        <b>{moved.length === 1 ? '1 figure moved' : `${moved.length} figures moved`}</b>
+      <div className="min-w-0 border-l-[3px] border-chalk pl-2.5 small leading-[18px]">
+        <b>{told.length === 1 ? '1 figure moved' : `${told.length} figures moved`}</b>
         {shown.map((m) => (
           <p key={m.id} className="text-ash">
             {m.name}: was <s>{m.was}</s>, now <b className="text-chalk">{m.now}</b>

@@ -1,21 +1,26 @@
-import { Suspense, type ReactNode } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Suspense, useEffect, type ReactNode } from 'react'
+import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import type { Station } from '../../api/client'
 import { JobProvider, useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { pathOf, stationAt, STATIONS } from '../../job/stations'
+import { useShortcut } from '../../keys/useShortcut'
 import { clock } from '../../quantity/show'
+import { StationNote } from '../../job/StationNote'
 import { useNow } from '../../job/useNow'
 import { Button } from '../../ui/Button'
 import { Crystal } from '../../ui/Crystal'
-import { focusField } from '../../ui/FieldInput'
+import { focusField, focusWork, isWaitedFor, WORK } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 import { Belief } from '../../stations/iron/Belief'
 import { SURFACES } from '../../stations'
 import { Card } from './Card'
 import { JobHeatLine } from './JobHeatLine'
 import { JobTools } from './JobTools'
+import { PaperCard } from './PaperCard'
+import { PaperStrip } from './PaperStrip'
 import { PhoneLine } from './PhoneLine'
+import { useTakingBack } from './useTakingBack'
 
 /** A job: heat line on top, the station's work surface at the left, the card at the right. */
 export function JobPage(): ReactNode {
@@ -45,32 +50,71 @@ function Bench({ station }: { station: Station }): ReactNode {
   const beside = PLATE_BESIDE.includes(station) && view.standing.next.key !== ''
   const current = STATIONS.findIndex((entry) => entry.station === station)
   return (
-    <div className="mx-auto flex h-screen max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 print:block print:h-auto">
-      <div className="no-print relative pt-3 max-bench:hidden">
-        <JobHeatLine current={current} />
-        <JobName />
-        <JobTools />
-      </div>
-      <PhoneLine current={current} />
-      <div className="flex min-h-0 grow gap-4 pt-3 pb-3 max-bench:flex-col max-bench:pt-1 print:block">
-        <main
-          key={station}
-          aria-label={STATIONS[current]?.word}
-          className="flex min-h-0 min-w-0 grow flex-col max-bench:min-h-[70vh]"
-        >
-          <AsIfBar />
-          <Suspense>
-            <Surface />
-          </Suspense>
-        </main>
-        <div className="no-print flex w-[344px] shrink-0 flex-col max-bench:w-full">
-          <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
-          {(view.standing.station !== station || beside) && <NextPlate here={station} />}
+    <>
+      <PaperCard />
+      <PaperStrip />
+      <div className="screen mx-auto flex h-screen max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto">
+        <title>{`${STATIONS[current]?.word ?? ''}: ${view.name} - Vanadin`}</title>
+        <div className="no-print relative pt-3 max-bench:hidden">
+          <JobHeatLine current={current} />
+          <JobName />
+          <JobTools />
+        </div>
+        <PhoneLine current={current} />
+        <TakingBackKeys />
+        <div className="flex min-h-0 grow gap-4 pt-3 pb-3 max-bench:flex-col max-bench:pt-1 print:block">
+          <main
+            key={station}
+            id={WORK}
+            tabIndex={-1}
+            aria-label={STATIONS[current]?.word}
+            className="flex min-h-0 min-w-0 grow flex-col max-bench:min-h-[70vh]"
+          >
+            <AsIfBar />
+            <Suspense>
+              <Surface />
+              <div className="no-print shrink-0 pt-1">
+                <StationNote key={station} name={`note.${station}`} />
+              </div>
+              <Arrive station={station} />
+            </Suspense>
+          </main>
+          <div className="no-print flex w-[344px] shrink-0 flex-col max-bench:w-full">
+            <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
+            {(view.standing.station !== station || beside) && <NextPlate here={station} />}
+          </div>
         </div>
       </div>
-    </div>
+    </>
   )
 }
+
+/** Undo and redo by the keys. */
+function TakingBackKeys(): ReactNode {
+  const { undo, redo } = useTakingBack()
+  useShortcut('z', () => undo?.())
+  useShortcut('y', () => redo?.())
+  return null
+}
+
+/** The work goes on here: at the top of the station, or in the field that was meant; the keys too. */
+function Arrive({ station }: { station: Station }): ReactNode {
+  const { view } = useJob()
+  const { state } = useLocation() as { state: { field?: string } | null }
+  const field = state?.field ?? ''
+  useEffect(() => {
+    window.scrollTo(0, 0)
+    if (field !== '') focusField(field)
+    if (!isWaitedFor() && !isInAField()) focusWork()
+  }, [station, field])
+  // What had the keys may have gone with what was said.
+  useEffect(() => {
+    if (document.activeElement === document.body && !isWaitedFor()) focusWork()
+  }, [view.revision])
+  return null
+}
+
+const isInAField = (): boolean => document.activeElement?.matches('input, textarea') ?? false
 
 /** Says that the plan on the page is one for an iron that is only supposed. */
 function AsIfBar(): ReactNode {
@@ -107,7 +151,7 @@ function NextPlate({ here }: { here: Station }): ReactNode {
         onPress={() =>
           next.station === here
             ? focusField(next.key)
-            : void navigate(`/jobs/${view.id}/${pathOf(next.station)}`)
+            : void navigate(`/jobs/${view.id}/${pathOf(next.station)}`, { state: { field: next.key } })
         }
       >
         {next.verb}

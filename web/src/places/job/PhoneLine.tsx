@@ -7,6 +7,7 @@ import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { AMOUNT_WORDS } from '../../ui/PunchMark'
 import { Sheet } from '../../ui/Sheet'
+import { JobSheet } from './JobSheet'
 
 export interface PhoneLineProps {
   current: number
@@ -18,6 +19,7 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
   const { live, reached } = useLive()
   const shop = useShop()
   const [open, setOpen] = useState(false)
+  const [menu, setMenu] = useState(false)
   const { plan, job, standing } = view
   const record = job.rounds.at(-1)?.readings ?? []
   const readings = live !== null && standing.hot != null ? [...record, live] : record
@@ -34,15 +36,21 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
       <div className="flex items-center justify-between">
         <Link
           to="/"
-          className="words flex min-h-11 items-center text-[24px]"
+          className="words flex min-h-11 min-w-0 items-center text-[24px]"
           aria-label={`${view.name}. Back to the rack`}
         >
-          {view.name}
+          <span className="truncate">{view.name}</span>
         </Link>
-        <span role="status" className="text-[16px] text-ash" data-testid="saved-phone">
-          {waiting.length > 0 ? `${waiting.length} waiting` : reached ? 'saved' : 'not reached'}
+        <span className="flex shrink-0 items-center text-[16px]">
+          <span role="status" className="text-ash" data-testid="saved-phone">
+            {waiting.length > 0 ? `${waiting.length} waiting` : reached ? 'saved' : 'not reached'}
+          </span>
+          <button type="button" className="min-h-11 pl-4 font-semibold" onClick={() => setMenu(true)}>
+            Job
+          </button>
         </span>
       </div>
+      <JobSheet open={menu} onOpenChange={setMenu} />
       <button
         type="button"
         onClick={() => setOpen(true)}

@@ -23,7 +23,7 @@ export function ImportButton({ onDone, onProblem }: ImportButtonProps): ReactNod
     }
   }
   return (
-    <label className="flex min-h-11 cursor-pointer items-center border-[1.5px] border-scribe px-4 font-semibold focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk max-bench:hidden">
+    <label className="flex min-h-11 cursor-pointer items-center border-[1.5px] border-scribe px-4 font-semibold focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk">
       Open a file
       <input
         type="file"

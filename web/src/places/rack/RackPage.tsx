@@ -5,6 +5,7 @@ import { outbox } from '../../api/queue/outbox'
 import { begun, typedAndWaiting } from '../../api/queue/queue'
 import { blankQuery, rackQuery, shopQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
+import { WORK } from '../../ui/focus'
 import { Head } from '../Head'
 import { ImportButton } from './ImportButton'
 import { RackLines } from './RackLines'
@@ -27,7 +28,7 @@ export function RackPage(): ReactNode {
   const rack = useQuery({ ...rackQuery(away, find, 0), placeholderData: keepPreviousData })
   const [problem, setProblem] = useState('')
   const begin = useCallback(
-    () => void navigate(`/jobs/${outbox.begin()}/part`, { replace: true }),
+    () => void navigate(`/jobs/${outbox.begin()}/part`, { replace: true, state: { field: 'part.name' } }),
     [navigate],
   )
   const wanted = params.has('new')
@@ -48,8 +49,24 @@ export function RackPage(): ReactNode {
     if (shopRevision > revision) void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
   }, [shopRevision, revision, queryClient])
   const button = 'min-h-11 border-[1.5px] border-scribe px-4 font-semibold'
+  const more = (
+    <>
+      <button
+        type="button"
+        className={button}
+        onClick={() => {
+          setWords('')
+          setParams(away ? {} : { away: '' })
+        }}
+      >
+        {away ? 'On the rack' : 'Put away'}
+      </button>
+      <ImportButton onDone={(id) => void navigate(`/jobs/${id}/part`)} onProblem={setProblem} />
+    </>
+  )
   return (
     <div className="mx-auto max-w-[1480px]">
+      <title>{away ? 'Put away - Vanadin' : 'Rack - Vanadin'}</title>
       <Head at="rack">
         <input
           type="search"
@@ -63,17 +80,7 @@ export function RackPage(): ReactNode {
           }}
           className="min-h-11 w-32 border-b border-scribe bg-transparent px-1 placeholder:text-ash max-bench:w-20"
         />
-        <button
-          type="button"
-          className={`${button} max-bench:hidden`}
-          onClick={() => {
-            setWords('')
-            setParams(away ? {} : { away: '' })
-          }}
-        >
-          {away ? 'On the rack' : 'Put away'}
-        </button>
-        <ImportButton onDone={(id) => void navigate(`/jobs/${id}/part`)} onProblem={setProblem} />
+        <span className="flex gap-5 max-bench:hidden">{more}</span>
         <button type="button" className={button} onClick={begin}>
           New job
         </button>
@@ -83,7 +90,7 @@ export function RackPage(): ReactNode {
           {problem}
         </p>
       )}
-      <main aria-label="Rack" className="px-5 pb-6 max-bench:px-4">
+      <main id={WORK} tabIndex={-1} aria-label="Rack" className="px-5 pb-6 max-bench:px-4">
         <h1 className="sr-only">Rack</h1>
         {rack.status === 'success' && rack.data.total === 0 && (
           <p className="py-10 text-[19px]">
@@ -107,6 +114,7 @@ export function RackPage(): ReactNode {
           </section>
         ))}
         {rack.data !== undefined && <RackLines away={away} find={find} rack={rack.data} />}
+        <div className="flex flex-wrap gap-3 pt-4 bench:hidden">{more}</div>
       </main>
     </div>
   )

@@ -2,7 +2,11 @@ import { memo, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { themeOf, useShop } from '../../job/ShopContext'
+import { tableOf } from '../../api/fields'
 import { pictureUrl } from '../../api/picture-url'
+import { outbox } from '../../api/queue/outbox'
+import { useTables } from '../../job/TablesContext'
+import { Button } from '../../ui/Button'
 import { pathOf, STATIONS, wordOf } from '../../job/stations'
 import { clock } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
@@ -20,6 +24,31 @@ export interface RackStripProps {
   longestOfAll: number
   /** In px: all strips are as wide as the rack. */
   width: number
+}
+
+const BECAME = 'hand_over.became'
+
+/** How a repair holds, answered where it lies. */
+function Became({ id, name, verb }: { id: string; name: string; verb: string }): ReactNode {
+  const { units } = useShop()
+  const choices = tableOf(useTables(), BECAME)?.choices ?? []
+  return (
+    <div className="relative z-20 shrink-0" role="group" aria-label={`${name}: ${verb}`}>
+      <p className="words text-right text-[26px] leading-[30px] max-bench:text-left">{verb}</p>
+      <div className="flex flex-wrap gap-2">
+        {choices.map((choice) => (
+          <Button
+            key={choice.id}
+            onPress={() =>
+              void outbox.say(id, { kind: 'set', key: BECAME, typed: choice.id, shown_in: units })
+            }
+          >
+            {choice.label}
+          </Button>
+        ))}
+      </div>
+    </div>
+  )
 }
 
 const hotText = (shown: Schemas['Shown'] | null | undefined): string =>
@@ -89,6 +118,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
     ],
     wanted,
   )
+  const asked = next.key === BECAME
   return (
     <section
       aria-label={line.name}
@@ -116,6 +146,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
             <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
               {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
             </p>
+            {line.put_away && <p className="label">put away</p>}
             {line.damaged !== '' && (
               <p className="font-semibold" data-testid="damaged">
                 {line.damaged}
@@ -128,9 +159,11 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
             )}
           </div>
         </div>
-        {first ? (
+        {asked ? (
+          <Became id={line.id} name={line.name} verb={next.verb} />
+        ) : first ? (
           <span className="relative z-20 shrink-0">
-            <Plate testId="next" onPress={() => void navigate(go)}>
+            <Plate inPlace testId="next" onPress={() => void navigate(go)}>
               {verb}
             </Plate>
           </span>
@@ -206,7 +239,7 @@ interface HereProps {
 function Here({ x, top, width, children }: HereProps): ReactNode {
   return (
     <span
-      className="absolute flex items-center gap-1.5 bg-iron pr-1 text-[14px] leading-4 font-bold whitespace-nowrap"
+      className="absolute flex items-center gap-1.5 bg-iron pr-1 small leading-4 font-bold whitespace-nowrap"
       style={{ left: Math.min(x, width - 84) - 6, top }}
       data-line-word
     >

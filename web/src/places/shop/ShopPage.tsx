@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState, type ReactNode } from 'react'
+import { useState, useSyncExternalStore, type ReactNode } from 'react'
 import { Refused, type Problem, type Schemas } from '../../api/client'
 import { fieldAt, type FieldView } from '../../api/fields'
 import { sender } from '../../api/queue/outbox'
@@ -7,9 +7,12 @@ import { shopQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { useTables } from '../../job/TablesContext'
 import { useShopWord } from '../../job/useShopWord'
+import { letters } from '../../keys/letters'
 import { useShortcut } from '../../keys/useShortcut'
 import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
 import { FieldInput } from '../../ui/FieldInput'
+import { WORK } from '../../ui/focus'
 import { Head } from '../Head'
 import { ComeIn } from './ComeIn'
 import { OnAPhone } from './OnAPhone'
@@ -94,7 +97,10 @@ export function ShopPage(): ReactNode {
           Redo
         </button>
       </Head>
+      <title>Shop - Vanadin</title>
       <main
+        id={WORK}
+        tabIndex={-1}
         aria-label="Shop"
         className="grid grid-cols-[320px_1fr] gap-x-10 gap-y-5 px-5 py-5 max-bench:grid-cols-1 max-bench:px-4"
       >
@@ -106,6 +112,7 @@ export function ShopPage(): ReactNode {
           {field('shop.theme')}
           {field('shop.time_zone')}
           {field('shop.ambient')}
+          <Letters />
           <ComeIn />
         </section>
         <section aria-label="At hand" className="flex flex-col gap-3">
@@ -119,6 +126,25 @@ export function ShopPage(): ReactNode {
           <OnAPhone />
         </section>
       </main>
+    </div>
+  )
+}
+
+/** Whether single letters do something on this device. */
+function Letters(): ReactNode {
+  const on = useSyncExternalStore(letters.subscribe, letters.on)
+  return (
+    <div>
+      <p className="label mb-1">Single-letter keys, on this device</p>
+      <Choice
+        label="Single-letter keys"
+        choices={[
+          { id: 'on', label: 'On' },
+          { id: 'off', label: 'Off' },
+        ]}
+        chosen={on ? 'on' : 'off'}
+        onChoose={(id) => letters.turn(id !== 'off')}
+      />
     </div>
   )
 }

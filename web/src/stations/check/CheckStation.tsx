@@ -5,12 +5,12 @@ import { useJob } from '../../job/JobContext'
 import { KeepOff } from '../../job/KeepOff'
 import { useShop } from '../../job/ShopContext'
 import { Choice } from '../../ui/Choice'
-import { fieldId } from '../../ui/FieldInput'
+import { fieldId } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 
 const VERDICTS = [
-  { id: 'ok', label: 'Holds' },
-  { id: 'not_ok', label: 'Does not' },
+  { id: 'ok', label: 'Good' },
+  { id: 'not_ok', label: 'Not good' },
 ]
 
 /** The list made from this job's risks. What does not hold opens the next round. */

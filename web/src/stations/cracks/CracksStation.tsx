@@ -6,7 +6,7 @@ import { useJob } from '../../job/JobContext'
 import { NextOrButton } from '../../job/NextOrButton'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
-import { focusField } from '../../ui/FieldInput'
+import { focusField } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 import { CrackDrawing } from './CrackDrawing'
 import { EndFigures } from './EndFigures'
@@ -21,6 +21,11 @@ export function CracksStation(): ReactNode {
   const [striking, setStriking] = useState(false)
   const crack = cracks.find((candidate) => candidate.id === picked) ?? cracks.at(-1)
   const here = view.standing.station === 'cracks'
+  const add = () => {
+    const id = say({ kind: 'add_crack' })
+    setPicked(id)
+    focusField(`crack.${id}.length`)
+  }
   if (crack === undefined) {
     return (
       <div className="flex grow flex-col items-start gap-4">
@@ -31,7 +36,7 @@ export function CracksStation(): ReactNode {
           Look at the other face too, the tip may be further on there.
         </p>
         <HardSpots />
-        <NextOrButton station="cracks" testId="next" onPress={() => say({ kind: 'add_crack' })}>
+        <NextOrButton station="cracks" testId="next" onPress={add}>
           Map the crack
         </NextOrButton>
       </div>
@@ -67,7 +72,7 @@ export function CracksStation(): ReactNode {
       </section>
       <HardSpots />
       <div className="mt-auto flex flex-wrap items-center gap-2 pt-1">
-        <Button onPress={() => say({ kind: 'add_crack' })}>Another crack</Button>
+        <Button onPress={add}>Another crack</Button>
         <Button onPress={() => setStriking(true)}>Cross out crack {crack.letter}</Button>
         <span className="ml-auto" />
         {here && view.standing.next.key !== 'crack' && (
@@ -76,8 +81,7 @@ export function CracksStation(): ReactNode {
             onPress={() => {
               const { key } = view.standing.next
               setPicked(/^crack\.([^.]+)\./.exec(key)?.[1] ?? crack.id)
-              // Once the fields of that crack are there.
-              setTimeout(() => focusField(key))
+              focusField(key)
             }}
           >
             {view.standing.next.verb}

@@ -44,7 +44,7 @@ function End({ end, id }: { end: Schemas['EndPlan']; id: string }): ReactNode {
           <dd>
             <Fig id={at('run_past')} side="top" />
           </dd>
-          <dt className="label">Pull at the end</dt>
+          <dt className="label">Pull at the hole</dt>
           <dd>
             <Fig id={at('pull')} side="top" otherwise="" /> <span className="text-ash">times</span>
           </dd>

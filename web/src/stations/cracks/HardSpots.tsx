@@ -26,8 +26,8 @@ export function HardSpots(): ReactNode {
                 {spot.found_in_round > 1 && `, found in round ${spot.found_in_round}`}
               </span>
             </span>
-            <Button label={`Strike hard spot ${spot.spot}`} onPress={() => setStriking(spot.id)}>
-              Strike
+            <Button label={`Cross out hard spot ${spot.spot}`} onPress={() => setStriking(spot.id)}>
+              Cross out
             </Button>
           </li>
         ))}

@@ -4,7 +4,8 @@ import { useJob } from '../../job/JobContext'
 import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
-import { focusField } from '../../ui/FieldInput'
+import { focusField } from '../../ui/focus'
+import { print } from '../../ui/print'
 import { RecordPage } from './RecordPage'
 
 /** The record that goes with the part and stays with it. */
@@ -25,9 +26,10 @@ export function HandOverStation(): ReactNode {
         <RecordPage />
       </div>
       <div className="no-print flex w-[250px] shrink-0 flex-col gap-3 max-bench:w-full">
-        <Field name="hand_over.follow_up" placeholder="2027-03-15" />
+        <Field name="hand_over.follow_up" placeholder="in 3 months" />
+        {handed && <Field name="hand_over.became" folded />}
         <Field name="hand_over.expect" placeholder="warm it slowly" />
-        <Button onPress={() => window.print()}>Print the record</Button>
+        <Button onPress={() => print('record')}>Print the record</Button>
         <a
           href={`/api/jobs/${view.id}/export`}
           download

@@ -2,18 +2,27 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
-import { day, minutes } from '../../quantity/show'
+import { STATIONS } from '../../job/stations'
+import { day, inUnits, minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 
 /** The record on one page: what was planned, what was done, what to expect. */
 export function RecordPage(): ReactNode {
-  const { view, typed } = useJob()
+  const { view, typed, field } = useJob()
   const shop = useShop()
   const { job } = view
   const round = job.rounds.at(-1)
   const owner = typed('part.owner')
   const expect = typed('hand_over.expect')
   const followUp = typed('hand_over.follow_up')
+  const said = field('hand_over.became')
+  const became = said.choices.find((choice) => choice.id === said.typed)?.label
+  const leading = view.plan.iron.shares[0]
+  const sure = view.plan.figures.find((figure) => figure.id === 'iron.sure')
+  const found = view.plan.iron.found
+    .filter((line) => line.state === 'counts' || line.state === 'counts_by_half')
+    .map((line) => line.words)
+    .join('; ')
   return (
     <article className="text-[14.5px]" data-testid="record">
       <header className="flex items-baseline justify-between border-b-2 border-chalk pb-1">
@@ -31,6 +40,13 @@ export function RecordPage(): ReactNode {
         {round?.lit != null && `, lit ${day(round.lit.at_ms, shop.time_zone)}`}
         {round?.lit != null && round.lit.speed !== 1 && `, job clock at ${round.lit.speed} times`}
       </p>
+      {leading !== undefined && (
+        <p>
+          Iron: <b>{leading.label.toLowerCase()}</b>
+          {sure !== undefined && `, ${Object.values(inUnits(sure, shop.units)).join(' ').trim()} sure`}
+          {found !== '' && <span className="text-ash">. {found}.</span>}
+        </p>
+      )}
       {view.plan.cracks.length > 0 && (
         <p className="border-b border-rule pb-1">
           {view.plan.cracks
@@ -67,6 +83,7 @@ export function RecordPage(): ReactNode {
           />
         </div>
       )}
+      <Notes />
       <Section title="Cautions">
         <p>{(round?.lit?.frozen?.cautions ?? view.plan.cautions.map((c) => c.sentence)).join(' ')}</p>
       </Section>
@@ -79,12 +96,41 @@ export function RecordPage(): ReactNode {
           ))}
         <p>This mends the break, not its cause. Nobody promises that a repaired casting is as new.</p>
         <p>
+          {became !== undefined && <b>What became of it: {became.toLowerCase()}. </b>}
           <b>{followUp === '' ? 'No day set to ask again.' : `We ask how it is holding on ${followUp}.`}</b>
         </p>
       </Section>
+      <div className="mt-5 grid grid-cols-[1fr_1fr_1fr] gap-8 text-[12px]">
+        <Sign name="Repaired by" />
+        <Sign name="Taken back by" />
+        <Sign name="Date" />
+      </div>
+      <p className="only-print pt-1 text-right text-[12px]">Printed {day(view.now_ms, shop.time_zone)}</p>
     </article>
   )
 }
+
+/** What was noted, station by station. */
+function Notes(): ReactNode {
+  const { typed } = useJob()
+  const notes = (['job', ...STATIONS.map((entry) => entry.station)] as const)
+    .map((of) => ({ of, words: typed(`note.${of}`) }))
+    .filter(({ words }) => words !== '')
+  if (notes.length === 0) return null
+  return (
+    <Section title="Notes">
+      {notes.map(({ of, words }) => (
+        <p key={of} className="[overflow-wrap:anywhere]">
+          {of === 'job' ? '' : `${STATIONS.find((entry) => entry.station === of)?.word}: `}
+          {words}
+        </p>
+      ))}
+    </Section>
+  )
+}
+
+/** A line to be signed. */
+const Sign = ({ name }: { name: string }): ReactNode => <p className="border-t border-chalk pt-0.5">{name}</p>
 
 const ENDS: Record<string, string> = {
   tip: 'stop-hole',
@@ -98,15 +144,7 @@ const ENDS: Record<string, string> = {
 const endsOf = (crack: Schemas['CrackPlan']): string =>
   crack.ends.map((end) => ENDS[end.kind] ?? 'not known').join(' to ')
 
-const SHOWN = [
-  'iron.sure',
-  'heat.target',
-  'prep.rods',
-  'prep.pins',
-  'prep.beads',
-  'cooling.unwrap',
-  'method.odds',
-]
+const SHOWN = ['heat.target', 'prep.rods', 'prep.pins', 'prep.beads', 'cooling.unwrap', 'method.odds']
 
 interface RoundProps {
   round: Schemas['RoundSeen']
@@ -179,7 +217,7 @@ function Done({ round, last }: RoundProps): ReactNode {
       {(last ? view.plan.check : []).map((line) => (
         <p key={line.key} className="flex justify-between border-b border-rule">
           <span>{line.label}</span>
-          <b>{line.verdict === 'ok' ? 'holds' : line.verdict === 'not_ok' ? 'does not' : 'not looked at'}</b>
+          <b>{line.verdict === 'ok' ? 'good' : line.verdict === 'not_ok' ? 'not good' : 'not looked at'}</b>
         </p>
       ))}
       {last && view.plan.hand_over.open.length > 0 && <p>Open: {view.plan.hand_over.open.join(' ')}</p>}

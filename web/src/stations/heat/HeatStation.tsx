@@ -34,7 +34,7 @@ export function HeatStation(): ReactNode {
     return (
       <div className="flex flex-col gap-4">
         <h2 className="text-[30px]">{heat.sentence}</h2>
-        <p className="text-ash">This station is full at once: nothing to heat, nothing to wait for.</p>
+        <p className="text-ash">Nothing to heat, nothing to wait for.</p>
       </div>
     )
   }
@@ -67,7 +67,7 @@ export function HeatStation(): ReactNode {
           tick={(at) => minutes(at)}
         />
       </div>
-      <p className="text-[14px] text-ash">Full line: the coldest place. Dashed: the hottest. Good to 30 %.</p>
+      <p className="small text-ash">Full line: the coldest place. Dashed: the hottest. Good to 30 %.</p>
       <div className="grid grid-cols-[1.5fr_auto_auto_auto_auto] items-end gap-x-7 gap-y-2 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="heat.source" folded placeholder={heat.source_label} />
         <Small name="Energy" id="heat.energy" />

@@ -40,7 +40,7 @@ export function Belief(): ReactNode {
               <span className={at === 0 ? 'text-[17px]' : ''}>{share.label}</span>
               <span className="flex items-baseline gap-1.5 whitespace-nowrap">
                 {share.was !== '' && share.plausible && (
-                  <s className="figure text-[14px] !font-[450] text-ash">{share.was.replace(' %', '')}</s>
+                  <s className="figure small !font-[450] text-ash">{share.was.replace(' %', '')}</s>
                 )}
                 {at === 0 ? (
                   <Fig id="iron.sure" side="top" />
@@ -52,7 +52,7 @@ export function Belief(): ReactNode {
           ))}
         </ul>
       </div>
-      <p className="mt-1 text-[14px] leading-[18px] text-ash">{stepWords(iron)}</p>
+      <p className="mt-1 small leading-[18px] text-ash">{stepWords(iron)}</p>
       {(iron.plausible.length > 1 || asIf !== null) && (
         <AsIf plausible={iron.plausible} shares={iron.shares} asIf={asIf} onChoose={seeAsIf} />
       )}
@@ -61,7 +61,7 @@ export function Belief(): ReactNode {
 }
 
 function stepWords(iron: Schemas['IronPlan']): string {
-  const suits = iron.plausible.length > 1 ? ' The plan suits every bracketed iron.' : ''
+  const suits = iron.plausible.length > 1 ? ' The plan suits each of the irons it may still be.' : ''
   if (iron.steps.length === 0) return `Before any test, by the sort of part.${suits}`
   return `Part, ${iron.steps.map((step) => step.test.toLowerCase()).join(', ')}.${suits}`
 }

@@ -9,7 +9,7 @@ export interface EvidenceProps {
   onCorrect: (line: Schemas['FoundLine']) => void
 }
 
-/** What was found so far: nothing is lost, a mistake is corrected or struck out with its reason. */
+/** What was found so far: nothing is lost, a mistake is corrected or crossed out with its reason. */
 export function Evidence({ onCorrect }: EvidenceProps): ReactNode {
   const { view, say } = useJob()
   const [striking, setStriking] = useState<Schemas['FoundLine'] | null>(null)
@@ -28,7 +28,7 @@ export function Evidence({ onCorrect }: EvidenceProps): ReactNode {
             >
               <span className={`min-w-0 leading-[18px] ${counts ? '' : 'text-ash'}`}>
                 {line.state === 'struck' ? <s>{line.words}</s> : <b>{line.words}</b>}{' '}
-                <span className="text-[14px] text-ash">
+                <span className="small text-ash">
                   {line.how}
                   {line.note !== '' && `. ${line.note}`}
                 </span>
@@ -46,8 +46,8 @@ export function Evidence({ onCorrect }: EvidenceProps): ReactNode {
                   <Button label={`Correct ${line.words}`} onPress={() => onCorrect(line)}>
                     Correct
                   </Button>
-                  <Button label={`Strike out ${line.words}`} onPress={() => setStriking(line)}>
-                    Strike
+                  <Button label={`Cross out ${line.words}`} onPress={() => setStriking(line)}>
+                    Cross out
                   </Button>
                 </span>
               )}

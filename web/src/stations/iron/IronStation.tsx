@@ -87,7 +87,7 @@ export function IronStation(): ReactNode {
             className="min-h-11 w-40 border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk"
           />
         </label>
-        <p className="min-w-0 flex-1 basis-60 text-[14px] leading-[17px] text-ash">
+        <p className="min-w-0 flex-1 basis-60 small leading-[17px] text-ash">
           The same test at the same spot replaces; at another spot it counts again, by half.
         </p>
       </div>
@@ -134,7 +134,7 @@ function Headline({ onOpen }: { onOpen: (pocket: Pocket) => void }): ReactNode {
         </h2>
         {!iron.enough && next !== undefined && (
           <p className="text-ash">
-            {next.gain_bits.toFixed(2)} bits for {next.minutes} min, leaves{' '}
+            It tells the most for its time: {next.minutes} min, leaves{' '}
             {next.mark === '' ? 'no mark' : next.mark}.
             {iron.next_tests.length > 1 && ` After it: ${others(iron.next_tests)}.`}
           </p>
@@ -158,11 +158,11 @@ function Headline({ onOpen }: { onOpen: (pocket: Pocket) => void }): ReactNode {
   )
 }
 
-/** The tests after the first, each with its bits a minute: the order they are worth doing in. */
+/** The tests after the first, in the order they are worth doing in. */
 const others = (tests: readonly Schemas['NextTest'][]): string =>
   tests
     .slice(1, 4)
-    .map((test) => `${test.label.toLowerCase()} ${(test.gain_bits / test.minutes).toFixed(2)} bits a min`)
+    .map((test) => test.label.toLowerCase())
     .join(', ')
 
 /** What is believed before any test hangs on these two: asked here while nobody has said. */

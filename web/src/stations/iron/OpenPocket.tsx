@@ -65,7 +65,7 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
 function Then({ id, answer }: { id: string; answer: Schemas['Answer'] | undefined }): ReactNode {
   if (answer === undefined) return null
   return (
-    <p id={id} className="mt-0.5 text-[14px] leading-[17px] text-ash" data-testid={`then.${answer.outcome}`}>
+    <p id={id} className="mt-0.5 small leading-[17px] text-ash" data-testid={`then.${answer.outcome}`}>
       <span className="figure text-[15px] text-chalk">{answer.chance.number} %</span> likely. Then{' '}
       {answer.leading_label.toLowerCase()}{' '}
       <span className="whitespace-nowrap">{answer.leading_share.number} %:</span>{' '}

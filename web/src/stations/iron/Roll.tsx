@@ -46,7 +46,7 @@ export function Roll({ open, next, onOpen }: RollProps): ReactNode {
                 <Drawing name={`${test.test}.${found.outcome}`} className="w-[92px] max-bench:w-[64px]" />
               )}
             </span>
-            <span className={`truncate text-[14px] ${next === test.test ? 'font-bold' : 'text-ash'}`}>
+            <span className={`truncate small ${next === test.test ? 'font-bold' : 'text-ash'}`}>
               {found !== undefined
                 ? 'done'
                 : forbidden !== undefined
@@ -74,7 +74,7 @@ export function Roll({ open, next, onOpen }: RollProps): ReactNode {
               <Drawing name={`tool.${test.test}`} className="w-[24px]" />
               <span className="min-w-0 leading-[17px]">
                 <b className="block">{test.label}</b>
-                {found !== undefined && <span className="block truncate text-[14px] text-ash">done</span>}
+                {found !== undefined && <span className="block truncate small text-ash">done</span>}
               </span>
             </button>
           )

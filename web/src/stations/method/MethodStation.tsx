@@ -5,7 +5,7 @@ import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
-import { fieldId } from '../../ui/FieldInput'
+import { fieldId } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 
 /** Contenders side by side with the reasons for and against; the excluded kept in sight. */
@@ -97,7 +97,7 @@ function School({ schools }: { schools: Schemas['Contender']['schools_to_choose'
   const { units } = useShop()
   return (
     <div>
-      <p className="label mb-1">School, instead of the default</p>
+      <p className="label mb-1">Another school than the usual</p>
       <Choice
         id={fieldId('method.school')}
         label="School"
@@ -155,7 +155,7 @@ function Contender({ contender, chosen, open, notYet, onOpen, onChoose }: Conten
       <Reasons sign="+" reasons={contender.favours} />
       <Reasons sign="−" reasons={contender.cautions} />
       {contender.schools.map((school) => (
-        <p key={school} className="text-[14px] leading-[18px] text-ash">
+        <p key={school} className="small leading-[18px] text-ash">
           {school}
         </p>
       ))}
@@ -165,7 +165,7 @@ function Contender({ contender, chosen, open, notYet, onOpen, onChoose }: Conten
 
 function Reasons({ sign, reasons }: { sign: string; reasons: readonly string[] }): ReactNode {
   return reasons.map((reason) => (
-    <p key={reason} className="flex gap-1.5 text-[14.5px] leading-[18px]">
+    <p key={reason} className="flex gap-1.5 small leading-[18px]">
       <b className="w-3 shrink-0">{sign}</b>
       <span>{reason}</span>
     </p>

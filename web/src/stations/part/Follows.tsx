@@ -37,7 +37,7 @@ export function Follows(): ReactNode {
               <path d="M8 1.5 15 14.5H1z" fill="none" stroke="var(--chalk)" strokeWidth="1.5" />
             </svg>
             <span>
-              {caution.sentence} <span className="text-[14px] text-ash">{word(caution.station)}</span>
+              {caution.sentence} <span className="small text-ash">{word(caution.station)}</span>
             </span>
           </li>
         ))}

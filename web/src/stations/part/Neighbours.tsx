@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { Button } from '../../ui/Button'
+import { focusField } from '../../ui/focus'
 
 /** What lies beside the joint and must stay cool, each with the temperature it must not pass. */
 export function Neighbours(): ReactNode {
@@ -28,13 +29,13 @@ export function Neighbours(): ReactNode {
               label="Not there after all"
               onPress={() => say({ kind: 'strike', target: neighbour.id, reason: 'not there after all' })}
             >
-              Strike
+              Cross out
             </Button>
           </div>
         </div>
       ))}
       <div>
-        <Button onPress={() => say({ kind: 'add_neighbour' })}>
+        <Button onPress={() => focusField(`neighbour.${say({ kind: 'add_neighbour' })}.what`)}>
           {several.length === 0 && !older ? 'Something must stay cool' : 'Another one'}
         </Button>
       </div>

@@ -116,7 +116,7 @@ function Waiting({ item }: { item: WaitingPicture }): ReactNode {
   return (
     <span className="relative block border-[1.5px] border-dashed border-scribe">
       <img src={url} alt={item.name} className="block h-[62px] w-[82px] object-cover opacity-60" />
-      <span className="absolute inset-x-0 bottom-0 bg-iron px-1 text-[14px]">on its way</span>
+      <span className="absolute inset-x-0 bottom-0 bg-iron px-1 small">on its way</span>
     </span>
   )
 }
@@ -157,7 +157,7 @@ function OpenPicture({ id, face, title, onClose }: OpenPictureProps): ReactNode 
               >
                 {face === id ? 'Stands for it on the rack' : 'Put it on the rack'}
               </Button>
-              <Button onPress={() => setStriking(true)}>Strike</Button>
+              <Button onPress={() => setStriking(true)}>Cross out</Button>
               <span className="ml-auto" />
               <Button onPress={onClose}>Done</Button>
             </div>

@@ -11,7 +11,7 @@ import { Plate } from '../../ui/Plate'
 import { TorchLog } from './TorchLog'
 
 export interface HotBetweenProps {
-  onSay: (entry: Schemas['TorchEntry']) => void
+  onSay: (entry: Schemas['TorchEntry']) => string
 }
 
 /** A round that is not lit yet, and a part that is still hot from the one before. */

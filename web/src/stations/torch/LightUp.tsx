@@ -5,7 +5,6 @@ import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { pathOf } from '../../job/stations'
 import { Choice } from '../../ui/Choice'
-import { focusField } from '../../ui/FieldInput'
 
 const SPEEDS = [
   { id: '1', label: 'As it is' },
@@ -91,7 +90,7 @@ export function LightUp(): ReactNode {
               </p>
               <Link
                 to={`/jobs/${view.id}/${pathOf(line.station)}`}
-                onClick={() => setTimeout(() => focusField(line.key), 60)}
+                state={{ field: line.key }}
                 className="flex min-h-11 items-center border-[1.5px] border-scribe px-4 font-semibold"
               >
                 {line.verb}

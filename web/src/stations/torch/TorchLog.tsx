@@ -14,17 +14,23 @@ const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
   unwrapped: 'unwrapped',
 }
 
-const words = (entry: Schemas['TorchEntry']): string => {
+const wordsOf = (entry: Schemas['TorchEntry'], piece: string): string => {
+  if (entry.kind === 'bead' && piece === 'pin') return 'pin set'
   if (entry.kind === 'reading') return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}`
   if (entry.kind === 'covered' && entry.why !== undefined && entry.why !== '') return `covered: ${entry.why}`
   if (entry.kind === 'note') return entry.text
   return WORDS[entry.kind]
 }
 
-/** The last entries, those still waiting for the server first; a wrong one is struck, not erased. */
+/** Entries in sight until all are asked for. */
+const FEW = 4
+
+/** The last entries, those still waiting for the server first; a wrong one is crossed out, not erased. */
 export function TorchLog(): ReactNode {
   const { view, waiting, say } = useJob()
+  const words = (entry: Schemas['TorchEntry']) => wordsOf(entry, view.plan.torch?.piece ?? 'bead')
   const [striking, setStriking] = useState<Schemas['LogEntry'] | null>(null)
+  const [all, setAll] = useState(false)
   const round = view.job.rounds.at(-1)
   // What was said of the part since it was lit last, whichever round that was.
   const telling = view.job.rounds.findLast((r) => r.lit != null || r.cancelled.length > 0)
@@ -33,7 +39,6 @@ export function TorchLog(): ReactNode {
   const unsent = waiting.flatMap((item) =>
     item.change.kind === 'torch' ? [{ id: item.id, entry: item.change.entry }] : [],
   )
-  const last = log.findLast((entry) => entry.struck == null)
   const beads = log.some((entry) => entry.struck == null && entry.entry.kind === 'bead')
   return (
     <section aria-label="Torch log" className="text-[16px]">
@@ -49,21 +54,31 @@ export function TorchLog(): ReactNode {
         ))}
         {log
           .toReversed()
-          .slice(0, 4)
+          .slice(0, all ? log.length : FEW)
           .map((entry) => (
-            <li key={entry.fact} className="flex min-h-9 items-center justify-between border-b border-rule">
-              <span>
+            <li key={entry.fact} className="flex min-h-9 items-center gap-3 border-b border-rule">
+              <span className="min-w-0 grow [overflow-wrap:anywhere]">
                 {entry.struck == null ? words(entry.entry) : <s className="text-ash">{words(entry.entry)}</s>}
               </span>
-              <span className="text-ash">{entry.at}</span>
+              <span className="shrink-0 text-ash">{entry.at}</span>
+              {entry.struck == null ? (
+                <button
+                  type="button"
+                  className="min-h-11 shrink-0 px-2 text-ash underline decoration-dotted"
+                  aria-label={`Cross out ${words(entry.entry)}, ${entry.at}`}
+                  onClick={() => setStriking(entry)}
+                >
+                  Cross out
+                </button>
+              ) : (
+                <span className="w-[78px] shrink-0" />
+              )}
             </li>
           ))}
       </ol>
       <div className="mt-2 flex gap-2">
-        {last !== undefined && (
-          <Button onPress={() => setStriking(last)} label="Cross out the last entry">
-            Cross out the last
-          </Button>
+        {log.length > FEW && (
+          <Button onPress={() => setAll(!all)}>{all ? 'The last ones' : `All ${log.length}`}</Button>
         )}
         {!beads && unsent.length === 0 && round?.lit != null && (
           <Button onPress={() => say({ kind: 'cancel_light' })}>Cancel the lighting</Button>

@@ -5,7 +5,7 @@ use crate::drill_speed::{DrillTool, cutting_speed_m_min, drill_speed_rpm};
 use crate::figure::{Certainty, Figure, Source};
 use crate::iron::{Iron, least};
 use crate::quantity::{Millimetres, Unit};
-use crate::stop_hole::{BARE_TIP_RADIUS_MM, tip_stress_factor};
+use crate::stop_hole::{BARE_TIP_RADIUS_MM, drill_under, tip_stress_factor};
 
 /// Drill, offset, pilot, spindle speed and the chance that it runs past, for each tip.
 pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
@@ -27,24 +27,21 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
                     .source(Source::House, how_sure)
             };
             figures.push(
-                house(Figure::new(
-                    format!("{at}.drill"),
-                    name("Stop-hole"),
-                    hole.drill_mm,
-                    Unit::Millimetres,
-                ))
-                .formula(if end.drilled {
-                    "as it was drilled".to_owned()
-                } else {
-                    format!("wanted: half of {wall} mm, between 3.2 and 9.5")
-                })
-                .formula(match (end.drilled, hole.well_past_mm) {
-                    (true, _) => "the hole that is there".to_owned(),
-                    (false, None) => format!("next drill whose hole catches the tip: {} mm", hole.drill_mm),
-                    (false, Some(_)) => {
-                        format!("no drill of the set catches it: {} mm, well past", hole.drill_mm)
-                    }
-                }),
+                house(Figure::new(format!("{at}.drill"), name("Stop-hole"), hole.drill_mm, Unit::Drill))
+                    .formula(if end.drilled {
+                        "as it was drilled".to_owned()
+                    } else {
+                        format!("wanted: half of {wall} mm, between 3.2 and 9.5")
+                    })
+                    .formula(match (end.drilled, hole.well_past_mm) {
+                        (true, _) => "the hole that is there".to_owned(),
+                        (false, None) => {
+                            format!("next drill whose hole catches the tip: {} mm", hole.drill_mm)
+                        }
+                        (false, Some(_)) => {
+                            format!("no drill of the set catches it: {} mm, well past", hole.drill_mm)
+                        }
+                    }),
             );
             figures.push(
                 house(Figure::new(
@@ -86,8 +83,9 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
             );
             if let Some(pilot) = hole.pilot_mm {
                 figures.push(
-                    house(Figure::new(format!("{at}.pilot"), name("Pilot"), pilot, Unit::Millimetres))
-                        .formula(format!("0.75 x {} mm", hole.drill_mm)),
+                    house(Figure::new(format!("{at}.pilot"), name("Pilot"), drill_under(pilot), Unit::Drill))
+                        .formula(format!("0.75 x {} mm = {pilot:.1} mm", hole.drill_mm))
+                        .formula(format!("the drill at or under it: {} mm", drill_under(pilot))),
                 );
             }
             if let Ok(drill) = Millimetres::new(hole.drill_mm) {
@@ -109,7 +107,7 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
                 let bare = tip_stress_factor(length, from_edge, BARE_TIP_RADIUS_MM);
                 let holed = tip_stress_factor(length, from_edge, hole.drill_mm / 2.0);
                 figures.push(
-                    Figure::new(format!("{at}.pull"), name("Pull at the end"), holed, Unit::Points)
+                    Figure::new(format!("{at}.pull"), name("Pull at the hole"), holed, Unit::Points)
                         .formula(format!("bare tip, radius 0.05 mm: {bare:.0} times"))
                         .formula(format!("hole, radius {:.1} mm: {holed:.1} times", hole.drill_mm / 2.0))
                         .fact("Crack", format!("{length} mm"))

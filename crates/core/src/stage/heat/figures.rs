@@ -4,7 +4,7 @@ use super::{HeatPlan, Sources};
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{SourceKind, energy_joules};
 use crate::method::Target;
-use crate::quantity::{Celsius, Unit, number};
+use crate::quantity::{Celsius, Rounding, Unit, number};
 use crate::stage::part::{GUESSED_WALL_MM, PartFacts, Weight};
 
 pub(crate) fn figures(
@@ -120,6 +120,7 @@ pub(crate) fn figures(
     let iron = sources.least_forgiving.iron.properties();
     figures.push(
         Figure::new("heat.limit", "Unevenness allowed", sources.limit_k, Unit::Kelvins)
+            .rounded(Rounding::Down)
             .formula(format!(
                 "{} x (1 - {}) / ({} x {}) / 2",
                 iron.tensile_mpa,
@@ -133,6 +134,7 @@ pub(crate) fn figures(
     if heat.soak_minutes > 0.0 {
         figures.push(
             Figure::new("heat.soak", "Soak", heat.soak_minutes, Unit::Minutes)
+                .rounded(Rounding::Up)
                 .formula("1 min for each mm of wall, 20 at least")
                 .source(Source::House, Certainty::Computed),
         );

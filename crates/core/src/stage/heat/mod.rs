@@ -95,8 +95,8 @@ pub(crate) fn heat_plan(
         between: None,
         soak_minutes: 0.0,
         timing: String::new(),
-        least_words: format!("at least {}", say(target_c)),
-        most_words: format!("at most {}", say(most_c)),
+        least_words: format!("at least {}", units.say_least(target_c, Unit::Celsius)),
+        most_words: format!("at most {}", units.say_most(most_c, Unit::Celsius)),
         read_at: READ_AT.to_owned(),
         curve: Vec::new(),
     };
@@ -144,11 +144,11 @@ pub(crate) fn heat_plan(
                     format!(
                         "{} and a soak of {}",
                         units.say(reached.minutes, Unit::Minutes),
-                        units.say(soak, Unit::Minutes)
+                        units.say_least(soak, Unit::Minutes)
                     )
                 }),
-                least_words: format!("at least {}", say(target.least_c)),
-                most_words: format!("at most {}", say(target.most_c)),
+                least_words: format!("at least {}", units.say_least(target.least_c, Unit::Celsius)),
+                most_words: format!("at most {}", units.say_most(target.most_c, Unit::Celsius)),
                 read_at: READ_AT.to_owned(),
                 curve,
             })
@@ -169,14 +169,17 @@ fn heating_words(
         format!(
             "Uneven: {} on the way, {} is the limit. Slower, an oven, or a blanket over the rest.",
             units.say(reached.worst_k, Unit::Kelvins),
-            units.say(sources.limit_k, Unit::Kelvins),
+            units.say_most(sources.limit_k, Unit::Kelvins),
         )
     } else if source.is_fire() {
         "Lay it in cold and let it come up with the fire, which cannot be ramped: turn it, and read it at \
          both ends."
             .to_owned()
     } else if let Some(ramp) = source.ramp_k_per_h(sources.closed) {
-        format!("Let it come up with the oven, no faster than {}.", units.say(ramp, Unit::KelvinsPerHour))
+        format!(
+            "Let it come up with the oven, no faster than {}.",
+            units.say_most(ramp, Unit::KelvinsPerHour)
+        )
     } else if reached.run.even_share == CAREFUL_SWEEP {
         "Sweep it carefully: four fifths over the whole part, one fifth at the joint.".to_owned()
     } else {
@@ -186,7 +189,7 @@ fn heating_words(
         said += &format!(
             " It stays short of {}: the least to begin at is {}.",
             units.say(target.target_c, Unit::Celsius),
-            units.say(target.least_c, Unit::Celsius)
+            units.say_least(target.least_c, Unit::Celsius)
         );
     }
     said

@@ -47,13 +47,9 @@ pub fn found(job: &Job, belief: &Belief, units: UnitSystem) -> Vec<FoundLine> {
         .map(|seen| {
             // The belief was made from those that are evidence, in this order.
             let counts = seen.evidence().and_then(|_| counts.next());
-            let sure = match seen.confidence {
-                Confidence::Sure => "sure",
-                Confidence::Fair => "fairly sure",
-                Confidence::Unsure => "unsure",
-            };
+            let sure = seen.confidence.word();
             let (state, note) = match (&seen.struck, seen.hard_spot, counts) {
-                (Some(reason), _, _) => (FoundState::Struck, format!("struck: {reason}")),
+                (Some(reason), _, _) => (FoundState::Struck, format!("crossed out: {reason}")),
                 (None, Some(_), _) => (FoundState::HardSpot, "a hard spot, on the map".to_owned()),
                 (None, None, Some(Counts::Not)) => {
                     (FoundState::Replaced, "done again there since".to_owned())

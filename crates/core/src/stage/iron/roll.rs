@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::iron::{LookTest, MeasuredTest};
 use crate::quantity::{Kind, UnitSystem};
-use crate::said::said;
+use crate::said::said_exactly;
 
 /// One outcome of a test, to be chosen by what it looks like.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -102,19 +102,11 @@ pub fn measured_tests(units: UnitSystem) -> Vec<MeasuredView> {
                     .asks()
                     .iter()
                     .map(|asked| {
-                        let (metric, imperial) = match asked.kind {
-                            Some(Kind::SoundSpeed) => ("m/s", "m/s"),
-                            Some(Kind::Length) => ("mm", "in"),
-                            Some(Kind::Mass) => ("kg", "lb"),
-                            Some(Kind::Temperature) => ("°C", "°F"),
-                            Some(Kind::Duration | Kind::Days | Kind::GaugePressure | Kind::Plain) | None => {
-                                ("", "")
-                            }
-                        };
+                        let (metric, imperial) = asked.kind.and_then(Kind::asked_in).unwrap_or_default();
                         AskedView {
                             key: asked.key.to_owned(),
                             label: asked.label.to_owned(),
-                            example: said(asked.example, units),
+                            example: said_exactly(asked.example, units),
                             unit_metric: metric.to_owned(),
                             unit_imperial: imperial.to_owned(),
                         }

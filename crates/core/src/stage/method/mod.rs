@@ -151,8 +151,8 @@ impl Judged<'_> {
             let what = &shy.what;
             return Some(Err(format!(
                 "Needs {}, but {what} must not pass {}.",
-                self.say(target.least_c, Unit::Celsius),
-                self.say(limit, Unit::Celsius)
+                self.part.units.say_least(target.least_c, Unit::Celsius),
+                self.part.units.say_most(limit, Unit::Celsius)
             )));
         }
         let sources = self.sources?;
@@ -452,7 +452,7 @@ impl Judged<'_> {
                 .iter()
                 .filter(applies)
                 .filter(|fired| fired.effect == effect)
-                .map(|fired| format!("{} ({})", fired.sentence, fired.rule))
+                .map(|fired| fired.sentence.clone())
                 .collect()
         };
         let (favours, mut cautions, mut reasons) =
@@ -496,7 +496,7 @@ impl Judged<'_> {
                 cautions.push(format!(
                     "Falls {} in the packing at hand, {} is the limit.",
                     self.say(fastest, Unit::KelvinsPerHour),
-                    self.say(limit, Unit::KelvinsPerHour)
+                    self.part.units.say_most(limit, Unit::KelvinsPerHour)
                 ));
             }
         }

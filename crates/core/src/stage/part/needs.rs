@@ -27,7 +27,12 @@ const MASS: &str = field::part::MASS.key();
 
 /// The one that matters most first.
 const NEEDED: &[Need] = &[
-    need(field::part::NAME.key(), "Say what it is", "What it is", "it cannot be found again"),
+    need(
+        field::part::NAME.key(),
+        "Say what it is",
+        "What it is",
+        "without a name nobody finds it on the rack",
+    ),
     need(
         field::part::FAMILY.key(),
         "Say what sort of part",
@@ -67,7 +72,7 @@ const NEEDED: &[Need] = &[
     later(
         field::part::SIDES.key(),
         "Say which sides are reached",
-        "Sides reached",
+        "Can be reached from",
         "taken as one side, and derated",
     ),
     later(

@@ -54,7 +54,7 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
                         .source(Source::House, how_sure),
                 );
                 figures.push(
-                    facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Millimetres))
+                    facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Drill))
                         .formula(format!("wall {} mm", seam.wall_mm))
                         .source(Source::House, how_sure),
                 );
@@ -63,13 +63,8 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
                         .formula("evened out over the row"),
                 );
                 figures.push(
-                    facts(Figure::new(
-                        at("tap_drill"),
-                        name("Tap drill"),
-                        seam.tap_drill_mm,
-                        Unit::Millimetres,
-                    ))
-                    .formula(format!("ISO coarse, M{}", seam.pin_mm)),
+                    facts(Figure::new(at("tap_drill"), name("Tap drill"), seam.tap_drill_mm, Unit::Drill))
+                        .formula(format!("ISO coarse, M{}", seam.pin_mm)),
                 );
             }
         }

@@ -13,7 +13,7 @@ use crate::filler::{countersink_volume_cm3, hole_volume_cm3};
 use crate::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_radius_mm};
 use crate::job::Round;
 use crate::method::{School, Way};
-use crate::quantity::{Unit, UnitSystem, WallMillimetres, number};
+use crate::quantity::{Rounding, Unit, UnitSystem, WallMillimetres, number};
 use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
 use crate::stop_hole::FoundBy;
 
@@ -209,7 +209,7 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
     };
     let (root_gap_mm, cap_mm) =
         (round.get(field::prep::GAP).unwrap_or(0.0), round.get(field::prep::CAP).unwrap_or(CROWN_MM));
-    let bare = |mm: f64| units.show(rounded(mm), Unit::Millimetres).number;
+    let bare = |mm: f64| units.show(rounded(mm), Unit::Millimetres, Rounding::Nearest).number;
     let usual = UsualSeam {
         depth: bare(groove.depth_mm()),
         angle,

@@ -1,0 +1,279 @@
+//! What was said of a job, in the words in which it is told again.
+
+use std::collections::HashMap;
+
+use uuid::Uuid;
+
+use super::fold::letters;
+use super::{Change, Fact, Observed, TorchEntry, Understood};
+use crate::day::Day;
+use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
+use crate::iron::{Confidence, TypedValues};
+use crate::method::MethodId;
+use crate::quantity::UnitSystem;
+use crate::said::said;
+
+/// Tells the facts of one job.
+pub struct Telling<'a> {
+    facts: &'a [Fact],
+    letters: HashMap<Uuid, String>,
+    units: UnitSystem,
+}
+
+impl<'a> Telling<'a> {
+    /// Of these facts, all that a job has, in these units.
+    #[must_use]
+    pub fn new(facts: &'a [Fact], units: UnitSystem) -> Self {
+        Self { facts, letters: letters(facts), units }
+    }
+
+    /// One of them, in a few words with its value and unit.
+    #[must_use]
+    pub fn told(&self, fact: &Fact) -> String {
+        match &fact.change {
+            Change::Set { key, typed, shown_in } => self.set(fact, key, typed, *shown_in),
+            Change::Observe { test, outcome, confidence, spot } => {
+                self.observed(fact, test, outcome, (*confidence, spot), (&TypedValues::new(), self.units))
+            }
+            Change::Measure { test, typed, shown_in, confidence, spot } => {
+                let outcome = match &fact.understood {
+                    Some(Understood::Outcome(outcome)) => outcome,
+                    _ => "",
+                };
+                self.observed(fact, test, outcome, (*confidence, spot), (typed, *shown_in))
+            }
+            Change::AddHardSpot { spot, .. } => format!("A hard spot: {spot}"),
+            Change::AddNeighbour => "Something must stay cool".to_owned(),
+            Change::AddPicture => "A picture was taken".to_owned(),
+            Change::AddCrack => format!("Crack {} found", self.letter(fact.id)),
+            Change::Strike { target, reason } => {
+                let why = if reason.is_empty() { String::new() } else { format!(". Why: {reason}") };
+                format!("Crossed out: {}{why}", self.named(*target))
+            }
+            Change::Undo { target } => format!("Took back: {}", self.named(*target)),
+            Change::Redo { target } => format!("Put back: {}", self.named(*target)),
+            Change::Light { speed, owned, .. } => {
+                let faster = if *speed > 1.0 {
+                    format!(", the job clock runs {speed} times as fast")
+                } else {
+                    String::new()
+                };
+                let owned = if owned.is_empty() { String::new() } else { format!(". Owned: {owned}") };
+                format!("Lit{faster}{owned}")
+            }
+            Change::CancelLight => "Lighting cancelled".to_owned(),
+            Change::Torch { entry } => self.at_the_torch(fact, entry),
+            Change::NewRound { reason } => format!("New round: {reason}"),
+            Change::Unreadable { text } => format!("Cannot be read: {text}"),
+            Change::PutAway => "Put away".to_owned(),
+            Change::BringBack => "Brought back to the rack".to_owned(),
+        }
+    }
+
+    fn named(&self, id: Uuid) -> String {
+        let fact = self.facts.iter().find(|fact| fact.id == id);
+        fact.map_or_else(|| "something that is not there".to_owned(), |fact| self.told(fact))
+    }
+
+    fn letter(&self, crack: Uuid) -> &str {
+        self.letters.get(&crack).map_or("", String::as_str)
+    }
+
+    fn set(&self, fact: &Fact, key: &str, typed: &str, shown_in: UnitSystem) -> String {
+        let Some(spec) = job_field(key) else { return format!("{key}: {typed}") };
+        let label = spec.label.trim_end_matches('?');
+        let whose = match id_in(key) {
+            Some(id) if key.starts_with("crack.") => format!("Crack {}, ", self.letter(id)),
+            Some(_) if key.starts_with("neighbour.") => "Beside the joint, ".to_owned(),
+            Some(_) if key.starts_with("picture.") => "Picture, ".to_owned(),
+            _ => String::new(),
+        };
+        let label = if whose.is_empty() { label.to_owned() } else { label.to_lowercase() };
+        let value = match &fact.understood {
+            _ if typed.trim().is_empty() => "not known".to_owned(),
+            Some(Understood::Field(Some(value))) => self.value(spec, value, typed.trim(), shown_in),
+            _ => typed.trim().to_owned(),
+        };
+        format!("{whose}{label}: {value}")
+    }
+
+    /// What stands in a field: as it was typed, with the unit it was meant in, and in the shop's where that is
+    /// another.
+    fn value(&self, spec: &FieldSpec, value: &FieldValue, typed: &str, shown_in: UnitSystem) -> String {
+        let among = |choices: &[Choice], id: &str| {
+            let label = choices.iter().find(|(known, _)| *known == id).map_or(id, |(_, label)| label);
+            said(label, self.units)
+        };
+        match (spec.kind, value) {
+            (FieldKind::Quantity { kind, unit, .. }, FieldValue::Number(number)) => {
+                // What stands before the number is no unit of it.
+                let amount = typed.trim_start_matches(|c: char| !c.is_ascii_digit());
+                let bare = !amount.chars().any(|c| c.is_alphabetic() || matches!(c, '"' | '\'' | '°' | '%'));
+                let (metric, imperial) = kind.asked_in().unwrap_or((unit, unit));
+                let unit = if shown_in == UnitSystem::Imperial { imperial } else { metric };
+                let text = if bare { format!("{typed} {unit}") } else { typed.to_owned() };
+                match kind.held_in() {
+                    Some(held) if shown_in != self.units => {
+                        format!("{} ({})", text.trim(), self.units.say_exactly(*number, held))
+                    }
+                    _ => text.trim().to_owned(),
+                }
+            }
+            (FieldKind::One(choices), FieldValue::One(id)) => among(choices, id),
+            (FieldKind::Many(choices), FieldValue::Many(ids)) if !ids.is_empty() => {
+                let labels: Vec<String> = ids.iter().map(|id| among(choices, id)).collect();
+                labels.join(", ")
+            }
+            (FieldKind::Many(_), _) => "none".to_owned(),
+            (FieldKind::Date, FieldValue::Text(day)) => Day::say(day),
+            (FieldKind::YesNo, FieldValue::YesNo(yes)) => (if *yes { "yes" } else { "no" }).to_owned(),
+            _ => typed.to_owned(),
+        }
+    }
+
+    fn observed(
+        &self,
+        fact: &Fact,
+        test: &str,
+        outcome: &str,
+        (confidence, spot): (Confidence, &str),
+        (typed, shown_in): (&TypedValues, UnitSystem),
+    ) -> String {
+        let observed = Observed {
+            fact: fact.id,
+            revision: fact.revision,
+            test: test.to_owned(),
+            outcome: outcome.to_owned(),
+            confidence,
+            spot: spot.to_owned(),
+            typed: typed.clone(),
+            shown_in,
+            hard_spot: None,
+            struck: None,
+        };
+        format!("{}, at {spot}, {}", observed.words(self.units), confidence.word())
+    }
+
+    fn at_the_torch(&self, fact: &Fact, entry: &TorchEntry) -> String {
+        match entry {
+            TorchEntry::Reading { typed, shown_in, joint } => {
+                let bare = typed.trim().parse::<f64>().is_ok();
+                let unit = if *shown_in == UnitSystem::Imperial { "°F" } else { "°C" };
+                let typed = if bare { format!("{} {unit}", typed.trim()) } else { typed.trim().to_owned() };
+                format!("Read by hand{}: {typed}", if *joint { " at the joint" } else { "" })
+            }
+            TorchEntry::Bead if self.sets_pins(fact) => "Pin set".to_owned(),
+            TorchEntry::Bead => "Bead done".to_owned(),
+            TorchEntry::Peened => "Peened".to_owned(),
+            TorchEntry::Reheated => "Reheated".to_owned(),
+            TorchEntry::Note { text } => format!("Note: {text}"),
+            TorchEntry::Covered { why } if why.is_empty() => "Covered".to_owned(),
+            TorchEntry::Covered { why } => format!("Covered. Why: {why}"),
+            TorchEntry::Unwrapped => "Packing off".to_owned(),
+        }
+    }
+
+    /// The work that was begun last before this fact was stitching.
+    fn sets_pins(&self, fact: &Fact) -> bool {
+        let before = self.facts.iter().filter(|before| before.revision < fact.revision);
+        let mut way = before.filter_map(|before| match &before.change {
+            Change::Light { frozen, .. } => frozen.as_ref().and_then(|plan| plan.way),
+            _ => None,
+        });
+        way.next_back().is_some_and(|way| way.method == MethodId::Stitch)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::*;
+
+    fn fact(revision: u64, change: Change) -> Fact {
+        Fact {
+            id: Uuid::from_u128(u128::from(revision)),
+            revision,
+            at_client_ms: 0,
+            at_server_ms: 0,
+            who: String::new(),
+            sender: String::new(),
+            understood: Understood::of(&change, Day::new(2026, 11, 26)),
+            change,
+        }
+    }
+
+    fn set(key: &str, typed: &str) -> Change {
+        Change::Set { key: key.to_owned(), typed: typed.to_owned(), shown_in: UnitSystem::Metric }
+    }
+
+    #[rstest]
+    #[case::a_bare_number(set("part.mass", "14"), "Weight: 14 kg", "Weight: 14 kg (30.9 lb)")]
+    #[case::with_its_unit(
+        set("part.mass", "about 31 lb"),
+        "Weight: about 31 lb",
+        "Weight: about 31 lb (31 lb)"
+    )]
+    #[case::about(set("part.mass", "about 14"), "Weight: about 14 kg", "Weight: about 14 kg (30.9 lb)")]
+    #[case::emptied(set("part.mass", " "), "Weight: not known", "Weight: not known")]
+    #[case::a_choice(set("part.oil", "soaked"), "Oil: Oil-soaked", "Oil: Oil-soaked")]
+    #[case::a_question(set("part.name", "Lever"), "What is it: Lever", "What is it: Lever")]
+    #[case::a_day(set("part.wanted", "Friday"), "Wanted on: Fri 27 Nov 2026", "Wanted on: Fri 27 Nov 2026")]
+    #[case::yes(
+        set("part.heat_cycling", "yes"),
+        "Heats and cools in service: yes",
+        "Heats and cools in service: yes"
+    )]
+    fn a_field_is_told_with_value_and_unit(
+        #[case] change: Change,
+        #[case] metric: &str,
+        #[case] imperial: &str,
+    ) {
+        let facts = [fact(1, change)];
+        let told = |units| Telling::new(&facts, units).told(&facts[0]);
+        assert_eq!(
+            (told(UnitSystem::Metric).as_str(), told(UnitSystem::Imperial).as_str()),
+            (metric, imperial)
+        );
+    }
+
+    #[test]
+    fn what_was_taken_back_and_crossed_out_is_named() {
+        let observed = Change::Observe {
+            test: "punch".into(),
+            outcome: "crumbles_no_rim".into(),
+            confidence: Confidence::Fair,
+            spot: "the rim".into(),
+        };
+        let crack = fact(1, Change::AddCrack);
+        let wall = format!("crack.{}.wall", crack.id);
+        let facts = vec![
+            crack.clone(),
+            fact(2, set(&wall, "12 mm")),
+            fact(3, Change::Undo { target: Uuid::from_u128(2) }),
+            fact(4, observed),
+            fact(5, Change::Strike { target: Uuid::from_u128(4), reason: "misread".into() }),
+            fact(6, Change::Strike { target: crack.id, reason: String::new() }),
+        ];
+        let telling = Telling::new(&facts, UnitSystem::Metric);
+        let told: Vec<String> = facts.iter().map(|fact| telling.told(fact)).collect();
+        assert_eq!(told[0], "Crack A found");
+        assert_eq!(told[2], "Took back: Crack A, wall along it: 12 mm");
+        assert!(
+            told[3].starts_with("Punch: ") && told[3].ends_with(", at the rim, fairly sure"),
+            "{}",
+            told[3]
+        );
+        assert_eq!(told[4], format!("Crossed out: {}. Why: misread", told[3]));
+        assert_eq!(told[5], "Crossed out: Crack A found");
+    }
+
+    #[rstest]
+    #[case::bare("312", "Read by hand: 312 °C")]
+    #[case::with_unit("600 F", "Read by hand: 600 F")]
+    fn a_reading_has_its_unit(#[case] typed: &str, #[case] told: &str) {
+        let entry = TorchEntry::Reading { typed: typed.into(), shown_in: UnitSystem::Metric, joint: false };
+        let facts = [fact(1, Change::Torch { entry })];
+        assert_eq!(Telling::new(&facts, UnitSystem::Imperial).told(&facts[0]), told);
+    }
+}

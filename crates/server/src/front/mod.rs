@@ -1,0 +1,286 @@
+//! What stands between the network and the pages: it waits for the head of a request, and not for ever.
+//!
+//! Rocket 0.5 keeps a connection whose request never becomes whole until the other side closes it, and has no
+//! switch for it. So a connection is taken here, its first head is awaited, and only then it is carried on
+//! to the pages, byte by byte; what may stall is looked at on its way. The pages listen on this machine
+//! alone and hear from [`Peers`] who is behind a connection: no header says it, so none can lie.
+//!
+//! HTTP/1.1 alone: where heads begin and end is known in it.
+
+mod carry;
+mod heads;
+mod peers;
+
+use std::net::{Ipv4Addr, SocketAddr};
+use std::sync::Arc;
+use std::time::Duration;
+
+use anyhow::Context;
+use rocket::fairing::AdHoc;
+use rocket::{Build, Ignite, Rocket, Shutdown};
+use rustls::pki_types::pem::PemObject;
+use rustls::pki_types::{CertificateDer, PrivateKeyDer};
+use tokio::io::{AsyncRead, AsyncWrite};
+use tokio::net::{TcpListener, TcpStream};
+use tokio::sync::oneshot;
+use tokio::task::{JoinHandle, JoinSet};
+use tokio::time::timeout;
+use tokio_rustls::TlsAcceptor;
+
+use crate::reach::certificate::Certificates;
+use carry::carry;
+pub use peers::Peers;
+
+/// How long the other side may take.
+#[derive(Debug, Clone, Copy)]
+pub struct Patience {
+    /// For a greeting under TLS, and for a request's head.
+    pub head: Duration,
+    /// To take a piece of an answer.
+    pub taking: Duration,
+    /// Without a word, once something was answered.
+    pub idle: Duration,
+}
+
+/// House: as long as a body may stall; a phone that was asleep opens a new connection.
+pub const PATIENCE: Patience = Patience {
+    head: Duration::from_secs(15),
+    taking: Duration::from_secs(60),
+    idle: Duration::from_secs(120),
+};
+
+/// What is on its way has so long when the pages stop.
+const LAST_WORDS: Duration = Duration::from_secs(1);
+/// No more connections can be had: some will have ended by then.
+const FULL: Duration = Duration::from_millis(50);
+
+/// The address that others reach, and what is behind it.
+pub struct Front {
+    pub listener: TcpListener,
+    pub tls: Option<TlsAcceptor>,
+    pub peers: Peers,
+    pub patience: Patience,
+}
+
+impl Front {
+    /// Makes an application ready, to be reached through this front alone.
+    ///
+    /// # Errors
+    /// The application is not sound.
+    pub async fn before(self, application: Rocket<Build>) -> Result<Ready, rocket::Error> {
+        let (lifted, pages) = oneshot::channel();
+        let known = AdHoc::on_liftoff("front", move |rocket| {
+            let at = SocketAddr::from((Ipv4Addr::LOCALHOST, rocket.config().port));
+            // Where nobody carries any more, it is not launched for long either.
+            let _ = lifted.send(at);
+            Box::pin(async {})
+        });
+        let application = application.manage(self.peers.clone()).attach(known).ignite().await?;
+        let stop = application.shutdown();
+        let carrying = tokio::spawn(async move {
+            if let Ok(pages) = pages.await {
+                self.serve(pages, stop).await;
+            }
+        });
+        Ok(Ready { application, carrying })
+    }
+
+    /// Carries everything to the pages at this address, until it is told to stop.
+    pub async fn serve(self, pages: SocketAddr, stop: impl Future<Output = ()>) {
+        let mut carried = JoinSet::new();
+        tokio::pin!(stop);
+        loop {
+            tokio::select! {
+                () = &mut stop => break,
+                taken = self.listener.accept() => match taken {
+                    Ok((stream, from)) => {
+                        carried.spawn(take(stream, from, pages, self.tls.clone(), self.peers.clone(), self.patience));
+                    }
+                    Err(_) => tokio::time::sleep(FULL).await,
+                },
+                Some(_) = carried.join_next() => {}
+            }
+        }
+        drop(self.listener);
+        let all = async { while carried.join_next().await.is_some() {} };
+        // What does not end by itself ends with the set.
+        let _ = timeout(LAST_WORDS, all).await;
+    }
+}
+
+/// An application with its front.
+pub struct Ready {
+    application: Rocket<Ignite>,
+    carrying: JoinHandle<()>,
+}
+
+impl Ready {
+    pub fn shutdown(&self) -> Shutdown {
+        self.application.shutdown()
+    }
+
+    /// Serves until it is told to stop, and what is on its way has gone.
+    ///
+    /// # Errors
+    /// It cannot be launched.
+    pub async fn launch(self) -> anyhow::Result<Rocket<Ignite>> {
+        let served = self.application.launch().await?;
+        self.carrying.await?;
+        Ok(served)
+    }
+}
+
+/// One connection, from its greeting to its end.
+async fn take(
+    stream: TcpStream,
+    from: SocketAddr,
+    pages: SocketAddr,
+    tls: Option<TlsAcceptor>,
+    peers: Peers,
+    patience: Patience,
+) {
+    // Whatever goes wrong on the way goes wrong for this one device, which sees its connection end.
+    let _ = async {
+        stream.set_nodelay(true)?;
+        let mut client: Box<dyn Stream> = match tls {
+            Some(tls) => Box::new(timeout(patience.head, tls.accept(stream)).await??),
+            None => Box::new(stream),
+        };
+        carry(&mut client, from, pages, &peers, patience).await
+    }
+    .await;
+}
+
+trait Stream: AsyncRead + AsyncWrite + Unpin + Send {}
+impl<T: AsyncRead + AsyncWrite + Unpin + Send> Stream for T {}
+
+/// What greets under TLS, with the shop's certificate.
+///
+/// # Errors
+/// The certificate or its key cannot be read.
+pub fn acceptor(shown: &Certificates) -> anyhow::Result<TlsAcceptor> {
+    let chain = CertificateDer::pem_slice_iter(shown.chain.as_bytes()).collect::<Result<Vec<_>, _>>();
+    let key = PrivateKeyDer::from_pem_slice(shown.key.as_bytes());
+    let provider = Arc::new(rustls::crypto::ring::default_provider());
+    let mut config = rustls::ServerConfig::builder_with_provider(provider)
+        .with_safe_default_protocol_versions()?
+        .with_no_client_auth()
+        .with_single_cert(
+            chain.context("the certificate cannot be read")?,
+            key.context("its key cannot be read")?,
+        )?;
+    config.alpn_protocols = vec![b"http/1.1".to_vec()];
+    Ok(TlsAcceptor::from(Arc::new(config)))
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+    use tokio::io::{AsyncReadExt, AsyncWriteExt};
+
+    use super::*;
+
+    const SHORT: Patience = Patience {
+        head: Duration::from_millis(300),
+        taking: Duration::from_secs(5),
+        idle: Duration::from_millis(300),
+    };
+
+    /// A front before pages that answer each head with who is behind it.
+    async fn front() -> SocketAddr {
+        let pages = TcpListener::bind((Ipv4Addr::LOCALHOST, 0)).await.unwrap();
+        let listener = TcpListener::bind((Ipv4Addr::LOCALHOST, 0)).await.unwrap();
+        let (at, behind) = (listener.local_addr().unwrap(), pages.local_addr().unwrap());
+        let peers = Peers::default();
+        let front = Front { listener, tls: None, peers: peers.clone(), patience: SHORT };
+        tokio::spawn(front.serve(behind, std::future::pending()));
+        tokio::spawn(async move {
+            loop {
+                let (mut asked, carried) = pages.accept().await.unwrap();
+                let peers = peers.clone();
+                tokio::spawn(async move {
+                    let mut heard = [0; 1024];
+                    loop {
+                        let read = asked.read(&mut heard).await.unwrap_or(0);
+                        if read == 0 {
+                            return;
+                        }
+                        if !heard[..read].ends_with(b"\r\n\r\n") {
+                            continue;
+                        }
+                        let body = peers.behind(carried).unwrap().to_string();
+                        let answer =
+                            format!("HTTP/1.1 200 OK\r\nContent-Length: {}\r\n\r\n{body}", body.len());
+                        asked.write_all(answer.as_bytes()).await.unwrap();
+                    }
+                });
+            }
+        });
+        at
+    }
+
+    async fn rest(stream: &mut TcpStream) -> String {
+        let mut said = String::new();
+        stream.read_to_string(&mut said).await.unwrap();
+        said
+    }
+
+    #[rstest]
+    #[case::half_a_head("GET / HTTP/1.1\r\nHost: a\r\n", "HTTP/1.1 408")]
+    #[case::nothing("", "")]
+    #[tokio::test]
+    async fn a_connection_that_stalls_ends(#[case] sent: &str, #[case] told: &str) {
+        let mut stream = TcpStream::connect(front().await).await.unwrap();
+        stream.write_all(sent.as_bytes()).await.unwrap();
+        let said = rest(&mut stream).await;
+        assert!(said.starts_with(told) && said.is_empty() == told.is_empty(), "{said}");
+    }
+
+    #[tokio::test]
+    async fn a_second_head_that_stalls_ends_the_connection_too() {
+        let mut stream = TcpStream::connect(front().await).await.unwrap();
+        let me = stream.local_addr().unwrap();
+        stream.write_all(b"GET / HTTP/1.1\r\nHost: a\r\n\r\n").await.unwrap();
+        let mut answer = [0; 1024];
+        let read = stream.read(&mut answer).await.unwrap();
+        let answer = String::from_utf8_lossy(&answer[..read]);
+        assert!(answer.starts_with("HTTP/1.1 200") && answer.ends_with(&me.to_string()), "{answer}");
+        stream.write_all(b"GET /").await.unwrap();
+        assert!(rest(&mut stream).await.starts_with("HTTP/1.1 408"));
+    }
+
+    #[tokio::test]
+    async fn a_connection_that_says_no_more_ends_without_a_word() {
+        let mut stream = TcpStream::connect(front().await).await.unwrap();
+        stream.write_all(b"GET / HTTP/1.1\r\n\r\n").await.unwrap();
+        let said = rest(&mut stream).await;
+        assert!(said.starts_with("HTTP/1.1 200") && !said.contains("408"), "{said}");
+    }
+
+    #[tokio::test]
+    async fn a_head_without_an_end_is_refused() {
+        let mut stream = TcpStream::connect(front().await).await.unwrap();
+        let line = "X: ".to_owned() + &"a".repeat(80_000);
+        // It may be refused before all of it was sent.
+        let _ = stream.write_all(line.as_bytes()).await;
+        let mut told = [0; 12];
+        stream.read_exact(&mut told).await.unwrap();
+        assert_eq!(&told, b"HTTP/1.1 431");
+    }
+
+    #[tokio::test]
+    async fn many_that_stall_hold_up_nobody() {
+        let at = front().await;
+        let mut stalled = Vec::new();
+        for _ in 0..100 {
+            let mut stream = TcpStream::connect(at).await.unwrap();
+            stream.write_all(b"GET /").await.unwrap();
+            stalled.push(stream);
+        }
+        let mut stream = TcpStream::connect(at).await.unwrap();
+        stream.write_all(b"GET / HTTP/1.1\r\n\r\n").await.unwrap();
+        let mut told = [0; 12];
+        stream.read_exact(&mut told).await.unwrap();
+        assert_eq!(&told, b"HTTP/1.1 200");
+    }
+}

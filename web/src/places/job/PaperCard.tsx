@@ -1,0 +1,115 @@
+import type { ReactNode } from 'react'
+import type { Figure, Schemas } from '../../api/client'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { day, inUnits } from '../../quantity/show'
+import { PaperHead } from './PaperHead'
+
+/** The card on paper, to lie beside the part: what is planned now, in one page. */
+export function PaperCard(): ReactNode {
+  const { view } = useJob()
+  const { units, time_zone } = useShop()
+  const { plan } = view
+  const figure = (id: string) => plan.figures.find((candidate) => candidate.id === id)
+  const leading = plan.iron.shares[0]
+  const contender = plan.methods.contenders.find((c) => c.way.method === plan.methods.chosen?.method)
+  const heated = plan.heat != null && !plan.heat.cold
+  const rows: (readonly [name: string, text: string, under?: string])[] = [
+    ['Iron', leading === undefined ? '' : `${leading.label}, ${said(figure('iron.sure'), units)}`],
+    ['Method', contender?.label ?? plan.locks[0]?.short ?? ''],
+    [
+      'Preheat',
+      plan.heat?.cold === true ? 'none' : said(figure('heat.target'), units),
+      heated ? `Read it at the ${plan.heat?.read_at ?? ''}.` : '',
+    ],
+    ['Soak', heated ? said(figure('heat.soak'), units) : ''],
+    ['Heat with', heated ? (plan.heat?.source_label ?? '') : '', heated ? (plan.heat?.sentence ?? '') : ''],
+    plan.methods.sets_pins
+      ? ['Pins', said(figure('prep.pins'), units)]
+      : ['Rods', said(figure('prep.rods'), units), plan.prep?.filler ?? ''],
+    ['Beads', said(figure('prep.beads'), units)],
+    ['Packing', plan.cooling?.packing ?? '', plan.cooling?.sentence ?? ''],
+    ['Unwrap after', said(figure('cooling.unwrap'), units)],
+    ['Touch after', said(figure('cooling.touch'), units)],
+    ['Elapsed', said(figure('method.hours'), units)],
+    ['Odds', said(figure('method.odds'), units), figure('method.odds')?.note ?? ''],
+  ]
+  return (
+    <article className="paper-card only-print" aria-label="Card">
+      <PaperHead what="Card" />
+      <div className="grid grid-cols-[1fr_1fr] gap-x-8">
+        <dl>
+          {rows
+            .filter(([, text]) => text !== '')
+            .map(([name, text, under = '']) => (
+              <div key={name} className="grid grid-cols-[92px_1fr] gap-x-2 border-b border-rule py-[3px]">
+                <dt>{name}</dt>
+                <dd>
+                  <b>{text}</b>
+                  {under !== '' && <span className="block text-[12.5px] leading-[16px]">{under}</span>}
+                </dd>
+              </div>
+            ))}
+        </dl>
+        <div>
+          {plan.cracks.map((crack) => (
+            <section key={crack.id} className="border-b border-rule py-[3px]">
+              <b>
+                {crack.letter}: {crack.words}
+              </b>
+              {crack.ends.map((end) => (
+                <p key={end.side}>{endWords(crack, end, plan.figures, units)}</p>
+              ))}
+              {(plan.prep?.seams ?? [])
+                .filter((seam) => seam.letter === crack.letter)
+                .map((seam) => (
+                  <p key={seam.letter}>{seam.depth_words}</p>
+                ))}
+            </section>
+          ))}
+          <ol className="list-decimal pt-1 pl-5">
+            {(plan.prep?.steps ?? []).map((step) => (
+              <li key={step}>{step}</li>
+            ))}
+          </ol>
+        </div>
+      </div>
+      {plan.cautions.length > 0 && (
+        <section className="pt-2">
+          <h2 className="text-[15px]">Cautions</h2>
+          <p className="text-[12.5px] leading-[16px]">{plan.cautions.map((c) => c.sentence).join(' ')}</p>
+        </section>
+      )}
+      {view.standing.hot != null && (
+        <p className="mt-2 border-2 border-chalk p-1">
+          <b>The part was hot when this was printed, {day(view.now_ms, time_zone)}.</b>
+        </p>
+      )}
+    </article>
+  )
+}
+
+/** A figure's text in the shop's units; empty while it is not known. */
+const said = (figure: Figure | undefined, units: Schemas['UnitSystem']): string => {
+  if (figure === undefined) return ''
+  const shown = inUnits(figure, units)
+  return `${shown.number} ${shown.unit}`.trim()
+}
+
+/** "left: drill 6.4 mm, 1.9 mm past the tip". */
+function endWords(
+  crack: Schemas['CrackPlan'],
+  end: Schemas['CrackPlan']['ends'][number],
+  figures: readonly Figure[],
+  units: Schemas['UnitSystem'],
+): string {
+  const figure = (what: string) =>
+    said(
+      figures.find((candidate) => candidate.id === `cracks.${crack.id}.${end.side}.${what}`),
+      units,
+    )
+  const drill = figure('drill')
+  return drill === ''
+    ? `${end.side}: ${end.sentence}`
+    : `${end.side}: drill ${drill}${figure('pilot') === '' ? '' : ` after ${figure('pilot')}`}, centre ${figure('offset')} past the tip`
+}

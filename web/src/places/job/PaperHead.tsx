@@ -1,0 +1,31 @@
+import type { ReactNode } from 'react'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { day } from '../../quantity/show'
+
+/** The top of each paper: what it is, of which job, from when. */
+export function PaperHead({ what }: { what: string }): ReactNode {
+  const { view, typed } = useJob()
+  const { name, time_zone } = useShop()
+  const owner = typed('part.owner')
+  const words = [
+    owner === '' ? '' : `of ${owner}`,
+    view.plan.body_words,
+    `round ${view.job.rounds.length}`,
+  ].filter((word) => word !== '' && word !== 'not known')
+  return (
+    <header className="border-b-2 border-chalk pb-1">
+      <div className="flex items-baseline justify-between gap-4">
+        <h1 className="text-[26px] leading-8">{view.name}</h1>
+        <span className="text-right">
+          {what}
+          {name !== '' && `, ${name}`}
+        </span>
+      </div>
+      <p className="flex justify-between gap-4">
+        <span>{words.join(', ')}</span>
+        <span className="shrink-0">Printed {day(view.now_ms, time_zone)}</span>
+      </p>
+    </header>
+  )
+}

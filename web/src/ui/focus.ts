@@ -1,0 +1,39 @@
+/** The work surface of the page: what is not in a field goes on from there. */
+export const WORK = 'work'
+
+/** The keys go on with the work, where nothing else has them. */
+export function focusWork(): void {
+  document.getElementById(WORK)?.focus({ preventScroll: true })
+}
+
+/** The element of a field, by its key. */
+export const fieldId = (key: string): string => `field-${key.replaceAll('.', '-')}`
+
+/** A field that is to be gone on with as soon as it is there. */
+let wanted: { id: string; until: number } | null = null
+const WANTED_MS = 5_000
+
+/** Puts the cursor into a field, or on the first of its choices: now, or once it is there. */
+export function focusField(key: string): void {
+  const id = fieldId(key)
+  wanted = focusOn(id) ? null : { id, until: Date.now() + WANTED_MS }
+}
+
+/** A field is there: it may be waited for. */
+export function arrived(id: string): void {
+  if (wanted?.id !== id || Date.now() > wanted.until) return
+  wanted = null
+  focusOn(id)
+}
+
+/** Whether a field is waited for. */
+export const isWaitedFor = (): boolean => wanted !== null && Date.now() <= wanted.until
+
+function focusOn(id: string): boolean {
+  const field = document.getElementById(id)
+  const target = field?.matches('input, button, textarea') ? field : field?.querySelector('button, input')
+  if (!(target instanceof HTMLElement)) return false
+  target.focus()
+  target.scrollIntoView({ block: 'nearest' })
+  return true
+}
