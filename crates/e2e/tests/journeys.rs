@@ -80,7 +80,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     browser.type_in("Hottest in service", "68F").await?;
     browser.choose("What does it hold?", "Nothing").await?;
     browser.choose("Oil", "Clean").await?;
-    browser.choose("Sides reached", "Both sides").await?;
+    browser.choose("Can be reached from", "Both sides").await?;
     browser.unfold("How it came in").await?;
     browser.choose("Repaired before, with", "Never repaired").await?;
     browser.sees("Enough is known of the part.").await?;
