@@ -119,8 +119,8 @@ export function FieldInput(props: FieldInputProps): ReactNode {
         return typedInput
       case 'date':
         return (
-          <span className="flex items-stretch gap-2">
-            <span className="min-w-0 grow">{typedInput}</span>
+          <span className="flex flex-wrap items-stretch gap-2">
+            <span className="min-w-[196px] grow">{typedInput}</span>
             <PickDay label={label} onPick={onSay} />
           </span>
         )

@@ -6,7 +6,6 @@ import { useShop } from '../../job/ShopContext'
 import { pathOf, stationAt, STATIONS } from '../../job/stations'
 import { useShortcut } from '../../keys/useShortcut'
 import { clock } from '../../quantity/show'
-import { StationNote } from '../../job/StationNote'
 import { useNow } from '../../job/useNow'
 import { Button } from '../../ui/Button'
 import { Crystal } from '../../ui/Crystal'
@@ -58,9 +57,9 @@ function Bench({ station }: { station: Station }): ReactNode {
         <div className="no-print relative pt-3 max-bench:hidden">
           <JobHeatLine current={current} />
           <JobName />
-          <JobTools />
+          <JobTools station={station} />
         </div>
-        <PhoneLine current={current} />
+        <PhoneLine current={current} station={station} />
         <TakingBackKeys />
         <div className="flex min-h-0 grow gap-4 pt-3 pb-3 max-bench:flex-col max-bench:pt-1 print:block">
           <main
@@ -73,9 +72,6 @@ function Bench({ station }: { station: Station }): ReactNode {
             <AsIfBar />
             <Suspense>
               <Surface />
-              <div className="no-print shrink-0 pt-1">
-                <StationNote key={station} name={`note.${station}`} />
-              </div>
               <Arrive station={station} />
             </Suspense>
           </main>

@@ -4,7 +4,6 @@ import { api, dataOf } from '../../api/client'
 import { newId } from '../../api/queue/new-id'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
-import { StationNote } from '../../job/StationNote'
 import { useToggleUnits } from '../../keys/useToggleUnits'
 import { Button } from '../../ui/Button'
 import { print } from '../../ui/print'
@@ -70,9 +69,6 @@ export function JobSheet({ open, onOpenChange }: JobSheetProps): ReactNode {
         >
           {put_away ? 'Bring back to the rack' : 'Put away'}
         </Button>
-      </div>
-      <div className="mt-3">
-        <StationNote name="note.job" />
       </div>
       {put_away && <LetGo />}
       <History />

@@ -1,18 +1,22 @@
 import { useState, type ReactNode } from 'react'
+import type { Station } from '../../api/client'
 import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useToggleUnits } from '../../keys/useToggleUnits'
 import { JobSheet } from './JobSheet'
+import { NoteSheet } from './NoteSheet'
 import { useTakingBack } from './useTakingBack'
 
 /** Saved or waiting, undo, units, and what can be done with the whole job. */
-export function JobTools(): ReactNode {
-  const { waiting } = useJob()
+export function JobTools({ station }: { station: Station }): ReactNode {
+  const { waiting, typed } = useJob()
   const { reached } = useLive()
   const { units } = useShop()
   const toggleUnits = useToggleUnits()
   const { undo, redo, told } = useTakingBack()
   const [open, setOpen] = useState(false)
+  const [noting, setNoting] = useState(false)
+  const noted = typed(`note.${station}`) !== ''
   const tool = 'min-h-11 px-2 text-ash disabled:text-scribe'
   return (
     <div className="absolute top-0 right-0 flex items-center bg-iron pl-3">
@@ -37,9 +41,17 @@ export function JobTools(): ReactNode {
       <button type="button" className={tool} onClick={toggleUnits}>
         {units === 'metric' ? 'mm, °C' : 'in, °F'}
       </button>
+      <button
+        type="button"
+        className={`${tool} ${noted ? 'font-semibold text-chalk' : ''}`}
+        onClick={() => setNoting(true)}
+      >
+        {noted ? 'Note here' : 'Note'}
+      </button>
       <button type="button" className={tool} onClick={() => setOpen(true)}>
         Job
       </button>
+      <NoteSheet station={station} open={noting} onOpenChange={setNoting} />
       <JobSheet open={open} onOpenChange={setOpen} />
     </div>
   )

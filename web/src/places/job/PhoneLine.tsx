@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
+import type { Station } from '../../api/client'
 import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
@@ -8,18 +9,21 @@ import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { AMOUNT_WORDS } from '../../ui/PunchMark'
 import { Sheet } from '../../ui/Sheet'
 import { JobSheet } from './JobSheet'
+import { NoteSheet } from './NoteSheet'
 
 export interface PhoneLineProps {
   current: number
+  station: Station
 }
 
 /** On a phone the whole line is one target and opens the ten stations. */
-export function PhoneLine({ current }: PhoneLineProps): ReactNode {
+export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
   const { view, waiting } = useJob()
   const { live, reached } = useLive()
   const shop = useShop()
   const [open, setOpen] = useState(false)
   const [menu, setMenu] = useState(false)
+  const [noting, setNoting] = useState(false)
   const { plan, job, standing } = view
   const record = job.rounds.at(-1)?.readings ?? []
   const readings = live !== null && standing.hot != null ? [...record, live] : record
@@ -39,17 +43,21 @@ export function PhoneLine({ current }: PhoneLineProps): ReactNode {
           className="words flex min-h-11 min-w-0 items-center text-[24px]"
           aria-label={`${view.name}. Back to the rack`}
         >
-          <span className="truncate">{view.name}</span>
+          <span className="truncate leading-8">{view.name}</span>
         </Link>
         <span className="flex shrink-0 items-center text-[16px]">
           <span role="status" className="text-ash" data-testid="saved-phone">
             {waiting.length > 0 ? `${waiting.length} waiting` : reached ? 'saved' : 'not reached'}
           </span>
+          <button type="button" className="min-h-11 pl-4 font-semibold" onClick={() => setNoting(true)}>
+            Note
+          </button>
           <button type="button" className="min-h-11 pl-4 font-semibold" onClick={() => setMenu(true)}>
             Job
           </button>
         </span>
       </div>
+      <NoteSheet station={station} open={noting} onOpenChange={setNoting} />
       <JobSheet open={menu} onOpenChange={setMenu} />
       <button
         type="button"
