@@ -157,10 +157,10 @@ fn what_must_stay_cool_and_did_not_is_said_and_stands() {
     bench.set("part.heat_shy_limit", "320 C");
     bench.torch(reading("320 C"), 60_000);
     assert!(bench.plan().torch.unwrap().passed.is_empty(), "just not passed");
-    bench.torch(reading("335 C"), 65_000);
+    bench.torch(reading("322 C"), 65_000);
     bench.torch(reading("290 C"), 70_000);
     let passed = bench.plan().torch.unwrap().passed;
-    assert!(passed[0].contains("white-metal shell") && passed[0].contains("335 °C"), "{passed:?}");
+    assert!(passed[0].contains("white-metal shell") && passed[0].contains("322 °C"), "{passed:?}");
     bench.torch(covered(), 80_000);
     let cautions = bench.plan().cautions;
     assert!(cautions.iter().any(|caution| caution.sentence == passed[0]), "and Check knows");

@@ -146,7 +146,7 @@ pub(crate) fn cooling_plan(
         Some(limit) if fastest > limit => format!(
             "{label} lets it fall {} at first, {} is the limit: as slow as this packing gives. Put hot bricks \
              or scrap in with it, warm the packing, or use the oven.",
-            units.say(fastest, Unit::KelvinsPerHour),
+            units.say_least(fastest, Unit::KelvinsPerHour),
             units.say_most(limit, Unit::KelvinsPerHour),
         ),
         None => format!("{label}, no draught, no cold metal, nothing damp."),

@@ -260,7 +260,8 @@ fn torch_plan(
 
 /// What must stay cool and was passed at the coldest place of the part: so it was passed everywhere.
 fn passed(job: &Job, part: &PartFacts) -> Vec<String> {
-    let say = |celsius| part.units.say(celsius, Unit::Celsius);
+    // As it was read: rounded, what was passed by a degree would read as kept.
+    let say = |celsius| part.units.say_exactly(celsius, Unit::Celsius);
     let hottest = job
         .heats()
         .flat_map(|heat| {

@@ -26,6 +26,8 @@ export interface RackStripProps {
   width: number
 }
 
+/** Strips under this width, in px, stand on a page for a phone. */
+const NARROW = 868
 const BECAME = 'hand_over.became'
 
 /** How a repair holds, answered where it lies. */
@@ -64,6 +66,8 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
   // What is or was hot in this round gets the room its line needs; the rest lies closer together.
   const tall = first || standing.hot != null || standing.rank === 2
   const phone = width < 700
+  // On a narrow page second words are larger.
+  const letters = width < NARROW ? 16 : 14
   // On a phone the line has its own row below the words.
   const height = phone ? (tall ? 96 : 56) : tall ? 116 : 62
   const perMinute = (width - (phone ? 180 : 510)) / Math.max(longestOfAll, 1)
@@ -102,17 +106,18 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
     wanted.push({ key: 'hot', box: { x: x + 14, y: layout.y(last?.celsius ?? 20) - 34, w, h: 36 } })
   }
   if (hot === null && plan !== null && !plan.cold && stopped === null && !phone && longest === 0) {
-    const w = widthOf(inAll, 14.5)
+    const w = widthOf(inAll, letters + 0.5)
     const x = layout.x(plan.unwrap_at ?? plan.beads_to) + 4 - w
     wanted.push({ key: 'plan', box: { x, y: box.shelf + 6, w, h: 18 } })
   }
-  const hereX = Math.min(layout.stations[current] ?? 0, width - 84) - 6
+  const hereW = widthOf(wordOf(standing.station), letters) + 24
+  const hereX = Math.max(0, Math.min((layout.stations[current] ?? 0) - 6, width - hereW))
   const head = tall ? -16 : -20
   const verbW = first ? widthOf(verb, 17) + 60 : widthOf(verb, tall ? 26 : 20)
   const words = lineWords(
     { x: 0, y: 0, w: width, h: height },
     [
-      { x: hereX, y: box.shelf + 6, w: widthOf(wordOf(standing.station), 14) + 24, h: 20 },
+      { x: hereX, y: box.shelf + 6, w: hereW, h: 20 },
       { x: 0, y: head, w: 100 + Math.max(widthOf(line.name, 22), 220), h: tall ? 56 : 26 },
       { x: width - verbW, y: head, w: verbW, h: tall ? 46 : 30 },
     ],
@@ -192,7 +197,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
           hot={hot !== null}
           stoppedAt={stopped}
           round={line.round}
-          taken={[hereX, hereX + widthOf(wordOf(standing.station), 14) + 24]}
+          taken={[hereX, hereX + hereW]}
         />
         {words.has('hot') && (
           <span
@@ -203,7 +208,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
             {hotWords} <span className="words">HOT</span>
           </span>
         )}
-        <Here x={layout.stations[current] ?? 0} top={box.shelf + 8} width={width}>
+        <Here x={hereX} top={box.shelf + 8}>
           {wordOf(standing.station)}
         </Here>
         {words.has('plan') && (
@@ -231,16 +236,15 @@ function planWords(lines: readonly Schemas['PlanLine'][]): string {
 interface HereProps {
   x: number
   top: number
-  width: number
   children: ReactNode
 }
 
 /** The station in hand, named below its mark. */
-function Here({ x, top, width, children }: HereProps): ReactNode {
+function Here({ x, top, children }: HereProps): ReactNode {
   return (
     <span
       className="absolute flex items-center gap-1.5 bg-iron pr-1 small leading-4 font-bold whitespace-nowrap"
-      style={{ left: Math.min(x, width - 84) - 6, top }}
+      style={{ left: x, top }}
       data-line-word
     >
       <svg width="12" height="8" aria-hidden>

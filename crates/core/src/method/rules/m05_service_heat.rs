@@ -29,7 +29,9 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
 }
 
 fn stands(asked: &Asked<'_>, method: MethodId, service_c: f64, rule: &mut Saying<'_>) {
-    let say = |celsius| asked.units.say(celsius, Unit::Celsius);
+    // Service as it was typed, the limit to its cautious side: over it never reads as at it.
+    let service = asked.units.say_exactly(service_c, Unit::Celsius);
+    let say = |celsius| asked.units.say_most(celsius, Unit::Celsius);
     let stands = method.entry().stands;
     let (mut limit, mut with_caution) = (stands.for_good_c, stands.with_caution_c);
     if let Some(cycling_c) = stands.cycling_c
@@ -46,10 +48,7 @@ fn stands(asked: &Asked<'_>, method: MethodId, service_c: f64, rule: &mut Saying
         && asked.life_days.is_some_and(|days| days <= PATCH_DAYS)
         && service_c - limit <= PATCH_K;
     if service_c > with_caution && !patch {
-        rule.exclude(
-            &[method],
-            format!("Service at {}, the joint stands {}.", say(service_c), say(with_caution)),
-        );
+        rule.exclude(&[method], format!("Service at {}, the joint stands {}.", service, say(with_caution)));
     } else if service_c > limit {
         let why = if patch && service_c > with_caution {
             "a patch for a short life"
@@ -58,7 +57,7 @@ fn stands(asked: &Asked<'_>, method: MethodId, service_c: f64, rule: &mut Saying
         } else {
             "over its usual limit"
         };
-        rule.caution(&[method], format!("Service at {} against {}: {why}.", say(service_c), say(limit)));
+        rule.caution(&[method], format!("Service at {} against {}: {why}.", service, say(limit)));
     }
 }
 

@@ -168,7 +168,7 @@ fn heating_words(
     let mut said = if !reached.even_enough {
         format!(
             "Uneven: {} on the way, {} is the limit. Slower, an oven, or a blanket over the rest.",
-            units.say(reached.worst_k, Unit::Kelvins),
+            units.say_least(reached.worst_k, Unit::Kelvins),
             units.say_most(sources.limit_k, Unit::Kelvins),
         )
     } else if source.is_fire() {

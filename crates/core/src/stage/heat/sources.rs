@@ -287,12 +287,14 @@ impl Sources {
 
     /// Why the least of a target is not reached, in a sentence: how hot it gets, and in what time.
     pub fn why_not(&self, target: &Target, units: UnitSystem) -> String {
-        let say = |celsius| units.say(celsius, Unit::Celsius);
+        // Each to its own side: what falls short never reads as enough.
+        let needed = units.say_least(target.least_c, Unit::Celsius);
+        let say = |celsius| units.say_most(celsius, Unit::Celsius);
         match self.hottest_run(target.target_c) {
             Some(run) if run.ceiling_c < target.least_c => format!(
                 "{} cannot get this part to {}: it stops at about {}.",
                 run.source.label,
-                say(target.least_c),
+                needed,
                 say(run.ceiling_c)
             ),
             Some(run) => format!(
@@ -300,7 +302,7 @@ impl Sources {
                 run.source.label,
                 units.say(run.most_min, Unit::Minutes),
                 say(run.heating.coldest_at_the_end_c()),
-                say(target.least_c)
+                needed
             ),
             None => "No heat at hand.".to_owned(),
         }

@@ -297,7 +297,7 @@ impl Judged<'_> {
             };
             match sources.reach(&target) {
                 Some(reached) if !reached.even_enough => {
-                    let worst = self.say(reached.worst_k, Unit::Kelvins);
+                    let worst = self.part.units.say_least(reached.worst_k, Unit::Kelvins);
                     said.push(format!("not {}: {worst} uneven on the way", school.word()));
                 }
                 Some(_) if !slow => {
@@ -485,7 +485,7 @@ impl Judged<'_> {
             && let (Some(sources), Some(target)) = (self.sources, self.target_of(way))
         {
             if let Some(reached) = sources.reach(&target).filter(|r| !r.even_enough) {
-                let worst = self.say(reached.worst_k, Unit::Kelvins);
+                let worst = self.part.units.say_least(reached.worst_k, Unit::Kelvins);
                 cautions.push(format!("Heats unevenly: {worst} on the way."));
             }
             let wrap = wrapping(self.round, self.shop, way);
@@ -495,7 +495,7 @@ impl Judged<'_> {
             if let Some(limit) = limit_k_per_h(way, self.part).filter(|limit| fastest > *limit) {
                 cautions.push(format!(
                     "Falls {} in the packing at hand, {} is the limit.",
-                    self.say(fastest, Unit::KelvinsPerHour),
+                    self.part.units.say_least(fastest, Unit::KelvinsPerHour),
                     self.part.units.say_most(limit, Unit::KelvinsPerHour)
                 ));
             }
