@@ -16,10 +16,14 @@ export type UnitSystem = Schemas['UnitSystem']
 /** A server that takes a question and says nothing for so long is not reached. */
 const SILENT_MS = 20_000
 
+const inTime = (): RequestInit => ('timeout' in AbortSignal ? { signal: AbortSignal.timeout(SILENT_MS) } : {})
+
+/** A whole job with its pictures takes as long as it takes. */
+const isLong = (request: Request): boolean => new URL(request.url).pathname === '/api/import'
+
 export const api = createClient<paths>({
   baseUrl: '/',
-  fetch: (request) =>
-    fetch(request, 'timeout' in AbortSignal ? { signal: AbortSignal.timeout(SILENT_MS) } : {}),
+  fetch: (request) => fetch(request, isLong(request) ? {} : inTime()),
 })
 
 api.use({

@@ -2,6 +2,7 @@ import { Suspense, useEffect, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { STATIONS } from '../job/stations'
 import type { KeysSheetProps } from './KeysSheet'
+import { WORK } from '../ui/focus'
 import { later } from '../ui/later'
 import { letters } from './letters'
 import { GO, SAID, STATION_KEYS } from './table'
@@ -18,9 +19,9 @@ const TYPED_INTO =
 /** While one of these lies on the page, the keys are its own. */
 const ON_TOP = '[role=dialog], [role=listbox], [role=menu]'
 
-/** Nothing that could be pressed has the keys. */
+/** Nothing that could be pressed has the keys: the page, or the work surface itself. */
 const isIdle = (target: EventTarget | null): boolean =>
-  target === document.body || (target instanceof Element && target.getAttribute('tabindex') === '-1')
+  target === document.body || (target instanceof Element && target.id === WORK)
 
 const silent = (target: EventTarget | null): boolean =>
   (target instanceof Element && target.closest(TYPED_INTO) !== null) ||

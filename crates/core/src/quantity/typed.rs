@@ -266,7 +266,13 @@ fn one(
         (Kind::SoundSpeed, "") if number < 1.0 => (number * MS_PER_IN_US, Unit::MetresPerSecond),
         (Kind::SoundSpeed, "" | "m/s" | "ms") => (number, Unit::MetresPerSecond),
         (Kind::SoundSpeed, "in/us" | "in/µs" | "in/usec") => (number * MS_PER_IN_US, Unit::MetresPerSecond),
-        (Kind::Money, _) => (number, Unit::Money),
+        (Kind::Money, "" | "pound" | "pounds" | "dollar" | "dollars" | "euro" | "euros") => {
+            (number, Unit::Money)
+        }
+        // A currency's code.
+        (Kind::Money, code) if code.len() == 3 && code.chars().all(char::is_alphabetic) => {
+            (number, Unit::Money)
+        }
         (Kind::Percent, "" | "%" | "per cent" | "percent") => (number, Unit::Percent),
         (Kind::Angle, "" | "°" | "deg" | "degrees") => (number, Unit::Plain),
         (Kind::Turns, "" | "rpm" | "/min" | "a minute" | "per minute" | "turns a minute") => {
@@ -281,6 +287,7 @@ fn one(
             | Kind::Days
             | Kind::GaugePressure
             | Kind::SoundSpeed
+            | Kind::Money
             | Kind::Percent
             | Kind::Angle
             | Kind::Turns
@@ -433,6 +440,7 @@ mod tests {
     #[case::two_lengths("5 mm 7 mm", Kind::Length, NotUnderstood::SeveralNumbers("5 mm 7 mm".into()))]
     #[case::backward("7-5 mm", Kind::Length, NotUnderstood::BackwardRange("7-5 mm".into()))]
     #[case::only_about("about", Kind::Mass, NotUnderstood::NoNumber("about".into()))]
+    #[case::no_money("400 kg", Kind::Money, NotUnderstood::UnknownUnit("kg".into()))]
     #[case::no_hour("1:75", Kind::Duration, NotUnderstood::UnknownUnit(":".into()))]
     fn what_is_no_quantity_is_refused_with_the_reason(
         #[case] text: &str,

@@ -4,7 +4,6 @@ import type { Station } from '../../api/client'
 import { JobProvider, useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { pathOf, stationAt, STATIONS } from '../../job/stations'
-import { useShortcut } from '../../keys/useShortcut'
 import { clock } from '../../quantity/show'
 import { useNow } from '../../job/useNow'
 import { Button } from '../../ui/Button'
@@ -19,7 +18,6 @@ import { JobTools } from './JobTools'
 import { PaperCard } from './PaperCard'
 import { PaperStrip } from './PaperStrip'
 import { PhoneLine } from './PhoneLine'
-import { useTakingBack } from './useTakingBack'
 
 /** A job: heat line on top, the station's work surface at the left, the card at the right. */
 export function JobPage(): ReactNode {
@@ -60,7 +58,6 @@ function Bench({ station }: { station: Station }): ReactNode {
           <JobTools station={station} />
         </div>
         <PhoneLine current={current} station={station} />
-        <TakingBackKeys />
         <div className="flex min-h-0 grow gap-4 pt-3 pb-3 max-bench:flex-col max-bench:pt-1 print:block">
           <main
             key={station}
@@ -83,14 +80,6 @@ function Bench({ station }: { station: Station }): ReactNode {
       </div>
     </>
   )
-}
-
-/** Undo and redo by the keys. */
-function TakingBackKeys(): ReactNode {
-  const { undo, redo } = useTakingBack()
-  useShortcut('z', () => undo?.())
-  useShortcut('y', () => redo?.())
-  return null
 }
 
 /** The work goes on here: at the top of the station, or in the field that was meant; the keys too. */

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react'
 import type { Station } from '../../api/client'
 import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { useShortcut } from '../../keys/useShortcut'
 import { useToggleUnits } from '../../keys/useToggleUnits'
 import { JobSheet } from './JobSheet'
 import { NoteSheet } from './NoteSheet'
@@ -14,6 +15,8 @@ export function JobTools({ station }: { station: Station }): ReactNode {
   const { units } = useShop()
   const toggleUnits = useToggleUnits()
   const { undo, redo, told } = useTakingBack()
+  useShortcut('z', () => undo?.())
+  useShortcut('y', () => redo?.())
   const [open, setOpen] = useState(false)
   const [noting, setNoting] = useState(false)
   const noted = typed(`note.${station}`) !== ''
