@@ -50,18 +50,18 @@ pub fn estimated_weight(
     let mut sides = [size_mm.0, size_mm.1, size_mm.2];
     sides.sort_by(|a, b| b.total_cmp(a));
     let [a, b, c] = sides;
-    let n = |mm: f64| number(mm, 1);
+    let n = |mm: f64| format!("{{{} mm}}", number(mm, 1));
     let (metal_mm3, formula, share) = match shape {
         PartShape::SolidBlock => (
             a * b * c,
-            format!("{} x {} x {}", n(a), n(b), n(c)),
+            format!("{} × {} × {}", n(a), n(b), n(c)),
             Share { usual: 0.75, least: 0.5, most: 1.0 },
         ),
         PartShape::ThinPlate => {
             let t = wall_mm.unwrap_or(c).min(c);
             (
                 a * b * t,
-                format!("{} x {} x {}", n(a), n(b), n(t)),
+                format!("{} × {} × {}", n(a), n(b), n(t)),
                 Share { usual: 0.95, least: 0.75, most: 1.15 },
             )
         }
@@ -69,7 +69,7 @@ pub fn estimated_weight(
             let t = wall_mm?.min(c);
             (
                 (a * b + b * c + c * a) * t,
-                format!("({a} x {b} + {b} x {c} + {c} x {a}) x {t}", a = n(a), b = n(b), c = n(c), t = n(t)),
+                format!("({a} × {b} + {b} × {c} + {c} × {a}) × {t}", a = n(a), b = n(b), c = n(c), t = n(t)),
                 Share { usual: 0.75, least: 0.45, most: 1.1 },
             )
         }
@@ -77,7 +77,7 @@ pub fn estimated_weight(
             let t = wall_mm?.min(a / 2.0);
             (
                 std::f64::consts::PI * a * t * c,
-                format!("pi x {} x {} x {}", n(a), n(t), n(c)),
+                format!("π × {} × {} × {}", n(a), n(t), n(c)),
                 Share { usual: 1.6, least: 1.15, most: 2.2 },
             )
         }
@@ -85,7 +85,7 @@ pub fn estimated_weight(
             let t = wall_mm?.min(b / 2.0);
             (
                 2.0 * (a + b - 2.0 * t) * t * c,
-                format!("2 x ({} + {} - 2 x {t}) x {t} x {}", n(a), n(b), n(c), t = n(t)),
+                format!("2 × ({} + {} − 2 × {t}) × {t} × {}", n(a), n(b), n(c), t = n(t)),
                 Share { usual: 1.05, least: 0.7, most: 1.4 },
             )
         }
@@ -95,7 +95,7 @@ pub fn estimated_weight(
             (
                 a * b * c - inside,
                 format!(
-                    "{a} x {b} x {c} less {} x {} x {}",
+                    "{a} × {b} × {c} less {} × {} × {}",
                     n(a - 2.0 * t),
                     n(b - 2.0 * t),
                     n(c - 2.0 * t),
@@ -118,10 +118,13 @@ pub fn estimated_weight(
         low_kg,
         high_kg,
         working: vec![
-            format!("metal reckoned: {formula} mm = {} cm³", number(metal_mm3 / 1000.0, 0)),
+            format!("iron in it = {formula} = {{{} cm3}}", number(metal_mm3 / 1000.0, 0)),
             format!(
-                "usually {} of that is there, {} to {}; x {density_kg_m3:.0} kg/m³",
-                share.usual, share.least, share.most
+                "weight = {{{} cm3}} × {} × {{{density_kg_m3:.0} kg/m3}}, the middle one between {} and {}",
+                number(metal_mm3 / 1000.0, 0),
+                share.usual,
+                share.least,
+                share.most
             ),
         ],
     })

@@ -2,7 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::quantity::{Rounding, Shown, Unit, both, exactly, rounded};
+use crate::quantity::{Rounding, Shown, Unit, UnitSystem, both, rounded};
+use crate::said::{said, said_exactly};
 
 /// Where a figure comes from.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -58,7 +59,10 @@ pub struct Figure {
     pub unit: Unit,
     pub metric: Shown,
     pub imperial: Shown,
-    /// Lines of the formula with this job's numbers in it.
+    /// One sentence with this job's numbers: what it hangs on. A template until the plan says it.
+    #[serde(default)]
+    pub because: String,
+    /// Lines of the formula with this job's numbers in it; templates likewise.
     pub formula: Vec<String>,
     pub facts: Vec<FactUsed>,
     pub source: Source,
@@ -88,6 +92,7 @@ impl Figure {
             unit,
             metric,
             imperial,
+            because: String::new(),
             formula: Vec::new(),
             facts: Vec::new(),
             source: Source::Arithmetic,
@@ -115,19 +120,12 @@ impl Figure {
     #[must_use]
     pub fn window(mut self, low: f64, high: f64) -> Self {
         (self.low, self.high) = (Some(low), Some(high));
-        let ((low_m, low_i), (high_m, high_i)) =
-            (rounded(low, self.unit, Rounding::Up), rounded(high, self.unit, Rounding::Down));
-        let ((exact_low_m, exact_low_i), (exact_high_m, exact_high_i)) =
-            (exactly(low, self.unit), exactly(high, self.unit));
-        let between = |low: Shown, high: Shown, exact_low: Shown, exact_high: Shown| {
-            if low.number == high.number {
-                format!("{} to {}", exact_low.number, exact_high.number)
-            } else {
-                format!("{} to {}", low.number, high.number)
-            }
+        let between = |units: UnitSystem| {
+            let (low, high) = units.window(low, high, self.unit);
+            format!("{} to {}", low.number, high.number)
         };
-        self.metric.number = between(low_m, high_m, exact_low_m, exact_high_m);
-        self.imperial.number = between(low_i, high_i, exact_low_i, exact_high_i);
+        (self.metric.number, self.imperial.number) =
+            (between(UnitSystem::Metric), between(UnitSystem::Imperial));
         self
     }
 
@@ -145,6 +143,36 @@ impl Figure {
         let ((low_m, low_i), (high_m, high_i)) = (both(low, self.unit), both(high, self.unit));
         self.between_metric = format!("{} to {}", low_m.text(), high_m.text());
         self.between_imperial = format!("{} to {}", low_i.text(), high_i.text());
+        self
+    }
+
+    #[must_use]
+    pub fn because(mut self, sentence: impl Into<String>) -> Self {
+        self.because = sentence.into();
+        self
+    }
+
+    /// Its sentences, facts and formula in the units of a shop.
+    #[must_use]
+    pub fn said_in(mut self, units: UnitSystem) -> Self {
+        self.because = said(&self.because, units);
+        self.note = said(&self.note, units);
+        for line in &mut self.formula {
+            *line = said_exactly(line, units);
+        }
+        for fact in &mut self.facts {
+            fact.text = said(&fact.text, units);
+        }
+        self
+    }
+
+    /// An amount of money carries the shop's own sign.
+    #[must_use]
+    pub fn paid_in(mut self, currency: &str) -> Self {
+        if self.unit == Unit::Money {
+            currency.clone_into(&mut self.metric.unit);
+            currency.clone_into(&mut self.imperial.unit);
+        }
         self
     }
 

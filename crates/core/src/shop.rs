@@ -99,6 +99,8 @@ pub struct Shop {
     /// IANA name.
     pub time_zone: String,
     pub ambient_c: f64,
+    /// Its sign or letters; empty while nobody has said.
+    pub currency: String,
     /// Ids of the heat sources, packings and rods at hand; `None` while nobody has said.
     pub sources: Option<Vec<String>>,
     pub packings: Option<Vec<String>>,
@@ -122,6 +124,7 @@ impl Shop {
             theme: get(values, shop::THEME).unwrap_or("shop").to_owned(),
             time_zone: get(values, shop::TIME_ZONE).unwrap_or("UTC").to_owned(),
             ambient_c: get(values, shop::AMBIENT).unwrap_or(20.0),
+            currency: get(values, shop::CURRENCY).unwrap_or_default().to_owned(),
             sources: many(shop::SOURCES),
             packings: many(shop::PACKINGS),
             rods: many(shop::RODS),

@@ -337,10 +337,10 @@ fn an_iron_that_is_hardly_likely_does_not_set_the_strength() {
     }
     // Prior: gray 93 %, ductile 4 %: both are plausible, ductile does not set the strength.
     assert!(bench.plan().iron.plausible.len() > 1);
-    assert!(strength(&bench).contains("/ 200 MPa"), "{}", strength(&bench));
+    assert!(strength(&bench).contains("÷ 200 MPa"), "{}", strength(&bench));
     bench.set("part.family", "engine_block");
     bench.set("part.era", "1970_on");
-    assert!(strength(&bench).contains("/ 400 MPa"), "6 % counts: {}", strength(&bench));
+    assert!(strength(&bench).contains("÷ 400 MPa"), "6 % counts: {}", strength(&bench));
 }
 
 #[test]

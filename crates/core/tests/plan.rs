@@ -59,7 +59,7 @@ fn every_figure_says_why_and_every_id_is_its_own() {
     ids.dedup();
     assert_eq!(ids.len(), figures.len());
     for figure in &figures {
-        assert!(!figure.formula.is_empty(), "{} has no working", figure.id);
+        assert!(figure.because.ends_with('.'), "{} does not say why: {}", figure.id, figure.because);
         assert!(!figure.metric.number.is_empty() && !figure.imperial.number.is_empty());
     }
 }

@@ -204,7 +204,7 @@ fn stands(plan: &Plan) -> Result<(), TestCaseError> {
     prop_assert_eq!(ids.len(), plan.figures.len(), "two figures share an id");
     for figure in &plan.figures {
         prop_assert!(figure.value.is_finite(), "{} is {}", figure.id, figure.value);
-        prop_assert!(!figure.formula.is_empty(), "{} has no working", figure.id);
+        prop_assert!(figure.because.ends_with('.'), "{} does not say why", figure.id);
         if let (Some(low), Some(high)) = (figure.low, figure.high) {
             prop_assert!(low <= high, "{}: {} to {}", figure.id, low, high);
         }

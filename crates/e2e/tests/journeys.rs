@@ -70,7 +70,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     browser.type_in("What is it?", "Bell clapper lug").await?;
     browser.choose("What sort of part?", "Machine frame or bed").await?;
     browser.choose("When was it cast?", "Before 1949").await?;
-    browser.pick("Could it hurt somebody?", "None of these").await?;
+    browser.choose("Could it hurt somebody?", "None of these").await?;
     browser.type_in("Length", "4 3/4 in").await?;
     browser.type_in("Width", "60").await?;
     browser.type_in("Height", "1.2 cm").await?;

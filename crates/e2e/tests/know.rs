@@ -8,59 +8,12 @@ use image::codecs::jpeg::JpegEncoder;
 use image::{ImageFormat, Rgb, RgbImage};
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
-use vanadin_e2e::{Browser, Server, eventually};
+use vanadin_e2e::{Browser, Hand, Server, eventually};
 
 /// Opens a test of the roll.
 async fn open_pocket(browser: &Browser, test: &str) -> anyhow::Result<()> {
     browser.find(By::Id(format!("roll-{test}"))).await?.click().await?;
     Ok(())
-}
-
-/// Counts what a person does: every press and every entry is one.
-struct Hand<'a> {
-    browser: &'a Browser,
-    taps: u32,
-}
-
-impl<'a> Hand<'a> {
-    fn new(browser: &'a Browser) -> Self {
-        Self { browser, taps: 0 }
-    }
-
-    async fn press(&mut self, name: &str) -> anyhow::Result<()> {
-        self.taps += 1;
-        self.browser.press(name).await
-    }
-
-    async fn choose(&mut self, group: &str, choice: &str) -> anyhow::Result<()> {
-        self.taps += 1;
-        self.browser.choose(group, choice).await
-    }
-
-    /// A list that opens: one press to open it, one to choose.
-    async fn pick(&mut self, label: &str, choice: &str) -> anyhow::Result<()> {
-        self.taps += 2;
-        self.browser.pick(label, choice).await
-    }
-
-    async fn type_in(&mut self, label: &str, text: &str) -> anyhow::Result<()> {
-        self.taps += 1;
-        self.browser.type_in(label, text).await
-    }
-
-    async fn open_pocket(&mut self, test: &str) -> anyhow::Result<()> {
-        self.taps += 1;
-        open_pocket(self.browser, test).await
-    }
-
-    /// From the station in hand to another: the line, then its name.
-    async fn go(&mut self, from: &str, to: &str) -> anyhow::Result<()> {
-        self.press(&format!("Stations: {from}")).await?;
-        self.taps += 1;
-        let row = By::XPath(format!("//*[@role='dialog']//a[starts-with(., '{to}')]"));
-        self.browser.find(row).await?.click().await?;
-        Ok(())
-    }
 }
 
 #[tokio::test]
@@ -108,7 +61,7 @@ async fn a_typical_part_is_described_with_one_hand_in_25_taps_and_entries() -> a
     hand.choose("What sort of part?", "Moving, under load").await?;
     hand.choose("When was it cast?", "1970 or later").await?;
     // What matters next opens by itself.
-    hand.pick("Could it hurt somebody?", "None of these").await?;
+    hand.choose("Could it hurt somebody?", "None of these").await?;
     hand.type_in("Wall at the break", "14").await?;
     hand.choose("Shape", "Solid block").await?;
     hand.type_in("Length", "400").await?;

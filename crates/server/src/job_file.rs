@@ -26,6 +26,7 @@ use crate::desk::{Desk, NewJob, Seen};
 use crate::job::route::known;
 use crate::picture::shrink::{Shrunk, shrink};
 use crate::picture::store as pictures;
+use crate::rack::projection::has_name;
 use crate::shop::store::today_in;
 
 const FORMAT: &str = "vanadin-job";
@@ -138,6 +139,8 @@ impl<'r> FromData<'r> for Sent<'r> {
 pub struct Imported {
     pub id: Uuid,
     pub name: String,
+    /// There was a job of this name already: it stays as it is, this one lies beside it.
+    pub beside_another: bool,
 }
 
 #[derive(rocket::Responder)]
@@ -207,7 +210,9 @@ pub async fn import(desk: &State<Desk>, sent: Sent<'_>) -> Result<Json<Imported>
     for fact in &mut file.facts {
         fact.understood = Understood::of(&fact.change, today_in(&shop.shop, fact.at_client_ms));
     }
-    let rounds = Job::fold(id, &file.facts).rounds;
+    let job = Job::fold(id, &file.facts);
+    let beside_another = has_name(&desk.database.pool, job.name()).await?;
+    let rounds = job.rounds;
     let mut readings = Vec::new();
     for (round, read) in rounds.iter().zip(file.readings) {
         readings.extend(round.lit.as_ref().map(|lit| (lit.fact, read.readings)));
@@ -216,7 +221,7 @@ pub async fn import(desk: &State<Desk>, sent: Sent<'_>) -> Result<Json<Imported>
     let created_ms = desk.now_ms();
     let new = NewJob { id, created_ms, facts: file.facts, readings, pictures: shrunk };
     let seen = desk.take_in(new).await?;
-    Ok(Json(Imported { id, name: seen.job.name().to_owned() }))
+    Ok(Json(Imported { id, name: seen.job.name().to_owned(), beside_another }))
 }
 
 /// The pictures of a file, opened one by one and made harmless as if they had just been taken.

@@ -23,6 +23,7 @@ const SETTINGS: &[(&str, &str)] = &[
     ("shop.theme", "shop"),
     ("shop.time_zone", "Europe/London"),
     ("shop.ambient", "18 C"),
+    ("shop.currency", "£"),
     ("shop.sources", "weed_burner,oxy_acetylene_small,kiln"),
     ("shop.packings", "air,blanket,vermiculite,dry_sand"),
     ("shop.rods", "nickel,nickel_iron,bronze,iron_rod"),

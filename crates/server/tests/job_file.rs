@@ -144,3 +144,16 @@ async fn a_lit_job_that_is_imported_goes_on_where_it_was() {
     assert!(view["standing"]["hot"].is_object(), "{}", view["standing"]);
     assert!(view["job"]["rounds"][0]["lit"]["frozen"]["figures"].as_array().unwrap().len() > 15);
 }
+
+#[rocket::async_test]
+async fn a_file_of_a_job_that_is_there_lies_beside_it_and_says_so() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (id, file) = exported(&server, "incline").await;
+    let (_, again) = server.post("/api/import", &file).await;
+    assert_eq!((&again["beside_another"], &again["name"]), (&json!(true), &file["name"]));
+    assert_ne!(again["id"], json!(id));
+    let (_, rack) = server.get("/api/rack?find=incline").await;
+    assert_eq!(rack["lines"].as_array().unwrap().len(), 2, "both are there");
+    let (_, first) = Server::empty().await.post("/api/import", &file).await;
+    assert_eq!(first["beside_another"], json!(false));
+}

@@ -42,7 +42,7 @@ async fn what_was_typed_stays_beside_how_it_was_understood() {
     // Hand-worked: 5/16 x 25.4 = 7.9375
     assert_eq!(
         (wall["metric"]["number"].as_str(), wall["imperial"]["number"].as_str()),
-        (Some("7.94"), Some("5/16"))
+        (Some("7.9"), Some("5/16"))
     );
 }
 

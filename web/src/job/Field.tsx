@@ -3,6 +3,7 @@ import type { Problem } from '../api/client'
 import type { FieldName, FieldView } from '../api/fields'
 import { outbox } from '../api/queue/outbox'
 import { FieldInput } from '../ui/FieldInput'
+import { AskedBack } from './AskedBack'
 import { useJob, useRefusals } from './JobContext'
 import { useShop } from './ShopContext'
 import { shownFields } from './shown-fields'
@@ -35,27 +36,30 @@ export function Field({ name, label, placeholder, folded, columns }: FieldProps)
   const typed =
     unsent?.change.kind === 'set' ? unsent.change.typed : refused !== undefined ? refused.typed : field.typed
   return (
-    <FieldInput
-      field={field}
-      units={units}
-      typed={typed}
-      problem={refused?.problem ?? kept(field)}
-      waiting={unsent !== undefined}
-      placeholder={placeholder ?? field.example}
-      {...(label === undefined ? {} : { label })}
-      {...(folded === undefined ? {} : { folded })}
-      {...(columns === undefined ? {} : { columns })}
-      onStart={() => {
-        // What this page saw when the typing began: somebody else's change since is told, not
-        // overwritten. After a refusal both values have been seen.
-        base.current = field.revision
-      }}
-      onSay={(next) => {
-        if (refused !== undefined) outbox.dismiss(refused)
-        const seen = refused === undefined ? (base.current ?? field.revision) : field.revision
-        base.current = null
-        say({ kind: 'set', key: name, typed: next, shown_in: units }, seen)
-      }}
-    />
+    <div className="min-w-0">
+      <FieldInput
+        field={field}
+        units={units}
+        typed={typed}
+        problem={refused?.problem ?? kept(field)}
+        waiting={unsent !== undefined}
+        placeholder={placeholder ?? field.example}
+        {...(label === undefined ? {} : { label })}
+        {...(folded === undefined ? {} : { folded })}
+        {...(columns === undefined ? {} : { columns })}
+        onStart={() => {
+          // What this page saw when the typing began: somebody else's change since is told, not
+          // overwritten. After a refusal both values have been seen.
+          base.current = field.revision
+        }}
+        onSay={(next) => {
+          if (refused !== undefined) outbox.dismiss(refused)
+          const seen = refused === undefined ? (base.current ?? field.revision) : field.revision
+          base.current = null
+          say({ kind: 'set', key: name, typed: next, shown_in: units }, seen)
+        }}
+      />
+      {unsent === undefined && refused === undefined && <AskedBack about={name} typed={field.typed} />}
+    </div>
   )
 }

@@ -2,7 +2,7 @@ import { Suspense, useEffect, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { STATIONS } from '../job/stations'
 import type { KeysSheetProps } from './KeysSheet'
-import { WORK } from '../ui/focus'
+import { WORK, pressPlate } from '../ui/focus'
 import { later } from '../ui/later'
 import { letters } from './letters'
 import { GO, SAID, STATION_KEYS } from './table'
@@ -37,8 +37,7 @@ export function Shortcuts(): ReactNode {
       if (event.ctrlKey || event.metaKey || event.altKey || silent(event.target)) return
       if (event.key === 'Enter') {
         // On a button or a link it presses that; held down it is one press.
-        if (!event.repeat && isIdle(event.target))
-          document.querySelector<HTMLElement>('.plate > button')?.click()
+        if (!event.repeat && isIdle(event.target)) pressPlate()
         return
       }
       if (!letters.on()) return

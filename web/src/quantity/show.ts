@@ -28,6 +28,12 @@ export function clock(ms: number, zone: string, now: number): string {
   return `${at({ day: 'numeric', month: 'short', ...year }, ms)}, ${time}`
 }
 
+const FIVE_MIN_MS = 300_000
+
+/** When something may be done that is only foreseen: the next five minutes of the clock, never too early. */
+export const foreseen = (ms: number, zone: string, now: number): string =>
+  clock(Math.ceil(ms / FIVE_MIN_MS) * FIVE_MIN_MS, zone, now)
+
 /** A day and time for the record, in the shop's zone: `16 Oct 2026, 02:33`. */
 export const day = (ms: number, zone: string): string =>
   new Intl.DateTimeFormat('en-GB', { timeZone: zone, dateStyle: 'medium', timeStyle: 'short' }).format(ms)

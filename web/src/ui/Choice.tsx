@@ -1,5 +1,6 @@
 import { ToggleGroup } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { pressPlate } from './focus'
 
 export interface ChoiceProps {
   id?: string
@@ -26,6 +27,12 @@ export function Choice({ id, label, choices, chosen, onChoose, describedBy }: Ch
         <ToggleGroup.Item
           key={choice.id}
           value={choice.id}
+          onKeyDown={(event) => {
+            // Pressed again it goes on: to take it back is the space bar's.
+            if (event.key !== 'Enter' || choice.id !== chosen) return
+            event.preventDefault()
+            if (!event.repeat) pressPlate()
+          }}
           className="-ml-[1.5px] min-h-11 grow border-[1.5px] border-scribe px-3 text-ash first:ml-0 data-[state=on]:z-10 data-[state=on]:border-chalk data-[state=on]:bg-raise data-[state=on]:font-semibold data-[state=on]:text-chalk"
         >
           {choice.label}

@@ -84,7 +84,9 @@ export function FieldInput(props: FieldInputProps): ReactNode {
             chosen={typed}
             onChoose={onSay}
             describedBy={described}
-            placeholder={props.placeholder ?? 'choose'}
+            placeholder={
+              props.placeholder === undefined || props.placeholder === '' ? 'choose' : props.placeholder
+            }
           />
         )
       case 'prose':

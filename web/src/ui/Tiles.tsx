@@ -1,5 +1,6 @@
 import { ToggleGroup } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { pressPlate } from './focus'
 
 export interface TilesProps {
   id?: string
@@ -28,6 +29,12 @@ export function Tiles(props: TilesProps): ReactNode {
         <ToggleGroup.Item
           key={choice.id}
           value={choice.id}
+          onKeyDown={(event) => {
+            // Pressed again it goes on: to take it back is the space bar's.
+            if (event.key !== 'Enter' || choice.id !== chosen) return
+            event.preventDefault()
+            if (!event.repeat) pressPlate()
+          }}
           className="min-h-11 border-[1.5px] border-scribe px-2.5 text-left leading-[18px] text-ash data-[state=on]:border-chalk data-[state=on]:bg-raise data-[state=on]:font-semibold data-[state=on]:text-chalk"
         >
           {choice.label}

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { goOn, pressPlate } from './focus'
 import { useDraft } from './useDraft'
 
 export interface TypedInputProps {
@@ -26,6 +27,7 @@ export function TypedInput(props: TypedInputProps): ReactNode {
         value={draft.text}
         placeholder={placeholder}
         autoComplete="off"
+        enterKeyHint="next"
         spellCheck={false}
         aria-invalid={wrong || undefined}
         aria-describedby={describedBy}
@@ -34,7 +36,15 @@ export function TypedInput(props: TypedInputProps): ReactNode {
         onChange={(event) => draft.type(event.target.value)}
         onBlur={draft.commit}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') draft.commit()
+          if (event.key === 'Enter') {
+            // Nothing was typed: Enter means the work.
+            if (!draft.changed) {
+              if (!event.repeat) pressPlate()
+              return
+            }
+            draft.commit()
+            goOn(event.currentTarget)
+          }
           if (event.key === 'Escape') draft.drop()
         }}
       />

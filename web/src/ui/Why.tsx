@@ -14,7 +14,7 @@ export interface WhyProps {
 const SOURCES: Record<Schemas['Source']['kind'], string> = {
   standard: '',
   law: '',
-  house: 'house judgement',
+  house: 'our own judgement',
   arithmetic: 'arithmetic',
   shop: "the shop's own",
 }
@@ -28,7 +28,8 @@ const SURENESS: Record<Schemas['Certainty'], string> = {
 
 /** What the figure hangs on, with this job's numbers. */
 function sentence(figure: Figure, between: string): string {
-  const from = figure.facts.map((fact) => `${fact.name.toLowerCase()} ${fact.text}`).join(', ')
+  if (figure.because !== undefined && figure.because !== '') return figure.because
+  const from = figure.facts.map((fact) => `${uncapped(fact.name)} ${fact.text}`).join(', ')
   const sure = SURENESS[figure.certainty]
   const start = from === '' ? `It is ${sure}` : `It follows from ${from}: ${sure}`
   return between === '' ? `${start}.` : `${start}, between ${between.replace(' to ', ' and ')}.`
@@ -65,13 +66,13 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
           sideOffset={14}
           collisionPadding={18}
           className="scribed z-20 max-h-[80vh] w-[408px] max-w-[calc(100vw-40px)] bg-raise p-5"
-          aria-label={`Why ${figure.name.toLowerCase()}`}
+          aria-label={`Why ${uncapped(figure.name)}`}
         >
           <div className="flex items-baseline gap-3">
             <span className="figure text-[30px] leading-8">
               {shown.number} <span className="text-[15px] text-ash">{shown.unit}</span>
             </span>
-            <span className="text-ash">{figure.name.toLowerCase()}, why?</span>
+            <span className="text-ash">{uncapped(figure.name)}, why?</span>
           </div>
           <p className="mt-3" data-testid="why-sentence">
             {sentence(figure, between)}
@@ -101,6 +102,9 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
     </Popover.Root>
   )
 }
+
+/** Within a line: "Stop-hole, B left" keeps its B. */
+const uncapped = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1)
 
 /** At the height of the figure, but beside the whole card when the figure is on it: never over it. */
 function besideItsThing(trigger: Element | null): DOMRect {

@@ -9,6 +9,22 @@ export function focusWork(): void {
 /** The element of a field, by its key. */
 export const fieldId = (key: string): string => `field-${key.replaceAll('.', '-')}`
 
+/** The next thing, as the plate of the page has it. */
+export function pressPlate(): void {
+  document.querySelector<HTMLElement>('.plate > button')?.click()
+}
+
+const IN_ORDER = '[id^="field-"]'
+
+/** From a field that was just typed to the next one of its part of the sheet, where that is typed too. */
+export function goOn(from: Element): void {
+  const around = from.closest('section, form, [role=dialog]')
+  const fields = [...(around?.querySelectorAll(IN_ORDER) ?? [])]
+  const next = fields[fields.indexOf(from) + 1]
+  if (fields.includes(from) && next?.matches('input') === true) focusOn(next.id)
+  else focusWork()
+}
+
 /** A field that is to be gone on with as soon as it is there. */
 let wanted: { id: string; until: number } | null = null
 const WANTED_MS = 5_000

@@ -6,6 +6,8 @@ export interface Draft {
   text: string
   /** It was typed before the tab was ended, and is not said. */
   left: boolean
+  /** It differs from what is stored. */
+  changed: boolean
   type: (text: string) => void
   /** Says it, if it differs from what is stored. */
   commit: () => void
@@ -38,5 +40,12 @@ export function useDraft(id: string, stored: string, onCommit: (typed: string) =
     window.addEventListener('pagehide', handleLeaving)
     return () => window.removeEventListener('pagehide', handleLeaving)
   }, [])
-  return { text: draft ?? stored, left, type: become, commit, drop: () => become(null) }
+  return {
+    text: draft ?? stored,
+    left,
+    changed: draft !== null && draft.trim() !== stored,
+    type: become,
+    commit,
+    drop: () => become(null),
+  }
 }

@@ -68,7 +68,7 @@ part {
     WALL: Number = length("part.wall", "Wall at the break", 1.0, 300.0).like("{12 mm}");
     BREAK_STATION: Number = quantity("part.break_station", "Break lies at, % of the longest side", Kind::Percent, PERCENT, "%");
     SERVICE_TEMPERATURE: Number = quantity("part.service_temperature", "Hottest in service", Kind::Temperature, TEMPERATURE, "°C").like("{80 degC}");
-    HEAT_CYCLING: YesNo = yes_no("part.heat_cycling", "Heats and cools in service?");
+    HEAT_CYCLING: YesNo = yes_no("part.heat_cycling", "Heats and cools in service");
     SERVICE_TIME: Number = quantity("part.service_time", "Each time for", Kind::Duration, (1.0, 525_600.0), "min");
     /// Asked until `part.holds` was: job files have it.
     FLUID_TIGHT: YesNo = yes_no("part.fluid_tight", "Must hold fluid?");
@@ -202,6 +202,7 @@ shop {
     THEME: OneOf = one_of("shop.theme", "Theme", &[("shop", "Shop (dark)"), ("daylight", "Daylight")]);
     TIME_ZONE: Text = text("shop.time_zone", "Time zone", 60);
     AMBIENT: Number = quantity("shop.ambient", "Temperature in the shop", Kind::Temperature, (-40.0, 60.0), "°C");
+    CURRENCY: Text = text("shop.currency", "Money is in", 8);
     SOURCES: Many = many("shop.sources", "Heat at hand", &SOURCES_OR_NONE);
     PACKINGS: Many = many("shop.packings", "Packings at hand", Packing::CHOICES);
     RODS: Many = many("shop.rods", "Rods at hand", choices::ROD_CHOICES);

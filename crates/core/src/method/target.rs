@@ -28,7 +28,7 @@ impl Target {
     pub fn capped(mut self, limit_c: f64) -> Self {
         if self.target_c > limit_c && limit_c >= self.least_c {
             self.target_c = limit_c;
-            self.working.push(format!("what must stay cool: no more than {limit_c:.0} °C"));
+            self.working.push(format!("no more than {{{limit_c:.0} degC}} for what must stay cool"));
         }
         if self.most_c > limit_c {
             self.most_c = limit_c.max(self.target_c);
@@ -95,13 +95,13 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
             target_c: base,
             least_c: base,
             most_c,
-            working: vec![format!("cold school: {base:.0} to {most_c:.0} °C, take the chill and damp off")],
+            working: vec![format!("Cold: {{{base:.0} to {most_c:.0} degC}}, to take the chill and damp off")],
             disagree: None,
             forced_by: None,
             with_grays_figures: Vec::new(),
         });
     }
-    let mut working = vec![format!("{} {base:.0} °C", way.label())];
+    let mut working = vec![format!("{}: {{{base:.0} degC}}", way.label())];
     let mut disagree = None;
     let mut forced_by = None;
     let mut target_c = base;
@@ -109,21 +109,21 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
     if nickel_arc && has(Iron::Ductile) {
         target_c += 50.0;
         forced_by = plausible.iter().any(|iron| *iron != Iron::Ductile).then_some(Iron::Ductile);
-        working.push("ductile is possible: + 50 K".to_owned());
+        working.push("and {50 K} since it may be ductile".to_owned());
     }
     if wall_mm.is_some_and(|wall| wall > 20.0) {
         target_c += 25.0;
-        working.push("wall over 20 mm: + 25 K".to_owned());
+        working.push("and {25 K} for a wall over {20 mm}".to_owned());
     }
     if closed {
         target_c += 25.0;
-        working.push("closed section, cannot move: + 25 K".to_owned());
+        working.push("and {25 K} for a closed section, which cannot move".to_owned());
     }
     let mut cap = |iron: Iron, limit: f64| {
         if target_c > limit {
             target_c = limit;
             let name = iron.label().to_lowercase();
-            working.push(format!("{name} is possible: no more than {limit:.0} °C"));
+            working.push(format!("no more than {{{limit:.0} degC}} since it may be {name}"));
             if plausible.len() > 1 {
                 disagree = Some((iron, limit));
                 forced_by = Some(iron);
@@ -137,7 +137,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         cap(Iron::NiResist, NI_RESIST_C.1);
         if target_c < NI_RESIST_C.0 {
             target_c = NI_RESIST_C.0;
-            working.push(format!("ni-resist is possible: {target_c:.0} °C at least"));
+            working.push(format!("at least {{{target_c:.0} degC}} since it may be ni-resist"));
         }
     }
     target_c = target_c.min(MOST_C);

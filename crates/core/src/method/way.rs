@@ -100,9 +100,9 @@ pub enum School {
 impl School {
     /// Labels are templates.
     pub const CHOICES: &'static [(&'static str, &'static str)] = &[
-        ("cold", "Cold: no hotter than the hand bears"),
-        ("warm", "Warm: {120 to 200 degC}"),
-        ("hot", "Hot: the whole part, {260 to 350 degC}"),
+        ("cold", "Cold: under {65 degC down}, by stick or meter"),
+        ("warm", "Warm: {150 degC}, more for a thick wall and for ductile"),
+        ("hot", "Hot: the whole part, {300 degC}, more for a thick wall and for ductile"),
         ("whole_part", "Whole part, dull red"),
         ("modest", "Modest: {250 degC}, melted at the joint alone"),
     ];

@@ -11,6 +11,7 @@ use crate::heat::Runs;
 use crate::iron::{Confidence, Evidence, Finding, Iron, LookTest, TypedValues, WhiteStanding, confirm};
 use crate::job::{Job, Observed};
 use crate::quantity::{Shown, Unit, UnitSystem, both};
+use crate::said::all_of;
 use crate::shop::Shop;
 use crate::stage::iron::OPEN_CRACK;
 use crate::stage::part::PartFacts;
@@ -171,7 +172,7 @@ fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
             said.push(format!("it need not suit {} any more", gone.join(" or ")));
         }
         if !come.is_empty() {
-            said.push(format!("it has to suit {} too", come.join(" and ")));
+            said.push(format!("it has to suit {} too", all_of(&come)));
         }
     }
     if said.is_empty() {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{CoolingPlan, HeatPlan};
-use crate::quantity::{Rounding, Unit};
+use crate::quantity::Unit;
 use crate::stage::part::PartFacts;
 
 /// One planned line, from lighting up to cold.
@@ -53,8 +53,8 @@ pub(super) fn plan_line(
     }
     let after = |hours: Option<f64>| hours.map(|hours| beads_to + hours * 60.0);
     let unwrap_at = after(cooling.unwrap_hours);
-    let low = part.units.show(heat.least_c, Unit::Celsius, Rounding::Up).number;
-    let window_words = format!("{low} to {}", part.units.say_most(heat.most_c, Unit::Celsius));
+    let (low, high) = part.units.window(heat.least_c, heat.most_c, Unit::Celsius);
+    let window_words = format!("{} to {}", low.number, high.text());
     PlanLine {
         name: name.to_owned(),
         cold: heat.cold,

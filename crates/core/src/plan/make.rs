@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::asked_back::{AskedBack, asked_back};
 use super::gate::{Gate, GateAsked};
 use super::hot::LastHeat;
 use super::line::{self, PlanLine};
@@ -9,14 +10,14 @@ use super::{
     Amount, AtTorch, Caution, CheckLine, CoolingPlan, CrackPlan, HandOverPlan, HeatPlan, IronPlan, Lock,
     MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState, TorchPlan,
 };
+use crate::field;
 use crate::figure::Figure;
 use crate::heat::{Body, Runs};
 use crate::iron::{Iron, slowest_to_heat};
-use crate::job::{Allowed, Job, Reading};
+use crate::job::{Allowed, Job, Reading, Round};
 use crate::method::Way;
-use crate::quantity::UnitSystem;
+use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
 use crate::record::{FROZEN_FORMAT, FrozenFigure, FrozenPlan};
-use crate::said::said;
 use crate::shop::Shop;
 use crate::stage::cooling::wrapping;
 use crate::stage::heat::Sources;
@@ -51,6 +52,9 @@ pub struct Plan {
     /// The line of the chosen way, or one for each way still possible.
     pub lines: Vec<PlanLine>,
     pub body_words: String,
+    /// What is odd against the rest.
+    #[serde(default)]
+    pub asked_back: Vec<AskedBack>,
     /// The system its sentences speak in; figures carry both.
     pub units: UnitSystem,
 }
@@ -217,11 +221,11 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
     let cooling = folded.take(Station::Cooling, cooling);
     let check = folded.take(Station::Check, check);
     let hand_over = folded.take(Station::HandOver, hand_over);
-    let Folded { stations, missing, mut cautions, mut figures } = folded;
+    let Folded { stations, missing, mut cautions, figures } = folded;
     cautions.extend(damaged(job));
-    for figure in &mut figures {
-        figure.note = said(&figure.note, shop.units);
-    }
+    let currency = currency(round, shop);
+    let figures: Vec<Figure> =
+        figures.into_iter().map(|figure| figure.said_in(shop.units).paid_in(&currency)).collect();
     let gate = Gate::of(&GateAsked {
         round,
         part: &facts,
@@ -254,8 +258,18 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
         last_heat,
         lines,
         body_words: facts.size_words(),
+        asked_back: asked_back(round, &facts),
         units: shop.units,
     }
+}
+
+/// The shop's own, or the sign that was typed with what a new part costs.
+fn currency(round: &Round, shop: &Shop) -> String {
+    if !shop.currency.is_empty() {
+        return shop.currency.clone();
+    }
+    let typed = round.typed(field::part::REPLACEMENT_PRICE.key()).unwrap_or_default();
+    typed.chars().filter(|sign| CURRENCY_SIGNS.contains(sign)).take(1).collect()
 }
 
 /// What the stages say, in the order of the work.

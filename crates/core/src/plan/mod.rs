@@ -1,6 +1,7 @@
 //! The plan: a pure function of the facts. Ten stages folded, and what hangs on all of them.
 
 mod answers;
+mod asked_back;
 mod available;
 mod gate;
 mod hot;
@@ -17,6 +18,7 @@ pub use crate::stage::{
     TorchPlan, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
+pub use asked_back::{AskedBack, asked_back};
 pub use available::{Available, FETCHED_AT_HOUR, available};
 pub use gate::{Gate, GateLine};
 pub use hot::LastHeat;

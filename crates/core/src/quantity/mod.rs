@@ -7,4 +7,5 @@ mod typed;
 
 pub use checked::{Celsius, Kelvins, Kilograms, Millimetres, Seconds, WallMillimetres, Watts};
 pub use shown::{Rounding, Shown, Unit, UnitSystem, both, exactly, number, rounded};
+pub use spoken::CURRENCY_SIGNS;
 pub use typed::{Kind, NotUnderstood, Typed, parse};

@@ -34,6 +34,9 @@ pub enum Unit {
     MetresPerSecond,
     MetresPerMinute,
     Rpm,
+    KilogramsPerCubicMetre,
+    /// So many times something else.
+    Times,
     /// In the shop's own currency.
     Money,
     Percent,
@@ -64,6 +67,8 @@ impl Unit {
             Self::MetresPerSecond => "metres_per_second",
             Self::MetresPerMinute => "metres_per_minute",
             Self::Rpm => "rpm",
+            Self::KilogramsPerCubicMetre => "kilograms_per_cubic_metre",
+            Self::Times => "times",
             Self::Money => "money",
             Self::Percent => "percent",
             Self::Count => "count",
@@ -141,6 +146,16 @@ impl UnitSystem {
     #[must_use]
     pub fn say_exactly(self, value: f64, unit: Unit) -> String {
         self.show(value, unit, Rounding::Exact).text()
+    }
+
+    /// The two ends of a window, each rounded inwards where room is left between them.
+    #[must_use]
+    pub fn window(self, low: f64, high: f64, unit: Unit) -> (Shown, Shown) {
+        let (least, most) = (self.show(low, unit, Rounding::Up), self.show(high, unit, Rounding::Down));
+        if low < high && least.number == most.number {
+            return (self.show(low, unit, Rounding::Exact), self.show(high, unit, Rounding::Exact));
+        }
+        (least, most)
     }
 
     /// A value in this system.
@@ -228,9 +243,13 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
             let step = if value < 1000.0 { 10.0 } else { 50.0 };
             same(Shown::new(number((value / step).round() * step, 0), "rpm"))
         }
+        Unit::KilogramsPerCubicMetre => {
+            (Shown::new(number(value, 0), "kg/m³"), Shown::new(number(value * 0.062_427_96, 0), "lb/ft³"))
+        }
+        Unit::Times => same(Shown::new(number(value, usize::from(value < 20.0)), "times")),
         Unit::Percent => same(percent(value)),
         Unit::Count => same(Shown::new(number(value, 0), "")),
-        Unit::Points => same(Shown::new(number(value, 1), "")),
+        Unit::Points => same(Shown::new(number(value, 0), "points")),
         Unit::Plain => same(Shown::new(number(value, 2), "")),
     }
 }

@@ -36,7 +36,7 @@ const IN_WORDS: &[(&str, &str)] = &[
     ("eleven ", "11 "),
     ("twelve ", "12 "),
 ];
-const SIGNS: &[char] = &['£', '$', '€', '¥'];
+pub const CURRENCY_SIGNS: &[char] = &['£', '$', '€', '¥'];
 /// Stand in the middle of a number, and mean a half more.
 const AND_A_HALF: &[&str] = &[" and a half", " and 1/2", "½"];
 
@@ -57,7 +57,7 @@ pub(super) fn spoken(text: &str, kind: Kind) -> String {
         said = said.replace(half, " 1/2");
     }
     if kind == Kind::Money {
-        said.retain(|c| !SIGNS.contains(&c));
+        said.retain(|c| !CURRENCY_SIGNS.contains(&c));
     }
     let mut said = without_thousands(said.trim(), kind).replace(',', ".");
     for about in ABOUT {

@@ -67,6 +67,8 @@ pub struct FrozenFigure {
     pub unit: String,
     pub metric: FrozenText,
     pub imperial: FrozenText,
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub because: String,
     pub formula: Vec<String>,
     pub facts: Vec<FrozenFact>,
     pub source: FrozenSource,
@@ -98,6 +100,7 @@ impl From<&Figure> for FrozenFigure {
             unit: figure.unit.word().to_owned(),
             metric: (&figure.metric).into(),
             imperial: (&figure.imperial).into(),
+            because: figure.because.clone(),
             formula: figure.formula.clone(),
             facts: figure.facts.iter().map(fact).collect(),
             source: (&figure.source).into(),
@@ -127,6 +130,7 @@ mod tests {
     ) {
         let figure = Figure::new("heat.target", "Preheat", 300.25, unit)
             .between(280.0, 320.0)
+            .because("As the wall wants it.")
             .formula("as the wall wants it")
             .fact("Wall", "12 mm")
             .source(source, certainty)

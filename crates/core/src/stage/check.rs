@@ -37,55 +37,64 @@ pub(crate) fn stage(
     }
 }
 
-/// The list for a way. House.
-fn check_lines(round: &Round, part: &PartFacts, way: Option<Way>) -> Vec<CheckLine> {
-    let line = |looked_at: Field<OneOf>, label: &str, how: &str| CheckLine {
+/// What may be looked at, as it is called.
+const LINES: [(Field<OneOf>, &str); 7] = [
+    (field::check::PINS, "Every pin tight and filed flush"),
+    (field::check::CLEAN, "Slag, flux glass and fibre off"),
+    (field::check::TOES, "Toes whole"),
+    (field::check::CRACKS_AGAIN, "No new crack, none ran on"),
+    (field::check::FILE_EDGE, "Edge files"),
+    (field::check::LEAK, "Tight"),
+    (field::check::ALIGNMENT, "Straight"),
+];
+
+fn line(round: &Round, looked_at: Field<OneOf>, how: &str) -> CheckLine {
+    let label = LINES.iter().find(|(field, _)| field.key() == looked_at.key()).map_or("", |(_, label)| label);
+    CheckLine {
         key: looked_at.key().to_owned(),
         label: label.to_owned(),
         how: how.to_owned(),
         verdict: round.get(looked_at).unwrap_or_default().to_owned(),
-    };
+    }
+}
+
+/// What was looked at in a round, whatever it was mended by.
+#[must_use]
+pub fn looked_at(round: &Round) -> Vec<CheckLine> {
+    LINES
+        .into_iter()
+        .map(|(field, _)| line(round, field, ""))
+        .filter(|line| !line.verdict.is_empty())
+        .collect()
+}
+
+/// The list for a way. House.
+fn check_lines(round: &Round, part: &PartFacts, way: Option<Way>) -> Vec<CheckLine> {
+    let line = |looked_at: Field<OneOf>, how: &str| line(round, looked_at, how);
     let mut lines = Vec::new();
     let Some(way) = way else { return lines };
     match way.method.entry().joins {
-        Joins::Pins => lines.push(line(
-            field::check::PINS,
-            "Every pin tight and filed flush",
-            "tap each one: a loose pin rattles",
-        )),
+        Joins::Pins => lines.push(line(field::check::PINS, "tap each one: a loose pin rattles")),
         Joins::Arc | Joins::Bronze | Joins::Flame => {
-            lines.push(line(
-                field::check::CLEAN,
-                "Slag, flux glass and fibre off",
-                "wet, masked, wire brush",
-            ));
-            lines.push(line(
-                field::check::TOES,
-                "Toes whole",
-                "run a nail and a glass along both edges of the filler",
-            ));
+            lines.push(line(field::check::CLEAN, "wet, masked, wire brush"));
+            lines.push(line(field::check::TOES, "run a nail and a glass along both edges of the filler"));
         }
     }
     lines.push(line(
         field::check::CRACKS_AGAIN,
-        "No new crack, none ran on",
         "dye or magnetic particles over the repair and past every stop-hole",
     ));
     if way.method.fusion() {
-        lines.push(line(
-            field::check::FILE_EDGE,
-            "Edge files",
-            "a skating file marks a hard spot: map it before drilling",
-        ));
+        lines.push(line(field::check::FILE_EDGE, "a skating file marks a hard spot: map it before drilling"));
     }
     if part.duct() {
         let most = part.units.say(0.03, Unit::Bar);
-        let how = format!("soap or smoke under {most}, flange flat on a plate; never filled");
-        lines.push(line(field::check::LEAK, "Holds gas", &how));
+        let how = format!("gas: soap or smoke under {most}, flange flat on a plate; never filled");
+        lines.push(line(field::check::LEAK, &how));
     } else if part.fluid_tight == Some(true) {
-        lines.push(line(field::check::LEAK, "Holds water", "full, vented, slowly; never with air"));
+        lines.push(line(field::check::LEAK, "water: full, vented, slowly; never with air"));
     }
-    lines.push(line(field::check::ALIGNMENT, "Straight", "straight edge, flat plate, pin through the holes"));
+    lines.push(line(field::check::ALIGNMENT, "straight edge, flat plate, pin through the holes"));
     lines
 }
 

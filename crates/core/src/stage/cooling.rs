@@ -204,7 +204,7 @@ fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
     }
     let modelled = |figure: Figure| {
         figure.fact("Packing", cooling.packing.clone()).fact("Part", size_words).source(
-            Source::Law("Carslaw and Jaeger, Stefan-Boltzmann; packings house".to_owned()),
+            Source::Law("Carslaw and Jaeger, Stefan-Boltzmann; packings our own".to_owned()),
             Certainty::Estimate,
         )
     };
@@ -227,19 +227,24 @@ fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
         ),
     ] {
         if let Some(hours) = hours {
-            let mut figure =
-                modelled(Figure::new(id, name, hours * 60.0, Unit::Minutes).rounded(Rounding::Up))
-                    .formula(format!("from {:.0} °C to under {under:.0} °C at the core", cooling.start_c));
+            let mut figure = modelled(
+                Figure::new(id, name, hours * 60.0, Unit::Minutes).rounded(Rounding::Up),
+            )
+            .because(format!(
+                "From {{{:.0} degC}} until its middle, too, is under {{{under:.0} degC down}}.",
+                cooling.start_c
+            ));
             if let Some((lightest, heaviest)) = between {
                 figure = figure
                     .between(lightest * 60.0, heaviest * 60.0)
-                    .formula("between the least and the most it may weigh");
+                    .formula("worked out again for the least and the most it may weigh");
             }
             figures.push(figure);
         }
     }
-    let limit =
-        cooling.limit_k_per_h.map_or("no limit".to_owned(), |l| format!("limit {{{l:.0} K/h}} (house)"));
+    let limit = cooling
+        .limit_k_per_h
+        .map_or("No limit for this iron.".to_owned(), |l| format!("{{{l:.0} K/h}} is the limit."));
     let mut fastest =
         Figure::new("cooling.fastest", "Falls at most", cooling.fastest_k_per_h, Unit::KelvinsPerHour);
     if let Some(between) = between {
@@ -247,7 +252,9 @@ fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
     }
     figures.push(
         modelled(fastest)
-            .formula("100 K, or half of what it stands over the shop, over the shortest time it takes to fall by it")
+            .because(
+                "The shortest time in which it falls by {100 K}, or by half of what it stands over the shop.",
+            )
             .note(limit),
     );
     figures

@@ -14,7 +14,7 @@ mod stage;
 mod station;
 pub(crate) mod torch;
 
-pub use check::CheckLine;
+pub use check::{CheckLine, looked_at};
 pub use cooling::{CoolingBetween, CoolingPlan};
 pub use cracks::{CrackPlan, EndPlan};
 pub use hand_over::HandOverPlan;
@@ -29,4 +29,4 @@ pub use prep::{PrepItem, PrepPlan, SeamPlan};
 pub(crate) use stage::Stage;
 pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};
-pub use torch::{AtTorch, JointView, Live, TorchPlan, live};
+pub use torch::{AtTorch, JointView, Live, TorchPlan, hottest, live};

@@ -200,28 +200,26 @@ pub(crate) fn stage(
         amount: amount(job.round(), plan.as_ref()),
         missing: Vec::new(),
         cautions: cautions.iter().map(|&caution| Caution::new(Station::Torch, caution)).collect(),
-        figures: figures(job.round()),
+        figures: hottest(job.round()).into_iter().collect(),
         plan,
     }
 }
 
 /// What the pad showed at most, for the record.
-fn figures(round: &Round) -> Vec<Figure> {
+#[must_use]
+pub fn hottest(round: &Round) -> Option<Figure> {
     let hottest = round.readings.iter().max_by(|a, b| a.celsius.total_cmp(&b.celsius));
-    hottest
-        .map(|hottest| {
-            Figure::new("torch.hottest", "Hottest at the pad", hottest.celsius, Unit::Celsius)
-                .rounded(Rounding::Exact)
-                .formula(format!(
-                    "the highest of {} readings, {} after lighting up",
-                    round.readings.len(),
-                    exactly(hottest.minutes, Unit::Minutes).0.text()
-                ))
-                .fact("Pad", "at the coldest far corner")
-                .source(Source::Shop, Certainty::Measured)
-        })
-        .into_iter()
-        .collect()
+    hottest.map(|hottest| {
+        Figure::new("torch.hottest", "Hottest at the pad", hottest.celsius, Unit::Celsius)
+            .rounded(Rounding::Exact)
+            .because(format!(
+                "The highest of {} readings, {} after lighting up.",
+                round.readings.len(),
+                exactly(hottest.minutes, Unit::Minutes).0.text()
+            ))
+            .fact("Pad", "at the coldest far corner")
+            .source(Source::Shop, Certainty::Measured)
+    })
 }
 
 fn torch_plan(

@@ -211,6 +211,15 @@ fn ids(rows: &[SqliteRow]) -> Vec<Uuid> {
     rows.iter().filter_map(|row| row.try_get::<String, _>(0).ok()?.parse().ok()).collect()
 }
 
+/// Whether there is a job of this name already, on the rack or put away.
+pub async fn has_name(pool: &SqlitePool, name: &str) -> Result<bool, sqlx::Error> {
+    let found = sqlx::query("select 1 from rack_line where json_extract(line, '$.name') = ? limit 1")
+        .bind(name)
+        .fetch_optional(pool)
+        .await?;
+    Ok(found.is_some())
+}
+
 /// Jobs without a line: of a database from before there were lines.
 pub async fn without_a_line(pool: &SqlitePool) -> Result<Vec<Uuid>, sqlx::Error> {
     let rows = sqlx::query(

@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::day::Day;
 use vanadin_core::field::{FieldKind, FieldSpec, FieldValue, Held};
-use vanadin_core::quantity::{Kind, Shown, UnitSystem, exactly};
+use vanadin_core::quantity::{Kind, Shown, Unit, UnitSystem, both, exactly};
 use vanadin_core::said::said;
 
 /// One choice of a field.
@@ -111,7 +111,7 @@ impl FieldHeld {
             _ => None,
         };
         let shown = match (unit, &held.value) {
-            (Some(unit), Some(FieldValue::Number(value))) => Some(exactly(*value, unit)),
+            (Some(unit), Some(FieldValue::Number(value))) => Some(as_typed(*value, unit)),
             _ => None,
         };
         let (metric, imperial) = shown.unzip();
@@ -121,5 +121,42 @@ impl FieldHeld {
             _ => held.typed.clone(),
         };
         Self { typed, metric, imperial, not_understood: held.not_understood.clone(), revision: held.revision }
+    }
+}
+
+/// As it was typed; where it was typed in the other system, as a rule of this one shows it.
+fn as_typed(value: f64, unit: Unit) -> (Shown, Shown) {
+    let (metric, imperial) = exactly(value, unit);
+    if unit != Unit::Millimetres {
+        return (metric, imperial);
+    }
+    let (near_metric, near_imperial) = both(value, unit);
+    match (metric == near_metric, imperial == near_imperial) {
+        (true, false) => (metric, near_imperial),
+        (false, true) => (near_metric, imperial),
+        _ => (metric, imperial),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    // Hand-worked: 14 / 25.4 = 0.551, 9/16 in = 0.5625; 7/8 in = 22.225 mm
+    #[case::typed_in_millimetres(14.0, Unit::Millimetres, "14 mm", "9/16 in")]
+    #[case::typed_in_inches(22.225, Unit::Millimetres, "22 mm", "7/8 in")]
+    #[case::typed_to_the_hundredth(7.23, Unit::Millimetres, "7.23 mm", "0.285 in")]
+    // A limit is not rounded away: 180 degC = 356 degF
+    #[case::a_temperature(180.0, Unit::Celsius, "180 °C", "356 °F")]
+    fn what_was_typed_in_the_other_system_reads_as_on_a_rule(
+        #[case] value: f64,
+        #[case] unit: Unit,
+        #[case] metric: &str,
+        #[case] imperial: &str,
+    ) {
+        let (shown_metric, shown_imperial) = as_typed(value, unit);
+        assert_eq!((shown_metric.text().as_str(), shown_imperial.text().as_str()), (metric, imperial));
     }
 }

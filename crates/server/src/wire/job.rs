@@ -6,12 +6,13 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::field::{Held, job_field};
-use vanadin_core::figure::Moved;
+use vanadin_core::figure::{Figure, Moved};
 use vanadin_core::job::{
     Crack, Damaged, HardSpot, Heat, Job, Lit, LogEntry, Neighbour, Observed, Picture, Reading, Round,
 };
 use vanadin_core::log::OwnWord;
 use vanadin_core::plan::{Available, Plan, Standing};
+use vanadin_core::stage::{CheckLine, hottest, looked_at};
 
 use super::field::FieldHeld;
 
@@ -106,6 +107,10 @@ pub struct RoundSeen {
     pub cancelled: Vec<Heat>,
     /// Why this round was opened; empty for the first.
     pub reason: String,
+    /// What was looked at after its heat.
+    pub checked: Vec<CheckLine>,
+    /// What the pad showed at most.
+    pub hottest: Option<Figure>,
 }
 
 impl JobSeen {
@@ -123,6 +128,7 @@ impl JobSeen {
 
 impl RoundSeen {
     fn of(round: Round) -> Self {
+        let (checked, hottest) = (looked_at(&round), hottest(&round));
         let drawn = |heat: Heat| Heat { readings: thinned(&heat.readings, DRAWN), ..heat };
         Self {
             cracks: round.cracks,
@@ -133,6 +139,8 @@ impl RoundSeen {
             readings: thinned(&round.readings, DRAWN),
             cancelled: round.cancelled.into_iter().map(drawn).collect(),
             reason: round.reason,
+            checked,
+            hottest,
         }
     }
 }

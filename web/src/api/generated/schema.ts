@@ -578,6 +578,13 @@ export interface components {
             answers: components["schemas"]["Answer"][];
             test: components["schemas"]["LookTest"];
         };
+        /** @description A question back. */
+        AskedBack: {
+            /** @description The field's key, or the fact that logged a reading. */
+            about: string;
+            /** @description "140 kg? A solid block of this size weighs 9.3 kg." */
+            sentence: string;
+        };
         /** @description One thing to type for a measured test. */
         AskedView: {
             example: string;
@@ -1083,6 +1090,8 @@ export interface components {
         };
         /** @description One number of a plan, and everything needed to ask it why. */
         Figure: {
+            /** @description One sentence with this job's numbers: what it hangs on. A template until the plan says it. */
+            because?: string;
             between_imperial?: string;
             /** @description "5.7 kg to 11.3 kg", in metric and in imperial units, where it is uncertain; empty otherwise. */
             between_metric?: string;
@@ -1090,7 +1099,7 @@ export interface components {
             facts: components["schemas"]["FactUsed"][];
             /** @description The iron that forced it, of several in question; empty for none. */
             forced_by?: string;
-            /** @description Lines of the formula with this job's numbers in it. */
+            /** @description Lines of the formula with this job's numbers in it; templates likewise. */
             formula: string[];
             /** Format: double */
             high?: number | null;
@@ -1156,6 +1165,7 @@ export interface components {
         };
         /** @description One number of a plan as it stood when the torch was lit. */
         FrozenFigure: {
+            because?: string;
             between_imperial?: string;
             between_metric?: string;
             /** @description measured, computed, estimate or guess */
@@ -1464,6 +1474,8 @@ export interface components {
             unwrapped: boolean;
         };
         Imported: {
+            /** @description There was a job of this name already: it stays as it is, this one lies beside it. */
+            beside_another: boolean;
             /** Format: uuid */
             id: string;
             name: string;
@@ -1947,6 +1959,8 @@ export interface components {
         Place: "too_cold" | "in_window" | "too_hot" | "no_window";
         /** @description Everything worked out for a job. Durations, not clock times. */
         Plan: {
+            /** @description What is odd against the rest. */
+            asked_back?: components["schemas"]["AskedBack"][];
             body_words: string;
             cautions: components["schemas"]["Caution"][];
             check: components["schemas"]["CheckLine"][];
@@ -2111,8 +2125,11 @@ export interface components {
         RoundSeen: {
             /** @description Lightings that were cancelled, the first first. */
             cancelled: components["schemas"]["Heat"][];
+            /** @description What was looked at after its heat. */
+            checked: components["schemas"]["CheckLine"][];
             cracks: components["schemas"]["Crack"][];
             hard_spots: components["schemas"]["HardSpot"][];
+            hottest?: components["schemas"]["Figure"] | null;
             lit?: components["schemas"]["Lit"] | null;
             log: components["schemas"]["LogEntry"][];
             neighbours: components["schemas"]["Neighbour"][];
@@ -2210,6 +2227,8 @@ export interface components {
         Shop: {
             /** Format: double */
             ambient_c: number;
+            /** @description Its sign or letters; empty while nobody has said. */
+            currency: string;
             name: string;
             packings?: string[] | null;
             /** @description draw_in or plain; nothing while nobody has said. */
@@ -2224,7 +2243,7 @@ export interface components {
             units: components["schemas"]["UnitSystem"];
         };
         /** @enum {string} */
-        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.stitch_kit" | "shop.pins";
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.stitch_kit" | "shop.pins";
         ShopView: {
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
@@ -2527,7 +2546,7 @@ export interface components {
          * @description The unit a value is held in.
          * @enum {string}
          */
-        Unit: "millimetres" | "drill" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "money" | "percent" | "count" | "points" | "plain";
+        Unit: "millimetres" | "drill" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "kilograms_per_cubic_metre" | "times" | "money" | "percent" | "count" | "points" | "plain";
         /** @enum {string} */
         UnitSystem: "metric" | "imperial";
         /** @description A groove as it would be typed into its fields: bare numbers, in the units of the shop. */

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { Fig } from '../../job/Fig'
+import { LitNow } from '../../job/LitNow'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import type { Plan, Station } from '../../api/client'
@@ -71,9 +72,14 @@ export function Card({ station, first }: CardProps): ReactNode {
               name="Elapsed"
               moved={bar('method.hours')}
               under={
-                contender?.hours == null
-                  ? ''
-                  : [between, `${plan.methods.not_counted[0]} not counted`].filter(Boolean).join('; ')
+                contender?.hours == null ? (
+                  ''
+                ) : (
+                  <>
+                    {[between, `${plan.methods.not_counted[0]} not counted`].filter(Boolean).join('; ')}{' '}
+                    <LitNow />
+                  </>
+                )
               }
             >
               <Fig id="method.hours" size="card" />
@@ -108,7 +114,7 @@ const Unknown = (): ReactNode => <span className="font-normal text-ash">not know
 interface RowProps {
   name: string
   moved: boolean
-  under?: string
+  under?: ReactNode
   children: ReactNode
 }
 

@@ -4,7 +4,7 @@ import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
 import type { Schemas } from '../../api/client'
-import { clock, inUnits } from '../../quantity/show'
+import { clock, foreseen, inUnits } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { hourWords, lineWords, TICK, type LineWord } from '../../ui/line-words'
@@ -269,6 +269,6 @@ function unwrapWords(
 ): string {
   if (lines.length > 1) return lines.map((l) => l.name).join(' or ')
   const at = standing.hot?.unwrap_at_ms
-  if (at != null) return `unwrap ${clock(at, zone, standing.job_now_ms ?? 0)}`
+  if (at != null) return `unwrap ${foreseen(at, zone, standing.job_now_ms ?? 0)}`
   return lines[0] === undefined ? '' : `unwrap after ${lines[0].in_all}`
 }

@@ -4,7 +4,7 @@ import type { Station } from '../../api/client'
 import { JobProvider, useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { pathOf, stationAt, STATIONS } from '../../job/stations'
-import { clock } from '../../quantity/show'
+import { foreseen } from '../../quantity/show'
 import { useNow } from '../../job/useNow'
 import { Button } from '../../ui/Button'
 import { Crystal } from '../../ui/Crystal'
@@ -66,6 +66,7 @@ function Bench({ station }: { station: Station }): ReactNode {
             aria-label={STATIONS[current]?.word}
             className="flex min-h-0 min-w-0 grow flex-col max-bench:min-h-[70vh]"
           >
+            <Told />
             <AsIfBar />
             <Suspense>
               <Surface />
@@ -101,6 +102,18 @@ function Arrive({ station }: { station: Station }): ReactNode {
 
 const isInAField = (): boolean => document.activeElement?.matches('input, textarea') ?? false
 
+/** What has to be known of a job that was just opened. */
+function Told(): ReactNode {
+  const { state } = useLocation() as { state: { told?: string } | null }
+  const told = state?.told ?? ''
+  if (told === '') return null
+  return (
+    <p role="status" data-testid="told" className="mb-2 border-l-[3px] border-chalk pl-3 font-semibold">
+      {told}
+    </p>
+  )
+}
+
 /** Says that the plan on the page is one for an iron that is only supposed. */
 function AsIfBar(): ReactNode {
   const { view, asIf, seeAsIf } = useJob()
@@ -124,7 +137,7 @@ const PLATE_BESIDE: readonly Station[] = ['part', 'prep', 'heat', 'check']
 
 /** The next thing to do: the plate goes to its station, or to its field when that is here. */
 function NextPlate({ here }: { here: Station }): ReactNode {
-  const { view } = useJob()
+  const { view, say } = useJob()
   const { next } = view.standing
   const { time_zone } = useShop()
   const now = useNow()
@@ -133,14 +146,15 @@ function NextPlate({ here }: { here: Station }): ReactNode {
     <div className="pt-3 [&>.plate]:w-full">
       <Plate
         testId="next"
-        onPress={() =>
-          next.station === here
-            ? focusField(next.key)
-            : void navigate(`/jobs/${view.id}/${pathOf(next.station)}`, { state: { field: next.key } })
-        }
+        onPress={() => {
+          // The first crack is put on the map by the same press that goes there.
+          const key = next.key === 'crack' ? `crack.${say({ kind: 'add_crack' })}.length` : next.key
+          if (next.station === here) focusField(key)
+          else void navigate(`/jobs/${view.id}/${pathOf(next.station)}`, { state: { field: key } })
+        }}
       >
         {next.verb}
-        {next.at_ms != null && ` ${clock(next.at_ms, time_zone, now)}`}
+        {next.at_ms != null && ` ${foreseen(next.at_ms, time_zone, now)}`}
       </Plate>
     </div>
   )

@@ -61,7 +61,10 @@ export function RackPage(): ReactNode {
       >
         {away ? 'On the rack' : 'Put away'}
       </button>
-      <ImportButton onDone={(id) => void navigate(`/jobs/${id}/part`)} onProblem={setProblem} />
+      <ImportButton
+        onDone={(id, told) => void navigate(`/jobs/${id}/part`, { state: { told } })}
+        onProblem={setProblem}
+      />
     </>
   )
   return (

@@ -67,7 +67,7 @@ export function ShopPage(): ReactNode {
   useShortcut('y', redo)
   if (shop.data === undefined) return null
   const { fields } = shop.data
-  const field = (key: Schemas['ShopField']) => {
+  const field = (key: Schemas['ShopField'], placeholder?: string) => {
     const view = fieldAt(tables, fields, key)
     if (view === undefined) return null
     const tried = refused[key]
@@ -76,6 +76,7 @@ export function ShopPage(): ReactNode {
         field={view}
         units={units}
         typed={tried?.typed ?? view.typed}
+        {...(placeholder === undefined ? {} : { placeholder })}
         problem={tried?.problem}
         onSay={(typed) => change(view, typed)}
       />
@@ -112,6 +113,7 @@ export function ShopPage(): ReactNode {
           {field('shop.theme')}
           {field('shop.time_zone')}
           {field('shop.ambient')}
+          {field('shop.currency', '£, $, kr')}
           <Letters />
           <ComeIn />
         </section>

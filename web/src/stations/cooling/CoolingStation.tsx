@@ -8,7 +8,7 @@ import { ReadingSheet } from '../../job/ReadingSheet'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
 import { heatColour } from '../../quantity/heat-colour'
-import { clock, inUnits, minutes } from '../../quantity/show'
+import { clock, foreseen, inUnits, minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
@@ -69,18 +69,23 @@ export function CoolingStation(): ReactNode {
     lit === null || covered === null
       ? minutes(at)
       : clock(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
+  /** A moment that is only foreseen. */
+  const may = (at: number): string =>
+    lit === null || covered === null
+      ? `after ${minutes(at)}`
+      : foreseen(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
   // Once covered the ticks stand at whole hours of the clock.
   const toWholeHour =
     lit === null || covered === null ? 0 : 60 - ((lit.at_ms / 60_000 + covered) % 60) + SECOND
   const post = (hours: number | null | undefined, celsius: number, words: string) =>
-    hours == null ? [] : [{ minutes: hours * 60, celsius, figure: when(hours * 60), words }]
+    hours == null ? [] : [{ minutes: hours * 60, celsius, figure: may(hours * 60), words }]
   const hot = view.standing.hot ?? null
   const here = view.standing.station === 'cooling'
   const unwrap = () => say({ kind: 'torch', entry: { kind: 'unwrapped' } })
   return (
     <div className="relative flex min-h-0 grow flex-col gap-2 overflow-auto">
       {hot !== null && covered !== null && (
-        <HotSign live={live} touch={cooling.touch_hours == null ? null : when(cooling.touch_hours * 60)} />
+        <HotSign live={live} touch={cooling.touch_hours == null ? null : may(cooling.touch_hours * 60)} />
       )}
       <div className="min-h-0 grow">
         <HeatChart
@@ -131,7 +136,7 @@ export function CoolingStation(): ReactNode {
             <p className="text-[22px] font-semibold" data-testid="next">
               {view.standing.next.verb}
               {view.standing.next.at_ms != null &&
-                ` ${clock(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
+                ` ${foreseen(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
             </p>
           ))}
       </div>

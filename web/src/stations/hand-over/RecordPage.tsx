@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { Schemas } from '../../api/client'
+import type { Figure, Schemas, UnitSystem } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
@@ -17,6 +17,10 @@ export function RecordPage(): ReactNode {
   const followUp = typed('hand_over.follow_up')
   const said = field('hand_over.became')
   const became = said.choices.find((choice) => choice.id === said.typed)?.label
+  const endLabel = (crack: string, side: string, kind: string) =>
+    field(`crack.${crack}.${side === 'left' ? 'end_a' : 'end_b'}`)
+      .choices.find((choice) => choice.id === kind)
+      ?.label.toLowerCase() ?? 'not known yet'
   const leading = view.plan.iron.shares[0]
   const sure = view.plan.figures.find((figure) => figure.id === 'iron.sure')
   const found = view.plan.iron.found
@@ -50,7 +54,10 @@ export function RecordPage(): ReactNode {
       {view.plan.cracks.length > 0 && (
         <p className="border-b border-rule pb-1">
           {view.plan.cracks
-            .map((crack) => `Crack ${crack.letter}: ${crack.words}, ${endsOf(crack)}`)
+            .map(
+              (crack) =>
+                `Crack ${crack.letter}: ${crack.words}, ${endsOf(crack, view.plan.figures, shop.units, (side, kind) => endLabel(crack.id, side, kind))}`,
+            )
             .join('. ')}
           .
         </p>
@@ -132,17 +139,20 @@ function Notes(): ReactNode {
 /** A line to be signed. */
 const Sign = ({ name }: { name: string }): ReactNode => <p className="border-t border-chalk pt-0.5">{name}</p>
 
-const ENDS: Record<string, string> = {
-  tip: 'stop-hole',
-  edge: 'edge',
-  hole: 'bore',
-  branch: 'branch',
-  hidden: 'out of sight',
-}
-
-/** "edge to stop-hole". */
-const endsOf = (crack: Schemas['CrackPlan']): string =>
-  crack.ends.map((end) => ENDS[end.kind] ?? 'not known').join(' to ')
+/** "left end runs out at an edge, right end stops in the metal, stop-hole 6.5 mm". */
+const endsOf = (
+  crack: Schemas['CrackPlan'],
+  figures: readonly Figure[],
+  units: UnitSystem,
+  labelOf: (side: string, kind: string) => string,
+): string =>
+  crack.ends
+    .map((end) => {
+      const drill = figures.find((figure) => figure.id === `cracks.${crack.id}.${end.side}.drill`)
+      const hole = drill === undefined ? '' : `, stop-hole ${Object.values(inUnits(drill, units)).join(' ')}`
+      return `${end.side} end ${labelOf(end.side, end.kind)}${hole}`
+    })
+    .join(', ')
 
 const SHOWN = ['heat.target', 'prep.rods', 'prep.pins', 'prep.beads', 'cooling.unwrap', 'method.odds']
 
@@ -186,7 +196,6 @@ function Done({ round, last }: RoundProps): ReactNode {
       .filter((kind) => count(kind) > 0)
       .map((kind) => `${count(kind)} ${kind === 'peened' ? 'peened' : 'reheats'}`),
   ].join(', ')
-  const hottest = view.plan.figures.find((figure) => figure.id === 'torch.hottest')
   const notes = log.flatMap((entry) => (entry.entry.kind === 'note' ? [entry.entry.text] : []))
   const covered = log.find((entry) => entry.entry.kind === 'covered')
   const stopped = covered?.entry.kind === 'covered' ? (covered.entry.why ?? '') : ''
@@ -210,11 +219,11 @@ function Done({ round, last }: RoundProps): ReactNode {
           <b>{words}</b>
         </p>
       ))}
-      {last && hottest !== undefined && <FigureLine figure={hottest} />}
+      {round.hottest != null && <FigureLine figure={round.hottest} />}
       {notes.map((note) => (
         <p key={note}>“{note}”</p>
       ))}
-      {(last ? view.plan.check : []).map((line) => (
+      {(last ? view.plan.check : round.checked).map((line) => (
         <p key={line.key} className="flex justify-between border-b border-rule">
           <span>{line.label}</span>
           <b>{line.verdict === 'ok' ? 'good' : line.verdict === 'not_ok' ? 'not good' : 'not looked at'}</b>

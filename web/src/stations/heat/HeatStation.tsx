@@ -61,7 +61,7 @@ export function HeatStation(): ReactNode {
           beside={curve.map(([at, , hot]) => [at, hot] as const)}
           record={[]}
           levels={[
-            { celsius: heat.target_c, words: heat.least_words },
+            { celsius: heat.least_c, words: heat.least_words },
             { celsius: heat.most_c, words: heat.most_words },
           ]}
           tick={(at) => minutes(at)}
@@ -83,7 +83,7 @@ function Small({ name, id }: { name: string; id: string }): ReactNode {
   return (
     <div>
       <div className="label">{name}</div>
-      <Fig id={id} size="card" side="top" otherwise="-" />
+      <Fig id={id} size="card" side="top" otherwise="not reckoned" />
     </div>
   )
 }

@@ -28,7 +28,7 @@ export function MethodStation(): ReactNode {
       </h2>
       {locks.map((lock) => (
         <p key={lock.rule} className="border-l-[3px] border-chalk pl-3">
-          {lock.sentence} <b>{lock.unlock}</b> ({lock.rule})
+          {lock.sentence} <b>{lock.unlock}</b>
         </p>
       ))}
       <div className="grid auto-cols-fr grid-flow-col border-t border-scribe max-bench:grid-flow-row">
@@ -39,7 +39,7 @@ export function MethodStation(): ReactNode {
             chosen={methods.chosen?.method === contender.way.method}
             open={open === contender.way.method}
             onOpen={() => setOpen(open === contender.way.method ? null : contender.way.method)}
-            notYet={refused?.sentence}
+            refused={refused !== undefined}
             onChoose={() => choose(contender.way.method)}
           />
         ))}
@@ -85,8 +85,8 @@ interface ContenderProps {
   contender: Schemas['Contender']
   chosen: boolean
   open: boolean
-  /** Why it cannot be taken; nothing when it can. */
-  notYet: string | undefined
+  /** The job is referred out: it is worked out, but nobody takes it here. */
+  refused: boolean
   onOpen: () => void
   onChoose: () => void
 }
@@ -114,7 +114,7 @@ function School({ schools }: { schools: Schemas['Contender']['schools_to_choose'
   )
 }
 
-function Contender({ contender, chosen, open, notYet, onOpen, onChoose }: ContenderProps): ReactNode {
+function Contender({ contender, chosen, open, refused, onOpen, onChoose }: ContenderProps): ReactNode {
   return (
     <section
       aria-label={contender.label}
@@ -128,18 +128,19 @@ function Contender({ contender, chosen, open, notYet, onOpen, onChoose }: Conten
           aria-expanded={open}
           className="min-h-11 border-b border-dotted border-dim text-left"
         >
-          <span className="figure text-[40px] leading-10">{contender.score.toFixed(0)}</span>
-          <span className="ml-2 text-ash">points</span>
+          <span className="figure text-[40px] leading-10">{contender.score.toFixed(0)}</span>{' '}
+          <span className="ml-1 text-ash">points</span>
           <span className="sr-only"> {contender.label}, why?</span>
         </button>
-        <Button
-          onPress={onChoose}
-          chosen={chosen}
-          notYet={notYet}
-          label={`${chosen ? 'Taken' : 'Take it'}: ${contender.label}`}
-        >
-          {chosen ? 'Taken' : 'Take it'}
-        </Button>
+        {!refused && (
+          <Button
+            onPress={onChoose}
+            chosen={chosen}
+            label={`${chosen ? 'Taken' : 'Take it'}: ${contender.label}`}
+          >
+            {chosen ? 'Taken' : 'Take it'}
+          </Button>
+        )}
       </div>
       {open && (
         <ul className="formula">

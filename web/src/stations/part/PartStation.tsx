@@ -87,7 +87,7 @@ function summary(fields: readonly FieldView[], units: UnitSystem): string {
     if (field.asks_for === 'yes_no') return field.typed === 'yes' ? [field.label.toLowerCase()] : []
     if (metric != null && imperial != null) {
       const shown = inUnits({ metric, imperial }, units)
-      return [`${shown.number} ${shown.unit}`]
+      return [`${BEFORE_ANSWER[field.key] ?? ''}${shown.number} ${shown.unit}`.trim()]
     }
     const label = (id: string) => field.choices.find((choice) => choice.id === id)?.label ?? id
     if (field.choices.length === 0) return [field.typed]
@@ -142,7 +142,7 @@ const FIELDS: Record<string, () => ReactNode> = {
       <Field name="part.life" />
       <div className={pair}>
         <Field name="part.life_wanted" placeholder="2 years" />
-        <Field name="part.wanted" placeholder="2027-03-15" />
+        <Field name="part.wanted" placeholder="Friday" />
       </div>
       <Field name="part.machined" />
       <Field name="part.marks" />
@@ -166,7 +166,7 @@ function Hurt(): ReactNode {
   const locked = view.plan.locks.some((lock) => lock.key.startsWith('part.authority'))
   return (
     <>
-      <Field name="part.safety_class" folded />
+      <Field name="part.safety_class" columns={2} />
       {(locked || typed('part.authority') !== '') && (
         <div className={pair}>
           <Field name="part.authority" />

@@ -75,8 +75,21 @@ export const GROUPS: readonly Group[] = [
   },
 ]
 
-/** Before an answer in a summary that says too little alone. */
+/** Before an answer in a summary that says too little alone: a bare 22 mm may be anything. */
 export const BEFORE_ANSWER: Readonly<Record<string, string>> = {
+  'part.length': 'long ',
+  'part.width': 'wide ',
+  'part.height': 'high ',
+  'part.wall': 'wall ',
+  'part.rpm': 'turns at ',
+  'part.pressure': 'at ',
+  'part.service_temperature': 'up to ',
+  'part.life_wanted': 'to last ',
+  'part.wanted': 'wanted on ',
+  'part.keep_off': 'not to be touched: ',
+  'part.replacement_price': 'a new one costs ',
+  'part.replacement_wait': 'comes in ',
+  'part.downtime': 'a day standing costs ',
   'part.holds': 'holds ',
   'part.cavity': 'hollow: ',
   'part.marks': 'test marks: ',

@@ -5,7 +5,7 @@ import { useJob, useLive } from '../../job/JobContext'
 import { ReadingSheet } from '../../job/ReadingSheet'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
-import { clock, inUnits } from '../../quantity/show'
+import { foreseen, inUnits } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 import { TorchLog } from './TorchLog'
@@ -24,7 +24,7 @@ export function HotBetween({ onSay }: HotBetweenProps): ReactNode {
   const { hot, next } = view.standing
   const shown = live === null ? null : inUnits(live, units)
   const until =
-    next.at_ms == null ? '' : ` ${clock(next.at_ms, time_zone, view.standing.job_now_ms ?? view.now_ms)}`
+    next.at_ms == null ? '' : ` ${foreseen(next.at_ms, time_zone, view.standing.job_now_ms ?? view.now_ms)}`
   return (
     <div className="mx-auto grid min-h-0 w-full grow content-start gap-x-8 gap-y-4 overflow-auto bench:grid-cols-[1fr_360px]">
       <div className="flex flex-col gap-4">

@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { useJob } from '../../job/JobContext'
+import { LitNow } from '../../job/LitNow'
 import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { pathOf } from '../../job/stations'
@@ -63,7 +64,10 @@ export function LightUp(): ReactNode {
               />
             </label>
           )}
-          <span className="mt-auto self-end">
+          <p className="mt-auto text-right text-[19px]">
+            <LitNow />
+          </p>
+          <span className="self-end">
             <NextOrButton
               station="torch"
               testId="light"

@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { AskedBack } from '../../job/AskedBack'
 import { useJob } from '../../job/JobContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
@@ -56,7 +57,7 @@ export function TorchLog(): ReactNode {
           .toReversed()
           .slice(0, all ? log.length : FEW)
           .map((entry) => (
-            <li key={entry.fact} className="flex min-h-9 items-center gap-3 border-b border-rule">
+            <li key={entry.fact} className="flex min-h-9 flex-wrap items-center gap-x-3 border-b border-rule">
               <span className="min-w-0 grow [overflow-wrap:anywhere]">
                 {entry.struck == null ? words(entry.entry) : <s className="text-ash">{words(entry.entry)}</s>}
               </span>
@@ -72,6 +73,11 @@ export function TorchLog(): ReactNode {
                 </button>
               ) : (
                 <span className="w-[78px] shrink-0" />
+              )}
+              {entry.struck == null && (
+                <div className="basis-full">
+                  <AskedBack about={entry.fact} typed="" />
+                </div>
               )}
             </li>
           ))}

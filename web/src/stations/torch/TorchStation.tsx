@@ -3,7 +3,7 @@ import type { Live, Schemas } from '../../api/client'
 import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
-import { clock, inUnits } from '../../quantity/show'
+import { foreseen, inUnits } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 import { HotBetween } from './HotBetween'
@@ -52,7 +52,7 @@ export function TorchStation(): ReactNode {
   const at =
     planned.at_ms == null
       ? ''
-      : ` ${clock(planned.at_ms, time_zone, view.standing.job_now_ms ?? view.now_ms)}`
+      : ` ${foreseen(planned.at_ms, time_zone, view.standing.job_now_ms ?? view.now_ms)}`
   const next = !pins && !covered && done >= torch.planned ? 'Cover it' : planned.verb + at
   const left = Math.max(0, torch.planned - done)
   const finished = covered || (torch.planned > 0 && done >= torch.planned)
@@ -67,7 +67,13 @@ export function TorchStation(): ReactNode {
         <p className="text-[22px] leading-7" data-testid="torch-next">
           <b>{unsent.length > 0 || live === null || live.next === '' ? next : live.next}.</b>{' '}
           <span className="text-ash">
-            {covered ? 'It cools by itself.' : pins ? '' : 'Pad at the coldest far corner.'}
+            {covered
+              ? view.standing.hot?.unwrapped === false
+                ? 'It cools by itself.'
+                : ''
+              : pins
+                ? ''
+                : 'Pad at the coldest far corner.'}
           </span>
         </p>
         {torch.joint != null && !covered && (

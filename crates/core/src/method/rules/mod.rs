@@ -103,12 +103,19 @@ impl Asked<'_> {
     }
 }
 
+/// A rule that cannot judge, and what would have to be known for it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct NotConsidered {
+    pub rule: &'static str,
+    pub what: String,
+}
+
 /// The rules' answer.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Ruling {
     pub fired: Vec<Fired>,
     /// "(rule): not considered, because ... is not known".
-    pub not_considered: Vec<String>,
+    pub not_considered: Vec<NotConsidered>,
 }
 
 /// A rule: what it is called, and how it judges.
@@ -193,7 +200,7 @@ impl Saying<'_> {
 
     /// It cannot judge while this is not known.
     pub fn unknown(&mut self, what: &str) {
-        self.ruling.not_considered.push(format!("{what} ({})", self.rule.id));
+        self.ruling.not_considered.push(NotConsidered { rule: self.rule.id, what: what.to_owned() });
     }
 }
 

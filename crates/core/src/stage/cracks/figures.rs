@@ -22,26 +22,26 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
             let house = |figure: Figure| {
                 let (guess, how_sure) = wall_words(crack.wall_guessed);
                 figure
-                    .fact("Wall", format!("{wall} mm{guess}"))
+                    .fact("Wall", format!("{{{wall} mm}}{guess}"))
                     .fact("End", found_by.words())
                     .source(Source::House, how_sure)
             };
             figures.push(
                 house(Figure::new(format!("{at}.drill"), name("Stop-hole"), hole.drill_mm, Unit::Drill))
-                    .formula(if end.drilled {
-                        "as it was drilled".to_owned()
-                    } else {
-                        format!("wanted: half of {wall} mm, between 3.2 and 9.5")
+                    .because(match (end.drilled, hole.well_past_mm) {
+                        (true, _) => "The hole that is there.".to_owned(),
+                        (false, None) => format!(
+                            "Half of the wall of {{{wall} mm}}, and from there the next drill whose hole catches \
+                             the tip."
+                        ),
+                        (false, Some(_)) => format!(
+                            "Half of the wall of {{{wall} mm}}. No drill of the set is sure to catch the tip: it \
+                             goes well past, and the groove into it."
+                        ),
                     })
-                    .formula(match (end.drilled, hole.well_past_mm) {
-                        (true, _) => "the hole that is there".to_owned(),
-                        (false, None) => {
-                            format!("next drill whose hole catches the tip: {} mm", hole.drill_mm)
-                        }
-                        (false, Some(_)) => {
-                            format!("no drill of the set catches it: {} mm, well past", hole.drill_mm)
-                        }
-                    }),
+                    .formula(format!(
+                        "wanted = ½ × {{{wall} mm}}, no less than {{3.2 drill}}, no more than {{9.5 drill}}"
+                    )),
             );
             figures.push(
                 house(Figure::new(
@@ -50,14 +50,25 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
                     hole.offset_mm,
                     Unit::Millimetres,
                 ))
+                .because(if end.drilled {
+                    "As it was drilled.".to_owned()
+                } else {
+                    format!(
+                        "An end {} may lie {{{m} mm}} further on, give or take {{{u} mm}}: so far out the hole \
+                         still catches it 98 times in 100.",
+                        found_by.words()
+                    )
+                })
                 .formula(match (end.drilled, hole.find_tip_better, hole.well_past_mm) {
-                    (true, _, _) => format!("as it was drilled: {:.1} mm", hole.offset_mm),
-                    (false, true, _) => format!("held at {} / 2 mm", hole.drill_mm),
-                    (false, false, Some(past)) => {
-                        format!("{m} + 2.054 x {u} - {} / 2 = {past:.2} mm", hole.drill_mm)
-                    }
+                    (true, _, _) => format!("as it was drilled: {{{:.1} mm}}", hole.offset_mm),
+                    (false, true, _) => format!("½ × {{{} drill}}", hole.drill_mm),
+                    (false, false, Some(past)) => format!(
+                        "{{{m} mm}} + 2.05 × {{{u} mm}} − ½ × {{{} drill}} = {{{past:.1} mm}}",
+                        hole.drill_mm
+                    ),
                     (false, false, None) => format!(
-                        "max(0.3 x {d}, {m} + 2.054 x {u} - {d} / 2) = {o:.2} mm",
+                        "the larger of 0.3 × {{{d} drill}} and {{{m} mm}} + 2.05 × {{{u} mm}} − ½ × {{{d} drill}} \
+                         = {{{o:.1} mm}}",
                         d = hole.drill_mm,
                         o = hole.offset_mm
                     ),
@@ -75,8 +86,13 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
                     hole.run_past_chance * 100.0,
                     Unit::Percent,
                 ))
+                .because(format!(
+                    "How likely the true end of the crack lies beyond the far side of the hole, \
+                     {{{:.1} mm}} past where it was seen.",
+                    hole.offset_mm + hole.drill_mm / 2.0
+                ))
                 .formula(format!(
-                    "1 - Phi(({o:.2} + {d} / 2 - {m}) / {u})",
+                    "share of a bell curve about {{{m} mm}}, spread {{{u} mm}}, over {{{o:.1} mm}} + ½ × {{{d} drill}}",
                     o = hole.offset_mm,
                     d = hole.drill_mm
                 )),
@@ -84,8 +100,8 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
             if let Some(pilot) = hole.pilot_mm {
                 figures.push(
                     house(Figure::new(format!("{at}.pilot"), name("Pilot"), drill_under(pilot), Unit::Drill))
-                        .formula(format!("0.75 x {} mm = {pilot:.1} mm", hole.drill_mm))
-                        .formula(format!("the drill at or under it: {} mm", drill_under(pilot))),
+                        .because("Three quarters of the drill, or the next under it: it keeps the drill from wandering.")
+                        .formula(format!("¾ × {{{} drill}} = {{{pilot:.1} mm}}", hole.drill_mm)),
                 );
             }
             if let Ok(drill) = Millimetres::new(hole.drill_mm) {
@@ -97,7 +113,11 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
                         drill_speed_rpm(slowest.iron, drill, DrillTool::Hss),
                         Unit::Rpm,
                     ))
-                    .formula(format!("1000 x {v} / (pi x {})", hole.drill_mm))
+                    .because(format!(
+                        "The edge of the drill takes {{{v} m/min}} in this iron; the thinner the drill, the faster \
+                         it turns."
+                    ))
+                    .formula(format!("{{{v} m/min}} ÷ (π × {{{} drill}})", hole.drill_mm))
                     .note("High-speed steel, dry.")
                     .forced_by(slowest.forced_by()),
                 );
@@ -107,12 +127,23 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
                 let bare = tip_stress_factor(length, from_edge, BARE_TIP_RADIUS_MM);
                 let holed = tip_stress_factor(length, from_edge, hole.drill_mm / 2.0);
                 figures.push(
-                    Figure::new(format!("{at}.pull"), name("Pull at the hole"), holed, Unit::Points)
-                        .formula(format!("bare tip, radius 0.05 mm: {bare:.0} times"))
-                        .formula(format!("hole, radius {:.1} mm: {holed:.1} times", hole.drill_mm / 2.0))
-                        .fact("Crack", format!("{length} mm"))
+                    Figure::new(format!("{at}.pull"), name("Stress at the hole"), holed, Unit::Times)
+                        .because(format!(
+                            "The load that goes round the crack crowds at its end: {bare:.0} times what the part \
+                             carries there at the bare tip, {holed:.0} times at a round hole."
+                        ))
+                        .formula(format!(
+                            "1 + 2 × √({} ÷ r): r = {{{BARE_TIP_RADIUS_MM} mm}} at the tip, {{{:.1} mm}} at the hole",
+                            if from_edge {
+                                format!("1.25 × {{{length} mm}}")
+                            } else {
+                                format!("½ × {{{length} mm}}")
+                            },
+                            hole.drill_mm / 2.0
+                        ))
+                        .fact("Crack", format!("{{{length} mm}}"))
                         .source(
-                            Source::Law("Inglis' ellipse; bare tip house".to_owned()),
+                            Source::Law("Inglis' ellipse; radius of a bare tip our own".to_owned()),
                             Certainty::Estimate,
                         ),
                 );

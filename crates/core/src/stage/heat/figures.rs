@@ -16,19 +16,17 @@ pub(crate) fn figures(
     let mut figures = Vec::new();
     if let Some(target) = target {
         let (wall, how_sure) = match part.wall_mm {
-            Some(mm) => (format!("{mm} mm"), Certainty::Computed),
-            None => (format!("{GUESSED_WALL_MM} mm, a guess"), Certainty::Guess),
+            Some(mm) => (format!("{{{mm} mm}}"), Certainty::Computed),
+            None => (format!("{{{GUESSED_WALL_MM} mm}}, a guess"), Certainty::Guess),
         };
-        let mut window = Figure::new("heat.target", "Preheat", target.target_c, Unit::Celsius)
+        let window = Figure::new("heat.target", "Preheat", target.target_c, Unit::Celsius)
             .window(target.target_c, target.most_c)
-            .formula(format!("least to begin a bead at: {:.0} °C", target.least_c))
+            .because(preheat_words(target))
+            .formula(format!("least to begin a bead at: {{{:.0} degC}}", target.least_c))
             .fact("Wall", wall)
             .forced_by(target.forced_by.map_or(String::new(), |iron| iron.label().to_lowercase()))
-            .source(Source::Standard("EN 1011-8, AWS D11.2; figures house".to_owned()), how_sure)
+            .source(Source::Standard("EN 1011-8, AWS D11.2; figures our own".to_owned()), how_sure)
             .note(format!("Read it at the {}.", heat.read_at));
-        for line in &target.working {
-            window = window.formula(line.clone());
-        }
         figures.push(window);
     }
     let (Some(sources), false) = (sources, heat.cold) else { return figures };
@@ -43,14 +41,19 @@ pub(crate) fn figures(
         }
         figures.push(
             sized(energy)
-                .formula(format!(
-                    "{} kg x [{} T + {} T² / 2] from {:.0} to {:.0} °C",
+                .because(format!(
+                    "What {{{} kg}} of this iron takes up from {{{:.0} degC}} to {{{:.0} degC}}, without what is lost \
+                     on the way.",
                     number(mass.kilograms(), 1),
-                    body.iron.heat_a,
-                    body.iron.heat_b,
                     body.ambient.celsius(),
                     heat.target_c
                 ))
+                .formula(format!(
+                    "mass × (c₁ T + ½ c₂ T²), T in °C from {:.0} to {:.0}",
+                    body.ambient.celsius(),
+                    heat.target_c
+                ))
+                .formula(format!("c₁ = {} J/kg °C, c₂ = {} J/kg °C²", body.iron.heat_a, body.iron.heat_b))
                 .source(Source::Standard("EN 1561 / EN 1563".to_owned()), Certainty::Computed),
         );
     }
@@ -71,24 +74,35 @@ pub(crate) fn figures(
                     if part.station_known { "" } else { ", a guess" }
                 ),
             )
-            .source(Source::Law("conduction and radiation, bar of 40 cells".to_owned()), Certainty::Estimate)
+            .source(
+                Source::Law("conduction and radiation, stepped along the part".to_owned()),
+                Certainty::Estimate,
+            )
     };
     if heat.reached {
         // House: the model is good to 30 %; what an estimated weight adds to that is independent of it.
         let (lightest, heaviest) = heat.between.map_or((heat.minutes, heat.minutes), |it| it.minutes);
         let off = |by: f64| (heat.minutes * 0.3).hypot(by);
-        let mut minutes =
-            modelled(Figure::new("heat.minutes", "To heat through", heat.minutes, Unit::Minutes))
-                .between(
-                    (heat.minutes - off(heat.minutes - lightest)).max(0.0),
-                    heat.minutes + off(heaviest - heat.minutes),
-                )
-                .formula(format!("coldest cell from {:.0} to {:.0} °C", part.ambient_c, heat.target_c))
-                .formula("good to 30 %".to_owned())
-                .forced_by(sources.slowest.forced_by());
+        let mut minutes = modelled(Figure::new(
+            "heat.minutes",
+            "To heat through",
+            heat.minutes,
+            Unit::Minutes,
+        ))
+        .between(
+            (heat.minutes - off(heat.minutes - lightest)).max(0.0),
+            heat.minutes + off(heaviest - heat.minutes),
+        )
+        .because(format!(
+            "Until the coldest place, too, has come from {{{:.0} degC}} to {{{:.0} degC}}. Good to 30 %.",
+            part.ambient_c, heat.target_c
+        ))
+        .formula("each moment: what the heat gives, less what the skin loses, and what the iron carries on")
+        .forced_by(sources.slowest.forced_by());
         if heat.between.is_some() {
-            minutes = minutes
-                .formula(format!("{lightest:.0} min at the least it may weigh, {heaviest:.0} at the most"));
+            minutes = minutes.formula(format!(
+                "{{{lightest:.0} min}} at the least it may weigh, {{{heaviest:.0} min}} at the most"
+            ));
         }
         figures.push(minutes);
         let worst_k = sources.worst_k(&run.heating, heat.minutes);
@@ -102,10 +116,11 @@ pub(crate) fn figures(
         let along = matches!(run.source.kind, SourceKind::Flame { .. });
         figures.extend(along.then(|| {
             modelled(unevenness)
-                .formula(if sources.closed {
-                    "closed shape: hottest less coldest"
+                .because(if sources.closed {
+                    "A closed shape cannot give: the hottest place less the coldest, at its worst on the way."
                 } else {
-                    "range of the departures from the straight line along the part"
+                    "How far the heat along the part strays from a straight line, at its worst on the way: what is \
+                     straight bends nothing."
                 })
                 .note("Counted under {500 degC}; above, the iron gives.")
                 .forced_by(sources.slowest.forced_by())
@@ -116,17 +131,19 @@ pub(crate) fn figures(
         let (low, high) = between.ceiling_c;
         ceiling = ceiling.between(low.min(run.ceiling_c), high.max(run.ceiling_c));
     }
-    figures.push(modelled(ceiling).formula("coldest cell when it stays on for ever"));
+    figures.push(modelled(ceiling)
+            .because("Where this heat, left on, no longer gets the coldest place any hotter: it loses as much as it takes."));
     let iron = sources.least_forgiving.iron.properties();
     figures.push(
         Figure::new("heat.limit", "Unevenness allowed", sources.limit_k, Unit::Kelvins)
             .rounded(Rounding::Down)
+            .because("Half of what would crack this iron if it could not give at all.")
             .formula(format!(
-                "{} x (1 - {}) / ({} x {}) / 2",
+                "½ × {{{} MPa}} × (1 − {}) ÷ ({{{} MPa}} × {:.1} × 10⁻⁶ per °C)",
                 iron.tensile_mpa,
                 iron.poisson,
                 iron.youngs_gpa * 1000.0,
-                format_args!("{}e-6", iron.expansion_1e6_per_k)
+                iron.expansion_1e6_per_k
             ))
             .source(Source::House, Certainty::Computed)
             .forced_by(sources.least_forgiving.forced_by()),
@@ -135,9 +152,22 @@ pub(crate) fn figures(
         figures.push(
             Figure::new("heat.soak", "Soak", heat.soak_minutes, Unit::Minutes)
                 .rounded(Rounding::Up)
-                .formula("1 min for each mm of wall, 20 at least")
+                .because("As many minutes as the wall has millimetres, 20 at least, so that the middle comes up too.")
                 .source(Source::House, Certainty::Computed),
         );
     }
     figures
+}
+
+/// How the target came about, in one sentence.
+fn preheat_words(target: &Target) -> String {
+    let (first, more) =
+        target.working.split_first().map_or(("", &[][..]), |(first, more)| (first.as_str(), more));
+    let mut sentence = first.to_owned();
+    for line in more {
+        sentence.push_str(", ");
+        sentence.push_str(line);
+    }
+    sentence.push('.');
+    sentence
 }

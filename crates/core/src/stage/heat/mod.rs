@@ -95,8 +95,8 @@ pub(crate) fn heat_plan(
         between: None,
         soak_minutes: 0.0,
         timing: String::new(),
-        least_words: format!("at least {}", units.say_least(target_c, Unit::Celsius)),
-        most_words: format!("at most {}", units.say_most(most_c, Unit::Celsius)),
+        least_words: format!("at least {}", units.window(target_c, most_c, Unit::Celsius).0.text()),
+        most_words: format!("at most {}", units.window(target_c, most_c, Unit::Celsius).1.text()),
         read_at: READ_AT.to_owned(),
         curve: Vec::new(),
     };
@@ -122,6 +122,7 @@ pub(crate) fn heat_plan(
             let curve: Vec<_> =
                 run.heating.curve.iter().copied().take_while(|(at, _, _)| *at <= until + 1.0).collect();
             let soak = soak_minutes(way, wall_mm);
+            let (low, high) = units.window(target.least_c, target.most_c, Unit::Celsius);
             Some(HeatPlan {
                 cold: false,
                 sentence: heating_words(reached, sources, target, units),
@@ -147,8 +148,8 @@ pub(crate) fn heat_plan(
                         units.say_least(soak, Unit::Minutes)
                     )
                 }),
-                least_words: format!("at least {}", units.say_least(target.least_c, Unit::Celsius)),
-                most_words: format!("at most {}", units.say_most(target.most_c, Unit::Celsius)),
+                least_words: format!("at least {}", low.text()),
+                most_words: format!("at most {}", high.text()),
                 read_at: READ_AT.to_owned(),
                 curve,
             })

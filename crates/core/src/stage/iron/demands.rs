@@ -6,6 +6,7 @@ use crate::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::iron::{Belief, Iron, least, least_forgiving, slowest_to_heat, strongest};
 use crate::method::{Effect, MethodId, School, Target, Way, target};
 use crate::quantity::Unit;
+use crate::said::all_of;
 use crate::stage::HeatPlan;
 
 use crate::stage::method::Ruled;
@@ -60,7 +61,7 @@ pub fn demands(
             .filter_map(|ruled| ruled.iron.filter(|iron| plausible.contains(iron)))
             .map(|iron| iron.label().to_lowercase())
             .collect();
-        say("Out", method.label().to_lowercase(), by.join(" and "));
+        say("Out", method.label().to_lowercase(), all_of(&by));
     }
     let slowest = slowest_to_heat(plausible);
     if heated {

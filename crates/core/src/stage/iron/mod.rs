@@ -199,9 +199,14 @@ fn figures(belief: &Belief, family: &str, era: &str) -> Vec<Figure> {
             leader.label().to_lowercase(),
             belief.prior[leader.index()] * 100.0
         ))
+        .because(match belief.steps.len() {
+            0 => "What such parts of that time are usually cast in. Nothing was tested yet.".to_owned(),
+            1 => "What such parts are usually cast in, and what one test says.".to_owned(),
+            tests => format!("What such parts are usually cast in, and what {tests} tests say."),
+        })
         .fact("Sort of part", family)
         .fact("Cast", era)
-        .source(Source::Law("Bayes' theorem; likelihoods house".to_owned()), Certainty::Estimate)
+        .source(Source::Law("Bayes' theorem; what each test tells our own".to_owned()), Certainty::Estimate)
         .note(leader.meaning());
     for (step, shares) in &belief.steps {
         figure = figure.formula(format!("{}: {:.1} %", step.found, shares[leader.index()] * 100.0));

@@ -24,7 +24,7 @@ use crate::method::{
     amps, apply_rules, heat_points, hours_points, odds, odds_points, rule_points, strength_points, target,
 };
 use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
-use crate::said::said;
+use crate::said::{said, said_exactly};
 use crate::shop::Shop;
 
 /// One method done after its best school, with its score or the reasons against it.
@@ -335,11 +335,11 @@ impl Judged<'_> {
             Some(filler) => {
                 let one_side = if self.both_sides() { 1.0 } else { 0.8 };
                 let ratio = efficiency * one_side * filler.tensile_mpa.0 / iron;
-                let side = if one_side < 1.0 { " x 0.8 (one side)" } else { "" };
+                let side = if one_side < 1.0 { " × 0.8 (one side)" } else { "" };
                 (
                     ratio,
                     format!(
-                        "{efficiency}{side} x {:.0} / {iron:.0} MPa{} = {ratio:.2}",
+                        "{efficiency}{side} × {{{:.0} MPa}} ÷ {{{iron:.0} MPa}}{} = {ratio:.2}",
                         filler.tensile_mpa.0,
                         if governing.forced {
                             format!(" ({})", governing.forced_by())
@@ -380,6 +380,9 @@ impl Judged<'_> {
                 ));
             }
             contender.score = contender.parts.iter().map(|part| part.points).sum();
+            for part in &mut contender.parts {
+                part.working = said_exactly(&part.working, self.part.units);
+            }
         }
         contenders.sort_by(|a, b| {
             (a.excluded.cmp(&b.excluded))
@@ -432,7 +435,7 @@ impl Judged<'_> {
             sets_pins: chosen.is_some_and(|way| way.method.pins()),
             overruled: overrule.is_some_and(|own| Some(own.way) != leads),
             headline,
-            not_considered: ruling.not_considered,
+            not_considered: ruling.not_considered.into_iter().map(|it| it.what).collect(),
             not_counted: vec![
                 "cleaning, drilling, grinding and checking".to_owned(),
                 "price: needs rates".to_owned(),
@@ -465,19 +468,19 @@ impl Judged<'_> {
         let odds = odds(way, self.stitch_kind(), 0, 0);
         let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), self.strength(way)];
         if !favours.is_empty() {
-            parts.push(ScorePart::new("for", plus, format!("{} x 8, 20 at most", favours.len())));
+            parts.push(ScorePart::new("for", plus, format!("{} × 8, 20 at most", favours.len())));
         }
         if !cautions.is_empty() {
-            parts.push(ScorePart::new("against", minus, format!("{} x -10", cautions.len())));
+            parts.push(ScorePart::new("against", minus, format!("{} × −10", cautions.len())));
         }
         if let Some(celsius) = target_c {
             parts.push(ScorePart::new(
                 "heat",
                 heat_points(celsius),
-                format!("-1 for each 50 K over 100: {celsius:.0} °C"),
+                format!("−1 for each {{50 K}} of {{{celsius:.0} degC}} over {{100 degC}}"),
             ));
         }
-        parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 x ({:.2} - 0.7)", odds.mean)));
+        parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 × ({:.2} − 0.7)", odds.mean)));
         if let Some(target) = target {
             cautions.extend(target.cautions(self.shop.units));
         }

@@ -149,7 +149,9 @@ pub fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
         );
     }
     for shy in &facts.heat_shy {
-        let limit = shy.limit_c.map_or(String::new(), |limit| format!(", under {}", c(limit)));
+        let limit = shy
+            .limit_c
+            .map_or(String::new(), |limit| format!(", under {}", facts.units.say_most(limit, Unit::Celsius)));
         say(Station::Heat, format!("Keep cool: {}{limit}.", shy.what));
     }
     if facts.heat_shy.iter().any(|shy| {

@@ -174,7 +174,7 @@ impl PartFacts {
         };
         let size = self
             .size_mm
-            .map(|(l, w, h)| format!("{} x {} x {}", number(l), number(w), units.say(h, Unit::Millimetres)));
+            .map(|(l, w, h)| format!("{} × {} × {}", number(l), number(w), units.say(h, Unit::Millimetres)));
         match (self.weight_words(), size) {
             (weight, Some(size)) if !weight.is_empty() => format!("{weight}, {size}"),
             _ => "not known".to_owned(),

@@ -128,12 +128,13 @@ pub fn figures(round: &Round, facts: &PartFacts) -> Vec<Figure> {
     match &facts.weight {
         Some(Weight::Weighed(kg)) => figures.push(
             Figure::new("part.weight", "Weight", *kg, Unit::Kilograms)
-                .formula("weighed")
+                .because("It was weighed.")
                 .source(Source::Shop, Certainty::Measured),
         ),
         Some(Weight::Estimated(estimate)) => {
             let mut figure = Figure::new("part.weight", "Weight", estimate.kg, Unit::Kilograms)
                 .between(estimate.low_kg, estimate.high_kg)
+                .because("Reckoned from size, shape and wall: so much of its box is usually iron.")
                 .source(Source::House, Certainty::Guess)
                 .note("Weigh it, and every time that follows gets closer.");
             for line in &estimate.working {
@@ -148,14 +149,15 @@ pub fn figures(round: &Round, facts: &PartFacts) -> Vec<Figure> {
     if let Some(price) = price {
         let standing = wait.zip(downtime).map_or(0.0, |(days, a_day)| days * a_day);
         let mut figure = Figure::new("part.replace", "To replace it", price + standing, Unit::Money)
-            .fact("A new one", format!("{price:.0}"))
+            .because(match wait.zip(downtime) {
+                Some(_) => "What a new one costs, and what it costs to stand still until it comes.",
+                None => "What a new one costs. Waiting and standing still are not counted: not known.",
+            })
             .source(Source::Arithmetic, Certainty::Computed);
         figure = match wait.zip(downtime) {
             Some((days, a_day)) => figure
-                .formula(format!("{price:.0} + {days:.0} days x {a_day:.0} a day = {:.0}", price + standing)),
-            None => figure
-                .formula(format!("{price:.0}"))
-                .note("Waiting and standing still not counted: not known."),
+                .formula(format!("{price:.0} + {days:.0} days × {a_day:.0} a day = {:.0}", price + standing)),
+            None => figure,
         };
         figures.push(figure);
     }

@@ -14,24 +14,45 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
         let (guess, how_sure) = wall_words(seam.wall_guessed);
         let facts = |figure: Figure| {
             figure
-                .fact("Crack", format!("{} mm long", seam.length_mm))
-                .fact("Wall", format!("{} mm{guess}", seam.wall_mm))
+                .fact("Crack", format!("{{{} mm}} long", seam.length_mm))
+                .fact("Wall", format!("{{{} mm}}{guess}", seam.wall_mm))
                 .source(Source::Arithmetic, how_sure)
         };
         match (&seam.form, seam.section) {
             (Some(form), Some(section)) => {
                 figures.push(
                     facts(Figure::new(at("depth"), name("Depth"), seam.depth_mm, Unit::Millimetres))
-                        .formula(if seam.ground {
-                            "as it was ground".to_owned()
+                        .because(if seam.ground {
+                            "As it was ground.".to_owned()
                         } else {
-                            format!("{form} in a wall of {} mm", seam.wall_mm)
+                            match form.as_str() {
+                                "double_V" => format!(
+                                    "A double V: half of the wall of {{{} mm}} from each side.",
+                                    seam.wall_mm
+                                ),
+                                _ => format!("{} in a wall of {{{} mm}}.", form_words(form), seam.wall_mm),
+                            }
                         })
                         .source(Source::House, how_sure),
                 );
                 figures.push(
                     facts(Figure::new(at("width"), name("Opens"), section.top_width_mm, Unit::Millimetres))
-                        .formula(format!("{form}, {:.1} mm deep, {}° in all", seam.depth_mm, seam.angle_deg)),
+                        .because(format!(
+                            "{}, {{{:.1} mm}} deep, opened to {}° in all.",
+                            form_words(form),
+                            seam.depth_mm,
+                            seam.angle_deg
+                        ))
+                        .formula(if form == "U" {
+                            "2 × (r cos ½α + (depth − r + r sin ½α) × tan ½α) + gap".to_owned()
+                        } else {
+                            format!(
+                                "2 × {{{:.1} mm}} × tan {}° + gap {{{} mm}}",
+                                seam.depth_mm,
+                                number(seam.angle_deg / 2.0, 1),
+                                seam.root_gap_mm
+                            )
+                        }),
                 );
                 figures.push(
                     facts(Figure::new(
@@ -40,31 +61,47 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
                         section.area_mm2,
                         Unit::SquareMillimetres,
                     ))
-                    .formula(format!(
-                        "{form}, {:.1} mm deep, {}°, gap {}, crown {}",
-                        seam.depth_mm, seam.angle_deg, seam.root_gap_mm, seam.cap_mm
-                    )),
+                    .because(format!(
+                        "What the groove takes, {{{:.1} mm}} deep and {}° open, with a crown of {{{} mm}}.",
+                        seam.depth_mm, seam.angle_deg, seam.cap_mm
+                    ))
+                    .formula(if form == "U" {
+                        "the round bottom + what stands over it + gap × depth + ⅔ × width × crown".to_owned()
+                    } else {
+                        format!(
+                            "({{{d:.1} mm}})² × tan {}° + {{{} mm}} × {{{d:.1} mm}} + ⅔ × {{{:.1} mm}} × {{{} mm}}",
+                            number(seam.angle_deg / 2.0, 1),
+                            seam.root_gap_mm,
+                            section.top_width_mm,
+                            seam.cap_mm,
+                            d = seam.depth_mm
+                        )
+                    }),
                 );
             }
             _ => {
                 figures.push(
                     facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
-                        .formula(format!("to fill: {} + 2 x {} mm", seam.length_mm, seam.pin_mm))
-                        .formula(format!("pitch {:.2} mm", seam.pitch_mm))
+                        .because("Enough to fill the crack and one pin beyond each end, each biting into the last.")
+                        .formula(format!(
+                            "({{{} mm}} + 2 × {{{} mm}} − {{{} mm}}) ÷ {{{:.1} mm}} + 1",
+                            seam.length_mm, seam.pin_mm, seam.pin_mm, seam.pitch_mm
+                        ))
                         .source(Source::House, how_sure),
                 );
                 figures.push(
                     facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Drill))
-                        .formula(format!("wall {} mm", seam.wall_mm))
+                        .because(format!("The pin for a wall of {{{} mm}}.", seam.wall_mm))
                         .source(Source::House, how_sure),
                 );
                 figures.push(
-                    facts(Figure::new(at("pitch"), name("Pitch"), seam.pitch_mm, Unit::Millimetres))
-                        .formula("evened out over the row"),
+                    facts(Figure::new(at("pitch"), name("Pitch"), seam.pitch_mm, Unit::Millimetres)).because(
+                        "A third of each pin bites into the last; what is left over is spread along the row.",
+                    ),
                 );
                 figures.push(
                     facts(Figure::new(at("tap_drill"), name("Tap drill"), seam.tap_drill_mm, Unit::Drill))
-                        .formula(format!("ISO coarse, M{}", seam.pin_mm)),
+                        .because(format!("The tap drill of M{}, coarse thread.", seam.pin_mm)),
                 );
             }
         }
@@ -76,19 +113,18 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
     if prep.beads > 0 {
         figures.push(
             Figure::new("prep.beads", "Beads", f64::from(prep.beads), Unit::Count)
-                .formula("layers x beads across x lengths, each seam, each side")
-                .formula(format!(
-                    "{} mm a bead, {} school",
-                    prep.way.school.bead_mm(),
-                    prep.way.school.word()
+                .because(format!(
+                    "Layers, beads beside each other and lengths of {{{} mm}} each, over all seams and sides.",
+                    prep.way.school.bead_mm()
                 ))
+                .formula("layers × beads across × lengths, each seam, each side")
                 .source(Source::House, Certainty::Estimate),
         );
     }
     if prep.pins > 0 {
         figures.push(
             Figure::new("prep.pins", "Pins", f64::from(prep.pins), Unit::Count)
-                .formula("all seams together")
+                .because("All cracks together.")
                 .source(Source::House, Certainty::Computed),
         );
     }
@@ -98,31 +134,48 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
 fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
     let metal = filler.metal_g(prep.volume_cm3);
     let usable = filler.usable_rod_g();
-    let mut volume = Figure::new("prep.volume", "Filler in place", prep.volume_cm3, Unit::CubicCentimetres);
+    let mut volume = Figure::new("prep.volume", "Filler in place", prep.volume_cm3, Unit::CubicCentimetres)
+        .because("What all grooves take, and the stop-holes with them.");
     for seam in &prep.seams {
         if let Some(section) = seam.section {
-            let sides = if seam.form.as_deref() == Some("double_V") { "2 sides x " } else { "" };
+            let sides = if seam.form.as_deref() == Some("double_V") { "2 sides × " } else { "" };
             volume = volume.formula(format!(
-                "{}: {sides}{:.0} mm² x {} mm, and its holes, countersunk = {:.1} cm³",
+                "{}: {sides}{{{:.0} mm2}} × {{{} mm}} + its holes, countersunk = {{{:.1} cm3}}",
                 seam.letter, section.area_mm2, seam.length_mm, seam.volume_cm3
             ));
         }
     }
-    let density = filler.density_kg_m3 / 1000.0;
     vec![
         volume,
         Figure::new("prep.metal", "Metal to buy", metal, Unit::Grams)
-            .formula(format!("{:.1} x {density:.2} / {:.2} = {metal:.0} g", prep.volume_cm3, filler.recovery))
-            .fact("Filler", filler.class)
-            .source(Source::Standard("AWS A5.15; recovery house".to_owned()), Certainty::Estimate),
-        Figure::new("prep.rods", "Rods", prep.rods, Unit::Count)
-            .formula(format!(
-                "one {} x {} mm rod, stub off: {usable:.1} g",
-                number(filler.rod_diameter_mm, 1),
-                filler.rod_length_mm
+            .because(format!(
+                "{} % of this filler stays in the groove: so much of it has to be at hand.",
+                number(filler.recovery * 100.0, 0)
             ))
-            .formula(format!("{metal:.0} / {usable:.1} = {:.1}, up, + 1 for tacks", metal / usable))
+            .formula(format!(
+                "{{{:.1} cm3}} × {{{:.0} kg/m3}} ÷ {:.2} = {{{metal:.0} g}}",
+                prep.volume_cm3, filler.density_kg_m3, filler.recovery
+            ))
+            .fact("Filler", filler.class)
+            .source(Source::Standard("AWS A5.15; what stays our own".to_owned()), Certainty::Estimate),
+        Figure::new("prep.rods", "Rods", prep.rods, Unit::Count)
+            .because(format!(
+                "One rod of {{{} drill}} gives {{{usable:.0} g}} without its stub; one more is for tacks.",
+                number(filler.rod_diameter_mm, 1)
+            ))
+            .formula(format!(
+                "{{{metal:.0} g}} ÷ {{{usable:.1} g}} = {:.1}, the next whole one, + 1",
+                metal / usable
+            ))
             .fact("Filler", format!("{} {}", filler.class, filler.name))
-            .source(Source::Standard("AWS A5.15; recovery house".to_owned()), Certainty::Estimate),
+            .source(Source::Standard("AWS A5.15; what stays our own".to_owned()), Certainty::Estimate),
     ]
+}
+
+fn form_words(form: &str) -> &'static str {
+    match form {
+        "double_V" => "A double V",
+        "U" => "A U",
+        _ => "A V",
+    }
 }

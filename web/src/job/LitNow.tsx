@@ -1,0 +1,24 @@
+import type { ReactNode } from 'react'
+import { foreseen } from '../quantity/show'
+import { useJob } from './JobContext'
+import { useShop } from './ShopContext'
+import { useNow } from './useNow'
+
+const MIN_MS = 60_000
+
+/** From lighting to touching, as times of the clock; nothing once it is lit, or where nothing gets hot. */
+export function LitNow(): ReactNode {
+  const { view } = useJob()
+  const { time_zone } = useShop()
+  const now = useNow()
+  const [line, ...others] = view.plan.lines
+  const lit = view.job.rounds.at(-1)?.lit != null
+  if (lit || line === undefined || others.length > 0 || line.cold) return null
+  const at = (minutes: number) => foreseen(now + minutes * MIN_MS, time_zone, now)
+  const said = [
+    line.unwrap_at == null ? '' : `unwrap from ${at(line.unwrap_at)}`,
+    line.touch_at == null ? '' : `touch from ${at(line.touch_at)}`,
+  ].filter((words) => words !== '')
+  if (said.length === 0) return null
+  return <span data-testid="lit-now">Lit now: {said.join(', ')}.</span>
+}
