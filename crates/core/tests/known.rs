@@ -77,7 +77,7 @@ fn an_unknown_wall_is_a_guess_and_says_what_for() {
     assert!(
         plan.part
             .guesses
-            .contains(&"Wall unknown: stop-holes, groove and preheat are for 10 mm, a guess.".to_owned())
+            .contains(&"Wall not known: stop-holes, groove and preheat are for 10 mm, a guess.".to_owned())
     );
     // Half of 10 mm wants a 5 mm drill or the next above.
     let drill = figure(&plan, "cracks.A.right.drill").unwrap();

@@ -190,7 +190,7 @@ impl Browser {
 
     /// Chooses from the list that the field with this label opens.
     pub async fn pick(&self, label: &str, choice: &str) -> anyhow::Result<()> {
-        let option = format!("//*[@role='option'][normalize-space(.)={}]", quoted(choice));
+        let option = format!("//*[@data-list]//button[normalize-space(.)={}]", quoted(choice));
         let mut pressed = tokio::time::Instant::now() - PRESS_AGAIN_AFTER;
         // The page may be drawn anew under the finger: a person presses again.
         eventually(&format!("choose {choice} of {label}"), async || {
@@ -205,7 +205,7 @@ impl Browser {
             Ok(false)
         })
         .await?;
-        let gone = || By::Css("[role='listbox']");
+        let gone = || By::Css("[data-list]");
         eventually("the list closes", async || Ok(self.driver.find(gone()).await.is_err())).await
     }
 
@@ -227,7 +227,7 @@ impl Browser {
             if fold.attr("aria-expanded").await?.as_deref() == Some("true") {
                 return Ok(true);
             }
-            fold.click().await?;
+            self.click(&fold).await?;
             Ok(false)
         })
         .await
@@ -333,22 +333,44 @@ impl Browser {
         Ok(folder)
     }
 
-    /// What axe finds serious or critical. Fails when no rule passed: then it did not look.
+    /// What axe finds serious or critical.
     pub async fn serious_problems(&self) -> anyhow::Result<Vec<String>> {
+        let found = self.problems(Rules::All).await?;
+        Ok(found.into_iter().filter(|it| it.starts_with("serious") || it.starts_with("critical")).collect())
+    }
+
+    /// What axe finds, of any weight. Fails when no rule passed: then it did not look.
+    pub async fn problems(&self, rules: Rules) -> anyhow::Result<Vec<String>> {
         let axe = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
         let source =
             std::fs::read_to_string(&axe).with_context(|| format!("{} is not there", axe.display()))?;
         self.driver.execute(&source, vec![]).await?;
-        let script = "const done = arguments[0]; axe.run(document).then((found) => done([
+        let script = "const done = arguments[1], only = arguments[0] === null ? {} : { runOnly: [arguments[0]] };
+            axe.run(document, only).then((found) => done([
             found.passes.length,
-            found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
-              .map((v) => v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html).join(' | ')) ]));";
+            found.violations.map((v) => v.impact + ' ' + v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html).join(' | ')) ]));";
         let (passed, found): (u32, Vec<String>) =
-            self.driver.execute_async(script, vec![]).await?.convert()?;
+            self.driver.execute_async(script, vec![json!(rules.only())]).await?.convert()?;
         if passed == 0 {
             bail!("axe looked at nothing");
         }
         Ok(found)
+    }
+}
+
+/// What axe goes by.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Rules {
+    All,
+    Contrast,
+}
+
+impl Rules {
+    fn only(self) -> Option<&'static str> {
+        match self {
+            Self::All => None,
+            Self::Contrast => Some("color-contrast"),
+        }
     }
 }
 

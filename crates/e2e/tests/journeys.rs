@@ -355,7 +355,7 @@ async fn a_job_is_found_put_away_opened_from_a_file_and_a_damaged_file_is_refuse
     browser.find(By::Css("main")).await?;
     let open = browser.driver.find(By::Css("input[type='file']")).await?;
     open.send_keys(damaged.to_string_lossy().into_owned()).await?;
-    browser.sees("damaged.json: this cannot be read").await?;
+    browser.sees("damaged.json: this is no job's file.").await?;
     open.send_keys(good.to_string_lossy().into_owned()).await?;
     browser.sees("Enough is known of the part.").await?;
     Ok(())
@@ -380,7 +380,7 @@ async fn bad_input_is_told_at_its_field_and_kept() -> anyhow::Result<()> {
     }
     browser.type_in("Wall at the break", "3/8").await?;
     eventually("the problem goes", async || Ok(!browser.page().await?.contains("1 to 300 mm"))).await?;
-    browser.sees("9.52 mm").await?;
+    browser.sees("9.5 mm").await?;
     Ok(())
 }
 

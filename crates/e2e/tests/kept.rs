@@ -175,7 +175,7 @@ async fn a_key_is_not_the_page_s_while_a_list_or_a_sheet_has_it() -> anyhow::Res
         browser.key(key).await?;
     }
     list.click().await?;
-    browser.find(By::Css("[role='listbox']")).await?;
+    browser.find(By::Css("[data-list]")).await?;
     for key in ["n", "r", "4"] {
         browser.key(key).await?;
     }

@@ -100,9 +100,9 @@ async fn an_unknown_wall_stays_unknown_and_the_page_says_what_that_costs() -> an
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.unfold("How big").await?;
     browser.type_in("Wall at the break", "").await?;
-    browser.sees("Wall unknown: stop-holes, groove and preheat are for 10 mm, a guess.").await?;
+    browser.sees("Wall not known: stop-holes, groove and preheat are for 10 mm, a guess.").await?;
     browser.type_in("Wall at the break", "9").await?;
-    eventually("the guess goes", async || Ok(!browser.page().await?.contains("Wall unknown"))).await?;
+    eventually("the guess goes", async || Ok(!browser.page().await?.contains("Wall not known"))).await?;
     // What may get hot beside it, each with its own limit.
     browser.unfold("How it came in").await?;
     browser.press("Something must stay cool").await?;

@@ -15,7 +15,7 @@ const shortcut = (name: string): CustomEvent => new CustomEvent(`vanadin:${name}
 
 /** Where a letter is a letter: in a field, on a list, open or closed, in a menu. */
 const TYPED_INTO =
-  'input, textarea, select, [contenteditable=true], [role=combobox], [role=listbox], [role=menu], [role=dialog]'
+  'input, textarea, select, [contenteditable=true], [data-own-letters], [role=listbox], [role=menu], [role=dialog]'
 /** While one of these lies on the page, the keys are its own. */
 const ON_TOP = '[role=dialog], [role=listbox], [role=menu]'
 

@@ -10,8 +10,8 @@ export interface HeadProps {
 
 /** The top of the places that are not a job. */
 export function Head({ at, children }: HeadProps): ReactNode {
-  const here = 'words text-[32px] leading-9 text-chalk min-h-11 flex items-center'
-  const there = 'text-ash min-h-11 flex items-center'
+  const here = 'words text-[32px] leading-9 text-chalk min-h-11 min-w-11 flex items-center'
+  const there = 'text-ash min-h-11 min-w-11 flex items-center justify-center'
   return (
     <header className="flex min-h-14 items-center gap-5 border-b border-scribe px-5 py-1.5 max-bench:gap-3 max-bench:px-4">
       <Crystal />

@@ -33,7 +33,7 @@ export function Choice({ id, label, choices, chosen, onChoose, describedBy }: Ch
             event.preventDefault()
             if (!event.repeat) pressPlate()
           }}
-          className="-ml-[1.5px] min-h-11 grow border-[1.5px] border-scribe px-3 text-ash first:ml-0 data-[state=on]:z-10 data-[state=on]:border-chalk data-[state=on]:bg-raise data-[state=on]:font-semibold data-[state=on]:text-chalk"
+          className="-ml-[1.5px] min-h-11 min-w-11 grow border-[1.5px] border-scribe px-3 text-ash first:ml-0 data-[state=on]:z-10 data-[state=on]:border-chalk data-[state=on]:bg-raise data-[state=on]:font-semibold data-[state=on]:text-chalk"
         >
           {choice.label}
         </ToggleGroup.Item>

@@ -6,8 +6,8 @@ import { HeatGradient } from './HeatGradient'
 import { HeatRecord } from './HeatRecord'
 import { path } from './heat-line-layout'
 import { stepFor, ticksApart, widthOf, type Tick } from './words'
-import { layWords, WORD } from './chart-words'
-import { useWidth } from './useWidth'
+import { BESIDE, layWords, WORD } from './chart-words'
+import { useSize } from './useWidth'
 
 type Point = readonly [number, number]
 
@@ -28,6 +28,8 @@ export interface HeatChartProps {
   /** Times worth a post. */
   posts?: readonly { minutes: number; figure: string; words: string; celsius: number }[]
   now?: number | undefined
+  /** Size of what lies on its top right corner, in pixels. */
+  under?: { w: number; h: number } | undefined
   /** For a page of the record: smaller, so that its words stay readable. */
   small?: boolean
   /** The words under a time. */
@@ -55,12 +57,17 @@ export function HeatChart(props: HeatChartProps): ReactNode {
     tick,
     tickFrom = 0,
     small = false,
+    under,
   } = props
   const id = useId()
-  // As wide as its place, so that its words keep their size.
-  const [frame, width] = useWidth<SVGSVGElement>(small ? 560 : 880, 300)
-  const WIDTH = Math.min(width, 1100)
-  const HEIGHT = small ? 240 : WIDTH < 500 ? WIDTH * 0.85 : WIDTH * 0.49
+  // As large as its place, so that its words keep their size; on a wide page they grow with it.
+  const [frame, size] = useSize<SVGSVGElement>(
+    small ? { width: 560, height: 240 } : { width: 880, height: 431 },
+  )
+  const grown = Math.max(1, size.width / 1100)
+  const WIDTH = Math.max(300, size.width) / grown
+  const HEIGHT = Math.max(150, size.height) / grown
+  const shape = small ? 240 / 560 : size.width < 500 ? 0.85 : 0.49
   const BOTTOM = HEIGHT - 40
   const most = small ? 5 : 8
   const x = (minutes: number) => LEFT + (minutes / until) * (WIDTH - LEFT - 24)
@@ -69,9 +76,10 @@ export function HeatChart(props: HeatChartProps): ReactNode {
   const words = ticksApart(times, WORD, LEFT - 24, WIDTH - 2)
   const degrees = degreeTicks(top, units, most)
   const laid = layWords({
-    posts: posts.map((post) => {
+    posts: posts.map((post, at) => {
       const px = x(post.minutes)
-      const half = widthOf(post.words, WORD) / 2
+      const wide = widthOf(post.words, WORD)
+      const half = at < posts.length - 1 ? wide - BESIDE : wide / 2
       // Clear of the line where the words begin: it lies higher there.
       const begins = plan.findLast(([minutes]) => x(minutes) <= px - half)
       const clear = Math.min(y(post.celsius), begins === undefined ? y(post.celsius) : y(begins[1]) + 8)
@@ -81,6 +89,7 @@ export function HeatChart(props: HeatChartProps): ReactNode {
     now: now === undefined ? null : { x: x(now) + 8, y: BOTTOM - 12 },
     line: plan.map(([minutes, celsius]) => [x(minutes), y(celsius)] as const),
     frame: { x: LEFT + 4, y: 0, w: WIDTH - LEFT - 8, h: BOTTOM - 4 },
+    under: under === undefined || size.width < 500 ? undefined : { x: WIDTH - under.w, y: 0, ...under },
   })
   const points = (line: readonly Point[]) => path(line.map(([minutes, celsius]) => [x(minutes), y(celsius)]))
   return (
@@ -88,6 +97,7 @@ export function HeatChart(props: HeatChartProps): ReactNode {
       ref={frame}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="max-h-full w-full"
+      style={{ aspectRatio: `1 / ${shape}` }}
       role="img"
       aria-label={props.name}
     >

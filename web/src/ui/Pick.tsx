@@ -1,5 +1,5 @@
-import { Select } from 'radix-ui'
-import type { ReactNode } from 'react'
+import { Popover, ToggleGroup } from 'radix-ui'
+import { useState, type ReactNode } from 'react'
 
 export interface PickProps {
   id: string
@@ -12,8 +12,6 @@ export interface PickProps {
   placeholder: string
 }
 
-const NOT_KNOWN = '-'
-
 /** One of many choices, in a list that opens. */
 export function Pick({
   id,
@@ -24,47 +22,71 @@ export function Pick({
   describedBy,
   placeholder,
 }: PickProps): ReactNode {
+  const [open, setOpen] = useState(false)
+  const picked = choices.find((choice) => choice.id === chosen)
+  const choose = (next: string) => {
+    setOpen(false)
+    onChoose(next)
+  }
   return (
-    <Select.Root value={chosen} onValueChange={(next) => onChoose(next === NOT_KNOWN ? '' : next)}>
-      <Select.Trigger
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger
         id={id}
-        aria-label={label}
+        data-own-letters=""
+        aria-label={`${label}: ${picked?.label ?? placeholder}`}
         aria-describedby={describedBy}
-        className="flex min-h-12 w-full items-center justify-between gap-2 border-[1.5px] border-dim bg-raise px-3 text-left font-semibold data-[placeholder]:font-normal data-[placeholder]:text-ash"
+        onKeyDown={(event) => {
+          if (event.key !== 'ArrowDown') return
+          event.preventDefault()
+          setOpen(true)
+        }}
+        className={`flex min-h-12 w-full items-center justify-between gap-2 border-[1.5px] border-dim bg-raise px-3 text-left ${picked === undefined ? 'font-normal text-ash' : 'font-semibold'}`}
       >
-        <span className="truncate">
-          <Select.Value placeholder={placeholder} />
-        </span>
+        <span className="truncate">{picked?.label ?? placeholder}</span>
         <svg width="12" height="8" aria-hidden className="shrink-0">
           <path d="M1 1l5 5 5-5" fill="none" stroke="currentColor" strokeWidth="1.5" />
         </svg>
-      </Select.Trigger>
-      <Select.Portal>
-        <Select.Content
-          position="popper"
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
           sideOffset={2}
           collisionPadding={12}
-          className="z-30 max-h-[var(--radix-select-content-available-height)] min-w-[var(--radix-select-trigger-width)] overflow-auto border-[1.5px] border-chalk bg-raise"
+          aria-label={label}
+          data-list=""
+          className="z-30 max-h-[var(--radix-popover-content-available-height)] min-w-[var(--radix-popover-trigger-width)] overflow-auto border-[1.5px] border-chalk bg-raise"
         >
-          <Select.Viewport>
+          <ToggleGroup.Root
+            type="single"
+            orientation="vertical"
+            value={chosen}
+            aria-label={label}
+            // The chosen one pressed again stays.
+            onValueChange={(next) => choose(next === '' ? chosen : next)}
+            className="flex flex-col"
+          >
             {choices.map((choice) => (
               <Line key={choice.id} id={choice.id} label={choice.label} />
             ))}
-            {chosen !== '' && <Line id={NOT_KNOWN} label="Not known after all" />}
-          </Select.Viewport>
-        </Select.Content>
-      </Select.Portal>
-    </Select.Root>
+          </ToggleGroup.Root>
+          {chosen !== '' && (
+            <button type="button" className={`${LINE} w-full text-ash`} onClick={() => choose('')}>
+              Not known after all
+            </button>
+          )}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   )
 }
 
+const LINE =
+  'flex min-h-11 items-center border-b border-rule px-3 text-left last:border-0 hover:bg-chalk hover:text-iron focus-visible:bg-chalk focus-visible:text-iron focus-visible:outline-offset-[-3px]'
+
 function Line({ id, label }: { id: string; label: string }): ReactNode {
   return (
-    <Select.Item
-      value={id}
-      className="flex min-h-11 cursor-pointer items-center border-b border-rule px-3 last:border-0 data-[highlighted]:bg-chalk data-[highlighted]:text-iron data-[state=checked]:font-bold"
-    >
-      <Select.ItemText>{label}</Select.ItemText>
-    </Select.Item>
+    <ToggleGroup.Item value={id} className={`${LINE} data-[state=on]:font-bold`}>
+      {label}
+    </ToggleGroup.Item>
   )
 }

@@ -53,7 +53,7 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
       <Popover.Anchor virtualRef={anchor} />
       <Popover.Trigger
         ref={trigger}
-        className="relative min-h-7 border-b border-dotted border-dim text-left before:absolute before:-inset-y-2 before:left-1/2 before:w-[max(100%,44px)] before:-translate-x-1/2 before:content-[''] data-[state=open]:border-chalk"
+        className="relative min-h-7 border-b border-dotted border-dim text-left before:absolute before:-inset-y-[9px] before:left-1/2 before:w-[max(100%,44px)] before:-translate-x-1/2 before:content-[''] data-[state=open]:border-chalk"
         data-why=""
         data-testid={`figure.${figure.id}`}
       >
@@ -70,7 +70,7 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
         >
           <div className="flex items-baseline gap-3">
             <span className="figure text-[30px] leading-8">
-              {shown.number} <span className="text-[15px] text-ash">{shown.unit}</span>
+              {shown.number} <span className="text-[15px] text-ash max-bench:text-[16px]">{shown.unit}</span>
             </span>
             <span className="text-ash">{uncapped(figure.name)}, why?</span>
           </div>

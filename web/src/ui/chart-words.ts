@@ -20,14 +20,19 @@ export interface LaidWord {
 }
 
 export interface ChartWords {
+  /** Those before the last stand left of their post: the next one is near. */
   posts: readonly { key: string; x: number; y: number; figure: string; words: string }[]
   levels: readonly { words: string; x: number; y: number }[]
   now: { x: number; y: number } | null
   /** The planned line: words keep off it where there is room. */
   line: readonly (readonly [x: number, y: number])[]
   frame: Box
+  /** What lies on the chart at the top right: no word goes under it. */
+  under?: Box | undefined
 }
 
+/** So far a word that stands left of its post reaches over it. */
+export const BESIDE = 10
 const CLEAR = 8
 
 /** The line as small boxes, one after another. */
@@ -48,17 +53,18 @@ function along(line: ChartWords['line']): Box[] {
  * The words of a chart, each near its place, inside the frame and none on another. Where there is no room
  * for all, those of the posts win over those of the levels.
  */
-export function layWords({ posts, levels, now, line, frame }: ChartWords): LaidWord[] {
+export function layWords({ posts, levels, now, line, frame, under }: ChartWords): LaidWord[] {
   const drawn = along(line)
   const laid: LaidWord[] = []
   const lay = (key: string, wanted: Box, lines: readonly Line[]) => {
-    const words = laid.map((word) => word.box)
+    const words = [...(under === undefined ? [] : [under]), ...laid.map((word) => word.box)]
     const box = placed(wanted, frame, [...words, ...drawn]) ?? placed(wanted, frame, words)
     if (box !== null) laid.push({ key, box, lines })
   }
-  for (const post of posts) {
+  for (const [at, post] of posts.entries()) {
     const w = Math.max(widthOf(post.figure, FIGURE, 'figure'), widthOf(post.words, WORD)) + 4
-    lay(post.key, { x: post.x - w / 2, y: post.y - 62, w, h: 50 }, [
+    const left = at < posts.length - 1 ? w - BESIDE : w / 2
+    lay(post.key, { x: post.x - left, y: post.y - 62, w, h: 50 }, [
       { word: post.figure, size: FIGURE, base: 25 },
       { word: post.words, size: WORD, base: 45, dim: true },
     ])

@@ -22,13 +22,17 @@ export interface Draft {
 export function useDraft(id: string, stored: string, onCommit: (typed: string) => void): Draft {
   const [draft, setDraft] = useState<string | null>(() => halfTyped.read(id))
   const [left, setLeft] = useState(draft !== null)
+  // Enter says it and moves the keys on, and the field that is left would say it again before it is drawn anew.
+  const standing = useRef(draft)
   const become = (next: string | null) => {
+    standing.current = next
     halfTyped.write(id, next)
     setDraft(next)
     setLeft(false)
   }
   const commit = () => {
-    if (draft !== null && draft.trim() !== stored) onCommit(draft.trim())
+    const said = standing.current?.trim()
+    if (said !== undefined && said !== stored) onCommit(said)
     become(null)
   }
   const latest = useRef(commit)

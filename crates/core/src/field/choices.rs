@@ -83,7 +83,7 @@ pub const OLD_FILLERS: &[Choice] = &[
     ("bronze", "Bronze"),
     ("nickel", "Nickel"),
     ("steel", "Steel weld"),
-    ("other", "Something unknown"),
+    ("other", "Nobody knows what"),
 ];
 
 pub const COATINGS: &[Choice] = &[

@@ -202,7 +202,7 @@ fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut impl FnMut(Station, &s
             Station::Part,
             field::part::OLD_FILLER_OUT.key(),
             "Get the old filler out",
-            "Old filler of unknown kind is in the groove that will be melted.".to_owned(),
+            "Old filler of a kind not known is in the groove that will be melted.".to_owned(),
             "Find out what it is, or get all of it out and say so.",
         ),
         Some(_) => {}

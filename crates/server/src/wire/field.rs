@@ -147,7 +147,7 @@ mod tests {
     // Hand-worked: 14 / 25.4 = 0.551, 9/16 in = 0.5625; 7/8 in = 22.225 mm
     #[case::typed_in_millimetres(14.0, Unit::Millimetres, "14 mm", "9/16 in")]
     #[case::typed_in_inches(22.225, Unit::Millimetres, "22 mm", "7/8 in")]
-    #[case::typed_to_the_hundredth(7.23, Unit::Millimetres, "7.23 mm", "0.285 in")]
+    #[case::typed_to_the_hundredth(7.34, Unit::Millimetres, "7.34 mm", "0.289 in")]
     // A limit is not rounded away: 180 degC = 356 degF
     #[case::a_temperature(180.0, Unit::Celsius, "180 °C", "356 °F")]
     fn what_was_typed_in_the_other_system_reads_as_on_a_rule(

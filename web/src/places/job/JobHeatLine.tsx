@@ -34,7 +34,9 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
     ...plan.lines.flatMap((line) => line.curve.map(([, celsius]) => celsius)),
     ...readings.map((reading) => reading.celsius),
   )
-  const box: LineBox = { width, pad: 22, step: 62, shelf: SHELF, top: 44, end: 84, right: 38 }
+  // Where there is room, the name in hand stands clear of its neighbours.
+  const step = width < 1100 ? 62 : 66
+  const box: LineBox = { width, pad: 22, step, shelf: SHELF, top: 44, end: 84, right: 38 }
   const line = plan.lines.find((candidate) => !candidate.cold) ?? plan.lines[0] ?? null
   const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
   const stopped = stoppedStation(view)
@@ -82,9 +84,14 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   ]
   const words = lineWords({ x: 0, y: 0, w: width, h: SHELF - 12 }, there, wanted)
   // The name of the last one ends where the line does.
+  const halfOf = (at: number) =>
+    at === current ? cursorWidth(STATIONS[at]?.word ?? '') / 2 : widthOf(STATIONS[at]?.word ?? '', 15) / 2
+  const placeOf = (at: number) => Math.min(layout.labels[at] ?? 0, width - halfOf(at))
+  // Its neighbours give way to the cursor.
   const labelX = (at: number) => {
-    const half = widthOf(STATIONS[at]?.word ?? '', at === current ? 17 : 15) / 2
-    return Math.min(layout.labels[at] ?? 0, width - half)
+    const apart = halfOf(current) + halfOf(at) + BESIDE_CURSOR
+    if (at === current - 1) return Math.min(placeOf(at), placeOf(current) - apart)
+    return at === current + 1 ? Math.max(placeOf(at), placeOf(current) + apart) : placeOf(at)
   }
   const marks = hourMarks(line?.unwrap_at ?? 0, layout, lit)
   const hours = hourWords(
@@ -162,9 +169,13 @@ function stoppedStation(view: ReturnType<typeof useJob>['view']): number | null 
   return STATIONS.findIndex((entry) => entry.station === stopped_at)
 }
 
+const BESIDE_CURSOR = 5
+
+const cursorWidth = (word: string): number => Math.max(44, Math.round(widthOf(word, 17)) + 8)
+
 /** Around the word of the station in hand, clear of its neighbours' words. */
 function Cursor({ x, word }: { x: number; word: string }): ReactNode {
-  const width = Math.max(44, Math.round(widthOf(word, 17)) + 8)
+  const width = cursorWidth(word)
   const middle = width / 2
   return (
     <svg

@@ -52,11 +52,11 @@ function Bench({ station }: { station: Station }): ReactNode {
       <PaperStrip />
       <div className="screen mx-auto flex h-screen max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto">
         <title>{`${STATIONS[current]?.word ?? ''}: ${view.name} - Vanadin`}</title>
-        <div className="no-print relative pt-3 max-bench:hidden">
+        <header className="no-print relative pt-3 max-bench:hidden">
           <JobHeatLine current={current} />
           <JobName />
           <JobTools station={station} />
-        </div>
+        </header>
         <PhoneLine current={current} station={station} />
         <div className="flex min-h-0 grow gap-4 pt-3 pb-3 max-bench:flex-col max-bench:pt-1 print:block">
           <main
@@ -166,7 +166,7 @@ function JobName(): ReactNode {
   const words = [view.plan.body_words, `round ${job.rounds.length}`].filter((word) => word !== 'not known')
   return (
     <div className="absolute top-2.5 left-0 flex items-start gap-3 bg-iron pr-4">
-      <Link to="/" aria-label="Rack" className="flex min-h-11 items-center">
+      <Link to="/" aria-label="Rack" className="-mr-2 flex min-h-11 min-w-11 items-center">
         <Crystal />
       </Link>
       <div>

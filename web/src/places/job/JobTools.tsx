@@ -20,7 +20,7 @@ export function JobTools({ station }: { station: Station }): ReactNode {
   const [open, setOpen] = useState(false)
   const [noting, setNoting] = useState(false)
   const noted = typed(`note.${station}`) !== ''
-  const tool = 'min-h-11 px-2 text-ash disabled:text-scribe'
+  const tool = 'min-h-11 min-w-11 px-2 text-ash disabled:text-scribe'
   return (
     <div className="absolute top-0 right-0 flex items-center bg-iron pl-3">
       {told !== '' && (

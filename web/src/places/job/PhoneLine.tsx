@@ -38,21 +38,31 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
   return (
     <header className="no-print pt-2 bench:hidden">
       <div className="flex items-center justify-between">
-        <Link
-          to="/"
-          className="words flex min-h-11 min-w-0 items-center text-[24px]"
-          aria-label={`${view.name}. Back to the rack`}
-        >
-          <span className="truncate leading-8">{view.name}</span>
-        </Link>
+        <h1 className="min-w-0">
+          <Link
+            to="/"
+            className="words flex min-h-11 items-center text-[24px]"
+            aria-label={`${view.name}. Back to the rack`}
+          >
+            <span className="truncate leading-8">{view.name}</span>
+          </Link>
+        </h1>
         <span className="flex shrink-0 items-center text-[16px]">
           <span role="status" className="text-ash" data-testid="saved-phone">
             {waiting.length > 0 ? `${waiting.length} waiting` : reached ? 'saved' : 'not reached'}
           </span>
-          <button type="button" className="min-h-11 pl-4 font-semibold" onClick={() => setNoting(true)}>
+          <button
+            type="button"
+            className="min-h-11 min-w-11 pl-3 font-semibold"
+            onClick={() => setNoting(true)}
+          >
             Note
           </button>
-          <button type="button" className="min-h-11 pl-4 font-semibold" onClick={() => setMenu(true)}>
+          <button
+            type="button"
+            className="min-h-11 min-w-11 pl-3 font-semibold"
+            onClick={() => setMenu(true)}
+          >
             Job
           </button>
         </span>

@@ -105,6 +105,7 @@ export function CoolingStation(): ReactNode {
           now={record.length > 0 && hot !== null ? record.at(-1)?.minutes : undefined}
           tick={when}
           tickFrom={toWholeHour}
+          under={hot !== null && covered !== null ? SIGN : undefined}
         />
       </div>
       <KeepOff />
@@ -159,6 +160,9 @@ function Small({ name, id }: { name: string; id: string }): ReactNode {
 }
 
 /** Hot iron looks cold. */
+/** The sign on the chart, with its overshot corners. */
+const SIGN = { w: 350, h: 150 }
+
 function HotSign({ live, touch }: { live: Live | null; touch: string | null }): ReactNode {
   const shop = useShop()
   const { units } = shop

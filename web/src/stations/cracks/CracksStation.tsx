@@ -7,6 +7,7 @@ import { NextOrButton } from '../../job/NextOrButton'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { focusField } from '../../ui/focus'
+import { GoesOn } from '../../ui/GoesOn'
 import { Plate } from '../../ui/Plate'
 import { CrackDrawing } from './CrackDrawing'
 import { EndFigures } from './EndFigures'
@@ -44,12 +45,15 @@ export function CracksStation(): ReactNode {
   }
   const name = (end: Schemas['CrackField']) => `crack.${crack.id}.${end}` as const
   return (
-    <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
+    <div className="-mx-1 flex min-h-0 grow flex-col gap-3 overflow-auto px-1 max-bench:overflow-visible">
       <KeepOff />
       <CrackDrawing cracks={cracks} chosen={crack.id} onChoose={setPicked} />
       <section aria-label={`Crack ${crack.letter}`} className="border-t border-scribe pt-2">
         <div className="grid grid-cols-[52px_1fr_1fr_1.2fr_1.5fr_1.5fr] items-start gap-2 max-bench:grid-cols-2">
-          <span className="words pt-5 text-[40px] leading-[48px]">{crack.letter}</span>
+          <h2 className="pt-5 text-[40px] leading-[48px]">
+            <span className="sr-only">Crack </span>
+            {crack.letter}
+          </h2>
           <Field name={name('length')} />
           <Field
             name={name('wall')}
@@ -93,6 +97,7 @@ export function CracksStation(): ReactNode {
         what={`Crack ${crack.letter}`}
         onClose={() => setStriking(false)}
       />
+      <GoesOn />
     </div>
   )
 }

@@ -28,7 +28,7 @@ export function RecordPage(): ReactNode {
     .map((line) => line.words)
     .join('; ')
   return (
-    <article className="text-[14.5px]" data-testid="record">
+    <article className="text-[14.5px] max-bench:text-[16px]" data-testid="record">
       <header className="flex items-baseline justify-between border-b-2 border-chalk pb-1">
         <h2 className="text-[32px] leading-9">{view.name}</h2>
         <span>{shop.name}</span>
@@ -107,7 +107,7 @@ export function RecordPage(): ReactNode {
           <b>{followUp === '' ? 'No day set to ask again.' : `We ask how it is holding on ${followUp}.`}</b>
         </p>
       </Section>
-      <div className="mt-5 grid grid-cols-[1fr_1fr_1fr] gap-8 text-[12px]">
+      <div className="mt-5 grid grid-cols-[1fr_1fr_1fr] gap-8 text-[14px] max-bench:text-[16px] print:text-[12px]">
         <Sign name="Repaired by" />
         <Sign name="Taken back by" />
         <Sign name="Date" />

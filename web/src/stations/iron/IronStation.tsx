@@ -4,6 +4,7 @@ import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useTables } from '../../job/TablesContext'
 import { Choice } from '../../ui/Choice'
+import { GoesOn } from '../../ui/GoesOn'
 import { Plate } from '../../ui/Plate'
 import { Evidence } from './Evidence'
 import { MeasuredForm } from './MeasuredForm'
@@ -37,7 +38,7 @@ export function IronStation(): ReactNode {
   const look = roll.find((test) => test.test === open)
   const measured = measurable.find((test) => test.test === open)
   return (
-    <div className="flex min-h-0 grow flex-col gap-2.5 overflow-auto pr-1">
+    <div className="flex min-h-0 grow flex-col gap-2.5 overflow-auto px-1 -mx-1 max-bench:overflow-visible">
       <Headline onOpen={(pocket) => setOpened(pocket)} />
       {iron.notices.map((notice) => (
         <p key={notice} role="status" className="border-l-[3px] border-chalk pl-3">
@@ -100,6 +101,7 @@ export function IronStation(): ReactNode {
         }}
       />
       <Meaning />
+      <GoesOn />
     </div>
   )
 }

@@ -66,8 +66,8 @@ function Then({ id, answer }: { id: string; answer: Schemas['Answer'] | undefine
   if (answer === undefined) return null
   return (
     <p id={id} className="mt-0.5 small leading-[17px] text-ash" data-testid={`then.${answer.outcome}`}>
-      <span className="figure text-[15px] text-chalk">{answer.chance.number} %</span> likely. Then{' '}
-      {answer.leading_label.toLowerCase()}{' '}
+      <span className="figure text-[15px] text-chalk max-bench:text-[16px]">{answer.chance.number} %</span>{' '}
+      likely. Then {answer.leading_label.toLowerCase()}{' '}
       <span className="whitespace-nowrap">{answer.leading_share.number} %:</span>{' '}
       {answer.changes.slice(0, 4).join(', ')}.
     </p>

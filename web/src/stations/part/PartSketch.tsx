@@ -55,9 +55,9 @@ export function PartSketch(): ReactNode {
       <path d={cut} fill="none" stroke="var(--iron)" strokeWidth={6} />
       <path d={cut} fill="none" stroke="var(--chalk)" strokeWidth={2.8} strokeDasharray="7 3 2 3" />
       {known && (
-        <g fill="var(--ash)" fontSize="13" className="figure">
+        <g fill="var(--ash)" fontSize="16" className="figure">
           <text x="14" y="16">
-            {texts.join(' x ')}
+            {texts.join(' × ')}
           </text>
         </g>
       )}

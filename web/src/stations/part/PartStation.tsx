@@ -11,6 +11,7 @@ import { Follows } from './Follows'
 import { BEFORE_ANSWER, GROUPS, groupOf } from './groups'
 import { Neighbours } from './Neighbours'
 import { PartSketch } from './PartSketch'
+import { GoesOn } from '../../ui/GoesOn'
 import { Pictures } from './Pictures'
 
 /** The sheet: what came in, how big it is, what it does, what could go wrong. */
@@ -39,7 +40,7 @@ export function PartStation(): ReactNode {
           </>
         )}
       </p>
-      <div className="grid min-h-0 grow grid-cols-[300px_minmax(0,1fr)] gap-x-6 overflow-auto pr-1 pb-2 max-bench:grid-cols-1">
+      <div className="grid min-h-0 grow grid-cols-[300px_minmax(0,1fr)] gap-x-6 overflow-auto px-1 pb-2 -mx-1 max-bench:grid-cols-1 max-bench:overflow-visible">
         <div className="flex flex-col gap-3 max-bench:mb-2">
           <Pictures />
           <div className="max-bench:hidden">
@@ -62,6 +63,7 @@ export function PartStation(): ReactNode {
             <Follows />
           </div>
         </div>
+        <GoesOn />
       </div>
     </div>
   )

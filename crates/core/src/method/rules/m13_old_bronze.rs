@@ -13,7 +13,7 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
         (Some("bronze"), None) => rule.unknown("whether all of the old bronze can come out"),
         (Some("other"), Some(false)) => rule.exclude(
             FUSION,
-            "Old filler of unknown kind stays in the joint: if it is bronze, a weld over it cracks.",
+            "Old filler of a kind not known stays in the joint: if it is bronze, a weld over it cracks.",
         ),
         (Some("other"), None) => rule.unknown("what the old filler is, or whether all of it can come out"),
         (Some(_), _) => {}

@@ -22,7 +22,7 @@ pub fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
     let old = matches!(facts.era, Era::Before1949 | Era::From1949To1969);
 
     if facts.may_be_leaded() && (coated("paint") || coated("enamel") || (old && !coating_known)) {
-        let age = if old { "that age" } else { "unknown age" };
+        let age = if old { "that age" } else { "an age not known" };
         say(
             Station::Part,
             format!("Paint of {age} may hold lead: test it, work wet, P100 or P3 mask, no dry grinding."),
@@ -71,7 +71,7 @@ pub fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
         Some("other") => {
             say(
                 Station::Prep,
-                "Old filler unknown: file it, look at its colour, before any heat.".to_owned(),
+                "Old filler of a kind not known: file it, look at its colour, before any heat.".to_owned(),
             );
         }
         Some("nickel" | "steel") => {

@@ -182,7 +182,7 @@ fn can_wait(key: &str, facts: &PartFacts) -> bool {
     (key == MASS && facts.weight.is_some()) || NEEDED.iter().any(|need| need.key == key && need.can_wait)
 }
 
-/// What the plan goes on although it is not known: "Wall unknown: ...".
+/// What the plan goes on although it is not known: "Wall not known: ...".
 pub fn guesses(missing: &[Missing], facts: &PartFacts) -> Vec<String> {
     let taken = [field::part::WALL.key(), MASS, field::part::SIDES.key(), field::part::BREAK_STATION.key()];
     missing
@@ -191,8 +191,8 @@ pub fn guesses(missing: &[Missing], facts: &PartFacts) -> Vec<String> {
         .filter(|missing| missing.key != MASS || facts.weight.is_some())
         .map(|missing| {
             let what = if missing.key == MASS { "Not weighed" } else { &missing.what };
-            let unknown = if missing.key == MASS { "" } else { " unknown" };
-            format!("{what}{unknown}: {}.", missing.why)
+            let not_known = if missing.key == MASS { "" } else { " not known" };
+            format!("{what}{not_known}: {}.", missing.why)
         })
         .collect()
 }

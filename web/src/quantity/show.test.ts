@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest'
+import { clock, foreseen, minutes } from './show'
+
+const at = (time: string) => Date.parse(`2026-03-09T${time}Z`)
+
+describe('foreseen', () => {
+  it.each([
+    ['on the five minutes', '11:40:00', '11:40'],
+    ['a second past them', '11:40:01', '11:45'],
+    ['just before them', '11:44:59', '11:45'],
+    ['over the hour', '11:58:00', '12:00'],
+  ])('never says too early: %s', (_, time, said) => {
+    expect(foreseen(at(time), 'UTC', at('10:00:00'))).toBe(said)
+  })
+
+  it('is said in the zone of the shop, with the day where it is another', () => {
+    // Half an hour off, as some zones are.
+    expect(foreseen(at('18:31:00'), 'Asia/Kolkata', at('10:00:00'))).toBe('Tue 00:05')
+  })
+})
+
+describe('clock', () => {
+  it.each([
+    ['today', '2026-03-09T06:40:00Z', '06:40'],
+    ['within the week', '2026-03-12T06:40:00Z', 'Thu 06:40'],
+    ['far', '2026-04-12T06:40:00Z', '12 Apr, 06:40'],
+    ['another year', '2027-04-12T06:40:00Z', '12 Apr 2027, 06:40'],
+  ])('says as much of the day as is needed: %s', (_, time, said) => {
+    expect(clock(Date.parse(time), 'UTC', at('05:00:00'))).toBe(said)
+  })
+})
+
+describe('minutes', () => {
+  it.each([
+    [-3, '0 min'],
+    [59.6, '1 h 00'],
+    [185, '3 h 05'],
+  ])('says %d', (value, said) => {
+    expect(minutes(value)).toBe(said)
+  })
+})
