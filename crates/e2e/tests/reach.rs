@@ -125,7 +125,7 @@ async fn a_part_is_described_and_tested_by_keyboard_alone() -> anyhow::Result<()
     tab_to(&browser, "Wall at the break").await?;
     browser.key("3/8").await?;
     browser.key("\u{e004}").await?;
-    browser.sees("9.52 mm").await?;
+    browser.sees("9.5 mm").await?;
     browser.key("\u{e004}").await?;
     // Keys of the page work again outside a text field.
     tab_to(&browser, "Job").await?;

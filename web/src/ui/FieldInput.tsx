@@ -122,7 +122,7 @@ export function FieldInput(props: FieldInputProps): ReactNode {
       case 'date':
         return (
           <span className="flex flex-wrap items-stretch gap-2">
-            <span className="min-w-[196px] grow">{typedInput}</span>
+            <span className="min-w-[150px] grow">{typedInput}</span>
             <PickDay label={label} onPick={onSay} />
           </span>
         )

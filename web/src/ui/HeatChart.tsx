@@ -96,7 +96,7 @@ export function HeatChart(props: HeatChartProps): ReactNode {
     <svg
       ref={frame}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      className="max-h-full w-full"
+      className={`max-h-full w-full ${small ? 'print:max-h-[210px]' : ''}`}
       style={{ aspectRatio: `1 / ${shape}` }}
       role="img"
       aria-label={props.name}

@@ -154,6 +154,8 @@ impl AtTorch {
     }
 }
 
+/// Ours: slower than this nobody can tell it from the pad's noise.
+const STEADY_K_PER_MIN: f64 = 0.5;
 /// Ours: a trend is taken over this much of the job clock, so that the pad's noise does not show.
 const TREND_MIN: f64 = 2.0;
 
@@ -165,11 +167,12 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Liv
     let (metric, imperial) = exactly(reading.celsius, Unit::Celsius);
     let earlier = before.iter().rev().find(|b| reading.minutes - b.minutes >= TREND_MIN);
     let k_per_min = earlier.map(|b| (reading.celsius - b.celsius) / (reading.minutes - b.minutes));
-    let trend = |scale: f64, unit: &str| match k_per_min.map(|rate| rate * scale) {
+    // What is steady is so in both systems.
+    let trend = |scale: f64, unit: &str| match k_per_min {
         None => String::new(),
-        Some(rate) if rate.abs() < 0.5 => "steady".to_owned(),
-        Some(rate) if rate > 0.0 => format!("rising {} {unit} a minute", number(rate, 0)),
-        Some(rate) => format!("falling {} {unit} a minute", number(-rate, 0)),
+        Some(rate) if rate.abs() < STEADY_K_PER_MIN => "steady".to_owned(),
+        Some(rate) if rate > 0.0 => format!("rising {} {unit} a minute", number(rate * scale, 0)),
+        Some(rate) => format!("falling {} {unit} a minute", number(-rate * scale, 0)),
     };
     let place = Place::of(reading.celsius, window);
     Live {
@@ -427,6 +430,8 @@ mod tests {
         );
         assert_eq!((now.metric.text(), now.imperial.text()), ("300 °C".into(), "572 °F".into()));
         assert_eq!(live(at(1.5, 300.0), &before[..1], None).trend_metric, "");
-        assert_eq!(live(at(9.0, 310.2), &before, None).trend_metric, "steady");
+        // Hand-worked: (312.4 - 310) / 6.5 = 0.37 K, 0.66 F deg a minute
+        let slow = live(at(9.0, 312.4), &before, None);
+        assert_eq!((slow.trend_metric.as_str(), slow.trend_imperial.as_str()), ("steady", "steady"));
     }
 }

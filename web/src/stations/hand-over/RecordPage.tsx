@@ -139,7 +139,7 @@ function Notes(): ReactNode {
 /** A line to be signed. */
 const Sign = ({ name }: { name: string }): ReactNode => <p className="border-t border-chalk pt-0.5">{name}</p>
 
-/** "left end runs out at an edge, right end stops in the metal, stop-hole 6.5 mm". */
+/** "left end runs out at an edge, right end stop-hole 6.5 mm". */
 const endsOf = (
   crack: Schemas['CrackPlan'],
   figures: readonly Figure[],
@@ -149,8 +149,9 @@ const endsOf = (
   crack.ends
     .map((end) => {
       const drill = figures.find((figure) => figure.id === `cracks.${crack.id}.${end.side}.drill`)
-      const hole = drill === undefined ? '' : `, stop-hole ${Object.values(inUnits(drill, units)).join(' ')}`
-      return `${end.side} end ${labelOf(end.side, end.kind)}${hole}`
+      return drill === undefined
+        ? `${end.side} end ${labelOf(end.side, end.kind)}`
+        : `${end.side} end stop-hole ${Object.values(inUnits(drill, units)).join(' ')}`
     })
     .join(', ')
 
