@@ -25,7 +25,7 @@ impl FoundBy {
         ("eye", "By eye"),
         ("chalk_and_oil", "Chalk and oil"),
         ("dye", "Dye penetrant"),
-        ("magnetic", "Magnetic particle"),
+        ("magnetic", "Magnetic particles"),
         ("heat", "Seen when it was heated"),
         ("after_cooling", "Seen after cooling"),
     ];

@@ -39,9 +39,9 @@ fn light(bench: &mut Bench, owned: &str) -> Result<(), Vec<String>> {
 #[case::nobody_looked(&[("part.old_filler", "")], "Nobody has looked for an old filler")]
 #[case::hollow_closed(&[("part.shape", "hollow_box"), ("part.cavity", "closed")], "closed hollow bursts")]
 #[case::held_fuel(&[("part.holds", "fuel")], "held fuel")]
-#[case::groove_open(&[("prep.done", "holes,inside,penetrant,paint")], "Groove ground")]
+#[case::groove_open(&[("prep.done", "holes,inside,penetrant,paint")], "groove ground")]
 #[case::inside_open(&[("prep.done", "holes,groove,penetrant,paint")], "Inside cleaned")]
-#[case::dye_left_in(&[("prep.done", "holes,groove,inside,paint")], "Dye, chalk and oil out again")]
+#[case::dye_left_in(&[("prep.done", "holes,groove,inside,paint")], "dye, chalk and oil out again")]
 #[case::paint_of_unknown_age(
     &[("part.era", "unknown"), ("part.coating", "paint"), ("prep.done", "holes,groove,inside,penetrant")],
     "Paint off"

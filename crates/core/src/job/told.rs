@@ -151,7 +151,10 @@ impl<'a> Telling<'a> {
             hard_spot: None,
             struck: None,
         };
-        format!("{}, at {spot}, {}", observed.words(self.units), confidence.word())
+        // "on the boss" says where by itself.
+        let place = ["on ", "at ", "in ", "under ", "by "].iter().any(|word| spot.starts_with(word));
+        let at = if place { "" } else { "at " };
+        format!("{}, {at}{spot}, {}", observed.words(self.units), confidence.word())
     }
 
     fn at_the_torch(&self, fact: &Fact, entry: &TorchEntry) -> String {

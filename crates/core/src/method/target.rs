@@ -28,7 +28,7 @@ impl Target {
     pub fn capped(mut self, limit_c: f64) -> Self {
         if self.target_c > limit_c && limit_c >= self.least_c {
             self.target_c = limit_c;
-            self.working.push(format!("no more than {{{limit_c:.0} degC}} for what must stay cool"));
+            self.working.push(format!("but no more than {{{limit_c:.0} degC}} for what must stay cool"));
         }
         if self.most_c > limit_c {
             self.most_c = limit_c.max(self.target_c);
@@ -123,7 +123,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         if target_c > limit {
             target_c = limit;
             let name = iron.label().to_lowercase();
-            working.push(format!("no more than {{{limit:.0} degC}} since it may be {name}"));
+            working.push(format!("but no more than {{{limit:.0} degC}} since it may be {name}"));
             if plausible.len() > 1 {
                 disagree = Some((iron, limit));
                 forced_by = Some(iron);
@@ -137,7 +137,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         cap(Iron::NiResist, NI_RESIST_C.1);
         if target_c < NI_RESIST_C.0 {
             target_c = NI_RESIST_C.0;
-            working.push(format!("at least {{{target_c:.0} degC}} since it may be ni-resist"));
+            working.push(format!("but at least {{{target_c:.0} degC}} since it may be ni-resist"));
         }
     }
     target_c = target_c.min(MOST_C);

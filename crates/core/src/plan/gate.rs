@@ -110,12 +110,16 @@ impl Gate {
                 );
             }
             Some(prep) => {
-                let open: Vec<&str> =
-                    prep.to_do.iter().filter(|item| !item.done).map(|item| item.label.as_str()).collect();
+                let open: Vec<String> = prep
+                    .to_do
+                    .iter()
+                    .filter(|item| !item.done)
+                    .map(|item| item.label.to_lowercase())
+                    .collect();
                 if !open.is_empty() {
                     let why = format!(
-                        "Not to be done once it is hot, and not said to be done: {}.",
-                        open.join(", ")
+                        "Not to be done once it is hot, and nobody has said that it is done: {}.",
+                        open.join("; ")
                     );
                     refuse(
                         Station::Prep,

@@ -126,7 +126,7 @@ pub(crate) fn cooling_plan(
     if matches!(way.school, School::Cold | School::NoHeat) {
         return Some(CoolingPlan {
             cold: true,
-            sentence: "Never hotter than the hand bears: nothing to wrap.".to_owned(),
+            sentence: format!("Never over {}: nothing to wrap.", units.say_most(UNWRAP_C, Unit::Celsius)),
             packing: String::new(),
             start_c,
             unwrap_words,

@@ -73,7 +73,7 @@ const NEEDED: &[Need] = &[
         field::part::SIDES.key(),
         "Say which sides are reached",
         "Can be reached from",
-        "taken as one side, and derated",
+        "taken as one side, and counted for less",
     ),
     later(
         field::part::BREAK_STATION.key(),
@@ -190,9 +190,13 @@ pub fn guesses(missing: &[Missing], facts: &PartFacts) -> Vec<String> {
         .filter(|missing| taken.contains(&missing.key.as_str()))
         .filter(|missing| missing.key != MASS || facts.weight.is_some())
         .map(|missing| {
-            let what = if missing.key == MASS { "Not weighed" } else { &missing.what };
-            let not_known = if missing.key == MASS { "" } else { " not known" };
-            format!("{what}{not_known}: {}.", missing.why)
+            let not_known = match missing.key.as_str() {
+                MASS => "Not weighed",
+                key if key == field::part::SIDES.key() => "Nobody has said from where it can be reached",
+                key if key == field::part::BREAK_STATION.key() => "Where the break lies is not known",
+                _ => "Wall not known",
+            };
+            format!("{not_known}: {}.", missing.why)
         })
         .collect()
 }
