@@ -40,11 +40,11 @@ fn light(bench: &mut Bench, owned: &str) -> Result<(), Vec<String>> {
 #[case::hollow_closed(&[("part.shape", "hollow_box"), ("part.cavity", "closed")], "closed hollow bursts")]
 #[case::held_fuel(&[("part.holds", "fuel")], "held fuel")]
 #[case::groove_open(&[("prep.done", "holes,inside,penetrant,paint")], "groove ground")]
-#[case::inside_open(&[("prep.done", "holes,groove,penetrant,paint")], "Inside cleaned")]
+#[case::inside_open(&[("prep.done", "holes,groove,penetrant,paint")], "inside cleaned")]
 #[case::dye_left_in(&[("prep.done", "holes,groove,inside,paint")], "dye, chalk and oil out again")]
 #[case::paint_of_unknown_age(
     &[("part.era", "unknown"), ("part.coating", "paint"), ("prep.done", "holes,groove,inside,penetrant")],
-    "Paint off"
+    "paint off"
 )]
 #[case::no_heat(&[("method.choice", "torch_braze"), ("part.width", "")], "Weight, size, shape or the heat")]
 fn what_is_not_known_or_not_done_refuses_the_flame(#[case] facts: &[(&str, &str)], #[case] words: &str) {
