@@ -33,7 +33,7 @@ export function Button({
       title={notYet}
       data-testid={testId}
       className={[
-        'flex items-center justify-center gap-2 px-4 font-semibold',
+        'flex items-center justify-center gap-2 px-4 font-semibold whitespace-nowrap',
         large ? 'min-h-[72px] border-2 border-dim text-[19px]' : 'min-h-11 border-[1.5px] border-scribe',
         'aria-pressed:border-chalk aria-pressed:bg-raise',
         'aria-disabled:border-dashed aria-disabled:text-ash',

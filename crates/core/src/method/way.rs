@@ -101,8 +101,8 @@ impl School {
     /// Labels are templates.
     pub const CHOICES: &'static [(&'static str, &'static str)] = &[
         ("cold", "Cold: under {65 degC down}, by stick or meter"),
-        ("warm", "Warm: {150 degC}, more for a thick wall and for ductile"),
-        ("hot", "Hot: the whole part, {300 degC}, more for a thick wall and for ductile"),
+        ("warm", "Warm: the whole part, about {150 degC}"),
+        ("hot", "Hot: the whole part, about {300 degC}"),
         ("whole_part", "Whole part, dull red"),
         ("modest", "Modest: {250 degC}, melted at the joint alone"),
     ];

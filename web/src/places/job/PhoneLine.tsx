@@ -37,7 +37,7 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
   const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
   return (
     <header className="no-print pt-2 bench:hidden">
-      <div className="flex items-center justify-between">
+      <div className="flex items-center justify-between gap-2">
         <h1 className="min-w-0">
           <Link
             to="/"

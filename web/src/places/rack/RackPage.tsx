@@ -48,7 +48,7 @@ export function RackPage(): ReactNode {
   useEffect(() => {
     if (shopRevision > revision) void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
   }, [shopRevision, revision, queryClient])
-  const button = 'min-h-11 border-[1.5px] border-scribe px-4 font-semibold'
+  const button = 'min-h-11 border-[1.5px] border-scribe px-4 font-semibold whitespace-nowrap'
   const more = (
     <>
       <button

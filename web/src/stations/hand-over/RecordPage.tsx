@@ -63,9 +63,9 @@ export function RecordPage(): ReactNode {
         </p>
       )}
       {job.rounds.map((each, at) => (
-        <div key={at} className="grid grid-cols-2 gap-x-8">
+        <div key={at} className="grid grid-cols-2 gap-x-8 max-bench:grid-cols-1 print:grid-cols-2">
           {job.rounds.length > 1 && (
-            <h3 className="col-span-2 border-t border-rule pt-1 text-[20px]">
+            <h3 className="col-span-full border-t border-rule pt-1 text-[20px]">
               Round {at + 1}
               {each.reason !== '' && `: ${each.reason}`}
             </h3>

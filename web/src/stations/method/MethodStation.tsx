@@ -121,12 +121,12 @@ function Contender({ contender, chosen, open, refused, onOpen, onChoose }: Conte
       className={`flex min-w-0 flex-col gap-1.5 border-rule p-3 [&:not(:last-child)]:border-r max-bench:!border-r-0 max-bench:border-b ${chosen ? 'bg-slab' : ''}`}
     >
       <h3 className="text-[22px] leading-6">{contender.label}</h3>
-      <div className="flex items-center justify-between gap-2">
+      <div className="flex flex-wrap items-center justify-between gap-2">
         <button
           type="button"
           onClick={onOpen}
           aria-expanded={open}
-          className="min-h-11 border-b border-dotted border-dim text-left"
+          className="min-h-11 border-b border-dotted border-dim text-left whitespace-nowrap"
         >
           <span className="figure text-[40px] leading-10">{contender.score.toFixed(0)}</span>{' '}
           <span className="ml-1 text-ash">points</span>
