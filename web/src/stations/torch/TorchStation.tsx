@@ -105,9 +105,11 @@ export function TorchStation(): ReactNode {
         <div className="grid grid-cols-3 gap-[9px]">
           {!pins && !covered && (
             <>
-              <Button large onPress={() => log({ kind: 'peened' })}>
-                Peened
-              </Button>
+              {torch.peen && (
+                <Button large onPress={() => log({ kind: 'peened' })}>
+                  Peened
+                </Button>
+              )}
               <Button large onPress={() => log({ kind: 'reheated' })}>
                 Reheated
               </Button>
@@ -116,13 +118,14 @@ export function TorchStation(): ReactNode {
           <Button large onPress={() => setSheet('reading')}>
             Reading
           </Button>
-          {(pins || covered) && (
+          {(pins || covered || finished) && (
             <Button large onPress={() => setSheet('note')}>
               Note
             </Button>
           )}
         </div>
-        {!covered && !pins && (
+        {/* With all beads laid the plate covers it: nothing is stopped. */}
+        {!covered && !pins && !finished && (
           <div className="grid grid-cols-[1fr_2fr] gap-[9px]">
             <Button large onPress={() => setSheet('note')}>
               Note
