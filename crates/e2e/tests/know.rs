@@ -68,7 +68,7 @@ async fn a_typical_part_is_described_with_one_hand_in_25_taps_and_entries() -> a
     hand.type_in("Width", "90").await?;
     hand.type_in("Height", "45").await?;
     hand.choose("Can be reached from", "Both sides").await?;
-    hand.type_in("Break lies at, %", "40").await?;
+    hand.type_in("Break lies at, % of the longest side", "40").await?;
     hand.type_in("Hottest in service", "40 C").await?;
     hand.choose("What does it hold?", "Nothing").await?;
     hand.choose("What it carries", "Bending").await?;

@@ -9,8 +9,9 @@ export function focusWork(): void {
 /** The element of a field, by its key. */
 export const fieldId = (key: string): string => `field-${key.replaceAll('.', '-')}`
 
-/** The next thing, as the plate of the page has it. */
+/** The next thing, as the plate of the page has it; nothing while a sheet lies on it. */
 export function pressPlate(): void {
+  if (document.querySelector('[role=dialog]') !== null) return
   document.querySelector<HTMLElement>('.plate > button')?.click()
 }
 

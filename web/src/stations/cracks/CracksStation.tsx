@@ -45,7 +45,7 @@ export function CracksStation(): ReactNode {
   }
   const name = (end: Schemas['CrackField']) => `crack.${crack.id}.${end}` as const
   return (
-    <div className="-mx-1 flex min-h-0 grow flex-col gap-3 overflow-auto px-1 max-bench:overflow-visible">
+    <div className="-mx-1 flex min-h-0 grow flex-col gap-3 overflow-auto px-1">
       <KeepOff />
       <CrackDrawing cracks={cracks} chosen={crack.id} onChoose={setPicked} />
       <section aria-label={`Crack ${crack.letter}`} className="border-t border-scribe pt-2">

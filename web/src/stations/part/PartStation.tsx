@@ -210,7 +210,7 @@ function Size(): ReactNode {
       </div>
       <div className="flex flex-col gap-2.5">
         <PartSketch />
-        <Field name="part.break_station" placeholder="0 one end, 50 middle" label="Break lies at, %" />
+        <Field name="part.break_station" placeholder="0 one end, 50 middle" />
         <Field name="part.sides" />
       </div>
     </div>

@@ -28,7 +28,7 @@ export function PrepStation(): ReactNode {
   const at = (what: string) => `prep.${seam.id}.${what}`
   const pins = seam.section == null
   return (
-    <div className="-mx-1 flex min-h-0 grow flex-col gap-3 overflow-auto px-1 max-bench:overflow-visible">
+    <div className="-mx-1 flex min-h-0 grow flex-col gap-3 overflow-auto px-1">
       <KeepOff />
       {prep.seams.length > 1 && (
         <div className="flex gap-2">
