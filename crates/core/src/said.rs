@@ -23,7 +23,8 @@ const UNITS: [(&str, Unit); 16] = [
 ];
 
 /// A template in the units of a shop: `{260 degC}` and `{260 to 350 degC}` are quantities in the unit the
-/// core works in; `{65 degC down}` is a limit that is never said higher than it is. What stands in braces and is none stays as it is.
+/// core works in; `{65 degC down}` is a limit that is never said higher than it is. What stands in
+/// braces and is none stays as it is.
 #[must_use]
 pub fn said(template: &str, units: UnitSystem) -> String {
     rounded(template, units, Rounding::Nearest)

@@ -14,10 +14,12 @@ export function LitNow(): ReactNode {
   const [line, ...others] = view.plan.lines
   const lit = view.job.rounds.at(-1)?.lit != null
   if (lit || line === undefined || others.length > 0 || line.cold) return null
-  const at = (minutes: number) => foreseen(now + minutes * MIN_MS, time_zone, now)
+  // A weight that is only estimated makes it sooner or later.
+  const from = view.plan.cooling?.between == null ? 'from' : 'from about'
+  const at = (minutes: number) => `${from} ${foreseen(now + minutes * MIN_MS, time_zone, now)}`
   const said = [
-    line.unwrap_at == null ? '' : `unwrap from ${at(line.unwrap_at)}`,
-    line.touch_at == null ? '' : `touch from ${at(line.touch_at)}`,
+    line.unwrap_at == null ? '' : `unwrap ${at(line.unwrap_at)}`,
+    line.touch_at == null ? '' : `touch ${at(line.touch_at)}`,
   ].filter((words) => words !== '')
   if (said.length === 0) return null
   return <span data-testid="lit-now">Lit now: {said.join(', ')}.</span>

@@ -159,10 +159,10 @@ function Small({ name, id }: { name: string; id: string }): ReactNode {
   )
 }
 
-/** Hot iron looks cold. */
-/** The sign on the chart, with its overshot corners. */
+/** Size of the sign on the chart, with its overshot corners. */
 const SIGN = { w: 350, h: 150 }
 
+/** Hot iron looks cold. */
 function HotSign({ live, touch }: { live: Live | null; touch: string | null }): ReactNode {
   const shop = useShop()
   const { units } = shop
