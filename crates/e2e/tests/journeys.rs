@@ -385,6 +385,8 @@ async fn bad_input_is_told_at_its_field_and_kept() -> anyhow::Result<()> {
     browser.type_in("Wall at the break", "3/8").await?;
     eventually("the problem goes", async || Ok(!browser.page().await?.contains("1 to 300 mm"))).await?;
     browser.sees("9.5 mm").await?;
+    // From a field that was wrong the keys go on to the next one too.
+    assert_eq!(browser.run("return document.activeElement.id").await?, json!("field-part-mass"));
     Ok(())
 }
 
