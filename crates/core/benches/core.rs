@@ -3,6 +3,7 @@
 use divan::{Bencher, black_box};
 use vanadin_core::heat::{BarPower, Body, Packing, Wrapping, ceiling_c, cool, heat_for};
 use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, MeasuredTest, confirm};
+use vanadin_core::map::{GrayPicture, Line, traced};
 use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, UnitSystem, Watts};
 
 fn main() {
@@ -70,4 +71,25 @@ fn the_belief_with_every_test_done(bencher: Bencher<'_, '_>) {
         });
     }
     bencher.bench(|| confirm(Family::PumpValve, Era::Unknown, true, black_box(&evidence)));
+}
+
+/// Aim: under 100 ms for 2000 x 1500 points.
+#[divan::bench]
+fn a_crack_traced_across_a_large_picture(bencher: Bencher<'_, '_>) {
+    let (width, height) = (2000, 1500);
+    let way = |x: f64| 750.0 + 240.0 * (x / 210.0).sin();
+    let values: Vec<u8> = (0..width * height)
+        .map(|at| {
+            let (x, y) = ((at % width) as f64, (at / width) as f64);
+            let off = y - way(x);
+            let grain = f64::from((at as u32).wrapping_mul(2_654_435_761) >> 27);
+            (150.0 + grain + 14.0 * ((0.55 * x + 0.83 * y) * 0.7).sin() - 60.0 * (-off * off / 2.5).exp())
+                as u8
+        })
+        .collect();
+    let picture = GrayPicture::new(width, height, &values).expect("a picture");
+    let ends = [20.0, 1980.0].map(|x| [x, way(x)]);
+    let line = traced(picture, ends[0], ends[1], Line::Dark).expect("both ends lie in it");
+    assert!(line.iter().all(|[x, y]| (y - way(*x)).abs() < 8.0), "it follows the line");
+    bencher.bench(|| traced(black_box(picture), ends[0], ends[1], Line::Dark));
 }

@@ -9,7 +9,7 @@ use crate::field::{FieldValue, Held, get, parse_value, shop, shop_field};
 use crate::heat::{HeatSource, Packing};
 use crate::log::{Fact, Taking, Word, own_words, undone};
 use crate::problem::FieldProblem;
-use crate::quantity::UnitSystem;
+use crate::quantity::{UnitSystem, parse_drills};
 
 /// Something said of the shop.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -89,6 +89,16 @@ pub fn may_be_said(
     }
 }
 
+/// The set as it was understood when it was typed: inches mean the units it was typed in then.
+fn drills_mm(values: &BTreeMap<String, Held>) -> Vec<f64> {
+    let units = match get(values, shop::UNITS) {
+        Some("imperial") => UnitSystem::Imperial,
+        _ => UnitSystem::Metric,
+    };
+    let typed = get(values, shop::DRILLS).unwrap_or_default();
+    parse_drills(shop::DRILLS.key(), typed, units).unwrap_or_default()
+}
+
 /// The shop as its settings make it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -108,6 +118,8 @@ pub struct Shop {
     pub stitch_kit: Option<bool>,
     /// draw_in or plain; nothing while nobody has said.
     pub pins: Option<String>,
+    /// In mm, the smallest first; empty while nobody has said.
+    pub drills_mm: Vec<f64>,
 }
 
 impl Shop {
@@ -130,6 +142,7 @@ impl Shop {
             rods: many(shop::RODS),
             stitch_kit: get(values, shop::STITCH_KIT),
             pins: get(values, shop::PINS).map(str::to_owned),
+            drills_mm: drills_mm(values),
         }
     }
 

@@ -77,11 +77,13 @@ impl FoundBy {
 /// The drills a shop has unless it says otherwise, in mm (1/8 to 3/8 in).
 pub const ORDINARY_DRILLS_MM: [f64; 7] = [3.2, 4.0, 4.8, 5.5, 6.4, 8.0, 9.5];
 
-/// The ordinary drill at or just under a diameter; the smallest where none is.
+/// The drill of the set at or just under a diameter, the smallest where none is; an empty set stands for the
+/// ordinary one.
 #[must_use]
-pub fn drill_under(mm: f64) -> f64 {
-    let fits = ORDINARY_DRILLS_MM.into_iter().rfind(|drill| *drill <= mm + 0.05);
-    fits.unwrap_or(ORDINARY_DRILLS_MM[0])
+pub fn drill_under(mm: f64, drills_mm: &[f64]) -> f64 {
+    let set = if drills_mm.is_empty() { &ORDINARY_DRILLS_MM } else { drills_mm };
+    let smallest = set.iter().copied().fold(f64::INFINITY, f64::min);
+    set.iter().copied().filter(|drill| *drill <= mm + 0.05).fold(smallest, f64::max)
 }
 
 /// Where to drill, and how likely the crack still runs past.

@@ -52,10 +52,13 @@ pub struct Browser {
     profile: TempDir,
 }
 
-impl Browser {
-    /// A window of this size in CSS pixels.
-    pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
-        let profile = tempfile::tempdir()?;
+/// A driver of its own and the port it listens on.
+///
+/// It draws a free port of one address family and then wants the same of the other: where that is taken it
+/// ends without a word of a port, and another draw is made.
+fn driver() -> anyhow::Result<(Child, u16)> {
+    let mut ended = String::new();
+    for _ in 0..20 {
         let mut process = Command::new("chromedriver")
             .arg("--port=0")
             .stdout(Stdio::piped())
@@ -63,12 +66,25 @@ impl Browser {
             .process_group(0)
             .spawn()
             .context("chromedriver is not installed: cargo xtask test installs it")?;
-        let out = process.stdout.take().context("no output")?;
-        let said = BufReader::new(out)
-            .lines()
-            .map_while(Result::ok)
-            .find_map(|line| line.split_once("successfully on port ").map(|(_, port)| port.to_owned()));
-        let port: u16 = said.context("chromedriver named no port")?.trim_end_matches('.').parse()?;
+        ended.clear();
+        for line in BufReader::new(process.stdout.take().context("no output")?).lines() {
+            let line = line?;
+            if let Some((_, port)) = line.split_once("successfully on port ") {
+                return Ok((process, port.trim_end_matches('.').parse()?));
+            }
+            ended.push_str(&line);
+            ended.push('\n');
+        }
+        process.wait()?;
+    }
+    bail!("chromedriver named no port in twenty starts; the last said:\n{ended}")
+}
+
+impl Browser {
+    /// A window of this size in CSS pixels.
+    pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
+        let profile = tempfile::tempdir()?;
+        let (process, port) = driver()?;
         let mut wanted = DesiredCapabilities::chrome();
         for flag in FLAGS {
             wanted.add_arg(flag)?;

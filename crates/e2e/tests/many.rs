@@ -38,7 +38,7 @@ async fn a_long_rack_is_scrolled_to_its_end_and_one_job_found_and_let_go() -> an
     })
     .await?;
     let (_, rack) = browser.fetch("GET", "/api/rack", Value::Null).await?;
-    assert_eq!(rack["total"], JOBS + 7);
+    assert_eq!(rack["total"], JOBS + 8);
     assert!(drawn(&browser).await? < 40);
 
     browser.go(&server.url("/?find=quoin")).await?;

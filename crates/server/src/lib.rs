@@ -11,6 +11,7 @@ mod health;
 mod job;
 mod job_file;
 pub mod keep;
+mod map;
 mod openapi;
 mod picture;
 mod rack;
@@ -173,6 +174,9 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 picture::route::take_picture,
                 picture::route::show_picture,
                 picture::route::show_small_picture,
+                map::route::face_picture,
+                map::route::trace,
+                map::route::face_file,
                 job_file::export,
                 job::stream::stream,
             ],

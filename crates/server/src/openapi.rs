@@ -6,7 +6,9 @@ use utoipa::openapi::request_body::RequestBody;
 use utoipa::openapi::schema::{ObjectBuilder, Type};
 use utoipa::openapi::{Content, OpenApi as OpenApiDocument, Ref, RefOr, ResponseBuilder};
 use utoipa::{Modify, OpenApi};
-use vanadin_core::field::{CRACK_FIELDS, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS};
+use vanadin_core::field::{
+    CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
+};
 use vanadin_core::job::Understood;
 
 use crate::api_error::ProblemsBody;
@@ -29,6 +31,9 @@ use crate::api_error::ProblemsBody;
         crate::picture::route::take_picture,
         crate::picture::route::show_picture,
         crate::picture::route::show_small_picture,
+        crate::map::route::face_picture,
+        crate::map::route::trace,
+        crate::map::route::face_file,
         crate::job::stream::stream,
         crate::job_file::export,
         crate::job_file::import,
@@ -45,6 +50,8 @@ use crate::api_error::ProblemsBody;
         crate::reckon::bench_work::drill_speed,
         crate::reckon::bench_work::groove,
         crate::reckon::bench_work::stitch,
+        crate::reckon::map::seam,
+        crate::reckon::map::straighten,
         crate::reckon::heat::energy,
         crate::reckon::heat::heating,
         crate::reckon::heat::cooling,
@@ -66,6 +73,8 @@ impl Modify for Keys {
             ("CrackField", CRACK_FIELDS),
             ("NeighbourField", NEIGHBOUR_FIELDS),
             ("PictureField", PICTURE_FIELDS),
+            ("FaceField", FACE_FIELDS),
+            ("MarkField", MARK_FIELDS),
         ] {
             let keys = fields.iter().map(|spec| spec.key);
             let schema = ObjectBuilder::new().schema_type(Type::String).enum_values(Some(keys));

@@ -4,9 +4,12 @@ use std::collections::BTreeMap;
 
 use anyhow::{Context, anyhow};
 use uuid::Uuid;
-use vanadin_core::field::{Held, crack_key, neighbour_key, parse_value, picture_key, shop_field};
+use vanadin_core::field::{
+    Held, crack_key, face_key, mark_key, neighbour_key, parse_value, picture_key, shop_field,
+};
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Allowed, Change, Fact, Job, TorchEntry, Understood, accept};
+use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{Shop, ShopWord};
@@ -37,6 +40,7 @@ type Tell = fn(&mut Told<'_>);
 const JOBS: &[(i64, Tell)] = &[
     (60 * 24 * 40, points_lever),
     (60 * 24 * 21, winch_hook),
+    (60 * 24 * 9, drill_plate),
     (60 * 24 * 6, glasshouse_bracket),
     (60 * 24 * 3, chain_wheel),
     (60 * 9, malt_gear),
@@ -190,7 +194,7 @@ impl<'a> Told<'a> {
         self.wait(2);
     }
 
-    fn taken(&mut self, (jpeg, small): (&[u8], &[u8]), shows: &str) {
+    fn taken(&mut self, (jpeg, small): (&[u8], &[u8]), shows: &str) -> Uuid {
         let id = self.say(Change::AddPicture);
         self.pictures.push((
             id,
@@ -198,6 +202,21 @@ impl<'a> Told<'a> {
             Shrunk { width: 800, height: 600, jpeg: jpeg.to_vec(), small: small.to_vec() },
         ));
         self.set(&picture_key(id, "shows"), shows);
+        id
+    }
+
+    /// A plain face, its outline a rectangle.
+    fn face(&mut self, name: &str, across: &str, down: &str) -> Uuid {
+        let face = self.say(Change::AddFace);
+        for (field, typed) in [("name", name), ("outline", "rectangle"), ("across", across), ("down", down)] {
+            self.set(&face_key(face, field), typed);
+        }
+        face
+    }
+
+    fn draw(&mut self, mark: Uuid, face: Uuid, shape: Shape) {
+        self.say(Change::Draw { drawn: vec![Drawn { mark, face, shape: Some(shape) }] });
+        self.wait(1);
     }
 
     fn stays_cool(&mut self, what: &str, limit: &str) {
@@ -485,6 +504,126 @@ fn chain_wheel(told: &mut Told<'_>) {
     told.set(&crack_key(spoke, "length"), "61");
     told.set(&crack_key(spoke, "found_by"), "dye");
     told.crack(&[("length", "23"), ("wall", "11"), ("found_by", "dye"), ("end_a", "branch")]);
+}
+
+/// Mapped on a straightened picture: a branched crack, the same seen from behind, a corner broken off.
+fn drill_plate(told: &mut Told<'_>) {
+    told.part(&[
+        ("name", "Seed drill lever plate"),
+        ("owner", "Ploughland relics group"),
+        ("family", "machine_frame"),
+        ("era", "before_1949"),
+        ("safety_class", "none"),
+        ("mass", "5.4 kg"),
+        ("length", "260"),
+        ("width", "170"),
+        ("height", "40"),
+        ("shape", "ribbed_or_open_frame"),
+        ("wall", "13"),
+        ("break_station", "60"),
+        ("service_temperature", "25 C"),
+        ("heat_cycling", "no"),
+        ("holds", "nothing"),
+        ("life", "good"),
+        ("loads", "static,bending"),
+        ("cause", "overload"),
+        ("old_filler", "none"),
+        ("oil", "clean"),
+        ("sides", "both"),
+    ]);
+    let picture = told.taken(drawn!("plate"), "overall");
+    told.tried("punch", "crumbles_no_rim", Confidence::Sure);
+    told.tried("drill", "powder_and_crumbs", Confidence::Sure);
+    let front = told.face("front", "260", "170");
+    told.say(Change::Straighten {
+        face: front,
+        picture,
+        points_px: vec![[92.0, 96.0], [716.0, 62.0], [742.0, 498.0], [66.0, 548.0]],
+        size_px: [800.0, 600.0],
+        typed: BTreeMap::from([
+            ("across".to_owned(), "260".to_owned()),
+            ("down".to_owned(), "170".to_owned()),
+        ]),
+        shown_in: UnitSystem::Metric,
+    });
+    for (x_mm, y_mm) in [(60.0, 50.0), (205.0, 140.0)] {
+        let hole = told.say(Change::AddMark { what: MarkKind::BoltHole });
+        told.draw(hole, front, Shape::Circle { x_mm, y_mm, radius_mm: 11.0 });
+    }
+    let a = told.crack(&[("found_by", "dye")]);
+    told.draw(
+        a,
+        front,
+        line(
+            &[
+                (260.0, 97.0),
+                (255.5, 94.6),
+                (243.6, 94.0),
+                (233.6, 90.7),
+                (229.8, 92.0),
+                (223.8, 89.1),
+                (220.4, 90.4),
+                (211.5, 85.5),
+                (205.0, 86.0),
+                (198.9, 84.2),
+                (194.4, 85.9),
+                (180.2, 81.9),
+                (164.4, 81.9),
+                (159.9, 80.5),
+                (155.9, 81.2),
+                (150.0, 80.0),
+                (144.8, 80.0),
+                (135.8, 75.0),
+                (128.7, 75.8),
+                (108.0, 70.0),
+                (80.4, 59.0),
+                (76.3, 54.6),
+                (70.6, 53.2),
+            ],
+            Some((11.0, 15.0)),
+        ),
+    );
+    let b = told.crack(&[("found_by", "dye"), ("end_b", "tip")]);
+    told.draw(
+        b,
+        front,
+        line(
+            &[
+                (150.0, 80.0),
+                (146.3, 84.5),
+                (140.0, 97.6),
+                (139.0, 103.0),
+                (135.5, 107.8),
+                (133.4, 119.2),
+                (129.5, 122.7),
+                (128.0, 128.0),
+            ],
+            None,
+        ),
+    );
+    let back = told.face("back", "260", "170");
+    told.set(&face_key(back, "back_of"), &front.to_string());
+    // Seen from behind, and 6 mm further.
+    told.draw(b, back, line(&[(110.0, 80.0), (121.2, 104.5), (134.6, 133.6)], None));
+    let foot = told.face("foot", "150", "48");
+    let c = told.crack(&[("wall", "16"), ("found_by", "eye"), ("piece", "there")]);
+    told.draw(c, foot, line(&[(96.0, 0.0), (99.0, 14.0), (94.0, 31.0), (97.0, 48.0)], None));
+    let corner = told.say(Change::AddMark { what: MarkKind::MissingPiece });
+    let points = [(128.0, 0.0), (150.0, 0.0), (150.0, 17.0), (139.0, 12.0)].map(|(x, y)| At::new(x, y));
+    told.draw(corner, foot, Shape::Outline { points: points.to_vec() });
+    told.set(&mark_key(corner, "thickness"), "16");
+    told.set(&crack_key(c, "old_share"), "20");
+}
+
+/// A line along these places, its wall even, or changing from its last to its first.
+fn line(places: &[(f64, f64)], walls_mm: Option<(f64, f64)>) -> Shape {
+    let last = places.len() - 1;
+    let vertex = |(at, &(x_mm, y_mm)): (usize, &(f64, f64))| {
+        let wall_mm = walls_mm.filter(|_| at == 0 || at == last);
+        let wall_mm = wall_mm.map(|(at_last, at_first)| if at == 0 { at_first } else { at_last });
+        Vertex { x_mm, y_mm, wall_mm }
+    };
+    Shape::Line { points: places.iter().enumerate().map(vertex).collect() }
 }
 
 /// Malleable: no gas fusion; stitched or brazed.

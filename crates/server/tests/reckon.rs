@@ -23,6 +23,12 @@ fn compare(case: &Value, name: &str, expected: &Value, got: &Value, wrong: &mut 
                 compare(case, inner, expected, &got[inner], wrong);
             }
         }
+        Value::Array(list) => {
+            assert_eq!(got.as_array().map(Vec::len), Some(list.len()), "{name}: {got}");
+            for (at, expected) in list.iter().enumerate() {
+                compare(case, name, expected, &got[at], wrong);
+            }
+        }
         Value::Number(expected) => {
             let expected = expected.as_f64().unwrap();
             let off = (got.as_f64().unwrap_or(f64::NAN) - expected).abs();

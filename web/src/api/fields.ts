@@ -7,13 +7,15 @@ export type Tables = Schemas['Tables']
 /** A field: what is always so of it, and what stands in it. */
 export type FieldView = FieldTable & FieldHeld & { key: string }
 
-/** The key of a field of a job, of the shop, or of one crack, neighbour or picture of a job. */
+/** The key of a field of a job, of the shop, or of one crack, neighbour, picture, face or mark of a job. */
 export type FieldName =
   | Schemas['JobField']
   | Schemas['ShopField']
   | `crack.${string}.${Schemas['CrackField']}`
   | `neighbour.${string}.${Schemas['NeighbourField']}`
   | `picture.${string}.${Schemas['PictureField']}`
+  | `face.${string}.${Schemas['FaceField']}`
+  | `mark.${string}.${Schemas['MarkField']}`
 
 const NOTHING: FieldHeld = { typed: '', not_understood: '', revision: 0 }
 
@@ -23,9 +25,20 @@ export function tableOf(tables: Tables, key: string): FieldTable | undefined {
   if (plain !== undefined) return plain
   const [room, id, end, ...more] = key.split('.')
   if (id === undefined || end === undefined || more.length > 0) return undefined
-  if (room === 'crack') return tables.of_crack[end]
-  if (room === 'neighbour') return tables.of_neighbour[end]
-  return room === 'picture' ? tables.of_picture[end] : undefined
+  switch (room) {
+    case 'crack':
+      return tables.of_crack[end]
+    case 'neighbour':
+      return tables.of_neighbour[end]
+    case 'picture':
+      return tables.of_picture[end]
+    case 'face':
+      return tables.of_face[end]
+    case 'mark':
+      return tables.of_mark[end]
+    default:
+      return undefined
+  }
 }
 
 /** A field with what stands in it; an empty one while nobody has filled it in. */

@@ -64,6 +64,26 @@ pub const PIECES: &[Choice] =
 pub const TIP_WAYS: &[Choice] =
     &[("well_past", "Well past it, groove into the hole"), ("find_better", "Find the tip better first")];
 
+/// On which side of a crack, as one walks from its first end to its last, the witness line runs.
+pub const WITNESS: &[Choice] = &[("left", "Left side"), ("right", "Right side")];
+
+/// What becomes of a crack.
+pub const BECOMES: &[Choice] = &[
+    ("repair", "Repaired"),
+    ("stop_only", "Stopped only: holes, no filler"),
+    ("leave", "Left, and watched"),
+];
+
+/// The outline of a face.
+pub const OUTLINES: &[Choice] = &[
+    ("rectangle", "Rectangle"),
+    ("circle", "Circle"),
+    ("ring", "Ring"),
+    ("l", "L"),
+    ("unrolled", "A round, laid flat"),
+    ("drawn", "As drawn"),
+];
+
 /// What cannot be done once it is hot.
 pub const PREP_DONE: &[Choice] = &[
     ("holes", "Stop-holes drilled"),

@@ -3,8 +3,9 @@
 use super::choices::NONE;
 use super::{Choice, FieldKind, FieldSpec, FieldValue, shop};
 use crate::day::Day;
+
 use crate::problem::FieldProblem;
-use crate::quantity::{Kind, NotUnderstood, Rounding, UnitSystem, parse};
+use crate::quantity::{Kind, NotUnderstood, Rounding, UnitSystem, parse, parse_drills};
 
 /// How a thing is said that is typed into a field.
 #[derive(Debug, Clone, Copy)]
@@ -60,6 +61,9 @@ pub fn parse_value(
                     format!("\"{typed}\" is not the name of a time zone"),
                     "Europe/London or America/Chicago",
                 ));
+            }
+            if key == shop::DRILLS.key() {
+                parse_drills(key, typed, shown_in)?;
             }
             FieldValue::Text(typed.to_owned())
         }

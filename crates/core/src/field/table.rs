@@ -6,6 +6,7 @@ use super::spec::{date, key_of_one, length, many, one, one_of, quantity, text, y
 use super::{Choice, Field, FieldOfEach, FieldSpec};
 use crate::heat::{HeatSource, Packing, PartShape};
 use crate::iron::{Era, Family};
+use crate::map::FACE_MOST_MM;
 use crate::method::{MethodId, School};
 use crate::quantity::Kind;
 use crate::stop_hole::FoundBy;
@@ -172,6 +173,14 @@ crack {
     PAST_B: Number = length("past_b", "Past the right tip", 0.0, 100.0).of_the_piece();
     GROUND_DEPTH: Number = length("ground_depth", "Ground deep", 1.0, 300.0).of_the_piece();
     GROUND_WIDTH: Number = length("ground_width", "Ground wide at the face", 0.5, 300.0).of_the_piece();
+    THROUGH: YesNo = yes_no("through", "Goes through the wall");
+    WITNESS: OneOf = one_of("witness", "Witness line on its", choices::WITNESS);
+    RUN_OUT_A: YesNo = yes_no("run_out_a", "Groove run out, first end").of_the_round();
+    RUN_OUT_B: YesNo = yes_no("run_out_b", "Groove run out, last end").of_the_round();
+    BECOMES: OneOf = one_of("becomes", "What becomes of it", choices::BECOMES);
+    BECOMES_WHY: Text = text("becomes_why", "Why it is not repaired", 120);
+    LOOK_AGAIN: Text = date("look_again", "Look at it again on").of_the_piece();
+    OLD_SHARE: Number = quantity("old_share", "Old and dark, of the broken face", Kind::Percent, PERCENT, "%").of_the_piece();
 }
 }
 
@@ -193,6 +202,34 @@ picture {
 }
 }
 
+fields_of_each! {
+/// The fields of one face, under `face.<id>.`
+FACE_FIELDS
+face {
+    NAME: Text = text("name", "Which face", 60);
+    OUTLINE: OneOf = one_of("outline", "Its outline", choices::OUTLINES);
+    ACROSS: Number = length("across", "Across", 1.0, FACE_MOST_MM).like("{200 mm}");
+    DOWN: Number = length("down", "Down", 1.0, FACE_MOST_MM).like("{140 mm}");
+    BORE: Number = length("bore", "Opening", 1.0, FACE_MOST_MM);
+    LEG: Number = length("leg", "Leg wide", 1.0, FACE_MOST_MM);
+    FOOT: Number = length("foot", "Foot high", 1.0, FACE_MOST_MM);
+    AROUND: Number = length("around", "Round of, across", 1.0, FACE_MOST_MM);
+    BACK_OF: Text = text("back_of", "Back of", 36);
+    FROM_ACROSS: Text = text("from_across", "Holes measured across from", 36);
+    FROM_DOWN: Text = text("from_down", "And down from", 36);
+}
+}
+
+fields_of_each! {
+/// The fields of one mark, under `mark.<id>.`
+MARK_FIELDS
+mark {
+    NAME: Text = text("name", "Called", 60);
+    THICKNESS: Number = length("thickness", "Thick", 1.0, 300.0);
+    FILLER: OneOf = one_of("filler", "Filled with", choices::OLD_FILLERS);
+}
+}
+
 fields! {
 /// The shop's settings.
 SHOP_FIELDS
@@ -207,6 +244,7 @@ shop {
     PACKINGS: Many = many("shop.packings", "Packings at hand", Packing::CHOICES);
     RODS: Many = many("shop.rods", "Rods at hand", choices::ROD_CHOICES);
     STITCH_KIT: YesNo = yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand");
+    DRILLS: Text = text("shop.drills", "Drills in the set", 600).like("#7, F, 1/4, 6.5 mm");
     PINS: OneOf = one_of("shop.pins", "Which pins", choices::PINS);
 }
 }
@@ -229,11 +267,28 @@ pub fn picture_key(picture: uuid::Uuid, field: &str) -> String {
     key_of_one("picture", picture, field)
 }
 
-/// What a job has several of, each with fields of its own: prefix of their keys, and the fields.
-const SEVERAL: &[(&str, &[FieldSpec])] =
-    &[("crack.", CRACK_FIELDS), ("neighbour.", NEIGHBOUR_FIELDS), ("picture.", PICTURE_FIELDS)];
+/// The key of a field of one face.
+#[must_use]
+pub fn face_key(face: uuid::Uuid, field: &str) -> String {
+    key_of_one("face", face, field)
+}
 
-/// The id in the key of a field of one crack, neighbour or picture; nothing in any other.
+/// The key of a field of one mark.
+#[must_use]
+pub fn mark_key(mark: uuid::Uuid, field: &str) -> String {
+    key_of_one("mark", mark, field)
+}
+
+/// What a job has several of, each with fields of its own: prefix of their keys, and the fields.
+const SEVERAL: &[(&str, &[FieldSpec])] = &[
+    ("crack.", CRACK_FIELDS),
+    ("neighbour.", NEIGHBOUR_FIELDS),
+    ("picture.", PICTURE_FIELDS),
+    ("face.", FACE_FIELDS),
+    ("mark.", MARK_FIELDS),
+];
+
+/// The id in the key of a field of one crack, neighbour, picture, face or mark; nothing in any other.
 #[must_use]
 pub fn id_in(key: &str) -> Option<uuid::Uuid> {
     let (prefix, rest) = key.split_once('.')?;

@@ -3,13 +3,15 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use super::understood::lengths;
 use super::{Change, Fact, HeatRef, Job, Observed, TorchEntry, Understood};
 use crate::day::Day;
 use crate::field::{self, FieldValue, Lasts, Saying, id_in, job_field, parse_value, within};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
 use crate::log::{Taking, Word, undone};
-use crate::problem::FieldProblem;
-use crate::quantity::{Kind, NotUnderstood, parse};
+use crate::map::{Drawn, MarkKind, Shape, Straightened};
+use crate::problem::{FieldProblem, OutOfRange};
+use crate::quantity::{Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
 
 /// Two people changed one fact.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -42,6 +44,11 @@ const TEXT_MOST: usize = 600;
 const LIST_MOST: usize = 500;
 /// Pictures of one job. Ours: they travel in the job's file.
 const PICTURES_MOST: usize = 60;
+
+/// Faces of one part. Ours.
+const FACES_MOST: usize = 40;
+/// Points said at once. Ours.
+const POINTS_DRAWN_MOST: usize = 5_000;
 
 /// Entries of one torch log.
 const TORCH_MOST: usize = 20 * LIST_MOST;
@@ -117,6 +124,8 @@ pub fn accept(
                 round.cracks.iter().any(|crack| crack.id == id)
                     || round.neighbours.iter().any(|neighbour| neighbour.id == id)
                     || job.pictures.iter().any(|picture| picture.id == id)
+                    || job.faces.iter().any(|face| face.id == id)
+                    || round.marks.iter().any(|mark| mark.id == id)
             });
             if !known {
                 return problem(key, "that is no longer there", "");
@@ -180,6 +189,46 @@ pub fn accept(
             }
             Ok(())
         }
+        Change::AddFace => {
+            if job.faces.len() >= FACES_MOST {
+                return problem("face", "40 faces are more than a part has", "cross some out first");
+            }
+            Ok(())
+        }
+        Change::AddMark { .. } => {
+            if round.marks.len() >= LIST_MOST {
+                return problem("mark", "500 marks are more than a map shows", "cross some out first");
+            }
+            Ok(())
+        }
+        Change::Straighten { face, picture, .. } => {
+            on_a_face(job, *face)?;
+            if !job.pictures.iter().any(|known| known.id == *picture) {
+                return problem("picture", "that picture is no longer there", "another picture of the job");
+            }
+            conflict(job, change, base, "picture", "a picture laid another way", "a picture")
+        }
+        Change::Draw { drawn } => {
+            for (at, it) in drawn.iter().enumerate() {
+                on_a_face(job, it.face)?;
+                fits(job, it).map_err(|message| {
+                    FieldProblem::new(format!("drawn[{at}].shape"), message, "as that thing is drawn")
+                })?;
+            }
+            conflict(job, change, base, "drawn", "drawn another way", "as it lies now")
+        }
+        Change::SetPoint { mark, face, point, typed, shown_in } => {
+            on_a_face(job, *face)?;
+            let Some(placed) = round.placed(*mark, *face) else {
+                return problem("mark", "that is no longer on the map", "");
+            };
+            let read = lengths(typed, *shown_in)?;
+            let Some(shape) = placed.shape.with_point(*point, &read) else {
+                return problem("point", "there is no such point", "one that is drawn");
+            };
+            shape.possible()?;
+            conflict(job, change, base, "point", "typed another way", "as it lies now")
+        }
         Change::AddPicture => {
             if job.pictures.len() >= PICTURES_MOST {
                 return problem("picture", "60 pictures of one job are enough", "cross some out first");
@@ -201,6 +250,8 @@ pub fn accept(
                 || round.hard_spots.iter().any(|spot| spot.id == *target)
                 || round.neighbours.iter().any(|neighbour| neighbour.id == *target)
                 || job.pictures.iter().any(|picture| picture.id == *target)
+                || job.faces.iter().any(|face| face.id == *target)
+                || round.marks.iter().any(|mark| mark.id == *target)
                 || job.heats().any(|heat| heat.log.iter().any(|entry| entry.fact == *target));
             if known { Ok(()) } else { problem("target", "there is nothing to cross out", "") }
         }
@@ -268,6 +319,45 @@ pub fn accept(
     }
 }
 
+fn on_a_face(job: &Job, face: Uuid) -> Result<(), Refusal> {
+    if job.faces.iter().any(|known| known.id == face) {
+        return Ok(());
+    }
+    Err(FieldProblem::new("face", "that face is no longer there", "a face of the part").into())
+}
+
+/// Whether a thing that is there can be drawn so.
+fn fits(job: &Job, drawn: &Drawn) -> Result<(), &'static str> {
+    let round = job.round();
+    let Drawn { mark, face, shape } = drawn;
+    let Some(shape) = shape else { return Ok(()) };
+    let is = |wanted: &str| match shape {
+        Shape::Line { .. } => wanted == "line",
+        Shape::Circle { .. } => wanted == "circle",
+        Shape::Outline { .. } => wanted == "outline",
+        Shape::Place { .. } => wanted == "place",
+    };
+    let known = round.marks.iter().find(|known| known.id == *mark).map(|known| known.what);
+    let wanted = if mark == face {
+        "outline"
+    } else if round.cracks.iter().any(|crack| crack.id == *mark) {
+        "line"
+    } else if round.hard_spots.iter().any(|spot| spot.id == *mark) {
+        "circle"
+    } else if round.neighbours.iter().any(|neighbour| neighbour.id == *mark) {
+        "place"
+    } else {
+        match known {
+            Some(MarkKind::BoltHole | MarkKind::Bore) => "circle",
+            Some(MarkKind::MachinedEdge | MarkKind::OldFiller) => "line",
+            Some(MarkKind::MissingPiece) => "outline",
+            Some(MarkKind::ReadingPlace) => "place",
+            None => return Err("what is drawn is no longer there"),
+        }
+    };
+    if is(wanted) { Ok(()) } else { Err("it is not drawn like that") }
+}
+
 /// Handing over says what is open, and somebody answers for it.
 fn handed_over(allowed: &Allowed) -> Result<(), FieldProblem> {
     if allowed.open.is_empty() {
@@ -332,6 +422,41 @@ fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             typed.iter().try_for_each(|(field, text)| short("typed", field).and_then(|()| short(field, text)))
         }
         Change::AddHardSpot { spot, .. } => short("spot", spot),
+        Change::Straighten { points_px, size_px, typed, shown_in, .. } => {
+            for points in size_px {
+                OutOfRange::check("a picture", "points", (2.0, 20_000.0), *points)
+                    .map_err(|out| out.at("size_px"))?;
+            }
+            laid(points_px, typed, *shown_in)
+        }
+        Change::Draw { drawn } => {
+            if drawn.is_empty() || drawn.len() > LIST_MOST {
+                return Err(FieldProblem::new("drawn", "nothing, or too much, is drawn", "1 to 500 things"));
+            }
+            let points: usize = drawn.iter().filter_map(|it| Some(it.shape.as_ref()?.points().len())).sum();
+            if points > POINTS_DRAWN_MOST {
+                return Err(FieldProblem::new("drawn", "that is too much at once", "up to 5000 points"));
+            }
+            drawn.iter().enumerate().try_for_each(|(at, it)| {
+                let Some(shape) = &it.shape else { return Ok(()) };
+                shape.possible().map_err(|problem| {
+                    let field = format!("drawn[{at}].{}", problem.field);
+                    FieldProblem::new(field, problem.message, problem.would_be_right)
+                })
+            })
+        }
+        Change::SetPoint { typed, shown_in, .. } => {
+            const NAMES: [&str; 5] = ["x", "y", "wall", "from_before", "across"];
+            let known = typed.keys().all(|name| NAMES.contains(&name.as_str()));
+            if typed.is_empty() || !known {
+                return Err(FieldProblem::new("typed", "nothing of a point was typed", NAMES.join(", ")));
+            }
+            let read = lengths(typed, *shown_in)?;
+            match read.get("wall").copied().flatten() {
+                Some(wall) => WallMillimetres::new(wall).map(|_| ()).map_err(|out| out.at("wall")),
+                None => Ok(()),
+            }
+        }
         Change::Strike { reason, .. } | Change::NewRound { reason } => short("reason", reason),
         Change::Light { speed, frozen, owned } => {
             short("owned", owned)?;
@@ -355,6 +480,8 @@ fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         },
         Change::Unreadable { text } => short_as("text", text, 4 * TEXT_MOST),
         Change::AddCrack
+        | Change::AddFace
+        | Change::AddMark { .. }
         | Change::AddNeighbour
         | Change::AddPicture
         | Change::Undo { .. }
@@ -363,6 +490,35 @@ fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         | Change::PutAway
         | Change::BringBack => Ok(()),
     }
+}
+
+/// Whether a picture can be laid on a face so.
+fn laid(points_px: &[[f64; 2]], typed: &TypedValues, shown_in: UnitSystem) -> Result<(), FieldProblem> {
+    let read = lengths(typed, shown_in)?;
+    let needed = |name: &str, message: &str| {
+        let right = if shown_in == UnitSystem::Imperial { "8 in" } else { "200 mm" };
+        read.get(name).copied().flatten().ok_or_else(|| FieldProblem::new(name, message, right))
+    };
+    let laid = match *points_px {
+        [a, b] => Straightened::by_distance(a, b, needed("across", "say how far apart they are")?),
+        [a, b, c, d] => Straightened::by_corners(
+            [a, b, c, d],
+            needed("across", "say how wide it is")?,
+            needed("down", "say how high it is")?,
+        ),
+        _ => {
+            let right = "two points on a known distance, or four corners";
+            return Err(FieldProblem::new("points_px", "that many points give no scale", right));
+        }
+    };
+    laid.map(|_| ()).map_err(|problem| {
+        let field = match problem.field.as_str() {
+            "corners_px" => "points_px",
+            "width_mm" => "across",
+            _ => "down",
+        };
+        FieldProblem::new(field, problem.message, problem.would_be_right)
+    })
 }
 
 fn short(field: &str, text: &str) -> Result<(), FieldProblem> {
@@ -421,8 +577,21 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
                 }
                 for (was, now) in &renamed {
                     *key = key.replace(was, now);
+                    // Which face it is the back of, and from where holes are measured.
+                    if key.starts_with("face.") {
+                        *typed = typed.replace(was, now);
+                    }
                 }
             }
+            Change::Draw { drawn } => {
+                for it in drawn {
+                    (it.mark, it.face) = (renewed(&renamed, it.mark), renewed(&renamed, it.face));
+                }
+            }
+            Change::SetPoint { mark, face, .. } => {
+                (*mark, *face) = (renewed(&renamed, *mark), renewed(&renamed, *face));
+            }
+            Change::Straighten { .. } => continue,
             // A picture is of that one part.
             Change::AddPicture => {
                 renamed.pop();
@@ -457,6 +626,12 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
     copied
 }
 
+/// The id that a thing has in the copy.
+fn renewed(renamed: &[(String, String)], id: Uuid) -> Uuid {
+    let now = renamed.iter().find(|(was, _)| *was == id.to_string());
+    now.and_then(|(_, now)| now.parse().ok()).unwrap_or(id)
+}
+
 /// A copy's name is its own: what was understood of it is too.
 fn understood(fact: &Fact, change: &Change) -> Option<Understood> {
     if fact.change == *change {
@@ -487,6 +662,8 @@ pub struct Importing {
     hard_spots: usize,
     neighbours: usize,
     pictures: usize,
+    faces: usize,
+    marks: usize,
     evidence: usize,
     torch: usize,
     rounds: usize,
@@ -507,6 +684,8 @@ impl Importing {
             Change::AddCrack => (&mut self.cracks, LIST_MOST, "cracks"),
             Change::AddHardSpot { .. } => (&mut self.hard_spots, LIST_MOST, "hard spots"),
             Change::AddNeighbour => (&mut self.neighbours, LIST_MOST, "things that must stay cool"),
+            Change::AddFace => (&mut self.faces, FACES_MOST, "faces"),
+            Change::AddMark { .. } => (&mut self.marks, LIST_MOST, "marks"),
             Change::AddPicture => (&mut self.pictures, PICTURES_MOST, "pictures"),
             Change::Observe { .. } | Change::Measure { .. } => {
                 (&mut self.evidence, LIST_MOST, "observations")
@@ -558,6 +737,11 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         Change::Light { .. }
         | Change::Torch { .. }
         | Change::AddCrack
+        | Change::AddFace
+        | Change::AddMark { .. }
+        | Change::Straighten { .. }
+        | Change::Draw { .. }
+        | Change::SetPoint { .. }
         | Change::AddHardSpot { .. }
         | Change::AddNeighbour
         | Change::AddPicture

@@ -6,6 +6,7 @@ use uuid::Uuid;
 use super::Understood;
 use crate::iron::{Confidence, TypedValues};
 use crate::log::{self, Taking, Word};
+use crate::map::{Drawn, MarkKind};
 use crate::quantity::UnitSystem;
 use crate::record::FrozenPlan;
 
@@ -79,6 +80,37 @@ pub enum Change {
     AddPicture,
     /// A crack was found; its fields are set by `crack.<id of this fact>.<field>`.
     AddCrack,
+    /// A face of the part; its fields are set by `face.<id of this fact>.<field>`.
+    AddFace,
+    /// A picture lies on a face: by two points on a known distance, or by the four corners of a rectangle,
+    /// from its upper left one clockwise, in points of the picture. `typed` holds `across`, and `down` of
+    /// a rectangle.
+    Straighten {
+        face: Uuid,
+        picture: Uuid,
+        points_px: Vec<[f64; 2]>,
+        /// Of the picture: width, height.
+        size_px: [f64; 2],
+        typed: TypedValues,
+        shown_in: UnitSystem,
+    },
+    /// A thing of the trade that lies on a face; its fields are set by `mark.<id of this fact>.<field>`.
+    AddMark {
+        what: MarkKind,
+    },
+    /// Where things lie: each with its whole shape on that face. What is moved together is said together.
+    Draw {
+        drawn: Vec<Drawn>,
+    },
+    /// One point of what is drawn, typed: `x` and `y` from the left and upper edge of the face, `from_before`
+    /// the length from the point before it, `wall` the wall there, `across` of a circle.
+    SetPoint {
+        mark: Uuid,
+        face: Uuid,
+        point: usize,
+        typed: TypedValues,
+        shown_in: UnitSystem,
+    },
     /// Something that this version cannot read, as it is stored. It is kept and shown, and cannot be said.
     Unreadable {
         text: String,
@@ -133,6 +165,11 @@ impl Word for Change {
             | Self::AddNeighbour
             | Self::AddPicture
             | Self::AddCrack
+            | Self::AddFace
+            | Self::Straighten { .. }
+            | Self::AddMark { .. }
+            | Self::Draw { .. }
+            | Self::SetPoint { .. }
             | Self::Strike { .. } => Taking::Open,
             // What happened at the torch has happened: a wrong entry is struck instead.
             Self::Light { .. }

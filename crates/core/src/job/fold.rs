@@ -6,12 +6,13 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{
-    Change, Crack, Fact, HardSpot, Heat, HeatRef, Lit, LogEntry, Neighbour, Observed, Picture, Reading,
-    Round, TorchEntry, Understood,
+    Change, Crack, Face, FacePicture, Fact, HardSpot, Heat, HeatRef, Lit, LogEntry, Mark, Neighbour,
+    Observed, Picture, Reading, Round, TorchEntry, Understood,
 };
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
 use crate::log::{OwnWord, own_words, undone};
+use crate::map::Drawn;
 use crate::quantity::{Unit, UnitSystem, exactly};
 
 /// A fact that this version cannot make sense of.
@@ -33,6 +34,8 @@ pub struct Job {
     pub evidence: Vec<Observed>,
     /// In the order taken.
     pub pictures: Vec<Picture>,
+    /// In the order added.
+    pub faces: Vec<Face>,
     /// First round first; never empty.
     pub rounds: Vec<Round>,
     pub put_away: bool,
@@ -52,14 +55,15 @@ impl Job {
             revision: facts.last().map_or(0, |fact| fact.revision),
             evidence: Vec::new(),
             pictures: Vec::new(),
+            faces: Vec::new(),
             rounds: vec![Round::default()],
             put_away: false,
             damaged: Vec::new(),
             own_words: own_words(facts),
         };
-        let letters = letters(facts);
+        let names = names(facts);
         for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
-            job.apply(fact, &letters);
+            job.apply(fact, &names);
         }
         job
     }
@@ -185,7 +189,20 @@ impl Job {
                 .map(|seen| seen.revision)
                 .max()
                 .unwrap_or(0),
+            Change::Straighten { face, .. } => {
+                let face = self.faces.iter().find(|known| known.id == *face);
+                face.and_then(|face| face.picture.as_ref()).map_or(0, |picture| picture.revision)
+            }
+            Change::Draw { drawn } => {
+                let stands = |(mark, face)| self.round().placed(mark, face).map(|placed| placed.revision);
+                drawn.iter().filter_map(|it| stands((it.mark, it.face))).max().unwrap_or(0)
+            }
+            Change::SetPoint { mark, face, .. } => {
+                self.round().placed(*mark, *face).map_or(0, |placed| placed.revision)
+            }
             Change::AddCrack
+            | Change::AddFace
+            | Change::AddMark { .. }
             | Change::AddHardSpot { .. }
             | Change::AddNeighbour
             | Change::AddPicture
@@ -202,7 +219,7 @@ impl Job {
         }
     }
 
-    fn apply(&mut self, fact: &Fact, letters: &HashMap<Uuid, String>) {
+    fn apply(&mut self, fact: &Fact, names: &HashMap<Uuid, String>) {
         let rounds = self.rounds.len();
         // What was understood when it was said; of what is older than that was kept, what is today.
         let today = fact.understood.is_none().then(|| Understood::of(&fact.change, None)).flatten();
@@ -270,9 +287,45 @@ impl Job {
                 self.pictures.push(picture);
             }
             Change::AddCrack => {
-                let letter = letters.get(&fact.id).cloned().unwrap_or_default();
+                let letter = names.get(&fact.id).cloned().unwrap_or_default();
                 let crack = Crack { id: fact.id, letter, found_in_round: rounds };
                 self.round_mut().cracks.push(crack);
+            }
+            Change::AddFace => {
+                let name = names.get(&fact.id).cloned().unwrap_or_default();
+                self.faces.push(Face { id: fact.id, name, added_in_round: rounds, picture: None });
+            }
+            Change::AddMark { what } => {
+                let name = names.get(&fact.id).cloned().unwrap_or_default();
+                let mark = Mark { id: fact.id, what: *what, name, found_in_round: rounds };
+                self.round_mut().marks.push(mark);
+            }
+            Change::Straighten { face, picture, points_px, size_px, .. } => {
+                let Some(Understood::Lengths(typed)) = understood else { return };
+                let length = |name: &str| typed.get(name).copied().flatten();
+                let Some(across_mm) = length("across") else { return };
+                for known in self.faces.iter_mut().filter(|known| known.id == *face) {
+                    known.picture = Some(FacePicture {
+                        picture: *picture,
+                        points_px: points_px.clone(),
+                        size_px: *size_px,
+                        across_mm,
+                        down_mm: length("down"),
+                        revision: fact.revision,
+                    });
+                }
+            }
+            Change::Draw { drawn } => {
+                for it in drawn {
+                    self.round_mut().draw(it, rounds, fact.revision);
+                }
+            }
+            Change::SetPoint { mark, face, point, .. } => {
+                let Some(Understood::Lengths(typed)) = understood else { return };
+                let Some(placed) = self.round().placed(*mark, *face) else { return };
+                let Some(shape) = placed.shape.with_point(*point, typed) else { return };
+                let drawn = Drawn { mark: *mark, face: *face, shape: Some(shape) };
+                self.round_mut().draw(&drawn, rounds, fact.revision);
             }
             Change::Strike { target, reason } => self.strike(*target, reason),
             Change::Light { speed, frozen, owned } => {
@@ -325,6 +378,8 @@ impl Job {
                     cracks: before.cracks.clone(),
                     hard_spots: before.hard_spots.clone(),
                     neighbours: before.neighbours.clone(),
+                    marks: before.marks.clone(),
+                    drawn: before.drawn.clone(),
                     reason: reason.clone(),
                     ..Round::default()
                 };
@@ -344,10 +399,13 @@ impl Job {
             seen.hard_spot = None;
         }
         self.pictures.retain(|picture| picture.id != target);
+        self.faces.retain(|face| face.id != target);
         let round = self.round_mut();
         round.cracks.retain(|crack| crack.id != target);
         round.hard_spots.retain(|spot| spot.id != target);
         round.neighbours.retain(|neighbour| neighbour.id != target);
+        round.marks.retain(|mark| mark.id != target);
+        round.drawn.retain(|placed| placed.mark != target && placed.face != target);
         for round in &mut self.rounds {
             let cancelled = round.cancelled.iter_mut().flat_map(|heat| &mut heat.log);
             for entry in round.log.iter_mut().chain(cancelled).filter(|entry| entry.fact == target) {
@@ -357,10 +415,32 @@ impl Job {
     }
 }
 
-/// The letter of each crack ever added: a name that is given once, also when the crack is taken back.
-pub(super) fn letters(facts: &[Fact]) -> HashMap<Uuid, String> {
-    let added = facts.iter().filter(|fact| fact.change == Change::AddCrack);
-    added.enumerate().map(|(at, fact)| (fact.id, letter(at))).collect()
+/// What each thing on the map is called: a name that is given once, also when the thing is taken back.
+/// Cracks have letters, faces and marks numbers, each kind its own.
+pub(super) fn names(facts: &[Fact]) -> HashMap<Uuid, String> {
+    let mut named = HashMap::new();
+    let (mut cracks, mut faces) = (0, 0);
+    let mut marks: HashMap<&str, usize> = HashMap::new();
+    for fact in facts {
+        let name = match &fact.change {
+            Change::AddCrack => {
+                cracks += 1;
+                letter(cracks - 1)
+            }
+            Change::AddFace => {
+                faces += 1;
+                format!("face {faces}")
+            }
+            Change::AddMark { what } => {
+                let number = marks.entry(what.word()).or_default();
+                *number += 1;
+                format!("{} {number}", what.word())
+            }
+            _ => continue,
+        };
+        named.insert(fact.id, name);
+    }
+    named
 }
 
 /// A to Z, then AA, AB, ...

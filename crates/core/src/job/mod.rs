@@ -17,6 +17,6 @@ pub use change::{Change, Fact, TorchEntry};
 pub use fold::{Damaged, Job};
 pub use heat::{Heat, HeatRef, Lit, LogEntry, Reading, job_ms};
 pub use observed::Observed;
-pub use round::{Crack, HardSpot, Neighbour, Picture, Round};
+pub use round::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Round};
 pub use told::Telling;
 pub use understood::Understood;

@@ -7,6 +7,7 @@ use uuid::Uuid;
 
 use super::{Heat, Lit, LogEntry, Reading, TorchEntry};
 use crate::field::{Field, FieldKind, Held, Holds, Keyed, get};
+use crate::map::{Drawn, FACE_MOST_MM, MarkKind, Placed, Shape, Straightened};
 
 /// A place that is hard although the iron is not.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -25,6 +26,70 @@ pub struct HardSpot {
 pub struct Neighbour {
     /// The fact that added it.
     pub id: Uuid,
+}
+
+/// A face of the part, flat as it is mapped.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Face {
+    /// The fact that added it.
+    pub id: Uuid,
+    /// "face 1"
+    pub name: String,
+    pub added_in_round: usize,
+    pub picture: Option<FacePicture>,
+}
+
+/// The picture that lies on a face, and how.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FacePicture {
+    pub picture: Uuid,
+    /// Two points on a known distance, or four corners.
+    pub points_px: Vec<[f64; 2]>,
+    /// Of the picture: width, height.
+    pub size_px: [f64; 2],
+    pub across_mm: f64,
+    /// Of a rectangle.
+    pub down_mm: Option<f64>,
+    /// The fact that laid it there.
+    pub revision: u64,
+}
+
+impl FacePicture {
+    /// How it lies; nothing where its points make no scale.
+    #[must_use]
+    pub fn straightened(&self) -> Option<Straightened> {
+        match (self.points_px.as_slice(), self.down_mm) {
+            (&[a, b], _) => Straightened::by_distance(a, b, self.across_mm).ok(),
+            (&[a, b, c, d], Some(down)) => Straightened::by_corners([a, b, c, d], self.across_mm, down).ok(),
+            _ => None,
+        }
+    }
+
+    /// What it shows of the face, in mm: (left, top, right, bottom). A slanted picture shows far more than
+    /// the rectangle that was measured; what lies further out than three times its size is left out.
+    #[must_use]
+    pub fn frame(&self) -> Option<(f64, f64, f64, f64)> {
+        let [width, height] = self.size_px;
+        let most_mm = match self.down_mm {
+            Some(down) => 1.5 * self.across_mm.max(down),
+            None => FACE_MOST_MM,
+        };
+        self.straightened()?.shown(width, height, most_mm)
+    }
+}
+
+/// A thing of the trade that lies on a face.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Mark {
+    /// The fact that added it.
+    pub id: Uuid,
+    pub what: MarkKind,
+    /// "bolt hole 2"
+    pub name: String,
+    pub found_in_round: usize,
 }
 
 /// A picture of the part.
@@ -58,6 +123,9 @@ pub struct Round {
     pub cracks: Vec<Crack>,
     pub hard_spots: Vec<HardSpot>,
     pub neighbours: Vec<Neighbour>,
+    pub marks: Vec<Mark>,
+    /// What lies where on which face, as it was last drawn.
+    pub drawn: Vec<Placed>,
     pub lit: Option<Lit>,
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.
@@ -81,6 +149,28 @@ impl Round {
         let FieldKind::One(choices) = field.spec.kind else { return None };
         let id = self.typed(field.key())?;
         choices.iter().find(|(known, _)| *known == id).map(|(_, label)| *label)
+    }
+
+    /// Where something lies on a face; nothing while nobody has said.
+    #[must_use]
+    pub fn placed(&self, mark: Uuid, face: Uuid) -> Option<&Placed> {
+        self.drawn.iter().find(|placed| placed.mark == mark && placed.face == face)
+    }
+
+    /// Lays something where it was drawn; takes it off where it was drawn off.
+    pub(super) fn draw(&mut self, drawn: &Drawn, in_round: usize, revision: u64) {
+        let Drawn { mark, face, shape } = drawn;
+        let at = self.drawn.iter().position(|placed| placed.mark == *mark && placed.face == *face);
+        let placed =
+            |shape: &Shape| Placed { mark: *mark, face: *face, shape: shape.clone(), in_round, revision };
+        match (at, shape) {
+            (Some(at), Some(shape)) => self.drawn[at] = placed(shape),
+            (Some(at), None) => {
+                self.drawn.remove(at);
+            }
+            (None, Some(shape)) => self.drawn.push(placed(shape)),
+            (None, None) => {}
+        }
     }
 
     #[must_use]

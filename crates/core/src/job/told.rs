@@ -4,19 +4,20 @@ use std::collections::HashMap;
 
 use uuid::Uuid;
 
-use super::fold::letters;
+use super::fold::names;
 use super::{Change, Fact, Observed, TorchEntry, Understood};
 use crate::day::Day;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
+use crate::map::Drawn;
 use crate::method::MethodId;
-use crate::quantity::UnitSystem;
+use crate::quantity::{Unit, UnitSystem};
 use crate::said::said;
 
 /// Tells the facts of one job.
 pub struct Telling<'a> {
     facts: &'a [Fact],
-    letters: HashMap<Uuid, String>,
+    names: HashMap<Uuid, String>,
     units: UnitSystem,
 }
 
@@ -24,7 +25,7 @@ impl<'a> Telling<'a> {
     /// Of these facts, all that a job has, in these units.
     #[must_use]
     pub fn new(facts: &'a [Fact], units: UnitSystem) -> Self {
-        Self { facts, letters: letters(facts), units }
+        Self { facts, names: names(facts), units }
     }
 
     /// One of them, in a few words with its value and unit.
@@ -45,6 +46,15 @@ impl<'a> Telling<'a> {
             Change::AddHardSpot { spot, .. } => format!("A hard spot: {spot}"),
             Change::AddNeighbour => "Something must stay cool".to_owned(),
             Change::AddPicture => "A picture was taken".to_owned(),
+            Change::AddFace => format!("A face of the part: {}", self.letter(fact.id)),
+            Change::AddMark { .. } => format!("On the map: {}", self.letter(fact.id)),
+            Change::Straighten { face, .. } => {
+                format!("A picture laid on {}{}", self.letter(*face), self.lengths(fact))
+            }
+            Change::Draw { drawn } => self.drawn(drawn),
+            Change::SetPoint { mark, point, .. } => {
+                format!("{}, point {}{}", upper(&self.thing(*mark)), point + 1, self.lengths(fact))
+            }
             Change::AddCrack => format!("Crack {} found", self.letter(fact.id)),
             Change::Strike { target, reason } => {
                 let why = if reason.is_empty() { String::new() } else { format!(". Why: {reason}") };
@@ -76,7 +86,50 @@ impl<'a> Telling<'a> {
     }
 
     fn letter(&self, crack: Uuid) -> &str {
-        self.letters.get(&crack).map_or("", String::as_str)
+        self.names.get(&crack).map_or("", String::as_str)
+    }
+
+    /// What lies on the map, as it is spoken of.
+    fn thing(&self, id: Uuid) -> String {
+        let fact = self.facts.iter().find(|fact| fact.id == id);
+        match fact.map(|fact| &fact.change) {
+            Some(Change::AddCrack) => format!("crack {}", self.letter(id)),
+            Some(Change::AddHardSpot { spot, .. }) => format!("hard spot at {spot}"),
+            Some(Change::AddNeighbour) => "what must stay cool".to_owned(),
+            Some(Change::AddFace) => format!("outline of {}", self.letter(id)),
+            _ => self.letter(id).to_owned(),
+        }
+    }
+
+    fn drawn(&self, drawn: &[Drawn]) -> String {
+        /// More than these are a number.
+        const NAMED: usize = 4;
+        let off = drawn.iter().all(|it| it.shape.is_none());
+        let things: Vec<String> = drawn.iter().take(NAMED).map(|it| self.thing(it.mark)).collect();
+        let more = match drawn.len().saturating_sub(NAMED) {
+            0 => String::new(),
+            more => format!(" and {more} more"),
+        };
+        format!("{} the map: {}{more}", if off { "Off" } else { "On" }, things.join(", "))
+    }
+
+    /// Lengths that were typed on the map.
+    fn lengths(&self, fact: &Fact) -> String {
+        let Some(Understood::Lengths(lengths)) = &fact.understood else { return String::new() };
+        let said = lengths.iter().map(|(name, mm)| {
+            let word = match name.as_str() {
+                "x" => "from the left",
+                "y" => "from the top",
+                "from_before" => "from the one before",
+                other => other,
+            };
+            match mm {
+                Some(mm) => format!("{} {word}", self.units.say_exactly(*mm, Unit::Millimetres)),
+                None => format!("{word} not known"),
+            }
+        });
+        let said: Vec<String> = said.collect();
+        if said.is_empty() { String::new() } else { format!(": {}", said.join(", ")) }
     }
 
     fn set(&self, fact: &Fact, key: &str, typed: &str, shown_in: UnitSystem) -> String {
@@ -85,6 +138,9 @@ impl<'a> Telling<'a> {
         let whose = match id_in(key) {
             Some(id) if key.starts_with("crack.") => format!("Crack {}, ", self.letter(id)),
             Some(_) if key.starts_with("neighbour.") => "Beside the joint, ".to_owned(),
+            Some(id) if key.starts_with("face.") || key.starts_with("mark.") => {
+                format!("{}, ", upper(self.letter(id)))
+            }
             Some(_) if key.starts_with("picture.") => "Picture, ".to_owned(),
             _ => String::new(),
         };
@@ -185,6 +241,12 @@ impl<'a> Telling<'a> {
         });
         way.next_back().is_some_and(|way| way.method == MethodId::Stitch)
     }
+}
+
+/// With a capital letter.
+fn upper(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
 #[cfg(test)]

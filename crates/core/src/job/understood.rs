@@ -1,12 +1,16 @@
 //! What was understood of a change when it was said.
 
+use std::collections::BTreeMap;
+
 use serde::{Deserialize, Serialize};
 
 use super::{Change, TorchEntry};
 use crate::day::Day;
 use crate::field::{FieldValue, Saying, job_field, parse_value};
-use crate::iron::MeasuredTest;
-use crate::quantity::{Kind, parse};
+use crate::iron::{MeasuredTest, TypedValues};
+use crate::map::FACE_MOST_MM;
+use crate::problem::{FieldProblem, OutOfRange};
+use crate::quantity::{Kind, NotUnderstood, UnitSystem, parse};
 
 /// What was understood of something typed: kept beside it, so that a bound or a word that changes later
 /// does not rewrite what was said.
@@ -20,6 +24,8 @@ pub enum Understood {
     Outcome(String),
     /// A temperature, in degC.
     Celsius(f64),
+    /// Lengths on the map in mm, by what they are; nothing for one that was emptied.
+    Lengths(BTreeMap<String, Option<f64>>),
 }
 
 impl Understood {
@@ -39,12 +45,18 @@ impl Understood {
             Change::Torch { entry: TorchEntry::Reading { typed, shown_in, .. } } => {
                 parse(typed, Kind::Temperature, *shown_in).ok().map(|read| Self::Celsius(read.value))
             }
+            Change::Straighten { typed, shown_in, .. } | Change::SetPoint { typed, shown_in, .. } => {
+                lengths(typed, *shown_in).ok().map(Self::Lengths)
+            }
             Change::Torch { .. }
             | Change::Observe { .. }
             | Change::AddHardSpot { .. }
             | Change::AddNeighbour
             | Change::AddPicture
             | Change::AddCrack
+            | Change::AddFace
+            | Change::AddMark { .. }
+            | Change::Draw { .. }
             | Change::Unreadable { .. }
             | Change::Strike { .. }
             | Change::Undo { .. }
@@ -56,4 +68,28 @@ impl Understood {
             | Change::BringBack => None,
         }
     }
+}
+
+/// Lengths typed on the map, in mm.
+///
+/// # Errors
+/// The problem, at the name of what was typed.
+pub(super) fn lengths(
+    typed: &TypedValues,
+    shown_in: UnitSystem,
+) -> Result<BTreeMap<String, Option<f64>>, FieldProblem> {
+    let read = |(name, text): (&String, &String)| {
+        if text.trim().is_empty() {
+            return Ok((name.clone(), None));
+        }
+        let right = NotUnderstood::would_be_right(Kind::Length);
+        let read = parse(text, Kind::Length, shown_in)
+            .map_err(|error| FieldProblem::new(name, error.to_string(), right))?;
+        // What has a size has at least a little of it; a place may lie a little off the face.
+        let least = if matches!(name.as_str(), "x" | "y") { -FACE_MOST_MM } else { 0.1 };
+        OutOfRange::check("a length", "mm", (least, FACE_MOST_MM), read.value)
+            .map_err(|out| out.at(name))
+            .map(|mm| (name.clone(), Some(mm)))
+    };
+    typed.iter().map(read).collect()
 }

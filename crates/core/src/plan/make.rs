@@ -8,7 +8,7 @@ use super::hot::LastHeat;
 use super::line::{self, PlanLine};
 use super::{
     Amount, AtTorch, Caution, CheckLine, CoolingPlan, CrackPlan, HandOverPlan, HeatPlan, IronPlan, Lock,
-    MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState, TorchPlan,
+    MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState, TorchPlan,
 };
 use crate::field;
 use crate::figure::Figure;
@@ -39,6 +39,8 @@ pub struct Plan {
     pub part: PartPlan,
     pub iron: IronPlan,
     pub cracks: Vec<CrackPlan>,
+    /// What of them lies where.
+    pub map: MapPlan,
     pub methods: MethodPlan,
     pub prep: Option<PrepPlan>,
     pub heat: Option<HeatPlan>,
@@ -158,7 +160,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
     let part = part::stage(round, &facts);
     let believed = iron::belief(job, &facts);
     let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
-    let cracks = cracks::stage(round, facts.wall_mm, &belief.plausible, shop.units);
+    let laid = cracks::Laid::read(job);
+    let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
     let locks: Vec<Lock> =
         [part::safety_lock(round, &facts), part::cavity_lock(round, &facts), iron::white_lock(&belief)]
             .into_iter()
@@ -221,7 +224,15 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
     let cooling = folded.take(Station::Cooling, cooling);
     let check = folded.take(Station::Check, check);
     let hand_over = folded.take(Station::HandOver, hand_over);
+    let map = cracks::map_plan(&cracks::MapAsked {
+        job,
+        laid: &laid,
+        cracks: &cracks,
+        prep: prep.as_ref(),
+        units: shop.units,
+    });
     let Folded { stations, missing, mut cautions, figures } = folded;
+    cautions.extend(cracks::clash_sentences(&map).map(|sentence| Caution::new(Station::Cracks, sentence)));
     cautions.extend(damaged(job));
     let currency = currency(round, shop);
     let figures: Vec<Figure> =
@@ -247,6 +258,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
         part,
         iron,
         cracks,
+        map,
         methods,
         prep,
         heat,

@@ -1,11 +1,13 @@
 //! Checked quantities, what people type, and how a quantity is shown.
 
 mod checked;
+mod drills;
 mod shown;
 mod spoken;
 mod typed;
 
 pub use checked::{Celsius, Kelvins, Kilograms, Millimetres, Seconds, WallMillimetres, Watts};
+pub use drills::parse_drills;
 pub use shown::{Rounding, Shown, Unit, UnitSystem, both, exactly, number, rounded};
 pub use spoken::CURRENCY_SIGNS;
 pub use typed::{Kind, NotUnderstood, Typed, parse};

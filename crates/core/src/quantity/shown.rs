@@ -193,7 +193,13 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
     };
     match unit {
         Unit::Millimetres => (millimetres(value, rounding), inches(value / MM_PER_IN, rounding)),
-        Unit::Drill => (Shown::new(number(value, 2), "mm"), drill_inches(value / MM_PER_IN)),
+        Unit::Drill => match super::drills::named(value) {
+            Some(name) => (
+                Shown::new(name.clone(), &format!("({} mm)", number(value, 1))),
+                Shown::new(name, &format!("({} in)", number(value / MM_PER_IN, 3))),
+            ),
+            None => (Shown::new(number(value, 2), "mm"), drill_inches(value / MM_PER_IN)),
+        },
         Unit::SquareMillimetres => {
             (Shown::new(number(value, 0), "mm²"), Shown::new(number(value / 645.16, 2), "in²"))
         }
@@ -386,6 +392,8 @@ mod tests {
     #[case::by_the_rule(1.92, Unit::Millimetres, "1.9 mm", "5/64 in")]
     #[case::less_than_a_line(0.2, Unit::Millimetres, "0.2 mm", "0.008 in")]
     #[case::a_drill(6.4, Unit::Drill, "6.4 mm", "1/4 in")]
+    #[case::a_number_size(5.1054, Unit::Drill, "#7 (5.1 mm)", "#7 (0.201 in)")]
+    #[case::a_letter_size(6.5278, Unit::Drill, "F (6.5 mm)", "F (0.257 in)")]
     #[case::a_drill_of_no_index(2.18, Unit::Drill, "2.18 mm", "0.086 in")]
     // Hand-worked: 666 x 1.8 + 32 = 1230.8
     #[case::temperature(666.0, Unit::Celsius, "665 °C", "1230 °F")]

@@ -16,7 +16,10 @@ pub(crate) mod torch;
 
 pub use check::{CheckLine, looked_at};
 pub use cooling::{CoolingBetween, CoolingPlan};
-pub use cracks::{CrackPlan, EndPlan};
+pub use cracks::{
+    Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, MapPlan, MarkOnFace,
+    RunOut, TackOnFace, Unplaced, WallAlong,
+};
 pub use hand_over::HandOverPlan;
 pub use heat::{HeatBetween, HeatPlan};
 pub use iron::{

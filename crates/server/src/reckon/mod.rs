@@ -3,6 +3,7 @@
 pub mod bench_work;
 pub mod heat;
 pub mod iron;
+pub mod map;
 
 use rocket::{Route, routes};
 use vanadin_core::iron::{Iron, IronProperties};
@@ -18,6 +19,8 @@ pub fn routes() -> Vec<Route> {
         heat::energy,
         heat::heating,
         heat::cooling,
+        map::seam,
+        map::straighten,
     ]
 }
 

@@ -8,7 +8,8 @@ use uuid::Uuid;
 use vanadin_core::field::{Held, job_field};
 use vanadin_core::figure::{Figure, Moved};
 use vanadin_core::job::{
-    Crack, Damaged, HardSpot, Heat, Job, Lit, LogEntry, Neighbour, Observed, Picture, Reading, Round,
+    Crack, Damaged, Face, HardSpot, Heat, Job, Lit, LogEntry, Mark, Neighbour, Observed, Picture, Reading,
+    Round,
 };
 use vanadin_core::log::OwnWord;
 use vanadin_core::plan::{Available, Plan, Standing};
@@ -84,6 +85,8 @@ pub struct JobSeen {
     pub evidence: Vec<Observed>,
     /// In the order taken.
     pub pictures: Vec<Picture>,
+    /// Faces of the part, in the order added.
+    pub faces: Vec<Face>,
     /// First round first; never empty.
     pub rounds: Vec<RoundSeen>,
     pub put_away: bool,
@@ -99,6 +102,7 @@ pub struct RoundSeen {
     pub cracks: Vec<Crack>,
     pub hard_spots: Vec<HardSpot>,
     pub neighbours: Vec<Neighbour>,
+    pub marks: Vec<Mark>,
     pub lit: Option<Lit>,
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time: as many as are drawn.
@@ -118,6 +122,7 @@ impl JobSeen {
         Self {
             evidence: job.evidence,
             pictures: job.pictures,
+            faces: job.faces,
             rounds: job.rounds.into_iter().map(RoundSeen::of).collect(),
             put_away: job.put_away,
             damaged: job.damaged,
@@ -134,6 +139,7 @@ impl RoundSeen {
             cracks: round.cracks,
             hard_spots: round.hard_spots,
             neighbours: round.neighbours,
+            marks: round.marks,
             lit: round.lit,
             log: round.log,
             readings: thinned(&round.readings, DRAWN),

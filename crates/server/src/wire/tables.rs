@@ -7,7 +7,8 @@ use rocket::serde::json::Json;
 use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::field::{
-    CRACK_FIELDS, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
+    CRACK_FIELDS, FACE_FIELDS, FieldSpec, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
+    SHOP_FIELDS,
 };
 use vanadin_core::plan::{MeasuredView, TestView, measured_tests, tool_roll};
 use vanadin_core::quantity::UnitSystem;
@@ -24,6 +25,9 @@ pub struct Tables {
     pub of_crack: BTreeMap<&'static str, FieldTable>,
     pub of_neighbour: BTreeMap<&'static str, FieldTable>,
     pub of_picture: BTreeMap<&'static str, FieldTable>,
+    /// Of each face of the part, and of each mark on it.
+    pub of_face: BTreeMap<&'static str, FieldTable>,
+    pub of_mark: BTreeMap<&'static str, FieldTable>,
     /// The tests judged by look, as they lie on the roll.
     pub roll: Vec<TestView>,
     /// The tests that are measured or read.
@@ -46,6 +50,8 @@ impl Tables {
             of_crack: table(CRACK_FIELDS, units),
             of_neighbour: table(NEIGHBOUR_FIELDS, units),
             of_picture: table(PICTURE_FIELDS, units),
+            of_face: table(FACE_FIELDS, units),
+            of_mark: table(MARK_FIELDS, units),
             roll: tool_roll(),
             measured: measured_tests(units),
             picture_mb: crate::picture::MOST_MIB,

@@ -280,6 +280,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/map/{face}/picture/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The picture of a face, straightened: it shows the frame that the plan says. Ask with the revision that
+         *     stands in the plan.
+         */
+        get: operations["face_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/map/{face}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Follows a crack on the straightened picture from one end to the other. Nothing is stored. */
+        post: operations["trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/map/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A face at 1:1: `<face>.svg`, or `<face>.dxf` in millimetres with a layer for each kind of mark. */
+        get: operations["face_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/pictures/{picture}": {
         parameters: {
             query?: never;
@@ -462,6 +516,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/seam": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a groove along a seam takes of filler. */
+        post: operations["seam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/stitch": {
         parameters: {
             query?: never;
@@ -490,6 +561,23 @@ export interface paths {
         put?: never;
         /** Where to drill at the end of a crack. */
         post: operations["stop_hole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/straighten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where points of a slanted picture lie on the part. */
+        post: operations["straighten"];
         delete?: never;
         options?: never;
         head?: never;
@@ -599,6 +687,13 @@ export interface components {
          * @enum {string}
          */
         AsksFor: "text" | "prose" | "length" | "mass" | "temperature" | "duration" | "days" | "pressure" | "number" | "one" | "many" | "yes_no" | "date";
+        /** @description A place on a face, in mm from its upper left corner. */
+        At: {
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        };
         /** @description The time until the part is wanted. */
         Available: {
             /** @description "3 days 6 h", or "0 h" when it is past. */
@@ -657,6 +752,39 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "add_crack";
+        } | {
+            /** @enum {string} */
+            kind: "add_face";
+        } | {
+            /** Format: uuid */
+            face: string;
+            /** @enum {string} */
+            kind: "straighten";
+            /** Format: uuid */
+            picture: string;
+            points_px: number[][];
+            shown_in: components["schemas"]["UnitSystem"];
+            /** @description Of the picture: width, height. */
+            size_px: number[];
+            typed: components["schemas"]["BTreeMap"];
+        } | {
+            /** @enum {string} */
+            kind: "add_mark";
+            what: components["schemas"]["MarkKind"];
+        } | {
+            drawn: components["schemas"]["Drawn"][];
+            /** @enum {string} */
+            kind: "draw";
+        } | {
+            /** Format: uuid */
+            face: string;
+            /** @enum {string} */
+            kind: "set_point";
+            /** Format: uuid */
+            mark: string;
+            point: number;
+            shown_in: components["schemas"]["UnitSystem"];
+            typed: components["schemas"]["BTreeMap"];
         } | {
             /** @enum {string} */
             kind: "unreadable";
@@ -718,6 +846,11 @@ export interface components {
         ChoiceView: {
             id: string;
             label: string;
+        };
+        /** @description Something that is in the way of something else. */
+        Clash: {
+            at: components["schemas"]["At"];
+            sentence: string;
         };
         ComeIn: {
             /** @description What this device is called. */
@@ -864,9 +997,11 @@ export interface components {
             letter: string;
         };
         /** @enum {string} */
-        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width";
+        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "old_share";
         /** @description One crack, as far as it is known. */
         CrackPlan: {
+            /** @description repair, stop_only or leave. */
+            becomes: string;
             /** @description Everything the later stages need is known. */
             complete: boolean;
             ends: components["schemas"]["EndPlan"][];
@@ -881,19 +1016,31 @@ export interface components {
             ] | null;
             /** Format: uuid */
             id: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description As it is drawn on the map, or as it was measured.
+             */
             length_mm?: number | null;
             letter: string;
+            /** @description It lies on a face of the map. */
+            on_map: boolean;
             /** @description there, lost or donor; empty while nobody has said, or nothing broke off. */
             piece: string;
+            /**
+             * Format: double
+             * @description What its groove is run out further than the crack itself.
+             */
+            run_out_mm: number;
             wall_guessed: boolean;
             /**
              * Format: double
-             * @description Along it, or at the part's break, or a guess.
+             * @description The thickest along it, or at the part's break, or a guess.
              */
             wall_mm: number;
             /** @description "14 mm" */
             wall_words: string;
+            /** @description Walls measured along it; empty where it is one wall all along. */
+            walls: components["schemas"]["WallAlong"][];
             /** @description "118 mm, wall 14 mm", for the drawing. */
             words: string;
         };
@@ -948,6 +1095,17 @@ export interface components {
             devices: components["schemas"]["Device"][];
             is_set: boolean;
         };
+        /** @description A mark drawn on a face: its whole shape there, or that it is no longer there. */
+        Drawn: {
+            /** Format: uuid */
+            face: string;
+            /**
+             * Format: uuid
+             * @description The crack, hard spot, neighbour or mark; the face itself for its outline.
+             */
+            mark: string;
+            shape?: components["schemas"]["Shape"] | null;
+        };
         DrillSpeedAnswer: {
             /** Format: double */
             rpm: number;
@@ -960,19 +1118,43 @@ export interface components {
         };
         /** @enum {string} */
         DrillTool: "hss" | "carbide";
+        /** @description Where an end of a crack is on the map. */
+        EndAt: {
+            /** Format: uuid */
+            face: string;
+            hole?: components["schemas"]["At"] | null;
+            /** @description The tip as it was found on this face. */
+            tip: components["schemas"]["At"];
+        };
         /** @description One end of a crack. */
         EndPlan: {
+            at?: components["schemas"]["EndAt"] | null;
             /** @description It would come out at a face that must not be touched: not through. */
             blind: boolean;
             /** @description It was drilled: the figures are those of the hole that is there. */
             drilled: boolean;
+            /**
+             * Format: double
+             * @description On the other side of the wall the tip lies so much further on: the hole is measured from there.
+             */
+            further_mm: number;
             /** @description tip, edge, hole, branch, hidden; empty while not known. */
             kind: string;
+            /** @description What it runs into, where that is on the map: "crack A", "bolt hole 2". */
+            meets: string;
+            /** @description left, right, upper, lower, first or last, as one looks at it. */
+            name: string;
+            run_out?: components["schemas"]["RunOut"] | null;
             /** @description What to do at this end, in a sentence. */
             sentence: string;
-            /** @description "left" or "right". */
+            /** @description "left" for its first end, "right" for its last: what its figures are called by. */
             side: string;
             stop_hole?: components["schemas"]["StopHole"] | null;
+            /**
+             * Format: double
+             * @description The wall there.
+             */
+            wall_mm: number;
         };
         EnergyAnswer: {
             /** Format: double */
@@ -1000,6 +1182,75 @@ export interface components {
             value?: number | null;
             /** Format: double */
             wall_mm?: number | null;
+        };
+        /** @description A face of the part, flat as it is mapped. */
+        Face: {
+            added_in_round: number;
+            /**
+             * Format: uuid
+             * @description The fact that added it.
+             */
+            id: string;
+            /** @description "face 1" */
+            name: string;
+            picture?: components["schemas"]["FacePicture"] | null;
+        };
+        /** @enum {string} */
+        FaceField: "name" | "outline" | "across" | "down" | "bore" | "leg" | "foot" | "around" | "back_of" | "from_across" | "from_down";
+        /** @description The picture that lies on a face, and how. */
+        FacePicture: {
+            /** Format: double */
+            across_mm: number;
+            /**
+             * Format: double
+             * @description Of a rectangle.
+             */
+            down_mm?: number | null;
+            /** Format: uuid */
+            picture: string;
+            /** @description Two points on a known distance, or four corners. */
+            points_px: number[][];
+            /**
+             * Format: int64
+             * @description The fact that laid it there.
+             */
+            revision: number;
+            /** @description Of the picture: width, height. */
+            size_px: number[];
+        };
+        /** @description One face with everything on it. */
+        FacePlan: {
+            /**
+             * Format: uuid
+             * @description It is the other side of this face.
+             */
+            back_of?: string | null;
+            /** @description What is in the way of what. */
+            clashes: components["schemas"]["Clash"][];
+            frame: components["schemas"]["Frame"];
+            holes: components["schemas"]["HoleOnFace"][];
+            /** Format: uuid */
+            id: string;
+            lines: components["schemas"]["LineOnFace"][];
+            marks: components["schemas"]["MarkOnFace"][];
+            name: string;
+            /** @description The outer rim first, then what is cut out of it; none while nobody has said. */
+            rims: components["schemas"]["At"][][];
+            seen?: components["schemas"]["FaceSeen"] | null;
+            /** @description "200 mm by 140 mm"; empty while its outline is not known. */
+            size_words: string;
+            tacks: components["schemas"]["TackOnFace"][];
+        };
+        /** @description The straightened picture of a face. */
+        FaceSeen: {
+            /** @description "one point of the picture is 0.12 mm in the middle, 0.2 mm at the worst corner" */
+            error: string;
+            frame: components["schemas"]["Frame"];
+            /**
+             * Format: int64
+             * @description The fact that laid it there: another one is another picture.
+             */
+            revision: number;
         };
         /** @description One word of a log as it was stored: `C` is what was said, `U` what was understood of it. */
         Fact: {
@@ -1158,6 +1409,17 @@ export interface components {
          * @enum {string}
          */
         FoundState: "counts" | "counts_by_half" | "replaced" | "hard_spot" | "struck";
+        /** @description What is shown of a face, in mm. */
+        Frame: {
+            /** Format: double */
+            bottom_mm: number;
+            /** Format: double */
+            left_mm: number;
+            /** Format: double */
+            right_mm: number;
+            /** Format: double */
+            top_mm: number;
+        };
         /** @description A fact the figure was worked out from. */
         FrozenFact: {
             name: string;
@@ -1456,6 +1718,31 @@ export interface components {
             /** @description Each of them in words, in the units of the shop. */
             told: string[];
         };
+        /** @description A stop-hole on a face. */
+        HoleOnFace: {
+            at: components["schemas"]["At"];
+            /** Format: uuid */
+            crack: string;
+            /** Format: double */
+            drill_mm: number;
+            drilled: boolean;
+            /** @description "41 mm from the left edge" */
+            measured: string[];
+            /** @description left or right: which end. */
+            side: string;
+            tip: components["schemas"]["At"];
+            /** @description The tip has to be found better first. */
+            uncertain: boolean;
+            /** @description "A, 8 mm" */
+            words: string;
+        };
+        HoleRequest: {
+            countersunk?: boolean;
+            /** Format: double */
+            drill_mm: number;
+            /** Format: double */
+            wall_mm: number;
+        };
         /** @description A part that is hot. */
         Hot: {
             /**
@@ -1550,6 +1837,8 @@ export interface components {
             /** @description What cannot be read, the first first. */
             damaged: components["schemas"]["Damaged"][];
             evidence: components["schemas"]["Observed"][];
+            /** @description Faces of the part, in the order added. */
+            faces: components["schemas"]["Face"][];
             /** @description Of each sender what can be taken back and put back. */
             own_words: components["schemas"]["OwnWord"][];
             /** @description In the order taken. */
@@ -1648,6 +1937,29 @@ export interface components {
         LetGo: {
             name: string;
         };
+        /** @description A crack on a face. */
+        LineOnFace: {
+            becomes: string;
+            /** Format: uuid */
+            crack: string;
+            /** @description As it was drawn in earlier rounds. */
+            earlier: components["schemas"]["At"][][];
+            /** @description It is a line of the other side of the wall, as it would be seen from here. */
+            from_behind: boolean;
+            /** @description Where the groove opens at the face; empty while no groove is planned. */
+            groove: components["schemas"]["At"][];
+            /** @description It was not there, or not so far, in the first round. */
+            in_round: number;
+            length_words: string;
+            letter: string;
+            /** @description To be cleaned to bright metal; empty while no groove is planned. */
+            margin: components["schemas"]["At"][];
+            points: components["schemas"]["At"][];
+            /** @description At each point, where it was measured. */
+            walls: (number | null)[];
+            /** @description Drawn beside it with a marker that survives grinding. */
+            witness: components["schemas"]["At"][];
+        };
         /** @description The torch is lit: from here the job has its own clock. */
         Lit: {
             /** Format: int64 */
@@ -1721,6 +2033,47 @@ export interface components {
          * @enum {string}
          */
         LookTest: "spark" | "punch" | "drill" | "ring" | "fracture" | "file" | "magnet";
+        /** @description Every face of the part. */
+        MapPlan: {
+            faces: components["schemas"]["FacePlan"][];
+            /**
+             * Format: double
+             * @description What a line on a face has to be kept to, in mm: so near a press means a thing that is there.
+             */
+            on_it_mm: number;
+            /** @description What was found and lies on no face yet. */
+            unplaced: components["schemas"]["Unplaced"][];
+        };
+        /** @description A thing of the trade that lies on a face. */
+        Mark: {
+            found_in_round: number;
+            /**
+             * Format: uuid
+             * @description The fact that added it.
+             */
+            id: string;
+            /** @description "bolt hole 2" */
+            name: string;
+            what: components["schemas"]["MarkKind"];
+        };
+        /** @enum {string} */
+        MarkField: "name" | "thickness" | "filler";
+        /**
+         * @description What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.
+         * @enum {string}
+         */
+        MarkKind: "bolt_hole" | "bore" | "machined_edge" | "missing_piece" | "reading_place" | "old_filler";
+        /** @description A hole, a hard spot, a missing piece or a place on a face. */
+        MarkOnFace: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            shape: components["schemas"]["Shape"];
+            /** @description `hard_spot`, `neighbour` or a kind of mark. */
+            what: string;
+            /** @description "13 mm across"; empty for nothing to say. */
+            words: string;
+        };
         /**
          * @description A test whose outcome is typed.
          * @enum {string}
@@ -1975,6 +2328,8 @@ export interface components {
             /** @description The line of the chosen way, or one for each way still possible. */
             lines: components["schemas"]["PlanLine"][];
             locks: components["schemas"]["Lock"][];
+            /** @description What of them lies where. */
+            map: components["schemas"]["MapPlan"];
             methods: components["schemas"]["MethodPlan"];
             /** @description What is not known and why it matters, the most urgent first. */
             missing: components["schemas"]["Missing"][];
@@ -2132,11 +2487,25 @@ export interface components {
             hottest?: components["schemas"]["Figure"] | null;
             lit?: components["schemas"]["Lit"] | null;
             log: components["schemas"]["LogEntry"][];
+            marks: components["schemas"]["Mark"][];
             neighbours: components["schemas"]["Neighbour"][];
             /** @description What the thermocouple recorded, in the order of time: as many as are drawn. */
             readings: components["schemas"]["Reading"][];
             /** @description Why this round was opened; empty for the first. */
             reason: string;
+        };
+        /** @description The proposal to run the groove out to the edge. */
+        RunOut: {
+            /**
+             * Format: double
+             * @description From the tip.
+             */
+            mm: number;
+            sentence: string;
+            /** @description It is done so. */
+            taken: boolean;
+            /** @description Where it runs out. */
+            to: components["schemas"]["At"];
         };
         /** @description What was said: a page that said it itself knows already. */
         Said: {
@@ -2161,6 +2530,25 @@ export interface components {
             /** Format: double */
             points: number;
             working: string;
+        };
+        SeamAnswer: {
+            /** Format: double */
+            mass_g: number;
+            /**
+             * Format: double
+             * @description To buy.
+             */
+            metal_g: number;
+            /**
+             * Format: double
+             * @description With one for tacks.
+             */
+            rods: number;
+            /**
+             * Format: double
+             * @description Filler in place.
+             */
+            volume_mm3: number;
         };
         /** @description One seam: a crack's groove, or its row of pins. */
         SeamPlan: {
@@ -2210,6 +2598,74 @@ export interface components {
             wall_mm: number;
             wall_words: string;
         };
+        SeamRequest: {
+            /**
+             * Format: double
+             * @description Included angle.
+             */
+            angle_deg: number;
+            /** Format: double */
+            cap_mm?: number;
+            /** Format: double */
+            density_kg_m3: number;
+            /** @description From both sides, half the wall each. */
+            double?: boolean;
+            /** @description V or U. */
+            form: string;
+            holes?: components["schemas"]["HoleRequest"][];
+            /**
+             * Format: double
+             * @description Left at the bottom; the usual one when left out, none of a double V.
+             */
+            lip_mm?: number | null;
+            /**
+             * Format: double
+             * @description Share of the usable rod that ends up in the joint.
+             */
+            recovery: number;
+            /** Format: double */
+            rod_length_mm: number;
+            /**
+             * Format: double
+             * @description Diameter of a rod.
+             */
+            rod_mm: number;
+            /** Format: double */
+            root_gap_mm?: number;
+            /**
+             * Format: double
+             * @description Of a U; by the thickest wall when left out.
+             */
+            root_radius_mm?: number | null;
+            /** @description The wall along the seam, where it begins first. */
+            stations: components["schemas"]["StationRequest"][];
+        };
+        /** @description Where something lies on a face. */
+        Shape: {
+            /** @enum {string} */
+            kind: "line";
+            points: components["schemas"]["Vertex"][];
+        } | {
+            /** @enum {string} */
+            kind: "circle";
+            /** Format: double */
+            radius_mm: number;
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        } | {
+            /** @enum {string} */
+            kind: "outline";
+            points: components["schemas"]["At"][];
+        } | {
+            /** @enum {string} */
+            kind: "place";
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        };
         /** @description An iron and its share of the belief. */
         Share: {
             /** @description The share before any test, then after each observation that counts. */
@@ -2229,6 +2685,8 @@ export interface components {
             ambient_c: number;
             /** @description Its sign or letters; empty while nobody has said. */
             currency: string;
+            /** @description In mm, the smallest first; empty while nobody has said. */
+            drills_mm: number[];
             name: string;
             packings?: string[] | null;
             /** @description draw_in or plain; nothing while nobody has said. */
@@ -2243,7 +2701,7 @@ export interface components {
             units: components["schemas"]["UnitSystem"];
         };
         /** @enum {string} */
-        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.stitch_kit" | "shop.pins";
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.stitch_kit" | "shop.drills" | "shop.pins";
         ShopView: {
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
@@ -2281,6 +2739,11 @@ export interface components {
             number: string;
             unit: string;
         };
+        /**
+         * @description How the crack shows in the picture.
+         * @enum {string}
+         */
+        Shows: "dark" | "light" | "red" | "bright";
         /**
          * @description A side of the part's bounding box.
          * @enum {string}
@@ -2356,6 +2819,15 @@ export interface components {
         };
         /** @enum {string} */
         Station: "part" | "iron" | "cracks" | "method" | "prep" | "heat" | "torch" | "cooling" | "check" | "hand_over";
+        StationRequest: {
+            /**
+             * Format: double
+             * @description From the beginning of the seam.
+             */
+            at_mm: number;
+            /** Format: double */
+            wall_mm: number;
+        };
         StationState: {
             amount: components["schemas"]["Amount"];
             station: components["schemas"]["Station"];
@@ -2418,6 +2890,23 @@ export interface components {
             /** Format: double */
             wall_mm: number;
         };
+        StraightenAnswer: {
+            /** @description From the upper left corner of the rectangle. */
+            points_mm: number[][];
+        };
+        StraightenRequest: {
+            /**
+             * @description Corners of a rectangle on the part, as points of the picture: upper left, upper right, lower right,
+             *     lower left.
+             */
+            corners_px: number[][];
+            /** Format: double */
+            height_mm: number;
+            /** @description Points of the picture whose place is asked. */
+            points_px: number[][];
+            /** Format: double */
+            width_mm: number;
+        };
         /** @description Every field there is, and every test of the iron, in the units of a shop. */
         Tables: {
             /** @description Of a job and of the shop, by key. */
@@ -2428,6 +2917,13 @@ export interface components {
             measured: components["schemas"]["MeasuredView"][];
             /** @description Of each crack, neighbour and picture, by the end of the key. */
             of_crack: {
+                [key: string]: components["schemas"]["FieldTable"];
+            };
+            /** @description Of each face of the part, and of each mark on it. */
+            of_face: {
+                [key: string]: components["schemas"]["FieldTable"];
+            };
+            of_mark: {
                 [key: string]: components["schemas"]["FieldTable"];
             };
             of_neighbour: {
@@ -2443,6 +2939,17 @@ export interface components {
             picture_mb: number;
             /** @description The tests judged by look, as they lie on the roll. */
             roll: components["schemas"]["TestView"][];
+        };
+        /** @description A tack of a full break. */
+        TackOnFace: {
+            at: components["schemas"]["At"];
+            /** Format: uuid */
+            crack: string;
+            /**
+             * Format: int32
+             * @description In the order they go in, from 1.
+             */
+            number: number;
         };
         /** @description A test judged by look. */
         TestView: {
@@ -2516,6 +3023,16 @@ export interface components {
                 number
             ] | null;
         };
+        TraceRequest: {
+            /** @description The two ends, in mm on the face. */
+            from: components["schemas"]["At"];
+            shows: components["schemas"]["Shows"];
+            to: components["schemas"]["At"];
+        };
+        Traced: {
+            /** @description From the first end to the second: a proposal. */
+            points: components["schemas"]["At"][];
+        };
         TurnOut: {
             /** Format: uuid */
             device: string;
@@ -2541,6 +3058,13 @@ export interface components {
              * @description A temperature, in degC.
              */
             value: number;
+        } | {
+            /** @enum {string} */
+            kind: "lengths";
+            /** @description Lengths on the map in mm, by what they are; nothing for one that was emptied. */
+            value: {
+                [key: string]: number | null;
+            };
         };
         /**
          * @description The unit a value is held in.
@@ -2549,6 +3073,15 @@ export interface components {
         Unit: "millimetres" | "drill" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "kilograms_per_cubic_metre" | "times" | "money" | "percent" | "count" | "points" | "plain";
         /** @enum {string} */
         UnitSystem: "metric" | "imperial";
+        /** @description A thing that is known, and not yet where. */
+        Unplaced: {
+            /** Format: uuid */
+            id: string;
+            /** @description crack, hard_spot, neighbour or a kind of mark. */
+            what: string;
+            /** @description "crack B", "hard spot at the rim" */
+            words: string;
+        };
         /** @description A groove as it would be typed into its fields: bare numbers, in the units of the shop. */
         UsualSeam: {
             angle: string;
@@ -2556,6 +3089,25 @@ export interface components {
             depth: string;
             gap: string;
             width: string;
+        };
+        /** @description A point of a line, with the wall there where it was measured. */
+        Vertex: {
+            /** Format: double */
+            wall_mm?: number | null;
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        };
+        /** @description A measured wall along a crack. */
+        WallAlong: {
+            /**
+             * Format: double
+             * @description From its first end.
+             */
+            at_mm: number;
+            /** Format: double */
+            wall_mm: number;
         };
         /** @description A method done after one school. */
         Way: {
@@ -3892,6 +4444,240 @@ export interface operations {
             };
         };
     };
+    face_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description The face */
+                face: string;
+                /** @description Of the fact that laid it there */
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such picture */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description The face */
+                face: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceRequest"];
+            };
+        };
+        responses: {
+            /** @description The line between them */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Traced"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such picture */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description An end lies off the picture */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    face_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description The face's id and .svg or .dxf */
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The drawing */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such face */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     show_picture: {
         parameters: {
             query?: never;
@@ -4828,6 +5614,102 @@ export interface operations {
             };
         };
     };
+    seam: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeamRequest"];
+            };
+        };
+        responses: {
+            /** @description Filler and rods */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeamAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     stitch: {
         parameters: {
             query?: never;
@@ -4944,6 +5826,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StopHole"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    straighten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StraightenRequest"];
+            };
+        };
+        responses: {
+            /** @description The places */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StraightenAnswer"];
                 };
             };
             /** @description The body cannot be read */

@@ -115,6 +115,11 @@ const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'add_neighbour',
   'add_picture',
   'add_crack',
+  'add_face',
+  'add_mark',
+  'straighten',
+  'draw',
+  'set_point',
   'strike',
 ])
 
@@ -168,6 +173,16 @@ export function saidOf(change: Said): string {
       return 'a picture'
     case 'add_crack':
       return 'another crack'
+    case 'add_face':
+      return 'a face of the part'
+    case 'add_mark':
+      return change.what.replaceAll('_', ' ')
+    case 'straighten':
+      return `a picture laid on the map, ${Object.values(change.typed).join(' by ')}`
+    case 'draw':
+      return 'what was drawn on the map'
+    case 'set_point':
+      return Object.values(change.typed).join(', ')
     case 'strike':
       return `cross it out: ${change.reason}`
     case 'undo':
@@ -206,10 +221,16 @@ export function basedOn(earlier: Waiting, view: JobView, later: Waiting): Waitin
 
 function factOf(change: Said): string {
   if (change.kind === 'set') return change.key
+  // On the map each page builds on what it saw of the whole.
+  if (isDrawn(change)) return 'the map'
   return change.kind === 'observe' || change.kind === 'measure' ? `${change.test} ${change.spot}` : ''
 }
 
+const isDrawn = ({ kind }: Said): boolean =>
+  kind === 'draw' || kind === 'set_point' || kind === 'straighten'
+
 function revisionAfter({ id, change }: Waiting, view: JobView): number | undefined {
   if (change.kind === 'set') return view.fields[change.key]?.revision
+  if (isDrawn(change)) return view.revision
   return view.job.evidence.find((seen) => seen.fact === id)?.revision
 }

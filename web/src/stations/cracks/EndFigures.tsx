@@ -20,8 +20,8 @@ export function EndFigures({ crack }: EndFiguresProps): ReactNode {
 function End({ end, id }: { end: Schemas['EndPlan']; id: string }): ReactNode {
   const at = (what: string) => `cracks.${id}.${end.side}.${what}`
   return (
-    <section aria-label={`${end.side} end`}>
-      <h3 className="text-[20px]">{end.side === 'left' ? 'Left end' : 'Right end'}</h3>
+    <section aria-label={`${end.name} end`}>
+      <h3 className="text-[20px]">{`${end.name.charAt(0).toUpperCase()}${end.name.slice(1)} end`}</h3>
       {end.stop_hole != null && (
         <dl className="mt-1 grid grid-cols-[1fr_auto_1fr_auto] items-center gap-x-4 gap-y-1">
           <dt className="label">Drill</dt>

@@ -8,16 +8,16 @@ use crate::quantity::{Millimetres, Unit};
 use crate::stop_hole::{BARE_TIP_RADIUS_MM, drill_under, tip_stress_factor};
 
 /// Drill, offset, pilot, spindle speed and the chance that it runs past, for each tip.
-pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
+pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], drills_mm: &[f64]) -> Vec<Figure> {
     let mut figures = Vec::new();
     let slowest = least(plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss));
     for crack in cracks {
-        let wall = crack.wall_mm;
         let Some(found_by) = crack.found_by else { continue };
         for end in &crack.ends {
             let Some(hole) = end.stop_hole else { continue };
+            let wall = end.wall_mm;
             let at = format!("cracks.{}.{}", crack.id, end.side);
-            let name = |what: &str| format!("{what}, {} {}", crack.letter, end.side);
+            let name = |what: &str| format!("{what}, {} {}", crack.letter, end.name);
             let (m, u) = found_by.beyond_mm();
             let house = |figure: Figure| {
                 let (guess, how_sure) = wall_words(crack.wall_guessed);
@@ -99,7 +99,7 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron]) -> Vec<Figure> {
             );
             if let Some(pilot) = hole.pilot_mm {
                 figures.push(
-                    house(Figure::new(format!("{at}.pilot"), name("Pilot"), drill_under(pilot), Unit::Drill))
+                    house(Figure::new(format!("{at}.pilot"), name("Pilot"), drill_under(pilot, drills_mm), Unit::Drill))
                         .because("Three quarters of the drill, or the next under it: it keeps the drill from wandering.")
                         .formula(format!("¾ × {{{} drill}} = {{{pilot:.1} mm}}", hole.drill_mm)),
                 );

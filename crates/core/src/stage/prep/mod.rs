@@ -5,7 +5,7 @@ mod figures;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::cracks::CrackPlan;
+use super::cracks::{CrackPlan, margin_mm, wall_at};
 use super::{Amount, Caution, Missing, Stage, Station};
 use crate::field;
 use crate::field::PREP_DONE;
@@ -14,6 +14,7 @@ use crate::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_
 use crate::job::Round;
 use crate::method::{School, Way};
 use crate::quantity::{Rounding, Unit, UnitSystem, WallMillimetres, number};
+use crate::seam::added_up;
 use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
 use crate::stop_hole::FoundBy;
 
@@ -51,6 +52,28 @@ pub struct SeamPlan {
     pub tap_drill_mm: f64,
     /// Pin numbers from the left end, in the order they go in.
     pub pin_order: Vec<u32>,
+}
+
+impl SeamPlan {
+    /// Half of what the groove opens at the face where the wall is so thick.
+    #[must_use]
+    pub fn half_width_mm(&self, wall_mm: f64) -> f64 {
+        let Some(section) = self.section else { return 0.0 };
+        if self.depth_mm <= 0.0 || (wall_mm - self.wall_mm).abs() < 0.01 {
+            return section.top_width_mm / 2.0;
+        }
+        // The same lip, or the same share of the wall, is left wherever it is.
+        let double = self.form.as_deref() == Some("double_V");
+        let deep = if double { wall_mm / 2.0 } else { wall_mm - (self.wall_mm - self.depth_mm) };
+        let form = match self.form.as_deref() {
+            Some("U") => GrooveForm::U { root_radius_mm: self.root_radius_mm },
+            _ => GrooveForm::V,
+        };
+        WallMillimetres::new(deep.max(1.0))
+            .ok()
+            .and_then(|deep| Groove::new(form, deep, self.angle_deg, self.root_gap_mm, self.cap_mm).ok())
+            .map_or(section.top_width_mm / 2.0, |groove| groove.section().top_width_mm / 2.0)
+    }
 }
 
 /// A groove as it would be typed into its fields: bare numbers, in the units of the shop.
@@ -142,14 +165,18 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
     if cracks.is_empty() {
         return None;
     }
+    let repaired = cracks.iter().filter(|crack| crack.becomes == "repair");
     let mut seams = Vec::with_capacity(cracks.len());
-    for crack in cracks {
-        let (length_mm, wall_mm) = (crack.length_mm?, crack.wall_mm);
+    for crack in repaired {
+        let (length_mm, wall_mm) = (crack.length_mm? + crack.run_out_mm, crack.wall_mm);
         seams.push(if way.method.pins() {
             pin_seam(asked, crack, length_mm, wall_mm)?
         } else {
             groove_seam(asked, crack, length_mm, wall_mm)?
         });
+    }
+    if seams.is_empty() {
+        return None;
     }
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
     let filler = way.method.filler(thickest, ductile);
@@ -185,13 +212,19 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
     let holes_cm3: f64 = crack
         .ends
         .iter()
-        .filter_map(|end| Some((end.stop_hole?, end.blind)))
-        .map(|(hole, blind)| {
+        .filter_map(|end| Some((end.stop_hole?, end.blind, end.wall_mm)))
+        .map(|(hole, blind, wall_mm)| {
             let deep_mm = if blind { wall_mm - usual_lip_mm(wall_mm) } else { wall_mm };
+            let groove_mm = groove.depth_mm().min(wall_mm);
             hole_volume_cm3(hole.drill_mm, deep_mm)
-                + f64::from(sides) * countersink_volume_cm3(groove.depth_mm(), angle_deg)
+                + f64::from(sides) * countersink_volume_cm3(groove_mm, angle_deg)
         })
         .sum();
+    let along_mm3 = match crack.ground_mm {
+        // It was measured at one place, and is taken to be so all along.
+        Some(_) => section.area_mm2 * length_mm,
+        None => along(asked, crack, length_mm, section.area_mm2),
+    };
     let (layer_mm, bead_width) = way.method.entry().filling.map(|filling| (filling.layer)(wall_mm))?;
     let beads_a_side: u32 = match bead_width {
         Some(width) => groove.beads_per_layer(layer_mm, width).iter().sum(),
@@ -236,7 +269,7 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
         wall_words: say(wall_mm),
         depth_words,
         usual: Some(usual),
-        volume_cm3: f64::from(sides) * section.area_mm2 * length_mm / 1000.0 + holes_cm3,
+        volume_cm3: f64::from(sides) * along_mm3 / 1000.0 + holes_cm3,
         beads: sides * beads_a_side * lengths,
         pins: 0,
         pin_mm: 0.0,
@@ -244,6 +277,27 @@ fn groove_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm
         tap_drill_mm: 0.0,
         pin_order: Vec::new(),
     })
+}
+
+/// Volume in mm³ of one side of a groove along a crack whose wall may change.
+fn along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64) -> f64 {
+    /// The wall is looked at this often along a seam. Ours.
+    const EVERY_MM: f64 = 2.0;
+    const LOOKS_MOST: f64 = 2_000.0;
+    let PrepAsked { round, way, both_sides, .. } = *asked;
+    let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
+    if walls.len() < 2 {
+        return even_mm2 * length_mm;
+    }
+    let looks = (length_mm / EVERY_MM).ceil().clamp(1.0, LOOKS_MOST);
+    let areas: Vec<(f64, f64)> = (0..=looks as u32)
+        .filter_map(|look| {
+            let at_mm = length_mm * f64::from(look) / looks;
+            let (_, groove, ..) = groove_for(round, way, wall_at(&walls, at_mm)?, both_sides)?;
+            Some((at_mm, groove.section().area_mm2))
+        })
+        .collect();
+    added_up(&areas)
 }
 
 fn pin_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> Option<SeamPlan> {
@@ -314,8 +368,7 @@ fn steps(asked: &PrepAsked<'_>, seams: &[SeamPlan]) -> Vec<String> {
         return steps;
     }
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
-    // House: clean margin 1.5 x the wall, 12 mm at least.
-    let margin = (1.5 * thickest).max(12.0);
+    let margin = margin_mm(thickest);
     steps.push("Open the groove with a burr or a thin disc, then shape it.".to_owned());
     steps.push(format!("Clean {} to bright metal each side, inside too.", say(margin.ceil())));
     if cracks.iter().any(|crack| crack.found_by.is_some_and(FoundBy::leaves_something)) {
@@ -381,7 +434,10 @@ pub(crate) fn stage(
 
 fn missing(way: Option<Way>, prep: Option<&PrepPlan>, cracks: &[CrackPlan]) -> Vec<Missing> {
     match (way, prep) {
-        (Some(way), None) if cracks.iter().all(|c| c.length_mm.is_some()) && !cracks.is_empty() => {
+        (Some(way), None)
+            if cracks.iter().all(|c| c.length_mm.is_some())
+                && cracks.iter().any(|c| c.becomes == "repair") =>
+        {
             vec![Missing {
                 key: field::prep::DEPTH.key().to_owned(),
                 station: Station::Prep,

@@ -1,0 +1,283 @@
+//! A face as lines, circles and words at 1:1, in layers by what they are; written as SVG and as DXF.
+
+use std::fmt::Write;
+
+use super::{At, bounds};
+
+/// What is drawn on one layer.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Stroke {
+    Line { points: Vec<At>, closed: bool },
+    Circle { middle: At, radius_mm: f64 },
+    Words { at: At, text: String },
+}
+
+/// A layer: its name, the width of its lines and how they are broken, all in mm.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Layer {
+    /// Capital letters, digits and `_`: what every reader of DXF takes.
+    pub name: &'static str,
+    pub width_mm: f64,
+    /// A dash and a gap; nothing for an unbroken line.
+    pub dashes_mm: Option<(f64, f64)>,
+    pub strokes: Vec<Stroke>,
+}
+
+/// A drawing at 1:1.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Drawing {
+    pub title: String,
+    pub layers: Vec<Layer>,
+}
+
+/// Height of its letters in mm.
+const LETTERS_MM: f64 = 4.0;
+/// Room round it in mm.
+const ROOM_MM: f64 = 10.0;
+
+impl Drawing {
+    /// What it needs: (left, top, right, bottom) in mm, with room round it.
+    #[must_use]
+    pub fn frame(&self) -> (f64, f64, f64, f64) {
+        let mut corners = Vec::new();
+        for stroke in self.layers.iter().flat_map(|layer| &layer.strokes) {
+            match stroke {
+                Stroke::Line { points, .. } => corners.extend(bounds(points)),
+                Stroke::Circle { middle, radius_mm: r } => {
+                    corners.push((middle.x_mm - r, middle.y_mm - r, middle.x_mm + r, middle.y_mm + r))
+                }
+                // Letters are about half as wide as they are high.
+                Stroke::Words { at, text } => corners.push((
+                    at.x_mm,
+                    at.y_mm - LETTERS_MM,
+                    at.x_mm + 0.6 * LETTERS_MM * text.chars().count() as f64,
+                    at.y_mm,
+                )),
+            }
+        }
+        let places: Vec<At> = corners
+            .into_iter()
+            .flat_map(|(left, top, right, bottom)| [At::new(left, top), At::new(right, bottom)])
+            .collect();
+        let (left, top, right, bottom) = bounds(&places).unwrap_or((0.0, 0.0, 100.0, 100.0));
+        (left - ROOM_MM, top - ROOM_MM, right + ROOM_MM, bottom + ROOM_MM)
+    }
+
+    /// As SVG 1.1, one unit a millimetre, printed at 1:1.
+    #[must_use]
+    pub fn svg(&self) -> String {
+        let (left, top, right, bottom) = self.frame();
+        let (wide, high) = (right - left, bottom - top);
+        let mut svg = String::new();
+        // A string takes everything.
+        let mut say = |text: std::fmt::Arguments<'_>| svg.write_fmt(text).unwrap_or_default();
+        say(format_args!(
+            "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" \
+             width=\"{wide:.3}mm\" height=\"{high:.3}mm\" viewBox=\"{left:.3} {top:.3} {wide:.3} {high:.3}\">\n\
+             <title>{}</title>\n",
+            escaped(&self.title)
+        ));
+        for layer in self.layers.iter().filter(|layer| !layer.strokes.is_empty()) {
+            let dashes = layer
+                .dashes_mm
+                .map_or_else(String::new, |(dash, gap)| format!(" stroke-dasharray=\"{dash} {gap}\""));
+            say(format_args!(
+                "<g id=\"{}\" fill=\"none\" stroke=\"#000\" stroke-width=\"{}\"{dashes}>\n",
+                layer.name, layer.width_mm
+            ));
+            for stroke in &layer.strokes {
+                match stroke {
+                    Stroke::Line { points, closed } => {
+                        say(format_args!("<path d=\""));
+                        for (at, point) in points.iter().enumerate() {
+                            let pen = if at == 0 { 'M' } else { 'L' };
+                            say(format_args!("{pen}{:.3} {:.3}", point.x_mm, point.y_mm));
+                        }
+                        say(format_args!("{}\"/>\n", if *closed { "Z" } else { "" }));
+                    }
+                    Stroke::Circle { middle, radius_mm } => say(format_args!(
+                        "<circle cx=\"{:.3}\" cy=\"{:.3}\" r=\"{radius_mm:.3}\"/>\n",
+                        middle.x_mm, middle.y_mm
+                    )),
+                    Stroke::Words { at, text } => say(format_args!(
+                        "<text x=\"{:.3}\" y=\"{:.3}\" font-size=\"{LETTERS_MM}\" font-family=\"sans-serif\" \
+                         fill=\"#000\" stroke=\"none\">{}</text>\n",
+                        at.x_mm,
+                        at.y_mm,
+                        escaped(text)
+                    )),
+                }
+            }
+            say(format_args!("</g>\n"));
+        }
+        say(format_args!("</svg>\n"));
+        svg
+    }
+
+    /// As DXF R12, in millimetres, y up as such drawings have it.
+    #[must_use]
+    pub fn dxf(&self) -> String {
+        let mut dxf = String::new();
+        let mut pair = |code: u16, value: &str| {
+            dxf.push_str(&format!("{code:>3}\r\n{value}\r\n"));
+        };
+        let mm = |value: f64| format!("{value:.4}");
+        for (code, value) in [
+            (0, "SECTION"),
+            (2, "HEADER"),
+            (9, "$ACADVER"),
+            (1, "AC1009"),
+            (9, "$INSUNITS"),
+            (70, "4"),
+            (9, "$MEASUREMENT"),
+            (70, "1"),
+            (0, "ENDSEC"),
+            (0, "SECTION"),
+            (2, "TABLES"),
+            (0, "TABLE"),
+            (2, "LTYPE"),
+            (70, "2"),
+            (0, "LTYPE"),
+            (2, "CONTINUOUS"),
+            (70, "0"),
+            (3, "Solid line"),
+            (72, "65"),
+            (73, "0"),
+            (40, "0.0"),
+            (0, "LTYPE"),
+            (2, "DASHED"),
+            (70, "0"),
+            (3, "__ __ __"),
+            (72, "65"),
+            (73, "2"),
+            (40, "6.0"),
+            (49, "4.0"),
+            (49, "-2.0"),
+            (0, "ENDTAB"),
+            (0, "TABLE"),
+            (2, "LAYER"),
+        ] {
+            pair(code, value);
+        }
+        let layers: Vec<&Layer> = self.layers.iter().filter(|layer| !layer.strokes.is_empty()).collect();
+        pair(70, &layers.len().to_string());
+        for layer in &layers {
+            let broken = if layer.dashes_mm.is_some() { "DASHED" } else { "CONTINUOUS" };
+            for (code, value) in [(0, "LAYER"), (2, layer.name), (70, "0"), (62, "7"), (6, broken)] {
+                pair(code, value);
+            }
+        }
+        for (code, value) in [(0, "ENDTAB"), (0, "ENDSEC"), (0, "SECTION"), (2, "ENTITIES")] {
+            pair(code, value);
+        }
+        for layer in &layers {
+            for stroke in &layer.strokes {
+                match stroke {
+                    Stroke::Line { points, closed } => {
+                        pair(0, "POLYLINE");
+                        pair(8, layer.name);
+                        pair(66, "1");
+                        for code in [10, 20, 30] {
+                            pair(code, "0.0");
+                        }
+                        pair(70, if *closed { "1" } else { "0" });
+                        for point in points {
+                            pair(0, "VERTEX");
+                            pair(8, layer.name);
+                            pair(10, &mm(point.x_mm));
+                            pair(20, &mm(-point.y_mm));
+                            pair(30, "0.0");
+                        }
+                        pair(0, "SEQEND");
+                        pair(8, layer.name);
+                    }
+                    Stroke::Circle { middle, radius_mm } => {
+                        pair(0, "CIRCLE");
+                        pair(8, layer.name);
+                        pair(10, &mm(middle.x_mm));
+                        pair(20, &mm(-middle.y_mm));
+                        pair(30, "0.0");
+                        pair(40, &mm(*radius_mm));
+                    }
+                    Stroke::Words { at, text } => {
+                        pair(0, "TEXT");
+                        pair(8, layer.name);
+                        pair(10, &mm(at.x_mm));
+                        pair(20, &mm(-at.y_mm));
+                        pair(30, "0.0");
+                        pair(40, &mm(LETTERS_MM));
+                        // R12 knows the letters of ASCII; a line break would end the value.
+                        let plain: String =
+                            text.chars().map(|c| if (' '..='~').contains(&c) { c } else { '?' }).collect();
+                        pair(1, &plain);
+                    }
+                }
+            }
+        }
+        pair(0, "ENDSEC");
+        pair(0, "EOF");
+        dxf
+    }
+}
+
+/// Letters that have a meaning of their own in XML, and those that it cannot hold.
+fn escaped(text: &str) -> String {
+    let mut escaped = String::with_capacity(text.len());
+    for letter in text.chars() {
+        match letter {
+            '&' => escaped.push_str("&amp;"),
+            '<' => escaped.push_str("&lt;"),
+            '>' => escaped.push_str("&gt;"),
+            '"' => escaped.push_str("&quot;"),
+            letter if letter.is_control() => escaped.push(' '),
+            letter => escaped.push(letter),
+        }
+    }
+    escaped
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn drawing() -> Drawing {
+        let line = Stroke::Line { points: vec![At::new(0.0, 0.0), At::new(120.0, 50.0)], closed: false };
+        let hole = Stroke::Circle { middle: At::new(124.5, 52.0), radius_mm: 4.0 };
+        let words = Stroke::Words { at: At::new(10.0, 20.0), text: "A <& \"B\"\n8 mm Ø".to_owned() };
+        let layer = |name, strokes| Layer { name, width_mm: 0.5, dashes_mm: None, strokes };
+        Drawing {
+            title: "Lever & plate".to_owned(),
+            layers: vec![
+                layer("CRACKS", vec![line]),
+                layer("STOP_HOLES", vec![hole]),
+                layer("WORDS", vec![words]),
+                layer("TACKS", Vec::new()),
+            ],
+        }
+    }
+
+    #[test]
+    fn an_svg_is_as_large_as_what_it_shows() {
+        let svg = drawing().svg();
+        // Hand-worked: from -10 to 128.5 + 10 across, from -10 to 56 + 10 down.
+        assert!(
+            svg.contains(
+                "width=\"148.500mm\" height=\"76.000mm\" viewBox=\"-10.000 -10.000 148.500 76.000\""
+            )
+        );
+        assert!(svg.contains("<title>Lever &amp; plate</title>"));
+        assert!(svg.contains("A &lt;&amp; &quot;B&quot; 8 mm Ø</text>"), "{svg}");
+        assert!(!svg.contains("TACKS"), "an empty layer is left out");
+    }
+
+    #[test]
+    fn a_dxf_is_pairs_of_a_code_and_a_value() {
+        let dxf = drawing().dxf();
+        let lines: Vec<&str> = dxf.lines().collect();
+        assert_eq!(lines.len() % 2, 0);
+        assert!(lines.iter().step_by(2).all(|code| code.trim().parse::<u16>().is_ok()));
+        // y is up: 52 down is -52.
+        assert!(dxf.contains(" 10\r\n124.5000\r\n 20\r\n-52.0000\r\n 30\r\n0.0\r\n 40\r\n4.0000"));
+        assert!(dxf.contains("A <& \"B\"?8 mm ?"), "no line break, no letter that R12 does not know");
+    }
+}

@@ -1,0 +1,20 @@
+//! The crack map: faces of the part in mm, what lies on them, and what follows from where it lies.
+
+mod drawing;
+mod ends;
+mod face;
+mod mark;
+mod plane;
+mod straighten;
+mod trace;
+
+pub use drawing::{Drawing, Layer, Stroke};
+pub use ends::{ON_IT_MM, breaks_out, goes_on_to, nearest_rim, tacks_mm};
+pub use face::{Outline, bounds, circle};
+pub use mark::{Drawn, LINE_LEAST_MM, MarkKind, POINTS_MOST, Placed, Shape, Vertex};
+pub use plane::{
+    At, Nearest, area_mm2, beside, closed, crosses_itself, crossing, end_direction, inside, length_mm,
+    nearest, place_along, simplified,
+};
+pub use straighten::{CORNERS_APART_PX, FACE_MOST_MM, Straightened};
+pub use trace::{GrayPicture, Line, traced};

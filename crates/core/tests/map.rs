@@ -1,0 +1,538 @@
+//! Jobs with a crack map: what follows from where things lie.
+
+mod common;
+
+use std::collections::BTreeMap;
+
+use common::{Bench, figure, set};
+use proptest::prelude::*;
+use rstest::rstest;
+use uuid::Uuid;
+use vanadin_core::field::{crack_key, face_key, mark_key};
+use vanadin_core::job::{Change, Refusal};
+use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
+use vanadin_core::plan::{CrackPlan, MapPlan, Plan};
+use vanadin_core::quantity::UnitSystem;
+
+fn line(points: &[(f64, f64)]) -> Shape {
+    let vertex = |&(x_mm, y_mm): &(f64, f64)| Vertex { x_mm, y_mm, wall_mm: None };
+    Shape::Line { points: points.iter().map(vertex).collect() }
+}
+
+fn walled(points: &[(f64, f64, f64)]) -> Shape {
+    let vertex = |&(x_mm, y_mm, wall): &(f64, f64, f64)| Vertex { x_mm, y_mm, wall_mm: Some(wall) };
+    Shape::Line { points: points.iter().map(vertex).collect() }
+}
+
+fn circle(x_mm: f64, y_mm: f64, across_mm: f64) -> Shape {
+    Shape::Circle { x_mm, y_mm, radius_mm: across_mm / 2.0 }
+}
+
+/// The lever with one face of 300 x 200 mm on which nothing is drawn yet.
+struct Mapped {
+    bench: Bench,
+    face: Uuid,
+}
+
+impl Mapped {
+    fn new() -> Self {
+        let mut bench = Bench::lever("machine_frame", "gray");
+        bench.set("method.choice", "arc_nickel_iron");
+        let face = plain_face(&mut bench, 300.0, 200.0);
+        Self { bench, face }
+    }
+
+    fn draw(&mut self, mark: Uuid, shape: Shape) -> &mut Self {
+        let drawn = vec![Drawn { mark, face: self.face, shape: Some(shape) }];
+        self.bench.say(Change::Draw { drawn });
+        self
+    }
+
+    fn mark(&mut self, what: MarkKind, shape: Shape) -> Uuid {
+        let mark = self.bench.say(Change::AddMark { what });
+        self.draw(mark, shape);
+        mark
+    }
+
+    /// Another crack, everything said of it but where it lies.
+    fn crack(&mut self) -> Uuid {
+        let crack = self.bench.say(Change::AddCrack);
+        for (field, typed) in [("wall", "14"), ("found_by", "dye"), ("end_a", "tip"), ("end_b", "tip")] {
+            self.bench.set(&crack_key(crack, field), typed);
+        }
+        crack
+    }
+
+    fn first(&self) -> Uuid {
+        self.bench.crack()
+    }
+
+    fn plan(&self) -> Plan {
+        self.bench.plan()
+    }
+
+    fn map(&self) -> MapPlan {
+        self.plan().map
+    }
+}
+
+fn plain_face(bench: &mut Bench, across: f64, down: f64) -> Uuid {
+    let face = bench.say(Change::AddFace);
+    for (field, typed) in
+        [("outline", "rectangle".to_owned()), ("across", across.to_string()), ("down", down.to_string())]
+    {
+        bench.set(&face_key(face, field), &typed);
+    }
+    face
+}
+
+fn kinds(crack: &CrackPlan) -> [&str; 2] {
+    [&crack.ends[0].kind, &crack.ends[1].kind]
+}
+
+fn close(got: At, x_mm: f64, y_mm: f64) -> bool {
+    got.distance_mm(At::new(x_mm, y_mm)) < 1e-6
+}
+
+#[test]
+fn a_straight_crack_plans_the_same_wherever_it_lies() {
+    let mut mapped = Mapped::new();
+    let before = mapped.plan();
+    let crack = mapped.first();
+    // From the left edge 60 mm in, as it was typed.
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    let after = mapped.plan();
+    let numbers = |plan: &Plan| -> Vec<(String, String)> {
+        plan.figures.iter().map(|figure| (figure.id.clone(), figure.metric.text())).collect()
+    };
+    assert_eq!(numbers(&after), numbers(&before));
+    assert_eq!(after.methods, before.methods);
+    assert_eq!((after.map.unplaced.len(), before.map.unplaced.len()), (0, 1));
+}
+
+#[test]
+fn ends_are_what_they_lie_on() {
+    let mut mapped = Mapped::new();
+    let a = mapped.first();
+    // What was said of it is overruled by where it lies: nothing is at its left end.
+    mapped.draw(a, line(&[(40.0, 100.0), (160.0, 100.0)]));
+    let hole = mapped.mark(MarkKind::BoltHole, circle(170.0, 100.0, 20.0));
+    let b = mapped.crack();
+    mapped.draw(b, line(&[(100.0, 100.0), (100.0, 200.0)]));
+    let plan = mapped.plan();
+    assert_eq!(kinds(&plan.cracks[0]), ["", "hole"]);
+    assert_eq!(plan.cracks[0].ends[1].meets, "bolt hole 1");
+    assert_eq!(kinds(&plan.cracks[1]), ["branch", "edge"]);
+    assert_eq!(plan.cracks[1].ends[0].meets, "crack A");
+    let names: Vec<&str> =
+        plan.cracks.iter().flat_map(|crack| &crack.ends).map(|end| end.name.as_str()).collect();
+    assert_eq!(names, ["left", "right", "upper", "lower"]);
+    assert_eq!((plan.cracks[0].length_mm, plan.cracks[1].length_mm), (Some(120.0), Some(100.0)));
+    // A hole that is called by its name is met by its name.
+    mapped.bench.set(&mark_key(hole, "name"), "the clamp hole");
+    assert_eq!(mapped.plan().cracks[0].ends[1].meets, "the clamp hole");
+    // Taken off the map it is met no more, and the end is asked for.
+    mapped.bench.say(Change::Strike { target: hole, reason: "none there".into() });
+    assert_eq!(kinds(&mapped.plan().cracks[0]), ["", "tip"], "as it was said before");
+}
+
+#[rstest]
+#[case::on_it(1.0, "edge")]
+#[case::just_off_it(1.01, "tip")]
+fn an_end_a_millimetre_from_the_edge_lies_on_it(#[case] off_mm: f64, #[case] kind: &str) {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, line(&[(100.0, 90.0), (100.0, 200.0 - off_mm)]));
+    assert_eq!(kinds(&mapped.plan().cracks[0])[1], kind);
+}
+
+#[test]
+fn a_stop_hole_lies_beyond_the_tip_and_is_measured_from_two_edges() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    let plan = mapped.plan();
+    let hole = &plan.map.faces[0].holes[0];
+    // Hand-worked: 14 mm wall, dye: drill 8, offset max(0.3 x 8, 0.7 + 2.054 x 0.8 - 4) = 2.4
+    assert!(close(hole.at, 62.4, 80.0), "{:?}", hole.at);
+    assert_eq!(hole.measured, ["62.5 mm from the left edge", "80 mm from the top edge"]);
+    mapped.bench.set(&face_key(mapped.face, "from_across"), "right");
+    let bolt = mapped.mark(MarkKind::BoltHole, circle(62.4, 120.0, 13.0));
+    mapped.bench.set(&face_key(mapped.face, "from_down"), &bolt.to_string());
+    let measured = mapped.map().faces[0].holes[0].measured.clone();
+    assert_eq!(measured, ["237.5 mm from the right edge", "40 mm from the middle of bolt hole 1"]);
+}
+
+#[test]
+fn a_hole_too_near_the_edge_is_run_out_instead() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    // The drill is 8: from 2.4 past the tip its rim has to be 16 from the edge, so the tip 22.4.
+    for (tip_mm, breaks_out) in [(277.0, false), (278.0, true)] {
+        mapped.draw(crack, line(&[(200.0, 80.0), (tip_mm, 80.0)]));
+        let end = mapped.plan().cracks[0].ends[1].clone();
+        assert_eq!(end.run_out.is_some(), breaks_out, "{tip_mm}");
+        assert!(end.stop_hole.is_some(), "it is proposed, not done");
+    }
+    let before = mapped.plan();
+    mapped.bench.set(&crack_key(crack, "run_out_b"), "yes");
+    let after = mapped.plan();
+    let end = &after.cracks[0].ends[1];
+    assert!(end.stop_hole.is_none() && end.run_out.as_ref().is_some_and(|run_out| run_out.taken));
+    assert!(close(end.run_out.as_ref().unwrap().to, 300.0, 80.0));
+    let seam = |plan: &Plan| plan.prep.as_ref().unwrap().seams[0].length_mm;
+    assert!((seam(&after) - seam(&before) - 22.0).abs() < 1e-9, "the groove is longer than the crack");
+    assert_eq!(after.cracks[0].length_mm, before.cracks[0].length_mm);
+}
+
+#[test]
+fn the_tip_that_lies_further_on_counts() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    let back = plain_face(&mut mapped.bench, 300.0, 200.0);
+    mapped.bench.set(&face_key(back, "back_of"), &mapped.face.to_string());
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    let one_side =
+        |plan: &Plan| plan.cautions.iter().any(|caution| caution.sentence.contains("one side of the wall"));
+    assert!(one_side(&mapped.plan()), "the other face is not looked at yet");
+    // Mirrored: what is left from the front is right from behind. 9 mm further in.
+    let behind = Drawn { mark: crack, face: back, shape: Some(line(&[(300.0, 80.0), (231.0, 80.0)])) };
+    mapped.bench.say(Change::Draw { drawn: vec![behind] });
+    let plan = mapped.plan();
+    assert!(!one_side(&plan));
+    let end = &plan.cracks[0].ends[1];
+    assert!((end.further_mm - 9.0).abs() < 1e-9);
+    assert!(close(end.at.as_ref().unwrap().hole.unwrap(), 60.0 + 9.0 + 2.4, 80.0));
+    assert_eq!(plan.cracks[0].length_mm, Some(60.0), "one crack, not two");
+    let seen: Vec<bool> = plan.map.faces[0].lines.iter().map(|line| line.from_behind).collect();
+    assert_eq!(seen, [false, true], "and it shines through");
+    assert!(close(plan.map.faces[0].lines[1].points[1], 69.0, 80.0));
+}
+
+#[test]
+fn a_crack_goes_on_over_an_edge() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    let side = plain_face(&mut mapped.bench, 60.0, 200.0);
+    mapped.draw(crack, walled(&[(250.0, 80.0, 14.0), (300.0, 80.0, 14.0)]));
+    // Drawn from its tip back to the edge: it is walked on from there all the same.
+    let goes_on =
+        Drawn { mark: crack, face: side, shape: Some(walled(&[(40.0, 80.0, 20.0), (0.0, 80.0, 14.0)])) };
+    mapped.bench.say(Change::Draw { drawn: vec![goes_on] });
+    mapped.bench.set(&crack_key(crack, "end_a"), "tip");
+    let plan = mapped.plan();
+    let planned = &plan.cracks[0];
+    assert_eq!((planned.length_mm, kinds(planned)), (Some(90.0), ["tip", "tip"]));
+    let walls: Vec<(f64, f64)> = planned.walls.iter().map(|wall| (wall.at_mm, wall.wall_mm)).collect();
+    assert_eq!(walls, [(0.0, 14.0), (50.0, 14.0), (50.0, 14.0), (90.0, 20.0)]);
+    assert_eq!((planned.ends[0].wall_mm, planned.ends[1].wall_mm), (14.0, 20.0));
+    assert_eq!(planned.ends[1].at.as_ref().unwrap().face, side);
+    let drawn = &plan.map.faces[1].lines[0];
+    assert!(close(drawn.points[0], 40.0, 80.0), "its points are told in the order they were drawn");
+    assert_eq!(drawn.walls, [Some(20.0), Some(14.0)]);
+}
+
+#[test]
+fn a_wall_that_changes_takes_filler_by_its_place() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    let volume = |mapped: &Mapped| mapped.plan().prep.unwrap().seams[0].volume_cm3;
+    mapped.draw(crack, walled(&[(50.0, 80.0, 8.0), (150.0, 80.0, 8.0)]));
+    let thin = volume(&mapped);
+    mapped.draw(crack, walled(&[(50.0, 80.0, 20.0), (150.0, 80.0, 20.0)]));
+    let thick = volume(&mapped);
+    mapped.draw(crack, walled(&[(50.0, 80.0, 8.0), (150.0, 80.0, 20.0)]));
+    let changing = volume(&mapped);
+    assert!(thin < changing && changing < thick, "{thin} {changing} {thick}");
+    let plan = mapped.plan();
+    assert_eq!(plan.cracks[0].wall_words, "8 mm to 20 mm");
+    assert_eq!(figure(&plan, "cracks.A.right.drill").map(|figure| figure.value), Some(9.5));
+    // Halfway it opens halfway: the outline is wider where the wall is thicker.
+    let groove = &plan.map.faces[0].lines[0].groove;
+    let width = |x: f64| {
+        let at: Vec<f64> = groove.iter().filter(|at| (at.x_mm - x).abs() < 1.0).map(|at| at.y_mm).collect();
+        at.iter().fold(0.0_f64, |most, y| most.max((y - 80.0).abs()))
+    };
+    assert!(width(150.0) > 1.5 * width(50.0));
+}
+
+#[test]
+fn what_is_in_the_way_is_said_at_its_place() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    let says = |mapped: &Mapped, words: &str| {
+        let map = mapped.map();
+        let caution = mapped.plan().cautions.iter().any(|caution| caution.sentence.contains(words));
+        let clash = map.faces[0].clashes.iter().any(|clash| clash.sentence.contains(words));
+        assert_eq!(caution, clash, "what is drawn is also said");
+        clash
+    };
+    // The hole: middle at 62.4, rim at 66.4; 6 mm off it is 72.4.
+    let spot = mapped.bench.say(Change::AddHardSpot { spot: "beside the rib".into(), observed: None });
+    mapped.draw(spot, circle(76.5, 80.0, 8.0));
+    assert!(!says(&mapped, "closer than 6 mm"));
+    mapped.draw(spot, circle(76.3, 80.0, 8.0));
+    assert!(says(&mapped, "closer than 6 mm to hard spot, beside the rib"));
+    let edge = mapped.mark(MarkKind::MachinedEdge, line(&[(66.5, 0.0), (66.5, 200.0)]));
+    assert!(!says(&mapped, "cuts into machined edge 1"));
+    mapped.draw(edge, line(&[(66.3, 0.0), (66.3, 200.0)]));
+    assert!(says(&mapped, "cuts into machined edge 1"));
+    let other = mapped.crack();
+    mapped.draw(other, line(&[(66.0, 150.0), (66.0, 88.0)]));
+    assert!(says(&mapped, "The stop-holes of cracks A and B meet."));
+    let seal = mapped.bench.say(Change::AddNeighbour);
+    mapped.bench.set(&format!("neighbour.{seal}.what"), "a seal");
+    mapped.draw(seal, Shape::Place { x_mm: 30.0, y_mm: 95.0 });
+    assert!(says(&mapped, "margin of crack A runs over a seal"));
+    mapped.draw(seal, Shape::Place { x_mm: 30.0, y_mm: 140.0 });
+    assert!(!says(&mapped, "runs over a seal"));
+    mapped.draw(other, line(&[(20.0, 150.0), (20.0, 230.0)]));
+    assert!(says(&mapped, "Crack B: 1 point lies off the face."));
+}
+
+#[test]
+fn two_walls_at_one_place_are_asked_again() {
+    let mut mapped = Mapped::new();
+    let a = mapped.first();
+    let b = mapped.crack();
+    mapped.draw(a, walled(&[(40.0, 100.0, 12.0), (160.0, 100.0, 12.0)]));
+    let contradicts = |mapped: &Mapped| {
+        let map = mapped.map();
+        map.faces[0].clashes.iter().any(|clash| clash.sentence.starts_with("Where B joins A"))
+    };
+    mapped.draw(b, walled(&[(100.0, 100.0, 15.0), (100.0, 150.0, 15.0)]));
+    assert!(!contradicts(&mapped), "a fifth is what two tools differ by");
+    mapped.draw(b, walled(&[(100.0, 100.0, 15.2), (100.0, 150.0, 15.2)]));
+    assert!(contradicts(&mapped));
+}
+
+#[test]
+fn a_full_break_gets_its_tacks() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, line(&[(100.0, 0.0), (100.0, 200.0)]));
+    mapped.bench.set(&crack_key(crack, "piece"), "there");
+    let plan = mapped.plan();
+    assert!(plan.cracks[0].full_break);
+    let tacks: Vec<(u32, f64)> =
+        plan.map.faces[0].tacks.iter().map(|tack| (tack.number, tack.at.y_mm)).collect();
+    // 200 mm in three lengths of 66.7: the outer ones first.
+    assert_eq!(tacks.iter().map(|(number, _)| *number).collect::<Vec<_>>(), [1, 2, 3]);
+    assert!(
+        (tacks[0].1 - 33.33).abs() < 0.01
+            && (tacks[1].1 - 166.67).abs() < 0.01
+            && (tacks[2].1 - 100.0).abs() < 0.01
+    );
+}
+
+#[test]
+fn a_crack_that_is_watched_takes_no_filler_and_no_hole() {
+    let mut mapped = Mapped::new();
+    let (a, b) = (mapped.first(), mapped.crack());
+    mapped.draw(a, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    mapped.draw(b, line(&[(200.0, 80.0), (260.0, 80.0)]));
+    let both = mapped.plan().prep.unwrap();
+    mapped.bench.set(&crack_key(b, "becomes"), "stop_only");
+    let stopped = mapped.plan();
+    assert_eq!(stopped.prep.as_ref().unwrap().seams.len(), 1);
+    assert_eq!(stopped.map.faces[0].holes.len(), 3);
+    assert!(stopped.prep.unwrap().volume_cm3 < both.volume_cm3);
+    mapped.bench.set(&crack_key(b, "becomes"), "leave");
+    assert_eq!(mapped.map().faces[0].holes.len(), 1);
+    mapped.bench.set(&crack_key(a, "becomes"), "leave");
+    assert!(mapped.plan().prep.is_none(), "nothing is filled");
+}
+
+#[test]
+fn a_later_round_shows_the_earlier_one_under_it() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    mapped.bench.light();
+    mapped.bench.say(Change::NewRound { reason: "ran on".into() });
+    assert!(mapped.map().faces[0].lines[0].earlier.is_empty(), "it is still as it was");
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0), (90.0, 85.0)]));
+    let map = mapped.map();
+    let drawn = &map.faces[0].lines[0];
+    assert_eq!((drawn.in_round, drawn.earlier.len()), (2, 1));
+    assert_eq!(drawn.earlier[0].len(), 2);
+    let job = mapped.bench.job();
+    assert_eq!(job.rounds[0].drawn[0].shape.points().len(), 2, "the first round is as it was");
+}
+
+#[test]
+fn one_press_moves_what_is_joined_and_one_takes_it_back() {
+    let mut mapped = Mapped::new();
+    let (a, b) = (mapped.first(), mapped.crack());
+    let face = mapped.face;
+    let drawn = |mark, shape| Drawn { mark, face, shape: Some(shape) };
+    let first = vec![
+        drawn(a, line(&[(40.0, 100.0), (100.0, 100.0), (160.0, 100.0)])),
+        drawn(b, line(&[(100.0, 100.0), (100.0, 150.0)])),
+    ];
+    mapped.bench.say(Change::Draw { drawn: first });
+    let moved = vec![
+        drawn(a, line(&[(40.0, 100.0), (100.0, 90.0), (160.0, 100.0)])),
+        drawn(b, line(&[(100.0, 90.0), (100.0, 150.0)])),
+    ];
+    let base = mapped.bench.job().revision;
+    let word = mapped.bench.try_say(Change::Draw { drawn: moved.clone() }, 0, Some(base)).unwrap();
+    assert_eq!(kinds(&mapped.plan().cracks[1])[0], "branch");
+    // Another tab that has not seen it yet is told.
+    let late = mapped.bench.try_say(Change::Draw { drawn: moved }, 0, Some(base));
+    assert!(matches!(late, Err(Refusal::Conflict(_))), "{late:?}");
+    mapped.bench.say(Change::Undo { target: word });
+    let map = mapped.map();
+    assert!(close(map.faces[0].lines[1].points[0], 100.0, 100.0), "both are back");
+}
+
+#[test]
+fn a_point_can_be_typed() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    let face = mapped.face;
+    mapped.draw(crack, line(&[(40.0, 100.0), (100.0, 100.0)]));
+    let typed = |point, name: &str, text: &str, shown_in| Change::SetPoint {
+        mark: crack,
+        face,
+        point,
+        typed: BTreeMap::from([(name.to_owned(), text.to_owned())]),
+        shown_in,
+    };
+    mapped.bench.say(typed(1, "x", "3", UnitSystem::Imperial));
+    mapped.bench.say(typed(1, "wall", "9/16 in", UnitSystem::Metric));
+    let map = mapped.map();
+    assert!(close(map.faces[0].lines[0].points[1], 76.2, 100.0));
+    assert_eq!(map.faces[0].lines[0].walls[1], Some(14.2875));
+    for (point, name, text, field) in [
+        (1, "x", "far", "x"),
+        (1, "wall", "900", "wall"),
+        (7, "x", "10", "point"),
+        (0, "from_before", "10", "point"),
+        (1, "z", "1", "typed"),
+    ] {
+        match mapped.bench.try_say(typed(point, name, text, UnitSystem::Metric), 0, None) {
+            Err(Refusal::Problems(problems)) => assert_eq!(problems[0].field, field, "{name} {text}"),
+            other => panic!("{name} {text}: {other:?}"),
+        }
+    }
+    let unmoved = mapped.bench.try_say(typed(1, "from_before", "40000", UnitSystem::Metric), 0, None);
+    assert!(unmoved.is_err(), "no part is so large");
+}
+
+#[rstest]
+#[case::a_hole_drawn_as_a_line(MarkKind::BoltHole, line(&[(0.0, 0.0), (9.0, 0.0)]))]
+#[case::an_edge_drawn_as_a_circle(MarkKind::MachinedEdge, circle(10.0, 10.0, 8.0))]
+#[case::a_piece_inside_out(
+    MarkKind::MissingPiece,
+    Shape::Outline { points: [(0.0, 0.0), (9.0, 9.0), (9.0, 0.0), (0.0, 9.0)].map(|(x, y)| At::new(x, y)).to_vec() }
+)]
+fn what_is_drawn_as_something_else_is_refused(#[case] what: MarkKind, #[case] shape: Shape) {
+    let mut mapped = Mapped::new();
+    let mark = mapped.bench.say(Change::AddMark { what });
+    let drawn = vec![Drawn { mark, face: mapped.face, shape: Some(shape) }];
+    let refused = mapped.bench.try_say(Change::Draw { drawn }, 0, None);
+    match refused {
+        Err(Refusal::Problems(problems)) => {
+            assert!(problems[0].field.starts_with("drawn[0]."), "{problems:?}")
+        }
+        other => panic!("{other:?}"),
+    }
+}
+
+#[test]
+fn a_face_is_refused_where_it_cannot_be() {
+    let mut mapped = Mapped::new();
+    let face = mapped.face;
+    let refused = mapped.bench.try_say(set(&face_key(face, "across"), "40 m"), 0, None);
+    assert!(matches!(refused, Err(Refusal::Problems(_))), "{refused:?}");
+    let picture = mapped.bench.say(Change::AddPicture);
+    let typed = |across: &str| BTreeMap::from([("across".to_owned(), across.to_owned())]);
+    let laid = |points_px: Vec<[f64; 2]>, across: &str| Change::Straighten {
+        face,
+        picture,
+        points_px,
+        size_px: [2000.0, 1500.0],
+        typed: typed(across),
+        shown_in: UnitSystem::Metric,
+    };
+    for (points, across, field) in [
+        (vec![[0.0, 0.0], [5.0, 0.0]], "100", "points_px"),
+        (vec![[0.0, 0.0], [500.0, 0.0]], "0", "across"),
+        (vec![[0.0, 0.0], [500.0, 0.0]], "", "across"),
+        (vec![[0.0, 0.0], [500.0, 0.0], [500.0, 400.0], [0.0, 400.0]], "100", "down"),
+        (vec![[0.0, 0.0]], "100", "points_px"),
+    ] {
+        match mapped.bench.try_say(laid(points.clone(), across), 0, None) {
+            Err(Refusal::Problems(problems)) => assert_eq!(problems[0].field, field, "{points:?} {across}"),
+            other => panic!("{points:?} {across}: {other:?}"),
+        }
+    }
+    mapped.bench.say(laid(vec![[100.0, 100.0], [500.0, 100.0]], "200"));
+    let seen = mapped.map().faces[0].seen.clone().unwrap();
+    assert_eq!((seen.frame.right_mm, seen.frame.bottom_mm), (1000.0, 750.0));
+    assert_eq!(seen.error, "one point of the picture is 0.5 mm in the middle, 0.5 mm at the worst corner");
+}
+
+#[test]
+fn a_copy_for_another_piece_keeps_its_map() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    let mut next = 1000_u128;
+    let copied = vanadin_core::job::duplicate(
+        &mapped.bench.facts,
+        || {
+            next += 1;
+            Uuid::from_u128(next)
+        },
+        0,
+    );
+    let copy = Bench { facts: copied, shop: mapped.bench.shop.clone() };
+    let plan = copy.plan();
+    assert_eq!((plan.cracks[0].length_mm, plan.map.unplaced.len()), (Some(60.0), 0));
+    assert_ne!(plan.cracks[0].id, crack, "every id is new");
+    assert_eq!(plan.map.faces[0].lines[0].crack, plan.cracks[0].id);
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    #[test]
+    fn moving_a_whole_map_changes_no_figure(dx in -400.0..400.0_f64, dy in -400.0..400.0_f64) {
+        let figures = |dx: f64, dy: f64| {
+            let mut mapped = Mapped::new();
+            let crack = mapped.first();
+            let outline = [(0.0, 0.0), (300.0, 0.0), (300.0, 200.0), (0.0, 200.0)];
+            let outline = outline.map(|(x, y)| At::new(x + dx, y + dy)).to_vec();
+            mapped.bench.set(&face_key(mapped.face, "outline"), "drawn");
+            mapped.draw(mapped.face, Shape::Outline { points: outline });
+            mapped.draw(crack, walled(&[(dx, 80.0 + dy, 9.0), (40.0 + dx, 90.0 + dy, 12.0), (95.0 + dx, 70.0 + dy, 18.0)]));
+            let plan = mapped.plan();
+            let all: Vec<(String, f64)> = plan.figures.into_iter().map(|figure| (figure.id, figure.value)).collect();
+            (all, plan.map.faces[0].holes[0].measured.clone())
+        };
+        let (here, measured) = figures(0.0, 0.0);
+        let (there, measured_there) = figures(dx, dy);
+        prop_assert_eq!(measured, measured_there);
+        prop_assert_eq!(here.len(), there.len());
+        for ((id, here), (_, there)) in here.iter().zip(&there) {
+            prop_assert!((here - there).abs() <= 1e-6 * here.abs().max(1.0), "{}: {} {}", id, here, there);
+        }
+    }
+
+    #[test]
+    fn halving_a_crack_changes_no_filler(share in 0.1..0.9_f64) {
+        let volume = |points: &[(f64, f64, f64)]| {
+            let mut mapped = Mapped::new();
+            let crack = mapped.first();
+            mapped.draw(crack, walled(points));
+            mapped.plan().prep.unwrap().seams[0].volume_cm3
+        };
+        let cut = (20.0 + 100.0 * share, 80.0, 9.0 + 9.0 * share);
+        let whole = volume(&[(20.0, 80.0, 9.0), (120.0, 80.0, 18.0)]);
+        let halved = volume(&[(20.0, 80.0, 9.0), cut, (120.0, 80.0, 18.0)]);
+        prop_assert!((whole - halved).abs() < 1e-6 * whole, "{} {}", whole, halved);
+    }
+}

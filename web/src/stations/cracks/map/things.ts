@@ -1,0 +1,45 @@
+import type { Schemas } from '../../../api/client'
+
+/** A thing of the trade that lies on a face. */
+export type Thing = 'crack' | 'face' | 'hard_spot' | 'neighbour' | Schemas['MarkKind']
+
+/** How each is drawn. */
+export const DRAWN_AS: Readonly<Record<Thing, 'line' | 'circle' | 'outline' | 'place'>> = {
+  crack: 'line',
+  // Its own outline.
+  face: 'outline',
+  hard_spot: 'circle',
+  neighbour: 'place',
+  bolt_hole: 'circle',
+  bore: 'circle',
+  machined_edge: 'line',
+  missing_piece: 'outline',
+  reading_place: 'place',
+  old_filler: 'line',
+}
+
+interface Put {
+  id: Thing
+  label: string
+  /** A stroke or two that look like it. */
+  drawing: string
+  /** It is among the first. */
+  often: boolean
+}
+
+export const THINGS: readonly Put[] = [
+  { id: 'crack', label: 'Crack', drawing: 'M3 18l5 -5 4 2 4 -7 5 -3', often: true },
+  { id: 'bolt_hole', label: 'Bolt hole', drawing: 'M12 5a7 7 0 1 0 0.01 0M12 1v22M1 12h22', often: true },
+  { id: 'hard_spot', label: 'Hard spot', drawing: 'M12 4a8 8 0 1 0 0.01 0M8 8l8 8M16 8l-8 8', often: true },
+  { id: 'missing_piece', label: 'Missing piece', drawing: 'M4 4h16v9l-5 -2 -4 5 -3 -2 -4 3z', often: true },
+  { id: 'reading_place', label: 'Reading place', drawing: 'M12 3v11M12 14a4 4 0 1 0 0.01 0', often: true },
+  { id: 'bore', label: 'Bore', drawing: 'M12 3a9 9 0 1 0 0.01 0M12 8a4 4 0 1 0 0.01 0', often: false },
+  {
+    id: 'machined_edge',
+    label: 'Machined edge',
+    drawing: 'M3 8h18M5 8l-2 4M10 8l-2 4M15 8l-2 4M20 8l-2 4',
+    often: false,
+  },
+  { id: 'old_filler', label: 'Old filler', drawing: 'M3 15q3 -6 6 0q3 -6 6 0q3 -6 6 0', often: false },
+  { id: 'neighbour', label: 'Must stay cool', drawing: 'M12 2v20M4 6l16 12M20 6L4 18', often: false },
+]
