@@ -164,6 +164,29 @@ fn a_stop_hole_lies_beyond_the_tip_and_is_measured_from_two_edges() {
 }
 
 #[test]
+fn the_list_of_the_work_says_where_each_hole_goes() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    let holes = |mapped: &Mapped| -> Vec<String> {
+        let steps = mapped.plan().prep.unwrap().steps;
+        steps.into_iter().filter(|step| step.contains("punch")).collect()
+    };
+    assert!(holes(&mapped).is_empty(), "it is not on the map");
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    let planned = holes(&mapped);
+    assert_eq!(planned.len(), 1);
+    let begins =
+        "A, right end: punch 62.5 mm from the left edge, 80 mm from the top edge; drill 5.5 mm, then 8 mm";
+    assert!(planned[0].starts_with(begins), "{planned:?}");
+    // The shop's own set: what it does not have is not asked for.
+    mapped.bench.shop.drills_mm = vec![5.1054, 9.0];
+    let own = holes(&mapped);
+    assert!(own[0].contains("drill #7 (5.1 mm), then 9 mm"), "{own:?}");
+    mapped.bench.set(&crack_key(crack, "drilled_b"), "8");
+    assert!(holes(&mapped).is_empty(), "what is drilled is done");
+}
+
+#[test]
 fn a_hole_too_near_the_edge_is_run_out_instead() {
     let mut mapped = Mapped::new();
     let crack = mapped.first();

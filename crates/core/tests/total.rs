@@ -6,10 +6,12 @@ use common::{Bench, LIT_AT, covered};
 use proptest::prelude::*;
 use uuid::Uuid;
 use vanadin_core::field::{
-    CRACK_FIELDS, FieldKind, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, crack_key, neighbour_key,
+    CRACK_FIELDS, FACE_FIELDS, FieldKind, FieldSpec, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, crack_key,
+    face_key, mark_key, neighbour_key,
 };
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, Fact, Job, TorchEntry, Understood, accept};
+use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::{Plan, Station, plan, standing};
 use vanadin_core::quantity::{Kind, UnitSystem};
 
@@ -32,6 +34,13 @@ enum Act {
     CancelLight,
     Torch(usize),
     NewRound,
+    AddFace,
+    FaceField(usize, usize, usize),
+    AddMark(usize),
+    MarkField(usize, usize, usize),
+    Straighten(usize, usize),
+    Draw(usize, usize, usize),
+    SetPoint(usize, usize, usize),
 }
 
 fn any_act() -> impl Strategy<Value = Act> {
@@ -52,6 +61,13 @@ fn any_act() -> impl Strategy<Value = Act> {
         1 => Just(Act::CancelLight),
         4 => (0..7usize).prop_map(Act::Torch),
         1 => Just(Act::NewRound),
+        1 => Just(Act::AddFace),
+        3 => (0..2usize, 0..FACE_FIELDS.len(), 0..9usize).prop_map(|(a, f, t)| Act::FaceField(a, f, t)),
+        1 => (0..MarkKind::ALL.len()).prop_map(Act::AddMark),
+        1 => (0..3usize, 0..MARK_FIELDS.len(), 0..8usize).prop_map(|(m, f, t)| Act::MarkField(m, f, t)),
+        1 => (0..2usize, 0..4usize).prop_map(|(f, p)| Act::Straighten(f, p)),
+        5 => (0..2usize, 0..8usize, 0..9usize).prop_map(|(f, m, s)| Act::Draw(f, m, s)),
+        2 => (0..8usize, 0..4usize, 0..5usize).prop_map(|(m, p, t)| Act::SetPoint(m, p, t)),
     ]
 }
 
@@ -83,6 +99,36 @@ fn typed(spec: &FieldSpec, pick: usize) -> String {
             }
         },
     }
+}
+
+/// Something that may lie on a face: any crack or mark, or the face itself.
+fn mark_of(job: &Job, face: Uuid, at: usize) -> Option<Uuid> {
+    let round = job.round();
+    let cracks = round.cracks.iter().map(|crack| crack.id);
+    let marks = round.marks.iter().map(|mark| mark.id);
+    let others = round.hard_spots.iter().map(|spot| spot.id).chain(round.neighbours.iter().map(|it| it.id));
+    cracks.chain(marks).chain(others).chain([face]).nth(at)
+}
+
+/// Shapes that fit, and some that do not; nothing takes it off.
+fn any_shape(pick: usize) -> Option<Shape> {
+    let line = |points: &[(f64, f64, Option<f64>)]| Shape::Line {
+        points: points.iter().map(|&(x_mm, y_mm, wall_mm)| Vertex { x_mm, y_mm, wall_mm }).collect(),
+    };
+    let outline = |points: &[(f64, f64)]| Shape::Outline {
+        points: points.iter().map(|&(x, y)| At::new(x, y)).collect(),
+    };
+    Some(match pick {
+        0 => line(&[(0.0, 40.0, Some(9.0)), (60.0, 44.0, None), (120.0, 40.0, Some(22.0))]),
+        1 => line(&[(60.0, 44.0, None), (60.0, 90.0, None)]),
+        2 => line(&[(1.0, 1.0, Some(300.0)), (1.0, 1.0, None), (2.0, 1.0, Some(1.0)), (1.0, 1.0, None)]),
+        3 => line(&[(-500.0, 3.0, None), (9_000.0, 3.0, None)]),
+        4 => line(&[(5.0, 5.0, None), (5.0, 5.0, None)]),
+        5 => Shape::Circle { x_mm: 66.0, y_mm: 92.0, radius_mm: 6.5 },
+        6 => Shape::Place { x_mm: 30.0, y_mm: 50.0 },
+        7 => outline(&[(0.0, 0.0), (150.0, 0.0), (150.0, 100.0), (0.0, 100.0)]),
+        _ => return None,
+    })
 }
 
 fn change(job: &Job, act: &Act) -> Option<Change> {
@@ -139,10 +185,62 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
                 .chain(round.hard_spots.iter().map(|spot| spot.id))
                 .chain(round.neighbours.iter().map(|neighbour| neighbour.id))
                 .chain(job.pictures.iter().map(|picture| picture.id))
+                .chain(job.faces.iter().map(|face| face.id))
+                .chain(round.marks.iter().map(|mark| mark.id))
                 .chain(round.log.iter().map(|entry| entry.fact))
                 .nth(*at)
                 .unwrap_or(Uuid::max());
             Some(Change::Strike { target, reason: "wrong button".into() })
+        }
+        Act::AddFace => Some(Change::AddFace),
+        Act::FaceField(face, field, pick) => {
+            let (face, spec) = (job.faces.get(*face)?, &FACE_FIELDS[*field]);
+            // Now and then the back of another one, or of itself.
+            let other = job.faces.get(*pick % 3).map(|face| face.id.to_string());
+            let text = match spec.key {
+                "back_of" | "from_across" => other.unwrap_or_default(),
+                _ => typed(spec, *pick),
+            };
+            set(face_key(face.id, spec.key), text, false)
+        }
+        Act::AddMark(what) => Some(Change::AddMark { what: MarkKind::ALL[*what] }),
+        Act::MarkField(mark, field, pick) => {
+            let (mark, spec) = (round.marks.get(*mark)?, &MARK_FIELDS[*field]);
+            set(mark_key(mark.id, spec.key), typed(spec, *pick), false)
+        }
+        Act::Straighten(face, pick) => Some(Change::Straighten {
+            face: job.faces.get(*face)?.id,
+            picture: job.pictures.first()?.id,
+            points_px: [
+                vec![[10.0, 10.0], [700.0, 30.0], [720.0, 500.0], [5.0, 480.0]],
+                vec![[10.0, 10.0], [300.0, 10.0]],
+                vec![[10.0, 10.0]; 4],
+                vec![[f64::NAN, 0.0], [1.0, 1.0]],
+            ][*pick]
+                .clone(),
+            size_px: [800.0, 600.0],
+            typed: [("across", "200"), ("down", "140")]
+                .map(|(name, mm)| (name.to_owned(), mm.to_owned()))
+                .into(),
+            shown_in: UnitSystem::Metric,
+        }),
+        Act::Draw(face, mark, shape) => {
+            let face = job.faces.get(*face)?.id;
+            let drawn = Drawn { mark: mark_of(job, face, *mark)?, face, shape: any_shape(*shape) };
+            Some(Change::Draw { drawn: vec![drawn] })
+        }
+        Act::SetPoint(mark, point, pick) => {
+            let placed = round.drawn.get(*mark)?;
+            let (name, text) =
+                [("x", "40"), ("y", "-3"), ("wall", "12 mm"), ("from_before", "900"), ("across", "1/2 in")]
+                    [*pick];
+            Some(Change::SetPoint {
+                mark: placed.mark,
+                face: placed.face,
+                point: *point,
+                typed: [(name.to_owned(), text.to_owned())].into(),
+                shown_in: UnitSystem::Metric,
+            })
         }
         Act::Undo => Some(Change::Undo { target: job.own_word("").0? }),
         Act::Redo => Some(Change::Redo { target: job.own_word("").1? }),

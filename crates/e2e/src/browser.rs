@@ -255,6 +255,32 @@ impl Browser {
         Ok(())
     }
 
+    /// Pen, finger or mouse: down at the first of these places, over the others, up at the last. In pixels
+    /// of the window; `kind` is mouse or touch.
+    pub async fn pointer(&self, kind: &str, places: &[(f64, f64)]) -> anyhow::Result<()> {
+        let Some((first, last)) = places.first().zip(places.last()) else { return Ok(()) };
+        let touch = kind == "touch";
+        let event = if touch { "Input.dispatchTouchEvent" } else { "Input.dispatchMouseEvent" };
+        let at = |what: [&str; 2], (x, y): (f64, f64), held: bool| {
+            if touch {
+                let points = if held { json!([{ "x": x, "y": y }]) } else { json!([]) };
+                json!({ "type": what[1], "touchPoints": points })
+            } else {
+                let button = if what[0] == "mouseMoved" && !held { "none" } else { "left" };
+                json!({ "type": what[0], "x": x, "y": y, "button": button, "buttons": u8::from(held), "clickCount": 1 })
+            }
+        };
+        if !touch {
+            self.cdp(event, at(["mouseMoved", ""], *first, false)).await?;
+        }
+        self.cdp(event, at(["mousePressed", "touchStart"], *first, true)).await?;
+        for place in &places[1..] {
+            self.cdp(event, at(["mouseMoved", "touchMove"], *place, true)).await?;
+        }
+        self.cdp(event, at(["mouseReleased", "touchEnd"], *last, false)).await?;
+        Ok(())
+    }
+
     pub async fn text(&self, test_id: &str) -> anyhow::Result<String> {
         Ok(self.find(By::Css(format!("[data-testid='{test_id}']"))).await?.text().await?)
     }

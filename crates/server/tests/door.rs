@@ -137,7 +137,7 @@ async fn whoever_says_the_passphrase_comes_in_and_is_known_by_a_cookie_no_script
     assert_eq!(cookie.max_age().map(|age| age.whole_days()), Some(90));
     let phone = From { address: PHONE, cookie: Some(cookie.value().to_owned()) };
     let (status, rack) = shop.get("/api/rack", &phone).await;
-    assert_eq!((status, rack["total"].as_u64()), (Status::Ok, Some(7)));
+    assert_eq!((status, rack["total"].as_u64()), (Status::Ok, Some(8)));
     let (_, door) = shop.get("/api/door", &phone).await;
     assert_eq!((&door["closed"], &door["devices"][0]["name"]), (&json!(false), &json!("Phone at the forge")));
     assert_eq!(door["device"], door["devices"][0]["id"]);

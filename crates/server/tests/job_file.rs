@@ -82,7 +82,7 @@ async fn a_damaged_file_is_refused_at_its_field_and_nothing_is_stored() {
     let (_, before) = server.get("/api/rack").await;
     for (file, field) in [
         (damaged(file.clone(), |f| f["format"] = json!("recipe")), "format"),
-        (damaged(file.clone(), |f| f["version"] = json!(5)), "version"),
+        (damaged(file.clone(), |f| f["version"] = json!(6)), "version"),
         (damaged(file.clone(), |f| f["facts"][3]["revision"] = json!(9)), "facts[3].revision"),
         (damaged(file.clone(), |f| f["facts"][3]["id"] = f["facts"][2]["id"].clone()), "facts[3].id"),
         (damaged(file.clone(), |f| f["facts"][3]["change"]["typed"] = json!("a lot")), "facts[3].change"),

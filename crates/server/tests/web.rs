@@ -130,7 +130,7 @@ async fn a_rack_line_has_everything_that_is_drawn_of_it() {
 #[case::words_in_any_order("frame press", 1)]
 #[case::capitals("MALT", 1)]
 #[case::nothing_fits("zeppelin", 0)]
-#[case::everything("", 7)]
+#[case::everything("", 8)]
 #[test_attr(rocket::async_test)]
 async fn jobs_are_found_by_words(#[case] words: &str, #[case] count: usize) {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
@@ -175,6 +175,20 @@ async fn a_job_file_of_the_second_version_opens() {
         format!("/api/jobs/{}/pictures/{}", imported["id"].as_str().unwrap(), view["face"].as_str().unwrap());
     let (status, _, bytes) = server.get_bytes(&picture).await;
     assert_eq!((status, bytes.starts_with(&[0xff, 0xd8])), (Status::Ok, true));
+}
+
+#[rocket::async_test]
+async fn a_job_file_of_the_fourth_version_opens_with_its_straight_cracks() {
+    let server = Server::empty().await;
+    let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_4.json")).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    assert_eq!(view["job"]["damaged"], json!([]));
+    let crack = &view["plan"]["cracks"][0];
+    assert_eq!((&crack["on_map"], &crack["length_mm"]), (&json!(false), &json!(52.0)));
+    // It lies on a face that is not drawn yet.
+    assert_eq!(view["plan"]["map"]["faces"], json!([]));
+    assert_eq!(view["plan"]["map"]["unplaced"][0]["words"], "crack A");
 }
 
 #[rocket::async_test]

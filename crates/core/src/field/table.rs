@@ -244,7 +244,7 @@ shop {
     PACKINGS: Many = many("shop.packings", "Packings at hand", Packing::CHOICES);
     RODS: Many = many("shop.rods", "Rods at hand", choices::ROD_CHOICES);
     STITCH_KIT: YesNo = yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand");
-    DRILLS: Text = text("shop.drills", "Drills in the set", 600).like("#7, F, 1/4, 6.5 mm");
+    DRILLS: Text = text("shop.drills", "Drills in the set", 600).like("#7, F, 1/4, 6.5");
     PINS: OneOf = one_of("shop.pins", "Which pins", choices::PINS);
 }
 }

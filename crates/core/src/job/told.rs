@@ -96,7 +96,6 @@ impl<'a> Telling<'a> {
             Some(Change::AddCrack) => format!("crack {}", self.letter(id)),
             Some(Change::AddHardSpot { spot, .. }) => format!("hard spot at {spot}"),
             Some(Change::AddNeighbour) => "what must stay cool".to_owned(),
-            Some(Change::AddFace) => format!("outline of {}", self.letter(id)),
             _ => self.letter(id).to_owned(),
         }
     }
@@ -105,7 +104,11 @@ impl<'a> Telling<'a> {
         /// More than these are a number.
         const NAMED: usize = 4;
         let off = drawn.iter().all(|it| it.shape.is_none());
-        let things: Vec<String> = drawn.iter().take(NAMED).map(|it| self.thing(it.mark)).collect();
+        let thing = |it: &Drawn| {
+            let outline = if it.mark == it.face { "outline of " } else { "" };
+            format!("{outline}{}", self.thing(it.mark))
+        };
+        let things: Vec<String> = drawn.iter().take(NAMED).map(thing).collect();
         let more = match drawn.len().saturating_sub(NAMED) {
             0 => String::new(),
             more => format!(" and {more} more"),
@@ -147,6 +150,10 @@ impl<'a> Telling<'a> {
         let label = if whose.is_empty() { label.to_owned() } else { label.to_lowercase() };
         let value = match &fact.understood {
             _ if typed.trim().is_empty() => "not known".to_owned(),
+            // Another face, or the mark from which is measured.
+            Some(_) if typed.trim().parse::<Uuid>().is_ok() => {
+                typed.trim().parse().map_or_else(|_| String::new(), |id| self.thing(id))
+            }
             Some(Understood::Field(Some(value))) => self.value(spec, value, typed.trim(), shown_in),
             _ => typed.trim().to_owned(),
         };

@@ -39,6 +39,10 @@ pub fn named(mm: f64) -> Option<String> {
     /// Half of the last place in which these sizes are given.
     const SAME_IN: f64 = 0.00005;
     let inches = mm / MM_PER_IN;
+    // What is a round metric size is called so, whatever lies near it.
+    if (mm * 10.0 - (mm * 10.0).round()).abs() < 1e-6 {
+        return None;
+    }
     let is = |size: &f64| (size - inches).abs() < SAME_IN;
     let number = || NUMBERS_IN.iter().position(is).map(|at| format!("#{}", at + 1));
     let letter = || LETTERS_IN.iter().position(is).map(|at| char::from(b'A' + at as u8).to_string());
@@ -163,9 +167,15 @@ mod tests {
 
     #[test]
     fn a_drill_is_called_by_what_stands_on_it() {
-        for (mm, name) in
-            [(5.1054, Some("#7")), (6.5278, Some("F")), (6.35, None), (6.5, None), (3.2639, Some("#30"))]
-        {
+        for (mm, name) in [
+            (5.1054, Some("#7")),
+            (6.5278, Some("F")),
+            (6.35, None),
+            (6.5, None),
+            (3.2639, Some("#30")),
+            (4.8, None),
+            (4.8006, Some("#12")),
+        ] {
             assert_eq!(named(mm).as_deref(), name, "{mm}");
         }
         for typed in ["#1", "#7", "#29", "#80", "A", "F", "Q", "Z"] {

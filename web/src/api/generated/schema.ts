@@ -1123,6 +1123,8 @@ export interface components {
             /** Format: uuid */
             face: string;
             hole?: components["schemas"]["At"] | null;
+            /** @description Where that is: "41 mm from the left edge". */
+            measured: string[];
             /** @description The tip as it was found on this face. */
             tip: components["schemas"]["At"];
         };
@@ -1954,6 +1956,7 @@ export interface components {
             letter: string;
             /** @description To be cleaned to bright metal; empty while no groove is planned. */
             margin: components["schemas"]["At"][];
+            /** @description In the order in which it was drawn. */
             points: components["schemas"]["At"][];
             /** @description At each point, where it was measured. */
             walls: (number | null)[];

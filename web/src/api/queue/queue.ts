@@ -226,8 +226,7 @@ function factOf(change: Said): string {
   return change.kind === 'observe' || change.kind === 'measure' ? `${change.test} ${change.spot}` : ''
 }
 
-const isDrawn = ({ kind }: Said): boolean =>
-  kind === 'draw' || kind === 'set_point' || kind === 'straighten'
+const isDrawn = ({ kind }: Said): boolean => kind === 'draw' || kind === 'set_point' || kind === 'straighten'
 
 function revisionAfter({ id, change }: Waiting, view: JobView): number | undefined {
   if (change.kind === 'set') return view.fields[change.key]?.revision

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { JobView, Schemas } from '../../api/client'
+import { together } from './moved'
 
 /** The figures the last changes moved, kept until they are seen. */
 export function useMoved(view: JobView): { moved: readonly Schemas['Moved'][]; seen: () => void } {
@@ -8,9 +9,7 @@ export function useMoved(view: JobView): { moved: readonly Schemas['Moved'][]; s
     moved: [],
   })
   if (view.moved.length > 0 && view.revision > kept.revision) {
-    // A figure that moved twice keeps what it was at first.
-    const first = new Map([...view.moved, ...kept.moved].map((moved) => [moved.id, moved]))
-    setKept({ revision: view.revision, moved: [...first.values()] })
+    setKept({ revision: view.revision, moved: together(kept.moved, view.moved) })
   }
   return { moved: kept.moved, seen: () => setKept({ revision: view.revision, moved: [] }) }
 }

@@ -139,7 +139,7 @@ export function CracksStation(): ReactNode {
           {chosen !== null && task === null && <PointForm face={face} chosen={chosen} />}
         </>
       )}
-      {crack !== undefined && <OneCrack crack={crack} />}
+      {crack !== undefined && task === null && <OneCrack crack={crack} />}
       <HardSpots />
       <div className="mt-auto flex flex-wrap items-center gap-2 pt-1">
         {face === undefined && <Button onPress={add}>Another crack</Button>}

@@ -9,6 +9,7 @@ use crate::job::{Face, Job, Round};
 use crate::map::{
     At, ON_IT_MM, Outline, Placed, Shape, bounds, end_direction, length_mm, nearest, nearest_rim,
 };
+use crate::quantity::{Unit, UnitSystem, number};
 
 /// A face with its outline.
 pub(crate) struct LaidFace<'a> {
@@ -104,7 +105,10 @@ impl<'a> Laid<'a> {
     pub fn read(job: &'a Job) -> Self {
         let round = job.round();
         let faces: Vec<LaidFace<'a>> = job.faces.iter().map(|face| laid_face(round, face)).collect();
-        let lines: Vec<LaidLine> = round.drawn.iter().filter_map(|placed| line(&faces, placed)).collect();
+        // A machined edge and old filler are lines too, and no cracks.
+        let is_crack = |placed: &&Placed| round.cracks.iter().any(|crack| crack.id == placed.mark);
+        let lines: Vec<LaidLine> =
+            round.drawn.iter().filter(is_crack).filter_map(|placed| line(&faces, placed)).collect();
         let mut of: HashMap<Uuid, Vec<&LaidLine>> = HashMap::new();
         for line in &lines {
             of.entry(line.crack).or_default().push(line);
@@ -116,6 +120,15 @@ impl<'a> Laid<'a> {
             .filter_map(|crack| Some((crack.id, reader.crack(of.get(&crack.id)?)?)))
             .collect();
         Self { faces, cracks }
+    }
+
+    /// Where a place is, from the two edges or holes that were chosen.
+    pub fn measured(&self, round: &Round, at: usize, place: At, units: UnitSystem) -> Vec<String> {
+        let laid = &self.faces[at];
+        let of = laid.face.id;
+        let across = round.get(face::FROM_ACROSS.of(of)).unwrap_or("left");
+        let down = round.get(face::FROM_DOWN.of(of)).unwrap_or("top");
+        [across, down].into_iter().filter_map(|from| measured_from(round, laid, place, from, units)).collect()
     }
 
     /// Where a place of one face lies when it is looked at from the face behind.
@@ -333,4 +346,43 @@ fn turn(line: &mut LaidLine) {
     line.points.reverse();
     line.walls.reverse();
     line.turned = !line.turned;
+}
+
+fn measured_from(
+    round: &Round,
+    laid: &LaidFace<'_>,
+    place: At,
+    from: &str,
+    units: UnitSystem,
+) -> Option<String> {
+    // A rule is read to half a millimetre.
+    let exact = |mm: f64| match units {
+        UnitSystem::Metric => format!("{} mm", number((mm * 2.0).round() / 2.0, 1)),
+        UnitSystem::Imperial => units.say(mm, Unit::Millimetres),
+    };
+    if let Ok(id) = from.parse::<Uuid>() {
+        let mark = round.marks.iter().find(|mark| mark.id == id)?;
+        let name = mark_name(round, mark);
+        return match &round.placed(id, laid.face.id)?.shape {
+            Shape::Circle { x_mm, y_mm, .. } => {
+                let middle = At::new(*x_mm, *y_mm);
+                Some(format!("{} from the middle of {name}", exact(place.distance_mm(middle))))
+            }
+            shape @ Shape::Line { .. } => {
+                let off = nearest(&shape.points(), place)?.distance_mm;
+                Some(format!("{} from {name}", exact(off)))
+            }
+            Shape::Outline { .. } | Shape::Place { .. } => None,
+        };
+    }
+    // Without an outline the picture's own corner is all there is.
+    let (left, top, right, bottom) = bounds(laid.rims.first()?)?;
+    let mm = match from {
+        "left" => place.x_mm - left,
+        "right" => right - place.x_mm,
+        "top" => place.y_mm - top,
+        "bottom" => bottom - place.y_mm,
+        _ => return None,
+    };
+    Some(format!("{} from the {from} edge", exact(mm)))
 }

@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use super::laid::{LaidLine, mark_name};
 use super::{CrackPlan, Laid, OFF_HARD_SPOT_MM, wall_at};
-use crate::field::{crack, face, neighbour};
+use crate::field::{crack, neighbour};
 use crate::job::{Job, Round};
 use crate::map::{
     At, Drawing, Layer, MarkKind, ON_IT_MM, Placed, Shape, Stroke, beside, bounds, closed, inside, length_mm,
@@ -375,57 +375,13 @@ impl MapAsked<'_> {
                     at: middle,
                     drill_mm: hole.drill_mm,
                     words: format!("{}, {}", plan.letter, self.units.say(hole.drill_mm, Unit::Drill)),
-                    measured: self.measured(at, middle),
+                    measured: place.measured.clone(),
                     drilled: end.drilled,
                     uncertain: hole.find_tip_better,
                 });
             }
         }
         holes
-    }
-
-    /// Where a place is, from the two edges or holes that were chosen.
-    fn measured(&self, at: usize, place: At) -> Vec<String> {
-        let laid = &self.laid.faces[at];
-        let of = laid.face.id;
-        let across = self.round().get(face::FROM_ACROSS.of(of)).unwrap_or("left");
-        let down = self.round().get(face::FROM_DOWN.of(of)).unwrap_or("top");
-        [across, down].into_iter().filter_map(|from| self.measured_from(at, place, from)).collect()
-    }
-
-    fn measured_from(&self, at: usize, place: At, from: &str) -> Option<String> {
-        let laid = &self.laid.faces[at];
-        let round = self.round();
-        // A rule is read to half a millimetre.
-        let exact = |mm: f64| match self.units {
-            UnitSystem::Metric => self.units.say_exactly((mm * 2.0).round() / 2.0, Unit::Millimetres),
-            UnitSystem::Imperial => self.say(mm),
-        };
-        if let Ok(id) = from.parse::<Uuid>() {
-            let mark = round.marks.iter().find(|mark| mark.id == id)?;
-            let name = mark_name(round, mark);
-            return match &round.placed(id, laid.face.id)?.shape {
-                Shape::Circle { x_mm, y_mm, .. } => {
-                    let middle = At::new(*x_mm, *y_mm);
-                    Some(format!("{} from the middle of {name}", exact(place.distance_mm(middle))))
-                }
-                shape @ Shape::Line { .. } => {
-                    let off = nearest(&shape.points(), place)?.distance_mm;
-                    Some(format!("{} from {name}", exact(off)))
-                }
-                Shape::Outline { .. } | Shape::Place { .. } => None,
-            };
-        }
-        // Without an outline the picture's own corner is all there is.
-        let (left, top, right, bottom) = bounds(laid.rims.first()?)?;
-        let mm = match from {
-            "left" => place.x_mm - left,
-            "right" => right - place.x_mm,
-            "top" => place.y_mm - top,
-            "bottom" => bottom - place.y_mm,
-            _ => return None,
-        };
-        Some(format!("{} from the {from} edge", exact(mm)))
     }
 
     fn tacks(&self, at: usize) -> Vec<TackOnFace> {
@@ -662,6 +618,9 @@ impl FacePlan {
             Stroke::Words { at, text: hole.words.clone() }
         });
         let tacks = self.tacks.iter().map(|tack| Stroke::Circle { middle: tack.at, radius_mm: 2.5 });
+        let (left, bottom) = bounds(self.rims.iter().flatten().chain(here().flat_map(|line| &line.points)))
+            .map_or((0.0, 0.0), |(left, _, _, bottom)| (left, bottom));
+        let ruler = check_ruler(At::new(left, bottom + 14.0));
         Drawing {
             title: format!("{job}, {}", self.name),
             layers: vec![
@@ -679,9 +638,24 @@ impl FacePlan {
                 layer("PLACES", 0.25, None, shapes(&["reading_place", "neighbour"])),
                 layer("TACKS", 0.25, None, tacks.collect()),
                 layer("WORDS", 0.25, None, letters.chain(drills).collect()),
+                layer("CHECK_RULER", 0.25, None, ruler),
             ],
         }
     }
+}
+
+/// A ruler that proves the scale of what was printed: 100 mm, a tick each 10.
+fn check_ruler(from: At) -> Vec<Stroke> {
+    const LONG_MM: f64 = 100.0;
+    let line = |a: At, b: At| Stroke::Line { points: vec![a, b], closed: false };
+    let mut strokes = vec![line(from, from.along((1.0, 0.0), LONG_MM))];
+    strokes.extend((0..=10).map(|tick| {
+        let at = from.along((1.0, 0.0), f64::from(tick) * 10.0);
+        line(at, at.along((0.0, -1.0), if tick % 5 == 0 { 5.0 } else { 3.0 }))
+    }));
+    let text = "100 mm: measure it, then the rest is to scale".to_owned();
+    strokes.push(Stroke::Words { at: from.along((0.0, 1.0), 6.0), text });
+    strokes
 }
 
 /// What is in the way of what, as it is said at the station.

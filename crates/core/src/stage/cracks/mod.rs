@@ -68,6 +68,8 @@ pub struct EndAt {
     pub tip: At,
     /// The middle of its stop-hole; nothing where it gets none.
     pub hole: Option<At>,
+    /// Where that is: "41 mm from the left edge".
+    pub measured: Vec<String>,
 }
 
 /// The proposal to run the groove out to the edge.
@@ -186,6 +188,7 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                     kept,
                     on_map,
                     laid,
+                    round,
                     drills_mm: &shop.drills_mm,
                     units,
                 }
@@ -259,6 +262,7 @@ struct EndAsked<'a> {
     kept: Option<Kept<'a>>,
     on_map: Option<&'a LaidEnd>,
     laid: &'a Laid<'a>,
+    round: &'a Round,
     drills_mm: &'a [f64],
     units: UnitSystem,
 }
@@ -396,10 +400,15 @@ fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
         name: asked.on_map.map_or(side, |end| end.name).to_owned(),
         wall_mm: asked.wall_mm,
         meets,
-        at: asked.on_map.map(|end| EndAt {
-            face: asked.laid.faces[end.face].face.id,
-            tip: end.at,
-            hole: hole.as_ref().and_then(|hole| asked.hole_at(hole)),
+        at: asked.on_map.map(|end| {
+            let hole = hole.as_ref().and_then(|hole| asked.hole_at(hole));
+            let measured = hole.map(|at| asked.laid.measured(asked.round, end.face, at, asked.units));
+            EndAt {
+                face: asked.laid.faces[end.face].face.id,
+                tip: end.at,
+                hole,
+                measured: measured.unwrap_or_default(),
+            }
         }),
         further_mm,
         run_out,

@@ -181,6 +181,7 @@ impl Judged<'_> {
             paint_of_unknown_age: self.part.may_be_leaded()
                 && self.part.era == Era::Unknown
                 && self.round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id == "paint")),
+            drills_mm: &self.shop.drills_mm,
             units: self.shop.units,
         }
     }

@@ -16,7 +16,7 @@ use crate::method::{School, Way};
 use crate::quantity::{Rounding, Unit, UnitSystem, WallMillimetres, number};
 use crate::seam::added_up;
 use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
-use crate::stop_hole::FoundBy;
+use crate::stop_hole::{FoundBy, drill_under};
 
 /// One seam: a crack's groove, or its row of pins.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -156,6 +156,8 @@ pub(crate) struct PrepAsked<'a> {
     pub fluid_tight: bool,
     /// Paint is on it that nobody knows the age of, lead for all one knows.
     pub paint_of_unknown_age: bool,
+    /// The shop's own set; the ordinary one where it is empty.
+    pub drills_mm: &'a [f64],
     pub units: UnitSystem,
 }
 
@@ -355,6 +357,7 @@ fn steps(asked: &PrepAsked<'_>, seams: &[SeamPlan]) -> Vec<String> {
             "Drill {holes} stop-hole{s}, dry; {blind} of them blind: a face behind is not to be touched."
         ));
     }
+    steps.extend(holes_on_the_map(asked, seams));
     steps.push(format!(
         "Scribe a witness line {} beside each crack: grinding smears it out of sight.",
         match units {
@@ -379,6 +382,31 @@ fn steps(asked: &PrepAsked<'_>, seams: &[SeamPlan]) -> Vec<String> {
     }
     steps.extend(way.method.entry().prep.iter().map(|&step| step.to_owned()));
     steps
+}
+
+/// Each hole that lies on the map, with where it goes and what it is drilled with.
+fn holes_on_the_map(asked: &PrepAsked<'_>, seams: &[SeamPlan]) -> Vec<String> {
+    let PrepAsked { cracks, drills_mm, units, .. } = *asked;
+    let mut lines = Vec::new();
+    for crack in cracks {
+        let open = crack.ends.iter().filter(|end| !end.drilled);
+        for (end, hole, at) in open.filter_map(|end| Some((end, end.stop_hole?, end.at.as_ref()?))) {
+            if at.measured.is_empty() {
+                continue;
+            }
+            let drill = units.say(hole.drill_mm, Unit::Drill);
+            let pilot = hole.pilot_mm.map(|pilot| units.say(drill_under(pilot, drills_mm), Unit::Drill));
+            let drill = pilot.map_or_else(|| drill.clone(), |pilot| format!("{pilot}, then {drill}"));
+            let groove = seams.iter().find(|seam| seam.id == crack.id && seam.section.is_some());
+            let sink = groove.map_or_else(String::new, |seam| {
+                let wide = units.say(rounded(2.0 * seam.half_width_mm(end.wall_mm)), Unit::Millimetres);
+                format!(", countersunk to {wide}")
+            });
+            let (letter, name, at) = (&crack.letter, &end.name, at.measured.join(", "));
+            lines.push(format!("{letter}, {name} end: punch {at}; drill {drill}{sink}."));
+        }
+    }
+    lines
 }
 
 /// What cannot be done hot and is asked of this job. Pins are set cold: nothing.

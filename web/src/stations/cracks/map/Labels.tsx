@@ -7,13 +7,15 @@ export interface LabelsProps {
   /** Pixels to the millimetre. */
   scale: number
   chosen: string | null
+  /** Of the letters that are read: larger where a phone is held at arm's length. */
+  letters: number
 }
 
 /** A moat of the ground round letters, so that they are read over lines and pictures. */
 const MOAT = { paintOrder: 'stroke', stroke: 'var(--iron)', strokeWidth: 5, strokeLinejoin: 'round' } as const
 
 /** Letters, drills and names, in pixels: they keep their size however near one looks. */
-export const Labels = memo(function Labels({ face, scale, chosen }: LabelsProps): ReactNode {
+export const Labels = memo(function Labels({ face, scale, chosen, letters }: LabelsProps): ReactNode {
   const px = (mm: number) => mm * scale
   return (
     <g fill="var(--chalk)" pointerEvents="none">
@@ -27,7 +29,14 @@ export const Labels = memo(function Labels({ face, scale, chosen }: LabelsProps)
               {line.letter}
             </text>
             {line.crack === chosen && (
-              <text x={x + 14} y={y + 5} fontSize="15" fontWeight="600" style={MOAT}>
+              <text
+                x={half.across.x < -0.5 ? x - 14 : x + 14}
+                y={y + 5}
+                textAnchor={half.across.x < -0.5 ? 'end' : 'start'}
+                fontSize={letters + 1}
+                fontWeight="600"
+                style={MOAT}
+              >
                 {line.length_words}
               </text>
             )}
@@ -38,11 +47,11 @@ export const Labels = memo(function Labels({ face, scale, chosen }: LabelsProps)
         const [x, y] = [px(hole.at.x_mm), px(hole.at.y_mm)]
         const out = px(hole.drill_mm / 2) + 10
         return (
-          <text key={`${hole.crack} ${hole.side}`} x={x + out} y={y + 20} fontSize="14" style={MOAT}>
+          <text key={`${hole.crack} ${hole.side}`} x={x + out} y={y + 20} fontSize={letters} style={MOAT}>
             {hole.words}
             {hole.crack === chosen &&
               hole.measured.map((words) => (
-                <tspan key={words} x={x + out} dy="18" fill="var(--ash)">
+                <tspan key={words} x={x + out} dy={letters + 4} fill="var(--ash)">
                   {words}
                 </tspan>
               ))}
@@ -59,7 +68,7 @@ export const Labels = memo(function Labels({ face, scale, chosen }: LabelsProps)
             key={mark.id}
             x={px(place.x_mm) + out + 6}
             y={px(place.y_mm) - 6}
-            fontSize="14"
+            fontSize={letters}
             fill="var(--ash)"
             style={MOAT}
           >
@@ -72,7 +81,7 @@ export const Labels = memo(function Labels({ face, scale, chosen }: LabelsProps)
           key={`${tack.crack} ${tack.number}`}
           x={px(tack.at.x_mm) - 20}
           y={px(tack.at.y_mm) + 5}
-          fontSize="15"
+          fontSize={letters + 1}
           fontWeight="600"
           style={MOAT}
         >

@@ -1,8 +1,9 @@
-import { useState, type KeyboardEvent, type ReactNode } from 'react'
+import { useEffect, useState, type KeyboardEvent, type ReactNode } from 'react'
 import { pictureUrl } from '../../../api/picture-url'
 import { outbox } from '../../../api/queue/outbox'
 import { useJob, useRefusals } from '../../../job/JobContext'
 import { useShop } from '../../../job/ShopContext'
+import { shownFields } from '../../../job/shown-fields'
 import { Button } from '../../../ui/Button'
 import { Choice } from '../../../ui/Choice'
 import { FieldFrame } from '../../../ui/FieldFrame'
@@ -40,7 +41,8 @@ export function LayPicture({ faceId, name, onClose }: LayPictureProps): ReactNod
   const [across, setAcross] = useState('')
   const [down, setDown] = useState('')
   const [said, setSaid] = useState<string | null>(null)
-  const refused = refusals.find((item) => item.id === said)
+  useEffect(() => shownFields.show(view.id, 'straighten'), [view.id])
+  const refused = refusals.find((item) => said !== null && item.id.startsWith(said))
   const laid = view.plan.map.faces.find((face) => face.id === faceId)?.seen?.revision
   const [before] = useState(laid)
   const wanted = by === 'corners' ? 4 : 2

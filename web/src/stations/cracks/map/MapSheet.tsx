@@ -167,7 +167,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
       data-scale={view.scale}
       data-left={view.x}
       data-top={view.y}
-      className={`block h-[400px] w-full shrink-0 touch-none overflow-hidden border-t border-l border-scribe max-bench:h-[62vh] ${drawing === null ? 'cursor-grab' : 'cursor-crosshair'}`}
+      className={`block h-[400px] w-full shrink-0 touch-none overflow-hidden border-t border-l border-scribe max-bench:h-[46vh] ${drawing === null ? 'cursor-grab' : 'cursor-crosshair'}`}
       {...hands}
       onKeyDown={handleKey}
       onKeyUp={(event) => {
@@ -189,7 +189,12 @@ export function MapSheet(props: MapSheetProps): ReactNode {
         )}
       </g>
       <g transform={`translate(${view.x} ${view.y})`}>
-        <Labels face={shown} scale={view.scale} chosen={chosen?.id ?? null} />
+        <Labels
+          face={shown}
+          scale={view.scale}
+          chosen={chosen?.id ?? null}
+          letters={size.width < 600 ? 16 : 14}
+        />
         {handles.map((place, index) => {
           const there = held?.point === index && held.crack === line?.crack ? held.to : place
           const big = chosen?.point === index

@@ -1,8 +1,9 @@
-import { useState, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
 import type { Problem } from '../../../api/client'
 import { outbox } from '../../../api/queue/outbox'
 import { useJob, useRefusals } from '../../../job/JobContext'
 import { useShop } from '../../../job/ShopContext'
+import { shownFields } from '../../../job/shown-fields'
 import { FieldFrame } from '../../../ui/FieldFrame'
 import { TypedInput } from '../../../ui/TypedInput'
 import type { FaceOnMap } from './edit'
@@ -26,7 +27,9 @@ const LABEL: Readonly<Record<Name, string>> = {
 
 /** Where one point lies, typed. */
 export function PointForm({ face, chosen }: PointFormProps): ReactNode {
+  const { view } = useJob()
   const { units } = useShop()
+  useEffect(() => shownFields.show(view.id, 'set_point'), [view.id])
   const line = face.lines.find((candidate) => candidate.crack === chosen.id && !candidate.from_behind)
   const mark = face.marks.find((candidate) => candidate.id === chosen.id)
   const point = chosen.point ?? 0
@@ -78,7 +81,7 @@ function One({ face, chosen, name, value }: OneProps): ReactNode {
   const refusals = useRefusals()
   const { units } = useShop()
   const [said, setSaid] = useState<string | null>(null)
-  const refused = refusals.find((item) => item.id === said)
+  const refused = refusals.find((item) => said !== null && item.id.startsWith(said))
   const problem: Problem | undefined = refused?.problem
   const id = `point-${name}`
   return (

@@ -16,7 +16,7 @@ const vertices = (points: readonly At[], walls: readonly (number | null | undefi
     return wall == null ? rounded(place) : { ...rounded(place), wall_mm: wall }
   })
 
-export const asLine = (
+const asLine = (
   points: readonly At[],
   walls: readonly (number | null | undefined)[] = [],
 ): Schemas['Shape'] => ({
