@@ -69,7 +69,7 @@ pub fn demo() -> Done {
 }
 
 pub fn test() -> Done {
-    browser()?;
+    debian()?;
     web_packages()?;
     cargo(&["fmt", "--all", "--check"])?;
     let npx = |words: &[&str]| run(&web(), "npx", words);
@@ -86,20 +86,29 @@ pub fn test() -> Done {
 }
 
 pub fn screenshots() -> Done {
-    browser()?;
+    debian()?;
     web_packages()?;
     web_pages()?;
     build_all()?;
     run(&root(), &root().join("target/debug/screenshots").to_string_lossy(), &[])
 }
 
-/// Debian's Chromium and its driver, when they are not here.
-fn browser() -> Done {
-    let here = |program: &str| Path::new("/usr/bin").join(program).exists();
-    if here("chromium") && here("chromedriver") {
+/// What the tests need of Debian, and where it then lies: the browser, its driver, and a reader of drawings that
+/// is not ours.
+const OF_DEBIAN: [(&str, &str); 3] = [
+    ("chromium", "/usr/bin/chromium"),
+    ("chromium-driver", "/usr/bin/chromedriver"),
+    ("python3-ezdxf", "/usr/lib/python3/dist-packages/ezdxf"),
+];
+
+/// What of that is not here.
+fn debian() -> Done {
+    let missing: Vec<&str> =
+        OF_DEBIAN.iter().filter(|(_, lies)| !Path::new(lies).exists()).map(|(package, _)| *package).collect();
+    if missing.is_empty() {
         return Ok(());
     }
-    let install = ["install", "--yes", "--no-install-recommends", "chromium", "chromium-driver"];
+    let install = [["install", "--yes", "--no-install-recommends"].as_slice(), &missing].concat();
     run(&root(), "apt-get", &["update"])
         .and_then(|()| run(&root(), "apt-get", &install))
         .map_err(|why| format!("{why}\nAs root: apt-get update && apt-get {}", install.join(" ")))

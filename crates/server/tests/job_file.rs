@@ -42,7 +42,7 @@ fn first_difference(one: &Value, other: &Value, path: &str) -> Option<String> {
 async fn a_job_comes_back_equal_in_everything_but_its_id(#[case] words: &str) {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
     let (id, file) = exported(&server, words).await;
-    assert_eq!((&file["format"], &file["version"]), (&json!("vanadin-job"), &json!(4)));
+    assert_eq!((&file["format"], &file["version"]), (&json!("vanadin-job"), &json!(5)));
     let elsewhere = Server::empty().await;
     let (status, imported) = elsewhere.post("/api/import", &file).await;
     assert_eq!(status, Status::Ok, "{imported}");

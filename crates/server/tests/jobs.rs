@@ -287,7 +287,7 @@ async fn a_job_that_was_put_away_is_let_go_by_its_name_with_all_that_hangs_on_it
     let (status, body) = server.post(&path, &json!({ "name": "Letterpress side frame" })).await;
     assert_eq!((status, &body["problems"][0]["message"]), (Status::UnprocessableEntity, &json!("it is hot")));
     let again = server.again().await;
-    assert_eq!(again.get("/api/rack").await.1["total"], 6);
+    assert_eq!(again.get("/api/rack").await.1["total"], 7);
 }
 
 #[rstest]

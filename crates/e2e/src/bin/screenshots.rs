@@ -12,9 +12,9 @@ const PHONE: (u32, u32) = (390, 844);
 const STATIONS: &[(&str, &str, &str)] = &[
     ("part", "Malt", "part"),
     ("iron", "Malt", "iron"),
-    ("cracks", "Bell", "cracks"),
+    ("cracks", "Seed drill", "cracks"),
     ("method", "Malt", "method"),
-    ("prep", "Letterpress", "prep"),
+    ("prep", "Seed drill", "prep"),
     ("heat", "Bell", "heat"),
     ("cooling", "Letterpress", "cooling"),
     ("check", "Incline", "check"),
@@ -40,6 +40,13 @@ async fn main() -> anyhow::Result<()> {
                 Ok(browser.run(words).await?.as_u64().unwrap_or(0) > 20)
             })
             .await?;
+            eventually("the pictures on it are there", async || {
+                let there = "return [...document.querySelectorAll('image')].every((image) =>
+                    performance.getEntriesByName(new URL(image.getAttribute('href'), location).href)
+                        .some((entry) => entry.responseEnd > 0))";
+                Ok(browser.run(there).await? == json!(true))
+            })
+            .await?;
             browser.picture(&folder.join(format!("{name}.png"))).await
         };
     take("rack", "/", "Letterpress", LAPTOP).await?;
@@ -50,6 +57,8 @@ async fn main() -> anyhow::Result<()> {
         let path = format!("/jobs/{}/{station}", browser.job("Malt").await?);
         take(&format!("{station}-phone"), &path, "Malt", PHONE).await?;
     }
+    take("cracks-phone", &format!("/jobs/{}/cracks", browser.job("Seed drill").await?), "bolt hole 1", PHONE)
+        .await?;
     take("cooling-phone", &format!("/jobs/{}/cooling", browser.job("Letterpress").await?), "HOT", PHONE)
         .await?;
 

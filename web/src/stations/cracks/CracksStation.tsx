@@ -198,8 +198,8 @@ function OneCrack({ crack }: { crack: Schemas['CrackPlan'] }): ReactNode {
   const name = <F extends Schemas['CrackField']>(end: F) => `crack.${crack.id}.${end}` as const
   const [a, b] = crack.ends
   // What an end runs into is seen on the map: only a free one is asked.
-  const asked = (end: Schemas['EndPlan'] | undefined) =>
-    !crack.on_map || ['', 'tip', 'hidden'].includes(end?.kind ?? '')
+  const asked = (end: Schemas['EndPlan'] | undefined, said: string) =>
+    !crack.on_map || ['', 'tip', 'hidden', said].includes(end?.kind ?? '')
   return (
     <section aria-label={`Crack ${crack.letter}`} className="border-t border-scribe pt-2">
       <div className="grid grid-cols-[52px_1fr_1fr_1.2fr_1.5fr_1.5fr] items-start gap-2 max-bench:grid-cols-2">
@@ -221,8 +221,8 @@ function OneCrack({ crack }: { crack: Schemas['CrackPlan'] }): ReactNode {
           placeholder={crack.wall_guessed ? undefined : crack.wall_words}
         />
         <Field name={name('found_by')} folded />
-        {asked(a) && <Field name={name('end_a')} label={endLabel(a)} folded />}
-        {asked(b) && <Field name={name('end_b')} label={endLabel(b)} folded />}
+        {asked(a, typed(name('end_a'))) && <Field name={name('end_a')} label={endLabel(a)} folded />}
+        {asked(b, typed(name('end_b'))) && <Field name={name('end_b')} label={endLabel(b)} folded />}
       </div>
       <div className="mt-2 grid grid-cols-3 items-end gap-2 max-bench:grid-cols-1">
         {crack.full_break && <Field name={name('piece')} folded />}
