@@ -196,6 +196,8 @@ async fn a_crack_that_ran_on_opens_the_next_round_in_three_presses() -> anyhow::
         browser.say(&id, json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })).await?;
     }
     browser.say(&id, json!({ "kind": "light", "speed": 1.0, "owned": "the test" })).await?;
+    // At the torch, with a glove: what happened, which one, where its tip is now.
+    browser.go(&server.url(&format!("/jobs/{id}/torch"))).await?;
     browser.press("It ran on").await?;
     browser.press("B ran on").await?;
     browser.sees("Press where its tip is now.").await?;

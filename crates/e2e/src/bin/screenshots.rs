@@ -57,8 +57,13 @@ async fn main() -> anyhow::Result<()> {
         let path = format!("/jobs/{}/{station}", browser.job("Malt").await?);
         take(&format!("{station}-phone"), &path, "Malt", PHONE).await?;
     }
-    take("cracks-phone", &format!("/jobs/{}/cracks", browser.job("Seed drill").await?), "bolt hole 1", PHONE)
-        .await?;
+    take(
+        "cracks-phone",
+        &format!("/jobs/{}/cracks", browser.job("Seed drill").await?),
+        "260 mm by 170 mm",
+        PHONE,
+    )
+    .await?;
     take("cooling-phone", &format!("/jobs/{}/cooling", browser.job("Letterpress").await?), "HOT", PHONE)
         .await?;
 

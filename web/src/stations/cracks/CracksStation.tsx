@@ -1,8 +1,10 @@
-import { useState, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
+import { useLocation, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { KeepOff } from '../../job/KeepOff'
 import { useJob } from '../../job/JobContext'
+import { RanOn } from '../../job/RanOn'
 import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
@@ -18,7 +20,6 @@ import { FaceSheet } from './map/FaceSheet'
 import { MapBench, type Task } from './map/MapBench'
 import type { Chosen } from './map/MapSheet'
 import { PointForm } from './map/PointForm'
-import { RanOn } from './map/RanOn'
 import type { Thing } from './map/things'
 
 /** Every crack to scale, on the faces of the part, with the holes that end it. */
@@ -27,9 +28,11 @@ export function CracksStation(): ReactNode {
   const { units } = useShop()
   const { cracks, map } = view.plan
   const [chosen, setChosen] = useState<Chosen | null>(null)
-  const [faceId, setFaceId] = useState<string | null>(null)
+  // What ran on at the torch is drawn here.
+  const { state } = useLocation() as { state: { drawing?: { task: Task; face: string | null } } | null }
+  const [faceId, setFaceId] = useState<string | null>(state?.drawing?.face ?? null)
   const [described, setDescribed] = useState<string | null>(null)
-  const [task, setTask] = useState<Task | null>(null)
+  const [task, setTask] = useState<Task | null>(state?.drawing?.task ?? null)
   const [striking, setStriking] = useState(false)
   const [running, setRunning] = useState(false)
   const face = map.faces.find((candidate) => candidate.id === faceId) ?? map.faces[0]
@@ -63,6 +66,12 @@ export function CracksStation(): ReactNode {
     setFaceId(id)
     setDescribed(id)
   }
+  const navigate = useNavigate()
+  const handed = state?.drawing !== undefined
+  // It is drawn once: a page that is loaded again begins anew.
+  useEffect(() => {
+    if (handed) void navigate('.', { replace: true, state: null })
+  }, [handed, navigate])
   const begin = (next: Task, on: string | null) => {
     if (on !== null) setFaceId(on)
     setTask(next)

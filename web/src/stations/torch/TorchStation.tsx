@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
 import type { Live, Schemas } from '../../api/client'
 import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
@@ -10,6 +11,7 @@ import { HotBetween } from './HotBetween'
 import { LightUp } from './LightUp'
 import { Pieces } from './Pieces'
 import { StopSheet } from './StopSheet'
+import { RanOn } from '../../job/RanOn'
 import { ReadingSheet } from '../../job/ReadingSheet'
 import { TorchLog } from './TorchLog'
 import { WindowBar } from './WindowBar'
@@ -22,6 +24,8 @@ export function TorchStation(): ReactNode {
   const { live } = useLive()
   const [sheet, setSheet] = useState<'reading' | 'note' | null>(null)
   const [stopping, setStopping] = useState(false)
+  const [running, setRunning] = useState(false)
+  const navigate = useNavigate()
   const { time_zone } = useShop()
   const { torch } = view.plan
   const round = view.job.rounds.at(-1)
@@ -123,6 +127,12 @@ export function TorchStation(): ReactNode {
               Note
             </Button>
           )}
+          {/* What is covered is looked at when it is cold. */}
+          {!covered && (
+            <Button large onPress={() => setRunning(true)}>
+              It ran on
+            </Button>
+          )}
         </div>
         {/* With all beads laid the plate covers it: nothing is stopped. */}
         {!covered && !pins && !finished && (
@@ -147,6 +157,13 @@ export function TorchStation(): ReactNode {
           log({ kind: 'covered', why })
           setStopping(false)
         }}
+      />
+      <RanOn
+        open={running}
+        onClose={() => setRunning(false)}
+        onTask={(task, face) =>
+          void navigate(`/jobs/${view.id}/cracks`, { state: { drawing: { task, face } } })
+        }
       />
       <ReadingSheet kind={sheet} onClose={() => setSheet(null)} onSay={log} />
     </div>

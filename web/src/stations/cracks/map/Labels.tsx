@@ -7,16 +7,20 @@ export interface LabelsProps {
   /** Pixels to the millimetre. */
   scale: number
   chosen: string | null
-  /** Of the letters that are read: larger where a phone is held at arm's length. */
-  letters: number
+  /** A phone: larger letters, and fewer of them. */
+  narrow: boolean
 }
 
 /** A moat of the ground round letters, so that they are read over lines and pictures. */
 const MOAT = { paintOrder: 'stroke', stroke: 'var(--iron)', strokeWidth: 5, strokeLinejoin: 'round' } as const
 
 /** Letters, drills and names, in pixels: they keep their size however near one looks. */
-export const Labels = memo(function Labels({ face, scale, chosen, letters }: LabelsProps): ReactNode {
+export const Labels = memo(function Labels({ face, scale, chosen, narrow }: LabelsProps): ReactNode {
   const px = (mm: number) => mm * scale
+  const letters = narrow ? 16 : 14
+  // What lies far right is written about on its left.
+  const { left_mm, right_mm } = face.frame
+  const farRight = (x_mm: number) => x_mm > left_mm + 0.66 * (right_mm - left_mm)
   return (
     <g fill="var(--chalk)" pointerEvents="none">
       {face.lines.map((line) => {
@@ -45,9 +49,17 @@ export const Labels = memo(function Labels({ face, scale, chosen, letters }: Lab
       })}
       {face.holes.map((hole) => {
         const [x, y] = [px(hole.at.x_mm), px(hole.at.y_mm)]
-        const out = px(hole.drill_mm / 2) + 10
+        const side = farRight(hole.at.x_mm) ? -1 : 1
+        const out = side * (px(hole.drill_mm / 2) + 10)
         return (
-          <text key={`${hole.crack} ${hole.side}`} x={x + out} y={y + 20} fontSize={letters} style={MOAT}>
+          <text
+            key={`${hole.crack} ${hole.side}`}
+            x={x + out}
+            y={y + 20}
+            textAnchor={side < 0 ? 'end' : 'start'}
+            fontSize={letters}
+            style={MOAT}
+          >
             {hole.words}
             {hole.crack === chosen &&
               hole.measured.map((words) => (
@@ -61,12 +73,14 @@ export const Labels = memo(function Labels({ face, scale, chosen, letters }: Lab
       {face.marks.map((mark) => {
         const place =
           mark.shape.kind === 'circle' || mark.shape.kind === 'place' ? mark.shape : mark.shape.points[0]
-        if (place === undefined) return null
+        // Where there is little room only what is chosen has its name.
+        if (place === undefined || (narrow && mark.id !== chosen)) return null
         const out = mark.shape.kind === 'circle' ? px(mark.shape.radius_mm) : 4
         return (
           <text
             key={mark.id}
-            x={px(place.x_mm) + out + 6}
+            x={px(place.x_mm) + (farRight(place.x_mm) ? -out - 6 : out + 6)}
+            textAnchor={farRight(place.x_mm) ? 'end' : 'start'}
             y={px(place.y_mm) - 6}
             fontSize={letters}
             fill="var(--ash)"

@@ -1,10 +1,10 @@
 import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import type { UnitSystem } from '../../../api/client'
-import { useSize } from '../../../ui/useWidth'
+import { useSize, type Size } from '../../../ui/useWidth'
 import { inserted, moved, type Drawn, type FaceOnMap } from './edit'
 import { Labels } from './Labels'
 import { Layers } from './Layers'
-import { Rulers } from './Rulers'
+import { RULER, Rulers } from './Rulers'
 import { footOn, landed, type Around, type Landed } from './snap'
 import { usePan } from './usePan'
 import {
@@ -60,7 +60,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
   const [looked, look] = useState<View | null>(null)
   const [held, setHeld] = useState<Held | null>(null)
   const [cursor, setCursor] = useState<At | null>(null)
-  const view = looked ?? fitted(face.frame, size.width, size.height)
+  const view = looked ?? besideRulers(face, size)
   const shown = useMemo(() => withHeld(face, held), [face, held])
   const reach = (touch: boolean) => (touch ? REACH.touch : REACH.mouse) / view.scale
   const around = useRef<{ of: FaceOnMap; around: Around } | null>(null)
@@ -189,12 +189,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
         )}
       </g>
       <g transform={`translate(${view.x} ${view.y})`}>
-        <Labels
-          face={shown}
-          scale={view.scale}
-          chosen={chosen?.id ?? null}
-          letters={size.width < 600 ? 16 : 14}
-        />
+        <Labels face={shown} scale={view.scale} chosen={chosen?.id ?? null} narrow={size.width < 600} />
         {handles.map((place, index) => {
           const there = held?.point === index && held.crack === line?.crack ? held.to : place
           const big = chosen?.point === index
@@ -233,6 +228,12 @@ export function MapSheet(props: MapSheetProps): ReactNode {
       <Rulers view={view} width={size.width} height={size.height} units={units} />
     </svg>
   )
+}
+
+/** All of the face, clear of the rulers along its edges. */
+function besideRulers(face: FaceOnMap, { width, height }: Size): View {
+  const view = fitted(face.frame, Math.max(width - RULER.left, 50), Math.max(height - RULER.top, 50))
+  return { ...view, x: view.x + RULER.left, y: view.y + RULER.top }
 }
 
 /** What was held is let go: joined to what it was let go on. */

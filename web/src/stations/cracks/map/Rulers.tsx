@@ -9,6 +9,9 @@ export interface RulersProps {
   units: UnitSystem
 }
 
+/** What the rulers take of the sheet, in pixels. */
+export const RULER = { left: 34, top: 22 } as const
+
 /** Least pixels between two numbers. */
 const APART = 62
 
@@ -38,7 +41,15 @@ export function Rulers({ view, width, height, units }: RulersProps): ReactNode {
   const unit = units === 'imperial' ? ' in' : ' mm'
   return (
     <g stroke="var(--dim)" fontSize="13" pointerEvents="none" aria-hidden>
-      <rect x="0" y="0" width={width} height="22" fill="var(--iron)" fillOpacity="0.82" stroke="none" />
+      <rect
+        x="0"
+        y="0"
+        width={width}
+        height={RULER.top}
+        fill="var(--iron)"
+        fillOpacity="0.82"
+        stroke="none"
+      />
       <rect
         x="0"
         y="22"
@@ -51,7 +62,7 @@ export function Rulers({ view, width, height, units }: RulersProps): ReactNode {
       {ticks(view.x, width).map((tick) => {
         const x = view.x + tick * small * view.scale
         const named = tick % parts === 0
-        return x < 34 ? null : (
+        return x < RULER.left ? null : (
           <g key={tick}>
             <path d={`M${x} 0v${named ? 11 : 6}`} />
             {named && (

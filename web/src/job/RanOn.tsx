@@ -1,15 +1,21 @@
 import type { ReactNode } from 'react'
-import { useJob } from '../../../job/JobContext'
-import { useShop } from '../../../job/ShopContext'
-import { Button } from '../../../ui/Button'
-import { Sheet } from '../../../ui/Sheet'
-import type { Task } from './MapBench'
+import { Button } from '../ui/Button'
+import { Sheet } from '../ui/Sheet'
+import { useJob } from './JobContext'
+import { useShop } from './ShopContext'
+
+/** A crack to be drawn: where it ran to, or a new one. */
+interface RanOnTask {
+  thing: 'crack'
+  id: string
+  ranOn?: boolean
+}
 
 export interface RanOnProps {
   open: boolean
   onClose: () => void
   /** The next round is open, and this is drawn in it; the face it lies on, where it has one. */
-  onTask: (task: Task, face: string | null) => void
+  onTask: (task: RanOnTask, face: string | null) => void
 }
 
 /** A hot moment: which crack ran on, or that a new one showed. One press opens the next round with the old map under it. */
