@@ -217,3 +217,23 @@ async fn a_crack_that_ran_on_opens_the_next_round_in_three_presses() -> anyhow::
     assert_eq!(earlier, Some(1), "the old line lies under it");
     Ok(())
 }
+
+#[tokio::test]
+async fn a_face_is_as_large_as_the_part_whatever_units_that_was_typed_in() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    // It was typed as 240 and 60 while the shop spoke in millimetres.
+    let id = browser.job("Glasshouse").await?;
+    let imperial = json!({ "change": { "kind": "set", "key": "shop.units", "typed": "imperial", "shown_in": "metric" } });
+    browser.fetch("POST", "/api/shop", imperial).await?;
+    browser.go(&server.url(&format!("/jobs/{id}/cracks"))).await?;
+    browser.press("Draw the face it is on").await?;
+    eventually("it has the part's size", async || {
+        let view = browser.view(&id).await?;
+        let corner = &view["plan"]["map"]["faces"][0]["rims"][0][2];
+        let near = |mm: &Value, of: f64| mm.as_f64().is_some_and(|mm| (mm - of).abs() < 1.0);
+        Ok(near(&corner["x_mm"], 240.0) && near(&corner["y_mm"], 60.0))
+    })
+    .await
+}

@@ -8,6 +8,7 @@ import { RanOn } from '../../job/RanOn'
 import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
+import { inUnits } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { focusField } from '../../ui/focus'
 import { GoesOn } from '../../ui/GoesOn'
@@ -24,7 +25,7 @@ import type { Thing } from './map/things'
 
 /** Every crack to scale, on the faces of the part, with the holes that end it. */
 export function CracksStation(): ReactNode {
-  const { view, typed, say } = useJob()
+  const { view, field: fieldOf, say } = useJob()
   const { units } = useShop()
   const { cracks, map } = view.plan
   const [chosen, setChosen] = useState<Chosen | null>(null)
@@ -60,7 +61,11 @@ export function CracksStation(): ReactNode {
         ['across', 'part.length'],
         ['down', 'part.width'],
       ] as const) {
-        if (typed(of) !== '') set(field, typed(of))
+        // As it was understood: what was typed may have meant the other units.
+        const { metric, imperial } = fieldOf(of)
+        if (metric == null || imperial == null) continue
+        const { number, unit } = inUnits({ metric, imperial }, units)
+        set(field, `${number} ${unit}`)
       }
     }
     setFaceId(id)

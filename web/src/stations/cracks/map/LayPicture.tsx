@@ -52,15 +52,18 @@ export function LayPicture({ faceId, name, onClose }: LayPictureProps): ReactNod
     if (refused !== undefined) outbox.dismiss(refused)
     const typed: Record<string, string> = by === 'corners' ? { across, down } : { across }
     setSaid(
-      say({
-        kind: 'straighten',
-        face: faceId,
-        picture,
-        points_px: points.map(([x, y]) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]),
-        size_px: size ?? [0, 0],
-        typed,
-        shown_in: units,
-      }),
+      say(
+        {
+          kind: 'straighten',
+          face: faceId,
+          picture,
+          points_px: points.map(([x, y]) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]),
+          size_px: size ?? [0, 0],
+          typed,
+          shown_in: units,
+        },
+        view.revision,
+      ),
     )
   }
   if (said !== null && laid !== undefined && laid !== before) {
