@@ -113,6 +113,39 @@ pub fn added_up(areas: &[(f64, f64)]) -> f64 {
     areas.windows(2).map(|pair| (pair[1].0 - pair[0].0) * (pair[0].1 + pair[1].1) / 2.0).sum()
 }
 
+/// What a depth read while grooving says.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Ground {
+    /// So much more may come out before the lip, in mm.
+    GoOn { more_mm: f64 },
+    /// At the lip: stop.
+    Stop,
+    /// Into the lip; so much metal is left, in mm.
+    IntoTheLip { left_mm: f64 },
+    /// Through the wall.
+    Through,
+}
+
+/// A depth gauge in a groove is read to this, in mm. House.
+const READ_TO_MM: f64 = 0.25;
+
+impl Ground {
+    /// A groove so deep in this wall, where so much of it is to be left: 0 for a groove that goes through.
+    #[must_use]
+    pub fn at(depth_mm: f64, wall: WallMillimetres, lip_mm: f64) -> Self {
+        let left_mm = wall.millimetres() - depth_mm;
+        if lip_mm <= 0.0 {
+            return if left_mm <= READ_TO_MM { Self::Stop } else { Self::GoOn { more_mm: left_mm } };
+        }
+        match left_mm {
+            left if left <= 0.0 => Self::Through,
+            left if left < lip_mm - READ_TO_MM => Self::IntoTheLip { left_mm },
+            left if left <= lip_mm + READ_TO_MM => Self::Stop,
+            left => Self::GoOn { more_mm: left - lip_mm },
+        }
+    }
+}
+
 /// What a volume takes of a filler.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct SeamFill {
@@ -164,6 +197,20 @@ mod tests {
         let hole = SeamHole { drill_mm: 10f64.sqrt(), wall_mm: 10.0, countersunk: true };
         let volume = both.volume_mm3(&stations(&[(0.0, 10.0), (40.0, 10.0)]), &[hole]).unwrap();
         assert!((volume - (2000.0 + 78.54 + 261.80)).abs() < 0.01, "{volume}");
+    }
+
+    #[rstest]
+    #[case::on_the_way(6.0, 1.5, Ground::GoOn { more_mm: 2.5 })]
+    #[case::nearly(8.2, 1.5, Ground::GoOn { more_mm: 0.3000000000000007 })]
+    #[case::at_the_lip(8.5, 1.5, Ground::Stop)]
+    #[case::within_the_gauge(8.7, 1.5, Ground::Stop)]
+    #[case::into_it(9.0, 1.5, Ground::IntoTheLip { left_mm: 1.0 })]
+    #[case::through(10.0, 1.5, Ground::Through)]
+    #[case::far_through(14.0, 1.5, Ground::Through)]
+    #[case::meant_to_go_through(10.0, 0.0, Ground::Stop)]
+    #[case::not_yet_through(6.0, 0.0, Ground::GoOn { more_mm: 4.0 })]
+    fn a_depth_says_when_to_stop(#[case] depth_mm: f64, #[case] lip_mm: f64, #[case] expected: Ground) {
+        assert_eq!(Ground::at(depth_mm, WallMillimetres::new(10.0).unwrap(), lip_mm), expected);
     }
 
     #[rstest]

@@ -4,87 +4,16 @@ mod common;
 
 use std::collections::BTreeMap;
 
+use common::mapped::{Mapped, circle, line, plain_face, walled};
 use common::{Bench, figure, set};
 use proptest::prelude::*;
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::field::{crack_key, face_key, mark_key};
-use vanadin_core::job::{Change, Refusal};
-use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
-use vanadin_core::plan::{CrackPlan, MapPlan, Plan};
+use vanadin_core::job::{Change, Refusal, Work};
+use vanadin_core::map::{At, Drawn, MarkKind, Shape};
+use vanadin_core::plan::{CrackPlan, Plan};
 use vanadin_core::quantity::UnitSystem;
-
-fn line(points: &[(f64, f64)]) -> Shape {
-    let vertex = |&(x_mm, y_mm): &(f64, f64)| Vertex { x_mm, y_mm, wall_mm: None };
-    Shape::Line { points: points.iter().map(vertex).collect() }
-}
-
-fn walled(points: &[(f64, f64, f64)]) -> Shape {
-    let vertex = |&(x_mm, y_mm, wall): &(f64, f64, f64)| Vertex { x_mm, y_mm, wall_mm: Some(wall) };
-    Shape::Line { points: points.iter().map(vertex).collect() }
-}
-
-fn circle(x_mm: f64, y_mm: f64, across_mm: f64) -> Shape {
-    Shape::Circle { x_mm, y_mm, radius_mm: across_mm / 2.0 }
-}
-
-/// The lever with one face of 300 x 200 mm on which nothing is drawn yet.
-struct Mapped {
-    bench: Bench,
-    face: Uuid,
-}
-
-impl Mapped {
-    fn new() -> Self {
-        let mut bench = Bench::lever("machine_frame", "gray");
-        bench.set("method.choice", "arc_nickel_iron");
-        let face = plain_face(&mut bench, 300.0, 200.0);
-        Self { bench, face }
-    }
-
-    fn draw(&mut self, mark: Uuid, shape: Shape) -> &mut Self {
-        let drawn = vec![Drawn { mark, face: self.face, shape: Some(shape) }];
-        self.bench.say(Change::Draw { drawn });
-        self
-    }
-
-    fn mark(&mut self, what: MarkKind, shape: Shape) -> Uuid {
-        let mark = self.bench.say(Change::AddMark { what });
-        self.draw(mark, shape);
-        mark
-    }
-
-    /// Another crack, everything said of it but where it lies.
-    fn crack(&mut self) -> Uuid {
-        let crack = self.bench.say(Change::AddCrack);
-        for (field, typed) in [("wall", "14"), ("found_by", "dye"), ("end_a", "tip"), ("end_b", "tip")] {
-            self.bench.set(&crack_key(crack, field), typed);
-        }
-        crack
-    }
-
-    fn first(&self) -> Uuid {
-        self.bench.crack()
-    }
-
-    fn plan(&self) -> Plan {
-        self.bench.plan()
-    }
-
-    fn map(&self) -> MapPlan {
-        self.plan().map
-    }
-}
-
-fn plain_face(bench: &mut Bench, across: f64, down: f64) -> Uuid {
-    let face = bench.say(Change::AddFace);
-    for (field, typed) in
-        [("outline", "rectangle".to_owned()), ("across", across.to_string()), ("down", down.to_string())]
-    {
-        bench.set(&face_key(face, field), &typed);
-    }
-    face
-}
 
 fn kinds(crack: &CrackPlan) -> [&str; 2] {
     [&crack.ends[0].kind, &crack.ends[1].kind]
@@ -167,23 +96,32 @@ fn a_stop_hole_lies_beyond_the_tip_and_is_measured_from_two_edges() {
 fn the_list_of_the_work_says_where_each_hole_goes() {
     let mut mapped = Mapped::new();
     let crack = mapped.first();
-    let holes = |mapped: &Mapped| -> Vec<String> {
-        let steps = mapped.plan().prep.unwrap().steps;
-        steps.into_iter().filter(|step| step.contains("punch")).collect()
+    let lines = |mapped: &Mapped, what: Work| -> Vec<(String, Vec<String>)> {
+        let work = mapped.plan().prep.unwrap().work;
+        let of = work.into_iter().filter(|line| line.step.what == what);
+        of.map(|line| (line.sentence, line.settings)).collect()
     };
-    assert!(holes(&mapped).is_empty(), "it is not on the map");
+    let punched = lines(&mapped, Work::Punch);
+    assert_eq!(
+        punched[0].0, "A, right end: 2.4 mm past the tip, in the line of the crack.",
+        "not on the map"
+    );
     mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
-    let planned = holes(&mapped);
-    assert_eq!(planned.len(), 1);
-    let begins =
-        "A, right end: punch 62.5 mm from the left edge, 80 mm from the top edge; drill 5.5 mm, then 8 mm";
-    assert!(planned[0].starts_with(begins), "{planned:?}");
+    let punched = lines(&mapped, Work::Punch);
+    assert_eq!(punched.len(), 1);
+    assert_eq!(
+        punched[0].0,
+        "A, right end: 62.5 mm from the left edge, 80 mm from the top edge; 2.4 mm past the tip."
+    );
+    // Hand-worked: gray, 25 m/min: 1000 x 25 / (pi x 5.5) = 1447, said as 1450, and / (pi x 8) = 995
+    assert_eq!(lines(&mapped, Work::Pilot)[0].1, ["5.5 mm", "1450 rpm"]);
+    assert_eq!(lines(&mapped, Work::Drill)[0].1, ["8 mm", "995 rpm"]);
     // The shop's own set: what it does not have is not asked for.
     mapped.bench.shop.drills_mm = vec![5.1054, 9.0];
-    let own = holes(&mapped);
-    assert!(own[0].contains("drill #7 (5.1 mm), then 9 mm"), "{own:?}");
+    assert_eq!(lines(&mapped, Work::Pilot)[0].1[0], "#7 (5.1 mm)");
+    assert_eq!(lines(&mapped, Work::Drill)[0].1[0], "9 mm");
     mapped.bench.set(&crack_key(crack, "drilled_b"), "8");
-    assert!(holes(&mapped).is_empty(), "what is drilled is done");
+    assert!(lines(&mapped, Work::Drill).is_empty(), "what is drilled is done");
 }
 
 #[test]

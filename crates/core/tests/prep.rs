@@ -6,7 +6,7 @@ mod common;
 use common::{Bench, figure};
 use rstest::rstest;
 use vanadin_core::field::crack_key;
-use vanadin_core::job::Change;
+use vanadin_core::job::{Change, Work};
 use vanadin_core::plan::{Amount, Plan, Station};
 use vanadin_core::quantity::UnitSystem;
 
@@ -236,13 +236,29 @@ fn the_spindle_follows_the_most_demanding_iron(
 
 #[test]
 fn the_steps_before_the_heat_are_in_order() {
-    let steps = lever("torch_braze", "14", "both").plan().prep.unwrap().steps;
-    assert_eq!(steps[0], "Drill 1 stop-hole, through, dry.");
-    assert!(steps[1].contains("witness line 3 mm"));
+    let work = lever("torch_braze", "14", "both").plan().prep.unwrap().work;
+    let order: Vec<Work> = work.iter().map(|line| line.step.what).collect();
+    let expected = [
+        Work::Clean,
+        Work::Witness,
+        Work::Punch,
+        Work::Pilot,
+        Work::Drill,
+        Work::Countersink,
+        Work::Open,
+        Work::Shape,
+        Work::Margins,
+        Work::Inside,
+        Work::PenetrantOut,
+        Work::OfMethod,
+        Work::Dry,
+    ];
+    assert_eq!(order, expected);
     // Hand-worked: 1.5 x 14 = 21
-    assert!(
-        steps.iter().any(|step| step == "Clean 21 mm to bright metal each side, inside too."),
-        "{steps:?}"
-    );
-    assert!(steps.last().unwrap().contains("oxidising flame"));
+    let settings = |what: Work| work.iter().find(|line| line.step.what == what).unwrap().settings.clone();
+    assert_eq!(settings(Work::Margins), ["21 mm each side"]);
+    assert_eq!(settings(Work::Witness), ["3 mm off"]);
+    assert!(work.iter().any(|line| line.sentence.contains("oxidising flame")));
+    // Hand-worked: from both sides, half of 14 each.
+    assert!(settings(Work::Shape)[0].starts_with("each side 7 mm deep"), "{:?}", settings(Work::Shape));
 }

@@ -10,7 +10,7 @@ use vanadin_core::field::{
     face_key, mark_key, neighbour_key,
 };
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Fact, Job, TorchEntry, Understood, accept};
+use vanadin_core::job::{Change, Fact, Job, SeamReadingKind, TorchEntry, Understood, Work, WorkStep, accept};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::{Plan, Station, plan, standing};
 use vanadin_core::quantity::{Kind, UnitSystem};
@@ -41,6 +41,8 @@ enum Act {
     Straighten(usize, usize),
     Draw(usize, usize, usize),
     SetPoint(usize, usize, usize),
+    MeasureSeam(usize, usize, usize),
+    Tick(usize, usize, bool),
 }
 
 fn any_act() -> impl Strategy<Value = Act> {
@@ -68,6 +70,8 @@ fn any_act() -> impl Strategy<Value = Act> {
         1 => (0..2usize, 0..4usize).prop_map(|(f, p)| Act::Straighten(f, p)),
         5 => (0..2usize, 0..8usize, 0..9usize).prop_map(|(f, m, s)| Act::Draw(f, m, s)),
         2 => (0..8usize, 0..4usize, 0..5usize).prop_map(|(m, p, t)| Act::SetPoint(m, p, t)),
+        3 => (0..4usize, 0..SeamReadingKind::ALL.len(), 0..5usize).prop_map(|(c, w, t)| Act::MeasureSeam(c, w, t)),
+        2 => (0..Work::ALL.len(), 0..3usize, any::<bool>()).prop_map(|(w, c, d)| Act::Tick(w, c, d)),
     ]
 }
 
@@ -242,6 +246,26 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
                 shown_in: UnitSystem::Metric,
             })
         }
+        Act::MeasureSeam(crack, what, pick) => {
+            let what = SeamReadingKind::ALL[*what];
+            let text = ["12 mm", "0", "0.4", "900", "deep"][*pick];
+            let typed = what.names().iter().map(|name| ((*name).to_owned(), text.to_owned()));
+            Some(Change::MeasureSeam {
+                crack: round.cracks.get(*crack)?.id,
+                what,
+                number: (*pick % 2 == 0).then_some(1 + *pick as u32),
+                typed: typed.collect(),
+                shown_in: UnitSystem::Metric,
+            })
+        }
+        Act::Tick(what, crack, done) => Some(Change::Tick {
+            step: WorkStep {
+                what: Work::ALL[*what],
+                at: round.cracks.get(*crack).map(|crack| crack.id),
+                number: (*crack > 1).then_some(2),
+            },
+            done: *done,
+        }),
         Act::Undo => Some(Change::Undo { target: job.own_word("").0? }),
         Act::Redo => Some(Change::Redo { target: job.own_word("").1? }),
         Act::Light(speed) => Some(Change::Light { speed: *speed, frozen: None, owned: String::new() }),

@@ -177,6 +177,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 map::route::face_picture,
                 map::route::trace,
                 map::route::face_file,
+                map::route::face_pages,
                 job_file::export,
                 job::stream::stream,
             ],

@@ -34,6 +34,7 @@ use crate::api_error::ProblemsBody;
         crate::map::route::face_picture,
         crate::map::route::trace,
         crate::map::route::face_file,
+        crate::map::route::face_pages,
         crate::job::stream::stream,
         crate::job_file::export,
         crate::job_file::import,

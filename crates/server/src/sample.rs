@@ -8,7 +8,9 @@ use vanadin_core::field::{
     Held, crack_key, face_key, mark_key, neighbour_key, parse_value, picture_key, shop_field,
 };
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Allowed, Change, Fact, Job, TorchEntry, Understood, accept};
+use vanadin_core::job::{
+    Allowed, Change, Fact, Job, SeamReadingKind, TorchEntry, Understood, Work, WorkStep, accept,
+};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
@@ -175,6 +177,11 @@ impl<'a> Told<'a> {
 
     fn set(&mut self, key: &str, typed: &str) {
         self.say(Change::Set { key: key.to_owned(), typed: typed.to_owned(), shown_in: UnitSystem::Metric });
+    }
+
+    fn measured(&mut self, crack: Uuid, what: SeamReadingKind, number: Option<u32>, typed: &[(&str, &str)]) {
+        let typed = typed.iter().map(|(name, mm)| ((*name).to_owned(), (*mm).to_owned())).collect();
+        self.say(Change::MeasureSeam { crack, what, number, typed, shown_in: UnitSystem::Metric });
     }
 
     fn part(&mut self, facts: &[(&str, &str)]) {
@@ -613,6 +620,32 @@ fn drill_plate(told: &mut Told<'_>) {
     told.draw(corner, foot, Shape::Outline { points: points.to_vec() });
     told.set(&mark_key(corner, "thickness"), "16");
     told.set(&crack_key(c, "old_share"), "20");
+    told.set(&crack_key(c, "align_by"), "pin,straight_edge");
+    told.set("method.choice", "arc_nickel_iron");
+    let bore = told.say(Change::AddMark { what: MarkKind::Feature });
+    for (field, typed) in [
+        ("kind", "bore"),
+        ("datum", "bolt hole 1"),
+        ("nominal", "22"),
+        ("tolerance", "0.1"),
+        ("before", "22.05"),
+    ] {
+        told.set(&mark_key(bore, field), typed);
+    }
+    // On the bench: the break is fitted and half tacked, the long crack half ground.
+    told.wait(40);
+    told.measured(c, SeamReadingKind::FitUp, None, &[("at", "12"), ("gap", "0.3"), ("step", "0.2")]);
+    told.measured(c, SeamReadingKind::Rock, None, &[("rock", "0.2"), ("over", "150")]);
+    told.measured(c, SeamReadingKind::Pin, None, &[("run_out", "0.1")]);
+    told.measured(c, SeamReadingKind::Tack, Some(1), &[("moved", "0")]);
+    told.wait(25);
+    told.measured(a, SeamReadingKind::Depth, None, &[("at", "20"), ("depth", "5.5")]);
+    told.measured(a, SeamReadingKind::Depth, None, &[("at", "90"), ("depth", "4")]);
+    let done =
+        [(Work::Clean, None), (Work::FitUp, Some(c)), (Work::TackGroove, Some(c)), (Work::Witness, None)];
+    for (what, at) in done {
+        told.say(Change::Tick { step: WorkStep { what, at, number: None }, done: true });
+    }
 }
 
 /// A line along these places, its wall even, or changing from its last to its first.

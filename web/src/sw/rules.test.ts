@@ -15,6 +15,9 @@ describe('a request', () => {
     ['/api/tables/imperial', false, 'seen'],
     [`/api/jobs/${JOB}`, false, 'seen'],
     [`/api/jobs/${JOB}/pictures/${JOB}`, false, 'seen'],
+    [`/api/jobs/${JOB}/map/${JOB}/picture/12`, false, 'seen'],
+    [`/api/jobs/${JOB}/map/${JOB}/pages`, true, 'leave'],
+    [`/api/jobs/${JOB}/map/${JOB}.svg`, false, 'leave'],
     // What tells whether the server is there, what never ends, and what a person loads as a file.
     ['/api/health', false, 'leave'],
     [`/api/jobs/${JOB}/stream`, false, 'leave'],

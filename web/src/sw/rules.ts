@@ -16,6 +16,8 @@ const SEEN: readonly RegExp[] = [
   /^\/api\/blank$/,
   /^\/api\/tables\/[a-z]+$/,
   /^\/api\/jobs\/[0-9a-f-]{36}$/,
+  // Laid another way it has another revision: what is kept is what was seen.
+  /^\/api\/jobs\/[0-9a-f-]{36}\/map\/[0-9a-f-]{36}\/picture\/\d+$/,
   /^\/api\/jobs\/[0-9a-f-]{36}\/pictures\/[0-9a-f-]{36}(\/small)?$/,
 ]
 

@@ -74,6 +74,34 @@ pub const BECOMES: &[Choice] = &[
     ("leave", "Left, and watched"),
 ];
 
+/// What gets to a seam.
+pub const REACHES: &[Choice] = &[
+    ("eye", "The eye"),
+    ("disc", "A disc"),
+    ("burr", "A burr"),
+    ("chisel", "A chisel"),
+    ("torch", "The torch"),
+];
+
+/// How the edges of a crack are.
+pub const EDGES: &[Choice] = &[
+    ("clean", "Clean iron"),
+    ("flame_cut", "Flame-cut"),
+    ("melted", "Melted once"),
+    ("burnt", "Burnt, scaled by long heat"),
+];
+
+/// What the alignment of a full break is read by.
+pub const ALIGN_BY: &[Choice] = &[
+    ("pin", "A pin through the holes"),
+    ("straight_edge", "A straight edge"),
+    ("light", "Light through the bolt holes"),
+];
+
+/// What has to be as it was.
+pub const FEATURES: &[Choice] =
+    &[("bore", "Bore"), ("hole", "Hole"), ("thread", "Thread"), ("flat", "Flat"), ("slot", "Slot")];
+
 /// The outline of a face.
 pub const OUTLINES: &[Choice] = &[
     ("rectangle", "Rectangle"),

@@ -180,6 +180,12 @@ crack {
     BECOMES: OneOf = one_of("becomes", "What becomes of it", choices::BECOMES);
     BECOMES_WHY: Text = text("becomes_why", "Why it is not repaired", 120);
     LOOK_AGAIN: Text = date("look_again", "Look at it again on").of_the_piece();
+    REACH: Many = many("reach", "What gets to it", choices::REACHES);
+    CLOSES: YesNo = yes_no("closes", "Closes up once joined");
+    EDGE: OneOf = one_of("edge", "Its edges", choices::EDGES);
+    ALIGN_BY: Many = many("align_by", "Alignment read by", choices::ALIGN_BY);
+    GROWN_A: Number = length("grown_a", "Grown since, first end", 0.0, 2_000.0).of_the_piece();
+    GROWN_B: Number = length("grown_b", "Grown since, last end", 0.0, 2_000.0).of_the_piece();
     OLD_SHARE: Number = quantity("old_share", "Old and dark, of the broken face", Kind::Percent, PERCENT, "%").of_the_piece();
 }
 }
@@ -215,6 +221,7 @@ face {
     FOOT: Number = length("foot", "Foot high", 1.0, FACE_MOST_MM);
     AROUND: Number = length("around", "Round of, across", 1.0, FACE_MOST_MM);
     BACK_OF: Text = text("back_of", "Back of", 36);
+    BROKEN_OF: Text = text("broken_of", "Broken face of", 36).of_the_piece();
     FROM_ACROSS: Text = text("from_across", "Holes measured across from", 36);
     FROM_DOWN: Text = text("from_down", "And down from", 36);
 }
@@ -227,6 +234,12 @@ mark {
     NAME: Text = text("name", "Called", 60);
     THICKNESS: Number = length("thickness", "Thick", 1.0, 300.0);
     FILLER: OneOf = one_of("filler", "Filled with", choices::OLD_FILLERS);
+    KIND: OneOf = one_of("kind", "What has to be restored", choices::FEATURES);
+    DATUM: Text = text("datum", "Measured from", 80);
+    NOMINAL: Number = length("nominal", "Should be", 0.1, 20_000.0).like("{25 mm}");
+    TOLERANCE: Number = length("tolerance", "Give or take", 0.0, 50.0).like("{0.1 mm}");
+    BEFORE: Number = length("before", "Measured before", 0.1, 20_000.0).of_the_piece();
+    AFTER: Number = length("after", "Measured after", 0.1, 20_000.0).of_the_piece();
 }
 }
 

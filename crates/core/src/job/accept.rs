@@ -3,15 +3,14 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds};
 use super::understood::lengths;
-use super::{Change, Fact, HeatRef, Job, Observed, TorchEntry, Understood};
+use super::{Change, HeatRef, Job, Observed, TorchEntry};
 use crate::day::Day;
-use crate::field::{self, FieldValue, Lasts, Saying, id_in, job_field, parse_value, within};
+use crate::field::{self, FieldValue, Saying, id_in, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
-use crate::log::{Taking, Word, undone};
-use crate::map::{Drawn, MarkKind, Shape, Straightened};
-use crate::problem::{FieldProblem, OutOfRange};
-use crate::quantity::{Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
+use crate::map::{Drawn, MarkKind, Shape};
+use crate::problem::FieldProblem;
 
 /// Two people changed one fact.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -36,51 +35,6 @@ impl From<FieldProblem> for Refusal {
     fn from(problem: FieldProblem) -> Self {
         Self::Problems(vec![problem])
     }
-}
-
-/// Longest text a reason, a spot or a note may have. Ours.
-const TEXT_MOST: usize = 600;
-/// Lists hold at most this many entries.
-const LIST_MOST: usize = 500;
-/// Pictures of one job. Ours: they travel in the job's file.
-const PICTURES_MOST: usize = 60;
-
-/// Faces of one part. Ours.
-const FACES_MOST: usize = 40;
-/// Points said at once. Ours.
-const POINTS_DRAWN_MOST: usize = 5_000;
-
-/// Entries of one torch log.
-const TORCH_MOST: usize = 20 * LIST_MOST;
-/// Facts of one job. Ours: years of work stay well under it.
-pub const FACTS_MOST: usize = 100_000;
-/// Longest name of a part.
-const COPIED_NAME_MOST: usize = 80;
-/// Longest name of who said it, and of the browser it came from.
-const NAME_MOST: usize = 80;
-/// Times a fact may bear, UTC in ms since 1970: the years 2000 to 2200.
-const TIMES_MS: (i64, i64) = (946_684_800_000, 7_258_118_400_000);
-
-/// Whether a time may stand in a log.
-///
-/// # Errors
-/// The problem, at `field`.
-pub fn possible_time(field: &str, at_ms: i64) -> Result<(), FieldProblem> {
-    if (TIMES_MS.0..TIMES_MS.1).contains(&at_ms) {
-        return Ok(());
-    }
-    Err(FieldProblem::new(field, "no clock shows this time", "the years 2000 to 2200, in ms since 1970"))
-}
-
-/// Whether a name may stand beside a fact.
-///
-/// # Errors
-/// The problem, at `field`.
-pub fn possible_name(field: &str, name: &str) -> Result<(), FieldProblem> {
-    if name.chars().count() <= NAME_MOST {
-        return Ok(());
-    }
-    Err(FieldProblem::new(field, "that name is too long", format!("up to {NAME_MOST} letters")))
 }
 
 /// What the plan of a job says of what may be done to it: what a change is judged by, and no more.
@@ -229,6 +183,21 @@ pub fn accept(
             shape.possible()?;
             conflict(job, change, base, "point", "typed another way", "as it lies now")
         }
+        Change::MeasureSeam { crack, .. } => {
+            if !round.cracks.iter().any(|known| known.id == *crack) {
+                return problem("crack", "that crack is no longer there", "");
+            }
+            if round.at_seams.len() >= SEAM_READINGS_MOST {
+                return problem("typed", "that is more than is read of a repair", "cross some out first");
+            }
+            Ok(())
+        }
+        Change::Tick { .. } => {
+            if round.ticked.len() >= SEAM_READINGS_MOST {
+                return problem("step", "that is more than a list has", "");
+            }
+            Ok(())
+        }
         Change::AddPicture => {
             if job.pictures.len() >= PICTURES_MOST {
                 return problem("picture", "60 pictures of one job are enough", "cross some out first");
@@ -252,6 +221,7 @@ pub fn accept(
                 || job.pictures.iter().any(|picture| picture.id == *target)
                 || job.faces.iter().any(|face| face.id == *target)
                 || round.marks.iter().any(|mark| mark.id == *target)
+                || round.at_seams.iter().any(|reading| reading.id == *target)
                 || job.heats().any(|heat| heat.log.iter().any(|entry| entry.fact == *target));
             if known { Ok(()) } else { problem("target", "there is nothing to cross out", "") }
         }
@@ -350,8 +320,8 @@ fn fits(job: &Job, drawn: &Drawn) -> Result<(), &'static str> {
         match known {
             Some(MarkKind::BoltHole | MarkKind::Bore) => "circle",
             Some(MarkKind::MachinedEdge | MarkKind::OldFiller) => "line",
-            Some(MarkKind::MissingPiece) => "outline",
-            Some(MarkKind::ReadingPlace) => "place",
+            Some(MarkKind::MissingPiece | MarkKind::OldFracture) => "outline",
+            Some(MarkKind::ReadingPlace | MarkKind::Feature) => "place",
             None => return Err("what is drawn is no longer there"),
         }
     };
@@ -403,135 +373,6 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), 
     }
 }
 
-/// Whether a change is one that anybody could have said, whatever job it is said of.
-fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
-    match change {
-        Change::Set { key, typed, .. } => {
-            short_as("key", key, 120)?;
-            short_as(key, typed, 2 * TEXT_MOST)
-        }
-        Change::Observe { test, outcome, spot, .. } => {
-            short("test", test).and_then(|()| short("outcome", outcome)).and_then(|()| short("spot", spot))
-        }
-        Change::Measure { test, typed, spot, .. } => {
-            short("test", test)?;
-            short("spot", spot)?;
-            if typed.len() > 12 {
-                return Err(FieldProblem::new("typed", "no test asks for so much", "up to 12 values"));
-            }
-            typed.iter().try_for_each(|(field, text)| short("typed", field).and_then(|()| short(field, text)))
-        }
-        Change::AddHardSpot { spot, .. } => short("spot", spot),
-        Change::Straighten { points_px, size_px, typed, shown_in, .. } => {
-            for points in size_px {
-                OutOfRange::check("a picture", "points", (2.0, 20_000.0), *points)
-                    .map_err(|out| out.at("size_px"))?;
-            }
-            laid(points_px, typed, *shown_in)
-        }
-        Change::Draw { drawn } => {
-            if drawn.is_empty() || drawn.len() > LIST_MOST {
-                return Err(FieldProblem::new("drawn", "nothing, or too much, is drawn", "1 to 500 things"));
-            }
-            let points: usize = drawn.iter().filter_map(|it| Some(it.shape.as_ref()?.points().len())).sum();
-            if points > POINTS_DRAWN_MOST {
-                return Err(FieldProblem::new("drawn", "that is too much at once", "up to 5000 points"));
-            }
-            drawn.iter().enumerate().try_for_each(|(at, it)| {
-                let Some(shape) = &it.shape else { return Ok(()) };
-                shape.possible().map_err(|problem| {
-                    let field = format!("drawn[{at}].{}", problem.field);
-                    FieldProblem::new(field, problem.message, problem.would_be_right)
-                })
-            })
-        }
-        Change::SetPoint { typed, shown_in, .. } => {
-            const NAMES: [&str; 5] = ["x", "y", "wall", "from_before", "across"];
-            let known = typed.keys().all(|name| NAMES.contains(&name.as_str()));
-            if typed.is_empty() || !known {
-                return Err(FieldProblem::new("typed", "nothing of a point was typed", NAMES.join(", ")));
-            }
-            let read = lengths(typed, *shown_in)?;
-            match read.get("wall").copied().flatten() {
-                Some(wall) => WallMillimetres::new(wall).map(|_| ()).map_err(|out| out.at("wall")),
-                None => Ok(()),
-            }
-        }
-        Change::Strike { reason, .. } | Change::NewRound { reason } => short("reason", reason),
-        Change::Light { speed, frozen, owned } => {
-            short("owned", owned)?;
-            crate::problem::OutOfRange::check("the job clock", "times", (1.0, 60.0), *speed)
-                .map_err(|out| out.at("speed"))?;
-            frozen.as_ref().map_or(Ok(()), |frozen| frozen.possible())
-        }
-        Change::Torch { entry } => match entry {
-            TorchEntry::Reading { typed, shown_in, .. } => {
-                let right = NotUnderstood::would_be_right(Kind::Temperature);
-                let read = parse(typed, Kind::Temperature, *shown_in)
-                    .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
-                crate::quantity::Celsius::new(read.value).map(|_| ()).map_err(|out| {
-                    let bounds = within(Kind::Temperature, (out.low, out.high), "°C", *shown_in);
-                    FieldProblem::new("typed", format!("{} cannot be read off a part", typed.trim()), bounds)
-                })
-            }
-            TorchEntry::Note { text } => short("text", text),
-            TorchEntry::Covered { why } => short("why", why),
-            TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated | TorchEntry::Unwrapped => Ok(()),
-        },
-        Change::Unreadable { text } => short_as("text", text, 4 * TEXT_MOST),
-        Change::AddCrack
-        | Change::AddFace
-        | Change::AddMark { .. }
-        | Change::AddNeighbour
-        | Change::AddPicture
-        | Change::Undo { .. }
-        | Change::Redo { .. }
-        | Change::CancelLight
-        | Change::PutAway
-        | Change::BringBack => Ok(()),
-    }
-}
-
-/// Whether a picture can be laid on a face so.
-fn laid(points_px: &[[f64; 2]], typed: &TypedValues, shown_in: UnitSystem) -> Result<(), FieldProblem> {
-    let read = lengths(typed, shown_in)?;
-    let needed = |name: &str, message: &str| {
-        let right = if shown_in == UnitSystem::Imperial { "8 in" } else { "200 mm" };
-        read.get(name).copied().flatten().ok_or_else(|| FieldProblem::new(name, message, right))
-    };
-    let laid = match *points_px {
-        [a, b] => Straightened::by_distance(a, b, needed("across", "say how far apart they are")?),
-        [a, b, c, d] => Straightened::by_corners(
-            [a, b, c, d],
-            needed("across", "say how wide it is")?,
-            needed("down", "say how high it is")?,
-        ),
-        _ => {
-            let right = "two points on a known distance, or four corners";
-            return Err(FieldProblem::new("points_px", "that many points give no scale", right));
-        }
-    };
-    laid.map(|_| ()).map_err(|problem| {
-        let field = match problem.field.as_str() {
-            "corners_px" => "points_px",
-            "width_mm" => "across",
-            _ => "down",
-        };
-        FieldProblem::new(field, problem.message, problem.would_be_right)
-    })
-}
-
-fn short(field: &str, text: &str) -> Result<(), FieldProblem> {
-    short_as(field, text, TEXT_MOST)
-}
-
-fn short_as(field: &str, text: &str, most: usize) -> Result<(), FieldProblem> {
-    if text.chars().count() <= most {
-        return Ok(());
-    }
-    Err(FieldProblem::new(field, "that is too long", format!("up to {most} letters")))
-}
-
 fn conflict(
     job: &Job,
     change: &Change,
@@ -550,216 +391,4 @@ fn conflict(
         })),
         Some(_) | None => Ok(()),
     }
-}
-
-/// What a copy of a job starts with: the part, the iron and the map, none of the heat.
-///
-/// `new_id` makes the ids of the copy's facts.
-#[must_use]
-pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) -> Vec<Fact> {
-    let undone = undone(facts);
-    let mut renamed: Vec<(String, String)> = Vec::new();
-    let mut copied = Vec::new();
-    for fact in facts {
-        if undone.contains(&fact.id) || fact.change.taking() != Taking::Open {
-            continue;
-        }
-        let id = new_id();
-        renamed.push((fact.id.to_string(), id.to_string()));
-        let mut change = fact.change.clone();
-        match &mut change {
-            Change::Set { key, typed, .. } => {
-                if job_field(key).is_some_and(|spec| spec.lasts != Lasts::Copies) {
-                    continue;
-                }
-                if key == field::part::NAME.key() {
-                    *typed = another(typed);
-                }
-                for (was, now) in &renamed {
-                    *key = key.replace(was, now);
-                    // Which face it is the back of, and from where holes are measured.
-                    if key.starts_with("face.") {
-                        *typed = typed.replace(was, now);
-                    }
-                }
-            }
-            Change::Draw { drawn } => {
-                for it in drawn {
-                    (it.mark, it.face) = (renewed(&renamed, it.mark), renewed(&renamed, it.face));
-                }
-            }
-            Change::SetPoint { mark, face, .. } => {
-                (*mark, *face) = (renewed(&renamed, *mark), renewed(&renamed, *face));
-            }
-            Change::Straighten { .. } => continue,
-            // A picture is of that one part.
-            Change::AddPicture => {
-                renamed.pop();
-                continue;
-            }
-            Change::AddHardSpot { observed: Some(observed), .. } => {
-                let now = renamed.iter().find(|(was, _)| *was == observed.to_string());
-                if let Some(now) = now.and_then(|(_, now)| now.parse().ok()) {
-                    *observed = now;
-                }
-            }
-            Change::Strike { target, .. } => {
-                let now = renamed.iter().find(|(was, _)| *was == target.to_string());
-                match now.and_then(|(_, now)| now.parse().ok()) {
-                    Some(now) => *target = now,
-                    None => continue,
-                }
-            }
-            _ => {}
-        }
-        copied.push(Fact {
-            id,
-            revision: copied.len() as u64 + 1,
-            at_client_ms: now_ms,
-            at_server_ms: now_ms,
-            who: fact.who.clone(),
-            sender: fact.sender.clone(),
-            understood: understood(fact, &change),
-            change,
-        });
-    }
-    copied
-}
-
-/// The id that a thing has in the copy.
-fn renewed(renamed: &[(String, String)], id: Uuid) -> Uuid {
-    let now = renamed.iter().find(|(was, _)| *was == id.to_string());
-    now.and_then(|(_, now)| now.parse().ok()).unwrap_or(id)
-}
-
-/// A copy's name is its own: what was understood of it is too.
-fn understood(fact: &Fact, change: &Change) -> Option<Understood> {
-    if fact.change == *change {
-        fact.understood.clone()
-    } else {
-        Understood::of(change, None).or(fact.understood.clone())
-    }
-}
-
-/// The name of another one: "Lever" leads to "Lever (2)", that to "Lever (3)".
-fn another(name: &str) -> String {
-    let name = name.trim();
-    if name.is_empty() {
-        return String::new();
-    }
-    let numbered = name.strip_suffix(')').and_then(|rest| rest.rsplit_once(" ("));
-    let numbered = numbered.and_then(|(first, number)| Some((first, number.parse::<u32>().ok()?)));
-    let (first, number) = numbered.map_or((name, 2), |(first, number)| (first, number.saturating_add(1)));
-    let end = format!(" ({number})");
-    let most = COPIED_NAME_MOST - end.chars().count();
-    first.chars().take(most).chain(end.chars()).collect()
-}
-
-/// What a log from elsewhere holds so far: a file keeps the limits of the door.
-#[derive(Debug, Default)]
-pub struct Importing {
-    cracks: usize,
-    hard_spots: usize,
-    neighbours: usize,
-    pictures: usize,
-    faces: usize,
-    marks: usize,
-    evidence: usize,
-    torch: usize,
-    rounds: usize,
-}
-
-impl Importing {
-    /// Whether a fact could ever have been said, after those before it.
-    ///
-    /// # Errors
-    /// The problem, at its field.
-    pub fn fact(&mut self, fact: &Fact) -> Result<(), FieldProblem> {
-        possible_time("at_client_ms", fact.at_client_ms)?;
-        possible_time("at_server_ms", fact.at_server_ms)?;
-        possible_name("who", &fact.who)?;
-        possible_name("sender", &fact.sender)?;
-        importable(&fact.change)?;
-        let (counted, most, what) = match &fact.change {
-            Change::AddCrack => (&mut self.cracks, LIST_MOST, "cracks"),
-            Change::AddHardSpot { .. } => (&mut self.hard_spots, LIST_MOST, "hard spots"),
-            Change::AddNeighbour => (&mut self.neighbours, LIST_MOST, "things that must stay cool"),
-            Change::AddFace => (&mut self.faces, FACES_MOST, "faces"),
-            Change::AddMark { .. } => (&mut self.marks, LIST_MOST, "marks"),
-            Change::AddPicture => (&mut self.pictures, PICTURES_MOST, "pictures"),
-            Change::Observe { .. } | Change::Measure { .. } => {
-                (&mut self.evidence, LIST_MOST, "observations")
-            }
-            Change::Torch { .. } => (&mut self.torch, TORCH_MOST, "entries at the torch"),
-            Change::NewRound { .. } => (&mut self.rounds, LIST_MOST, "rounds"),
-            _ => return Ok(()),
-        };
-        *counted += 1;
-        if *counted <= most {
-            return Ok(());
-        }
-        Err(FieldProblem::new("change", format!("there are too many {what}"), format!("up to {most}")))
-    }
-}
-
-/// Whether a change could ever have been said: what a file from elsewhere is checked by. What was kept as
-/// unreadable is taken along as it is.
-fn importable(change: &Change) -> Result<(), FieldProblem> {
-    within_bounds(change)?;
-    match change {
-        Change::Set { key, typed, shown_in } => {
-            let spec = job_field(key).ok_or_else(|| FieldProblem::new(key, "there is no such field", ""))?;
-            // Any day will do: what was understood on its own day stands beside it.
-            let saying = Saying { shown_in: *shown_in, today: Day::new(2000, 1, 1) };
-            parse_value(key, spec, typed, saying).map(|_| ())
-        }
-        Change::Observe { test, outcome, .. } => {
-            let known = match LookTest::from_id(test) {
-                Some(look) => look.outcome(outcome).is_some(),
-                None => test == "mark" && Iron::from_id(outcome).is_some(),
-            };
-            if known {
-                Ok(())
-            } else {
-                Err(FieldProblem::new("test", "there is no such test or outcome", ""))
-            }
-        }
-        Change::Measure { test, typed, shown_in, .. } => match MeasuredTest::from_id(test) {
-            Some(measured) => match measured.measure(typed, *shown_in) {
-                Ok(_) => Ok(()),
-                Err(problems) => Err(problems
-                    .into_iter()
-                    .next()
-                    .unwrap_or_else(|| FieldProblem::new("typed", "this cannot be read", ""))),
-            },
-            None => Err(FieldProblem::new("test", "there is no such test", "sound, density or mark")),
-        },
-        Change::Light { .. }
-        | Change::Torch { .. }
-        | Change::AddCrack
-        | Change::AddFace
-        | Change::AddMark { .. }
-        | Change::Straighten { .. }
-        | Change::Draw { .. }
-        | Change::SetPoint { .. }
-        | Change::AddHardSpot { .. }
-        | Change::AddNeighbour
-        | Change::AddPicture
-        | Change::Unreadable { .. }
-        | Change::Strike { .. }
-        | Change::Undo { .. }
-        | Change::Redo { .. }
-        | Change::CancelLight
-        | Change::NewRound { .. }
-        | Change::PutAway
-        | Change::BringBack => Ok(()),
-    }
-}
-
-/// Whether a change may be taken in on its own: a picture that says what it shows.
-///
-/// # Errors
-/// The problem, at its field.
-pub fn could_be_said(change: &Change) -> Result<(), FieldProblem> {
-    importable(change)
 }

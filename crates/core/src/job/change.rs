@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::Understood;
+use super::{SeamReadingKind, Understood, WorkStep};
 use crate::iron::{Confidence, TypedValues};
 use crate::log::{self, Taking, Word};
 use crate::map::{Drawn, MarkKind};
@@ -111,6 +111,20 @@ pub enum Change {
         typed: TypedValues,
         shown_in: UnitSystem,
     },
+    /// Something was measured at the seam of a crack while it was prepared. `number` says which tack.
+    MeasureSeam {
+        crack: Uuid,
+        what: SeamReadingKind,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        number: Option<u32>,
+        typed: TypedValues,
+        shown_in: UnitSystem,
+    },
+    /// A line of the work list is done, or is not after all.
+    Tick {
+        step: WorkStep,
+        done: bool,
+    },
     /// Something that this version cannot read, as it is stored. It is kept and shown, and cannot be said.
     Unreadable {
         text: String,
@@ -170,6 +184,8 @@ impl Word for Change {
             | Self::AddMark { .. }
             | Self::Draw { .. }
             | Self::SetPoint { .. }
+            | Self::MeasureSeam { .. }
+            | Self::Tick { .. }
             | Self::Strike { .. } => Taking::Open,
             // What happened at the torch has happened: a wrong entry is struck instead.
             Self::Light { .. }

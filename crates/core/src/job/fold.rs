@@ -7,7 +7,7 @@ use uuid::Uuid;
 
 use super::{
     Change, Crack, Face, FacePicture, Fact, HardSpot, Heat, HeatRef, Lit, LogEntry, Mark, Neighbour,
-    Observed, Picture, Reading, Round, TorchEntry, Understood,
+    Observed, Picture, Reading, Round, SeamReading, TorchEntry, Understood,
 };
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
@@ -203,6 +203,8 @@ impl Job {
             Change::AddCrack
             | Change::AddFace
             | Change::AddMark { .. }
+            | Change::MeasureSeam { .. }
+            | Change::Tick { .. }
             | Change::AddHardSpot { .. }
             | Change::AddNeighbour
             | Change::AddPicture
@@ -327,6 +329,21 @@ impl Job {
                 let drawn = Drawn { mark: *mark, face: *face, shape: Some(shape) };
                 self.round_mut().draw(&drawn, rounds, fact.revision);
             }
+            Change::MeasureSeam { crack, what, number, .. } => {
+                let Some(Understood::Lengths(typed)) = understood else { return };
+                let mm = typed.iter().filter_map(|(name, mm)| Some((name.clone(), (*mm)?))).collect();
+                let (id, at_ms) = (fact.id, fact.at_ms());
+                let reading = SeamReading { id, crack: *crack, what: *what, number: *number, mm, at_ms };
+                self.round_mut().at_seams.push(reading);
+            }
+            Change::Tick { step, done } => {
+                let ticked = &mut self.round_mut().ticked;
+                if *done {
+                    ticked.insert(*step);
+                } else {
+                    ticked.remove(step);
+                }
+            }
             Change::Strike { target, reason } => self.strike(*target, reason),
             Change::Light { speed, frozen, owned } => {
                 self.round_mut().lit = Some(Lit {
@@ -405,6 +422,7 @@ impl Job {
         round.hard_spots.retain(|spot| spot.id != target);
         round.neighbours.retain(|neighbour| neighbour.id != target);
         round.marks.retain(|mark| mark.id != target);
+        round.at_seams.retain(|reading| reading.id != target && reading.crack != target);
         round.drawn.retain(|placed| placed.mark != target && placed.face != target);
         for round in &mut self.rounds {
             let cancelled = round.cancelled.iter_mut().flat_map(|heat| &mut heat.log);

@@ -1,22 +1,29 @@
 //! A job is a log of facts; the present job is its fold.
 
 mod accept;
+mod at_seam;
+mod bounds;
 mod change;
+mod duplicate;
 mod fold;
 mod heat;
+mod import;
 mod observed;
 mod round;
 mod told;
 mod understood;
+mod work;
 
-pub use accept::{
-    Allowed, Conflict, FACTS_MOST, Importing, Refusal, accept, could_be_said, duplicate, possible_name,
-    possible_time,
-};
+pub use accept::{Allowed, Conflict, Refusal, accept};
+pub use at_seam::{SeamReading, SeamReadingKind};
+pub use bounds::{FACTS_MOST, possible_name, possible_time};
 pub use change::{Change, Fact, TorchEntry};
+pub use duplicate::duplicate;
 pub use fold::{Damaged, Job};
 pub use heat::{Heat, HeatRef, Lit, LogEntry, Reading, job_ms};
+pub use import::{Importing, could_be_said};
 pub use observed::Observed;
 pub use round::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Round};
 pub use told::Telling;
 pub use understood::Understood;
+pub use work::{Work, WorkStep};

@@ -1,12 +1,12 @@
 //! A round: the facts as they stand in it, its map, its heat.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Heat, Lit, LogEntry, Reading, TorchEntry};
-use crate::field::{Field, FieldKind, Held, Holds, Keyed, get};
+use super::{Heat, Lit, LogEntry, Reading, SeamReading, TorchEntry, WorkStep};
+use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::map::{Drawn, FACE_MOST_MM, MarkKind, Placed, Shape, Straightened};
 
 /// A place that is hard although the iron is not.
@@ -126,6 +126,10 @@ pub struct Round {
     pub marks: Vec<Mark>,
     /// What lies where on which face, as it was last drawn.
     pub drawn: Vec<Placed>,
+    /// What was measured at the seams, in the order said.
+    pub at_seams: Vec<SeamReading>,
+    /// Lines of the work list that are done.
+    pub ticked: BTreeSet<WorkStep>,
     pub lit: Option<Lit>,
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.
@@ -171,6 +175,17 @@ impl Round {
             (None, Some(shape)) => self.drawn.push(placed(shape)),
             (None, None) => {}
         }
+    }
+
+    /// What it was repaired with before: of what is on the map the worst for a new repair, else what was said of
+    /// the part. Nothing while nobody has looked.
+    #[must_use]
+    pub fn old_filler(&self) -> Option<&str> {
+        const WORST_FIRST: [&str; 4] = ["other", "bronze", "steel", "nickel"];
+        let on_the_map: Vec<&str> =
+            self.marks.iter().filter_map(|mark| self.get(field::mark::FILLER.of(mark.id))).collect();
+        let worst = WORST_FIRST.into_iter().find(|worst| on_the_map.contains(worst));
+        worst.or_else(|| self.get(field::part::OLD_FILLER))
     }
 
     #[must_use]

@@ -55,6 +55,16 @@ impl<'a> Telling<'a> {
             Change::SetPoint { mark, point, .. } => {
                 format!("{}, point {}{}", upper(&self.thing(*mark)), point + 1, self.lengths(fact))
             }
+            Change::MeasureSeam { crack, what, number, .. } => {
+                let number = number.map_or_else(String::new, |number| format!(" {number}"));
+                let (letter, lengths) = (self.letter(*crack), self.lengths(fact));
+                format!("Crack {letter}, {}{number}{lengths}", what.word())
+            }
+            Change::Tick { step, done } => {
+                let done = if *done { "done" } else { "not done after all" };
+                let at = step.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
+                format!("{}{at}: {done}", step.what.word())
+            }
             Change::AddCrack => format!("Crack {} found", self.letter(fact.id)),
             Change::Strike { target, reason } => {
                 let why = if reason.is_empty() { String::new() } else { format!(". Why: {reason}") };
@@ -124,6 +134,8 @@ impl<'a> Telling<'a> {
                 "x" => "from the left",
                 "y" => "from the top",
                 "from_before" => "from the one before",
+                "at" => "along",
+                "run_out" => "run-out",
                 other => other,
             };
             match mm {

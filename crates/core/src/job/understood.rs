@@ -45,7 +45,9 @@ impl Understood {
             Change::Torch { entry: TorchEntry::Reading { typed, shown_in, .. } } => {
                 parse(typed, Kind::Temperature, *shown_in).ok().map(|read| Self::Celsius(read.value))
             }
-            Change::Straighten { typed, shown_in, .. } | Change::SetPoint { typed, shown_in, .. } => {
+            Change::Straighten { typed, shown_in, .. }
+            | Change::SetPoint { typed, shown_in, .. }
+            | Change::MeasureSeam { typed, shown_in, .. } => {
                 lengths(typed, *shown_in).ok().map(Self::Lengths)
             }
             Change::Torch { .. }
@@ -57,6 +59,7 @@ impl Understood {
             | Change::AddFace
             | Change::AddMark { .. }
             | Change::Draw { .. }
+            | Change::Tick { .. }
             | Change::Unreadable { .. }
             | Change::Strike { .. }
             | Change::Undo { .. }
@@ -86,7 +89,12 @@ pub(super) fn lengths(
         let read = parse(text, Kind::Length, shown_in)
             .map_err(|error| FieldProblem::new(name, error.to_string(), right))?;
         // What has a size has at least a little of it; a place may lie a little off the face.
-        let least = if matches!(name.as_str(), "x" | "y") { -FACE_MOST_MM } else { 0.1 };
+        // A reading may well be none.
+        let least = match name.as_str() {
+            "x" | "y" => -FACE_MOST_MM,
+            "at" | "depth" | "gap" | "step" | "rock" | "run_out" | "moved" => 0.0,
+            _ => 0.1,
+        };
         OutOfRange::check("a length", "mm", (least, FACE_MOST_MM), read.value)
             .map_err(|out| out.at(name))
             .map(|mm| (name.clone(), Some(mm)))

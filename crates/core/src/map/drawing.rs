@@ -74,9 +74,17 @@ impl Drawing {
         say(format_args!(
             "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" \
              width=\"{wide:.3}mm\" height=\"{high:.3}mm\" viewBox=\"{left:.3} {top:.3} {wide:.3} {high:.3}\">\n\
-             <title>{}</title>\n",
-            escaped(&self.title)
+             <title>{}</title>\n{}</svg>\n",
+            escaped(&self.title),
+            self.strokes()
         ));
+        svg
+    }
+
+    /// All its layers as groups of SVG, in mm.
+    pub(super) fn strokes(&self) -> String {
+        let mut svg = String::new();
+        let mut say = |text: std::fmt::Arguments<'_>| svg.write_fmt(text).unwrap_or_default();
         for layer in self.layers.iter().filter(|layer| !layer.strokes.is_empty()) {
             let dashes = layer
                 .dashes_mm
@@ -110,7 +118,6 @@ impl Drawing {
             }
             say(format_args!("</g>\n"));
         }
-        say(format_args!("</svg>\n"));
         svg
     }
 
@@ -221,7 +228,7 @@ impl Drawing {
 }
 
 /// Letters that have a meaning of their own in XML, and those that it cannot hold.
-fn escaped(text: &str) -> String {
+pub(super) fn escaped(text: &str) -> String {
     let mut escaped = String::with_capacity(text.len());
     for letter in text.chars() {
         match letter {

@@ -21,16 +21,22 @@ pub enum MarkKind {
     /// Where the temperature is read.
     ReadingPlace,
     OldFiller,
+    /// On the broken face of a full break: dark, rusty, oily or painted.
+    OldFracture,
+    /// A bore, hole, thread, flat or slot that has to be as it was.
+    Feature,
 }
 
 impl MarkKind {
-    pub const ALL: [Self; 6] = [
+    pub const ALL: [Self; 8] = [
         Self::BoltHole,
         Self::Bore,
         Self::MachinedEdge,
         Self::MissingPiece,
         Self::ReadingPlace,
         Self::OldFiller,
+        Self::OldFracture,
+        Self::Feature,
     ];
 
     #[must_use]
@@ -42,6 +48,8 @@ impl MarkKind {
             Self::MissingPiece => "missing piece",
             Self::ReadingPlace => "reading place",
             Self::OldFiller => "old filler",
+            Self::OldFracture => "old fracture",
+            Self::Feature => "feature",
         }
     }
 

@@ -4,6 +4,7 @@ mod drawing;
 mod ends;
 mod face;
 mod mark;
+mod pages;
 mod plane;
 mod straighten;
 mod trace;
@@ -12,6 +13,7 @@ pub use drawing::{Drawing, Layer, Stroke};
 pub use ends::{ON_IT_MM, breaks_out, goes_on_to, nearest_rim, tacks_mm};
 pub use face::{Outline, bounds, circle};
 pub use mark::{Drawn, LINE_LEAST_MM, MarkKind, POINTS_MOST, Placed, Shape, Vertex};
+pub use pages::{OVERLAP_MM, PAGE_MM, Page};
 pub use plane::{
     At, Nearest, area_mm2, beside, closed, crosses_itself, crossing, end_direction, inside, length_mm,
     nearest, place_along, simplified,

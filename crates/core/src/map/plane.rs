@@ -34,7 +34,8 @@ impl At {
         (long > 1e-9).then(|| ((other.x_mm - self.x_mm) / long, (other.y_mm - self.y_mm) / long))
     }
 
-    fn between(self, other: Self, share: f64) -> Self {
+    #[must_use]
+    pub fn between(self, other: Self, share: f64) -> Self {
         Self::new(self.x_mm + (other.x_mm - self.x_mm) * share, self.y_mm + (other.y_mm - self.y_mm) * share)
     }
 }

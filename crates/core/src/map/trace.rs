@@ -22,8 +22,10 @@ impl<'a> GrayPicture<'a> {
         })
     }
 
-    fn at(&self, x: usize, y: usize) -> f32 {
-        f32::from(self.values[y.min(self.height - 1) * self.width + x.min(self.width - 1)])
+    /// So many of the values of a row, from this one on.
+    fn row(&self, x: usize, y: usize, count: usize) -> &'a [u8] {
+        let begins = y * self.width + x;
+        &self.values[begins..begins + count]
     }
 }
 
@@ -61,7 +63,7 @@ pub fn traced(picture: GrayPicture<'_>, from: [f64; 2], to: [f64; 2], line: Line
     let area = frame.width * frame.height;
     let coarse = ((area as f64 / COARSE_POINTS as f64).sqrt().ceil() as usize).max(1);
     let seen = Seen::pooled(&picture, &frame, coarse, line);
-    let everywhere = vec![true; seen.width * seen.height];
+    let everywhere = Among::all(&seen);
     let place = |seen: &Seen, [x, y]: [f64; 2]| {
         let x = ((x as usize - frame.left) / seen.every).min(seen.width - 1);
         let y = ((y as usize - frame.top) / seen.every).min(seen.height - 1);
@@ -69,8 +71,9 @@ pub fn traced(picture: GrayPicture<'_>, from: [f64; 2], to: [f64; 2], line: Line
     };
     let mut way = seen.way(&everywhere, place(&seen, from), place(&seen, to), 0.995)?;
     if coarse > 1 {
-        let close = Seen::pooled(&picture, &frame, 1, line);
+        let mut close = Seen::blank(&frame);
         let near = seen.near(&way, &close);
+        close.look(&picture, &frame, line, &near);
         way = close.way(&near, place(&close, from), place(&close, to), 0.95)?;
         return Some(smooth(&close, &frame, &way, from, to));
     }
@@ -108,37 +111,109 @@ struct Seen {
     values: Vec<f32>,
 }
 
+/// Some of the points of what is seen. What is large and mostly left alone is asked for as zeros, which the
+/// system gives without laying them out.
+struct Among {
+    is: Vec<bool>,
+    /// In no order, each once.
+    points: Vec<usize>,
+}
+
+impl Among {
+    fn all(seen: &Seen) -> Self {
+        let count = seen.width * seen.height;
+        Self { is: vec![true; count], points: (0..count).collect() }
+    }
+
+    fn add(&mut self, points: std::ops::Range<usize>) {
+        for at in points {
+            if !self.is[at] {
+                self.is[at] = true;
+                self.points.push(at);
+            }
+        }
+    }
+}
+
+/// Squares in which ridges are looked for.
+const TILE: usize = 64;
+
+impl Line {
+    fn sign(self) -> f32 {
+        match self {
+            Self::Dark => -1.0,
+            Self::Light => 1.0,
+        }
+    }
+}
+
 impl Seen {
     fn pooled(picture: &GrayPicture<'_>, frame: &Frame, every: usize, line: Line) -> Self {
-        let sign = match line {
-            Line::Dark => -1.0,
-            Line::Light => 1.0,
-        };
         let (width, height) = (frame.width.div_ceil(every), frame.height.div_ceil(every));
-        let share = sign / (every * every) as f32;
-        let mut values = vec![0.0; width * height];
-        for (at, value) in values.iter_mut().enumerate() {
-            let (x, y) = (frame.left + at % width * every, frame.top + at / width * every);
-            let mut sum = 0.0;
-            for row in y..y + every {
-                for column in x..x + every {
-                    sum += picture.at(column, row);
+        let mut values = Vec::with_capacity(width * height);
+        let mut sums = vec![0_u32; width];
+        for top in (0..frame.height).step_by(every) {
+            let rows = every.min(frame.height - top);
+            sums.fill(0);
+            for row in top..top + rows {
+                let along = picture.row(frame.left, frame.top + row, frame.width);
+                for (sum, of) in sums.iter_mut().zip(along.chunks(every)) {
+                    *sum += of.iter().map(|value| u32::from(*value)).sum::<u32>();
                 }
             }
-            *value = sum * share;
+            values.extend(sums.iter().enumerate().map(|(column, sum)| {
+                let columns = every.min(frame.width - column * every);
+                line.sign() * *sum as f32 / (rows * columns) as f32
+            }));
         }
         Self { every, width, height, values }
     }
 
+    /// Every point of the frame, none of them looked at yet.
+    fn blank(frame: &Frame) -> Self {
+        let (width, height) = (frame.width, frame.height);
+        Self { every: 1, width, height, values: vec![0.0; width * height] }
+    }
+
+    /// Looks at these points, and at what lies round them.
+    fn look(&mut self, picture: &GrayPicture<'_>, frame: &Frame, line: Line, among: &Among) {
+        /// The widest blur and the derivatives reach so far.
+        const ROUND: usize = 10;
+        for (left, top, right, bottom) in self.tiles(among) {
+            let (left, right) = (left.saturating_sub(ROUND), (right + ROUND).min(self.width));
+            for y in top.saturating_sub(ROUND)..(bottom + ROUND).min(self.height) {
+                let seen = picture.row(frame.left + left, frame.top + y, right - left);
+                let values = &mut self.values[y * self.width + left..y * self.width + right];
+                for (value, seen) in values.iter_mut().zip(seen) {
+                    *value = line.sign() * f32::from(*seen);
+                }
+            }
+        }
+    }
+
+    /// The squares in which one of these points lies: (left, top, right, bottom).
+    fn tiles(&self, among: &Among) -> Vec<(usize, usize, usize, usize)> {
+        let across = self.width.div_ceil(TILE);
+        let mut wanted = vec![false; across * self.height.div_ceil(TILE)];
+        for at in &among.points {
+            wanted[at / self.width / TILE * across + at % self.width / TILE] = true;
+        }
+        let tile = |at: usize| {
+            let (left, top) = (at % across * TILE, at / across * TILE);
+            (left, top, (left + TILE).min(self.width), (top + TILE).min(self.height))
+        };
+        (0..wanted.len()).filter(|at| wanted[*at]).map(tile).collect()
+    }
+
     /// The points of a closer look that lie near a way found in this one.
-    fn near(&self, way: &[usize], close: &Self) -> Vec<bool> {
-        let mut near = vec![false; close.width * close.height];
+    fn near(&self, way: &[usize], close: &Self) -> Among {
+        let mut near = Among { is: vec![false; close.width * close.height], points: Vec::new() };
         let reach = CLOSELY * self.every;
         for &at in way {
             let (x, y) = (at % self.width * self.every, at / self.width * self.every);
             let columns = x.saturating_sub(reach)..(x + reach + self.every).min(close.width);
             for row in y.saturating_sub(reach)..(y + reach + self.every).min(close.height) {
-                near[row * close.width + columns.start..row * close.width + columns.end].fill(true);
+                near.add(row * close.width + columns.start..row * close.width + columns.end);
             }
         }
         near
@@ -146,19 +221,11 @@ impl Seen {
 
     /// How much each of these points looks like a line, 0 for the others: the strongest second
     /// derivative across it at blurs of 1, 2 and 3 points.
-    fn ridges(&self, among: &[bool]) -> Vec<f32> {
-        const TILE: usize = 64;
+    fn ridges(&self, among: &Among) -> Vec<f32> {
         let mut ridges = vec![0.0; self.values.len()];
-        for top in (0..self.height).step_by(TILE) {
-            for left in (0..self.width).step_by(TILE) {
-                let (right, bottom) = ((left + TILE).min(self.width), (top + TILE).min(self.height));
-                let wanted = (top..bottom)
-                    .any(|y| among[y * self.width + left..y * self.width + right].contains(&true));
-                if wanted {
-                    for (blur, weight) in [(1.0, 1.0), (2.0, 4.0), (3.0, 9.0)] {
-                        self.ridges_in((left, top, right, bottom), (blur, weight), among, &mut ridges);
-                    }
-                }
+        for tile in self.tiles(among) {
+            for (blur, weight) in [(1.0, 1.0), (2.0, 4.0), (3.0, 9.0)] {
+                self.ridges_in(tile, (blur, weight), &among.is, &mut ridges);
             }
         }
         ridges
@@ -183,29 +250,32 @@ impl Seen {
         let clamp = |at: isize, most: usize| at.clamp(0, most as isize - 1) as usize;
         let rows = high + 2 * reach;
         let mut across = vec![0.0_f32; wide * rows];
+        let mut padded = vec![0.0_f32; wide + 2 * reach];
         for row in 0..rows {
             let y = clamp(top as isize - 1 - reach as isize + row as isize, self.height);
             let line = &self.values[y * self.width..(y + 1) * self.width];
-            for column in 0..wide {
-                let x = left as isize - 1 + column as isize;
-                let mut sum = bell[0] * line[clamp(x, self.width)];
+            for (column, value) in padded.iter_mut().enumerate() {
+                *value = line[clamp(left as isize - 1 - reach as isize + column as isize, self.width)];
+            }
+            for (column, sum) in across[row * wide..(row + 1) * wide].iter_mut().enumerate() {
+                let round = &padded[column..=column + 2 * reach];
+                *sum = bell[0] * round[reach];
                 for (off, part) in bell.iter().enumerate().skip(1) {
-                    let off = off as isize;
-                    sum += part * (line[clamp(x - off, self.width)] + line[clamp(x + off, self.width)]);
+                    *sum += part * (round[reach - off] + round[reach + off]);
                 }
-                across[row * wide + column] = sum;
             }
         }
         let mut soft = vec![0.0_f32; wide * high];
         for row in 0..high {
-            for column in 0..wide {
-                let middle = row + reach;
-                let mut sum = bell[0] * across[middle * wide + column];
-                for (off, part) in bell.iter().enumerate().skip(1) {
-                    sum += part
-                        * (across[(middle - off) * wide + column] + across[(middle + off) * wide + column]);
+            let line = |of: usize| &across[of * wide..(of + 1) * wide];
+            let (middle, sums) = (row + reach, &mut soft[row * wide..(row + 1) * wide]);
+            for (sum, value) in sums.iter_mut().zip(line(middle)) {
+                *sum = bell[0] * value;
+            }
+            for (off, part) in bell.iter().enumerate().skip(1) {
+                for ((sum, above), below) in sums.iter_mut().zip(line(middle - off)).zip(line(middle + off)) {
+                    *sum += part * (above + below);
                 }
-                soft[row * wide + column] = sum;
             }
         }
         for y in top..bottom {
@@ -230,19 +300,19 @@ impl Seen {
     }
 
     /// The cheapest way between two of these points; nothing where none leads there.
-    fn way(&self, among: &[bool], from: usize, to: usize, share: f64) -> Option<Vec<usize>> {
+    fn way(&self, among: &Among, from: usize, to: usize, share: f64) -> Option<Vec<usize>> {
         let ridges = self.ridges(among);
-        let mut sorted: Vec<f32> =
-            ridges.iter().zip(among).filter_map(|(ridge, among)| among.then_some(*ridge)).collect();
+        let mut sorted: Vec<f32> = among.points.iter().map(|at| ridges[*at]).collect();
         let at = ((sorted.len() as f64 * share) as usize).min(sorted.len().checked_sub(1)?);
         let (_, strong, _) = sorted.select_nth_unstable_by(at, f32::total_cmp);
         let strong = strong.max(1e-3);
         // Squared: grinding leaves lines too, only fainter ones.
         let cost = |at: usize| 1.0 / (1.0 / OFF_THE_LINE + (ridges[at] / strong).min(1.0).powi(2));
-        let mut best = vec![f32::INFINITY; self.values.len()];
-        let mut came_from = vec![usize::MAX; self.values.len()];
-        let mut open = BinaryHeap::from([Open { cost: 0.0, at: from }]);
-        best[from] = 0.0;
+        // Costs begin at 1, and points are kept one higher: 0 is "not come to".
+        let mut best = vec![0.0_f32; self.values.len()];
+        let mut came_from = vec![0_usize; self.values.len()];
+        let mut open = BinaryHeap::from([Open { cost: 1.0, at: from }]);
+        best[from] = 1.0;
         while let Some(Open { cost: so_far, at }) = open.pop() {
             if at == to {
                 break;
@@ -254,14 +324,14 @@ impl Seen {
             for row in y.saturating_sub(1)..=(y + 1).min(self.height - 1) {
                 for column in x.saturating_sub(1)..=(x + 1).min(self.width - 1) {
                     let next = row * self.width + column;
-                    if next == at || !among[next] {
+                    if next == at || !among.is[next] {
                         continue;
                     }
                     let long = if row != y && column != x { std::f32::consts::SQRT_2 } else { 1.0 };
                     let then = so_far + long * (cost(at) + cost(next)) / 2.0;
-                    if then < best[next] {
+                    if best[next] == 0.0 || then < best[next] {
                         best[next] = then;
-                        came_from[next] = at;
+                        came_from[next] = at + 1;
                         open.push(Open { cost: then, at: next });
                     }
                 }
@@ -271,11 +341,7 @@ impl Seen {
         while let Some(&at) = way.last()
             && at != from
         {
-            let before = came_from[at];
-            if before == usize::MAX {
-                return None;
-            }
-            way.push(before);
+            way.push(came_from[at].checked_sub(1)?);
         }
         way.reverse();
         Some(way)

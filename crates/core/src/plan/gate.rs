@@ -193,7 +193,7 @@ fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut impl FnMut(Station, &s
         );
     }
     let out = round.get(field::part::OLD_FILLER_OUT) == Some(true);
-    match round.get(field::part::OLD_FILLER) {
+    match round.old_filler() {
         _ if !way.method.fusion() || out => {}
         None => refuse(
             Station::Part,

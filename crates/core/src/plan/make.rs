@@ -7,13 +7,14 @@ use super::gate::{Gate, GateAsked};
 use super::hot::LastHeat;
 use super::line::{self, PlanLine};
 use super::{
-    Amount, AtTorch, Caution, CheckLine, CoolingPlan, CrackPlan, HandOverPlan, HeatPlan, IronPlan, Lock,
-    MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState, TorchPlan,
+    Amount, AtTorch, BenchPlan, Caution, CheckLine, CoolingPlan, CrackPlan, HandOverPlan, HeatPlan, IronPlan,
+    Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState, TorchPlan,
 };
+use crate::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::field;
 use crate::figure::Figure;
 use crate::heat::{Body, Runs};
-use crate::iron::{Iron, slowest_to_heat};
+use crate::iron::{Iron, least, slowest_to_heat};
 use crate::job::{Allowed, Job, Reading, Round};
 use crate::method::Way;
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
@@ -24,6 +25,7 @@ use crate::stage::heat::Sources;
 use crate::stage::iron::IronAsked;
 use crate::stage::method::{Judged, Locked};
 use crate::stage::part::PartFacts;
+use crate::stage::prep::{BenchAsked, WorkAsked};
 use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
 
 /// Everything worked out for a job. Durations, not clock times.
@@ -43,6 +45,8 @@ pub struct Plan {
     pub map: MapPlan,
     pub methods: MethodPlan,
     pub prep: Option<PrepPlan>,
+    /// What lies on the bench whatever the method.
+    pub bench: BenchPlan,
     pub heat: Option<HeatPlan>,
     pub torch: Option<TorchPlan>,
     pub cooling: Option<CoolingPlan>,
@@ -170,8 +174,10 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
 
     let targets_c = method::targets_c(&facts, &belief);
     let sources = Sources::try_all(round, shop, &facts, &belief.plausible, &targets_c, runs);
+    let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
     let judged = Judged {
         round,
+        missing_cm3: prep::missing_cm3(&bench),
         shop,
         part: &facts,
         belief: &belief,
@@ -189,10 +195,12 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
         Some(worked) => worked.line(&facts).into_iter().collect(),
         None => side_by_side(&methods).filter_map(|way| work(way).line(&facts)).collect(),
     };
-    let ductile = judged.ductile();
+    let prep_asked = chosen.map(|way| judged.prep_asked(way));
+    let slowest = least(&belief.plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss)).iron;
+    let work_asked = prep_asked.as_ref().map(|prep| WorkAsked { prep, laid: &laid, slowest });
     let Worked { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
     let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
-    let prep = prep::stage(chosen, prep, &cracks, ductile);
+    let prep = prep::stage(work_asked.as_ref(), prep, &cracks, &bench);
     let heat = heat::stage(heat, target.as_ref(), sources.as_ref(), &facts);
     let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
     let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
@@ -261,6 +269,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
         map,
         methods,
         prep,
+        bench,
         heat,
         torch,
         cooling,

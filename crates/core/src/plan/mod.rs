@@ -11,11 +11,12 @@ mod standing;
 
 pub use crate::method::Place;
 pub use crate::stage::{
-    Amount, AskedView, AtTorch, Caution, CheckLine, Contender, CoolingBetween, CoolingPlan, CrackPlan,
-    Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState, HandOverPlan, HeatBetween, HeatPlan,
-    HoleOnFace, IronPlan, JointView, LineOnFace, Live, Lock, MapPlan, MarkOnFace, MeasuredView, MethodPlan,
-    Missing, NextTest, OutcomeView, PartPlan, PrepItem, PrepPlan, SchoolChoice, SeamPlan, Share, Side,
-    Sketch, Station, StationState, StepView, TestView, TorchPlan, live, measured_tests, tool_roll,
+    Amount, AskedView, AtTorch, BenchPlan, BreakPlan, Caution, CheckLine, Contender, CoolingBetween,
+    CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState, HandOverPlan,
+    HeatBetween, HeatPlan, HoleOnFace, IronPlan, JointView, LineOnFace, Live, Lock, MapPlan, MarkOnFace,
+    MeasuredView, MethodPlan, Missing, NextTest, OutcomeView, PartPlan, PrepItem, PrepPlan, SchoolChoice,
+    SeamPlan, Share, Side, Sketch, Station, StationState, StepView, TestView, TorchPlan, WorkLine, live,
+    measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};

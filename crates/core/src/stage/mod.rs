@@ -17,8 +17,8 @@ pub(crate) mod torch;
 pub use check::{CheckLine, looked_at};
 pub use cooling::{CoolingBetween, CoolingPlan};
 pub use cracks::{
-    Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, MapPlan, MarkOnFace,
-    RunOut, TackOnFace, Unplaced, WallAlong,
+    Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, Grown, HoleOnFace, LineOnFace, MapPlan,
+    MarkOnFace, RunOut, TackOnFace, Unplaced, WallAlong,
 };
 pub use hand_over::HandOverPlan;
 pub use heat::{HeatBetween, HeatPlan};
@@ -28,7 +28,10 @@ pub use iron::{
 };
 pub use method::{Contender, MethodPlan, SchoolChoice};
 pub use part::{Forbidden, PartPlan, Side, Sketch};
-pub use prep::{PrepItem, PrepPlan, SeamPlan};
+pub use prep::{
+    BenchPlan, BreakPlan, FeaturePlan, GroundAt, MissingPlan, PrepItem, PrepPlan, ReadLine, SeamCut,
+    SeamPlan, TackPlan, UsualSeam, WorkLine,
+};
 pub(crate) use stage::Stage;
 pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};

@@ -1,6 +1,8 @@
 //! A job made by what is said of it, refused facts failing the test.
 #![allow(dead_code)] // each test binary uses its own part of this
 
+pub mod mapped;
+
 use std::collections::BTreeMap;
 
 use uuid::Uuid;

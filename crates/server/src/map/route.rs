@@ -148,6 +148,40 @@ fn followed(jpeg: &[u8], laid: &Laid, request: &TraceRequest) -> Option<Vec<At>>
     Some(simplified(&places, (1.0 / laid.per_mm).max(0.5)))
 }
 
+/// A face at 1:1 on paper, over as many pages of A4 or Letter as it takes, each with a ruler that proves its scale.
+#[utoipa::path(get, path = "/api/jobs/{id}/map/{face}/pages", params(
+    ("id" = Uuid, Path, description = "The job"), ("face" = Uuid, Path, description = "The face")),
+    responses(
+    (status = 200, description = "The pages, to be printed", content_type = "text/html"),
+    (status = 404, description = "No such face", body = ProblemsBody),
+    (status = 422, description = "It takes more pages than can be glued", body = ProblemsBody)))]
+#[get("/<id>/map/<face>/pages")]
+pub async fn face_pages(desk: &State<Desk>, id: &str, face: &str) -> Result<Kept, ApiError> {
+    let face = known(face)?;
+    let seen = desk.see(known(id)?).await?;
+    let plan = seen.plan.map.faces.iter().find(|plan| plan.id == face);
+    let pages = plan.ok_or(ApiError::Unknown("such face"))?.drawing(seen.job.name()).pages();
+    if pages.is_empty() {
+        let right = "the SVG or the DXF, for a plotter";
+        return Err(vec![FieldProblem::new("face", "it takes more pages than can be glued", right)].into());
+    }
+    let sheets: String = pages.into_iter().map(|page| format!("<section>{}</section>\n", page.svg)).collect();
+    let html = format!(
+        "<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>1:1</title><style>\
+         @page {{ margin: 12mm }} body {{ margin: 0; background: #fff }} svg {{ display: block }} \
+         section {{ break-after: page }} section:last-child {{ break-after: auto }} \
+         p {{ font: 16px sans-serif; margin: 12px 0 }} @media print {{ p {{ display: none }} }}\
+         </style></head><body><p>Print it at 100 %, not fitted to the page; then measure the ruler.</p>\n{sheets}\
+         </body></html>\n"
+    );
+    Ok(Kept {
+        bytes: html.into_bytes(),
+        content_type: ContentType::HTML,
+        keep: Header::new("Cache-Control", "no-cache"),
+        as_said: Header::new("X-Content-Type-Options", "nosniff"),
+    })
+}
+
 /// A face at 1:1: `<face>.svg`, or `<face>.dxf` in millimetres with a layer for each kind of mark.
 #[utoipa::path(get, path = "/api/jobs/{id}/map/{file}", params(
     ("id" = Uuid, Path, description = "The job"),

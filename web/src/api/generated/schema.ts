@@ -280,6 +280,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/map/{face}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A face at 1:1 on paper, over as many pages of A4 or Letter as it takes, each with a ruler that proves its scale. */
+        get: operations["face_pages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/map/{face}/picture/{revision}": {
         parameters: {
             query?: never;
@@ -705,6 +722,31 @@ export interface components {
         BTreeMap: {
             [key: string]: string;
         };
+        /** @description What the bench shows beside the groove. */
+        BenchPlan: {
+            /** @description Full breaks that are joined again. */
+            breaks: components["schemas"]["BreakPlan"][];
+            /** @description What mends the cause, where a break was caused by what a weld does not change; empty for nothing. */
+            cause: string[];
+            features: components["schemas"]["FeaturePlan"][];
+            missing: components["schemas"]["MissingPlan"][];
+        };
+        /** @description A full break as its pieces lie on the bench. */
+        BreakPlan: {
+            /** Format: uuid */
+            crack: string;
+            letter: string;
+            /** @description It rocks: the casting holds locked-in stress. */
+            locked_in: boolean;
+            /** @description What they mean, each a sentence. */
+            means: string[];
+            /** @description Gap, step, rock and run-out as they were read, in the order said. */
+            read: components["schemas"]["ReadLine"][];
+            /** @description Where the tacks go, in their order. */
+            tacks: components["schemas"]["TackPlan"][];
+            /** @description What its broken faces tell. */
+            tells: string[];
+        };
         /** @description A caution, shown at the station where it matters. */
         Caution: {
             sentence: string;
@@ -785,6 +827,21 @@ export interface components {
             point: number;
             shown_in: components["schemas"]["UnitSystem"];
             typed: components["schemas"]["BTreeMap"];
+        } | {
+            /** Format: uuid */
+            crack: string;
+            /** @enum {string} */
+            kind: "measure_seam";
+            /** Format: int32 */
+            number?: number | null;
+            shown_in: components["schemas"]["UnitSystem"];
+            typed: components["schemas"]["BTreeMap"];
+            what: components["schemas"]["SeamReadingKind"];
+        } | {
+            done: boolean;
+            /** @enum {string} */
+            kind: "tick";
+            step: components["schemas"]["WorkStep"];
         } | {
             /** @enum {string} */
             kind: "unreadable";
@@ -997,7 +1054,7 @@ export interface components {
             letter: string;
         };
         /** @enum {string} */
-        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "old_share";
+        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "reach" | "closes" | "edge" | "align_by" | "grown_a" | "grown_b" | "old_share";
         /** @description One crack, as far as it is known. */
         CrackPlan: {
             /** @description repair, stop_only or leave. */
@@ -1125,6 +1182,7 @@ export interface components {
             hole?: components["schemas"]["At"] | null;
             /** @description Where that is: "41 mm from the left edge". */
             measured: string[];
+            punch?: components["schemas"]["At"] | null;
             /** @description The tip as it was found on this face. */
             tip: components["schemas"]["At"];
         };
@@ -1140,6 +1198,7 @@ export interface components {
              * @description On the other side of the wall the tip lies so much further on: the hole is measured from there.
              */
             further_mm: number;
+            grown?: components["schemas"]["Grown"] | null;
             /** @description tip, edge, hole, branch, hidden; empty while not known. */
             kind: string;
             /** @description What it runs into, where that is on the map: "crack A", "bolt hole 2". */
@@ -1198,7 +1257,7 @@ export interface components {
             picture?: components["schemas"]["FacePicture"] | null;
         };
         /** @enum {string} */
-        FaceField: "name" | "outline" | "across" | "down" | "bore" | "leg" | "foot" | "around" | "back_of" | "from_across" | "from_down";
+        FaceField: "name" | "outline" | "across" | "down" | "bore" | "leg" | "foot" | "around" | "back_of" | "broken_of" | "from_across" | "from_down";
         /** @description The picture that lies on a face, and how. */
         FacePicture: {
             /** Format: double */
@@ -1236,6 +1295,8 @@ export interface components {
             lines: components["schemas"]["LineOnFace"][];
             marks: components["schemas"]["MarkOnFace"][];
             name: string;
+            /** @description Punch marks past the tips of cracks that are watched. */
+            punches: components["schemas"]["At"][];
             /** @description The outer rim first, then what is cut out of it; none while nobody has said. */
             rims: components["schemas"]["At"][][];
             seen?: components["schemas"]["FaceSeen"] | null;
@@ -1284,6 +1345,18 @@ export interface components {
         FactUsed: {
             name: string;
             text: string;
+        };
+        /** @description What has to be as it was. */
+        FeaturePlan: {
+            /** Format: uuid */
+            mark: string;
+            name: string;
+            /** @description What was measured means; empty while nothing was. */
+            verdict: string;
+            /** @description It was measured after the repair and is within its tolerance. */
+            within?: boolean | null;
+            /** @description "bore, 25 mm give or take 0.1 mm, from the left face" */
+            words: string;
         };
         /** @description What stands in a field: as it was typed, and how it was understood. */
         FieldHeld: {
@@ -1536,6 +1609,28 @@ export interface components {
              * @description Width at the face, in mm.
              */
             top_width_mm: number;
+        };
+        /** @description A depth read in the groove. */
+        GroundAt: {
+            /** Format: double */
+            at_mm: number;
+            /** Format: double */
+            depth_mm: number;
+            /** Format: uuid */
+            id: string;
+            /** @description go_on, stop, into_the_lip or through. */
+            says: string;
+            /** @description What it says: how much more, or to stop. */
+            sentence: string;
+            /** @description "40 mm along, 9.5 mm deep" */
+            words: string;
+        };
+        /** @description How far the tip of a crack that is watched has moved on. */
+        Grown: {
+            /** Format: double */
+            mm: number;
+            /** @description More than how well it was found explains: act. */
+            really: boolean;
         };
         /** @description The job as it leaves the shop. */
         HandOverPlan: {
@@ -2039,11 +2134,6 @@ export interface components {
         /** @description Every face of the part. */
         MapPlan: {
             faces: components["schemas"]["FacePlan"][];
-            /**
-             * Format: double
-             * @description What a line on a face has to be kept to, in mm: so near a press means a thing that is there.
-             */
-            on_it_mm: number;
             /** @description What was found and lies on no face yet. */
             unplaced: components["schemas"]["Unplaced"][];
         };
@@ -2060,12 +2150,12 @@ export interface components {
             what: components["schemas"]["MarkKind"];
         };
         /** @enum {string} */
-        MarkField: "name" | "thickness" | "filler";
+        MarkField: "name" | "thickness" | "filler" | "kind" | "datum" | "nominal" | "tolerance" | "before" | "after";
         /**
          * @description What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.
          * @enum {string}
          */
-        MarkKind: "bolt_hole" | "bore" | "machined_edge" | "missing_piece" | "reading_place" | "old_filler";
+        MarkKind: "bolt_hole" | "bore" | "machined_edge" | "missing_piece" | "reading_place" | "old_filler" | "old_fracture" | "feature";
         /** @description A hole, a hard spot, a missing piece or a place on a face. */
         MarkOnFace: {
             /** Format: uuid */
@@ -2115,6 +2205,18 @@ export interface components {
             verb: string;
             what: string;
             why: string;
+        };
+        /** @description Metal that is missing. */
+        MissingPlan: {
+            /** Format: uuid */
+            mark: string;
+            name: string;
+            sentence: string;
+            /**
+             * Format: double
+             * @description With what is left to be machined off; nothing while it is not known how thick it is.
+             */
+            volume_cm3?: number | null;
         };
         /** @description A figure that moved between two plans. */
         Moved: {
@@ -2317,6 +2419,8 @@ export interface components {
         Plan: {
             /** @description What is odd against the rest. */
             asked_back?: components["schemas"]["AskedBack"][];
+            /** @description What lies on the bench whatever the method. */
+            bench: components["schemas"]["BenchPlan"];
             body_words: string;
             cautions: components["schemas"]["Caution"][];
             check: components["schemas"]["CheckLine"][];
@@ -2389,18 +2493,23 @@ export interface components {
              * @description Filler that is laid, in g; 0 for pins.
              */
             laid_g: number;
+            /**
+             * Format: double
+             * @description Of the volume what builds up missing metal.
+             */
+            missing_cm3: number;
             /** Format: int32 */
             pins: number;
             /** Format: double */
             rods: number;
             seams: components["schemas"]["SeamPlan"][];
-            /** @description What to do, in order. */
-            steps: string[];
             /** @description What has to be said to be done before it is lit: ids of `prep.done`, with what is still open. */
             to_do: components["schemas"]["PrepItem"][];
             /** Format: double */
             volume_cm3: number;
             way: components["schemas"]["Way"];
+            /** @description What to do, in order; of the chosen way only. */
+            work: components["schemas"]["WorkLine"][];
         };
         /** @description The body of every answer that is not what was asked for. */
         ProblemsBody: {
@@ -2462,6 +2571,15 @@ export interface components {
             speed: number;
             standing: components["schemas"]["Standing"];
             stations: components["schemas"]["StationState"][];
+        };
+        /** @description Something read at the bench. */
+        ReadLine: {
+            /**
+             * Format: uuid
+             * @description The fact that said it.
+             */
+            id: string;
+            words: string;
         };
         /** @description One reading of the thermocouple. */
         Reading: {
@@ -2553,6 +2671,28 @@ export interface components {
              */
             volume_mm3: number;
         };
+        /** @description The groove across the seam at one place. */
+        SeamCut: {
+            /**
+             * Format: double
+             * @description From the first end.
+             */
+            at_mm: number;
+            /** @description "40 mm along" */
+            at_words: string;
+            /** Format: double */
+            depth_mm: number;
+            depth_words: string;
+            /** @description "3 layers: 1, 2 and 2 beads across"; empty for a groove filled without beads. */
+            layers_words: string;
+            opens_words: string;
+            /** Format: double */
+            root_radius_mm: number;
+            section: components["schemas"]["GrooveSection"];
+            /** Format: double */
+            wall_mm: number;
+            wall_words: string;
+        };
         /** @description One seam: a crack's groove, or its row of pins. */
         SeamPlan: {
             /** Format: double */
@@ -2561,6 +2701,8 @@ export interface components {
             beads: number;
             /** Format: double */
             cap_mm: number;
+            /** @description The section at places along the seam, from its first end on: one where it is the same all along. */
+            cuts: components["schemas"]["SeamCut"][];
             /** Format: double */
             depth_mm: number;
             depth_words: string;
@@ -2586,6 +2728,8 @@ export interface components {
             pins: number;
             /** Format: double */
             pitch_mm: number;
+            /** @description Depths read while grooving, from the first end on. */
+            read: components["schemas"]["GroundAt"][];
             /** Format: double */
             root_gap_mm: number;
             /** Format: double */
@@ -2600,7 +2744,14 @@ export interface components {
             /** Format: double */
             wall_mm: number;
             wall_words: string;
+            /** @description Why the groove is so, each reason a sentence. */
+            why: string[];
         };
+        /**
+         * @description What is measured at a seam.
+         * @enum {string}
+         */
+        SeamReadingKind: "depth" | "fit_up" | "rock" | "pin" | "tack";
         SeamRequest: {
             /**
              * Format: double
@@ -2954,6 +3105,15 @@ export interface components {
              */
             number: number;
         };
+        /** @description A tack and what the alignment was after it. */
+        TackPlan: {
+            checked?: components["schemas"]["ReadLine"] | null;
+            moved: boolean;
+            /** Format: int32 */
+            number: number;
+            /** @description "37 mm along, 41 mm from the left edge" */
+            words: string;
+        };
         /** @description A test judged by look. */
         TestView: {
             caution: string;
@@ -3122,6 +3282,36 @@ export interface components {
          * @enum {string}
          */
         WhiteStanding: "not_in_question" | "test_first" | "test_again_elsewhere" | "believed";
+        /**
+         * @description What is done before the heat, in the order of the work.
+         * @enum {string}
+         */
+        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "paint_off" | "of_method" | "dry";
+        /** @description One line of the work list. */
+        WorkLine: {
+            /** @description It was ticked, or measured, or said to be done as a whole. */
+            done: boolean;
+            sentence: string;
+            /** @description "8 mm", "995 rpm": what is set for it. */
+            settings: string[];
+            step: components["schemas"]["WorkStep"];
+            /** @description "Drill" */
+            word: string;
+        };
+        /** @description Which line it is. */
+        WorkStep: {
+            /**
+             * Format: uuid
+             * @description The crack, face or mark it is done at; left out for what is done once.
+             */
+            at?: string | null;
+            /**
+             * Format: int32
+             * @description Which of several there: an end from 1, a drill in hundredths of a millimetre.
+             */
+            number?: number | null;
+            what: components["schemas"]["Work"];
+        };
     };
     responses: never;
     parameters: never;
@@ -4428,6 +4618,76 @@ export interface operations {
                 };
             };
             /** @description It lies on the rack, is hot, or has another name */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    face_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description The face */
+                face: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The pages, to be printed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": unknown;
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such face */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It takes more pages than can be glued */
             422: {
                 headers: {
                     [name: string]: unknown;

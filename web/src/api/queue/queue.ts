@@ -120,6 +120,8 @@ const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'straighten',
   'draw',
   'set_point',
+  'measure_seam',
+  'tick',
   'strike',
 ])
 
@@ -182,7 +184,10 @@ export function saidOf(change: Said): string {
     case 'draw':
       return 'what was drawn on the map'
     case 'set_point':
+    case 'measure_seam':
       return Object.values(change.typed).join(', ')
+    case 'tick':
+      return `${change.step.what.replaceAll('_', ' ')}: ${change.done ? 'done' : 'not done'}`
     case 'strike':
       return `cross it out: ${change.reason}`
     case 'undo':

@@ -3,6 +3,7 @@ import type { Figure, Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { day, inUnits } from '../../quantity/show'
+import { stepKey } from '../../stations/prep/step-key'
 import { PaperHead } from './PaperHead'
 
 /** The card on paper, to lie beside the part: what is planned now, in one page. */
@@ -68,8 +69,10 @@ export function PaperCard(): ReactNode {
             </section>
           ))}
           <ol className="list-decimal pt-1 pl-5">
-            {(plan.prep?.steps ?? []).map((step) => (
-              <li key={step}>{step}</li>
+            {(plan.prep?.work ?? []).map((line) => (
+              <li key={stepKey(line.step)}>
+                <b>{[line.word, ...line.settings].join(', ')}.</b> {line.sentence}
+              </li>
             ))}
           </ol>
         </div>

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { inUnits } from '../../quantity/show'
+import { stepKey } from '../../stations/prep/step-key'
 import { PaperHead } from './PaperHead'
 
 /** Boxes that one page takes. */
@@ -28,6 +29,20 @@ export function PaperStrip(): ReactNode {
         {heated && <Blank name={`Warm enough (${window}) at`} />}
         {heated && <Blank name={`Read at the ${plan.heat?.read_at ?? ''}, ${unit}`} />}
       </div>
+      {plan.prep != null && plan.prep.work.length > 0 && (
+        <ol className="columns-2 gap-x-6 pb-2 text-[12px] leading-[15px]">
+          {plan.prep.work.map((line) => (
+            <li key={stepKey(line.step)} className="flex break-inside-avoid gap-2 py-[3px]">
+              <span className="mt-px size-[13px] shrink-0 border border-scribe text-center text-[11px] leading-[11px]">
+                {line.done ? '✓' : ''}
+              </span>
+              <span>
+                <b>{[line.word, ...line.settings].join(', ')}.</b> {line.sentence}
+              </span>
+            </li>
+          ))}
+        </ol>
+      )}
       {boxes === 0 ? (
         <p>Nothing to lay is planned yet.</p>
       ) : (

@@ -20,6 +20,7 @@ import { HardSpots } from './HardSpots'
 import { FaceSheet } from './map/FaceSheet'
 import { MapBench, type Task } from './map/MapBench'
 import type { Chosen } from './map/MapSheet'
+import { MarkForm } from './map/MarkForm'
 import { PointForm } from './map/PointForm'
 import type { Thing } from './map/things'
 
@@ -42,6 +43,7 @@ export function CracksStation(): ReactNode {
     cracks.find((candidate) => candidate.id === chosen?.id) ??
     cracks.findLast((candidate) => onFace(candidate.id)) ??
     cracks.at(-1)
+  const mark = face?.marks.find((candidate) => candidate.id === chosen?.id)
   const here = view.standing.station === 'cracks'
   const lit = view.job.rounds.at(-1)?.lit != null
   const choose = (id: string) => setChosen({ id, point: null })
@@ -151,9 +153,10 @@ export function CracksStation(): ReactNode {
             </p>
           ))}
           {chosen !== null && task === null && <PointForm face={face} chosen={chosen} />}
+          {mark !== undefined && task === null && <MarkForm key={mark.id} mark={mark} />}
         </>
       )}
-      {crack !== undefined && task === null && <OneCrack crack={crack} />}
+      {crack !== undefined && task === null && mark === undefined && <OneCrack crack={crack} />}
       <HardSpots />
       <div className="mt-auto flex flex-wrap items-center gap-2 pt-1">
         {face === undefined && <Button onPress={add}>Another crack</Button>}
@@ -176,6 +179,14 @@ export function CracksStation(): ReactNode {
               download={`${face.name}.dxf`}
             >
               1:1 as DXF
+            </a>
+            <a
+              className="min-h-11 py-3 underline"
+              href={`/api/jobs/${view.id}/map/${face.id}/pages`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              1:1 to print
             </a>
           </span>
         )}
@@ -247,6 +258,12 @@ function OneCrack({ crack }: { crack: Schemas['CrackPlan'] }): ReactNode {
         {crack.on_map && <Field name={name('becomes')} folded placeholder="repaired" />}
         {crack.on_map && crack.becomes !== 'repair' && <Field name={name('becomes_why')} />}
         {crack.becomes === 'leave' && <Field name={name('look_again')} placeholder="in 3 months" />}
+        {crack.becomes === 'leave' && (
+          <Field name={name('grown_a')} label={`Grown since, ${a?.name ?? ''} end`} placeholder="0" />
+        )}
+        {crack.becomes === 'leave' && (
+          <Field name={name('grown_b')} label={`Grown since, ${b?.name ?? ''} end`} placeholder="0" />
+        )}
         {crack.on_map && <Field name={name('witness')} folded placeholder="left side" />}
         {a?.run_out != null && <RunOut name={name('run_out_a')} end={a} />}
         {b?.run_out != null && <RunOut name={name('run_out_b')} end={b} />}

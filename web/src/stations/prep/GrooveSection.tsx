@@ -4,28 +4,36 @@ import { useWidth } from '../../ui/useWidth'
 
 export interface GrooveSectionProps {
   seam: Schemas['SeamPlan']
+  /** Where along it. */
+  cut: Schemas['SeamCut']
 }
 
 const HEIGHT = 250
 const TOP = 62
 
 /** The groove across the crack, to scale: wall, lip, angle, crown. */
-export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
+export function GrooveSection({ seam, cut }: GrooveSectionProps): ReactNode {
   const [frame, width] = useWidth<SVGSVGElement>(520, 280)
   const WIDTH = Math.min(width, 560)
   const both = seam.form === 'double_V'
-  const opens = seam.section?.top_width_mm ?? 0
-  const scale = Math.min((WIDTH - 150) / Math.max(opens * 1.6, 10), (HEIGHT - TOP - 40) / seam.wall_mm, 16)
+  const opens = cut.section.top_width_mm
+  // One scale all along, so that a thinner place looks thinner.
+  const widest = Math.max(...seam.cuts.map((it) => it.section.top_width_mm))
+  const scale = Math.min(
+    (WIDTH - 150) / Math.max(widest * 1.6, 10),
+    (HEIGHT - TOP - 40) / Math.max(...seam.cuts.map((it) => it.wall_mm)),
+    16,
+  )
   const middle = WIDTH / 2 - 20
-  const wall = seam.wall_mm * scale
+  const wall = cut.wall_mm * scale
   const half = (opens / 2) * scale
-  const depth = seam.depth_mm * scale
+  const depth = cut.depth_mm * scale
   const outline = (down: 1 | -1): string => {
     const face = down === 1 ? TOP : TOP + wall
     const root = face + down * depth
-    if (seam.root_radius_mm > 0) {
+    if (cut.root_radius_mm > 0) {
       const a = (seam.angle_deg / 2) * (Math.PI / 180)
-      const r = seam.root_radius_mm * scale
+      const r = cut.root_radius_mm * scale
       const [xt, yt] = [r * Math.cos(a), r * (1 - Math.sin(a))]
       return `M${middle - half} ${face}L${middle - xt} ${root - down * yt}A${r} ${r} 0 0 ${down === 1 ? 0 : 1} ${middle + xt} ${root - down * yt}L${middle + half} ${face}`
     }
@@ -82,13 +90,13 @@ export function GrooveSection({ seam }: GrooveSectionProps): ReactNode {
       </g>
       <g fill="var(--chalk)" fontSize="15" className="figure">
         <text x={middle} y="20" textAnchor="middle">
-          {seam.opens_words}
+          {cut.opens_words}
         </text>
         <text x={right + 26} y={TOP + wall / 2 + 5}>
-          {seam.wall_words}
+          {cut.wall_words}
         </text>
         <text x={middle} y={TOP + wall + 26} textAnchor="middle" fill="var(--ash)">
-          {seam.depth_words}
+          {cut.depth_words}
         </text>
       </g>
     </svg>

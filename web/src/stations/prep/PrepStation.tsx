@@ -5,33 +5,47 @@ import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
 import { KeepOff } from '../../job/KeepOff'
 import { useShop } from '../../job/ShopContext'
+import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { fieldId } from '../../ui/focus'
 import { Marks } from '../../ui/Marks'
+import { Breaks } from './Breaks'
 import { GrooveSection } from './GrooveSection'
 import { PinRow } from './PinRow'
+import { ReadForm } from './ReadForm'
+import { Restoring } from './Restoring'
+import { SeamLength } from './SeamLength'
+import { WorkList } from './WorkList'
 
 /** Holes, groove, filler and rods, or pins: what to do before anything gets hot. */
 export function PrepStation(): ReactNode {
   const { view } = useJob()
-  const { prep, methods } = view.plan
+  const { prep, methods, bench } = view.plan
   const [picked, setPicked] = useState<string | null>(null)
-  if (prep == null) {
+  const seam = prep?.seams.find((candidate) => candidate.id === picked) ?? prep?.seams[0]
+  const beside = (
+    <>
+      <Breaks breaks={bench.breaks} />
+      <Restoring bench={bench} />
+    </>
+  )
+  if (prep == null || seam === undefined) {
     const why =
       methods.chosen == null
         ? 'Choose the method first: the groove follows from it.'
         : 'Map the cracks first: length and wall are needed.'
-    return <h2 className="text-[28px]">{why}</h2>
+    return (
+      <div className="-mx-1 flex min-h-0 grow flex-col gap-3 overflow-auto px-1">
+        <h2 className="text-[28px]">{why}</h2>
+        {beside}
+      </div>
+    )
   }
-  const seam = prep.seams.find((candidate) => candidate.id === picked) ?? prep.seams[0]
-  if (seam === undefined) return null
-  const at = (what: string) => `prep.${seam.id}.${what}`
-  const pins = seam.section == null
   return (
     <div className="-mx-1 flex min-h-0 grow flex-col gap-3 overflow-auto px-1">
       <KeepOff />
       {prep.seams.length > 1 && (
-        <div className="flex gap-2">
+        <div className="flex flex-wrap gap-2">
           {prep.seams.map((s) => (
             <Button key={s.id} chosen={s.id === seam.id} onPress={() => setPicked(s.id)}>
               Crack {s.letter}
@@ -39,66 +53,139 @@ export function PrepStation(): ReactNode {
           ))}
         </div>
       )}
-      <div className="grid grid-cols-[1.6fr_1fr] gap-6 max-bench:grid-cols-1">
-        {pins ? <PinRow seam={seam} /> : <GrooveSection seam={seam} />}
-        <dl className="grid grid-cols-[1fr_auto] content-start items-center gap-y-1.5">
-          {pins ? (
-            <>
-              <Line name="Pins" id={at('pins')} />
-              <Line name="Pin" id={at('pin')} />
-              <Line name="Pitch" id={at('pitch')} />
-              <Line name="Tap drill" id={at('tap_drill')} />
-              <Line name="Pins in all" id="prep.pins" />
-            </>
-          ) : (
-            <>
-              <Line name="Depth" id={at('depth')} />
-              <Line name="Opens to" id={at('width')} />
-              <Line name="Section" id={at('area')} />
-              <Line name="Filler in place, all seams" id="prep.volume" />
-              <Line name="Metal to buy" id="prep.metal" />
-              <Line name="Rods" id="prep.rods" />
-              <Line name="Beads" id="prep.beads" />
-            </>
-          )}
-        </dl>
+      <div className="grid grid-cols-[1.15fr_1fr] gap-8 max-bench:grid-cols-1">
+        <div className="flex min-w-0 flex-col gap-3">
+          {seam.section == null ? <PinSeam seam={seam} /> : <GrooveSeam key={seam.id} seam={seam} />}
+        </div>
+        <div className="min-w-0 max-bench:order-first">
+          <WorkList work={prep.work} />
+          {prep.to_do.length > 0 && <Done items={prep.to_do} />}
+        </div>
       </div>
-      {pins ? (
-        <p>
-          <b>Order:</b> <span className="figure text-[17px] text-ash">{seam.pin_order.join('  ')}</span>
-        </p>
-      ) : (
-        <div className="grid grid-cols-[2fr_1fr_1fr_1fr_1fr] gap-2 border-t border-rule pt-2 max-bench:grid-cols-2">
-          <Field name="prep.form" />
-          <Field name="prep.depth" placeholder={seam.usual?.depth} />
-          <Field name="prep.angle" placeholder={seam.usual?.angle} />
-          <Field name="prep.gap" placeholder={seam.usual?.gap} />
-          <Field name="prep.cap" placeholder={seam.usual?.cap} />
-        </div>
-      )}
-      {!pins && (
-        <div className="grid grid-cols-[2fr_1fr_1fr] items-end gap-2 border-t border-rule pt-2 max-bench:grid-cols-1">
-          <p className="text-ash">
-            <b className="text-chalk">As it was ground, crack {seam.letter}.</b> Measured, it takes the
-            plan&apos;s place: filler, rods and beads follow from it.
-          </p>
-          <Field name={`crack.${seam.id}.ground_depth`} placeholder={seam.usual?.depth} />
-          <Field name={`crack.${seam.id}.ground_width`} placeholder={seam.usual?.width} />
-        </div>
-      )}
-      <section aria-label="In this order">
-        <h2 className="text-[24px] leading-7">In this order</h2>
-        <ol>
-          {prep.steps.map((step, number) => (
-            <li key={step} className="flex gap-3 border-b border-rule py-1.5">
-              <span className="figure w-5 text-[19px] text-ash">{number + 1}</span>
-              {step}
-            </li>
-          ))}
-        </ol>
-      </section>
-      {prep.to_do.length > 0 && <Done items={prep.to_do} />}
+      {beside}
     </div>
+  )
+}
+
+function PinSeam({ seam }: { seam: Schemas['SeamPlan'] }): ReactNode {
+  const at = (what: string) => `prep.${seam.id}.${what}`
+  return (
+    <>
+      <PinRow seam={seam} />
+      <dl className="grid grid-cols-[1fr_auto] content-start items-center gap-y-1.5">
+        <Line name="Pins" id={at('pins')} />
+        <Line name="Pin" id={at('pin')} />
+        <Line name="Pitch" id={at('pitch')} />
+        <Line name="Tap drill" id={at('tap_drill')} />
+        <Line name="Pins in all" id="prep.pins" />
+      </dl>
+      <p>
+        <b>Order:</b> <span className="figure text-[17px] text-ash">{seam.pin_order.join('  ')}</span>
+      </p>
+    </>
+  )
+}
+
+function GrooveSeam({ seam }: { seam: Schemas['SeamPlan'] }): ReactNode {
+  const [looked, setLooked] = useState<number | null>(null)
+  // The thickest place, until another one is looked at.
+  const thickest = seam.cuts.reduce((best, cut, index) => {
+    const known = seam.cuts[best]
+    return known !== undefined && cut.wall_mm > known.wall_mm ? index : best
+  }, 0)
+  const place = Math.min(looked ?? thickest, seam.cuts.length - 1)
+  const cut = seam.cuts[place]
+  const at = (what: string) => `prep.${seam.id}.${what}`
+  return (
+    <>
+      {cut !== undefined && <GrooveSection seam={seam} cut={cut} />}
+      {cut !== undefined && cut.layers_words !== '' && (
+        <p className="text-center text-ash first-letter:uppercase">{cut.layers_words}</p>
+      )}
+      <SeamLength seam={seam} at={place} onLook={setLooked} />
+      <Depths
+        seam={seam}
+        at={looked === null || cut === undefined ? '' : cut.at_words.replace(' along', '')}
+      />
+      <dl className="grid grid-cols-[1fr_auto_1fr_auto] content-start items-center gap-x-5 gap-y-1.5 max-bench:grid-cols-[1fr_auto]">
+        <Line name={seam.cuts.length > 1 ? 'Depth, thickest' : 'Depth'} id={at('depth')} />
+        <Line name={seam.cuts.length > 1 ? 'Opens to, widest' : 'Opens to'} id={at('width')} />
+        <Line name="Section" id={at('area')} />
+        <Line name="Filler in place, all" id="prep.volume" />
+        <Line name="Metal to buy" id="prep.metal" />
+        <Line name="Rods" id="prep.rods" />
+        <Line name="Beads" id="prep.beads" />
+      </dl>
+      {seam.why.length > 0 && <p className="text-ash">{seam.why.join(' ')}</p>}
+      <div className="border-t border-rule pt-2">
+        <Field name="prep.form" columns={3} />
+      </div>
+      <div className="grid grid-cols-4 gap-2 max-bench:grid-cols-2">
+        <Field name="prep.depth" placeholder={seam.usual?.depth} />
+        <Field name="prep.angle" placeholder={seam.usual?.angle} />
+        <Field name="prep.gap" placeholder={seam.usual?.gap} />
+        <Field name="prep.cap" placeholder={seam.usual?.cap} />
+      </div>
+      <div className="flex flex-col gap-2 border-t border-rule pt-2">
+        <Field name={`crack.${seam.id}.reach`} />
+        <div className="grid grid-cols-2 items-end gap-2 max-bench:grid-cols-1">
+          <Field name={`crack.${seam.id}.closes`} />
+          <Field name={`crack.${seam.id}.edge`} folded placeholder="clean iron" />
+        </div>
+      </div>
+      <div className="grid grid-cols-[2fr_1fr_1fr] items-end gap-2 border-t border-rule pt-2 max-bench:grid-cols-1">
+        <p className="text-ash">
+          <b className="text-chalk">As it was ground, crack {seam.letter}.</b> Measured, it takes the
+          plan&apos;s place: filler, rods and beads follow from it.
+        </p>
+        <Field name={`crack.${seam.id}.ground_depth`} placeholder={seam.usual?.depth} />
+        <Field name={`crack.${seam.id}.ground_width`} placeholder={seam.usual?.width} />
+      </div>
+    </>
+  )
+}
+
+/** Depths read while grooving: what each of them says. */
+function Depths({ seam, at }: { seam: Schemas['SeamPlan']; at: string }): ReactNode {
+  const [striking, setStriking] = useState<Schemas['GroundAt'] | null>(null)
+  return (
+    <section aria-label="Depths read" className="flex flex-col gap-1">
+      <ReadForm
+        crack={seam.id}
+        what="depth"
+        asks={[
+          { name: 'at', label: 'Along', example: '0' },
+          { name: 'depth', label: 'Reads deep' },
+        ]}
+        given={{ at }}
+        verb="Write the depth down"
+        label={`Depth of ${seam.letter}`}
+      />
+      <ul>
+        {seam.read.map((read) => (
+          <li
+            key={read.id}
+            data-says={read.says}
+            className="flex min-h-12 items-center justify-between gap-3 border-b border-rule py-1"
+          >
+            <span>
+              <span className="text-ash">{read.words}</span>
+              <b className={`block ${read.says === 'go_on' ? 'font-normal' : 'text-[20px]'}`}>
+                {read.sentence}
+              </b>
+            </span>
+            <Button label={`Cross out: ${read.words}`} onPress={() => setStriking(read)}>
+              Cross out
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <StrikeSheet
+        target={striking?.id ?? null}
+        what={striking?.words ?? ''}
+        onClose={() => setStriking(null)}
+      />
+    </section>
   )
 }
 
@@ -113,7 +200,9 @@ function Done({ items }: { items: readonly Schemas['PrepItem'][] }): ReactNode {
     say({ kind: 'set', key: 'prep.done', typed: ids.join(','), shown_in: units }, field('prep.done').revision)
   return (
     <section aria-label="Done before the heat">
-      <h2 className="mb-1 text-[24px] leading-7">Done, since it cannot be done hot</h2>
+      <h2 className="mt-3 mb-1 text-[20px] leading-7">
+        Or all of it at once: done, since it cannot be done hot
+      </h2>
       <Marks
         id={fieldId('prep.done')}
         label="Done before the heat"

@@ -348,6 +348,14 @@ fn turn(line: &mut LaidLine) {
     line.turned = !line.turned;
 }
 
+/// A length as it is laid off with a rule, which is read to half a millimetre.
+pub(crate) fn by_rule(mm: f64, units: UnitSystem) -> String {
+    match units {
+        UnitSystem::Metric => format!("{} mm", number((mm * 2.0).round() / 2.0, 1)),
+        UnitSystem::Imperial => units.say(mm, Unit::Millimetres),
+    }
+}
+
 fn measured_from(
     round: &Round,
     laid: &LaidFace<'_>,
@@ -355,11 +363,7 @@ fn measured_from(
     from: &str,
     units: UnitSystem,
 ) -> Option<String> {
-    // A rule is read to half a millimetre.
-    let exact = |mm: f64| match units {
-        UnitSystem::Metric => format!("{} mm", number((mm * 2.0).round() / 2.0, 1)),
-        UnitSystem::Imperial => units.say(mm, Unit::Millimetres),
-    };
+    let exact = |mm: f64| by_rule(mm, units);
     if let Ok(id) = from.parse::<Uuid>() {
         let mark = round.marks.iter().find(|mark| mark.id == id)?;
         let name = mark_name(round, mark);

@@ -4,13 +4,10 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::laid::{LaidLine, mark_name};
-use super::{CrackPlan, Laid, OFF_HARD_SPOT_MM, wall_at};
+use super::{CrackPlan, Laid, wall_at};
 use crate::field::{crack, neighbour};
 use crate::job::{Job, Round};
-use crate::map::{
-    At, Drawing, Layer, MarkKind, ON_IT_MM, Placed, Shape, Stroke, beside, bounds, closed, inside, length_mm,
-    nearest, place_along, tacks_mm,
-};
+use crate::map::{At, MarkKind, Placed, Shape, beside, bounds, length_mm, place_along, tacks_mm};
 use crate::quantity::{Unit, UnitSystem};
 use crate::stage::prep::{PrepPlan, SeamPlan};
 
@@ -21,8 +18,6 @@ pub struct MapPlan {
     pub faces: Vec<FacePlan>,
     /// What was found and lies on no face yet.
     pub unplaced: Vec<Unplaced>,
-    /// What a line on a face has to be kept to, in mm: so near a press means a thing that is there.
-    pub on_it_mm: f64,
 }
 
 /// A thing that is known, and not yet where.
@@ -81,6 +76,8 @@ pub struct FacePlan {
     pub holes: Vec<HoleOnFace>,
     pub marks: Vec<MarkOnFace>,
     pub tacks: Vec<TackOnFace>,
+    /// Punch marks past the tips of cracks that are watched.
+    pub punches: Vec<At>,
     /// What is in the way of what.
     pub clashes: Vec<Clash>,
 }
@@ -177,7 +174,7 @@ pub(crate) struct MapAsked<'a> {
 /// Everything that is drawn.
 pub(crate) fn map_plan(asked: &MapAsked<'_>) -> MapPlan {
     let faces = (0..asked.laid.faces.len()).map(|at| asked.face(at)).collect();
-    MapPlan { faces, unplaced: asked.unplaced(), on_it_mm: ON_IT_MM }
+    MapPlan { faces, unplaced: asked.unplaced() }
 }
 
 impl MapAsked<'_> {
@@ -185,7 +182,7 @@ impl MapAsked<'_> {
         self.job.round()
     }
 
-    fn say(&self, mm: f64) -> String {
+    pub(super) fn say(&self, mm: f64) -> String {
         self.units.say(mm, Unit::Millimetres)
     }
 
@@ -233,6 +230,7 @@ impl MapAsked<'_> {
             seen,
             back_of: laid.back_of,
             tacks: self.tacks(at),
+            punches: self.punches(at),
             lines,
             holes,
             marks,
@@ -402,117 +400,13 @@ impl MapAsked<'_> {
         tacks
     }
 
-    fn clashes(
-        &self,
-        at: usize,
-        lines: &[LineOnFace],
-        holes: &[HoleOnFace],
-        marks: &[MarkOnFace],
-    ) -> Vec<Clash> {
-        let laid = &self.laid.faces[at];
-        let mut clashes = Vec::new();
-        let mut clash = |at: At, sentence: String| clashes.push(Clash { at, sentence });
-        for (first, hole) in holes.iter().enumerate() {
-            let letter = self.letter(hole.crack);
-            let radius = hole.drill_mm / 2.0;
-            for other in &laid.holes {
-                if other.middle.distance_mm(hole.at) < other.radius_mm + radius {
-                    clash(hole.at, format!("The stop-hole of crack {letter} runs into {}.", other.name));
-                }
-            }
-            for other in &holes[first + 1..] {
-                if other.at.distance_mm(hole.at) < radius + other.drill_mm / 2.0 {
-                    let with = self.letter(other.crack);
-                    clash(hole.at, format!("The stop-holes of cracks {letter} and {with} meet."));
-                }
-            }
-            for mark in marks {
-                let off = match (&mark.shape, mark.what.as_str()) {
-                    (Shape::Circle { x_mm, y_mm, radius_mm }, "hard_spot") => {
-                        At::new(*x_mm, *y_mm).distance_mm(hole.at) - radius_mm - radius - OFF_HARD_SPOT_MM
-                    }
-                    (shape @ Shape::Line { .. }, "machined_edge") => {
-                        nearest(&shape.points(), hole.at).map_or(1.0, |near| near.distance_mm - radius)
-                    }
-                    _ => continue,
-                };
-                if off < 0.0 && mark.what == "hard_spot" {
-                    let keep = self.say(OFF_HARD_SPOT_MM);
-                    let name = &mark.name;
-                    clash(
-                        hole.at,
-                        format!(
-                            "The stop-hole of crack {letter} lies closer than {keep} to {name}: cut the spot out first."
-                        ),
-                    );
-                } else if off < 0.0 {
-                    clash(hole.at, format!("The stop-hole of crack {letter} cuts into {}.", mark.name));
-                }
-            }
-        }
-        for line in lines.iter().filter(|line| !line.from_behind) {
-            for mark in marks.iter().filter(|mark| mark.what == "neighbour") {
-                let Shape::Place { x_mm, y_mm } = mark.shape else { continue };
-                let place = At::new(x_mm, y_mm);
-                if !line.margin.is_empty() && inside(&line.margin, place) {
-                    let (letter, name) = (&line.letter, &mark.name);
-                    clash(place, format!("The bright margin of crack {letter} runs over {name}."));
-                }
-            }
-            let off = |point: &&At| {
-                laid.rims.first().is_some_and(|rim| {
-                    !inside(rim, **point)
-                        && nearest(&closed(rim), **point).is_some_and(|near| near.distance_mm > ON_IT_MM)
-                })
-            };
-            if let Some(point) = line.points.iter().find(off) {
-                let count = line.points.iter().filter(off).count();
-                let points = if count == 1 { "point lies" } else { "points lie" };
-                clash(*point, format!("Crack {}: {count} {points} off the face.", line.letter));
-            }
-        }
-        self.walls_that_differ(at, &mut clash);
-        clashes
+    fn punches(&self, at: usize) -> Vec<At> {
+        let face = self.laid.faces[at].face.id;
+        let ends = self.cracks.iter().flat_map(|plan| &plan.ends).filter_map(|end| end.at.as_ref());
+        ends.filter(|place| place.face == face).filter_map(|place| place.punch).collect()
     }
 
-    /// Where one crack joins another both say how thick the wall is there.
-    fn walls_that_differ(&self, at: usize, clash: &mut impl FnMut(At, String)) {
-        /// House: a caliper and a gauge differ by less.
-        const DIFFERS: f64 = 0.2;
-        for plan in self.cracks.iter().filter(|plan| !plan.walls.is_empty()) {
-            let Some(laid) = self.laid.cracks.get(&plan.id) else { continue };
-            for (end, along) in laid.ends.iter().zip([0.0, laid.length_mm]) {
-                if end.face != at || end.kind != Some("branch") {
-                    continue;
-                }
-                for other in self.cracks.iter().filter(|other| other.id != plan.id && !other.walls.is_empty())
-                {
-                    let Some(joined) = self.laid.cracks.get(&other.id) else { continue };
-                    let Some(line) = joined.lines.iter().find(|line| line.face == at) else { continue };
-                    let Some(near) =
-                        nearest(&line.points, end.at).filter(|near| near.distance_mm <= ON_IT_MM)
-                    else {
-                        continue;
-                    };
-                    let walls = laid.wall_at(along).zip(joined.wall_at(near.along_mm));
-                    if let Some((mine, theirs)) = walls
-                        && (mine - theirs).abs() > DIFFERS * mine.max(theirs)
-                    {
-                        let sentence = format!(
-                            "Where {} joins {} the wall is {} by one and {} by the other: measure it again.",
-                            plan.letter,
-                            other.letter,
-                            self.say(mine),
-                            self.say(theirs)
-                        );
-                        clash(end.at, sentence);
-                    }
-                }
-            }
-        }
-    }
-
-    fn letter(&self, crack: Uuid) -> &str {
+    pub(super) fn letter(&self, crack: Uuid) -> &str {
         self.cracks.iter().find(|plan| plan.id == crack).map_or("", |plan| &plan.letter)
     }
 
@@ -549,6 +443,8 @@ fn kind_id(what: MarkKind) -> &'static str {
         MarkKind::MissingPiece => "missing_piece",
         MarkKind::ReadingPlace => "reading_place",
         MarkKind::OldFiller => "old_filler",
+        MarkKind::OldFracture => "old_fracture",
+        MarkKind::Feature => "feature",
     }
 }
 
@@ -573,89 +469,6 @@ fn around(line: &[At], out_mm: &[f64]) -> Vec<At> {
     right.reverse();
     outline.extend(right);
     outline
-}
-
-impl FacePlan {
-    /// The face at 1:1, to be wrapped on, cut or engraved.
-    #[must_use]
-    pub fn drawing(&self, job: &str) -> Drawing {
-        let line = |points: &[At], closed: bool| Stroke::Line { points: points.to_vec(), closed };
-        let layer = |name, width_mm, dashes_mm, strokes| Layer { name, width_mm, dashes_mm, strokes };
-        let here = || self.lines.iter().filter(|line| !line.from_behind);
-        let shapes = |what: &[&str]| -> Vec<Stroke> {
-            let marks = self.marks.iter().filter(|mark| what.contains(&mark.what.as_str()));
-            marks
-                .map(|mark| match &mark.shape {
-                    Shape::Circle { x_mm, y_mm, radius_mm } => {
-                        Stroke::Circle { middle: At::new(*x_mm, *y_mm), radius_mm: *radius_mm }
-                    }
-                    // A place is a small ring.
-                    Shape::Place { x_mm, y_mm } => {
-                        Stroke::Circle { middle: At::new(*x_mm, *y_mm), radius_mm: 2.0 }
-                    }
-                    Shape::Line { .. } => line(&mark.shape.points(), false),
-                    Shape::Outline { points } => line(points, true),
-                })
-                .collect()
-        };
-        let along = |what: fn(&LineOnFace) -> &Vec<At>, closed: bool| -> Vec<Stroke> {
-            here().map(what).filter(|points| points.len() > 1).map(|points| line(points, closed)).collect()
-        };
-        let middles = self.holes.iter().flat_map(|hole| {
-            let reach = hole.drill_mm / 2.0 + 3.0;
-            let arm = |dx: f64, dy: f64| {
-                line(&[hole.at.along((dx, dy), -reach), hole.at.along((dx, dy), reach)], false)
-            };
-            let rim = Stroke::Circle { middle: hole.at, radius_mm: hole.drill_mm / 2.0 };
-            [rim, arm(1.0, 0.0), arm(0.0, 1.0)]
-        });
-        let letters = here().filter_map(|line| {
-            let at = place_along(&line.points, length_mm(&line.points) / 2.0)?;
-            Some(Stroke::Words { at: At::new(at.x_mm + 3.0, at.y_mm - 4.0), text: line.letter.clone() })
-        });
-        let drills = self.holes.iter().map(|hole| {
-            let at = At::new(hole.at.x_mm + hole.drill_mm / 2.0 + 2.0, hole.at.y_mm - 2.0);
-            Stroke::Words { at, text: hole.words.clone() }
-        });
-        let tacks = self.tacks.iter().map(|tack| Stroke::Circle { middle: tack.at, radius_mm: 2.5 });
-        let (left, bottom) = bounds(self.rims.iter().flatten().chain(here().flat_map(|line| &line.points)))
-            .map_or((0.0, 0.0), |(left, _, _, bottom)| (left, bottom));
-        let ruler = check_ruler(At::new(left, bottom + 14.0));
-        Drawing {
-            title: format!("{job}, {}", self.name),
-            layers: vec![
-                layer("OUTLINE", 0.5, None, self.rims.iter().map(|rim| line(rim, true)).collect()),
-                layer("CRACKS", 0.7, None, along(|line| &line.points, false)),
-                layer("WITNESS", 0.25, Some((4.0, 2.0)), along(|line| &line.witness, false)),
-                layer("STOP_HOLES", 0.35, None, middles.collect()),
-                layer("GROOVE", 0.25, None, along(|line| &line.groove, true)),
-                layer("MARGIN", 0.18, Some((2.0, 2.0)), along(|line| &line.margin, true)),
-                layer("HOLES", 0.35, None, shapes(&["bolt_hole", "bore"])),
-                layer("MACHINED_EDGES", 0.5, None, shapes(&["machined_edge"])),
-                layer("HARD_SPOTS", 0.35, Some((1.0, 1.0)), shapes(&["hard_spot"])),
-                layer("MISSING", 0.35, Some((4.0, 2.0)), shapes(&["missing_piece"])),
-                layer("OLD_FILLER", 0.35, Some((1.0, 1.0)), shapes(&["old_filler"])),
-                layer("PLACES", 0.25, None, shapes(&["reading_place", "neighbour"])),
-                layer("TACKS", 0.25, None, tacks.collect()),
-                layer("WORDS", 0.25, None, letters.chain(drills).collect()),
-                layer("CHECK_RULER", 0.25, None, ruler),
-            ],
-        }
-    }
-}
-
-/// A ruler that proves the scale of what was printed: 100 mm, a tick each 10.
-fn check_ruler(from: At) -> Vec<Stroke> {
-    const LONG_MM: f64 = 100.0;
-    let line = |a: At, b: At| Stroke::Line { points: vec![a, b], closed: false };
-    let mut strokes = vec![line(from, from.along((1.0, 0.0), LONG_MM))];
-    strokes.extend((0..=10).map(|tick| {
-        let at = from.along((1.0, 0.0), f64::from(tick) * 10.0);
-        line(at, at.along((0.0, -1.0), if tick % 5 == 0 { 5.0 } else { 3.0 }))
-    }));
-    let text = "100 mm: measure it, then the rest is to scale".to_owned();
-    strokes.push(Stroke::Words { at: from.along((0.0, 1.0), 6.0), text });
-    strokes
 }
 
 /// What is in the way of what, as it is said at the station.

@@ -1,5 +1,8 @@
 //! Stage 3: every crack with its ends and what to drill there.
 
+mod clashes;
+mod drawing;
+mod ends;
 mod figures;
 mod laid;
 mod map;
@@ -11,16 +14,15 @@ use super::part::GUESSED_WALL_MM;
 use super::{Amount, Caution, Missing, Stage, Station};
 use crate::field::{self, FieldOfEach, Number, OneOf, YesNo, crack};
 use crate::figure::Certainty;
-use crate::groove::usual_lip_mm;
 use crate::iron::Iron;
 use crate::job::Round;
-use crate::map::{At, breaks_out, circle, goes_on_to, nearest_rim};
-use crate::quantity::{Unit, UnitSystem, WallMillimetres, both};
+use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
-use crate::stop_hole::{FoundBy, StopHole, stop_hole};
+use crate::stop_hole::FoundBy;
 
-use laid::LaidEnd;
-pub(crate) use laid::{Laid, wall_at};
+use ends::{EndAsked, Kept, end, kind_of_end};
+pub use ends::{EndAt, EndPlan, Grown, RunOut};
+pub(crate) use laid::{Laid, by_rule, wall_at};
 pub use map::{
     Clash, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, MapPlan, MarkOnFace, TackOnFace, Unplaced,
 };
@@ -28,62 +30,6 @@ pub(crate) use map::{MapAsked, clash_sentences, map_plan, margin_mm};
 
 /// So much is kept off a hard spot: no drill bites it. House.
 pub(crate) const OFF_HARD_SPOT_MM: f64 = 6.0;
-
-/// One end of a crack.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct EndPlan {
-    /// "left" for its first end, "right" for its last: what its figures are called by.
-    pub side: String,
-    /// left, right, upper, lower, first or last, as one looks at it.
-    pub name: String,
-    /// The wall there.
-    pub wall_mm: f64,
-    /// What it runs into, where that is on the map: "crack A", "bolt hole 2".
-    pub meets: String,
-    /// Where it is; nothing while it is not on the map.
-    pub at: Option<EndAt>,
-    /// On the other side of the wall the tip lies so much further on: the hole is measured from there.
-    pub further_mm: f64,
-    /// A hole there would break out: the groove is better run out to the edge.
-    pub run_out: Option<RunOut>,
-    /// tip, edge, hole, branch, hidden; empty while not known.
-    pub kind: String,
-    /// Only at a tip with known wall and way of finding: as planned, or as it was really drilled.
-    pub stop_hole: Option<StopHole>,
-    /// It was drilled: the figures are those of the hole that is there.
-    pub drilled: bool,
-    /// It would come out at a face that must not be touched: not through.
-    pub blind: bool,
-    /// What to do at this end, in a sentence.
-    pub sentence: String,
-}
-
-/// Where an end of a crack is on the map.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct EndAt {
-    pub face: Uuid,
-    /// The tip as it was found on this face.
-    pub tip: At,
-    /// The middle of its stop-hole; nothing where it gets none.
-    pub hole: Option<At>,
-    /// Where that is: "41 mm from the left edge".
-    pub measured: Vec<String>,
-}
-
-/// The proposal to run the groove out to the edge.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct RunOut {
-    /// Where it runs out.
-    pub to: At,
-    /// From the tip.
-    pub mm: f64,
-    /// It is done so.
-    pub taken: bool,
-    pub sentence: String,
-}
 
 /// A measured wall along a crack.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -173,7 +119,8 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                          kind: FieldOfEach<OneOf>,
                          drilled: FieldOfEach<Number>,
                          past: FieldOfEach<Number>,
-                         run_out: FieldOfEach<YesNo>| {
+                         run_out: FieldOfEach<YesNo>,
+                         grown: FieldOfEach<Number>| {
                 let along_mm = if at == 0 { 0.0 } else { length };
                 let on_map = on_map.map(|crack| &crack.ends[at]);
                 EndAsked {
@@ -185,6 +132,7 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                     past_mm: round.get(past.of(of)),
                     run_out: round.get(run_out.of(of)) == Some(true),
                     watched: becomes == "leave",
+                    grown_mm: round.get(grown.of(of)),
                     kept,
                     on_map,
                     laid,
@@ -194,8 +142,28 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                 }
             };
             let ends = vec![
-                end("left", &asked(0, crack::END_A, crack::DRILLED_A, crack::PAST_A, crack::RUN_OUT_A)),
-                end("right", &asked(1, crack::END_B, crack::DRILLED_B, crack::PAST_B, crack::RUN_OUT_B)),
+                end(
+                    "left",
+                    &asked(
+                        0,
+                        crack::END_A,
+                        crack::DRILLED_A,
+                        crack::PAST_A,
+                        crack::RUN_OUT_A,
+                        crack::GROWN_A,
+                    ),
+                ),
+                end(
+                    "right",
+                    &asked(
+                        1,
+                        crack::END_B,
+                        crack::DRILLED_B,
+                        crack::PAST_B,
+                        crack::RUN_OUT_B,
+                        crack::GROWN_B,
+                    ),
+                ),
             ];
             let full_break = ends.iter().all(|end| end.kind == "edge");
             let thinnest = measured.iter().map(|(_, wall)| *wall).reduce(f64::min);
@@ -239,187 +207,6 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
         .collect()
 }
 
-/// Faces that must not be touched, and whether one lies behind this crack.
-#[derive(Clone, Copy)]
-struct Kept<'a> {
-    faces: &'a str,
-    behind: Option<&'a str>,
-}
-
-/// What an end is laid out from.
-struct EndAsked<'a> {
-    kind: Option<&'a str>,
-    wall_mm: f64,
-    found_by: Option<FoundBy>,
-    find_better: bool,
-    /// What was really drilled, and how far past the found tip.
-    drilled_mm: Option<f64>,
-    past_mm: Option<f64>,
-    /// The welder runs the groove out to the edge instead.
-    run_out: bool,
-    /// It is neither stopped nor repaired.
-    watched: bool,
-    kept: Option<Kept<'a>>,
-    on_map: Option<&'a LaidEnd>,
-    laid: &'a Laid<'a>,
-    round: &'a Round,
-    drills_mm: &'a [f64],
-    units: UnitSystem,
-}
-
-impl EndAsked<'_> {
-    fn planned(&self) -> Option<StopHole> {
-        let (wall, found_by) = (WallMillimetres::new(self.wall_mm).ok()?, self.found_by?);
-        let hole = stop_hole(wall, found_by, self.drills_mm);
-        Some(if self.find_better { hole } else { hole.well_past(found_by) })
-    }
-
-    fn hole(&self) -> Option<StopHole> {
-        let planned = self.planned()?;
-        let Some(drill_mm) = self.drilled_mm else { return Some(planned) };
-        let offset_mm = self.past_mm.unwrap_or(planned.offset_mm);
-        Some(StopHole::drilled(drill_mm, offset_mm, self.found_by?))
-    }
-
-    /// What the hole must not come out at.
-    fn behind(&self) -> Option<String> {
-        let Kept { faces, behind } = self.kept?;
-        let lip = self.units.say(usual_lip_mm(self.wall_mm), Unit::Millimetres);
-        match behind {
-            Some("kept") => Some(format!(
-                "Not through: {faces} lies behind and is not to be touched. Blind, {lip} short of the far side, or a \
-                 smaller hole, or ask whose it is."
-            )),
-            Some(_) => None,
-            None => Some(format!(
-                "A hole through may come out at what is not to be touched ({faces}): look first. If it does: blind, \
-                 {lip} short of the far side, a smaller hole, or ask whose it is."
-            )),
-        }
-    }
-
-    /// Where the hole goes on the face.
-    fn hole_at(&self, hole: &StopHole) -> Option<At> {
-        let end = self.on_map?;
-        Some(end.at.along(end.direction, end.further_mm + hole.offset_mm))
-    }
-
-    /// What a hole that would break out is better left for.
-    fn run_out(&self, hole: &StopHole) -> Option<RunOut> {
-        let end = self.on_map?;
-        let face = &self.laid.faces[end.face];
-        let mut rims = face.rims.clone();
-        rims.extend(face.holes.iter().map(|hole| circle(hole.middle, hole.radius_mm)));
-        let middle = self.hole_at(hole)?;
-        let (off_mm, nearest) = nearest_rim(&rims, middle)?;
-        if self.drilled_mm.is_some() || !breaks_out(off_mm, hole.drill_mm) {
-            return None;
-        }
-        // Straight on where the crack points at the edge, else the shortest way.
-        let to = goes_on_to(&rims, end.at, end.direction, 6.0 * hole.drill_mm).unwrap_or(nearest);
-        let mm = end.at.distance_mm(to);
-        let say = |mm: f64| self.units.say(mm, Unit::Millimetres);
-        let rim = (off_mm - hole.drill_mm / 2.0).max(0.0);
-        let sentence = format!(
-            "The hole would lie {} from the edge, under twice its size: it will most likely break out when heated. \
-             Run the groove out to the edge instead, {} further.",
-            say(rim),
-            say(mm)
-        );
-        Some(RunOut { to, mm, taken: self.run_out, sentence })
-    }
-
-    fn sentence(&self, hole: Option<&StopHole>) -> String {
-        let say = |mm| self.units.say(mm, Unit::Millimetres);
-        let Some(hole) = hole else { return "how it was found gives the stop-hole".to_owned() };
-        let mut said = if self.drilled_mm.is_some() {
-            let chance = both(hole.run_past_chance * 100.0, Unit::Percent).0.text();
-            format!(
-                "drilled: {}, its middle {} past the tip; {chance} that the crack runs past it",
-                say(hole.drill_mm),
-                say(hole.offset_mm)
-            )
-        } else if hole.find_tip_better {
-            "find the tip better first, with chalk and oil, dye or magnetic particles".to_owned()
-        } else if hole.well_past_mm.is_some() {
-            "well past it, since the eye does not see the end: drill through, and carry the groove on into the \
-             hole. Or find the tip better: chalk and oil first"
-                .to_owned()
-        } else {
-            "drill through, centre punch first, countersink after".to_owned()
-        };
-        if self.drilled_mm.is_none()
-            && let Some(behind) = self.behind()
-        {
-            said = match self.kept.and_then(|kept| kept.behind) {
-                Some("kept") => behind,
-                _ => format!("{said}. {behind}"),
-            };
-        }
-        said
-    }
-}
-
-/// What an end is: as it lies on the map, and only where it is free as it was said.
-fn kind_of_end<'a>(on_map: Option<&LaidEnd>, said: Option<&'a str>, laid: &Laid<'_>) -> Option<&'a str> {
-    let Some(end) = on_map else { return said };
-    match (end.kind, said) {
-        (Some(kind), _) => Some(kind),
-        // Where the edges are not known, the end may lie on one.
-        (None, Some("edge")) if !laid.faces[end.face].rims.is_empty() => None,
-        (None, said) => said,
-    }
-}
-
-fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
-    let kind = asked.kind;
-    let planned = (kind == Some("tip") && !asked.watched).then(|| asked.hole()).flatten();
-    let run_out = planned.as_ref().and_then(|hole| asked.run_out(hole));
-    let taken = run_out.as_ref().is_some_and(|run_out| run_out.taken);
-    let hole = planned.filter(|_| !taken);
-    let meets = asked.on_map.map_or_else(String::new, |end| end.meets.clone());
-    let into = |what: &str| if meets.is_empty() { what.to_owned() } else { meets.clone() };
-    let further_mm = asked.on_map.map_or(0.0, |end| end.further_mm);
-    let mut sentence = match kind {
-        None => "say how it ends".to_owned(),
-        Some("tip") if asked.watched => "two punch marks past it show whether it grows".to_owned(),
-        Some("tip") if taken => "groove run out to the edge: no stop-hole".to_owned(),
-        Some("tip") => asked.sentence(hole.as_ref()),
-        Some("edge") => "runs out: no stop-hole".to_owned(),
-        Some("hole") => format!("ends in {}: no stop-hole", into("a bore")),
-        Some("branch") => format!("joins {}: no stop-hole", into("another crack")),
-        Some(_) => "goes out of sight: look at the other face before any heat".to_owned(),
-    };
-    if hole.is_some() && further_mm > 0.05 {
-        let say = asked.units.say(further_mm, Unit::Millimetres);
-        sentence =
-            format!("{sentence}. On the other face it runs {say} further: the hole goes past that tip");
-    }
-    EndPlan {
-        side: side.to_owned(),
-        name: asked.on_map.map_or(side, |end| end.name).to_owned(),
-        wall_mm: asked.wall_mm,
-        meets,
-        at: asked.on_map.map(|end| {
-            let hole = hole.as_ref().and_then(|hole| asked.hole_at(hole));
-            let measured = hole.map(|at| asked.laid.measured(asked.round, end.face, at, asked.units));
-            EndAt {
-                face: asked.laid.faces[end.face].face.id,
-                tip: end.at,
-                hole,
-                measured: measured.unwrap_or_default(),
-            }
-        }),
-        further_mm,
-        run_out,
-        kind: kind.unwrap_or_default().to_owned(),
-        drilled: hole.is_some() && asked.drilled_mm.is_some(),
-        blind: hole.is_some() && asked.kept.is_some_and(|kept| kept.behind == Some("kept")),
-        stop_hole: hole,
-        sentence,
-    }
-}
-
 /// A mapped hard spot is in the way of a drill and of a pin.
 fn cautions(round: &Round, laid: &Laid<'_>, cracks: &[CrackPlan], units: UnitSystem) -> Vec<Caution> {
     let off = units.say(OFF_HARD_SPOT_MM, Unit::Millimetres);
@@ -438,7 +225,13 @@ fn cautions(round: &Round, laid: &Laid<'_>, cracks: &[CrackPlan], units: UnitSys
         );
         Caution::new(Station::Cracks, sentence)
     });
-    hard.chain(one_side).collect()
+    let grows = cracks.iter().flat_map(|crack| crack.ends.iter().map(move |end| (crack, end)));
+    let grows = grows.filter(|(_, end)| end.grown.is_some_and(|grown| grown.really)).map(|(crack, end)| {
+        let sentence =
+            format!("Crack {}, {} end, has grown: it is no longer one to leave.", crack.letter, end.name);
+        Caution::new(Station::Cracks, sentence)
+    });
+    hard.chain(one_side).chain(grows).collect()
 }
 
 fn missing(cracks: &[CrackPlan], units: UnitSystem) -> Vec<Missing> {

@@ -70,6 +70,14 @@ pub(crate) fn soak_minutes(way: Way, wall_mm: Option<f64>) -> f64 {
 
 const READ_AT: &str = "far side of the joint, and the coldest far corner";
 
+/// Where it is read, with the places on the map that were marked for it.
+fn read_at(part: &PartFacts) -> String {
+    match part.reading_places.as_slice() {
+        [] => READ_AT.to_owned(),
+        places => format!("{READ_AT} (on the map: {})", places.join(", ")),
+    }
+}
+
 pub(crate) fn heat_plan(
     way: Way,
     target: Option<&Target>,
@@ -97,7 +105,7 @@ pub(crate) fn heat_plan(
         timing: String::new(),
         least_words: format!("at least {}", units.window(target_c, most_c, Unit::Celsius).0.text()),
         most_words: format!("at most {}", units.window(target_c, most_c, Unit::Celsius).1.text()),
-        read_at: READ_AT.to_owned(),
+        read_at: read_at(part),
         curve: Vec::new(),
     };
     match (way.school, target) {
@@ -150,7 +158,7 @@ pub(crate) fn heat_plan(
                 }),
                 least_words: format!("at least {}", low.text()),
                 most_words: format!("at most {}", high.text()),
-                read_at: READ_AT.to_owned(),
+                read_at: read_at(part),
                 curve,
             })
         }

@@ -103,6 +103,8 @@ pub(crate) struct Judged<'a> {
     pub part: &'a PartFacts,
     pub belief: &'a Belief,
     pub cracks: &'a [CrackPlan],
+    /// Metal that is missing and has to be built up.
+    pub missing_cm3: f64,
     pub sources: Option<&'a Sources>,
     pub runs: &'a Runs,
 }
@@ -181,6 +183,7 @@ impl Judged<'_> {
             paint_of_unknown_age: self.part.may_be_leaded()
                 && self.part.era == Era::Unknown
                 && self.round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id == "paint")),
+            missing_cm3: self.missing_cm3,
             drills_mm: &self.shop.drills_mm,
             units: self.shop.units,
         }
@@ -249,7 +252,7 @@ impl Judged<'_> {
             oil: self.round.get(field::part::OIL),
             fluid_tight: self.part.fluid_tight,
             loads: self.round.get(field::part::LOADS),
-            old_filler: self.round.get(field::part::OLD_FILLER),
+            old_filler: self.round.old_filler(),
             old_filler_out: self.round.get(field::part::OLD_FILLER_OUT),
             seen: self.round.get(field::part::SEEN),
             machined: self.round.get(field::part::MACHINED),

@@ -63,7 +63,7 @@ pub fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
         }
         _ => {}
     }
-    match round.get(field::part::OLD_FILLER) {
+    match round.old_filler() {
         Some("bronze") => say(
             Station::Prep,
             "Old bronze can hold zinc or cadmium: fume. All of it out before any weld.".to_owned(),

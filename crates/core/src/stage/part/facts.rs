@@ -5,6 +5,7 @@ use crate::field;
 use crate::heat::{Body, PartShape};
 use crate::iron::{Era, Family, IronProperties};
 use crate::job::Round;
+use crate::map::MarkKind;
 use crate::quantity::{Celsius, Kilograms, Millimetres, Unit, UnitSystem, both};
 use crate::shop::Shop;
 
@@ -53,6 +54,8 @@ pub struct PartFacts {
     pub station_known: bool,
     pub both_sides: Option<bool>,
     pub holds: Option<String>,
+    /// Where the temperature is read, by the names on the map.
+    pub reading_places: Vec<String>,
     pub fluid_tight: Option<bool>,
     pub life_days: Option<f64>,
     pub heat_shy: Vec<HeatShy>,
@@ -99,6 +102,12 @@ impl PartFacts {
                 .map(|holds| !matches!(holds, "nothing" | "fumes"))
                 .or_else(|| round.get(field::part::FLUID_TIGHT)),
             holds,
+            reading_places: round
+                .marks
+                .iter()
+                .filter(|mark| mark.what == MarkKind::ReadingPlace)
+                .map(|mark| round.get(field::mark::NAME.of(mark.id)).unwrap_or(&mark.name).to_owned())
+                .collect(),
             life_days: round.get(field::part::LIFE_WANTED).or_else(|| {
                 match round.get(field::part::LIFE)? {
                     "until_new" => round.get(field::part::REPLACEMENT_WAIT).map(|days| days.max(1.0)),

@@ -137,7 +137,9 @@ fn known(round: &Round, facts: &PartFacts, key: &str) -> bool {
     } else if key == field::part::LIFE.key() {
         facts.life_days.is_some() || round.get(field::part::LIFE).is_some()
     } else {
-        round.values.get(key).is_some_and(|held| held.value.is_some())
+        // What lies on the map was looked at.
+        let seen_on_the_map = key == field::part::OLD_FILLER.key() && round.old_filler().is_some();
+        seen_on_the_map || round.values.get(key).is_some_and(|held| held.value.is_some())
     }
 }
 

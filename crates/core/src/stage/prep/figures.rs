@@ -3,6 +3,7 @@
 use super::PrepPlan;
 use crate::figure::{Certainty, Figure, Source};
 use crate::filler::Filler;
+use crate::missing_metal::ALLOWANCE_MM;
 use crate::quantity::{Unit, number};
 use crate::stage::cracks::wall_words;
 
@@ -139,11 +140,25 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
     for seam in &prep.seams {
         if let Some(section) = seam.section {
             let sides = if seam.form.as_deref() == Some("double_V") { "2 sides × " } else { "" };
+            if seam.cuts.len() > 1 {
+                volume = volume.formula(format!(
+                    "{}: {sides}the sections along {{{} mm}} of changing wall, added up + its holes, countersunk = \
+                     {{{:.1} cm3}}",
+                    seam.letter, seam.length_mm, seam.volume_cm3
+                ));
+                continue;
+            }
             volume = volume.formula(format!(
                 "{}: {sides}{{{:.0} mm2}} × {{{} mm}} + its holes, countersunk = {{{:.1} cm3}}",
                 seam.letter, section.area_mm2, seam.length_mm, seam.volume_cm3
             ));
         }
+    }
+    if prep.missing_cm3 > 0.0 {
+        volume = volume.formula(format!(
+            "missing metal with {{{ALLOWANCE_MM} mm}} on each free side = {{{:.1} cm3}}",
+            prep.missing_cm3
+        ));
     }
     vec![
         volume,

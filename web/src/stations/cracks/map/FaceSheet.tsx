@@ -47,6 +47,7 @@ export function FaceSheet({ faceId, onClose, onDraw }: FaceSheetProps): ReactNod
   const name = (field: 'name' | 'outline' | 'across' | 'down' | 'bore' | 'leg' | 'foot' | 'around') =>
     `face.${faceId}.${field}` as const
   const others = view.plan.map.faces.filter((other) => other.id !== faceId)
+  const broken = view.plan.cracks.filter((crack) => crack.full_break)
   const references = face.marks
     .filter((mark) => ['bolt_hole', 'bore', 'machined_edge'].includes(mark.what))
     .map((mark) => ({ id: mark.id, label: mark.name }))
@@ -75,6 +76,13 @@ export function FaceSheet({ faceId, onClose, onDraw }: FaceSheetProps): ReactNod
               name={`face.${faceId}.back_of`}
               placeholder="of no other face"
               choices={others.map((other) => ({ id: other.id, label: other.name }))}
+            />
+          )}
+          {broken.length > 0 && (
+            <Chosen
+              name={`face.${faceId}.broken_of`}
+              placeholder="no broken face"
+              choices={broken.map((crack) => ({ id: crack.id, label: `Crack ${crack.letter}` }))}
             />
           )}
           <div className="grid grid-cols-2 gap-2">
@@ -119,7 +127,7 @@ export function FaceSheet({ faceId, onClose, onDraw }: FaceSheetProps): ReactNod
 }
 
 interface ChosenProps {
-  name: `face.${string}.${'back_of' | 'from_across' | 'from_down'}`
+  name: `face.${string}.${'back_of' | 'broken_of' | 'from_across' | 'from_down'}`
   placeholder: string
   choices: readonly { id: string; label: string }[]
 }

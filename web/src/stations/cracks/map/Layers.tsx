@@ -59,6 +59,15 @@ export const Layers = memo(function Layers({ job, face, chosen }: LayersProps): 
           style={STILL}
         />
       ))}
+      {face.punches.map(({ x_mm, y_mm }) => (
+        <path
+          key={`${x_mm} ${y_mm}`}
+          d={`M${x_mm - 2} ${y_mm - 2}l4 4m0 -4l-4 4`}
+          stroke="var(--chalk)"
+          strokeWidth="2.2"
+          style={STILL}
+        />
+      ))}
       {face.holes.map((hole) => {
         const reach = hole.drill_mm / 2 + 3
         const { x_mm, y_mm } = hole.at
@@ -199,18 +208,20 @@ function Mark({ mark }: { mark: FaceOnMap['marks'][number] }): ReactNode {
         />
       )
     }
-    case 'outline':
+    case 'outline': {
+      const old = what === 'old_fracture'
       return (
         <path
           d={pathOf(shape.points, true)}
           stroke="var(--chalk)"
           strokeWidth="1.8"
-          strokeDasharray="8 5"
-          fill="var(--iron)"
+          strokeDasharray={old ? '2 3' : '8 5'}
+          fill={old ? 'var(--dim)' : 'var(--iron)'}
           fillOpacity="0.55"
           style={STILL}
         />
       )
+    }
     case 'place': {
       const { x_mm, y_mm } = shape
       return (

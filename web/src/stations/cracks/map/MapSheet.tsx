@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import type { UnitSystem } from '../../../api/client'
 import { useSize, type Size } from '../../../ui/useWidth'
-import { inserted, moved, type Drawn, type FaceOnMap } from './edit'
+import { inserted, moved, pointsOf, type Drawn, type FaceOnMap } from './edit'
 import { Labels } from './Labels'
 import { Layers } from './Layers'
 import { RULER, Rulers } from './Rulers'
@@ -69,6 +69,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
     return landed(around.current.around, place, reach(touch), not)
   }
   const line = face.lines.find((candidate) => candidate.crack === chosen?.id && !candidate.from_behind)
+  const points = chosen === null ? [] : (pointsOf(face, chosen.id) ?? [])
   const press = (place: At, touch: boolean) => {
     if (drawing === null) onChoose(nearestTo(face, place, reach(touch)))
     else onPress(land(place, touch, null))
@@ -76,18 +77,20 @@ export function MapSheet(props: MapSheetProps): ReactNode {
   const hands = usePan(frame, {
     look: (change) => look((before) => change(before ?? view)),
     grab: (pixel, touch) => {
-      if (drawing !== null || line === undefined) return false
+      if (drawing !== null || chosen === null) return false
       const place = toPlace(view, pixel)
-      const point = line.points.findIndex((candidate) => distance(candidate, place) <= reach(touch))
-      const to = line.points[point]
+      const point = points.findIndex((candidate) => distance(candidate, place) <= reach(touch))
+      const to = points[point]
       if (to === undefined) return false
-      setHeld({ crack: line.crack, point, to, landed: { place: to, onto: null } })
+      setHeld({ crack: chosen.id, point, to, landed: { place: to, onto: null } })
       return true
     },
     drag: (pixel) =>
       setHeld((before) => {
         if (before === null) return null
-        const there = land(toPlace(view, pixel), false, before.crack)
+        const place = toPlace(view, pixel)
+        // A mark lies where it is put: only cracks are joined.
+        const there = line === undefined ? { place, onto: null } : land(place, false, before.crack)
         return { ...before, to: there.place, landed: there }
       }),
     drop: (wasMoved) => {
@@ -115,15 +118,14 @@ export function MapSheet(props: MapSheetProps): ReactNode {
   const middle = (): Pixel => ({ x: size.width / 2, y: size.height / 2 })
   const handleKey = (event: KeyboardEvent<SVGSVGElement>) => {
     const by = step(event)
-    const points = line?.points ?? []
     const point = chosen?.point ?? null
     const from = point === null ? undefined : (held?.to ?? points[point])
     if (by !== null && drawing !== null) {
       const here = cursor ?? drawing.at(-1) ?? toPlace(view, middle())
       setCursor(at(here.x_mm + by.x_mm, here.y_mm + by.y_mm))
-    } else if (by !== null && line !== undefined && point !== null && from !== undefined) {
+    } else if (by !== null && chosen !== null && point !== null && from !== undefined) {
       const to = at(from.x_mm + by.x_mm, from.y_mm + by.y_mm)
-      setHeld({ crack: line.crack, point, to, landed: { place: to, onto: null } })
+      setHeld({ crack: chosen.id, point, to, landed: { place: to, onto: null } })
     } else if (by !== null) {
       look({ ...view, x: view.x - by.x_mm * 20, y: view.y - by.y_mm * 20 })
     } else if (event.key === 'Enter' && drawing !== null) {
@@ -154,7 +156,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
     onDraw(letGo(face, held))
     setHeld(null)
   }
-  const handles = line === undefined || drawing !== null ? [] : line.points
+  const handles = drawing !== null ? [] : points
   const crosshair = drawing === null || cursor === null ? null : toPixel(view, cursor)
   return (
     <svg
@@ -191,7 +193,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
       <g transform={`translate(${view.x} ${view.y})`}>
         <Labels face={shown} scale={view.scale} chosen={chosen?.id ?? null} narrow={size.width < 600} />
         {handles.map((place, index) => {
-          const there = held?.point === index && held.crack === line?.crack ? held.to : place
+          const there = held?.point === index && held.crack === chosen?.id ? held.to : place
           const big = chosen?.point === index
           return (
             <circle
@@ -256,6 +258,10 @@ function withHeld(face: FaceOnMap, held: Held | null): FaceOnMap {
         ? { ...line, points: shape.points, witness: [], groove: [], margin: [] }
         : line
     }),
+    marks: face.marks.map((mark) => {
+      const shape = shapes.get(mark.id)
+      return shape == null ? mark : { ...mark, shape }
+    }),
   }
 }
 
@@ -296,9 +302,11 @@ function nearestTo(face: FaceOnMap, place: At, reach: number): Chosen | null {
 
 /** The next point on the map, from crack to crack. */
 function stepped(face: FaceOnMap, chosen: Chosen | null, by: 1 | -1): Chosen | null {
-  const all = face.lines
+  const lines = face.lines
     .filter((line) => !line.from_behind)
     .flatMap((line) => line.points.map((_, point) => ({ id: line.crack, point })))
+  const marks = face.marks.flatMap(({ id }) => (pointsOf(face, id) ?? []).map((_, point) => ({ id, point })))
+  const all = [...lines, ...marks]
   if (all.length === 0) return null
   const here = all.findIndex(({ id, point }) => id === chosen?.id && point === (chosen.point ?? 0))
   const next =

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { inserted, laidDown, moved, ranOn, without, withWaiting, type FaceOnMap, type Line } from './edit'
+import {
+  inserted,
+  laidDown,
+  moved,
+  pointsOf,
+  ranOn,
+  without,
+  withWaiting,
+  type FaceOnMap,
+  type Line,
+} from './edit'
 import { at, type At } from './view'
 
 const line = (crack: string, points: At[], more: Partial<Line> = {}): Line => ({
@@ -32,6 +42,7 @@ const face: FaceOnMap = {
   holes: [],
   marks: [],
   tacks: [],
+  punches: [],
   clashes: [],
 }
 
@@ -45,6 +56,38 @@ describe('a crack on the map', () => {
       ['b', [at(51, 48), at(50, 70)]],
     ])
     expect(moved(face, 'a', 9, at(0, 0))).toEqual([])
+  })
+
+  it('lies beside marks that are moved alone', () => {
+    const marked: FaceOnMap = {
+      ...face,
+      marks: [
+        {
+          id: 'h',
+          what: 'bolt_hole',
+          name: 'bolt hole 1',
+          words: '',
+          shape: { kind: 'circle', ...at(50, 50), radius_mm: 6 },
+        },
+        {
+          id: 'm',
+          what: 'missing_piece',
+          name: 'missing piece 1',
+          words: '',
+          shape: { kind: 'outline', points: [at(0, 0), at(9, 0), at(0, 9)] },
+        },
+      ],
+    }
+    expect(moved(marked, 'h', 0, at(60, 52.004))).toEqual([
+      { mark: 'h', face: 'f', shape: { kind: 'circle', ...at(60, 52), radius_mm: 6 } },
+    ])
+    expect(moved(marked, 'm', 2, at(1, 8))[0]?.shape).toEqual({
+      kind: 'outline',
+      points: [at(0, 0), at(9, 0), at(1, 8)],
+    })
+    expect(moved(marked, 'm', 3, at(1, 8))).toEqual([])
+    expect(pointsOf(marked, 'h')).toHaveLength(1)
+    expect(pointsOf(marked, 'gone')).toBeUndefined()
   })
 
   it('gets a point, and loses one while it keeps two', () => {

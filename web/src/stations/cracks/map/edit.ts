@@ -37,8 +37,37 @@ const drawn = (
 
 const linesOf = (face: FaceOnMap): Line[] => face.lines.filter((line) => !line.from_behind)
 
+/** The points of a crack or a mark; nothing where it is not on this face. */
+export function pointsOf(face: FaceOnMap, id: string): readonly At[] | undefined {
+  const line = linesOf(face).find((candidate) => candidate.crack === id)
+  if (line !== undefined) return line.points
+  const shape = face.marks.find((mark) => mark.id === id)?.shape
+  if (shape === undefined) return undefined
+  return shape.kind === 'circle' || shape.kind === 'place' ? [shape] : shape.points
+}
+
+/** A hole, a spot, a piece or a place with one of its points moved. */
+function movedMark(face: FaceOnMap, id: string, point: number, to: At): Drawn[] {
+  const shape = face.marks.find((mark) => mark.id === id)?.shape
+  if (shape === undefined || pointsOf(face, id)?.[point] === undefined) return []
+  const put = (next: Schemas['Shape']): Drawn[] => [{ mark: id, face: face.id, shape: next }]
+  switch (shape.kind) {
+    case 'circle':
+    case 'place':
+      return put({ ...shape, ...rounded(to) })
+    case 'line':
+      return put({
+        ...shape,
+        points: shape.points.map((it, at) => (at === point ? { ...it, ...rounded(to) } : it)),
+      })
+    case 'outline':
+      return put({ ...shape, points: shape.points.map((it, at) => (at === point ? rounded(to) : it)) })
+  }
+}
+
 /** One point moved, and with it every point of another crack that is the same. */
 export function moved(face: FaceOnMap, crack: string, point: number, to: At): Drawn[] {
+  if (face.marks.some((mark) => mark.id === crack)) return movedMark(face, crack, point, to)
   const line = linesOf(face).find((candidate) => candidate.crack === crack)
   const from = line?.points[point]
   if (line === undefined || from === undefined) return []

@@ -16,6 +16,8 @@ export const DRAWN_AS: Readonly<Record<Thing, 'line' | 'circle' | 'outline' | 'p
   missing_piece: 'outline',
   reading_place: 'place',
   old_filler: 'line',
+  old_fracture: 'outline',
+  feature: 'place',
 }
 
 interface Put {
@@ -41,5 +43,26 @@ export const THINGS: readonly Put[] = [
     often: false,
   },
   { id: 'old_filler', label: 'Old filler', drawing: 'M3 15q3 -6 6 0q3 -6 6 0q3 -6 6 0', often: false },
+  { id: 'feature', label: 'To restore', drawing: 'M12 3v18M6 9l6 -6l6 6M5 21h14', often: false },
+  {
+    id: 'old_fracture',
+    label: 'Old fracture',
+    drawing: 'M4 5l16 -1v15l-16 1zM4 12l8 -1M8 20l8 -9',
+    often: false,
+  },
   { id: 'neighbour', label: 'Must stay cool', drawing: 'M12 2v20M4 6l16 12M20 6L4 18', often: false },
 ]
+
+/** What is asked of each beside where it lies. */
+export const ASKED_OF: Readonly<Record<Schemas['MarkKind'], readonly Schemas['MarkField'][]>> = {
+  bolt_hole: ['name'],
+  bore: ['name'],
+  machined_edge: ['name'],
+  missing_piece: ['name', 'thickness'],
+  reading_place: ['name'],
+  old_filler: ['name', 'filler'],
+  old_fracture: [],
+  feature: ['kind', 'datum', 'nominal', 'tolerance'],
+}
+
+export const isMark = (what: string): what is Schemas['MarkKind'] => Object.hasOwn(ASKED_OF, what)

@@ -1,0 +1,221 @@
+//! What can be said at all, whatever job it is said of.
+
+use super::understood::lengths;
+use super::{Change, SeamReadingKind, TorchEntry};
+use crate::field::within;
+use crate::iron::TypedValues;
+use crate::map::Straightened;
+use crate::problem::{FieldProblem, OutOfRange};
+use crate::quantity::{Celsius, Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
+
+/// Longest text a reason, a spot or a note may have. Ours.
+pub(super) const TEXT_MOST: usize = 600;
+/// Lists hold at most this many entries.
+pub(super) const LIST_MOST: usize = 500;
+/// Pictures of one job. Ours: they travel in the job's file.
+pub(super) const PICTURES_MOST: usize = 60;
+
+/// Faces of one part. Ours.
+pub(super) const FACES_MOST: usize = 40;
+/// Readings along the seams of one job. Ours.
+pub(super) const SEAM_READINGS_MOST: usize = 4 * LIST_MOST;
+/// Points said at once. Ours.
+pub(super) const POINTS_DRAWN_MOST: usize = 5_000;
+
+/// Entries of one torch log.
+pub(super) const TORCH_MOST: usize = 20 * LIST_MOST;
+/// Facts of one job. Ours: years of work stay well under it.
+pub const FACTS_MOST: usize = 100_000;
+/// Longest name of a part.
+pub(super) const COPIED_NAME_MOST: usize = 80;
+/// Longest name of who said it, and of the browser it came from.
+const NAME_MOST: usize = 80;
+/// Times a fact may bear, UTC in ms since 1970: the years 2000 to 2200.
+const TIMES_MS: (i64, i64) = (946_684_800_000, 7_258_118_400_000);
+
+/// Whether a time may stand in a log.
+///
+/// # Errors
+/// The problem, at `field`.
+pub fn possible_time(field: &str, at_ms: i64) -> Result<(), FieldProblem> {
+    if (TIMES_MS.0..TIMES_MS.1).contains(&at_ms) {
+        return Ok(());
+    }
+    Err(FieldProblem::new(field, "no clock shows this time", "the years 2000 to 2200, in ms since 1970"))
+}
+
+/// Whether a name may stand beside a fact.
+///
+/// # Errors
+/// The problem, at `field`.
+pub fn possible_name(field: &str, name: &str) -> Result<(), FieldProblem> {
+    if name.chars().count() <= NAME_MOST {
+        return Ok(());
+    }
+    Err(FieldProblem::new(field, "that name is too long", format!("up to {NAME_MOST} letters")))
+}
+
+/// Whether a change is one that anybody could have said, whatever job it is said of.
+pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
+    match change {
+        Change::Set { key, typed, .. } => {
+            short_as("key", key, 120)?;
+            short_as(key, typed, 2 * TEXT_MOST)
+        }
+        Change::Observe { test, outcome, spot, .. } => {
+            short("test", test).and_then(|()| short("outcome", outcome)).and_then(|()| short("spot", spot))
+        }
+        Change::Measure { test, typed, spot, .. } => {
+            short("test", test)?;
+            short("spot", spot)?;
+            if typed.len() > 12 {
+                return Err(FieldProblem::new("typed", "no test asks for so much", "up to 12 values"));
+            }
+            typed.iter().try_for_each(|(field, text)| short("typed", field).and_then(|()| short(field, text)))
+        }
+        Change::AddHardSpot { spot, .. } => short("spot", spot),
+        Change::Straighten { points_px, size_px, typed, shown_in, .. } => {
+            for points in size_px {
+                OutOfRange::check("a picture", "points", (2.0, 20_000.0), *points)
+                    .map_err(|out| out.at("size_px"))?;
+            }
+            laid(points_px, typed, *shown_in)
+        }
+        Change::Draw { drawn } => {
+            if drawn.is_empty() || drawn.len() > LIST_MOST {
+                return Err(FieldProblem::new("drawn", "nothing, or too much, is drawn", "1 to 500 things"));
+            }
+            let points: usize = drawn.iter().filter_map(|it| Some(it.shape.as_ref()?.points().len())).sum();
+            if points > POINTS_DRAWN_MOST {
+                return Err(FieldProblem::new("drawn", "that is too much at once", "up to 5000 points"));
+            }
+            drawn.iter().enumerate().try_for_each(|(at, it)| {
+                let Some(shape) = &it.shape else { return Ok(()) };
+                shape.possible().map_err(|problem| {
+                    let field = format!("drawn[{at}].{}", problem.field);
+                    FieldProblem::new(field, problem.message, problem.would_be_right)
+                })
+            })
+        }
+        Change::SetPoint { typed, shown_in, .. } => {
+            const NAMES: [&str; 5] = ["x", "y", "wall", "from_before", "across"];
+            let known = typed.keys().all(|name| NAMES.contains(&name.as_str()));
+            if typed.is_empty() || !known {
+                return Err(FieldProblem::new("typed", "nothing of a point was typed", NAMES.join(", ")));
+            }
+            let read = lengths(typed, *shown_in)?;
+            match read.get("wall").copied().flatten() {
+                Some(wall) => WallMillimetres::new(wall).map(|_| ()).map_err(|out| out.at("wall")),
+                None => Ok(()),
+            }
+        }
+        Change::MeasureSeam { what, number, typed, shown_in, .. } => {
+            measured_at_seam(*what, *number, typed, *shown_in)
+        }
+        Change::Strike { reason, .. } | Change::NewRound { reason } => short("reason", reason),
+        Change::Light { speed, frozen, owned } => {
+            short("owned", owned)?;
+            OutOfRange::check("the job clock", "times", (1.0, 60.0), *speed)
+                .map_err(|out| out.at("speed"))?;
+            frozen.as_ref().map_or(Ok(()), |frozen| frozen.possible())
+        }
+        Change::Torch { entry } => match entry {
+            TorchEntry::Reading { typed, shown_in, .. } => {
+                let right = NotUnderstood::would_be_right(Kind::Temperature);
+                let read = parse(typed, Kind::Temperature, *shown_in)
+                    .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
+                Celsius::new(read.value).map(|_| ()).map_err(|out| {
+                    let bounds = within(Kind::Temperature, (out.low, out.high), "°C", *shown_in);
+                    FieldProblem::new("typed", format!("{} cannot be read off a part", typed.trim()), bounds)
+                })
+            }
+            TorchEntry::Note { text } => short("text", text),
+            TorchEntry::Covered { why } => short("why", why),
+            TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated | TorchEntry::Unwrapped => Ok(()),
+        },
+        Change::Unreadable { text } => short_as("text", text, 4 * TEXT_MOST),
+        Change::AddCrack
+        | Change::AddFace
+        | Change::AddMark { .. }
+        | Change::Tick { .. }
+        | Change::AddNeighbour
+        | Change::AddPicture
+        | Change::Undo { .. }
+        | Change::Redo { .. }
+        | Change::CancelLight
+        | Change::PutAway
+        | Change::BringBack => Ok(()),
+    }
+}
+
+/// Whether a picture can be laid on a face so.
+fn laid(points_px: &[[f64; 2]], typed: &TypedValues, shown_in: UnitSystem) -> Result<(), FieldProblem> {
+    let read = lengths(typed, shown_in)?;
+    let needed = |name: &str, message: &str| {
+        let right = if shown_in == UnitSystem::Imperial { "8 in" } else { "200 mm" };
+        read.get(name).copied().flatten().ok_or_else(|| FieldProblem::new(name, message, right))
+    };
+    let laid = match *points_px {
+        [a, b] => Straightened::by_distance(a, b, needed("across", "say how far apart they are")?),
+        [a, b, c, d] => Straightened::by_corners(
+            [a, b, c, d],
+            needed("across", "say how wide it is")?,
+            needed("down", "say how high it is")?,
+        ),
+        _ => {
+            let right = "two points on a known distance, or four corners";
+            return Err(FieldProblem::new("points_px", "that many points give no scale", right));
+        }
+    };
+    laid.map(|_| ()).map_err(|problem| {
+        let field = match problem.field.as_str() {
+            "corners_px" => "points_px",
+            "width_mm" => "across",
+            _ => "down",
+        };
+        FieldProblem::new(field, problem.message, problem.would_be_right)
+    })
+}
+
+fn short(field: &str, text: &str) -> Result<(), FieldProblem> {
+    short_as(field, text, TEXT_MOST)
+}
+
+fn short_as(field: &str, text: &str, most: usize) -> Result<(), FieldProblem> {
+    if text.chars().count() <= most {
+        return Ok(());
+    }
+    Err(FieldProblem::new(field, "that is too long", format!("up to {most} letters")))
+}
+
+/// Whether that can be read along a seam so.
+fn measured_at_seam(
+    what: SeamReadingKind,
+    number: Option<u32>,
+    typed: &TypedValues,
+    shown_in: UnitSystem,
+) -> Result<(), FieldProblem> {
+    /// Tacks of one break. Ours.
+    const TACKS_MOST: u32 = 500;
+    let names = what.names();
+    if let Some(odd) = typed.keys().find(|name| !names.contains(&name.as_str())) {
+        return Err(FieldProblem::new(odd, "that is not read there", names.join(", ")));
+    }
+    let read = lengths(typed, shown_in)?;
+    for name in what.needed() {
+        if read.get(*name).copied().flatten().is_none() {
+            let right = NotUnderstood::would_be_right(Kind::Length);
+            return Err(FieldProblem::new(*name, "say what was measured", right));
+        }
+    }
+    match (what, number) {
+        (SeamReadingKind::Tack, Some(number)) if (1..=TACKS_MOST).contains(&number) => Ok(()),
+        (SeamReadingKind::Tack, _) => {
+            Err(FieldProblem::new("number", "say which tack it is", format!("1 to {TACKS_MOST}")))
+        }
+        (SeamReadingKind::FitUp, _) if read.len() < 2 => {
+            Err(FieldProblem::new("gap", "say the gap, the step or both", "0.5 mm"))
+        }
+        _ => Ok(()),
+    }
+}

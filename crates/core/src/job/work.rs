@@ -1,0 +1,105 @@
+//! A line of the work list, as it is ticked.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+/// What is done before the heat, in the order of the work.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Work {
+    Clean,
+    BakeOut,
+    FindEnds,
+    OldFiller,
+    BurntEdge,
+    FitUp,
+    TackGroove,
+    Witness,
+    Punch,
+    Pilot,
+    Drill,
+    Turn,
+    Open,
+    Shape,
+    Countersink,
+    Backing,
+    Pins,
+    Margins,
+    Inside,
+    PenetrantOut,
+    PaintOff,
+    /// What the method alone asks for.
+    OfMethod,
+    Dry,
+}
+
+impl Work {
+    pub const ALL: [Self; 23] = [
+        Self::Clean,
+        Self::BakeOut,
+        Self::FindEnds,
+        Self::OldFiller,
+        Self::BurntEdge,
+        Self::FitUp,
+        Self::TackGroove,
+        Self::Witness,
+        Self::Punch,
+        Self::Pilot,
+        Self::Drill,
+        Self::Turn,
+        Self::Open,
+        Self::Shape,
+        Self::Countersink,
+        Self::Backing,
+        Self::Pins,
+        Self::Margins,
+        Self::Inside,
+        Self::PenetrantOut,
+        Self::PaintOff,
+        Self::OfMethod,
+        Self::Dry,
+    ];
+
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Clean => "Clean",
+            Self::BakeOut => "Bake out",
+            Self::FindEnds => "Find the ends",
+            Self::OldFiller => "Old filler out",
+            Self::BurntEdge => "Bad metal back",
+            Self::FitUp => "Fit together",
+            Self::TackGroove => "Grooves for tacks",
+            Self::Witness => "Witness line",
+            Self::Punch => "Punch",
+            Self::Pilot => "Pilot",
+            Self::Drill => "Drill",
+            Self::Turn => "Lay it",
+            Self::Open => "Open the groove",
+            Self::Shape => "Shape it",
+            Self::Countersink => "Countersink",
+            Self::Backing => "Backing",
+            Self::Pins => "Pins",
+            Self::Margins => "Margins",
+            Self::Inside => "Inside",
+            Self::PenetrantOut => "Dye and oil out",
+            Self::PaintOff => "Paint off",
+            Self::OfMethod => "For this method",
+            Self::Dry => "Dry",
+        }
+    }
+}
+
+/// Which line it is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WorkStep {
+    pub what: Work,
+    /// The crack, face or mark it is done at; left out for what is done once.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub at: Option<Uuid>,
+    /// Which of several there: an end from 1, a drill in hundredths of a millimetre.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub number: Option<u32>,
+}

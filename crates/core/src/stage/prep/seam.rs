@@ -1,0 +1,502 @@
+//! One seam: its groove all along, as it is ground and filled, or its row of pins.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use super::PrepAsked;
+use crate::field;
+use crate::filler::{countersink_volume_cm3, hole_volume_cm3};
+use crate::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_radius_mm};
+use crate::job::{Round, SeamReadingKind};
+use crate::method::{Joins, Way};
+use crate::quantity::{Rounding, Unit, WallMillimetres, number};
+use crate::seam::{Ground, added_up};
+use crate::stage::cracks::{CrackPlan, by_rule, wall_at};
+use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
+
+/// One seam: a crack's groove, or its row of pins.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SeamPlan {
+    /// The crack it follows.
+    pub id: Uuid,
+    pub letter: String,
+    /// It was ground: depth and width are measured.
+    pub ground: bool,
+    pub length_mm: f64,
+    pub wall_mm: f64,
+    pub wall_guessed: bool,
+    /// V, U or double_V; nothing where pins are set.
+    pub form: Option<String>,
+    pub depth_mm: f64,
+    pub angle_deg: f64,
+    pub root_radius_mm: f64,
+    pub root_gap_mm: f64,
+    pub cap_mm: f64,
+    pub section: Option<GrooveSection>,
+    /// For the drawing: "9.8 mm", "14 mm", "10.5 mm deep, 70°, lip 1.5 mm".
+    pub opens_words: String,
+    pub wall_words: String,
+    pub depth_words: String,
+    /// What its fields would say; nothing where pins are set.
+    pub usual: Option<UsualSeam>,
+    pub volume_cm3: f64,
+    pub beads: u32,
+    pub pins: u32,
+    pub pin_mm: f64,
+    pub pitch_mm: f64,
+    pub tap_drill_mm: f64,
+    /// Pin numbers from the left end, in the order they go in.
+    pub pin_order: Vec<u32>,
+    /// Why the groove is so, each reason a sentence.
+    pub why: Vec<String>,
+    /// The section at places along the seam, from its first end on: one where it is the same all along.
+    pub cuts: Vec<SeamCut>,
+    /// Depths read while grooving, from the first end on.
+    pub read: Vec<GroundAt>,
+}
+
+/// The groove across the seam at one place.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SeamCut {
+    /// From the first end.
+    pub at_mm: f64,
+    /// "40 mm along"
+    pub at_words: String,
+    pub wall_mm: f64,
+    pub depth_mm: f64,
+    pub root_radius_mm: f64,
+    pub section: GrooveSection,
+    pub opens_words: String,
+    pub wall_words: String,
+    pub depth_words: String,
+    /// "3 layers: 1, 2 and 2 beads across"; empty for a groove filled without beads.
+    pub layers_words: String,
+}
+
+/// A depth read in the groove.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct GroundAt {
+    pub id: Uuid,
+    pub at_mm: f64,
+    pub depth_mm: f64,
+    /// "40 mm along, 9.5 mm deep"
+    pub words: String,
+    /// What it says: how much more, or to stop.
+    pub sentence: String,
+    /// go_on, stop, into_the_lip or through.
+    pub says: String,
+}
+
+impl SeamPlan {
+    /// Half of what the groove opens at the face where the wall is so thick.
+    #[must_use]
+    pub fn half_width_mm(&self, wall_mm: f64) -> f64 {
+        let Some(section) = self.section else { return 0.0 };
+        if self.depth_mm <= 0.0 || (wall_mm - self.wall_mm).abs() < 0.01 {
+            return section.top_width_mm / 2.0;
+        }
+        // The same lip, or the same share of the wall, is left wherever it is.
+        let double = self.form.as_deref() == Some("double_V");
+        let deep = if double { wall_mm / 2.0 } else { wall_mm - (self.wall_mm - self.depth_mm) };
+        let form = match self.form.as_deref() {
+            Some("U") => GrooveForm::U { root_radius_mm: self.root_radius_mm },
+            _ => GrooveForm::V,
+        };
+        WallMillimetres::new(deep.max(1.0))
+            .ok()
+            .and_then(|deep| Groove::new(form, deep, self.angle_deg, self.root_gap_mm, self.cap_mm).ok())
+            .map_or(section.top_width_mm / 2.0, |groove| groove.section().top_width_mm / 2.0)
+    }
+}
+
+/// A groove as it would be typed into its fields: bare numbers, in the units of the shop.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct UsualSeam {
+    pub depth: String,
+    pub angle: String,
+    pub gap: String,
+    pub cap: String,
+    pub width: String,
+}
+
+/// House: usual values where nothing is chosen.
+const CROWN_MM: f64 = 1.0;
+
+/// Sections kept of all seams together, so that a plan of hundreds of cracks stays small. Ours.
+const CUTS_MOST: usize = 400;
+/// Of one seam. Ours.
+const CUTS_A_SEAM: usize = 24;
+
+/// The groove a method asks for in this wall, the welder's own choices first.
+fn groove_for(round: &Round, way: Way, wall_mm: f64, both_sides: bool) -> Option<(String, Groove, f64, f64)> {
+    let usual = way.method.entry().groove?;
+    let (form, angle) = if both_sides { usual.both_sides } else { usual.one_side };
+    let form = round.get(field::prep::FORM).unwrap_or(form);
+    let usual_depth = if form == "double_V" {
+        wall_mm / 2.0
+    } else if usual.through {
+        wall_mm
+    } else {
+        (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0)
+    };
+    let depth_mm = round.get(field::prep::DEPTH).unwrap_or(usual_depth).min(wall_mm).max(1.0);
+    let angle_deg = round.get(field::prep::ANGLE).unwrap_or(angle);
+    let radius = usual_root_radius_mm(wall_mm);
+    let shape = if form == "U" { GrooveForm::U { root_radius_mm: radius } } else { GrooveForm::V };
+    let groove = Groove::new(
+        shape,
+        WallMillimetres::new(depth_mm).ok()?,
+        angle_deg,
+        round.get(field::prep::GAP).unwrap_or(0.0),
+        round.get(field::prep::CAP).unwrap_or(CROWN_MM),
+    )
+    .ok()?;
+    Some((form.to_owned(), groove, angle_deg, if form == "U" { radius } else { 0.0 }))
+}
+
+pub(super) fn groove_seam(
+    asked: &PrepAsked<'_>,
+    crack: &CrackPlan,
+    length_mm: f64,
+    wall_mm: f64,
+) -> Option<SeamPlan> {
+    let PrepAsked { round, way, both_sides, units, .. } = *asked;
+    let say = |mm: f64| units.say(mm, Unit::Millimetres);
+    let (form, mut groove, mut angle_deg, root_radius_mm) = groove_for(round, way, wall_mm, both_sides)?;
+    if let Some((depth_mm, width_mm)) = crack.ground_mm {
+        let depth = WallMillimetres::new(depth_mm.min(wall_mm)).ok()?;
+        groove = groove.as_deep(depth).opening(width_mm);
+        angle_deg = groove.angle_deg();
+    }
+    let sides = if form == "double_V" { 2 } else { 1 };
+    let section = groove.section();
+    let holes_cm3: f64 = crack
+        .ends
+        .iter()
+        .filter_map(|end| Some((end.stop_hole?, end.blind, end.wall_mm)))
+        .map(|(hole, blind, wall_mm)| {
+            let deep_mm = if blind { wall_mm - usual_lip_mm(wall_mm) } else { wall_mm };
+            let groove_mm = groove.depth_mm().min(wall_mm);
+            hole_volume_cm3(hole.drill_mm, deep_mm)
+                + f64::from(sides) * countersink_volume_cm3(groove_mm, angle_deg)
+        })
+        .sum();
+    let along_mm3 = match crack.ground_mm {
+        // It was measured at one place, and is taken to be so all along.
+        Some(_) => section.area_mm2 * length_mm,
+        None => along(asked, crack, length_mm, section.area_mm2),
+    };
+    let angle = number(angle_deg, 0);
+    let depth_words = depth_words(asked, &groove, wall_mm, sides);
+    let (root_gap_mm, cap_mm) =
+        (round.get(field::prep::GAP).unwrap_or(0.0), round.get(field::prep::CAP).unwrap_or(CROWN_MM));
+    let bare = |mm: f64| units.show(rounded(mm), Unit::Millimetres, Rounding::Nearest).number;
+    let usual = UsualSeam {
+        depth: bare(groove.depth_mm()),
+        angle,
+        gap: bare(root_gap_mm),
+        cap: bare(cap_mm),
+        width: bare(section.top_width_mm),
+    };
+    let cuts = cuts(asked, crack, length_mm, (&groove, wall_mm, root_radius_mm), sides)?;
+    let beads = sides * beads_along(asked, crack, length_mm, &groove)?;
+    let why = why(asked, crack, &form, wall_mm - groove.depth_mm());
+    let read = read(asked, crack, &form, length_mm, wall_mm);
+    Some(SeamPlan {
+        id: crack.id,
+        letter: crack.letter.clone(),
+        ground: crack.ground_mm.is_some(),
+        length_mm,
+        wall_mm,
+        wall_guessed: crack.wall_guessed,
+        form: Some(form),
+        depth_mm: groove.depth_mm(),
+        angle_deg,
+        root_radius_mm,
+        root_gap_mm,
+        cap_mm,
+        section: Some(section),
+        opens_words: say(rounded(section.top_width_mm)),
+        wall_words: say(wall_mm),
+        depth_words,
+        usual: Some(usual),
+        volume_cm3: f64::from(sides) * along_mm3 / 1000.0 + holes_cm3,
+        beads,
+        pins: 0,
+        pin_mm: 0.0,
+        pitch_mm: 0.0,
+        tap_drill_mm: 0.0,
+        pin_order: Vec::new(),
+        why,
+        cuts,
+        read,
+    })
+}
+
+/// How deep, how wide open, and what is left.
+fn depth_words(asked: &PrepAsked<'_>, groove: &Groove, wall_mm: f64, sides: u32) -> String {
+    let say = |mm: f64| asked.units.say(rounded(mm), Unit::Millimetres);
+    let (deep, angle) = (say(groove.depth_mm()), number(groove.angle_deg(), 0));
+    let lip_mm = wall_mm - groove.depth_mm();
+    if sides == 2 {
+        format!("each side {deep} deep, {angle}°")
+    } else if lip_mm > 0.05 {
+        format!("{deep} deep, {angle}°, lip {}", say(lip_mm))
+    } else {
+        format!("{deep} deep, {angle}°, through")
+    }
+}
+
+/// Beads in each layer of a groove, from the root up; a layer that is filled without beads counts as one.
+fn layers(way: Way, groove: &Groove, wall_mm: f64) -> Option<Vec<u32>> {
+    let (layer_mm, bead_width) = way.method.entry().filling.map(|filling| (filling.layer)(wall_mm))?;
+    Some(groove.beads_per_layer(layer_mm, bead_width.unwrap_or(f64::MAX)))
+}
+
+/// Walls along a crack that change; nothing for one wall all along, or for what was ground and measured.
+fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
+    let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
+    (walls.len() > 1 && crack.ground_mm.is_none()).then_some(walls)
+}
+
+/// Beads of one side: for each length the layers of the groove in its middle.
+fn beads_along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even: &Groove) -> Option<u32> {
+    let PrepAsked { round, way, both_sides, .. } = *asked;
+    let lengths = (length_mm / way.school.bead_mm() - 1e-9).ceil().max(1.0);
+    let Some(walls) = changing(crack) else {
+        let layers = layers(way, even, crack.wall_mm)?;
+        return Some(layers.iter().sum::<u32>() * lengths as u32);
+    };
+    let along = (0..lengths as u32).map(|at| length_mm * (f64::from(at) + 0.5) / lengths);
+    let beads = along.filter_map(|at_mm| {
+        let wall_mm = wall_at(&walls, at_mm)?;
+        let (_, groove, ..) = groove_for(round, way, wall_mm, both_sides)?;
+        Some(layers(way, &groove, wall_mm)?.iter().sum::<u32>())
+    });
+    Some(beads.sum())
+}
+
+/// The section at places along the seam.
+fn cuts(
+    asked: &PrepAsked<'_>,
+    crack: &CrackPlan,
+    length_mm: f64,
+    (even, wall_mm, radius_mm): (&Groove, f64, f64),
+    sides: u32,
+) -> Option<Vec<SeamCut>> {
+    let PrepAsked { round, way, both_sides, units, .. } = *asked;
+    let say = |mm: f64| units.say(rounded(mm), Unit::Millimetres);
+    let cut = |at_mm: f64, wall_mm: f64, groove: &Groove, root_radius_mm: f64| {
+        let section = groove.section();
+        let layers = layers(way, groove, wall_mm)?;
+        let beads = way.method.entry().filling.is_some_and(|filling| (filling.layer)(wall_mm).1.is_some());
+        let across: Vec<String> = layers.iter().map(u32::to_string).collect();
+        let (count, s) = (layers.len(), if layers.len() == 1 { "" } else { "s" });
+        Some(SeamCut {
+            at_mm,
+            at_words: format!("{} along", by_rule(at_mm, units)),
+            wall_mm,
+            depth_mm: groove.depth_mm(),
+            root_radius_mm,
+            section,
+            opens_words: say(section.top_width_mm),
+            wall_words: say(wall_mm),
+            depth_words: depth_words(asked, groove, wall_mm, sides),
+            layers_words: match (beads, sides) {
+                (true, 2) => format!("each side {count} layer{s}: {} beads across", across.join(", ")),
+                (true, _) => format!("{count} layer{s}: {} beads across", across.join(", ")),
+                (false, _) => format!("{count} pass{}", if count == 1 { "" } else { "es" }),
+            },
+        })
+    };
+    let Some(walls) = changing(crack) else {
+        return Some(vec![cut(0.0, wall_mm, even, radius_mm)?]);
+    };
+    let seams = asked.cracks.iter().filter(|crack| changing(crack).is_some()).count();
+    let parts = (CUTS_MOST / seams.max(1)).min(CUTS_A_SEAM) as u32;
+    let mut places: Vec<f64> = walls.iter().map(|(at_mm, _)| at_mm.min(length_mm)).collect();
+    places.extend((0..=parts).map(|part| length_mm * f64::from(part) / f64::from(parts.max(1))));
+    places.sort_by(f64::total_cmp);
+    places.dedup_by(|a, b| (*a - *b).abs() < 0.5);
+    let cuts = places.into_iter().filter_map(|at_mm| {
+        let wall_mm = wall_at(&walls, at_mm)?;
+        let (_, groove, _, radius_mm) = groove_for(round, way, wall_mm, both_sides)?;
+        cut(at_mm, wall_mm, &groove, radius_mm)
+    });
+    Some(cuts.collect())
+}
+
+/// Why the groove is so.
+fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, lip_mm: f64) -> Vec<String> {
+    let PrepAsked { round, way, both_sides, units, .. } = *asked;
+    let mut why = Vec::new();
+    if crack.ground_mm.is_some() {
+        why.push("It is as it was ground: what was measured counts, not what was planned.".to_owned());
+        return why;
+    }
+    if round.get(field::prep::FORM).is_some() {
+        why.push("The form is the one chosen for this job.".to_owned());
+    } else if form == "double_V" {
+        why.push(
+            "Both sides can be reached: half the wall from each holds clearly more than one side alone."
+                .to_owned(),
+        );
+    } else if form == "U" {
+        why.push("Round at its root and wide, so that the arc reaches both walls.".to_owned());
+    } else if !both_sides {
+        why.push("It can be reached from one side only.".to_owned());
+    }
+    if round.get(field::prep::DEPTH).is_some() {
+        why.push("The depth is the one typed for this job.".to_owned());
+    } else if form != "double_V" {
+        match way.method.entry().joins {
+            _ if lip_mm > 0.05 => why.push(format!(
+                "The lip of {} holds the filler up and keeps the pieces in line.",
+                units.say(rounded(lip_mm), Unit::Millimetres)
+            )),
+            Joins::Flame => why
+                .push("Through to a feather edge: rod and casting run together down to the root.".to_owned()),
+            Joins::Arc => {
+                why.push("Through the wall, so that the root is joined and not bridged.".to_owned())
+            }
+            Joins::Bronze | Joins::Pins => {}
+        }
+    }
+    if changing(crack).is_some() {
+        why.push("The wall changes along it: the groove is as deep as the wall is there.".to_owned());
+    }
+    why
+}
+
+/// Depths read while grooving, each with what it says.
+fn read(
+    asked: &PrepAsked<'_>,
+    crack: &CrackPlan,
+    form: &str,
+    length_mm: f64,
+    thickest_mm: f64,
+) -> Vec<GroundAt> {
+    let PrepAsked { round, way, both_sides, units, .. } = *asked;
+    let say = |mm: f64| units.say(rounded(mm), Unit::Millimetres);
+    let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
+    let readings =
+        round.at_seams.iter().filter(|it| it.crack == crack.id && it.what == SeamReadingKind::Depth);
+    let mut read: Vec<GroundAt> = readings
+        .filter_map(|reading| {
+            let (at_mm, depth_mm) = (reading.mm("at")?, reading.mm("depth")?);
+            let wall_mm = wall_at(&walls, at_mm).unwrap_or(thickest_mm);
+            let (_, groove, ..) = groove_for(round, way, wall_mm, both_sides)?;
+            let wall = WallMillimetres::new(wall_mm).ok()?;
+            let planned_mm = groove.depth_mm();
+            let left = say((wall_mm - depth_mm).max(0.0));
+            let (says, sentence) = match (form, Ground::at(depth_mm, wall, wall_mm - planned_mm)) {
+                _ if at_mm > length_mm + 0.5 => {
+                    ("go_on", format!("That lies past the end of the seam: it is {} long.", say(length_mm)))
+                }
+                (_, Ground::GoOn { more_mm }) => {
+                    ("go_on", format!("{} more. Metal left: {left}.", say(more_mm)))
+                }
+                ("double_V", Ground::Stop) => ("stop", format!("Stop: half-way. Metal left: {left}.")),
+                (_, Ground::Stop) if wall_mm - planned_mm > 0.05 => {
+                    ("stop", format!("Stop: at the lip. Metal left: {left}."))
+                }
+                (_, Ground::Stop) => ("stop", "Stop: it is through, as planned.".to_owned()),
+                ("double_V", Ground::IntoTheLip { .. }) => {
+                    ("into_the_lip", format!("Past half: stop, and take less from the other side. {left} left."))
+                }
+                (_, Ground::IntoTheLip { left_mm }) => (
+                    "into_the_lip",
+                    format!("Stop: into the lip, only {} left. Back it before it is filled.", say(left_mm)),
+                ),
+                (_, Ground::Through) => (
+                    "through",
+                    "Cut through: a backing of copper, carbon or clay before the fill, or fill the hole from its rim."
+                        .to_owned(),
+                ),
+            };
+            Some(GroundAt {
+                id: reading.id,
+                at_mm,
+                depth_mm,
+                words: format!("{} along, {} deep", by_rule(at_mm, units), say(depth_mm)),
+                sentence,
+                says: says.to_owned(),
+            })
+        })
+        .collect();
+    read.sort_by(|a, b| a.at_mm.total_cmp(&b.at_mm));
+    read
+}
+
+/// Volume in mm³ of one side of a groove along a crack whose wall may change.
+fn along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64) -> f64 {
+    /// The wall is looked at this often along a seam. Ours.
+    const EVERY_MM: f64 = 2.0;
+    const LOOKS_MOST: f64 = 2_000.0;
+    let PrepAsked { round, way, both_sides, .. } = *asked;
+    let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
+    if walls.len() < 2 {
+        return even_mm2 * length_mm;
+    }
+    let looks = (length_mm / EVERY_MM).ceil().clamp(1.0, LOOKS_MOST);
+    let areas: Vec<(f64, f64)> = (0..=looks as u32)
+        .filter_map(|look| {
+            let at_mm = length_mm * f64::from(look) / looks;
+            let (_, groove, ..) = groove_for(round, way, wall_at(&walls, at_mm)?, both_sides)?;
+            Some((at_mm, groove.section().area_mm2))
+        })
+        .collect();
+    added_up(&areas)
+}
+
+pub(super) fn pin_seam(
+    asked: &PrepAsked<'_>,
+    crack: &CrackPlan,
+    length_mm: f64,
+    wall_mm: f64,
+) -> Option<SeamPlan> {
+    let PrepAsked { fluid_tight, units, .. } = *asked;
+    let pin_mm = pin_for_wall_mm(WallMillimetres::new(wall_mm).ok()?)?;
+    // House: tight joints overlap by half, others by a third.
+    let overlap = if fluid_tight { 0.5 } else { 1.0 / 3.0 };
+    let row = StitchRow::new(StitchOutline::Straight, length_mm + 2.0 * pin_mm, pin_mm, overlap).ok()?;
+    let pins = row.pins();
+    Some(SeamPlan {
+        id: crack.id,
+        letter: crack.letter.clone(),
+        ground: false,
+        length_mm,
+        wall_mm,
+        wall_guessed: crack.wall_guessed,
+        form: None,
+        depth_mm: wall_mm,
+        angle_deg: 0.0,
+        root_radius_mm: 0.0,
+        root_gap_mm: 0.0,
+        cap_mm: 0.0,
+        section: None,
+        opens_words: String::new(),
+        wall_words: units.say(wall_mm, Unit::Millimetres),
+        depth_words: String::new(),
+        usual: None,
+        volume_cm3: 0.0,
+        beads: 0,
+        pins: pins.pins,
+        pin_mm,
+        pitch_mm: pins.pitch_mm,
+        tap_drill_mm: tap_drill_mm(pin_mm)?,
+        pin_order: crack_order(pins.pins),
+        why: Vec::new(),
+        cuts: Vec::new(),
+        read: Vec::new(),
+    })
+}
+
+/// To a tenth of a millimetre: nobody grinds closer.
+pub(super) fn rounded(mm: f64) -> f64 {
+    (mm * 10.0).round() / 10.0
+}

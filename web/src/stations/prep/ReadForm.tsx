@@ -1,0 +1,101 @@
+import { useEffect, useState, type ReactNode } from 'react'
+import type { Problem, Schemas } from '../../api/client'
+import { outbox } from '../../api/queue/outbox'
+import { useJob, useRefusals } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { shownFields } from '../../job/shown-fields'
+import { FieldFrame, describedBy } from '../../ui/FieldFrame'
+
+export interface Asked {
+  name: string
+  label: string
+  example?: string
+}
+
+export interface ReadFormProps {
+  crack: string
+  what: Schemas['SeamReadingKind']
+  /** Which tack. */
+  number?: number
+  asks: readonly Asked[]
+  verb: string
+  /** What stands in a field by itself. */
+  given?: Readonly<Record<string, string>>
+  label: string
+}
+
+/** Something measured at a seam: its fields, and one press that writes it down. */
+export function ReadForm({ crack, what, number, asks, verb, given, label }: ReadFormProps): ReactNode {
+  const { view, say } = useJob()
+  const refusals = useRefusals()
+  const { units } = useShop()
+  const [typed, setTyped] = useState<Record<string, string>>({})
+  const [sent, setSent] = useState<{ id: string; typed: Record<string, string> } | null>(null)
+  useEffect(() => shownFields.show(view.id, 'measure_seam'), [view.id])
+  const mine = refusals.filter((item) => sent !== null && item.id.startsWith(sent.id))
+  // What was refused stands in its fields again.
+  const standing = mine.length > 0 && Object.keys(typed).length === 0 ? (sent?.typed ?? {}) : typed
+  const text = (name: string) => standing[name] ?? given?.[name] ?? ''
+  const problem = (name: string): Problem | undefined =>
+    mine.findLast((item) => item.problem.field === name)?.problem
+  const write = () => {
+    for (const item of mine) outbox.dismiss(item)
+    const all = Object.fromEntries(asks.map(({ name }) => [name, text(name)]).filter(([, it]) => it !== ''))
+    const id = say({
+      kind: 'measure_seam',
+      crack,
+      what,
+      typed: all,
+      shown_in: units,
+      ...(number === undefined ? {} : { number }),
+    })
+    setSent({ id, typed: all })
+    setTyped({})
+  }
+  return (
+    <form
+      aria-label={label}
+      className="flex flex-wrap items-start gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        write()
+      }}
+    >
+      {asks.map((asked) => {
+        const id = `read-${what}-${number ?? ''}-${crack}-${asked.name}`
+        const wrong = problem(asked.name)
+        return (
+          <div key={asked.name} className="w-[132px] max-bench:min-w-[30%] max-bench:grow">
+            <FieldFrame id={id} label={asked.label} problem={wrong}>
+              <span
+                className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong === undefined ? 'border-dim' : 'border-b-4 border-dim border-b-chalk'}`}
+              >
+                <input
+                  id={id}
+                  value={text(asked.name)}
+                  placeholder={asked.example}
+                  autoComplete="off"
+                  spellCheck={false}
+                  inputMode="decimal"
+                  aria-invalid={wrong !== undefined || undefined}
+                  aria-describedby={describedBy(id, wrong)}
+                  onChange={(event) => setTyped({ ...standing, [asked.name]: event.target.value })}
+                  className="min-w-0 grow self-stretch bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
+                />
+                <span className="shrink-0 pr-2 text-ash">
+                  {/[a-z]/i.test(text(asked.name)) ? '' : units === 'imperial' ? 'in' : 'mm'}
+                </span>
+              </span>
+            </FieldFrame>
+          </div>
+        )
+      })}
+      <button
+        type="submit"
+        className="mt-6 min-h-12 border-[1.5px] border-scribe px-4 font-semibold max-bench:mt-0 max-bench:w-full"
+      >
+        {verb}
+      </button>
+    </form>
+  )
+}
