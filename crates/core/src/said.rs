@@ -30,6 +30,13 @@ pub fn said(template: &str, units: UnitSystem) -> String {
     rounded(template, units, Rounding::Nearest)
 }
 
+/// With a capital letter.
+#[must_use]
+pub fn upper(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}
+
 /// The same, to the degree: what might be typed or read.
 #[must_use]
 pub fn said_exactly(template: &str, units: UnitSystem) -> String {

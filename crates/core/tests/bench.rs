@@ -78,6 +78,16 @@ fn a_section_is_there_for_any_place_of_a_seam_whose_wall_changes() {
 }
 
 #[test]
+fn a_wall_that_was_measured_twice_and_is_the_same_does_not_change() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, walled(&[(0.0, 80.0, 14.0), (60.0, 80.0, 14.0)]));
+    let plan = mapped.plan();
+    assert_eq!(seam(&plan).cuts.len(), 1);
+    assert!(!seam(&plan).why.join(" ").contains("changes"), "{:?}", seam(&plan).why);
+}
+
+#[test]
 fn beads_of_a_changing_wall_lie_between_those_of_its_thickest_and_its_thinnest() {
     let beads = |from: f64, to: f64| {
         let mut mapped = Mapped::new();
@@ -206,6 +216,9 @@ fn each_tack_has_its_place_and_its_check() {
     mapped.bench.say(measure(crack, SeamReadingKind::Tack, Some(2), &[("moved", "0")]));
     assert!(the_break(&mapped).tacks.iter().all(|tack| !tack.moved));
     assert_eq!(lines(&mapped.plan(), Work::TackGroove).len(), 1, "small grooves for the tacks first");
+    assert_eq!(the_break(&mapped).align_words, "");
+    mapped.bench.set(&crack_key(crack, "align_by"), "light,pin");
+    assert_eq!(the_break(&mapped).align_words, "a pin through the holes, light through the bolt holes");
 }
 
 #[rstest]
@@ -319,6 +332,9 @@ fn a_line_is_ticked_and_unticked_and_the_gate_believes_the_list() {
     assert!(holes(&mapped));
     mapped.bench.say(Change::Tick { step: drilled[0], done: false });
     assert!(!holes(&mapped));
+    // At something that is not there nothing is done.
+    let nowhere = WorkStep { at: Some(Uuid::from_u128(7)), ..drilled[0] };
+    assert!(mapped.bench.try_say(Change::Tick { step: nowhere, done: true }, 0, None).is_err());
     // Said as a whole each of its lines is done.
     mapped.bench.set("prep.done", "holes");
     assert!(lines(&mapped.plan(), Work::Drill).iter().all(|line| line.done));

@@ -354,6 +354,11 @@ fn dye_chalk_and_oil_come_out_again_before_filler() {
     assert!(out_again(&bench));
     bench.set(&crack_key(bench.crack(), "found_by"), "magnetic");
     assert!(!out_again(&bench));
+    let work = bench.plan().prep.unwrap().work;
+    assert!(
+        work.iter().any(|line| line.step.what == Work::Demagnetise),
+        "magnetic particles leave it a magnet"
+    );
     for found in ["heat", "after_cooling"] {
         bench.set(&crack_key(bench.crack(), "found_by"), found);
         assert!(bench.plan().cracks[0].ends[1].stop_hole.is_some_and(|hole| hole.well_past_mm.is_some()));

@@ -113,9 +113,9 @@ fn the_list_of_the_work_says_where_each_hole_goes() {
         punched[0].0,
         "A, right end: 62.5 mm from the left edge, 80 mm from the top edge; 2.4 mm past the tip."
     );
-    // Hand-worked: gray, 25 m/min: 1000 x 25 / (pi x 5.5) = 1447, said as 1450, and / (pi x 8) = 995
+    // Hand-worked: gray, 25 m/min: 1000 x 25 / (pi x 5.5) = 1447, said as 1450, and / (pi x 8) = 994.7, said as 990
     assert_eq!(lines(&mapped, Work::Pilot)[0].1, ["5.5 mm", "1450 rpm"]);
-    assert_eq!(lines(&mapped, Work::Drill)[0].1, ["8 mm", "995 rpm"]);
+    assert_eq!(lines(&mapped, Work::Drill)[0].1, ["8 mm", "990 rpm"]);
     // The shop's own set: what it does not have is not asked for.
     mapped.bench.shop.drills_mm = vec![5.1054, 9.0];
     assert_eq!(lines(&mapped, Work::Pilot)[0].1[0], "#7 (5.1 mm)");
@@ -496,4 +496,105 @@ proptest! {
         let halved = volume(&[(20.0, 80.0, 9.0), cut, (120.0, 80.0, 18.0)]);
         prop_assert!((whole - halved).abs() < 1e-6 * whole, "{} {}", whole, halved);
     }
+
+    #[test]
+    fn turning_a_whole_map_changes_no_figure(degrees in 0.0..360.0_f64) {
+        let figures = |degrees: f64| {
+            let mut mapped = Mapped::new();
+            let crack = mapped.first();
+            let (sin, cos) = degrees.to_radians().sin_cos();
+            let turned = |(x, y): (f64, f64)| (x * cos - y * sin, x * sin + y * cos);
+            let corners = [(0.0, 0.0), (300.0, 0.0), (300.0, 200.0), (0.0, 200.0)].map(turned);
+            let points = corners.map(|(x, y)| At::new(x, y)).to_vec();
+            mapped.bench.set(&face_key(mapped.face, "outline"), "drawn");
+            mapped.draw(mapped.face, Shape::Outline { points });
+            let along = [(0.0, 80.0, 9.0), (40.0, 90.0, 12.0), (95.0, 70.0, 18.0)];
+            mapped.draw(crack, walled(&along.map(|(x, y, wall)| { let (x, y) = turned((x, y)); (x, y, wall) })));
+            let gone = [(300.0, 0.0), (300.0, 30.0), (260.0, 0.0)].map(turned).map(|(x, y)| At::new(x, y)).to_vec();
+            let mark = mapped.mark(MarkKind::MissingPiece, Shape::Outline { points: gone });
+            mapped.bench.set(&mark_key(mark, "thickness"), "12");
+            mapped.plan().figures.into_iter().map(|figure| (figure.id, figure.value)).collect::<Vec<_>>()
+        };
+        let (here, there) = (figures(0.0), figures(degrees));
+        prop_assert_eq!(here.len(), there.len());
+        for ((id, here), (_, there)) in here.iter().zip(&there) {
+            prop_assert!((here - there).abs() <= 1e-6 * here.abs().max(1.0), "{}: {} {}", id, here, there);
+        }
+    }
+
+    #[test]
+    fn both_sides_of_a_wall_agree(x in 60.0..240.0_f64, y in 40.0..160.0_f64) {
+        // The same crack drawn on the front, or as it is seen from behind.
+        let drawn = |behind: bool| {
+            let mut mapped = Mapped::new();
+            let crack = mapped.first();
+            let back = plain_face(&mut mapped.bench, 300.0, 200.0);
+            mapped.bench.set(&face_key(back, "back_of"), &mapped.face.to_string());
+            mapped.bench.set(&crack_key(crack, "end_a"), "tip");
+            let seen = |x: f64| if behind { 300.0 - x } else { x };
+            let face = if behind { back } else { mapped.face };
+            let shape = Some(line(&[(seen(20.0), 100.0), (seen(x), y)]));
+            mapped.bench.say(Change::Draw { drawn: vec![Drawn { mark: crack, face, shape }] });
+            let plan = mapped.plan();
+            let face = plan.map.faces.iter().find(|it| it.id == face).unwrap();
+            let holes: Vec<At> = face.holes.iter().map(|hole| At::new(seen(hole.at.x_mm), hole.at.y_mm)).collect();
+            let figures: Vec<f64> = plan.figures.iter().map(|figure| figure.value).collect();
+            (holes, figures)
+        };
+        let ((front, here), (back, there)) = (drawn(false), drawn(true));
+        prop_assert_eq!(front.len(), back.len());
+        for (a, b) in front.iter().zip(&back) {
+            prop_assert!(a.distance_mm(*b) < 1e-6, "{:?} {:?}", a, b);
+        }
+        for (here, there) in here.iter().zip(&there) {
+            prop_assert!((here - there).abs() <= 1e-6 * here.abs().max(1.0));
+        }
+    }
+
+    #[test]
+    fn a_place_typed_in_either_system_comes_back(x in 0.0..300.0_f64, y in 0.0..200.0_f64) {
+        let mut mapped = Mapped::new();
+        let crack = mapped.first();
+        mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+        let typed = |x: String, y: String, shown_in| Change::SetPoint {
+            mark: crack,
+            face: mapped.face,
+            point: 1,
+            typed: BTreeMap::from([("x".to_owned(), x), ("y".to_owned(), y)]),
+            shown_in,
+        };
+        let inches = typed(format!("{:.6}", x / 25.4), format!("{:.6}", y / 25.4), UnitSystem::Imperial);
+        let metric = typed(format!("{x:.4}"), format!("{y:.4}"), UnitSystem::Metric);
+        for change in [inches, metric] {
+            mapped.bench.say(change);
+            let at = mapped.map().faces[0].lines[0].points[1];
+            prop_assert!(at.distance_mm(At::new(x, y)) < 1e-3, "{:?}", at);
+        }
+    }
+}
+
+#[test]
+fn a_name_on_the_map_is_given_once() {
+    let mut mapped = Mapped::new();
+    let mut named = std::collections::BTreeSet::new();
+    for _ in 0..3 {
+        let crack = mapped.crack();
+        let mark = mapped.mark(MarkKind::BoltHole, circle(100.0, 100.0, 13.0));
+        let job = mapped.bench.job();
+        let (letter, name) = (
+            job.round().cracks.last().unwrap().letter.clone(),
+            job.round().marks.last().unwrap().name.clone(),
+        );
+        assert!(named.insert(letter) && named.insert(name), "{named:?}");
+        for target in [crack, mark] {
+            mapped.bench.say(Change::Strike { target, reason: "no crack after all".to_owned() });
+        }
+    }
+    // One that is taken back keeps its letter too.
+    let gone = mapped.bench.say(Change::AddCrack);
+    mapped.bench.say(Change::Undo { target: gone });
+    let next = mapped.bench.say(Change::AddCrack);
+    let job = mapped.bench.job();
+    let letter = &job.round().cracks.iter().find(|crack| crack.id == next).unwrap().letter;
+    assert!(next != gone && letter == "F", "{letter}");
 }

@@ -242,3 +242,69 @@ async fn a_map_travels_in_the_jobs_file() {
     assert_eq!(status, Status::UnprocessableEntity, "{answer}");
     assert!(answer["problems"][0]["message"].as_str().unwrap().contains("no length"), "{answer}");
 }
+
+#[rocket::async_test]
+async fn a_large_face_is_printed_over_several_pages() {
+    let mapped = Mapped::new().await;
+    mapped.drawn(&[At::new(40.0, 50.0), At::new(100.0, 50.0)]).await;
+    let pages = async || {
+        let (status, kind, bytes) = mapped.server.get_bytes(&mapped.path("/pages")).await;
+        (status, kind, String::from_utf8(bytes).unwrap())
+    };
+    let (status, kind, html) = pages().await;
+    assert_eq!((status, kind), (Status::Ok, Some(ContentType::HTML)));
+    // 220 by 180 mm with its room: two pages of 186 mm beside each other.
+    assert_eq!(html.matches("<section>").count(), 2);
+    assert_eq!(
+        html.matches("100 mm: measure it").count(),
+        2 + 2,
+        "each page has a ruler, and the drawing its own"
+    );
+    for (field, typed) in [("across", "19500"), ("down", "19500")] {
+        mapped.server.say(mapped.job, set(&format!("face.{}.{field}", mapped.face), typed)).await;
+    }
+    let (status, _, answer) = pages().await;
+    assert_eq!(status, Status::UnprocessableEntity);
+    assert!(answer.contains("more pages than can be glued"), "{answer}");
+}
+
+#[rocket::async_test]
+async fn what_was_measured_at_a_seam_travels_in_the_jobs_file() {
+    let mapped = Mapped::new().await;
+    let crack = mapped.drawn(&[At::new(40.0, 50.0), At::new(100.0, 50.0)]).await;
+    let depth = json!({
+        "kind": "measure_seam", "crack": crack, "what": "depth",
+        "typed": { "at": "20", "depth": "9.5" }, "shown_in": "metric",
+    });
+    let tick = json!({ "kind": "tick", "step": { "what": "punch", "at": crack, "number": 2 }, "done": true });
+    for change in [depth.clone(), tick] {
+        let (status, view) = mapped.server.say(mapped.job, change).await;
+        assert_eq!(status, Status::Ok, "{view}");
+    }
+    let (_, file) = mapped.server.get(&format!("/api/jobs/{}/export", mapped.job)).await;
+    let (status, imported) = mapped.server.post("/api/import", &file).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let again = format!("/api/jobs/{}/export", imported["id"].as_str().unwrap());
+    let (_, again) = mapped.server.get(&again).await;
+    assert_eq!(again["facts"], file["facts"]);
+    // It is told in the history, in words.
+    let (_, history) = mapped.server.get(&format!("/api/jobs/{}/history", mapped.job)).await;
+    let told: Vec<&str> =
+        history["told"].as_array().unwrap().iter().filter_map(|told| told.as_str()).collect();
+    assert!(told.contains(&"Crack A, groove: 20 mm along, 9.5 mm deep"), "{told:?}");
+    assert!(told.contains(&"Punch, crack A: done"), "{told:?}");
+    // A depth of nothing that can be measured is refused at its field, in a word and in a file.
+    let mut wrong = depth;
+    wrong["typed"]["depth"] = json!("deep");
+    let (status, answer) = mapped.server.say(mapped.job, wrong.clone()).await;
+    assert_eq!(
+        (status, answer["problems"][0]["field"].as_str()),
+        (Status::UnprocessableEntity, Some("depth"))
+    );
+    let mut file = file;
+    let facts = file["facts"].as_array_mut().unwrap();
+    let said = facts.iter_mut().find(|fact| fact["change"]["kind"] == "measure_seam").unwrap();
+    said["change"] = wrong;
+    let (status, answer) = mapped.server.post("/api/import", &file).await;
+    assert_eq!(status, Status::UnprocessableEntity, "{answer}");
+}

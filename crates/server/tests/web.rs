@@ -192,6 +192,21 @@ async fn a_job_file_of_the_fourth_version_opens_with_its_straight_cracks() {
 }
 
 #[rocket::async_test]
+async fn a_job_file_of_the_fifth_version_opens_with_its_map() {
+    let server = Server::empty().await;
+    let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_5.json")).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    assert_eq!(view["job"]["damaged"], json!([]));
+    let face = &view["plan"]["map"]["faces"][0];
+    assert_eq!((&face["name"], &face["size_words"]), (&json!("front"), &json!("200 mm by 120 mm")));
+    assert_eq!(face["lines"][0]["walls"], json!([12.0, null, 9.0]));
+    assert_eq!(face["marks"][0]["name"], "bolt hole 1");
+    // Moved by what was typed.
+    assert_eq!(face["lines"][0]["points"][2], json!({ "x_mm": 150.0, "y_mm": 62.0 }));
+}
+
+#[rocket::async_test]
 async fn a_job_file_of_the_third_version_opens() {
     let server = Server::empty().await;
     let file: Value = serde_json::from_str(include_str!("published/job_file_3.json")).unwrap();

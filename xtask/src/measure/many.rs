@@ -164,5 +164,7 @@ fn measured(binary: &Path, data: &Path) -> Result<(), String> {
     println!("memory with {JOBS} jobs: {} MB (aim 150)", serving.memory_mb()?);
     let scrolling = binary.with_file_name("scrolling");
     run(&root(), &scrolling.to_string_lossy(), &[&format!("http://{}/", serving.address)])?;
+    let panning = binary.with_file_name("panning");
+    run(&root(), &panning.to_string_lossy(), &[&format!("http://{}/", serving.address)])?;
     serving.stop()
 }

@@ -192,7 +192,15 @@ pub fn accept(
             }
             Ok(())
         }
-        Change::Tick { .. } => {
+        Change::Tick { step, .. } => {
+            let known = step.at.is_none_or(|id| {
+                round.cracks.iter().any(|crack| crack.id == id)
+                    || round.marks.iter().any(|mark| mark.id == id)
+                    || job.faces.iter().any(|face| face.id == id)
+            });
+            if !known {
+                return problem("step", "what that was done at is no longer there", "");
+            }
             if round.ticked.len() >= SEAM_READINGS_MOST {
                 return problem("step", "that is more than a list has", "");
             }

@@ -12,7 +12,7 @@ use crate::iron::{Confidence, TypedValues};
 use crate::map::Drawn;
 use crate::method::MethodId;
 use crate::quantity::{Unit, UnitSystem};
-use crate::said::said;
+use crate::said::{said, upper};
 
 /// Tells the facts of one job.
 pub struct Telling<'a> {
@@ -135,6 +135,7 @@ impl<'a> Telling<'a> {
                 "y" => "from the top",
                 "from_before" => "from the one before",
                 "at" => "along",
+                "depth" => "deep",
                 "run_out" => "run-out",
                 other => other,
             };
@@ -260,12 +261,6 @@ impl<'a> Telling<'a> {
         });
         way.next_back().is_some_and(|way| way.method == MethodId::Stitch)
     }
-}
-
-/// With a capital letter.
-fn upper(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
 #[cfg(test)]

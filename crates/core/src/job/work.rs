@@ -28,6 +28,7 @@ pub enum Work {
     Margins,
     Inside,
     PenetrantOut,
+    Demagnetise,
     PaintOff,
     /// What the method alone asks for.
     OfMethod,
@@ -35,7 +36,7 @@ pub enum Work {
 }
 
 impl Work {
-    pub const ALL: [Self; 23] = [
+    pub const ALL: [Self; 24] = [
         Self::Clean,
         Self::BakeOut,
         Self::FindEnds,
@@ -56,6 +57,7 @@ impl Work {
         Self::Margins,
         Self::Inside,
         Self::PenetrantOut,
+        Self::Demagnetise,
         Self::PaintOff,
         Self::OfMethod,
         Self::Dry,
@@ -84,6 +86,7 @@ impl Work {
             Self::Margins => "Margins",
             Self::Inside => "Inside",
             Self::PenetrantOut => "Dye and oil out",
+            Self::Demagnetise => "Demagnetise",
             Self::PaintOff => "Paint off",
             Self::OfMethod => "For this method",
             Self::Dry => "Dry",

@@ -49,7 +49,7 @@ impl MarkKind {
             Self::ReadingPlace => "reading place",
             Self::OldFiller => "old filler",
             Self::OldFracture => "old fracture",
-            Self::Feature => "feature",
+            Self::Feature => "size to keep",
         }
     }
 

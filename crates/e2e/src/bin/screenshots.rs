@@ -64,6 +64,8 @@ async fn main() -> anyhow::Result<()> {
         PHONE,
     )
     .await?;
+    take("prep-phone", &format!("/jobs/{}/prep", browser.job("Seed drill").await?), "In this order", PHONE)
+        .await?;
     take("cooling-phone", &format!("/jobs/{}/cooling", browser.job("Letterpress").await?), "HOT", PHONE)
         .await?;
 

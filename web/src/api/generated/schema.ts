@@ -733,6 +733,8 @@ export interface components {
         };
         /** @description A full break as its pieces lie on the bench. */
         BreakPlan: {
+            /** @description What its alignment is read by: "a pin through the holes, a straight edge"; empty while nobody has said. */
+            align_words: string;
             /** Format: uuid */
             crack: string;
             letter: string;
@@ -3286,7 +3288,7 @@ export interface components {
          * @description What is done before the heat, in the order of the work.
          * @enum {string}
          */
-        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "paint_off" | "of_method" | "dry";
+        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry";
         /** @description One line of the work list. */
         WorkLine: {
             /** @description It was ticked, or measured, or said to be done as a whole. */

@@ -3,7 +3,6 @@ import type { Figure, Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { day, inUnits } from '../../quantity/show'
-import { stepKey } from '../../stations/prep/step-key'
 import { PaperHead } from './PaperHead'
 
 /** The card on paper, to lie beside the part: what is planned now, in one page. */
@@ -68,13 +67,13 @@ export function PaperCard(): ReactNode {
                 ))}
             </section>
           ))}
-          <ol className="list-decimal pt-1 pl-5">
-            {(plan.prep?.work ?? []).map((line) => (
-              <li key={stepKey(line.step)}>
-                <b>{[line.word, ...line.settings].join(', ')}.</b> {line.sentence}
-              </li>
-            ))}
-          </ol>
+          <p className="pt-1">
+            <b>In this order, more on the bench strip:</b>{' '}
+            {(plan.prep?.work ?? [])
+              .map((line) => [line.word.toLowerCase(), ...line.settings].join(' '))
+              .filter((words, at, all) => words !== all[at - 1])
+              .join('; ')}
+          </p>
         </div>
       </div>
       {plan.cautions.length > 0 && (

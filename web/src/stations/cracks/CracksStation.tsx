@@ -161,7 +161,7 @@ export function CracksStation(): ReactNode {
       <div className="mt-auto flex flex-wrap items-center gap-2 pt-1">
         {face === undefined && <Button onPress={add}>Another crack</Button>}
         {face === undefined && <Button onPress={addFace}>Draw the face they are on</Button>}
-        {crack !== undefined && (
+        {crack !== undefined && mark === undefined && (
           <Button onPress={() => setStriking(true)}>Cross out crack {crack.letter}</Button>
         )}
         {face !== undefined && (

@@ -90,6 +90,7 @@ export function RecordPage(): ReactNode {
           />
         </div>
       )}
+      <Shape bench={view.plan.bench} />
       <Notes />
       <Section title="Cautions">
         <p>{(round?.lit?.frozen?.cautions ?? view.plan.cautions.map((c) => c.sentence)).join(' ')}</p>
@@ -101,7 +102,12 @@ export function RecordPage(): ReactNode {
           .map((caution) => (
             <p key={caution.sentence}>{caution.sentence}</p>
           ))}
-        <p>This mends the break, not its cause. Nobody promises that a repaired casting is as new.</p>
+        <p>
+          {view.plan.bench.cause.length > 0
+            ? view.plan.bench.cause.join(' ')
+            : 'This mends the break, not its cause.'}{' '}
+          Nobody promises that a repaired casting is as new.
+        </p>
         <p>
           {became !== undefined && <b>What became of it: {became.toLowerCase()}. </b>}
           <b>{followUp === '' ? 'No day set to ask again.' : `We ask how it is holding on ${followUp}.`}</b>
@@ -114,6 +120,28 @@ export function RecordPage(): ReactNode {
       </div>
       <p className="only-print pt-1 text-right text-[12px]">Printed {day(view.now_ms, shop.time_zone)}</p>
     </article>
+  )
+}
+
+/** How the pieces fitted, and what had to be as it was. */
+function Shape({ bench }: { bench: Schemas['BenchPlan'] }): ReactNode {
+  const fitted = bench.breaks
+    .filter((it) => it.read.length > 0)
+    .map((it) => `The pieces of ${it.letter}: ${it.read.map((line) => line.words).join('; ')}.`)
+  const sizes = bench.features.map(
+    (it) => `${it.name}, ${it.words}: ${it.verdict === '' ? 'not measured again' : it.verdict}.`,
+  )
+  const missing = bench.missing.map((it) => `${it.name}: ${it.sentence}`)
+  const lines = [...fitted, ...sizes, ...missing]
+  if (lines.length === 0) return null
+  return (
+    <Section title="Shape">
+      {lines.map((line) => (
+        <p key={line} className="first-letter:uppercase">
+          {line}
+        </p>
+      ))}
+    </Section>
   )
 }
 

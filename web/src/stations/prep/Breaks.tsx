@@ -131,7 +131,10 @@ function Tacks({
   return (
     <section aria-label={`Tacks of ${of.letter}`}>
       <h3 className="text-[20px]">Tacks, in this order</h3>
-      <p className="text-ash">Peen each one, let it go hand-warm by the gauge, then check the alignment.</p>
+      <p className="text-ash">
+        Peen each one, let it go hand-warm by the gauge, then check the alignment
+        {of.align_words === '' ? '' : `: ${of.align_words}`}.
+      </p>
       <ol>
         {of.tacks.map((tack) => (
           <li key={tack.number} className="border-b border-rule py-1.5" data-tack={tack.number}>

@@ -5,6 +5,7 @@ import { useJob, useRefusals } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { shownFields } from '../../job/shown-fields'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
+import { halfTyped } from '../../ui/half-typed'
 
 export interface Asked {
   name: string
@@ -29,7 +30,16 @@ export function ReadForm({ crack, what, number, asks, verb, given, label }: Read
   const { view, say } = useJob()
   const refusals = useRefusals()
   const { units } = useShop()
-  const [typed, setTyped] = useState<Record<string, string>>({})
+  const idOf = (name: string) => `read-${what}-${number ?? ''}-${crack}-${name}`
+  // What was typed and not written down is there again when the page is.
+  const [typed, setTyped] = useState<Record<string, string>>(() =>
+    Object.fromEntries(
+      asks.flatMap(({ name }) => {
+        const text = halfTyped.read(idOf(name))
+        return text === null ? [] : [[name, text] as const]
+      }),
+    ),
+  )
   const [sent, setSent] = useState<{ id: string; typed: Record<string, string> } | null>(null)
   useEffect(() => shownFields.show(view.id, 'measure_seam'), [view.id])
   const mine = refusals.filter((item) => sent !== null && item.id.startsWith(sent.id))
@@ -51,6 +61,7 @@ export function ReadForm({ crack, what, number, asks, verb, given, label }: Read
     })
     setSent({ id, typed: all })
     setTyped({})
+    for (const { name } of asks) halfTyped.write(idOf(name), null)
   }
   return (
     <form
@@ -62,7 +73,7 @@ export function ReadForm({ crack, what, number, asks, verb, given, label }: Read
       }}
     >
       {asks.map((asked) => {
-        const id = `read-${what}-${number ?? ''}-${crack}-${asked.name}`
+        const id = idOf(asked.name)
         const wrong = problem(asked.name)
         return (
           <div key={asked.name} className="w-[132px] max-bench:min-w-[30%] max-bench:grow">
@@ -79,7 +90,10 @@ export function ReadForm({ crack, what, number, asks, verb, given, label }: Read
                   inputMode="decimal"
                   aria-invalid={wrong !== undefined || undefined}
                   aria-describedby={describedBy(id, wrong)}
-                  onChange={(event) => setTyped({ ...standing, [asked.name]: event.target.value })}
+                  onChange={(event) => {
+                    setTyped({ ...standing, [asked.name]: event.target.value })
+                    halfTyped.write(id, event.target.value)
+                  }}
                   className="min-w-0 grow self-stretch bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
                 />
                 <span className="shrink-0 pr-2 text-ash">

@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::seam::rounded;
-use crate::field::{self, FieldOfEach, Number, crack, face, mark};
+use crate::field::{self, ALIGN_BY, FieldOfEach, Number, crack, face, mark};
 use crate::fit_up::{BrokenFace, ROCK_MOST_MM, rock_over_300_mm};
 use crate::job::{Mark, Round, SeamReading, SeamReadingKind};
 use crate::map::{MarkKind, Shape, area_mm2, place_along, tacks_mm};
@@ -38,6 +38,8 @@ pub struct BreakPlan {
     pub means: Vec<String>,
     /// It rocks: the casting holds locked-in stress.
     pub locked_in: bool,
+    /// What its alignment is read by: "a pin through the holes, a straight edge"; empty while nobody has said.
+    pub align_words: String,
     /// Where the tacks go, in their order.
     pub tacks: Vec<TackPlan>,
     /// What its broken faces tell.
@@ -174,9 +176,16 @@ impl BenchAsked<'_> {
             read: read.map(|it| ReadLine { id: it.id, words: self.words(it) }).collect(),
             means,
             locked_in,
+            align_words: self.align_words(plan),
             tacks,
             tells: self.tells(plan),
         }
+    }
+
+    fn align_words(&self, plan: &CrackPlan) -> String {
+        let said = self.round.get(crack::ALIGN_BY.of(plan.id)).unwrap_or_default();
+        let chosen = ALIGN_BY.iter().filter(|(id, _)| said.iter().any(|known| known == id));
+        chosen.map(|(_, label)| label.to_lowercase()).collect::<Vec<_>>().join(", ")
     }
 
     fn words(&self, reading: &SeamReading) -> String {
@@ -317,7 +326,7 @@ impl BenchAsked<'_> {
 
     fn feature(&self, of: &Mark) -> FeaturePlan {
         let mm = |field: FieldOfEach<Number>| self.round.get(field.of(of.id));
-        let kind = self.round.get(mark::KIND.of(of.id)).unwrap_or("feature");
+        let kind = self.round.get(mark::KIND.of(of.id)).unwrap_or("size");
         let (nominal, tolerance) = (mm(mark::NOMINAL), mm(mark::TOLERANCE));
         let size = nominal.map(|nominal| match tolerance {
             Some(tolerance) => {

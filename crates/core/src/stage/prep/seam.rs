@@ -259,8 +259,11 @@ fn layers(way: Way, groove: &Groove, wall_mm: f64) -> Option<Vec<u32>> {
 
 /// Walls along a crack that change; nothing for one wall all along, or for what was ground and measured.
 fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
+    /// A caliper reads no closer.
+    const SAME_MM: f64 = 0.05;
     let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
-    (walls.len() > 1 && crack.ground_mm.is_none()).then_some(walls)
+    let changes = walls.iter().any(|(_, wall)| (wall - walls[0].1).abs() > SAME_MM);
+    (changes && crack.ground_mm.is_none()).then_some(walls)
 }
 
 /// Beads of one side: for each length the layers of the groove in its middle.

@@ -12,6 +12,7 @@ use crate::job::{Work, WorkStep};
 use crate::map::MarkKind;
 use crate::method::Joins;
 use crate::quantity::{Millimetres, Unit, UnitSystem};
+use crate::said::upper;
 use crate::stage::cracks::{CrackPlan, EndPlan, Laid, OFF_HARD_SPOT_MM, margin_mm};
 use crate::stop_hole::{FoundBy, drill_under};
 
@@ -182,7 +183,7 @@ impl<'a> List<'a> {
         self.line(
             Work::Witness,
             (None, None),
-            "Beside each crack, with a marker that survives grinding: grinding smears the crack out of sight."
+            "Beside each crack, scribed or in paint that survives grinding: grinding smears the crack out of sight."
                 .to_owned(),
             vec![format!("{beside} off")],
         );
@@ -333,10 +334,13 @@ impl<'a> List<'a> {
             if let Some(face) = face.filter(|_| face_up != face) {
                 face_up = Some(face);
                 let laid = &self.asked.laid.faces[face];
-                let first = if closes { "First, since it closes up once joined: " } else { "" };
                 let name = &laid.name;
+                let first = match closes {
+                    true => format!("First, since it closes up once joined: {name}"),
+                    false => upper(name),
+                };
                 let sentence = format!(
-                    "{first}{name} up, on bricks under sound metal, so that no heat drains into the bench and nothing \
+                    "{first} up, on bricks under sound metal, so that no heat drains into the bench and nothing \
                      shifts."
                 );
                 self.line(Work::Turn, (Some(laid.face.id), None), sentence, Vec::new());
@@ -408,6 +412,11 @@ impl<'a> List<'a> {
             let at = units.say(DRIED_C, Unit::Celsius);
             let how = "Dye, chalk and oil: solvent without chlorine, let it flash off, then dry.";
             self.line(Work::PenetrantOut, (None, None), how.to_owned(), vec![at]);
+        }
+        if cracks.iter().any(|crack| crack.found_by == Some(FoundBy::Magnetic)) {
+            let how =
+                "Magnetic particles leave the part a magnet: the arc wanders, and chips stick in the groove.";
+            self.once(Work::Demagnetise, how);
         }
         if paint_of_unknown_age {
             self.once(

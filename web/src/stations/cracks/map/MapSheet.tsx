@@ -5,7 +5,7 @@ import { inserted, moved, pointsOf, type Drawn, type FaceOnMap } from './edit'
 import { Labels } from './Labels'
 import { Layers } from './Layers'
 import { RULER, Rulers } from './Rulers'
-import { footOn, landed, type Around, type Landed } from './snap'
+import { footOn, landed, within, type Around, type Landed } from './snap'
 import { usePan } from './usePan'
 import {
   at,
@@ -277,6 +277,22 @@ function aroundOf(face: FaceOnMap): Around {
   }
 }
 
+/** How far a press is off a mark; within an outline it is as far as may be, so that what lies in it goes first. */
+function offShape(shape: FaceOnMap['marks'][number]['shape'], place: At, reach: number): number {
+  switch (shape.kind) {
+    case 'circle':
+      return Math.max(0, distance(place, shape) - shape.radius_mm)
+    case 'place':
+      return distance(place, shape)
+    case 'line':
+      return footOn(shape.points, place)?.off ?? Infinity
+    case 'outline': {
+      const off = footOn([...shape.points, ...shape.points.slice(0, 1)], place)?.off ?? Infinity
+      return within(shape.points, place) ? Math.min(off, reach) : off
+    }
+  }
+}
+
 /** The thing that was meant by a press; nothing where none is near. */
 function nearestTo(face: FaceOnMap, place: At, reach: number): Chosen | null {
   const lines = face.lines
@@ -288,12 +304,7 @@ function nearestTo(face: FaceOnMap, place: At, reach: number): Chosen | null {
       return [{ id: line.crack, point: point === -1 ? null : point, off: foot.off }]
     })
   const marks = face.marks.map(({ id, shape }) => {
-    const off =
-      shape.kind === 'circle'
-        ? Math.max(0, distance(place, shape) - shape.radius_mm)
-        : shape.kind === 'place'
-          ? distance(place, shape)
-          : (footOn(shape.points, place)?.off ?? Infinity)
+    const off = offShape(shape, place, reach)
     return { id, point: shape.kind === 'circle' || shape.kind === 'place' ? 0 : null, off }
   })
   const best = [...lines, ...marks].filter(({ off }) => off <= reach).toSorted((a, b) => a.off - b.off)[0]

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { landed, footOn, type Around } from './snap'
+import { landed, footOn, within, type Around } from './snap'
 import { at } from './view'
 
 const around: Around = {
@@ -33,5 +33,21 @@ describe('where a press lands', () => {
 
   it('nowhere on a line of one point', () => {
     expect(footOn([at(1, 1)], at(2, 2))).toBeNull()
+  })
+})
+
+describe('what lies within an outline', () => {
+  const bay = [at(0, 0), at(40, 0), at(40, 30), at(20, 10), at(0, 30)]
+  it.each([
+    ['in its body', at(20, 5), true],
+    ['in an arm', at(2, 25), true],
+    ['in the bay between', at(20, 20), false],
+    ['beside it', at(41, 10), false],
+  ])('%s', (_, place, is) => {
+    expect(within(bay, place)).toBe(is)
+  })
+
+  it('is nothing in an outline of nothing', () => {
+    expect(within([], at(0, 0))).toBe(false)
   })
 })

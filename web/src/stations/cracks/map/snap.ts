@@ -39,6 +39,18 @@ export function footOn(points: readonly At[], place: At): Foot | null {
   return best
 }
 
+/** Whether a place lies within an outline. */
+export function within(outline: readonly At[], place: At): boolean {
+  let odd = false
+  outline.forEach((a, index) => {
+    const b = outline[(index + 1) % outline.length]
+    if (b === undefined || a.y_mm > place.y_mm === b.y_mm > place.y_mm) return
+    const x = a.x_mm + ((b.x_mm - a.x_mm) * (place.y_mm - a.y_mm)) / (b.y_mm - a.y_mm)
+    if (place.x_mm < x) odd = !odd
+  })
+  return odd
+}
+
 /** Draws a press to a point, an edge, a hole or a line within reach; points first. `not` is what is moved itself. */
 export function landed(around: Around, pressed: At, reach_mm: number, not: string | null): Landed {
   const lines = around.lines.filter((line) => line.mark !== not)

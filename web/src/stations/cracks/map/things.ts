@@ -43,7 +43,7 @@ export const THINGS: readonly Put[] = [
     often: false,
   },
   { id: 'old_filler', label: 'Old filler', drawing: 'M3 15q3 -6 6 0q3 -6 6 0q3 -6 6 0', often: false },
-  { id: 'feature', label: 'To restore', drawing: 'M12 3v18M6 9l6 -6l6 6M5 21h14', often: false },
+  { id: 'feature', label: 'Size to keep', drawing: 'M12 3v18M6 9l6 -6l6 6M5 21h14', often: false },
   {
     id: 'old_fracture',
     label: 'Old fracture',
