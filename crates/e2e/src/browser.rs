@@ -255,6 +255,18 @@ impl Browser {
         Ok(())
     }
 
+    /// A place of the face that is on the map, in pixels of the window.
+    pub async fn on_the_map(&self, x_mm: f64, y_mm: f64) -> anyhow::Result<(f64, f64)> {
+        let script = format!(
+            "const map = document.querySelector('[data-map]')
+             const box = map.getBoundingClientRect()
+             const {{ scale, left, top }} = map.dataset
+             return [box.left + +left + {x_mm} * scale, box.top + +top + {y_mm} * scale]"
+        );
+        let at = self.run(&script).await?;
+        Ok((at[0].as_f64().context("x")?, at[1].as_f64().context("y")?))
+    }
+
     /// Pen, finger or mouse: down at the first of these places, over the others, up at the last. In pixels
     /// of the window; `kind` is mouse or touch.
     pub async fn pointer(&self, kind: &str, places: &[(f64, f64)]) -> anyhow::Result<()> {

@@ -6,27 +6,14 @@ use vanadin_e2e::{Browser, Server, eventually};
 
 const PLATE: &str = "Seed drill lever plate";
 
-/// A place of the face in sight, in pixels of the window.
-async fn pixel(browser: &Browser, x_mm: f64, y_mm: f64) -> anyhow::Result<(f64, f64)> {
-    let script = format!(
-        "const map = document.querySelector('[data-map]')
-         const box = map.getBoundingClientRect()
-         const {{ scale, left, top }} = map.dataset
-         return [box.left + +left + {x_mm} * scale, box.top + +top + {y_mm} * scale]"
-    );
-    let at = browser.run(&script).await?;
-    let number = |index: usize| at[index].as_f64().unwrap_or(f64::NAN);
-    Ok((number(0), number(1)))
-}
-
 /// Presses a place of the face.
 async fn press(browser: &Browser, x_mm: f64, y_mm: f64) -> anyhow::Result<()> {
-    let at = pixel(browser, x_mm, y_mm).await?;
+    let at = browser.on_the_map(x_mm, y_mm).await?;
     browser.pointer("mouse", &[at]).await
 }
 
 async fn drag(browser: &Browser, kind: &str, from: (f64, f64), to: (f64, f64)) -> anyhow::Result<()> {
-    let (from, to) = (pixel(browser, from.0, from.1).await?, pixel(browser, to.0, to.1).await?);
+    let (from, to) = (browser.on_the_map(from.0, from.1).await?, browser.on_the_map(to.0, to.1).await?);
     let middle = ((from.0 + to.0) / 2.0, (from.1 + to.1) / 2.0);
     browser.pointer(kind, &[from, middle, to]).await
 }
@@ -171,7 +158,7 @@ async fn a_finger_moves_the_sheet_and_two_come_nearer() -> anyhow::Result<()> {
     ensure!(before[0] == after[0] && before[1].as_f64() > after[1].as_f64(), "{before} {after}");
     let revision = browser.view(&id).await?["revision"].clone();
     // What is chosen is taken hold of by a finger beside it.
-    let at = pixel(&browser, 128.0, 128.0).await?;
+    let at = browser.on_the_map(128.0, 128.0).await?;
     browser.pointer("touch", &[at]).await?;
     browser.sees("Crack B, point").await?;
     browser.run("document.querySelector('[data-map]').scrollIntoView({ block: 'center' })").await?;

@@ -193,26 +193,16 @@ async fn a_hole_is_dragged_on_the_map_and_crossed_out() -> anyhow::Result<()> {
         Ok(browser.run(drawn).await? == json!(true))
     })
     .await?;
-    let pixel = async |x_mm: f64, y_mm: f64| -> anyhow::Result<(f64, f64)> {
-        let script = format!(
-            "const map = document.querySelector('[data-map]')
-             const box = map.getBoundingClientRect()
-             const {{ scale, left, top }} = map.dataset
-             return [box.left + +left + {x_mm} * scale, box.top + +top + {y_mm} * scale]"
-        );
-        let at = browser.run(&script).await?;
-        Ok((at[0].as_f64().unwrap_or(f64::NAN), at[1].as_f64().unwrap_or(f64::NAN)))
-    };
     let hole = async || -> anyhow::Result<Value> {
         let view = browser.view(&id).await?;
         let marks = view["plan"]["map"]["faces"][0]["marks"].as_array().cloned().unwrap_or_default();
         Ok(marks.into_iter().find(|mark| mark["name"] == "bolt hole 2").unwrap_or_default())
     };
     // Pressed, it is chosen; then it is taken along.
-    let middle = pixel(205.0, 140.0).await?;
+    let middle = browser.on_the_map(205.0, 140.0).await?;
     browser.pointer("mouse", &[middle]).await?;
     browser.find(By::Css("[data-point-form]")).await?;
-    let (from, to) = (pixel(205.0, 140.0).await?, pixel(190.0, 120.0).await?);
+    let (from, to) = (browser.on_the_map(205.0, 140.0).await?, browser.on_the_map(190.0, 120.0).await?);
     browser.pointer("mouse", &[from, ((from.0 + to.0) / 2.0, from.1), to]).await?;
     eventually("it lies there", async || {
         let shape = hole().await?["shape"].clone();

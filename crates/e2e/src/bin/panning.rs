@@ -48,13 +48,13 @@ async fn main() -> anyhow::Result<()> {
 
     let swing = |at: usize, far: f64| (at as f64 / STEPS as f64 * 12.0 * std::f64::consts::PI).sin() * far;
     // In the iron between two cracks.
-    let iron = pixel(&browser, 1_000.0, 4.0).await?;
+    let iron = browser.on_the_map(1_000.0, 4.0).await?;
     let panned = (0..STEPS).map(|at| (iron.0 + swing(at, 160.0), iron.1 + swing(at, 60.0).abs()));
     counted(&browser, "panning", &panned.collect::<Vec<_>>()).await?;
 
-    let first = pixel(&browser, crack.0, crack.1).await?;
+    let first = browser.on_the_map(crack.0, crack.1).await?;
     browser.pointer("mouse", &[first]).await?;
-    let first = pixel(&browser, crack.0, crack.1).await?;
+    let first = browser.on_the_map(crack.0, crack.1).await?;
     let dragged = (0..STEPS).map(|at| (first.0 + swing(at, 40.0), first.1 + swing(at, 25.0)));
     counted(&browser, "dragging a point", &dragged.collect::<Vec<_>>()).await
 }
@@ -85,17 +85,6 @@ async fn drawn(browser: &Browser, job: &str) -> anyhow::Result<(f64, f64)> {
     }
     said(json!({ "kind": "draw", "drawn": drawn })).await?;
     Ok(begins(0))
-}
-
-async fn pixel(browser: &Browser, x_mm: f64, y_mm: f64) -> anyhow::Result<(f64, f64)> {
-    let script = format!(
-        "const map = document.querySelector('[data-map]')
-         const box = map.getBoundingClientRect()
-         const {{ scale, left, top }} = map.dataset
-         return [box.left + +left + {x_mm} * scale, box.top + +top + {y_mm} * scale]"
-    );
-    let at = browser.run(&script).await?;
-    Ok((at[0].as_f64().context("x")?, at[1].as_f64().context("y")?))
 }
 
 async fn counted(browser: &Browser, what: &str, places: &[(f64, f64)]) -> anyhow::Result<()> {

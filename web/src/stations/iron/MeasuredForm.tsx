@@ -4,6 +4,7 @@ import { outbox } from '../../api/queue/outbox'
 import { useJob, useRefusals } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { shownFields } from '../../job/shown-fields'
+import { Box } from '../../ui/Box'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 
 export interface MeasuredFormProps {
@@ -51,29 +52,20 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
               className={test.test === 'mark' ? 'w-[300px]' : 'w-[180px] max-bench:w-full'}
             >
               <FieldFrame id={id} label={asked.label} problem={wrong}>
-                <span
-                  className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong === undefined ? 'border-dim' : 'border-b-4 border-dim border-b-chalk'}`}
-                >
-                  <input
-                    id={id}
-                    value={typed[asked.key] ?? ''}
-                    placeholder={asked.example}
-                    autoComplete="off"
-                    spellCheck={false}
-                    aria-invalid={wrong !== undefined || undefined}
-                    aria-describedby={describedBy(id, wrong)}
-                    onChange={(event) => {
-                      const next = { ...typed, [asked.key]: event.target.value }
-                      setTyped(next)
-                      const empty = Object.values(next).every((text) => text === '')
-                      setTypedIn(empty ? null : shownIn)
-                    }}
-                    className="min-w-0 grow self-stretch bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
-                  />
-                  <span className="shrink-0 pr-2 text-ash">
-                    {shownIn === 'imperial' ? asked.unit_imperial : asked.unit_metric}
-                  </span>
-                </span>
+                <Box
+                  id={id}
+                  text={typed[asked.key] ?? ''}
+                  placeholder={asked.example}
+                  aside={shownIn === 'imperial' ? asked.unit_imperial : asked.unit_metric}
+                  wrong={wrong !== undefined}
+                  describedBy={describedBy(id, wrong)}
+                  onType={(text) => {
+                    const next = { ...typed, [asked.key]: text }
+                    setTyped(next)
+                    const empty = Object.values(next).every((it) => it === '')
+                    setTypedIn(empty ? null : shownIn)
+                  }}
+                />
               </FieldFrame>
             </div>
           )

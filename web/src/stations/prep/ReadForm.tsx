@@ -4,6 +4,7 @@ import { outbox } from '../../api/queue/outbox'
 import { useJob, useRefusals } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { shownFields } from '../../job/shown-fields'
+import { Box } from '../../ui/Box'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 import { halfTyped } from '../../ui/half-typed'
 
@@ -78,28 +79,19 @@ export function ReadForm({ crack, what, number, asks, verb, given, label }: Read
         return (
           <div key={asked.name} className="w-[132px] max-bench:min-w-[30%] max-bench:grow">
             <FieldFrame id={id} label={asked.label} problem={wrong}>
-              <span
-                className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong === undefined ? 'border-dim' : 'border-b-4 border-dim border-b-chalk'}`}
-              >
-                <input
-                  id={id}
-                  value={text(asked.name)}
-                  placeholder={asked.example}
-                  autoComplete="off"
-                  spellCheck={false}
-                  inputMode="decimal"
-                  aria-invalid={wrong !== undefined || undefined}
-                  aria-describedby={describedBy(id, wrong)}
-                  onChange={(event) => {
-                    setTyped({ ...standing, [asked.name]: event.target.value })
-                    halfTyped.write(id, event.target.value)
-                  }}
-                  className="min-w-0 grow self-stretch bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
-                />
-                <span className="shrink-0 pr-2 text-ash">
-                  {/[a-z]/i.test(text(asked.name)) ? '' : units === 'imperial' ? 'in' : 'mm'}
-                </span>
-              </span>
+              <Box
+                id={id}
+                text={text(asked.name)}
+                placeholder={asked.example}
+                aside={/[a-z]/i.test(text(asked.name)) ? '' : units === 'imperial' ? 'in' : 'mm'}
+                wrong={wrong !== undefined}
+                describedBy={describedBy(id, wrong)}
+                number
+                onType={(next) => {
+                  setTyped({ ...standing, [asked.name]: next })
+                  halfTyped.write(id, next)
+                }}
+              />
             </FieldFrame>
           </div>
         )
