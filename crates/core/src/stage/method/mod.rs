@@ -10,7 +10,7 @@ use super::cooling::{limit_k_per_h, wrapping};
 use super::cracks::CrackPlan;
 use super::heat::{Sources, soak_minutes};
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{PrepAsked, prep_plan, work_minutes};
+use super::prep::{ChosenGroove, PrepAsked, prep_plan, work_minutes};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
 use crate::heat::{
@@ -175,6 +175,7 @@ impl Judged<'_> {
     pub fn prep_asked(&self, way: Way) -> PrepAsked<'_> {
         PrepAsked {
             round: self.round,
+            groove: ChosenGroove::of(self.round),
             way,
             cracks: self.cracks,
             both_sides: self.both_sides(),

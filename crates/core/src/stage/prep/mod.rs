@@ -18,8 +18,9 @@ use crate::stop_hole::FoundBy;
 
 pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
+pub(crate) use seam::ChosenGroove;
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
-use seam::{groove_seam, pin_seam};
+use seam::{changing, detailed, groove_seam, pin_seam};
 pub(crate) use work::WorkAsked;
 pub use work::WorkLine;
 use work::{part_of, work_list};
@@ -58,6 +59,7 @@ pub struct PrepItem {
 /// What a prep is laid out from.
 pub(crate) struct PrepAsked<'a> {
     pub round: &'a Round,
+    pub groove: ChosenGroove<'a>,
     pub way: Way,
     pub cracks: &'a [CrackPlan],
     pub both_sides: bool,
@@ -171,6 +173,13 @@ pub(crate) fn stage(
     let way = asked.map(|asked| asked.prep.way);
     let ductile = asked.is_some_and(|asked| asked.prep.ductile);
     let plan = asked.zip(plan).map(|(asked, mut plan)| {
+        let cracks = asked.prep.cracks;
+        let many = cracks.iter().filter(|crack| changing(crack).is_some()).count();
+        for seam in &mut plan.seams {
+            if let Some(crack) = cracks.iter().find(|crack| crack.id == seam.id) {
+                detailed(asked.prep, crack, seam, many);
+            }
+        }
         plan.work = work_list(asked, &plan);
         // What is ticked line by line is done.
         for item in plan.to_do.iter_mut().filter(|item| !item.done) {

@@ -131,11 +131,48 @@ const CUTS_MOST: usize = 400;
 /// Of one seam. Ours.
 const CUTS_A_SEAM: usize = 24;
 
+/// What is chosen of a groove. Read once: a seam asks for it at each of its places.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct ChosenGroove<'a> {
+    form: Option<&'a str>,
+    depth_mm: Option<f64>,
+    angle_deg: Option<f64>,
+    gap_mm: f64,
+    cap_mm: f64,
+}
+
+impl<'a> ChosenGroove<'a> {
+    pub fn of(round: &'a Round) -> Self {
+        Self {
+            form: round.get(field::prep::FORM),
+            depth_mm: round.get(field::prep::DEPTH),
+            angle_deg: round.get(field::prep::ANGLE),
+            gap_mm: round.get(field::prep::GAP).unwrap_or(0.0),
+            cap_mm: round.get(field::prep::CAP).unwrap_or(CROWN_MM),
+        }
+    }
+}
+
+/// A groove of a form, with the radius of its root.
+#[derive(Clone, Copy)]
+struct Formed<'a> {
+    form: &'a str,
+    groove: Groove,
+    root_radius_mm: f64,
+}
+
+impl Formed<'_> {
+    fn sides(&self) -> u32 {
+        if self.form == "double_V" { 2 } else { 1 }
+    }
+}
+
 /// The groove a method asks for in this wall, the welder's own choices first.
-fn groove_for(round: &Round, way: Way, wall_mm: f64, both_sides: bool) -> Option<(String, Groove, f64, f64)> {
-    let usual = way.method.entry().groove?;
-    let (form, angle) = if both_sides { usual.both_sides } else { usual.one_side };
-    let form = round.get(field::prep::FORM).unwrap_or(form);
+fn groove_for<'a>(asked: &PrepAsked<'a>, wall_mm: f64) -> Option<Formed<'a>> {
+    let ChosenGroove { form, depth_mm, angle_deg, gap_mm, cap_mm } = asked.groove;
+    let usual = asked.way.method.entry().groove?;
+    let (usual_form, usual_angle) = if asked.both_sides { usual.both_sides } else { usual.one_side };
+    let form = form.unwrap_or(usual_form);
     let usual_depth = if form == "double_V" {
         wall_mm / 2.0
     } else if usual.through {
@@ -143,19 +180,49 @@ fn groove_for(round: &Round, way: Way, wall_mm: f64, both_sides: bool) -> Option
     } else {
         (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0)
     };
-    let depth_mm = round.get(field::prep::DEPTH).unwrap_or(usual_depth).min(wall_mm).max(1.0);
-    let angle_deg = round.get(field::prep::ANGLE).unwrap_or(angle);
+    let depth_mm = depth_mm.unwrap_or(usual_depth).min(wall_mm).max(1.0);
     let radius = usual_root_radius_mm(wall_mm);
-    let shape = if form == "U" { GrooveForm::U { root_radius_mm: radius } } else { GrooveForm::V };
-    let groove = Groove::new(
-        shape,
-        WallMillimetres::new(depth_mm).ok()?,
-        angle_deg,
-        round.get(field::prep::GAP).unwrap_or(0.0),
-        round.get(field::prep::CAP).unwrap_or(CROWN_MM),
-    )
-    .ok()?;
-    Some((form.to_owned(), groove, angle_deg, if form == "U" { radius } else { 0.0 }))
+    let (shape, root_radius_mm) =
+        if form == "U" { (GrooveForm::U { root_radius_mm: radius }, radius) } else { (GrooveForm::V, 0.0) };
+    let depth = WallMillimetres::new(depth_mm).ok()?;
+    let groove = Groove::new(shape, depth, angle_deg.unwrap_or(usual_angle), gap_mm, cap_mm).ok()?;
+    Some(Formed { form, groove, root_radius_mm })
+}
+
+/// The groove of a crack where it is this thick: as it was ground, else as it is asked for.
+fn groove_of<'a>(asked: &PrepAsked<'a>, crack: &CrackPlan, wall_mm: f64) -> Option<Formed<'a>> {
+    let mut formed = groove_for(asked, wall_mm)?;
+    if let Some((depth_mm, width_mm)) = crack.ground_mm {
+        let depth = WallMillimetres::new(depth_mm.min(wall_mm)).ok()?;
+        formed.groove = formed.groove.as_deep(depth).opening(width_mm);
+    }
+    Some(formed)
+}
+
+/// What is shown of a seam at its station, and nowhere else: its words, why it is so, its sections, what was read in
+/// it.
+/// `changing` is how many seams have a wall that changes.
+pub(super) fn detailed(asked: &PrepAsked<'_>, crack: &CrackPlan, seam: &mut SeamPlan, changing: usize) {
+    let Some(formed) = groove_of(asked, crack, seam.wall_mm).filter(|_| seam.section.is_some()) else {
+        return;
+    };
+    let units = asked.units;
+    let say = |mm: f64| units.say(mm, Unit::Millimetres);
+    let bare = |mm: f64| units.show(rounded(mm), Unit::Millimetres, Rounding::Nearest).number;
+    let opens_mm = formed.groove.section().top_width_mm;
+    seam.opens_words = say(rounded(opens_mm));
+    seam.wall_words = say(seam.wall_mm);
+    seam.depth_words = depth_words(asked, &formed.groove, seam.wall_mm, formed.sides());
+    seam.usual = Some(UsualSeam {
+        depth: bare(seam.depth_mm),
+        angle: number(seam.angle_deg, 0),
+        gap: bare(seam.root_gap_mm),
+        cap: bare(seam.cap_mm),
+        width: bare(opens_mm),
+    });
+    seam.cuts = cuts(asked, crack, seam, &formed, changing);
+    seam.why = why(asked, crack, &formed, seam.wall_mm - seam.depth_mm);
+    seam.read = read(asked, crack, formed.form, seam);
 }
 
 pub(super) fn groove_seam(
@@ -164,15 +231,9 @@ pub(super) fn groove_seam(
     length_mm: f64,
     wall_mm: f64,
 ) -> Option<SeamPlan> {
-    let PrepAsked { round, way, both_sides, units, .. } = *asked;
-    let say = |mm: f64| units.say(mm, Unit::Millimetres);
-    let (form, mut groove, mut angle_deg, root_radius_mm) = groove_for(round, way, wall_mm, both_sides)?;
-    if let Some((depth_mm, width_mm)) = crack.ground_mm {
-        let depth = WallMillimetres::new(depth_mm.min(wall_mm)).ok()?;
-        groove = groove.as_deep(depth).opening(width_mm);
-        angle_deg = groove.angle_deg();
-    }
-    let sides = if form == "double_V" { 2 } else { 1 };
+    let formed = groove_of(asked, crack, wall_mm)?;
+    let Formed { form, groove, root_radius_mm } = formed;
+    let (sides, angle_deg) = (formed.sides(), groove.angle_deg());
     let section = groove.section();
     let holes_cm3: f64 = crack
         .ends
@@ -190,22 +251,8 @@ pub(super) fn groove_seam(
         Some(_) => section.area_mm2 * length_mm,
         None => along(asked, crack, length_mm, section.area_mm2),
     };
-    let angle = number(angle_deg, 0);
-    let depth_words = depth_words(asked, &groove, wall_mm, sides);
-    let (root_gap_mm, cap_mm) =
-        (round.get(field::prep::GAP).unwrap_or(0.0), round.get(field::prep::CAP).unwrap_or(CROWN_MM));
-    let bare = |mm: f64| units.show(rounded(mm), Unit::Millimetres, Rounding::Nearest).number;
-    let usual = UsualSeam {
-        depth: bare(groove.depth_mm()),
-        angle,
-        gap: bare(root_gap_mm),
-        cap: bare(cap_mm),
-        width: bare(section.top_width_mm),
-    };
-    let cuts = cuts(asked, crack, length_mm, (&groove, wall_mm, root_radius_mm), sides)?;
+    let (root_gap_mm, cap_mm) = (asked.groove.gap_mm, asked.groove.cap_mm);
     let beads = sides * beads_along(asked, crack, length_mm, &groove)?;
-    let why = why(asked, crack, &form, wall_mm - groove.depth_mm());
-    let read = read(asked, crack, &form, length_mm, wall_mm);
     Some(SeamPlan {
         id: crack.id,
         letter: crack.letter.clone(),
@@ -213,17 +260,17 @@ pub(super) fn groove_seam(
         length_mm,
         wall_mm,
         wall_guessed: crack.wall_guessed,
-        form: Some(form),
+        form: Some(form.to_owned()),
         depth_mm: groove.depth_mm(),
         angle_deg,
         root_radius_mm,
         root_gap_mm,
         cap_mm,
         section: Some(section),
-        opens_words: say(rounded(section.top_width_mm)),
-        wall_words: say(wall_mm),
-        depth_words,
-        usual: Some(usual),
+        opens_words: String::new(),
+        wall_words: String::new(),
+        depth_words: String::new(),
+        usual: None,
         volume_cm3: f64::from(sides) * along_mm3 / 1000.0 + holes_cm3,
         beads,
         pins: 0,
@@ -231,9 +278,9 @@ pub(super) fn groove_seam(
         pitch_mm: 0.0,
         tap_drill_mm: 0.0,
         pin_order: Vec::new(),
-        why,
-        cuts,
-        read,
+        why: Vec::new(),
+        cuts: Vec::new(),
+        read: Vec::new(),
     })
 }
 
@@ -258,7 +305,7 @@ fn layers(way: Way, groove: &Groove, wall_mm: f64) -> Option<Vec<u32>> {
 }
 
 /// Walls along a crack that change; nothing for one wall all along, or for what was ground and measured.
-fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
+pub(super) fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
     /// A caliper reads no closer.
     const SAME_MM: f64 = 0.05;
     let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
@@ -268,7 +315,7 @@ fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
 
 /// Beads of one side: for each length the layers of the groove in its middle.
 fn beads_along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even: &Groove) -> Option<u32> {
-    let PrepAsked { round, way, both_sides, .. } = *asked;
+    let way = asked.way;
     let lengths = (length_mm / way.school.bead_mm() - 1e-9).ceil().max(1.0);
     let Some(walls) = changing(crack) else {
         let layers = layers(way, even, crack.wall_mm)?;
@@ -277,8 +324,7 @@ fn beads_along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even: &
     let along = (0..lengths as u32).map(|at| length_mm * (f64::from(at) + 0.5) / lengths);
     let beads = along.filter_map(|at_mm| {
         let wall_mm = wall_at(&walls, at_mm)?;
-        let (_, groove, ..) = groove_for(round, way, wall_mm, both_sides)?;
-        Some(layers(way, &groove, wall_mm)?.iter().sum::<u32>())
+        Some(layers(way, &groove_for(asked, wall_mm)?.groove, wall_mm)?.iter().sum::<u32>())
     });
     Some(beads.sum())
 }
@@ -287,14 +333,16 @@ fn beads_along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even: &
 fn cuts(
     asked: &PrepAsked<'_>,
     crack: &CrackPlan,
-    length_mm: f64,
-    (even, wall_mm, radius_mm): (&Groove, f64, f64),
-    sides: u32,
-) -> Option<Vec<SeamCut>> {
-    let PrepAsked { round, way, both_sides, units, .. } = *asked;
+    seam: &SeamPlan,
+    even: &Formed<'_>,
+    seams: usize,
+) -> Vec<SeamCut> {
+    let PrepAsked { way, units, .. } = *asked;
+    let length_mm = seam.length_mm;
     let say = |mm: f64| units.say(rounded(mm), Unit::Millimetres);
-    let cut = |at_mm: f64, wall_mm: f64, groove: &Groove, root_radius_mm: f64| {
-        let section = groove.section();
+    let cut = |at_mm: f64, wall_mm: f64, formed: &Formed<'_>| {
+        let Formed { ref groove, root_radius_mm, .. } = *formed;
+        let (section, sides) = (groove.section(), formed.sides());
         let layers = layers(way, groove, wall_mm)?;
         let beads = way.method.entry().filling.is_some_and(|filling| (filling.layer)(wall_mm).1.is_some());
         let across: Vec<String> = layers.iter().map(u32::to_string).collect();
@@ -317,9 +365,8 @@ fn cuts(
         })
     };
     let Some(walls) = changing(crack) else {
-        return Some(vec![cut(0.0, wall_mm, even, radius_mm)?]);
+        return cut(0.0, seam.wall_mm, even).into_iter().collect();
     };
-    let seams = asked.cracks.iter().filter(|crack| changing(crack).is_some()).count();
     let parts = (CUTS_MOST / seams.max(1)).min(CUTS_A_SEAM) as u32;
     let mut places: Vec<f64> = walls.iter().map(|(at_mm, _)| at_mm.min(length_mm)).collect();
     places.extend((0..=parts).map(|part| length_mm * f64::from(part) / f64::from(parts.max(1))));
@@ -327,21 +374,21 @@ fn cuts(
     places.dedup_by(|a, b| (*a - *b).abs() < 0.5);
     let cuts = places.into_iter().filter_map(|at_mm| {
         let wall_mm = wall_at(&walls, at_mm)?;
-        let (_, groove, _, radius_mm) = groove_for(round, way, wall_mm, both_sides)?;
-        cut(at_mm, wall_mm, &groove, radius_mm)
+        cut(at_mm, wall_mm, &groove_for(asked, wall_mm)?)
     });
-    Some(cuts.collect())
+    cuts.collect()
 }
 
 /// Why the groove is so.
-fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, lip_mm: f64) -> Vec<String> {
-    let PrepAsked { round, way, both_sides, units, .. } = *asked;
+fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed<'_>, lip_mm: f64) -> Vec<String> {
+    let PrepAsked { way, both_sides, units, groove: chosen, .. } = *asked;
+    let form = formed.form;
     let mut why = Vec::new();
     if crack.ground_mm.is_some() {
         why.push("It is as it was ground: what was measured counts, not what was planned.".to_owned());
         return why;
     }
-    if round.get(field::prep::FORM).is_some() {
+    if chosen.form.is_some() {
         why.push("The form is the one chosen for this job.".to_owned());
     } else if form == "double_V" {
         why.push(
@@ -353,7 +400,7 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, lip_mm: f64) -> Vec
     } else if !both_sides {
         why.push("It can be reached from one side only.".to_owned());
     }
-    if round.get(field::prep::DEPTH).is_some() {
+    if chosen.depth_mm.is_some() {
         why.push("The depth is the one typed for this job.".to_owned());
     } else if form != "double_V" {
         match way.method.entry().joins {
@@ -376,14 +423,9 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, lip_mm: f64) -> Vec
 }
 
 /// Depths read while grooving, each with what it says.
-fn read(
-    asked: &PrepAsked<'_>,
-    crack: &CrackPlan,
-    form: &str,
-    length_mm: f64,
-    thickest_mm: f64,
-) -> Vec<GroundAt> {
-    let PrepAsked { round, way, both_sides, units, .. } = *asked;
+fn read(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, seam: &SeamPlan) -> Vec<GroundAt> {
+    let PrepAsked { round, units, .. } = *asked;
+    let (length_mm, thickest_mm) = (seam.length_mm, seam.wall_mm);
     let say = |mm: f64| units.say(rounded(mm), Unit::Millimetres);
     let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
     let readings =
@@ -392,7 +434,7 @@ fn read(
         .filter_map(|reading| {
             let (at_mm, depth_mm) = (reading.mm("at")?, reading.mm("depth")?);
             let wall_mm = wall_at(&walls, at_mm).unwrap_or(thickest_mm);
-            let (_, groove, ..) = groove_for(round, way, wall_mm, both_sides)?;
+            let groove = groove_for(asked, wall_mm)?.groove;
             let wall = WallMillimetres::new(wall_mm).ok()?;
             let planned_mm = groove.depth_mm();
             let left = say((wall_mm - depth_mm).max(0.0));
@@ -440,7 +482,6 @@ fn along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64
     /// The wall is looked at this often along a seam. Ours.
     const EVERY_MM: f64 = 2.0;
     const LOOKS_MOST: f64 = 2_000.0;
-    let PrepAsked { round, way, both_sides, .. } = *asked;
     let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
     if walls.len() < 2 {
         return even_mm2 * length_mm;
@@ -449,8 +490,7 @@ fn along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64
     let areas: Vec<(f64, f64)> = (0..=looks as u32)
         .filter_map(|look| {
             let at_mm = length_mm * f64::from(look) / looks;
-            let (_, groove, ..) = groove_for(round, way, wall_at(&walls, at_mm)?, both_sides)?;
-            Some((at_mm, groove.section().area_mm2))
+            Some((at_mm, groove_for(asked, wall_at(&walls, at_mm)?)?.groove.section().area_mm2))
         })
         .collect();
     added_up(&areas)

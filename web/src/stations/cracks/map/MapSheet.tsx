@@ -61,7 +61,14 @@ export function MapSheet(props: MapSheetProps): ReactNode {
   const [held, setHeld] = useState<Held | null>(null)
   const [cursor, setCursor] = useState<At | null>(null)
   const view = looked ?? besideRulers(face, size)
-  const shown = useMemo(() => withHeld(face, held), [face, held])
+  // The same while it is held, wherever it is: what lies still is not drawn anew.
+  const lift = held === null ? null : `${held.crack} ${held.point}`
+  const still = useMemo(
+    () => without(face, held),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- which of them are held, not where they are
+    [face, lift],
+  )
+  const inHand = held === null ? null : lifted(face, held)
   const reach = (touch: boolean) => (touch ? REACH.touch : REACH.mouse) / view.scale
   const around = useRef<{ of: FaceOnMap; around: Around } | null>(null)
   const land = (place: At, touch: boolean, not: string | null): Landed => {
@@ -156,6 +163,8 @@ export function MapSheet(props: MapSheetProps): ReactNode {
     onDraw(letGo(face, held))
     setHeld(null)
   }
+  // Moved as it is painted: only coming nearer paints it anew.
+  const moves = { transform: `translate(${view.x}px, ${view.y}px)`, willChange: 'transform' }
   const handles = drawing !== null ? [] : points
   const crosshair = drawing === null || cursor === null ? null : toPixel(view, cursor)
   return (
@@ -177,21 +186,32 @@ export function MapSheet(props: MapSheetProps): ReactNode {
       }}
       onBlur={release}
     >
-      <g transform={`translate(${view.x} ${view.y}) scale(${view.scale})`} data-layers>
-        <Layers job={job} face={shown} chosen={chosen?.id ?? null} />
-        {drawing !== null && drawing.length > 0 && (
-          <path
-            d={pathOf(drawing)}
-            fill="none"
-            stroke="var(--chalk)"
-            strokeWidth="3"
-            strokeDasharray="6 4"
-            style={{ vectorEffect: 'non-scaling-stroke' }}
-          />
-        )}
+      <g style={moves}>
+        <g transform={`scale(${view.scale})`} data-layers>
+          <Layers job={job} face={still} chosen={chosen?.id ?? null} />
+          {drawing !== null && drawing.length > 0 && (
+            <path
+              d={pathOf(drawing)}
+              fill="none"
+              stroke="var(--chalk)"
+              strokeWidth="3"
+              strokeDasharray="6 4"
+              style={{ vectorEffect: 'non-scaling-stroke' }}
+            />
+          )}
+        </g>
       </g>
-      <g transform={`translate(${view.x} ${view.y})`}>
-        <Labels face={shown} scale={view.scale} chosen={chosen?.id ?? null} narrow={size.width < 600} />
+      {inHand !== null && (
+        <g style={moves}>
+          <g transform={`scale(${view.scale})`}>
+            <Layers job={job} face={inHand} chosen={chosen?.id ?? null} />
+          </g>
+        </g>
+      )}
+      <g style={moves}>
+        <Labels face={still} scale={view.scale} chosen={chosen?.id ?? null} narrow={size.width < 600} />
+      </g>
+      <g style={moves}>
         {handles.map((place, index) => {
           const there = held?.point === index && held.crack === chosen?.id ? held.to : place
           const big = chosen?.point === index
@@ -245,23 +265,38 @@ function letGo(face: FaceOnMap, held: Held): Drawn[] {
   return [...moved(face, held.crack, held.point, held.to), ...joined]
 }
 
-/** While something is held only it moves; what follows from it is worked out when it is let go. */
-function withHeld(face: FaceOnMap, held: Held | null): FaceOnMap {
-  if (held === null) return face
-  const drawn = moved(face, held.crack, held.point, held.to)
-  const shapes = new Map(drawn.map((it) => [it.mark, it.shape]))
+/** What is held and what moves with it, lifted off the face: only that is drawn anew while it moves. */
+function lifted(face: FaceOnMap, held: Held): FaceOnMap {
+  const shapes = new Map(moved(face, held.crack, held.point, held.to).map((it) => [it.mark, it.shape]))
   return {
     ...face,
-    lines: face.lines.map((line) => {
+    seen: null,
+    rims: [],
+    holes: [],
+    tacks: [],
+    punches: [],
+    clashes: [],
+    lines: face.lines.flatMap((line) => {
       const shape = line.from_behind ? undefined : shapes.get(line.crack)
       return shape?.kind === 'line'
-        ? { ...line, points: shape.points, witness: [], groove: [], margin: [] }
-        : line
+        ? [{ ...line, points: shape.points, witness: [], groove: [], margin: [], earlier: [] }]
+        : []
     }),
-    marks: face.marks.map((mark) => {
+    marks: face.marks.flatMap((mark) => {
       const shape = shapes.get(mark.id)
-      return shape == null ? mark : { ...mark, shape }
+      return shape == null ? [] : [{ ...mark, shape }]
     }),
+  }
+}
+
+/** The face without what is held. */
+function without(face: FaceOnMap, held: Held | null): FaceOnMap {
+  if (held === null) return face
+  const off = new Set(moved(face, held.crack, held.point, held.to).map((it) => it.mark))
+  return {
+    ...face,
+    lines: face.lines.filter((line) => line.from_behind || !off.has(line.crack)),
+    marks: face.marks.filter((mark) => !off.has(mark.id)),
   }
 }
 
