@@ -330,6 +330,9 @@ fn mass_decimals(kg: f64) -> usize {
 /// Fixed decimals, trailing zeros dropped, minus zero never shown.
 #[must_use]
 pub fn number(value: f64, decimals: usize) -> String {
+    if let Some(steps) = whole_steps(value, decimals) {
+        return steps;
+    }
     let fixed = format!("{value:.decimals$}");
     let trimmed =
         if fixed.contains('.') { fixed.trim_end_matches('0').trim_end_matches('.') } else { &fixed };
@@ -337,6 +340,25 @@ pub fn number(value: f64, decimals: usize) -> String {
         "-0" | "" => "0".to_owned(),
         other => other.to_owned(),
     }
+}
+
+/// A value of whole steps of its last decimal, which is most of what is said: told without the search for the
+/// digits of a fraction. Nothing for any other value.
+fn whole_steps(value: f64, decimals: usize) -> Option<String> {
+    /// Up to here every step is a number of its own.
+    const MOST: f64 = 1e12;
+    let step = 10_u64.pow(u32::try_from(decimals).ok().filter(|decimals| *decimals < 7)?);
+    let steps = value * step as f64;
+    if steps != steps.trunc() || steps.abs() >= MOST {
+        return None;
+    }
+    let sign = if steps < 0.0 { "-" } else { "" };
+    let (whole, part) = (steps.abs() as u64 / step, steps.abs() as u64 % step);
+    if part == 0 {
+        return Some(format!("{sign}{whole}"));
+    }
+    let part = format!("{part:0>decimals$}");
+    Some(format!("{sign}{whole}.{}", part.trim_end_matches('0')))
 }
 
 /// To the minute under 20, to 5 under 3 h, to a quarter of an hour above.
@@ -450,5 +472,30 @@ mod tests {
     fn what_was_typed_is_shown_as_it_is(#[case] mm: f64, #[case] metric: &str, #[case] imperial: &str) {
         let (in_metric, in_imperial) = exactly(mm, Unit::Millimetres);
         assert_eq!((in_metric.text().as_str(), in_imperial.text().as_str()), (metric, imperial));
+    }
+
+    proptest::proptest! {
+        #[test]
+        fn whole_steps_are_said_as_any_value_is(steps in -2_000_000_i64..2_000_000, decimals in 0..4_usize) {
+            let value = steps as f64 / 10f64.powi(decimals as i32);
+            let fixed = format!("{value:.decimals$}");
+            let trimmed =
+                if fixed.contains('.') { fixed.trim_end_matches('0').trim_end_matches('.') } else { &fixed };
+            let expected = if trimmed == "-0" { "0" } else { trimmed };
+            proptest::prop_assert_eq!(number(value, decimals), expected);
+        }
+    }
+
+    #[rstest]
+    #[case::nothing(0.0, 2, "0")]
+    #[case::less_than_nothing(-0.0, 1, "0")]
+    #[case::between_steps(1.005, 2, "1.00")]
+    #[case::far_out(3e15, 0, "3000000000000000")]
+    fn a_number_is_said_without_what_says_nothing(
+        #[case] value: f64,
+        #[case] decimals: usize,
+        #[case] said: &str,
+    ) {
+        assert_eq!(number(value, decimals), said.trim_end_matches(".00"));
     }
 }
