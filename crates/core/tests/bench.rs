@@ -346,6 +346,31 @@ fn a_line_is_ticked_and_unticked_and_the_gate_believes_the_list() {
 }
 
 #[test]
+fn one_more_crack_opens_the_lines_that_are_about_all_of_them() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    let done = |mapped: &Mapped, what: Work| lines(&mapped.plan(), what).iter().all(|line| line.done);
+    let all: Vec<WorkStep> = mapped.plan().prep.unwrap().work.iter().map(|line| line.step).collect();
+    for step in all {
+        mapped.bench.say(Change::Tick { step, done: true });
+    }
+    let open = |mapped: &Mapped| mapped.plan().prep.unwrap().to_do.iter().any(|item| !item.done);
+    assert!(!open(&mapped) && done(&mapped, Work::Drill) && done(&mapped, Work::Inside));
+    // Another one, drilled with the same drill: what was ticked was not ticked for it.
+    let second = mapped.crack();
+    mapped.draw(second, line(&[(100.0, 30.0), (180.0, 30.0)]));
+    for what in [Work::Clean, Work::Witness, Work::Pilot, Work::Drill, Work::Margins, Work::Inside, Work::Dry]
+    {
+        assert!(!done(&mapped, what), "{what:?}");
+    }
+    assert!(open(&mapped));
+    // Crossed out again, all of it is done again.
+    mapped.bench.say(Change::Strike { target: second, reason: "a scratch".to_owned() });
+    assert!(!open(&mapped) && done(&mapped, Work::Drill));
+}
+
+#[test]
 fn what_closes_up_goes_first_and_tools_that_do_not_reach_are_not_named() {
     let mut mapped = Mapped::new();
     let (first, second) = (mapped.first(), mapped.crack());

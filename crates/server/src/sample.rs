@@ -8,9 +8,7 @@ use vanadin_core::field::{
     Held, crack_key, face_key, mark_key, neighbour_key, parse_value, picture_key, shop_field,
 };
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{
-    Allowed, Change, Fact, Job, SeamReadingKind, TorchEntry, Understood, Work, WorkStep, accept,
-};
+use vanadin_core::job::{Allowed, Change, Fact, Job, SeamReadingKind, TorchEntry, Understood, Work, accept};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
@@ -643,8 +641,12 @@ fn drill_plate(told: &mut Told<'_>) {
     told.measured(a, SeamReadingKind::Depth, None, &[("at", "90"), ("depth", "4")]);
     let done =
         [(Work::Clean, None), (Work::FitUp, Some(c)), (Work::TackGroove, Some(c)), (Work::Witness, None)];
+    let work = plan(&told.job, told.shop).prep.map(|prep| prep.work).unwrap_or_default();
     for (what, at) in done {
-        told.say(Change::Tick { step: WorkStep { what, at, number: None }, done: true });
+        let lines = work.iter().filter(|line| line.step.what == what && (at.is_none() || line.step.at == at));
+        for line in lines {
+            told.say(Change::Tick { step: line.step, done: true });
+        }
     }
 }
 

@@ -102,7 +102,8 @@ pub struct WorkStep {
     /// The crack, face or mark it is done at; left out for what is done once.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub at: Option<Uuid>,
-    /// Which of several there: an end from 1, a drill in hundredths of a millimetre.
+    /// Which of several there: an end from 1. Of what is done at several cracks or holes at once, what tells these
+    /// from any others.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub number: Option<u32>,
 }

@@ -51,11 +51,25 @@ const DRY_C: f64 = 120.0;
 struct List<'a> {
     asked: &'a WorkAsked<'a>,
     lines: Vec<WorkLine>,
+    /// What tells these cracks from any others: a line that is about all of them is open again when one more is found.
+    of_all: u32,
+}
+
+/// What tells these things from any others.
+fn told_apart(things: impl Iterator<Item = (Uuid, u32)>) -> u32 {
+    const PRIME: u32 = 16_777_619;
+    things.fold(2_166_136_261, |so_far, (id, number)| {
+        let id =
+            id.as_bytes().iter().fold(so_far, |so_far, byte| (so_far ^ u32::from(*byte)).wrapping_mul(PRIME));
+        (id ^ number).wrapping_mul(PRIME)
+    })
 }
 
 /// The list of a way, in the order of the work.
 pub(crate) fn work_list(asked: &WorkAsked<'_>, plan: &PrepPlan) -> Vec<WorkLine> {
-    let mut list = List { asked, lines: Vec::new() };
+    let cracks = asked.prep.cracks.iter().filter(|crack| crack.becomes != "leave");
+    let of_all = told_apart(cracks.map(|crack| (crack.id, 0)));
+    let mut list = List { asked, lines: Vec::new(), of_all };
     list.found();
     list.holes(&plan.seams);
     if asked.prep.way.method.pins() {
@@ -118,7 +132,12 @@ impl<'a> List<'a> {
     }
 
     fn once(&mut self, what: Work, sentence: impl Into<String>) {
-        self.line(what, (None, None), sentence.into(), Vec::new());
+        self.at_all(what, sentence, Vec::new());
+    }
+
+    /// What is done once, at all the cracks there are.
+    fn at_all(&mut self, what: Work, sentence: impl Into<String>, settings: Vec<String>) {
+        self.line(what, (None, Some(self.of_all)), sentence.into(), settings);
     }
 
     /// From the dirty part to the marked crack.
@@ -131,7 +150,7 @@ impl<'a> List<'a> {
             let long = units.say(BAKE_MIN.0 + BAKE_MIN.1 * thickest, Unit::Minutes);
             self.line(
                 Work::BakeOut,
-                (None, None),
+                (None, Some(self.of_all)),
                 "Solvent without chlorine, let it flash off, then bake until it neither smokes nor weeps."
                     .to_owned(),
                 vec![at, format!("{long} at least")],
@@ -182,7 +201,7 @@ impl<'a> List<'a> {
         };
         self.line(
             Work::Witness,
-            (None, None),
+            (None, Some(self.of_all)),
             "Beside each crack, scribed or in paint that survives grinding: grinding smears the crack out of sight."
                 .to_owned(),
             vec![format!("{beside} off")],
@@ -248,7 +267,11 @@ impl<'a> List<'a> {
             let rpm = Millimetres::new(mm).ok().map(|drill| drill_speed_rpm(slowest, drill, DrillTool::Hss));
             rpm.map(|rpm| self.prep().units.say(rpm, Unit::Rpm))
         };
-        let hundredths = |mm: f64| (mm * 100.0).round() as u32;
+        // The size and the holes: one more of this size, and the line is open again.
+        let which = |mm: f64, of: &[&(&CrackPlan, usize, &EndPlan)]| {
+            let size = (mm * 100.0).round() as u32;
+            told_apart(of.iter().map(|(plan, at, _)| (plan.id, size * 10 + *at as u32)))
+        };
         let by_size = |size: &dyn Fn(&EndPlan) -> Option<f64>| {
             let mut sizes: Vec<f64> = open.iter().filter_map(|(_, _, end)| size(end)).collect();
             sizes.sort_by(f64::total_cmp);
@@ -261,7 +284,7 @@ impl<'a> List<'a> {
         let mut lines = Vec::new();
         for (mm, of) in by_size(&pilot) {
             let settings = [Some(self.drill(mm)), speed(mm)].into_iter().flatten().collect();
-            lines.push((Work::Pilot, mm, format!("{}, dry.", named(&of)), settings));
+            lines.push((Work::Pilot, which(mm, &of), format!("{}, dry.", named(&of)), settings));
         }
         let drill = |end: &EndPlan| Some(end.stop_hole?.drill_mm);
         for (mm, of) in by_size(&drill) {
@@ -280,7 +303,7 @@ impl<'a> List<'a> {
                     named(&blind)
                 );
             }
-            lines.push((Work::Drill, mm, sentence, settings));
+            lines.push((Work::Drill, which(mm, &of), sentence, settings));
         }
         let sinks: Vec<(Uuid, u32, String, String)> = open
             .iter()
@@ -295,8 +318,8 @@ impl<'a> List<'a> {
                 ))
             })
             .collect();
-        for (what, mm, sentence, settings) in lines {
-            self.line(what, (None, Some(hundredths(mm))), sentence, settings);
+        for (what, which, sentence, settings) in lines {
+            self.line(what, (None, Some(which)), sentence, settings);
         }
         for (crack, number, sentence, wide) in sinks {
             self.line(Work::Countersink, (Some(crack), Some(number)), sentence, vec![wide]);
@@ -402,7 +425,7 @@ impl<'a> List<'a> {
         let margin = units.say(margin_mm(thickest).ceil(), Unit::Millimetres);
         self.line(
             Work::Margins,
-            (None, None),
+            (None, Some(self.of_all)),
             "Bright metal on each side of every groove.".to_owned(),
             vec![format!("{margin} each side")],
         );
@@ -411,7 +434,7 @@ impl<'a> List<'a> {
         if left_in {
             let at = units.say(DRIED_C, Unit::Celsius);
             let how = "Dye, chalk and oil: solvent without chlorine, let it flash off, then dry.";
-            self.line(Work::PenetrantOut, (None, None), how.to_owned(), vec![at]);
+            self.line(Work::PenetrantOut, (None, Some(self.of_all)), how.to_owned(), vec![at]);
         }
         if cracks.iter().any(|crack| crack.found_by == Some(FoundBy::Magnetic)) {
             let how =
@@ -429,6 +452,6 @@ impl<'a> List<'a> {
         }
         let at = units.say(DRY_C, Unit::Celsius);
         let how = "Water and solvent out of pores and holes, before the heat goes on.";
-        self.line(Work::Dry, (None, None), how.to_owned(), vec![at]);
+        self.line(Work::Dry, (None, Some(self.of_all)), how.to_owned(), vec![at]);
     }
 }
