@@ -3309,7 +3309,8 @@ export interface components {
             at?: string | null;
             /**
              * Format: int32
-             * @description Which of several there: an end from 1, a drill in hundredths of a millimetre.
+             * @description Which of several there: an end from 1. Of what is done at several cracks or holes at once, what tells these
+             *     from any others.
              */
             number?: number | null;
             what: components["schemas"]["Work"];
