@@ -180,6 +180,17 @@ fn a_break_that_rocks_holds_stress_and_says_so_aloud() {
 }
 
 #[test]
+fn a_gauge_is_read_in_thousandths_in_an_imperial_shop() {
+    let (mut mapped, crack) = broken();
+    mapped.bench.shop.units = UnitSystem::Imperial;
+    // Hand-worked: 0.4 mm is 0.0157 in, which a tape would call 1/64; over 300 mm 0.6 mm, 0.0236 in
+    mapped.bench.say(measure(crack, SeamReadingKind::Rock, None, &[("rock", "0.4"), ("over", "200")]));
+    let found = the_break(&mapped);
+    assert!(found.read[0].words.starts_with("rocks 0.016 in over"), "{}", found.read[0].words);
+    assert!(found.means[0].starts_with("It rocks 0.024 in over"), "{}", found.means[0]);
+}
+
+#[test]
 fn gap_step_and_run_out_are_kept_and_told() {
     let (mut mapped, crack) = broken();
     mapped.bench.say(measure(

@@ -1,9 +1,7 @@
 //! A shop's drills: sizes as they stand on the shank, in mm.
 
-use super::UnitSystem;
+use super::{MM_PER_IN, UnitSystem};
 use crate::problem::FieldProblem;
-
-const MM_PER_IN: f64 = 25.4;
 
 /// Number sizes 1 to 80, in thousandths of an inch and tenths of them.
 ///

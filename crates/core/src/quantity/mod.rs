@@ -8,6 +8,7 @@ mod typed;
 
 pub use checked::{Celsius, Kelvins, Kilograms, Millimetres, Seconds, WallMillimetres, Watts};
 pub use drills::parse_drills;
+pub(crate) use shown::MM_PER_IN;
 pub use shown::{Rounding, Shown, Unit, UnitSystem, both, exactly, number, rounded};
 pub use spoken::CURRENCY_SIGNS;
 pub use typed::{Kind, NotUnderstood, Typed, parse};

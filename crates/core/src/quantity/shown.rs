@@ -260,7 +260,7 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
     }
 }
 
-const MM_PER_IN: f64 = 25.4;
+pub(crate) const MM_PER_IN: f64 = 25.4;
 
 fn fahrenheit(celsius: f64) -> f64 {
     celsius * 1.8 + 32.0

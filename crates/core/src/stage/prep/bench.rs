@@ -10,7 +10,7 @@ use crate::fit_up::{BrokenFace, ROCK_MOST_MM, rock_over_300_mm};
 use crate::job::{Mark, Round, SeamReading, SeamReadingKind};
 use crate::map::{MarkKind, Shape, area_mm2, place_along, tacks_mm};
 use crate::missing_metal::{ALLOWANCE_MM, MissingMetal};
-use crate::quantity::{Unit, UnitSystem, both};
+use crate::quantity::{MM_PER_IN, Unit, UnitSystem, both, number};
 use crate::stage::cracks::{CrackPlan, Laid, by_rule};
 use crate::stage::{Caution, Station};
 
@@ -104,8 +104,13 @@ impl BenchAsked<'_> {
         self.units.say(rounded(mm), Unit::Millimetres)
     }
 
+    /// As a feeler gauge or a micrometer reads it: hundredths of a millimetre, thousandths of an inch and never
+    /// fractions of one.
     fn exactly(&self, mm: f64) -> String {
-        self.units.say_exactly((mm * 100.0).round() / 100.0, Unit::Millimetres)
+        match self.units {
+            UnitSystem::Metric => self.units.say_exactly((mm * 100.0).round() / 100.0, Unit::Millimetres),
+            UnitSystem::Imperial => format!("{} in", number(mm / MM_PER_IN, 3)),
+        }
     }
 
     pub fn plan(&self) -> BenchPlan {
