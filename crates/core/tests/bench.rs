@@ -382,6 +382,40 @@ fn one_more_crack_opens_the_lines_that_are_about_all_of_them() {
 }
 
 #[test]
+fn what_was_said_as_a_whole_holds_for_what_was_known_then() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    let all_of_it = "holes,groove,inside,penetrant,paint";
+    let open = |mapped: &Mapped| -> Vec<String> {
+        let to_do = mapped.plan().prep.unwrap().to_do;
+        to_do.into_iter().filter(|item| !item.done).map(|item| item.id).collect()
+    };
+    mapped.bench.set("prep.done", all_of_it);
+    assert!(open(&mapped).is_empty());
+    // A point drawn better changes nothing of what was done.
+    mapped.draw(crack, line(&[(0.0, 80.0), (61.0, 80.0)]));
+    assert!(open(&mapped).is_empty());
+    // Another one: nobody meant that one. The lines of the first stay done.
+    let second = mapped.crack();
+    mapped.draw(second, line(&[(100.0, 30.0), (180.0, 30.0)]));
+    assert!(open(&mapped).iter().any(|id| id == "groove") && open(&mapped).iter().any(|id| id == "inside"));
+    let shaped = |mapped: &Mapped, of: Uuid| {
+        lines(&mapped.plan(), Work::Shape).iter().find(|line| line.step.at == Some(of)).unwrap().done
+    };
+    assert!(shaped(&mapped, crack) && !shaped(&mapped, second));
+    // Said again it is meant too; one that is only watched needs none of it.
+    mapped.bench.set("prep.done", all_of_it);
+    assert!(open(&mapped).is_empty());
+    let watched = mapped.crack();
+    mapped.bench.set(&crack_key(watched, "becomes"), "leave");
+    assert!(open(&mapped).is_empty());
+    // An end that turns out to be a tip gets a hole that nobody has drilled yet.
+    mapped.bench.set(&crack_key(crack, "end_a"), "tip");
+    assert_eq!(open(&mapped).first().map(String::as_str), Some("holes"));
+}
+
+#[test]
 fn what_closes_up_goes_first_and_tools_that_do_not_reach_are_not_named() {
     let mut mapped = Mapped::new();
     let (first, second) = (mapped.first(), mapped.crack());

@@ -290,7 +290,7 @@ impl Job {
             }
             Change::AddCrack => {
                 let letter = names.get(&fact.id).cloned().unwrap_or_default();
-                let crack = Crack { id: fact.id, letter, found_in_round: rounds };
+                let crack = Crack { id: fact.id, letter, found_in_round: rounds, revision: fact.revision };
                 self.round_mut().cracks.push(crack);
             }
             Change::AddFace => {

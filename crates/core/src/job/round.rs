@@ -113,6 +113,8 @@ pub struct Crack {
     pub letter: String,
     /// The round in which it was found, from 1.
     pub found_in_round: usize,
+    /// The place in the log of the fact that added it.
+    pub revision: u64,
 }
 
 /// One round: the facts as they stand in it, its map, its heat.

@@ -191,11 +191,8 @@ function Depths({ seam, at }: { seam: Schemas['SeamPlan']; at: string }): ReactN
 
 /** What cannot be done once it is hot: each said to be done, before it is lit. */
 function Done({ items }: { items: readonly Schemas['PrepItem'][] }): ReactNode {
-  const { field, typed, say } = useJob()
+  const { field, say } = useJob()
   const { units } = useShop()
-  const done = typed('prep.done')
-    .split(',')
-    .filter((id) => id !== '')
   const toggle = (ids: string[]) =>
     say({ kind: 'set', key: 'prep.done', typed: ids.join(','), shown_in: units }, field('prep.done').revision)
   return (
@@ -208,7 +205,7 @@ function Done({ items }: { items: readonly Schemas['PrepItem'][] }): ReactNode {
         label="Done before the heat"
         choices={items}
         chosen={items.filter((item) => item.done).map((item) => item.id)}
-        onChoose={(ids) => toggle([...done.filter((id) => !items.some((i) => i.id === id)), ...ids])}
+        onChoose={toggle}
       />
     </section>
   )

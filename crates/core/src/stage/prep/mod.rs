@@ -6,12 +6,12 @@ mod seam;
 mod work;
 
 use serde::{Deserialize, Serialize};
+use uuid::Uuid;
 
 use super::cracks::CrackPlan;
 use super::{Amount, Caution, Missing, Stage, Station};
-use crate::field;
-use crate::field::PREP_DONE;
-use crate::job::Round;
+use crate::field::{self, Keyed, PREP_DONE, crack};
+use crate::job::{Crack, Round};
 use crate::method::{School, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::stop_hole::FoundBy;
@@ -117,16 +117,15 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
 
 /// What cannot be done hot and is asked of this job. Pins are set cold: nothing.
 fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
-    let PrepAsked { round, way, cracks, .. } = *asked;
+    let PrepAsked { way, cracks, .. } = *asked;
     if way.method.pins() {
         return Vec::new();
     }
     let holes = cracks.iter().flat_map(|c| &c.ends).any(|end| end.stop_hole.is_some());
     let drilled =
         cracks.iter().flat_map(|c| &c.ends).filter(|end| end.stop_hole.is_some()).all(|end| end.drilled);
-    let ground = cracks.iter().all(|crack| crack.ground_mm.is_some());
+    let ground = cracks.iter().filter(|c| c.becomes == "repair").all(|crack| crack.ground_mm.is_some());
     let penetrant = cracks.iter().any(|crack| crack.found_by.is_some_and(FoundBy::leaves_something));
-    let said = round.get(field::prep::DONE).unwrap_or_default();
     let asked_for = |id: &str| match id {
         "holes" => holes,
         "penetrant" => penetrant,
@@ -145,9 +144,30 @@ fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
         .map(|&(id, label)| PrepItem {
             id: id.to_owned(),
             label: label.to_owned(),
-            done: measured(id) || said.iter().any(|known| known == id),
+            done: measured(id) || said_as_a_whole(asked, id, None),
         })
         .collect()
+}
+
+/// Whether all of it was said to be done, at one crack or at every one. What was said holds for the cracks and the
+/// ends that were known when it was said: one that was found since was not meant.
+fn said_as_a_whole(asked: &PrepAsked<'_>, id: &str, at: Option<Uuid>) -> bool {
+    let Some(held) = asked.round.values.get(field::prep::DONE.key()) else { return false };
+    let known_since = |of: &Crack| {
+        let keys = [
+            crack::END_A.of(of.id).as_key().into_owned(),
+            crack::END_B.of(of.id).as_key().into_owned(),
+            crack::BECOMES.of(of.id).as_key().into_owned(),
+            crack::FOUND_BY.of(of.id).as_key().into_owned(),
+        ];
+        let asked_for = keys.iter().filter_map(|key| asked.round.values.get(key));
+        asked_for.map(|held| held.revision).fold(of.revision, u64::max)
+    };
+    let worked = |crack: &&Crack| asked.cracks.iter().any(|c| c.id == crack.id && c.becomes != "leave");
+    let mut meant =
+        asked.round.cracks.iter().filter(|crack| at.is_none_or(|at| at == crack.id)).filter(worked);
+    asked.round.get(field::prep::DONE).is_some_and(|said| said.iter().any(|known| known == id))
+        && meant.all(|crack| known_since(crack) < held.revision)
 }
 
 /// Beads that build up missing metal, laid as in a groove of this wall; none where it is filled without beads.

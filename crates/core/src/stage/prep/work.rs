@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::seam::{SeamPlan, rounded};
-use super::{PrepAsked, PrepPlan};
+use super::{PrepAsked, PrepPlan, said_as_a_whole};
 use crate::drill_speed::{DrillTool, drill_speed_rpm};
 use crate::field::{self, crack};
 use crate::iron::Iron;
@@ -87,7 +87,10 @@ pub(crate) fn work_list(asked: &WorkAsked<'_>, plan: &PrepPlan) -> Vec<WorkLine>
 
 /// What of it has been said or measured without the list: ids of `prep.done`.
 fn done_as_a_whole(asked: &PrepAsked<'_>, plan: &PrepPlan, step: WorkStep) -> bool {
-    let said = part_of(step.what).is_some_and(|id| plan.to_do.iter().any(|item| item.id == id && item.done));
+    let said = part_of(step.what).is_some_and(|id| {
+        plan.to_do.iter().any(|item| item.id == id && item.done)
+            || step.at.is_some() && said_as_a_whole(asked, id, step.at)
+    });
     let crack = || asked.cracks.iter().find(|crack| Some(crack.id) == step.at);
     let measured = match step.what {
         Work::Open | Work::Shape => crack().is_some_and(|crack| crack.ground_mm.is_some()),
