@@ -12,6 +12,7 @@ pub struct Filler {
     /// Share of the usable rod that ends up in the joint. House.
     pub recovery: f64,
     pub rod_diameter_mm: f64,
+    /// 0 for wire.
     pub rod_length_mm: f64,
     /// Ultimate tensile strength of the deposit in MPa, lower and higher figure.
     pub tensile_mpa: (f64, f64),
@@ -34,9 +35,18 @@ impl Filler {
         volume_cm3 * self.density_kg_m3 / 1000.0 / self.recovery
     }
 
-    /// Rods for a volume in cm³: rounded up, and one more for tacks.
+    /// It comes off a spool: there are no rods to count.
+    #[must_use]
+    pub fn wire(&self) -> bool {
+        self.rod_length_mm <= 0.0
+    }
+
+    /// Rods for a volume in cm³: rounded up, and one more for tacks; 0 for wire.
     #[must_use]
     pub fn rods(&self, volume_cm3: f64) -> f64 {
+        if self.wire() {
+            return 0.0;
+        }
         (self.metal_g(volume_cm3) / self.usable_rod_g() - 1e-9).ceil() + 1.0
     }
 }

@@ -2,6 +2,7 @@
 
 pub mod casting_weight;
 pub mod day;
+pub mod decide;
 pub mod drill_speed;
 pub mod field;
 pub mod figure;
@@ -9,6 +10,7 @@ pub mod filler;
 pub mod fit_up;
 pub mod groove;
 pub mod heat;
+pub mod hours;
 pub mod iron;
 pub mod job;
 pub mod log;

@@ -6,7 +6,7 @@ use std::collections::VecDeque;
 use crate::field;
 use crate::heat::{Bar, BarPower, Body, Cooling, Packing, TOUCH_C, Wrapping, cool};
 use crate::job::{Job, Lit, Reading, TorchEntry};
-use crate::method::MethodId;
+use crate::method::School;
 use crate::plan::{AtTorch, Live, Plan, live};
 use crate::quantity::{Celsius, Watts};
 use crate::shop::Shop;
@@ -61,6 +61,8 @@ struct Cools {
     cooling: Cooling,
 }
 
+/// Ours: the wall that a bead's amps are taken for.
+const USUAL_WALL_MM: f64 = 10.0;
 /// Ours: enough for a trend over some minutes.
 const RECENT: usize = 30;
 
@@ -76,7 +78,7 @@ impl Pad {
         let heat = job.heats().find(|heat| heat.lit.fact == last.lit)?;
         let frozen = heat.lit.frozen.as_ref().and_then(|frozen| frozen.way);
         let way = frozen.or(plan.methods.chosen)?;
-        if way.method == MethodId::Stitch {
+        if way.method.without_heat() {
             return None;
         }
         let in_hand = !last.over && heat.cancelled_min.is_none();
@@ -99,8 +101,11 @@ impl Pad {
             power,
             station,
             target_c: planned.map_or(body.ambient.celsius(), |heat| heat.target_c),
-            // Arc energy of a bead at 0.75 x 22 V x 90 A and 2.5 mm/s.
-            bead_joules: if way.method.arc() { 0.75 * 22.0 * 90.0 * way.school.bead_mm() / 2.5 } else { 0.0 },
+            bead_joules: way
+                .method
+                .entry()
+                .arc
+                .map_or(0.0, |arc| arc.joules_a_mm(USUAL_WALL_MM, School::Warm) * way.school.bead_mm()),
             struck: beads.iter().filter(|at| **at <= minutes).count(),
             beads,
             out: heat.out_of_heat_min(),

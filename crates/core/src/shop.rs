@@ -115,9 +115,14 @@ pub struct Shop {
     pub sources: Option<Vec<String>>,
     pub packings: Option<Vec<String>>,
     pub rods: Option<Vec<String>>,
+    /// Ids of the welding sets at hand; `None` while nobody has said.
+    pub sets: Option<Vec<String>>,
     pub stitch_kit: Option<bool>,
     /// draw_in or plain; nothing while nobody has said.
     pub pins: Option<String>,
+    /// What an hour of hands costs, and one of oven or waiting; nothing while nobody has said.
+    pub rate: Option<f64>,
+    pub low_rate: Option<f64>,
     /// In mm, the smallest first; empty while nobody has said.
     pub drills_mm: Vec<f64>,
 }
@@ -140,8 +145,11 @@ impl Shop {
             sources: many(shop::SOURCES),
             packings: many(shop::PACKINGS),
             rods: many(shop::RODS),
+            sets: many(shop::SETS),
             stitch_kit: get(values, shop::STITCH_KIT),
             pins: get(values, shop::PINS).map(str::to_owned),
+            rate: get(values, shop::RATE),
+            low_rate: get(values, shop::LOW_RATE),
             drills_mm: drills_mm(values),
         }
     }

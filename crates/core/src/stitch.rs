@@ -97,6 +97,22 @@ pub fn crack_order(pins: u32) -> Vec<u32> {
     (1..=pins).step_by(2).chain((2..=pins).step_by(2)).collect()
 }
 
+/// Locks across a crack of this length in mm: one each 40 to 60 mm as near as it divides, one at least.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn locks_across(length_mm: f64) -> u32 {
+    const APART_MM: f64 = 60.0;
+    (length_mm / APART_MM - 1e-9).ceil().max(1.0) as u32
+}
+
+/// How long a lock is in mm, for pins of this diameter. House.
+#[must_use]
+pub fn lock_length_mm(pin_mm: f64) -> f64 {
+    5.0 * pin_mm
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -171,6 +171,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 job::route::let_go,
                 job::route::what_if,
                 job::route::as_if,
+                job::route::would_be_first,
                 picture::route::take_picture,
                 picture::route::show_picture,
                 picture::route::show_small_picture,

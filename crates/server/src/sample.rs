@@ -29,7 +29,10 @@ const SETTINGS: &[(&str, &str)] = &[
     ("shop.currency", "£"),
     ("shop.sources", "weed_burner,oxy_acetylene_small,kiln"),
     ("shop.packings", "air,blanket,vermiculite,dry_sand"),
-    ("shop.rods", "nickel,nickel_iron,bronze,iron_rod"),
+    ("shop.rods", "nickel,nickel_iron,bronze,iron_rod,silicon_wire"),
+    ("shop.sets", "stick,wire,flame"),
+    ("shop.rate", "£46"),
+    ("shop.low_rate", "£4"),
     ("shop.stitch_kit", "yes"),
 ];
 

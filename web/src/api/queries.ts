@@ -99,3 +99,13 @@ export const asIfQuery = (id: string, revision: number, shop: number, iron: stri
       dataOf('Plan', await api.GET('/api/jobs/{id}/as-if/{iron}', { params: { path: { id, iron } } })),
     staleTime: Infinity,
   })
+
+/** What would make a method the first choice, as job and shop stand at these revisions. */
+export const wouldQuery = (id: string, revision: number, shop: number, method: string) =>
+  queryOptions({
+    queryKey: ['would', id, revision, shop, method],
+    queryFn: async () =>
+      dataOf('Would', await api.GET('/api/jobs/{id}/would/{method}', { params: { path: { id, method } } })),
+    staleTime: Infinity,
+    retry: false,
+  })

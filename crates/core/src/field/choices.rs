@@ -148,6 +148,24 @@ pub const ROD_CHOICES: &[Choice] = &[
     ("bronze", "Low-fuming bronze and flux"),
     ("iron_rod", "Cast-iron gas rod and flux"),
     ("iron_rod_b", "Cast-iron gas rod for ductile (RCI-B)"),
+    ("tig_nickel", "Nickel TIG rod"),
+    ("silicon_rod", "Silicon bronze rod"),
+    ("aluminium_rod", "Aluminium bronze rod"),
+    ("silicon_wire", "Silicon bronze wire"),
+    ("silver", "Silver braze and flux"),
+    ("steel_wire", "Steel wire"),
+    ("steel_stick", "Low-hydrogen steel stick"),
+    ("locks", "Locks for stitching"),
+    ("strap", "Strap steel and bolts"),
+    ("epoxy", "Metal-filled epoxy"),
+    (NONE, "None"),
+];
+
+pub const SETS: &[Choice] = &[
+    ("stick", "Stick"),
+    ("tig", "TIG, argon"),
+    ("wire", "Wire-fed"),
+    ("flame", "Gas torch"),
     (NONE, "None"),
 ];
 

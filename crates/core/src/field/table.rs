@@ -76,6 +76,7 @@ part {
     HOLDS: OneOf = one_of("part.holds", "What does it hold?", choices::CONTENTS);
     PRESSURE: Number = quantity("part.pressure", "Under pressure of", Kind::GaugePressure, (0.0, 1000.0), "bar").like("{6 bar}");
     CAUSE: OneOf = one_of("part.cause", "How did it break?", choices::CAUSES);
+    CAUSE_CURED: YesNo = yes_no("part.cause_cured", "Is that put right?");
     LOADS: Many = many("part.loads", "What it carries", choices::LOADS);
     RPM: Number = quantity("part.rpm", "Turns, a minute", Kind::Turns, (0.0, 60_000.0), "rpm");
     HURT: Text = text("part.hurt", "Who could be hurt, and how?", 120);
@@ -183,6 +184,8 @@ crack {
     REACH: Many = many("reach", "What gets to it", choices::REACHES);
     CLOSES: YesNo = yes_no("closes", "Closes up once joined");
     EDGE: OneOf = one_of("edge", "Its edges", choices::EDGES);
+    BURNT_OUT: YesNo = yes_no("burnt_out", "Can the burnt iron be cut back?");
+    LAP: YesNo = yes_no("lap", "Do its faces lap closely?");
     ALIGN_BY: Many = many("align_by", "Alignment read by", choices::ALIGN_BY);
     GROWN_A: Number = length("grown_a", "Grown since, first end", 0.0, 2_000.0).of_the_piece();
     GROWN_B: Number = length("grown_b", "Grown since, last end", 0.0, 2_000.0).of_the_piece();
@@ -256,7 +259,10 @@ shop {
     SOURCES: Many = many("shop.sources", "Heat at hand", &SOURCES_OR_NONE);
     PACKINGS: Many = many("shop.packings", "Packings at hand", Packing::CHOICES);
     RODS: Many = many("shop.rods", "Rods at hand", choices::ROD_CHOICES);
+    SETS: Many = many("shop.sets", "Welding sets at hand", choices::SETS);
     STITCH_KIT: YesNo = yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand");
+    RATE: Number = quantity("shop.rate", "An hour of hands costs", Kind::Money, (0.0, 10_000.0), "");
+    LOW_RATE: Number = quantity("shop.low_rate", "An hour of oven or waiting costs", Kind::Money, (0.0, 10_000.0), "");
     DRILLS: Text = text("shop.drills", "Drills in the set", 600).like("#7, F, 1/4, 6.5");
     PINS: OneOf = one_of("shop.pins", "Which pins", choices::PINS);
 }

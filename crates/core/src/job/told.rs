@@ -10,7 +10,6 @@ use crate::day::Day;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
 use crate::map::Drawn;
-use crate::method::MethodId;
 use crate::quantity::{Unit, UnitSystem};
 use crate::said::{said, upper};
 
@@ -241,8 +240,13 @@ impl<'a> Telling<'a> {
                 let typed = if bare { format!("{} {unit}", typed.trim()) } else { typed.trim().to_owned() };
                 format!("Read by hand{}: {typed}", if *joint { " at the joint" } else { "" })
             }
-            TorchEntry::Bead if self.sets_pins(fact) => "Pin set".to_owned(),
-            TorchEntry::Bead => "Bead done".to_owned(),
+            TorchEntry::Bead => match self.piece(fact) {
+                "pin" => "Pin set",
+                "strap" => "Strap fitted",
+                "fill" => "Seam filled",
+                _ => "Bead done",
+            }
+            .to_owned(),
             TorchEntry::Peened => "Peened".to_owned(),
             TorchEntry::Reheated => "Reheated".to_owned(),
             TorchEntry::Note { text } => format!("Note: {text}"),
@@ -252,14 +256,14 @@ impl<'a> Telling<'a> {
         }
     }
 
-    /// The work that was begun last before this fact was stitching.
-    fn sets_pins(&self, fact: &Fact) -> bool {
+    /// What is laid or set in the work that was begun last before this fact.
+    fn piece(&self, fact: &Fact) -> &'static str {
         let before = self.facts.iter().filter(|before| before.revision < fact.revision);
         let mut way = before.filter_map(|before| match &before.change {
             Change::Light { frozen, .. } => frozen.as_ref().and_then(|plan| plan.way),
             _ => None,
         });
-        way.next_back().is_some_and(|way| way.method == MethodId::Stitch)
+        way.next_back().map_or("bead", |way| way.method.piece())
     }
 }
 

@@ -1,6 +1,7 @@
 //! The repair methods: what each is, where it may be used, how it scores.
 
 mod catalogue;
+mod moves;
 mod odds;
 mod place;
 mod rules;
@@ -8,10 +9,14 @@ mod score;
 mod target;
 mod way;
 
-pub use catalogue::{Joins, Method, Most, Practice, Start, amps};
-pub use odds::{Odds, StitchKind, odds, shifted};
+pub use catalogue::{ArcUse, Joins, Method, Most, Practice, Start};
+pub use moves::{HeldFor, Moves, OddsPart, Outcomes, Variant, for_days, odds_of, shift_of};
+use odds::starting_odds;
+pub use odds::{Odds, StitchKind, shifted};
 pub use place::Place;
 pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules};
-pub use score::{ScorePart, heat_points, hours_points, odds_points, rule_points, strength_points};
+pub use score::{
+    ScorePart, heat_points, hours_points, money_points, odds_points, rule_points, strength_points,
+};
 pub use target::{MODEST_WALL_MM, Target, target};
 pub use way::{MethodId, School, Way};

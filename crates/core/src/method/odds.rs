@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use statrs::distribution::{Beta, ContinuousCDF};
 
-use super::{Start, Way};
+use super::{MethodId, School, Start, Variant};
 
 /// Chance that the repair holds for a year of its ordinary use, with its 80 % interval.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -64,6 +64,18 @@ impl StitchKind {
         }
     }
 
+    /// Which of the priors it is, as the reckoner calls it.
+    #[must_use]
+    pub fn from_variant(variant: &str) -> Option<Self> {
+        match variant {
+            "" => Some(Self::DrawIn),
+            "between" => Some(Self::Between),
+            "plain" => Some(Self::Plain),
+            "thin_loaded_or_hot" => Some(Self::ThinLoadedOrHot),
+            _ => None,
+        }
+    }
+
     fn prior(self) -> (f64, f64) {
         match self {
             Self::DrawIn => (8.0, 2.0),
@@ -74,28 +86,25 @@ impl StitchKind {
     }
 }
 
-/// Odds of a way: Beta(prior successes + held, prior failures + not held), mean and 10 to 90 %.
-/// `stitch` counts for pins alone.
-///
-/// # Source
-/// Bayes' theorem; the priors are house.
-#[must_use]
-pub fn odds(way: Way, stitch: StitchKind, held: u32, failed: u32) -> Odds {
+/// Odds of a method: Beta(prior successes + held, prior failures + not held), mean and 10 to 90 %.
+pub(super) fn starting_odds(
+    method: MethodId,
+    variant: Variant,
+    (held, failed): (f64, f64),
+    jobs: u32,
+) -> Odds {
+    let school = if variant == Variant::Modest { School::Modest } else { School::WholePart };
     // A school that a method is not done after is as any of it.
-    let practice = way.practice().unwrap_or(&way.method.entry().practices[0]);
-    let prior = match practice.start {
-        Start::Of(held, failed) => (held, failed),
-        Start::ByPins => stitch.prior(),
+    let entry = method.entry();
+    let practice = entry.practice(school).unwrap_or(&entry.practices[0]);
+    let prior = match (practice.start, variant) {
+        (Start::Of(held, failed), _) => (held, failed),
+        (Start::ByPins, Variant::Pins(pins)) => pins.prior(),
+        (Start::ByPins, _) => StitchKind::DrawIn.prior(),
     };
-    let (a, b) = (prior.0 + f64::from(held), prior.1 + f64::from(failed));
+    let (a, b) = (prior.0 + held, prior.1 + failed);
     let beta = Beta::new(a, b).expect("both shapes are above zero");
-    Odds {
-        mean: a / (a + b),
-        low: beta.inverse_cdf(0.1),
-        high: beta.inverse_cdf(0.9),
-        jobs: held + failed,
-        prior,
-    }
+    Odds { mean: a / (a + b), low: beta.inverse_cdf(0.1), high: beta.inverse_cdf(0.9), jobs, prior }
 }
 
 /// House: no repair is called more likely than this.
@@ -114,11 +123,12 @@ pub fn shifted(odds: Odds, shift: f64) -> Odds {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::method::{MethodId, School};
+    use crate::method::{Outcomes, odds_of};
     use rstest::rstest;
 
-    fn way(method: MethodId, school: School) -> Way {
-        Way { method, school }
+    fn ours(held: u32, failed: u32) -> Outcomes {
+        let year = crate::method::HeldFor { days: 365.0, same_iron: true };
+        Outcomes { held: vec![year; held as usize], failed_same: failed, failed_other: 0 }
     }
 
     #[rstest]
@@ -140,14 +150,14 @@ mod tests {
         #[case] expected: f64,
     ) {
         let kind = StitchKind::of(wall_mm, loaded, service_c, draw_in);
-        let found = odds(way(MethodId::Stitch, School::NoHeat), kind, 0, 0);
+        let found = odds_of(MethodId::Stitch, Variant::Pins(kind), &ours(0, 0));
         assert!((found.mean - expected).abs() < 1e-12, "{kind:?}");
     }
 
     #[test]
     fn the_interval_is_the_priors_own() {
         // Published: the trade reference's worked examples, odds of a torch braze
-        let found = odds(way(MethodId::TorchBraze, School::WholePart), StitchKind::Plain, 0, 0);
+        let found = odds_of(MethodId::TorchBraze, Variant::Usual, &ours(0, 0));
         assert!((found.mean - 0.8).abs() < 1e-12);
         assert!((found.low - 0.63164).abs() < 0.002 && (found.high - 0.93923).abs() < 0.002);
     }
@@ -155,7 +165,7 @@ mod tests {
     #[test]
     fn a_shift_is_added_in_log_odds() {
         // Published: the trade reference's worked examples, a nickel-iron joint moved by -0.5255
-        let start = odds(way(MethodId::ArcNickelIron, School::Hot), StitchKind::Plain, 0, 0);
+        let start = odds_of(MethodId::ArcNickelIron, Variant::Usual, &ours(0, 0));
         let found = shifted(start, -0.5255);
         assert!((found.mean - 0.52337).abs() < 0.002, "{found:?}");
         assert!((found.low - 0.32953).abs() < 0.002 && (found.high - 0.74456).abs() < 0.002);
@@ -165,14 +175,14 @@ mod tests {
 
     #[test]
     fn own_repairs_move_the_odds_and_narrow_them() {
-        let braze = way(MethodId::TorchBraze, School::WholePart);
-        let (none, some) = (odds(braze, StitchKind::Plain, 0, 0), odds(braze, StitchKind::Plain, 9, 1));
+        let braze = |own| odds_of(MethodId::TorchBraze, Variant::Usual, &own);
+        let (none, some) = (braze(ours(0, 0)), braze(ours(9, 1)));
         assert!(some.mean > none.mean && some.high - some.low < none.high - none.low);
     }
 
     #[test]
     fn a_modest_heat_is_less_likely_to_hold_than_a_whole_one() {
-        let of = |school| odds(way(MethodId::GasIron, school), StitchKind::Plain, 0, 0).mean;
-        assert!((of(School::WholePart) - 0.8).abs() < 1e-12 && (of(School::Modest) - 0.6).abs() < 1e-12);
+        let of = |variant| odds_of(MethodId::GasIron, variant, &ours(0, 0)).mean;
+        assert!((of(Variant::Usual) - 0.8).abs() < 1e-12 && (of(Variant::Modest) - 0.6).abs() < 1e-12);
     }
 }

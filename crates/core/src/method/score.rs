@@ -42,6 +42,12 @@ pub fn hours_points(hours: f64, quickest: f64) -> f64 {
     -((hours - quickest) / 3.0).clamp(0.0, 6.0)
 }
 
+/// Points for money: -1 for each tenth over the cheapest, at most -8.
+#[must_use]
+pub fn money_points(price: f64, cheapest: f64) -> f64 {
+    -((price - cheapest) / (0.1 * cheapest)).clamp(0.0, 8.0)
+}
+
 /// Points for odds: 40 x (p - 0.7).
 #[must_use]
 pub fn odds_points(p: f64) -> f64 {
@@ -62,6 +68,14 @@ mod tests {
     #[case::under_half(0.2, -10.0)]
     fn strength_is_linear_between_its_ends(#[case] ratio: f64, #[case] points: f64) {
         assert!((strength_points(ratio) - points).abs() < 1e-12);
+    }
+
+    #[test]
+    fn a_dearer_and_a_slower_way_lose_points_up_to_an_end() {
+        // Hand-worked: 250 is two and a half tenths over 200; 9 h over the quickest are 3 points
+        assert_eq!((money_points(250.0, 200.0), money_points(200.0, 200.0)), (-2.5, 0.0));
+        assert_eq!((money_points(900.0, 200.0), hours_points(99.0, 1.0)), (-8.0, -6.0));
+        assert_eq!(hours_points(10.0, 1.0), -3.0);
     }
 
     #[test]

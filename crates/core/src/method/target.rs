@@ -1,6 +1,6 @@
 //! The preheat a school asks for, given what the iron may be.
 
-use super::{Most, School, Way};
+use super::{MethodId, Most, School, Way};
 use crate::iron::Iron;
 use crate::quantity::{Unit, UnitSystem};
 
@@ -105,7 +105,7 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
     let mut disagree = None;
     let mut forced_by = None;
     let mut target_c = base;
-    let nickel_arc = matches!(way.school, School::Warm | School::Hot);
+    let nickel_arc = matches!(way.school, School::Warm | School::Hot) || way.method == MethodId::TigNickel;
     if nickel_arc && has(Iron::Ductile) {
         target_c += 50.0;
         forced_by = plausible.iter().any(|iron| *iron != Iron::Ductile).then_some(Iron::Ductile);
@@ -154,7 +154,6 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::method::MethodId;
     use rstest::rstest;
 
     fn of(method: MethodId, school: School, irons: &[Iron], wall: f64, closed: bool) -> (f64, f64) {

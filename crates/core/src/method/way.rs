@@ -15,11 +15,36 @@ pub enum MethodId {
     TorchBraze,
     GasIron,
     Stitch,
+    StitchLocks,
+    TigNickel,
+    TigBrazeSi,
+    TigBrazeAl,
+    MigBrazeSi,
+    SilverBraze,
+    ButterBuild,
+    Strap,
+    ColdFill,
+    LastResort,
 }
 
 impl MethodId {
-    pub const ALL: [Self; 5] =
-        [Self::ArcNickel, Self::ArcNickelIron, Self::TorchBraze, Self::GasIron, Self::Stitch];
+    pub const ALL: [Self; 15] = [
+        Self::ArcNickel,
+        Self::ArcNickelIron,
+        Self::TorchBraze,
+        Self::GasIron,
+        Self::Stitch,
+        Self::StitchLocks,
+        Self::TigNickel,
+        Self::TigBrazeSi,
+        Self::TigBrazeAl,
+        Self::MigBrazeSi,
+        Self::SilverBraze,
+        Self::ButterBuild,
+        Self::Strap,
+        Self::ColdFill,
+        Self::LastResort,
+    ];
     pub const CHOICES: &'static [(&'static str, &'static str)] = &{
         let mut choices = [("", ""); METHODS.len()];
         let mut at = 0;
@@ -56,7 +81,13 @@ impl MethodId {
     pub fn fusion(self) -> bool {
         match self.entry().joins {
             Joins::Arc | Joins::Flame => true,
-            Joins::Bronze | Joins::Pins => false,
+            Joins::ArcBronze
+            | Joins::Bronze
+            | Joins::Silver
+            | Joins::Pins
+            | Joins::PinsAndLocks
+            | Joins::Strap
+            | Joins::Epoxy => false,
         }
     }
 
@@ -65,10 +96,30 @@ impl MethodId {
         self.entry().joins == Joins::Arc
     }
 
-    /// Pins are set cold: nothing of it heats the part.
+    /// Pins are set, with locks or without.
     #[must_use]
     pub fn pins(self) -> bool {
-        self.entry().joins == Joins::Pins
+        matches!(self.entry().joins, Joins::Pins | Joins::PinsAndLocks)
+    }
+
+    /// What is laid or set one by one: bead, pin, strap or fill.
+    #[must_use]
+    pub fn piece(self) -> &'static str {
+        match self.entry().joins {
+            Joins::Pins | Joins::PinsAndLocks => "pin",
+            Joins::Strap => "strap",
+            Joins::Epoxy => "fill",
+            Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => "bead",
+        }
+    }
+
+    /// Nothing of it heats the part.
+    #[must_use]
+    pub fn without_heat(self) -> bool {
+        match self.entry().joins {
+            Joins::Pins | Joins::PinsAndLocks | Joins::Strap | Joins::Epoxy => true,
+            Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => false,
+        }
     }
 
     pub fn schools(self) -> impl Iterator<Item = School> {

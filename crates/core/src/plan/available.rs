@@ -41,10 +41,18 @@ pub fn available(job: &Job, plan: &Plan, now_ms: i64, fetched_at_ms: Option<i64>
         Some(figure) => (Some(figure.value), figure.high.unwrap_or(figure.value)),
         None => (None, 0.0),
     };
+    let chosen = plan.methods.chosen.and_then(|way| plan.methods.contenders.iter().find(|c| c.way == way));
+    let ready = chosen.and_then(|contender| contender.ready.as_ref());
     let say = |minutes: f64| plan.units.say(minutes, Unit::Minutes);
     let (sentence, short) = match takes_min {
         _ if until_min <= 0 => (format!("It was wanted on {day}: that is past."), true),
         None => (format!("Wanted on {day}: {left} left. No way is chosen yet."), false),
+        // Not begun: hands work in the shop's hours only.
+        Some(_) if job.round().lit.is_none() && ready.is_some() => {
+            let (words, late) = ready.map_or(("", false), |ready| (ready.words.as_str(), ready.late));
+            let too_late = if late { " Too late." } else { "" };
+            (format!("Wanted on {day}: {left} left. Begun now it can be ready {words}.{too_late}"), late)
+        }
         Some(takes) if takes > until_min as f64 => {
             let over = days_and_hours((takes - until_min as f64).ceil() as i64 + 59);
             (

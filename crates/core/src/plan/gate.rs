@@ -6,7 +6,7 @@ use super::{CrackPlan, HeatPlan, Lock, MethodPlan, Missing, PrepPlan, Station};
 use crate::field;
 use crate::iron::{Belief, Iron};
 use crate::job::Round;
-use crate::method::{Odds, Way, shifted};
+use crate::method::{Odds, Way};
 use crate::quantity::{Unit, UnitSystem, both};
 use crate::stage::part::PartFacts;
 
@@ -87,7 +87,7 @@ impl Gate {
             }
             return gate;
         };
-        let flame = !way.method.pins();
+        let flame = !way.method.without_heat();
         if flame {
             hot_work(asked, way, &mut refuse);
         }
@@ -215,43 +215,15 @@ fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut impl FnMut(Station, &s
 
 /// The model is an estimate: between what it gives and what it may give, somebody answers for it.
 fn to_own(heat: &HeatPlan, way: Way, methods: &MethodPlan, units: UnitSystem) -> String {
-    let odds = methods.contenders.iter().find(|c| c.way == way).map(|c| c.odds);
-    let with = odds.map_or(String::new(), |odds| {
+    let contender = methods.contenders.iter().find(|c| c.way == way);
+    let with = contender.map_or(String::new(), |contender| {
         let percent = |odds: Odds| both(odds.mean * 100.0, Unit::Percent).0.text();
-        let short = short_of_preheat(odds, heat.short_k);
-        format!(" Holds {} instead of {}.", percent(short), percent(odds))
+        let warm = contender.odds_without("preheat_short");
+        format!(" Holds {} instead of {}.", percent(contender.odds), percent(warm))
     });
     format!(
         "{} The reckoning is good to 30 %: it may do. It stays {} short.{with}",
         heat.sentence,
         units.say(heat.short_k, Unit::Kelvins)
     )
-}
-
-/// Odds of a part that stays so far under its preheat: -0.2 in log-odds for each 50 K, at most -0.8.
-///
-/// # Source
-/// House.
-fn short_of_preheat(odds: Odds, short_k: f64) -> Odds {
-    shifted(odds, -(0.2 * short_k / 50.0).min(0.8))
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::method::MethodId;
-    use crate::method::{School, StitchKind, odds};
-    use rstest::rstest;
-
-    #[rstest]
-    // Hand-worked: logit 0.65 = 0.6190; 0.6190 - 0.2 = 0.4190 gives 0.6033; - 0.8 gives 0.4549
-    #[case::none(0.0, 0.65)]
-    #[case::fifty(50.0, 0.6033)]
-    #[case::at_the_most(200.0, 0.4549)]
-    #[case::no_more_than_that(400.0, 0.4549)]
-    fn a_short_preheat_costs_odds(#[case] short_k: f64, #[case] expected: f64) {
-        let nickel = Way { method: MethodId::ArcNickel, school: School::Hot };
-        let found = short_of_preheat(odds(nickel, StitchKind::Plain, 0, 0), short_k);
-        assert!((found.mean - expected).abs() < 5e-4, "{}", found.mean);
-    }
 }

@@ -23,7 +23,7 @@ use crate::shop::Shop;
 use crate::stage::cooling::wrapping;
 use crate::stage::heat::Sources;
 use crate::stage::iron::IronAsked;
-use crate::stage::method::{Judged, Locked};
+use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BenchAsked, WorkAsked};
 use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
@@ -149,16 +149,27 @@ pub fn plan(job: &Job, shop: &Shop) -> Plan {
 /// The same, with runs of the models kept from plans before.
 #[must_use]
 pub fn plan_with(job: &Job, shop: &Shop, runs: &Runs) -> Plan {
-    made(job, shop, None, runs)
+    made(job, shop, None, runs, None)
+}
+
+/// The same at a moment: what takes too long to be ready in time is ruled out.
+#[must_use]
+pub fn plan_at(job: &Job, shop: &Shop, runs: &Runs, moment: Moment) -> Plan {
+    made(job, shop, None, runs, Some(moment))
 }
 
 /// The plan as if the iron were known to be this one; what is believed of the iron stays as it is.
 #[must_use]
 pub fn plan_as_if(job: &Job, shop: &Shop, iron: Iron, runs: &Runs) -> Plan {
-    made(job, shop, Some(iron), runs)
+    made(job, shop, Some(iron), runs, None)
 }
 
-fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
+/// The ways side by side, and nothing of the plan that follows from them.
+pub(super) fn methods_at(job: &Job, shop: &Shop, runs: &Runs, moment: Option<Moment>) -> MethodPlan {
+    made(job, shop, None, runs, moment).methods
+}
+
+fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option<Moment>) -> Plan {
     let round = job.round();
     let facts = PartFacts::read(round, shop);
     let part = part::stage(round, &facts);
@@ -178,6 +189,9 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs) -> Plan {
     let judged = Judged {
         round,
         missing_cm3: prep::missing_cm3(&bench),
+        locked_in: bench.locked_in(),
+        tacks: bench.breaks.iter().map(|it| it.tacks.len()).collect(),
+        moment,
         shop,
         part: &facts,
         belief: &belief,
@@ -314,7 +328,7 @@ impl Folded {
 }
 
 fn lock_of(locks: &[Lock], chosen: Option<Way>) -> Option<&Lock> {
-    let hot = chosen.is_none_or(|way| !way.method.pins());
+    let hot = chosen.is_none_or(|way| !way.method.without_heat());
     locks.iter().find(|lock| hot || !lock.hot_only)
 }
 
@@ -361,7 +375,7 @@ impl Worked {
 /// The ways within reach of the first choice, two at most.
 fn side_by_side(methods: &MethodPlan) -> impl Iterator<Item = Way> + '_ {
     let best = methods.contenders.first().map_or(0.0, |c| c.score);
-    methods.contenders.iter().filter(move |c| !c.excluded && best - c.score < 3.0).take(2).map(|c| c.way)
+    methods.contenders.iter().filter(move |c| c.recommended && best - c.score < 3.0).take(2).map(|c| c.way)
 }
 
 /// What is in the job and cannot be read.

@@ -8,15 +8,16 @@ mod hot;
 mod line;
 mod make;
 mod standing;
+mod would;
 
 pub use crate::method::Place;
 pub use crate::stage::{
     Amount, AskedView, AtTorch, BenchPlan, BreakPlan, Caution, CheckLine, Contender, CoolingBetween,
     CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState, HandOverPlan,
     HeatBetween, HeatPlan, HoleOnFace, IronPlan, JointView, LineOnFace, Live, Lock, MapPlan, MarkOnFace,
-    MeasuredView, MethodPlan, Missing, NextTest, OutcomeView, PartPlan, PrepItem, PrepPlan, SchoolChoice,
-    SeamPlan, Share, Side, Sketch, Station, StationState, StepView, TestView, TorchPlan, WorkLine, live,
-    measured_tests, tool_roll,
+    MeasuredView, MethodPlan, Missing, Moment, NextTest, OutcomeView, PartPlan, PrepItem, PrepPlan, Price,
+    PriceLine, Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, TestView,
+    TorchPlan, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};
@@ -24,5 +25,6 @@ pub use available::{Available, FETCHED_AT_HOUR, available};
 pub use gate::{Gate, GateLine};
 pub use hot::LastHeat;
 pub use line::PlanLine;
-pub use make::{Plan, plan, plan_as_if, plan_with};
+pub use make::{Plan, plan, plan_as_if, plan_at, plan_with};
 pub use standing::{Hot, Next, Standing, Standings, standing};
+pub use would::{Becomes, Would, would};

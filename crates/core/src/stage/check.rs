@@ -74,8 +74,11 @@ fn check_lines(round: &Round, part: &PartFacts, way: Option<Way>) -> Vec<CheckLi
     let mut lines = Vec::new();
     let Some(way) = way else { return lines };
     match way.method.entry().joins {
-        Joins::Pins => lines.push(line(field::check::PINS, "tap each one: a loose pin rattles")),
-        Joins::Arc | Joins::Bronze | Joins::Flame => {
+        Joins::Pins | Joins::PinsAndLocks => {
+            lines.push(line(field::check::PINS, "tap each one: a loose pin rattles"))
+        }
+        Joins::Strap | Joins::Epoxy => {}
+        Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => {
             lines.push(line(field::check::CLEAN, "wet, masked, wire brush"));
             lines.push(line(field::check::TOES, "run a nail and a glass along both edges of the filler"));
         }

@@ -26,7 +26,7 @@ pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,
     TestView, measured_tests, tool_roll,
 };
-pub use method::{Contender, MethodPlan, SchoolChoice};
+pub use method::{Contender, MethodPlan, Moment, OddsLine, Price, PriceLine, Ready, SchoolChoice};
 pub use part::{Forbidden, PartPlan, Side, Sketch};
 pub use prep::{
     BenchPlan, BreakPlan, FeaturePlan, GroundAt, MissingPlan, PrepItem, PrepPlan, ReadLine, SeamCut,

@@ -9,14 +9,14 @@ use super::prep::PrepPlan;
 use super::{Amount, Caution, Stage, Station};
 use crate::figure::{Certainty, Figure, Source};
 use crate::job::{Job, Reading, Round, TorchEntry};
-use crate::method::{Place, School, Way};
+use crate::method::{Place, Way};
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly, number};
 
 /// Beads or pins done and to do, and what comes next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TorchPlan {
-    /// "bead" or "pin".
+    /// "bead", "pin", "strap" or "fill".
     pub piece: String,
     pub done: u32,
     pub planned: u32,
@@ -71,7 +71,7 @@ pub struct Live {
 /// What decides the next thing at the torch, but for the reading.
 #[derive(Debug, Clone, PartialEq)]
 pub struct AtTorch {
-    pins: bool,
+    piece: &'static str,
     done: u32,
     planned: u32,
     window: Option<(f64, f64)>,
@@ -86,7 +86,12 @@ pub struct AtTorch {
 impl AtTorch {
     pub(crate) fn of(round: &Round, torch: &TorchPlan, units: UnitSystem) -> Self {
         let mut work = Self {
-            pins: torch.window.is_none(),
+            piece: match torch.piece.as_str() {
+                "pin" => "pin",
+                "strap" => "strap",
+                "fill" => "fill",
+                _ => "bead",
+            },
             done: torch.done,
             planned: torch.planned,
             window: torch.window,
@@ -124,8 +129,11 @@ impl AtTorch {
     #[must_use]
     pub fn verb(&self, reading: Option<Reading>) -> String {
         let number = self.done + 1;
-        if self.pins {
-            return format!("Set pin {number}");
+        match self.piece {
+            "pin" => return format!("Set pin {number}"),
+            "strap" => return format!("Fit strap {number}"),
+            "fill" => return format!("Fill seam {number}"),
+            _ => {}
         }
         if self.wants_peening {
             return format!("Peen bead {}", self.done);
@@ -234,7 +242,7 @@ fn torch_plan(
     cooling: Option<&CoolingPlan>,
 ) -> TorchPlan {
     let (round, units) = (job.round(), part.units);
-    let pins = way.school == School::NoHeat;
+    let pins = way.method.without_heat();
     let window = (!pins).then_some((heat.least_c, heat.most_c));
     TorchPlan {
         aim_c: if heat.short_k > 0.0 { heat.least_c } else { heat.target_c },
@@ -250,9 +258,13 @@ fn torch_plan(
                 words: (way.method.entry().joint_words)(joint.celsius, window, units),
             }
         }),
-        piece: if pins { "pin" } else { "bead" }.to_owned(),
+        piece: way.method.piece().to_owned(),
         done: round.beads() as u32,
-        planned: prep.map_or(0, |prep| if pins { prep.pins } else { prep.beads }),
+        planned: prep.map_or(0, |prep| match way.method.piece() {
+            "pin" => prep.pins,
+            "bead" => prep.beads,
+            _ => prep.seams.len() as u32,
+        }),
         window,
         peen: way.method.arc(),
         lay_out: lay_out(way, heat, prep, cooling, units),
@@ -299,8 +311,14 @@ fn lay_out(
     if let Some(prep) = prep {
         if prep.pins > 0 {
             list.push(format!("{} pins, drill, taps, sealant", prep.pins));
-        } else {
-            list.push(format!("{} rods {}", number(prep.rods, 0), prep.filler));
+            if prep.locks > 0 {
+                list.push(format!("{} locks, and the jig they are drilled through", prep.locks));
+            }
+        } else if way.method.entry().filling.is_some() {
+            list.push(match prep.rods > 0.0 {
+                true => format!("{} rods {}", number(prep.rods, 0), prep.filler),
+                false => format!("{} of {}", units.say(prep.metal_g, Unit::Grams), prep.filler),
+            });
         }
     }
     if !heat.cold {
@@ -309,7 +327,7 @@ fn lay_out(
     if let Some(cooling) = cooling.filter(|cooling| !cooling.cold) {
         list.push(cooling.packing.clone());
     }
-    if way.school != School::NoHeat {
+    if !way.method.without_heat() {
         let tools = if way.method.arc() { "Chipping hammer, brush, peening hammer" } else { "Flux, brush" };
         list.push(format!("{tools}, gloves, shade"));
         list.push(format!("Extinguisher, {} clear, somebody for the fire watch", hot_work_clearance(units)));
@@ -368,7 +386,7 @@ mod tests {
     /// Hot nickel: 300, at least 260, at most 400, a soak of 20 min.
     fn soaking(done: u32) -> AtTorch {
         AtTorch {
-            pins: false,
+            piece: "bead",
             done,
             planned: 4,
             window: Some((260.0, 400.0)),

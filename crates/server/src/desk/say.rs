@@ -10,9 +10,9 @@ use vanadin_core::figure::{Moved, moved};
 use vanadin_core::job::{
     Change, FACTS_MOST, Fact, Job, Reading, Understood, accept, possible_name, possible_time,
 };
-use vanadin_core::plan::plan_with;
 use vanadin_core::problem::FieldProblem;
 
+use super::see::planned;
 use super::{Desk, News, Seen, work};
 use crate::api_error::ApiError;
 use crate::job::store;
@@ -136,7 +136,7 @@ impl Desk {
             facts.push(said);
             let mut job = Job::fold(id, &facts);
             job.record_of(Job::clone(&was.job));
-            let plan = Arc::new(plan_with(&job, &was.shop.shop, &runs));
+            let plan = Arc::new(planned(&job, &was.shop.shop, &runs, now_ms));
             let moved = moved(&was.plan.figures, &plan.figures);
             let after = Seen { facts: Arc::new(facts), job: Arc::new(job), plan, shop: was.shop };
             let line = after.line(now_ms);
@@ -151,7 +151,7 @@ impl Desk {
                 projection::put(on, &line).await
             })
             .await?;
-        self.keep(id, &after);
+        self.keep(id, &after, now_ms);
         self.in_order(id);
         self.tell(News::Said { job: id, revision: after.job.revision, fact: Some(fact.id) });
         Ok((after, moved))
@@ -173,7 +173,7 @@ impl Desk {
                     let of = new.readings.iter().find(|(known, _)| *known == lit);
                     of.map_or(Vec::new(), |(_, readings)| readings.clone())
                 });
-                let plan = Arc::new(plan_with(&job, &shop.shop, &runs));
+                let plan = Arc::new(planned(&job, &shop.shop, &runs, now_ms));
                 let seen = Seen { facts: Arc::new(new.facts.clone()), job: Arc::new(job), plan, shop };
                 let line = seen.line(now_ms).created(new.created_ms);
                 (new, seen, line)
@@ -185,7 +185,7 @@ impl Desk {
                     projection::put(on, &line).await
                 })
                 .await?;
-            self.keep(id, &seen);
+            self.keep(id, &seen, now_ms);
             self.tell(News::Said { job: id, revision: seen.job.revision, fact: None });
             return Ok(seen);
         }

@@ -5,8 +5,9 @@ use std::sync::{Arc, PoisonError};
 
 use uuid::Uuid;
 use vanadin_core::field::Held;
+use vanadin_core::heat::Runs;
 use vanadin_core::job::{Fact, Job, Reading};
-use vanadin_core::plan::{Plan, plan_with};
+use vanadin_core::plan::{Plan, plan_at, plan_with};
 use vanadin_core::shop::{Shop, ShopFact, settings};
 
 use super::{Desk, News, work};
@@ -49,6 +50,16 @@ pub(super) struct Kept {
     job: Arc<Job>,
     /// Nothing once something was read of it; and the shop it was worked out for.
     plan: Option<(Arc<Plan>, Arc<ShopNow>)>,
+    /// The moment it was worked out for.
+    began_ms: i64,
+}
+
+/// The plan of a job at a moment.
+pub(super) fn planned(job: &Job, shop: &Shop, runs: &Runs, now_ms: i64) -> Plan {
+    match shop_store::moment(shop, job, now_ms) {
+        Some(moment) => plan_at(job, shop, runs, moment),
+        None => plan_with(job, shop, runs),
+    }
 }
 
 impl Desk {
@@ -100,9 +111,10 @@ impl Desk {
     }
 
     fn fresh(&self, id: Uuid, shop: &Arc<ShopNow>) -> Option<Seen> {
-        let Kept { facts, job, plan } = self.on.kept.get(&id)?;
+        let Kept { facts, job, plan, began_ms } = self.on.kept.get(&id)?;
         let (plan, for_shop) = plan?;
-        (for_shop.revision == shop.revision).then(|| Seen { facts, job, plan, shop: shop.clone() })
+        (for_shop.revision == shop.revision && began_ms == shop_store::began_ms(self.now_ms()))
+            .then(|| Seen { facts, job, plan, shop: shop.clone() })
     }
 
     /// The same for whoever has the job's turn.
@@ -121,15 +133,18 @@ impl Desk {
             }
         };
         let (of, on, runs) = (job.clone(), shop.clone(), self.runs());
-        let plan = Arc::new(work(move || plan_with(&of, &on.shop, &runs)).await?);
+        let now_ms = self.now_ms();
+        let plan = Arc::new(work(move || planned(&of, &on.shop, &runs, now_ms)).await?);
         let seen = Seen { facts, job, plan, shop };
-        self.keep(id, &seen);
+        self.keep(id, &seen, now_ms);
         Ok(seen)
     }
 
-    pub(super) fn keep(&self, id: Uuid, seen: &Seen) {
+    /// Keeps what was worked out at this moment.
+    pub(super) fn keep(&self, id: Uuid, seen: &Seen, at_ms: i64) {
         let Seen { facts, job, plan, shop } = seen.clone();
-        self.on.kept.insert(id, Kept { facts, job, plan: Some((plan, shop)) });
+        let began_ms = shop_store::began_ms(at_ms);
+        self.on.kept.insert(id, Kept { facts, job, plan: Some((plan, shop)), began_ms });
     }
 
     /// A job that is not seen from outside until it is worked out anew.

@@ -12,12 +12,13 @@ use vanadin_core::field;
 use vanadin_core::figure::Moved;
 use vanadin_core::iron::{Iron, LookTest};
 use vanadin_core::job::{Fact, Job, Telling, duplicate};
-use vanadin_core::plan::{Answer, Plan, answers, available, plan, plan_as_if, standing};
+use vanadin_core::method::MethodId;
+use vanadin_core::plan::{Answer, Plan, Would, answers, available, plan, plan_as_if, standing, would};
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::{Desk, NewFact, NewJob, Seen, work};
-use crate::shop::store::fetched_at_ms;
+use crate::shop::store::{fetched_at_ms, moment};
 use crate::wire::job::{At, JobView};
 
 /// A job to be made. The client makes the id: sent twice, made once.
@@ -172,6 +173,20 @@ pub async fn as_if(desk: &State<Desk>, id: &str, iron: &str) -> Result<Json<Plan
     let iron = Iron::from_id(iron).ok_or(ApiError::Unknown("such iron"))?;
     let (Seen { job, shop, .. }, runs) = (desk.see(known(id)?).await?, desk.runs());
     Ok(Json(work(move || plan_as_if(&job, &shop.shop, iron, &runs)).await?))
+}
+
+/// What would have to change for a method to be the first choice: tried, not stored.
+#[utoipa::path(get, path = "/api/jobs/{id}/would/{method}", params(
+    ("id" = Uuid, Path, description = "The job"),
+    ("method" = String, Path, description = "A method's id: torch_braze")), responses(
+    (status = 200, description = "The least change", body = Would),
+    (status = 404, description = "No such job or method", body = ProblemsBody)))]
+#[get("/<id>/would/<method>")]
+pub async fn would_be_first(desk: &State<Desk>, id: &str, method: &str) -> Result<Json<Would>, ApiError> {
+    let method = MethodId::from_id(method).ok_or(ApiError::Unknown("such method"))?;
+    let (Seen { job, shop, .. }, runs) = (desk.see(known(id)?).await?, desk.runs());
+    let moment = moment(&shop.shop, &job, desk.now_ms());
+    Ok(Json(work(move || would(&job, &shop.shop, &runs, moment, method)).await?))
 }
 
 pub fn known(id: &str) -> Result<Uuid, ApiError> {

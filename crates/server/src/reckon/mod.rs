@@ -1,6 +1,7 @@
 //! `/api/reckon`: each calculation on its own. Stateless, numbers only, in the units of their names.
 
 pub mod bench_work;
+pub mod choice;
 pub mod heat;
 pub mod iron;
 pub mod map;
@@ -16,6 +17,8 @@ pub fn routes() -> Vec<Route> {
         bench_work::drill_speed,
         bench_work::groove,
         bench_work::stitch,
+        choice::odds,
+        choice::decide,
         heat::energy,
         heat::heating,
         heat::cooling,

@@ -4,7 +4,8 @@ use sqlx::sqlite::SqliteRow;
 use sqlx::{Row, SqliteConnection, SqlitePool};
 use vanadin_core::day::Day;
 use vanadin_core::field;
-use vanadin_core::plan::FETCHED_AT_HOUR;
+use vanadin_core::job::Job;
+use vanadin_core::plan::{FETCHED_AT_HOUR, Moment};
 use vanadin_core::problem::FieldProblem;
 use vanadin_core::shop::{Shop, ShopFact, ShopWord};
 
@@ -58,6 +59,28 @@ pub fn fetched_at_ms(shop: &Shop, day: &str) -> Option<i64> {
     let zone = jiff::tz::TimeZone::get(&shop.time_zone).unwrap_or(jiff::tz::TimeZone::UTC);
     let fetched = day.at(FETCHED_AT_HOUR, 0, 0, 0).to_zoned(zone).ok()?;
     Some(fetched.timestamp().as_millisecond())
+}
+
+/// A moment, in ms since 1970, as the shop's clock on the wall: minutes since 1970 in its own zone.
+fn on_the_wall_min(shop: &Shop, at_ms: i64) -> Option<i64> {
+    let zone = jiff::tz::TimeZone::get(&shop.time_zone).unwrap_or(jiff::tz::TimeZone::UTC);
+    let at = jiff::Timestamp::from_millisecond(at_ms).ok()?;
+    Some((at.as_second() + i64::from(zone.to_offset(at).seconds())).div_euclid(60))
+}
+
+/// What a plan has to know of the time: the hour that has begun, and when the part is fetched.
+pub fn moment(shop: &Shop, job: &Job, now_ms: i64) -> Option<Moment> {
+    let fetched = job.round().get(field::part::WANTED).and_then(|day| fetched_at_ms(shop, day));
+    Some(Moment {
+        now_min: on_the_wall_min(shop, began_ms(now_ms))?,
+        wanted_min: fetched.and_then(|fetched_ms| on_the_wall_min(shop, fetched_ms)),
+    })
+}
+
+/// The moment that a plan is made for: it stands for a quarter of an hour, so that it is not worked out at each look.
+pub fn began_ms(now_ms: i64) -> i64 {
+    const STANDS_MS: i64 = 15 * 60_000;
+    now_ms.div_euclid(STANDS_MS) * STANDS_MS
 }
 
 /// The day it is in the shop at a moment, in ms since 1970. A zone that is not known here is taken as UTC.

@@ -411,6 +411,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/would/{method}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What would have to change for a method to be the first choice: tried, not stored. */
+        get: operations["would_be_first"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack": {
         parameters: {
             query?: never;
@@ -442,6 +459,23 @@ export interface paths {
         put?: never;
         /** A casting cooling in its packing. */
         post: operations["cooling"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/decide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What mending, patching and replacing cost. */
+        post: operations["decide"];
         delete?: never;
         options?: never;
         head?: never;
@@ -527,6 +561,23 @@ export interface paths {
         put?: never;
         /** What the evidence makes of the iron. */
         post: operations["iron"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/odds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How likely a repair is to hold. */
+        post: operations["odds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -722,6 +773,11 @@ export interface components {
         BTreeMap: {
             [key: string]: string;
         };
+        /**
+         * @description What a method would become.
+         * @enum {string}
+         */
+        Becomes: "left" | "first";
         /** @description What the bench shows beside the groove. */
         BenchPlan: {
             /** @description Full breaks that are joined again. */
@@ -929,21 +985,46 @@ export interface components {
             favours: string[];
             /**
              * Format: double
-             * @description Elapsed hours, the unknown steps left out; nothing while no step is known.
+             * @description Of these what hands do.
+             */
+            hands_hours?: number | null;
+            /** @description The same as it is shown: "300 °C", "cold". */
+            heat_words: string;
+            /**
+             * Format: double
+             * @description Elapsed hours, hands and clock one after the other; nothing while the cracks or the heat are not known.
              */
             hours?: number | null;
+            /** @description The joint in words: its strength, and what of it is seen afterwards. */
+            joint_words: string;
             label: string;
+            /** @description With all that is known of this job. */
             odds: components["schemas"]["Odds"];
             /** @description What the odds are those of: the kind of pins, the heat; empty for the method as such. */
             odds_for: string;
+            odds_parts: components["schemas"]["OddsLine"][];
+            /** @description Before anything of this job moved them, and what did, the largest first. */
+            odds_start: components["schemas"]["Odds"];
             parts: components["schemas"]["ScorePart"][];
+            price: components["schemas"]["Price"];
+            /** @description What would raise them, each a sentence with what they would be then. */
+            raised_by: string[];
+            ready?: components["schemas"]["Ready"] | null;
             reasons: string[];
+            /** @description It may be a first choice: not what only helps, only seals, or is for want of anything better. */
+            recommended: boolean;
             /** @description Schools that were considered and why the others were not taken. */
             schools: string[];
             /** @description The schools of this method that can be chosen, by id. */
             schools_to_choose: components["schemas"]["SchoolChoice"][];
             /** Format: double */
             score: number;
+            steps: components["schemas"]["Step"][];
+            /**
+             * Format: double
+             * @description Strength of the joint against the iron, 1 for as strong; and what of it is seen afterwards.
+             */
+            strength: number;
             /** @description "preheat 300 °C, 6 h 20, holds 65 times in 100". */
             summary: string;
             /** Format: double */
@@ -1054,9 +1135,14 @@ export interface components {
             id: string;
             /** @description A, B, ... in the order found. */
             letter: string;
+            /**
+             * Format: int64
+             * @description The place in the log of the fact that added it.
+             */
+            revision: number;
         };
         /** @enum {string} */
-        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "reach" | "closes" | "edge" | "align_by" | "grown_a" | "grown_b" | "old_share";
+        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "reach" | "closes" | "edge" | "burnt_out" | "lap" | "align_by" | "grown_a" | "grown_b" | "old_share";
         /** @description One crack, as far as it is known. */
         CrackPlan: {
             /** @description repair, stop_only or leave. */
@@ -1118,6 +1204,38 @@ export interface components {
             /** Format: uuid */
             id: string;
             why: string;
+        };
+        /** @description What each choice may be expected to cost. */
+        DecideAnswer: {
+            /**
+             * Format: double
+             * @description Worth it when more than this share of such repairs holds.
+             */
+            break_even?: number | null;
+            /** Format: double */
+            patch_and_order: number;
+            /** Format: double */
+            repair: number;
+            /** Format: double */
+            replace: number;
+        };
+        /** @description What has to be weighed, in money and days. */
+        DecideRequest: {
+            /** Format: double */
+            downtime_per_day?: number;
+            /**
+             * Format: double
+             * @description Chance that it lasts as long as it has to.
+             */
+            odds: number;
+            /** Format: double */
+            repair_cost: number;
+            /** Format: double */
+            repair_days: number;
+            /** Format: double */
+            replacement: number;
+            /** Format: double */
+            wait_days: number;
         };
         /** @description One requirement, and the iron that forced it. */
         Demand: {
@@ -1810,6 +1928,12 @@ export interface components {
             /** Format: double */
             width_m: number;
         };
+        /** @description A repair of the shop's own that held when it was last asked. */
+        HeldRepair: {
+            /** Format: double */
+            days: number;
+            same_iron: boolean;
+        };
         /** @description The log of a job. */
         History: {
             /** @description First fact first. */
@@ -1915,7 +2039,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -2186,7 +2310,7 @@ export interface components {
          * @description A repair method.
          * @enum {string}
          */
-        MethodId: "arc_nickel" | "arc_nickel_iron" | "torch_braze" | "gas_iron" | "stitch";
+        MethodId: "arc_nickel" | "arc_nickel_iron" | "torch_braze" | "gas_iron" | "stitch" | "stitch_locks" | "tig_nickel" | "tig_braze_si" | "tig_braze_al" | "mig_braze_si" | "silver_braze" | "butter_build" | "strap" | "cold_fill" | "last_resort";
         /** @description The choice. */
         MethodPlan: {
             chosen?: components["schemas"]["Way"] | null;
@@ -2198,6 +2322,19 @@ export interface components {
             overruled: boolean;
             /** @description What it goes on with sets pins; nothing is filled. */
             sets_pins: boolean;
+            /**
+             * Format: double
+             * @description Minutes from now until it is wanted, by the clock; nothing while no day is said.
+             */
+            wanted_min?: number | null;
+            /** @description What mending, patching, replacing cost, the least first; empty while it is not known what they cost. */
+            weighed: components["schemas"]["PriceLine"][];
+            /** @description "Worth it if more than 18 of 100 hold." */
+            weighed_words: string;
+            /** @description What to do, in one sentence: "Braze it with the torch, the whole part at 300 °C." */
+            what: string;
+            /** @description Why this and not the others; empty while nothing is chosen. */
+            why: string;
         };
         /** @description A fact that is not known, and what that costs. */
         Missing: {
@@ -2356,6 +2493,155 @@ export interface components {
                 number
             ];
         };
+        /** @description How likely it holds a year, four times in five between `low` and `high`; and as long as it has to. */
+        OddsAnswer: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            p: number;
+            /** Format: double */
+            p_days: number;
+            /** @description What moves it, the largest first. */
+            parts: components["schemas"]["OddsPart"][];
+            /**
+             * Format: double
+             * @description In log-odds.
+             */
+            shift: number;
+        };
+        /** @description A part that moves the odds, in words. */
+        OddsLine: {
+            /** @description What it makes of a hundred: "6 fewer of 100". */
+            moves: string;
+            /** @description As the reckoner calls it: `tip_missed`. */
+            name: string;
+            /**
+             * Format: double
+             * @description In log-odds.
+             */
+            shift: number;
+            /** @description "the tip may lie past its hole" */
+            words: string;
+        };
+        /** @description One part that moves the odds. */
+        OddsPart: {
+            name: string;
+            /**
+             * Format: double
+             * @description In log-odds.
+             */
+            shift: number;
+        };
+        /** @description What is known of a repair; what is left out does not count. */
+        OddsRequest: {
+            /** @default false */
+            cause_stays: boolean;
+            /** @default false */
+            checked_clean: boolean;
+            /** @default false */
+            closed_heated_locally: boolean;
+            /**
+             * Format: double
+             * @description How long it has to last; a year when left out.
+             * @default null
+             */
+            days: number | null;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            failed_other: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            failed_same: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            fall_over_limit: number;
+            /** @default [] */
+            held: components["schemas"]["HeldRepair"][];
+            /**
+             * Format: double
+             * @description Chance of the iron that leads.
+             * @default null
+             */
+            leading_iron: number | null;
+            /** @default false */
+            locked_in_stress: boolean;
+            /**
+             * @description A method's id: `torch_braze`.
+             * @default
+             */
+            method: string;
+            /** @default false */
+            oil_soaked_unbaked: boolean;
+            /** @default false */
+            old_filler_left: boolean;
+            /** @default false */
+            one_side_of_two: boolean;
+            /**
+             * Format: double
+             * @default null
+             */
+            own_count: number | null;
+            /**
+             * Format: double
+             * @default 0
+             */
+            preheat_short_k: number;
+            /**
+             * @description The chance at each tip that it lies past its hole.
+             * @default []
+             */
+            run_past: number[];
+            /**
+             * Format: double
+             * @default 0
+             */
+            share_beads_cold: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            share_beads_hot: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            share_not_peened: number;
+            /** @default false */
+            strapped: boolean;
+            /**
+             * Format: double
+             * @default null
+             */
+            t85_s: number | null;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            tips_followed_to_sound: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            tips_without_hole: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            uneven_over_k: number;
+            /**
+             * @description modest; between, plain or thin_loaded_or_hot; left out for the usual one.
+             * @default
+             */
+            variant: string;
+        };
         /** @description One outcome of a test, to be chosen by what it looks like. */
         OutcomeView: {
             id: string;
@@ -2496,13 +2782,26 @@ export interface components {
              */
             laid_g: number;
             /**
+             * Format: int32
+             * @description Locks across the cracks.
+             */
+            locks: number;
+            /**
+             * Format: double
+             * @description Filler to have at hand, in g; 0 for pins.
+             */
+            metal_g: number;
+            /**
              * Format: double
              * @description Of the volume what builds up missing metal.
              */
             missing_cm3: number;
             /** Format: int32 */
             pins: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description 0 for wire and for pins.
+             */
             rods: number;
             seams: components["schemas"]["SeamPlan"][];
             /** @description What has to be said to be done before it is lit: ids of `prep.done`, with what is still open. */
@@ -2512,6 +2811,25 @@ export interface components {
             way: components["schemas"]["Way"];
             /** @description What to do, in order; of the chosen way only. */
             work: components["schemas"]["WorkLine"][];
+        };
+        /** @description What a way costs, line by line. */
+        Price: {
+            lines: components["schemas"]["PriceLine"][];
+            /**
+             * Format: double
+             * @description In the shop's money; nothing while the shop has no rate.
+             */
+            total?: number | null;
+            /** @description What is not in it, since nobody has said what it costs. */
+            without: string[];
+        };
+        /** @description One line of a price. */
+        PriceLine: {
+            /** Format: double */
+            amount: number;
+            what: string;
+            /** @description "6 h 20 x 45" */
+            working: string;
         };
         /** @description The body of every answer that is not what was asked for. */
         ProblemsBody: {
@@ -2592,6 +2910,20 @@ export interface components {
              * @description Minutes on the job clock since it was lit.
              */
             minutes: number;
+        };
+        /** @description When a way can be ready. */
+        Ready: {
+            /**
+             * Format: double
+             * @description By the clock, in min from now.
+             */
+            after_min: number;
+            /** @description It is lit already: not reckoned from now. */
+            begun: boolean;
+            /** @description After it is wanted. */
+            late: boolean;
+            /** @description "Fri 27 Nov, 14:30"; once it is lit, how long all of it takes. */
+            words: string;
         };
         /** @description The readings of one round, in the order of time. */
         RoundReadings: {
@@ -2720,6 +3052,13 @@ export interface components {
             /** Format: double */
             length_mm: number;
             letter: string;
+            /** Format: double */
+            lock_mm: number;
+            /**
+             * Format: int32
+             * @description Locks across the crack, and how long each is; 0 where none are set.
+             */
+            locks: number;
             /** @description For the drawing: "9.8 mm", "14 mm", "10.5 mm deep, 70°, lip 1.5 mm". */
             opens_words: string;
             /** Format: double */
@@ -2843,11 +3182,20 @@ export interface components {
             currency: string;
             /** @description In mm, the smallest first; empty while nobody has said. */
             drills_mm: number[];
+            /** Format: double */
+            low_rate?: number | null;
             name: string;
             packings?: string[] | null;
             /** @description draw_in or plain; nothing while nobody has said. */
             pins?: string | null;
+            /**
+             * Format: double
+             * @description What an hour of hands costs, and one of oven or waiting; nothing while nobody has said.
+             */
+            rate?: number | null;
             rods?: string[] | null;
+            /** @description Ids of the welding sets at hand; `None` while nobody has said. */
+            sets?: string[] | null;
             /** @description Ids of the heat sources, packings and rods at hand; `None` while nobody has said. */
             sources?: string[] | null;
             stitch_kit?: boolean | null;
@@ -2857,7 +3205,7 @@ export interface components {
             units: components["schemas"]["UnitSystem"];
         };
         /** @enum {string} */
-        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.stitch_kit" | "shop.drills" | "shop.pins";
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.rate" | "shop.low_rate" | "shop.drills" | "shop.pins";
         ShopView: {
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
@@ -2987,6 +3335,18 @@ export interface components {
         StationState: {
             amount: components["schemas"]["Amount"];
             station: components["schemas"]["Station"];
+        };
+        /** @description One step, in min: what hands do, and what only takes time. */
+        Step: {
+            /** Format: double */
+            attended_min: number;
+            /** @description As hours.md calls it: `fill`. */
+            id: string;
+            label: string;
+            /** Format: double */
+            unattended_min: number;
+            /** @description The working; a template until the plan says it. */
+            working: string;
         };
         /** @description What was found at one step, and what the step is called under the lines. */
         StepView: {
@@ -3173,7 +3533,7 @@ export interface components {
             passed: string[];
             /** @description Peening belongs to this way. */
             peen: boolean;
-            /** @description "bead" or "pin". */
+            /** @description "bead", "pin", "strap" or "fill". */
             piece: string;
             /** Format: int32 */
             planned: number;
@@ -3314,6 +3674,18 @@ export interface components {
              */
             number?: number | null;
             what: components["schemas"]["Work"];
+        };
+        /** @description The least change that would bring a method forward. */
+        Would: {
+            /** @description "Bake the oil out, and borrow a large tip"; empty where nothing that was tried does it. */
+            change: string;
+            method: components["schemas"]["MethodId"];
+            /**
+             * Format: double
+             * @description Its odds then, 0 to 1.
+             */
+            odds?: number | null;
+            then?: components["schemas"]["Becomes"] | null;
         };
     };
     responses: never;
@@ -5239,6 +5611,67 @@ export interface operations {
             };
         };
     };
+    would_be_first: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description A method's id: torch_braze */
+                method: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The least change */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Would"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job or method */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     rack: {
         parameters: {
             query?: {
@@ -5324,6 +5757,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CoolingAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecideRequest"];
+            };
+        };
+        responses: {
+            /** @description The costs */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecideAnswer"];
                 };
             };
             /** @description The body cannot be read */
@@ -5804,6 +6333,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IronAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    odds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OddsRequest"];
+            };
+        };
+        responses: {
+            /** @description The odds */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OddsAnswer"];
                 };
             };
             /** @description The body cannot be read */

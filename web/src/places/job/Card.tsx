@@ -56,7 +56,7 @@ export function Card({ station, first }: CardProps): ReactNode {
           </Row>
         ) : (
           <Row
-            name="Rods"
+            name={plan.figures.find((f) => f.id === 'prep.rods')?.name ?? 'Rods'}
             moved={bar('prep.rods')}
             under={first === undefined ? (plan.prep?.filler ?? '') : ''}
           >
@@ -76,7 +76,10 @@ export function Card({ station, first }: CardProps): ReactNode {
                   ''
                 ) : (
                   <>
-                    {[between, `${plan.methods.not_counted[0]} not counted`].filter(Boolean).join('; ')}{' '}
+                    {[between, contender.ready?.begun !== false ? '' : `ready ${contender.ready.words}`]
+                      .filter(Boolean)
+                      .join('; ')}
+                    {contender.ready?.begun === false ? '. ' : ' '}
                     <LitNow />
                   </>
                 )
@@ -84,8 +87,12 @@ export function Card({ station, first }: CardProps): ReactNode {
             >
               <Fig id="method.hours" size="card" />
             </Row>
-            <Row name="Price" moved={false}>
-              <span className="text-ash">needs rates</span>
+            <Row
+              name="Price"
+              moved={bar('method.price')}
+              under={plan.figures.find((f) => f.id === 'method.price')?.note ?? ''}
+            >
+              <Fig id="method.price" size="card" otherwise="needs rates" />
             </Row>
           </>
         )}

@@ -114,6 +114,8 @@ export function ShopPage(): ReactNode {
           {field('shop.time_zone')}
           {field('shop.ambient')}
           {field('shop.currency', '£, $, kr')}
+          {field('shop.rate', '45')}
+          {field('shop.low_rate', '5')}
           <Letters />
           <ComeIn />
         </section>
@@ -123,6 +125,7 @@ export function ShopPage(): ReactNode {
           {gear('shop.sources')}
           {gear('shop.packings')}
           {gear('shop.rods')}
+          {gear('shop.sets')}
           {field('shop.stitch_kit')}
           {field('shop.pins')}
           <OnAPhone />

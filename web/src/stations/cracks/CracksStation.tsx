@@ -251,6 +251,9 @@ function OneCrack({ crack }: { crack: Schemas['CrackPlan'] }): ReactNode {
       </div>
       <div className="mt-2 grid grid-cols-3 items-end gap-2 max-bench:grid-cols-1">
         {crack.full_break && <Field name={name('piece')} folded />}
+        {crack.full_break && <Field name={name('lap')} />}
+        <Field name={name('edge')} folded placeholder="clean iron" />
+        {typed(name('edge')) === 'burnt' && <Field name={name('burnt_out')} />}
         {typed('part.keep_off') !== '' && <Field name={name('behind')} folded />}
         {crack.ends.some((end) => end.stop_hole?.well_past_mm != null) && (
           <Field name={name('tip_way')} folded placeholder="well past it, groove into the hole" />

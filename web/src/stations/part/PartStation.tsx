@@ -132,6 +132,7 @@ const FIELDS: Record<string, () => ReactNode> = {
     <>
       <Field name="part.oil" />
       <Field name="part.cause" columns={3} />
+      <CauseCured />
       <OldFiller />
       <Field name="part.cavity" />
       <Field name="part.coating" />
@@ -223,6 +224,13 @@ function OlderTight(): ReactNode {
   return typed('part.fluid_tight') !== '' && typed('part.holds') === '' ? (
     <Field name="part.fluid_tight" />
   ) : null
+}
+
+/** Of a cause that can be cured it is asked whether it was. */
+function CauseCured(): ReactNode {
+  const { typed } = useJob()
+  const cause = typed('part.cause')
+  return cause === '' || cause === 'unknown' ? null : <Field name="part.cause_cured" />
 }
 
 /** What an earlier repair left in it. */

@@ -128,10 +128,7 @@ function GrooveSeam({ seam }: { seam: Schemas['SeamPlan'] }): ReactNode {
       </div>
       <div className="flex flex-col gap-2 border-t border-rule pt-2">
         <Field name={`crack.${seam.id}.reach`} />
-        <div className="grid grid-cols-2 items-end gap-2 max-bench:grid-cols-1">
-          <Field name={`crack.${seam.id}.closes`} />
-          <Field name={`crack.${seam.id}.edge`} folded placeholder="clean iron" />
-        </div>
+        <Field name={`crack.${seam.id}.closes`} />
       </div>
       <div className="grid grid-cols-[2fr_1fr_1fr] items-end gap-2 border-t border-rule pt-2 max-bench:grid-cols-1">
         <p className="text-ash">

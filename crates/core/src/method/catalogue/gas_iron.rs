@@ -8,6 +8,8 @@ pub(super) const METHOD: Method = Method {
     method: MethodId::GasIron,
     id: "gas_iron",
     label: "Gas fusion, iron rod",
+    doing: "Fuse it with the gas torch and iron rod",
+    leaves: "matches the casting",
     joins: Joins::Flame,
     practices: &[
         Practice {
@@ -35,8 +37,10 @@ pub(super) const METHOD: Method = Method {
         short_c: None,
     },
     efficiency: 0.9,
+    recommended: true,
     groove: Some(UsualGroove { one_side: ("V", 85.0), both_sides: ("V", 85.0), through: true }),
     filling: Some(Filling { filler, layer: |_| (8.0, None), laid_g_a_min: Some(25.0) }),
+    arc: None,
     prep: &[],
     at_torch: &["Shade 5 to 6, and a lens that cuts the flux glare. Popped twice: stop."],
     joint_words: |_, _, _| "judged by its flow: fill when the iron moves as one".to_owned(),

@@ -1,34 +1,67 @@
 //! The methods, one file each: all that is said of a method anywhere stands there. A new method is one
 //! file and one line here.
 
+mod butter_build;
+mod cold_fill;
 mod gas_iron;
+mod last_resort;
+mod mig_braze_si;
 mod nickel;
 mod nickel_iron;
+mod silver_braze;
 mod stick;
 mod stitch;
+mod stitch_locks;
+mod strap;
+mod tig_braze_al;
+mod tig_braze_si;
+mod tig_nickel;
 mod torch_braze;
-
-pub use stick::amps;
 
 use super::{MethodId, School};
 use crate::filler::Filler;
 use crate::quantity::UnitSystem;
 
 /// Every method, in the order of [`MethodId`].
-pub(super) const METHODS: [&Method; 5] =
-    [&nickel::METHOD, &nickel_iron::METHOD, &torch_braze::METHOD, &gas_iron::METHOD, &stitch::METHOD];
+pub(super) const METHODS: [&Method; 15] = [
+    &nickel::METHOD,
+    &nickel_iron::METHOD,
+    &torch_braze::METHOD,
+    &gas_iron::METHOD,
+    &stitch::METHOD,
+    &stitch_locks::METHOD,
+    &tig_nickel::METHOD,
+    &tig_braze_si::METHOD,
+    &tig_braze_al::METHOD,
+    &mig_braze_si::METHOD,
+    &silver_braze::METHOD,
+    &butter_build::METHOD,
+    &strap::METHOD,
+    &cold_fill::METHOD,
+    &last_resort::METHOD,
+];
 
 /// What joins the two sides.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Joins {
-    /// An arc and a stick, which melt the casting's own edge.
+    /// An arc and its filler, which melt the casting's own edge.
     Arc,
+    /// An arc and a bronze that flows on iron that is not melted.
+    ArcBronze,
     /// A flame and a rod that flows on iron that is not melted.
     Bronze,
     /// A flame and a rod that melts with the casting's own edge.
     Flame,
+    /// A flame and silver that is drawn into a narrow lap.
+    Silver,
     /// Pins, set cold.
     Pins,
+    /// Pins, and locks across the crack.
+    PinsAndLocks,
+    /// A strap over it, bolted or pinned.
+    Strap,
+    /// Filled cold.
+    Epoxy,
 }
 
 /// A repair method.
@@ -38,16 +71,24 @@ pub struct Method {
     /// As it is stored, and as it is called.
     pub id: &'static str,
     pub label: &'static str,
+    /// What to do, as one would say it: "Braze it with the torch".
+    pub doing: &'static str,
+    /// What of it is seen afterwards.
+    pub leaves: &'static str,
     pub joins: Joins,
     /// The schools it is done after, the one tried first in front.
     pub practices: &'static [Practice],
     pub stands: Stands,
     /// Strength of the joint as a share of the filler's, or of the iron's where there is none. House.
     pub efficiency: f64,
-    /// The groove it is laid into; nothing for pins.
+    /// It may be a first choice: not what only helps, only seals, or is for want of anything better.
+    pub recommended: bool,
+    /// The groove it is laid into; nothing for pins and laps.
     pub groove: Option<UsualGroove>,
-    /// What it is laid with; nothing for pins.
+    /// What it is laid with; nothing where nothing is filled hot.
     pub filling: Option<Filling>,
+    /// Its arc; nothing for a flame, and for what is cold.
+    pub arc: Option<ArcUse>,
     /// Steps of the prep that it alone asks for.
     pub prep: &'static [&'static str],
     /// Cautions and protective gear while it is done. House.
@@ -129,6 +170,43 @@ pub struct Filling {
     pub laid_g_a_min: Option<f64>,
 }
 
+/// The arc of a process on iron. House.
+#[derive(Debug, Clone, Copy)]
+pub struct ArcUse {
+    pub volts: f64,
+    pub travel_mm_s: f64,
+    /// Share of its energy that gets into the part.
+    pub efficiency: f64,
+    /// Lowest and highest for a wall in mm.
+    pub amps: fn(wall_mm: f64) -> (f64, f64),
+}
+
+impl ArcUse {
+    /// At the low end for the cold school, in the middle otherwise.
+    #[must_use]
+    pub fn usual_amps(&self, wall_mm: f64, school: School) -> f64 {
+        let (low, high) = (self.amps)(wall_mm);
+        if school == School::Cold { low } else { (low + high) / 2.0 }
+    }
+
+    /// Heat in J that gets into the part with each mm of bead.
+    #[must_use]
+    pub fn joules_a_mm(&self, wall_mm: f64, school: School) -> f64 {
+        self.efficiency * self.volts * self.usual_amps(wall_mm, school) / self.travel_mm_s
+    }
+}
+
+/// Three sizes of wall. House.
+fn by_wall<T>(wall_mm: f64, [thin, usual, thick]: [T; 3]) -> T {
+    if wall_mm < 5.0 {
+        thin
+    } else if wall_mm > 12.0 {
+        thick
+    } else {
+        usual
+    }
+}
+
 impl Method {
     #[must_use]
     pub fn practice(&self, school: School) -> Option<&Practice> {
@@ -147,8 +225,12 @@ mod tests {
             let stored = serde_json::to_value(entry.method).unwrap();
             assert_eq!(stored, entry.id, "as it is stored");
             assert!(!entry.practices.is_empty(), "{} is done after some school", entry.id);
-            assert_eq!(entry.groove.is_none(), entry.joins == Joins::Pins, "{}", entry.id);
-            assert_eq!(entry.filling.is_none(), entry.joins == Joins::Pins, "{}", entry.id);
+            let cold = entry.method.without_heat();
+            assert_eq!(entry.groove.is_none(), cold || entry.joins == Joins::Silver, "{}", entry.id);
+            assert_eq!(entry.filling.is_none(), cold, "{}", entry.id);
+            let arc = matches!(entry.joins, Joins::Arc | Joins::ArcBronze);
+            assert_eq!(entry.arc.is_some(), arc, "{}", entry.id);
+            assert!(!entry.at_torch.is_empty(), "{} says what to beware of", entry.id);
         }
     }
 }

@@ -4,7 +4,8 @@ use super::{Method, stick};
 use crate::filler::Filler;
 use crate::method::MethodId;
 
-pub(super) const METHOD: Method = stick::method(MethodId::ArcNickel, "arc_nickel", "Nickel stick", filler);
+pub(super) const METHOD: Method =
+    stick::method(MethodId::ArcNickel, "arc_nickel", "Nickel stick", "Weld it with nickel stick", filler);
 
 /// # Source
 /// AWS A5.15.

@@ -4,8 +4,13 @@ use super::{Method, stick};
 use crate::filler::Filler;
 use crate::method::MethodId;
 
-pub(super) const METHOD: Method =
-    stick::method(MethodId::ArcNickelIron, "arc_nickel_iron", "Nickel-iron stick", filler);
+pub(super) const METHOD: Method = stick::method(
+    MethodId::ArcNickelIron,
+    "arc_nickel_iron",
+    "Nickel-iron stick",
+    "Weld it with nickel-iron stick",
+    filler,
+);
 
 /// # Source
 /// AWS A5.15.

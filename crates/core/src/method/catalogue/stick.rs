@@ -1,6 +1,6 @@
 //! What both nickel sticks have in common.
 
-use super::{Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove};
+use super::{ArcUse, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, by_wall};
 use crate::filler::Filler;
 use crate::method::{MethodId, Place, School};
 use crate::quantity::{Unit, UnitSystem};
@@ -10,18 +10,23 @@ pub(super) const fn method(
     method: MethodId,
     id: &'static str,
     label: &'static str,
+    doing: &'static str,
     filler: fn(f64, bool) -> Filler,
 ) -> Method {
     Method {
         method,
         id,
         label,
+        doing,
+        leaves: "a little bright",
         joins: Joins::Arc,
         practices: PRACTICES,
         stands: STANDS,
         efficiency: 0.8,
         groove: Some(GROOVE),
+        recommended: true,
         filling: Some(Filling { filler, layer, laid_g_a_min: None }),
+        arc: Some(ARC),
         prep: &[],
         at_torch: &["Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13."],
         joint_words,
@@ -63,17 +68,6 @@ const STANDS: Stands =
 const GROOVE: UsualGroove =
     UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false };
 
-/// Three sizes of wall.
-fn by_wall<T>(wall_mm: f64, [thin, usual, thick]: [T; 3]) -> T {
-    if wall_mm < 5.0 {
-        thin
-    } else if wall_mm > 12.0 {
-        thick
-    } else {
-        usual
-    }
-}
-
 /// A stick in the size that suits the wall.
 ///
 /// # Source
@@ -96,19 +90,20 @@ pub(super) fn stick(
 }
 
 /// House.
-fn layer(wall_mm: f64) -> (f64, Option<f64>) {
+pub(super) fn layer(wall_mm: f64) -> (f64, Option<f64>) {
     by_wall(wall_mm, [(2.0, Some(5.0)), (2.5, Some(7.0)), (3.0, Some(9.0))])
 }
 
-/// Amps of the stick that suits the wall, at the low end for the cold school, in the middle otherwise.
-/// House.
-#[must_use]
-pub fn amps(wall_mm: f64, school: School) -> f64 {
-    let (low, high) = by_wall(wall_mm, [(55.0, 75.0), (75.0, 105.0), (105.0, 140.0)]);
-    if school == School::Cold { low } else { (low + high) / 2.0 }
-}
+/// The arc of an ordinary stick. House.
+pub(super) const ARC: ArcUse = ArcUse {
+    volts: 22.0,
+    travel_mm_s: 2.5,
+    efficiency: 0.75,
+    amps: |wall_mm| by_wall(wall_mm, [(55.0, 75.0), (75.0, 105.0), (105.0, 140.0)]),
+};
 
-fn joint_words(celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String {
+/// What a temperature at the joint means between beads.
+pub(super) fn joint_words(celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String {
     match Place::of(celsius, window) {
         Place::TooCold => "too cold for the next bead".to_owned(),
         Place::TooHot => window.map_or(String::new(), |(_, high)| {

@@ -3,30 +3,54 @@
 use super::{AS_THE_CASTING_C, Joins, Method, Most, Practice, Stands, Start};
 use crate::method::{MethodId, School};
 
-pub(super) const METHOD: Method = Method {
-    method: MethodId::Stitch,
-    id: "stitch",
-    label: "Stitching",
-    joins: Joins::Pins,
-    practices: &[Practice {
+pub(super) const METHOD: Method =
+    method(MethodId::Stitch, "stitch", "Stitching", "Stitch it with pins, cold", Joins::Pins, 0.6, BY_PINS);
+
+const BY_PINS: &[Practice] = &[practice(Start::ByPins)];
+
+pub(super) const fn practice(start: Start) -> Practice {
+    Practice {
         school: School::NoHeat,
         target_c: None,
         least_c: None,
         most: Most::Over(0.0),
-        start: Start::ByPins,
+        start,
         fall: 1.0,
-    }],
-    // Pins loosen where it heats and cools.
-    stands: Stands {
-        for_good_c: AS_THE_CASTING_C,
-        with_caution_c: AS_THE_CASTING_C,
-        cycling_c: Some(400.0),
-        short_c: None,
-    },
-    efficiency: 0.6,
-    groove: None,
-    filling: None,
-    prep: &[],
-    at_torch: &[],
-    joint_words: |_, _, _| String::new(),
-};
+    }
+}
+
+/// Pins as a method, with locks or without.
+pub(super) const fn method(
+    method: MethodId,
+    id: &'static str,
+    label: &'static str,
+    doing: &'static str,
+    joins: Joins,
+    efficiency: f64,
+    practices: &'static [Practice],
+) -> Method {
+    Method {
+        method,
+        id,
+        label,
+        doing,
+        leaves: "a row of pins, filed flush",
+        joins,
+        practices,
+        // Pins loosen where it heats and cools.
+        stands: Stands {
+            for_good_c: AS_THE_CASTING_C,
+            with_caution_c: AS_THE_CASTING_C,
+            cycling_c: Some(400.0),
+            short_c: None,
+        },
+        efficiency,
+        recommended: true,
+        groove: None,
+        filling: None,
+        arc: None,
+        prep: &[],
+        at_torch: &["Drill grabs, broken taps: hold the part, eyes. Never a warm part."],
+        joint_words: |_, _, _| String::new(),
+    }
+}

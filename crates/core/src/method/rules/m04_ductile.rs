@@ -2,7 +2,7 @@
 
 use super::{Asked, Rule, Saying};
 use crate::iron::Iron;
-use crate::method::MethodId::{ArcNickelIron, GasIron, TorchBraze};
+use crate::method::MethodId::{ArcNickelIron, GasIron, TigNickel, TorchBraze};
 
 pub(super) const RULE: Rule = Rule { id: "M04", iron: Some(Iron::Ductile), judge };
 
@@ -13,5 +13,5 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     if !asked.has_rod("iron_rod_b") {
         rule.exclude(&[GasIron], "Ductile is possible: only RCI-B rod would do, and it is not at hand.");
     }
-    rule.favour(&[ArcNickelIron, TorchBraze], "Suits ductile iron.");
+    rule.favour(&[ArcNickelIron, TigNickel, TorchBraze], "Suits ductile iron.");
 }

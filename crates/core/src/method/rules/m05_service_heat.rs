@@ -1,7 +1,7 @@
 //! M05: the heat the joint stands in service, and what loosens pins.
 
-use super::{Asked, Rule, Saying};
-use crate::method::MethodId::{self, Stitch, TorchBraze};
+use super::{Asked, BRONZE, PINS, Rule, Saying};
+use crate::method::MethodId::{self, SilverBraze, Stitch};
 use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M05", iron: None, judge };
@@ -44,7 +44,7 @@ fn stands(asked: &Asked<'_>, method: MethodId, service_c: f64, rule: &mut Saying
     {
         with_caution = short_c;
     }
-    let patch = method == TorchBraze
+    let patch = (BRONZE.contains(&method) || method == SilverBraze)
         && asked.life_days.is_some_and(|days| days <= PATCH_DAYS)
         && service_c - limit <= PATCH_K;
     if service_c > with_caution && !patch {
@@ -69,7 +69,7 @@ fn cycling(asked: &Asked<'_>, service_c: f64, rule: &mut Saying<'_>) {
         None => rule.unknown("whether it heats and cools in service"),
         Some(true) => {
             let over = asked.units.say(PINS_LOOSEN_C, Unit::Celsius);
-            rule.caution(&[Stitch], format!("Heats and cools above {over}: pins work loose."));
+            rule.caution(PINS, format!("Heats and cools above {over}: pins work loose."));
         }
         Some(false) => {}
     }

@@ -1,7 +1,7 @@
 //! M07: what the heat at hand can reach, and where a modest heat will do.
 
-use super::{Asked, Effect, Rule, STICK, Saying};
-use crate::method::MethodId::{GasIron, Stitch};
+use super::{Asked, COLD_SCHOOL, Effect, PINS, Rule, Saying};
+use crate::method::MethodId::GasIron;
 use crate::method::{MODEST_WALL_MM, School, Way};
 use crate::quantity::Unit;
 
@@ -24,8 +24,8 @@ fn reach(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     }
     if asked.warm_reached == Some(false) {
         let why = "The part cannot even be warmed: a cold way suits it.";
-        rule.favour(&[Stitch], why);
-        for &method in STICK {
+        rule.favour(PINS, why);
+        for &method in COLD_SCHOOL {
             rule.of_a_way(Effect::Favour, Way { method, school: School::Cold }, why);
         }
     }

@@ -1,7 +1,7 @@
 //! M08: a repaired face that is seen.
 
-use super::{Asked, Rule, STICK, Saying};
-use crate::method::MethodId::{GasIron, Stitch, TorchBraze};
+use super::{Asked, BRONZE, NICKEL, Rule, Saying};
+use crate::method::MethodId::{GasIron, Stitch};
 
 pub(super) const RULE: Rule = Rule { id: "M08", iron: None, judge };
 
@@ -11,8 +11,8 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
         Some("bare") => {
             rule.favour(&[GasIron], "Seen bare: iron rod matches in colour.");
             rule.favour(&[Stitch], "Seen bare: pins of like iron match in colour.");
-            rule.caution(STICK, "Seen bare: nickel stays a little bright.");
-            rule.exclude(&[TorchBraze], "Seen bare: bronze shows unless it is painted.");
+            rule.caution(NICKEL, "Seen bare: nickel stays a little bright.");
+            rule.exclude(BRONZE, "Seen bare: bronze shows unless it is painted.");
         }
         Some(_) => {}
     }

@@ -1,8 +1,8 @@
 //! M09: what is machined across the joint.
 
-use super::{Asked, Effect, Rule, Saying};
+use super::{Asked, BRONZE, Effect, Rule, Saying};
 use crate::heat::HARD_EDGE_S;
-use crate::method::MethodId::{GasIron, TorchBraze};
+use crate::method::MethodId::{GasIron, LastResort};
 use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M09", iron: None, judge };
@@ -11,7 +11,9 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     match asked.machined {
         None => rule.unknown("what is machined afterwards"),
         Some("across") => {
-            rule.favour(&[GasIron, TorchBraze], "Drills and taps with ordinary tools.");
+            rule.exclude(&[LastResort], "Machined across: nothing but a grinder cuts its edge.");
+            rule.favour(&[GasIron], "Drills and taps with ordinary tools.");
+            rule.favour(BRONZE, "Drills and taps with ordinary tools.");
             if asked.edges.is_empty() {
                 rule.unknown("how hard the edge gets, since the wall");
             }

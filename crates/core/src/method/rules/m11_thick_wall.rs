@@ -1,20 +1,38 @@
-//! M11: a thick wall.
+//! M11: what a wide gap, a thick wall and a section that drinks the heat rule out.
 
 use super::{Asked, Rule, Saying};
-use crate::method::MethodId::{ArcNickelIron, TorchBraze};
+use crate::method::MethodId::{ArcNickelIron, MigBrazeSi, SilverBraze, StitchLocks, TigBrazeSi, TorchBraze};
 use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M11", iron: None, judge };
 
 /// House: thick from here on, in mm.
 const THICK_MM: f64 = 20.0;
+/// House: from here on a bronze without flux fails on iron, in mm.
+const DRINKS_MM: f64 = 8.0;
 
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    if asked.wall_mm.is_none_or(|wall| wall < THICK_MM) {
+    match asked.lap {
+        Some(false) => rule.exclude(&[SilverBraze], "A groove, not a lap: silver fills no gap."),
+        Some(true) => {}
+        None => rule.unknown("whether its faces lap closely"),
+    }
+    let Some(wall_mm) = asked.wall_mm else { return };
+    if wall_mm >= DRINKS_MM {
+        let from = asked.units.say(DRINKS_MM, Unit::Millimetres);
+        rule.caution(
+            &[MigBrazeSi, TigBrazeSi],
+            format!(
+                "Wall of {from} or more: it drinks the heat, and without flux graphite keeps the bronze off."
+            ),
+        );
+    }
+    if wall_mm < THICK_MM {
         return;
     }
     let from = asked.units.say(THICK_MM, Unit::Millimetres);
     rule.favour(&[ArcNickelIron], format!("Wall of {from} or more: nickel-iron rather than nickel."));
+    rule.favour(&[StitchLocks], format!("Wall of {from} or more: room for locks."));
     if asked.reach.iter().any(|(way, reached)| way.method == TorchBraze && reached.is_ok()) {
         rule.favour(&[TorchBraze], "Thick, and the whole part can be heated.");
     }

@@ -1,7 +1,7 @@
 //! M12: a thin wall.
 
-use super::{Asked, Rule, STICK, Saying};
-use crate::method::MethodId::{Stitch, TorchBraze};
+use super::{Asked, PINS, Rule, STICK, Saying};
+use crate::method::MethodId::{TigBrazeSi, TigNickel, TorchBraze};
 use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M12", iron: None, judge };
@@ -16,8 +16,8 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     };
     if wall_mm < THIN_MM {
         let mm = |mm| asked.units.say(mm, Unit::Millimetres);
-        rule.exclude(&[Stitch], format!("Under {} no thread holds.", mm(THIN_MM)));
+        rule.exclude(PINS, format!("Under {} no thread holds.", mm(THIN_MM)));
         rule.caution(STICK, format!("Thin wall: {} rod at most.", mm(2.5)));
-        rule.favour(&[TorchBraze], "Suits a thin wall.");
+        rule.favour(&[TigNickel, TigBrazeSi, TorchBraze], "Suits a thin wall.");
     }
 }

@@ -1,7 +1,7 @@
 //! M14: an earlier weld in the joint.
 
-use super::{Asked, Rule, Saying};
-use crate::method::MethodId::{ArcNickel, ArcNickelIron, GasIron, Stitch, TorchBraze};
+use super::{Asked, BRONZE, FUSION, PINS, Rule, Saying};
+use crate::method::MethodId::SilverBraze;
 use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M14", iron: None, judge };
@@ -10,10 +10,9 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     if !matches!(asked.old_filler, Some("nickel" | "steel")) {
         return;
     }
-    rule.caution(
-        &[ArcNickel, ArcNickelIron, GasIron, TorchBraze],
-        "Old weld in it: cut it out to clean casting.",
-    );
+    for methods in [FUSION, BRONZE, &[SilverBraze]] {
+        rule.caution(methods, "Old weld in it: cut it out to clean casting.");
+    }
     let away = asked.units.say(6.0, Unit::Millimetres);
-    rule.caution(&[Stitch], format!("Old weld in it: start {away} outside it."));
+    rule.caution(PINS, format!("Old weld in it: start {away} outside it."));
 }

@@ -1,29 +1,64 @@
 //! M19: what is not at hand has to be bought or borrowed.
 
-use super::{Asked, Rule, Saying};
-use crate::method::MethodId::{ArcNickel, ArcNickelIron, GasIron, Stitch, TorchBraze};
+use super::{Asked, PINS, Rule, Saying};
+use crate::method::MethodId::{
+    self, ArcNickel, ArcNickelIron, ButterBuild, ColdFill, GasIron, LastResort, MigBrazeSi, SilverBraze,
+    StitchLocks, Strap, TigBrazeAl, TigBrazeSi, TigNickel, TorchBraze,
+};
 
 pub(super) const RULE: Rule = Rule { id: "M19", iron: None, judge };
+
+/// A method, what it is laid with (any of these will do) and what that is called, and the set it is done with.
+type Needs = (MethodId, &'static [&'static str], &'static str, &'static str);
+
+const NEEDS: &[Needs] = &[
+    (ArcNickel, &["nickel"], "nickel stick", "stick"),
+    (ArcNickelIron, &["nickel_iron"], "nickel-iron stick", "stick"),
+    (TorchBraze, &["bronze"], "low-fuming bronze and flux", "flame"),
+    (GasIron, &["iron_rod", "iron_rod_b"], "cast-iron gas rod and flux", "flame"),
+    (TigNickel, &["tig_nickel"], "nickel TIG rod", "tig"),
+    (TigBrazeSi, &["silicon_rod"], "silicon bronze rod", "tig"),
+    (TigBrazeAl, &["aluminium_rod"], "aluminium bronze rod", "tig"),
+    (MigBrazeSi, &["silicon_wire"], "silicon bronze wire", "wire"),
+    (SilverBraze, &["silver"], "silver braze without cadmium, and flux", "flame"),
+    (ButterBuild, &["nickel"], "nickel stick for the butter", "stick"),
+    (ButterBuild, &["steel_wire"], "steel wire", "wire"),
+    (StitchLocks, &["locks"], "locks and the jig to drill for them", ""),
+    (Strap, &["strap"], "steel for the strap, and bolts", ""),
+    (ColdFill, &["epoxy"], "metal-filled epoxy", ""),
+    (LastResort, &["steel_stick"], "dried low-hydrogen steel sticks", "stick"),
+];
+
+/// What a set is called.
+fn set_words(set: &str) -> &'static str {
+    match set {
+        "stick" => "a stick welding set",
+        "tig" => "a TIG set and argon",
+        "wire" => "a wire-fed set and its gas",
+        _ => "a gas torch",
+    }
+}
 
 /// A list without anything in it is an answer: nothing is at hand.
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     if asked.rods.is_none() {
         rule.unknown("which rods are at hand");
-    } else {
-        for (method, rods, what) in [
-            (ArcNickel, &["nickel"][..], "nickel stick"),
-            (ArcNickelIron, &["nickel_iron"], "nickel-iron stick"),
-            (TorchBraze, &["bronze"], "low-fuming bronze and flux"),
-            (GasIron, &["iron_rod", "iron_rod_b"], "cast-iron gas rod and flux"),
-        ] {
-            if !rods.iter().any(|rod| asked.has_rod(rod)) {
-                rule.caution(&[method], format!("Not at hand: buy or borrow {what}."));
-            }
+    }
+    if asked.sets.is_none() {
+        rule.unknown("which welding sets are at hand");
+    }
+    for &(method, rods, what, set) in NEEDS {
+        let no_rod = asked.rods.is_some() && !rods.iter().any(|rod| asked.has_rod(rod));
+        let no_set = !set.is_empty() && asked.sets.is_some_and(|sets| !sets.iter().any(|known| known == set));
+        let missing: Vec<&str> =
+            [no_rod.then_some(what), no_set.then(|| set_words(set))].into_iter().flatten().collect();
+        if !missing.is_empty() {
+            rule.caution(&[method], format!("Not at hand: buy or borrow {}.", missing.join(", and ")));
         }
     }
     match asked.stitch_kit {
         None => rule.unknown("whether pins, taps and drills are at hand"),
         Some(true) => {}
-        Some(false) => rule.caution(&[Stitch], "Not at hand: buy or borrow pins, taps and drills."),
+        Some(false) => rule.caution(PINS, "Not at hand: buy or borrow pins, taps and drills."),
     }
 }

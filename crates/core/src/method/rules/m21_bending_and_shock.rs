@@ -1,7 +1,7 @@
 //! M21: bending or shock in service.
 
-use super::{Asked, Rule, Saying};
-use crate::method::MethodId::{ArcNickelIron, GasIron, Stitch, TorchBraze};
+use super::{Asked, BRONZE, Rule, Saying};
+use crate::method::MethodId::{ArcNickelIron, GasIron, Stitch, StitchLocks};
 
 pub(super) const RULE: Rule = Rule { id: "M21", iron: None, judge };
 
@@ -13,7 +13,9 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     if !loads.iter().any(|load| load == "bending" || load == "shock") {
         return;
     }
-    rule.favour(&[TorchBraze, ArcNickelIron], "Gives a little under bending and shock.");
+    rule.favour(BRONZE, "Gives a little under bending and shock.");
+    rule.favour(&[ArcNickelIron], "Gives a little under bending and shock.");
+    rule.favour(&[StitchLocks], "Bends or takes shock: locks hold the crack together.");
     if !asked.has_rod("iron_rod_b") {
         rule.caution(&[GasIron], "Bends or takes shock: iron rod is brittle.");
     }

@@ -15,10 +15,15 @@ mod m11_thick_wall;
 mod m12_thin_wall;
 mod m13_old_bronze;
 mod m14_old_weld;
+mod m15_hard_edges;
+mod m16_burnt;
 mod m17_lost_piece;
+mod m18_in_time;
 mod m19_at_hand;
 mod m21_bending_and_shock;
 mod m23_ni_resist;
+mod m24_only_helps;
+mod m25_locked_in;
 
 use serde::{Deserialize, Serialize};
 
@@ -90,7 +95,22 @@ pub struct Asked<'a> {
     pub machined: Option<&'a str>,
     /// Of each way that melts the edge: its cooling time in s, and the preheat that would soften it.
     pub edges: &'a [(Way, f64, f64)],
+    /// Its faces lap closely, as in a sleeve; no for a crack, nothing while nobody has said it of a break.
+    pub lap: Option<bool>,
+    /// An edge is flame-cut or was melted; nothing while nobody has said.
+    pub hard_edges: Option<bool>,
+    /// Burnt iron cannot be cut back; no where nothing is burnt.
+    pub burnt_stays: Option<bool>,
+    /// Metal that has to be built up, in cm³.
+    pub missing_cm3: f64,
+    pub under_pressure: Option<bool>,
+    /// The pieces were found to rock: stress is locked in.
+    pub locked_in: bool,
+    /// The ways that are not ready by the day it is wanted, and why; nothing while no day is said.
+    pub late: Option<&'a [(Way, String)]>,
     pub rods: Option<&'a [String]>,
+    /// Welding sets at hand.
+    pub sets: Option<&'a [String]>,
     pub stitch_kit: Option<bool>,
     /// The system the sentences speak in.
     pub units: UnitSystem,
@@ -128,7 +148,7 @@ pub(super) struct Rule {
 }
 
 /// In the order in which they are told.
-const RULES: [&Rule; 18] = [
+const RULES: [&Rule; 23] = [
     &m01_white::RULE,
     &m02_steel::RULE,
     &m03_malleable::RULE,
@@ -143,9 +163,14 @@ const RULES: [&Rule; 18] = [
     &m09_machined::RULE,
     &m13_old_bronze::RULE,
     &m14_old_weld::RULE,
+    &m15_hard_edges::RULE,
+    &m16_burnt::RULE,
     &m17_lost_piece::RULE,
     &m21_bending_and_shock::RULE,
+    &m24_only_helps::RULE,
+    &m25_locked_in::RULE,
     &m07_reach::RULE,
+    &m18_in_time::RULE,
     &m19_at_hand::RULE,
 ];
 
@@ -200,13 +225,31 @@ impl Saying<'_> {
 
     /// It cannot judge while this is not known.
     pub fn unknown(&mut self, what: &str) {
+        // What several rules ask for is said once.
+        if self.ruling.not_considered.iter().any(|it| it.what == what) {
+            return;
+        }
         self.ruling.not_considered.push(NotConsidered { rule: self.rule.id, what: what.to_owned() });
     }
 }
 
 const ALL: &[MethodId] = &MethodId::ALL;
 const STICK: &[MethodId] = &[MethodId::ArcNickel, MethodId::ArcNickelIron];
-const FUSION: &[MethodId] = &[MethodId::ArcNickel, MethodId::ArcNickelIron, MethodId::GasIron];
+/// What is done cold as well.
+const COLD_SCHOOL: &[MethodId] = &[MethodId::ArcNickel, MethodId::ArcNickelIron, MethodId::ButterBuild];
+const NICKEL: &[MethodId] =
+    &[MethodId::ArcNickel, MethodId::ArcNickelIron, MethodId::TigNickel, MethodId::ButterBuild];
+const FUSION: &[MethodId] = &[
+    MethodId::ArcNickel,
+    MethodId::ArcNickelIron,
+    MethodId::GasIron,
+    MethodId::TigNickel,
+    MethodId::ButterBuild,
+    MethodId::LastResort,
+];
+const BRONZE: &[MethodId] =
+    &[MethodId::TorchBraze, MethodId::TigBrazeSi, MethodId::TigBrazeAl, MethodId::MigBrazeSi];
+const PINS: &[MethodId] = &[MethodId::Stitch, MethodId::StitchLocks];
 
 /// Applies every rule. Locks (M01 on little evidence, M20, M22) are the plan's.
 ///

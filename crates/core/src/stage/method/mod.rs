@@ -1,6 +1,9 @@
 //! Stage 4: the contenders side by side, with the reasons for and against.
 
 mod figures;
+mod hours;
+mod odds;
+mod words;
 
 use std::sync::Arc;
 
@@ -8,24 +11,28 @@ use serde::{Deserialize, Serialize};
 
 use super::cooling::{limit_k_per_h, wrapping};
 use super::cracks::CrackPlan;
-use super::heat::{Sources, soak_minutes};
+use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{ChosenGroove, PrepAsked, prep_plan, work_minutes};
+use super::prep::{ChosenGroove, PrepAsked};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
 use crate::heat::{
-    Body, Cooling, HeatSource, Packing, PartShape, Pass, Runs, UNWRAP_C, Wrapping, edge_cooling_s,
-    softening_preheat_c,
+    Body, Cooling, HeatSource, Packing, PartShape, Pass, Runs, Wrapping, edge_cooling_s, softening_preheat_c,
 };
+use crate::hours::{Step, totals};
 use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
-    Asked, Effect, Fired, MethodId, Odds, Piece, Ruling, School, ScorePart, Start, StitchKind, Target, Way,
-    amps, apply_rules, heat_points, hours_points, odds, odds_points, rule_points, strength_points, target,
+    Asked, Effect, Fired, MethodId, Odds, OddsPart, Outcomes, Piece, Ruling, School, ScorePart, Start,
+    StitchKind, Target, Way, apply_rules, heat_points, hours_points, money_points, odds_of, odds_points,
+    rule_points, shift_of, shifted, strength_points, target,
 };
 use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
 use crate::said::{said, said_exactly};
 use crate::shop::Shop;
+pub use hours::{Moment, Price, PriceLine, Ready};
+use odds::odds_lines;
+use words::{doing, joint_words, why};
 
 /// One method done after its best school, with its score or the reasons against it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -34,24 +41,74 @@ pub struct Contender {
     pub way: Way,
     pub label: String,
     pub excluded: bool,
+    /// It may be a first choice: not what only helps, only seals, or is for want of anything better.
+    pub recommended: bool,
     pub score: f64,
     pub parts: Vec<ScorePart>,
     /// What speaks for it, against it, and rules it out.
     pub favours: Vec<String>,
     pub cautions: Vec<String>,
     pub reasons: Vec<String>,
+    /// With all that is known of this job.
     pub odds: Odds,
+    /// Before anything of this job moved them, and what did, the largest first.
+    pub odds_start: Odds,
+    pub odds_parts: Vec<OddsLine>,
+    /// What would raise them, each a sentence with what they would be then.
+    pub raised_by: Vec<String>,
     /// What the odds are those of: the kind of pins, the heat; empty for the method as such.
     pub odds_for: String,
-    /// Elapsed hours, the unknown steps left out; nothing while no step is known.
+    /// Elapsed hours, hands and clock one after the other; nothing while the cracks or the heat are not known.
     pub hours: Option<f64>,
+    /// Of these what hands do.
+    pub hands_hours: Option<f64>,
+    pub steps: Vec<Step>,
+    /// When it can be ready, begun now.
+    pub ready: Option<Ready>,
+    pub price: Price,
     pub target_c: Option<f64>,
+    /// The same as it is shown: "300 °C", "cold".
+    pub heat_words: String,
+    /// Strength of the joint against the iron, 1 for as strong; and what of it is seen afterwards.
+    pub strength: f64,
+    /// The joint in words: its strength, and what of it is seen afterwards.
+    pub joint_words: String,
     /// "preheat 300 °C, 6 h 20, holds 65 times in 100".
     pub summary: String,
     /// Schools that were considered and why the others were not taken.
     pub schools: Vec<String>,
     /// The schools of this method that can be chosen, by id.
     pub schools_to_choose: Vec<SchoolChoice>,
+}
+
+/// A part that moves the odds, in words.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OddsLine {
+    /// As the reckoner calls it: `tip_missed`.
+    pub name: String,
+    /// In log-odds.
+    pub shift: f64,
+    /// "the tip may lie past its hole"
+    pub words: String,
+    /// What it makes of a hundred: "6 fewer of 100".
+    pub moves: String,
+}
+
+/// Ours: what moves the odds by less is not worth a word.
+const LEAST_SHIFT: f64 = 0.005;
+
+impl Contender {
+    /// The odds as they would be if this part did not count.
+    pub(crate) fn odds_without(&self, name: &str) -> Odds {
+        let parts: Vec<OddsPart> = self
+            .odds_parts
+            .iter()
+            .filter(|part| part.name != name)
+            .map(|part| OddsPart { name: part.name.clone(), shift: part.shift })
+            .collect();
+        shifted(self.odds_start, shift_of(&parts))
+    }
 }
 
 /// A school of a method.
@@ -84,6 +141,16 @@ pub struct MethodPlan {
     pub sets_pins: bool,
     pub overruled: bool,
     pub headline: String,
+    /// What to do, in one sentence: "Braze it with the torch, the whole part at 300 °C."
+    pub what: String,
+    /// Why this and not the others; empty while nothing is chosen.
+    pub why: String,
+    /// What mending, patching, replacing cost, the least first; empty while it is not known what they cost.
+    pub weighed: Vec<PriceLine>,
+    /// "Worth it if more than 18 of 100 hold."
+    pub weighed_words: String,
+    /// Minutes from now until it is wanted, by the clock; nothing while no day is said.
+    pub wanted_min: Option<f64>,
     pub not_considered: Vec<String>,
     pub not_counted: Vec<String>,
 }
@@ -105,6 +172,12 @@ pub(crate) struct Judged<'a> {
     pub cracks: &'a [CrackPlan],
     /// Metal that is missing and has to be built up.
     pub missing_cm3: f64,
+    /// The pieces were found to rock.
+    pub locked_in: bool,
+    /// Of each full break: its tacks.
+    pub tacks: Vec<usize>,
+    /// The time of day; nothing where that is not known.
+    pub moment: Option<Moment>,
     pub sources: Option<&'a Sources>,
     pub runs: &'a Runs,
 }
@@ -201,6 +274,41 @@ impl Judged<'_> {
         self.cracks.iter().map(of).max().unwrap_or(Piece::There)
     }
 
+    /// Whether every seam is a close lap: a crack never is, of a break somebody has to say.
+    fn lap(&self) -> Option<bool> {
+        let of = |crack: &CrackPlan| match crack.full_break {
+            true => self.round.get(field::crack::LAP.of(crack.id)),
+            false => Some(false),
+        };
+        let repaired = self.cracks.iter().filter(|crack| crack.becomes == "repair");
+        repaired.map(of).reduce(|all, one| match (all, one) {
+            (Some(false), _) | (_, Some(false)) => Some(false),
+            (None, _) | (_, None) => None,
+            (Some(true), Some(true)) => Some(true),
+        })?
+    }
+
+    /// Whether any edge is one of these; nothing while nobody has said it of one.
+    fn edges_are(&self, bad: &[&str]) -> Option<bool> {
+        let edges: Vec<Option<&str>> =
+            self.cracks.iter().map(|crack| self.round.get(field::crack::EDGE.of(crack.id))).collect();
+        if edges.iter().flatten().any(|edge| bad.contains(edge)) {
+            Some(true)
+        } else {
+            edges.iter().all(Option::is_some).then_some(false)
+        }
+    }
+
+    /// Whether burnt iron stays in a joint; nothing while it is burnt and nobody has said.
+    fn burnt_stays(&self) -> Option<bool> {
+        let burnt = self.cracks.iter().filter(|crack| {
+            self.round.get(field::crack::EDGE.of(crack.id)) == Some("burnt") && crack.becomes == "repair"
+        });
+        let stays = burnt.map(|crack| self.round.get(field::crack::BURNT_OUT.of(crack.id)).map(|out| !out));
+        let stays: Vec<Option<bool>> = stays.collect();
+        if stays.contains(&Some(true)) { Some(true) } else { (!stays.contains(&None)).then_some(false) }
+    }
+
     fn stitch_kind(&self) -> StitchKind {
         let loaded = self.round.get(field::part::LOADS).is_none_or(|loads| !loads.is_empty())
             || self.part.fluid_tight != Some(false);
@@ -215,11 +323,16 @@ impl Judged<'_> {
         let Some(wall) = self.part.wall_mm.and_then(|mm| WallMillimetres::new(mm).ok()) else {
             return Vec::new();
         };
-        // Ours: the travel and the arc of an ordinary stick, as heat.md's example has them.
-        let pass = |amps| Pass { volts: 22.0, amps, travel_mm_s: 2.5, efficiency: 0.75 };
         ways()
+            .filter(|way| way.method.fusion())
             .filter_map(|way| {
-                let pass = pass(way.method.arc().then(|| amps(wall.millimetres(), way.school))?);
+                let arc = way.method.entry().arc?;
+                let pass = Pass {
+                    volts: arc.volts,
+                    amps: arc.usual_amps(wall.millimetres(), way.school),
+                    travel_mm_s: arc.travel_mm_s,
+                    efficiency: arc.efficiency,
+                };
                 let at = match way.school {
                     School::Cold => self.part.ambient_c,
                     _ => self.target_of(way)?.target_c,
@@ -239,11 +352,11 @@ impl Judged<'_> {
         self.shop.units.say(value, unit)
     }
 
-    fn ruling(&self) -> Ruling {
+    fn ruling(&self, edges: &[(Way, f64, f64)]) -> Ruling {
         let reach: Vec<(Way, Result<(), String>)> =
             ways().filter_map(|way| Some((way, self.reach(way)?))).collect();
         let warm = Way { method: MethodId::ArcNickel, school: School::Warm };
-        let edges = self.edges();
+        let late = self.late(ways());
         apply_rules(&Asked {
             belief: self.belief,
             service_c: self.round.get(field::part::SERVICE_TEMPERATURE),
@@ -257,14 +370,22 @@ impl Judged<'_> {
             old_filler_out: self.round.get(field::part::OLD_FILLER_OUT),
             seen: self.round.get(field::part::SEEN),
             machined: self.round.get(field::part::MACHINED),
-            edges: &edges,
+            edges,
             wall_mm: self.part.wall_mm,
             closed: self.part.shape.map(PartShape::closed),
             piece: self.piece(),
             warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
             reach: &reach,
+            lap: self.lap(),
+            hard_edges: self.edges_are(&["flame_cut", "melted"]),
+            burnt_stays: self.burnt_stays(),
+            missing_cm3: self.missing_cm3,
+            under_pressure: self.round.get(field::part::PRESSURE).map(|bar| bar > 0.0),
+            locked_in: self.locked_in,
+            late: late.as_deref(),
             units: self.shop.units,
             rods: self.shop.rods.as_deref(),
+            sets: self.shop.sets.as_deref(),
             stitch_kit: self.shop.stitch_kit,
         })
     }
@@ -316,21 +437,7 @@ impl Judged<'_> {
         (schools.first().copied().unwrap_or(School::NoHeat), said)
     }
 
-    fn hours(&self, way: Way) -> Option<f64> {
-        let prep = prep_plan(&self.prep_asked(way));
-        let work = prep.as_ref().map(work_minutes)?;
-        if !way.school.preheats() {
-            return Some(work / 60.0);
-        }
-        let target = self.target_of(way)?;
-        let sources = self.sources?;
-        let heating = sources.reach(&target)?.minutes + soak_minutes(way, self.part.wall_mm);
-        let wrap = wrapping(self.round, self.shop, way);
-        let cooling = self.cooling(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?;
-        Some((heating + work) / 60.0 + cooling)
-    }
-
-    fn strength(&self, way: Way) -> ScorePart {
+    fn strength(&self, way: Way) -> (f64, ScorePart) {
         let governing = strongest(&self.belief.setting_the_strength());
         let iron = governing.iron.properties().tensile_mpa;
         let filler = way.method.filler(self.part.wall_mm.unwrap_or(GUESSED_WALL_MM), self.ductile());
@@ -355,26 +462,32 @@ impl Judged<'_> {
                 )
             }
         };
-        ScorePart::new("strength", strength_points(ratio), working)
+        (ratio, ScorePart::new("strength", strength_points(ratio), working))
     }
 
     /// No first choice is called while too little is known of the part; the welder's own stands.
     pub fn contenders(&self, locked: Locked, part_known: bool) -> (MethodPlan, Vec<Ruled>) {
         let locks = |way: Way| match locked {
             Locked::No => false,
-            Locked::Hot => !way.method.pins(),
+            Locked::Hot => !way.method.without_heat(),
             Locked::All => true,
         };
-        let ruling = self.ruling();
+        let edges = self.edges();
+        let ruling = self.ruling(&edges);
         let mut contenders: Vec<Contender> = MethodId::ALL
             .into_iter()
             .map(|method| {
                 let (school, schools) = self.school_of(method, &ruling);
-                self.contender(Way { method, school }, schools, &ruling)
+                self.contender(Way { method, school }, schools, &ruling, &edges)
             })
             .collect();
+        let cheapest = contenders
+            .iter()
+            .filter(|c| c.recommended)
+            .filter_map(|c| c.price.total)
+            .fold(f64::INFINITY, f64::min);
         let quickest =
-            contenders.iter().filter(|c| !c.excluded).filter_map(|c| c.hours).fold(f64::INFINITY, f64::min);
+            contenders.iter().filter(|c| c.recommended).filter_map(|c| c.hours).fold(f64::INFINITY, f64::min);
         for contender in &mut contenders {
             if let Some(hours) = contender.hours {
                 let over = if quickest.is_finite() { quickest } else { hours };
@@ -384,6 +497,10 @@ impl Judged<'_> {
                     format!("{hours:.1} h against {over:.1} h for the quickest"),
                 ));
             }
+            if let Some(total) = contender.price.total.filter(|_| cheapest.is_finite() && cheapest > 0.0) {
+                let working = format!("{total:.0} against {cheapest:.0} for the cheapest");
+                contender.parts.push(ScorePart::new("money", money_points(total, cheapest), working));
+            }
             contender.score = contender.parts.iter().map(|part| part.points).sum();
             for part in &mut contender.parts {
                 part.working = said_exactly(&part.working, self.part.units);
@@ -391,10 +508,11 @@ impl Judged<'_> {
         }
         contenders.sort_by(|a, b| {
             (a.excluded.cmp(&b.excluded))
+                .then(b.recommended.cmp(&a.recommended))
                 .then(b.score.total_cmp(&a.score))
                 .then(a.target_c.unwrap_or(0.0).total_cmp(&b.target_c.unwrap_or(0.0)))
         });
-        let left: Vec<&Contender> = contenders.iter().filter(|c| !c.excluded).collect();
+        let left: Vec<&Contender> = contenders.iter().filter(|c| c.recommended).collect();
         let leads = match left[..] {
             _ if !part_known => None,
             [] => None,
@@ -435,22 +553,34 @@ impl Judged<'_> {
         // A part that is referred out is taken by nobody.
         let own = overrule.filter(|_| locked != Locked::All).map(|own| own.way);
         let chosen = own.or(leads.filter(|way| !locks(*way)));
+        let taken = chosen.and_then(|way| contenders.iter().find(|contender| contender.way == way));
         let plan = MethodPlan {
             chosen,
             sets_pins: chosen.is_some_and(|way| way.method.pins()),
             overruled: overrule.is_some_and(|own| Some(own.way) != leads),
             headline,
+            what: taken.map_or_else(String::new, doing),
+            why: taken.map_or_else(String::new, |taken| why(taken, &contenders, overrule.is_some())),
+            weighed_words: taken.map_or_else(String::new, |taken| self.weighed(taken).1),
+            weighed: taken.map_or_else(Vec::new, |taken| self.weighed(taken).0),
+            wanted_min: self.moment.and_then(|at| Some((at.wanted_min? - at.now_min) as f64)),
             not_considered: ruling.not_considered.into_iter().map(|it| it.what).collect(),
-            not_counted: vec![
-                "cleaning, drilling, grinding and checking".to_owned(),
-                "price: needs rates".to_owned(),
-            ],
+            not_counted: match self.shop.rate {
+                None => vec!["price: needs rates".to_owned()],
+                Some(_) => Vec::new(),
+            },
             contenders,
         };
         (plan, ruled)
     }
 
-    fn contender(&self, way: Way, schools: Vec<String>, ruling: &Ruling) -> Contender {
+    fn contender(
+        &self,
+        way: Way,
+        schools: Vec<String>,
+        ruling: &Ruling,
+        edges: &[(Way, f64, f64)],
+    ) -> Contender {
         let applies = |fired: &&Fired| {
             fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
         };
@@ -470,8 +600,12 @@ impl Judged<'_> {
         let (plus, minus) = rule_points(favours.len(), cautions.len());
         let target = self.target_of(way);
         let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
-        let odds = odds(way, self.stitch_kind(), 0, 0);
-        let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), self.strength(way)];
+        let odds_start = odds_of(way.method, self.variant(way), &Outcomes::default());
+        let moves = self.moves(way, target.as_ref(), edges);
+        let moved = moves.parts(way.method);
+        let odds = shifted(odds_start, shift_of(&moved));
+        let (strength, strong) = self.strength(way);
+        let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), strong];
         if !favours.is_empty() {
             parts.push(ScorePart::new("for", plus, format!("{} × 8, 20 at most", favours.len())));
         }
@@ -508,7 +642,9 @@ impl Judged<'_> {
                 ));
             }
         }
-        let hours = self.hours(way);
+        let steps = self.steps(way);
+        let sums = steps.as_deref().map(totals);
+        let hours = sums.map(|(hands, clock)| (hands + clock) / 60.0);
         let summary = [
             Some(target_c.map_or("no preheat".to_owned(), |celsius| {
                 format!("preheat {}", self.say(celsius, Unit::Celsius))
@@ -520,19 +656,30 @@ impl Judged<'_> {
             way,
             label: way.label(),
             excluded: !reasons.is_empty(),
+            recommended: reasons.is_empty() && way.method.entry().recommended,
             score: 0.0,
             parts,
             favours,
             cautions,
             reasons,
+            raised_by: self.raised_by(way, odds_start, &moves),
             odds,
+            odds_start,
+            odds_parts: odds_lines(odds_start, odds, &moved),
             odds_for: match way.practice().map(|practice| practice.start) {
                 Some(Start::ByPins) => self.stitch_kind().words().to_owned(),
                 _ if way.method == MethodId::GasIron => way.school.word().to_owned(),
                 _ => "one year of its ordinary use".to_owned(),
             },
             hours,
+            hands_hours: sums.map(|(hands, _)| hands / 60.0),
+            ready: steps.as_deref().and_then(|steps| self.ready(steps)),
+            price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps)),
+            steps: steps.unwrap_or_default(),
             target_c,
+            heat_words: target_c.map_or("cold".to_owned(), |celsius| self.say(celsius, Unit::Celsius)),
+            strength,
+            joint_words: joint_words(way, strength),
             summary: summary.into_iter().flatten().collect::<Vec<_>>().join(", "),
             schools_to_choose: schools_to_choose(way.method, self.shop.units),
             schools,

@@ -92,6 +92,14 @@ pub struct FeaturePlan {
     pub within: Option<bool>,
 }
 
+impl BenchPlan {
+    /// A break was found to rock, and so holds stress.
+    #[must_use]
+    pub fn locked_in(&self) -> bool {
+        self.breaks.iter().any(|it| it.locked_in)
+    }
+}
+
 pub(crate) struct BenchAsked<'a> {
     pub round: &'a Round,
     pub laid: &'a Laid<'a>,

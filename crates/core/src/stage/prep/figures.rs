@@ -80,6 +80,7 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
                     }),
                 );
             }
+            _ if seam.pins == 0 => {}
             _ => {
                 figures.push(
                     facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
@@ -122,6 +123,15 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
                 .source(Source::House, Certainty::Estimate),
         );
     }
+    if prep.locks > 0 {
+        figures.push(
+            Figure::new("prep.locks", "Locks", f64::from(prep.locks), Unit::Count)
+                .because(
+                    "Across the cracks, one each {40 to 60 mm}: they hold what pins alone would let open.",
+                )
+                .source(Source::House, Certainty::Computed),
+        );
+    }
     if prep.pins > 0 {
         figures.push(
             Figure::new("prep.pins", "Pins", f64::from(prep.pins), Unit::Count)
@@ -160,6 +170,24 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
             prep.missing_cm3
         ));
     }
+    let rods = if filler.wire() {
+        Figure::new("prep.rods", "Wire", metal, Unit::Grams)
+            .because("It comes off a spool: there are no rods to count.")
+            .fact("Filler", format!("{} {}", filler.class, filler.name))
+            .source(Source::Standard("AWS A5.7; what stays our own".to_owned()), Certainty::Estimate)
+    } else {
+        Figure::new("prep.rods", "Rods", prep.rods, Unit::Count)
+            .because(format!(
+                "One rod of {{{} drill}} gives {{{usable:.0} g}} without its stub; one more is for tacks.",
+                number(filler.rod_diameter_mm, 1)
+            ))
+            .formula(format!(
+                "{{{metal:.0} g}} ÷ {{{usable:.1} g}} = {:.1}, the next whole one, + 1",
+                metal / usable
+            ))
+            .fact("Filler", format!("{} {}", filler.class, filler.name))
+            .source(Source::Standard("AWS A5.15; what stays our own".to_owned()), Certainty::Estimate)
+    };
     vec![
         volume,
         Figure::new("prep.metal", "Metal to buy", metal, Unit::Grams)
@@ -173,17 +201,7 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
             ))
             .fact("Filler", filler.class)
             .source(Source::Standard("AWS A5.15; what stays our own".to_owned()), Certainty::Estimate),
-        Figure::new("prep.rods", "Rods", prep.rods, Unit::Count)
-            .because(format!(
-                "One rod of {{{} drill}} gives {{{usable:.0} g}} without its stub; one more is for tacks.",
-                number(filler.rod_diameter_mm, 1)
-            ))
-            .formula(format!(
-                "{{{metal:.0} g}} ÷ {{{usable:.1} g}} = {:.1}, the next whole one, + 1",
-                metal / usable
-            ))
-            .fact("Filler", format!("{} {}", filler.class, filler.name))
-            .source(Source::Standard("AWS A5.15; what stays our own".to_owned()), Certainty::Estimate),
+        rods,
     ]
 }
 

@@ -20,7 +20,7 @@ pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
 pub(crate) use seam::ChosenGroove;
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
-use seam::{changing, detailed, groove_seam, pin_seam};
+use seam::{changing, detailed, groove_seam, lap_seam, pin_seam};
 pub(crate) use work::WorkAsked;
 pub use work::WorkLine;
 use work::{part_of, work_list};
@@ -34,11 +34,16 @@ pub struct PrepPlan {
     /// The filler by class and size; empty for pins.
     pub filler: String,
     pub volume_cm3: f64,
+    /// 0 for wire and for pins.
     pub rods: f64,
+    /// Filler to have at hand, in g; 0 for pins.
+    pub metal_g: f64,
     /// Filler that is laid, in g; 0 for pins.
     pub laid_g: f64,
     pub beads: u32,
     pub pins: u32,
+    /// Locks across the cracks.
+    pub locks: u32,
     /// Of the volume what builds up missing metal.
     pub missing_cm3: f64,
     /// What to do, in order; of the chosen way only.
@@ -86,6 +91,8 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
         let (length_mm, wall_mm) = (crack.length_mm? + crack.run_out_mm, crack.wall_mm);
         seams.push(if way.method.pins() {
             pin_seam(asked, crack, length_mm, wall_mm)?
+        } else if way.method.entry().groove.is_none() {
+            lap_seam(asked, crack, length_mm, wall_mm)
         } else {
             groove_seam(asked, crack, length_mm, wall_mm)?
         });
@@ -95,7 +102,7 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
     }
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
     let filler = way.method.filler(thickest, ductile);
-    let missing_cm3 = if way.method.pins() { 0.0 } else { asked.missing_cm3 };
+    let missing_cm3 = if way.method.without_heat() { 0.0 } else { asked.missing_cm3 };
     let volume_cm3 = seams.iter().map(|seam| seam.volume_cm3).sum::<f64>() + missing_cm3;
     Some(PrepPlan {
         way,
@@ -106,9 +113,11 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
             format!("{} {}, {size}", filler.class, filler.name)
         }),
         rods: filler.map_or(0.0, |filler| filler.rods(volume_cm3)),
+        metal_g: filler.map_or(0.0, |filler| filler.metal_g(volume_cm3)),
         volume_cm3,
         beads: seams.iter().map(|seam| seam.beads).sum::<u32>() + build_up_beads(way, missing_cm3, thickest),
         pins: seams.iter().map(|seam| seam.pins).sum(),
+        locks: seams.iter().map(|seam| seam.locks).sum(),
         missing_cm3,
         work: Vec::new(),
         seams,
@@ -118,7 +127,7 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
 /// What cannot be done hot and is asked of this job. Pins are set cold: nothing.
 fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
     let PrepAsked { way, cracks, .. } = *asked;
-    if way.method.pins() {
+    if way.method.without_heat() {
         return Vec::new();
     }
     let holes = cracks.iter().flat_map(|c| &c.ends).any(|end| end.stop_hole.is_some());
@@ -128,6 +137,7 @@ fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
     let penetrant = cracks.iter().any(|crack| crack.found_by.is_some_and(FoundBy::leaves_something));
     let asked_for = |id: &str| match id {
         "holes" => holes,
+        "groove" => way.method.entry().groove.is_some(),
         "penetrant" => penetrant,
         "paint" => asked.paint_of_unknown_age,
         _ => true,
@@ -251,18 +261,19 @@ fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
 
 /// Minutes at the pins, the arc or the rod, the waits of the school among them.
 ///
-/// Pins: 4 min each. Beads: their length at 2.5 mm/s and the school's wait for each. A braze or a gas
+/// Pins: 4 min each, locks 12. Beads: their length at 2.5 mm/s and the school's wait for each. A braze or a gas
 /// weld is laid in one go: its metal at what is laid in a minute.
 ///
 /// # Source
 /// House.
 pub(crate) fn work_minutes(prep: &PrepPlan) -> f64 {
     const PIN_MIN: f64 = 4.0;
+    const LOCK_MIN: f64 = 12.0;
     const TRAVEL_MM_S: f64 = 2.5;
     let beads = f64::from(prep.beads);
     let school = prep.way.school;
     match prep.way.method.entry().filling.and_then(|filling| filling.laid_g_a_min) {
-        _ if school == School::NoHeat => f64::from(prep.pins) * PIN_MIN,
+        _ if school == School::NoHeat => f64::from(prep.pins) * PIN_MIN + f64::from(prep.locks) * LOCK_MIN,
         Some(g_a_min) => prep.laid_g / g_a_min,
         None => beads * (school.bead_mm() / TRAVEL_MM_S / 60.0 + school.wait_min_a_bead()),
     }

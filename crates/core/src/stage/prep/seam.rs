@@ -9,10 +9,12 @@ use crate::filler::{countersink_volume_cm3, hole_volume_cm3};
 use crate::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_radius_mm};
 use crate::job::{Round, SeamReadingKind};
 use crate::method::{Joins, Way};
-use crate::quantity::{Rounding, Unit, WallMillimetres, number};
+use crate::quantity::{Rounding, Unit, UnitSystem, WallMillimetres, number};
 use crate::seam::{Ground, added_up};
 use crate::stage::cracks::{CrackPlan, by_rule, wall_at};
-use crate::stitch::{StitchOutline, StitchRow, crack_order, pin_for_wall_mm, tap_drill_mm};
+use crate::stitch::{
+    StitchOutline, StitchRow, crack_order, lock_length_mm, locks_across, pin_for_wall_mm, tap_drill_mm,
+};
 
 /// One seam: a crack's groove, or its row of pins.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -44,6 +46,9 @@ pub struct SeamPlan {
     pub beads: u32,
     pub pins: u32,
     pub pin_mm: f64,
+    /// Locks across the crack, and how long each is; 0 where none are set.
+    pub locks: u32,
+    pub lock_mm: f64,
     pub pitch_mm: f64,
     pub tap_drill_mm: f64,
     /// Pin numbers from the left end, in the order they go in.
@@ -275,6 +280,8 @@ pub(super) fn groove_seam(
         beads,
         pins: 0,
         pin_mm: 0.0,
+        locks: 0,
+        lock_mm: 0.0,
         pitch_mm: 0.0,
         tap_drill_mm: 0.0,
         pin_order: Vec::new(),
@@ -413,7 +420,7 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed<'_>, lip_mm: f6
             Joins::Arc => {
                 why.push("Through the wall, so that the root is joined and not bridged.".to_owned())
             }
-            Joins::Bronze | Joins::Pins => {}
+            _ => {}
         }
     }
     if changing(crack).is_some() {
@@ -508,7 +515,36 @@ pub(super) fn pin_seam(
     let overlap = if fluid_tight { 0.5 } else { 1.0 / 3.0 };
     let row = StitchRow::new(StitchOutline::Straight, length_mm + 2.0 * pin_mm, pin_mm, overlap).ok()?;
     let pins = row.pins();
+    let locked = asked.way.method.entry().joins == Joins::PinsAndLocks;
     Some(SeamPlan {
+        pins: pins.pins,
+        pin_mm,
+        locks: if locked { locks_across(length_mm) } else { 0 },
+        lock_mm: if locked { lock_length_mm(pin_mm) } else { 0.0 },
+        pitch_mm: pins.pitch_mm,
+        tap_drill_mm: tap_drill_mm(pin_mm)?,
+        pin_order: crack_order(pins.pins),
+        ..bare_seam(crack, length_mm, wall_mm, units)
+    })
+}
+
+/// A seam that is neither ground nor pinned: lapped, strapped over or filled cold.
+pub(super) fn lap_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> SeamPlan {
+    let lapped = asked.way.method.entry().joins == Joins::Silver;
+    SeamPlan {
+        // Drawn in with one run of the torch.
+        beads: u32::from(lapped),
+        volume_cm3: if lapped { length_mm * LAP_WALLS * wall_mm * LAP_GAP_MM / 1000.0 } else { 0.0 },
+        ..bare_seam(crack, length_mm, wall_mm, asked.units)
+    }
+}
+
+/// House: a lap is so many walls wide, and the gap that silver fills is so wide in mm.
+const LAP_WALLS: f64 = 3.0;
+const LAP_GAP_MM: f64 = 0.1;
+
+fn bare_seam(crack: &CrackPlan, length_mm: f64, wall_mm: f64, units: UnitSystem) -> SeamPlan {
+    SeamPlan {
         id: crack.id,
         letter: crack.letter.clone(),
         ground: false,
@@ -528,15 +564,17 @@ pub(super) fn pin_seam(
         usual: None,
         volume_cm3: 0.0,
         beads: 0,
-        pins: pins.pins,
-        pin_mm,
-        pitch_mm: pins.pitch_mm,
-        tap_drill_mm: tap_drill_mm(pin_mm)?,
-        pin_order: crack_order(pins.pins),
+        pins: 0,
+        pin_mm: 0.0,
+        locks: 0,
+        lock_mm: 0.0,
+        pitch_mm: 0.0,
+        tap_drill_mm: 0.0,
+        pin_order: Vec::new(),
         why: Vec::new(),
         cuts: Vec::new(),
         read: Vec::new(),
-    })
+    }
 }
 
 /// To a tenth of a millimetre: nobody grinds closer.

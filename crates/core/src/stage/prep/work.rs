@@ -10,9 +10,8 @@ use crate::field::{self, crack};
 use crate::iron::Iron;
 use crate::job::{Work, WorkStep};
 use crate::map::MarkKind;
-use crate::method::Joins;
 use crate::quantity::{Millimetres, Unit, UnitSystem};
-use crate::said::upper;
+use crate::said::{said, upper};
 use crate::stage::cracks::{CrackPlan, EndPlan, Laid, OFF_HARD_SPOT_MM, margin_mm};
 use crate::stop_hole::{FoundBy, drill_under};
 
@@ -73,9 +72,11 @@ pub(crate) fn work_list(asked: &WorkAsked<'_>, plan: &PrepPlan) -> Vec<WorkLine>
     list.found();
     list.holes(&plan.seams);
     if asked.prep.way.method.pins() {
-        list.pins();
+        list.pins(&plan.seams);
     } else {
-        list.grooves(&plan.seams);
+        if asked.prep.way.method.entry().groove.is_some() {
+            list.grooves(&plan.seams);
+        }
         list.rest(&plan.seams);
     }
     let ticked = &asked.prep.round.ticked;
@@ -191,7 +192,7 @@ impl<'a> List<'a> {
                  and rock; force nothing closed."
             );
             self.line(Work::FitUp, (Some(plan.id), None), sentence, Vec::new());
-            if !way.method.pins() {
+            if way.method.entry().groove.is_some() {
                 let sentence = format!(
                     "At the tacks of {letter} only, small: the rest keeps its keyed fit until it is tacked."
                 );
@@ -329,7 +330,7 @@ impl<'a> List<'a> {
         }
     }
 
-    fn pins(&mut self) {
+    fn pins(&mut self, seams: &[SeamPlan]) {
         let keep = self.say(OFF_HARD_SPOT_MM);
         self.once(Work::Pins, "Drill and tap pin by pin; each one cuts into its neighbour.");
         self.line(
@@ -338,6 +339,19 @@ impl<'a> List<'a> {
             "Keep off any hard spot. If the drill skates, stop and cut it out.".to_owned(),
             vec![format!("{keep} off")],
         );
+        let locks: u32 = seams.iter().map(|seam| seam.locks).sum();
+        if let Some(seam) = seams.iter().find(|seam| seam.locks > 0) {
+            let long = self.say(seam.lock_mm);
+            let word = if locks == 1 { "lock" } else { "locks" };
+            self.line(
+                Work::Pins,
+                (None, Some(3)),
+                format!(
+                    "{locks} {word} across the crack first, spread along it; then the pins between them."
+                ),
+                vec![format!("{long} long")],
+            );
+        }
     }
 
     /// Which seams first: what closes up once it is joined, then the rest as they were found.
@@ -414,7 +428,7 @@ impl<'a> List<'a> {
                 read.says == "through"
                     || (read.says == "into_the_lip" && seam.form.as_deref() != Some("double_V"))
             });
-            if cut || (through && way.method.entry().joins != Joins::Arc) {
+            if cut || (through && way.method.entry().arc.is_none()) {
                 let why = if cut { "it was cut deeper than the lip" } else { "the groove goes through" };
                 let sentence = format!("Behind {letter}, copper or carbon plate, or clay: {why}.");
                 self.line(Work::Backing, (Some(seam.id), None), sentence, Vec::new());
@@ -451,7 +465,7 @@ impl<'a> List<'a> {
             );
         }
         for (at, step) in way.method.entry().prep.iter().enumerate() {
-            self.line(Work::OfMethod, (None, Some(at as u32 + 1)), (*step).to_owned(), Vec::new());
+            self.line(Work::OfMethod, (None, Some(at as u32 + 1)), said(step, units), Vec::new());
         }
         let at = units.say(DRY_C, Unit::Celsius);
         let how = "Water and solvent out of pores and holes, before the heat goes on.";

@@ -1,0 +1,44 @@
+//! A nickel butter layer over the bond face, then steel wire to build up what is missing.
+
+use super::{Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, stick};
+use crate::method::{MethodId, School};
+
+pub(super) const METHOD: Method = Method {
+    method: MethodId::ButterBuild,
+    id: "butter_build",
+    label: "Butter and build up",
+    doing: "Butter it with nickel and build it up in steel",
+    leaves: "a little bright",
+    joins: Joins::Arc,
+    practices: &[
+        Practice {
+            school: School::WholePart,
+            target_c: Some(180.0),
+            least_c: None,
+            most: Most::Over(100.0),
+            start: Start::Of(6.0, 4.0),
+            fall: 1.0,
+        },
+        Practice {
+            school: School::Cold,
+            target_c: Some(15.0),
+            least_c: None,
+            most: Most::At(65.0),
+            start: Start::Of(6.0, 4.0),
+            fall: 1.0,
+        },
+    ],
+    stands: Stands { for_good_c: 600.0, with_caution_c: 600.0, cycling_c: None, short_c: None },
+    efficiency: 0.8,
+    recommended: true,
+    groove: Some(UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false }),
+    filling: Some(Filling {
+        filler: |wall_mm, _| stick::stick("ENi-CI", "nickel stick", (280.0, 450.0), wall_mm),
+        layer: stick::layer,
+        laid_g_a_min: None,
+    }),
+    arc: Some(stick::ARC),
+    prep: &["Nickel over the whole bond face first. Steel wire only on the nickel, never on the iron."],
+    at_torch: &["Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13."],
+    joint_words: stick::joint_words,
+};

@@ -1,0 +1,19 @@
+//! M15: a hard or flame-cut edge takes no thread.
+
+use super::{Asked, PINS, Rule, Saying};
+use crate::quantity::Unit;
+
+pub(super) const RULE: Rule = Rule { id: "M15", iron: None, judge };
+
+/// House: so far, in mm, an edge is taken back.
+const BACK_MM: f64 = 6.0;
+
+fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
+    if asked.hard_edges == Some(true) {
+        let back = asked.units.say(BACK_MM, Unit::Millimetres);
+        rule.exclude(
+            PINS,
+            format!("A flame-cut or melted edge is hard: no drill bites until it is {back} back."),
+        );
+    }
+}

@@ -1,0 +1,431 @@
+//! How long each way takes on this job, and what it costs.
+
+use serde::{Deserialize, Serialize};
+
+use super::{Contender, Judged};
+use crate::day::Day;
+use crate::decide::Choices;
+use crate::field;
+use crate::heat::{HeatSource, UNWRAP_C};
+use crate::hours::{Step, Takes, ready_min, totals};
+use crate::iron::Iron;
+use crate::map::MarkKind;
+use crate::method::{Joins, Way, for_days};
+use crate::quantity::Unit;
+use crate::said::said;
+use crate::stage::cooling::wrapping;
+use crate::stage::cracks::margin_mm;
+use crate::stage::heat::soak_minutes;
+use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan, work_minutes};
+use crate::stop_hole::FoundBy;
+
+/// Wall-clock minutes since 1970 in the shop's own zone: now, and when the part is fetched.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Moment {
+    pub now_min: i64,
+    /// Nothing while no day is said.
+    pub wanted_min: Option<i64>,
+}
+
+/// When a way can be ready.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Ready {
+    /// By the clock, in min from now.
+    pub after_min: f64,
+    /// "Fri 27 Nov, 14:30"; once it is lit, how long all of it takes.
+    pub words: String,
+    /// After it is wanted.
+    pub late: bool,
+    /// It is lit already: not reckoned from now.
+    pub begun: bool,
+}
+
+/// What a way costs, line by line.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Price {
+    /// In the shop's money; nothing while the shop has no rate.
+    pub total: Option<f64>,
+    pub lines: Vec<PriceLine>,
+    /// What is not in it, since nobody has said what it costs.
+    pub without: Vec<String>,
+}
+
+/// One line of a price.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PriceLine {
+    pub what: String,
+    /// "6 h 20 x 45"
+    pub working: String,
+    pub amount: f64,
+}
+
+/// Ours: the worst case takes so much longer by hand, and cools so much longer where the part is as heavy as it may be.
+const WORST_HANDS: f64 = 1.5;
+const WORST_COOLING: f64 = 1.3;
+
+fn of_minutes(at_min: i64) -> String {
+    let (day, minute) = (at_min.div_euclid(1440), at_min.rem_euclid(1440));
+    let day = Day::of_number(day).map(Day::said).unwrap_or_default();
+    // "Fri 27 Nov": the year goes without saying.
+    let day = day.rsplit_once(' ').map_or(day.as_str(), |(day, _)| day);
+    format!("{day}, {}:{:02}", minute / 60, minute % 60)
+}
+
+fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
+    let Some(section) = seam.section else { return (0.0, 0.0, 0.0) };
+    let sides = if seam.form.as_deref() == Some("double_V") { 2.0 } else { 1.0 };
+    let crown = 2.0 / 3.0 * section.top_width_mm * seam.cap_mm;
+    (sides * (section.area_mm2 - crown).max(0.0), sides * crown, sides * section.top_width_mm)
+}
+
+impl Judged<'_> {
+    /// Every step of a way with its minutes; nothing while the cracks are not laid out, or its heat is not known.
+    pub(super) fn steps(&self, way: Way) -> Option<Vec<Step>> {
+        let prep = prep_plan(&self.prep_asked(way))?;
+        let mut steps = Steps { list: Vec::new() };
+        self.before(way, &prep, &mut steps);
+        self.at_the_heat(way, &prep, &mut steps)?;
+        self.afterwards(&prep, &mut steps);
+        for step in &mut steps.list {
+            step.working = said(&step.working, self.shop.units);
+        }
+        Some(steps.list)
+    }
+
+    fn before(&self, way: Way, prep: &PrepPlan, steps: &mut Steps) {
+        const CLEANED_CM2_A_MIN: f64 = 25.0;
+        let round = self.round;
+        let both = if self.both_sides() { 2.0 } else { 1.0 };
+        let cleaned: f64 =
+            prep.seams.iter().map(|seam| seam.length_mm * 2.0 * margin_mm(seam.wall_mm) * both / 100.0).sum();
+        steps.hands(
+            "clean",
+            "Clean",
+            cleaned / CLEANED_CM2_A_MIN,
+            format!("{{{:.0} mm2}} at {{2500 mm2}} a minute", cleaned * 100.0),
+        );
+        let thickest = prep.seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
+        if round.get(field::part::OIL) == Some("soaked") && !way.method.without_heat() {
+            let bake = 45.0 + 2.0 * thickest;
+            let oven = self.shop.heat_sources().any(HeatSource::is_oven);
+            let hands = 15.0 + if oven { 0.0 } else { bake };
+            steps.add(
+                "bake",
+                "Bake the oil out",
+                hands,
+                if oven { bake } else { 0.0 },
+                "15 to degrease, then 45 and 2 for each {1 mm} of wall",
+            );
+        }
+        let mut looked: Vec<FoundBy> = self.cracks.iter().filter_map(|crack| crack.found_by).collect();
+        looked.sort_by_key(|found| *found as u8);
+        looked.dedup();
+        for found in looked {
+            let (hands, clock) = finding_min(found);
+            steps.add("find", "Find the ends", hands, clock, "once a face");
+        }
+        let place = round.get(field::part::PLACE) == Some("in_place");
+        if place || !self.part.heat_shy.is_empty() && !way.method.without_heat() {
+            steps.hands("strip", "Take off what is in the way", 30.0, "30 min, a guess");
+        }
+        let holes: Vec<_> = self
+            .cracks
+            .iter()
+            .filter(|crack| crack.becomes != "leave")
+            .flat_map(|crack| &crack.ends)
+            .filter(|end| end.stop_hole.is_some())
+            .collect();
+        if !holes.is_empty() && !way.method.pins() {
+            let sunk = if way.method.entry().groove.is_some() { 2.0 * both } else { 0.0 };
+            let minutes: f64 = holes.iter().map(|end| 4.0 + 0.25 * end.wall_mm + sunk).sum();
+            let count = holes.len();
+            steps.hands(
+                "drill",
+                "Stop-holes",
+                minutes,
+                format!("{count} holes of 4, a quarter for each {{1 mm}} of wall, 2 a countersink"),
+            );
+        }
+        let volume_mm3: f64 = prep.seams.iter().map(|seam| mean_section_mm2(seam).0 * seam.length_mm).sum();
+        if volume_mm3 > 0.0 {
+            let disc = self.cracks.iter().all(|crack| {
+                let reach = round.get(field::crack::REACH.of(crack.id));
+                reach.is_none_or(|reach| reach.iter().any(|tool| tool == "disc"))
+            });
+            let (thin, burr) = (Takes::ThinDisc.mm3_a_min(), Takes::Burr.mm3_a_min());
+            let minutes =
+                if disc { volume_mm3 / 2.0 / thin + volume_mm3 / 2.0 / burr } else { volume_mm3 / burr };
+            let cm3 = volume_mm3 / 1000.0;
+            steps.hands(
+                "open",
+                "Open the grooves",
+                minutes,
+                format!("{{{cm3:.1} cm3}}, half by disc, half by burr; burr alone where no disc gets in"),
+            );
+        }
+        let tacks: usize = self.tacks.iter().sum();
+        if !self.tacks.is_empty() && !way.method.without_heat() {
+            let minutes = 10.0 * self.tacks.len() as f64 + 8.0 * tacks as f64;
+            steps.hands(
+                "fit",
+                "Fit and tack",
+                minutes,
+                format!("10 a break + {tacks} tacks of 5 and 3 to check"),
+            );
+        }
+        steps.hands("lay_out", "Lay out", 25.0, "15 + 10 to light");
+    }
+
+    fn at_the_heat(&self, way: Way, prep: &PrepPlan, steps: &mut Steps) -> Option<()> {
+        let fill = work_minutes(prep);
+        let double = prep.seams.iter().filter(|seam| seam.form.as_deref() == Some("double_V")).count();
+        let joins = way.method.entry().joins;
+        match joins {
+            Joins::Pins | Joins::PinsAndLocks => {
+                let ductile = self.belief.leading == Iron::Ductile;
+                let a_tap = if ductile { 15.0 } else { 40.0 };
+                let taps = 2.0 * (f64::from(prep.pins) / a_tap).floor();
+                steps.hands(
+                    "stitch",
+                    "Pins",
+                    fill + taps,
+                    format!(
+                        "{} pins of 4, {} locks of 12, a tap for {a_tap:.0} holes",
+                        prep.pins, prep.locks
+                    ),
+                );
+            }
+            Joins::Strap => {
+                let straps = prep.seams.len() as f64;
+                steps.hands("strap", "Straps", straps * (30.0 + 40.0), "30 + 4 bolts of 10 each");
+            }
+            Joins::Epoxy => {
+                steps.hands(
+                    "cold_fill",
+                    "Fill",
+                    20.0 * prep.seams.len() as f64,
+                    "20 a seam; its cure is the maker's",
+                );
+            }
+            Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => {
+                let mut cooling = None;
+                if way.school.preheats() {
+                    let target = self.target_of(way)?;
+                    let sources = self.sources?;
+                    let reached = sources.reach(&target)?;
+                    let heating = reached.minutes + soak_minutes(way, self.part.wall_mm);
+                    let oven = reached.run.source.is_oven() && !reached.run.source.is_fire();
+                    let (hands, clock) = if oven { (0.0, heating) } else { (heating, 0.0) };
+                    steps.add("heat", "Heat and soak", hands, clock, "the model's minutes and the soak");
+                    let wrap = wrapping(self.round, self.shop, way);
+                    cooling = Some(self.cooling(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
+                }
+                let words = match prep.beads {
+                    0 => "what is laid in a minute".to_owned(),
+                    beads => format!("{beads} beads with the waits of their school"),
+                };
+                steps.hands("fill", "Fill", fill, words);
+                if double > 0 {
+                    steps.hands("turn", "Turn it", 3.0 * double as f64, "3 a turn");
+                }
+                if let Some(hours) = cooling {
+                    steps.hands("pack", "Pack", 10.0, "10 min");
+                    steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, until it may be unwrapped");
+                    steps.hands("unpack", "Unpack", 15.0, "15 min");
+                }
+            }
+        }
+        Some(())
+    }
+
+    fn afterwards(&self, prep: &PrepPlan, steps: &mut Steps) {
+        let round = self.round;
+        steps.add("check", "Check", 25.0, 20.0, "10 + dye, 15 and 20 to draw");
+        let crown_mm3: f64 = prep.seams.iter().map(|seam| mean_section_mm2(seam).1 * seam.length_mm).sum();
+        if crown_mm3 > 0.0 {
+            let cm2: f64 =
+                prep.seams.iter().map(|seam| mean_section_mm2(seam).2 * seam.length_mm / 100.0).sum();
+            let rate = Takes::GrindingDisc.mm3_a_min();
+            steps.hands(
+                "blend",
+                "Blend",
+                crown_mm3 / rate + 0.5 * cm2,
+                format!("the crown, and half a minute for each {{100 mm2}} of {{{:.0} mm2}}", cm2 * 100.0),
+            );
+        }
+        let restored: f64 = round
+            .marks
+            .iter()
+            .filter(|mark| mark.what == MarkKind::Feature)
+            .map(|mark| match round.get(field::mark::KIND.of(mark.id)) {
+                Some("thread") => 30.0,
+                Some("flat" | "bore" | "slot") => 45.0,
+                _ => 20.0,
+            })
+            .sum();
+        steps.hands("restore", "Restore", restored, "20 a hole, 30 a thread, 45 a face");
+        if round.get(field::part::PLACE) == Some("in_place") || !self.part.heat_shy.is_empty() {
+            steps.hands("refit", "Put it back", 30.0, "30 min, a guess");
+        }
+        if round.get(field::part::SEEN) == Some("painted") {
+            steps.add("dry", "Paint dries", 0.0, 12.0 * 60.0, "12 h");
+        }
+    }
+
+    /// When it can be ready; nothing where the time of day is not known.
+    pub(super) fn ready(&self, steps: &[Step]) -> Option<Ready> {
+        let Moment { now_min, wanted_min } = self.moment?;
+        if self.round.lit.is_some() {
+            // Begun long ago: how long it takes, and not from now.
+            let (hands, clock) = totals(steps);
+            let words = self.shop.units.say(hands + clock, Unit::Minutes);
+            return Some(Ready { after_min: hands + clock, words, late: false, begun: true });
+        }
+        let at = ready_min(now_min, steps);
+        Some(Ready {
+            after_min: (at - now_min) as f64,
+            words: of_minutes(at),
+            late: wanted_min.is_some_and(|wanted| at > wanted),
+            begun: false,
+        })
+    }
+
+    /// The ways that cannot be ready in time at their worst, each with the day it could be; nothing while no day is
+    /// said. What is lit already is not asked again.
+    pub(super) fn late(&self, ways: impl Iterator<Item = Way>) -> Option<Vec<(Way, String)>> {
+        let Some(Moment { now_min, wanted_min }) = self.moment else { return Some(Vec::new()) };
+        let wanted = wanted_min?;
+        if self.round.lit.is_some() {
+            return Some(Vec::new());
+        }
+        let late = ways.filter_map(|way| {
+            let mut steps = self.steps(way)?;
+            for step in &mut steps {
+                step.attended_min *= WORST_HANDS;
+                step.unattended_min *= WORST_COOLING;
+            }
+            let at = ready_min(now_min, &steps);
+            let most = steps.iter().max_by(|a, b| {
+                (a.attended_min + a.unattended_min).total_cmp(&(b.attended_min + b.unattended_min))
+            })?;
+            (at > wanted).then(|| {
+                let why = format!(
+                    "Ready {} at the worst, wanted {}. What takes longest: {}.",
+                    of_minutes(at),
+                    of_minutes(wanted),
+                    most.label.to_lowercase()
+                );
+                (way, why)
+            })
+        });
+        Some(late.collect())
+    }
+
+    /// What a way costs, as far as the shop has said what things cost.
+    pub(super) fn price(&self, way: Way, steps: &[Step]) -> Price {
+        let Some(rate) = self.shop.rate else { return Price::default() };
+        let (hands, clock) = totals(steps);
+        let mut lines = Vec::new();
+        let mut line = |what: &str, minutes: f64, rate: f64| {
+            if minutes > 0.0 && rate > 0.0 {
+                let working = format!("{} × {rate}", self.shop.units.say(minutes, Unit::Minutes));
+                lines.push(PriceLine { what: what.to_owned(), working, amount: minutes / 60.0 * rate });
+            }
+        };
+        line("Hands", hands, rate);
+        line("Oven and waiting", clock, self.shop.low_rate.unwrap_or(0.0));
+        let mut without = Vec::new();
+        if way.method.entry().filling.is_some() {
+            without.push("filler".to_owned());
+        }
+        if way.school.preheats() {
+            without.push("gas".to_owned());
+        }
+        if way.method.pins() {
+            without.push("pins and taps".to_owned());
+        }
+        Price { total: Some(lines.iter().map(|line| line.amount).sum()), lines, without }
+    }
+}
+
+impl Judged<'_> {
+    /// Mending, patching and replacing, in the shop's money; and when mending is worth it.
+    pub(super) fn weighed(&self, taken: &Contender) -> (Vec<PriceLine>, String) {
+        const DAY_H: f64 = 24.0;
+        let round = self.round;
+        let (Some(replacement), Some(repair_cost), Some(hours)) =
+            (round.get(field::part::REPLACEMENT_PRICE), taken.price.total, taken.hours)
+        else {
+            return (Vec::new(), String::new());
+        };
+        let last = |days: f64| for_days(taken.odds.mean, days);
+        let wait_days = round.get(field::part::REPLACEMENT_WAIT).unwrap_or(0.0);
+        let repair_days = taken.ready.as_ref().map_or(hours / DAY_H, |ready| ready.after_min / 60.0 / DAY_H);
+        let choices = Choices {
+            repair_cost,
+            repair_days,
+            odds: last(self.part.life_days.unwrap_or(365.0)),
+            replacement,
+            wait_days,
+            downtime_per_day: round.get(field::part::DOWNTIME).unwrap_or(0.0),
+        };
+        let costs = choices.costs();
+        let patch = Choices { odds: last(wait_days), ..choices }.costs().patch_and_order;
+        let line =
+            |what: &str, working: String, amount: f64| PriceLine { what: what.to_owned(), working, amount };
+        let mut lines = vec![
+            line(
+                "Mend it",
+                format!("{:.0} of 100 hold as long as they have to", choices.odds * 100.0),
+                costs.repair,
+            ),
+            line("Replace it", format!("in {wait_days:.0} days"), costs.replace),
+        ];
+        // Where nothing is waited for, a patch until then patches nothing.
+        if wait_days > 0.0 {
+            lines.push(line("Patch it, with a new one on order", format!("for {wait_days:.0} days"), patch));
+        }
+        lines.sort_by(|a, b| a.amount.total_cmp(&b.amount));
+        let words = match costs.break_even {
+            Some(share) if share <= 1.0 => {
+                format!("Mending is worth it if more than {:.0} of 100 hold.", share * 100.0)
+            }
+            Some(_) => "By money mending is never worth it.".to_owned(),
+            None => String::new(),
+        };
+        (lines, words)
+    }
+}
+
+fn finding_min(found: FoundBy) -> (f64, f64) {
+    match found {
+        FoundBy::Eye => (5.0, 0.0),
+        FoundBy::Dye => (15.0, 20.0),
+        _ => (15.0, 0.0),
+    }
+}
+
+struct Steps {
+    list: Vec<Step>,
+}
+
+impl Steps {
+    fn add(&mut self, id: &str, label: &str, hands: f64, clock: f64, working: impl Into<String>) {
+        if hands > 0.0 || clock > 0.0 {
+            self.list.push(Step {
+                id: id.to_owned(),
+                label: label.to_owned(),
+                attended_min: hands,
+                unattended_min: clock,
+                working: working.into(),
+            });
+        }
+    }
+
+    fn hands(&mut self, id: &str, label: &str, minutes: f64, working: impl Into<String>) {
+        self.add(id, label, minutes, 0.0, working);
+    }
+}

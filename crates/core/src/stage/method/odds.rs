@@ -1,0 +1,219 @@
+//! What moves the odds of each way on this job, and what would raise them.
+
+use super::{Judged, LEAST_SHIFT, OddsLine, limit_k_per_h, wrapping};
+use crate::field;
+use crate::job::{Reading, TorchEntry};
+use crate::method::{MethodId, Moves, Odds, OddsPart, School, Target, Variant, Way, shift_of, shifted};
+use crate::stop_hole::{FoundBy, stop_hole};
+
+/// Ours: a change of the odds smaller than this is not worth saying.
+const WORTH_SAYING: f64 = 0.015;
+
+impl Judged<'_> {
+    pub(super) fn variant(&self, way: Way) -> Variant {
+        match (way.method, way.school) {
+            (MethodId::Stitch, _) => Variant::Pins(self.stitch_kind()),
+            (_, School::Modest) => Variant::Modest,
+            _ => Variant::Usual,
+        }
+    }
+
+    /// What is known of this job that is worse or better than ordinary: before the heat as it is planned, afterwards
+    /// as it was read and logged.
+    pub(super) fn moves(&self, way: Way, target: Option<&Target>, edges: &[(Way, f64, f64)]) -> Moves {
+        let round = self.round;
+        let mut moves = Moves {
+            oil_soaked_unbaked: round.get(field::part::OIL) == Some("soaked"),
+            old_filler_left: self.old_filler_left(way),
+            one_side_of_two: self.part.both_sides == Some(false) && !way.method.without_heat(),
+            leading_iron: Some(self.belief.of(self.belief.leading)),
+            t85_s: edges.iter().find(|(of, _, _)| *of == way).map(|(_, t85_s, _)| *t85_s),
+            locked_in_stress: self.locked_in,
+            cause_stays: round.get(field::part::CAUSE_CURED) == Some(false),
+            checked_clean: round.get(field::check::CRACKS_AGAIN) == Some("ok"),
+            ..Moves::default()
+        };
+        if !way.method.pins() {
+            for end in
+                self.cracks.iter().filter(|crack| crack.becomes == "repair").flat_map(|crack| &crack.ends)
+            {
+                match end.stop_hole {
+                    Some(hole) => moves.run_past.push(hole.run_past_chance),
+                    None if end.kind == "tip" && end.run_out.is_none() => moves.tips_without_hole += 1,
+                    None => {}
+                }
+            }
+        }
+        if let (true, Some(sources), Some(target)) = (way.school.preheats(), self.sources, target) {
+            let reached = sources.reach(target);
+            moves.preheat_short_k = match reached {
+                Some(reached) if !reached.least_only => 0.0,
+                _ => sources.short_k(target).unwrap_or(0.0),
+            };
+            if let Some(reached) = reached.filter(|reached| !reached.even_enough) {
+                moves.uneven_over_k = (reached.worst_k - sources.limit_k).max(0.0);
+            }
+            moves.closed_heated_locally = way.school == School::Modest && self.part.closed();
+            let wrap = wrapping(round, self.shop, way);
+            let fastest =
+                self.cooling(&sources.body, target.most_c, &wrap).map(|cooling| cooling.fastest_k_per_h());
+            if let (Some(fastest), Some(limit)) = (fastest, limit_k_per_h(way, self.part)) {
+                moves.fall_over_limit = fastest / limit;
+            }
+        }
+        self.as_logged(way, target, &mut moves);
+        moves
+    }
+
+    /// Once it was lit for this way, what was read and logged takes the place of what was planned.
+    fn as_logged(&self, way: Way, target: Option<&Target>, moves: &mut Moves) {
+        let round = self.round;
+        let lit_for = round.lit.as_ref().and_then(|lit| lit.frozen.as_ref()).and_then(|frozen| frozen.way);
+        if lit_for != Some(way) {
+            return;
+        }
+        let Some(target) = target else { return };
+        let mut readings: Vec<Reading> = round.part_readings().collect();
+        readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        let beads: Vec<f64> = round
+            .standing_log()
+            .filter(|entry| entry.entry == TorchEntry::Bead)
+            .map(|entry| entry.minutes)
+            .collect();
+        let peened = round.standing_log().filter(|entry| entry.entry == TorchEntry::Peened).count();
+        if beads.is_empty() {
+            return;
+        }
+        let began: Vec<f64> = beads
+            .iter()
+            .filter_map(|at| readings.iter().rev().find(|reading| reading.minutes <= *at))
+            .map(|reading| reading.celsius)
+            .collect();
+        let share = |count: usize, of: usize| if of == 0 { 0.0 } else { count as f64 / of as f64 };
+        moves.share_beads_cold = share(began.iter().filter(|at| **at < target.least_c).count(), began.len());
+        moves.share_beads_hot = share(began.iter().filter(|at| **at > target.most_c).count(), began.len());
+        if let Some(lowest) = began.iter().copied().reduce(f64::min).filter(|_| way.school.preheats()) {
+            moves.preheat_short_k = (target.least_c - lowest).max(0.0);
+        }
+        moves.share_not_peened = share(beads.len().saturating_sub(peened), beads.len());
+    }
+
+    /// Old or unknown filler stays where it should be out: bronze may stay under bronze where it is sound.
+    fn old_filler_left(&self, way: Way) -> bool {
+        let stays = self.round.get(field::part::OLD_FILLER_OUT) == Some(false);
+        let bronze_on_bronze = !way.method.fusion();
+        stays
+            && !way.method.without_heat()
+            && match self.round.old_filler() {
+                Some("bronze") => !bronze_on_bronze,
+                Some("nickel" | "steel" | "other") => true,
+                _ => false,
+            }
+    }
+
+    /// What would raise the odds, each tried: the tips found better, the oil baked out, the iron settled.
+    pub(super) fn raised_by(&self, way: Way, start: Odds, moves: &Moves) -> Vec<String> {
+        let odds = |moves: &Moves| shifted(start, shift_of(&moves.parts(way.method))).mean;
+        let now = odds(moves);
+        let mut tried: Vec<(f64, String)> = Vec::new();
+        let mut with = |what: &str, better: &Moves| {
+            let then = odds(better);
+            if then - now >= WORTH_SAYING {
+                let said = format!("{what}: {:.0} to {:.0} of 100", now * 100.0, then * 100.0);
+                tried.push((then, said));
+            }
+        };
+        if !moves.run_past.is_empty() {
+            with("Find the tips with dye", &Moves { run_past: self.with_dye(), ..moves.clone() });
+        }
+        if moves.tips_without_hole > 0 {
+            with("A hole at each tip", &Moves { tips_without_hole: 0, ..moves.clone() });
+        }
+        if moves.oil_soaked_unbaked {
+            with("Bake the oil out", &Moves { oil_soaked_unbaked: false, ..moves.clone() });
+        }
+        with("Be sure of the iron", &Moves { leading_iron: Some(1.0), ..moves.clone() });
+        if moves.old_filler_left {
+            with("Get the old filler out", &Moves { old_filler_left: false, ..moves.clone() });
+        }
+        if moves.one_side_of_two {
+            with("Weld it from both sides", &Moves { one_side_of_two: false, ..moves.clone() });
+        }
+        if moves.cause_stays {
+            with("Put right what broke it", &Moves { cause_stays: false, ..moves.clone() });
+        }
+        tried.sort_by(|a, b| b.0.total_cmp(&a.0));
+        tried.into_iter().map(|(_, said)| said).collect()
+    }
+
+    /// The chance at each tip that its hole misses it, were they found with dye.
+    fn with_dye(&self) -> Vec<f64> {
+        let ends = self
+            .cracks
+            .iter()
+            .filter(|crack| crack.becomes == "repair")
+            .flat_map(|crack| crack.ends.iter().map(move |end| (crack, end)));
+        ends.filter_map(|(crack, end)| {
+            let planned = end.stop_hole?;
+            let better = matches!(crack.found_by, Some(FoundBy::Dye | FoundBy::Magnetic)) || end.drilled;
+            let wall = crate::quantity::WallMillimetres::new(end.wall_mm).ok()?;
+            Some(if better {
+                planned.run_past_chance
+            } else {
+                stop_hole(wall, FoundBy::Dye, &self.shop.drills_mm)
+                    .run_past_chance
+                    .min(planned.run_past_chance)
+            })
+        })
+        .collect()
+    }
+}
+
+/// The parts worth a word, each with what it makes of a hundred.
+pub(super) fn odds_lines(start: Odds, odds: Odds, parts: &[OddsPart]) -> Vec<OddsLine> {
+    let worth = parts.iter().enumerate().filter(|(_, part)| part.shift.abs() >= LEAST_SHIFT);
+    let line = |(at, part): (usize, &OddsPart)| {
+        let mut others = parts.to_vec();
+        others.remove(at);
+        let without = shifted(start, shift_of(&others)).mean;
+        let of_100 = (odds.mean - without) * 100.0;
+        let moves = match of_100.abs() {
+            least if least < 0.5 => "hardly".to_owned(),
+            many if of_100 < 0.0 => format!("{many:.0} fewer of 100"),
+            many => format!("{many:.0} more of 100"),
+        };
+        OddsLine {
+            name: part.name.clone(),
+            shift: part.shift,
+            words: odds_words(&part.name).to_owned(),
+            moves,
+        }
+    };
+    worth.map(line).collect()
+}
+
+/// A part of the odds in words.
+fn odds_words(name: &str) -> &'static str {
+    match name {
+        "preheat_short" => "the preheat stays short",
+        "beads_cold" => "beads begun too cold",
+        "beads_hot" => "beads begun too hot",
+        "uneven" => "heated unevenly",
+        "restraint" => "a closed shape heated at the joint alone",
+        "fell_fast" => "cools faster than it should",
+        "tip_missed" => "a true tip may lie past its hole",
+        "no_hole" => "a tip without a hole",
+        "oil" => "oil in the pores",
+        "old_filler" => "old filler left in it",
+        "one_side" => "from one side only",
+        "iron_unsure" => "not sure of the iron",
+        "not_peened" => "beads not peened",
+        "hard_edge" => "a hard edge beside the weld",
+        "skill" => "seldom done here",
+        "locked_in" => "stress locked in the casting",
+        "cause_stays" => "what broke it is still there",
+        "strapped" => "a strap takes a part of the load",
+        "checked_clean" => "looked at again and nothing found",
+        _ => "something else",
+    }
+}

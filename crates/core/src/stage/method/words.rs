@@ -1,0 +1,71 @@
+//! What to do and why, in one sentence each.
+
+use super::Contender;
+use crate::method::{School, Way};
+
+/// "Braze it with the torch, the whole part at 300 °C."
+pub(super) fn doing(taken: &Contender) -> String {
+    let doing = taken.way.method.entry().doing;
+    match (taken.way.school, taken.target_c) {
+        (School::Cold, _) => format!("{doing}, cold: a short bead, then wait."),
+        (_, Some(_)) => format!("{doing}, the whole part at {}.", taken.heat_words),
+        (_, None) => format!("{doing}."),
+    }
+}
+
+/// Ours: a lead in odds smaller than this is not worth a word; in hours likewise.
+const MORE_OFTEN: f64 = 0.02;
+const SOONER_H: f64 = 1.0;
+
+/// Why this one and not the others.
+pub(super) fn why(taken: &Contender, all: &[Contender], welders_own: bool) -> String {
+    let others: Vec<&Contender> =
+        all.iter().filter(|other| other.recommended && other.way != taken.way).collect();
+    let mut said = Vec::new();
+    let best_odds = others.iter().map(|other| other.odds.mean).reduce(f64::max);
+    let quickest = others.iter().filter_map(|other| other.hours).reduce(f64::min);
+    if taken.recommended && best_odds.is_some_and(|best| taken.odds.mean - best >= MORE_OFTEN) {
+        said.push("holds more often than the others".to_owned());
+    }
+    if let (Some(hours), Some(quickest)) = (taken.hours, quickest)
+        && quickest - hours >= SOONER_H
+    {
+        said.push("is done soonest".to_owned());
+    }
+    let best_score = others.iter().map(|other| other.score).reduce(f64::max);
+    if let Some(best) = best_score.filter(|best| said.is_empty() && taken.score > *best) {
+        said.push(format!("leads by {:.0} points, all in all", taken.score - best));
+    }
+    if let Some(ready) = taken.ready.as_ref().filter(|ready| !ready.begun) {
+        said.push(format!(
+            "can be ready {}{}",
+            ready.words,
+            if ready.late { ", after it is wanted" } else { "" }
+        ));
+    }
+    let sentence = match said.as_slice() {
+        [] => String::new(),
+        [only] => format!("It {only}."),
+        [first @ .., last] => format!("It {}, and {last}.", first.join(", ")),
+    };
+    match (welders_own, others.is_empty()) {
+        (true, _) => format!("The welder's choice. {sentence}").trim_end().to_owned(),
+        (false, true) => format!("Nothing else is left. {sentence}").trim_end().to_owned(),
+        (false, false) => sentence,
+    }
+}
+
+/// How strong the joint is against the iron, and what of it is seen afterwards.
+pub(super) fn joint_words(way: Way, strength: f64) -> String {
+    let leaves = way.method.entry().leaves;
+    let strong = match strength {
+        none if none <= 0.0 => "carries nothing".to_owned(),
+        over if over >= 1.05 && way.method.fusion() => {
+            format!("filler {over:.1} times the iron: the weak place is the iron at its edge")
+        }
+        over if over >= 1.05 => format!("{over:.1} times the iron, where the filler has taken"),
+        as_strong if as_strong >= 0.95 => "about as strong as the iron".to_owned(),
+        less => format!("{:.0} % of the iron's own strength", less * 100.0),
+    };
+    format!("{strong}; {leaves}")
+}

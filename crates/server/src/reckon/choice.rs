@@ -1,0 +1,234 @@
+//! `POST /api/reckon/{odds,decide}`
+
+use rocket::post;
+use rocket::serde::json::Json;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use vanadin_core::decide::Choices;
+use vanadin_core::method::{
+    HeldFor, MethodId, Moves, OddsPart, Outcomes, StitchKind, Variant, for_days, odds_of, shift_of, shifted,
+};
+use vanadin_core::problem::{FieldProblem, Problems};
+
+use super::chosen;
+use crate::api_error::{ApiError, ProblemsBody};
+use crate::body::Body;
+
+/// A repair of the shop's own that held when it was last asked.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct HeldRepair {
+    pub days: f64,
+    pub same_iron: bool,
+}
+
+/// What is known of a repair; what is left out does not count.
+#[derive(Debug, Default, Deserialize, ToSchema)]
+#[serde(default)]
+pub struct OddsRequest {
+    /// A method's id: `torch_braze`.
+    pub method: String,
+    /// modest; between, plain or thin_loaded_or_hot; left out for the usual one.
+    pub variant: String,
+    pub held: Vec<HeldRepair>,
+    pub failed_same: u32,
+    pub failed_other: u32,
+    /// How long it has to last; a year when left out.
+    pub days: Option<f64>,
+    pub preheat_short_k: f64,
+    pub share_beads_cold: f64,
+    pub uneven_over_k: f64,
+    pub closed_heated_locally: bool,
+    pub fall_over_limit: f64,
+    /// The chance at each tip that it lies past its hole.
+    pub run_past: Vec<f64>,
+    pub tips_without_hole: u32,
+    pub tips_followed_to_sound: u32,
+    pub oil_soaked_unbaked: bool,
+    pub old_filler_left: bool,
+    pub one_side_of_two: bool,
+    /// Chance of the iron that leads.
+    pub leading_iron: Option<f64>,
+    pub share_not_peened: f64,
+    pub share_beads_hot: f64,
+    pub t85_s: Option<f64>,
+    pub own_count: Option<f64>,
+    pub locked_in_stress: bool,
+    pub cause_stays: bool,
+    pub strapped: bool,
+    pub checked_clean: bool,
+}
+
+/// How likely it holds a year, four times in five between `low` and `high`; and as long as it has to.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct OddsAnswer {
+    pub p: f64,
+    pub low: f64,
+    pub high: f64,
+    pub p_days: f64,
+    /// In log-odds.
+    pub shift: f64,
+    /// What moves it, the largest first.
+    pub parts: Vec<OddsPart>,
+}
+
+/// Ours: lists longer than this are no list of tips or of repairs.
+const LIST_MOST: usize = 1_000;
+const DAYS: (f64, f64) = (0.0, 36_500.0);
+
+fn within(problems: &mut Problems, field: &str, value: f64, (low, high): (f64, f64)) {
+    if !(low..=high).contains(&value) {
+        problems.add(FieldProblem::new(field, format!("{value} cannot be"), format!("{low} to {high}")));
+    }
+}
+
+/// How likely a repair is to hold.
+#[utoipa::path(post, path = "/api/reckon/odds", request_body = OddsRequest, responses(
+    (status = 200, description = "The odds", body = OddsAnswer),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/odds", data = "<body>")]
+pub fn odds(body: Body<OddsRequest>) -> Result<Json<OddsAnswer>, ApiError> {
+    let asked = body.0?;
+    let mut problems = Problems::default();
+    let method = chosen(
+        &mut problems,
+        "method",
+        &asked.method,
+        MethodId::from_id(&asked.method),
+        "a method, as arc_nickel or torch_braze",
+    );
+    let variant = match (method, asked.variant.as_str()) {
+        (Some(MethodId::Stitch), variant) => StitchKind::from_variant(variant).map(Variant::Pins),
+        (_, "") => Some(Variant::Usual),
+        (Some(MethodId::GasIron), "modest") => Some(Variant::Modest),
+        _ => None,
+    };
+    let right = "modest for gas_iron; between, plain or thin_loaded_or_hot for stitch; or nothing";
+    let variant = chosen(&mut problems, "variant", &asked.variant, variant, right);
+    let share = (0.0, 1.0);
+    for (field, value, bounds) in [
+        ("days", asked.days.unwrap_or(365.0), DAYS),
+        ("preheat_short_k", asked.preheat_short_k, (0.0, 2_000.0)),
+        ("share_beads_cold", asked.share_beads_cold, share),
+        ("uneven_over_k", asked.uneven_over_k, (0.0, 2_000.0)),
+        ("fall_over_limit", asked.fall_over_limit, (0.0, 1_000.0)),
+        ("leading_iron", asked.leading_iron.unwrap_or(1.0), share),
+        ("share_not_peened", asked.share_not_peened, share),
+        ("share_beads_hot", asked.share_beads_hot, share),
+        ("t85_s", asked.t85_s.unwrap_or(0.0), (0.0, 1e6)),
+        ("own_count", asked.own_count.unwrap_or(0.0), (0.0, 1e6)),
+    ] {
+        within(&mut problems, field, value, bounds);
+    }
+    if asked.run_past.len() > LIST_MOST || asked.held.len() > LIST_MOST {
+        problems.add(FieldProblem::new("run_past", "the list is too long", "up to 1000"));
+    } else {
+        for (at, chance) in asked.run_past.iter().enumerate() {
+            within(&mut problems, &format!("run_past[{at}]"), *chance, share);
+        }
+        for (at, held) in asked.held.iter().enumerate() {
+            within(&mut problems, &format!("held[{at}].days"), held.days, DAYS);
+        }
+    }
+    problems.finish()?;
+    let (Some(method), Some(variant)) = (method, variant) else {
+        return Err(ApiError::NotAcceptable(Vec::new()));
+    };
+    let own = Outcomes {
+        held: asked.held.iter().map(|it| HeldFor { days: it.days, same_iron: it.same_iron }).collect(),
+        failed_same: asked.failed_same,
+        failed_other: asked.failed_other,
+    };
+    let moves = Moves {
+        preheat_short_k: asked.preheat_short_k,
+        share_beads_cold: asked.share_beads_cold,
+        share_beads_hot: asked.share_beads_hot,
+        uneven_over_k: asked.uneven_over_k,
+        closed_heated_locally: asked.closed_heated_locally,
+        fall_over_limit: asked.fall_over_limit,
+        run_past: asked.run_past,
+        tips_without_hole: asked.tips_without_hole,
+        tips_followed_to_sound: asked.tips_followed_to_sound,
+        oil_soaked_unbaked: asked.oil_soaked_unbaked,
+        old_filler_left: asked.old_filler_left,
+        one_side_of_two: asked.one_side_of_two,
+        leading_iron: asked.leading_iron,
+        share_not_peened: asked.share_not_peened,
+        t85_s: asked.t85_s,
+        own_count: asked.own_count,
+        locked_in_stress: asked.locked_in_stress,
+        cause_stays: asked.cause_stays,
+        strapped: asked.strapped,
+        checked_clean: asked.checked_clean,
+    };
+    let parts = moves.parts(method);
+    let shift = shift_of(&parts);
+    let found = shifted(odds_of(method, variant, &own), shift);
+    Ok(Json(OddsAnswer {
+        p: found.mean,
+        low: found.low,
+        high: found.high,
+        p_days: for_days(found.mean, asked.days.unwrap_or(365.0)),
+        shift,
+        parts,
+    }))
+}
+
+/// What has to be weighed, in money and days.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct DecideRequest {
+    pub repair_cost: f64,
+    pub repair_days: f64,
+    /// Chance that it lasts as long as it has to.
+    pub odds: f64,
+    pub replacement: f64,
+    pub wait_days: f64,
+    #[serde(default)]
+    pub downtime_per_day: f64,
+}
+
+/// What each choice may be expected to cost.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DecideAnswer {
+    pub repair: f64,
+    pub patch_and_order: f64,
+    pub replace: f64,
+    /// Worth it when more than this share of such repairs holds.
+    pub break_even: Option<f64>,
+}
+
+/// What mending, patching and replacing cost.
+#[utoipa::path(post, path = "/api/reckon/decide", request_body = DecideRequest, responses(
+    (status = 200, description = "The costs", body = DecideAnswer),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/decide", data = "<body>")]
+pub fn decide(body: Body<DecideRequest>) -> Result<Json<DecideAnswer>, ApiError> {
+    const MONEY: (f64, f64) = (0.0, 1e9);
+    let asked = body.0?;
+    let mut problems = Problems::default();
+    for (field, value, bounds) in [
+        ("repair_cost", asked.repair_cost, MONEY),
+        ("repair_days", asked.repair_days, DAYS),
+        ("odds", asked.odds, (0.0, 1.0)),
+        ("replacement", asked.replacement, MONEY),
+        ("wait_days", asked.wait_days, DAYS),
+        ("downtime_per_day", asked.downtime_per_day, MONEY),
+    ] {
+        within(&mut problems, field, value, bounds);
+    }
+    problems.finish()?;
+    let costs = Choices {
+        repair_cost: asked.repair_cost,
+        repair_days: asked.repair_days,
+        odds: asked.odds,
+        replacement: asked.replacement,
+        wait_days: asked.wait_days,
+        downtime_per_day: asked.downtime_per_day,
+    }
+    .costs();
+    Ok(Json(DecideAnswer {
+        repair: costs.repair,
+        patch_and_order: costs.patch_and_order,
+        replace: costs.replace,
+        break_even: costs.break_even,
+    }))
+}

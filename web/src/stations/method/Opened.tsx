@@ -1,0 +1,146 @@
+import { useQuery } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { wouldQuery } from '../../api/queries'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { fieldId } from '../../ui/focus'
+
+export interface OpenedProps {
+  way: Schemas['Contender']
+  chosen: boolean
+  /** The job is referred out: it is worked out, but nobody takes it here. */
+  refused: boolean
+  onTake: () => void
+}
+
+/** One way, opened: for, against, what it leaves, its hours, its school, and what would bring it forward. */
+export function Opened({ way, chosen, refused, onTake }: OpenedProps): ReactNode {
+  return (
+    <section aria-label={way.label} className="flex flex-col gap-1 border-l-[3px] border-scribe py-2 pl-3">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <h3 className="text-[22px] leading-7">{way.label}</h3>
+        {!way.excluded && !refused && (
+          <Button onPress={onTake} chosen={chosen} label={`${chosen ? 'Taken' : 'Take it'}: ${way.label}`}>
+            {chosen ? 'Taken' : 'Take it'}
+          </Button>
+        )}
+      </div>
+      <Line name="Out" lines={way.reasons} />
+      <Line name="For it" lines={way.favours} />
+      <Line name="Against" lines={way.cautions} />
+      <Line name="Better" lines={way.raised_by} joined="; " />
+      <First way={way} />
+      <Line name="Joint" lines={[way.joint_words]} />
+      <Line name="Odds" lines={way.odds_parts.map((part) => `${part.words} (${part.moves})`)} joined="; " />
+      <Line
+        name="Hours"
+        lines={way.steps.map((step) => `${step.label.toLowerCase()} ${stepWords(step)}`)}
+        joined=", "
+      />
+      <Points way={way} />
+      {chosen && way.schools_to_choose.length > 1 && <School schools={way.schools_to_choose} />}
+      {way.schools.map((school) => (
+        <p key={school} className="small text-ash">
+          {school}
+        </p>
+      ))}
+    </section>
+  )
+}
+
+/** Hands and clock of a step: "6 min", "13 h by itself". */
+function stepWords(step: Schemas['Step']): string {
+  const said = (minutes: number): string =>
+    minutes < 60
+      ? `${Math.ceil(minutes)} min`
+      : `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`
+  const parts = [
+    step.attended_min > 0 ? said(step.attended_min) : '',
+    step.unattended_min > 0 ? `${said(step.unattended_min)} by itself` : '',
+  ]
+  return parts.filter((part) => part !== '').join(' and ')
+}
+
+function Line({
+  name,
+  lines,
+  joined = ' ',
+}: {
+  name: string
+  lines: readonly string[]
+  joined?: string
+}): ReactNode {
+  if (lines.length === 0) return null
+  return (
+    <p className="grid grid-cols-[80px_1fr] gap-x-3">
+      <span className="label pt-0.5">{name}</span>
+      <span>{lines.join(joined)}</span>
+    </p>
+  )
+}
+
+/** What would make it the first: tried on the server, on the whole plan. */
+function First({ way }: { way: Schemas['Contender'] }): ReactNode {
+  const { view } = useJob()
+  const { revision } = useShop()
+  const first = view.plan.methods.contenders.find((contender) => contender.recommended)
+  const asked = useQuery({
+    ...wouldQuery(view.id, view.revision, revision, way.way.method),
+    enabled: first?.way.method !== way.way.method,
+  })
+  if (asked.data == null) return null
+  const { change, then, odds } = asked.data
+  if (then == null)
+    return (
+      <Line name="First" lines={['Nothing that was tried, alone or in twos, would make it the first.']} />
+    )
+  const becomes = then === 'first' ? 'then it is the first choice' : 'then it is left, behind others'
+  const holds = odds == null ? '' : `, ${(odds * 100).toFixed(0)} of 100`
+  return <Line name="First" lines={[`${change}: ${becomes}${holds}.`]} />
+}
+
+/** The score, part by part: asked for, not shown. */
+function Points({ way }: { way: Schemas['Contender'] }): ReactNode {
+  if (way.excluded) return null
+  return (
+    <details>
+      <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
+        {way.score.toFixed(0)} points: how they add up
+      </summary>
+      <ul className="formula">
+        {way.parts.map((part) => (
+          <li key={part.name}>
+            {part.points >= 0 ? '+' : '−'}
+            {Math.abs(part.points).toFixed(1)} {part.name}: {part.working}
+          </li>
+        ))}
+      </ul>
+    </details>
+  )
+}
+
+/** The schools of the method that was chosen: a school belongs to its method. */
+function School({ schools }: { schools: Schemas['Contender']['schools_to_choose'] }): ReactNode {
+  const { field, typed, say } = useJob()
+  const { units } = useShop()
+  return (
+    <div className="mt-1">
+      <p className="label mb-1">Another school than the usual</p>
+      <Choice
+        id={fieldId('method.school')}
+        label="School"
+        choices={schools}
+        chosen={typed('method.school')}
+        onChoose={(school) =>
+          say(
+            { kind: 'set', key: 'method.school', typed: school, shown_in: units },
+            field('method.school').revision,
+          )
+        }
+      />
+    </div>
+  )
+}
