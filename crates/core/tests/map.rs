@@ -598,3 +598,65 @@ fn a_name_on_the_map_is_given_once() {
     let letter = &job.round().cracks.iter().find(|crack| crack.id == next).unwrap().letter;
     assert!(next != gone && letter == "F", "{letter}");
 }
+
+/// A crack from (40, 70) to (140, 70) on the plain face, stitched.
+fn stitched(method: &str) -> Mapped {
+    let mut mapped = Mapped::new();
+    mapped.bench.set("method.choice", method);
+    let crack = mapped.first();
+    mapped.bench.set(&crack_key(crack, "end_a"), "tip");
+    mapped.draw(crack, line(&[(40.0, 70.0), (140.0, 70.0)]));
+    mapped
+}
+
+#[test]
+fn pins_stand_in_a_row_from_beyond_one_tip_to_beyond_the_other() {
+    let mapped = stitched("stitch");
+    let plan = mapped.plan();
+    let seam = &plan.prep.as_ref().unwrap().seams[0];
+    let pins = &plan.map.faces[0].pins;
+    assert_eq!(pins.len(), seam.pins as usize);
+    // Hand-worked: M10 pins: the first middle half a pin before the tip, the last as far past the other
+    let (first, last) = (pins.first().unwrap(), pins.last().unwrap());
+    assert!((first.at.x_mm - 35.0).abs() < 1e-6 && (last.at.x_mm - 145.0).abs() < 1e-6, "{first:?} {last:?}");
+    assert!(pins.windows(2).all(|two| (two[1].at.x_mm - two[0].at.x_mm - seam.pitch_mm).abs() < 1e-6));
+    // Every second one first, then those between.
+    assert_eq!((pins[0].turn, pins[2].turn), (1, 2));
+    assert!(pins[1].turn > pins[2].turn);
+    assert!(pins.iter().all(|pin| pin.why_not.is_empty()));
+    // The end pin stops the crack: no hole is drilled for it.
+    assert!(plan.map.faces[0].holes.is_empty());
+    let drawing = plan.map.faces[0].drawing("lever");
+    let strokes = |name: &str| drawing.layers.iter().find(|layer| layer.name == name).unwrap().strokes.len();
+    assert_eq!((strokes("PINS"), strokes("LOCKS")), (3 * pins.len(), 0));
+}
+
+#[test]
+fn locks_lie_across_the_crack() {
+    let plan = stitched("stitch_locks").plan();
+    let locks = &plan.map.faces[0].locks;
+    // Hand-worked: 100 mm asks for two, at a quarter and three quarters; 5 x 10 mm long, half on each side
+    assert_eq!(locks.len(), 2);
+    for (lock, x_mm) in locks.iter().zip([65.0, 115.0]) {
+        assert!((lock.from.x_mm - x_mm).abs() < 1e-6 && (lock.to.x_mm - x_mm).abs() < 1e-6, "{lock:?}");
+        assert!(((lock.from.y_mm - lock.to.y_mm).abs() - 50.0).abs() < 1e-6);
+    }
+}
+
+#[test]
+fn a_pin_that_cannot_go_where_it_should_says_why() {
+    let mut mapped = stitched("stitch");
+    let spot = mapped.bench.say(Change::AddHardSpot { spot: "middle".to_owned(), observed: None });
+    mapped.draw(spot, circle(90.0, 70.0, 8.0));
+    let plan = mapped.plan();
+    let out: Vec<_> = plan.map.faces[0].pins.iter().filter(|pin| !pin.why_not.is_empty()).collect();
+    // Hand-worked: nearer than 4 + 6 + 5 mm of its middle
+    assert!(!out.is_empty() && out.iter().all(|pin| (pin.at.x_mm - 90.0).abs() < 15.0), "{out:?}");
+    assert!(
+        plan.map.faces[0]
+            .pins
+            .iter()
+            .all(|pin| pin.why_not.is_empty() == ((pin.at.x_mm - 90.0).abs() >= 15.0))
+    );
+    assert!(plan.cautions.iter().any(|caution| caution.sentence.contains("cannot go there: hard spot")));
+}

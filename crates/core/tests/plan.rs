@@ -146,9 +146,9 @@ fn stitching_needs_no_heat_and_its_hot_stations_are_full_at_once() {
     let plan = bench.plan();
     assert_eq!(plan.amount(Station::Heat), Amount::Enough);
     assert_eq!(plan.amount(Station::Cooling), Amount::Enough);
-    // Hand-worked: wall 14: M10; to fill 60 + 20; ceil((80 - 10) / 6.667) + 1 = 12; 70 / 11
-    assert_eq!(figure(&plan, "prep.A.pins").unwrap().value, 12.0);
-    assert!((figure(&plan, "prep.A.pitch").unwrap().value - 6.3636).abs() < 0.0001);
+    // Hand-worked: wall 14: M10; to fill 60 + 10 past the one tip; ceil((70 - 10) / 6.667) + 1 = 10; 60 / 9
+    assert_eq!(figure(&plan, "prep.A.pins").unwrap().value, 10.0);
+    assert!((figure(&plan, "prep.A.pitch").unwrap().value - 6.6667).abs() < 0.0001);
     assert_eq!(figure(&plan, "prep.A.tap_drill").unwrap().value, 8.5);
 }
 

@@ -121,11 +121,11 @@ fn a_groove_is_never_deeper_than_the_wall() {
 }
 
 #[rstest]
-// Hand-worked: to fill 60 + 2 d; n = ceil((60 + d) / (d x 2/3)) + 1; pitch (60 + d) / (n - 1)
-#[case::six("6", 6.0, 5.0, 18.0, 66.0 / 17.0)]
-#[case::eight("8", 8.0, 6.8, 14.0, 68.0 / 13.0)]
-#[case::ten("13", 10.0, 8.5, 12.0, 70.0 / 11.0)]
-#[case::twelve("20", 12.0, 10.2, 10.0, 72.0 / 9.0)]
+// Hand-worked: to fill 60 + d, since one end is an edge; n = ceil(60 / (d x 2/3)) + 1; pitch 60 / (n - 1)
+#[case::six("6", 6.0, 5.0, 16.0, 60.0 / 15.0)]
+#[case::eight("8", 8.0, 6.8, 13.0, 60.0 / 12.0)]
+#[case::ten("13", 10.0, 8.5, 10.0, 60.0 / 9.0)]
+#[case::twelve("20", 12.0, 10.2, 9.0, 60.0 / 8.0)]
 fn pins_follow_the_wall(
     #[case] wall: &str,
     #[case] pin: f64,
@@ -143,12 +143,21 @@ fn pins_follow_the_wall(
 }
 
 #[test]
+fn a_row_goes_on_past_each_tip() {
+    let mut bench = lever("stitch", "13", "one");
+    let one_tip = value(&bench.plan(), "prep.A.pins");
+    bench.set(&crack_key(bench.job().round().cracks[0].id, "end_a"), "tip");
+    // Hand-worked: 60 + 20 to fill: ceil(70 / 6.667) + 1 = 12
+    assert_eq!((one_tip, value(&bench.plan(), "prep.A.pins")), (10.0, 12.0));
+}
+
+#[test]
 fn a_tight_row_overlaps_by_half() {
     let mut bench = lever("stitch", "13", "one");
     let loose = value(&bench.plan(), "prep.A.pins");
     bench.set("part.fluid_tight", "yes");
-    // Hand-worked: ceil(70 / 5) + 1 = 15
-    assert_eq!((loose, value(&bench.plan(), "prep.A.pins")), (12.0, 15.0));
+    // Hand-worked: ceil(60 / 5) + 1 = 13
+    assert_eq!((loose, value(&bench.plan(), "prep.A.pins")), (10.0, 13.0));
 }
 
 #[test]

@@ -169,6 +169,15 @@ impl Browser {
             .await
     }
 
+    /// Presses the button whose name begins so.
+    pub async fn press_starting(&self, name: &str) -> anyhow::Result<()> {
+        let path = format!("//button[starts-with(@aria-label, {})]", quoted(name));
+        eventually(&format!("press {name}..."), async || {
+            Ok(self.click(&self.find(By::XPath(path.as_str())).await?).await.is_ok())
+        })
+        .await
+    }
+
     /// To a station by its name on the heat line.
     pub async fn station(&self, word: &str) -> anyhow::Result<()> {
         let path = format!("//nav[@aria-label='Stations']//a[normalize-space(.)={}]", quoted(word));

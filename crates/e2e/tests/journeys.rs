@@ -110,9 +110,11 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     // Method
     browser.press("Cracks, done").await?;
     browser.key("4").await?;
-    browser.sees("Torch braze: first choice.").await?;
+    browser.sees("Braze it with the torch, the whole part at 300 °C.").await?;
+    browser.press_starting("Nickel stick, hot: ").await?;
     browser.press("Take it: Nickel stick, hot").await?;
-    browser.sees("Nickel stick, hot: the welder's choice.").await?;
+    browser.sees("Weld it with nickel stick, the whole part at 300 °C.").await?;
+    browser.sees("The welder's choice.").await?;
 
     // Prep, and a figure asked why
     browser.key("5").await?;

@@ -17,8 +17,8 @@ pub(crate) mod torch;
 pub use check::{CheckLine, looked_at};
 pub use cooling::{CoolingBetween, CoolingPlan};
 pub use cracks::{
-    Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, Grown, HoleOnFace, LineOnFace, MapPlan,
-    MarkOnFace, RunOut, TackOnFace, Unplaced, WallAlong,
+    Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, Grown, HoleOnFace, LineOnFace, LockOnFace,
+    MapPlan, MarkOnFace, PinOnFace, RunOut, TackOnFace, Unplaced, WallAlong,
 };
 pub use hand_over::HandOverPlan;
 pub use heat::{HeatBetween, HeatPlan};

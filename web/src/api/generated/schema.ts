@@ -1413,8 +1413,11 @@ export interface components {
             /** Format: uuid */
             id: string;
             lines: components["schemas"]["LineOnFace"][];
+            locks: components["schemas"]["LockOnFace"][];
             marks: components["schemas"]["MarkOnFace"][];
             name: string;
+            /** @description Pins and locks of a way that sets them. */
+            pins: components["schemas"]["PinOnFace"][];
             /** @description Punch marks past the tips of cracks that are watched. */
             punches: components["schemas"]["At"][];
             /** @description The outer rim first, then what is cut out of it; none while nobody has said. */
@@ -2230,6 +2233,13 @@ export interface components {
             station: components["schemas"]["Station"];
             unlock: string;
         };
+        /** @description One lock, across the crack. */
+        LockOnFace: {
+            /** Format: uuid */
+            crack: string;
+            from: components["schemas"]["At"];
+            to: components["schemas"]["At"];
+        };
         /** @description An entry of the torch log. */
         LogEntry: {
             /** @description The same: "1 h 05". */
@@ -2691,6 +2701,26 @@ export interface components {
         };
         /** @enum {string} */
         PictureField: "shows" | "caption";
+        /** @description One pin on a face. */
+        PinOnFace: {
+            /** Format: double */
+            across_mm: number;
+            at: components["schemas"]["At"];
+            /** Format: uuid */
+            crack: string;
+            /**
+             * Format: int32
+             * @description From the first end of the crack, from 1.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description The how-manieth to go in.
+             */
+            turn: number;
+            /** @description It cannot go there, and why; empty where it can. */
+            why_not: string;
+        };
         /** @description Pins and the distance between their centres. */
         Pins: {
             /** Format: int32 */

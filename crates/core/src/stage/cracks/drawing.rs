@@ -45,6 +45,14 @@ impl FacePlan {
             let at = At::new(hole.at.x_mm + hole.drill_mm / 2.0 + 2.0, hole.at.y_mm - 2.0);
             Stroke::Words { at, text: hole.words.clone() }
         });
+        // What cannot go in is not drilled.
+        let pins = self.pins.iter().filter(|pin| pin.why_not.is_empty()).flat_map(|pin| {
+            let arm =
+                |dx: f64, dy: f64| line(&[pin.at.along((dx, dy), -1.5), pin.at.along((dx, dy), 1.5)], false);
+            let rim = Stroke::Circle { middle: pin.at, radius_mm: pin.across_mm / 2.0 };
+            [rim, arm(1.0, 0.0), arm(0.0, 1.0)]
+        });
+        let locks = self.locks.iter().map(|lock| line(&[lock.from, lock.to], false));
         let punches = self.punches.iter().flat_map(|at| {
             let arm = |dx: f64, dy: f64| line(&[at.along((dx, dy), -2.0), at.along((dx, dy), 2.0)], false);
             [arm(0.7, 0.7), arm(0.7, -0.7)]
@@ -60,6 +68,8 @@ impl FacePlan {
                 layer("CRACKS", 0.7, None, along(|line| &line.points, false)),
                 layer("WITNESS", 0.25, Some((4.0, 2.0)), along(|line| &line.witness, false)),
                 layer("STOP_HOLES", 0.35, None, middles.collect()),
+                layer("PINS", 0.35, None, pins.collect()),
+                layer("LOCKS", 0.7, None, locks.collect()),
                 layer("GROOVE", 0.25, None, along(|line| &line.groove, true)),
                 layer("MARGIN", 0.18, Some((2.0, 2.0)), along(|line| &line.margin, true)),
                 layer("HOLES", 0.35, None, shapes(&["bolt_hole", "bore"])),

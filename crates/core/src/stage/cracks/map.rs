@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::laid::{LaidLine, mark_name};
+use super::pins::{LockOnFace, PinOnFace};
 use super::{CrackPlan, Laid, wall_at};
 use crate::field::{crack, neighbour};
 use crate::job::{Job, Round};
@@ -76,6 +77,9 @@ pub struct FacePlan {
     pub holes: Vec<HoleOnFace>,
     pub marks: Vec<MarkOnFace>,
     pub tacks: Vec<TackOnFace>,
+    /// Pins and locks of a way that sets them.
+    pub pins: Vec<PinOnFace>,
+    pub locks: Vec<LockOnFace>,
     /// Punch marks past the tips of cracks that are watched.
     pub punches: Vec<At>,
     /// What is in the way of what.
@@ -218,7 +222,9 @@ impl MapAsked<'_> {
             false => 0.0,
         };
         let holes = self.holes(at);
-        let clashes = self.clashes(at, &lines, &holes, &marks);
+        let pins = self.pins(at, &marks);
+        let mut clashes = self.clashes(at, &lines, &holes, &marks);
+        clashes.extend(self.pins_in_the_way(&pins));
         FacePlan {
             id: laid.face.id,
             name: laid.name.clone(),
@@ -230,6 +236,8 @@ impl MapAsked<'_> {
             seen,
             back_of: laid.back_of,
             tacks: self.tacks(at),
+            pins,
+            locks: self.locks(at),
             punches: self.punches(at),
             lines,
             holes,
@@ -362,7 +370,9 @@ impl MapAsked<'_> {
     fn holes(&self, at: usize) -> Vec<HoleOnFace> {
         let face = self.laid.faces[at].face.id;
         let mut holes = Vec::new();
-        for plan in self.cracks {
+        let pinned = self.prep.is_some_and(|prep| prep.pins > 0);
+        // Where pins are set the end pin stops the crack.
+        for plan in self.cracks.iter().filter(|plan| !pinned || plan.becomes != "repair") {
             for end in &plan.ends {
                 let (Some(hole), Some(place)) = (&end.stop_hole, &end.at) else { continue };
                 let Some(middle) = place.hole.filter(|_| place.face == face) else { continue };

@@ -6,6 +6,7 @@ mod ends;
 mod figures;
 mod laid;
 mod map;
+mod pins;
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -27,6 +28,7 @@ pub use map::{
     Clash, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, MapPlan, MarkOnFace, TackOnFace, Unplaced,
 };
 pub(crate) use map::{MapAsked, clash_sentences, map_plan, margin_mm};
+pub use pins::{LockOnFace, PinOnFace};
 
 /// So much is kept off a hard spot: no drill bites it. House.
 pub(crate) const OFF_HARD_SPOT_MM: f64 = 6.0;

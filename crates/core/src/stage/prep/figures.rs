@@ -84,10 +84,12 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
             _ => {
                 figures.push(
                     facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
-                        .because("Enough to fill the crack and one pin beyond each end, each biting into the last.")
+                        .because("Enough to fill the crack and one pin beyond each tip, each biting into the last.")
                         .formula(format!(
-                            "({{{} mm}} + 2 × {{{} mm}} − {{{} mm}}) ÷ {{{:.1} mm}} + 1",
-                            seam.length_mm, seam.pin_mm, seam.pin_mm, seam.pitch_mm
+                            "({{{:.1} mm}} − {{{} mm}}) ÷ {{{:.1} mm}} + 1, the crack and a pin beyond each tip",
+                            f64::from(seam.pins - 1) * seam.pitch_mm + seam.pin_mm,
+                            seam.pin_mm,
+                            seam.pitch_mm
                         ))
                         .source(Source::House, how_sure),
                 );

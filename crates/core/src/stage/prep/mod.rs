@@ -18,7 +18,7 @@ use crate::stop_hole::FoundBy;
 
 pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
-pub(crate) use seam::ChosenGroove;
+pub(crate) use seam::{ChosenGroove, goes_beyond};
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
 use seam::{changing, detailed, groove_seam, lap_seam, pin_seam};
 pub(crate) use work::WorkAsked;

@@ -513,7 +513,10 @@ pub(super) fn pin_seam(
     let pin_mm = pin_for_wall_mm(WallMillimetres::new(wall_mm).ok()?)?;
     // House: tight joints overlap by half, others by a third.
     let overlap = if fluid_tight { 0.5 } else { 1.0 / 3.0 };
-    let row = StitchRow::new(StitchOutline::Straight, length_mm + 2.0 * pin_mm, pin_mm, overlap).ok()?;
+    // One pin beyond each end that stops in the metal; none in the air past an edge.
+    let row_mm =
+        length_mm + pin_mm * f64::from(crack.ends.iter().filter(|end| goes_beyond(&end.kind)).count() as u32);
+    let row = StitchRow::new(StitchOutline::Straight, row_mm.max(pin_mm), pin_mm, overlap).ok()?;
     let pins = row.pins();
     let locked = asked.way.method.entry().joins == Joins::PinsAndLocks;
     Some(SeamPlan {
@@ -526,6 +529,11 @@ pub(super) fn pin_seam(
         pin_order: crack_order(pins.pins),
         ..bare_seam(crack, length_mm, wall_mm, units)
     })
+}
+
+/// An end that stops in the metal, or that nobody has seen: the row of pins goes on past it.
+pub(crate) fn goes_beyond(kind: &str) -> bool {
+    !matches!(kind, "edge" | "hole" | "branch" | "over_edge")
 }
 
 /// A seam that is neither ground nor pinned: lapped, strapped over or filled cold.

@@ -245,8 +245,11 @@ impl<'a> List<'a> {
     fn holes(&mut self, seams: &[SeamPlan]) {
         let PrepAsked { cracks, drills_mm, .. } = *self.prep();
         let slowest = self.asked.slowest;
+        let pinned = self.prep().way.method.pins();
+        // Where pins are set the end pin stops the crack.
         let open: Vec<(&CrackPlan, usize, &EndPlan)> = cracks
             .iter()
+            .filter(|plan| !pinned || plan.becomes != "repair")
             .flat_map(|plan| plan.ends.iter().enumerate().map(move |(at, end)| (plan, at, end)))
             .filter(|(_, _, end)| end.stop_hole.is_some() && !end.drilled)
             .collect();
@@ -331,14 +334,6 @@ impl<'a> List<'a> {
     }
 
     fn pins(&mut self, seams: &[SeamPlan]) {
-        let keep = self.say(OFF_HARD_SPOT_MM);
-        self.once(Work::Pins, "Drill and tap pin by pin; each one cuts into its neighbour.");
-        self.line(
-            Work::Pins,
-            (None, Some(2)),
-            "Keep off any hard spot. If the drill skates, stop and cut it out.".to_owned(),
-            vec![format!("{keep} off")],
-        );
         let locks: u32 = seams.iter().map(|seam| seam.locks).sum();
         if let Some(seam) = seams.iter().find(|seam| seam.locks > 0) {
             let long = self.say(seam.lock_mm);
@@ -352,6 +347,14 @@ impl<'a> List<'a> {
                 vec![format!("{long} long")],
             );
         }
+        let keep = self.say(OFF_HARD_SPOT_MM);
+        self.once(Work::Pins, "Drill and tap pin by pin; each one cuts into its neighbour.");
+        self.line(
+            Work::Pins,
+            (None, Some(2)),
+            "Keep off any hard spot. If the drill skates, stop and cut it out.".to_owned(),
+            vec![format!("{keep} off")],
+        );
     }
 
     /// Which seams first: what closes up once it is joined, then the rest as they were found.

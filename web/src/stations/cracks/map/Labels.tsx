@@ -47,6 +47,21 @@ export const Labels = memo(function Labels({ face, scale, chosen, narrow }: Labe
           </g>
         )
       })}
+      {face.pins
+        .filter((pin) => pin.crack === chosen && px(pin.across_mm) >= 18)
+        .map((pin) => (
+          <text
+            key={pin.number}
+            x={px(pin.at.x_mm)}
+            y={px(pin.at.y_mm) + 4}
+            textAnchor="middle"
+            className="figure"
+            fontSize="12"
+            style={MOAT}
+          >
+            {pin.turn}
+          </text>
+        ))}
       {face.holes.map((hole) => {
         const [x, y] = [px(hole.at.x_mm), px(hole.at.y_mm)]
         const side = farRight(hole.at.x_mm) ? -1 : 1

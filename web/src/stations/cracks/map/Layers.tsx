@@ -1,4 +1,5 @@
 import { memo, type ReactNode } from 'react'
+import type { Schemas } from '../../../api/client'
 import type { FaceOnMap, Line } from './edit'
 import { pathOf } from './view'
 
@@ -67,6 +68,18 @@ export const Layers = memo(function Layers({ job, face, chosen }: LayersProps): 
           strokeWidth="2.2"
           style={STILL}
         />
+      ))}
+      {face.locks.map(({ from, to }) => (
+        <path
+          key={`${from.x_mm} ${from.y_mm}`}
+          d={`M${from.x_mm} ${from.y_mm}L${to.x_mm} ${to.y_mm}`}
+          stroke="var(--chalk)"
+          strokeWidth="5"
+          style={STILL}
+        />
+      ))}
+      {face.pins.map((pin) => (
+        <Pin key={`${pin.crack} ${pin.number}`} pin={pin} />
       ))}
       {face.holes.map((hole) => {
         const reach = hole.drill_mm / 2 + 3
@@ -232,4 +245,34 @@ function Mark({ mark }: { mark: FaceOnMap['marks'][number] }): ReactNode {
       )
     }
   }
+}
+
+/** A pin as it is set; one that cannot go there is crossed out. */
+function Pin({ pin }: { pin: Schemas['PinOnFace'] }): ReactNode {
+  const { x_mm, y_mm } = pin.at
+  const radius = pin.across_mm / 2
+  const out = pin.why_not !== ''
+  return (
+    <>
+      <circle
+        cx={x_mm}
+        cy={y_mm}
+        r={radius}
+        stroke="var(--chalk)"
+        strokeWidth="1.5"
+        strokeDasharray={out ? '3 3' : undefined}
+        fill={out ? 'none' : 'var(--slab)'}
+        fillOpacity="0.6"
+        style={STILL}
+      />
+      {out && (
+        <path
+          d={`M${x_mm - radius} ${y_mm - radius}l${2 * radius} ${2 * radius}m0 ${-2 * radius}l${-2 * radius} ${2 * radius}`}
+          stroke="var(--chalk)"
+          strokeWidth="2"
+          style={STILL}
+        />
+      )}
+    </>
+  )
 }

@@ -273,6 +273,8 @@ function lifted(face: FaceOnMap, held: Held): FaceOnMap {
     seen: null,
     rims: [],
     holes: [],
+    pins: [],
+    locks: [],
     tacks: [],
     punches: [],
     clashes: [],

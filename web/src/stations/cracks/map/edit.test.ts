@@ -40,6 +40,8 @@ const face: FaceOnMap = {
     line('b', [at(50, 50), at(50, 75)], { from_behind: true }),
   ],
   holes: [],
+  pins: [],
+  locks: [],
   marks: [],
   tacks: [],
   punches: [],
