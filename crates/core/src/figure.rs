@@ -1,5 +1,7 @@
 //! A figure with its working: the one type every stage of the plan uses.
 
+use std::collections::HashMap;
+
 use serde::{Deserialize, Serialize};
 
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, both, rounded};
@@ -235,12 +237,16 @@ pub fn moved(was: &[Figure], now: &[Figure]) -> Vec<Moved> {
             now_imperial,
         })
     };
-    let changed = now
-        .iter()
-        .filter_map(|after| pair(&after.id, &after.name, was.iter().find(|b| b.id == after.id), Some(after)));
+    let by_id = |figures: &[Figure]| -> HashMap<String, usize> {
+        figures.iter().enumerate().rev().map(|(at, figure)| (figure.id.clone(), at)).collect()
+    };
+    let (known, left) = (by_id(was), by_id(now));
+    let changed = now.iter().filter_map(|after| {
+        pair(&after.id, &after.name, known.get(&after.id).map(|at| &was[*at]), Some(after))
+    });
     let gone = was
         .iter()
-        .filter(|before| !now.iter().any(|after| after.id == before.id))
+        .filter(|before| !left.contains_key(&before.id))
         .filter_map(|before| pair(&before.id, &before.name, Some(before), None));
     changed.chain(gone).collect()
 }

@@ -295,7 +295,7 @@ fn said(bench: &Bench, acts: &[Act]) -> Vec<Fact> {
     for act in acts {
         let job = Job::fold(Uuid::nil(), &facts);
         let Some(mut change) = change(&job, act) else { continue };
-        let now = plan(&job, &bench.shop);
+        let now = plan(&job, &bench.shop).said();
         if accept(&job, &now.allows(), &change, None, "", None).is_err() {
             continue;
         }
@@ -362,7 +362,7 @@ proptest! {
         let bench = if known { Bench::lever("pump_valve", "gray") } else { Bench::new() };
         let facts = said(&bench, &acts);
         let job = Job::fold(Uuid::nil(), &facts);
-        let plan = plan(&job, &bench.shop);
+        let plan = plan(&job, &bench.shop).said();
         stands(&plan)?;
         let now = standing(&job, &plan, LIT_AT + 10_000_000);
         prop_assert!(!now.next.verb.is_empty());

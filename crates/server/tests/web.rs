@@ -207,6 +207,20 @@ async fn a_job_file_of_the_fifth_version_opens_with_its_map() {
 }
 
 #[rocket::async_test]
+async fn a_job_file_of_the_sixth_version_opens_with_what_was_measured_and_ticked() {
+    let server = Server::empty().await;
+    let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_6.json")).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    assert_eq!(view["job"]["damaged"], json!([]));
+    let prep = &view["plan"]["prep"];
+    assert_eq!((&prep["work"][0]["word"], &prep["work"][0]["done"]), (&json!("Clean"), &json!(true)));
+    assert_eq!(prep["seams"][0]["read"][0]["depth_mm"], json!(4.0));
+    assert_eq!(view["plan"]["map"]["faces"][0]["marks"], json!([]), "the bore was never laid on it");
+    assert_eq!(view["plan"]["methods"]["chosen"]["method"], json!("arc_nickel"));
+}
+
+#[rocket::async_test]
 async fn a_job_file_of_the_third_version_opens() {
     let server = Server::empty().await;
     let file: Value = serde_json::from_str(include_str!("published/job_file_3.json")).unwrap();

@@ -66,6 +66,15 @@ pub struct Plan {
 }
 
 impl Plan {
+    /// The plan as it is shown: the workings of its figures are templates until then, since most plans are only looked
+    /// at for what they come to.
+    #[must_use]
+    pub fn said(mut self) -> Self {
+        let units = self.units;
+        self.figures = self.figures.into_iter().map(|figure| figure.said_in(units)).collect();
+        self
+    }
+
     /// Why the torch cannot be lit yet; nothing when it can.
     #[must_use]
     pub fn unlit_reason(&self) -> Option<String> {
@@ -93,7 +102,11 @@ impl Plan {
             format: FROZEN_FORMAT,
             way: self.methods.chosen,
             label: self.methods.chosen.map_or_else(String::new, Way::label),
-            figures: self.figures.iter().map(FrozenFigure::from).collect(),
+            figures: self
+                .figures
+                .iter()
+                .map(|figure| FrozenFigure::from(&figure.clone().said_in(self.units)))
+                .collect(),
             cautions: self.cautions.iter().map(|caution| caution.sentence.clone()).collect(),
             curve: self.lines.first().map(|line| line.curve.clone()).unwrap_or_default(),
         }
@@ -192,6 +205,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         locked_in: bench.locked_in(),
         tacks: bench.breaks.iter().map(|it| it.tacks.len()).collect(),
         moment,
+        along: prep::AlongKnown::default(),
         shop,
         part: &facts,
         belief: &belief,
@@ -257,8 +271,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     cautions.extend(cracks::clash_sentences(&map).map(|sentence| Caution::new(Station::Cracks, sentence)));
     cautions.extend(damaged(job));
     let currency = currency(round, shop);
-    let figures: Vec<Figure> =
-        figures.into_iter().map(|figure| figure.said_in(shop.units).paid_in(&currency)).collect();
+    let figures: Vec<Figure> = figures.into_iter().map(|figure| figure.paid_in(&currency)).collect();
     let gate = Gate::of(&GateAsked {
         round,
         part: &facts,

@@ -46,7 +46,7 @@ impl Bench {
     }
 
     pub fn plan(&self) -> Plan {
-        plan(&self.job(), &self.shop)
+        plan(&self.job(), &self.shop).said()
     }
 
     pub fn try_say(&mut self, change: Change, at_ms: i64, base: Option<u64>) -> Result<Uuid, Refusal> {

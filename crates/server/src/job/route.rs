@@ -45,7 +45,7 @@ pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Json<JobView> {
     let available = available(job, plan, now_ms, wanted);
     let telling = Telling::new(&seen.facts, plan.units);
     let told = seen.facts.last().map_or_else(String::new, |last| telling.told(last));
-    let (job, plan) = (job.clone(), plan.clone());
+    let (job, plan) = (job.clone(), plan.clone().said());
     let at = At { now_ms, folder: desk.database.folder, told };
     Json(JobView::new(job, plan, standing, available, moved, at))
 }
@@ -68,7 +68,7 @@ pub async fn create(desk: &State<Desk>, body: Body<JobToMake>) -> Result<Json<Jo
 pub async fn blank(desk: &State<Desk>) -> Result<Json<JobView>, ApiError> {
     let shop = desk.shop().await?;
     let job = Job::fold(Uuid::nil(), &[]);
-    let plan = plan(&job, &shop.shop);
+    let plan = plan(&job, &shop.shop).said();
     let seen = Seen { facts: Arc::default(), job: Arc::new(job), plan: Arc::new(plan), shop };
     Ok(view(desk, &seen, Vec::new()))
 }
@@ -172,7 +172,7 @@ pub async fn what_if(desk: &State<Desk>, id: &str, test: &str) -> Result<Json<An
 pub async fn as_if(desk: &State<Desk>, id: &str, iron: &str) -> Result<Json<Plan>, ApiError> {
     let iron = Iron::from_id(iron).ok_or(ApiError::Unknown("such iron"))?;
     let (Seen { job, shop, .. }, runs) = (desk.see(known(id)?).await?, desk.runs());
-    Ok(Json(work(move || plan_as_if(&job, &shop.shop, iron, &runs)).await?))
+    Ok(Json(work(move || plan_as_if(&job, &shop.shop, iron, &runs).said()).await?))
 }
 
 /// What would have to change for a method to be the first choice: tried, not stored.

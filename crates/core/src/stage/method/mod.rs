@@ -13,7 +13,7 @@ use super::cooling::{limit_k_per_h, wrapping};
 use super::cracks::CrackPlan;
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{ChosenGroove, PrepAsked};
+use super::prep::{AlongKnown, ChosenGroove, PrepAsked};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
 use crate::heat::{
@@ -178,6 +178,7 @@ pub(crate) struct Judged<'a> {
     pub tacks: Vec<usize>,
     /// The time of day; nothing where that is not known.
     pub moment: Option<Moment>,
+    pub along: AlongKnown,
     pub sources: Option<&'a Sources>,
     pub runs: &'a Runs,
 }
@@ -249,6 +250,7 @@ impl Judged<'_> {
         PrepAsked {
             round: self.round,
             groove: ChosenGroove::of(self.round),
+            along: &self.along,
             way,
             cracks: self.cracks,
             both_sides: self.both_sides(),
@@ -642,7 +644,11 @@ impl Judged<'_> {
                 ));
             }
         }
-        let steps = self.steps(way);
+        // What is ruled out whatever the school is not worked through.
+        let out = |fired: &Fired| {
+            fired.method == way.method && fired.school.is_none() && fired.effect == Effect::Exclude
+        };
+        let steps = if ruling.fired.iter().any(out) { None } else { self.steps(way) };
         let sums = steps.as_deref().map(totals);
         let hours = sums.map(|(hands, clock)| (hands + clock) / 60.0);
         let summary = [

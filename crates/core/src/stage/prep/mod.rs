@@ -18,7 +18,7 @@ use crate::stop_hole::FoundBy;
 
 pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
-pub(crate) use seam::{ChosenGroove, goes_beyond};
+pub(crate) use seam::{AlongKnown, ChosenGroove, goes_beyond};
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
 use seam::{changing, detailed, groove_seam, lap_seam, pin_seam};
 pub(crate) use work::WorkAsked;
@@ -65,6 +65,8 @@ pub struct PrepItem {
 pub(crate) struct PrepAsked<'a> {
     pub round: &'a Round,
     pub groove: ChosenGroove<'a>,
+    /// What was added up for another way that is ground the same.
+    pub along: &'a AlongKnown,
     pub way: Way,
     pub cracks: &'a [CrackPlan],
     pub both_sides: bool,

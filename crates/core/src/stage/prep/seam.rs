@@ -1,5 +1,8 @@
 //! One seam: its groove all along, as it is ground and filled, or its row of pins.
 
+use std::cell::RefCell;
+use std::collections::HashMap;
+
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
@@ -254,7 +257,7 @@ pub(super) fn groove_seam(
     let along_mm3 = match crack.ground_mm {
         // It was measured at one place, and is taken to be so all along.
         Some(_) => section.area_mm2 * length_mm,
-        None => along(asked, crack, length_mm, section.area_mm2),
+        None => along_known(asked, crack, length_mm, section.area_mm2),
     };
     let (root_gap_mm, cap_mm) = (asked.groove.gap_mm, asked.groove.cap_mm);
     let beads = sides * beads_along(asked, crack, length_mm, &groove)?;
@@ -482,6 +485,26 @@ fn read(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, seam: &SeamPlan) -
         .collect();
     read.sort_by(|a, b| a.at_mm.total_cmp(&b.at_mm));
     read
+}
+
+/// A crack, and how it is ground: form, bits of the angle, through or not.
+type CrackGround = (Uuid, &'static str, u64, bool);
+
+/// Volumes along cracks that were added up for one way and hold for every other that is ground the same.
+#[derive(Default)]
+pub(crate) struct AlongKnown(RefCell<HashMap<CrackGround, f64>>);
+
+/// The same, added up once for all ways with the same groove.
+fn along_known(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64) -> f64 {
+    let Some(usual) = asked.way.method.entry().groove else { return even_mm2 * length_mm };
+    let (form, angle_deg) = if asked.both_sides { usual.both_sides } else { usual.one_side };
+    let key = (crack.id, form, angle_deg.to_bits(), usual.through);
+    if let Some(known) = asked.along.0.borrow().get(&key) {
+        return *known;
+    }
+    let mm3 = along(asked, crack, length_mm, even_mm2);
+    asked.along.0.borrow_mut().insert(key, mm3);
+    mm3
 }
 
 /// Volume in mm³ of one side of a groove along a crack whose wall may change.
