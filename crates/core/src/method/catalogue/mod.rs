@@ -1,6 +1,7 @@
 //! The methods, one file each: all that is said of a method anywhere stands there. A new method is one
 //! file and one line here.
 
+mod arc_bronze;
 mod butter_build;
 mod cold_fill;
 mod gas_iron;

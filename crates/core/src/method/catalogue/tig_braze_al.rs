@@ -1,43 +1,31 @@
 //! TIG braze, aluminium bronze.
 
-use super::{ArcUse, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, by_wall};
+use super::arc_bronze::{self, ArcBronze, warmed};
+use super::{ArcUse, Filling, Method, Start, by_wall};
 use crate::filler::Filler;
-use crate::method::{MethodId, School};
+use crate::method::MethodId;
 
-pub(super) const METHOD: Method = Method {
+pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     method: MethodId::TigBrazeAl,
     id: "tig_braze_al",
     label: "TIG braze, aluminium bronze",
     doing: "Braze it with TIG and aluminium bronze",
-    leaves: "bronze shows unless it is painted",
-    joins: Joins::ArcBronze,
-    practices: &[Practice {
-        school: School::WholePart,
-        target_c: Some(220.0),
-        least_c: None,
-        most: Most::Over(100.0),
-        start: Start::Of(7.0, 3.0),
-        fall: 1.0,
-    }],
-    stands: Stands { for_good_c: 370.0, with_caution_c: 370.0, cycling_c: None, short_c: None },
-    efficiency: 0.8,
-    recommended: true,
-    groove: Some(UsualGroove { one_side: ("U", 80.0), both_sides: ("double_V", 70.0), through: false }),
-    filling: Some(Filling { filler, layer: |_| (2.0, Some(5.0)), laid_g_a_min: None }),
-    arc: Some(ArcUse {
+    practices: &[warmed(220.0, Start::Of(7.0, 3.0))],
+    stands_c: 370.0,
+    filling: Filling { filler, layer: |_| (2.0, Some(5.0)), laid_g_a_min: None },
+    arc: ArcUse {
         volts: 14.0,
         travel_mm_s: 1.5,
         efficiency: 0.6,
         // A tenth more than silicon bronze takes.
         amps: |wall_mm| by_wall(wall_mm, [(66.0, 110.0), (99.0, 154.0), (132.0, 176.0)]),
-    }),
+    },
     prep: &["Bright metal right up to the edge: the rod's own skin of oxide is trouble enough."],
     at_torch: &[
         "AC, or the torch in minus on bright metal: the skin of oxide must be broken before it runs.",
-        "Copper fume: extraction without a draught on the argon, half mask. Arc shade 9 to 13.",
+        arc_bronze::FUME,
     ],
-    joint_words: super::stick::joint_words,
-};
+});
 
 /// # Source
 /// AWS A5.7; recoveries and sizes are house.

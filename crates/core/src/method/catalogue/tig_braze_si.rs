@@ -1,42 +1,30 @@
 //! TIG braze, silicon bronze.
 
-use super::{ArcUse, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, by_wall};
+use super::arc_bronze::{self, ArcBronze, warmed};
+use super::{ArcUse, Filling, Method, Start, by_wall};
 use crate::filler::Filler;
-use crate::method::{MethodId, School};
+use crate::method::MethodId;
 
-pub(super) const METHOD: Method = Method {
+pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     method: MethodId::TigBrazeSi,
     id: "tig_braze_si",
     label: "TIG braze, silicon bronze",
     doing: "Braze it with TIG and silicon bronze",
-    leaves: "bronze shows unless it is painted",
-    joins: Joins::ArcBronze,
-    practices: &[Practice {
-        school: School::WholePart,
-        target_c: Some(180.0),
-        least_c: None,
-        most: Most::Over(100.0),
-        start: Start::Of(7.0, 3.0),
-        fall: 1.0,
-    }],
-    stands: Stands { for_good_c: 250.0, with_caution_c: 250.0, cycling_c: None, short_c: None },
-    efficiency: 0.8,
-    recommended: true,
-    groove: Some(UsualGroove { one_side: ("U", 80.0), both_sides: ("double_V", 70.0), through: false }),
-    filling: Some(Filling { filler, layer: |_| (2.0, Some(5.0)), laid_g_a_min: None }),
-    arc: Some(ArcUse {
+    practices: &[warmed(180.0, Start::Of(7.0, 3.0))],
+    stands_c: 250.0,
+    filling: Filling { filler, layer: |_| (2.0, Some(5.0)), laid_g_a_min: None },
+    arc: ArcUse {
         volts: 14.0,
         travel_mm_s: 1.5,
         efficiency: 0.6,
         amps: |wall_mm| by_wall(wall_mm, [(60.0, 100.0), (90.0, 140.0), (120.0, 160.0)]),
-    }),
-    prep: &["Chip or sear the ground faces: nothing but clean iron wets without flux."],
+    },
+    prep: &[arc_bronze::CLEAN],
     at_torch: &[
         "Warm the iron until the rod wets it. A shining puddle of iron is too hot.",
-        "Copper fume: extraction without a draught on the argon, half mask. Arc shade 9 to 13.",
+        arc_bronze::FUME,
     ],
-    joint_words: super::stick::joint_words,
-};
+});
 
 /// # Source
 /// AWS A5.7; recoveries and sizes are house.

@@ -262,12 +262,7 @@ pub(super) fn groove_seam(
     let (root_gap_mm, cap_mm) = (asked.groove.gap_mm, asked.groove.cap_mm);
     let beads = sides * beads_along(asked, crack, length_mm, &groove)?;
     Some(SeamPlan {
-        id: crack.id,
-        letter: crack.letter.clone(),
         ground: crack.ground_mm.is_some(),
-        length_mm,
-        wall_mm,
-        wall_guessed: crack.wall_guessed,
         form: Some(form.to_owned()),
         depth_mm: groove.depth_mm(),
         angle_deg,
@@ -275,22 +270,10 @@ pub(super) fn groove_seam(
         root_gap_mm,
         cap_mm,
         section: Some(section),
-        opens_words: String::new(),
         wall_words: String::new(),
-        depth_words: String::new(),
-        usual: None,
         volume_cm3: f64::from(sides) * along_mm3 / 1000.0 + holes_cm3,
         beads,
-        pins: 0,
-        pin_mm: 0.0,
-        locks: 0,
-        lock_mm: 0.0,
-        pitch_mm: 0.0,
-        tap_drill_mm: 0.0,
-        pin_order: Vec::new(),
-        why: Vec::new(),
-        cuts: Vec::new(),
-        read: Vec::new(),
+        ..bare_seam(crack, length_mm, wall_mm, asked.units)
     })
 }
 
