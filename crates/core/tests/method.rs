@@ -130,6 +130,11 @@ fn what_cannot_be_ready_in_time_is_ruled_out_with_its_day() {
     assert!(braze.ready.as_ref().unwrap().late);
     let pins = of(&today, MethodId::Stitch);
     assert!(!pins.excluded && !pins.ready.as_ref().unwrap().late, "{:?}", pins.reasons);
+    // A day that is past rules nothing out, and everything is late.
+    let past = at(&bench, Some(MONDAY_8 - DAY_MIN));
+    assert!(
+        !of(&past, MethodId::TorchBraze).excluded && of(&past, MethodId::Stitch).ready.as_ref().unwrap().late
+    );
     // In a month everything is ready.
     let later = at(&bench, Some(MONDAY_8 + 30 * DAY_MIN));
     assert!(!of(&later, MethodId::TorchBraze).excluded);

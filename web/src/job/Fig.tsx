@@ -27,9 +27,18 @@ export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: Fi
   return (
     <Why figure={figure} units={units} {...(side === undefined ? {} : { side })}>
       <span className={`figure whitespace-nowrap ${SIZES[size]}`}>
-        {shown.number}{' '}
-        {shown.unit !== '' && (
-          <span className="font-sans small font-[450] text-ash [font-stretch:96%]">{shown.unit}</span>
+        {figure.unit === 'money' ? (
+          <>
+            {shown.unit}
+            {shown.number}
+          </>
+        ) : (
+          <>
+            {shown.number}{' '}
+            {shown.unit !== '' && (
+              <span className="font-sans small font-[450] text-ash [font-stretch:96%]">{shown.unit}</span>
+            )}
+          </>
         )}
       </span>
     </Why>

@@ -24,6 +24,7 @@ export function Card({ station, first }: CardProps): ReactNode {
   const chosen = plan.methods.chosen
   const contender = plan.methods.contenders.find((c) => c.way.method === chosen?.method)
   const odds = plan.figures.find((f) => f.id === 'method.odds')
+  const rods = plan.figures.find((f) => f.id === 'prep.rods')
   const { units } = useShop()
   const elapsed = plan.figures.find((f) => f.id === 'method.hours')
   const between = (units === 'imperial' ? elapsed?.between_imperial : elapsed?.between_metric) ?? ''
@@ -54,9 +55,9 @@ export function Card({ station, first }: CardProps): ReactNode {
           <Row name="Pins" moved={bar('prep.pins')}>
             <Fig id="prep.pins" size="card" />
           </Row>
-        ) : (
+        ) : plan.prep != null && rods === undefined ? null : (
           <Row
-            name={plan.figures.find((f) => f.id === 'prep.rods')?.name ?? 'Rods'}
+            name={rods?.name ?? 'Rods'}
             moved={bar('prep.rods')}
             under={first === undefined ? (plan.prep?.filler ?? '') : ''}
           >

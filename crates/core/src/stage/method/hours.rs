@@ -298,7 +298,8 @@ impl Judged<'_> {
     pub(super) fn late(&self, ways: impl Iterator<Item = Way>) -> Option<Vec<(Way, String)>> {
         let Some(Moment { now_min, wanted_min }) = self.moment else { return Some(Vec::new()) };
         let wanted = wanted_min?;
-        if self.round.lit.is_some() {
+        // A day that is past rules nothing out: it is late whatever is done.
+        if self.round.lit.is_some() || wanted <= now_min {
             return Some(Vec::new());
         }
         let late = ways.filter_map(|way| {
