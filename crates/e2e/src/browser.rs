@@ -169,10 +169,13 @@ impl Browser {
             .await
     }
 
-    /// Presses the button whose name begins so.
-    pub async fn press_starting(&self, name: &str) -> anyhow::Result<()> {
-        let path = format!("//button[starts-with(@aria-label, {})]", quoted(name));
-        eventually(&format!("press {name}..."), async || {
+    /// Opens a way at the station Method, one that is ruled out likewise.
+    pub async fn way(&self, name: &str) -> anyhow::Result<()> {
+        let path = format!(
+            "//button[@aria-expanded][descendant::*[self::span or self::s][normalize-space(.)={}]]",
+            quoted(name)
+        );
+        eventually(&format!("open {name}"), async || {
             Ok(self.click(&self.find(By::XPath(path.as_str())).await?).await.is_ok())
         })
         .await

@@ -111,7 +111,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     browser.press("Cracks, done").await?;
     browser.key("4").await?;
     browser.sees("Braze it with the torch, the whole part at 300 °C.").await?;
-    browser.press_starting("Nickel stick, hot: ").await?;
+    browser.way("Nickel stick, hot").await?;
     browser.press("Take it: Nickel stick, hot").await?;
     browser.sees("Weld it with nickel stick, the whole part at 300 °C.").await?;
     browser.sees("The welder's choice.").await?;

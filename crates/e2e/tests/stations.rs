@@ -50,14 +50,15 @@ async fn a_choice_against_the_plan_is_kept_with_its_reason_and_can_be_left_to_th
 {
     let server = Server::start(true)?;
     let (browser, job) = open(&server, "Malt", "method").await?;
-    browser.sees("Stitch it with pins and locks, cold.").await?;
+    browser.sees("Set pins along it and locks across it, cold.").await?;
     // What is ruled out stays in sight with its reason; pressed, it says what would bring it back.
     browser.sees("Ruled out").await?;
-    browser.press_starting("Gas fusion, iron rod, ruled out: Steel is still possible").await?;
+    browser.sees("Steel is still possible: an iron rod does not suit it.").await?;
+    browser.way("Gas fusion, iron rod").await?;
     browser.sees("Nothing that was tried, alone or in twos, would make it the first.").await?;
-    browser.press_starting("Stitching: ").await?;
+    browser.way("Stitching").await?;
     browser.press("Take it: Stitching").await?;
-    browser.sees("Stitch it with pins, cold.").await?;
+    browser.sees("Set pins along it, cold.").await?;
     browser.sees("The welder's choice.").await?;
     browser.type_in("Why this one, for the record", "no heat near the brewery's seals").await?;
     eventually("the reason is a fact", async || {
@@ -71,7 +72,7 @@ async fn a_choice_against_the_plan_is_kept_with_its_reason_and_can_be_left_to_th
         browser.button(station).await?;
     }
     browser.press("Leave it to the plan").await?;
-    browser.sees("Stitch it with pins and locks, cold.").await?;
+    browser.sees("Set pins along it and locks across it, cold.").await?;
     Ok(())
 }
 
@@ -79,9 +80,9 @@ async fn a_choice_against_the_plan_is_kept_with_its_reason_and_can_be_left_to_th
 async fn pins_are_set_one_by_one_without_any_heat() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let (browser, job) = open(&server, "Malt", "method").await?;
-    browser.press_starting("Stitching: ").await?;
+    browser.way("Stitching").await?;
     browser.press("Take it: Stitching").await?;
-    browser.sees("Stitch it with pins, cold.").await?;
+    browser.sees("Set pins along it, cold.").await?;
     browser.key("7").await?;
     browser.press_test_id("light").await?;
     browser.sees("No heat").await?;

@@ -14,6 +14,7 @@ export function PaperCard(): ReactNode {
   const leading = plan.iron.shares[0]
   const contender = plan.methods.contenders.find((c) => c.way.method === plan.methods.chosen?.method)
   const heated = plan.heat != null && !plan.heat.cold
+  const ready = contender?.ready?.begun === false ? `Begun now: ready ${contender.ready.words}.` : ''
   const rows: (readonly [name: string, text: string, under?: string])[] = [
     ['Iron', leading === undefined ? '' : `${leading.label}, ${said(figure('iron.sure'), units)}`],
     ['Method', contender?.label ?? plan.locks[0]?.short ?? ''],
@@ -31,7 +32,8 @@ export function PaperCard(): ReactNode {
     ['Packing', plan.cooling?.packing ?? '', plan.cooling?.sentence ?? ''],
     ['Unwrap after', said(figure('cooling.unwrap'), units)],
     ['Touch after', said(figure('cooling.touch'), units)],
-    ['Elapsed', said(figure('method.hours'), units)],
+    ['Elapsed', said(figure('method.hours'), units), ready],
+    ['Price', said(figure('method.price'), units), figure('method.price')?.note ?? ''],
     ['Odds', said(figure('method.odds'), units), figure('method.odds')?.note ?? ''],
   ]
   return (

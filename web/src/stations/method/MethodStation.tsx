@@ -94,7 +94,6 @@ function RuledOut({ ways, open, onOpen }: RuledOutProps): ReactNode {
             type="button"
             onClick={() => onOpen(way.way.method)}
             aria-expanded={open === way.way.method}
-            aria-label={`${way.label}, ruled out: ${way.reasons[0] ?? ''}`}
             className="min-h-11 border-b border-rule py-1 text-left"
           >
             <s className="decoration-ash">{way.label}</s>{' '}

@@ -95,23 +95,18 @@ interface WayProps {
 function Way({ way, scale, wanted, columns, priced, timed, chosen, own, open, onOpen }: WayProps): ReactNode {
   const theme = themeOf(useShop())
   const price = way.price.total
-  const said = [
-    `holds ${share(way.odds.mean)} of 100`,
-    way.ready == null ? '' : `ready ${way.ready.words}`,
-    way.heat_words,
-  ]
+  const said = [`holds ${share(way.odds.mean)} of 100`, way.ready == null ? '' : `ready ${way.ready.words}`]
   return (
     <button
       type="button"
       onClick={onOpen}
       aria-expanded={open}
-      aria-label={`${way.label}: ${said.filter((words) => words !== '').join(', ')}. Why?`}
       className={`${columns} min-h-12 w-full border-b border-rule text-left last:border-b-0 max-bench:py-1 ${
         open ? 'bg-raise' : chosen ? 'bg-slab' : ''
       }`}
     >
       <span className="words flex flex-wrap items-center gap-x-2 pl-2 text-[20px] leading-[22px] max-bench:col-span-2">
-        {way.label}
+        <span>{way.label}</span>
         {chosen && <span className="small font-sans font-semibold">{own ? 'taken' : 'first choice'}</span>}
         {way.ready != null && (
           <span className="small ml-auto font-sans font-normal text-ash min-bench:hidden">
@@ -121,6 +116,7 @@ function Way({ way, scale, wanted, columns, priced, timed, chosen, own, open, on
           </span>
         )}
       </span>
+      <span className="sr-only">{said.filter((words) => words !== '').join(', ')}</span>
       <OddsBar odds={way.odds} />
       <span className="max-bench:hidden">
         {timed && <ReadyBar ready={way.ready ?? null} scale={scale} wanted={wanted} />}

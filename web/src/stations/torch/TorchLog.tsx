@@ -4,6 +4,7 @@ import { AskedBack } from '../../job/AskedBack'
 import { useJob } from '../../job/JobContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
+import { pieceDone } from './piece-words'
 
 const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
   reading: 'reading',
@@ -16,7 +17,7 @@ const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
 }
 
 const wordsOf = (entry: Schemas['TorchEntry'], piece: string): string => {
-  if (entry.kind === 'bead' && piece === 'pin') return 'pin set'
+  if (entry.kind === 'bead') return pieceDone(piece).toLowerCase()
   if (entry.kind === 'reading') return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}`
   if (entry.kind === 'covered' && entry.why !== undefined && entry.why !== '') return `covered: ${entry.why}`
   if (entry.kind === 'note') return entry.text

@@ -8,6 +8,7 @@ import { foreseen, inUnits } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 import { HotBetween } from './HotBetween'
+import { pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
 import { Pieces } from './Pieces'
 import { StopSheet } from './StopSheet'
@@ -50,7 +51,8 @@ export function TorchStation(): ReactNode {
     (item) => item.change.kind === 'torch' && item.change.entry.kind === 'bead',
   ).length
   const done = torch.done + unsentBeads
-  const pins = torch.piece === 'pin'
+  // Nothing that is set, fitted or filled cold is heated or covered.
+  const pins = torch.piece !== 'bead'
   // What waits here for the server is not in the server's word yet.
   const planned = view.standing.next
   const at =
@@ -103,7 +105,7 @@ export function TorchStation(): ReactNode {
             testId="torch-main"
             onPress={() => log(finished ? { kind: 'covered' } : { kind: 'bead' })}
           >
-            {finished ? 'Covered' : pins ? 'Pin set' : 'Bead done'}
+            {finished ? 'Covered' : pieceDone(torch.piece)}
           </Plate>
         )}
         <div className="grid grid-cols-3 gap-[9px]">

@@ -4,7 +4,7 @@ use super::{AS_THE_CASTING_C, Joins, Method, Most, Practice, Stands, Start};
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method =
-    method(MethodId::Stitch, "stitch", "Stitching", "Stitch it with pins, cold", Joins::Pins, 0.6, BY_PINS);
+    method(MethodId::Stitch, "stitch", "Stitching", "Set pins along it, cold", Joins::Pins, 0.6, BY_PINS);
 
 const BY_PINS: &[Practice] = &[practice(Start::ByPins)];
 

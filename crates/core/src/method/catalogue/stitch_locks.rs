@@ -7,7 +7,7 @@ pub(super) const METHOD: Method = stitch::method(
     MethodId::StitchLocks,
     "stitch_locks",
     "Stitching with locks",
-    "Stitch it with pins and locks, cold",
+    "Set pins along it and locks across it, cold",
     Joins::PinsAndLocks,
     0.85,
     PRACTICES,
