@@ -54,6 +54,10 @@ async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() 
             "change": change, "folder": null })
         .to_string()
     };
+    // Hot work that is not prepared: it may not be lit yet.
+    let braze =
+        json!({ "kind": "set", "key": "method.choice", "typed": "torch_braze", "shown_in": "metric" });
+    browser.say(&job, braze).await?;
     let (light, round) = (Uuid::new_v4(), Uuid::new_v4());
     let lighting = said(light, json!({ "kind": "light", "speed": 60, "owned": "" }));
     left_waiting(&browser, &format!("vanadin.waiting.1773000000000.{light}"), &lighting).await?;
@@ -63,7 +67,7 @@ async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() 
     left_waiting(&browser, "vanadin.waiting.1.torn", "{\"job\": \"4").await?;
     browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
     browser.sees("Not taken").await?;
-    browser.sees("No method is chosen yet.").await?;
+    browser.sees("Not to be done once it is hot, and nobody has said that it is done").await?;
     browser.sees("ew round: dye shows more.").await?;
     let aside = browser.run("return localStorage.getItem('vanadin.damaged.vanadin.waiting.1.torn')").await?;
     assert_eq!(aside, "{\"job\": \"4");
@@ -75,11 +79,9 @@ async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() 
     browser.sees("its job").await?;
     browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
 
-    for (key, typed) in [
-        ("method.choice", "torch_braze"),
-        ("heat.source", "oxy_acetylene_large"),
-        ("prep.done", "holes,groove,inside,penetrant"),
-    ] {
+    for (key, typed) in
+        [("heat.source", "oxy_acetylene_large"), ("prep.done", "holes,groove,inside,penetrant")]
+    {
         browser.say(&job, json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })).await?;
     }
     let in_tray = |words: &str, button: &str| {

@@ -31,8 +31,6 @@ const SETTINGS: &[(&str, &str)] = &[
     ("shop.packings", "air,blanket,vermiculite,dry_sand"),
     ("shop.rods", "nickel,nickel_iron,bronze,iron_rod,silicon_wire"),
     ("shop.sets", "stick,wire,flame"),
-    ("shop.rate", "£46"),
-    ("shop.low_rate", "£4"),
     ("shop.stitch_kit", "yes"),
 ];
 
