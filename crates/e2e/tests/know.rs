@@ -157,7 +157,7 @@ async fn the_plan_is_seen_as_if_it_were_one_iron_and_a_hard_spot_goes_on_the_map
     browser.key("4").await?;
     browser.sees("low-hydrogen steel practice").await?;
     browser.press("Back to what it may be").await?;
-    browser.sees("Side by side: Torch braze or Nickel-iron stick, hot.").await?;
+    browser.sees("Set pins along it and locks across it, cold.").await?;
 
     browser.key("2").await?;
     open_pocket(&browser, "file").await?;
