@@ -141,7 +141,7 @@ fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
             if let (Some(from), Some(to)) = (was.hours, is.hours)
                 && (from - to).abs() > 0.1 * from.max(to)
             {
-                said.push(format!("{} in all", units.say(to * 60.0, Unit::Minutes)));
+                said.push(format!("{} altogether", units.say(to * 60.0, Unit::Minutes)));
             }
         }
     }
