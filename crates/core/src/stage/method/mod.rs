@@ -556,6 +556,7 @@ impl Judged<'_> {
         let own = overrule.filter(|_| locked != Locked::All).map(|own| own.way);
         let chosen = own.or(leads.filter(|way| !locks(*way)));
         let taken = chosen.and_then(|way| contenders.iter().find(|contender| contender.way == way));
+        let (weighed, weighed_words) = taken.map_or_else(Default::default, |taken| self.weighed(taken));
         let plan = MethodPlan {
             chosen,
             sets_pins: chosen.is_some_and(|way| way.method.pins()),
@@ -563,8 +564,8 @@ impl Judged<'_> {
             headline,
             what: taken.map_or_else(String::new, doing),
             why: taken.map_or_else(String::new, |taken| why(taken, &contenders, overrule.is_some())),
-            weighed_words: taken.map_or_else(String::new, |taken| self.weighed(taken).1),
-            weighed: taken.map_or_else(Vec::new, |taken| self.weighed(taken).0),
+            weighed,
+            weighed_words,
             wanted_min: self.moment.and_then(|at| Some((at.wanted_min? - at.now_min) as f64)),
             not_considered: ruling.not_considered.into_iter().map(|it| it.what).collect(),
             not_counted: match self.shop.rate {
