@@ -29,3 +29,4 @@ pub mod sim;
 pub mod stage;
 pub mod stitch;
 pub mod stop_hole;
+pub mod stores;

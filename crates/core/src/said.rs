@@ -3,7 +3,7 @@
 use crate::quantity::{Rounding, Unit, UnitSystem};
 
 /// What a quantity in a template may be in.
-const UNITS: [(&str, Unit); 16] = [
+const UNITS: [(&str, Unit); 17] = [
     ("bar", Unit::Bar),
     ("degC", Unit::Celsius),
     ("K/h", Unit::KelvinsPerHour),
@@ -16,6 +16,7 @@ const UNITS: [(&str, Unit); 16] = [
     ("drill", Unit::Drill),
     ("mm2", Unit::SquareMillimetres),
     ("cm3", Unit::CubicCentimetres),
+    ("m3", Unit::CubicMetres),
     ("g", Unit::Grams),
     ("m/min", Unit::MetresPerMinute),
     ("MJ", Unit::Megajoules),

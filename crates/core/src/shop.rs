@@ -5,11 +5,12 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::field::{FieldValue, Held, get, parse_value, shop, shop_field};
+use crate::field::{FieldValue, Held, get, parse_value, shop, shop_field, store};
 use crate::heat::{HeatSource, Packing};
 use crate::log::{Fact, Taking, Word, own_words, undone};
-use crate::problem::FieldProblem;
+use crate::problem::{FieldProblem, OutOfRange};
 use crate::quantity::{UnitSystem, parse_drills};
+use crate::stores::{Shelf, StoreItem, StoreKind, fits, id_of_a_list, items, kinds_there};
 
 /// Something said of the shop.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -21,6 +22,17 @@ pub enum ShopWord {
         key: String,
         typed: String,
         shown_in: UnitSystem,
+    },
+    /// A job took so much of a thing in the stores: said by the program when it is lit, or done.
+    Used {
+        item: Uuid,
+        amount: f64,
+        job: Uuid,
+        name: String,
+    },
+    /// It was not taken: puts back what a job took.
+    PutBack {
+        target: Uuid,
     },
     /// Takes an earlier word back, or puts it back.
     Undo {
@@ -35,6 +47,9 @@ impl Word for ShopWord {
     fn taking(&self) -> Taking {
         match self {
             Self::Set { .. } => Taking::Open,
+            // Nobody said it: it is put back, not taken back.
+            Self::Used { .. } => Taking::Closed,
+            Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
             Self::Redo { target } => Taking::Again(*target),
         }
@@ -65,6 +80,23 @@ pub fn settings(facts: &[ShopFact]) -> BTreeMap<String, Held> {
     values
 }
 
+/// Letters of a job's name as it is kept beside what it took.
+const NAME_MOST: usize = 80;
+
+/// The thing in the stores, and the field of it, that a key is of.
+fn thing_of(key: &str) -> Option<(Uuid, &str)> {
+    let (id, field) = key.strip_prefix("store.")?.split_once('.')?;
+    Some((id.parse().ok()?, field))
+}
+
+/// What jobs took and what has not been put back, the first first.
+pub fn taken(facts: &[ShopFact]) -> impl Iterator<Item = &ShopFact> {
+    let undone = undone(facts);
+    facts
+        .iter()
+        .filter(move |fact| matches!(fact.change, ShopWord::Used { .. }) && !undone.contains(&fact.id))
+}
+
 /// Whether a word may be said of the shop: gives what is understood of it.
 ///
 /// # Errors
@@ -80,7 +112,29 @@ pub fn may_be_said(
         ShopWord::Set { key, typed, shown_in } => {
             let spec =
                 shop_field(key).ok_or_else(|| FieldProblem::new(key, "there is no such setting", ""))?;
-            parse_value(key, spec, typed, *shown_in).map(Some)
+            let value = parse_value(key, spec, typed, *shown_in)?;
+            if let Some((item, field)) = thing_of(key)
+                && let Err(why) = fits(&settings(facts), item, field, typed)
+            {
+                return Err(FieldProblem::new(key, format!("\"{typed}\" cannot be: {why}"), ""));
+            }
+            Ok(Some(value))
+        }
+        ShopWord::Used { amount, name, .. } => {
+            // Of the program itself; the figure is checked like any other.
+            OutOfRange::check("an amount", "", (0.0, 1e6), *amount)
+                .map_err(|out| FieldProblem::new("amount", out.to_string(), "0 to 1000000"))?;
+            (name.chars().count() <= NAME_MOST)
+                .then_some(None)
+                .ok_or_else(|| FieldProblem::new("name", "the name is too long", "80 letters at most"))
+        }
+        ShopWord::PutBack { target } => {
+            let taken = |fact: &ShopFact| fact.id == *target && matches!(fact.change, ShopWord::Used { .. });
+            if facts.iter().any(taken) && !undone(facts).contains(target) {
+                Ok(None)
+            } else {
+                Err(FieldProblem::new("shop", "that was not taken, or is back already", ""))
+            }
         }
         ShopWord::Undo { target } if own().is_some_and(|own| own.undo == Some(*target)) => Ok(None),
         ShopWord::Undo { .. } => Err(not_own("to be taken back")),
@@ -97,6 +151,20 @@ fn drills_mm(values: &BTreeMap<String, Held>) -> Vec<f64> {
     };
     let typed = get(values, shop::DRILLS).unwrap_or_default();
     parse_drills(shop::DRILLS.key(), typed, units).unwrap_or_default()
+}
+
+/// A thing of a list of before was taken off its shelf.
+fn gone(values: &BTreeMap<String, Held>, kind: &str) -> bool {
+    let key = store::WHAT.of(id_of_a_list(kind)).key();
+    values.get(&key).is_some_and(|held| held.value.is_none())
+}
+
+/// What a list named and is not known to be gone, with what lies there beside it.
+fn still_there(list: Vec<String>, there: &[String]) -> Vec<String> {
+    let a_thing = |id: &String| StoreKind::from_id(id).is_some();
+    let mut left: Vec<String> = list.into_iter().filter(|id| !a_thing(id) || there.contains(id)).collect();
+    left.extend(there.iter().filter(|id| !left.contains(id)).cloned().collect::<Vec<_>>());
+    left
 }
 
 /// The shop as its settings make it.
@@ -125,12 +193,31 @@ pub struct Shop {
     pub low_rate: Option<f64>,
     /// In mm, the smallest first; empty while nobody has said.
     pub drills_mm: Vec<f64>,
+    /// What lies in the stores.
+    pub stores: Vec<StoreItem>,
 }
 
 impl Shop {
     #[must_use]
     pub fn of(values: &BTreeMap<String, Held>) -> Self {
         let many = |field| get(values, field).map(<[String]>::to_vec);
+        let listed: Vec<String> = [many(shop::RODS), many(shop::PACKINGS)]
+            .into_iter()
+            .flatten()
+            .flatten()
+            .chain((get(values, shop::STITCH_KIT) == Some(true)).then(|| "pins".to_owned()))
+            .collect();
+        let stores = items(values, &listed);
+        // A shelf is spoken of once a list, or anything on it, has been.
+        let spoken_of = |shelf: Shelf| stores.iter().any(|item| item.kind().shelf == shelf);
+        let beside = |said: Option<Vec<String>>, shelves: &[Shelf]| {
+            let there = kinds_there(&stores, shelves);
+            match said {
+                Some(list) => Some(still_there(list, &there)),
+                None => shelves.iter().any(|shelf| spoken_of(*shelf)).then_some(there),
+            }
+        };
+        let pins: Vec<&StoreItem> = stores.iter().filter(|item| item.kind == "pins").collect();
         Self {
             name: get(values, shop::NAME).unwrap_or("This shop").to_owned(),
             units: if get(values, shop::UNITS) == Some("imperial") {
@@ -143,15 +230,37 @@ impl Shop {
             ambient_c: get(values, shop::AMBIENT).unwrap_or(20.0),
             currency: get(values, shop::CURRENCY).unwrap_or_default().to_owned(),
             sources: many(shop::SOURCES),
-            packings: many(shop::PACKINGS),
-            rods: many(shop::RODS),
+            packings: beside(many(shop::PACKINGS), &[Shelf::Packing]),
+            rods: beside(many(shop::RODS), &[Shelf::Rods, Shelf::Stitching]),
             sets: many(shop::SETS),
-            stitch_kit: get(values, shop::STITCH_KIT),
+            stitch_kit: match pins.as_slice() {
+                [] => get(values, shop::STITCH_KIT).map(|kit| kit && !gone(values, "pins")),
+                pins => Some(pins.iter().any(|item| item.there())),
+            },
             pins: get(values, shop::PINS).map(str::to_owned),
             rate: get(values, shop::RATE),
             low_rate: get(values, shop::LOW_RATE),
             drills_mm: drills_mm(values),
+            stores,
         }
+    }
+
+    /// The shop as its log makes it: with what jobs took since each thing was counted.
+    #[must_use]
+    pub fn of_log(values: &BTreeMap<String, Held>, facts: &[ShopFact]) -> Self {
+        let mut counted = Self::of(values);
+        for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
+            let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);
+            thing.counted_ms = said.map_or(0, ShopFact::at_ms);
+        }
+        for fact in taken(facts) {
+            let ShopWord::Used { item, amount, .. } = &fact.change else { continue };
+            let of = |thing: &&mut StoreItem| thing.id == *item && thing.counted_revision < fact.revision;
+            if let Some(left) = counted.stores.iter_mut().find(of).and_then(|thing| thing.amount.as_mut()) {
+                *left = (*left - amount).max(0.0);
+            }
+        }
+        counted
     }
 
     /// The heat sources at hand, as listed.

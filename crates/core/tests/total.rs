@@ -96,6 +96,7 @@ fn typed(spec: &FieldSpec, pick: usize) -> String {
                 among(&["90", "10 years", "1", "0", "6 months", "", "soon", "1e99"])
             }
             Kind::GaugePressure => among(&["6 bar", "90 psi", "0", "-1", "1e9", "", "much"]),
+            Kind::GasVolume => among(&["10 m3", "350 cu ft", "", "a lot"]),
             Kind::SoundSpeed => among(&["5920", "0.233", "", "fast"]),
             Kind::Money => among(&["£400", "1,250", "-4", "", "a lot"]),
             Kind::Percent | Kind::Angle | Kind::Turns | Kind::Plain => {

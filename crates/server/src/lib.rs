@@ -19,6 +19,7 @@ mod reach;
 mod reckon;
 mod sample;
 mod shop;
+mod stores;
 mod thermocouple;
 mod web;
 mod wire;
@@ -103,6 +104,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
     let upkeep = Upkeep([
         tokio::spawn(upkeep(desk.clone(), copies)),
         tokio::spawn(rack::upkeep::upkeep(desk.clone())),
+        tokio::spawn(stores::keep(desk.clone())),
     ]);
     let figment = rocket::Config::figment()
         .merge(("address", Ipv4Addr::LOCALHOST))
@@ -185,6 +187,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         )
         .mount("/api/import", routes![job_file::import])
         .mount("/api/shop", routes![shop::route::show, shop::route::change])
+        .mount("/api/stores", routes![stores::route::show, stores::route::buying])
         .register("/api", api_error::catchers())
         .mount("/", routes![web::file, web::index]);
     Ok((built, shown))
@@ -212,7 +215,7 @@ fn told_at_the_start(reached: &Reached, made: Option<&str>) -> String {
 }
 
 /// What is done beside the answers, until this is dropped.
-struct Upkeep([tokio::task::JoinHandle<()>; 2]);
+struct Upkeep([tokio::task::JoinHandle<()>; 3]);
 
 impl Drop for Upkeep {
     fn drop(&mut self) {

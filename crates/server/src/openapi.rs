@@ -8,6 +8,7 @@ use utoipa::openapi::{Content, OpenApi as OpenApiDocument, Ref, RefOr, ResponseB
 use utoipa::{Modify, OpenApi};
 use vanadin_core::field::{
     CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
+    STORE_FIELDS,
 };
 use vanadin_core::job::Understood;
 
@@ -47,6 +48,8 @@ use crate::api_error::ProblemsBody;
         crate::reach::route::address,
         crate::shop::route::show,
         crate::shop::route::change,
+        crate::stores::route::show,
+        crate::stores::route::buying,
         crate::reckon::iron::iron,
         crate::reckon::bench_work::stop_hole,
         crate::reckon::bench_work::drill_speed,
@@ -79,6 +82,7 @@ impl Modify for Keys {
             ("PictureField", PICTURE_FIELDS),
             ("FaceField", FACE_FIELDS),
             ("MarkField", MARK_FIELDS),
+            ("StoreField", STORE_FIELDS),
         ] {
             let keys = fields.iter().map(|spec| spec.key);
             let schema = ObjectBuilder::new().schema_type(Type::String).enum_values(Some(keys));

@@ -16,6 +16,7 @@ const tables: Tables = {
   of_neighbour: { what: table('Must stay cool') },
   of_picture: { caption: table('In words') },
   of_face: { across: table('Across') },
+  of_store: {},
   of_mark: { thickness: table('Thick') },
   roll: [],
   measured: [],

@@ -16,6 +16,7 @@ export type FieldName =
   | `picture.${string}.${Schemas['PictureField']}`
   | `face.${string}.${Schemas['FaceField']}`
   | `mark.${string}.${Schemas['MarkField']}`
+  | `store.${string}.${Schemas['StoreField']}`
 
 const NOTHING: FieldHeld = { typed: '', not_understood: '', revision: 0 }
 
@@ -36,6 +37,8 @@ export function tableOf(tables: Tables, key: string): FieldTable | undefined {
       return tables.of_face[end]
     case 'mark':
       return tables.of_mark[end]
+    case 'store':
+      return tables.of_store[end]
     default:
       return undefined
   }

@@ -50,6 +50,15 @@ export const shopQuery = () =>
     refetchInterval: 10_000,
   })
 
+/** The shelves as they stand, and what has to be bought. */
+export const storesQuery = (shop: number) =>
+  queryOptions({
+    queryKey: ['stores', shop],
+    queryFn: async () => dataOf('StoresView', await api.GET('/api/stores')),
+    // What a job takes is told by no stream here.
+    refetchInterval: 5_000,
+  })
+
 /** Every field and every test there is, in one system of units: it never changes while the server runs. */
 export const tablesQuery = (units: UnitSystem) =>
   queryOptions({

@@ -4,6 +4,7 @@ import { PLACES, type Place } from './table'
 
 const PAGES: Record<Place, ComponentType> = {
   rack: later(async () => (await import('./rack/RackPage')).RackPage),
+  stores: later(async () => (await import('./stores/StoresPage')).StoresPage),
   shop: later(async () => (await import('./shop/ShopPage')).ShopPage),
 }
 

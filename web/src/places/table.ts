@@ -1,6 +1,7 @@
 /** The places of the application that are not a job: head, routes and the keys come from here. */
 export const PLACES = [
   { place: 'rack', path: '/', word: 'Rack', key: 'r' },
+  { place: 'stores', path: '/stores', word: 'Stores', key: 'g' },
   { place: 'shop', path: '/shop', word: 'Shop', key: 's' },
 ] as const
 

@@ -12,7 +12,8 @@ pub(crate) use parse::within;
 pub use parse::{Saying, parse_value};
 pub use spec::{Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldValue, Held, Keyed, Lasts};
 pub use table::{
-    CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS, check,
-    cooling, crack, crack_key, face, face_key, hand_over, heat, id_in, job_field, mark, mark_key, method,
-    neighbour, neighbour_key, part, picture, picture_key, prep, shop, shop_field,
+    CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
+    STORE_FIELDS, check, cooling, crack, crack_key, face, face_key, hand_over, heat, id_in, job_field, mark,
+    mark_key, method, neighbour, neighbour_key, part, picture, picture_key, prep, shop, shop_field, store,
+    store_key,
 };

@@ -1,11 +1,14 @@
 //! What is typed into a field, understood within its bounds.
 
 use super::choices::NONE;
-use super::{Choice, FieldKind, FieldSpec, FieldValue, shop};
+use super::{Choice, FieldKind, FieldSpec, FieldValue, shop, store};
 use crate::day::Day;
 
 use crate::problem::FieldProblem;
-use crate::quantity::{Kind, NotUnderstood, Rounding, UnitSystem, parse, parse_drills};
+use crate::quantity::{
+    AMOUNTS, Kind, NotUnderstood, PRICES, Rounding, UnitSystem, parse, parse_amount, parse_drills,
+    parse_price,
+};
 
 /// How a thing is said that is typed into a field.
 #[derive(Debug, Clone, Copy)]
@@ -64,6 +67,14 @@ pub fn parse_value(
             }
             if key == shop::DRILLS.key() {
                 parse_drills(key, typed, shown_in)?;
+            }
+            let refused =
+                |none: NotUnderstood, would_do: &str| FieldProblem::new(key, none.to_string(), would_do);
+            if spec.key == store::AMOUNT.field.key() && key.starts_with("store.") {
+                parse_amount(typed).map_err(|none| refused(none, AMOUNTS))?;
+            }
+            if spec.key == store::PRICE.field.key() && key.starts_with("store.") {
+                parse_price(typed).map_err(|none| refused(none, PRICES))?;
             }
             FieldValue::Text(typed.to_owned())
         }

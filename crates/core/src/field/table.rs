@@ -10,6 +10,7 @@ use crate::map::FACE_MOST_MM;
 use crate::method::{MethodId, School};
 use crate::quantity::Kind;
 use crate::stop_hole::FoundBy;
+use crate::stores::{BEADS, FILES, KIND_CHOICES, LOOKS, MAGNETS, SPARKS};
 
 /// Fields by room and name, and the list of them all in the order of the table.
 macro_rules! fields {
@@ -246,6 +247,28 @@ mark {
 }
 }
 
+fields_of_each! {
+/// The fields of one thing in the stores, under `store.<id>.`
+STORE_FIELDS
+store {
+    WHAT: OneOf = one_of("what", "What it is", KIND_CHOICES);
+    NAME: Text = text("name", "Written on it", 60);
+    SIZE: Number = length("size", "Across", 0.3, 60.0).like("{3.2 mm}");
+    AMOUNT: Text = text("amount", "How much", 40).like("12 rods, 2.5 kg, half a bottle, 110 bar");
+    HOLDS: Number = quantity("holds", "A full one holds", Kind::GasVolume, (0.01, 100.0), "m³").like("{10 m3}");
+    PRICE: Text = text("price", "Price", 40).like("38 a kg, 1.20 a rod");
+    LOT: Text = text("lot", "Lot or box mark", 60);
+    OPENED: Text = date("opened", "Opened on");
+    PLACE: Text = text("place", "Where it lies", 60);
+    MELTS: Number = quantity("melts", "Melts at", Kind::Temperature, (30.0, 1200.0), "°C").like("{260 degC}");
+    LOOK: OneOf = one_of("look", "Looks", LOOKS);
+    MAGNET: OneOf = one_of("magnet", "Magnet", MAGNETS);
+    FILED: OneOf = one_of("filed", "Under the file", FILES);
+    SPARK: OneOf = one_of("spark", "Sparks at the wheel", SPARKS);
+    BEAD: OneOf = one_of("bead", "A bead on scrap", BEADS);
+}
+}
+
 fields! {
 /// The shop's settings.
 SHOP_FIELDS
@@ -298,6 +321,12 @@ pub fn mark_key(mark: uuid::Uuid, field: &str) -> String {
     key_of_one("mark", mark, field)
 }
 
+/// The key of a field of one thing in the stores.
+#[must_use]
+pub fn store_key(item: uuid::Uuid, field: &str) -> String {
+    key_of_one("store", item, field)
+}
+
 /// What a job has several of, each with fields of its own: prefix of their keys, and the fields.
 const SEVERAL: &[(&str, &[FieldSpec])] = &[
     ("crack.", CRACK_FIELDS),
@@ -328,8 +357,13 @@ pub fn job_field(key: &str) -> Option<&'static FieldSpec> {
     JOB_FIELDS.iter().find(|spec| spec.key == key)
 }
 
-/// The shop's field under this key.
+/// The field of the shop, or of one thing in its stores, under this key.
 #[must_use]
 pub fn shop_field(key: &str) -> Option<&'static FieldSpec> {
+    if let Some(rest) = key.strip_prefix("store.") {
+        let (id, field) = rest.split_once('.')?;
+        id.parse::<uuid::Uuid>().ok()?;
+        return STORE_FIELDS.iter().find(|spec| spec.key == field);
+    }
     SHOP_FIELDS.iter().find(|spec| spec.key == key)
 }

@@ -2,6 +2,7 @@
 
 mod cooling;
 mod edge;
+mod gas;
 mod heating;
 mod runs;
 mod source;
@@ -9,6 +10,7 @@ mod source;
 pub use crate::sim::{Bar, BarPower, Body, PartShape, energy_joules};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
+pub use gas::{Gas, Withdrawal, gas_need_m3, gases_m3_h, runs_out_min, withdrawal};
 pub use heating::{Heating, ceiling_c, heat_for, heat_until};
 pub use runs::Runs;
 pub use source::{HeatSource, SourceKind};

@@ -71,6 +71,11 @@ impl MethodId {
         self.entry().label
     }
 
+    /// What it is laid with, as the stores call it: of each group any will do; none for pins.
+    pub fn laid_with(self) -> impl Iterator<Item = &'static [&'static str]> {
+        super::rules::laid_with(self)
+    }
+
     #[must_use]
     pub fn from_id(id: &str) -> Option<Self> {
         Self::ALL.into_iter().find(|method| method.id() == id)

@@ -27,6 +27,7 @@ use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BenchAsked, WorkAsked};
 use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
+use crate::stores::{Take, TakenWhen, UNNAMED, filler_of};
 
 /// Everything worked out for a job. Durations, not clock times.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -57,6 +58,8 @@ pub struct Plan {
     pub last_heat: Option<LastHeat>,
     /// The line of the chosen way, or one for each way still possible.
     pub lines: Vec<PlanLine>,
+    /// What the chosen way takes from the stores.
+    pub takes: Vec<Take>,
     pub body_words: String,
     /// What is odd against the rest.
     #[serde(default)]
@@ -270,6 +273,11 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let Folded { stations, missing, mut cautions, figures } = folded;
     cautions.extend(cracks::clash_sentences(&map).map(|sentence| Caution::new(Station::Cracks, sentence)));
     cautions.extend(damaged(job));
+    let taken = methods.chosen.and_then(|way| methods.contenders.iter().find(|it| it.way == way));
+    let takes = taken.map_or_else(Vec::new, |taken| taken.takes.clone());
+    if round.lit.is_none() {
+        cautions.extend(not_here(&takes, shop));
+    }
     let currency = currency(round, shop);
     let figures: Vec<Figure> = figures.into_iter().map(|figure| figure.paid_in(&currency)).collect();
     let gate = Gate::of(&GateAsked {
@@ -305,6 +313,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         gate,
         last_heat,
         lines,
+        takes,
         body_words: facts.size_words(),
         asked_back: asked_back(round, &facts),
         units: shop.units,
@@ -389,6 +398,25 @@ impl Worked {
 fn side_by_side(methods: &MethodPlan) -> impl Iterator<Item = Way> + '_ {
     let best = methods.contenders.first().map_or(0.0, |c| c.score);
     methods.contenders.iter().filter(move |c| c.recommended && best - c.score < 3.0).take(2).map(|c| c.way)
+}
+
+/// What the stores have too little of, at the station that asks for it; and what lies there without a name.
+fn not_here<'a>(takes: &'a [Take], shop: &'a Shop) -> impl Iterator<Item = Caution> + 'a {
+    let short = takes.iter().filter(|take| take.short).map(|take| {
+        let station = match take.when {
+            TakenWhen::Done => Station::Prep,
+            TakenWhen::Lit => Station::Heat,
+            TakenWhen::Kept => Station::Cooling,
+        };
+        let sentence = format!("{}: {}, it takes {}.", take.words, take.here_words, take.amount_words);
+        Caution::new(station, sentence)
+    });
+    let nameless = shop.stores.iter().any(|item| item.kind == UNNAMED && item.there());
+    let on_the_shelf = |take: &Take| shop.stores.iter().any(|item| item.kind == take.kind && item.there());
+    let wanted = takes.iter().filter(|take| filler_of(&take.kind).is_some());
+    let tempted = nameless && wanted.filter(|take| !on_the_shelf(take)).count() > 0;
+    let sentence = "A bundle without a name lies in the stores: find out what it is before it is used.";
+    short.chain(tempted.then(|| Caution::new(Station::Prep, sentence)))
 }
 
 /// What is in the job and cannot be read.

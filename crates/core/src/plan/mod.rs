@@ -2,6 +2,7 @@
 
 mod answers;
 mod asked_back;
+mod asks;
 mod available;
 mod gate;
 mod hot;
@@ -21,6 +22,7 @@ pub use crate::stage::{
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};
+pub use asks::{Asks, Gone};
 pub use available::{Available, FETCHED_AT_HOUR, available};
 pub use gate::{Gate, GateLine};
 pub use hot::LastHeat;

@@ -1,11 +1,13 @@
 //! Checked quantities, what people type, and how a quantity is shown.
 
+mod amount;
 mod checked;
 mod drills;
 mod shown;
 mod spoken;
 mod typed;
 
+pub use amount::{AMOUNTS, PRICES, SaidAmount, SaidIn, parse_amount, parse_price};
 pub use checked::{Celsius, Kelvins, Kilograms, Millimetres, Seconds, WallMillimetres, Watts};
 pub use drills::parse_drills;
 pub(crate) use shown::MM_PER_IN;

@@ -17,6 +17,8 @@ pub enum Kind {
     GaugePressure,
     /// Sound speed in metal, as an ultrasonic gauge is set.
     SoundSpeed,
+    /// Gas, as it would fill a room.
+    GasVolume,
     /// In the shop's own currency, whatever sign stands beside it.
     Money,
     Percent,
@@ -39,6 +41,7 @@ impl Kind {
             Self::Days => Some(("days", "days")),
             Self::GaugePressure => Some(("bar", "psi")),
             Self::SoundSpeed => Some(("m/s", "m/s")),
+            Self::GasVolume => Some(("m³", "ft³")),
             Self::Money | Self::Percent | Self::Angle | Self::Turns | Self::Plain => None,
         }
     }
@@ -54,6 +57,7 @@ impl Kind {
             Self::Days => Some(Unit::Days),
             Self::GaugePressure => Some(Unit::Bar),
             Self::SoundSpeed => Some(Unit::MetresPerSecond),
+            Self::GasVolume => Some(Unit::CubicMetres),
             Self::Money | Self::Percent | Self::Angle | Self::Turns | Self::Plain => None,
         }
     }
@@ -97,6 +101,7 @@ impl NotUnderstood {
             Kind::Days => "90 days, half a day, 6 months or 2 years",
             Kind::GaugePressure => "6 bar, 0.6 MPa or 90 psi",
             Kind::SoundSpeed => "5920 m/s or 0.233 in/us",
+            Kind::GasVolume => "10 m³ or 350 ft³",
             Kind::Money => "400 or £400",
             Kind::Percent => "30 or 30 %",
             Kind::Angle => "70 or 70°",
@@ -119,6 +124,9 @@ pub fn parse(text: &str, kind: Kind, shown_in: UnitSystem) -> Result<Typed, NotU
     if text.is_empty() {
         return Err(NotUnderstood::Empty);
     }
+    // A raised three would be read as a second number.
+    let raised = text.replace("m3", "m³").replace("ft3", "ft³");
+    let text = if kind == Kind::GasVolume { raised.as_str() } else { text };
     let plain = spoken(text, kind);
     if kind == Kind::Duration
         && let Some(minutes) = by_the_clock(&plain)
@@ -266,6 +274,14 @@ fn one(
         (Kind::SoundSpeed, "") if number < 1.0 => (number * MS_PER_IN_US, Unit::MetresPerSecond),
         (Kind::SoundSpeed, "" | "m/s" | "ms") => (number, Unit::MetresPerSecond),
         (Kind::SoundSpeed, "in/us" | "in/µs" | "in/usec") => (number * MS_PER_IN_US, Unit::MetresPerSecond),
+        (Kind::GasVolume, "") => match shown_in {
+            UnitSystem::Metric => (number, Unit::CubicMetres),
+            UnitSystem::Imperial => (number * M3_PER_CUBIC_FOOT, Unit::CubicMetres),
+        },
+        (Kind::GasVolume, "m³" | "cubic metres") => (number, Unit::CubicMetres),
+        (Kind::GasVolume, "ft³" | "cu ft" | "cf" | "cubic feet") => {
+            (number * M3_PER_CUBIC_FOOT, Unit::CubicMetres)
+        }
         (Kind::Money, "" | "pound" | "pounds" | "dollar" | "dollars" | "euro" | "euros") => {
             (number, Unit::Money)
         }
@@ -287,6 +303,7 @@ fn one(
             | Kind::Days
             | Kind::GaugePressure
             | Kind::SoundSpeed
+            | Kind::GasVolume
             | Kind::Money
             | Kind::Percent
             | Kind::Angle
@@ -300,6 +317,7 @@ fn one(
 
 /// Exact, by the international agreement on the pound.
 const KG_PER_LB: f64 = 0.453_592_37;
+pub(super) const M3_PER_CUBIC_FOOT: f64 = 0.028_316_846_592;
 pub(super) const BAR_PER_PSI: f64 = 0.068_947_573;
 /// An inch in a millionth of a second.
 pub(super) const MS_PER_IN_US: f64 = 25_400.0;

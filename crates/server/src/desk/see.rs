@@ -78,7 +78,7 @@ impl Desk {
         let facts = shop_store::facts(&self.database.pool).await?;
         let values = settings(&facts);
         let revision = facts.last().map_or(0, |fact| fact.revision);
-        let now = Arc::new(ShopNow { shop: Shop::of(&values), revision, values, facts });
+        let now = Arc::new(ShopNow { shop: Shop::of_log(&values, &facts), revision, values, facts });
         let mut known = self.on.shop.write().unwrap_or_else(PoisonError::into_inner);
         // Of two that read at the same time the later settings count.
         if known.as_ref().is_none_or(|known| known.revision < now.revision) {

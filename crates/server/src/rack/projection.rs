@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::field;
 use vanadin_core::job::{Job, Reading};
-use vanadin_core::plan::{Plan, PlanLine, Standing, Standings, StationState};
+use vanadin_core::plan::{Asks, Plan, PlanLine, Standing, Standings, StationState};
 
 use super::drawn::drawn;
 use crate::api_error::ApiError;
@@ -64,6 +64,8 @@ pub struct Projected {
     /// It was in the heat and is not known to be cold: a pad is on it, or may be.
     heated: bool,
     line: RackLine,
+    /// Of the stores.
+    asks: Asks,
     standings: Standings,
     now_ms: i64,
 }
@@ -112,6 +114,7 @@ impl Projected {
                 heat.is_some_and(|heat| !heat.read_cold(last.over))
             }),
             line: line(job, plan, standings.at(now_ms)),
+            asks: Asks::of(job, plan),
             standings,
             now_ms,
         }
@@ -177,15 +180,17 @@ pub async fn put(on: &mut SqliteConnection, it: &Projected) -> Result<(), ApiErr
     let place = Place::at(&it.standings, it.line.put_away, it.now_ms);
     let line = serde_json::to_string(&it.line).context("a line cannot be written")?;
     let standings = serde_json::to_string(&it.standings).context("a line cannot be written")?;
+    let asks = serde_json::to_string(&it.asks).context("a line cannot be written")?;
     sqlx::query(
         "insert into rack_line (job_id, revision, shop_revision, build, created_ms, put_away, on_rack, rank, \
-         next_ms, turns_ms, longest_min, heated, words, line, standings) values (?1, ?2, ?3, ?4, \
+         next_ms, turns_ms, longest_min, heated, words, line, standings, asks) values (?1, ?2, ?3, ?4, \
          coalesce(?5, (select created_ms from job where id = ?1)), ?6, ?7, ?8, ?9, ?10, ?11, ?12, ?13, ?14, \
-         ?15) on conflict (job_id) do update set revision = excluded.revision, \
+         ?15, ?16) on conflict (job_id) do update set revision = excluded.revision, \
          shop_revision = excluded.shop_revision, build = excluded.build, put_away = excluded.put_away, \
          on_rack = excluded.on_rack, rank = excluded.rank, next_ms = excluded.next_ms, \
          turns_ms = excluded.turns_ms, longest_min = excluded.longest_min, heated = excluded.heated, \
-         words = excluded.words, line = excluded.line, standings = excluded.standings",
+         words = excluded.words, line = excluded.line, standings = excluded.standings, \
+         asks = excluded.asks",
     )
     .bind(it.line.id.to_string())
     .bind(it.revision.cast_signed())
@@ -202,6 +207,7 @@ pub async fn put(on: &mut SqliteConnection, it: &Projected) -> Result<(), ApiErr
     .bind(&it.words)
     .bind(line)
     .bind(standings)
+    .bind(asks)
     .execute(on)
     .await?;
     Ok(())

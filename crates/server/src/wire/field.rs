@@ -71,9 +71,13 @@ fn asks_for(kind: Kind) -> AsksFor {
         Kind::Duration => AsksFor::Duration,
         Kind::Days => AsksFor::Days,
         Kind::GaugePressure => AsksFor::Pressure,
-        Kind::SoundSpeed | Kind::Money | Kind::Percent | Kind::Angle | Kind::Turns | Kind::Plain => {
-            AsksFor::Number
-        }
+        Kind::SoundSpeed
+        | Kind::GasVolume
+        | Kind::Money
+        | Kind::Percent
+        | Kind::Angle
+        | Kind::Turns
+        | Kind::Plain => AsksFor::Number,
     }
 }
 

@@ -8,7 +8,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::field::{
     CRACK_FIELDS, FACE_FIELDS, FieldSpec, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
-    SHOP_FIELDS,
+    SHOP_FIELDS, STORE_FIELDS,
 };
 use vanadin_core::plan::{MeasuredView, TestView, measured_tests, tool_roll};
 use vanadin_core::quantity::UnitSystem;
@@ -28,6 +28,8 @@ pub struct Tables {
     /// Of each face of the part, and of each mark on it.
     pub of_face: BTreeMap<&'static str, FieldTable>,
     pub of_mark: BTreeMap<&'static str, FieldTable>,
+    /// Of each thing in the stores.
+    pub of_store: BTreeMap<&'static str, FieldTable>,
     /// The tests judged by look, as they lie on the roll.
     pub roll: Vec<TestView>,
     /// The tests that are measured or read.
@@ -52,6 +54,7 @@ impl Tables {
             of_picture: table(PICTURE_FIELDS, units),
             of_face: table(FACE_FIELDS, units),
             of_mark: table(MARK_FIELDS, units),
+            of_store: table(STORE_FIELDS, units),
             roll: tool_roll(),
             measured: measured_tests(units),
             picture_mb: crate::picture::MOST_MIB,

@@ -670,6 +670,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shelves: what lies there, who will take of it, what is missing. */
+        get: operations["show_stores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores/buying.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has to be bought, as a list that a sheet opens. */
+        get: operations["buying_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tables/{units}": {
         parameters: {
             query?: never;
@@ -804,6 +838,25 @@ export interface components {
             tacks: components["schemas"]["TackPlan"][];
             /** @description What its broken faces tell. */
             tells: string[];
+        };
+        /** @description One line of the buying list. */
+        Buy: {
+            /** Format: double */
+            amount: number;
+            amount_words: string;
+            /** @description `YYYY-MM-DD`, and in words; nothing and empty while no job says a day. */
+            by?: string | null;
+            by_words: string;
+            jobs: string[];
+            kind: string;
+            /**
+             * Format: double
+             * @description At the price it was bought for last; nothing while that is not known.
+             */
+            price?: number | null;
+            /** Format: double */
+            size_mm?: number | null;
+            what: string;
         };
         /** @description A caution, shown at the station where it matters. */
         Caution: {
@@ -1027,6 +1080,8 @@ export interface components {
             strength: number;
             /** @description "preheat 300 °C, 6 h 20, holds 65 times in 100". */
             summary: string;
+            /** @description What it takes from the stores. */
+            takes: components["schemas"]["Take"][];
             /** Format: double */
             target_c?: number | null;
             way: components["schemas"]["Way"];
@@ -2761,6 +2816,8 @@ export interface components {
             part: components["schemas"]["PartPlan"];
             prep?: components["schemas"]["PrepPlan"] | null;
             stations: components["schemas"]["StationState"][];
+            /** @description What the chosen way takes from the stores. */
+            takes: components["schemas"]["Take"][];
             torch?: components["schemas"]["TorchPlan"] | null;
             /** @description The system its sentences speak in; figures carry both. */
             units: components["schemas"]["UnitSystem"];
@@ -3204,6 +3261,22 @@ export interface components {
             /** @description By how much the last observation moved it, ready to be shown: "from 34 %"; empty for nothing. */
             was: string;
         };
+        /**
+         * @description Where a thing stands.
+         * @enum {string}
+         */
+        Shelf: "rods" | "stitching" | "bench" | "reading" | "packing" | "gas" | "wear";
+        /** @description A shelf. */
+        ShelfPlan: {
+            /** @description Kinds that have their place here: id and label. */
+            kinds: [
+                string,
+                string
+            ][];
+            label: string;
+            shelf: components["schemas"]["Shelf"];
+            things: components["schemas"]["Thing"][];
+        };
         /** @description The shop as its settings make it. */
         Shop: {
             /** Format: double */
@@ -3229,6 +3302,8 @@ export interface components {
             /** @description Ids of the heat sources, packings and rods at hand; `None` while nobody has said. */
             sources?: string[] | null;
             stitch_kit?: boolean | null;
+            /** @description What lies in the stores. */
+            stores: components["schemas"]["StoreItem"][];
             theme: string;
             /** @description IANA name. */
             time_zone: string;
@@ -3257,6 +3332,21 @@ export interface components {
             kind: "set";
             shown_in: components["schemas"]["UnitSystem"];
             typed: string;
+        } | {
+            /** Format: double */
+            amount: number;
+            /** Format: uuid */
+            item: string;
+            /** Format: uuid */
+            job: string;
+            /** @enum {string} */
+            kind: "used";
+            name: string;
+        } | {
+            /** @enum {string} */
+            kind: "put_back";
+            /** Format: uuid */
+            target: string;
         } | {
             /** @enum {string} */
             kind: "undo";
@@ -3436,6 +3526,70 @@ export interface components {
             /** Format: double */
             wall_mm: number;
         };
+        /** @enum {string} */
+        StoreField: "what" | "name" | "size" | "amount" | "holds" | "price" | "lot" | "opened" | "place" | "melts" | "look" | "magnet" | "filed" | "spark" | "bead";
+        /** @description A thing in the stores. */
+        StoreItem: {
+            /**
+             * Format: double
+             * @description What is left, in what its kind is counted in; nothing while nobody has said.
+             */
+            amount?: number | null;
+            /** Format: int64 */
+            counted_ms: number;
+            /**
+             * Format: int64
+             * @description When it was counted: uses before it are in it. The place in the shop's log, and UTC in ms since 1970; 0
+             *     while nobody counted.
+             */
+            counted_revision: number;
+            /**
+             * Format: double
+             * @description What a full cylinder holds, in m³.
+             */
+            holds_m3?: number | null;
+            /** Format: uuid */
+            id: string;
+            /** @description As [`KINDS`] calls it. */
+            kind: string;
+            lot: string;
+            /**
+             * Format: double
+             * @description At what a temperature stick melts.
+             */
+            melts_c?: number | null;
+            /** @description As it is written on it; empty for nothing. */
+            name: string;
+            /** @description `YYYY-MM-DD`. */
+            opened?: string | null;
+            place: string;
+            /**
+             * Format: double
+             * @description Of one of what its kind is counted in.
+             */
+            price?: number | null;
+            /**
+             * Format: double
+             * @description A rod, a pin or a drill, across; nothing while not said.
+             */
+            size_mm?: number | null;
+        };
+        /** @description The stores as they stand. */
+        StoresPlan: {
+            buying: components["schemas"]["Buy"][];
+            /** @description "Two things are missing for Thu 12 Mar." */
+            headline: string;
+            second: string;
+            shelves: components["schemas"]["ShelfPlan"][];
+        };
+        StoresView: {
+            plan: components["schemas"]["StoresPlan"];
+            /**
+             * Format: int64
+             * @description Of the shop's settings together: it grows with each change.
+             */
+            shop_revision: number;
+        };
         StraightenAnswer: {
             /** @description From the upper left corner of the rectangle. */
             points_mm: number[][];
@@ -3478,6 +3632,10 @@ export interface components {
             of_picture: {
                 [key: string]: components["schemas"]["FieldTable"];
             };
+            /** @description Of each thing in the stores. */
+            of_store: {
+                [key: string]: components["schemas"]["FieldTable"];
+            };
             /**
              * Format: int64
              * @description Largest picture that is taken, in MB.
@@ -3506,6 +3664,47 @@ export interface components {
             /** @description "37 mm along, 41 mm from the left edge" */
             words: string;
         };
+        /** @description Something that a job takes. */
+        Take: {
+            /**
+             * Format: double
+             * @description In what its kind is counted in.
+             */
+            amount: number;
+            /** @description "6 rods", "Nickel-iron stick, 4 mm". */
+            amount_words: string;
+            /** @description How much of it is in the stores: "3 are here"; empty where nobody has counted. */
+            here_words: string;
+            /** @description As the stores call it: `nickel_iron`. */
+            kind: string;
+            /** @description Fewer are there than it takes. */
+            short: boolean;
+            /**
+             * Format: double
+             * @description Across, for rods and pins; nothing where that makes no difference.
+             */
+            size_mm?: number | null;
+            when: components["schemas"]["TakenWhen"];
+            words: string;
+        };
+        /**
+         * @description When it is gone from the shelf.
+         * @enum {string}
+         */
+        TakenWhen: "lit" | "done" | "kept";
+        /** @description A job that takes of a thing. */
+        Taker: {
+            /** Format: uuid */
+            job: string;
+            name: string;
+            /**
+             * Format: uuid
+             * @description The word that says so, where it has been taken: it can be put back.
+             */
+            taken?: string | null;
+            /** @description "6 for the side frame". */
+            words: string;
+        };
         /** @description A test judged by look. */
         TestView: {
             caution: string;
@@ -3518,6 +3717,51 @@ export interface components {
             minutes: number;
             outcomes: components["schemas"]["OutcomeView"][];
             test: components["schemas"]["LookTest"];
+        };
+        /** @description One thing on a shelf. */
+        Thing: {
+            /**
+             * Format: double
+             * @description In what it is counted in; nothing while nobody has said.
+             */
+            amount?: number | null;
+            /** @description "14 rods"; what to say where nobody has counted. */
+            amount_words: string;
+            /** @description What a bundle without a name could be, in a sentence; empty for what has one. */
+            could_be: string;
+            /**
+             * Format: uuid
+             * @description Nothing where none of it lies there.
+             */
+            id?: string | null;
+            kind: string;
+            /** Format: double */
+            melts_c?: number | null;
+            /** @description At what it melts, in the shop's units; empty where nobody has said. */
+            melts_words: string;
+            /** @description As it is written on it; empty for nothing. */
+            name: string;
+            /** @description The kind that it can only be. */
+            named?: string | null;
+            /**
+             * Format: double
+             * @description Of what a full one holds; nothing where that is not known.
+             */
+            share?: number | null;
+            /** @description "5 more by Thu 12 Mar: quadrant". */
+            short: string[];
+            /** Format: double */
+            size_mm?: number | null;
+            /**
+             * Format: double
+             * @description How much of it the jobs on the rack will take.
+             */
+            spoken_for: number;
+            takers: components["schemas"]["Taker"][];
+            /** @description Who took of it since it was counted. */
+            used: components["schemas"]["Taker"][];
+            /** @description "Nickel-iron stick, 4 mm". */
+            words: string;
         };
         /** @description Something said at the torch. */
         TorchEntry: {
@@ -3625,7 +3869,7 @@ export interface components {
          * @description The unit a value is held in.
          * @enum {string}
          */
-        Unit: "millimetres" | "drill" | "square_millimetres" | "cubic_centimetres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "kilograms_per_cubic_metre" | "times" | "money" | "percent" | "count" | "points" | "plain";
+        Unit: "millimetres" | "drill" | "square_millimetres" | "cubic_centimetres" | "cubic_metres" | "litres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "kilograms_per_cubic_metre" | "times" | "money" | "percent" | "count" | "points" | "plain";
         /** @enum {string} */
         UnitSystem: "metric" | "imperial";
         /** @description A thing that is known, and not yet where. */
@@ -7061,6 +7305,100 @@ export interface operations {
                 };
             };
             /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    show_stores: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The stores */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoresView"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    buying_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What, how much, by when, for which jobs, at what price */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server */
             500: {
                 headers: {
                     [name: string]: unknown;

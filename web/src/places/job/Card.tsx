@@ -25,6 +25,8 @@ export function Card({ station, first }: CardProps): ReactNode {
   const contender = plan.methods.contenders.find((c) => c.way.method === chosen?.method)
   const odds = plan.figures.find((f) => f.id === 'method.odds')
   const rods = plan.figures.find((f) => f.id === 'prep.rods')
+  // What the stores have of it.
+  const here = plan.takes.find((take) => take.when === 'done')?.here_words ?? ''
   const { units } = useShop()
   const elapsed = plan.figures.find((f) => f.id === 'method.hours')
   const between = (units === 'imperial' ? elapsed?.between_imperial : elapsed?.between_metric) ?? ''
@@ -52,14 +54,14 @@ export function Card({ station, first }: CardProps): ReactNode {
           )}
         </Row>
         {first !== undefined ? null : plan.methods.sets_pins ? (
-          <Row name="Pins" moved={bar('prep.pins')}>
+          <Row name="Pins" moved={bar('prep.pins')} under={here}>
             <Fig id="prep.pins" size="card" />
           </Row>
         ) : plan.prep != null && rods === undefined ? null : (
           <Row
             name={rods?.name ?? 'Rods'}
             moved={bar('prep.rods')}
-            under={first === undefined ? (plan.prep?.filler ?? '') : ''}
+            under={first === undefined ? [plan.prep?.filler ?? '', here].filter(Boolean).join('; ') : ''}
           >
             <Fig id="prep.rods" size="card" />
           </Row>

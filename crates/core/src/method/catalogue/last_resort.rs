@@ -28,6 +28,7 @@ pub(super) const METHOD: Method = Method {
         volts: 23.0,
         travel_mm_s: 2.5,
         efficiency: 0.75,
+        shield_l_min: None,
         amps: |wall_mm| match wall_mm {
             thin if thin < 3.0 => (20.0, 45.0),
             thin if thin < 5.0 => (40.0, 60.0),

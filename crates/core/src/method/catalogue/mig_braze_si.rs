@@ -17,6 +17,7 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         volts: 18.0,
         travel_mm_s: 5.0,
         efficiency: 0.8,
+        shield_l_min: Some(14.0),
         amps: |wall_mm| by_wall(wall_mm, [(80.0, 115.0), (100.0, 130.0), (130.0, 160.0)]),
     },
     prep: &[arc_bronze::CLEAN],

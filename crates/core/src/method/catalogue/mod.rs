@@ -178,6 +178,8 @@ pub struct ArcUse {
     pub travel_mm_s: f64,
     /// Share of its energy that gets into the part.
     pub efficiency: f64,
+    /// Shielding gas in l/min; nothing where the coating shields it.
+    pub shield_l_min: Option<f64>,
     /// Lowest and highest for a wall in mm.
     pub amps: fn(wall_mm: f64) -> (f64, f64),
 }

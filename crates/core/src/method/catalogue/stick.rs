@@ -99,6 +99,7 @@ pub(super) const ARC: ArcUse = ArcUse {
     volts: 22.0,
     travel_mm_s: 2.5,
     efficiency: 0.75,
+    shield_l_min: None,
     amps: |wall_mm| by_wall(wall_mm, [(55.0, 75.0), (75.0, 105.0), (105.0, 140.0)]),
 };
 

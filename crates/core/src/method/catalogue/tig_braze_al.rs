@@ -17,6 +17,7 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         volts: 14.0,
         travel_mm_s: 1.5,
         efficiency: 0.6,
+        shield_l_min: Some(10.0),
         // A tenth more than silicon bronze takes.
         amps: |wall_mm| by_wall(wall_mm, [(66.0, 110.0), (99.0, 154.0), (132.0, 176.0)]),
     },

@@ -17,6 +17,7 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         volts: 14.0,
         travel_mm_s: 1.5,
         efficiency: 0.6,
+        shield_l_min: Some(10.0),
         amps: |wall_mm| by_wall(wall_mm, [(60.0, 100.0), (90.0, 140.0), (120.0, 160.0)]),
     },
     prep: &[arc_bronze::CLEAN],

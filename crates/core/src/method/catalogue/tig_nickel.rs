@@ -43,6 +43,7 @@ const TIG: ArcUse = ArcUse {
     volts: 13.0,
     travel_mm_s: 1.5,
     efficiency: 0.6,
+    shield_l_min: Some(10.0),
     amps: |wall_mm| by_wall(wall_mm, [(60.0, 90.0), (90.0, 140.0), (140.0, 190.0)]),
 };
 

@@ -29,6 +29,11 @@ const NEEDS: &[Needs] = &[
     (LastResort, &["steel_stick"], "dried low-hydrogen steel sticks", "stick"),
 ];
 
+/// What a method is laid with: of each group any will do.
+pub(in crate::method) fn laid_with(method: MethodId) -> impl Iterator<Item = &'static [&'static str]> {
+    NEEDS.iter().filter(move |(of, ..)| *of == method).map(|(_, rods, ..)| *rods)
+}
+
 /// What a set is called.
 fn set_words(set: &str) -> &'static str {
     match set {

@@ -25,6 +25,7 @@ mod m23_ni_resist;
 mod m24_only_helps;
 mod m25_locked_in;
 
+pub(in crate::method) use m19_at_hand::laid_with;
 use serde::{Deserialize, Serialize};
 
 use super::{MethodId, School, Way};

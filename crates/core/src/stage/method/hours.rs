@@ -18,6 +18,7 @@ use crate::stage::cracks::margin_mm;
 use crate::stage::heat::soak_minutes;
 use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan, work_minutes};
 use crate::stop_hole::FoundBy;
+use crate::stores::{Take, TakenWhen};
 
 /// Wall-clock minutes since 1970 in the shop's own zone: now, and when the part is fetched.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -82,13 +83,12 @@ fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
 }
 
 impl Judged<'_> {
-    /// Every step of a way with its minutes; nothing while the cracks are not laid out, or its heat is not known.
-    pub(super) fn steps(&self, way: Way) -> Option<Vec<Step>> {
-        let prep = prep_plan(&self.prep_asked(way))?;
+    /// Every step of a way with its minutes; nothing while its heat is not known.
+    pub(super) fn steps(&self, way: Way, prep: &PrepPlan) -> Option<Vec<Step>> {
         let mut steps = Steps { list: Vec::new() };
-        self.before(way, &prep, &mut steps);
-        self.at_the_heat(way, &prep, &mut steps)?;
-        self.afterwards(&prep, &mut steps);
+        self.before(way, prep, &mut steps);
+        self.at_the_heat(way, prep, &mut steps)?;
+        self.afterwards(prep, &mut steps);
         for step in &mut steps.list {
             step.working = said(&step.working, self.shop.units);
         }
@@ -303,7 +303,7 @@ impl Judged<'_> {
             return Some(Vec::new());
         }
         let late = ways.filter_map(|way| {
-            let mut steps = self.steps(way)?;
+            let mut steps = self.steps(way, &prep_plan(&self.prep_asked(way))?)?;
             for step in &mut steps {
                 step.attended_min *= WORST_HANDS;
                 step.unattended_min *= WORST_COOLING;
@@ -326,7 +326,7 @@ impl Judged<'_> {
     }
 
     /// What a way costs, as far as the shop has said what things cost.
-    pub(super) fn price(&self, way: Way, steps: &[Step]) -> Price {
+    pub(super) fn price(&self, steps: &[Step], takes: &[Take]) -> Price {
         let Some(rate) = self.shop.rate else { return Price::default() };
         let (hands, clock) = totals(steps);
         let mut lines = Vec::new();
@@ -339,14 +339,16 @@ impl Judged<'_> {
         line("Hands", hands, rate);
         line("Oven and waiting", clock, self.shop.low_rate.unwrap_or(0.0));
         let mut without = Vec::new();
-        if way.method.entry().filling.is_some() {
-            without.push("filler".to_owned());
-        }
-        if way.school.preheats() {
-            without.push("gas".to_owned());
-        }
-        if way.method.pins() {
-            without.push("pins and taps".to_owned());
+        // Packing comes back: it is no cost of the job.
+        for take in takes.iter().filter(|take| take.when != TakenWhen::Kept) {
+            match take.cost(&self.shop.stores) {
+                Some(amount) => lines.push(PriceLine {
+                    what: take.words.clone(),
+                    working: take.amount_words.clone(),
+                    amount,
+                }),
+                None => without.push(take.words.clone()),
+            }
         }
         Price { total: Some(lines.iter().map(|line| line.amount).sum()), lines, without }
     }

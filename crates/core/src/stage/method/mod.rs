@@ -3,6 +3,7 @@
 mod figures;
 mod hours;
 mod odds;
+mod takes;
 mod words;
 
 use std::sync::Arc;
@@ -13,7 +14,7 @@ use super::cooling::{limit_k_per_h, wrapping};
 use super::cracks::CrackPlan;
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{AlongKnown, ChosenGroove, PrepAsked};
+use super::prep::{AlongKnown, ChosenGroove, PrepAsked, prep_plan};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
 use crate::heat::{
@@ -30,6 +31,7 @@ use crate::method::{
 use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
 use crate::said::{said, said_exactly};
 use crate::shop::Shop;
+use crate::stores::Take;
 pub use hours::{Moment, Price, PriceLine, Ready};
 use odds::odds_lines;
 use words::{doing, joint_words, why};
@@ -63,6 +65,8 @@ pub struct Contender {
     /// Of these what hands do.
     pub hands_hours: Option<f64>,
     pub steps: Vec<Step>,
+    /// What it takes from the stores.
+    pub takes: Vec<Take>,
     /// When it can be ready, begun now.
     pub ready: Option<Ready>,
     pub price: Price,
@@ -649,7 +653,10 @@ impl Judged<'_> {
         let out = |fired: &Fired| {
             fired.method == way.method && fired.school.is_none() && fired.effect == Effect::Exclude
         };
-        let steps = if ruling.fired.iter().any(out) { None } else { self.steps(way) };
+        let out = ruling.fired.iter().any(out);
+        let prep = if out { None } else { prep_plan(&self.prep_asked(way)) };
+        let steps = prep.as_ref().and_then(|prep| self.steps(way, prep));
+        let takes = prep.as_ref().map_or_else(Vec::new, |prep| self.takes(way, prep));
         let sums = steps.as_deref().map(totals);
         let hours = sums.map(|(hands, clock)| (hands + clock) / 60.0);
         let summary = [
@@ -681,7 +688,8 @@ impl Judged<'_> {
             hours,
             hands_hours: sums.map(|(hands, _)| hands / 60.0),
             ready: steps.as_deref().and_then(|steps| self.ready(steps)),
-            price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps)),
+            price: steps.as_deref().map_or_else(Price::default, |steps| self.price(steps, &takes)),
+            takes,
             steps: steps.unwrap_or_default(),
             target_c,
             heat_words: target_c.map_or("cold".to_owned(), |celsius| self.say(celsius, Unit::Celsius)),

@@ -261,6 +261,19 @@ fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
     }
 }
 
+/// Minutes that arc or rod lay metal, without the waits: what the shielding gas flows.
+///
+/// # Source
+/// House.
+pub(crate) fn laying_minutes(prep: &PrepPlan) -> f64 {
+    match prep.way.method.entry().filling.and_then(|filling| filling.laid_g_a_min) {
+        Some(g_a_min) => prep.laid_g / g_a_min,
+        None => f64::from(prep.beads) * prep.way.school.bead_mm() / TRAVEL_MM_S / 60.0,
+    }
+}
+
+const TRAVEL_MM_S: f64 = 2.5;
+
 /// Minutes at the pins, the arc or the rod, the waits of the school among them.
 ///
 /// Pins: 4 min each, locks 12. Beads: their length at 2.5 mm/s and the school's wait for each. A braze or a gas
@@ -271,7 +284,6 @@ fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
 pub(crate) fn work_minutes(prep: &PrepPlan) -> f64 {
     const PIN_MIN: f64 = 4.0;
     const LOCK_MIN: f64 = 12.0;
-    const TRAVEL_MM_S: f64 = 2.5;
     let beads = f64::from(prep.beads);
     let school = prep.way.school;
     match prep.way.method.entry().filling.and_then(|filling| filling.laid_g_a_min) {

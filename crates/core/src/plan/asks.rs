@@ -1,0 +1,85 @@
+//! What a job asks of the stores: what it will still take, and what it has taken.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use super::{Amount, Plan, Station};
+use crate::field;
+use crate::job::Job;
+use crate::stores::{Take, TakenWhen};
+
+/// Something that is gone from the shelves.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Gone {
+    /// The lighting, or the work, that took it.
+    pub fact: Uuid,
+    pub when: TakenWhen,
+    /// UTC, ms since 1970.
+    pub at_ms: i64,
+    pub takes: Vec<Take>,
+}
+
+/// What a job asks of the stores.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+pub struct Asks {
+    pub name: String,
+    /// `YYYY-MM-DD`, the day it is wanted; nothing while no day is said.
+    pub by: Option<String>,
+    pub to_take: Vec<Take>,
+    pub gone: Vec<Gone>,
+}
+
+impl Asks {
+    /// What a job asks for as it is planned and as far as it has come. One that was put away unlit asks for nothing.
+    #[must_use]
+    pub fn of(job: &Job, plan: &Plan) -> Self {
+        let round = job.round();
+        let Some(lit) = &round.lit else {
+            let to_take = if job.put_away { Vec::new() } else { plan.takes.clone() };
+            return Self { to_take, ..Self::named(job) };
+        };
+        let done = plan.amount(Station::Torch) == Amount::Enough;
+        let cooled = plan.amount(Station::Cooling) == Amount::Enough;
+        let of = |when: TakenWhen| plan.takes.iter().filter(move |take| take.when == when).cloned();
+        let mut asks = Self::named(job);
+        let gone =
+            |when: TakenWhen, at_ms: i64, takes: Vec<Take>| Gone { fact: lit.fact, when, at_ms, takes };
+        asks.gone.push(gone(TakenWhen::Lit, lit.at_ms, of(TakenWhen::Lit).collect()));
+        if done {
+            let worked: f64 = round.standing_log().map(|entry| entry.minutes).fold(0.0, f64::max);
+            let at_ms = lit.at_ms + (worked * 60_000.0 / lit.speed.max(1e-6)) as i64;
+            let share = share_done(plan);
+            let used = of(TakenWhen::Done).map(|take| Take { amount: whole(&take, share), ..take });
+            asks.gone.push(gone(TakenWhen::Done, at_ms, used.collect()));
+        } else {
+            asks.to_take.extend(of(TakenWhen::Done));
+        }
+        if !cooled && !job.put_away {
+            asks.to_take.extend(of(TakenWhen::Kept));
+        }
+        asks.gone.retain(|gone| !gone.takes.is_empty());
+        asks
+    }
+
+    fn named(job: &Job) -> Self {
+        Self {
+            name: job.name().to_owned(),
+            by: job.round().get(field::part::WANTED).map(str::to_owned),
+            ..Self::default()
+        }
+    }
+}
+
+/// Of what was planned what was laid; all of it where nobody counted.
+fn share_done(plan: &Plan) -> f64 {
+    plan.torch
+        .as_ref()
+        .filter(|torch| torch.done > 0 && torch.planned > 0)
+        .map_or(1.0, |torch| (f64::from(torch.done) / f64::from(torch.planned)).min(1.0))
+}
+
+/// Rods and pins are used up whole.
+fn whole(take: &Take, share: f64) -> f64 {
+    let used = take.amount * share;
+    if (take.amount - take.amount.round()).abs() < 1e-9 { (used - 1e-9).ceil() } else { used }
+}

@@ -1,0 +1,103 @@
+//! What a way takes from the stores on this job.
+
+use super::Judged;
+use crate::heat::{Packing, gas_need_m3, gases_m3_h};
+use crate::iron::Iron;
+use crate::method::Way;
+use crate::stage::cooling::wrapping;
+use crate::stage::heat::soak_minutes;
+use crate::stage::prep::{PrepPlan, laying_minutes};
+use crate::stores::{Take, TakenWhen};
+
+/// Seconds that the shielding gas flows on after each bead. House.
+const FLOWS_ON_S: f64 = 10.0;
+/// Holes that a tap is good for. House.
+const HOLES_A_TAP: f64 = 40.0;
+const HOLES_A_TAP_DUCTILE: f64 = 15.0;
+
+/// What is taken before it is looked for in the stores.
+type Wanted = (&'static str, Option<f64>, f64, TakenWhen);
+
+impl Judged<'_> {
+    /// What this way takes: filler, pins, gas to heat it and to shield it, packing. What nobody can reckon is left out.
+    pub(super) fn takes(&self, way: Way, prep: &PrepPlan) -> Vec<Take> {
+        let mut wanted: Vec<Wanted> = Vec::new();
+        self.filler_taken(way, prep, &mut wanted);
+        self.pins_taken(way, prep, &mut wanted);
+        self.gas_taken(way, prep, &mut wanted);
+        self.packing_taken(way, &mut wanted);
+        let shop = (self.shop.stores.as_slice(), self.shop.units);
+        let takes = wanted.into_iter();
+        takes.filter_map(|(kind, size, amount, when)| Take::of((kind, size), amount, when, shop)).collect()
+    }
+
+    fn filler_taken(&self, way: Way, prep: &PrepPlan, wanted: &mut Vec<Wanted>) {
+        let thickest = prep.seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
+        let Some(filler) = way.method.filler(thickest, self.ductile()) else { return };
+        // Of the rods that will do, the one that is there; of several things it is laid with the first carries.
+        let Some(kinds) = way.method.laid_with().next() else { return };
+        let b_rod = self.ductile().then(|| kinds.iter().find(|kind| kind.ends_with("_b"))).flatten();
+        let there = kinds.iter().find(|kind| self.shop.stores.iter().any(|item| item.kind == **kind));
+        let Some(kind) = b_rod.or(there).or(kinds.first()) else { return };
+        let (size, amount) = if filler.wire() {
+            (None, prep.metal_g / 1000.0)
+        } else {
+            (Some(filler.rod_diameter_mm), prep.rods)
+        };
+        wanted.push((kind, size, amount, TakenWhen::Done));
+    }
+
+    fn pins_taken(&self, way: Way, prep: &PrepPlan, wanted: &mut Vec<Wanted>) {
+        if !way.method.pins() {
+            return;
+        }
+        let mut sizes: Vec<(f64, f64)> = Vec::new();
+        for seam in &prep.seams {
+            match sizes.iter_mut().find(|(size, _)| *size == seam.pin_mm) {
+                Some((_, pins)) => *pins += f64::from(seam.pins),
+                None => sizes.push((seam.pin_mm, f64::from(seam.pins))),
+            }
+        }
+        let a_tap = if self.belief.leading == Iron::Ductile { HOLES_A_TAP_DUCTILE } else { HOLES_A_TAP };
+        for (size, pins) in sizes {
+            wanted.push(("pins", Some(size), pins, TakenWhen::Done));
+            wanted.push(("taps", Some(size), (pins / a_tap).ceil(), TakenWhen::Done));
+        }
+        wanted.push(("locks", None, f64::from(prep.locks), TakenWhen::Done));
+    }
+
+    fn gas_taken(&self, way: Way, prep: &PrepPlan, wanted: &mut Vec<Wanted>) {
+        if way.school.preheats()
+            && let (Some(target), Some(sources)) = (self.target_of(way), self.sources)
+            && let Some(reached) = sources.reach(&target)
+        {
+            let minutes = reached.minutes + soak_minutes(way, self.part.wall_mm);
+            for (gas, flow) in gases_m3_h(reached.run.source) {
+                wanted.push((gas.id(), None, gas_need_m3(flow, minutes), TakenWhen::Lit));
+            }
+        }
+        if let Some(litres_a_min) = way.method.entry().arc.and_then(|arc| arc.shield_l_min) {
+            let minutes = laying_minutes(prep) + f64::from(prep.beads) * FLOWS_ON_S / 60.0;
+            let m3 = gas_need_m3(litres_a_min * 60.0 / 1000.0, minutes);
+            wanted.push(("argon", None, m3, TakenWhen::Done));
+        }
+    }
+
+    /// Loose packing all round it, as thick as it is packed. A blanket is there or not.
+    fn packing_taken(&self, way: Way, wanted: &mut Vec<Wanted>) {
+        let Some((l, w, h)) = self.part.size_mm.filter(|_| way.school.preheats()) else { return };
+        let wrap = wrapping(self.round, self.shop, way);
+        let kind = match wrap.packing() {
+            Packing::Air | Packing::Blanket => return,
+            Packing::Vermiculite => "vermiculite",
+            Packing::DrySand => "dry_sand",
+            Packing::WoodAsh => "wood_ash",
+            Packing::Lime => "lime",
+            Packing::Litter => "litter",
+        };
+        let around = 2.0 * wrap.thickness_mm();
+        let mm3 = (l + around) * (w + around) * (h + around) - l * w * h;
+        // It is dug out and used again.
+        wanted.push((kind, None, mm3 / 1e6, TakenWhen::Kept));
+    }
+}

@@ -1,0 +1,48 @@
+//! Takes off the shelves what the jobs took: once it is lit the gas, once the beads are laid the rods.
+
+use std::collections::HashSet;
+
+use tokio::sync::broadcast::error::RecvError;
+use uuid::Uuid;
+use vanadin_core::shop::ShopWord;
+use vanadin_core::stores::used_up;
+
+use super::demand;
+use crate::api_error::ApiError;
+use crate::desk::{Desk, NewShopFact, News};
+
+/// Looks once at what was taken before, then after every word of a job.
+pub async fn keep(desk: Desk) {
+    let mut news = desk.listen();
+    loop {
+        if let Err(error) = take_off(&desk).await {
+            eprintln!("vanadin: what was used is not taken off the shelves now: {error}");
+        }
+        loop {
+            match news.recv().await {
+                Ok(News::Said { .. }) | Err(RecvError::Lagged(_)) => break,
+                Ok(News::Gone { .. } | News::Shop { .. } | News::Clock | News::Reading { .. }) => {}
+                Err(RecvError::Closed) => return,
+            }
+        }
+        // One word is seldom alone.
+        while let Ok(News::Said { .. }) = news.try_recv() {}
+    }
+}
+
+async fn take_off(desk: &Desk) -> Result<(), ApiError> {
+    for (job, asks) in demand::all(&desk.database.pool).await? {
+        for gone in asks.gone {
+            let shop = desk.shop().await?;
+            let said: HashSet<Uuid> = shop.facts.iter().map(|fact| fact.id).collect();
+            let of = (gone.fact, gone.when, gone.at_ms);
+            for used in used_up(&shop.shop.stores, of, &gone.takes, &said) {
+                let name = asks.name.chars().take(80).collect();
+                let change = ShopWord::Used { item: used.item, amount: used.amount, job, name };
+                let (who, sender, base) = (String::new(), String::new(), None);
+                desk.say_of_the_shop(NewShopFact { id: used.id, who, sender, base, change }).await?;
+            }
+        }
+    }
+    Ok(())
+}

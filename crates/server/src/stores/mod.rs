@@ -1,0 +1,7 @@
+//! The stores: what the jobs on the rack ask of them, what they took.
+
+mod demand;
+mod keeper;
+pub mod route;
+
+pub use keeper::keep;
