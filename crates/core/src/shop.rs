@@ -8,9 +8,11 @@ use uuid::Uuid;
 use crate::field::{FieldValue, Held, get, parse_value, shop, shop_field, store};
 use crate::heat::{HeatSource, Packing};
 use crate::log::{Fact, Taking, Word, own_words, undone};
+use crate::method::OwnRepair;
 use crate::problem::{FieldProblem, OutOfRange};
 use crate::quantity::{UnitSystem, parse_drills};
-use crate::stores::{Shelf, StoreItem, StoreKind, fits, id_of_a_list, items, kinds_there};
+use crate::shelf::{Shelf, StoreKind};
+use crate::stores::{StoreItem, fits, id_of_a_list, items, kinds_there};
 
 /// Something said of the shop.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -30,6 +32,8 @@ pub enum ShopWord {
         job: Uuid,
         name: String,
     },
+    /// What became of a repair, as its job has it: said by the program, and again when that was corrected.
+    Became(OwnRepair),
     /// It was not taken: puts back what a job took.
     PutBack {
         target: Uuid,
@@ -48,7 +52,7 @@ impl Word for ShopWord {
         match self {
             Self::Set { .. } => Taking::Open,
             // Nobody said it: it is put back, not taken back.
-            Self::Used { .. } => Taking::Closed,
+            Self::Used { .. } | Self::Became(_) => Taking::Closed,
             Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
             Self::Redo { target } => Taking::Again(*target),
@@ -97,6 +101,20 @@ pub fn taken(facts: &[ShopFact]) -> impl Iterator<Item = &ShopFact> {
         .filter(move |fact| matches!(fact.change, ShopWord::Used { .. }) && !undone.contains(&fact.id))
 }
 
+/// What became of each repair, as it was last said.
+#[must_use]
+pub fn repairs(facts: &[ShopFact]) -> Vec<OwnRepair> {
+    let mut last: Vec<OwnRepair> = Vec::new();
+    for fact in facts {
+        let ShopWord::Became(repair) = &fact.change else { continue };
+        match last.iter_mut().find(|known| known.lit == repair.lit) {
+            Some(known) => known.clone_from(repair),
+            None => last.push(repair.clone()),
+        }
+    }
+    last
+}
+
 /// Whether a word may be said of the shop: gives what is understood of it.
 ///
 /// # Errors
@@ -119,6 +137,14 @@ pub fn may_be_said(
                 return Err(FieldProblem::new(key, format!("\"{typed}\" cannot be: {why}"), ""));
             }
             Ok(Some(value))
+        }
+        ShopWord::Became(repair) => {
+            OutOfRange::check("a time in days", "days", (0.0, 1e5), repair.days)
+                .map_err(|out| FieldProblem::new("days", out.to_string(), "0 to 100000"))?;
+            let known = ["holds", "fault", "failed", "unknown"];
+            (known.contains(&repair.became.as_str()) && repair.name.chars().count() <= NAME_MOST)
+                .then_some(None)
+                .ok_or_else(|| FieldProblem::new("became", "that is no outcome", known.join(", ")))
         }
         ShopWord::Used { amount, name, .. } => {
             // Of the program itself; the figure is checked like any other.
@@ -151,6 +177,15 @@ fn drills_mm(values: &BTreeMap<String, Held>) -> Vec<f64> {
     };
     let typed = get(values, shop::DRILLS).unwrap_or_default();
     parse_drills(shop::DRILLS.key(), typed, units).unwrap_or_default()
+}
+
+/// What is preferred where practice differs.
+fn taught(values: &BTreeMap<String, Held>) -> BTreeMap<String, String> {
+    let of = |(key, held): (&String, &Held)| match &held.value {
+        Some(FieldValue::One(id)) if key.starts_with("shop_taught.") => Some((key.clone(), id.clone())),
+        _ => None,
+    };
+    values.iter().filter_map(of).collect()
 }
 
 /// A thing of a list of before was taken off its shelf.
@@ -195,6 +230,12 @@ pub struct Shop {
     pub drills_mm: Vec<f64>,
     /// What lies in the stores.
     pub stores: Vec<StoreItem>,
+    /// What became of its own repairs, as last said of each.
+    pub repairs: Vec<OwnRepair>,
+    /// Where practice differs, what it prefers: by the key of its setting.
+    pub taught: BTreeMap<String, String>,
+    /// Methods it has done five times and more; nothing while nobody has said.
+    pub done_often: Option<Vec<String>>,
 }
 
 impl Shop {
@@ -242,6 +283,9 @@ impl Shop {
             low_rate: get(values, shop::LOW_RATE),
             drills_mm: drills_mm(values),
             stores,
+            repairs: Vec::new(),
+            taught: taught(values),
+            done_often: get(values, shop::DONE_OFTEN).map(<[String]>::to_vec),
         }
     }
 
@@ -249,6 +293,7 @@ impl Shop {
     #[must_use]
     pub fn of_log(values: &BTreeMap<String, Held>, facts: &[ShopFact]) -> Self {
         let mut counted = Self::of(values);
+        counted.repairs = repairs(facts);
         for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
             let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);
             thing.counted_ms = said.map_or(0, ShopFact::at_ms);

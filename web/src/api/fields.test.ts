@@ -18,6 +18,7 @@ const tables: Tables = {
   of_face: { across: table('Across') },
   of_store: {},
   of_mark: { thickness: table('Thick') },
+  taught: [],
   roll: [],
   measured: [],
   picture_mb: 20,

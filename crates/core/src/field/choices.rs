@@ -174,3 +174,42 @@ pub const BECAME: &[Choice] =
     &[("holds", "Holds"), ("fault", "Holds, with a fault"), ("failed", "Failed"), ("unknown", "Not known")];
 
 pub const CHECKED: &[Choice] = &[("ok", "Good"), ("not_ok", "Not good")];
+
+/// Where practice differs: each with the usual among them.
+pub const POLARITIES: &[Choice] =
+    &[("plus", "Holder in plus"), ("minus", "Holder in minus"), ("ac", "Alternating")];
+pub const PEENINGS: &[Choice] =
+    &[("each", "Each bead, while it glows"), ("light", "Lightly"), ("none", "Not at all: heat instead")];
+pub const FIXTURES: &[Choice] = &[
+    ("free", "Free on bricks"),
+    ("tacks", "Lightly, for the tacks"),
+    ("clamped", "Clamped to a heavy plate"),
+];
+pub const TAUGHT_SIDES: &[Choice] = &[("both", "Both"), ("one", "One: a face stays untouched")];
+pub const DIRTS: &[Choice] = &[("clean", "Clean until the rag is white"), ("flux", "The flux will lift it")];
+pub const BEAD_LENGTHS: &[Choice] =
+    &[("short", "Up to {10 mm}"), ("usual", "As its heat asks"), ("long", "Half as long again")];
+pub const AFTERS: &[Choice] = &[
+    ("wrap", "Wrap it at once"),
+    ("post_heat", "Heat it all once more, then wrap"),
+    ("taper", "Take the flame off by degrees"),
+    ("oven", "Hold it in the oven, then wrap"),
+    ("still", "Heat it shortly, still air"),
+];
+pub const PORES: &[Choice] =
+    &[("leave", "Leave what neither weeps nor carries"), ("all", "Refill every one")];
+pub const OLD_WELDS: &[Choice] = &[("out", "All of it out"), ("over", "Over sound parts of it")];
+pub const STOP_HOLES: &[Choice] = &[
+    ("past", "Past the tip, by how it was found"),
+    ("on_tip", "On the tip"),
+    ("none", "None: ground out to sound metal"),
+];
+pub const DENSITIES: &[Choice] = &[
+    ("all", "Every pin overlaps"),
+    ("bridged", "Every second, bridging pins after"),
+    ("anchors", "A few anchors and epoxy"),
+];
+pub const FINISHES: &[Choice] =
+    &[("seen", "Blend the seen face"), ("all", "Blend all of it"), ("leave", "Leave it to be read")];
+pub const NICKELS: &[Choice] =
+    &[("one", "Nickel-iron throughout"), ("root", "Nickel first, nickel-iron over it")];

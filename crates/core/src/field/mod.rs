@@ -1,6 +1,6 @@
 //! What can be typed: one table of fields, each with its key, kind, bounds and choices, read by typed keys.
 
-mod choices;
+pub mod choices;
 mod holds;
 mod parse;
 mod spec;
@@ -14,6 +14,6 @@ pub use spec::{Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldV
 pub use table::{
     CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
     STORE_FIELDS, check, cooling, crack, crack_key, face, face_key, hand_over, heat, id_in, job_field, mark,
-    mark_key, method, neighbour, neighbour_key, part, picture, picture_key, prep, shop, shop_field, store,
-    store_key,
+    mark_key, method, neighbour, neighbour_key, part, picture, picture_key, prep, shop, shop_field,
+    shop_taught, store, store_key, taught,
 };

@@ -9,8 +9,8 @@ use crate::iron::{Era, Family};
 use crate::map::FACE_MOST_MM;
 use crate::method::{MethodId, School};
 use crate::quantity::Kind;
+use crate::shelf::{BEADS, FILES, KIND_CHOICES, LOOKS, MAGNETS, SPARKS};
 use crate::stop_hole::FoundBy;
-use crate::stores::{BEADS, FILES, KIND_CHOICES, LOOKS, MAGNETS, SPARKS};
 
 /// Fields by room and name, and the list of them all in the order of the table.
 macro_rules! fields {
@@ -47,6 +47,15 @@ const fn or_none<const N: usize, const M: usize>(known: &[Choice; N]) -> [Choice
     choices
 }
 
+const METHODS_OR_NONE: &[Choice] = &{
+    let mut choices = [(NONE, "None"); MethodId::CHOICES.len() + 1];
+    let mut at = 0;
+    while at < MethodId::CHOICES.len() {
+        choices[at] = MethodId::CHOICES[at];
+        at += 1;
+    }
+    choices
+};
 const SOURCES_OR_NONE: [Choice; HeatSource::CHOICES.len() + 1] = or_none(HeatSource::CHOICES);
 
 /// Letters of a note.
@@ -110,6 +119,21 @@ method {
     CHOICE: One<MethodId> = one("method.choice", "Method");
     SCHOOL: One<School> = one("method.school", "School");
     REASON: Text = text("method.reason", "Why", 200);
+}
+taught {
+    POLARITY: OneOf = one_of("taught.polarity", "Leads", choices::POLARITIES);
+    PEENING: OneOf = one_of("taught.peening", "Peening", choices::PEENINGS);
+    FIXTURE: OneOf = one_of("taught.fixture", "Held", choices::FIXTURES);
+    SIDES: OneOf = one_of("taught.sides", "Sides", choices::TAUGHT_SIDES);
+    DIRT: OneOf = one_of("taught.dirt", "Dirt", choices::DIRTS);
+    BEAD: OneOf = one_of("taught.bead", "Bead", choices::BEAD_LENGTHS);
+    AFTER: OneOf = one_of("taught.after", "After the last bead", choices::AFTERS);
+    PORES: OneOf = one_of("taught.pores", "Pores", choices::PORES);
+    OLD_WELD: OneOf = one_of("taught.old_weld", "Old weld", choices::OLD_WELDS);
+    DRILL: OneOf = one_of("taught.drill", "Stop-hole", choices::STOP_HOLES);
+    DENSITY: OneOf = one_of("taught.density", "Pins", choices::DENSITIES);
+    FINISH: OneOf = one_of("taught.finish", "Finish", choices::FINISHES);
+    NICKEL: OneOf = one_of("taught.nickel", "Nickel under it", choices::NICKELS);
 }
 prep {
     FORM: OneOf = one_of("prep.form", "Groove", choices::GROOVE_FORMS);
@@ -284,10 +308,26 @@ shop {
     RODS: Many = many("shop.rods", "Rods at hand", choices::ROD_CHOICES);
     SETS: Many = many("shop.sets", "Welding sets at hand", choices::SETS);
     STITCH_KIT: YesNo = yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand");
+    DONE_OFTEN: Many = many("shop.done_often", "Done here five times and more", METHODS_OR_NONE);
     RATE: Number = quantity("shop.rate", "An hour of hands costs", Kind::Money, (0.0, 10_000.0), "");
     LOW_RATE: Number = quantity("shop.low_rate", "An hour of oven or waiting costs", Kind::Money, (0.0, 10_000.0), "");
     DRILLS: Text = text("shop.drills", "Drills in the set", 600).like("#7, F, 1/4, 6.5");
     PINS: OneOf = one_of("shop.pins", "Which pins", choices::PINS);
+}
+shop_taught {
+    POLARITY: OneOf = one_of("shop_taught.polarity", "Leads", choices::POLARITIES);
+    PEENING: OneOf = one_of("shop_taught.peening", "Peening", choices::PEENINGS);
+    FIXTURE: OneOf = one_of("shop_taught.fixture", "Held", choices::FIXTURES);
+    SIDES: OneOf = one_of("shop_taught.sides", "Sides", choices::TAUGHT_SIDES);
+    DIRT: OneOf = one_of("shop_taught.dirt", "Dirt", choices::DIRTS);
+    BEAD: OneOf = one_of("shop_taught.bead", "Bead", choices::BEAD_LENGTHS);
+    AFTER: OneOf = one_of("shop_taught.after", "After the last bead", choices::AFTERS);
+    PORES: OneOf = one_of("shop_taught.pores", "Pores", choices::PORES);
+    OLD_WELD: OneOf = one_of("shop_taught.old_weld", "Old weld", choices::OLD_WELDS);
+    DRILL: OneOf = one_of("shop_taught.drill", "Stop-hole", choices::STOP_HOLES);
+    DENSITY: OneOf = one_of("shop_taught.density", "Pins", choices::DENSITIES);
+    FINISH: OneOf = one_of("shop_taught.finish", "Finish", choices::FINISHES);
+    NICKEL: OneOf = one_of("shop_taught.nickel", "Nickel under it", choices::NICKELS);
 }
 }
 

@@ -9,8 +9,10 @@ mod score;
 mod target;
 mod way;
 
-pub use catalogue::{ArcUse, Joins, Method, Most, Practice, Start};
-pub use moves::{HeldFor, Moves, OddsPart, Outcomes, Variant, for_days, odds_of, shift_of};
+pub use catalogue::{ArcUse, Joins, Method, Most, Practice, Setup, Start};
+pub use moves::{
+    HeldFor, Moves, OddsPart, Outcomes, OwnRepair, Variant, for_days, odds_of, own_outcomes, shift_of,
+};
 use odds::starting_odds;
 pub use odds::{Odds, StitchKind, shifted};
 pub use place::Place;

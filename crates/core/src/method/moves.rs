@@ -1,8 +1,10 @@
 //! What moves the odds of a repair, in log-odds that are added.
 
 use serde::{Deserialize, Serialize};
+use uuid::Uuid;
 
 use super::{Joins, MethodId, Odds, StitchKind, starting_odds};
+use crate::iron::Iron;
 
 /// What is worse or better than ordinary careful work. Left out does not count.
 #[derive(Debug, Clone, PartialEq, Default)]
@@ -167,6 +169,8 @@ pub struct HeldFor {
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Outcomes {
     pub held: Vec<HeldFor>,
+    /// Those that hold with a fault: half and half.
+    pub faulty: Vec<HeldFor>,
     pub failed_same: u32,
     pub failed_other: u32,
 }
@@ -176,16 +180,63 @@ impl Outcomes {
     #[must_use]
     fn added(&self) -> (f64, f64) {
         let weight = |same: bool| if same { 1.0 } else { 0.5 };
-        let holds = self
-            .held
-            .iter()
-            .map(|it| weight(it.same_iron) * (it.days.max(0.0) / YEAR_DAYS).powf(EARLY).min(1.0));
-        (holds.sum(), f64::from(self.failed_same) + 0.5 * f64::from(self.failed_other))
+        let holds = |it: &HeldFor| weight(it.same_iron) * (it.days.max(0.0) / YEAR_DAYS).powf(EARLY).min(1.0);
+        let held: f64 = self.held.iter().map(holds).sum();
+        let half_held: f64 = self.faulty.iter().map(holds).sum();
+        let half_failed: f64 = self.faulty.iter().map(|it| weight(it.same_iron)).sum();
+        let failed = f64::from(self.failed_same) + 0.5 * f64::from(self.failed_other);
+        (held + half_held / 2.0, failed + half_failed / 2.0)
     }
 
     fn jobs(&self) -> u32 {
-        self.held.len() as u32 + self.failed_same + self.failed_other
+        (self.held.len() + self.faulty.len()) as u32 + self.failed_same + self.failed_other
     }
+}
+
+/// One repair of ours, and what became of it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OwnRepair {
+    pub job: Uuid,
+    /// Its lighting: what was asked again of it replaces what was said before.
+    pub lit: Uuid,
+    /// Of the job.
+    pub name: String,
+    pub method: MethodId,
+    /// As [`Variant::id`] has it.
+    pub variant: String,
+    pub iron: Iron,
+    /// Until it was asked, or failed.
+    pub days: f64,
+    /// holds, fault, failed or unknown.
+    pub became: String,
+}
+
+/// What became of our own repairs by this method, and how many there are of it, known or not.
+#[must_use]
+pub fn own_outcomes(
+    repairs: &[OwnRepair],
+    (method, variant): (MethodId, Variant),
+    leading: Iron,
+) -> (Outcomes, u32) {
+    let mut own = Outcomes::default();
+    let mut count = 0;
+    for it in repairs.iter().filter(|it| it.method == method) {
+        count += 1;
+        if it.variant != variant.id() {
+            continue;
+        }
+        let same_iron = it.iron == leading;
+        let held = HeldFor { days: it.days, same_iron };
+        match it.became.as_str() {
+            "holds" => own.held.push(held),
+            "fault" => own.faulty.push(held),
+            "failed" if same_iron => own.failed_same += 1,
+            "failed" => own.failed_other += 1,
+            _ => {}
+        }
+    }
+    (own, count)
 }
 
 /// Which of several priors of a method counts.
@@ -195,6 +246,21 @@ pub enum Variant {
     /// Gas fusion with a modest heat.
     Modest,
     Pins(StitchKind),
+}
+
+impl Variant {
+    /// As it is kept beside a repair.
+    #[must_use]
+    pub fn id(self) -> &'static str {
+        match self {
+            Self::Usual => "usual",
+            Self::Modest => "modest",
+            Self::Pins(StitchKind::DrawIn) => "draw_in",
+            Self::Pins(StitchKind::Between) => "between",
+            Self::Pins(StitchKind::Plain) => "plain",
+            Self::Pins(StitchKind::ThinLoadedOrHot) => "thin_loaded_or_hot",
+        }
+    }
 }
 
 /// Odds before anything moves them: the method's prior and the shop's own outcomes.

@@ -128,7 +128,7 @@ mod tests {
 
     fn ours(held: u32, failed: u32) -> Outcomes {
         let year = crate::method::HeldFor { days: 365.0, same_iron: true };
-        Outcomes { held: vec![year; held as usize], failed_same: failed, failed_other: 0 }
+        Outcomes { held: vec![year; held as usize], failed_same: failed, ..Outcomes::default() }
     }
 
     #[rstest]

@@ -5,7 +5,8 @@ use uuid::Uuid;
 
 use super::{Amount, Plan, Station};
 use crate::field;
-use crate::job::Job;
+use crate::job::{Fact, Job, Round};
+use crate::method::OwnRepair;
 use crate::stores::{Take, TakenWhen};
 
 /// Something that is gone from the shelves.
@@ -27,12 +28,19 @@ pub struct Asks {
     pub by: Option<String>,
     pub to_take: Vec<Take>,
     pub gone: Vec<Gone>,
+    /// What became of each of its repairs, as its record has it.
+    #[serde(default)]
+    pub repairs: Vec<OwnRepair>,
 }
 
 impl Asks {
     /// What a job asks for as it is planned and as far as it has come. One that was put away unlit asks for nothing.
     #[must_use]
-    pub fn of(job: &Job, plan: &Plan) -> Self {
+    pub fn of(job: &Job, plan: &Plan, facts: &[Fact]) -> Self {
+        Self { repairs: repairs(job, plan, facts), ..Self::of_the_shelves(job, plan) }
+    }
+
+    fn of_the_shelves(job: &Job, plan: &Plan) -> Self {
         let round = job.round();
         let Some(lit) = &round.lit else {
             let to_take = if job.put_away { Vec::new() } else { plan.takes.clone() };
@@ -68,6 +76,31 @@ impl Asks {
             ..Self::default()
         }
     }
+}
+
+/// What became of the repair of each round that was lit and asked about.
+fn repairs(job: &Job, plan: &Plan, facts: &[Fact]) -> Vec<OwnRepair> {
+    const DAY_MS: f64 = 24.0 * 3_600_000.0;
+    let Some(iron) = plan.iron.shares.first().map(|share| share.iron) else { return Vec::new() };
+    let of = |round: &Round| {
+        let lit = round.lit.as_ref()?;
+        let way = lit.frozen.as_ref().and_then(|frozen| frozen.way)?;
+        let key = field::hand_over::BECAME.key();
+        let said = round.values.get(key)?;
+        let at_ms = facts.iter().find(|fact| fact.revision == said.revision).map_or(lit.at_ms, Fact::at_ms);
+        let contender = plan.methods.contenders.iter().find(|it| it.way.method == way.method)?;
+        Some(OwnRepair {
+            job: job.id,
+            lit: lit.fact,
+            name: job.name().to_owned(),
+            method: way.method,
+            variant: contender.variant.clone(),
+            iron,
+            days: ((at_ms - lit.at_ms) as f64 / DAY_MS).max(0.0),
+            became: round.get(field::hand_over::BECAME).unwrap_or("unknown").to_owned(),
+        })
+    };
+    job.rounds.iter().filter_map(of).collect()
 }
 
 /// Of what was planned what was laid; all of it where nobody counted.

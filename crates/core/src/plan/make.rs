@@ -19,6 +19,7 @@ use crate::job::{Allowed, Job, Reading, Round};
 use crate::method::Way;
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
 use crate::record::{FROZEN_FORMAT, FrozenFigure, FrozenPlan};
+use crate::shelf::UNNAMED;
 use crate::shop::Shop;
 use crate::stage::cooling::wrapping;
 use crate::stage::heat::Sources;
@@ -27,7 +28,7 @@ use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BenchAsked, WorkAsked};
 use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
-use crate::stores::{Take, TakenWhen, UNNAMED, filler_of};
+use crate::stores::{Take, TakenWhen, filler_of};
 
 /// Everything worked out for a job. Durations, not clock times.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -246,8 +247,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         target: target.as_ref(),
         heat: heated,
     });
-    let torch = torch::stage(job, &facts, chosen, heated, prepared, cooled);
-    let check = check::stage(round, &facts, chosen, torch.plan.as_ref());
+    let torch = torch::stage(shop, job, &facts, chosen, heated, prepared, cooled);
+    let check = check::stage(shop, round, &facts, chosen, torch.plan.as_ref());
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
     let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
     let hand_over = hand_over::stage(round, &check.plan, torch.plan.as_ref(), heated, still_hot);

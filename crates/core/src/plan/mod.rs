@@ -17,8 +17,8 @@ pub use crate::stage::{
     CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState, HandOverPlan,
     HeatBetween, HeatPlan, HoleOnFace, IronPlan, JointView, LineOnFace, Live, Lock, MapPlan, MarkOnFace,
     MeasuredView, MethodPlan, Missing, Moment, NextTest, OutcomeView, PartPlan, PrepItem, PrepPlan, Price,
-    PriceLine, Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, TestView,
-    TorchPlan, WorkLine, live, measured_tests, tool_roll,
+    PriceLine, Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, TAUGHT,
+    Taught, TestView, TorchPlan, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};

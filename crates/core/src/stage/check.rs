@@ -3,12 +3,14 @@
 use serde::{Deserialize, Serialize};
 
 use super::part::PartFacts;
+use super::taught::PORES;
 use super::torch::TorchPlan;
 use super::{Amount, Caution, Stage, Station};
 use crate::field::{self, Field, OneOf};
 use crate::job::Round;
 use crate::method::{Joins, Way};
 use crate::quantity::Unit;
+use crate::shop::Shop;
 
 /// One thing to look at.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -22,6 +24,7 @@ pub struct CheckLine {
 }
 
 pub(crate) fn stage(
+    shop: &Shop,
     round: &Round,
     part: &PartFacts,
     way: Option<Way>,
@@ -31,7 +34,15 @@ pub(crate) fn stage(
     Stage {
         amount: amount(&plan),
         missing: Vec::new(),
-        cautions: cautions(round, torch),
+        cautions: cautions(round, torch)
+            .into_iter()
+            .chain(way.filter(|way| PORES.for_method(way.method, round, shop) == "all").map(|_| {
+                Caution::new(
+                    Station::Check,
+                    "Every pore is refilled, also where it neither weeps nor carries.",
+                )
+            }))
+            .collect(),
         figures: Vec::new(),
         plan,
     }

@@ -12,6 +12,7 @@ pub(crate) mod prep;
 #[expect(clippy::module_inception, reason = "what all the stages have in common has no other name")]
 mod stage;
 mod station;
+pub(crate) mod taught;
 pub(crate) mod torch;
 
 pub use check::{CheckLine, looked_at};
@@ -35,4 +36,5 @@ pub use prep::{
 pub(crate) use stage::Stage;
 pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};
+pub use taught::{TAUGHT, Taught};
 pub use torch::{AtTorch, JointView, Live, TorchPlan, hottest, live};

@@ -6,11 +6,13 @@ use super::cooling::CoolingPlan;
 use super::heat::HeatPlan;
 use super::part::PartFacts;
 use super::prep::PrepPlan;
+use super::taught::PEENING;
 use super::{Amount, Caution, Stage, Station};
 use crate::figure::{Certainty, Figure, Source};
 use crate::job::{Job, Reading, Round, TorchEntry};
 use crate::method::{Place, Way};
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly, number};
+use crate::shop::Shop;
 
 /// Beads or pins done and to do, and what comes next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -198,6 +200,7 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Liv
 }
 
 pub(crate) fn stage(
+    shop: &Shop,
     job: &Job,
     part: &PartFacts,
     way: Option<Way>,
@@ -205,7 +208,10 @@ pub(crate) fn stage(
     prep: Option<&PrepPlan>,
     cooling: Option<&CoolingPlan>,
 ) -> Stage<Option<TorchPlan>> {
-    let plan = way.zip(heat).map(|(way, heat)| torch_plan(job, part, way, heat, prep, cooling));
+    let plan = way.zip(heat).map(|(way, heat)| TorchPlan {
+        peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != "none",
+        ..torch_plan(job, part, way, heat, prep, cooling)
+    });
     let cautions = way.map_or(&[][..], |way| way.method.entry().at_torch);
     Stage {
         amount: amount(job.round(), plan.as_ref()),

@@ -5,12 +5,11 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::kind::{KINDS, Measure, Shelf, StoreKind};
-use super::named::Signs;
 use crate::field::{FieldOf, Held, Text, get, store};
 use crate::filler::Filler;
 use crate::method::MethodId;
 use crate::quantity::{SaidAmount, SaidIn, Unit, UnitSystem, parse_amount, parse_price};
+use crate::shelf::{KINDS, Measure, Shelf, Signs, StoreKind};
 
 /// A thing in the stores.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

@@ -1,16 +1,12 @@
 //! The stores: what lies on the shelves, what the jobs on the rack will take of it, what is missing.
 
 mod item;
-mod kind;
-mod named;
 mod shelves;
 mod take;
 mod used;
 
 pub use item::{StoreItem, amount_words, filler_of, fits, id_of_a_list};
 pub(crate) use item::{items, kinds_there, signs};
-pub use kind::{KIND_CHOICES, KINDS, Measure, Shelf, StoreKind, UNNAMED};
-pub use named::{BEADS, CouldBe, FILES, LOOKS, MAGNETS, SPARKS, Signs, could_be};
 pub use shelves::{Buy, Demand, ShelfPlan, Stock, StoresPlan, Taker, Thing, Used, shelves};
 pub use take::{Take, TakenWhen};
 pub use used::{UsedUp, used_up};

@@ -6,13 +6,12 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::item::{StoreItem, amount_words, named};
-use super::kind::{Measure, Shelf, StoreKind, UNNAMED};
-use super::named::could_be;
 use super::signs;
 use super::take::{Take, TakenWhen};
 use crate::day::Day;
 use crate::field::Held;
 use crate::quantity::{Unit, UnitSystem};
+use crate::shelf::{KINDS, Measure, Shelf, StoreKind, UNNAMED, could_be};
 
 /// What a job on the rack will take.
 #[derive(Debug, Clone, PartialEq)]
@@ -395,7 +394,7 @@ fn headline(items: &[StoreItem], demands: &[Demand], buying: &[Buy]) -> (String,
 }
 
 fn on_the_shelf(shelf: Shelf, things: &[Thing]) -> ShelfPlan {
-    let kinds = || super::KINDS.iter().filter(move |kind| kind.shelf == shelf);
+    let kinds = || KINDS.iter().filter(move |kind| kind.shelf == shelf);
     // In the order of the kinds; sticks by the heat they melt at, rods by size.
     let mut here: Vec<Thing> =
         things.iter().filter(|thing| kinds().any(|kind| kind.id == thing.kind)).cloned().collect();

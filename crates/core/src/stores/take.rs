@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 
 use super::item::{StoreItem, amount_words, named};
-use super::kind::StoreKind;
 use crate::quantity::UnitSystem;
+use crate::shelf::StoreKind;
 
 /// When it is gone from the shelf.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]

@@ -134,6 +134,7 @@ pub fn odds(body: Body<OddsRequest>) -> Result<Json<OddsAnswer>, ApiError> {
         return Err(ApiError::NotAcceptable(Vec::new()));
     };
     let own = Outcomes {
+        faulty: Vec::new(),
         held: asked.held.iter().map(|it| HeldFor { days: it.days, same_iron: it.same_iron }).collect(),
         failed_same: asked.failed_same,
         failed_other: asked.failed_other,

@@ -1,9 +1,11 @@
-//! Takes off the shelves what the jobs took: once it is lit the gas, once the beads are laid the rods.
+//! Takes off the shelves what the jobs took: once it is lit the gas, once the beads are laid the rods. And keeps for the
+//! odds what became of each repair.
 
 use std::collections::HashSet;
 
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
+use vanadin_core::method::OwnRepair;
 use vanadin_core::shop::ShopWord;
 use vanadin_core::stores::used_up;
 
@@ -30,17 +32,33 @@ pub async fn keep(desk: Desk) {
     }
 }
 
+/// A name as it is kept in the shop's log.
+fn short(name: &str) -> String {
+    name.chars().take(80).collect()
+}
+
+async fn said_by_itself(desk: &Desk, id: Uuid, change: ShopWord) -> Result<(), ApiError> {
+    let (who, sender, base) = (String::new(), String::new(), None);
+    desk.say_of_the_shop(NewShopFact { id, who, sender, base, change }).await.map(|_| ())
+}
+
 async fn take_off(desk: &Desk) -> Result<(), ApiError> {
     for (job, asks) in demand::all(&desk.database.pool).await? {
+        for repair in asks.repairs {
+            let repair = OwnRepair { name: short(&repair.name), ..repair };
+            let known = desk.shop().await?.shop.repairs.contains(&repair);
+            if !known {
+                said_by_itself(desk, Uuid::new_v4(), ShopWord::Became(repair)).await?;
+            }
+        }
         for gone in asks.gone {
             let shop = desk.shop().await?;
             let said: HashSet<Uuid> = shop.facts.iter().map(|fact| fact.id).collect();
             let of = (gone.fact, gone.when, gone.at_ms);
             for used in used_up(&shop.shop.stores, of, &gone.takes, &said) {
-                let name = asks.name.chars().take(80).collect();
+                let name = short(&asks.name);
                 let change = ShopWord::Used { item: used.item, amount: used.amount, job, name };
-                let (who, sender, base) = (String::new(), String::new(), None);
-                desk.say_of_the_shop(NewShopFact { id: used.id, who, sender, base, change }).await?;
+                said_by_itself(desk, used.id, change).await?;
             }
         }
     }

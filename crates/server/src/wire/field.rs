@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::day::Day;
-use vanadin_core::field::{FieldKind, FieldSpec, FieldValue, Held};
+use vanadin_core::field::{Choice, FieldKind, FieldSpec, FieldValue, Held};
 use vanadin_core::quantity::{Kind, Shown, Unit, UnitSystem, both, exactly};
 use vanadin_core::said::said;
 
@@ -12,6 +12,12 @@ use vanadin_core::said::said;
 pub struct ChoiceView {
     pub id: &'static str,
     pub label: String,
+}
+
+impl ChoiceView {
+    pub fn all(choices: &'static [Choice], units: UnitSystem) -> Vec<Self> {
+        choices.iter().map(|&(id, label)| Self { id, label: said(label, units) }).collect()
+    }
 }
 
 /// What a field asks for.
@@ -99,10 +105,7 @@ impl FieldTable {
             asks_for,
             unit_metric: units.0,
             unit_imperial: units.1,
-            choices: choices
-                .iter()
-                .map(|&(id, label)| ChoiceView { id, label: said(label, shop_units) })
-                .collect(),
+            choices: ChoiceView::all(choices, shop_units),
             example: said(spec.example, shop_units),
         }
     }

@@ -10,10 +10,12 @@ use vanadin_core::field::{
     CRACK_FIELDS, FACE_FIELDS, FieldSpec, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
     SHOP_FIELDS, STORE_FIELDS,
 };
-use vanadin_core::plan::{MeasuredView, TestView, measured_tests, tool_roll};
+use vanadin_core::method::MethodId;
+use vanadin_core::plan::{MeasuredView, TAUGHT, Taught, TestView, measured_tests, tool_roll};
 use vanadin_core::quantity::UnitSystem;
+use vanadin_core::said::said;
 
-use super::field::FieldTable;
+use super::field::{ChoiceView, FieldTable};
 use crate::api_error::ApiError;
 
 /// Every field there is, and every test of the iron, in the units of a shop.
@@ -30,12 +32,45 @@ pub struct Tables {
     pub of_mark: BTreeMap<&'static str, FieldTable>,
     /// Of each thing in the stores.
     pub of_store: BTreeMap<&'static str, FieldTable>,
+    /// Where practice differs, and what is taught.
+    pub taught: Vec<TaughtTable>,
     /// The tests judged by look, as they lie on the roll.
     pub roll: Vec<TestView>,
     /// The tests that are measured or read.
     pub measured: Vec<MeasuredView>,
     /// Largest picture that is taken, in MB.
     pub picture_mb: u64,
+}
+
+/// A matter on which practice differs.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TaughtTable {
+    pub label: &'static str,
+    /// Keys of its fields: of a job, and as the shop prefers it.
+    pub of_job: &'static str,
+    pub of_shop: &'static str,
+    pub choices: Vec<ChoiceView>,
+    /// Who does it so, and why: one for each of the choices.
+    pub who: Vec<String>,
+    /// The id of what is done where nobody has chosen.
+    pub usual: &'static str,
+    /// Ids of the methods it matters for.
+    pub methods: Vec<&'static str>,
+}
+
+impl TaughtTable {
+    fn of(matter: &Taught, units: UnitSystem) -> Self {
+        let methods = MethodId::ALL.into_iter().filter(|method| (matter.applies)(*method));
+        Self {
+            label: matter.label,
+            of_job: matter.of_job,
+            of_shop: matter.of_shop,
+            choices: ChoiceView::all(matter.choices, units),
+            who: matter.who.iter().map(|who| said(who, units)).collect(),
+            usual: matter.usual,
+            methods: methods.map(MethodId::id).collect(),
+        }
+    }
 }
 
 fn table<'a>(
@@ -55,6 +90,7 @@ impl Tables {
             of_face: table(FACE_FIELDS, units),
             of_mark: table(MARK_FIELDS, units),
             of_store: table(STORE_FIELDS, units),
+            taught: TAUGHT.iter().map(|matter| TaughtTable::of(matter, units)).collect(),
             roll: tool_roll(),
             measured: measured_tests(units),
             picture_mb: crate::picture::MOST_MIB,

@@ -1072,6 +1072,8 @@ export interface components {
             schools_to_choose: components["schemas"]["SchoolChoice"][];
             /** Format: double */
             score: number;
+            /** @description How its source is set. */
+            settings: components["schemas"]["SettingLine"][];
             steps: components["schemas"]["Step"][];
             /**
              * Format: double
@@ -1084,6 +1086,8 @@ export interface components {
             takes: components["schemas"]["Take"][];
             /** Format: double */
             target_c?: number | null;
+            /** @description Which of its priors counts, by id. */
+            variant: string;
             way: components["schemas"]["Way"];
         };
         CoolingAnswer: {
@@ -2097,7 +2101,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -2712,6 +2716,29 @@ export interface components {
             id: string;
             looks: string;
         };
+        /** @description One repair of ours, and what became of it. */
+        OwnRepair: {
+            /** @description holds, fault, failed or unknown. */
+            became: string;
+            /**
+             * Format: double
+             * @description Until it was asked, or failed.
+             */
+            days: number;
+            iron: components["schemas"]["Iron"];
+            /** Format: uuid */
+            job: string;
+            /**
+             * Format: uuid
+             * @description Its lighting: what was asked again of it replaces what was said before.
+             */
+            lit: string;
+            method: components["schemas"]["MethodId"];
+            /** @description Of the job. */
+            name: string;
+            /** @description As [`Variant::id`] has it. */
+            variant: string;
+        };
         /** @description The last word of one sender that can be taken back, and the last that can be put back. */
         OwnWord: {
             /** Format: uuid */
@@ -2859,6 +2886,11 @@ export interface components {
         };
         /** @description The work before the heat. */
         PrepPlan: {
+            /**
+             * Format: double
+             * @description How long each is; 0 for a way without heat.
+             */
+            bead_mm: number;
             /** Format: int32 */
             beads: number;
             /** @description The filler by class and size; empty for pins. */
@@ -3222,6 +3254,11 @@ export interface components {
             /** @description The wall along the seam, where it begins first. */
             stations: components["schemas"]["StationRequest"][];
         };
+        /** @description One thing that is set. */
+        SettingLine: {
+            name: string;
+            words: string;
+        };
         /** @description Where something lies on a face. */
         Shape: {
             /** @enum {string} */
@@ -3283,6 +3320,8 @@ export interface components {
             ambient_c: number;
             /** @description Its sign or letters; empty while nobody has said. */
             currency: string;
+            /** @description Methods it has done five times and more; nothing while nobody has said. */
+            done_often?: string[] | null;
             /** @description In mm, the smallest first; empty while nobody has said. */
             drills_mm: number[];
             /** Format: double */
@@ -3296,6 +3335,8 @@ export interface components {
              * @description What an hour of hands costs, and one of oven or waiting; nothing while nobody has said.
              */
             rate?: number | null;
+            /** @description What became of its own repairs, as last said of each. */
+            repairs: components["schemas"]["OwnRepair"][];
             rods?: string[] | null;
             /** @description Ids of the welding sets at hand; `None` while nobody has said. */
             sets?: string[] | null;
@@ -3304,13 +3345,17 @@ export interface components {
             stitch_kit?: boolean | null;
             /** @description What lies in the stores. */
             stores: components["schemas"]["StoreItem"][];
+            /** @description Where practice differs, what it prefers: by the key of its setting. */
+            taught: {
+                [key: string]: string;
+            };
             theme: string;
             /** @description IANA name. */
             time_zone: string;
             units: components["schemas"]["UnitSystem"];
         };
         /** @enum {string} */
-        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.rate" | "shop.low_rate" | "shop.drills" | "shop.pins";
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.nickel";
         ShopView: {
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
@@ -3342,7 +3387,10 @@ export interface components {
             /** @enum {string} */
             kind: "used";
             name: string;
-        } | {
+        } | (components["schemas"]["OwnRepair"] & {
+            /** @enum {string} */
+            kind: "became";
+        }) | {
             /** @enum {string} */
             kind: "put_back";
             /** Format: uuid */
@@ -3643,6 +3691,8 @@ export interface components {
             picture_mb: number;
             /** @description The tests judged by look, as they lie on the roll. */
             roll: components["schemas"]["TestView"][];
+            /** @description Where practice differs, and what is taught. */
+            taught: components["schemas"]["TaughtTable"][];
         };
         /** @description A tack of a full break. */
         TackOnFace: {
@@ -3704,6 +3754,20 @@ export interface components {
             taken?: string | null;
             /** @description "6 for the side frame". */
             words: string;
+        };
+        /** @description A matter on which practice differs. */
+        TaughtTable: {
+            choices: components["schemas"]["ChoiceView"][];
+            label: string;
+            /** @description Ids of the methods it matters for. */
+            methods: string[];
+            /** @description Keys of its fields: of a job, and as the shop prefers it. */
+            of_job: string;
+            of_shop: string;
+            /** @description The id of what is done where nobody has chosen. */
+            usual: string;
+            /** @description Who does it so, and why: one for each of the choices. */
+            who: string[];
         };
         /** @description A test judged by look. */
         TestView: {

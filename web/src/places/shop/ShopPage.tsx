@@ -11,6 +11,7 @@ import { Choice } from '../../ui/Choice'
 import { FieldInput } from '../../ui/FieldInput'
 import { WORK } from '../../ui/focus'
 import { Head } from '../Head'
+import { TaughtList } from '../../stations/method/TaughtList'
 import { UndoRedo } from '../UndoRedo'
 import { useShopFields } from '../useShopFields'
 import { ComeIn } from './ComeIn'
@@ -75,6 +76,18 @@ export function ShopPage(): ReactNode {
             .
           </p>
           {field('shop.pins')}
+          {field('shop.done_often')}
+          <h2 className="mt-2 text-[24px]">How it is done here</h2>
+          <p className="text-ash">Where practice differs. A job may still do it its own way.</p>
+          <TaughtList
+            matters={tables.taught}
+            ofShop
+            typed={(key) => fields[key]?.typed ?? ''}
+            onSay={(key, typed) => {
+              const view = fieldAt(tables, fields, key)
+              if (view !== undefined) said.change(view, typed)
+            }}
+          />
           <OnAPhone />
         </section>
       </main>

@@ -7,6 +7,8 @@ import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { fieldId } from '../../ui/focus'
+import { useTables } from '../../job/TablesContext'
+import { TaughtList } from './TaughtList'
 
 export interface OpenedProps {
   way: Schemas['Contender']
@@ -40,6 +42,8 @@ export function Opened({ way, chosen, refused, onTake }: OpenedProps): ReactNode
         lines={way.steps.map((step) => `${step.label.toLowerCase()} ${stepWords(step)}`)}
         joined=", "
       />
+      <Settings way={way} />
+      <OnThisJob way={way} />
       <Points way={way} />
       {chosen && way.schools_to_choose.length > 1 && <School schools={way.schools_to_choose} />}
       {way.schools.map((school) => (
@@ -100,6 +104,51 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
   const becomes = then === 'first' ? 'then it is the first choice' : 'then it is left, behind others'
   const holds = odds == null ? '' : `, ${(odds * 100).toFixed(0)} of 100`
   return <Line name="First" lines={[`${change}: ${becomes}${holds}.`]} />
+}
+
+/** How the source is set for it. */
+function Settings({ way }: { way: Schemas['Contender'] }): ReactNode {
+  if (way.settings.length === 0) return null
+  return (
+    <details>
+      <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
+        Settings; the maker&apos;s sheet comes first
+      </summary>
+      <dl className="grid grid-cols-[80px_1fr] gap-x-3 gap-y-0.5 py-1">
+        {way.settings.map((line) => (
+          <div key={line.name} className="contents">
+            <dt className="label">{line.name}</dt>
+            <dd>{line.words}</dd>
+          </div>
+        ))}
+      </dl>
+    </details>
+  )
+}
+
+/** Where practice differs in this way of doing it, and what is done on this job. */
+function OnThisJob({ way }: { way: Schemas['Contender'] }): ReactNode {
+  const { typed, field, say } = useJob()
+  const { units, taught } = useShop()
+  const matters = useTables().taught.filter((matter) => matter.methods.includes(way.way.method))
+  if (matters.length === 0) return null
+  return (
+    <details>
+      <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
+        Where practice differs: {matters.map((matter) => matter.label.toLowerCase()).join(', ')}
+      </summary>
+      <TaughtList
+        matters={matters}
+        typed={(key) => (key.startsWith('shop_') ? (taught[key] ?? '') : typed(key as Schemas['JobField']))}
+        onSay={(key, chosen) =>
+          say(
+            { kind: 'set', key, typed: chosen, shown_in: units },
+            field(key as Schemas['JobField']).revision,
+          )
+        }
+      />
+    </details>
+  )
 }
 
 /** The score, part by part: asked for, not shown. */

@@ -1,6 +1,6 @@
 //! What the bronzes that an arc lays have in common.
 
-use super::{ArcUse, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, stick};
+use super::{ArcUse, Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
 use crate::method::{MethodId, School};
 
 /// What tells one of them from the others.
@@ -14,6 +14,7 @@ pub(super) struct ArcBronze {
     pub stands_c: f64,
     pub filling: Filling,
     pub arc: ArcUse,
+    pub setup: Setup,
     pub prep: &'static [&'static str],
     pub at_torch: &'static [&'static str],
 }
@@ -28,6 +29,11 @@ pub(super) const fn warmed(target_c: f64, start: Start) -> Practice {
         start,
         fall: 1.0,
     }
+}
+
+/// The electrode is as thick as the rod. House.
+pub(super) fn tungsten(wall_mm: f64) -> &'static str {
+    super::by_wall(wall_mm, ["tungsten {1.6 mm}", "tungsten {2.4 mm}", "tungsten {3.2 mm}"])
 }
 
 pub(super) const FUME: &str =
@@ -54,6 +60,7 @@ pub(super) const fn method(of: ArcBronze) -> Method {
         groove: Some(UsualGroove { one_side: ("U", 80.0), both_sides: ("double_V", 70.0), through: false }),
         filling: Some(of.filling),
         arc: Some(of.arc),
+        setup: of.setup,
         prep: of.prep,
         at_torch: of.at_torch,
         joint_words: stick::joint_words,

@@ -1,6 +1,6 @@
 //! A nickel butter layer over the bond face, then steel wire to build up what is missing.
 
-use super::{Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, stick};
+use super::{Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method = Method {
@@ -38,6 +38,12 @@ pub(super) const METHOD: Method = Method {
         laid_g_a_min: None,
     }),
     arc: Some(stick::ARC),
+    setup: Setup {
+        gas: "for the steel wire: 75/25 or carbon dioxide, 12 l/min",
+        note: "Stringers of nickel all over the bond face, then steel wire 0.8 at 90 to 130 A, 17 to 19 V; hand-warm \
+               between.",
+        ..stick::SETUP
+    },
     prep: &["Nickel over the whole bond face first. Steel wire only on the nickel, never on the iron."],
     at_torch: &["Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13."],
     joint_words: stick::joint_words,

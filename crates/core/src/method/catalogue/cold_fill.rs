@@ -1,6 +1,6 @@
 //! Metal-filled epoxy: it seals and fills, and carries nothing.
 
-use super::{Joins, Method, Most, Practice, Stands, Start};
+use super::{Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start};
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method = Method {
@@ -24,6 +24,7 @@ pub(super) const METHOD: Method = Method {
     groove: None,
     filling: None,
     arc: None,
+    setup: Setup { note: "Mixed by the maker's sheet, and left for as long as that says.", ..NOTHING_SET },
     prep: &["Degrease, roughen, wipe again; mix it as the maker's sheet says."],
     at_torch: &["Never to be heated again with it in. Gloves: uncured epoxy sensitises the skin."],
     joint_words: |_, _, _| String::new(),

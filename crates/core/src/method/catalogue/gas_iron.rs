@@ -1,6 +1,8 @@
 //! Gas fusion with an iron rod.
 
-use super::{AS_THE_CASTING_C, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove};
+use super::{
+    AS_THE_CASTING_C, Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start, UsualGroove,
+};
 use crate::filler::Filler;
 use crate::method::{MethodId, School};
 
@@ -41,6 +43,13 @@ pub(super) const METHOD: Method = Method {
     groove: Some(UsualGroove { one_side: ("V", 85.0), both_sides: ("V", 85.0), through: true }),
     filling: Some(Filling { filler, layer: |_| (8.0, None), laid_g_a_min: Some(25.0) }),
     arc: None,
+    setup: Setup {
+        gas: "neutral, the inner cone {3 to 6 mm} off and never touching",
+        flux: "for welding iron",
+        tip: |_| "one size over that for steel of this wall",
+        note: "Wash a little of the rod into the groove, wait until the puddle moves as one, then on.",
+        ..NOTHING_SET
+    },
     prep: &[],
     at_torch: &["Shade 5 to 6, and a lens that cuts the flux glare. Popped twice: stop."],
     joint_words: |_, _, _| "judged by its flow: fill when the iron moves as one".to_owned(),
@@ -48,13 +57,17 @@ pub(super) const METHOD: Method = Method {
 
 /// # Source
 /// AWS A5.15; recovery and rod size are house.
-fn filler(_wall_mm: f64, ductile: bool) -> Filler {
+fn filler(wall_mm: f64, ductile: bool) -> Filler {
     Filler {
         class: if ductile { "RCI-B" } else { "RCI" },
         name: "cast-iron gas rod",
         density_kg_m3: 7100.0,
         recovery: 0.95,
-        rod_diameter_mm: 5.0,
+        rod_diameter_mm: match wall_mm {
+            thin if thin < 6.0 => 5.0,
+            thin if thin <= 12.0 => 6.0,
+            _ => 8.0,
+        },
         rod_length_mm: 600.0,
         tensile_mpa: if ductile { (550.0, 550.0) } else { (140.0, 280.0) },
     }

@@ -1,6 +1,6 @@
 //! A steel stick, where nothing else is at hand.
 
-use super::{ArcUse, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, stick};
+use super::{ArcUse, Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
 use crate::filler::Filler;
 use crate::method::{MethodId, School};
 
@@ -35,6 +35,11 @@ pub(super) const METHOD: Method = Method {
             _ => (50.0, 90.0),
         },
     }),
+    setup: Setup {
+        flux: "in the coating; E7018 dried one hour at {350 degC}, the maker's figure first",
+        note: "E6013 the other way round: holder in minus.",
+        ..stick::SETUP
+    },
     prep: &["Dry the sticks: E7018 one hour at {350 degC}, the maker's figure first."],
     at_torch: &[
         "A centimetre at a time, peened and brushed: the edge stays too hard for anything but a grinder.",

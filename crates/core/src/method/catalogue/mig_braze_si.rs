@@ -1,7 +1,7 @@
 //! Wire braze, silicon bronze.
 
 use super::arc_bronze::{self, ArcBronze, warmed};
-use super::{ArcUse, Filling, Method, Start, by_wall};
+use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall};
 use crate::filler::Filler;
 use crate::method::MethodId;
 
@@ -19,6 +19,15 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         efficiency: 0.8,
         shield_l_min: Some(14.0),
         amps: |wall_mm| by_wall(wall_mm, [(80.0, 115.0), (100.0, 130.0), (130.0, 160.0)]),
+    },
+    setup: Setup {
+        leads: ["Gun in plus, clamp in minus.", "", ""],
+        gas: "pure argon, 12 to 16 l/min",
+        flux: "",
+        tip: |_| "",
+        note: "Smooth rolls with a U, a plastic liner or a spool gun. Cut the ball off the wire before each start; push \
+               or drag.",
+        melts_c: BRONZE_FLOWS_C,
     },
     prep: &[arc_bronze::CLEAN],
     at_torch: &["Pure argon, 12 to 16 l/min. Cut the ball off the wire before each start.", arc_bronze::FUME],

@@ -90,6 +90,8 @@ pub struct Method {
     pub filling: Option<Filling>,
     /// Its arc; nothing for a flame, and for what is cold.
     pub arc: Option<ArcUse>,
+    /// How its source is set. House; the maker's sheet comes first.
+    pub setup: Setup,
     /// Steps of the prep that it alone asks for.
     pub prep: &'static [&'static str],
     /// Cautions and protective gear while it is done. House.
@@ -97,6 +99,28 @@ pub struct Method {
     /// What a temperature at the joint means, in degC, against the window of the part.
     pub joint_words: fn(celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String,
 }
+
+/// How the source is set for a method, in words; empty where there is nothing to set.
+#[derive(Debug, Clone, Copy)]
+pub struct Setup {
+    /// Which lead goes where: usual, the other way round, alternating; empty where it is not done so.
+    pub leads: [&'static str; 3],
+    pub gas: &'static str,
+    pub flux: &'static str,
+    /// Tip or electrode for a wall in mm.
+    pub tip: fn(wall_mm: f64) -> &'static str,
+    pub note: &'static str,
+    /// At what the edge gives way to the arc, in degC: the current falls with the preheat.
+    pub melts_c: f64,
+}
+
+/// Iron melts about here, and bronze flows, in degC. House.
+pub const IRON_MELTS_C: f64 = 1150.0;
+pub const BRONZE_FLOWS_C: f64 = 980.0;
+
+/// Nothing is set.
+const NOTHING_SET: Setup =
+    Setup { leads: [""; 3], gas: "", flux: "", tip: |_| "", note: "", melts_c: IRON_MELTS_C };
 
 /// A method after one school.
 #[derive(Debug)]

@@ -1,6 +1,6 @@
 //! Silver braze without cadmium, in a lap.
 
-use super::{Filling, Joins, Method, Most, Practice, Stands, Start};
+use super::{Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start};
 use crate::filler::Filler;
 use crate::method::{MethodId, School};
 use crate::quantity::{Unit, UnitSystem};
@@ -26,6 +26,12 @@ pub(super) const METHOD: Method = Method {
     groove: None,
     filling: Some(Filling { filler, layer: |_| (1.0, None), laid_g_a_min: Some(8.0) }),
     arc: None,
+    setup: Setup {
+        gas: "neutral to soft",
+        flux: "for low temperatures",
+        note: "A lap, never over a gap.",
+        ..NOTHING_SET
+    },
     prep: &["Faces bright and flat on each other: a gap of {0.05 to 0.15 mm}, or it does not draw in."],
     at_torch: &[
         "Fluoride in the flux: extraction, gloves. Without cadmium, said on the packet. Brazing shade 3 to 4.",

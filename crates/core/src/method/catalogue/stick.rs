@@ -1,6 +1,8 @@
 //! What both nickel sticks have in common.
 
-use super::{ArcUse, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, by_wall};
+use super::{
+    ArcUse, Filling, IRON_MELTS_C, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, by_wall,
+};
 use crate::filler::Filler;
 use crate::method::{MethodId, Place, School};
 use crate::quantity::{Unit, UnitSystem};
@@ -27,6 +29,7 @@ pub(super) const fn method(
         recommended: true,
         filling: Some(Filling { filler, layer, laid_g_a_min: None }),
         arc: Some(ARC),
+        setup: SETUP,
         prep: &[],
         at_torch: &["Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13."],
         joint_words,
@@ -93,6 +96,22 @@ pub(super) fn stick(
 pub(super) fn layer(wall_mm: f64) -> (f64, Option<f64>) {
     by_wall(wall_mm, [(2.0, Some(5.0)), (2.5, Some(7.0)), (3.0, Some(9.0))])
 }
+
+/// A nickel stick as it is set.
+pub(super) const SETUP: Setup = Setup {
+    leads: LEADS,
+    gas: "",
+    flux: "in the coating; sticks dried one hour at {120 degC}, the maker's figure first",
+    tip: |_| "",
+    note: "Done cold: the low end of the current.",
+    melts_c: IRON_MELTS_C,
+};
+
+pub(super) const LEADS: [&str; 3] = [
+    "Holder in plus, clamp in minus beside the joint.",
+    "Holder in minus, clamp in plus: it digs less and takes up less of the iron.",
+    "Alternating, where the box says so.",
+];
 
 /// The arc of an ordinary stick. House.
 pub(super) const ARC: ArcUse = ArcUse {

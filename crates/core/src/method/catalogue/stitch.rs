@@ -1,6 +1,6 @@
 //! Stitching with pins, cold.
 
-use super::{AS_THE_CASTING_C, Joins, Method, Most, Practice, Stands, Start};
+use super::{AS_THE_CASTING_C, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start};
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method =
@@ -49,6 +49,11 @@ pub(super) const fn method(
         groove: None,
         filling: None,
         arc: None,
+        setup: Setup {
+            note: "Drill and tap by hand speed, dry or with wax. A squeal or a skate is a hard spot: stop.",
+            flux: "thread locker, or sealant where it has to be tight",
+            ..NOTHING_SET
+        },
         prep: &[],
         at_torch: &["Drill grabs, broken taps: hold the part, eyes. Never a warm part."],
         joint_words: |_, _, _| String::new(),

@@ -1,6 +1,6 @@
 //! A steel strap or sleeve, bolted or pinned over the break.
 
-use super::{AS_THE_CASTING_C, Joins, Method, Most, Practice, Stands, Start};
+use super::{AS_THE_CASTING_C, Joins, Method, Most, NOTHING_SET, Practice, Stands, Start};
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method = Method {
@@ -29,6 +29,7 @@ pub(super) const METHOD: Method = Method {
     groove: None,
     filling: None,
     arc: None,
+    setup: NOTHING_SET,
     prep: &["Bolt holes in sound iron, three diameters or more from the crack and from any edge."],
     at_torch: &["Drill grabs at the far side: hold the part, ease the feed."],
     joint_words: |_, _, _| String::new(),

@@ -1,7 +1,7 @@
 //! TIG braze, aluminium bronze.
 
 use super::arc_bronze::{self, ArcBronze, warmed};
-use super::{ArcUse, Filling, Method, Start, by_wall};
+use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall};
 use crate::filler::Filler;
 use crate::method::MethodId;
 
@@ -20,6 +20,14 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         shield_l_min: Some(10.0),
         // A tenth more than silicon bronze takes.
         amps: |wall_mm| by_wall(wall_mm, [(66.0, 110.0), (99.0, 154.0), (132.0, 176.0)]),
+    },
+    setup: Setup {
+        leads: ["Alternating, or torch in minus on bright metal.", "", ""],
+        gas: "argon, 8 to 12 l/min",
+        flux: "",
+        tip: arc_bronze::tungsten,
+        note: "The rod's skin of oxide has to be broken: it takes more heat to run.",
+        melts_c: BRONZE_FLOWS_C,
     },
     prep: &["Bright metal right up to the edge: the rod's own skin of oxide is trouble enough."],
     at_torch: &[

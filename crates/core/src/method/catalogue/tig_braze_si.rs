@@ -1,7 +1,7 @@
 //! TIG braze, silicon bronze.
 
 use super::arc_bronze::{self, ArcBronze, warmed};
-use super::{ArcUse, Filling, Method, Start, by_wall};
+use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall};
 use crate::filler::Filler;
 use crate::method::MethodId;
 
@@ -19,6 +19,14 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         efficiency: 0.6,
         shield_l_min: Some(10.0),
         amps: |wall_mm| by_wall(wall_mm, [(60.0, 100.0), (90.0, 140.0), (120.0, 160.0)]),
+    },
+    setup: Setup {
+        leads: ["Torch in minus, clamp in plus.", "", ""],
+        gas: "argon, 8 to 12 l/min",
+        flux: "",
+        tip: arc_bronze::tungsten,
+        note: "Warm the iron until the rod wets it: a shining puddle of iron is too hot.",
+        melts_c: BRONZE_FLOWS_C,
     },
     prep: &[arc_bronze::CLEAN],
     at_torch: &[

@@ -1,6 +1,8 @@
 //! TIG with a nickel or nickel-iron rod.
 
-use super::{ArcUse, Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove, by_wall};
+use super::{
+    ArcUse, Filling, IRON_MELTS_C, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, by_wall,
+};
 use crate::filler::Filler;
 use crate::method::{MethodId, School};
 
@@ -30,6 +32,14 @@ pub(super) const METHOD: Method = Method {
     groove: Some(UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false }),
     filling: Some(Filling { filler, layer: |_| (2.0, Some(5.0)), laid_g_a_min: None }),
     arc: Some(TIG),
+    setup: Setup {
+        leads: ["Torch in minus, clamp in plus.", "", ""],
+        gas: "argon, 8 to 12 l/min, flows on for 8 to 12 s",
+        flux: "",
+        tip: super::arc_bronze::tungsten,
+        note: "Keep a third more on the pedal in reserve.",
+        melts_c: IRON_MELTS_C,
+    },
     prep: &["Degrease and bake it dry: TIG has no flux to float dirt out."],
     at_torch: &[
         "Nickel fume: extraction without a draught on the argon, half mask. Arc shade 9 to 13.",

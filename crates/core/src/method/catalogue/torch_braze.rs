@@ -1,6 +1,6 @@
 //! Torch braze, low-fuming bronze.
 
-use super::{Filling, Joins, Method, Most, Practice, Stands, Start, UsualGroove};
+use super::{Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start, UsualGroove};
 use crate::filler::Filler;
 use crate::method::{MethodId, School};
 use crate::quantity::{Unit, UnitSystem};
@@ -26,6 +26,17 @@ pub(super) const METHOD: Method = Method {
     groove: Some(UsualGroove { one_side: ("U", 80.0), both_sides: ("double_V", 70.0), through: false }),
     filling: Some(Filling { filler, layer: |_| (4.0, None), laid_g_a_min: Some(20.0) }),
     arc: None,
+    setup: Setup {
+        gas: "neutral to slightly oxidising",
+        flux: "for brazing iron, on the hot rod",
+        tip: |wall_mm| match wall_mm {
+            thin if thin < 3.0 => "small",
+            thin if thin <= 8.0 => "medium",
+            _ => "large",
+        },
+        note: "Heat the part with the heating tip and fill with a smaller one: the large one blows the filler about.",
+        ..NOTHING_SET
+    },
     prep: &["Sear the ground faces with an oxidising flame: smeared graphite keeps bronze off."],
     at_torch: &["White smoke is zinc: extraction, half mask. Brazing shade 3 to 4."],
     joint_words,
@@ -38,13 +49,17 @@ const BOILS_C: f64 = 950.0;
 
 /// # Source
 /// AWS A5.15; recovery and rod size are house.
-fn filler(_wall_mm: f64, _ductile: bool) -> Filler {
+fn filler(wall_mm: f64, _ductile: bool) -> Filler {
     Filler {
         class: "RBCuZn-C",
         name: "low-fuming bronze rod",
         density_kg_m3: 8500.0,
         recovery: 0.95,
-        rod_diameter_mm: 3.2,
+        rod_diameter_mm: match wall_mm {
+            thin if thin < 3.0 => 1.6,
+            thin if thin <= 8.0 => 2.4,
+            _ => 3.2,
+        },
         rod_length_mm: 900.0,
         tensile_mpa: (350.0, 400.0),
     }

@@ -108,6 +108,8 @@ pub(super) struct EndAsked<'a> {
     pub laid: &'a Laid<'a>,
     pub round: &'a Round,
     pub drills_mm: &'a [f64],
+    /// past, on_tip or none: where the hole goes, as it is taught.
+    pub drill: &'a str,
     pub units: UnitSystem,
 }
 
@@ -115,13 +117,24 @@ impl EndAsked<'_> {
     fn planned(&self) -> Option<StopHole> {
         let (wall, found_by) = (WallMillimetres::new(self.wall_mm).ok()?, self.found_by?);
         let hole = stop_hole(wall, found_by, self.drills_mm);
+        // No hole: it is ground until the line is gone.
+        match self.drill {
+            "none" => return None,
+            "on_tip" => {
+                return Some(StopHole {
+                    pilot_mm: hole.pilot_mm,
+                    ..StopHole::drilled(hole.drill_mm, 0.0, found_by)
+                });
+            }
+            _ => {}
+        }
         Some(if self.find_better { hole } else { hole.well_past(found_by) })
     }
 
     fn hole(&self) -> Option<StopHole> {
-        let planned = self.planned()?;
-        let Some(drill_mm) = self.drilled_mm else { return Some(planned) };
-        let offset_mm = self.past_mm.unwrap_or(planned.offset_mm);
+        let planned = self.planned();
+        let Some(drill_mm) = self.drilled_mm else { return planned };
+        let offset_mm = self.past_mm.or(planned.map(|planned| planned.offset_mm))?;
         Some(StopHole::drilled(drill_mm, offset_mm, self.found_by?))
     }
 

@@ -19,6 +19,7 @@ use crate::iron::Iron;
 use crate::job::Round;
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
+use crate::stage::taught::DRILL;
 use crate::stop_hole::FoundBy;
 
 use ends::{EndAsked, Kept, end, kind_of_end};
@@ -140,6 +141,7 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                     laid,
                     round,
                     drills_mm: &shop.drills_mm,
+                    drill: DRILL.on(round, shop),
                     units,
                 }
             };

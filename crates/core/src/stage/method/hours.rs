@@ -17,6 +17,7 @@ use crate::stage::cooling::wrapping;
 use crate::stage::cracks::margin_mm;
 use crate::stage::heat::soak_minutes;
 use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan, work_minutes};
+use crate::stage::taught::{AFTER, DIRT, FINISH};
 use crate::stop_hole::FoundBy;
 use crate::stores::{Take, TakenWhen};
 
@@ -104,7 +105,7 @@ impl Judged<'_> {
         steps.hands(
             "clean",
             "Clean",
-            cleaned / CLEANED_CM2_A_MIN,
+            cleaned / CLEANED_CM2_A_MIN * if self.taught(&DIRT, way) == "flux" { 0.5 } else { 1.0 },
             format!("{{{:.0} mm2}} at {{2500 mm2}} a minute", cleaned * 100.0),
         );
         let thickest = prep.seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
@@ -231,6 +232,7 @@ impl Judged<'_> {
                 if double > 0 {
                     steps.hands("turn", "Turn it", 3.0 * double as f64, "3 a turn");
                 }
+                self.after_the_last(way, steps);
                 if let Some(hours) = cooling {
                     steps.hands("pack", "Pack", 10.0, "10 min");
                     steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, until it may be unwrapped");
@@ -241,13 +243,45 @@ impl Judged<'_> {
         Some(())
     }
 
+    /// What is done with the heat before it is packed, where that is not just to pack it.
+    fn after_the_last(&self, way: Way, steps: &mut Steps) {
+        if !way.school.preheats() {
+            return;
+        }
+        match self.taught(&AFTER, way) {
+            "post_heat" => steps.hands("post_heat", "Heat it once more", 15.0, "held for 15 min"),
+            "taper" => steps.hands("taper", "Take the flame off by degrees", 12.5, "10 to 15 min"),
+            "oven" => steps.add("hold", "Hold it in the oven", 0.0, 240.0, "4 h at {120 degC}"),
+            "still" => steps.hands("post_heat", "Heat it shortly", 5.0, "5 min"),
+            _ => {}
+        }
+    }
+
+    /// Of the crown what is blended: the seen face, both, or none.
+    fn blended(&self, prep: &PrepPlan) -> f64 {
+        match self.taught(&FINISH, prep.way) {
+            "all" => 1.0,
+            "leave" => 0.0,
+            _ if self.round.get(field::part::SEEN) == Some("hidden") => 0.0,
+            // Of two crowns the one that is seen.
+            _ if self.both_sides() => 0.5,
+            _ => 1.0,
+        }
+    }
+
     fn afterwards(&self, prep: &PrepPlan, steps: &mut Steps) {
         let round = self.round;
         steps.add("check", "Check", 25.0, 20.0, "10 + dye, 15 and 20 to draw");
-        let crown_mm3: f64 = prep.seams.iter().map(|seam| mean_section_mm2(seam).1 * seam.length_mm).sum();
+        let blended = self.blended(prep);
+        let crown_mm3: f64 =
+            blended * prep.seams.iter().map(|seam| mean_section_mm2(seam).1 * seam.length_mm).sum::<f64>();
         if crown_mm3 > 0.0 {
-            let cm2: f64 =
-                prep.seams.iter().map(|seam| mean_section_mm2(seam).2 * seam.length_mm / 100.0).sum();
+            let cm2: f64 = blended
+                * prep
+                    .seams
+                    .iter()
+                    .map(|seam| mean_section_mm2(seam).2 * seam.length_mm / 100.0)
+                    .sum::<f64>();
             let rate = Takes::GrindingDisc.mm3_a_min();
             steps.hands(
                 "blend",

@@ -3,6 +3,7 @@
 mod figures;
 mod hours;
 mod odds;
+mod settings;
 mod takes;
 mod words;
 
@@ -15,6 +16,7 @@ use super::cracks::CrackPlan;
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, PrepAsked, prep_plan};
+use super::taught::{AFTER, BEAD, DENSITY, DIRT, FIXTURE, OLD_WELD, SIDES, Taught};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
 use crate::heat::{
@@ -24,8 +26,8 @@ use crate::hours::{Step, totals};
 use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
-    Asked, Effect, Fired, MethodId, Odds, OddsPart, Outcomes, Piece, Ruling, School, ScorePart, Start,
-    StitchKind, Target, Way, apply_rules, heat_points, hours_points, money_points, odds_of, odds_points,
+    Asked, Effect, Fired, MethodId, Odds, OddsPart, Piece, Ruling, School, ScorePart, Start, StitchKind,
+    Target, Way, apply_rules, heat_points, hours_points, money_points, odds_of, odds_points, own_outcomes,
     rule_points, shift_of, shifted, strength_points, target,
 };
 use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
@@ -34,6 +36,7 @@ use crate::shop::Shop;
 use crate::stores::Take;
 pub use hours::{Moment, Price, PriceLine, Ready};
 use odds::odds_lines;
+pub use settings::SettingLine;
 use words::{doing, joint_words, why};
 
 /// One method done after its best school, with its score or the reasons against it.
@@ -60,6 +63,8 @@ pub struct Contender {
     pub raised_by: Vec<String>,
     /// What the odds are those of: the kind of pins, the heat; empty for the method as such.
     pub odds_for: String,
+    /// Which of its priors counts, by id.
+    pub variant: String,
     /// Elapsed hours, hands and clock one after the other; nothing while the cracks or the heat are not known.
     pub hours: Option<f64>,
     /// Of these what hands do.
@@ -67,6 +72,8 @@ pub struct Contender {
     pub steps: Vec<Step>,
     /// What it takes from the stores.
     pub takes: Vec<Take>,
+    /// How its source is set.
+    pub settings: Vec<SettingLine>,
     /// When it can be ready, begun now.
     pub ready: Option<Ready>,
     pub price: Price,
@@ -247,7 +254,7 @@ impl Judged<'_> {
     }
 
     pub fn both_sides(&self) -> bool {
-        self.part.both_sides.unwrap_or(false)
+        self.part.both_sides.unwrap_or(false) && SIDES.on(self.round, self.shop) == "both"
     }
 
     pub fn prep_asked(&self, way: Way) -> PrepAsked<'_> {
@@ -265,8 +272,56 @@ impl Judged<'_> {
                 && self.round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id == "paint")),
             missing_cm3: self.missing_cm3,
             drills_mm: &self.shop.drills_mm,
+            bead_mm: self.bead_mm(way),
+            anchors: self.taught(&DENSITY, way) == "anchors",
             units: self.shop.units,
         }
+    }
+
+    /// What is done on this job where practice differs, and where it matters for this way.
+    pub fn taught(&self, matter: &Taught, way: Way) -> &str {
+        matter.for_method(way.method, self.round, self.shop)
+    }
+
+    /// House: short beads are 10 mm, long ones half as long again as their heat asks.
+    fn bead_mm(&self, way: Way) -> f64 {
+        const SHORT_MM: f64 = 10.0;
+        let usual = way.school.bead_mm();
+        match self.taught(&BEAD, way) {
+            "short" => usual.min(SHORT_MM),
+            "long" => usual * 1.5,
+            _ => usual,
+        }
+    }
+
+    /// What is said of a choice that most would not make.
+    fn taught_cautions(&self, way: Way) -> Vec<String> {
+        let said = |matter: &Taught, id: &str, sentence: &str| {
+            (self.taught(matter, way) == id).then(|| sentence.to_owned())
+        };
+        let heated = way.school.preheats();
+        [
+            said(
+                &FIXTURE,
+                "clamped",
+                if heated {
+                    "Clamped while it is hot it cannot move, and cracks beside the bead: free on bricks."
+                } else {
+                    "Clamped it stays flat and keeps its pull in: it may crack when it is let go."
+                },
+            ),
+            said(&DIRT, "flux", "What is not cleaned off makes pores, flux or not."),
+            said(&DENSITY, "anchors", "A few anchors and epoxy seal, and carry nothing."),
+            said(
+                &AFTER,
+                "still",
+                "Shortly heated and left in still air: for thin walls, not for thick ones.",
+            ),
+            said(&OLD_WELD, "over", "The old weld stays under the new one, with whatever broke it."),
+        ]
+        .into_iter()
+        .flatten()
+        .collect()
     }
 
     /// What became of what broke off, the worst of several breaks.
@@ -443,6 +498,13 @@ impl Judged<'_> {
         (schools.first().copied().unwrap_or(School::NoHeat), said)
     }
 
+    /// Repairs by a method, where the shop has said which ways it has done five times and more; nothing while it has not.
+    fn practised(&self, method: MethodId, done_here: u32) -> Option<f64> {
+        const OFTEN: f64 = 5.0;
+        let often = self.shop.done_often.as_ref()?.iter().any(|id| id == method.id());
+        Some(if often { OFTEN } else { f64::from(done_here) })
+    }
+
     fn strength(&self, way: Way) -> (f64, ScorePart) {
         let governing = strongest(&self.belief.setting_the_strength());
         let iron = governing.iron.properties().tensile_mpa;
@@ -607,8 +669,11 @@ impl Judged<'_> {
         let (plus, minus) = rule_points(favours.len(), cautions.len());
         let target = self.target_of(way);
         let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
-        let odds_start = odds_of(way.method, self.variant(way), &Outcomes::default());
-        let moves = self.moves(way, target.as_ref(), edges);
+        let variant = self.variant(way);
+        let (own, done_here) = own_outcomes(&self.shop.repairs, (way.method, variant), self.belief.leading);
+        let odds_start = odds_of(way.method, variant, &own);
+        let mut moves = self.moves(way, target.as_ref(), edges);
+        moves.own_count = self.practised(way.method, done_here);
         let moved = moves.parts(way.method);
         let odds = shifted(odds_start, shift_of(&moved));
         let (strength, strong) = self.strength(way);
@@ -629,6 +694,11 @@ impl Judged<'_> {
         parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 × ({:.2} − 0.7)", odds.mean)));
         if let Some(target) = target {
             cautions.extend(target.cautions(self.shop.units));
+        }
+        cautions.extend(self.taught_cautions(way));
+        let carries = self.round.get(field::part::LOADS).is_some_and(|loads| !loads.is_empty());
+        if carries && self.taught(&DENSITY, way) == "anchors" {
+            reasons.push("A few anchors carry nothing, and this part carries.".to_owned());
         }
         if way.school.preheats()
             && let (Some(sources), Some(target)) = (self.sources, self.target_of(way))
@@ -680,6 +750,7 @@ impl Judged<'_> {
             odds,
             odds_start,
             odds_parts: odds_lines(odds_start, odds, &moved),
+            variant: variant.id().to_owned(),
             odds_for: match way.practice().map(|practice| practice.start) {
                 Some(Start::ByPins) => self.stitch_kind().words().to_owned(),
                 _ if way.method == MethodId::GasIron => way.school.word().to_owned(),
@@ -690,6 +761,7 @@ impl Judged<'_> {
             ready: steps.as_deref().and_then(|steps| self.ready(steps)),
             price: steps.as_deref().map_or_else(Price::default, |steps| self.price(steps, &takes)),
             takes,
+            settings: if out { Vec::new() } else { self.settings(way, target_c) },
             steps: steps.unwrap_or_default(),
             target_c,
             heat_words: target_c.map_or("cold".to_owned(), |celsius| self.say(celsius, Unit::Celsius)),

@@ -4,6 +4,7 @@ use super::{Judged, LEAST_SHIFT, OddsLine, limit_k_per_h, wrapping};
 use crate::field;
 use crate::job::{Reading, TorchEntry};
 use crate::method::{MethodId, Moves, Odds, OddsPart, School, Target, Variant, Way, shift_of, shifted};
+use crate::stage::taught::{DRILL, OLD_WELD, PEENING};
 use crate::stop_hole::{FoundBy, stop_hole};
 
 /// Ours: a change of the odds smaller than this is not worth saying.
@@ -25,7 +26,9 @@ impl Judged<'_> {
         let mut moves = Moves {
             oil_soaked_unbaked: round.get(field::part::OIL) == Some("soaked"),
             old_filler_left: self.old_filler_left(way),
-            one_side_of_two: self.part.both_sides == Some(false) && !way.method.without_heat(),
+            one_side_of_two: !way.method.without_heat()
+                && (self.part.both_sides == Some(false)
+                    || self.part.both_sides == Some(true) && !self.both_sides()),
             leading_iron: Some(self.belief.of(self.belief.leading)),
             t85_s: edges.iter().find(|(of, _, _)| *of == way).map(|(_, t85_s, _)| *t85_s),
             locked_in_stress: self.locked_in,
@@ -39,10 +42,14 @@ impl Judged<'_> {
             {
                 match end.stop_hole {
                     Some(hole) => moves.run_past.push(hole.run_past_chance),
-                    None if end.kind == "tip" && end.run_out.is_none() => moves.tips_without_hole += 1,
-                    None => {}
+                    None if end.kind != "tip" || end.run_out.is_some() => {}
+                    None if DRILL.on(round, self.shop) == "none" => moves.tips_followed_to_sound += 1,
+                    None => moves.tips_without_hole += 1,
                 }
             }
+        }
+        if self.taught(&PEENING, way) == "none" && way.method.arc() {
+            moves.share_not_peened = 1.0;
         }
         if let (true, Some(sources), Some(target)) = (way.school.preheats(), self.sources, target) {
             let reached = sources.reach(target);
@@ -100,7 +107,9 @@ impl Judged<'_> {
 
     /// Old or unknown filler stays where it should be out: bronze may stay under bronze where it is sound.
     fn old_filler_left(&self, way: Way) -> bool {
-        let stays = self.round.get(field::part::OLD_FILLER_OUT) == Some(false);
+        let over = self.taught(&OLD_WELD, way) == "over"
+            && matches!(self.round.old_filler(), Some("nickel" | "steel"));
+        let stays = over || self.round.get(field::part::OLD_FILLER_OUT) == Some(false);
         let bronze_on_bronze = !way.method.fusion();
         stays
             && !way.method.without_heat()

@@ -7,6 +7,7 @@ use crate::method::Way;
 use crate::stage::cooling::wrapping;
 use crate::stage::heat::soak_minutes;
 use crate::stage::prep::{PrepPlan, laying_minutes};
+use crate::stage::taught::NICKEL;
 use crate::stores::{Take, TakenWhen};
 
 /// Seconds that the shielding gas flows on after each bead. House.
@@ -44,7 +45,23 @@ impl Judged<'_> {
         } else {
             (Some(filler.rod_diameter_mm), prep.rods)
         };
-        wanted.push((kind, size, amount, TakenWhen::Done));
+        // Nickel on the iron, nickel-iron over it: the first layer of each seam in nickel.
+        let under = match self.taught(&NICKEL, way) {
+            "root" if prep.beads > 0 => {
+                let first: f64 = prep
+                    .seams
+                    .iter()
+                    .map(|seam| {
+                        let sides = if seam.form.as_deref() == Some("double_V") { 2.0 } else { 1.0 };
+                        sides * (seam.length_mm / prep.bead_mm.max(1.0)).ceil()
+                    })
+                    .sum();
+                (amount * (first / f64::from(prep.beads)).min(1.0)).ceil()
+            }
+            _ => 0.0,
+        };
+        wanted.push(("nickel", size, under, TakenWhen::Done));
+        wanted.push((kind, size, (amount - under).max(0.0), TakenWhen::Done));
     }
 
     fn pins_taken(&self, way: Way, prep: &PrepPlan, wanted: &mut Vec<Wanted>) {

@@ -119,7 +119,7 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
             Figure::new("prep.beads", "Beads", f64::from(prep.beads), Unit::Count)
                 .because(format!(
                     "Layers, beads beside each other and lengths of {{{} mm}} each, over all seams and sides.",
-                    prep.way.school.bead_mm()
+                    prep.bead_mm
                 ))
                 .formula("layers × beads across × lengths, each seam, each side")
                 .source(Source::House, Certainty::Estimate),

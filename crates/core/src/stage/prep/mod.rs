@@ -41,6 +41,8 @@ pub struct PrepPlan {
     /// Filler that is laid, in g; 0 for pins.
     pub laid_g: f64,
     pub beads: u32,
+    /// How long each is; 0 for a way without heat.
+    pub bead_mm: f64,
     pub pins: u32,
     /// Locks across the cracks.
     pub locks: u32,
@@ -78,6 +80,10 @@ pub(crate) struct PrepAsked<'a> {
     pub missing_cm3: f64,
     /// The shop's own set; the ordinary one where it is empty.
     pub drills_mm: &'a [f64],
+    /// Length of a bead, as it is taught.
+    pub bead_mm: f64,
+    /// A few pins that seal, instead of a row that carries.
+    pub anchors: bool,
     pub units: UnitSystem,
 }
 
@@ -117,7 +123,9 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
         rods: filler.map_or(0.0, |filler| filler.rods(volume_cm3)),
         metal_g: filler.map_or(0.0, |filler| filler.metal_g(volume_cm3)),
         volume_cm3,
-        beads: seams.iter().map(|seam| seam.beads).sum::<u32>() + build_up_beads(way, missing_cm3, thickest),
+        beads: seams.iter().map(|seam| seam.beads).sum::<u32>()
+            + build_up_beads(way, missing_cm3, thickest, asked.bead_mm),
+        bead_mm: asked.bead_mm,
         pins: seams.iter().map(|seam| seam.pins).sum(),
         locks: seams.iter().map(|seam| seam.locks).sum(),
         missing_cm3,
@@ -183,7 +191,7 @@ fn said_as_a_whole(asked: &PrepAsked<'_>, id: &str, at: Option<Uuid>) -> bool {
 }
 
 /// Beads that build up missing metal, laid as in a groove of this wall; none where it is filled without beads.
-fn build_up_beads(way: Way, missing_cm3: f64, wall_mm: f64) -> u32 {
+fn build_up_beads(way: Way, missing_cm3: f64, wall_mm: f64, bead_mm: f64) -> u32 {
     let Some((layer_mm, width_mm)) =
         way.method.entry().filling.and_then(|filling| match (filling.layer)(wall_mm) {
             (layer_mm, Some(width_mm)) => Some((layer_mm, width_mm)),
@@ -192,7 +200,7 @@ fn build_up_beads(way: Way, missing_cm3: f64, wall_mm: f64) -> u32 {
     else {
         return 0;
     };
-    (missing_cm3 * 1000.0 / (layer_mm * width_mm * way.school.bead_mm()) - 1e-9).ceil().max(0.0) as u32
+    (missing_cm3 * 1000.0 / (layer_mm * width_mm * bead_mm) - 1e-9).ceil().max(0.0) as u32
 }
 
 /// The stage of the chosen way, with its work list.
@@ -268,7 +276,7 @@ fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
 pub(crate) fn laying_minutes(prep: &PrepPlan) -> f64 {
     match prep.way.method.entry().filling.and_then(|filling| filling.laid_g_a_min) {
         Some(g_a_min) => prep.laid_g / g_a_min,
-        None => f64::from(prep.beads) * prep.way.school.bead_mm() / TRAVEL_MM_S / 60.0,
+        None => f64::from(prep.beads) * prep.bead_mm / TRAVEL_MM_S / 60.0,
     }
 }
 
@@ -289,6 +297,6 @@ pub(crate) fn work_minutes(prep: &PrepPlan) -> f64 {
     match prep.way.method.entry().filling.and_then(|filling| filling.laid_g_a_min) {
         _ if school == School::NoHeat => f64::from(prep.pins) * PIN_MIN + f64::from(prep.locks) * LOCK_MIN,
         Some(g_a_min) => prep.laid_g / g_a_min,
-        None => beads * (school.bead_mm() / TRAVEL_MM_S / 60.0 + school.wait_min_a_bead()),
+        None => beads * (prep.bead_mm / TRAVEL_MM_S / 60.0 + school.wait_min_a_bead()),
     }
 }

@@ -309,7 +309,7 @@ pub(super) fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
 /// Beads of one side: for each length the layers of the groove in its middle.
 fn beads_along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even: &Groove) -> Option<u32> {
     let way = asked.way;
-    let lengths = (length_mm / way.school.bead_mm() - 1e-9).ceil().max(1.0);
+    let lengths = (length_mm / asked.bead_mm - 1e-9).ceil().max(1.0);
     let Some(walls) = changing(crack) else {
         let layers = layers(way, even, crack.wall_mm)?;
         return Some(layers.iter().sum::<u32>() * lengths as u32);
@@ -523,7 +523,14 @@ pub(super) fn pin_seam(
     let row_mm =
         length_mm + pin_mm * f64::from(crack.ends.iter().filter(|end| goes_beyond(&end.kind)).count() as u32);
     let row = StitchRow::new(StitchOutline::Straight, row_mm.max(pin_mm), pin_mm, overlap).ok()?;
-    let pins = row.pins();
+    /// Anchors that only seal stand so far apart. House.
+    const ANCHORS_MM: f64 = 50.0;
+    let mut pins = row.pins();
+    if asked.anchors {
+        let gaps = (row_mm / ANCHORS_MM).ceil().max(1.0);
+        pins.pins = gaps as u32 + 1;
+        pins.pitch_mm = (row_mm - pin_mm).max(0.0) / gaps;
+    }
     let locked = asked.way.method.entry().joins == Joins::PinsAndLocks;
     Some(SeamPlan {
         pins: pins.pins,

@@ -1,19 +1,18 @@
 //! What a rod without a name is, by look, magnet, file, spark and a trial bead.
 
-use crate::field::Choice;
-
-pub const LOOKS: &[Choice] = &[
+pub const LOOKS: &[(&str, &str)] = &[
     ("yellow", "Yellow"),
     ("red", "Copper-red"),
     ("pale", "Pale, silvery"),
     ("gray", "Gray"),
     ("coated", "Coated all over"),
 ];
-pub const MAGNETS: &[Choice] =
+pub const MAGNETS: &[(&str, &str)] =
     &[("none", "Does not hold"), ("weak", "Hardly holds"), ("strong", "Holds hard")];
-pub const FILES: &[Choice] = &[("soft", "Soft"), ("hard", "Hard"), ("snaps", "Snaps")];
-pub const SPARKS: &[Choice] = &[("none", "None"), ("short", "Few, short"), ("long", "Long, bright")];
-pub const BEADS: &[Choice] = &[("yellow", "Runs yellow"), ("soft", "Files soft"), ("hard", "A file skates")];
+pub const FILES: &[(&str, &str)] = &[("soft", "Soft"), ("hard", "Hard"), ("snaps", "Snaps")];
+pub const SPARKS: &[(&str, &str)] = &[("none", "None"), ("short", "Few, short"), ("long", "Long, bright")];
+pub const BEADS: &[(&str, &str)] =
+    &[("yellow", "Runs yellow"), ("soft", "Files soft"), ("hard", "A file skates")];
 
 /// What was seen of it, each nothing while not tried.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]

@@ -2,8 +2,6 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::field::Choice;
-
 /// Where a thing stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -122,7 +120,7 @@ pub const KINDS: [StoreKind; 41] = {
 };
 
 /// The same as they are chosen.
-pub const KIND_CHOICES: &[Choice] = &{
+pub const KIND_CHOICES: &[(&str, &str)] = &{
     let mut choices = [("", ""); KINDS.len()];
     let mut at = 0;
     while at < choices.len() {
