@@ -43,10 +43,64 @@ pub fn totals(steps: &[Step]) -> (f64, f64) {
 }
 
 const DAY_MIN: i64 = 24 * 60;
-/// When hands work, Monday to Friday, in min from midnight: eight hours with one off. House.
-const AT_WORK: [(i64, i64); 2] = [(8 * 60, 12 * 60), (13 * 60, 17 * 60)];
-/// Monday to Friday.
-const WORKING_DAYS: i64 = 5;
+
+/// When hands work: the shop's days and hours, an hour off at noon where the day goes on past it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WorkingWeek {
+    /// Monday first.
+    pub days: [bool; 7],
+    /// In min from midnight.
+    pub from_min: i64,
+    pub to_min: i64,
+}
+
+impl Default for WorkingWeek {
+    /// Monday to Friday, eight to five. House.
+    fn default() -> Self {
+        Self { days: [true, true, true, true, true, false, false], from_min: 8 * 60, to_min: 17 * 60 }
+    }
+}
+
+impl WorkingWeek {
+    /// The same, where it has a day and an hour at all; the ordinary week otherwise.
+    #[must_use]
+    pub fn or_ordinary(self) -> Self {
+        let works = self.days.contains(&true) && self.to_min > self.from_min;
+        if works { self } else { Self::default() }
+    }
+
+    /// The hours of a day, in min from midnight, without the hour off.
+    fn at_work(&self) -> [(i64, i64); 2] {
+        const NOON: (i64, i64) = (12 * 60, 13 * 60);
+        if self.from_min < NOON.0 && self.to_min > NOON.1 {
+            [(self.from_min, NOON.0), (NOON.1, self.to_min)]
+        } else {
+            [(self.from_min, self.to_min), (self.to_min, self.to_min)]
+        }
+    }
+
+    fn works_on(&self, day: i64) -> bool {
+        self.days[weekday(day) as usize]
+    }
+
+    /// The next minute from which so much can be done without a night in between, an hour off at noon left aside;
+    /// the morning of the next day where no day is that long.
+    #[must_use]
+    pub fn unbroken(&self, from_min: i64, block_min: f64) -> i64 {
+        let first = from_min.div_euclid(DAY_MIN);
+        let next = (first..first + DAYS_MOST).filter(|day| self.works_on(*day)).find_map(|day| {
+            let (opens, closes) = (day * DAY_MIN + self.from_min, day * DAY_MIN + self.to_min);
+            let at = from_min.max(opens);
+            let whole_day = at == opens && block_min > (closes - opens) as f64;
+            (at < closes && (whole_day || at as f64 + block_min <= closes as f64)).then_some(at)
+        });
+        next.unwrap_or(from_min)
+    }
+}
+
+/// Ours: a repair that takes longer than this is not reckoned to the day.
+const DAYS_MOST: i64 = 3_650;
 
 /// Day 0 of the count was a Thursday; 0 for Monday.
 fn weekday(day: i64) -> i64 {
@@ -55,19 +109,17 @@ fn weekday(day: i64) -> i64 {
 
 /// When so many minutes of hands are done that begin at this minute: wall-clock minutes since 1970, of the shop's own
 /// zone.
-fn worked(from_min: f64, hands_min: f64) -> f64 {
-    /// Ours: a repair that takes longer than this is not reckoned to the day.
-    const DAYS_MOST: i64 = 3_650;
+fn worked(week: &WorkingWeek, from_min: f64, hands_min: f64) -> f64 {
     let mut left = hands_min;
     if left <= 0.0 {
         return from_min;
     }
     let first = (from_min / DAY_MIN as f64).floor() as i64;
     for day in first..first + DAYS_MOST {
-        if weekday(day) >= WORKING_DAYS {
+        if !week.works_on(day) {
             continue;
         }
-        for (begins, ends) in AT_WORK {
+        for (begins, ends) in week.at_work() {
             let begins = ((day * DAY_MIN + begins) as f64).max(from_min);
             let room = (day * DAY_MIN + ends) as f64 - begins;
             if room <= 0.0 {
@@ -88,9 +140,10 @@ fn worked(from_min: f64, hands_min: f64) -> f64 {
 /// # Source
 /// House.
 #[must_use]
-pub fn ready_min(now_min: i64, steps: &[Step]) -> i64 {
-    let done =
-        steps.iter().fold(now_min as f64, |at, step| worked(at, step.attended_min) + step.unattended_min);
+pub fn ready_min(now_min: i64, steps: &[Step], week: &WorkingWeek) -> i64 {
+    let done = steps
+        .iter()
+        .fold(now_min as f64, |at, step| worked(week, at, step.attended_min) + step.unattended_min);
     done.ceil() as i64
 }
 
@@ -132,7 +185,36 @@ mod tests {
         #[case] steps: &[Step],
         #[case] ready: i64,
     ) {
-        assert_eq!(ready_min(now, steps), ready);
+        assert_eq!(ready_min(now, steps, &WorkingWeek::default()), ready);
+    }
+
+    #[rstest]
+    // Saturday is a working day here, six to two, without an hour off after noon
+    #[case::into_saturday(monday(4 * 24 + 13), &[step(120.0, 0.0)], monday(5 * 24 + 7))]
+    #[case::over_the_hour_off(monday(11), &[step(120.0, 0.0)], monday(14))]
+    fn a_shop_has_days_and_hours_of_its_own(#[case] now: i64, #[case] steps: &[Step], #[case] ready: i64) {
+        let mut days = [true; 7];
+        days[6] = false;
+        let week = WorkingWeek { days, from_min: 6 * 60, to_min: 14 * 60 };
+        assert_eq!(ready_min(now, steps, &week), ready);
+    }
+
+    #[rstest]
+    #[case::fits_today(monday(9), 240.0, monday(9))]
+    #[case::not_today_any_more(monday(14), 240.0, monday(24 + 8))]
+    #[case::over_the_weekend(monday(4 * 24 + 14), 240.0, monday(7 * 24 + 8))]
+    #[case::longer_than_any_day(monday(9), 900.0, monday(24 + 8))]
+    #[case::before_the_day(monday(5), 60.0, monday(8))]
+    fn what_is_not_broken_off_begins_where_it_fits(#[case] now: i64, #[case] block: f64, #[case] at: i64) {
+        assert_eq!(WorkingWeek::default().unbroken(now, block), at);
+    }
+
+    #[test]
+    fn a_week_without_a_day_is_the_ordinary_one() {
+        let none = WorkingWeek { days: [false; 7], ..WorkingWeek::default() };
+        assert_eq!(none.or_ordinary(), WorkingWeek::default());
+        let backwards = WorkingWeek { from_min: 600, to_min: 600, ..WorkingWeek::default() };
+        assert_eq!(backwards.or_ordinary(), WorkingWeek::default());
     }
 
     proptest::proptest! {
@@ -140,10 +222,11 @@ mod tests {
         fn more_to_do_is_never_ready_sooner(
             now in 0i64..1_000_000, hands in 0.0..3_000.0f64, clock in 0.0..3_000.0f64, more in 0.0..500.0f64
         ) {
-            let one = ready_min(now, &[step(hands, clock)]);
+            let week = WorkingWeek::default();
+            let one = ready_min(now, &[step(hands, clock)], &week);
             proptest::prop_assert!(one >= now);
-            proptest::prop_assert!(ready_min(now, &[step(hands + more, clock)]) >= one);
-            proptest::prop_assert!(ready_min(now, &[step(hands, clock + more)]) >= one);
+            proptest::prop_assert!(ready_min(now, &[step(hands + more, clock)], &week) >= one);
+            proptest::prop_assert!(ready_min(now, &[step(hands, clock + more)], &week) >= one);
         }
     }
 }

@@ -24,6 +24,7 @@ pub mod quantity;
 pub mod record;
 pub mod said;
 pub mod seam;
+pub mod sessions;
 pub mod shelf;
 pub mod shop;
 pub mod sim;

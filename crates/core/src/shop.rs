@@ -5,8 +5,9 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::field::{FieldValue, Held, get, parse_value, shop, shop_field, store};
+use crate::field::{FieldValue, Held, choices, get, parse_value, shop, shop_field, store};
 use crate::heat::{HeatSource, Packing};
+use crate::hours::WorkingWeek;
 use crate::log::{Fact, Taking, Word, own_words, undone};
 use crate::method::OwnRepair;
 use crate::problem::{FieldProblem, OutOfRange};
@@ -179,6 +180,26 @@ fn drills_mm(values: &BTreeMap<String, Held>) -> Vec<f64> {
     parse_drills(shop::DRILLS.key(), typed, units).unwrap_or_default()
 }
 
+/// House: hours under the hood in one day.
+const HOOD_MIN: f64 = 300.0;
+
+fn week(values: &BTreeMap<String, Held>) -> WorkingWeek {
+    let usual = WorkingWeek::default();
+    let mut days = usual.days;
+    if let Some(said) = get(values, shop::WORK_DAYS) {
+        for (day, (id, _)) in days.iter_mut().zip(choices::DAYS) {
+            *day = said.iter().any(|known| known == id);
+        }
+    }
+    let minute = |said: Option<f64>, usual: i64| said.map_or(usual, |minutes| minutes as i64);
+    WorkingWeek {
+        days,
+        from_min: minute(get(values, shop::DAY_FROM), usual.from_min),
+        to_min: minute(get(values, shop::DAY_TO), usual.to_min),
+    }
+    .or_ordinary()
+}
+
 /// What is preferred where practice differs.
 fn taught(values: &BTreeMap<String, Held>) -> BTreeMap<String, String> {
     let of = |(key, held): (&String, &Held)| match &held.value {
@@ -228,6 +249,9 @@ pub struct Shop {
     pub low_rate: Option<f64>,
     /// In mm, the smallest first; empty while nobody has said.
     pub drills_mm: Vec<f64>,
+    /// Its days and hours, and minutes under the hood a day at most.
+    pub week: WorkingWeek,
+    pub hood_min: f64,
     /// What lies in the stores.
     pub stores: Vec<StoreItem>,
     /// What became of its own repairs, as last said of each.
@@ -282,6 +306,8 @@ impl Shop {
             rate: get(values, shop::RATE),
             low_rate: get(values, shop::LOW_RATE),
             drills_mm: drills_mm(values),
+            week: week(values),
+            hood_min: get(values, shop::HOOD).unwrap_or(HOOD_MIN),
             stores,
             repairs: Vec::new(),
             taught: taught(values),

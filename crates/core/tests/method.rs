@@ -162,10 +162,10 @@ fn a_price_needs_a_rate_and_says_what_it_leaves_out() {
     let braze = of(&plan, MethodId::TorchBraze);
     let hands = braze.hands_hours.unwrap();
     assert!((braze.price.total.unwrap() - hands * 60.0).abs() < 1e-9);
-    assert_eq!(braze.price.without, ["filler", "gas"]);
+    assert_eq!(braze.price.without, ["Low-fuming bronze, 3.2 mm", "gas while it is filled"]);
     assert!(braze.parts.iter().any(|part| part.name == "money"));
     let price = figure(&plan, "method.price").unwrap();
-    assert_eq!(price.note, "Without filler, gas.");
+    assert_eq!(price.note, "Without Low-fuming bronze, 3.2 mm; gas while it is filled.");
     bench.shop.low_rate = Some(6.0);
     let dearer = of(&bench.plan(), MethodId::TorchBraze).price.total.unwrap();
     assert!(dearer > braze.price.total.unwrap());

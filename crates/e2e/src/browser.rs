@@ -364,6 +364,23 @@ impl Browser {
         Ok((status, json))
     }
 
+    /// What stands at an address, as text.
+    pub async fn fetch_text(&self, path: &str) -> anyhow::Result<(u16, String)> {
+        let script = "const [path, done] = arguments;
+            fetch(path).then(async (answer) => done([answer.status, await answer.text()]))
+              .catch((error) => done([0, String(error)]));";
+        Ok(self.driver.execute_async(script, vec![json!(path)]).await?.convert()?)
+    }
+
+    /// Opens what lies folded under a line that begins like this.
+    pub async fn unfold_details(&self, begins: &str) -> anyhow::Result<()> {
+        let path = format!("//summary[starts-with(normalize-space(.),{})]", quoted(begins));
+        eventually(&format!("unfold {begins}"), async || {
+            Ok(self.click(&self.find(By::XPath(path.as_str())).await?).await.is_ok())
+        })
+        .await
+    }
+
     /// The id of the job on the rack that has these words in its name.
     pub async fn job(&self, words: &str) -> anyhow::Result<String> {
         let (_, rack) = self.fetch("GET", "/api/rack", Value::Null).await?;

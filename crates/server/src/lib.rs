@@ -2,6 +2,7 @@
 
 mod api_error;
 mod body;
+mod calendar;
 mod clock;
 mod database;
 mod desk;
@@ -160,7 +161,10 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
             ],
         )
         .mount("/api/reckon", reckon::routes())
-        .mount("/api", routes![wire::tables::tables, reach::route::address, job::route::blank])
+        .mount(
+            "/api",
+            routes![wire::tables::tables, reach::route::address, job::route::blank, calendar::of_the_shop],
+        )
         .mount("/api/rack", routes![rack::route::rack])
         .mount(
             "/api/jobs",
@@ -174,6 +178,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 job::route::what_if,
                 job::route::as_if,
                 job::route::would_be_first,
+                calendar::of_a_job,
                 picture::route::take_picture,
                 picture::route::show_picture,
                 picture::route::show_small_picture,

@@ -48,6 +48,8 @@ use crate::api_error::ProblemsBody;
         crate::reach::route::address,
         crate::shop::route::show,
         crate::shop::route::change,
+        crate::calendar::of_a_job,
+        crate::calendar::of_the_shop,
         crate::stores::route::show,
         crate::stores::route::buying,
         crate::reckon::iron::iron,

@@ -6,6 +6,7 @@ use common::Server;
 use rocket::http::Status;
 use rstest::rstest;
 use serde_json::{Value, json};
+use vanadin_core::stores::id_of_a_list;
 
 async fn change(server: &Server, key: &str, typed: &str, base: Value) -> (Status, Value) {
     let set = json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" });
@@ -24,7 +25,9 @@ async fn gear_that_is_taken_away_changes_what_can_be_done() {
         contenders.iter().find(|c| c["way"]["method"] == id).unwrap()["score"].as_f64().unwrap()
     };
     let before = score("torch_braze").await;
-    let (status, _) = change(&server, "shop.rods", "nickel,nickel_iron", Value::Null).await;
+    // The bundle of bronze is taken off its shelf.
+    let bronze = id_of_a_list("bronze");
+    let (status, _) = change(&server, &format!("store.{bronze}.what"), "", Value::Null).await;
     assert_eq!(status, Status::Ok);
     // Published: methods.md, "Scoring": a caution costs 10
     assert!((score("torch_braze").await - (before - 10.0)).abs() < 1e-9);

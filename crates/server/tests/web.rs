@@ -207,6 +207,18 @@ async fn a_job_file_of_the_fifth_version_opens_with_its_map() {
 }
 
 #[rocket::async_test]
+async fn a_job_file_of_the_seventh_version_opens_with_its_heat_and_its_record() {
+    let server = Server::empty().await;
+    let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_7.json")).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    assert_eq!(view["job"]["damaged"], json!([]));
+    assert_eq!(view["job"]["estimate"], Value::Null, "none was given yet");
+    assert_eq!(view["plan"]["methods"]["chosen"]["method"], json!("torch_braze"));
+    assert!(view["job"]["rounds"][0]["readings"].as_array().unwrap().len() > 10);
+}
+
+#[rocket::async_test]
 async fn a_job_file_of_the_sixth_version_opens_with_what_was_measured_and_ticked() {
     let server = Server::empty().await;
     let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_6.json")).await;

@@ -213,3 +213,14 @@ pub const FINISHES: &[Choice] =
     &[("seen", "Blend the seen face"), ("all", "Blend all of it"), ("leave", "Leave it to be read")];
 pub const NICKELS: &[Choice] =
     &[("one", "Nickel-iron throughout"), ("root", "Nickel first, nickel-iron over it")];
+
+/// Days of the week, Monday first.
+pub const DAYS: &[Choice] = &[
+    ("mon", "Mon"),
+    ("tue", "Tue"),
+    ("wed", "Wed"),
+    ("thu", "Thu"),
+    ("fri", "Fri"),
+    ("sat", "Sat"),
+    ("sun", "Sun"),
+];

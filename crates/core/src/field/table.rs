@@ -278,9 +278,9 @@ store {
     WHAT: OneOf = one_of("what", "What it is", KIND_CHOICES);
     NAME: Text = text("name", "Written on it", 60);
     SIZE: Number = length("size", "Across", 0.3, 60.0).like("{3.2 mm}");
-    AMOUNT: Text = text("amount", "How much", 40).like("12 rods, 2.5 kg, half a bottle, 110 bar");
+    AMOUNT: Text = text("amount", "How much", 40).like("12 rods, half a bottle");
     HOLDS: Number = quantity("holds", "A full one holds", Kind::GasVolume, (0.01, 100.0), "m³").like("{10 m3}");
-    PRICE: Text = text("price", "Price", 40).like("38 a kg, 1.20 a rod");
+    PRICE: Text = text("price", "Price", 40).like("1.20 a rod");
     LOT: Text = text("lot", "Lot or box mark", 60);
     OPENED: Text = date("opened", "Opened on");
     PLACE: Text = text("place", "Where it lies", 60);
@@ -308,6 +308,10 @@ shop {
     RODS: Many = many("shop.rods", "Rods at hand", choices::ROD_CHOICES);
     SETS: Many = many("shop.sets", "Welding sets at hand", choices::SETS);
     STITCH_KIT: YesNo = yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand");
+    DAY_FROM: Number = quantity("shop.day_from", "Work begins at", Kind::Duration, (0.0, 1440.0), "min").like("8:00");
+    DAY_TO: Number = quantity("shop.day_to", "And ends at", Kind::Duration, (0.0, 1440.0), "min").like("17:00");
+    WORK_DAYS: Many = many("shop.work_days", "Days worked", choices::DAYS);
+    HOOD: Number = quantity("shop.hood", "Under the hood at most, a day", Kind::Duration, (10.0, 1440.0), "min").like("5 h");
     DONE_OFTEN: Many = many("shop.done_often", "Done here five times and more", METHODS_OR_NONE);
     RATE: Number = quantity("shop.rate", "An hour of hands costs", Kind::Money, (0.0, 10_000.0), "");
     LOW_RATE: Number = quantity("shop.low_rate", "An hour of oven or waiting costs", Kind::Money, (0.0, 10_000.0), "");

@@ -46,6 +46,8 @@ pub struct Allowed {
     pub not_lit: Vec<(String, String)>,
     /// What somebody has to answer for who lights it; empty where nobody has to.
     pub to_own: String,
+    /// Why no estimate can be given; nothing while one can.
+    pub no_estimate: Option<(String, String)>,
     /// What is open before it is handed over and nobody answers for; empty where nothing is.
     pub open: Vec<String>,
 }
@@ -189,6 +191,17 @@ pub fn accept(
             }
             if round.at_seams.len() >= SEAM_READINGS_MOST {
                 return problem("typed", "that is more than is read of a repair", "cross some out first");
+            }
+            Ok(())
+        }
+        Change::Estimate { until, .. } => {
+            if let Some((why, unlock)) = &allowed.no_estimate {
+                return problem("until", why, unlock);
+            }
+            let day = Day::parse(until, today)
+                .map_err(|none| FieldProblem::new("until", none.to_string(), none.would_be_right()))?;
+            if today.is_some_and(|today| day.number() < today.number()) {
+                return problem("until", "that day is past", "in 30 days");
             }
             Ok(())
         }
@@ -371,11 +384,18 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), 
         TorchEntry::Covered { .. } if heat.covered() => problem("it is covered already", ""),
         TorchEntry::Unwrapped if heat.unwrapped() => problem("it is unwrapped already", ""),
         TorchEntry::Covered { .. } | TorchEntry::Unwrapped => Ok(()),
-        TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated if !lit => {
+        TorchEntry::Bead | TorchEntry::Pin { .. } | TorchEntry::Peened | TorchEntry::Reheated if !lit => {
             problem("this round is not lit", "light up first")
         }
-        TorchEntry::Bead | TorchEntry::Reheated if heat.covered() => {
+        TorchEntry::Bead | TorchEntry::Pin { .. } | TorchEntry::Reheated if heat.covered() => {
             problem("it is covered and cooling", "cross out \"covered\" first")
+        }
+        TorchEntry::Pin { number, .. } => {
+            let set = heat.log.iter().any(|it| it.stands() && it.entry == *entry);
+            if set || *number == 0 {
+                return problem("that pin is in already", "the next one");
+            }
+            Ok(())
         }
         TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated => Ok(()),
     }

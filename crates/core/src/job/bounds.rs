@@ -131,9 +131,17 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             }
             TorchEntry::Note { text } => short("text", text),
             TorchEntry::Covered { why } => short("why", why),
-            TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated | TorchEntry::Unwrapped => Ok(()),
+            TorchEntry::Bead
+            | TorchEntry::Pin { .. }
+            | TorchEntry::Peened
+            | TorchEntry::Reheated
+            | TorchEntry::Unwrapped => Ok(()),
         },
         Change::Unreadable { text } => short_as("text", text, 4 * TEXT_MOST),
+        Change::Estimate { until, frozen } => {
+            short_as("until", until, TEXT_MOST)?;
+            frozen.as_ref().map_or(Ok(()), |estimate| estimate.possible())
+        }
         Change::AddCrack
         | Change::AddFace
         | Change::AddMark { .. }

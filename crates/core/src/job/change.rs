@@ -8,7 +8,7 @@ use crate::iron::{Confidence, TypedValues};
 use crate::log::{self, Taking, Word};
 use crate::map::{Drawn, MarkKind};
 use crate::quantity::UnitSystem;
-use crate::record::FrozenPlan;
+use crate::record::{Estimate, FrozenPlan};
 
 /// Something said at the torch.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -25,6 +25,11 @@ pub enum TorchEntry {
     },
     /// A bead is laid, or a pin set.
     Bead,
+    /// This pin of a row is set, counted from the first end of its crack, from 1.
+    Pin {
+        crack: Uuid,
+        number: u32,
+    },
     Peened,
     Reheated,
     Note {
@@ -151,6 +156,12 @@ pub enum Change {
         #[serde(default, skip_serializing_if = "String::is_empty")]
         owned: String,
     },
+    /// An estimate is given, until the day as typed. The server adds its lines as they then stood.
+    Estimate {
+        until: String,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        frozen: Option<Box<Estimate>>,
+    },
     /// The lighting is cancelled: possible until the first bead.
     CancelLight,
     Torch {
@@ -186,6 +197,7 @@ impl Word for Change {
             | Self::SetPoint { .. }
             | Self::MeasureSeam { .. }
             | Self::Tick { .. }
+            | Self::Estimate { .. }
             | Self::Strike { .. } => Taking::Open,
             // What happened at the torch has happened: a wrong entry is struck instead.
             Self::Light { .. }

@@ -14,6 +14,7 @@ use crate::iron::TypedValues;
 use crate::log::{OwnWord, own_words, undone};
 use crate::map::Drawn;
 use crate::quantity::{Unit, UnitSystem, exactly};
+use crate::record::Estimate;
 
 /// A fact that this version cannot make sense of.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -39,6 +40,9 @@ pub struct Job {
     /// First round first; never empty.
     pub rounds: Vec<Round>,
     pub put_away: bool,
+    /// The estimate given last; nothing while none was.
+    #[serde(default)]
+    pub estimate: Option<Estimate>,
     /// What cannot be read, the first first.
     pub damaged: Vec<Damaged>,
     /// Of each sender what can be taken back and put back.
@@ -58,6 +62,7 @@ impl Job {
             faces: Vec::new(),
             rounds: vec![Round::default()],
             put_away: false,
+            estimate: None,
             damaged: Vec::new(),
             own_words: own_words(facts),
         };
@@ -205,6 +210,7 @@ impl Job {
             | Change::AddMark { .. }
             | Change::MeasureSeam { .. }
             | Change::Tick { .. }
+            | Change::Estimate { .. }
             | Change::AddHardSpot { .. }
             | Change::AddNeighbour
             | Change::AddPicture
@@ -343,6 +349,10 @@ impl Job {
                 } else {
                     ticked.remove(step);
                 }
+            }
+            Change::Estimate { frozen, .. } => {
+                // One that the server has not filled in offers nothing.
+                self.estimate = frozen.as_deref().cloned().or(self.estimate.take());
             }
             Change::Strike { target, reason } => self.strike(*target, reason),
             Change::Light { speed, frozen, owned } => {

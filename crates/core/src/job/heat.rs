@@ -40,6 +40,12 @@ pub fn job_ms(at_ms: i64, speed: f64, now_ms: i64) -> i64 {
     at_ms + ((now_ms - at_ms) as f64 * speed) as i64
 }
 
+/// The moment, UTC in ms since 1970, at which so many minutes have gone by on the job clock of what was lit `at_ms`.
+#[must_use]
+pub fn job_ms_to_clock(at_ms: i64, speed: f64, minutes: f64) -> i64 {
+    at_ms + (minutes * 60_000.0 / speed.max(1e-6)) as i64
+}
+
 /// An entry of the torch log.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

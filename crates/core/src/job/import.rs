@@ -98,6 +98,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::SetPoint { .. }
         | Change::MeasureSeam { .. }
         | Change::Tick { .. }
+        | Change::Estimate { .. }
         | Change::AddHardSpot { .. }
         | Change::AddNeighbour
         | Change::AddPicture

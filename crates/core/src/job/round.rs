@@ -243,6 +243,8 @@ impl Round {
 
     #[must_use]
     pub fn beads(&self) -> usize {
-        self.standing_log().filter(|entry| entry.entry == TorchEntry::Bead).count()
+        self.standing_log()
+            .filter(|entry| matches!(entry.entry, TorchEntry::Bead | TorchEntry::Pin { .. }))
+            .count()
     }
 }

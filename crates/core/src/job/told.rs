@@ -64,6 +64,9 @@ impl<'a> Telling<'a> {
                 let at = step.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
                 format!("{}{at}: {done}", step.what.word())
             }
+            Change::Estimate { frozen, .. } => frozen.as_ref().map_or("An estimate".to_owned(), |it| {
+                format!("An estimate of {}{:.2}, until {}", it.currency, it.total, Day::say(&it.until))
+            }),
             Change::AddCrack => format!("Crack {} found", self.letter(fact.id)),
             Change::Strike { target, reason } => {
                 let why = if reason.is_empty() { String::new() } else { format!(". Why: {reason}") };
@@ -240,6 +243,7 @@ impl<'a> Telling<'a> {
                 let typed = if bare { format!("{} {unit}", typed.trim()) } else { typed.trim().to_owned() };
                 format!("Read by hand{}: {typed}", if *joint { " at the joint" } else { "" })
             }
+            TorchEntry::Pin { crack, number } => format!("Pin {number} of {} set", self.letter(*crack)),
             TorchEntry::Bead => match self.piece(fact) {
                 "pin" => "Pin set",
                 "strap" => "Strap fitted",

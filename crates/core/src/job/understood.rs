@@ -65,6 +65,7 @@ impl Understood {
             | Change::Undo { .. }
             | Change::Redo { .. }
             | Change::Light { .. }
+            | Change::Estimate { .. }
             | Change::CancelLight
             | Change::NewRound { .. }
             | Change::PutAway

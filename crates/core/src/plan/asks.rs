@@ -3,9 +3,9 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Amount, Plan, Station};
+use super::{Amount, Event, Plan, Station, events};
 use crate::field;
-use crate::job::{Fact, Job, Round};
+use crate::job::{Fact, Job, Round, job_ms_to_clock};
 use crate::method::OwnRepair;
 use crate::stores::{Take, TakenWhen};
 
@@ -28,6 +28,9 @@ pub struct Asks {
     pub by: Option<String>,
     pub to_take: Vec<Take>,
     pub gone: Vec<Gone>,
+    /// What of it belongs into the shop's calendar.
+    #[serde(default)]
+    pub events: Vec<Event>,
     /// What became of each of its repairs, as its record has it.
     #[serde(default)]
     pub repairs: Vec<OwnRepair>,
@@ -37,7 +40,8 @@ impl Asks {
     /// What a job asks for as it is planned and as far as it has come. One that was put away unlit asks for nothing.
     #[must_use]
     pub fn of(job: &Job, plan: &Plan, facts: &[Fact]) -> Self {
-        Self { repairs: repairs(job, plan, facts), ..Self::of_the_shelves(job, plan) }
+        let (repairs, events) = (repairs(job, plan, facts), events(job, plan));
+        Self { repairs, events, ..Self::of_the_shelves(job, plan) }
     }
 
     fn of_the_shelves(job: &Job, plan: &Plan) -> Self {
@@ -55,7 +59,7 @@ impl Asks {
         asks.gone.push(gone(TakenWhen::Lit, lit.at_ms, of(TakenWhen::Lit).collect()));
         if done {
             let worked: f64 = round.standing_log().map(|entry| entry.minutes).fold(0.0, f64::max);
-            let at_ms = lit.at_ms + (worked * 60_000.0 / lit.speed.max(1e-6)) as i64;
+            let at_ms = job_ms_to_clock(lit.at_ms, lit.speed, worked);
             let share = share_done(plan);
             let used = of(TakenWhen::Done).map(|take| Take { amount: whole(&take, share), ..take });
             asks.gone.push(gone(TakenWhen::Done, at_ms, used.collect()));

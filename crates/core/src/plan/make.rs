@@ -7,9 +7,11 @@ use super::gate::{Gate, GateAsked};
 use super::hot::LastHeat;
 use super::line::{self, PlanLine};
 use super::{
-    Amount, AtTorch, BenchPlan, Caution, CheckLine, CoolingPlan, CrackPlan, HandOverPlan, HeatPlan, IronPlan,
-    Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState, TorchPlan,
+    Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, HandOverPlan,
+    HeatPlan, IronPlan, Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState,
+    TorchPlan,
 };
+use crate::day::Day;
 use crate::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::field;
 use crate::figure::Figure;
@@ -18,7 +20,7 @@ use crate::iron::{Iron, least, slowest_to_heat};
 use crate::job::{Allowed, Job, Reading, Round};
 use crate::method::Way;
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
-use crate::record::{FROZEN_FORMAT, FrozenFigure, FrozenPlan};
+use crate::record::{ESTIMATE_FORMAT, Estimate, EstimateLine, FROZEN_FORMAT, FrozenFigure, FrozenPlan};
 use crate::shelf::UNNAMED;
 use crate::shop::Shop;
 use crate::stage::cooling::wrapping;
@@ -65,8 +67,44 @@ pub struct Plan {
     /// What is odd against the rest.
     #[serde(default)]
     pub asked_back: Vec<AskedBack>,
+    /// The sign or letters of the shop's money; empty while nobody has said.
+    pub currency: String,
+    /// What was offered, against what it would cost today; nothing while nothing was.
+    pub offered: Option<Offered>,
     /// The system its sentences speak in; figures carry both.
     pub units: UnitSystem,
+}
+
+/// An estimate that was given, as it stands now.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Offered {
+    pub estimate: Estimate,
+    /// Its day is past.
+    pub over: bool,
+    /// "Offered £420 on 9 Mar, stands until 8 Apr. Today it would be £460."
+    pub words: String,
+}
+
+impl Offered {
+    /// `today` is the shop's own day; nothing where the time is not known.
+    fn of(estimate: &Estimate, today: Option<Day>, now: Option<f64>) -> Self {
+        let until = Day::parse(&estimate.until, None).ok();
+        let over = today.zip(until).is_some_and(|(today, until)| today.number() > until.number());
+        let money = |amount: f64| format!("{}{amount:.0}", estimate.currency);
+        let stands = if over { "stood" } else { "stands" };
+        let mut words = format!(
+            "Offered {} on {}, {stands} until {}.",
+            money(estimate.total),
+            Day::say(&estimate.on),
+            Day::say(&estimate.until)
+        );
+        // What is less than a unit of money apart is the same.
+        if let Some(now) = now.filter(|now| (now - estimate.total).abs() >= 1.0) {
+            words += &format!(" Today it would be {}.", money(now));
+        }
+        Self { estimate: estimate.clone(), over, words }
+    }
 }
 
 impl Plan {
@@ -95,8 +133,47 @@ impl Plan {
             no_method: lock.map(|lock| (lock.sentence.clone(), lock.unlock.clone())),
             not_lit: refused.map(|line| (line.sentence.clone(), line.unlock.clone())).collect(),
             to_own: self.gate.to_own.clone(),
+            no_estimate: match self.priced() {
+                Some(_) => None,
+                None if self.methods.chosen.is_none() => {
+                    Some(("no method is chosen yet".to_owned(), "choose one".to_owned()))
+                }
+                None => {
+                    Some(("nobody has said what an hour costs here".to_owned(), "say it in Shop".to_owned()))
+                }
+            },
             open: if answered_for { Vec::new() } else { self.hand_over.open.clone() },
         }
+    }
+
+    /// The chosen way and its price; nothing while either is not known.
+    fn priced(&self) -> Option<(&Contender, f64)> {
+        let way = self.methods.chosen?;
+        let taken = self.methods.contenders.iter().find(|it| it.way == way)?;
+        Some((taken, taken.price.total?))
+    }
+
+    /// The estimate as it would be given on this day; nothing while the price is not known.
+    #[must_use]
+    pub fn estimate(&self, on: Day, until: Day) -> Option<Estimate> {
+        let (taken, total) = self.priced()?;
+        let lines = taken.price.lines.iter().map(|line| EstimateLine {
+            what: line.what.clone(),
+            working: line.working.clone(),
+            amount: line.amount,
+        });
+        Some(Estimate {
+            format: ESTIMATE_FORMAT,
+            on: on.to_string(),
+            until: until.to_string(),
+            label: taken.label.clone(),
+            currency: self.currency.clone(),
+            lines: lines.collect(),
+            total,
+            without: taken.price.without.clone(),
+            odds: format!("{:.0} of 100 hold a year of ordinary use", taken.odds.mean * 100.0),
+            ready: taken.ready.as_ref().map_or(String::new(), |ready| ready.words.clone()),
+        })
     }
 
     /// The plan as it is kept when the torch is lit.
@@ -247,7 +324,14 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         target: target.as_ref(),
         heat: heated,
     });
-    let torch = torch::stage(shop, job, &facts, chosen, heated, prepared, cooled);
+    let map = cracks::map_plan(&cracks::MapAsked {
+        job,
+        laid: &laid,
+        cracks: &cracks.plan,
+        prep: prepared,
+        units: shop.units,
+    });
+    let torch = torch::stage(shop, job, &facts, chosen, heated, prepared.map(|prep| (prep, &map)), cooled);
     let check = check::stage(shop, round, &facts, chosen, torch.plan.as_ref());
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
     let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
@@ -264,13 +348,6 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let cooling = folded.take(Station::Cooling, cooling);
     let check = folded.take(Station::Check, check);
     let hand_over = folded.take(Station::HandOver, hand_over);
-    let map = cracks::map_plan(&cracks::MapAsked {
-        job,
-        laid: &laid,
-        cracks: &cracks,
-        prep: prep.as_ref(),
-        units: shop.units,
-    });
     let Folded { stations, missing, mut cautions, figures } = folded;
     cautions.extend(cracks::clash_sentences(&map).map(|sentence| Caution::new(Station::Cracks, sentence)));
     cautions.extend(damaged(job));
@@ -281,6 +358,9 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     }
     let currency = currency(round, shop);
     let figures: Vec<Figure> = figures.into_iter().map(|figure| figure.paid_in(&currency)).collect();
+    let today = moment.and_then(|at| Day::of_number(at.now_min.div_euclid(24 * 60)));
+    let price = taken.and_then(|taken| taken.price.total);
+    let offered = job.estimate.as_ref().map(|given| Offered::of(given, today, price));
     let gate = Gate::of(&GateAsked {
         round,
         part: &facts,
@@ -317,6 +397,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         takes,
         body_words: facts.size_words(),
         asked_back: asked_back(round, &facts),
+        currency,
+        offered,
         units: shop.units,
     }
 }

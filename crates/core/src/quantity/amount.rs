@@ -27,7 +27,7 @@ pub struct SaidAmount {
 }
 
 /// What would be right where an amount is asked for.
-pub const AMOUNTS: &str = "12 rods, 2.5 kg, half a bottle or 110 bar";
+pub const AMOUNTS: &str = "12 rods, 2.5 kg or 5 lb, half a bottle, 110 bar or 1600 psi";
 /// What would be right where a price is asked for.
 pub const PRICES: &str = "38 a kg, 1.20 a rod or 95 a bottle";
 

@@ -14,6 +14,7 @@ mod stage;
 mod station;
 pub(crate) mod taught;
 pub(crate) mod torch;
+pub(crate) mod torch_pins;
 
 pub use check::{CheckLine, looked_at};
 pub use cooling::{CoolingBetween, CoolingPlan};
@@ -27,7 +28,9 @@ pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,
     TestView, measured_tests, tool_roll,
 };
-pub use method::{Contender, MethodPlan, Moment, OddsLine, Price, PriceLine, Ready, SchoolChoice};
+pub use method::{
+    Contender, MethodPlan, Moment, OddsLine, Price, PriceLine, Ready, SchoolChoice, SessionPlan, SettingLine,
+};
 pub use part::{Forbidden, PartPlan, Side, Sketch};
 pub use prep::{
     BenchPlan, BreakPlan, FeaturePlan, GroundAt, MissingPlan, PrepItem, PrepPlan, ReadLine, SeamCut,
@@ -38,3 +41,4 @@ pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};
 pub use taught::{TAUGHT, Taught};
 pub use torch::{AtTorch, JointView, Live, TorchPlan, hottest, live};
+pub use torch_pins::NextPin;

@@ -3,10 +3,12 @@
 use serde::{Deserialize, Serialize};
 
 use super::cooling::CoolingPlan;
+use super::cracks::MapPlan;
 use super::heat::HeatPlan;
 use super::part::PartFacts;
 use super::prep::PrepPlan;
 use super::taught::PEENING;
+use super::torch_pins::{NextPin, in_turn};
 use super::{Amount, Caution, Stage, Station};
 use crate::figure::{Certainty, Figure, Source};
 use crate::job::{Job, Reading, Round, TorchEntry};
@@ -22,6 +24,8 @@ pub struct TorchPlan {
     pub piece: String,
     pub done: u32,
     pub planned: u32,
+    /// The pin to set next; nothing for beads, and once all are in.
+    pub next_pin: Option<NextPin>,
     /// Between these, in degC, a bead may begin; nothing for a way without heat.
     pub window: Option<(f64, f64)>,
     /// What the part is brought to before the first bead, in degC.
@@ -205,13 +209,17 @@ pub(crate) fn stage(
     part: &PartFacts,
     way: Option<Way>,
     heat: Option<&HeatPlan>,
-    prep: Option<&PrepPlan>,
+    laid: Option<(&PrepPlan, &MapPlan)>,
     cooling: Option<&CoolingPlan>,
 ) -> Stage<Option<TorchPlan>> {
-    let plan = way.zip(heat).map(|(way, heat)| TorchPlan {
+    let prep = laid.map(|(prep, _)| prep);
+    let mut plan = way.zip(heat).map(|(way, heat)| TorchPlan {
         peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != "none",
         ..torch_plan(job, part, way, heat, prep, cooling)
     });
+    if let (Some(plan), Some((prep, map))) = (&mut plan, laid) {
+        in_turn(plan, job.round(), prep, map);
+    }
     let cautions = way.map_or(&[][..], |way| way.method.entry().at_torch);
     Stage {
         amount: amount(job.round(), plan.as_ref()),
@@ -271,6 +279,7 @@ fn torch_plan(
             "bead" => prep.beads,
             _ => prep.seams.len() as u32,
         }),
+        next_pin: None,
         window,
         peen: way.method.arc(),
         lay_out: lay_out(way, heat, prep, cooling, units),

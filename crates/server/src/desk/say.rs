@@ -6,6 +6,7 @@ use serde::Deserialize;
 use sqlx::SqliteConnection;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use vanadin_core::day::Day;
 use vanadin_core::figure::{Moved, moved};
 use vanadin_core::job::{
     Change, FACTS_MOST, Fact, Job, Reading, Understood, accept, possible_name, possible_time,
@@ -118,6 +119,10 @@ impl Desk {
         accept(&before.job, &before.plan.allows(), &new.change, new.base, &new.sender, today)?;
         if let Change::Light { frozen, .. } = &mut new.change {
             *frozen = Some(Box::new(before.plan.frozen()));
+        }
+        if let Change::Estimate { until, frozen } = &mut new.change {
+            let days = today.zip(Day::parse(until, today).ok());
+            *frozen = days.and_then(|(on, until)| before.plan.estimate(on, until)).map(Box::new);
         }
         let now_ms = self.now_ms();
         let fact = Fact {

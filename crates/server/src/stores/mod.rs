@@ -4,4 +4,5 @@ mod demand;
 mod keeper;
 pub mod route;
 
+pub use demand::all as asks;
 pub use keeper::keep;

@@ -41,6 +41,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The calendar of the shop: every job's, as each was worked out last. */
+        get: operations["shop_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/door": {
         parameters: {
             query?: never;
@@ -187,6 +204,23 @@ export interface paths {
         };
         /** The plan as if the iron were known. Nothing is stored. */
         get: operations["as_if"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The calendar of a job: sessions, when it may be unwrapped and touched, when it is fetched, asked about, looked at. */
+        get: operations["job_calendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -985,6 +1019,11 @@ export interface components {
              */
             speed: number;
         } | {
+            frozen?: components["schemas"]["Estimate"] | null;
+            /** @enum {string} */
+            kind: "estimate";
+            until: string;
+        } | {
             /** @enum {string} */
             kind: "cancel_light";
         } | {
@@ -1408,6 +1447,33 @@ export interface components {
             mass_kg: number;
             /** Format: double */
             to_c: number;
+        };
+        /** @description What was offered. */
+        Estimate: {
+            currency: string;
+            /** Format: int32 */
+            format: number;
+            /** @description "Nickel-iron stick, hot". */
+            label: string;
+            lines: components["schemas"]["EstimateLine"][];
+            /** @description "72 of 100 hold a year of ordinary use", and when it could be ready. */
+            odds: string;
+            /** @description `YYYY-MM-DD`: given on, and stands until. */
+            on: string;
+            ready: string;
+            /** Format: double */
+            total: number;
+            until: string;
+            /** @description What is not in it, since nobody has said what it costs. */
+            without: string[];
+        };
+        /** @description One line of an estimate. */
+        EstimateLine: {
+            /** Format: double */
+            amount: number;
+            what: string;
+            /** @description "6 h 20 × 45" */
+            working: string;
         };
         /**
          * @description One observation. Tests by look and `mark` have an `outcome`; `sound` has a `value` in m/s and
@@ -2389,6 +2455,8 @@ export interface components {
             not_considered: string[];
             not_counted: string[];
             overruled: boolean;
+            /** @description When the way that is taken can be done, a session a line; one where it fits into a day. */
+            sessions: components["schemas"]["SessionPlan"][];
             /** @description What it goes on with sets pins; nothing is filled. */
             sets_pins: boolean;
             /**
@@ -2509,6 +2577,28 @@ export interface components {
             key: string;
             station: components["schemas"]["Station"];
             verb: string;
+        };
+        /** @description The pin to set next. */
+        NextPin: {
+            /** Format: double */
+            across_mm: number;
+            at?: components["schemas"]["At"] | null;
+            /** Format: uuid */
+            crack: string;
+            /**
+             * Format: uuid
+             * @description Where it lies; nothing while the crack is on no face.
+             */
+            face?: string | null;
+            /**
+             * Format: int32
+             * @description From the first end of the crack, from 1.
+             */
+            number: number;
+            /** @description "crack A, pin 5" */
+            place: string;
+            /** @description "Pin 5 of A, the 3rd of 17 to go in: tap drill 6.8, then M8." */
+            words: string;
         };
         /** @description A test worth doing. */
         NextTest: {
@@ -2711,6 +2801,14 @@ export interface components {
              */
             variant: string;
         };
+        /** @description An estimate that was given, as it stands now. */
+        Offered: {
+            estimate: components["schemas"]["Estimate"];
+            /** @description Its day is past. */
+            over: boolean;
+            /** @description "Offered £420 on 9 Mar, stands until 8 Apr. Today it would be £460." */
+            words: string;
+        };
         /** @description One outcome of a test, to be chosen by what it looks like. */
         OutcomeView: {
             id: string;
@@ -2826,6 +2924,8 @@ export interface components {
             check: components["schemas"]["CheckLine"][];
             cooling?: components["schemas"]["CoolingPlan"] | null;
             cracks: components["schemas"]["CrackPlan"][];
+            /** @description The sign or letters of the shop's money; empty while nobody has said. */
+            currency: string;
             figures: components["schemas"]["Figure"][];
             gate: components["schemas"]["Gate"];
             hand_over: components["schemas"]["HandOverPlan"];
@@ -2840,6 +2940,7 @@ export interface components {
             methods: components["schemas"]["MethodPlan"];
             /** @description What is not known and why it matters, the most urgent first. */
             missing: components["schemas"]["Missing"][];
+            offered?: components["schemas"]["Offered"] | null;
             part: components["schemas"]["PartPlan"];
             prep?: components["schemas"]["PrepPlan"] | null;
             stations: components["schemas"]["StationState"][];
@@ -3254,6 +3355,27 @@ export interface components {
             /** @description The wall along the seam, where it begins first. */
             stations: components["schemas"]["StationRequest"][];
         };
+        /** @description One session. */
+        SessionPlan: {
+            /**
+             * Format: int64
+             * @description Wall-clock minutes since 1970 of the shop's own zone; nothing where the time of day is not known.
+             */
+            begins_min?: number | null;
+            /** Format: int64 */
+            ends_min?: number | null;
+            /**
+             * Format: int32
+             * @description Beads, or pins, from 1; 0 where nothing is laid one by one.
+             */
+            from: number;
+            /** Format: int32 */
+            to: number;
+            /** @description It is more than a day under the hood, and cannot be parted. */
+            too_long: boolean;
+            /** @description "Mon 9 Mar, 8:00: beads 1 to 41, 3 h 20". */
+            words: string;
+        };
         /** @description One thing that is set. */
         SettingLine: {
             name: string;
@@ -3325,6 +3447,8 @@ export interface components {
             /** @description In mm, the smallest first; empty while nobody has said. */
             drills_mm: number[];
             /** Format: double */
+            hood_min: number;
+            /** Format: double */
             low_rate?: number | null;
             name: string;
             packings?: string[] | null;
@@ -3353,9 +3477,11 @@ export interface components {
             /** @description IANA name. */
             time_zone: string;
             units: components["schemas"]["UnitSystem"];
+            /** @description Its days and hours, and minutes under the hood a day at most. */
+            week: components["schemas"]["WorkingWeek"];
         };
         /** @enum {string} */
-        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.nickel";
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.nickel";
         ShopView: {
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
@@ -3838,6 +3964,13 @@ export interface components {
             /** @enum {string} */
             kind: "bead";
         } | {
+            /** Format: uuid */
+            crack: string;
+            /** @enum {string} */
+            kind: "pin";
+            /** Format: int32 */
+            number: number;
+        } | {
             /** @enum {string} */
             kind: "peened";
         } | {
@@ -3867,6 +4000,7 @@ export interface components {
             joint?: components["schemas"]["JointView"] | null;
             /** @description What lies ready before it is lit: after that one cannot stop. */
             lay_out: string[];
+            next_pin?: components["schemas"]["NextPin"] | null;
             /** @description What must stay cool and did not: said aloud, and on the record. */
             passed: string[];
             /** @description Peening belongs to this way. */
@@ -4013,6 +4147,18 @@ export interface components {
             number?: number | null;
             what: components["schemas"]["Work"];
         };
+        /** @description When hands work: the shop's days and hours, an hour off at noon where the day goes on past it. */
+        WorkingWeek: {
+            /** @description Monday first. */
+            days: boolean[];
+            /**
+             * Format: int64
+             * @description In min from midnight.
+             */
+            from_min: number;
+            /** Format: int64 */
+            to_min: number;
+        };
         /** @description The least change that would bring a method forward. */
         Would: {
             /** @description "Bake the oil out, and borrow a large tip"; empty where nothing that was tried does it. */
@@ -4097,6 +4243,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    shop_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             /** @description This device is not known here */
@@ -4873,6 +5066,65 @@ export interface operations {
                 };
             };
             /** @description No such job or iron */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    job_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
             404: {
                 headers: {
                     [name: string]: unknown;

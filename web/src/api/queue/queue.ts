@@ -122,6 +122,7 @@ const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'set_point',
   'measure_seam',
   'tick',
+  'estimate',
   'strike',
 ])
 
@@ -188,6 +189,8 @@ export function saidOf(change: Said): string {
       return Object.values(change.typed).join(', ')
     case 'tick':
       return `${change.step.what.replaceAll('_', ' ')}: ${change.done ? 'done' : 'not done'}`
+    case 'estimate':
+      return `an estimate, until ${change.until}`
     case 'strike':
       return `cross it out: ${change.reason}`
     case 'undo':

@@ -16,6 +16,7 @@ import { Card } from './Card'
 import { JobHeatLine } from './JobHeatLine'
 import { JobTools } from './JobTools'
 import { PaperCard } from './PaperCard'
+import { PaperEstimate } from './PaperEstimate'
 import { PaperStrip } from './PaperStrip'
 import { PhoneLine } from './PhoneLine'
 
@@ -50,6 +51,7 @@ function Bench({ station }: { station: Station }): ReactNode {
     <>
       <PaperCard />
       <PaperStrip />
+      <PaperEstimate />
       <div className="screen mx-auto flex h-screen max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto">
         <title>{`${STATIONS[current]?.word ?? ''}: ${view.name} - Vanadin`}</title>
         <header className="no-print relative pt-3 max-bench:hidden">

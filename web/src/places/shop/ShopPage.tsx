@@ -63,6 +63,15 @@ export function ShopPage(): ReactNode {
           {field('shop.currency', '£, $, kr')}
           {field('shop.rate', '45')}
           {field('shop.low_rate', '5')}
+          <div className="grid grid-cols-2 gap-3">
+            {field('shop.day_from', '8:00')}
+            {field('shop.day_to', '17:00')}
+          </div>
+          {field('shop.work_days')}
+          {field('shop.hood', '5 h')}
+          <a href="/api/calendar.ics" download="shop.ics" className="flex min-h-11 items-center underline">
+            The shop&apos;s calendar (iCalendar)
+          </a>
           <Letters />
           <ComeIn />
         </section>

@@ -5,6 +5,7 @@ import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
+import { Offer } from './Offer'
 import { Opened } from './Opened'
 import { Ways } from './Ways'
 
@@ -23,6 +24,7 @@ export function MethodStation(): ReactNode {
   // A part that is referred out is taken by nobody.
   const refused = locks.find((lock) => !lock.hot_only)
   const opened = methods.contenders.find((contender) => contender.way.method === open)
+  const chosen = methods.contenders.find((contender) => contender.way.method === taken)
   const own = typed('method.choice') !== ''
   return (
     <div className="flex min-h-0 grow flex-col gap-2.5 overflow-auto">
@@ -57,6 +59,8 @@ export function MethodStation(): ReactNode {
         />
       )}
       {out.length > 0 && <RuledOut ways={out} open={open} onOpen={setPressed} />}
+      <Sessions sessions={methods.sessions} />
+      {chosen !== undefined && <Offer way={chosen} />}
       <Money methods={methods} />
       {methods.not_considered.length > 0 && (
         <p className="text-ash">Not known, and so not counted: {methods.not_considered.join('; ')}.</p>
@@ -104,6 +108,36 @@ function RuledOut({ ways, open, onOpen }: RuledOutProps): ReactNode {
           </button>
         ))}
       </div>
+    </section>
+  )
+}
+
+/** When it can be done, a day a line where one day does not hold it. */
+function Sessions({ sessions }: { sessions: readonly Schemas['SessionPlan'][] }): ReactNode {
+  const { view } = useJob()
+  if (sessions.length === 0) return null
+  return (
+    <section aria-label="Sessions" className="border-t border-rule pt-1">
+      <h3 className="label">
+        {sessions.length === 1 ? 'At the soonest' : `${sessions.length} sessions, at the soonest`}
+      </h3>
+      <ol>
+        {sessions.map((session) => (
+          <li key={session.from}>
+            {session.words}
+            {session.too_long && (
+              <b>. More than a day under the hood, and not to be broken off: somebody to take turns.</b>
+            )}
+          </li>
+        ))}
+      </ol>
+      <a
+        href={`/api/jobs/${view.id}/calendar.ics`}
+        download="job.ics"
+        className="flex min-h-11 items-center underline"
+      >
+        Into a calendar (iCalendar)
+      </a>
     </section>
   )
 }

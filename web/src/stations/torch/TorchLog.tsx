@@ -9,6 +9,7 @@ import { pieceDone } from './piece-words'
 const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
   reading: 'reading',
   bead: 'bead done',
+  pin: 'pin set',
   peened: 'peened',
   reheated: 'reheated',
   note: 'note',
@@ -17,6 +18,7 @@ const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
 }
 
 const wordsOf = (entry: Schemas['TorchEntry'], piece: string): string => {
+  if (entry.kind === 'pin') return `pin ${entry.number} set`
   if (entry.kind === 'bead') return pieceDone(piece).toLowerCase()
   if (entry.kind === 'reading') return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}`
   if (entry.kind === 'covered' && entry.why !== undefined && entry.why !== '') return `covered: ${entry.why}`
@@ -41,7 +43,9 @@ export function TorchLog(): ReactNode {
   const unsent = waiting.flatMap((item) =>
     item.change.kind === 'torch' ? [{ id: item.id, entry: item.change.entry }] : [],
   )
-  const beads = log.some((entry) => entry.struck == null && entry.entry.kind === 'bead')
+  const beads = log.some(
+    (entry) => entry.struck == null && (entry.entry.kind === 'bead' || entry.entry.kind === 'pin'),
+  )
   return (
     <section aria-label="Torch log" className="text-[16px]">
       <ol>

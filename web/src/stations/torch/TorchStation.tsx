@@ -10,6 +10,7 @@ import { Plate } from '../../ui/Plate'
 import { HotBetween } from './HotBetween'
 import { pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
+import { NextPin } from './NextPin'
 import { Pieces } from './Pieces'
 import { StopSheet } from './StopSheet'
 import { RanOn } from '../../job/RanOn'
@@ -36,20 +37,25 @@ export function TorchStation(): ReactNode {
   const covered =
     (round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false) ||
     waiting.some((item) => item.change.kind === 'torch' && item.change.entry.kind === 'covered')
+  const unsent = waiting.filter((item) => item.change.kind === 'torch')
+  const unsentBeads = unsent.filter(
+    (item) =>
+      item.change.kind === 'torch' && (item.change.entry.kind === 'bead' || item.change.entry.kind === 'pin'),
+  ).length
+  // The pin that is next goes in under its number; what waits for the server was meant for the one before it.
+  const nextPin = unsentBeads === 0 ? (torch?.next_pin ?? null) : null
+  const piece: Entry =
+    nextPin === null ? { kind: 'bead' } : { kind: 'pin', crack: nextPin.crack, number: nextPin.number }
   useShortcut('l', () => {
     if (lit !== null) setSheet('reading')
   })
   useShortcut('b', () => {
-    if (lit !== null && !covered) log({ kind: 'bead' })
+    if (lit !== null && !covered) log(piece)
   })
   if (torch == null || lit === null) {
     return view.standing.hot == null ? <LightUp /> : <HotBetween onSay={log} />
   }
   const window = torch.window ?? null
-  const unsent = waiting.filter((item) => item.change.kind === 'torch')
-  const unsentBeads = unsent.filter(
-    (item) => item.change.kind === 'torch' && item.change.entry.kind === 'bead',
-  ).length
   const done = torch.done + unsentBeads
   // Nothing that is set, fitted or filled cold is heated or covered.
   const pins = torch.piece !== 'bead'
@@ -96,15 +102,12 @@ export function TorchStation(): ReactNode {
             {words}
           </p>
         ))}
+        {nextPin !== null && !covered && <NextPin pin={nextPin} />}
         {!covered && <Pieces piece={torch.piece} done={done} planned={torch.planned} waiting={unsentBeads} />}
       </div>
       <div className="flex flex-col gap-2.5">
         {!covered && !(finished && pins) && (
-          <Plate
-            large
-            testId="torch-main"
-            onPress={() => log(finished ? { kind: 'covered' } : { kind: 'bead' })}
-          >
+          <Plate large testId="torch-main" onPress={() => log(finished ? { kind: 'covered' } : piece)}>
             {finished ? 'Covered' : pieceDone(torch.piece)}
           </Plate>
         )}

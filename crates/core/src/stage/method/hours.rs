@@ -13,6 +13,7 @@ use crate::map::MarkKind;
 use crate::method::{Joins, Way, for_days};
 use crate::quantity::Unit;
 use crate::said::said;
+use crate::sessions::{Parting, Session, sessions};
 use crate::stage::cooling::wrapping;
 use crate::stage::cracks::margin_mm;
 use crate::stage::heat::soak_minutes;
@@ -68,7 +69,7 @@ pub struct PriceLine {
 const WORST_HANDS: f64 = 1.5;
 const WORST_COOLING: f64 = 1.3;
 
-fn of_minutes(at_min: i64) -> String {
+pub(super) fn of_minutes(at_min: i64) -> String {
     let (day, minute) = (at_min.div_euclid(1440), at_min.rem_euclid(1440));
     let day = Day::of_number(day).map(Day::said).unwrap_or_default();
     // "Fri 27 Nov": the year goes without saying.
@@ -84,16 +85,16 @@ fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
 }
 
 impl Judged<'_> {
-    /// Every step of a way with its minutes; nothing while its heat is not known.
-    pub(super) fn steps(&self, way: Way, prep: &PrepPlan) -> Option<Vec<Step>> {
+    /// Every step of a way with its minutes, and the sessions of its beads; nothing while its heat is not known.
+    pub(super) fn steps(&self, way: Way, prep: &PrepPlan) -> Option<(Vec<Step>, Vec<Session>)> {
         let mut steps = Steps { list: Vec::new() };
         self.before(way, prep, &mut steps);
-        self.at_the_heat(way, prep, &mut steps)?;
+        let parts = self.at_the_heat(way, prep, &mut steps)?;
         self.afterwards(prep, &mut steps);
         for step in &mut steps.list {
             step.working = said(&step.working, self.shop.units);
         }
-        Some(steps.list)
+        Some((steps.list, parts))
     }
 
     fn before(&self, way: Way, prep: &PrepPlan, steps: &mut Steps) {
@@ -180,10 +181,12 @@ impl Judged<'_> {
         steps.hands("lay_out", "Lay out", 25.0, "15 + 10 to light");
     }
 
-    fn at_the_heat(&self, way: Way, prep: &PrepPlan, steps: &mut Steps) -> Option<()> {
+    fn at_the_heat(&self, way: Way, prep: &PrepPlan, steps: &mut Steps) -> Option<Vec<Session>> {
         let fill = work_minutes(prep);
         let double = prep.seams.iter().filter(|seam| seam.form.as_deref() == Some("double_V")).count();
         let joins = way.method.entry().joins;
+        // Without a heating of its own what is laid is all there is.
+        let mut parts = self.parted(way, prep, 0.0);
         match joins {
             Joins::Pins | Joins::PinsAndLocks => {
                 let ductile = self.belief.leading == Iron::Ductile;
@@ -213,6 +216,7 @@ impl Judged<'_> {
             }
             Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => {
                 let mut cooling = None;
+                let mut times = 1.0;
                 if way.school.preheats() {
                     let target = self.target_of(way)?;
                     let sources = self.sources?;
@@ -220,6 +224,9 @@ impl Judged<'_> {
                     let heating = reached.minutes + soak_minutes(way, self.part.wall_mm);
                     let oven = reached.run.source.is_oven() && !reached.run.source.is_fire();
                     let (hands, clock) = if oven { (0.0, heating) } else { (heating, 0.0) };
+                    parts = self.parted(way, prep, hands);
+                    times = parts.len() as f64;
+                    let (hands, clock) = (times * hands, times * clock);
                     steps.add("heat", "Heat and soak", hands, clock, "the model's minutes and the soak");
                     let wrap = wrapping(self.round, self.shop, way);
                     cooling = Some(self.cooling(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
@@ -234,13 +241,28 @@ impl Judged<'_> {
                 }
                 self.after_the_last(way, steps);
                 if let Some(hours) = cooling {
-                    steps.hands("pack", "Pack", 10.0, "10 min");
-                    steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, until it may be unwrapped");
-                    steps.hands("unpack", "Unpack", 15.0, "15 min");
+                    let each = if times > 1.0 { format!(", {times} times") } else { String::new() };
+                    steps.hands("pack", "Pack", times * 10.0, format!("10 min{each}"));
+                    let words = format!("the model, until it may be unwrapped{each}");
+                    steps.add("cool", "Cool", 0.0, times * hours * 60.0, words);
+                    steps.hands("unpack", "Unpack", times * 15.0, format!("15 min{each}"));
                 }
             }
         }
-        Some(())
+        Some(parts)
+    }
+
+    /// The sessions of a way whose heating takes so many minutes of hands.
+    pub(super) fn parted(&self, way: Way, prep: &PrepPlan, heat_up_min: f64) -> Vec<Session> {
+        let whole = matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver);
+        sessions(&Parting {
+            beads: prep.beads.max(prep.pins),
+            bead_min: work_minutes(prep),
+            heat_up_min,
+            day_min: self.shop.hood_min,
+            // Whole-part fusion and a braze that is hot are done in one go.
+            never_split: whole || prep.beads.max(prep.pins) == 0,
+        })
     }
 
     /// What is done with the heat before it is packed, where that is not just to pack it.
@@ -318,7 +340,7 @@ impl Judged<'_> {
             let words = self.shop.units.say(hands + clock, Unit::Minutes);
             return Some(Ready { after_min: hands + clock, words, late: false, begun: true });
         }
-        let at = ready_min(now_min, steps);
+        let at = ready_min(now_min, steps, &self.shop.week);
         Some(Ready {
             after_min: (at - now_min) as f64,
             words: of_minutes(at),
@@ -337,12 +359,12 @@ impl Judged<'_> {
             return Some(Vec::new());
         }
         let late = ways.filter_map(|way| {
-            let mut steps = self.steps(way, &prep_plan(&self.prep_asked(way))?)?;
+            let (mut steps, _) = self.steps(way, &prep_plan(&self.prep_asked(way))?)?;
             for step in &mut steps {
                 step.attended_min *= WORST_HANDS;
                 step.unattended_min *= WORST_COOLING;
             }
-            let at = ready_min(now_min, &steps);
+            let at = ready_min(now_min, &steps, &self.shop.week);
             let most = steps.iter().max_by(|a, b| {
                 (a.attended_min + a.unattended_min).total_cmp(&(b.attended_min + b.unattended_min))
             })?;
@@ -360,7 +382,7 @@ impl Judged<'_> {
     }
 
     /// What a way costs, as far as the shop has said what things cost.
-    pub(super) fn price(&self, steps: &[Step], takes: &[Take]) -> Price {
+    pub(super) fn price(&self, way: Way, steps: &[Step], takes: &[Take]) -> Price {
         let Some(rate) = self.shop.rate else { return Price::default() };
         let (hands, clock) = totals(steps);
         let mut lines = Vec::new();
@@ -383,6 +405,10 @@ impl Judged<'_> {
                 }),
                 None => without.push(take.words.clone()),
             }
+        }
+        // What the torch burns while it fills nobody has reckoned.
+        if matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver) {
+            without.push("gas while it is filled".to_owned());
         }
         Price { total: Some(lines.iter().map(|line| line.amount).sum()), lines, without }
     }

@@ -3,6 +3,7 @@
 mod figures;
 mod hours;
 mod odds;
+mod sessions;
 mod settings;
 mod takes;
 mod words;
@@ -36,6 +37,7 @@ use crate::shop::Shop;
 use crate::stores::Take;
 pub use hours::{Moment, Price, PriceLine, Ready};
 use odds::odds_lines;
+pub use sessions::SessionPlan;
 pub use settings::SettingLine;
 use words::{doing, joint_words, why};
 
@@ -160,6 +162,8 @@ pub struct MethodPlan {
     pub weighed: Vec<PriceLine>,
     /// "Worth it if more than 18 of 100 hold."
     pub weighed_words: String,
+    /// When the way that is taken can be done, a session a line; one where it fits into a day.
+    pub sessions: Vec<SessionPlan>,
     /// Minutes from now until it is wanted, by the clock; nothing while no day is said.
     pub wanted_min: Option<f64>,
     pub not_considered: Vec<String>,
@@ -632,6 +636,7 @@ impl Judged<'_> {
             why: taken.map_or_else(String::new, |taken| why(taken, &contenders, overrule.is_some())),
             weighed,
             weighed_words,
+            sessions: taken.map_or_else(Vec::new, |taken| self.sessions(taken)),
             wanted_min: self.moment.and_then(|at| Some((at.wanted_min? - at.now_min) as f64)),
             not_considered: ruling.not_considered.into_iter().map(|it| it.what).collect(),
             not_counted: match self.shop.rate {
@@ -725,7 +730,7 @@ impl Judged<'_> {
         };
         let out = ruling.fired.iter().any(out);
         let prep = if out { None } else { prep_plan(&self.prep_asked(way)) };
-        let steps = prep.as_ref().and_then(|prep| self.steps(way, prep));
+        let steps = prep.as_ref().and_then(|prep| self.steps(way, prep)).map(|(steps, _)| steps);
         let takes = prep.as_ref().map_or_else(Vec::new, |prep| self.takes(way, prep));
         let sums = steps.as_deref().map(totals);
         let hours = sums.map(|(hands, clock)| (hands + clock) / 60.0);
@@ -759,7 +764,7 @@ impl Judged<'_> {
             hours,
             hands_hours: sums.map(|(hands, _)| hands / 60.0),
             ready: steps.as_deref().and_then(|steps| self.ready(steps)),
-            price: steps.as_deref().map_or_else(Price::default, |steps| self.price(steps, &takes)),
+            price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps, &takes)),
             takes,
             settings: if out { Vec::new() } else { self.settings(way, target_c) },
             steps: steps.unwrap_or_default(),

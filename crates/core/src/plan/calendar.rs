@@ -1,0 +1,94 @@
+//! What of a job belongs into a calendar: sessions, when it may be unwrapped and touched, when it is fetched, when it is asked
+//! or looked at again.
+
+use serde::{Deserialize, Serialize};
+
+use super::Plan;
+use crate::field;
+use crate::job::{Job, job_ms_to_clock};
+
+/// When something is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+pub enum When {
+    /// From one minute of the shop's wall clock to another, since 1970.
+    Wall(i64, i64),
+    /// A moment: UTC, ms since 1970.
+    At(i64),
+    /// A day, by its number.
+    Day(i64),
+    /// A day, at the hour at which parts are fetched.
+    Fetched(i64),
+}
+
+/// One entry of a calendar.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Event {
+    /// The same each time: a second import changes the entry and makes no other.
+    pub uid: String,
+    pub when: When,
+    pub summary: String,
+    pub description: String,
+}
+
+/// What belongs into a calendar, as the job stands and is planned.
+#[must_use]
+pub fn events(job: &Job, plan: &Plan) -> Vec<Event> {
+    let round = job.round();
+    let name = job.name();
+    let number = job.rounds.len();
+    let mut events = Vec::new();
+    let mut add = |what: &str, when: When, summary: String, description: String| {
+        events.push(Event { uid: format!("{}-{what}@vanadin", job.id), when, summary, description });
+    };
+    if !job.put_away {
+        for (at, session) in plan.methods.sessions.iter().enumerate() {
+            if let (Some(begins), Some(ends)) = (session.begins_min, session.ends_min) {
+                add(
+                    &format!("round-{number}-session-{}", at + 1),
+                    When::Wall(begins, ends),
+                    format!("{name}: {}", session_words(plan, at)),
+                    session.words.clone(),
+                );
+            }
+        }
+    }
+    if let (Some(last), Some(lit)) = (&plan.last_heat, &round.lit)
+        && last.lit == lit.fact
+        && !last.unwrapped
+    {
+        let at = |minutes: f64| When::At(job_ms_to_clock(lit.at_ms, lit.speed, minutes));
+        let read = "By the model. Read it before a hand touches it.";
+        if let Some(minutes) = last.unwrap_min {
+            let what = format!("round-{number}-unwrap");
+            add(&what, at(minutes), format!("{name}: may be unwrapped"), read.to_owned());
+        }
+        if let Some(minutes) = last.touch_min {
+            let what = format!("round-{number}-touch");
+            add(&what, at(minutes), format!("{name}: may be touched"), read.to_owned());
+        }
+    }
+    let day = |day: &str| crate::day::Day::parse(day, None).ok().map(crate::day::Day::number);
+    let handed_over = round.get(field::hand_over::DONE) == Some(true);
+    if let Some(wanted) = round.get(field::part::WANTED).and_then(day).filter(|_| !handed_over) {
+        add("collection", When::Fetched(wanted), format!("{name}: fetched"), String::new());
+    }
+    if let Some(again) = round.get(field::hand_over::FOLLOW_UP).and_then(day) {
+        add("follow-up", When::Day(again), format!("Ask how {name} holds"), String::new());
+    }
+    for crack in &round.cracks {
+        if let Some(again) = round.get(field::crack::LOOK_AGAIN.of(crack.id)).and_then(day) {
+            let letter = plan.cracks.iter().find(|it| it.id == crack.id).map_or("", |it| it.letter.as_str());
+            let summary = format!("{name}: look at crack {letter} again");
+            add(&format!("crack-{}", crack.id), When::Day(again), summary, String::new());
+        }
+    }
+    events
+}
+
+fn session_words(plan: &Plan, at: usize) -> String {
+    let way = plan.methods.chosen.map_or(String::new(), |way| way.label().to_lowercase());
+    match plan.methods.sessions.len() {
+        1 => way,
+        count => format!("{way}, session {} of {count}", at + 1),
+    }
+}

@@ -1,0 +1,167 @@
+//! Calendars: of one job, and of the whole shop.
+//!
+//! iCalendar, RFC 5545: times in UTC, the shop's zone named.
+
+use std::borrow::Cow;
+
+use ics::properties::{Description, DtEnd, DtStart, Summary};
+use ics::{ICalendar, escape_text};
+use jiff::Timestamp;
+use jiff::civil::{Date, DateTime};
+use jiff::tz::TimeZone;
+use rocket::http::ContentType;
+use rocket::{State, get};
+use vanadin_core::plan::{Event, FETCHED_AT_HOUR, When, events};
+use vanadin_core::shop::Shop;
+
+use crate::api_error::{ApiError, ProblemsBody};
+use crate::desk::Desk;
+use crate::job::route::known;
+use crate::stores::asks;
+
+const PRODID: &str = "-//Vanadin//EN";
+const MINUTE_MS: i64 = 60_000;
+
+/// `20260312T093000Z`
+fn utc(at_ms: i64) -> Option<String> {
+    let at = Timestamp::from_millisecond(at_ms).ok()?;
+    Some(at.strftime("%Y%m%dT%H%M%SZ").to_string())
+}
+
+/// A minute of the wall clock of a zone, in ms since 1970.
+fn of_the_wall(zone: &TimeZone, minute: i64) -> Option<i64> {
+    let wall: DateTime = Timestamp::from_second(minute * 60).ok()?.to_zoned(TimeZone::UTC).datetime();
+    Some(wall.to_zoned(zone.clone()).ok()?.timestamp().as_millisecond())
+}
+
+fn day(number: i64) -> Option<Date> {
+    Some(Timestamp::from_second(number * 24 * 3600).ok()?.to_zoned(TimeZone::UTC).date())
+}
+
+/// Begin and end, as they are written; and whether they are days.
+fn from_to(when: When, zone: &TimeZone) -> Option<(String, String, bool)> {
+    const SHORT_MS: i64 = 15 * MINUTE_MS;
+    let moment = |at_ms: i64, ends_ms: i64| Some((utc(at_ms)?, utc(ends_ms)?, false));
+    match when {
+        When::Wall(begins, ends) => moment(of_the_wall(zone, begins)?, of_the_wall(zone, ends)?),
+        When::At(at_ms) => moment(at_ms, at_ms + SHORT_MS),
+        When::Fetched(number) => {
+            let at = day(number)?.at(FETCHED_AT_HOUR, 0, 0, 0).to_zoned(zone.clone()).ok()?;
+            let at_ms = at.timestamp().as_millisecond();
+            moment(at_ms, at_ms + SHORT_MS)
+        }
+        When::Day(number) => {
+            let written = |number: i64| Some(day(number)?.strftime("%Y%m%d").to_string());
+            Some((written(number)?, written(number + 1)?, true))
+        }
+    }
+}
+
+/// The calendar of these events, written at a moment.
+fn calendar<'a>(events: impl IntoIterator<Item = &'a Event>, shop: &Shop, now_ms: i64) -> Option<String> {
+    let zone = TimeZone::get(&shop.time_zone).unwrap_or(TimeZone::UTC);
+    let stamp = utc(now_ms)?;
+    let mut calendar = ICalendar::new("2.0", PRODID);
+    calendar.push(ics::components::Property::new("X-WR-TIMEZONE", shop.time_zone.clone()));
+    calendar.push(ics::components::Property::new("X-WR-CALNAME", written(&shop.name)));
+    for event in events {
+        // A moment that no calendar has is in none.
+        let Some((from, to, days)) = from_to(event.when, &zone) else { continue };
+        let mut entry = ics::Event::new(event.uid.clone(), stamp.clone());
+        let (mut begins, mut ends) = (DtStart::new(from), DtEnd::new(to));
+        if days {
+            begins.add(ics::parameters::Value::DATE);
+            ends.add(ics::parameters::Value::DATE);
+        }
+        entry.push(begins);
+        entry.push(ends);
+        entry.push(Summary::new(written(&event.summary)));
+        if !event.description.is_empty() {
+            entry.push(Description::new(written(&event.description)));
+        }
+        calendar.add_event(entry);
+    }
+    Some(calendar.to_string())
+}
+
+fn written(text: &str) -> Cow<'static, str> {
+    escape_text(text.replace('\r', "")).to_string().into()
+}
+
+fn sent(text: Option<String>) -> Result<(ContentType, String), ApiError> {
+    let calendar = ContentType::new("text", "calendar").with_params(("charset", "utf-8"));
+    text.map(|text| (calendar, text)).ok_or(ApiError::Unknown("such a day"))
+}
+
+/// The calendar of a job: sessions, when it may be unwrapped and touched, when it is fetched, asked about, looked at.
+#[utoipa::path(get, path = "/api/jobs/{id}/calendar.ics", operation_id = "job_calendar",
+    params(("id" = Uuid, Path, description = "The job")), responses(
+    (status = 200, description = "iCalendar (RFC 5545)", content_type = "text/calendar", body = String),
+    (status = 404, description = "No such job", body = ProblemsBody)))]
+#[get("/<id>/calendar.ics")]
+pub async fn of_a_job(desk: &State<Desk>, id: &str) -> Result<(ContentType, String), ApiError> {
+    let seen = desk.see(known(id)?).await?;
+    sent(calendar(&events(&seen.job, &seen.plan), &seen.shop.shop, desk.now_ms()))
+}
+
+/// The calendar of the shop: every job's, as each was worked out last.
+#[utoipa::path(get, path = "/api/calendar.ics", operation_id = "shop_calendar", responses(
+    (status = 200, description = "iCalendar (RFC 5545)", content_type = "text/calendar", body = String)))]
+#[get("/calendar.ics")]
+pub async fn of_the_shop(desk: &State<Desk>) -> Result<(ContentType, String), ApiError> {
+    let shop = desk.shop().await?;
+    let asks = asks(&desk.database.pool).await?;
+    let all = asks.iter().flat_map(|(_, asks)| &asks.events);
+    sent(calendar(all, &shop.shop, desk.now_ms()))
+}
+
+#[cfg(test)]
+mod tests {
+    use std::collections::BTreeMap;
+
+    use rstest::rstest;
+
+    use super::*;
+
+    fn shop(zone: &str) -> Shop {
+        Shop { time_zone: zone.to_owned(), ..Shop::of(&BTreeMap::new()) }
+    }
+
+    fn event(when: When) -> Event {
+        Event {
+            uid: "7-session-1@vanadin".to_owned(),
+            when,
+            summary: "Pump, cracked; again".to_owned(),
+            description: String::new(),
+        }
+    }
+
+    #[rstest]
+    // Hand-worked: 2026-07-06 8:00 of the wall is minute 29721600 / ... counted from 1970: 20640 days x 1440 + 480
+    #[case::summer("Europe/London", When::Wall(20_640 * 1440 + 480, 20_640 * 1440 + 600), "20260706T070000Z", "20260706T090000Z")]
+    #[case::winter("Europe/London", When::Wall(20_521 * 1440 + 480, 20_521 * 1440 + 600), "20260309T080000Z", "20260309T100000Z")]
+    #[case::behind("America/Chicago", When::Fetched(20_521), "20260309T220000Z", "20260309T221500Z")]
+    #[case::a_moment("Europe/London", When::At(0), "19700101T000000Z", "19700101T001500Z")]
+    #[case::no_such_zone("Moon/Tycho", When::Fetched(20_521), "20260309T170000Z", "20260309T171500Z")]
+    fn a_time_is_written_in_utc(
+        #[case] zone: &str,
+        #[case] when: When,
+        #[case] from: &str,
+        #[case] to: &str,
+    ) {
+        let text = calendar(&[event(when)], &shop(zone), 0).unwrap();
+        assert!(text.contains(&format!("DTSTART:{from}\r\n")), "{text}");
+        assert!(text.contains(&format!("DTEND:{to}\r\n")), "{text}");
+        assert!(text.contains(&format!("X-WR-TIMEZONE:{zone}")), "{text}");
+    }
+
+    #[test]
+    fn a_day_is_a_day_and_text_is_escaped() {
+        let text = calendar(&[event(When::Day(20_521))], &shop("Europe/London"), 0).unwrap();
+        assert!(text.contains("DTSTART;VALUE=DATE:20260309\r\n"), "{text}");
+        assert!(text.contains("DTEND;VALUE=DATE:20260310\r\n"), "{text}");
+        assert!(text.contains("SUMMARY:Pump\\, cracked\\; again\r\n"), "{text}");
+        assert!(text.contains("UID:7-session-1@vanadin\r\n"), "{text}");
+        assert!(text.starts_with("BEGIN:VCALENDAR\r\n") && text.ends_with("END:VCALENDAR\r\n"), "{text}");
+    }
+}
