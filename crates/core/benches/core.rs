@@ -22,7 +22,7 @@ fn body(kg: f64, size_mm: [f64; 3]) -> Body {
 fn an_hour_of_the_bar_model(bencher: Bencher<'_, '_>) {
     let body = body(22.0, [420.0, 300.0, 220.0]);
     let watts = |w| Watts::new(w).expect("a power");
-    let power = BarPower::Flame { even: watts(4000.0), local: watts(4050.0), station: 0.25 };
+    let power = BarPower::Flame { even: watts(4000.0), local: watts(4050.0), station: 0.25, covered: 0.0 };
     let hour = Seconds::new(3600.0).expect("a time");
     bencher.bench(|| heat_for(black_box(&body), power, hour));
 }
@@ -31,7 +31,7 @@ fn an_hour_of_the_bar_model(bencher: Bencher<'_, '_>) {
 fn the_ceiling_of_a_source(bencher: Bencher<'_, '_>) {
     let body = body(22.0, [420.0, 300.0, 220.0]);
     let watts = |w| Watts::new(w).expect("a power");
-    let power = BarPower::Flame { even: watts(4000.0), local: watts(4050.0), station: 0.25 };
+    let power = BarPower::Flame { even: watts(4000.0), local: watts(4050.0), station: 0.25, covered: 0.0 };
     bencher.bench(|| ceiling_c(black_box(&body), power));
 }
 

@@ -68,7 +68,7 @@ const RECENT: usize = 30;
 
 fn no_flame(station: f64) -> Option<BarPower> {
     let none = Watts::new(0.0).ok()?;
-    Some(BarPower::Flame { even: none, local: none, station })
+    Some(BarPower::Flame { even: none, local: none, station, covered: 0.0 })
 }
 
 impl Pad {
@@ -293,9 +293,10 @@ impl Pad {
         let off = no_flame(self.station).unwrap_or(self.power);
         let power = match self.power {
             _ if !self.flame_on => off,
-            BarPower::Flame { even, local, .. } => BarPower::Flame {
+            BarPower::Flame { even, local, covered, .. } => BarPower::Flame {
                 even,
                 local,
+                covered,
                 station: (self.station + WANDER * (self.minutes * std::f64::consts::TAU / WANDER_MIN).sin())
                     .clamp(0.0, 1.0),
             },

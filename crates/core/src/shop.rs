@@ -275,12 +275,15 @@ impl Shop {
         let stores = items(values, &listed);
         // A shelf is spoken of once a list, or anything on it, has been.
         let spoken_of = |shelf: Shelf| stores.iter().any(|item| item.kind().shelf == shelf);
-        let beside = |said: Option<Vec<String>>, shelves: &[Shelf]| {
-            let there = kinds_there(&stores, shelves);
-            match said {
-                Some(list) => Some(still_there(list, &there)),
-                None => shelves.iter().any(|shelf| spoken_of(*shelf)).then_some(there),
-            }
+        let beside = |said: Option<Vec<String>>, there: Vec<String>, shelf: Shelf| match said {
+            Some(list) => Some(still_there(list, &there)),
+            None => spoken_of(shelf).then_some(there),
+        };
+        // Of what stands beside the pins only what a method is laid or fitted with.
+        let rods = || {
+            let mut there = kinds_there(&stores, &[Shelf::Rods, Shelf::Stitching]);
+            there.retain(|kind| choices::ROD_CHOICES.iter().any(|(id, _)| id == kind));
+            there
         };
         let pins: Vec<&StoreItem> = stores.iter().filter(|item| item.kind == "pins").collect();
         Self {
@@ -295,8 +298,8 @@ impl Shop {
             ambient_c: get(values, shop::AMBIENT).unwrap_or(20.0),
             currency: get(values, shop::CURRENCY).unwrap_or_default().to_owned(),
             sources: many(shop::SOURCES),
-            packings: beside(many(shop::PACKINGS), &[Shelf::Packing]),
-            rods: beside(many(shop::RODS), &[Shelf::Rods, Shelf::Stitching]),
+            packings: beside(many(shop::PACKINGS), kinds_there(&stores, &[Shelf::Packing]), Shelf::Packing),
+            rods: beside(many(shop::RODS), rods(), Shelf::Rods),
             sets: many(shop::SETS),
             stitch_kit: match pins.as_slice() {
                 [] => get(values, shop::STITCH_KIT).map(|kit| kit && !gone(values, "pins")),

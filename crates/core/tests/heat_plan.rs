@@ -237,3 +237,35 @@ fn a_wish_that_cannot_be_read_changes_nothing() {
     assert!(bench.try_say(set("heat.source", "dragon"), LIT_AT, None).is_err());
     assert_eq!(bench.plan(), before);
 }
+
+#[rstest]
+#[case::by_itself(&["weed_burner"], 60, "", "Sweep it")]
+#[case::under_a_cover(&["hand_torch_map"], 12, "covered", "Cover the rest")]
+#[case::with_a_second_flame(&["oxy_acetylene_small", "hand_torch_map"], 300, "hand_torch_map", "a helper")]
+fn a_flame_that_falls_short_is_helped_by_a_cover_and_then_by_a_second_one(
+    #[case] sources: &[&str],
+    #[case] kg: u32,
+    #[case] help: &str,
+    #[case] said: &str,
+) {
+    let mut bench = hot_lever(sources, &["vermiculite"]);
+    bench.set("part.mass", &format!("{kg} kg"));
+    bench.set("method.choice", "torch_braze");
+    let plan = bench.plan();
+    let heat = plan.heat.as_ref().unwrap();
+    assert_eq!((heat.reached, heat.help.as_str()), (true, help), "{}", heat.sentence);
+    assert!(heat.sentence.contains(said), "{}", heat.sentence);
+    let of = |it: &&vanadin_core::plan::Contender| it.way.method == MethodId::TorchBraze;
+    let braze = plan.methods.contenders.iter().find(of).unwrap();
+    assert!(!braze.excluded, "what can be reached is not ruled out for its heat: {:?}", braze.reasons);
+}
+
+#[test]
+fn what_no_help_can_do_is_ruled_out_with_how_hot_it_gets() {
+    let mut bench = hot_lever(&["hand_torch_map", "hand_torch_propane"], &["vermiculite"]);
+    bench.set("part.mass", "200 kg");
+    let plan = bench.plan();
+    let of = |it: &&vanadin_core::plan::Contender| it.way.method == MethodId::TorchBraze;
+    let braze = plan.methods.contenders.iter().find(of).unwrap();
+    assert!(braze.reasons.iter().any(|why| why.contains("300 °C is needed")), "{:?}", braze.reasons);
+}

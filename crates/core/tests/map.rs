@@ -10,7 +10,7 @@ use proptest::prelude::*;
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::field::{crack_key, face_key, mark_key};
-use vanadin_core::job::{Change, Refusal, Work};
+use vanadin_core::job::{Change, Refusal, TorchEntry, Work};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape};
 use vanadin_core::plan::{CrackPlan, Plan};
 use vanadin_core::quantity::UnitSystem;
@@ -659,4 +659,47 @@ fn a_pin_that_cannot_go_where_it_should_says_why() {
             .all(|pin| pin.why_not.is_empty() == ((pin.at.x_mm - 90.0).abs() >= 15.0))
     );
     assert!(plan.cautions.iter().any(|caution| caution.sentence.contains("cannot go there: hard spot")));
+}
+
+#[test]
+fn pins_go_in_one_by_one_and_a_drill_that_skates_makes_a_hard_spot() {
+    let mut mapped = stitched("stitch");
+    mapped.bench.ready();
+    mapped.bench.light();
+    let torch = |mapped: &Mapped| mapped.bench.plan().torch.unwrap();
+    let next = |mapped: &Mapped| torch(mapped).next_pin.unwrap();
+    let planned = torch(&mapped).planned;
+    // Every second one first.
+    assert_eq!(next(&mapped).number, 1);
+    let set = |mapped: &mut Mapped, after_ms: i64| {
+        let pin = next(mapped);
+        mapped.bench.torch(TorchEntry::Pin { crack: pin.crack, number: pin.number }, after_ms);
+    };
+    set(&mut mapped, 60_000);
+    let third = next(&mapped);
+    assert_eq!(third.number, 3);
+    assert!(
+        third.words.starts_with(&format!("Pin 3 of A, the 2nd of {planned} to go in")),
+        "{}",
+        third.words
+    );
+    // It skates: a hard spot lies there now, and what cannot go in is left out.
+    let spot = mapped.bench.say(Change::AddHardSpot { spot: third.place.clone(), observed: None });
+    let at = third.at.unwrap();
+    let shape = Shape::Circle { x_mm: at.x_mm, y_mm: at.y_mm, radius_mm: third.across_mm / 2.0 };
+    let drawn = vec![Drawn { mark: spot, face: third.face.unwrap(), shape: Some(shape) }];
+    mapped.bench.say(Change::Draw { drawn });
+    assert!(torch(&mapped).planned < planned);
+    assert_ne!(next(&mapped).number, 3);
+    assert_eq!(torch(&mapped).done, 1, "what is in stays in");
+    // A pin that is in does not go in twice.
+    let first = TorchEntry::Pin { crack: third.crack, number: 1 };
+    assert!(mapped.bench.try_say(Change::Torch { entry: first }, common::LIT_AT + 90_000, None).is_err());
+    while let Some(pin) = torch(&mapped).next_pin {
+        let done = torch(&mapped).done;
+        let entry = TorchEntry::Pin { crack: pin.crack, number: pin.number };
+        mapped.bench.torch(entry, 120_000 + i64::from(done) * 1_000);
+        assert_eq!(torch(&mapped).done, done + 1);
+    }
+    assert_eq!(torch(&mapped).done, torch(&mapped).planned);
 }

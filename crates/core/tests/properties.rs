@@ -33,7 +33,7 @@ fn body(kg: f64, size_mm: [f64; 3], factor: f64) -> Body {
 
 fn flame(even: f64, local: f64, station: f64) -> BarPower {
     let watts = |w| Watts::new(w).unwrap();
-    BarPower::Flame { even: watts(even), local: watts(local), station }
+    BarPower::Flame { even: watts(even), local: watts(local), station, covered: 0.0 }
 }
 
 proptest! {

@@ -181,6 +181,16 @@ impl Browser {
         .await
     }
 
+    /// Opens a thing in the stores.
+    pub async fn thing(&self, name: &str) -> anyhow::Result<()> {
+        let path =
+            format!("//button[@data-testid='thing'][descendant::span[normalize-space(.)={}]]", quoted(name));
+        eventually(&format!("open {name}"), async || {
+            Ok(self.click(&self.find(By::XPath(path.as_str())).await?).await.is_ok())
+        })
+        .await
+    }
+
     /// To a station by its name on the heat line.
     pub async fn station(&self, word: &str) -> anyhow::Result<()> {
         let path = format!("//nav[@aria-label='Stations']//a[normalize-space(.)={}]", quoted(word));

@@ -241,5 +241,5 @@ async fn what_cannot_be_drawn_hides_nothing_else() -> anyhow::Result<()> {
     browser.sees("cannot be drawn").await?;
     browser.sees("Nothing that was said is lost").await?;
     browser.go(&server.url("/shop")).await?;
-    browser.sees("At hand").await
+    browser.sees("In the shop").await
 }

@@ -1,7 +1,6 @@
 //! Station by station: what a welder says, and what the plan makes of it on the page.
 
 use anyhow::Context;
-use rstest::rstest;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
 use vanadin_e2e::{Browser, Server, eventually};
@@ -90,7 +89,7 @@ async fn pins_are_set_one_by_one_without_any_heat() -> anyhow::Result<()> {
     browser.key("b").await?;
     browser.sees("2 of").await?;
     // Any entry can be crossed out: the first one here.
-    let first = "(//button[starts-with(@aria-label, 'Cross out pin set')])[last()]";
+    let first = "(//button[starts-with(@aria-label, 'Cross out pin')])[last()]";
     browser.find(By::XPath(first)).await?.click().await?;
     browser.press("wrong button").await?;
     browser.sees("1 of").await?;
@@ -131,22 +130,18 @@ async fn evidence_is_replaced_at_one_spot_added_at_another_and_struck_with_a_rea
     Ok(())
 }
 
-#[rstest]
-#[case::no_packing_left("shop.packings", "Vermiculite")]
 #[tokio::test]
-async fn gear_in_the_shop_changes_every_plan_on_the_rack(
-    #[case] key: &str,
-    #[case] gear: &str,
-) -> anyhow::Result<()> {
+async fn what_is_taken_off_its_shelf_changes_every_plan_on_the_rack() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let (browser, job) = open(&server, "Malt", "cooling").await?;
     browser.say(&job, set("method.choice", "torch_braze")).await?;
     browser.sees("Vermiculite, and leave it alone.").await?;
-    browser.go(&server.url("/shop")).await?;
-    browser.press(gear).await?;
+    browser.go(&server.url("/stores")).await?;
+    browser.thing("Vermiculite").await?;
+    browser.press("Take it off the shelf for good").await?;
     eventually("it is stored", async || {
         let (_, shop) = browser.fetch("GET", "/api/shop", serde_json::Value::Null).await?;
-        Ok(shop["fields"][key]["typed"] == "air,blanket,dry_sand")
+        Ok(shop["shop"]["packings"] == json!(["air", "blanket", "dry_sand"]))
     })
     .await?;
     browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;

@@ -54,7 +54,7 @@ export function Pick({
           collisionPadding={12}
           aria-label={label}
           data-list=""
-          className="z-30 max-h-[var(--radix-popover-content-available-height)] min-w-[var(--radix-popover-trigger-width)] overflow-auto border-[1.5px] border-chalk bg-raise"
+          className="z-[60] max-h-[var(--radix-popover-content-available-height)] min-w-[var(--radix-popover-trigger-width)] overflow-auto border-[1.5px] border-chalk bg-raise"
         >
           <ToggleGroup.Root
             type="single"

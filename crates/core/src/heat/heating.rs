@@ -144,9 +144,35 @@ mod tests {
         .unwrap()
     }
 
+    fn under_a_cover(power: BarPower, share: f64) -> BarPower {
+        match power {
+            BarPower::Flame { even, local, station, .. } => {
+                BarPower::Flame { even, local, station, covered: share }
+            }
+            other => other,
+        }
+    }
+
+    #[test]
+    fn a_cover_brings_the_cold_end_further_with_the_same_flame() {
+        let bare = flame(2_000.0, 0.8, 0.2);
+        let covered = under_a_cover(bare, 0.6);
+        assert!(ceiling_c(&body(), covered) > ceiling_c(&body(), bare));
+        assert_eq!(ceiling_c(&body(), under_a_cover(bare, 0.0)), ceiling_c(&body(), bare));
+    }
+
+    #[test]
+    fn under_a_cover_no_power_is_lost() {
+        // Energy in is energy stored and lost: at first nothing is lost, and the mean rises as without a cover.
+        let time = Seconds::new(60.0).unwrap();
+        let bare = heat_for(&body(), flame(2_000.0, 0.8, 0.2), time);
+        let covered = heat_for(&body(), under_a_cover(flame(2_000.0, 0.8, 0.2), 0.6), time);
+        assert!((bare.bar.mean_c() - covered.bar.mean_c()).abs() < 0.05);
+    }
+
     fn flame(watts: f64, even: f64, station: f64) -> BarPower {
         let watt = |w| Watts::new(w).unwrap();
-        BarPower::Flame { even: watt(watts * even), local: watt(watts * (1.0 - even)), station }
+        BarPower::Flame { even: watt(watts * even), local: watt(watts * (1.0 - even)), station, covered: 0.0 }
     }
 
     #[test]

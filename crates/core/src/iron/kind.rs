@@ -162,6 +162,22 @@ const MALLEABLE: IronProperties = IronProperties {
     tensile_mpa: 350.0,
 };
 
+/// House: the stress intensity in MPa√m that it stands.
+const TOUGHNESS: [f64; 3] = [18.0, 40.0, 35.0];
+
+impl Iron {
+    /// The stress intensity in MPa√m that a crack in it stands before it runs. House.
+    #[must_use]
+    pub fn toughness_mpa_sqrt_m(self) -> f64 {
+        let [gray, ductile, malleable] = TOUGHNESS;
+        match self {
+            Self::Ductile => ductile,
+            Self::Malleable => malleable,
+            Self::Gray | Self::White | Self::NiResist | Self::Steel => gray,
+        }
+    }
+}
+
 impl IronProperties {
     /// Specific heat in J/kgK at `celsius`.
     #[must_use]

@@ -10,6 +10,8 @@ const EMISSIVITY: f64 = 0.8;
 /// House: convection in still air and in surroundings that are hot already, W/m²K.
 const STILL_AIR_H: f64 = 10.0;
 const HOT_AIR_H: f64 = 20.0;
+/// House: what gets out through a cover, W/m²K; nothing radiates through it.
+const COVERED_H: f64 = 2.4;
 /// House: standard deviation of a flame's spot along the bar, in m.
 const FLAME_SPREAD_M: f64 = 0.075;
 /// Time step in s.
@@ -22,8 +24,9 @@ const SLOW_RAMP_K_PER_H: f64 = 1_000.0;
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum BarPower {
     /// `even` is swept over the whole part, `local` stays round the station, a fraction 0 to 1 of
-    /// the length.
-    Flame { even: Watts, local: Watts, station: f64 },
+    /// the length. A cover lies on this share of the surface, the bare rest round the station: `even` then goes to
+    /// what is bare alone.
+    Flame { even: Watts, local: Watts, station: f64, covered: f64 },
     /// Surroundings at this temperature from the start, and no power.
     Surroundings(Celsius),
     /// Surroundings that rise from ambient with a ramp to `set`, and never give more than `most` into
@@ -51,6 +54,9 @@ pub struct Bar {
     shares: [f64; CELLS],
     even_w: f64,
     local_w: f64,
+    /// No cover lies on it.
+    bare: [bool; CELLS],
+    bare_count: f64,
     surroundings_c: f64,
     h: f64,
     /// Of an oven: set temperature, K/h, and the most it gives in W.
@@ -72,6 +78,8 @@ impl Bar {
             shares: [1.0 / CELLS as f64; CELLS],
             even_w: 0.0,
             local_w: 0.0,
+            bare: [true; CELLS],
+            bare_count: CELLS as f64,
             surroundings_c: body.ambient.celsius(),
             h: STILL_AIR_H,
             oven: None,
@@ -83,8 +91,10 @@ impl Bar {
 
     /// Changes what heats the bar, its temperatures kept.
     pub fn heat_with(&mut self, power: BarPower) {
+        (self.bare, self.bare_count) = ([true; CELLS], CELLS as f64);
         match power {
-            BarPower::Flame { even, local, station } => {
+            BarPower::Flame { even, local, station, covered } => {
+                self.cover(station, covered);
                 let length_m = self.body.longest_m();
                 let weights: [f64; CELLS] = std::array::from_fn(|cell| {
                     let x = (cell as f64 + 0.5) / CELLS as f64;
@@ -114,6 +124,24 @@ impl Bar {
         }
     }
 
+    /// Lays a cover on a share of the surface; what lies nearest the station stays bare.
+    fn cover(&mut self, station: f64, share: f64) {
+        let bare = ((1.0 - share) * CELLS as f64).round().clamp(1.0, CELLS as f64) as usize;
+        let mut nearest: [usize; CELLS] = std::array::from_fn(|cell| cell);
+        let off = |cell: usize| ((cell as f64 + 0.5) / CELLS as f64 - station).abs();
+        nearest.sort_by(|a, b| off(*a).total_cmp(&off(*b)));
+        self.bare = [false; CELLS];
+        for cell in &nearest[..bare] {
+            self.bare[*cell] = true;
+        }
+        self.bare_count = bare as f64;
+    }
+
+    /// What a cell loses for each K and m² at a temperature.
+    fn loss_w_m2k(&self, cell: usize, t: f64) -> f64 {
+        if self.bare[cell] { loss_w_m2k(self.h, EMISSIVITY, t, self.surroundings_c) } else { COVERED_H }
+    }
+
     /// The surroundings after a step, and the W into each cell where the oven gives all it has.
     fn warm_the_oven(&mut self, step_s: f64) -> Option<[f64; CELLS]> {
         let (set_c, ramp_k_per_h, most_w) = self.oven?;
@@ -134,7 +162,8 @@ impl Bar {
     }
 
     fn power_into(&self, cell: usize) -> f64 {
-        self.even_w / CELLS as f64 + self.local_w * self.shares[cell]
+        let even = if self.bare[cell] { self.even_w / self.bare_count } else { 0.0 };
+        even + self.local_w * self.shares[cell]
     }
 
     /// One backward Euler step of `step_s`, properties and radiation taken at its start.
@@ -148,10 +177,7 @@ impl Bar {
             let heat_w_k = self.cell_mass_kg * self.body.iron.specific_heat(t) / step_s;
             let (loss_w_k, power_w) = match given {
                 Some(given) => (0.0, given[cell]),
-                None => {
-                    let loss = loss_w_m2k(self.h, EMISSIVITY, t, self.surroundings_c);
-                    (self.cell_surface_m2 * loss, self.power_into(cell))
-                }
+                None => (self.cell_surface_m2 * self.loss_w_m2k(cell, t), self.power_into(cell)),
             };
             let links = if cell == 0 || cell == CELLS - 1 { g } else { 2.0 * g };
             let diagonal = heat_w_k + loss_w_k + links;
@@ -220,9 +246,7 @@ impl Bar {
     /// Heat balance of a cell in W at the present temperatures.
     fn balance_w(&self, cell: usize) -> f64 {
         let t = self.cells_c[cell];
-        let loss = loss_w_m2k(self.h, EMISSIVITY, t, self.surroundings_c)
-            * self.cell_surface_m2
-            * (t - self.surroundings_c);
+        let loss = self.loss_w_m2k(cell, t) * self.cell_surface_m2 * (t - self.surroundings_c);
         let left = if cell > 0 { self.cells_c[cell - 1] - t } else { 0.0 };
         let right = if cell < CELLS - 1 { self.cells_c[cell + 1] - t } else { 0.0 };
         self.power_into(cell) - loss + self.link_w_k * (left + right)
@@ -243,8 +267,9 @@ impl Bar {
             let mut right = [0.0; CELLS];
             for cell in 0..CELLS {
                 let kelvin = self.cells_c[cell] + ZERO_C;
+                let radiates = 4.0 * EMISSIVITY * STEFAN_BOLTZMANN * kelvin.powi(3);
                 let slope =
-                    self.cell_surface_m2 * (self.h + 4.0 * EMISSIVITY * STEFAN_BOLTZMANN * kelvin.powi(3));
+                    self.cell_surface_m2 * if self.bare[cell] { self.h + radiates } else { COVERED_H };
                 let links = if cell == 0 || cell == CELLS - 1 { g } else { 2.0 * g };
                 let (before_upper, before_right) =
                     if cell == 0 { (0.0, 0.0) } else { (upper[cell - 1], right[cell - 1]) };

@@ -7,9 +7,9 @@ use crate::problem::OutOfRange;
 use crate::quantity::{Celsius, Kilograms, Millimetres};
 
 /// Stefan and Boltzmann's constant, W/m²K⁴.
-pub(super) const STEFAN_BOLTZMANN: f64 = 5.670_374e-8;
+pub(crate) const STEFAN_BOLTZMANN: f64 = 5.670_374e-8;
 /// 0 degC in K.
-pub(super) const ZERO_C: f64 = 273.15;
+pub(crate) const ZERO_C: f64 = 273.15;
 
 /// What shape a part has: how much more surface than its envelope, and whether it can move freely.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]

@@ -52,7 +52,9 @@ impl Take {
         let serving = || items.iter().filter(|item| item.serves(kind, size_mm));
         // One lot that nobody has counted leaves open how many there are.
         let here: Option<f64> = serving().map(|item| item.amount).sum();
-        let counted = here.filter(|_| serving().next().is_some());
+        // Where nothing of it lies on a shelf that is kept, there is none.
+        let kept = items.iter().any(|item| item.kind().shelf == known.shelf);
+        let counted = here.filter(|_| kept);
         let short = counted.is_some_and(|here| here + 1e-9 < amount);
         Some(Self {
             kind: kind.to_owned(),

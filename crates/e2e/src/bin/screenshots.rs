@@ -69,6 +69,8 @@ async fn main() -> anyhow::Result<()> {
     take("cooling-phone", &format!("/jobs/{}/cooling", browser.job("Letterpress").await?), "HOT", PHONE)
         .await?;
 
+    take("stores", "/stores", "missing", LAPTOP).await?;
+
     let malt = browser.job("Malt").await?;
     for (key, typed) in [
         ("method.choice", "torch_braze"),
@@ -91,7 +93,7 @@ async fn main() -> anyhow::Result<()> {
 
     let daylight = json!({ "change": { "kind": "set", "key": "shop.theme", "typed": "daylight", "shown_in": "metric" } });
     browser.fetch("POST", "/api/shop", daylight).await?;
-    take("shop", "/shop", "At hand", LAPTOP).await?;
+    take("shop", "/shop", "In the shop", LAPTOP).await?;
     println!("The pictures lie in {}.", folder.display());
     Ok(())
 }

@@ -50,16 +50,16 @@ pub fn energy(body: Body<EnergyRequest>) -> Result<Json<EnergyAnswer>, ApiError>
 }
 
 /// A casting as it is sent: the same fields for heating and cooling.
-struct CastingFields<'a> {
-    iron: &'a str,
-    mass_kg: f64,
-    size_m: [f64; 3],
-    shape_factor: f64,
-    ambient_c: f64,
+pub(super) struct CastingFields<'a> {
+    pub iron: &'a str,
+    pub mass_kg: f64,
+    pub size_m: [f64; 3],
+    pub shape_factor: f64,
+    pub ambient_c: f64,
 }
 
 impl CastingFields<'_> {
-    fn casting(&self, problems: &mut Problems) -> Option<Casting> {
+    pub fn casting(&self, problems: &mut Problems) -> Option<Casting> {
         let iron: Option<IronProperties> = heated_iron(problems, self.iron);
         let mass = problems.take("mass_kg", Kilograms::new(self.mass_kg));
         let mut side = |field: &str, metres: f64| {
@@ -188,7 +188,7 @@ fn heating_power(problems: &mut Problems, request: &HeatingRequest) -> Option<Ba
             let station =
                 OutOfRange::check("a station", "of the length", (0.0, 1.0), request.station.unwrap_or(0.5));
             let station = problems.take("station", station);
-            Some(BarPower::Flame { even: even?, local: local?, station: station? })
+            Some(BarPower::Flame { even: even?, local: local?, station: station?, covered: 0.0 })
         }
     }
 }

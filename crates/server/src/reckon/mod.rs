@@ -1,5 +1,6 @@
 //! `/api/reckon`: each calculation on its own. Stateless, numbers only, in the units of their names.
 
+pub mod at_the_heat;
 pub mod bench_work;
 pub mod choice;
 pub mod heat;
@@ -22,6 +23,16 @@ pub fn routes() -> Vec<Route> {
         heat::energy,
         heat::heating,
         heat::cooling,
+        at_the_heat::gas,
+        at_the_heat::acetylene,
+        at_the_heat::sticks,
+        at_the_heat::infrared,
+        at_the_heat::infrared_aim,
+        at_the_heat::edge,
+        at_the_heat::oven,
+        at_the_heat::out_of_heat,
+        at_the_heat::pull,
+        at_the_heat::bead_rise,
         map::seam,
         map::straighten,
     ]

@@ -482,6 +482,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/acetylene": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How fast acetylene may be drawn, and from how many cylinders. */
+        post: operations["acetylene"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/bead-rise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How warm a bead leaves the wall at a place beside it. */
+        post: operations["bead_rise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/cooling": {
         parameters: {
             query?: never;
@@ -533,6 +567,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/edge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How fast the edge of a bead cools. */
+        post: operations["edge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/energy": {
         parameters: {
             query?: never;
@@ -544,6 +595,23 @@ export interface paths {
         put?: never;
         /** Energy to heat a casting from one temperature to another. */
         post: operations["energy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/gas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gas for a heating, against what is there. */
+        post: operations["gas"];
         delete?: never;
         options?: never;
         head?: never;
@@ -584,6 +652,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/infrared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the surface is when the gun shows this. */
+        post: operations["infrared"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/infrared-aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the gun shows when the iron is right. */
+        post: operations["infrared_aim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/iron": {
         parameters: {
             query?: never;
@@ -618,6 +720,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/out-of-heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Seconds out of the heat until the least between beads. */
+        post: operations["out_of_heat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/oven": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A part after a time in an oven that is ramped. */
+        post: operations["oven"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a crack runs while it is heated. */
+        post: operations["pull"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/seam": {
         parameters: {
             query?: never;
@@ -629,6 +782,23 @@ export interface paths {
         put?: never;
         /** What a groove along a seam takes of filler. */
         post: operations["seam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/sticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The two temperature sticks of a set. */
+        post: operations["sticks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -759,6 +929,22 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AcetyleneAnswer: {
+            /** Format: int32 */
+            cylinders_continuous: number;
+            /** Format: int32 */
+            cylinders_intermittent: number;
+            /** Format: double */
+            limit_continuous_m3_h: number;
+            /** Format: double */
+            limit_intermittent_m3_h: number;
+        };
+        AcetyleneRequest: {
+            /** Format: double */
+            capacity_m3: number;
+            /** Format: double */
+            flow_m3_h: number;
+        };
         /** @description Where and how this server is reached. */
         AddressView: {
             /** @description Other devices reach it. */
@@ -840,6 +1026,31 @@ export interface components {
         };
         BTreeMap: {
             [key: string]: string;
+        };
+        BeadRiseAnswer: {
+            /** Format: double */
+            rise_k: number;
+        };
+        BeadRiseRequest: {
+            /**
+             * Format: double
+             * @description Since its end.
+             */
+            after_s: number;
+            /** Format: double */
+            energy_j: number;
+            iron: string;
+            /** Format: double */
+            length_mm: number;
+            /** Format: double */
+            wall_mm: number;
+            /**
+             * Format: double
+             * @description Along it from its start, and beside it.
+             */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
         };
         /**
          * @description What a method would become.
@@ -1393,6 +1604,31 @@ export interface components {
         };
         /** @enum {string} */
         DrillTool: "hss" | "carbide";
+        EdgeAnswer: {
+            /**
+             * Format: double
+             * @description From 800 to 500 degC, in s; nothing where the part is at 500 already: the edge does not harden.
+             */
+            t85_s?: number | null;
+        };
+        EdgeRequest: {
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            efficiency: number;
+            iron: string;
+            /**
+             * Format: double
+             * @description Of the part when the bead is laid.
+             */
+            t0_c: number;
+            /** Format: double */
+            travel_mm_s: number;
+            /** Format: double */
+            volts: number;
+            /** Format: double */
+            wall_mm: number;
+        };
         /** @description Where an end of a crack is on the map. */
         EndAt: {
             /** Format: uuid */
@@ -1800,6 +2036,27 @@ export interface components {
             number: string;
             unit: string;
         };
+        GasAnswer: {
+            enough: boolean;
+            /**
+             * Format: double
+             * @description With its reserve.
+             */
+            need_m3: number;
+            /**
+             * Format: double
+             * @description Without the reserve; nothing where nothing flows.
+             */
+            runs_out_min?: number | null;
+        };
+        GasRequest: {
+            /** Format: double */
+            flow_m3_h: number;
+            /** Format: double */
+            have_m3: number;
+            /** Format: double */
+            minutes: number;
+        };
         /** @description The gate before the torch. */
         Gate: {
             /** @description It is refused while anything stands here, the most pressing first. */
@@ -1962,6 +2219,8 @@ export interface components {
              * @description Share of the flame swept evenly over the part.
              */
             even_share: number;
+            /** @description What helps it: empty, `covered`, or the id of a second flame. */
+            help?: string;
             /**
              * Format: double
              * @description Least and most at which a bead may begin.
@@ -2117,6 +2376,40 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
+        };
+        InfraredAimAnswer: {
+            cautions: string[];
+            /** Format: double */
+            shown_c?: number | null;
+        };
+        InfraredAimRequest: {
+            /** Format: double */
+            emissivity_set: number;
+            /** Format: double */
+            emissivity_true: number;
+            /** Format: double */
+            reflected_c: number;
+            /** Format: double */
+            true_c: number;
+        };
+        InfraredAnswer: {
+            /** @description What to know about it; empty for nothing. */
+            cautions: string[];
+            /**
+             * Format: double
+             * @description Nothing where no temperature would show that.
+             */
+            true_c?: number | null;
+        };
+        InfraredRequest: {
+            /** Format: double */
+            emissivity_set: number;
+            /** Format: double */
+            emissivity_true: number;
+            /** Format: double */
+            reflected_c: number;
+            /** Format: double */
+            shown_c: number;
         };
         /**
          * @description One candidate for the metal on the bench.
@@ -2809,10 +3102,76 @@ export interface components {
             /** @description "Offered £420 on 9 Mar, stands until 8 Apr. Today it would be £460." */
             words: string;
         };
+        OutOfHeatAnswer: {
+            /**
+             * Format: double
+             * @description 0 where it is there already; nothing where it never gets there.
+             */
+            seconds?: number | null;
+        };
+        OutOfHeatRequest: {
+            /** Format: double */
+            ambient_c: number;
+            /**
+             * Format: double
+             * @description 1, or 0.25 wrapped but for the joint.
+             */
+            bare_share: number;
+            /** Format: double */
+            from_c: number;
+            /**
+             * Format: double
+             * @description 10 in still air, 25 in a draught.
+             */
+            h_w_m2k: number;
+            /** Format: double */
+            height_m: number;
+            iron: string;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            mass_kg: number;
+            /** Format: double */
+            shape_factor: number;
+            /** Format: double */
+            to_c: number;
+            /** Format: double */
+            width_m: number;
+        };
         /** @description One outcome of a test, to be chosen by what it looks like. */
         OutcomeView: {
             id: string;
             looks: string;
+        };
+        OvenAnswer: {
+            /** Format: double */
+            part_c: number;
+        };
+        OvenRequest: {
+            /** Format: double */
+            ambient_c: number;
+            /** Format: double */
+            for_s: number;
+            /** Format: double */
+            height_m: number;
+            iron: string;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            mass_kg: number;
+            /**
+             * Format: double
+             * @description What it gives at most; nothing where it gives what is asked.
+             */
+            most_w?: number | null;
+            /** Format: double */
+            ramp_k_per_h: number;
+            /** Format: double */
+            set_c: number;
+            /** Format: double */
+            shape_factor: number;
+            /** Format: double */
+            width_m: number;
         };
         /** @description One repair of ours, and what became of it. */
         OwnRepair: {
@@ -3054,6 +3413,34 @@ export interface components {
         /** @description The body of every answer that is not what was asked for. */
         ProblemsBody: {
             problems: components["schemas"]["FieldProblem"][];
+        };
+        PullAnswer: {
+            /** Format: double */
+            k_mpa_sqrt_m: number;
+            /**
+             * Format: double
+             * @description 0 where it is pressed shut.
+             */
+            pull_mpa: number;
+            /**
+             * Format: double
+             * @description Of what the iron stands.
+             */
+            share: number;
+        };
+        PullRequest: {
+            /** Format: double */
+            crack_length_mm: number;
+            /** Format: double */
+            difference_k: number;
+            free_edge_beyond: boolean;
+            from_edge: boolean;
+            iron: string;
+            points_at_flame: boolean;
+            /** Format: double */
+            spread_mm: number;
+            /** Format: double */
+            tip_distance_mm: number;
         };
         Rack: {
             /** @description What has to be said of the computer's clock; empty while it goes as it should. */
@@ -3646,6 +4033,22 @@ export interface components {
         StepView: {
             found: string;
             test: string;
+        };
+        SticksAnswer: {
+            /**
+             * Format: double
+             * @description Nothing where none of the set will do: to be bought.
+             */
+            must_melt_c?: number | null;
+            /** Format: double */
+            must_not_melt_c?: number | null;
+        };
+        SticksRequest: {
+            /** Format: double */
+            most_c: number;
+            ratings_c: number[];
+            /** Format: double */
+            target_c: number;
         };
         /** @enum {string} */
         StitchOutline: "straight" | "closed";
@@ -6327,6 +6730,198 @@ export interface operations {
             };
         };
     };
+    acetylene: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcetyleneRequest"];
+            };
+        };
+        responses: {
+            /** @description The limits, and the cylinders on the manifold */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AcetyleneAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    bead_rise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeadRiseRequest"];
+            };
+        };
+        responses: {
+            /** @description The rise */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeadRiseAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     cooling: {
         parameters: {
             query?: never;
@@ -6615,6 +7210,102 @@ export interface operations {
             };
         };
     };
+    edge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EdgeRequest"];
+            };
+        };
+        responses: {
+            /** @description The cooling time */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EdgeAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     energy: {
         parameters: {
             query?: never;
@@ -6635,6 +7326,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EnergyAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    gas: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GasRequest"];
+            };
+        };
+        responses: {
+            /** @description What is needed, and when it runs out */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GasAnswer"];
                 };
             };
             /** @description The body cannot be read */
@@ -6903,6 +7690,198 @@ export interface operations {
             };
         };
     };
+    infrared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InfraredRequest"];
+            };
+        };
+        responses: {
+            /** @description The temperature of the surface */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InfraredAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    infrared_aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InfraredAimRequest"];
+            };
+        };
+        responses: {
+            /** @description What the gun shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InfraredAimAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     iron: {
         parameters: {
             query?: never;
@@ -7095,6 +8074,294 @@ export interface operations {
             };
         };
     };
+    out_of_heat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutOfHeatRequest"];
+            };
+        };
+        responses: {
+            /** @description The seconds there are */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutOfHeatAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    oven: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvenRequest"];
+            };
+        };
+        responses: {
+            /** @description The part */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    pull: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PullRequest"];
+            };
+        };
+        responses: {
+            /** @description The pull, and its share of what the iron stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PullAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     seam: {
         parameters: {
             query?: never;
@@ -7115,6 +8382,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeamAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    sticks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SticksRequest"];
+            };
+        };
+        responses: {
+            /** @description Which must melt, and which must not */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SticksAnswer"];
                 };
             };
             /** @description The body cannot be read */

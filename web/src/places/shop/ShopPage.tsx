@@ -77,13 +77,9 @@ export function ShopPage(): ReactNode {
         </section>
         <section aria-label="In the shop" className="flex flex-col gap-3">
           <h2 className="text-[24px]">In the shop</h2>
-          <p className="text-ash">
-            What lies on the shelves and stands on the floor is in{' '}
-            <Link to="/stores" className="text-chalk underline">
-              Stores
-            </Link>
-            .
-          </p>
+          <Link to="/stores" className="flex min-h-11 items-center underline">
+            What lies on the shelves and stands on the floor: Stores
+          </Link>
           {field('shop.pins')}
           {field('shop.done_often')}
           <h2 className="mt-2 text-[24px]">How it is done here</h2>

@@ -32,6 +32,14 @@ export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
             </dd>
           </div>
         ))}
+        <div className="contents">
+          <dt className="font-semibold">In all</dt>
+          <dd />
+          <dd className="figure text-right text-[24px]">
+            {currency}
+            {way.price.total.toFixed(2)}
+          </dd>
+        </div>
       </dl>
       {way.price.without.length > 0 && (
         <p className="small text-ash">

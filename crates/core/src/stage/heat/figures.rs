@@ -57,15 +57,14 @@ pub(crate) fn figures(
                 .source(Source::Standard("EN 1561 / EN 1563".to_owned()), Certainty::Computed),
         );
     }
-    let Some(run) = sources
-        .runs_for(heat.target_c)
-        .find(|run| run.source.id == heat.source && run.even_share == heat.even_share)
-    else {
+    let Some(run) = sources.runs_for(heat.target_c).find(|run| {
+        run.source.id == heat.source && run.even_share == heat.even_share && run.help.id() == heat.help
+    }) else {
         return figures;
     };
     let modelled = |figure: Figure| {
         sized(figure)
-            .fact("Heat", run.source.label)
+            .fact("Heat", run.label())
             .fact(
                 "Joint",
                 format!(

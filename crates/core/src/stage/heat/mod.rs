@@ -3,7 +3,7 @@
 mod figures;
 mod sources;
 
-pub(crate) use sources::Sources;
+pub(crate) use sources::{Help, Sources};
 
 use serde::{Deserialize, Serialize};
 
@@ -41,6 +41,9 @@ pub struct HeatPlan {
     pub source_label: String,
     /// Share of the flame swept evenly over the part.
     pub even_share: f64,
+    /// What helps it: empty, `covered`, or the id of a second flame.
+    #[serde(default)]
+    pub help: String,
     /// The coldest place gets to the least at which the work may begin.
     pub reached: bool,
     /// More power than was reckoned, within what the model is good to, would reach it: it may be lit by
@@ -96,6 +99,7 @@ pub(crate) fn heat_plan(
         source: String::new(),
         source_label: String::new(),
         even_share: 0.0,
+        help: String::new(),
         reached: true,
         within_the_estimate: true,
         short_k: 0.0,
@@ -138,8 +142,9 @@ pub(crate) fn heat_plan(
                 least_c: target.least_c,
                 most_c: target.most_c,
                 source: run.source.id.to_owned(),
-                source_label: run.source.label.to_owned(),
+                source_label: run.label(),
                 even_share: run.even_share,
+                help: run.help.id().to_owned(),
                 reached: reached.is_some(),
                 within_the_estimate: reached.is_some() || sources.within_the_estimate(target),
                 short_k: match reached {
@@ -174,12 +179,26 @@ fn heating_words(
 ) -> String {
     let Some(reached) = reached else { return sources.why_not(target, units) };
     let source = reached.run.source;
+    let helped = match reached.run.help {
+        Help::Alone => String::new(),
+        Help::Covered => "Cover the rest of the part, the joint bare, and sweep what is bare.".to_owned(),
+        Help::Second(second) => format!(
+            "Two flames and a helper, both swept carefully over the whole part. The second: {}.",
+            second.label
+        ),
+    };
     let mut said = if !reached.even_enough {
+        let better = match reached.run.help {
+            Help::Alone => "Slower, an oven, or a blanket over the rest.",
+            Help::Covered | Help::Second(_) => "Slower, or an oven.",
+        };
         format!(
-            "Uneven: {} on the way, {} is the limit. Slower, an oven, or a blanket over the rest.",
+            "{helped} Uneven: {} on the way, {} is the limit. {better}",
             units.say_least(reached.worst_k, Unit::Kelvins),
             units.say_most(sources.limit_k, Unit::Kelvins),
         )
+        .trim_start()
+        .to_owned()
     } else if source.is_fire() {
         "Lay it in cold and let it come up with the fire, which cannot be ramped: turn it, and read it at \
          both ends."
@@ -189,6 +208,8 @@ fn heating_words(
             "Let it come up with the oven, no faster than {}.",
             units.say_most(ramp, Unit::KelvinsPerHour)
         )
+    } else if !helped.is_empty() {
+        helped
     } else if reached.run.even_share == CAREFUL_SWEEP {
         "Sweep it carefully: four fifths over the whole part, one fifth at the joint.".to_owned()
     } else {
@@ -249,7 +270,8 @@ impl HeatPlan {
     pub fn bar(&self, body: &Body, station: f64, closed: bool) -> Option<(Bar, BarPower)> {
         let source = HeatSource::from_id(&self.source)?;
         let (even_share, target_c) = (self.even_share, self.target_c);
-        let power = Run { source, even_share, station, target_c, closed, strength: 1.0 }.power()?;
+        let help = Help::from_id(&self.help);
+        let power = Run { source, even_share, help, station, target_c, closed, strength: 1.0 }.power()?;
         Some((Bar::new(body, power, body.ambient), power))
     }
 }

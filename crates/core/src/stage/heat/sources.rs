@@ -22,17 +22,63 @@ pub(super) const CAREFUL_SWEEP: f64 = 0.8;
 /// House: the model is good to this share of the power.
 const GOOD_TO: f64 = 0.3;
 
+/// House: a cover lies on this share of the part, the joint bare.
+const COVERED_SHARE: f64 = 0.6;
+
+/// What helps a flame that does not get there by itself.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) enum Help {
+    Alone,
+    /// The rest of the part is covered, the joint bare.
+    Covered,
+    /// A second flame, and somebody to hold it.
+    Second(&'static HeatSource),
+}
+
+impl Help {
+    /// As it is kept beside a plan: empty, `covered`, or the id of the second flame.
+    pub fn id(self) -> &'static str {
+        match self {
+            Self::Alone => "",
+            Self::Covered => "covered",
+            Self::Second(source) => source.id,
+        }
+    }
+
+    pub fn from_id(id: &str) -> Self {
+        match (id, HeatSource::from_id(id)) {
+            ("covered", _) => Self::Covered,
+            (_, Some(second)) => Self::Second(second),
+            (_, None) => Self::Alone,
+        }
+    }
+}
+
 /// One source at hand, tried on this part.
 #[derive(Debug, Clone)]
 pub(crate) struct SourceRun {
     pub source: &'static HeatSource,
     pub even_share: f64,
+    pub help: Help,
     /// An oven is set for one target; a flame is the same for all.
     set_for_c: Option<f64>,
     /// It was worked out up to this time, where it did not get to its target before.
     most_min: f64,
     pub heating: Arc<Heating>,
     pub ceiling_c: f64,
+}
+
+impl SourceRun {
+    /// What heats it, with what helps it.
+    pub fn label(&self) -> String {
+        match self.help {
+            Help::Alone => self.source.label.to_owned(),
+            Help::Covered => format!("{}, the rest of the part covered", self.source.label),
+            Help::Second(second) => {
+                format!("{} and, with a helper, {}", self.source.label, second.label)
+            }
+        }
+    }
 }
 
 /// What a source makes of one target.
@@ -70,6 +116,7 @@ const OVEN_OVER_K: f64 = 50.0;
 pub(super) struct Run {
     pub source: &'static HeatSource,
     pub even_share: f64,
+    pub help: Help,
     /// Of a flame: where it stays.
     pub station: f64,
     /// Of an oven: what it is set for.
@@ -84,11 +131,16 @@ impl Run {
     pub(super) fn power(self) -> Option<BarPower> {
         match self.source.kind {
             SourceKind::Flame { gross_w, net_share } => {
-                let net = gross_w * net_share * self.strength;
+                let second = match self.help {
+                    Help::Second(second) => strength_w(second).unwrap_or(0.0),
+                    Help::Alone | Help::Covered => 0.0,
+                };
+                let net = (gross_w * net_share + second) * self.strength;
                 Some(BarPower::Flame {
                     even: Watts::new(net * self.even_share).ok()?,
                     local: Watts::new(net * (1.0 - self.even_share)).ok()?,
                     station: self.station,
+                    covered: if self.help == Help::Covered { COVERED_SHARE } else { 0.0 },
                 })
             }
             SourceKind::Oven { up_to_c, h_w_m2k, most_w, .. } => {
@@ -159,31 +211,46 @@ impl Sources {
         let hottest_c = targets_c.iter().copied().fold(f64::NAN, f64::max);
         let closed = part.closed();
         let mut runs = Vec::new();
-        let mut run = |source: &'static HeatSource, even_share, set_for_c: Option<f64>| {
+        let mut run = |source: &'static HeatSource, (even_share, help), set_for_c: Option<f64>| {
             let target_c = set_for_c.unwrap_or(hottest_c);
-            let with = Run { source, even_share, station: part.station, target_c, closed, strength: 1.0 };
+            let with =
+                Run { source, even_share, help, station: part.station, target_c, closed, strength: 1.0 };
             let power = with.power()?;
             let most_min = most_min(source);
             let most = Seconds::new(most_min * 60.0).ok()?;
             runs.push(SourceRun {
                 source,
                 even_share,
+                help,
                 set_for_c,
                 most_min,
                 heating: made.heat_until(&body, power, Celsius::new(target_c).ok()?, most),
                 ceiling_c: ceiling_c(&body, power),
             });
-            Some(())
+            // Whether it gets there.
+            Some(runs.last()?.heating.minutes_to(target_c).is_some())
         };
         for source in candidates.into_iter().filter(|_| !targets_c.is_empty()) {
             match source.kind {
                 SourceKind::Flame { .. } => {
-                    run(source, ORDINARY_SWEEP, None)?;
-                    run(source, CAREFUL_SWEEP, None)?;
+                    let ordinary = run(source, (ORDINARY_SWEEP, Help::Alone), None)?;
+                    let careful = run(source, (CAREFUL_SWEEP, Help::Alone), None)?;
+                    // What the flame cannot do by itself a cover may, or a second flame.
+                    let covered = ordinary || careful || run(source, (CAREFUL_SWEEP, Help::Covered), None)?;
+                    let second = shop
+                        .heat_sources()
+                        .filter(|other| other.id != source.id)
+                        .filter_map(|other| Some((other, strength_w(other)?)))
+                        .max_by(|a, b| a.1.total_cmp(&b.1));
+                    // Whoever chose one flame did not ask for two.
+                    let own = round.get(field::heat::SOURCE).is_some();
+                    if let Some((second, _)) = second.filter(|_| !covered && !own) {
+                        run(source, (CAREFUL_SWEEP, Help::Second(second)), None)?;
+                    }
                 }
                 SourceKind::Oven { .. } => {
                     for &target_c in targets_c {
-                        run(source, 1.0, Some(target_c))?;
+                        run(source, (1.0, Help::Alone), Some(target_c))?;
                     }
                 }
             }
@@ -233,6 +300,7 @@ impl Sources {
         Run {
             source: run.source,
             even_share: run.even_share,
+            help: run.help,
             station: self.station,
             target_c,
             closed: self.closed,
@@ -293,13 +361,13 @@ impl Sources {
         match self.hottest_run(target.target_c) {
             Some(run) if run.ceiling_c < target.least_c => format!(
                 "{} cannot get this part to {}: it stops at about {}.",
-                run.source.label,
+                run.label(),
                 needed,
                 say(run.ceiling_c)
             ),
             Some(run) => format!(
                 "{} is not there within {}: the cold end is at about {} then, {} is needed.",
-                run.source.label,
+                run.label(),
                 units.say(run.most_min, Unit::Minutes),
                 say(run.heating.coldest_at_the_end_c()),
                 needed

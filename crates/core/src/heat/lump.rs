@@ -1,0 +1,132 @@
+//! A part as one lump: in an oven, and out of the heat.
+
+use crate::sim::{Body, STEFAN_BOLTZMANN, ZERO_C};
+
+/// House: emissivity of a casting's skin, and what gets out through a wrap, W/m²K.
+const EMISSIVITY: f64 = 0.8;
+const WRAPPED_H: f64 = 2.4;
+const STEP_S: f64 = 0.5;
+const MOST_S: f64 = 72.0 * 3600.0;
+
+/// How a part stands out of the heat.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OutOfHeat {
+    /// 10 in still air, 25 in a draught or with the extraction on.
+    pub h_w_m2k: f64,
+    /// 1, or 0.25 wrapped but for the joint.
+    pub bare_share: f64,
+}
+
+impl OutOfHeat {
+    /// What the part loses at a temperature, in W.
+    ///
+    /// A [b (h (T − Ta) + 0.8 σ (T⁴ − Ta⁴)) + (1 − b) 2.4 (T − Ta)], T⁴ in kelvin
+    fn loss_w(&self, body: &Body, celsius: f64) -> f64 {
+        let ambient_c = body.ambient.celsius();
+        let over = celsius - ambient_c;
+        let radiates =
+            EMISSIVITY * STEFAN_BOLTZMANN * ((celsius + ZERO_C).powi(4) - (ambient_c + ZERO_C).powi(4));
+        let bare = self.h_w_m2k * over + radiates;
+        body.surface_m2() * (self.bare_share * bare + (1.0 - self.bare_share) * WRAPPED_H * over)
+    }
+
+    /// Seconds until a part has fallen from one temperature to another; 0 where it is there already, nothing where it
+    /// does not get there within 72 h.
+    ///
+    /// # Source
+    /// A lump that loses heat (law); its figures are house.
+    #[must_use]
+    pub fn seconds(&self, body: &Body, from_c: f64, to_c: f64) -> Option<f64> {
+        if from_c <= to_c {
+            return Some(0.0);
+        }
+        let (mut at_c, mut time_s) = (from_c, 0.0);
+        while time_s < MOST_S {
+            let heat = body.mass.kilograms() * body.iron.specific_heat(at_c);
+            let next_c = at_c - self.loss_w(body, at_c) * STEP_S / heat;
+            if next_c <= to_c {
+                return Some(time_s + STEP_S * (at_c - to_c) / (at_c - next_c));
+            }
+            // It has come to rest above it.
+            if at_c - next_c < 1e-9 {
+                return None;
+            }
+            (at_c, time_s) = (next_c, time_s + STEP_S);
+        }
+        None
+    }
+}
+
+/// An oven that is brought up, and what it gives at most.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OvenRun {
+    pub set_c: f64,
+    pub ramp_k_per_h: f64,
+    /// In W; nothing where it gives what is asked of it.
+    pub most_w: Option<f64>,
+}
+
+/// House: convection in an oven, W/m²K.
+const OVEN_H: f64 = 20.0;
+
+/// The part after so long in an oven that comes up from ambient with its ramp and is then held.
+///
+/// # Source
+/// A lump that takes heat (law); its figures are house.
+#[must_use]
+pub fn in_the_oven_c(body: &Body, oven: &OvenRun, for_s: f64) -> f64 {
+    let ambient_c = body.ambient.celsius();
+    let (mut at_c, mut time_s) = (ambient_c, 0.0);
+    let rises = (oven.set_c - ambient_c).signum();
+    while time_s < for_s {
+        let step_s = (2.0_f64).min(for_s - time_s);
+        time_s += step_s;
+        let ramped = ambient_c + rises * oven.ramp_k_per_h * time_s / 3600.0;
+        let air_c = if rises >= 0.0 { ramped.min(oven.set_c) } else { ramped.max(oven.set_c) };
+        let (t, s) = (at_c + ZERO_C, air_c + ZERO_C);
+        let coefficient = OVEN_H + EMISSIVITY * STEFAN_BOLTZMANN * (t * t + s * s) * (t + s);
+        let into_w = body.surface_m2() * coefficient * (air_c - at_c);
+        let given_w = oven.most_w.map_or(into_w, |most| into_w.min(most));
+        at_c += given_w * step_s / (body.mass.kilograms() * body.iron.specific_heat(at_c));
+    }
+    at_c
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::iron::Iron;
+    use crate::quantity::{Celsius, Kilograms, Millimetres};
+
+    fn body() -> Body {
+        let mm = |value| Millimetres::new(value).unwrap();
+        Body::new(
+            Iron::Gray.properties(),
+            Kilograms::new(22.0).unwrap(),
+            (mm(420.0), mm(300.0), mm(220.0)),
+            1.0,
+            Celsius::new(20.0).unwrap(),
+        )
+        .unwrap()
+    }
+
+    #[test]
+    fn out_of_the_heat_it_is_there_already_later_or_never() {
+        let still = OutOfHeat { h_w_m2k: 10.0, bare_share: 1.0 };
+        assert_eq!(still.seconds(&body(), 250.0, 260.0), Some(0.0));
+        assert_eq!(still.seconds(&body(), 300.0, 10.0), None, "colder than the room");
+        let bare = still.seconds(&body(), 300.0, 260.0).unwrap();
+        let draught = OutOfHeat { h_w_m2k: 25.0, ..still }.seconds(&body(), 300.0, 260.0).unwrap();
+        let wrapped = OutOfHeat { bare_share: 0.25, ..still }.seconds(&body(), 300.0, 260.0).unwrap();
+        assert!(draught < bare && bare < wrapped);
+    }
+
+    #[test]
+    fn a_part_never_gets_hotter_than_its_oven_and_a_weak_one_takes_longer() {
+        let oven = OvenRun { set_c: 300.0, ramp_k_per_h: 300.0, most_w: None };
+        assert!(in_the_oven_c(&body(), &oven, 1e5) <= 300.0 + 1e-6);
+        let weak = OvenRun { most_w: Some(800.0), ..oven };
+        assert!(in_the_oven_c(&body(), &weak, 3600.0) < in_the_oven_c(&body(), &oven, 3600.0));
+        assert_eq!(in_the_oven_c(&body(), &oven, 0.0), 20.0);
+    }
+}

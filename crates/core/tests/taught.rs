@@ -1,0 +1,212 @@
+//! Where practice differs: a choice moves what depends on it, and nothing else.
+
+mod common;
+
+use common::Bench;
+use rstest::rstest;
+use vanadin_core::method::MethodId;
+use vanadin_core::plan::{Contender, Plan, TAUGHT};
+
+fn lever(method: &str) -> Bench {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", method);
+    bench.ready();
+    bench
+}
+
+fn taken(plan: &Plan) -> &Contender {
+    let way = plan.methods.chosen.unwrap();
+    plan.methods.contenders.iter().find(|it| it.way == way).unwrap()
+}
+
+fn minutes(plan: &Plan, id: &str) -> f64 {
+    taken(plan).steps.iter().filter(|step| step.id == id).map(|it| it.attended_min + it.unattended_min).sum()
+}
+
+/// The figures of a plan, by id; but for its score, which is reckoned against the other ways.
+fn figures(plan: &Plan) -> Vec<(String, f64)> {
+    let own = plan.figures.iter().filter(|figure| figure.id != "method.score");
+    own.map(|figure| (figure.id.clone(), figure.value)).collect()
+}
+
+#[test]
+fn what_is_usual_said_aloud_changes_no_figure() {
+    let plain = figures(&lever("arc_nickel_iron").plan());
+    for matter in TAUGHT {
+        let mut bench = lever("arc_nickel_iron");
+        bench.set(matter.of_job, matter.usual);
+        assert_eq!(figures(&bench.plan()), plain, "{}", matter.label);
+    }
+}
+
+#[test]
+fn a_matter_that_does_not_touch_a_method_changes_no_figure_of_it() {
+    let plain = figures(&lever("torch_braze").plan());
+    for matter in TAUGHT.into_iter().filter(|matter| !(matter.applies)(MethodId::TorchBraze)) {
+        let mut bench = lever("torch_braze");
+        bench.set(matter.of_job, matter.choices.last().unwrap().0);
+        assert_eq!(figures(&bench.plan()), plain, "{}", matter.label);
+    }
+}
+
+#[test]
+fn a_job_follows_the_shop_until_it_has_a_way_of_its_own() {
+    let mut bench = lever("arc_nickel_iron");
+    let usual = bench.plan().prep.unwrap().beads;
+    bench.shop.taught.insert("shop_taught.bead".to_owned(), "short".to_owned());
+    let short = bench.plan().prep.unwrap().beads;
+    // 60 mm in one bead, or in six of 10 mm
+    assert_eq!(short, usual * 6);
+    bench.set("taught.bead", "usual");
+    assert_eq!(bench.plan().prep.unwrap().beads, usual);
+}
+
+#[rstest]
+#[case::all_of_the_shape("none", 0)]
+#[case::on_the_tip("on_tip", 1)]
+#[case::past_the_tip("past", 1)]
+fn a_stop_hole_goes_where_it_is_taught(#[case] drill: &str, #[case] holes: usize) {
+    let mut bench = lever("arc_nickel_iron");
+    bench.set("taught.drill", drill);
+    let plan = bench.plan();
+    let found: Vec<_> = plan.cracks[0].ends.iter().filter_map(|end| end.stop_hole).collect();
+    assert_eq!(found.len(), holes);
+    match drill {
+        "on_tip" => assert_eq!(found[0].offset_mm, 0.0),
+        "past" => assert!(found[0].offset_mm > 0.0),
+        _ => {
+            // 0.1 for a tip that is followed to sound metal, and none for one that is missed.
+            let parts = &taken(&plan).odds_parts;
+            let part = parts.iter().find(|part| part.name == "no_hole").unwrap();
+            assert!((part.shift + 0.1).abs() < 1e-9);
+            assert!(parts.iter().all(|part| part.name != "tip_missed"));
+        }
+    }
+}
+
+#[test]
+fn one_side_of_two_costs_strength_and_odds() {
+    let mut bench = lever("arc_nickel_iron");
+    let both = taken(&bench.plan()).clone();
+    bench.set("taught.sides", "one");
+    let one = taken(&bench.plan()).clone();
+    assert!((one.strength - both.strength * 0.8).abs() < 1e-9);
+    let part = one.odds_parts.iter().find(|part| part.name == "one_side").unwrap();
+    assert!((part.shift + 0.2).abs() < 1e-9);
+}
+
+#[test]
+fn a_bead_that_is_not_peened_is_asked_for_by_nobody_and_counts() {
+    let mut bench = lever("arc_nickel_iron");
+    assert!(bench.plan().torch.unwrap().peen);
+    bench.set("taught.peening", "none");
+    let plan = bench.plan();
+    assert!(!plan.torch.as_ref().unwrap().peen);
+    let part = taken(&plan).odds_parts.iter().find(|part| part.name == "not_peened").unwrap();
+    assert!((part.shift + 0.15).abs() < 1e-9);
+}
+
+#[test]
+fn what_is_done_after_the_last_bead_takes_its_time() {
+    let mut bench = lever("arc_nickel_iron");
+    assert_eq!(minutes(&bench.plan(), "hold"), 0.0);
+    bench.set("taught.after", "oven");
+    assert_eq!(minutes(&bench.plan(), "hold"), 240.0);
+    bench.set("taught.after", "taper");
+    assert_eq!((minutes(&bench.plan(), "hold"), minutes(&bench.plan(), "taper")), (0.0, 12.5));
+}
+
+#[test]
+fn a_hidden_face_is_left_as_it_is_unless_all_of_it_is_blended() {
+    let mut bench = lever("arc_nickel_iron");
+    let seen = minutes(&bench.plan(), "blend");
+    assert!(seen > 0.0);
+    bench.set("part.seen", "hidden");
+    assert_eq!(minutes(&bench.plan(), "blend"), 0.0);
+    bench.set("taught.finish", "all");
+    // Both crowns, where one was blended before.
+    assert!((minutes(&bench.plan(), "blend") - 2.0 * seen).abs() < 1e-6);
+    bench.set("taught.finish", "leave");
+    assert_eq!(minutes(&bench.plan(), "blend"), 0.0);
+}
+
+#[test]
+fn nickel_under_nickel_iron_is_taken_from_the_stores() {
+    let mut bench = lever("arc_nickel_iron");
+    let of = |bench: &Bench, kind: &str| -> f64 {
+        bench.plan().takes.iter().filter(|take| take.kind == kind).map(|take| take.amount).sum()
+    };
+    let all = of(&bench, "nickel_iron");
+    assert_eq!(of(&bench, "nickel"), 0.0);
+    bench.set("taught.nickel", "root");
+    let (under, over) = (of(&bench, "nickel"), of(&bench, "nickel_iron"));
+    assert!(under >= 1.0 && over >= 1.0 && under + over == all, "{under} and {over} of {all}");
+}
+
+#[test]
+fn anchors_seal_and_carry_nothing() {
+    let mut bench = lever("stitch");
+    let row = bench.plan().prep.unwrap().pins;
+    bench.set("taught.density", "anchors");
+    let plan = bench.plan();
+    assert!(plan.prep.as_ref().unwrap().pins < row);
+    assert!(taken(&plan).cautions.iter().any(|caution| caution.contains("carry nothing")));
+    bench.set("part.loads", "bending");
+    let plan = bench.plan();
+    let of = |it: &&Contender| it.way.method == MethodId::Stitch;
+    assert!(plan.methods.contenders.iter().find(of).unwrap().excluded);
+}
+
+#[test]
+fn the_leads_follow_the_choice() {
+    let mut bench = lever("arc_nickel");
+    let leads = |bench: &Bench| {
+        let plan = bench.plan();
+        taken(&plan).settings.iter().find(|line| line.name == "Leads").unwrap().words.clone()
+    };
+    assert!(leads(&bench).starts_with("Holder in plus"));
+    bench.set("taught.polarity", "minus");
+    assert!(leads(&bench).starts_with("Holder in minus"));
+}
+
+#[test]
+fn our_own_repairs_move_the_odds_and_the_skill() {
+    use uuid::Uuid;
+    use vanadin_core::iron::Iron;
+    use vanadin_core::method::OwnRepair;
+    let mut bench = lever("arc_nickel_iron");
+    let plain = taken(&bench.plan()).clone();
+    let repair = |iron: Iron, became: &str, lit: u128| OwnRepair {
+        job: Uuid::from_u128(lit),
+        lit: Uuid::from_u128(lit),
+        name: "pump".to_owned(),
+        method: MethodId::ArcNickelIron,
+        variant: plain.variant.clone(),
+        iron,
+        days: 365.0,
+        became: became.to_owned(),
+    };
+    // Prior 6.5 and 3.5: one that held a year makes 7.5 of 11
+    bench.shop.repairs = vec![repair(Iron::Gray, "holds", 1)];
+    let held = taken(&bench.plan()).clone();
+    assert!((held.odds_start.mean - 7.5 / 11.0).abs() < 1e-9);
+    assert_eq!(held.odds.jobs, 1);
+    // Of another iron by half: 6.5 + 0.5 of 10.5
+    bench.shop.repairs = vec![repair(Iron::Ductile, "holds", 1)];
+    assert!((taken(&bench.plan()).odds_start.mean - 7.0 / 10.5).abs() < 1e-9);
+    // With a fault it counts half and half: 7 of 11
+    bench.shop.repairs = vec![repair(Iron::Gray, "fault", 1)];
+    assert!((taken(&bench.plan()).odds_start.mean - 7.0 / 11.0).abs() < 1e-9);
+    // Not known counts nothing, for the odds; as practice it does.
+    bench.shop.repairs = vec![repair(Iron::Gray, "unknown", 1)];
+    assert_eq!(taken(&bench.plan()).odds_start, plain.odds_start);
+    let skill = |bench: &Bench| {
+        let plan = bench.plan();
+        taken(&plan).odds_parts.iter().find(|part| part.name == "skill").map(|part| part.shift)
+    };
+    assert_eq!(skill(&bench), None, "nobody has said what is done here often");
+    bench.shop.done_often = Some(Vec::new());
+    assert!((skill(&bench).unwrap() + 0.2).abs() < 1e-9, "-0.25 x (1 - 1/5)");
+    bench.shop.done_often = Some(vec!["arc_nickel_iron".to_owned()]);
+    assert_eq!(skill(&bench), None);
+}
