@@ -13,22 +13,23 @@ use super::demand;
 use crate::api_error::ApiError;
 use crate::desk::{Desk, NewShopFact, News};
 
-/// Looks once at what was taken before, then after every word of a job.
+/// Looks once at what was taken before, then after every word at its job.
 pub async fn keep(desk: Desk) {
     let mut news = desk.listen();
+    let mut of: Option<Uuid> = None;
     loop {
-        if let Err(error) = take_off(&desk).await {
+        if let Err(error) = take_off(&desk, of).await {
             eprintln!("vanadin: what was used is not taken off the shelves now: {error}");
         }
-        loop {
+        of = loop {
             match news.recv().await {
-                Ok(News::Said { .. }) | Err(RecvError::Lagged(_)) => break,
+                Ok(News::Said { job, .. }) => break Some(job),
+                // Some of it was not heard: every job is looked at.
+                Err(RecvError::Lagged(_)) => break None,
                 Ok(News::Gone { .. } | News::Shop { .. } | News::Clock | News::Reading { .. }) => {}
                 Err(RecvError::Closed) => return,
             }
-        }
-        // One word is seldom alone.
-        while let Ok(News::Said { .. }) = news.try_recv() {}
+        };
     }
 }
 
@@ -42,8 +43,14 @@ async fn said_by_itself(desk: &Desk, id: Uuid, change: ShopWord) -> Result<(), A
     desk.say_of_the_shop(NewShopFact { id, who, sender, base, change }).await.map(|_| ())
 }
 
-async fn take_off(desk: &Desk) -> Result<(), ApiError> {
-    for (job, asks) in demand::all(&desk.database.pool).await? {
+/// Takes off what this job took; every job's, where none is named.
+async fn take_off(desk: &Desk, of: Option<Uuid>) -> Result<(), ApiError> {
+    let pool = &desk.database.pool;
+    let asking = match of {
+        None => demand::all(pool).await?,
+        Some(job) => demand::of(pool, job).await?.into_iter().collect(),
+    };
+    for (job, asks) in asking {
         for repair in asks.repairs {
             let repair = OwnRepair { name: short(&repair.name), ..repair };
             let known = desk.shop().await?.shop.repairs.contains(&repair);
