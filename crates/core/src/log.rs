@@ -52,6 +52,8 @@ pub enum Taking {
     Open,
     /// It stands, and so does everything before it: what has happened has happened.
     Closed,
+    /// It was said by the program itself: nobody's last word, and nothing before it is closed by it.
+    Aside,
 }
 
 /// Something that can be said of a thing that has a log.
@@ -80,7 +82,7 @@ pub fn undone<C: Word, U>(facts: &[Fact<C, U>]) -> HashSet<Uuid> {
             Taking::Again(target) => {
                 undone.remove(&target);
             }
-            Taking::Open | Taking::Closed => {}
+            Taking::Open | Taking::Closed | Taking::Aside => {}
         }
     }
     undone
@@ -115,6 +117,7 @@ pub fn own_words<C: Word, U>(facts: &[Fact<C, U>]) -> Vec<OwnWord> {
                     undo.clear();
                 }
             }
+            Taking::Aside => {}
         }
     }
     let own = |(sender, (undo, redo)): (&str, (Vec<Uuid>, Vec<Uuid>))| OwnWord {

@@ -53,7 +53,7 @@ impl Word for ShopWord {
         match self {
             Self::Set { .. } => Taking::Open,
             // Nobody said it: it is put back, not taken back.
-            Self::Used { .. } | Self::Became(_) => Taking::Closed,
+            Self::Used { .. } | Self::Became(_) => Taking::Aside,
             Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
             Self::Redo { target } => Taking::Again(*target),

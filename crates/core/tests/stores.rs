@@ -226,6 +226,18 @@ fn what_a_job_took_is_gone_until_it_is_put_back_or_counted_anew() {
     assert_eq!(told.amount(id), Some(29.0));
 }
 
+#[test]
+fn what_a_job_took_keeps_nobody_from_taking_back_their_own_word() {
+    let mut told = Told::default();
+    let id = told.put(1, &[("what", "nickel"), ("amount", "12 rods")]);
+    let price = told.set(&store_key(id, "price"), "3 a rod").unwrap();
+    told.say(ShopWord::Used { item: id, amount: 5.0, job: Uuid::nil(), name: "frame".to_owned() }).unwrap();
+    told.say(ShopWord::Undo { target: price }).unwrap();
+    let shop = told.shop();
+    let nickel = shop.stores.iter().find(|item| item.id == id).unwrap();
+    assert_eq!((nickel.price, nickel.amount), (None, Some(7.0)));
+}
+
 /// A lever of gray iron that is welded with nickel-iron.
 fn lever() -> Bench {
     let mut bench = Bench::lever("machine_frame", "gray");
