@@ -1,6 +1,7 @@
 //! How long a repair takes: hands and clock, step by step, and when it can be ready.
 
 use serde::{Deserialize, Serialize};
+use uuid::Uuid;
 
 /// One step, in min: what hands do, and what only takes time.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -40,6 +41,41 @@ impl Takes {
 #[must_use]
 pub fn totals(steps: &[Step]) -> (f64, f64) {
     (steps.iter().map(|step| step.attended_min).sum(), steps.iter().map(|step| step.unattended_min).sum())
+}
+
+/// A step that was timed here: so many times what was reckoned.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct TimedStep {
+    /// The word that began it: timed anew it replaces what was kept of it.
+    pub fact: Uuid,
+    pub step: String,
+    pub ratio: f64,
+}
+
+/// What is kept of one timing: a step that was forgotten or broken off says nothing. Ours.
+const RATIOS: (f64, f64) = (0.2, 5.0);
+
+impl TimedStep {
+    /// A timing against what was reckoned, both in min; nothing where it says nothing.
+    #[must_use]
+    pub fn of(fact: Uuid, step: &str, took_min: f64, reckoned_min: f64) -> Option<Self> {
+        let ratio = took_min / reckoned_min;
+        let says = reckoned_min > 0.0 && (RATIOS.0..=RATIOS.1).contains(&ratio);
+        says.then(|| Self { fact, step: step.to_owned(), ratio })
+    }
+}
+
+/// How long a step takes here against the book: (5 + sum of own) / (5 + n), and how many times it was timed.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn pace(timed: &[TimedStep], step: &str) -> (f64, usize) {
+    const BOOK: f64 = 5.0;
+    let own = || timed.iter().filter(|it| it.step == step);
+    let count = own().count();
+    ((BOOK + own().map(|it| it.ratio).sum::<f64>()) / (BOOK + count as f64), count)
 }
 
 const DAY_MIN: i64 = 24 * 60;
@@ -207,6 +243,17 @@ mod tests {
     #[case::before_the_day(monday(5), 60.0, monday(8))]
     fn what_is_not_broken_off_begins_where_it_fits(#[case] now: i64, #[case] block: f64, #[case] at: i64) {
         assert_eq!(WorkingWeek::default().unbroken(now, block), at);
+    }
+
+    #[test]
+    fn what_was_timed_moves_the_book_by_a_fifth_at_first() {
+        let timed = |step: &str, took: f64| TimedStep::of(Uuid::nil(), step, took, 10.0).unwrap();
+        assert_eq!(pace(&[], "clean"), (1.0, 0));
+        // Hand-worked: (5 + 2) / 6; of another step nothing
+        let (factor, count) = pace(&[timed("clean", 20.0), timed("fill", 40.0)], "clean");
+        assert!((factor - 7.0 / 6.0).abs() < 1e-9 && count == 1);
+        assert_eq!(TimedStep::of(Uuid::nil(), "clean", 600.0, 10.0), None, "forgotten over dinner");
+        assert_eq!(TimedStep::of(Uuid::nil(), "clean", 5.0, 0.0), None);
     }
 
     #[test]

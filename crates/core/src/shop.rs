@@ -7,7 +7,7 @@ use uuid::Uuid;
 
 use crate::field::{FieldValue, Held, choices, get, parse_value, shop, shop_field, store};
 use crate::heat::{HeatSource, Packing};
-use crate::hours::WorkingWeek;
+use crate::hours::{TimedStep, WorkingWeek};
 use crate::log::{Fact, Taking, Word, own_words, undone};
 use crate::method::OwnRepair;
 use crate::problem::{FieldProblem, OutOfRange};
@@ -35,6 +35,8 @@ pub enum ShopWord {
     },
     /// What became of a repair, as its job has it: said by the program, and again when that was corrected.
     Became(OwnRepair),
+    /// How long a step took here, against what was reckoned: said by the program once it was timed.
+    Timed(TimedStep),
     /// It was not taken: puts back what a job took.
     PutBack {
         target: Uuid,
@@ -53,7 +55,7 @@ impl Word for ShopWord {
         match self {
             Self::Set { .. } => Taking::Open,
             // Nobody said it: it is put back, not taken back.
-            Self::Used { .. } | Self::Became(_) => Taking::Aside,
+            Self::Used { .. } | Self::Became(_) | Self::Timed(_) => Taking::Aside,
             Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
             Self::Redo { target } => Taking::Again(*target),
@@ -116,6 +118,19 @@ pub fn repairs(facts: &[ShopFact]) -> Vec<OwnRepair> {
     last
 }
 
+/// What was timed here, each timing as it was last said.
+fn timed(facts: &[ShopFact]) -> Vec<TimedStep> {
+    let mut last: Vec<TimedStep> = Vec::new();
+    for fact in facts {
+        let ShopWord::Timed(timed) = &fact.change else { continue };
+        match last.iter_mut().find(|known| known.fact == timed.fact) {
+            Some(known) => known.clone_from(timed),
+            None => last.push(timed.clone()),
+        }
+    }
+    last
+}
+
 /// Whether a word may be said of the shop: gives what is understood of it.
 ///
 /// # Errors
@@ -138,6 +153,13 @@ pub fn may_be_said(
                 return Err(FieldProblem::new(key, format!("\"{typed}\" cannot be: {why}"), ""));
             }
             Ok(Some(value))
+        }
+        ShopWord::Timed(timed) => {
+            OutOfRange::check("a pace", "times", (0.01, 100.0), timed.ratio)
+                .map_err(|out| FieldProblem::new("ratio", out.to_string(), "0.2 to 5"))?;
+            (timed.step.chars().count() <= NAME_MOST)
+                .then_some(None)
+                .ok_or_else(|| FieldProblem::new("step", "the name is too long", "80 letters at most"))
         }
         ShopWord::Became(repair) => {
             OutOfRange::check("a time in days", "days", (0.0, 1e5), repair.days)
@@ -256,6 +278,8 @@ pub struct Shop {
     pub stores: Vec<StoreItem>,
     /// What became of its own repairs, as last said of each.
     pub repairs: Vec<OwnRepair>,
+    /// Steps that were timed here.
+    pub timed: Vec<TimedStep>,
     /// Where practice differs, what it prefers: by the key of its setting.
     pub taught: BTreeMap<String, String>,
     /// Methods it has done five times and more; nothing while nobody has said.
@@ -313,6 +337,7 @@ impl Shop {
             hood_min: get(values, shop::HOOD).unwrap_or(HOOD_MIN),
             stores,
             repairs: Vec::new(),
+            timed: Vec::new(),
             taught: taught(values),
             done_often: get(values, shop::DONE_OFTEN).map(<[String]>::to_vec),
         }
@@ -323,6 +348,7 @@ impl Shop {
     pub fn of_log(values: &BTreeMap<String, Held>, facts: &[ShopFact]) -> Self {
         let mut counted = Self::of(values);
         counted.repairs = repairs(facts);
+        counted.timed = timed(facts);
         for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
             let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);
             thing.counted_ms = said.map_or(0, ShopFact::at_ms);

@@ -210,3 +210,30 @@ fn our_own_repairs_move_the_odds_and_the_skill() {
     bench.shop.done_often = Some(vec!["arc_nickel_iron".to_owned()]);
     assert_eq!(skill(&bench), None);
 }
+
+#[test]
+fn a_step_that_was_timed_moves_the_hours_of_every_job_and_not_its_own_book() {
+    use common::LIT_AT;
+    use vanadin_core::hours::TimedStep;
+    use vanadin_core::job::Change;
+    use vanadin_core::plan::Asks;
+    let mut bench = lever("arc_nickel_iron");
+    let book = minutes(&bench.plan(), "open");
+    assert!(book > 0.0);
+    let time = |bench: &mut Bench, running: bool, at_ms: i64| {
+        bench.try_say(Change::Time { step: "open".to_owned(), running }, at_ms, None)
+    };
+    assert!(time(&mut bench, false, LIT_AT).is_err(), "it is not being timed");
+    time(&mut bench, true, LIT_AT).unwrap();
+    // It took twice the book.
+    time(&mut bench, false, LIT_AT + (book * 2.0 * 60_000.0) as i64).unwrap();
+    let asks = |bench: &Bench| Asks::of(&bench.job(), &bench.plan(), &bench.facts, &bench.shop);
+    let timed = asks(&bench).timed;
+    assert_eq!(timed.len(), 1);
+    assert!((timed[0].ratio - 2.0).abs() < 0.01, "{}", timed[0].ratio);
+    bench.shop.timed.clone_from(&timed);
+    // (5 + 2) / 6 of the book
+    assert!((minutes(&bench.plan(), "open") - book * 7.0 / 6.0).abs() < 0.01);
+    let again: Vec<TimedStep> = asks(&bench).timed;
+    assert!((again[0].ratio - 2.0).abs() < 0.01, "against the book, not against what was learned");
+}

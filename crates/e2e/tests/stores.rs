@@ -198,3 +198,25 @@ async fn what_is_done_another_way_moves_what_depends_on_it() -> anyhow::Result<(
     eventually("the shop's own way", async || Ok(beads().await?.as_u64() > usual.as_u64())).await?;
     browser.sees("Up to 10 mm, as here").await
 }
+
+#[tokio::test]
+async fn a_step_is_timed_with_one_press_and_ended_with_another() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job("Seed drill").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/prep"))).await?;
+    let timed = async || browser.view(&job).await.map(|view| view["job"]["rounds"][0]["timed"].clone());
+    browser.unfold_details("How long it takes here").await?;
+    browser.press("Time it: Stop-holes").await?;
+    browser.sees("timed since").await?;
+    // Two hands do one thing at a time.
+    browser.press("Time it: Open the grooves").await?;
+    eventually("the one before is ended", async || {
+        let timed = timed().await?;
+        Ok(timed[0]["to_ms"].is_i64() && timed[1]["step"] == "open" && timed[1]["to_ms"].is_null())
+    })
+    .await?;
+    browser.press("Stop: Open the grooves").await?;
+    eventually("it is ended", async || Ok(timed().await?[1]["to_ms"].is_i64())).await
+}

@@ -213,7 +213,7 @@ async fn a_job_file_of_the_seventh_version_opens_with_its_heat_and_its_record() 
     assert_eq!(status, Status::Ok, "{imported}");
     let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
     assert_eq!(view["job"]["damaged"], json!([]));
-    assert_eq!(view["job"]["estimate"], Value::Null, "none was given yet");
+    assert_eq!(view["plan"]["offered"], Value::Null, "none was given yet");
     assert_eq!(view["plan"]["methods"]["chosen"]["method"], json!("torch_braze"));
     assert!(view["job"]["rounds"][0]["readings"].as_array().unwrap().len() > 10);
 }

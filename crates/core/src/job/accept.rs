@@ -194,6 +194,13 @@ pub fn accept(
             }
             Ok(())
         }
+        Change::Time { step, running } => {
+            let open = round.timed.iter().find(|it| it.to_ms.is_none());
+            if !running && open.is_none_or(|open| open.step != *step) {
+                return problem("step", "that is not being timed", "begin it first");
+            }
+            Ok(())
+        }
         Change::Estimate { until, .. } => {
             if let Some((why, unlock)) = &allowed.no_estimate {
                 return problem("until", why, unlock);

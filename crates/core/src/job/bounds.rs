@@ -9,7 +9,8 @@ use crate::problem::{FieldProblem, OutOfRange};
 use crate::quantity::{Celsius, Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
 
 /// Longest text a reason, a spot or a note may have. Ours.
-pub(super) const TEXT_MOST: usize = 600;
+pub(super) const STEP_MOST: usize = 40;
+const TEXT_MOST: usize = 600;
 /// Lists hold at most this many entries.
 pub(super) const LIST_MOST: usize = 500;
 /// Pictures of one job. Ours: they travel in the job's file.
@@ -138,6 +139,7 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             | TorchEntry::Unwrapped => Ok(()),
         },
         Change::Unreadable { text } => short_as("text", text, 4 * TEXT_MOST),
+        Change::Time { step, .. } => short_as("step", step, STEP_MOST),
         Change::Estimate { until, frozen } => {
             short_as("until", until, TEXT_MOST)?;
             frozen.as_ref().map_or(Ok(()), |estimate| estimate.possible())

@@ -156,6 +156,11 @@ pub enum Change {
         #[serde(default, skip_serializing_if = "String::is_empty")]
         owned: String,
     },
+    /// A step of the work is being timed from now on, or no longer.
+    Time {
+        step: String,
+        running: bool,
+    },
     /// An estimate is given, until the day as typed. The server adds its lines as they then stood.
     Estimate {
         until: String,
@@ -198,6 +203,7 @@ impl Word for Change {
             | Self::MeasureSeam { .. }
             | Self::Tick { .. }
             | Self::Estimate { .. }
+            | Self::Time { .. }
             | Self::Strike { .. } => Taking::Open,
             // What happened at the torch has happened: a wrong entry is struck instead.
             Self::Light { .. }

@@ -48,7 +48,10 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
             }
             // Of that one part, as it lay on the bench.
             Change::Straighten { .. } => continue,
-            Change::MeasureSeam { .. } | Change::Tick { .. } | Change::Estimate { .. } => {
+            Change::MeasureSeam { .. }
+            | Change::Tick { .. }
+            | Change::Estimate { .. }
+            | Change::Time { .. } => {
                 renamed.pop();
                 continue;
             }

@@ -7,7 +7,7 @@ use uuid::Uuid;
 
 use super::{
     Change, Crack, Face, FacePicture, Fact, HardSpot, Heat, HeatRef, Lit, LogEntry, Mark, Neighbour,
-    Observed, Picture, Reading, Round, SeamReading, TorchEntry, Understood,
+    Observed, Picture, Reading, Round, SeamReading, Timed, TorchEntry, Understood,
 };
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
@@ -211,6 +211,7 @@ impl Job {
             | Change::MeasureSeam { .. }
             | Change::Tick { .. }
             | Change::Estimate { .. }
+            | Change::Time { .. }
             | Change::AddHardSpot { .. }
             | Change::AddNeighbour
             | Change::AddPicture
@@ -348,6 +349,17 @@ impl Job {
                     ticked.insert(*step);
                 } else {
                     ticked.remove(step);
+                }
+            }
+            Change::Time { step, running } => {
+                let (fact, at_ms) = (fact.id, fact.at_ms());
+                let timed = &mut self.round_mut().timed;
+                // Two hands do one thing at a time.
+                for open in timed.iter_mut().filter(|open| open.to_ms.is_none()) {
+                    open.to_ms = Some(at_ms);
+                }
+                if *running {
+                    timed.push(Timed { fact, step: step.clone(), from_ms: at_ms, to_ms: None });
                 }
             }
             Change::Estimate { frozen, .. } => {

@@ -23,7 +23,7 @@ pub use fold::{Damaged, Job};
 pub use heat::{Heat, HeatRef, Lit, LogEntry, Reading, job_ms, job_ms_to_clock};
 pub use import::{Importing, could_be_said};
 pub use observed::Observed;
-pub use round::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Round};
+pub use round::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Round, Timed};
 pub use told::Telling;
 pub use understood::Understood;
 pub use work::{Work, WorkStep};

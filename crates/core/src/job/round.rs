@@ -20,6 +20,19 @@ pub struct HardSpot {
     pub found_in_round: usize,
 }
 
+/// A step of the work, timed on the bench.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Timed {
+    /// The fact that began it.
+    pub fact: Uuid,
+    /// As the hours call it: `clean`.
+    pub step: String,
+    /// UTC, ms since 1970; `to_ms` nothing while it runs.
+    pub from_ms: i64,
+    pub to_ms: Option<i64>,
+}
+
 /// Something beside the joint that must stay cool.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -132,6 +145,9 @@ pub struct Round {
     pub at_seams: Vec<SeamReading>,
     /// Lines of the work list that are done.
     pub ticked: BTreeSet<WorkStep>,
+    /// Steps that were timed on the bench, the first first; at most one of them is running.
+    #[serde(default)]
+    pub timed: Vec<Timed>,
     pub lit: Option<Lit>,
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.

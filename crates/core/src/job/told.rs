@@ -64,6 +64,10 @@ impl<'a> Telling<'a> {
                 let at = step.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
                 format!("{}{at}: {done}", step.what.word())
             }
+            Change::Time { step, running } => {
+                let step = upper(&step.replace('_', " "));
+                format!("{step}: {}", if *running { "timed from here" } else { "timed to here" })
+            }
             Change::Estimate { frozen, .. } => frozen.as_ref().map_or("An estimate".to_owned(), |it| {
                 format!("An estimate of {}{:.2}, until {}", it.currency, it.total, Day::say(&it.until))
             }),

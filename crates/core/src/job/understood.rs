@@ -66,6 +66,7 @@ impl Understood {
             | Change::Redo { .. }
             | Change::Light { .. }
             | Change::Estimate { .. }
+            | Change::Time { .. }
             | Change::CancelLight
             | Change::NewRound { .. }
             | Change::PutAway

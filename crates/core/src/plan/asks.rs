@@ -5,8 +5,10 @@ use uuid::Uuid;
 
 use super::{Amount, Event, Plan, Station, events};
 use crate::field;
-use crate::job::{Fact, Job, Round, job_ms_to_clock};
+use crate::hours::{TimedStep, pace};
+use crate::job::{Fact, Job, Round, Timed, job_ms_to_clock};
 use crate::method::OwnRepair;
+use crate::shop::Shop;
 use crate::stores::{Take, TakenWhen};
 
 /// Something that is gone from the shelves.
@@ -31,6 +33,9 @@ pub struct Asks {
     /// What of it belongs into the shop's calendar.
     #[serde(default)]
     pub events: Vec<Event>,
+    /// Steps that were timed on it, against what was reckoned.
+    #[serde(default)]
+    pub timed: Vec<TimedStep>,
     /// What became of each of its repairs, as its record has it.
     #[serde(default)]
     pub repairs: Vec<OwnRepair>,
@@ -39,9 +44,9 @@ pub struct Asks {
 impl Asks {
     /// What a job asks for as it is planned and as far as it has come. One that was put away unlit asks for nothing.
     #[must_use]
-    pub fn of(job: &Job, plan: &Plan, facts: &[Fact]) -> Self {
+    pub fn of(job: &Job, plan: &Plan, facts: &[Fact], shop: &Shop) -> Self {
         let (repairs, events) = (repairs(job, plan, facts), events(job, plan));
-        Self { repairs, events, ..Self::of_the_shelves(job, plan) }
+        Self { repairs, events, timed: timed(job, plan, shop), ..Self::of_the_shelves(job, plan) }
     }
 
     fn of_the_shelves(job: &Job, plan: &Plan) -> Self {
@@ -80,6 +85,19 @@ impl Asks {
             ..Self::default()
         }
     }
+}
+
+/// What was timed on this job against what the book has, without what was learned here before.
+fn timed(job: &Job, plan: &Plan, shop: &Shop) -> Vec<TimedStep> {
+    let Some(way) = plan.methods.chosen else { return Vec::new() };
+    let Some(taken) = plan.methods.contenders.iter().find(|it| it.way == way) else { return Vec::new() };
+    let of = |timed: &Timed| {
+        let reckoned: f64 =
+            taken.steps.iter().filter(|step| step.id == timed.step).map(|step| step.attended_min).sum();
+        let took_min = (timed.to_ms? - timed.from_ms) as f64 / 60_000.0;
+        TimedStep::of(timed.fact, &timed.step, took_min, reckoned / pace(&shop.timed, &timed.step).0)
+    };
+    job.round().timed.iter().filter_map(of).collect()
 }
 
 /// What became of the repair of each round that was lit and asked about.

@@ -303,7 +303,10 @@ fn thing(
         size_mm: item.size_mm,
         share: item.amount.zip(item.holds_m3).map(|(amount, holds)| (amount / holds).clamp(0.0, 1.0)),
         melts_c: item.melts_c,
-        melts_words: item.melts_c.map_or(String::new(), |celsius| units.say_exactly(celsius, Unit::Celsius)),
+        melts_words: item
+            .melts_c
+            .filter(|_| item.kind == "stick")
+            .map_or(String::new(), |celsius| units.say_exactly(celsius, Unit::Celsius)),
         spoken_for: takers.iter().map(|(_, amount)| amount).sum(),
         takers: takers.into_iter().map(|(taker, _)| taker).collect(),
         used: used

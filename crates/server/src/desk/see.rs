@@ -39,7 +39,7 @@ pub struct Seen {
 impl Seen {
     /// Its line on the rack.
     pub(super) fn line(&self, now_ms: i64) -> Projected {
-        Projected::of((&self.job, &self.plan, &self.facts), self.shop.revision, now_ms)
+        Projected::of((&self.job, &self.plan, &self.facts), (&self.shop.shop, self.shop.revision), now_ms)
     }
 }
 

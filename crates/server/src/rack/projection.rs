@@ -12,6 +12,7 @@ use uuid::Uuid;
 use vanadin_core::field;
 use vanadin_core::job::{Fact, Job, Reading};
 use vanadin_core::plan::{Asks, Plan, PlanLine, Standing, Standings, StationState};
+use vanadin_core::shop::Shop;
 
 use super::drawn::drawn;
 use crate::api_error::ApiError;
@@ -93,7 +94,11 @@ impl Place {
 
 impl Projected {
     /// The line of a job, placed as it stands at a moment.
-    pub fn of((job, plan, facts): (&Job, &Plan, &[Fact]), shop_revision: u64, now_ms: i64) -> Self {
+    pub fn of(
+        (job, plan, facts): (&Job, &Plan, &[Fact]),
+        (shop, shop_revision): (&Shop, u64),
+        now_ms: i64,
+    ) -> Self {
         let standings = Standings::of(job, plan);
         let round = job.round();
         let words = [
@@ -114,7 +119,7 @@ impl Projected {
                 heat.is_some_and(|heat| !heat.read_cold(last.over))
             }),
             line: line(job, plan, standings.at(now_ms)),
-            asks: Asks::of(job, plan, facts),
+            asks: Asks::of(job, plan, facts, shop),
             standings,
             now_ms,
         }

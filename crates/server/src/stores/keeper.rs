@@ -58,6 +58,13 @@ async fn take_off(desk: &Desk, of: Option<Uuid>) -> Result<(), ApiError> {
                 said_by_itself(desk, Uuid::new_v4(), ShopWord::Became(repair)).await?;
             }
         }
+        for timed in asks.timed {
+            // Reckoned anew it is much the same: only another timing is another word.
+            let known = desk.shop().await?.shop.timed.iter().any(|it| it.fact == timed.fact);
+            if !known {
+                said_by_itself(desk, Uuid::new_v4(), ShopWord::Timed(timed)).await?;
+            }
+        }
         for gone in asks.gone {
             let shop = desk.shop().await?;
             let said: HashSet<Uuid> = shop.facts.iter().map(|fact| fact.id).collect();

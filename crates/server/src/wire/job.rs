@@ -9,7 +9,7 @@ use vanadin_core::field::{Held, job_field};
 use vanadin_core::figure::{Figure, Moved};
 use vanadin_core::job::{
     Crack, Damaged, Face, HardSpot, Heat, Job, Lit, LogEntry, Mark, Neighbour, Observed, Picture, Reading,
-    Round,
+    Round, Timed,
 };
 use vanadin_core::log::OwnWord;
 use vanadin_core::plan::{Available, Plan, Standing};
@@ -109,6 +109,8 @@ pub struct RoundSeen {
     pub readings: Vec<Reading>,
     /// Lightings that were cancelled, the first first.
     pub cancelled: Vec<Heat>,
+    /// Steps that were timed on the bench, the first first.
+    pub timed: Vec<Timed>,
     /// Why this round was opened; empty for the first.
     pub reason: String,
     /// What was looked at after its heat.
@@ -144,6 +146,7 @@ impl RoundSeen {
             log: round.log,
             readings: thinned(&round.readings, DRAWN),
             cancelled: round.cancelled.into_iter().map(drawn).collect(),
+            timed: round.timed,
             reason: round.reason,
             checked,
             hottest,

@@ -1230,6 +1230,11 @@ export interface components {
              */
             speed: number;
         } | {
+            /** @enum {string} */
+            kind: "time";
+            running: boolean;
+            step: string;
+        } | {
             frozen?: components["schemas"]["Estimate"] | null;
             /** @enum {string} */
             kind: "estimate";
@@ -3555,6 +3560,8 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             /** @description Why this round was opened; empty for the first. */
             reason: string;
+            /** @description Steps that were timed on the bench, the first first. */
+            timed: components["schemas"]["Timed"][];
         };
         /** @description The proposal to run the groove out to the edge. */
         RunOut: {
@@ -3863,6 +3870,8 @@ export interface components {
             theme: string;
             /** @description IANA name. */
             time_zone: string;
+            /** @description Steps that were timed here. */
+            timed: components["schemas"]["TimedStep"][];
             units: components["schemas"]["UnitSystem"];
             /** @description Its days and hours, and minutes under the hood a day at most. */
             week: components["schemas"]["WorkingWeek"];
@@ -3903,6 +3912,9 @@ export interface components {
         } | (components["schemas"]["OwnRepair"] & {
             /** @enum {string} */
             kind: "became";
+        }) | (components["schemas"]["TimedStep"] & {
+            /** @enum {string} */
+            kind: "timed";
         }) | {
             /** @enum {string} */
             kind: "put_back";
@@ -4355,6 +4367,34 @@ export interface components {
             used: components["schemas"]["Taker"][];
             /** @description "Nickel-iron stick, 4 mm". */
             words: string;
+        };
+        /** @description A step of the work, timed on the bench. */
+        Timed: {
+            /**
+             * Format: uuid
+             * @description The fact that began it.
+             */
+            fact: string;
+            /**
+             * Format: int64
+             * @description UTC, ms since 1970; `to_ms` nothing while it runs.
+             */
+            from_ms: number;
+            /** @description As the hours call it: `clean`. */
+            step: string;
+            /** Format: int64 */
+            to_ms?: number | null;
+        };
+        /** @description A step that was timed here: so many times what was reckoned. */
+        TimedStep: {
+            /**
+             * Format: uuid
+             * @description The word that began it: timed anew it replaces what was kept of it.
+             */
+            fact: string;
+            /** Format: double */
+            ratio: number;
+            step: string;
         };
         /** @description Something said at the torch. */
         TorchEntry: {

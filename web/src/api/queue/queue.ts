@@ -123,6 +123,7 @@ const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'measure_seam',
   'tick',
   'estimate',
+  'time',
   'strike',
 ])
 
@@ -189,6 +190,8 @@ export function saidOf(change: Said): string {
       return Object.values(change.typed).join(', ')
     case 'tick':
       return `${change.step.what.replaceAll('_', ' ')}: ${change.done ? 'done' : 'not done'}`
+    case 'time':
+      return `${change.step.replaceAll('_', ' ')}: timed ${change.running ? 'from' : 'to'} here`
     case 'estimate':
       return `an estimate, until ${change.until}`
     case 'strike':

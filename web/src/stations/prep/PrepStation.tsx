@@ -15,6 +15,7 @@ import { PinRow } from './PinRow'
 import { ReadForm } from './ReadForm'
 import { Restoring } from './Restoring'
 import { SeamLength } from './SeamLength'
+import { TimeSteps } from './TimeSteps'
 import { WorkList } from './WorkList'
 
 /** Holes, groove, filler and rods, or pins: what to do before anything gets hot. */
@@ -60,6 +61,7 @@ export function PrepStation(): ReactNode {
         <div className="min-w-0 max-bench:order-first">
           <WorkList work={prep.work} />
           {prep.to_do.length > 0 && <Done items={prep.to_do} />}
+          <TimeSteps />
         </div>
       </div>
       {beside}

@@ -7,7 +7,7 @@ use crate::day::Day;
 use crate::decide::Choices;
 use crate::field;
 use crate::heat::{HeatSource, UNWRAP_C};
-use crate::hours::{Step, Takes, ready_min, totals};
+use crate::hours::{Step, Takes, pace, ready_min, totals};
 use crate::iron::Iron;
 use crate::map::MarkKind;
 use crate::method::{Joins, Way, for_days};
@@ -92,6 +92,11 @@ impl Judged<'_> {
         let parts = self.at_the_heat(way, prep, &mut steps)?;
         self.afterwards(prep, &mut steps);
         for step in &mut steps.list {
+            let (factor, count) = pace(&self.shop.timed, &step.id);
+            if count > 0 {
+                step.attended_min *= factor;
+                step.working += &format!("; × {factor:.2}, timed here {count} times");
+            }
             step.working = said(&step.working, self.shop.units);
         }
         Some((steps.list, parts))
