@@ -290,11 +290,13 @@ impl Shop {
     #[must_use]
     pub fn of(values: &BTreeMap<String, Held>) -> Self {
         let many = |field| get(values, field).map(<[String]>::to_vec);
+        let kit = get(values, shop::STITCH_KIT) == Some(true);
         let listed: Vec<String> = [many(shop::RODS), many(shop::PACKINGS)]
             .into_iter()
             .flatten()
             .flatten()
-            .chain((get(values, shop::STITCH_KIT) == Some(true)).then(|| "pins".to_owned()))
+            // A kit has its taps with it.
+            .chain(["pins", "taps"].map(str::to_owned).into_iter().filter(|_| kit))
             .collect();
         let stores = items(values, &listed);
         // A shelf is spoken of once a list, or anything on it, has been.

@@ -185,11 +185,11 @@ fn an_old_list_carries_over_and_nothing_is_asked_twice() {
     told.set("shop.rods", "nickel,bronze").unwrap();
     told.set("shop.stitch_kit", "yes").unwrap();
     let kinds = |told: &Told| told.shop().stores.iter().map(|it| it.kind.clone()).collect::<Vec<_>>();
-    assert_eq!(kinds(&told), ["nickel", "bronze", "pins"]);
+    assert_eq!(kinds(&told), ["nickel", "bronze", "pins", "taps"]);
     // It is counted, and it is the same bundle.
     let bronze = id_of_a_list("bronze");
     told.set(&store_key(bronze, "amount"), "3 rods").unwrap();
-    assert_eq!((kinds(&told).len(), told.amount(bronze)), (3, Some(3.0)));
+    assert_eq!((kinds(&told).len(), told.amount(bronze)), (4, Some(3.0)));
     // Taken off its shelf it is not at hand, whatever the list says.
     told.set(&store_key(bronze, "what"), "").unwrap();
     assert_eq!(told.shop().rods, Some(vec!["nickel".to_owned()]));
