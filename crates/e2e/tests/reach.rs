@@ -17,7 +17,7 @@ async fn nothing_scrolls_sideways(#[case] width: u32, #[case] height: u32) -> an
     let server = Server::start(true)?;
     let browser = Browser::open(width, height).await?;
     browser.go(&server.url("/")).await?;
-    let mut pages = vec!["/".to_owned(), "/?away".to_owned(), "/shop".to_owned()];
+    let mut pages = vec!["/".to_owned(), "/?away".to_owned(), "/stores".to_owned(), "/shop".to_owned()];
     for words in ["Letterpress", "Bell", "winch", "Biscuit"] {
         let id = browser.job(words).await?;
         pages.extend(STATIONS.map(|station| format!("/jobs/{id}/{station}")));
