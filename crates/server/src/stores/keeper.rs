@@ -6,6 +6,7 @@ use std::collections::HashSet;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
 use vanadin_core::method::OwnRepair;
+use vanadin_core::plan::Asks;
 use vanadin_core::shop::ShopWord;
 use vanadin_core::stores::used_up;
 
@@ -51,29 +52,37 @@ async fn take_off(desk: &Desk, of: Option<Uuid>) -> Result<(), ApiError> {
         Some(job) => demand::of(pool, job).await?.into_iter().collect(),
     };
     for (job, asks) in asking {
-        for repair in asks.repairs {
-            let repair = OwnRepair { name: short(&repair.name), ..repair };
-            let known = desk.shop().await?.shop.repairs.contains(&repair);
-            if !known {
-                said_by_itself(desk, Uuid::new_v4(), ShopWord::Became(repair)).await?;
-            }
+        // What cannot be kept of one job keeps no other from its turn.
+        if let Err(error) = take_off_for(desk, job, asks).await {
+            eprintln!("vanadin: what {job} used is not taken off the shelves now: {error}");
         }
-        for timed in asks.timed {
-            // Reckoned anew it is much the same: only another timing is another word.
-            let known = desk.shop().await?.shop.timed.iter().any(|it| it.fact == timed.fact);
-            if !known {
-                said_by_itself(desk, Uuid::new_v4(), ShopWord::Timed(timed)).await?;
-            }
+    }
+    Ok(())
+}
+
+async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError> {
+    for repair in asks.repairs {
+        let repair = OwnRepair { name: short(&repair.name), ..repair };
+        let known = desk.shop().await?.shop.repairs.contains(&repair);
+        if !known {
+            said_by_itself(desk, Uuid::new_v4(), ShopWord::Became(repair)).await?;
         }
-        for gone in asks.gone {
-            let shop = desk.shop().await?;
-            let said: HashSet<Uuid> = shop.facts.iter().map(|fact| fact.id).collect();
-            let of = (gone.fact, gone.when, gone.at_ms);
-            for used in used_up(&shop.shop.stores, of, &gone.takes, &said) {
-                let name = short(&asks.name);
-                let change = ShopWord::Used { item: used.item, amount: used.amount, job, name };
-                said_by_itself(desk, used.id, change).await?;
-            }
+    }
+    for timed in asks.timed {
+        // Reckoned anew it is much the same: only another timing is another word.
+        let known = desk.shop().await?.shop.timed.iter().any(|it| it.fact == timed.fact);
+        if !known {
+            said_by_itself(desk, Uuid::new_v4(), ShopWord::Timed(timed)).await?;
+        }
+    }
+    for gone in asks.gone {
+        let shop = desk.shop().await?;
+        let said: HashSet<Uuid> = shop.facts.iter().map(|fact| fact.id).collect();
+        let of = (gone.fact, gone.when, gone.at_ms);
+        for used in used_up(&shop.shop.stores, of, &gone.takes, &said) {
+            let name = short(&asks.name);
+            let change = ShopWord::Used { item: used.item, amount: used.amount, job, name };
+            said_by_itself(desk, used.id, change).await?;
         }
     }
     Ok(())
