@@ -74,6 +74,10 @@ use crate::api_error::ProblemsBody;
         crate::reckon::at_the_heat::out_of_heat,
         crate::reckon::at_the_heat::pull,
         crate::reckon::at_the_heat::bead_rise,
+        crate::reckon::course::bead_order_of,
+        crate::reckon::course::cooling_chain_of,
+        crate::reckon::course::cooling_refit,
+        crate::reckon::course::heating_refit,
     ),
     modifiers(&Common, &Keys),
     components(schemas(ProblemsBody, Understood))

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::problem::OutOfRange;
 use crate::quantity::Celsius;
-use crate::sim::{Body, Cools, Lump, Shells};
+use crate::sim::{Body, Cools, Lump, Outside, Shell, Shells};
 
 /// What a hot casting is packed in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -18,6 +18,8 @@ pub enum Packing {
     WoodAsh,
     Lime,
     Litter,
+    GlassWool,
+    Leather,
 }
 
 impl Packing {
@@ -29,6 +31,8 @@ impl Packing {
         ("wood_ash", "Wood ash"),
         ("lime", "Hydrated lime, dry"),
         ("litter", "Mineral litter, oven-dried"),
+        ("glass_wool", "Glass wool"),
+        ("leather", "Leather, gloves and coats"),
     ];
 
     #[must_use]
@@ -49,6 +53,8 @@ impl Packing {
             Self::Blanket => 25.0,
             Self::Vermiculite | Self::WoodAsh | Self::Lime | Self::Litter => 100.0,
             Self::DrySand => 150.0,
+            Self::GlassWool => 50.0,
+            Self::Leather => 10.0,
         }
     }
 
@@ -62,6 +68,24 @@ impl Packing {
             Self::WoodAsh => Some((0.10, 500.0 * 850.0)),
             Self::Lime => Some((0.13, 550.0 * 900.0)),
             Self::Litter => Some((0.12, 550.0 * 900.0)),
+            Self::GlassWool => Some((0.06, 30.0 * 840.0)),
+            Self::Leather => Some((0.08, 400.0 * 1500.0)),
+        }
+    }
+
+    /// The hottest iron in degC it may lie on; nothing where it bears what iron is packed at. House.
+    #[must_use]
+    pub fn bears_c(self) -> Option<f64> {
+        match self {
+            Self::GlassWool => Some(230.0),
+            Self::Leather => Some(120.0),
+            Self::Air
+            | Self::Blanket
+            | Self::Vermiculite
+            | Self::DrySand
+            | Self::WoodAsh
+            | Self::Lime
+            | Self::Litter => None,
         }
     }
 }
@@ -71,6 +95,7 @@ impl Packing {
 pub struct Wrapping {
     packing: Packing,
     thickness_m: f64,
+    foil: bool,
 }
 
 impl Wrapping {
@@ -80,13 +105,19 @@ impl Wrapping {
         if packing != Packing::Air {
             OutOfRange::check("a packing's thickness", "m", (0.001, 2.0), thickness_m)?;
         }
-        Ok(Self { packing, thickness_m })
+        Ok(Self { packing, thickness_m, foil: false })
     }
 
     /// The packing at its usual thickness.
     #[must_use]
     pub fn usual(packing: Packing) -> Self {
-        Self { packing, thickness_m: packing.usual_mm() / 1000.0 }
+        Self { packing, thickness_m: packing.usual_mm() / 1000.0, foil: false }
+    }
+
+    /// With bright foil over it: it radiates less. There is none over still air.
+    #[must_use]
+    pub fn under_foil(self) -> Self {
+        Self { foil: self.packing != Packing::Air, ..self }
     }
 
     #[must_use]
@@ -119,6 +150,21 @@ pub struct Cooling {
 }
 
 impl Cooling {
+    /// As [`cool_scaled`], so far only as is asked for.
+    pub(super) fn until(
+        body: &Body,
+        start: Celsius,
+        wrapping: &Wrapping,
+        loss_factor: f64,
+        until_h: f64,
+    ) -> Self {
+        let (start_c, ambient_c) = (start.celsius(), body.ambient.celsius());
+        match shells(body, start_c, wrapping, loss_factor, ambient_c) {
+            Some(shells) => run(shells, body, loss_factor, until_h),
+            None => run(Lump::new(body, start_c, outer(wrapping)), body, loss_factor, until_h),
+        }
+    }
+
     /// How much there is to keep of it.
     pub(super) fn points(&self) -> usize {
         self.core_c.len()
@@ -206,20 +252,34 @@ pub fn cool(body: &Body, start: Celsius, wrapping: &Wrapping) -> Cooling {
 /// readings say about its packing.
 #[must_use]
 pub fn cool_scaled(body: &Body, start: Celsius, wrapping: &Wrapping, loss_factor: f64) -> Cooling {
-    let start_c = start.celsius();
-    match wrapping.packing.properties() {
-        None => run(Lump::new(body, start_c), body, loss_factor),
-        Some((k, rho_c)) => {
-            let shells = Shells::new(body, start_c, wrapping.thickness_m, k * loss_factor, rho_c);
-            run(shells, body, loss_factor)
-        }
-    }
+    Cooling::until(body, start, wrapping, loss_factor, f64::INFINITY)
 }
 
-fn run<C: Cools>(mut cools: C, body: &Body, loss_factor: f64) -> Cooling {
+/// How what is outside takes it: with its emissivity.
+pub(super) fn outer(wrapping: &Wrapping) -> Outside {
+    /// House: of bright foil, and of everything else.
+    const FOIL: f64 = 0.1;
+    const ANYTHING: f64 = 0.9;
+    Outside { emissivity: if wrapping.foil { FOIL } else { ANYTHING } }
+}
+
+/// The casting in its packing, which begins as warm as said; nothing in still air.
+pub(super) fn shells(
+    body: &Body,
+    start_c: f64,
+    wrapping: &Wrapping,
+    loss_factor: f64,
+    packing_c: f64,
+) -> Option<Shells> {
+    let (k, rho_c) = wrapping.packing.properties()?;
+    let shell = Shell { thickness_m: wrapping.thickness_m, k: k * loss_factor, rho_c, start_c: packing_c };
+    Some(Shells::new(body, start_c, shell, outer(wrapping)))
+}
+
+fn run<C: Cools>(mut cools: C, body: &Body, loss_factor: f64, until_h: f64) -> Cooling {
     let mut core_c = vec![cools.core_c()];
     let mut steps = 0_u32;
-    while !done(f64::from(steps) * C::STEP_S / 3600.0, cools.core_c()) {
+    while !done(f64::from(steps) * C::STEP_S / 3600.0, cools.core_c(), until_h) {
         cools.step(loss_factor);
         core_c.push(cools.core_c());
         steps += 1;
@@ -227,10 +287,14 @@ fn run<C: Cools>(mut cools: C, body: &Body, loss_factor: f64) -> Cooling {
     Cooling { step_s: C::STEP_S, core_c, ambient_c: body.ambient.celsius() }
 }
 
-fn done(hours: f64, core_c: f64) -> bool {
+fn done(hours: f64, core_c: f64, until_h: f64) -> bool {
     /// Every cooling is worked out this far, so that its early hours can be asked about.
     const LEAST_HOURS: f64 = 4.0;
-    hours >= MOST_HOURS || (core_c < TOUCH_C && hours > LEAST_HOURS)
+    /// A step further, so that what lies before the end can be asked.
+    const STEP_OVER_H: f64 = 20.0 / 3600.0;
+    hours >= MOST_HOURS
+        || hours >= until_h + STEP_OVER_H
+        || (core_c < TOUCH_C && hours > LEAST_HOURS.min(until_h))
 }
 
 #[cfg(test)]

@@ -3,7 +3,7 @@
 use crate::sim::{Body, STEFAN_BOLTZMANN, ZERO_C};
 
 /// House: emissivity of a casting's skin, and what gets out through a wrap, W/m²K.
-const EMISSIVITY: f64 = 0.8;
+pub(super) const EMISSIVITY: f64 = 0.8;
 const WRAPPED_H: f64 = 2.4;
 const STEP_S: f64 = 0.5;
 const MOST_S: f64 = 72.0 * 3600.0;
@@ -21,7 +21,7 @@ impl OutOfHeat {
     /// What the part loses at a temperature, in W.
     ///
     /// A [b (h (T − Ta) + 0.8 σ (T⁴ − Ta⁴)) + (1 − b) 2.4 (T − Ta)], T⁴ in kelvin
-    fn loss_w(&self, body: &Body, celsius: f64) -> f64 {
+    pub(super) fn loss_w(&self, body: &Body, celsius: f64) -> f64 {
         let ambient_c = body.ambient.celsius();
         let over = celsius - ambient_c;
         let radiates =

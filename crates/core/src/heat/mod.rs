@@ -1,5 +1,7 @@
 //! Getting a casting warm, evenly, and down again slowly.
 
+mod bead_order;
+mod chain;
 mod cooling;
 mod edge;
 mod gas;
@@ -7,10 +9,15 @@ mod heating;
 mod lump;
 mod pull;
 mod reading;
+mod refit;
 mod runs;
 mod source;
 
 pub use crate::sim::{Bar, BarPower, Body, PartShape, energy_joules};
+pub use bead_order::{
+    BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, Pass as BeadPass, PlannedBead, bead_order,
+};
+pub use chain::{ChainStep, Descent, cooling_chain};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
 pub use gas::{Gas, Withdrawal, gas_need_m3, gases_m3_h, runs_out_min, withdrawal};
@@ -18,5 +25,6 @@ pub use heating::{Heating, ceiling_c, heat_for, heat_until};
 pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};
 pub use pull::{HotSpot, LaidBead, bead_rise_k, pull_mpa, stress_intensity};
 pub use reading::{DONT_STEER_UNDER, Infrared, Sticks, sticks};
+pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit};
 pub use runs::Runs;
 pub use source::{HeatSource, SourceKind};

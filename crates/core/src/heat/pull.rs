@@ -61,11 +61,11 @@ pub struct LaidBead {
 }
 
 /// House: sooner after it no place beside a bead is reckoned, in s.
-const SOONEST_S: f64 = 5.0;
+pub(super) const SOONEST_S: f64 = 5.0;
 /// House: the heat that the plate gives off, W/m²K.
-const GIVES_OFF: f64 = 25.0;
+pub(super) const GIVES_OFF: f64 = 25.0;
 /// House: its specific heat is taken at this temperature, in degC.
-const TAKEN_AT_C: f64 = 200.0;
+pub(super) const TAKEN_AT_C: f64 = 200.0;
 
 /// Rise in K at the near surface `along_mm` from the start of a bead and `across_mm` beside it, so long after its end.
 ///

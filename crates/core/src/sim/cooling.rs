@@ -5,7 +5,6 @@ use std::f64::consts::PI;
 use super::body::{Body, loss_w_m2k};
 
 const OUTSIDE_H: f64 = 10.0;
-const OUTSIDE_EMISSIVITY: f64 = 0.9;
 const SHELLS: usize = 60;
 const PACKED_STEP_S: f64 = 20.0;
 const AIR_STEP_S: f64 = 2.0;
@@ -19,15 +18,33 @@ pub(crate) trait Cools {
     fn core_c(&self) -> f64;
 }
 
+/// What is outermost, as the shop sees it.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Outside {
+    pub emissivity: f64,
+}
+
+/// A packing round a casting.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Shell {
+    pub thickness_m: f64,
+    /// W/mK and J/m³K.
+    pub k: f64,
+    pub rho_c: f64,
+    /// As warm as this when it is laid on.
+    pub start_c: f64,
+}
+
 /// The casting alone.
 pub(crate) struct Lump {
     body: Body,
     core_c: f64,
+    outside: Outside,
 }
 
 impl Lump {
-    pub(crate) fn new(body: &Body, start_c: f64) -> Self {
-        Self { body: *body, core_c: start_c }
+    pub(crate) fn new(body: &Body, start_c: f64, outside: Outside) -> Self {
+        Self { body: *body, core_c: start_c, outside }
     }
 }
 
@@ -38,7 +55,7 @@ impl Cools for Lump {
         let (t, ambient) = (self.core_c, self.body.ambient.celsius());
         let heat = self.body.mass.kilograms() * self.body.iron.specific_heat(t) / AIR_STEP_S;
         let loss =
-            self.body.surface_m2() * loss_factor * loss_w_m2k(OUTSIDE_H, OUTSIDE_EMISSIVITY, t, ambient);
+            self.body.surface_m2() * loss_factor * loss_w_m2k(OUTSIDE_H, self.outside.emissivity, t, ambient);
         self.core_c = (heat * t + loss * ambient) / (heat + loss);
     }
 
@@ -71,17 +88,18 @@ pub(crate) struct Shells {
     outer_link: f64,
     outer_area: f64,
     outer_c: f64,
+    outside: Outside,
 }
 
 impl Shells {
-    pub(crate) fn new(body: &Body, start_c: f64, thickness_m: f64, k: f64, rho_c: f64) -> Self {
+    pub(crate) fn new(body: &Body, start_c: f64, shell: Shell, outside: Outside) -> Self {
+        let Shell { thickness_m, k, rho_c, start_c: shell_c } = shell;
         let inner = (body.surface_m2() / (4.0 * PI)).sqrt();
         let step = thickness_m / SHELLS as f64;
         let edge = |shell: usize| inner + step * shell as f64;
         let middle = |shell: usize| edge(shell) + step / 2.0;
         let conductance = |from: f64, to: f64| 4.0 * PI * k / (1.0 / from - 1.0 / to);
-        let ambient = body.ambient.celsius();
-        let mut t = [ambient; SHELLS + 1];
+        let mut t = [shell_c; SHELLS + 1];
         t[0] = start_c;
         let outer = edge(SHELLS);
         let link: [f64; SHELLS] = std::array::from_fn(|i| {
@@ -107,7 +125,8 @@ impl Shells {
             r: [0.0; INNER],
             outer_link: conductance(middle(SHELLS - 1), outer),
             outer_area: 4.0 * PI * outer * outer,
-            outer_c: ambient,
+            outer_c: shell_c,
+            outside,
             body: *body,
         };
         let mut from_outside = [0.0; INNER];
@@ -142,8 +161,9 @@ impl Cools for Shells {
     /// The loss outside is taken at the surface's last temperature.
     fn step(&mut self, loss_factor: f64) {
         let ambient = self.body.ambient.celsius();
-        let surface_w_k =
-            self.outer_area * loss_factor * loss_w_m2k(OUTSIDE_H, OUTSIDE_EMISSIVITY, self.outer_c, ambient);
+        let surface_w_k = self.outer_area
+            * loss_factor
+            * loss_w_m2k(OUTSIDE_H, self.outside.emissivity, self.outer_c, ambient);
         let out_w_k = 1.0 / (1.0 / self.outer_link + 1.0 / surface_w_k);
         let load: [f64; INNER] = std::array::from_fn(|i| self.heat_w_k[i] * self.t[i + 1]);
         let p = self.inner(&load);

@@ -8,4 +8,4 @@ mod cooling;
 pub use bar::{Bar, BarPower};
 pub use body::{Body, PartShape, energy_joules};
 pub(crate) use body::{STEFAN_BOLTZMANN, ZERO_C};
-pub(crate) use cooling::{Cools, Lump, Shells};
+pub(crate) use cooling::{Cools, Lump, Outside, Shell, Shells};

@@ -152,6 +152,12 @@ pub(crate) fn cooling_plan(
         None => format!("{label}, no draught, no cold metal, nothing damp."),
         Some(_) => format!("{label}, and leave it alone."),
     };
+    if let Some(bears_c) = wrapping.packing().bears_c().filter(|bears_c| start_c > *bears_c) {
+        sentence += &format!(
+            " {label} burns or melts over {}: something else under it.",
+            units.say_most(bears_c, Unit::Celsius)
+        );
+    }
     if wrapping.packing() == Packing::DrySand {
         sentence += &format!(" Cold sand chills first: warm it to {}.", units.say(100.0, Unit::Celsius));
     }

@@ -13,17 +13,17 @@ use vanadin_core::iron::Iron;
 use vanadin_core::problem::{OutOfRange, Problems};
 use vanadin_core::quantity::{Celsius, WallMillimetres};
 
-use super::heat::CastingFields;
+use super::heat::casting_of;
 use super::heated_iron;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 
 /// A number within bounds, at its field.
-fn within(problems: &mut Problems, field: &'static str, bounds: (f64, f64), got: f64) -> Option<f64> {
+pub(super) fn within(problems: &mut Problems, field: &str, bounds: (f64, f64), got: f64) -> Option<f64> {
     problems.take(field, OutOfRange::check("a value here", "", bounds, got))
 }
 
-fn none<T>() -> Result<Json<T>, ApiError> {
+pub(super) fn none<T>() -> Result<Json<T>, ApiError> {
     Err(ApiError::NotAcceptable(Vec::new()))
 }
 
@@ -281,14 +281,7 @@ pub struct OvenAnswer {
 pub fn oven(body: Body<OvenRequest>) -> Result<Json<OvenAnswer>, ApiError> {
     let request = body.0?;
     let mut problems = Problems::default();
-    let casting = CastingFields {
-        iron: &request.iron,
-        mass_kg: request.mass_kg,
-        size_m: [request.length_m, request.width_m, request.height_m],
-        shape_factor: request.shape_factor,
-        ambient_c: request.ambient_c,
-    }
-    .casting(&mut problems);
+    let casting = casting_of!(request, &mut problems);
     let set = problems.take("set_c", Celsius::new(request.set_c));
     let ramp = within(&mut problems, "ramp_k_per_h", (1.0, 100_000.0), request.ramp_k_per_h);
     let for_s = within(&mut problems, "for_s", (0.0, 72.0 * 3600.0), request.for_s);
@@ -332,14 +325,7 @@ pub struct OutOfHeatAnswer {
 pub fn out_of_heat(body: Body<OutOfHeatRequest>) -> Result<Json<OutOfHeatAnswer>, ApiError> {
     let request = body.0?;
     let mut problems = Problems::default();
-    let casting = CastingFields {
-        iron: &request.iron,
-        mass_kg: request.mass_kg,
-        size_m: [request.length_m, request.width_m, request.height_m],
-        shape_factor: request.shape_factor,
-        ambient_c: request.ambient_c,
-    }
-    .casting(&mut problems);
+    let casting = casting_of!(request, &mut problems);
     let from = problems.take("from_c", Celsius::new(request.from_c));
     let to = problems.take("to_c", Celsius::new(request.to_c));
     let h = within(&mut problems, "h_w_m2k", (0.1, 1_000.0), request.h_w_m2k);

@@ -58,6 +58,22 @@ pub(super) struct CastingFields<'a> {
     pub ambient_c: f64,
 }
 
+/// The casting of a request that carries its fields: a field that is wrong is told by its own name, so they are
+/// not gathered in a struct inside it.
+macro_rules! casting_of {
+    ($request:expr, $problems:expr) => {
+        $crate::reckon::heat::CastingFields {
+            iron: &$request.iron,
+            mass_kg: $request.mass_kg,
+            size_m: [$request.length_m, $request.width_m, $request.height_m],
+            shape_factor: $request.shape_factor,
+            ambient_c: $request.ambient_c,
+        }
+        .casting($problems)
+    };
+}
+pub(super) use casting_of;
+
 impl CastingFields<'_> {
     pub fn casting(&self, problems: &mut Problems) -> Option<Casting> {
         let iron: Option<IronProperties> = heated_iron(problems, self.iron);
@@ -126,14 +142,7 @@ pub struct HeatingAnswer {
 pub fn heating(body: Body<HeatingRequest>) -> Result<Json<HeatingAnswer>, ApiError> {
     let request = body.0?;
     let mut problems = Problems::default();
-    let casting = CastingFields {
-        iron: &request.iron,
-        mass_kg: request.mass_kg,
-        size_m: [request.length_m, request.width_m, request.height_m],
-        shape_factor: request.shape_factor,
-        ambient_c: request.ambient_c,
-    }
-    .casting(&mut problems);
+    let casting = casting_of!(request, &mut problems);
     let time = problems.take("for_s", Seconds::new(request.for_s));
     let power = heating_power(&mut problems, &request);
     problems.finish()?;
@@ -193,6 +202,19 @@ fn heating_power(problems: &mut Problems, request: &HeatingRequest) -> Option<Ba
     }
 }
 
+/// A packing and its thickness, at the fields of that name behind `at`.
+pub(super) fn wrapping(
+    problems: &mut Problems,
+    at: &str,
+    packing: &str,
+    thickness_m: f64,
+) -> Option<Wrapping> {
+    let known: Vec<&str> = Packing::CHOICES.iter().map(|(id, _)| *id).collect();
+    let found =
+        chosen(problems, &format!("{at}packing"), packing, Packing::from_id(packing), &known.join(", "));
+    found.and_then(|found| problems.take(&format!("{at}thickness_m"), Wrapping::new(found, thickness_m)))
+}
+
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct CoolingRequest {
     pub iron: String,
@@ -230,25 +252,9 @@ pub struct CoolingAnswer {
 pub fn cooling(body: Body<CoolingRequest>) -> Result<Json<CoolingAnswer>, ApiError> {
     let request = body.0?;
     let mut problems = Problems::default();
-    let casting = CastingFields {
-        iron: &request.iron,
-        mass_kg: request.mass_kg,
-        size_m: [request.length_m, request.width_m, request.height_m],
-        shape_factor: request.shape_factor,
-        ambient_c: request.ambient_c,
-    }
-    .casting(&mut problems);
+    let casting = casting_of!(request, &mut problems);
     let start = problems.take("start_c", Celsius::new(request.start_c));
-    let known: Vec<&str> = Packing::CHOICES.iter().map(|(id, _)| *id).collect();
-    let packing = chosen(
-        &mut problems,
-        "packing",
-        &request.packing,
-        Packing::from_id(&request.packing),
-        &known.join(", "),
-    );
-    let wrapping =
-        packing.and_then(|packing| problems.take("thickness_m", Wrapping::new(packing, request.thickness_m)));
+    let wrapping = wrapping(&mut problems, "", &request.packing, request.thickness_m);
     problems.finish()?;
     let (Some(casting), Some(start), Some(wrapping)) = (casting, start, wrapping) else {
         return Err(ApiError::NotAcceptable(Vec::new()));

@@ -3,6 +3,7 @@
 pub mod at_the_heat;
 pub mod bench_work;
 pub mod choice;
+pub mod course;
 pub mod heat;
 pub mod iron;
 pub mod map;
@@ -33,6 +34,10 @@ pub fn routes() -> Vec<Route> {
         at_the_heat::out_of_heat,
         at_the_heat::pull,
         at_the_heat::bead_rise,
+        course::bead_order_of,
+        course::cooling_chain_of,
+        course::cooling_refit,
+        course::heating_refit,
         map::seam,
         map::straighten,
     ]

@@ -116,7 +116,7 @@ impl Judged<'_> {
         let Some((l, w, h)) = self.part.size_mm.filter(|_| way.school.preheats()) else { return };
         let wrap = wrapping(self.round, self.shop, way);
         let kind = match wrap.packing() {
-            Packing::Air | Packing::Blanket => return,
+            Packing::Air | Packing::Blanket | Packing::GlassWool | Packing::Leather => return,
             Packing::Vermiculite => "vermiculite",
             Packing::DrySand => "dry_sand",
             Packing::WoodAsh => "wood_ash",

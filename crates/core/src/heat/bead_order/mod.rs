@@ -1,0 +1,356 @@
+//! In which order the beads of the seams go down, and when each may start.
+
+mod rise;
+mod run;
+
+use crate::sim::Body;
+
+use run::Run;
+
+/// Beads of one layer on one side that lie beside each other.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Pass {
+    /// From 1, the deepest.
+    pub layer: u32,
+    /// 1, or 2 where the other side of the wall is filled too.
+    pub side: u32,
+    /// Across the seam from its middle, in mm: one for each bead beside another.
+    pub offsets_mm: Vec<f64>,
+}
+
+/// A seam to be filled with beads.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BeadSeam {
+    pub length_mm: f64,
+    /// The longest a bead of the school is.
+    pub bead_mm: f64,
+    pub wall_mm: f64,
+    /// Iron goes on beyond the end: a tip, a hole, a branch, an end out of sight. An open edge is no front.
+    pub closed: [bool; 2],
+    /// In the order in which they are filled, each whole before the next.
+    pub passes: Vec<Pass>,
+    /// What the arc gives the iron: efficiency x volts x amps.
+    pub power_w: f64,
+    pub travel_mm_s: f64,
+}
+
+impl BeadSeam {
+    /// How many beads lie one behind the other.
+    #[must_use]
+    pub fn along(&self) -> usize {
+        // A seam of exactly so many lengths has not one more for a rounding.
+        ((self.length_mm / self.bead_mm - 1e-9).ceil() as usize).max(1)
+    }
+
+    /// Of each bead, in mm.
+    #[must_use]
+    pub fn each_mm(&self) -> f64 {
+        self.length_mm / self.along() as f64
+    }
+
+    /// Of each bead, in s.
+    #[must_use]
+    pub fn each_s(&self) -> f64 {
+        self.each_mm() / self.travel_mm_s
+    }
+
+    #[must_use]
+    pub fn beads(&self) -> usize {
+        self.along() * self.passes.iter().map(|pass| pass.offsets_mm.len()).sum::<usize>()
+    }
+}
+
+/// A place for a bead.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub struct BeadPlace {
+    /// Of the seams, from 0.
+    pub seam: usize,
+    /// Of its passes, from 0.
+    pub pass: usize,
+    /// Of the beads beside each other, from 0.
+    pub lane: usize,
+    /// Along the seam, from 0.
+    pub along: usize,
+}
+
+/// The part, its window and its seams.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BeadWork {
+    pub body: Body,
+    /// A bead begins between these, in degC.
+    pub least_c: f64,
+    pub most_c: f64,
+    /// Net power of the source for a reheat; nothing where nothing is reheated.
+    pub reheat_w: Option<f64>,
+    pub seams: Vec<BeadSeam>,
+}
+
+/// A bead that lies there, and when it ended on the clock of the run, in s; before the run that is under 0.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Laid {
+    pub place: BeadPlace,
+    pub ended_s: f64,
+}
+
+/// A bead to come.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PlannedBead {
+    pub place: BeadPlace,
+    /// Along the seam, in the direction in which it is laid.
+    pub from_mm: f64,
+    pub to_mm: f64,
+    /// From the beginning of the run.
+    pub start_s: f64,
+    pub ends_s: f64,
+    /// Waited before it, and reheated before it.
+    pub wait_s: f64,
+    pub reheat_s: f64,
+    /// The hottest place on its span as it begins.
+    pub before_c: f64,
+    /// The part as a whole as it begins.
+    pub bulk_c: f64,
+}
+
+/// All beads that are still to be laid.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BeadSchedule {
+    pub beads: Vec<PlannedBead>,
+    pub arc_s: f64,
+    pub waiting_s: f64,
+    pub reheats: usize,
+    pub elapsed_s: f64,
+    /// Laid from one end to the other it would wait so long; nothing where it never comes to its end.
+    pub end_to_end_waiting_s: Option<f64>,
+    /// It is laid from one end to the other: no other order waits less.
+    pub end_to_end: bool,
+}
+
+/// The order in which the beads go down from a bulk temperature on, those laid already left out.
+///
+/// Allowed next are, of the layer and side in hand, the three unfilled beads nearest to each front, laid back-step;
+/// the first goes to the first front. Of those the one that may start soonest: the hottest of five points on its
+/// span is not over the most; ties to the farthest from the last. Under the least it is reheated to the least and a
+/// quarter of the window. Several seams are filled side by side. Nothing where it never comes to an end: the source
+/// does not reach, or it never falls under the most.
+///
+/// # Validity
+/// A bead on the far side of the wall counts as if it lay on the near one; from seam to seam heat goes by the bulk
+/// alone.
+///
+/// # Source
+/// House, on conduction in a plate ([`bead_rise_k`](super::bead_rise_k)) and a lump that loses heat.
+#[must_use]
+pub fn bead_order(work: &BeadWork, bulk_c: f64, laid: &[Laid]) -> Option<BeadSchedule> {
+    let run = Run::new(work, laid);
+    let stepped = run.clone().all(bulk_c, false);
+    let plain = run.all(bulk_c, true);
+    let end_to_end_waiting_s = plain.as_ref().map(|plain| plain.waiting_s);
+    let end_to_end = match (&stepped, &plain) {
+        (Some(stepped), Some(plain)) => plain.waiting_s < stepped.waiting_s,
+        (None, Some(_)) => true,
+        (_, None) => false,
+    };
+    let taken = if end_to_end { plain } else { stepped };
+    taken.map(|taken| BeadSchedule { end_to_end_waiting_s, end_to_end, ..taken })
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    use super::*;
+    use crate::heat::{LaidBead, bead_rise_k};
+    use crate::iron::Iron;
+    use crate::quantity::{Celsius, Kilograms, Millimetres};
+
+    fn body(kg: f64, [l, w, h]: [f64; 3], ambient_c: f64) -> Body {
+        let mm = |value| Millimetres::new(value).unwrap();
+        let ambient = Celsius::new(ambient_c).unwrap();
+        Body::new(Iron::Gray.properties(), Kilograms::new(kg).unwrap(), (mm(l), mm(w), mm(h)), 1.0, ambient)
+            .unwrap()
+    }
+
+    fn passes(layers: u32) -> Vec<Pass> {
+        (1..=layers).map(|layer| Pass { layer, side: 1, offsets_mm: vec![0.0] }).collect()
+    }
+
+    /// The cold school on a small plate, a seam between two tips.
+    fn cold(seam_mm: f64, layers: u32) -> BeadWork {
+        BeadWork {
+            body: body(9.0, [300.0, 200.0, 40.0], 18.0),
+            least_c: 15.0,
+            most_c: 65.0,
+            reheat_w: None,
+            seams: vec![BeadSeam {
+                length_mm: seam_mm,
+                bead_mm: 25.0,
+                wall_mm: 10.0,
+                closed: [true, true],
+                passes: passes(layers),
+                power_w: 1320.0,
+                travel_mm_s: 2.5,
+            }],
+        }
+    }
+
+    /// The hot school on a frame, that needs its torch now and then.
+    fn hot() -> BeadWork {
+        BeadWork {
+            body: body(60.0, [460.0, 280.0, 90.0], 18.0),
+            least_c: 300.0,
+            most_c: 400.0,
+            reheat_w: Some(5100.0),
+            seams: vec![BeadSeam {
+                length_mm: 180.0,
+                bead_mm: 60.0,
+                wall_mm: 14.0,
+                closed: [true, true],
+                passes: passes(3),
+                power_w: 1650.0,
+                travel_mm_s: 2.5,
+            }],
+        }
+    }
+
+    #[rstest]
+    // Published: the trade reference, examples of bead-order
+    #[case::cold(cold(140.0, 2), 18.0, 112.0, (546.0, 59.6), (728.0, 77.8))]
+    #[case::hot(hot(), 345.0, 216.0, (346.0, 39.6), (386.0, 43.6))]
+    fn the_order_waits_as_published(
+        #[case] work: BeadWork,
+        #[case] bulk_c: f64,
+        #[case] arc_s: f64,
+        #[case] (waiting_s, off_s): (f64, f64),
+        #[case] (plain_s, plain_off_s): (f64, f64),
+    ) {
+        let found = bead_order(&work, bulk_c, &[]).unwrap();
+        assert!((found.arc_s - arc_s).abs() < 0.5);
+        assert!((found.waiting_s - waiting_s).abs() < off_s, "{}", found.waiting_s);
+        let plain = found.end_to_end_waiting_s.unwrap();
+        assert!((plain - plain_s).abs() < plain_off_s, "{plain}");
+    }
+
+    #[test]
+    fn the_first_bead_lies_at_the_first_front_and_each_is_laid_against_its_front() {
+        let found = bead_order(&cold(140.0, 1), 18.0, &[]).unwrap();
+        let (first, second) = (found.beads[0], found.beads[1]);
+        assert_eq!((first.place.along, first.start_s), (0, 0.0));
+        assert!(first.from_mm > first.to_mm, "from the left front it is laid to the left");
+        assert_eq!(second.place.along, 5, "the farthest of those that may start");
+        assert!(second.from_mm < second.to_mm && (second.to_mm - 140.0).abs() < 1e-9);
+    }
+
+    #[rstest]
+    #[case::left_open([false, true], 5)]
+    #[case::right_open([true, false], 0)]
+    #[case::both_open([false, false], 0)]
+    fn an_open_edge_is_no_front(#[case] closed: [bool; 2], #[case] first: usize) {
+        let mut work = cold(140.0, 1);
+        work.seams[0].closed = closed;
+        assert_eq!(bead_order(&work, 18.0, &[]).unwrap().beads[0].place.along, first);
+    }
+
+    #[test]
+    fn a_layer_is_whole_before_the_next_and_sides_take_turns() {
+        let mut work = cold(100.0, 1);
+        work.seams[0].passes = [(1, 1), (1, 2), (2, 1), (2, 2)]
+            .map(|(layer, side)| Pass { layer, side, offsets_mm: vec![-2.0, 2.0] })
+            .to_vec();
+        let found = bead_order(&work, 18.0, &[]).unwrap();
+        let passes: Vec<usize> = found.beads.iter().map(|bead| bead.place.pass).collect();
+        assert_eq!(passes.len(), 4 * 2 * 4);
+        assert!(passes.is_sorted());
+    }
+
+    #[test]
+    fn what_is_laid_is_not_laid_again_and_its_heat_is_felt() {
+        let work = cold(140.0, 1);
+        let at = |along| BeadPlace { seam: 0, pass: 0, lane: 0, along };
+        let laid = [0, 1, 2, 3, 4].map(|along| Laid { place: at(along), ended_s: 0.0 });
+        let warm = bead_order(&work, 30.0, &laid).unwrap();
+        assert_eq!(warm.beads.len(), 1);
+        assert_eq!(warm.beads[0].place, at(5));
+        assert!(warm.beads[0].wait_s > 10.0);
+        let rested = laid.map(|laid| Laid { ended_s: -3600.0, ..laid });
+        assert_eq!(bead_order(&work, 30.0, &rested).unwrap().beads[0].wait_s, 0.0);
+    }
+
+    #[test]
+    fn a_part_too_cold_is_reheated_and_a_source_too_weak_never_gets_there() {
+        let found = bead_order(&hot(), 250.0, &[]).unwrap();
+        assert!(found.reheats >= 1 && found.beads[0].reheat_s > 0.0);
+        assert!((found.beads[0].bulk_c - 325.0).abs() < 2.0, "a quarter of the window over the least");
+        let mut weak = hot();
+        weak.reheat_w = Some(200.0);
+        assert_eq!(bead_order(&weak, 250.0, &[]), None);
+        weak.reheat_w = None;
+        assert!(bead_order(&weak, 250.0, &[]).unwrap().beads[0].bulk_c < 251.0, "nothing to reheat with");
+    }
+
+    #[test]
+    fn a_shop_hotter_than_the_most_never_lets_it_begin() {
+        let mut work = cold(140.0, 1);
+        work.body = body(9.0, [300.0, 200.0, 40.0], 80.0);
+        assert_eq!(bead_order(&work, 80.0, &[]), None);
+    }
+
+    #[test]
+    fn two_seams_are_filled_side_by_side() {
+        let mut two = cold(140.0, 1);
+        two.seams.push(two.seams[0].clone());
+        let (one, both) =
+            (bead_order(&cold(140.0, 1), 18.0, &[]).unwrap(), bead_order(&two, 18.0, &[]).unwrap());
+        assert_eq!(both.beads.len(), 12);
+        assert!(both.waiting_s < 2.0 * one.waiting_s, "one cools while the other is laid");
+    }
+
+    /// The heat of every bead laid before, worked out again from the law itself, at five points of each.
+    fn hottest_as_it_begins(work: &BeadWork, found: &BeadSchedule, at: usize) -> f64 {
+        let (seam, bead) = (&work.seams[0], &found.beads[at]);
+        let each = seam.each_mm();
+        let joules = seam.power_w * seam.each_s();
+        let bulk_k = joules / (work.body.mass.kilograms() * work.body.iron.specific_heat(200.0));
+        let law = LaidBead { joules, length_mm: each, wall_mm: seam.wall_mm };
+        (0..5)
+            .map(|quarter| {
+                let x = bead.place.along as f64 * each + f64::from(quarter) * each / 4.0;
+                let local: f64 = found.beads[..at]
+                    .iter()
+                    .map(|before| {
+                        let along = x - before.place.along as f64 * each;
+                        let after_s = bead.start_s - before.ends_s;
+                        (bead_rise_k(&work.body.iron, &law, (along, 0.0), after_s) - bulk_k).max(0.0)
+                    })
+                    .sum();
+                bead.bulk_c + local
+            })
+            .fold(f64::NEG_INFINITY, f64::max)
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(24))]
+        #[test]
+        fn no_bead_begins_over_the_most_and_no_order_waits_longer_than_end_to_end(
+            seam_mm in 20.0..400.0f64, layers in 1..4_u32, kg in 3.0..80.0f64, wall_mm in 4.0..30.0f64,
+            left in any::<bool>(), right in any::<bool>(),
+        ) {
+            let mut work = cold(seam_mm, layers);
+            work.body = body(kg, [300.0, 200.0, 60.0], 18.0);
+            work.seams[0].wall_mm = wall_mm;
+            work.seams[0].closed = [left, right];
+            let found = bead_order(&work, 18.0, &[]).unwrap();
+            prop_assert_eq!(found.beads.len(), work.seams[0].beads());
+            prop_assert!(found.waiting_s <= found.end_to_end_waiting_s.unwrap() + 1e-9);
+            let mut places: Vec<BeadPlace> = found.beads.iter().map(|bead| bead.place).collect();
+            places.sort();
+            places.dedup();
+            prop_assert_eq!(places.len(), found.beads.len());
+            for at in 0..found.beads.len() {
+                let hottest = hottest_as_it_begins(&work, &found, at);
+                prop_assert!(hottest <= 65.0 + 1.0, "bead {} at {}", at, hottest);
+                prop_assert!((hottest - found.beads[at].before_c).abs() < 1.0);
+            }
+        }
+    }
+}

@@ -1,0 +1,307 @@
+//! One run through the beads, a choice at a time.
+
+use super::rise::{BeadHeat, Felt, RiseTable};
+use super::{BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, PlannedBead};
+use crate::heat::OutOfHeat;
+use crate::heat::pull::TAKEN_AT_C;
+
+/// Nothing is waited for longer, in s.
+const MOST_WAIT_S: f64 = 72.0 * 3600.0;
+const STEP_S: f64 = 1.0;
+/// So many unfilled beads are allowed at each front.
+const AT_A_FRONT: usize = 3;
+/// Of the window, over the least: a reheat goes so far.
+const REHEAT_SHARE: f64 = 0.25;
+
+#[derive(Debug, Clone)]
+pub(super) struct Run<'a> {
+    work: &'a BeadWork,
+    tables: Vec<std::rc::Rc<RiseTable>>,
+    laid: Vec<Laid>,
+    /// Of each seam the places still open, by pass.
+    open: Vec<Vec<Vec<BeadPlace>>>,
+    bulk_c: f64,
+    time_s: f64,
+}
+
+/// A bead that may come next: which, and to which front it belongs.
+#[derive(Debug, Clone, Copy)]
+struct Candidate {
+    place: BeadPlace,
+    front: Front,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Front {
+    Left,
+    Right,
+}
+
+impl<'a> Run<'a> {
+    pub fn new(work: &'a BeadWork, laid: &[Laid]) -> Self {
+        let (iron, mass_kg) = (&work.body.iron, work.body.mass.kilograms());
+        let tables = work.seams.iter().map(|seam| {
+            let joules = seam.power_w * seam.each_s();
+            let bulk_k = joules / (mass_kg * iron.specific_heat(TAKEN_AT_C));
+            let heat = BeadHeat { joules, length_mm: seam.each_mm(), wall_mm: seam.wall_mm, bulk_k };
+            std::rc::Rc::new(RiseTable::new(iron, &heat, seam.length_mm))
+        });
+        let is_open = |place: &BeadPlace| !laid.iter().any(|laid| laid.place == *place);
+        let open = work.seams.iter().enumerate().map(|(at, seam)| {
+            let passes = seam.passes.iter().enumerate().map(|(pass, lanes)| {
+                let lanes = 0..lanes.offsets_mm.len();
+                let places = lanes.flat_map(|lane| {
+                    (0..seam.along()).map(move |along| BeadPlace { seam: at, pass, lane, along })
+                });
+                places.filter(is_open).collect()
+            });
+            passes.collect()
+        });
+        Self {
+            work,
+            tables: tables.collect(),
+            laid: laid.to_vec(),
+            open: open.collect(),
+            bulk_c: 0.0,
+            time_s: 0.0,
+        }
+    }
+
+    /// Every bead that is open; nothing where it never comes to its end.
+    pub fn all(mut self, bulk_c: f64, end_to_end: bool) -> Option<BeadSchedule> {
+        self.bulk_c = bulk_c;
+        let mut beads = Vec::new();
+        let (mut arc_s, mut waiting_s, mut reheats) = (0.0, 0.0, 0);
+        while let Some(bead) = self.next(end_to_end)? {
+            arc_s += bead.ends_s - bead.start_s;
+            waiting_s += bead.wait_s;
+            reheats += usize::from(bead.reheat_s > 0.0);
+            beads.push(bead);
+        }
+        Some(BeadSchedule {
+            beads,
+            arc_s,
+            waiting_s,
+            reheats,
+            elapsed_s: self.time_s,
+            end_to_end_waiting_s: None,
+            end_to_end,
+        })
+    }
+
+    /// The next bead, laid; nothing left inside, or nothing where it can never begin.
+    fn next(&mut self, end_to_end: bool) -> Option<Option<PlannedBead>> {
+        let candidates = if end_to_end { self.in_line() } else { self.allowed() };
+        if candidates.is_empty() {
+            return Some(None);
+        }
+        let (mut wait_s, mut reheat_s) = (0.0, 0.0);
+        reheat_s += self.reheat()?;
+        let mut before: Option<(f64, f64)> = None;
+        let (chosen, before_c) = loop {
+            let hot = self.hottest(&candidates);
+            let may: Vec<(Candidate, f64)> = candidates
+                .iter()
+                .copied()
+                .zip(hot.iter().copied())
+                .filter(|(_, hot)| *hot <= self.work.most_c)
+                .collect();
+            if !may.is_empty() {
+                let warmed_s = self.reheat()?;
+                if warmed_s > 0.0 {
+                    reheat_s += warmed_s;
+                    before = None;
+                    continue;
+                }
+                break self.farthest(&may);
+            }
+            let over_k = hot.iter().copied().fold(f64::INFINITY, f64::min) - self.work.most_c;
+            let skip_s = self.skip_s(over_k, before);
+            before = Some((self.time_s, over_k));
+            self.rest(skip_s);
+            wait_s += skip_s;
+            if wait_s > MOST_WAIT_S {
+                return None;
+            }
+        };
+        let seam = &self.work.seams[chosen.place.seam];
+        let (start_s, bulk_c) = (self.time_s, self.bulk_c);
+        self.lay(seam);
+        let ends_s = self.time_s;
+        self.laid.push(Laid { place: chosen.place, ended_s: ends_s });
+        self.open[chosen.place.seam][chosen.place.pass].retain(|place| *place != chosen.place);
+        let (left_mm, right_mm) =
+            (chosen.place.along as f64 * seam.each_mm(), (chosen.place.along + 1) as f64 * seam.each_mm());
+        // Back-step: against the progress of its front; end to end with it.
+        let (from_mm, to_mm) = match (chosen.front, end_to_end) {
+            (Front::Left, false) => (right_mm, left_mm),
+            (Front::Right, false) | (_, true) => (left_mm, right_mm),
+        };
+        Some(Some(PlannedBead {
+            place: chosen.place,
+            from_mm,
+            to_mm,
+            start_s,
+            ends_s,
+            wait_s,
+            reheat_s,
+            before_c,
+            bulk_c,
+        }))
+    }
+
+    /// The open beads of the pass in hand of each seam.
+    fn in_hand(&self) -> impl Iterator<Item = (&BeadSeam, &Vec<BeadPlace>)> {
+        let seams = self.work.seams.iter().zip(&self.open);
+        seams.filter_map(|(seam, passes)| Some((seam, passes.iter().find(|pass| !pass.is_empty())?)))
+    }
+
+    /// The next from one end to the other, seam after seam.
+    fn in_line(&self) -> Vec<Candidate> {
+        let first = self.in_hand().next().and_then(|(_, places)| places.first());
+        first.map(|place| Candidate { place: *place, front: Front::Left }).into_iter().collect()
+    }
+
+    fn allowed(&self) -> Vec<Candidate> {
+        let mut allowed: Vec<Candidate> = Vec::new();
+        for (seam, places) in self.in_hand() {
+            let last = seam.along() - 1;
+            let fronts: &[Front] = match seam.closed {
+                [true, true] => &[Front::Left, Front::Right],
+                [false, true] => &[Front::Right],
+                [true, false] | [false, false] => &[Front::Left],
+            };
+            let off = |place: &BeadPlace, front: Front| match front {
+                Front::Left => place.along,
+                Front::Right => last - place.along,
+            };
+            if self.laid.is_empty() {
+                let at = fronts[0];
+                let first = places.iter().min_by_key(|place| (off(place, at), place.lane));
+                return first.map(|place| Candidate { place: *place, front: at }).into_iter().collect();
+            }
+            for &front in fronts {
+                let mut nearest = places.clone();
+                nearest.sort_by_key(|place| (off(place, front), place.lane));
+                for place in nearest.into_iter().take(AT_A_FRONT) {
+                    match allowed.iter_mut().find(|known| known.place == place) {
+                        // It belongs to the front that is nearer.
+                        Some(known) if off(&place, front) < off(&place, known.front) => known.front = front,
+                        Some(_) => {}
+                        None => allowed.push(Candidate { place, front }),
+                    }
+                }
+            }
+        }
+        allowed
+    }
+
+    /// The hottest of five points on the span of each.
+    fn hottest(&self, candidates: &[Candidate]) -> Vec<f64> {
+        let felt: Vec<(BeadPlace, f64, Felt<'_>)> = self
+            .laid
+            .iter()
+            .filter_map(|laid| {
+                let felt = self.tables[laid.place.seam].after(self.time_s - laid.ended_s)?;
+                Some((laid.place, self.offset_mm(laid.place), felt))
+            })
+            .collect();
+        candidates
+            .iter()
+            .map(|candidate| {
+                let place = candidate.place;
+                let offset_mm = self.offset_mm(place);
+                let mut points = [self.bulk_c; 5];
+                for (laid, at_mm, felt) in &felt {
+                    if laid.seam != place.seam {
+                        continue;
+                    }
+                    let beside = felt.beside(offset_mm - at_mm);
+                    // Counted in quarters of a bead, from the middle of the one that was laid.
+                    let from = 4 * place.along as i64 - 4 * laid.along as i64 - 2;
+                    for (quarter, point) in points.iter_mut().enumerate() {
+                        *point += felt.rise_k((from + quarter as i64).unsigned_abs() as usize, beside);
+                    }
+                }
+                points.into_iter().fold(f64::NEG_INFINITY, f64::max)
+            })
+            .collect()
+    }
+
+    fn offset_mm(&self, place: BeadPlace) -> f64 {
+        self.work.seams[place.seam].passes[place.pass].offsets_mm[place.lane]
+    }
+
+    /// Of those that may start, the farthest from the last bead; another seam is farther than any place in this.
+    fn farthest(&self, may: &[(Candidate, f64)]) -> (Candidate, f64) {
+        let last = self.laid.iter().max_by(|a, b| a.ended_s.total_cmp(&b.ended_s)).map(|laid| laid.place);
+        let off = |place: BeadPlace| match last {
+            None => 0,
+            Some(last) if last.seam != place.seam => usize::MAX,
+            Some(last) => last.along.abs_diff(place.along),
+        };
+        // Of equals the first.
+        let mut best = may[0];
+        for &other in &may[1..] {
+            if off(other.0.place) > off(best.0.place) {
+                best = other;
+            }
+        }
+        best
+    }
+
+    /// How long nothing can have come under the most: it falls ever slower. In whole seconds.
+    fn skip_s(&self, over_k: f64, before: Option<(f64, f64)>) -> f64 {
+        const AHEAD: f64 = 0.7;
+        const MOST_S: f64 = 30.0;
+        let Some((then_s, then_k)) = before else { return STEP_S };
+        let falls_k_s = (then_k - over_k) / (self.time_s - then_s);
+        if falls_k_s <= 0.0 {
+            return STEP_S;
+        }
+        (AHEAD * over_k / falls_k_s).floor().clamp(STEP_S, MOST_S)
+    }
+
+    /// Under the least it is reheated, where there is something to do it with: for so long.
+    fn reheat(&mut self) -> Option<f64> {
+        let Some(watts) = self.work.reheat_w.filter(|_| self.bulk_c < self.work.least_c) else {
+            return Some(0.0);
+        };
+        let to_c = self.work.least_c + REHEAT_SHARE * (self.work.most_c - self.work.least_c);
+        let began_s = self.time_s;
+        while self.bulk_c < to_c {
+            let was_c = self.bulk_c;
+            self.step(STEP_S, watts);
+            if self.bulk_c - was_c < 1e-6 || self.time_s - began_s > MOST_WAIT_S {
+                return None;
+            }
+        }
+        Some(self.time_s - began_s)
+    }
+
+    fn rest(&mut self, seconds: f64) {
+        let mut left_s = seconds;
+        while left_s > 1e-9 {
+            let step_s = left_s.min(STEP_S);
+            self.step(step_s, 0.0);
+            left_s -= step_s;
+        }
+    }
+
+    fn lay(&mut self, seam: &BeadSeam) {
+        let mut left_s = seam.each_s();
+        while left_s > 1e-9 {
+            let step_s = left_s.min(STEP_S);
+            self.step(step_s, seam.power_w);
+            left_s -= step_s;
+        }
+    }
+
+    fn step(&mut self, step_s: f64, watts: f64) {
+        const STILL: OutOfHeat = OutOfHeat { h_w_m2k: 10.0, bare_share: 1.0 };
+        let body = &self.work.body;
+        let heat = body.mass.kilograms() * body.iron.specific_heat(self.bulk_c);
+        self.bulk_c += (watts - STILL.loss_w(body, self.bulk_c)) * step_s / heat;
+        self.time_s += step_s;
+    }
+}
