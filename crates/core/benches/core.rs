@@ -1,7 +1,10 @@
 //! The computations that run while somebody waits. Read them as ratios: machines are noisy.
 
 use divan::{Bencher, black_box};
-use vanadin_core::heat::{BarPower, Body, Packing, Wrapping, ceiling_c, cool, heat_for};
+use vanadin_core::heat::{
+    BarPower, BeadPass, BeadSeam, BeadWork, Body, Packing, ReadAt, Wrapping, bead_order, ceiling_c, cool,
+    cooling_fit, heat_for,
+};
 use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, MeasuredTest, confirm};
 use vanadin_core::map::{GrayPicture, Line, traced};
 use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, UnitSystem, Watts};
@@ -92,4 +95,43 @@ fn a_crack_traced_across_a_large_picture(bencher: Bencher<'_, '_>) {
     let line = traced(picture, ends[0], ends[1], Line::Dark).expect("both ends lie in it");
     assert!(line.iter().all(|[x, y]| (y - way(*x)).abs() < 8.0), "it follows the line");
     bencher.bench(|| traced(black_box(picture), ends[0], ends[1], Line::Dark));
+}
+
+/// Aim: under 20 ms for 200 beads.
+#[divan::bench]
+fn the_order_of_200_beads(bencher: Bencher<'_, '_>) {
+    let seam = BeadSeam {
+        length_mm: 1000.0,
+        bead_mm: 25.0,
+        wall_mm: 14.0,
+        closed: [true, true],
+        passes: (1..=5).map(|layer| BeadPass { layer, side: 1, offsets_mm: vec![0.0] }).collect(),
+        left_out: std::collections::BTreeSet::new(),
+        power_w: 1320.0,
+        travel_mm_s: 2.5,
+    };
+    assert_eq!(seam.beads(), 200);
+    let work = BeadWork {
+        body: body(40.0, [1100.0, 300.0, 60.0]),
+        least_c: 15.0,
+        most_c: 65.0,
+        reheat_w: None,
+        seams: vec![seam],
+    };
+    bencher.bench(|| bead_order(black_box(&work), 20.0, &[]));
+}
+
+/// Aim: under 60 ms.
+#[divan::bench]
+fn a_cooling_fitted_to_200_readings(bencher: Bencher<'_, '_>) {
+    let body = body(22.0, [420.0, 300.0, 220.0]);
+    let start = Celsius::new(330.0).expect("a temperature");
+    let wrapping = Wrapping::usual(Packing::Vermiculite);
+    let shown = cool(&body, start, &wrapping);
+    let readings: Vec<ReadAt> = (1..=200)
+        .map(|at| f64::from(at) * 2.0)
+        .filter_map(|minutes| Some(ReadAt { minutes, celsius: shown.after_hours(minutes / 60.0)? }))
+        .collect();
+    assert_eq!(readings.len(), 200);
+    bencher.bench(|| cooling_fit(black_box(&body), start, &wrapping, &readings));
 }

@@ -32,3 +32,4 @@ pub mod stage;
 pub mod stitch;
 pub mod stop_hole;
 pub mod stores;
+pub mod trouble;

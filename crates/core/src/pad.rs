@@ -93,8 +93,10 @@ impl Pad {
         let start_c = here.or_else(before).map_or(body.ambient.celsius(), |reading| reading.celsius);
         let minutes = here.map_or(0.0, |reading| reading.minutes);
         let standing = || heat.log.iter().filter(|entry| entry.stands());
-        let beads: Vec<f64> =
-            standing().filter(|entry| entry.entry == TorchEntry::Bead).map(|entry| entry.minutes).collect();
+        let beads: Vec<f64> = standing()
+            .filter(|entry| matches!(entry.entry, TorchEntry::Bead { .. }))
+            .map(|entry| entry.minutes)
+            .collect();
         let mut pad = Self {
             lit: heat.lit.clone(),
             bar: Bar::new(&body, power, Celsius::new(start_c).ok()?),

@@ -169,7 +169,7 @@ fn handing_over_says_what_is_open_and_somebody_owns_it() {
     assert!(problems[0].message.contains("never lit") && problems[0].message.contains("Nothing was checked"));
     bench.light();
     for at in 0..7 {
-        bench.torch(vanadin_core::job::TorchEntry::Bead, 1000 + at);
+        bench.torch(vanadin_core::job::TorchEntry::Bead { at: None }, 1000 + at);
     }
     bench.torch(vanadin_core::job::TorchEntry::Covered { why: "gas out".into() }, 2000);
     let plan = bench.plan();

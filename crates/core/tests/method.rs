@@ -74,7 +74,7 @@ fn what_is_done_cold_is_called_by_what_it_is(#[case] method: &str, #[case] verb:
     bench.set("method.choice", method);
     bench.light();
     assert_eq!(bench.plan().at_torch(&bench.job()).unwrap().verb(None), verb);
-    bench.torch(TorchEntry::Bead, 60_000);
+    bench.torch(TorchEntry::Bead { at: None }, 60_000);
     assert_eq!(bench.plan().torch.unwrap().done, 1);
 }
 
@@ -209,12 +209,12 @@ fn once_it_is_lit_the_odds_follow_what_was_read() {
     bench.light();
     let before = of(&bench.plan(), MethodId::ArcNickelIron).odds.mean;
     bench.torch(reading("300"), 60_000);
-    bench.torch(TorchEntry::Bead, 120_000);
+    bench.torch(TorchEntry::Bead { at: None }, 120_000);
     bench.torch(TorchEntry::Peened, 130_000);
     let well_done = of(&bench.plan(), MethodId::ArcNickelIron).odds.mean;
     assert!(well_done >= before - 1e-9, "{before} {well_done}");
     bench.torch(reading("160"), 240_000);
-    bench.torch(TorchEntry::Bead, 300_000);
+    bench.torch(TorchEntry::Bead { at: None }, 300_000);
     let cold = of(&bench.plan(), MethodId::ArcNickelIron).clone();
     assert!(cold.odds.mean < well_done);
     // Hand-worked: 100 K under the least of 260: 0.4; half of the beads cold: 0.2, the smaller

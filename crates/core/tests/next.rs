@@ -121,14 +121,14 @@ fn at_the_torch_the_next_thing_follows_the_reading() {
     assert_eq!(next(&bench, 300.0), "Soak 20 min more");
     assert_eq!(next(&bench, 400.0), "Soak 15 min more", "at 390 it was warm five minutes before");
     assert_eq!(next(&bench, 401.0), "Wait until under 400 °C");
-    torch(&mut bench, TorchEntry::Bead, 50);
+    torch(&mut bench, TorchEntry::Bead { at: None }, 50);
     assert_eq!(next(&bench, 330.0), "Peen bead 1");
     torch(&mut bench, TorchEntry::Peened, 51);
     assert_eq!(next(&bench, 330.0), "Lay bead 2");
     assert_eq!(next(&bench, 260.0), "Lay bead 2");
     assert_eq!(next(&bench, 259.0), "Reheat");
     for bead in 1..planned {
-        torch(&mut bench, TorchEntry::Bead, 52 + i64::from(bead));
+        torch(&mut bench, TorchEntry::Bead { at: None }, 52 + i64::from(bead));
         torch(&mut bench, TorchEntry::Peened, 52 + i64::from(bead));
     }
     assert_eq!(next(&bench, 330.0), "Cover it");
@@ -181,13 +181,15 @@ fn what_was_struck_at_the_torch_no_longer_counts() {
     let mut bench = Bench::lever("machine_frame", "gray");
     bench.set("method.choice", "arc_nickel_iron");
     bench.light();
-    torch(&mut bench, TorchEntry::Bead, 20);
+    torch(&mut bench, TorchEntry::Bead { at: None }, 20);
     torch(&mut bench, covered(), 21);
-    assert!(bench.try_say(Change::Torch { entry: TorchEntry::Bead }, LIT_AT + 22_000, None).is_err());
+    assert!(
+        bench.try_say(Change::Torch { entry: TorchEntry::Bead { at: None } }, LIT_AT + 22_000, None).is_err()
+    );
     let covered = bench.job().round().log[1].fact;
     bench.say(Change::Strike { target: covered, reason: "not yet".into() });
     assert_eq!(bench.job().round().covered_minutes(), None);
-    torch(&mut bench, TorchEntry::Bead, 23);
+    torch(&mut bench, TorchEntry::Bead { at: None }, 23);
     assert_eq!(bench.job().round().beads(), 2);
 }
 

@@ -215,7 +215,7 @@ fn the_torch_runs_on_the_job_clock_and_can_be_cancelled_until_the_first_bead() {
     assert!(bench.job().round().lit.is_none());
     bench.light();
     // Hand-worked: 10 s at 60 times are 10 min
-    bench.try_say(Change::Torch { entry: TorchEntry::Bead }, LIT_AT + 10_000, None).unwrap();
+    bench.try_say(Change::Torch { entry: TorchEntry::Bead { at: None } }, LIT_AT + 10_000, None).unwrap();
     let job = bench.job();
     assert!((job.round().log[0].minutes - 10.0).abs() < 1e-9);
     assert!(bench.try_say(Change::CancelLight, LIT_AT + 11_000, None).is_err());

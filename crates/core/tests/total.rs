@@ -273,7 +273,7 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
         Act::CancelLight => Some(Change::CancelLight),
         Act::Torch(kind) => Some(Change::Torch {
             entry: match kind {
-                0 | 1 => TorchEntry::Bead,
+                0 | 1 => TorchEntry::Bead { at: None },
                 2 => TorchEntry::Peened,
                 3 => TorchEntry::Reheated,
                 4 => TorchEntry::Reading {
@@ -416,7 +416,7 @@ proptest! {
         let mut bench = Bench::lever("machine_frame", "gray");
         bench.set("method.choice", "arc_nickel_iron");
         bench.light();
-        bench.say(Change::Torch { entry: TorchEntry::Bead });
+        bench.say(Change::Torch { entry: TorchEntry::Bead { at: None } });
         bench.say(Change::NewRound { reason: "it ran on".into() });
         let first = bench.job().rounds[0].clone();
         let facts = said(&bench, &acts);

@@ -323,7 +323,7 @@ impl<'a> Told<'a> {
         let (beads, peens) = now.torch.map_or((0, false), |torch| (torch.planned, torch.peen));
         self.at_ms = from_ms + (ready * 60_000.0) as i64;
         for _ in 0..beads {
-            self.torch(TorchEntry::Bead);
+            self.torch(TorchEntry::Bead { at: None });
             if peens {
                 self.at_ms += MINUTE_MS / 2;
                 self.torch(TorchEntry::Peened);

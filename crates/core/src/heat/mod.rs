@@ -15,7 +15,8 @@ mod source;
 
 pub use crate::sim::{Bar, BarPower, Body, PartShape, energy_joules};
 pub use bead_order::{
-    BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, Pass as BeadPass, PlannedBead, bead_order,
+    BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, LeftOut, MayBegin, Pass as BeadPass,
+    PlannedBead, bead_order,
 };
 pub use chain::{ChainStep, Descent, cooling_chain};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};

@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds};
 use super::understood::lengths;
-use super::{Change, HeatRef, Job, Observed, TorchEntry};
+use super::{Change, HeatRef, Job, LogEntry, Observed, TorchEntry};
 use crate::day::Day;
 use crate::field::{self, FieldValue, Saying, id_in, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
@@ -391,11 +391,34 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), 
         TorchEntry::Covered { .. } if heat.covered() => problem("it is covered already", ""),
         TorchEntry::Unwrapped if heat.unwrapped() => problem("it is unwrapped already", ""),
         TorchEntry::Covered { .. } | TorchEntry::Unwrapped => Ok(()),
-        TorchEntry::Bead | TorchEntry::Pin { .. } | TorchEntry::Peened | TorchEntry::Reheated if !lit => {
+        TorchEntry::Bead { .. }
+        | TorchEntry::Pin { .. }
+        | TorchEntry::Peened
+        | TorchEntry::Reheated
+        | TorchEntry::Did { .. }
+            if !lit =>
+        {
             problem("this round is not lit", "light up first")
         }
-        TorchEntry::Bead | TorchEntry::Pin { .. } | TorchEntry::Reheated if heat.covered() => {
+        TorchEntry::Bead { .. } | TorchEntry::Pin { .. } | TorchEntry::Reheated | TorchEntry::Did { .. }
+            if heat.covered() =>
+        {
             problem("it is covered and cooling", "cross out \"covered\" first")
+        }
+        TorchEntry::Bead { at: Some(at) } => {
+            let there = |it: &LogEntry| {
+                it.stands() && matches!(it.entry, TorchEntry::Bead { at: Some(other) } if other == *at)
+            };
+            if heat.log.iter().any(there) {
+                return problem("there lies a bead already", "the next one");
+            }
+            if [at.layer, at.side, at.beside, at.along].contains(&0) {
+                return problem("beads are counted from 1", "1 or more");
+            }
+            Ok(())
+        }
+        TorchEntry::Trouble { seen, cause } if !cause.is_empty() && seen.cause(cause).is_none() => {
+            problem("that is not a cause of what is seen", "one of those that are shown")
         }
         TorchEntry::Pin { number, .. } => {
             let set = heat.log.iter().any(|it| it.stands() && it.entry == *entry);
@@ -404,7 +427,11 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), 
             }
             Ok(())
         }
-        TorchEntry::Bead | TorchEntry::Peened | TorchEntry::Reheated => Ok(()),
+        TorchEntry::Bead { at: None }
+        | TorchEntry::Peened
+        | TorchEntry::Reheated
+        | TorchEntry::Did { .. }
+        | TorchEntry::Trouble { .. } => Ok(()),
     }
 }
 

@@ -132,11 +132,13 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             }
             TorchEntry::Note { text } => short("text", text),
             TorchEntry::Covered { why } => short("why", why),
-            TorchEntry::Bead
+            TorchEntry::Bead { .. }
             | TorchEntry::Pin { .. }
             | TorchEntry::Peened
             | TorchEntry::Reheated
+            | TorchEntry::Did { .. }
             | TorchEntry::Unwrapped => Ok(()),
+            TorchEntry::Trouble { cause, .. } => short("cause", cause),
         },
         Change::Unreadable { text } => short_as("text", text, 4 * TEXT_MOST),
         Change::Time { step, .. } => short_as("step", step, STEP_MOST),

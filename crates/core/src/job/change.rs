@@ -3,46 +3,12 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{SeamReadingKind, Understood, WorkStep};
+use super::{SeamReadingKind, TorchEntry, Understood, WorkStep};
 use crate::iron::{Confidence, TypedValues};
 use crate::log::{self, Taking, Word};
 use crate::map::{Drawn, MarkKind};
 use crate::quantity::UnitSystem;
 use crate::record::{Estimate, FrozenPlan};
-
-/// Something said at the torch.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(tag = "kind", rename_all = "snake_case")]
-pub enum TorchEntry {
-    /// A temperature read by hand, as typed; of the part at its far side or coldest corner, or of the
-    /// joint.
-    Reading {
-        typed: String,
-        shown_in: UnitSystem,
-        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
-        joint: bool,
-    },
-    /// A bead is laid, or a pin set.
-    Bead,
-    /// This pin of a row is set, counted from the first end of its crack, from 1.
-    Pin {
-        crack: Uuid,
-        number: u32,
-    },
-    Peened,
-    Reheated,
-    Note {
-        text: String,
-    },
-    /// The part is covered: it cools from here. With beads left undone it says why.
-    Covered {
-        #[serde(default, skip_serializing_if = "String::is_empty")]
-        why: String,
-    },
-    /// The packing is off.
-    Unwrapped,
-}
 
 /// One change to a job.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

@@ -260,7 +260,7 @@ impl Round {
     #[must_use]
     pub fn beads(&self) -> usize {
         self.standing_log()
-            .filter(|entry| matches!(entry.entry, TorchEntry::Bead | TorchEntry::Pin { .. }))
+            .filter(|entry| matches!(entry.entry, TorchEntry::Bead { .. } | TorchEntry::Pin { .. }))
             .count()
     }
 }

@@ -248,13 +248,23 @@ impl<'a> Telling<'a> {
                 format!("Read by hand{}: {typed}", if *joint { " at the joint" } else { "" })
             }
             TorchEntry::Pin { crack, number } => format!("Pin {number} of {} set", self.letter(*crack)),
-            TorchEntry::Bead => match self.piece(fact) {
-                "pin" => "Pin set",
-                "strap" => "Strap fitted",
-                "fill" => "Seam filled",
-                _ => "Bead done",
-            }
-            .to_owned(),
+            TorchEntry::Bead { at } => match (self.piece(fact), at) {
+                ("pin", _) => "Pin set".to_owned(),
+                ("strap", _) => "Strap fitted".to_owned(),
+                ("fill", _) => "Seam filled".to_owned(),
+                (_, None) => "Bead done".to_owned(),
+                (_, Some(at)) => format!(
+                    "Bead done: {}, layer {}, place {} from the first end",
+                    self.letter(at.crack),
+                    at.layer,
+                    at.along
+                ),
+            },
+            TorchEntry::Did { what } => what.words().to_owned(),
+            TorchEntry::Trouble { seen, cause } => match seen.cause(cause) {
+                Some(cause) => format!("{}: {}", seen.words(), cause.words),
+                None => seen.words().to_owned(),
+            },
             TorchEntry::Peened => "Peened".to_owned(),
             TorchEntry::Reheated => "Reheated".to_owned(),
             TorchEntry::Note { text } => format!("Note: {text}"),

@@ -228,6 +228,13 @@ pub struct Way {
 }
 
 impl Way {
+    /// Length of a bead in mm. House.
+    #[must_use]
+    pub fn bead_mm(self) -> f64 {
+        const LAST_RESORT_MM: f64 = 10.0;
+        if self.method == MethodId::LastResort { LAST_RESORT_MM } else { self.school.bead_mm() }
+    }
+
     /// The method after its school; nothing where it is not done so.
     #[must_use]
     pub fn practice(self) -> Option<&'static Practice> {

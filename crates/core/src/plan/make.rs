@@ -28,7 +28,8 @@ use crate::stage::heat::Sources;
 use crate::stage::iron::IronAsked;
 use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
-use crate::stage::prep::{BenchAsked, WorkAsked};
+use crate::stage::prep::{BenchAsked, PrepAsked, WorkAsked};
+use crate::stage::torch::{BeadsAsked, StopAsked, TorchAsked, TroubleAsked};
 use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
 use crate::stores::{Take, TakenWhen, filler_of};
 
@@ -148,8 +149,7 @@ impl Plan {
 
     /// The chosen way and its price; nothing while either is not known.
     fn priced(&self) -> Option<(&Contender, f64)> {
-        let way = self.methods.chosen?;
-        let taken = self.methods.contenders.iter().find(|it| it.way == way)?;
+        let taken = self.methods.taken()?;
         Some((taken, taken.price.total?))
     }
 
@@ -331,7 +331,37 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         prep: prepared,
         units: shop.units,
     });
-    let torch = torch::stage(shop, job, &facts, chosen, heated, prepared.map(|prep| (prep, &map)), cooled);
+    let beads = beads_asked(&judged, heated, prep_asked.as_ref().zip(prepared));
+    let body = beads.as_ref().map(|beads| beads.body).or_else(|| judged.sources.map(|sources| sources.body));
+    let taken = method.plan.taken();
+    let trouble = taken.zip(heated).filter(|_| round.lit.is_some()).map(|(taken, heat)| {
+        let (planned, goes) = judged.moves_of(taken.way);
+        let heats = judged.sources.and_then(|sources| Some((sources.body, sources.power_of(heat)?)));
+        let asked = TroubleAsked {
+            round,
+            shop,
+            part: &facts,
+            cracks: &cracks.plan,
+            prep: prepared,
+            way: taken.way,
+            moves: goes,
+            rocks: judged.locked_in,
+            takes: &taken.takes,
+        };
+        (asked, StopAsked { heat, heats: heats.filter(|_| !heat.cold), start: taken.odds_start, planned })
+    });
+    let torch = torch::stage(TorchAsked {
+        shop,
+        job,
+        part: &facts,
+        way: chosen,
+        heat: heated,
+        laid: prepared.map(|prep| (prep, &map)),
+        cooling: cooled,
+        beads,
+        body,
+        trouble,
+    });
     let check = check::stage(shop, round, &facts, chosen, torch.plan.as_ref());
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
     let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
@@ -351,7 +381,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let Folded { stations, missing, mut cautions, figures } = folded;
     cautions.extend(cracks::clash_sentences(&map).map(|sentence| Caution::new(Station::Cracks, sentence)));
     cautions.extend(damaged(job));
-    let taken = methods.chosen.and_then(|way| methods.contenders.iter().find(|it| it.way == way));
+    let taken = methods.taken();
     let takes = taken.map_or_else(Vec::new, |taken| taken.takes.clone());
     if round.lit.is_none() {
         cautions.extend(not_here(&takes, shop));
@@ -401,6 +431,29 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         offered,
         units: shop.units,
     }
+}
+
+/// What the beads of the chosen way are put in order from; nothing while the casting is not known.
+fn beads_asked<'a>(
+    judged: &Judged<'a>,
+    heat: Option<&'a HeatPlan>,
+    laid: Option<(&PrepAsked<'_>, &PrepPlan)>,
+) -> Option<BeadsAsked<'a>> {
+    let (heat, (asked, prep), sources) = (heat?, laid?, judged.sources);
+    let body = sources
+        .map(|sources| sources.body)
+        .or_else(|| judged.part.body(slowest_to_heat(&judged.belief.plausible).iron.properties()))?;
+    let power = sources.and_then(|sources| sources.power_of(heat));
+    let preheat_c = if heat.cold { body.ambient.celsius() } else { heat.target_c };
+    Some(BeadsAsked {
+        round: judged.round,
+        heat,
+        body,
+        power,
+        seams: prep::bead_seams(asked, prep, preheat_c),
+        runs: judged.runs,
+        units: judged.shop.units,
+    })
 }
 
 /// The shop's own, or the sign that was typed with what a new part costs.

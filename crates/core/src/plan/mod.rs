@@ -14,12 +14,12 @@ mod would;
 
 pub use crate::method::Place;
 pub use crate::stage::{
-    Amount, AskedView, AtTorch, BenchPlan, BreakPlan, Caution, CheckLine, Contender, CoolingBetween,
-    CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState, HandOverPlan,
-    HeatBetween, HeatPlan, HoleOnFace, IronPlan, JointView, LineOnFace, Live, Lock, MapPlan, MarkOnFace,
-    MeasuredView, MethodPlan, Missing, Moment, NextTest, OutcomeView, PartPlan, PrepItem, PrepPlan, Price,
-    PriceLine, Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, TAUGHT,
-    Taught, TestView, TorchPlan, WorkLine, live, measured_tests, tool_roll,
+    Amount, AskedView, AtTorch, BeadsPlan, BenchPlan, BreakPlan, Caution, CheckLine, Contender,
+    CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState,
+    HandOverPlan, HeatBetween, HeatPlan, HoleOnFace, IronPlan, JointView, LineOnFace, Live, Lock, MapPlan,
+    MarkOnFace, MeasuredView, MethodPlan, Missing, Moment, NextTest, OutcomeView, PartPlan, PrepItem,
+    PrepPlan, Price, PriceLine, Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState,
+    StepView, StopRule, TAUGHT, Taught, TestView, TorchPlan, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};

@@ -14,7 +14,6 @@ mod stage;
 mod station;
 pub(crate) mod taught;
 pub(crate) mod torch;
-pub(crate) mod torch_pins;
 
 pub use check::{CheckLine, looked_at};
 pub use cooling::{CoolingBetween, CoolingPlan};
@@ -40,5 +39,7 @@ pub(crate) use stage::Stage;
 pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};
 pub use taught::{TAUGHT, Taught};
-pub use torch::{AtTorch, JointView, Live, TorchPlan, hottest, live};
-pub use torch_pins::NextPin;
+pub use torch::{
+    AtTorch, BeadsAhead, BeadsPlan, CauseView, JointView, LayerStrip, Live, LiveBead, NextBead, NextPin,
+    SeamStrip, StopRule, StopWay, StripBead, TorchClock, TorchPlan, TroubleView, hottest, live,
+};

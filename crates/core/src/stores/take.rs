@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::item::{StoreItem, amount_words, named};
 use crate::quantity::UnitSystem;
-use crate::shelf::StoreKind;
+use crate::shelf::{Shelf, StoreKind};
 
 /// When it is gone from the shelf.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -40,6 +40,12 @@ pub struct Take {
 }
 
 impl Take {
+    /// It comes out of a cylinder.
+    #[must_use]
+    pub fn is_gas(&self) -> bool {
+        StoreKind::from_id(&self.kind).is_some_and(|kind| kind.shelf == Shelf::Gas)
+    }
+
     /// What is taken, against what lies there; nothing for a kind that is not known, or for none of it.
     #[must_use]
     pub fn of(

@@ -1,5 +1,7 @@
 //! `POST /api/reckon/{bead-order,cooling-chain,cooling-refit,heating-refit}`: how a heat goes on.
 
+use std::collections::BTreeSet;
+
 use rocket::post;
 use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
@@ -118,6 +120,7 @@ pub fn bead_order_of(body: Body<BeadOrderRequest>) -> Result<Json<BeadOrderAnswe
         wall_mm: request.wall_mm,
         closed,
         passes: passes.collect(),
+        left_out: BTreeSet::new(),
         power_w: request.power_w,
         travel_mm_s: request.travel_mm_s,
     };

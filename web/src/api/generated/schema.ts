@@ -499,6 +499,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/bead-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The order of the beads of a seam, and when each may start. */
+        post: operations["bead_order_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/bead-rise": {
         parameters: {
             query?: never;
@@ -527,6 +544,40 @@ export interface paths {
         put?: never;
         /** A casting cooling in its packing. */
         post: operations["cooling"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/cooling-chain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A casting down a chain of steps. */
+        post: operations["cooling_chain_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/cooling-refit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A cooling fitted to what was read of it. */
+        post: operations["cooling_refit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -646,6 +697,23 @@ export interface paths {
         put?: never;
         /** A part heated from ambient for a time, by the bar model. */
         post: operations["heating"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/heating-refit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A heating fitted to what was read of it. */
+        post: operations["heating_refit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1027,6 +1095,100 @@ export interface components {
         BTreeMap: {
             [key: string]: string;
         };
+        /** @description Where a bead lies. */
+        BeadAt: {
+            /**
+             * Format: int32
+             * @description From the first end of the crack, from 1.
+             */
+            along: number;
+            /**
+             * Format: int32
+             * @description Of the beads beside each other, from 1.
+             */
+            beside: number;
+            /**
+             * Format: uuid
+             * @description The crack its seam follows.
+             */
+            crack: string;
+            /**
+             * Format: int32
+             * @description From 1, the deepest.
+             */
+            layer: number;
+            /**
+             * Format: int32
+             * @description 1, or 2 on the other side of the wall.
+             */
+            side: number;
+        };
+        BeadOrderAnswer: {
+            /** Format: double */
+            arc_s?: number | null;
+            beads: components["schemas"]["OrderedBead"][];
+            /** Format: double */
+            elapsed_s?: number | null;
+            /** @description No other order waits less than from one end to the other. */
+            end_to_end: boolean;
+            /** Format: double */
+            end_to_end_waiting_s?: number | null;
+            reheats?: number | null;
+            /**
+             * Format: double
+             * @description Nothing where it never comes to its end: the source does not reach, or it never falls under the most.
+             */
+            waiting_s?: number | null;
+        };
+        BeadOrderRequest: {
+            /** Format: double */
+            ambient_c: number;
+            /**
+             * Format: double
+             * @description The longest a bead is.
+             */
+            bead_mm: number;
+            /** @description Left and right: tip, hole, branch, hidden, or an open edge. */
+            ends: string[];
+            /** Format: double */
+            height_m: number;
+            iron: string;
+            /** Format: int32 */
+            layers: number;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            mass_kg: number;
+            /** Format: double */
+            max_c: number;
+            /**
+             * Format: double
+             * @description Interpass: a bead begins between these.
+             */
+            min_c: number;
+            /**
+             * Format: double
+             * @description Efficiency x volts x amps.
+             */
+            power_w: number;
+            /**
+             * Format: double
+             * @description Net power of the source for a reheat; nothing where nothing is reheated.
+             */
+            reheat_w?: number | null;
+            /** Format: double */
+            seam_mm: number;
+            /** Format: double */
+            shape_factor: number;
+            /** Format: double */
+            start_c: number;
+            /** Format: double */
+            travel_mm_s: number;
+            /** Format: double */
+            wall_mm: number;
+            /** Format: double */
+            width_m: number;
+        };
         BeadRiseAnswer: {
             /** Format: double */
             rise_k: number;
@@ -1051,6 +1213,26 @@ export interface components {
             x_mm: number;
             /** Format: double */
             y_mm: number;
+        };
+        /** @description The beads of the seams, laid and to be laid. */
+        BeadsPlan: {
+            /** @description Those to be laid, in their order: the first is the next. Where it never comes to its end there is none. */
+            ahead: components["schemas"]["NextBead"][];
+            /**
+             * Format: double
+             * @description Of all that is to be laid, in min.
+             */
+            arc_min: number;
+            /** Format: double */
+            elapsed_min: number;
+            /** @description Why there is no order: the heat does not reach, or it never falls under the most. Empty else. */
+            never: string;
+            reheats: number;
+            seams: components["schemas"]["SeamStrip"][];
+            /** Format: double */
+            waiting_min: number;
+            /** @description "In this order 9 min of waiting, from end to end 12." Empty where nothing is waited for. */
+            waits_words: string;
         };
         /**
          * @description What a method would become.
@@ -1103,6 +1285,20 @@ export interface components {
             size_mm?: number | null;
             what: string;
         };
+        /** @description What may be behind it. */
+        CauseView: {
+            /** @description What to do now. */
+            act: string;
+            /** @description "because the part is under its window"; empty where nothing on this job raised it. */
+            because: string;
+            id: string;
+            /**
+             * Format: double
+             * @description Of all causes of what is seen.
+             */
+            share: number;
+            words: string;
+        };
         /** @description A caution, shown at the station where it matters. */
         Caution: {
             sentence: string;
@@ -1113,6 +1309,61 @@ export interface components {
          * @enum {string}
          */
         Certainty: "measured" | "computed" | "estimate" | "guess";
+        /** @description A step of the way down. */
+        ChainStepRequest: {
+            /** @enum {string} */
+            kind: "post_heat";
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            to_c: number;
+        } | {
+            /** @enum {string} */
+            kind: "taper";
+            /** Format: double */
+            minutes: number;
+        } | {
+            /** Format: double */
+            at_c: number;
+            /** Format: double */
+            hours: number;
+            /** @enum {string} */
+            kind: "oven";
+        } | {
+            /** Format: double */
+            hours: number;
+            /** @enum {string} */
+            kind: "dying_fire";
+            /** Format: double */
+            time_constant_h: number;
+        } | {
+            /** Format: double */
+            k_per_h: number;
+            /** @enum {string} */
+            kind: "oven_ramp";
+            /** Format: double */
+            to_c: number;
+        } | {
+            /** @description Bright foil over it. */
+            foil?: boolean;
+            /** Format: double */
+            hours: number;
+            /** @enum {string} */
+            kind: "packed";
+            packing: string;
+            /**
+             * Format: double
+             * @description Where it was warmed.
+             */
+            packing_c?: number | null;
+            /** Format: double */
+            thickness_m?: number;
+        } | {
+            /** Format: double */
+            hours: number;
+            /** @enum {string} */
+            kind: "air";
+        };
         /** @description One change to a job. */
         Change: {
             key: string;
@@ -1385,6 +1636,35 @@ export interface components {
                 number
             ];
         };
+        CoolingChainAnswer: {
+            /** @description (hours from the beginning, degC) */
+            curve: [
+                number,
+                number
+            ][];
+            /** @description One a step. */
+            ends_c: number[];
+            lasts_h: number[];
+        };
+        CoolingChainRequest: {
+            /** Format: double */
+            ambient_c: number;
+            /** Format: double */
+            height_m: number;
+            iron: string;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            mass_kg: number;
+            /** Format: double */
+            shape_factor: number;
+            /** Format: double */
+            start_c: number;
+            /** @description Each begins where the one before it ended. */
+            steps: components["schemas"]["ChainStepRequest"][];
+            /** Format: double */
+            width_m: number;
+        };
         /** @description The cooling of the chosen way. */
         CoolingPlan: {
             between?: components["schemas"]["CoolingBetween"] | null;
@@ -1416,6 +1696,46 @@ export interface components {
             unwrap_hours?: number | null;
             /** @description "unwrap under 65 °C", "touch under 45 °C". */
             unwrap_words: string;
+        };
+        CoolingRefitAnswer: {
+            /**
+             * Format: double
+             * @description Of the 80 % band, to 65 degC; nothing under 3 readings.
+             */
+            early_h?: number | null;
+            /** Format: double */
+            hours_to_45c?: number | null;
+            /** Format: double */
+            hours_to_65c?: number | null;
+            /** Format: double */
+            late_h?: number | null;
+            /**
+             * Format: double
+             * @description Of what the book's packing lets through; nothing without a reading after the start.
+             */
+            scale?: number | null;
+        };
+        CoolingRefitRequest: {
+            /** Format: double */
+            ambient_c: number;
+            /** Format: double */
+            height_m: number;
+            iron: string;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            mass_kg: number;
+            packing: string;
+            /** @description Since it was covered. */
+            readings: components["schemas"]["ReadingRequest"][];
+            /** Format: double */
+            shape_factor: number;
+            /** Format: double */
+            start_c: number;
+            /** Format: double */
+            thickness_m?: number;
+            /** Format: double */
+            width_m: number;
         };
         CoolingRequest: {
             /** Format: double */
@@ -1551,6 +1871,11 @@ export interface components {
             /** Format: double */
             wait_days: number;
         };
+        /**
+         * @description Something done while it burns that is neither bead nor heat.
+         * @enum {string}
+         */
+        Deed: "tacked" | "hole_filled" | "refilled" | "ground_out" | "turned" | "out_of_heat" | "back_in";
         /** @description One requirement, and the iron that forced it. */
         Demand: {
             /** @description "350 to 450 °C". */
@@ -2286,6 +2611,39 @@ export interface components {
             /** Format: double */
             unevenness_k: number;
         };
+        HeatingRefitAnswer: {
+            /**
+             * Format: double
+             * @description On both powers; nothing without a reading after the start.
+             */
+            factor?: number | null;
+        };
+        HeatingRefitRequest: {
+            /** Format: double */
+            ambient_c: number;
+            /** Format: double */
+            even_w: number;
+            /** Format: double */
+            height_m: number;
+            iron: string;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            local_w: number;
+            /** Format: double */
+            mass_kg: number;
+            /** @description At the coldest place, since it was lit. */
+            readings: components["schemas"]["ReadingRequest"][];
+            /** Format: double */
+            shape_factor: number;
+            /**
+             * Format: double
+             * @description Fraction 0 to 1 of the longest side.
+             */
+            station: number;
+            /** Format: double */
+            width_m: number;
+        };
         HeatingRequest: {
             /** Format: double */
             ambient_c: number;
@@ -2582,6 +2940,16 @@ export interface components {
             unwrap_min?: number | null;
             unwrapped: boolean;
         };
+        /** @description The beads of one layer on one side. */
+        LayerStrip: {
+            beads: components["schemas"]["StripBead"][];
+            /** Format: int32 */
+            layer: number;
+            /** Format: int32 */
+            side: number;
+            /** @description "layer 1", "layer 2, far side" */
+            words: string;
+        };
         /** @description Whoever lets a job go types its name. */
         LetGo: {
             name: string;
@@ -2624,10 +2992,13 @@ export interface components {
         };
         /** @description A reading of the pad, judged: ready to be shown at arm's length. */
         Live: {
+            bead?: components["schemas"]["LiveBead"] | null;
             /** Format: double */
             celsius: number;
             /** @description The job clock: "1 h 05". */
             clock: components["schemas"]["Shown"];
+            /** @description What runs down. */
+            clocks?: components["schemas"]["TorchClock"][];
             imperial: components["schemas"]["Shown"];
             metric: components["schemas"]["Shown"];
             /**
@@ -2642,6 +3013,26 @@ export interface components {
             trend_imperial: string;
             /** @description "rising 6 a minute", in each system of units. */
             trend_metric: string;
+        };
+        /** @description The next bead at a reading. */
+        LiveBead: {
+            /** Format: int32 */
+            number: number;
+            /**
+             * Format: double
+             * @description Minutes on the job clock when it may start.
+             */
+            start_min: number;
+            /**
+             * Format: double
+             * @description Where it goes, the hottest place there now, in degC: worked out, not measured.
+             */
+            there_c: number;
+            /**
+             * Format: double
+             * @description From the reading on, in s; 0 for now.
+             */
+            wait_s: number;
         };
         /** @description Everything is computed and shown, no method is recommended, lighting up is refused. */
         Lock: {
@@ -2876,6 +3267,33 @@ export interface components {
             station: components["schemas"]["Station"];
             verb: string;
         };
+        /** @description A bead to be laid. */
+        NextBead: {
+            at: components["schemas"]["BeadAt"];
+            /**
+             * Format: double
+             * @description The hottest place on its span as it begins, in degC.
+             */
+            before_c: number;
+            /** Format: double */
+            ends_min: number;
+            /** Format: int32 */
+            number: number;
+            /**
+             * Format: double
+             * @description It is reheated first, for so long.
+             */
+            reheat_s: number;
+            /**
+             * Format: double
+             * @description Minutes on the job clock when it may start, and end; from the beginning of the beads while it is not lit.
+             */
+            start_min: number;
+            /** Format: double */
+            wait_s: number;
+            /** @description "Bead 5 of 12, A: from 75 to 50 mm, layer 1." */
+            words: string;
+        };
         /** @description The pin to set next. */
         NextPin: {
             /** Format: double */
@@ -3107,6 +3525,30 @@ export interface components {
             /** @description "Offered £420 on 9 Mar, stands until 8 Apr. Today it would be £460." */
             words: string;
         };
+        OrderedBead: {
+            /**
+             * Format: double
+             * @description The hottest place on its span as it begins.
+             */
+            before_c: number;
+            /** Format: double */
+            from_mm: number;
+            /** Format: int32 */
+            layer: number;
+            /** @description From 1, in the order in which they are laid. */
+            number: number;
+            /** Format: double */
+            reheat_s: number;
+            /**
+             * Format: double
+             * @description From the beginning of the first bead.
+             */
+            start_s: number;
+            /** Format: double */
+            to_mm: number;
+            /** Format: double */
+            wait_s: number;
+        };
         OutOfHeatAnswer: {
             /**
              * Format: double
@@ -3213,7 +3655,7 @@ export interface components {
          * @description What a hot casting is packed in.
          * @enum {string}
          */
-        Packing: "air" | "blanket" | "vermiculite" | "dry_sand" | "wood_ash" | "lime" | "litter";
+        Packing: "air" | "blanket" | "vermiculite" | "dry_sand" | "wood_ash" | "lime" | "litter" | "glass_wool" | "leather";
         /** @description What is known of the part, beyond its fields. */
         PartPlan: {
             /** @description What was done to it and may come again, in words; empty while nobody knows. */
@@ -3523,6 +3965,12 @@ export interface components {
              */
             minutes: number;
         };
+        ReadingRequest: {
+            /** Format: double */
+            celsius: number;
+            /** Format: double */
+            minutes: number;
+        };
         /** @description When a way can be ready. */
         Ready: {
             /**
@@ -3749,6 +4197,24 @@ export interface components {
             /** @description The wall along the seam, where it begins first. */
             stations: components["schemas"]["StationRequest"][];
         };
+        /** @description One seam, from its first end to its last. */
+        SeamStrip: {
+            /** Format: uuid */
+            crack: string;
+            /** @description What lies at its ends: "stop-hole", "edge", "branch" ... */
+            ends: string[];
+            layers: components["schemas"]["LayerStrip"][];
+            /** Format: double */
+            length_mm: number;
+            letter: string;
+            /** @description No front: an open edge. */
+            open: boolean[];
+        };
+        /**
+         * @description What is seen at the torch.
+         * @enum {string}
+         */
+        Seen: "no_flow" | "pinholes" | "toe_crack" | "ran_on" | "new_crack" | "blow_through" | "soot" | "white_smoke" | "runs_away" | "undercut" | "slag_in" | "hard_spot" | "popping" | "moved";
         /** @description One session. */
         SessionPlan: {
             /**
@@ -4115,6 +4581,33 @@ export interface components {
             /** Format: double */
             wall_mm: number;
         };
+        /** @description Whether to go on, and what each way would be worth. */
+        StopRule: {
+            /** @description Why it is asked; empty while only the welder asks. */
+            because: string[];
+            /** @description Go on as it is, heat first, pack it, leave it. */
+            ways: components["schemas"]["StopWay"][];
+        };
+        /** @description One of the four. */
+        StopWay: {
+            /** @description go_on, heat_first, pack or leave. */
+            id: string;
+            /**
+             * Format: double
+             * @description How long it takes from now; nothing where that is not known.
+             */
+            minutes?: number | null;
+            /** @description What it needs, or costs, a sentence each. */
+            needs: string[];
+            /**
+             * Format: double
+             * @description Chance to hold a year, as it would then be; nothing where it is not mended.
+             */
+            odds?: number | null;
+            /** @description "holds 62 times in 100"; for what is left as it is: "not mended". */
+            odds_words: string;
+            words: string;
+        };
         /** @enum {string} */
         StoreField: "what" | "name" | "size" | "amount" | "holds" | "price" | "lot" | "opened" | "place" | "melts" | "look" | "magnet" | "filed" | "spark" | "bead";
         /** @description A thing in the stores. */
@@ -4195,6 +4688,25 @@ export interface components {
             points_px: number[][];
             /** Format: double */
             width_mm: number;
+        };
+        /** @description One bead on the strip. */
+        StripBead: {
+            at: components["schemas"]["BeadAt"];
+            /**
+             * Format: double
+             * @description Along the seam, the lesser first.
+             */
+            from_mm: number;
+            laid: boolean;
+            /** @description It is laid towards the first end. */
+            leftward: boolean;
+            /**
+             * Format: int32
+             * @description In the order in which it was or is to be laid, from 1; 0 where that is not known.
+             */
+            number: number;
+            /** Format: double */
+            to_mm: number;
         };
         /** @description Every field there is, and every test of the iron, in the units of a shop. */
         Tables: {
@@ -4396,6 +4908,20 @@ export interface components {
             ratio: number;
             step: string;
         };
+        /** @description A clock that rings when it is at nothing. */
+        TorchClock: {
+            /**
+             * Format: double
+             * @description Minutes on the job clock at which it is at nothing.
+             */
+            ends_min: number;
+            /** @description soak, wait or out_of_heat. */
+            kind: string;
+            /** @description What to do when it rings. */
+            then: string;
+            /** @description What it counts: "soak", "until bead 5", "out of the heat". */
+            words: string;
+        };
         /** @description Something said at the torch. */
         TorchEntry: {
             joint?: boolean;
@@ -4404,6 +4930,7 @@ export interface components {
             shown_in: components["schemas"]["UnitSystem"];
             typed: string;
         } | {
+            at?: components["schemas"]["BeadAt"] | null;
             /** @enum {string} */
             kind: "bead";
         } | {
@@ -4419,6 +4946,15 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "reheated";
+        } | {
+            /** @enum {string} */
+            kind: "did";
+            what: components["schemas"]["Deed"];
+        } | {
+            cause?: string;
+            /** @enum {string} */
+            kind: "trouble";
+            seen: components["schemas"]["Seen"];
         } | {
             /** @enum {string} */
             kind: "note";
@@ -4438,6 +4974,7 @@ export interface components {
              * @description What the part is brought to before the first bead, in degC.
              */
             aim_c: number;
+            beads?: components["schemas"]["BeadsPlan"] | null;
             /** Format: int32 */
             done: number;
             joint?: components["schemas"]["JointView"] | null;
@@ -4457,6 +4994,9 @@ export interface components {
              * @description How long it then soaks, in min; 0 for none.
              */
             soak_min: number;
+            stop_rule?: components["schemas"]["StopRule"] | null;
+            /** @description What may be behind each thing that goes wrong; empty while it is not lit. */
+            trouble: components["schemas"]["TroubleView"][];
             /** @description Between these, in degC, a bead may begin; nothing for a way without heat. */
             window?: [
                 number,
@@ -4472,6 +5012,13 @@ export interface components {
         Traced: {
             /** @description From the first end to the second: a proposal. */
             points: components["schemas"]["At"][];
+        };
+        /** @description Something that is seen, with its likely causes. */
+        TroubleView: {
+            /** @description The likeliest first, four at most. */
+            causes: components["schemas"]["CauseView"][];
+            seen: components["schemas"]["Seen"];
+            words: string;
         };
         TurnOut: {
             /** Format: uuid */
@@ -6866,6 +7413,102 @@ export interface operations {
             };
         };
     };
+    bead_order_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeadOrderRequest"];
+            };
+        };
+        responses: {
+            /** @description The order, with its waits */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeadOrderAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     bead_rise: {
         parameters: {
             query?: never;
@@ -6982,6 +7625,198 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CoolingAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    cooling_chain_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoolingChainRequest"];
+            };
+        };
+        responses: {
+            /** @description Where each step ends */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoolingChainAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    cooling_refit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoolingRefitRequest"];
+            };
+        };
+        responses: {
+            /** @description The scale, and the new time with its band */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoolingRefitAnswer"];
                 };
             };
             /** @description The body cannot be read */
@@ -7654,6 +8489,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeatingAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    heating_refit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatingRefitRequest"];
+            };
+        };
+        responses: {
+            /** @description The factor on the source's power */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatingRefitAnswer"];
                 };
             };
             /** @description The body cannot be read */

@@ -4,7 +4,7 @@ import { AskedBack } from '../../job/AskedBack'
 import { useJob } from '../../job/JobContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
-import { pieceDone } from './piece-words'
+import { DEED_WORDS, pieceDone } from './piece-words'
 
 const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
   reading: 'reading',
@@ -12,14 +12,32 @@ const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
   pin: 'pin set',
   peened: 'peened',
   reheated: 'reheated',
+  did: 'done',
+  trouble: 'trouble',
   note: 'note',
   covered: 'covered',
   unwrapped: 'unwrapped',
 }
 
-const wordsOf = (entry: Schemas['TorchEntry'], piece: string): string => {
+const wordsOf = (
+  entry: Schemas['TorchEntry'],
+  piece: string,
+  seen: readonly Schemas['TroubleView'][],
+): string => {
   if (entry.kind === 'pin') return `pin ${entry.number} set`
-  if (entry.kind === 'bead') return pieceDone(piece).toLowerCase()
+  if (entry.kind === 'bead') {
+    return entry.at == null
+      ? pieceDone(piece).toLowerCase()
+      : `bead done, place ${entry.at.along} of layer ${entry.at.layer}`
+  }
+  if (entry.kind === 'did') return (DEED_WORDS[entry.what] ?? entry.what).toLowerCase()
+  if (entry.kind === 'trouble') {
+    const view = seen.find((it) => it.seen === entry.seen)
+    const cause = view?.causes.find((it) => it.id === entry.cause)
+    return [view?.words ?? entry.seen.replaceAll('_', ' '), cause?.words]
+      .filter((words) => words !== undefined)
+      .join(': ')
+  }
   if (entry.kind === 'reading') return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}`
   if (entry.kind === 'covered' && entry.why !== undefined && entry.why !== '') return `covered: ${entry.why}`
   if (entry.kind === 'note') return entry.text
@@ -32,7 +50,8 @@ const FEW = 4
 /** The last entries, those still waiting for the server first; a wrong one is crossed out, not erased. */
 export function TorchLog(): ReactNode {
   const { view, waiting, say } = useJob()
-  const words = (entry: Schemas['TorchEntry']) => wordsOf(entry, view.plan.torch?.piece ?? 'bead')
+  const words = (entry: Schemas['TorchEntry']) =>
+    wordsOf(entry, view.plan.torch?.piece ?? 'bead', view.plan.torch?.trouble ?? [])
   const [striking, setStriking] = useState<Schemas['LogEntry'] | null>(null)
   const [all, setAll] = useState(false)
   const round = view.job.rounds.at(-1)

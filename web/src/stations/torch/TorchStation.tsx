@@ -1,13 +1,21 @@
-import { useState, type ReactNode } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import type { Live, Schemas } from '../../api/client'
+import type { Waiting } from '../../api/queue/outbox'
 import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
-import { foreseen, inUnits } from '../../quantity/show'
+import { foreseen, inUnits, temperature } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
+import { BeadStrip } from './BeadStrip'
+import { BigClock } from './BigClock'
 import { HotBetween } from './HotBetween'
+import { MoreSheet } from './MoreSheet'
+import { Ringing } from './Ringing'
+import { TroubleSheet } from './TroubleSheet'
+import { useJobClock } from './useJobClock'
+import { useRings } from './useRings'
 import { pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
 import { NextPin } from './NextPin'
@@ -27,6 +35,8 @@ export function TorchStation(): ReactNode {
   const [sheet, setSheet] = useState<'reading' | 'note' | null>(null)
   const [stopping, setStopping] = useState(false)
   const [running, setRunning] = useState(false)
+  const [troubled, setTroubled] = useState(false)
+  const [more, setMore] = useState(false)
   const navigate = useNavigate()
   const { time_zone } = useShop()
   const { torch } = view.plan
@@ -44,8 +54,31 @@ export function TorchStation(): ReactNode {
   ).length
   // The pin that is next goes in under its number; what waits for the server was meant for the one before it.
   const nextPin = unsentBeads === 0 ? (torch?.next_pin ?? null) : null
+  // What waits for the server was meant for the beads before: the order goes on behind them.
+  const ahead = torch?.beads?.ahead ?? []
+  const bead = ahead[unsentBeads]
   const piece: Entry =
-    nextPin === null ? { kind: 'bead' } : { kind: 'pin', crack: nextPin.crack, number: nextPin.number }
+    nextPin !== null
+      ? { kind: 'pin', crack: nextPin.crack, number: nextPin.number }
+      : bead === undefined
+        ? { kind: 'bead' }
+        : { kind: 'bead', at: bead.at }
+  const now = useJobClock()
+  const out = round === undefined ? false : isOut(round.log, unsent)
+  const outWords =
+    live !== null && live.place !== 'in_window' && live.place !== 'no_window' && begun(torch, unsentBeads)
+      ? live.place_words
+      : ''
+  const runs = useMemo(
+    () =>
+      (live?.clocks ?? []).map((it) => ({
+        kind: it.kind,
+        endsMin: it.ends_min,
+        words: `${it.words}: then ${it.then}`,
+      })),
+    [live],
+  )
+  const rings = useRings(lit?.fact ?? '', runs, covered ? '' : outWords, now)
   useShortcut('l', () => {
     if (lit !== null) setSheet('reading')
   })
@@ -67,48 +100,84 @@ export function TorchStation(): ReactNode {
       : ` ${foreseen(planned.at_ms, time_zone, view.standing.job_now_ms ?? view.now_ms)}`
   const next = !pins && !covered && done >= torch.planned ? 'Cover it' : planned.verb + at
   const left = Math.max(0, torch.planned - done)
+  const heats = view.plan.heat?.cold === false
+  const stop = () => (left > 0 ? setStopping(true) : log({ kind: 'covered' }))
   const finished = covered || (torch.planned > 0 && done >= torch.planned)
+  const clocks = live?.clocks ?? []
+  // The one that is at nothing first; what is not measured is not said to be.
+  const clock = covered ? undefined : clocks.toSorted((a, b) => a.ends_min - b.ends_min)[0]
+  const upcoming = ahead[unsentBeads]
+  const order = torch.beads ?? null
   return (
-    <div className="mx-auto grid min-h-0 w-full grow content-start gap-x-8 gap-y-3 overflow-auto bench:grid-cols-[1fr_360px]">
-      <div className="flex flex-col gap-3">
+    <div className="mx-auto flex min-h-0 w-full grow flex-col gap-3 overflow-auto">
+      <div className="grid items-start gap-x-8 gap-y-3 bench:grid-cols-[minmax(0,1fr)_minmax(0,0.7fr)_auto]">
         {window === null ? (
           <h2 className="text-[40px] leading-[44px]">{view.plan.heat?.sentence}</h2>
         ) : (
           <Temperature live={live} window={window} />
         )}
-        <p className="text-[22px] leading-7" data-testid="torch-next">
-          <b>{unsent.length > 0 || live === null || live.next === '' ? next : live.next}.</b>{' '}
-          <span className="text-ash">
-            {covered
-              ? view.standing.hot?.unwrapped === false
-                ? 'It cools by itself.'
-                : ''
-              : pins
-                ? ''
-                : 'Pad at the coldest far corner.'}
-          </span>
-        </p>
-        {torch.joint != null && !covered && (
-          <p className="text-[19px] leading-6" data-testid="torch-joint">
-            <b>
-              Joint {inUnits(torch.joint, view.plan.units).number}{' '}
-              {inUnits(torch.joint, view.plan.units).unit}
-            </b>
-            : {torch.joint.words}. <span className="text-ash">Read at {torch.joint.at}.</span>
-          </p>
+        {!covered && !pins && <There live={live} window={window} />}
+        {window !== null && !pins && !covered && (
+          <div className="flex flex-col items-start gap-2">
+            {clock !== undefined && <BigClock clock={clock} now={now} />}
+            {heats && (
+              <Button onPress={() => log({ kind: 'did', what: out ? 'back_in' : 'out_of_heat' })}>
+                {out ? 'Back in the heat' : 'Out of the heat'}
+              </Button>
+            )}
+          </div>
         )}
-        {torch.passed.map((words) => (
-          <p key={words} role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
-            {words}
-          </p>
-        ))}
-        {nextPin !== null && !covered && <NextPin pin={nextPin} />}
-        {!covered && <Pieces piece={torch.piece} done={done} planned={torch.planned} waiting={unsentBeads} />}
       </div>
-      <div className="flex flex-col gap-2.5">
+      {window !== null && !covered && <Ringing rings={rings} />}
+      <p className="text-[28px] leading-8" data-testid="torch-next">
+        <b>{unsent.length > 0 || live === null || live.next === '' ? next : live.next}.</b>{' '}
+        <span className="text-[17px] text-ash">
+          {covered
+            ? view.standing.hot?.unwrapped === false
+              ? 'It cools by itself.'
+              : ''
+            : pins
+              ? ''
+              : 'Pad at the coldest far corner.'}
+        </span>
+      </p>
+      {torch.passed.map((words) => (
+        <p key={words} role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
+          {words}
+        </p>
+      ))}
+      {nextPin !== null && !covered && <NextPin pin={nextPin} />}
+      {!covered && order !== null && upcoming !== undefined && (
+        <section aria-label="The beads">
+          <h2 className="text-[32px] leading-9" data-testid="torch-piece">
+            {upcoming.words}
+          </h2>
+          {order.seams
+            .filter((seam) => seam.crack === upcoming.at.crack)
+            .map((seam) => (
+              <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
+            ))}
+          <p className="text-[17px]">
+            {torch.peen && torch.done > 0 ? 'Peen it while it glows. ' : ''}
+            {order.waits_words}
+            {unsentBeads > 0 && <span className="text-ash"> {unsentBeads} waiting for the server.</span>}
+          </p>
+        </section>
+      )}
+      {!covered && order !== null && order.never !== '' && (
+        <p className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">{order.never}</p>
+      )}
+      {!covered && upcoming === undefined && (
+        <Pieces piece={torch.piece} done={done} planned={torch.planned} waiting={unsentBeads} />
+      )}
+      <div className="grid gap-[9px] bench:grid-cols-[minmax(0,440px)_minmax(0,1fr)]">
         {!covered && !(finished && pins) && (
           <Plate large testId="torch-main" onPress={() => log(finished ? { kind: 'covered' } : piece)}>
-            {finished ? 'Covered' : pieceDone(torch.piece)}
+            {finished
+              ? 'Covered'
+              : upcoming === undefined
+                ? pieceDone(torch.piece)
+                : `Bead ${upcoming.number} done`}
           </Plate>
         )}
         <div className="grid grid-cols-3 gap-[9px]">
@@ -127,31 +196,36 @@ export function TorchStation(): ReactNode {
           <Button large onPress={() => setSheet('reading')}>
             Reading
           </Button>
-          {(pins || covered || finished) && (
-            <Button large onPress={() => setSheet('note')}>
-              Note
-            </Button>
-          )}
-          {/* What is covered is looked at when it is cold. */}
-          {!covered && (
-            <Button large onPress={() => setRunning(true)}>
-              It ran on
-            </Button>
-          )}
         </div>
+      </div>
+      <div className="grid grid-cols-2 gap-[9px] sm:grid-cols-3 bench:grid-cols-5">
+        {!covered && torch.trouble.length > 0 && (
+          <Button large onPress={() => setTroubled(true)}>
+            <span className="whitespace-normal">It does not go well</span>
+          </Button>
+        )}
+        {/* What is covered is looked at when it is cold. */}
+        {!covered && (
+          <Button large onPress={() => setRunning(true)}>
+            It ran on
+          </Button>
+        )}
+        <Button large onPress={() => setSheet('note')}>
+          Note
+        </Button>
+        {!covered && !pins && (
+          <Button large onPress={() => setMore(true)}>
+            More
+          </Button>
+        )}
         {/* With all beads laid the plate covers it: nothing is stopped. */}
         {!covered && !pins && !finished && (
-          <div className="grid grid-cols-[1fr_2fr] gap-[9px]">
-            <Button large onPress={() => setSheet('note')}>
-              Note
-            </Button>
-            <Button large onPress={() => (left > 0 ? setStopping(true) : log({ kind: 'covered' }))}>
-              <span aria-hidden className="size-5 border-[2.5px] border-chalk" /> Stop and cover
-            </Button>
-          </div>
+          <Button large onPress={stop}>
+            <span aria-hidden className="size-5 border-[2.5px] border-chalk" /> Stop and cover
+          </Button>
         )}
-        <TorchLog />
       </div>
+      <TorchLog />
       <StopSheet
         left={left}
         planned={torch.planned}
@@ -163,6 +237,8 @@ export function TorchStation(): ReactNode {
           setStopping(false)
         }}
       />
+      <TroubleSheet open={troubled} onClose={() => setTroubled(false)} onSay={log} onStop={stop} />
+      <MoreSheet open={more} onClose={() => setMore(false)} onSay={log} />
       <RanOn
         open={running}
         onClose={() => setRunning(false)}
@@ -171,6 +247,61 @@ export function TorchStation(): ReactNode {
         }
       />
       <ReadingSheet kind={sheet} onClose={() => setSheet(null)} onSay={log} />
+    </div>
+  )
+}
+
+/** The beads are begun with: before that it is on its way up, and nothing rings. */
+const begun = (torch: Schemas['TorchPlan'] | null | undefined, unsent: number): boolean =>
+  torch != null && torch.done + unsent > 0
+
+/** It left the heat, and did not come back. */
+function isOut(log: readonly Schemas['LogEntry'][], unsent: readonly Pick<Waiting, 'change'>[]): boolean {
+  const said = [
+    ...log.filter((entry) => entry.struck == null).map((entry) => entry.entry),
+    ...unsent.flatMap((item) => (item.change.kind === 'torch' ? [item.change.entry] : [])),
+  ]
+  const last = said.findLast(
+    (entry) =>
+      entry.kind === 'reheated' ||
+      (entry.kind === 'did' && (entry.what === 'out_of_heat' || entry.what === 'back_in')),
+  )
+  return last?.kind === 'did' && last.what === 'out_of_heat'
+}
+
+/** The joint, kept apart from the part: what was read there, and what is worked out for where the next bead goes. */
+function There({ live, window }: { live: Live | null; window: readonly [number, number] | null }): ReactNode {
+  const { view } = useJob()
+  const { units } = useShop()
+  const joint = view.plan.torch?.joint ?? null
+  const bead = live?.bead ?? null
+  return (
+    <div className="flex flex-col gap-2">
+      {joint !== null && (
+        <div data-testid="torch-joint">
+          <p className="label text-[16px]">joint, read at {joint.at}</p>
+          <p className="figure text-[min(88px,22vw)] leading-[0.95]">
+            {inUnits(joint, units).number}
+            <span className="text-[30px]"> {inUnits(joint, units).unit}</span>
+          </p>
+          <p className="text-[17px] font-semibold">{joint.words}</p>
+        </div>
+      )}
+      {bead !== null && window !== null && (
+        <div data-testid="torch-there">
+          <p className="label text-[16px]">where bead {bead.number} goes, worked out</p>
+          <p className={`figure leading-[0.95] ${joint === null ? 'text-[min(88px,22vw)]' : 'text-[40px]'}`}>
+            {temperature(bead.there_c, units)[0]}
+            <span className={joint === null ? 'text-[30px]' : 'text-[20px]'}>
+              {' '}
+              {temperature(bead.there_c, units)[1]}
+            </span>
+          </p>
+          <p className="text-[17px] font-semibold">
+            {bead.wait_s >= 1 ? 'Too hot there: wait' : 'It may start'}
+          </p>
+        </div>
+      )}
     </div>
   )
 }

@@ -7,3 +7,19 @@ const DONE: Readonly<Record<string, string>> = {
 
 /** What is pressed when one piece of the work is done. */
 export const pieceDone = (piece: string): string => DONE[piece] ?? 'Bead done'
+
+/** What is said less often at the torch, in the order of the work. */
+export const DEEDS = [
+  ['tacked', 'Tacked'],
+  ['hole_filled', 'Stop-hole filled'],
+  ['refilled', 'Pinhole refilled'],
+  ['ground_out', 'Ground out hot'],
+  ['turned', 'Turned'],
+] as const
+
+/** Every deed, as the log says it. */
+export const DEED_WORDS: Readonly<Record<string, string>> = {
+  ...Object.fromEntries(DEEDS),
+  out_of_heat: 'Out of the heat',
+  back_in: 'Back in the heat',
+}

@@ -3,8 +3,12 @@
 mod rise;
 mod run;
 
+use std::collections::BTreeSet;
+use std::sync::Arc;
+
 use crate::sim::Body;
 
+use rise::RiseTable;
 use run::Run;
 
 /// Beads of one layer on one side that lie beside each other.
@@ -29,6 +33,8 @@ pub struct BeadSeam {
     pub closed: [bool; 2],
     /// In the order in which they are filled, each whole before the next.
     pub passes: Vec<Pass>,
+    /// Places of these passes where the groove is too shallow for one.
+    pub left_out: BTreeSet<LeftOut>,
     /// What the arc gives the iron: efficiency x volts x amps.
     pub power_w: f64,
     pub travel_mm_s: f64,
@@ -57,7 +63,16 @@ impl BeadSeam {
     #[must_use]
     pub fn beads(&self) -> usize {
         self.along() * self.passes.iter().map(|pass| pass.offsets_mm.len()).sum::<usize>()
+            - self.left_out.len()
     }
+}
+
+/// No bead lies there.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub struct LeftOut {
+    pub pass: usize,
+    pub lane: usize,
+    pub along: usize,
 }
 
 /// A place for a bead.
@@ -125,33 +140,80 @@ pub struct BeadSchedule {
     pub end_to_end: bool,
 }
 
-/// The order in which the beads go down from a bulk temperature on, those laid already left out.
-///
-/// Allowed next are, of the layer and side in hand, the three unfilled beads nearest to each front, laid back-step;
-/// the first goes to the first front. Of those the one that may start soonest: the hottest of five points on its
-/// span is not over the most; ties to the farthest from the last. Under the least it is reheated to the least and a
-/// quarter of the window. Several seams are filled side by side. Nothing where it never comes to an end: the source
-/// does not reach, or it never falls under the most.
-///
-/// # Validity
-/// A bead on the far side of the wall counts as if it lay on the near one; from seam to seam heat goes by the bulk
-/// alone.
-///
-/// # Source
-/// House, on conduction in a plate ([`bead_rise_k`](super::bead_rise_k)) and a lump that loses heat.
+/// The work with what was looked up of it once: asked again and again while the beads go down.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BeadCourse {
+    work: BeadWork,
+    tables: Vec<Arc<RiseTable>>,
+}
+
+/// When one bead may begin.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct MayBegin {
+    pub wait_s: f64,
+    pub reheat_s: f64,
+    /// The hottest place on its span now.
+    pub now_c: f64,
+}
+
+impl BeadCourse {
+    #[must_use]
+    pub fn new(work: BeadWork) -> Self {
+        let tables = work.seams.iter().map(|seam| Arc::new(RiseTable::new(&work.body, seam))).collect();
+        Self { work, tables }
+    }
+
+    #[must_use]
+    pub fn work(&self) -> &BeadWork {
+        &self.work
+    }
+
+    /// The order in which the beads go down from a bulk temperature on, those laid already left out.
+    ///
+    /// Allowed next are, of the layer and side in hand, the three unfilled beads nearest to each front, laid
+    /// back-step; the first goes to the first front. Of those the one that may start soonest: the hottest of five
+    /// points on its span is not over the most; ties to the farthest from the last. Under the least it is reheated to
+    /// the least and a quarter of the window. Several seams are filled side by side. Nothing where it never comes to
+    /// an end: the source does not reach, or it never falls under the most.
+    ///
+    /// # Validity
+    /// A bead on the far side of the wall counts as if it lay on the near one; from seam to seam heat goes by the
+    /// bulk alone.
+    ///
+    /// # Source
+    /// House, on conduction in a plate ([`bead_rise_k`](super::bead_rise_k)) and a lump that loses heat.
+    #[must_use]
+    pub fn order(&self, bulk_c: f64, laid: &[Laid]) -> Option<BeadSchedule> {
+        let run = Run::new(self, bulk_c, laid);
+        let stepped = run.clone().all(false);
+        let plain = run.all(true);
+        let end_to_end_waiting_s = plain.as_ref().map(|plain| plain.waiting_s);
+        let end_to_end = match (&stepped, &plain) {
+            (Some(stepped), Some(plain)) => plain.waiting_s < stepped.waiting_s,
+            (None, Some(_)) => true,
+            (_, None) => false,
+        };
+        let taken = if end_to_end { plain } else { stepped };
+        taken.map(|taken| BeadSchedule { end_to_end_waiting_s, end_to_end, ..taken })
+    }
+
+    /// When this bead may begin, from a bulk temperature on; nothing for never.
+    #[must_use]
+    pub fn may_begin(&self, bulk_c: f64, laid: &[Laid], place: BeadPlace) -> Option<MayBegin> {
+        Run::new(self, bulk_c, laid).may_begin(place)
+    }
+
+    /// The part as a whole after so many seconds, with the beads that ended in them.
+    #[must_use]
+    pub fn bulk_after(&self, bulk_c: f64, seconds: f64, laid: &[Laid]) -> f64 {
+        Run::new(self, bulk_c, &[]).after(seconds, laid)
+    }
+}
+
+/// The order in which the beads go down, asked once.
 #[must_use]
 pub fn bead_order(work: &BeadWork, bulk_c: f64, laid: &[Laid]) -> Option<BeadSchedule> {
-    let run = Run::new(work, laid);
-    let stepped = run.clone().all(bulk_c, false);
-    let plain = run.all(bulk_c, true);
-    let end_to_end_waiting_s = plain.as_ref().map(|plain| plain.waiting_s);
-    let end_to_end = match (&stepped, &plain) {
-        (Some(stepped), Some(plain)) => plain.waiting_s < stepped.waiting_s,
-        (None, Some(_)) => true,
-        (_, None) => false,
-    };
-    let taken = if end_to_end { plain } else { stepped };
-    taken.map(|taken| BeadSchedule { end_to_end_waiting_s, end_to_end, ..taken })
+    BeadCourse::new(work.clone()).order(bulk_c, laid)
 }
 
 #[cfg(test)]
@@ -188,6 +250,7 @@ mod tests {
                 wall_mm: 10.0,
                 closed: [true, true],
                 passes: passes(layers),
+                left_out: BTreeSet::new(),
                 power_w: 1320.0,
                 travel_mm_s: 2.5,
             }],
@@ -207,6 +270,7 @@ mod tests {
                 wall_mm: 14.0,
                 closed: [true, true],
                 passes: passes(3),
+                left_out: BTreeSet::new(),
                 power_w: 1650.0,
                 travel_mm_s: 2.5,
             }],
@@ -303,6 +367,35 @@ mod tests {
             (bead_order(&cold(140.0, 1), 18.0, &[]).unwrap(), bead_order(&two, 18.0, &[]).unwrap());
         assert_eq!(both.beads.len(), 12);
         assert!(both.waiting_s < 2.0 * one.waiting_s, "one cools while the other is laid");
+    }
+
+    #[test]
+    fn one_bead_is_asked_for_alone() {
+        let course = BeadCourse::new(cold(140.0, 1));
+        let at = |along| BeadPlace { seam: 0, pass: 0, lane: 0, along };
+        let laid = [Laid { place: at(2), ended_s: 0.0 }];
+        let beside = course.may_begin(25.0, &laid, at(3)).unwrap();
+        let far = course.may_begin(25.0, &laid, at(5)).unwrap();
+        assert!(beside.wait_s > 30.0 && far.wait_s == 0.0 && beside.now_c > far.now_c);
+        let found = course.order(25.0, &laid).unwrap();
+        let same = found.beads.iter().find(|bead| bead.wait_s == 0.0).unwrap();
+        assert_eq!(course.may_begin(25.0, &laid, same.place).unwrap().now_c, same.before_c);
+    }
+
+    #[test]
+    fn between_readings_the_part_cools_and_the_beads_warm_it() {
+        let course = BeadCourse::new(cold(140.0, 1));
+        let place = BeadPlace { seam: 0, pass: 0, lane: 0, along: 0 };
+        let rests = course.bulk_after(60.0, 600.0, &[]);
+        let works = course.bulk_after(60.0, 600.0, &[Laid { place, ended_s: 600.0 }]);
+        assert!(rests < 60.0 && rests > 18.0);
+        // Hand-worked: 1320 W x 140 / 6 mm / 2.5 mm/s = 12,320 J in 9 kg at 437 J/kgK
+        assert!((works - rests - 3.13).abs() < 0.1, "{}", works - rests);
+        assert_eq!(course.bulk_after(60.0, 0.0, &[]), 60.0);
+        assert!(
+            (course.bulk_after(60.0, 1e9, &[]) - 18.0).abs() < 1e-9,
+            "long after it is as cold as the shop"
+        );
     }
 
     /// The heat of every bead laid before, worked out again from the law itself, at five points of each.

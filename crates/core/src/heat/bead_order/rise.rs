@@ -6,16 +6,9 @@ use statrs::function::erf::erf;
 
 use crate::heat::pull::{GIVES_OFF, SOONEST_S, TAKEN_AT_C};
 use crate::iron::IronProperties;
+use crate::sim::Body;
 
-/// The heat of one bead.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub(super) struct BeadHeat {
-    pub joules: f64,
-    pub length_mm: f64,
-    pub wall_mm: f64,
-    /// What it gives the part as a whole, in K: so much of its rise is in the bulk already.
-    pub bulk_k: f64,
-}
+use super::BeadSeam;
 
 /// Ours: the table's rows are so far apart in the logarithm of time; between them it is taken straight.
 const ROW: f64 = 0.03;
@@ -25,7 +18,7 @@ const QUARTERS: usize = 4;
 const REACH: f64 = 4.5;
 
 /// Rise over the part's own temperature that an equal bead leaves along the seam, by time since its end.
-#[derive(Debug)]
+#[derive(Debug, PartialEq)]
 pub(super) struct RiseTable {
     /// K at each quarter of a bead from the bead's middle outwards, a row a time.
     rows: Vec<Vec<f64>>,
@@ -38,9 +31,21 @@ impl RiseTable {
     /// For a seam so long, until a bead is not to be felt any more, for a day at most.
     ///
     /// As [`bead_rise_k`](crate::heat::bead_rise_k), at y = 0.
-    pub fn new(iron: &IronProperties, bead: &BeadHeat, seam_mm: f64) -> Self {
+    pub fn new(body: &Body, seam: &BeadSeam) -> Self {
+        let joules = seam.power_w * seam.each_s();
+        // So much of its rise is in the part as a whole already.
+        let bulk_k = joules / (body.mass.kilograms() * body.iron.specific_heat(TAKEN_AT_C));
+        Self::of(&body.iron, (joules, seam.each_mm(), seam.wall_mm), seam.length_mm, bulk_k)
+    }
+
+    fn of(
+        iron: &IronProperties,
+        (joules, each_mm, wall_mm): (f64, f64, f64),
+        seam_mm: f64,
+        bulk_k: f64,
+    ) -> Self {
         const A_DAY_S: f64 = 86_400.0;
-        let (d, l) = (bead.wall_mm / 1000.0, bead.length_mm / 1000.0);
+        let (d, l) = (wall_mm / 1000.0, each_mm / 1000.0);
         let rho_c = iron.density_kg_m3 * iron.specific_heat(TAKEN_AT_C);
         let spreads_m2_s = iron.conductivity_w_mk / rho_c;
         let quarter = l / QUARTERS as f64;
@@ -58,7 +63,7 @@ impl RiseTable {
                     break;
                 }
             }
-            let plate = bead.joules / (d * rho_c) / (4.0 * PI * at).sqrt()
+            let plate = joules / (d * rho_c) / (4.0 * PI * at).sqrt()
                 * depth
                 * (-2.0 * GIVES_OFF * tau / (rho_c * d)).exp();
             let reaches = ((REACH * width + l) / quarter).ceil() as usize;
@@ -70,14 +75,14 @@ impl RiseTable {
             let row: Vec<f64> = (0..places)
                 .map(|place| plate * (steps[place + QUARTERS] - steps[place]) / (2.0 * l))
                 .collect();
-            let felt = row[0] > bead.bulk_k.max(0.01);
+            let felt = row[0] > bulk_k.max(0.01);
             rows.push(row);
             if !felt {
                 break;
             }
             tau *= ROW.exp();
         }
-        Self { rows, spreads_m2_s, bulk_k: bead.bulk_k }
+        Self { rows, spreads_m2_s, bulk_k }
     }
 
     /// How a bead that ended so long ago is felt; nothing once it is not.
@@ -134,8 +139,7 @@ mod tests {
             quarter in 0..40_usize, after in 0.0..1500.0f64, y in prop::sample::select(vec![0.0, 4.0, 12.0])
         ) {
             let gray = Iron::Gray.properties();
-            let heat = BeadHeat { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0, bulk_k: 0.0 };
-            let table = RiseTable::new(&gray, &heat, 250.0);
+            let table = RiseTable::of(&gray, (14_850.0, 25.0, 10.0), 250.0, 0.0);
             let law = LaidBead { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0 };
             let along = 12.5 + quarter as f64 * 6.25;
             let expected = bead_rise_k(&gray, &law, (along, y), after);
@@ -147,8 +151,7 @@ mod tests {
     #[test]
     fn what_is_in_the_bulk_already_is_not_counted_again() {
         let gray = Iron::Gray.properties();
-        let heat = BeadHeat { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0, bulk_k: 5.0 };
-        let table = RiseTable::new(&gray, &heat, 250.0);
+        let table = RiseTable::of(&gray, (14_850.0, 25.0, 10.0), 250.0, 5.0);
         let law = LaidBead { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0 };
         let felt = table.after(30.0).unwrap();
         let expected = bead_rise_k(&gray, &law, (12.5, 0.0), 30.0) - 5.0;

@@ -1,9 +1,10 @@
 //! One run through the beads, a choice at a time.
 
-use super::rise::{BeadHeat, Felt, RiseTable};
-use super::{BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, PlannedBead};
+use std::sync::Arc;
+
+use super::rise::{Felt, RiseTable};
+use super::{BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, LeftOut, MayBegin, PlannedBead};
 use crate::heat::OutOfHeat;
-use crate::heat::pull::TAKEN_AT_C;
 
 /// Nothing is waited for longer, in s.
 const MOST_WAIT_S: f64 = 72.0 * 3600.0;
@@ -16,7 +17,7 @@ const REHEAT_SHARE: f64 = 0.25;
 #[derive(Debug, Clone)]
 pub(super) struct Run<'a> {
     work: &'a BeadWork,
-    tables: Vec<std::rc::Rc<RiseTable>>,
+    tables: &'a [Arc<RiseTable>],
     laid: Vec<Laid>,
     /// Of each seam the places still open, by pass.
     open: Vec<Vec<Vec<BeadPlace>>>,
@@ -31,6 +32,15 @@ struct Candidate {
     front: Front,
 }
 
+/// What it took until a bead may begin.
+#[derive(Debug, Clone, Copy)]
+struct Begins {
+    wait_s: f64,
+    reheat_s: f64,
+    /// The hottest place on its span then.
+    before_c: f64,
+}
+
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Front {
     Left,
@@ -38,15 +48,13 @@ enum Front {
 }
 
 impl<'a> Run<'a> {
-    pub fn new(work: &'a BeadWork, laid: &[Laid]) -> Self {
-        let (iron, mass_kg) = (&work.body.iron, work.body.mass.kilograms());
-        let tables = work.seams.iter().map(|seam| {
-            let joules = seam.power_w * seam.each_s();
-            let bulk_k = joules / (mass_kg * iron.specific_heat(TAKEN_AT_C));
-            let heat = BeadHeat { joules, length_mm: seam.each_mm(), wall_mm: seam.wall_mm, bulk_k };
-            std::rc::Rc::new(RiseTable::new(iron, &heat, seam.length_mm))
-        });
-        let is_open = |place: &BeadPlace| !laid.iter().any(|laid| laid.place == *place);
+    pub fn new(course: &'a BeadCourse, bulk_c: f64, laid: &[Laid]) -> Self {
+        let work = &course.work;
+        let is_open = |place: &BeadPlace| {
+            let BeadPlace { seam, pass, lane, along } = *place;
+            !laid.iter().any(|laid| laid.place == *place)
+                && !work.seams[seam].left_out.contains(&LeftOut { pass, lane, along })
+        };
         let open = work.seams.iter().enumerate().map(|(at, seam)| {
             let passes = seam.passes.iter().enumerate().map(|(pass, lanes)| {
                 let lanes = 0..lanes.offsets_mm.len();
@@ -57,19 +65,11 @@ impl<'a> Run<'a> {
             });
             passes.collect()
         });
-        Self {
-            work,
-            tables: tables.collect(),
-            laid: laid.to_vec(),
-            open: open.collect(),
-            bulk_c: 0.0,
-            time_s: 0.0,
-        }
+        Self { work, tables: &course.tables, laid: laid.to_vec(), open: open.collect(), bulk_c, time_s: 0.0 }
     }
 
     /// Every bead that is open; nothing where it never comes to its end.
-    pub fn all(mut self, bulk_c: f64, end_to_end: bool) -> Option<BeadSchedule> {
-        self.bulk_c = bulk_c;
+    pub fn all(mut self, end_to_end: bool) -> Option<BeadSchedule> {
         let mut beads = Vec::new();
         let (mut arc_s, mut waiting_s, mut reheats) = (0.0, 0.0, 0);
         while let Some(bead) = self.next(end_to_end)? {
@@ -95,35 +95,7 @@ impl<'a> Run<'a> {
         if candidates.is_empty() {
             return Some(None);
         }
-        let (mut wait_s, mut reheat_s) = (0.0, 0.0);
-        reheat_s += self.reheat()?;
-        let mut before: Option<(f64, f64)> = None;
-        let (chosen, before_c) = loop {
-            let hot = self.hottest(&candidates);
-            let may: Vec<(Candidate, f64)> = candidates
-                .iter()
-                .copied()
-                .zip(hot.iter().copied())
-                .filter(|(_, hot)| *hot <= self.work.most_c)
-                .collect();
-            if !may.is_empty() {
-                let warmed_s = self.reheat()?;
-                if warmed_s > 0.0 {
-                    reheat_s += warmed_s;
-                    before = None;
-                    continue;
-                }
-                break self.farthest(&may);
-            }
-            let over_k = hot.iter().copied().fold(f64::INFINITY, f64::min) - self.work.most_c;
-            let skip_s = self.skip_s(over_k, before);
-            before = Some((self.time_s, over_k));
-            self.rest(skip_s);
-            wait_s += skip_s;
-            if wait_s > MOST_WAIT_S {
-                return None;
-            }
-        };
+        let (chosen, Begins { wait_s, reheat_s, before_c }) = self.until_one_may(&candidates)?;
         let seam = &self.work.seams[chosen.place.seam];
         let (start_s, bulk_c) = (self.time_s, self.bulk_c);
         self.lay(seam);
@@ -148,6 +120,66 @@ impl<'a> Run<'a> {
             before_c,
             bulk_c,
         }))
+    }
+
+    /// Waits, and reheats, until one of these may begin: which, and how hot it is there. Nothing for never.
+    fn until_one_may(&mut self, candidates: &[Candidate]) -> Option<(Candidate, Begins)> {
+        let (mut wait_s, mut reheat_s) = (0.0, 0.0);
+        reheat_s += self.reheat()?;
+        let mut before: Option<(f64, f64)> = None;
+        let (chosen, before_c) = loop {
+            let hot = self.hottest(candidates);
+            let may: Vec<(Candidate, f64)> = candidates
+                .iter()
+                .copied()
+                .zip(hot.iter().copied())
+                .filter(|(_, hot)| *hot <= self.work.most_c)
+                .collect();
+            if !may.is_empty() {
+                let warmed_s = self.reheat()?;
+                if warmed_s > 0.0 {
+                    reheat_s += warmed_s;
+                    before = None;
+                    continue;
+                }
+                break self.farthest(&may);
+            }
+            let over_k = hot.iter().copied().fold(f64::INFINITY, f64::min) - self.work.most_c;
+            let skip_s = self.skip_s(over_k, before);
+            before = Some((self.time_s, over_k));
+            self.rest(skip_s);
+            wait_s += skip_s;
+            if wait_s > MOST_WAIT_S {
+                return None;
+            }
+        };
+        Some((chosen, Begins { wait_s, reheat_s, before_c }))
+    }
+
+    /// When this one may begin.
+    pub fn may_begin(mut self, place: BeadPlace) -> Option<MayBegin> {
+        let alone = [Candidate { place, front: Front::Left }];
+        let now_c = self.hottest(&alone)[0];
+        let (_, Begins { wait_s, reheat_s, .. }) = self.until_one_may(&alone)?;
+        Some(MayBegin { wait_s, reheat_s, now_c })
+    }
+
+    /// The part as a whole after so many seconds, with the beads that ended in them.
+    pub fn after(mut self, seconds: f64, laid: &[Laid]) -> f64 {
+        if seconds > MOST_WAIT_S {
+            return self.work.body.ambient.celsius();
+        }
+        let mut ended: Vec<&Laid> =
+            laid.iter().filter(|laid| laid.ended_s > 0.0 && laid.ended_s <= seconds).collect();
+        ended.sort_by(|a, b| a.ended_s.total_cmp(&b.ended_s));
+        for bead in ended {
+            let seam = &self.work.seams[bead.place.seam];
+            // Where two were said at once, the second was laid after the first for all that is known.
+            self.rest(bead.ended_s - seam.each_s() - self.time_s);
+            self.lay(seam);
+        }
+        self.rest(seconds - self.time_s);
+        self.bulk_c
     }
 
     /// The open beads of the pass in hand of each seam.

@@ -264,6 +264,13 @@ fn amount(heat: Option<&HeatPlan>) -> Amount {
     }
 }
 
+impl Sources {
+    /// What heats the part as this plan has it; nothing for a cold one.
+    pub fn power_of(&self, heat: &HeatPlan) -> Option<BarPower> {
+        heat.bar(&self.body, self.station(), self.closed).map(|(_, power)| power)
+    }
+}
+
 impl HeatPlan {
     /// A bar at ambient, heated as planned: what the simulated thermocouple runs.
     #[must_use]

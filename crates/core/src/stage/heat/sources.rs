@@ -178,6 +178,10 @@ fn most_min(source: &HeatSource) -> f64 {
 }
 
 impl Sources {
+    pub fn station(&self) -> f64 {
+        self.station
+    }
+
     /// Tries the source the welder chose, or else the strongest flame and the hottest oven at
     /// hand. A flame runs once with an ordinary and once with a careful sweep, up to the hottest
     /// target of any way, and answers for the lower ones too; an oven is set for each target.

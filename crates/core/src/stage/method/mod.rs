@@ -38,7 +38,7 @@ use crate::stores::Take;
 pub use hours::{Moment, Price, PriceLine, Ready};
 use odds::odds_lines;
 pub use sessions::SessionPlan;
-pub use settings::SettingLine;
+pub use settings::{SettingLine, amps_at};
 use words::{doing, joint_words, why};
 
 /// One method done after its best school, with its score or the reasons against it.
@@ -170,6 +170,15 @@ pub struct MethodPlan {
     pub not_counted: Vec<String>,
 }
 
+impl MethodPlan {
+    /// The contender that is taken; nothing while none is.
+    #[must_use]
+    pub fn taken(&self) -> Option<&Contender> {
+        let way = self.chosen?;
+        self.contenders.iter().find(|it| it.way == way)
+    }
+}
+
 /// A rule that fired on a method, and the iron that set it off.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub(crate) struct Ruled {
@@ -290,7 +299,7 @@ impl Judged<'_> {
     /// House: short beads are 10 mm, long ones half as long again as their heat asks.
     fn bead_mm(&self, way: Way) -> f64 {
         const SHORT_MM: f64 = 10.0;
-        let usual = way.school.bead_mm();
+        let usual = way.bead_mm();
         match self.taught(&BEAD, way) {
             "short" => usual.min(SHORT_MM),
             "long" => usual * 1.5,

@@ -3,7 +3,9 @@
 use super::{Judged, LEAST_SHIFT, OddsLine, limit_k_per_h, wrapping};
 use crate::field;
 use crate::job::{Reading, TorchEntry};
-use crate::method::{MethodId, Moves, Odds, OddsPart, School, Target, Variant, Way, shift_of, shifted};
+use crate::method::{
+    MethodId, Moves, Odds, OddsPart, School, Target, Variant, Way, own_outcomes, shift_of, shifted,
+};
 use crate::stage::taught::{DRILL, OLD_WELD, PEENING};
 use crate::stop_hole::{FoundBy, stop_hole};
 
@@ -19,9 +21,27 @@ impl Judged<'_> {
         }
     }
 
+    /// Of a way that was taken: as it was planned, and as it goes by what was read and logged.
+    pub fn moves_of(&self, way: Way) -> (Moves, Moves) {
+        let (target, edges) = (self.target_of(way), self.edges());
+        let mut planned = self.planned_moves(way, target.as_ref(), &edges);
+        let (_, done_here) =
+            own_outcomes(&self.shop.repairs, (way.method, self.variant(way)), self.belief.leading);
+        planned.own_count = self.practised(way.method, done_here);
+        let mut goes = planned.clone();
+        self.as_logged(way, target.as_ref(), &mut goes);
+        (planned, goes)
+    }
+
     /// What is known of this job that is worse or better than ordinary: before the heat as it is planned, afterwards
     /// as it was read and logged.
     pub(super) fn moves(&self, way: Way, target: Option<&Target>, edges: &[(Way, f64, f64)]) -> Moves {
+        let mut moves = self.planned_moves(way, target, edges);
+        self.as_logged(way, target, &mut moves);
+        moves
+    }
+
+    fn planned_moves(&self, way: Way, target: Option<&Target>, edges: &[(Way, f64, f64)]) -> Moves {
         let round = self.round;
         let mut moves = Moves {
             oil_soaked_unbaked: round.get(field::part::OIL) == Some("soaked"),
@@ -68,7 +88,6 @@ impl Judged<'_> {
                 moves.fall_over_limit = fastest / limit;
             }
         }
-        self.as_logged(way, target, &mut moves);
         moves
     }
 
@@ -84,7 +103,7 @@ impl Judged<'_> {
         readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
         let beads: Vec<f64> = round
             .standing_log()
-            .filter(|entry| entry.entry == TorchEntry::Bead)
+            .filter(|entry| matches!(entry.entry, TorchEntry::Bead { .. }))
             .map(|entry| entry.minutes)
             .collect();
         let peened = round.standing_log().filter(|entry| entry.entry == TorchEntry::Peened).count();

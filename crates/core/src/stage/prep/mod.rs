@@ -1,5 +1,6 @@
 //! Stage 5: groove, filler and rods, or pins.
 
+mod beads;
 mod bench;
 mod figures;
 mod seam;
@@ -16,6 +17,7 @@ use crate::method::{School, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::stop_hole::FoundBy;
 
+pub(crate) use beads::{SeamOfBeads, bead_seams};
 pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
 pub(crate) use seam::{AlongKnown, ChosenGroove, goes_beyond};

@@ -306,6 +306,26 @@ pub(super) fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
     (changes && crack.ground_mm.is_none()).then_some(walls)
 }
 
+/// Sides, and of each length of a bead along the crack the beads in each layer of one side; nothing where it is not
+/// laid in beads.
+pub(super) fn layers_by_length(
+    asked: &PrepAsked<'_>,
+    crack: &CrackPlan,
+    length_mm: f64,
+) -> Option<(u32, Vec<Vec<u32>>)> {
+    let formed = groove_of(asked, crack, crack.wall_mm)?;
+    let lengths = (length_mm / asked.bead_mm - 1e-9).ceil().max(1.0);
+    let walls = changing(crack);
+    let by_length = (0..lengths as u32).map(|at| {
+        let at_mm = length_mm * (f64::from(at) + 0.5) / lengths;
+        match walls.as_ref().and_then(|walls| wall_at(walls, at_mm)) {
+            Some(wall_mm) => layers(asked.way, &groove_for(asked, wall_mm)?.groove, wall_mm),
+            None => layers(asked.way, &formed.groove, crack.wall_mm),
+        }
+    });
+    Some((formed.sides(), by_length.collect::<Option<_>>()?))
+}
+
 /// Beads of one side: for each length the layers of the groove in its middle.
 fn beads_along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even: &Groove) -> Option<u32> {
     let way = asked.way;

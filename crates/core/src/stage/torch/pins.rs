@@ -3,11 +3,11 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::cracks::MapPlan;
-use super::prep::PrepPlan;
-use super::torch::TorchPlan;
+use super::TorchPlan;
 use crate::job::{Round, TorchEntry};
 use crate::map::At;
+use crate::stage::cracks::MapPlan;
+use crate::stage::prep::PrepPlan;
 
 /// The pin to set next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -28,7 +28,7 @@ pub struct NextPin {
 
 /// A pin of a row.
 struct Turn<'a> {
-    seam: &'a super::SeamPlan,
+    seam: &'a crate::stage::SeamPlan,
     number: u32,
     face: Option<Uuid>,
     at: Option<At>,
@@ -38,7 +38,7 @@ struct Turn<'a> {
 
 /// Every pin, in the order in which they go in.
 fn turns<'a>(prep: &'a PrepPlan, map: &MapPlan) -> Vec<Turn<'a>> {
-    let of = |seam: &'a super::SeamPlan, number: u32| {
+    let of = |seam: &'a crate::stage::SeamPlan, number: u32| {
         let on_face = map.faces.iter().find_map(|face| {
             let pin = face.pins.iter().find(|pin| pin.crack == seam.id && pin.number == number)?;
             Some((face.id, pin))
@@ -80,7 +80,8 @@ pub(crate) fn in_turn(torch: &mut TorchPlan, round: &Round, prep: &PrepPlan, map
         round.standing_log().any(|entry| entry.entry == pin)
     };
     // What was only counted was set in turn.
-    let mut counted = round.standing_log().filter(|entry| entry.entry == TorchEntry::Bead).count();
+    let mut counted =
+        round.standing_log().filter(|entry| matches!(entry.entry, TorchEntry::Bead { .. })).count();
     let mut left: Vec<&Turn<'_>> = Vec::new();
     let mut planned = 0;
     for turn in &turns {

@@ -1,6 +1,24 @@
 //! Stage 7: what to do next at the torch.
 
+mod beads;
+mod clocks;
+mod pins;
+mod stop_rule;
+mod trouble;
+
+use std::sync::Arc;
+
 use serde::{Deserialize, Serialize};
+
+pub(crate) use beads::BeadsAsked;
+pub use beads::{BeadsAhead, BeadsPlan, LayerStrip, LiveBead, NextBead, SeamStrip, StripBead};
+pub use clocks::TorchClock;
+pub use pins::NextPin;
+use pins::in_turn;
+pub(crate) use stop_rule::StopAsked;
+pub use stop_rule::{StopRule, StopWay};
+pub(crate) use trouble::TroubleAsked;
+pub use trouble::{CauseView, TroubleView};
 
 use super::cooling::CoolingPlan;
 use super::cracks::MapPlan;
@@ -8,9 +26,9 @@ use super::heat::HeatPlan;
 use super::part::PartFacts;
 use super::prep::PrepPlan;
 use super::taught::PEENING;
-use super::torch_pins::{NextPin, in_turn};
 use super::{Amount, Caution, Stage, Station};
 use crate::figure::{Certainty, Figure, Source};
+use crate::heat::Body;
 use crate::job::{Job, Reading, Round, TorchEntry};
 use crate::method::{Place, Way};
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly, number};
@@ -26,6 +44,18 @@ pub struct TorchPlan {
     pub planned: u32,
     /// The pin to set next; nothing for beads, and once all are in.
     pub next_pin: Option<NextPin>,
+    /// The beads in their order; nothing for a flame and for what is cold.
+    pub beads: Option<BeadsPlan>,
+    /// What a later reading is judged by.
+    #[serde(skip)]
+    pub(crate) ahead: Option<Arc<BeadsAhead>>,
+    /// What cools when it is out of the heat; nothing for a way that is not heated.
+    #[serde(skip)]
+    pub(crate) falls: Option<Body>,
+    /// What may be behind each thing that goes wrong; empty while it is not lit.
+    pub trouble: Vec<TroubleView>,
+    /// Whether to go on; nothing while it is not lit, or once it is covered.
+    pub stop_rule: Option<StopRule>,
     /// Between these, in degC, a bead may begin; nothing for a way without heat.
     pub window: Option<(f64, f64)>,
     /// What the part is brought to before the first bead, in degC.
@@ -72,6 +102,12 @@ pub struct Live {
     pub clock: Shown,
     /// What to do now; empty where the reading does not decide it.
     pub next: String,
+    /// Where the next bead goes: how hot it is there, and when it may start; nothing where none is to come.
+    #[serde(default)]
+    pub bead: Option<LiveBead>,
+    /// What runs down.
+    #[serde(default)]
+    pub clocks: Vec<TorchClock>,
 }
 
 /// What decides the next thing at the torch, but for the reading.
@@ -86,6 +122,10 @@ pub struct AtTorch {
     /// Minutes on the job clock since which the part is at what it is brought to.
     warm_from_min: Option<f64>,
     wants_peening: bool,
+    ahead: Option<Arc<BeadsAhead>>,
+    falls: Option<Body>,
+    /// It left the heat.
+    out: bool,
     units: UnitSystem,
 }
 
@@ -105,6 +145,9 @@ impl AtTorch {
             soak_min: torch.soak_min,
             warm_from_min: None,
             wants_peening: torch.peen && wants_peening(round),
+            ahead: torch.ahead.clone(),
+            falls: torch.falls,
+            out: clocks::is_out(round),
             units,
         };
         let mut readings: Vec<Reading> = round.part_readings().collect();
@@ -131,9 +174,19 @@ impl AtTorch {
         self.warm_from_min.map_or(self.soak_min, |from| (from + self.soak_min - now_min).max(0.0))
     }
 
+    /// Where the next bead goes, at a reading of the part; nothing while it is not begun with.
+    fn bead(&self, reading: Reading) -> Option<LiveBead> {
+        let warming = self.done == 0 && self.soak_left_min(reading.minutes) > 0.0;
+        self.ahead.as_ref().filter(|_| !warming)?.live(reading)
+    }
+
     /// What to do now, at the last reading of the part.
     #[must_use]
     pub fn verb(&self, reading: Option<Reading>) -> String {
+        self.said(reading, reading.and_then(|reading| self.bead(reading)).as_ref())
+    }
+
+    fn said(&self, reading: Option<Reading>, bead: Option<&LiveBead>) -> String {
         let number = self.done + 1;
         match self.piece {
             "pin" => return format!("Set pin {number}"),
@@ -163,7 +216,13 @@ impl AtTorch {
         match Place::of(reading.celsius, self.window) {
             Place::TooCold => "Reheat".to_owned(),
             Place::TooHot => format!("Wait until under {}", self.units.say_most(high, Unit::Celsius)),
-            Place::InWindow | Place::NoWindow => format!("Lay bead {number}"),
+            // The part is in its window, and where the bead goes it is still too hot.
+            Place::InWindow | Place::NoWindow => match bead.filter(|bead| bead.wait_s >= 1.0) {
+                Some(bead) => {
+                    format!("Wait {}, then bead {number}", self.units.say(bead.wait_s / 60.0, Unit::Minutes))
+                }
+                None => format!("Lay bead {number}"),
+            },
         }
     }
 }
@@ -189,6 +248,7 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Liv
         Some(rate) => format!("falling {} {unit} a minute", number(-rate * scale, 0)),
     };
     let place = Place::of(reading.celsius, window);
+    let bead = work.and_then(|work| work.bead(reading));
     Live {
         minutes: reading.minutes,
         celsius: reading.celsius,
@@ -199,19 +259,29 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Liv
         trend_metric: trend(1.0, "°C"),
         trend_imperial: trend(1.8, "°F"),
         clock: exactly(reading.minutes, Unit::Minutes).0,
-        next: work.map_or(String::new(), |work| work.verb(Some(reading))),
+        next: work.map_or(String::new(), |work| work.said(Some(reading), bead.as_ref())),
+        clocks: work.map_or_else(Vec::new, |work| work.clocks(reading, bead.as_ref())),
+        bead,
     }
 }
 
-pub(crate) fn stage(
-    shop: &Shop,
-    job: &Job,
-    part: &PartFacts,
-    way: Option<Way>,
-    heat: Option<&HeatPlan>,
-    laid: Option<(&PrepPlan, &MapPlan)>,
-    cooling: Option<&CoolingPlan>,
-) -> Stage<Option<TorchPlan>> {
+/// What the work at the torch is planned from.
+pub(crate) struct TorchAsked<'a> {
+    pub shop: &'a Shop,
+    pub job: &'a Job,
+    pub part: &'a PartFacts,
+    pub way: Option<Way>,
+    pub heat: Option<&'a HeatPlan>,
+    pub laid: Option<(&'a PrepPlan, &'a MapPlan)>,
+    pub cooling: Option<&'a CoolingPlan>,
+    pub beads: Option<BeadsAsked<'a>>,
+    /// The casting as the heat model sees it.
+    pub body: Option<Body>,
+    pub trouble: Option<(TroubleAsked<'a>, StopAsked<'a>)>,
+}
+
+pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
+    let TorchAsked { shop, job, part, way, heat, laid, cooling, beads, body, trouble } = asked;
     let prep = laid.map(|(prep, _)| prep);
     let mut plan = way.zip(heat).map(|(way, heat)| TorchPlan {
         peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != "none",
@@ -219,6 +289,17 @@ pub(crate) fn stage(
     });
     if let (Some(plan), Some((prep, map))) = (&mut plan, laid) {
         in_turn(plan, job.round(), prep, map);
+    }
+    if let (Some(plan), Some(heat)) = (&mut plan, heat) {
+        plan.falls = clocks::falls(heat.cold, body.as_ref());
+    }
+    if let (Some(plan), Some((beads, ahead))) = (&mut plan, beads.and_then(BeadsAsked::plan)) {
+        (plan.beads, plan.ahead) = (Some(beads), Some(Arc::new(ahead)));
+    }
+    let burning = job.round().lit.is_some() && job.round().covered_minutes().is_none();
+    if let (Some(plan), Some((trouble, stop)), true) = (&mut plan, trouble, burning) {
+        plan.trouble = trouble.views(plan);
+        plan.stop_rule = Some(stop.rule(&trouble, plan));
     }
     let cautions = way.map_or(&[][..], |way| way.method.entry().at_torch);
     Stage {
@@ -280,6 +361,11 @@ fn torch_plan(
             _ => prep.seams.len() as u32,
         }),
         next_pin: None,
+        beads: None,
+        ahead: None,
+        falls: None,
+        trouble: Vec::new(),
+        stop_rule: None,
         window,
         peen: way.method.arc(),
         lay_out: lay_out(way, heat, prep, cooling, units),
@@ -378,8 +464,8 @@ pub(crate) fn wants_peening(round: &Round) -> bool {
     round
         .standing_log()
         .rev()
-        .find(|e| matches!(e.entry, TorchEntry::Bead | TorchEntry::Peened))
-        .is_some_and(|e| e.entry == TorchEntry::Bead)
+        .find(|e| matches!(e.entry, TorchEntry::Bead { .. } | TorchEntry::Peened))
+        .is_some_and(|e| matches!(e.entry, TorchEntry::Bead { .. }))
 }
 
 #[cfg(test)]
@@ -409,6 +495,9 @@ mod tests {
             soak_min: 20.0,
             warm_from_min: None,
             wants_peening: false,
+            ahead: None,
+            falls: None,
+            out: false,
             units: UnitSystem::Metric,
         }
     }

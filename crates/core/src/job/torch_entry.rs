@@ -1,0 +1,103 @@
+//! What can be said at the torch.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use crate::quantity::UnitSystem;
+use crate::trouble::Seen;
+
+/// Where a bead lies.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BeadAt {
+    /// The crack its seam follows.
+    pub crack: Uuid,
+    /// From 1, the deepest.
+    pub layer: u32,
+    /// 1, or 2 on the other side of the wall.
+    pub side: u32,
+    /// Of the beads beside each other, from 1.
+    pub beside: u32,
+    /// From the first end of the crack, from 1.
+    pub along: u32,
+}
+
+/// Something done while it burns that is neither bead nor heat.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Deed {
+    Tacked,
+    HoleFilled,
+    Refilled,
+    GroundOut,
+    Turned,
+    /// It left the oven or the fire, or the flame is off: it falls from here.
+    OutOfHeat,
+    /// It is back in the oven, or the flame is on again.
+    BackIn,
+}
+
+impl Deed {
+    /// As it is said, and kept on the record.
+    #[must_use]
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Tacked => "Tacked",
+            Self::HoleFilled => "Stop-hole filled",
+            Self::Refilled => "Pinhole refilled",
+            Self::GroundOut => "Ground out hot",
+            Self::Turned => "Turned",
+            Self::OutOfHeat => "Out of the heat",
+            Self::BackIn => "Back in the heat",
+        }
+    }
+}
+
+/// Something said at the torch.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum TorchEntry {
+    /// A temperature read by hand, as typed; of the part at its far side or coldest corner, or of the
+    /// joint.
+    Reading {
+        typed: String,
+        shown_in: UnitSystem,
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        joint: bool,
+    },
+    /// A bead is laid, a pin set, a seam filled; of a bead where it lies, as the order has it or as it was
+    /// corrected.
+    Bead {
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        at: Option<BeadAt>,
+    },
+    /// This pin of a row is set, counted from the first end of its crack, from 1.
+    Pin {
+        crack: Uuid,
+        number: u32,
+    },
+    Peened,
+    Reheated,
+    /// Something else that is done while it burns.
+    Did {
+        what: Deed,
+    },
+    /// It does not go well: what is seen, and what was taken for its cause; empty while nobody says.
+    Trouble {
+        seen: Seen,
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        cause: String,
+    },
+    Note {
+        text: String,
+    },
+    /// The part is covered: it cools from here. With beads left undone it says why.
+    Covered {
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        why: String,
+    },
+    /// The packing is off.
+    Unwrapped,
+}

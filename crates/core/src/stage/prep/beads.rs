@@ -1,0 +1,81 @@
+//! The seams as the order of beads sees them: passes, lanes, fronts, the heat of each bead.
+
+use std::collections::BTreeSet;
+
+use uuid::Uuid;
+
+use super::seam::layers_by_length;
+use super::{PrepAsked, PrepPlan};
+use crate::heat::{BeadPass, BeadSeam, LeftOut};
+use crate::stage::cracks::CrackPlan;
+use crate::stage::method::amps_at;
+
+/// A seam, and the crack it follows.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct SeamOfBeads {
+    pub crack: Uuid,
+    pub letter: String,
+    /// At its first end and at its last: "tip", "hole", "edge" ...
+    pub ends: [String; 2],
+    pub seam: BeadSeam,
+}
+
+/// Every seam that is laid in beads with an arc; none for a flame, for pins, or where it is not known yet.
+pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64) -> Vec<SeamOfBeads> {
+    let way = asked.way;
+    let (Some(arc), Some(filling)) = (way.method.entry().arc, way.method.entry().filling) else {
+        return Vec::new();
+    };
+    let of = |crack: &CrackPlan| -> Option<SeamOfBeads> {
+        let planned = prep.seams.iter().find(|seam| seam.id == crack.id && seam.beads > 0)?;
+        let (sides, by_length) = layers_by_length(asked, crack, planned.length_mm)?;
+        let width_mm = (filling.layer)(planned.wall_mm).1?;
+        // As many layers, and as many beads beside each other, as at the deepest place of all.
+        let most_layers = by_length.iter().map(Vec::len).max()?;
+        let across =
+            |layer: usize| by_length.iter().filter_map(|it| it.get(layer)).copied().max().unwrap_or(1);
+        let mut passes = Vec::new();
+        let mut left_out = BTreeSet::new();
+        for layer in 0..most_layers {
+            for side in 1..=sides {
+                let lanes = across(layer);
+                for lane in 0..lanes {
+                    let shallow = |along: &usize| by_length[*along].get(layer).is_none_or(|n| *n <= lane);
+                    let pass = passes.len();
+                    let gone = (0..by_length.len()).filter(shallow);
+                    left_out.extend(gone.map(|along| LeftOut { pass, lane: lane as usize, along }));
+                }
+                let offset = |lane: u32| (f64::from(lane) - (f64::from(lanes) - 1.0) / 2.0) * width_mm;
+                passes.push(BeadPass {
+                    layer: layer as u32 + 1,
+                    side,
+                    offsets_mm: (0..lanes).map(offset).collect(),
+                });
+            }
+        }
+        let thinnest = crack.walls.iter().map(|at| at.wall_mm).fold(planned.wall_mm, f64::min);
+        let amps =
+            amps_at(arc.usual_amps(planned.wall_mm, way.school), way.method.entry().setup.melts_c, preheat_c);
+        let closed = |at: usize| {
+            !crack.ends.get(at).is_some_and(|end| matches!(end.kind.as_str(), "edge" | "over_edge"))
+        };
+        let end = |at: usize| crack.ends.get(at).map_or(String::new(), |end| end.kind.clone());
+        Some(SeamOfBeads {
+            crack: crack.id,
+            letter: crack.letter.clone(),
+            ends: [end(0), end(1)],
+            seam: BeadSeam {
+                length_mm: planned.length_mm,
+                bead_mm: asked.bead_mm,
+                // Where it is thinnest a bead is felt the most.
+                wall_mm: thinnest,
+                closed: [closed(0), closed(1)],
+                passes,
+                left_out,
+                power_w: arc.efficiency * arc.volts * amps,
+                travel_mm_s: arc.travel_mm_s,
+            },
+        })
+    };
+    asked.cracks.iter().filter(|crack| crack.becomes == "repair").filter_map(of).collect()
+}

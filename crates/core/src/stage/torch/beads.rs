@@ -1,0 +1,419 @@
+//! Where the next bead goes, when it may start, and what the seams look like by now.
+
+use std::sync::Arc;
+
+use serde::{Deserialize, Serialize};
+
+use crate::heat::{BarPower, BeadCourse, BeadPlace, BeadSchedule, BeadWork, Body, Laid, PlannedBead, Runs};
+use crate::job::{BeadAt, Reading, Round, TorchEntry};
+use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts};
+use crate::stage::HeatPlan;
+use crate::stage::prep::SeamOfBeads;
+
+/// More beads than this are counted and not put in order: no seam of one heat has so many. Ours.
+const BEADS_MOST: usize = 600;
+
+/// The beads of the seams, laid and to be laid.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BeadsPlan {
+    pub seams: Vec<SeamStrip>,
+    /// Those to be laid, in their order: the first is the next. Where it never comes to its end there is none.
+    pub ahead: Vec<NextBead>,
+    /// "In this order 9 min of waiting, from end to end 12." Empty where nothing is waited for.
+    pub waits_words: String,
+    /// Why there is no order: the heat does not reach, or it never falls under the most. Empty else.
+    pub never: String,
+    /// Of all that is to be laid, in min.
+    pub arc_min: f64,
+    pub waiting_min: f64,
+    pub elapsed_min: f64,
+    pub reheats: usize,
+}
+
+/// One seam, from its first end to its last.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SeamStrip {
+    pub crack: uuid::Uuid,
+    pub letter: String,
+    pub length_mm: f64,
+    /// What lies at its ends: "stop-hole", "edge", "branch" ...
+    pub ends: [String; 2],
+    /// No front: an open edge.
+    pub open: [bool; 2],
+    pub layers: Vec<LayerStrip>,
+}
+
+/// The beads of one layer on one side.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LayerStrip {
+    pub layer: u32,
+    pub side: u32,
+    /// "layer 1", "layer 2, far side"
+    pub words: String,
+    pub beads: Vec<StripBead>,
+}
+
+/// One bead on the strip.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StripBead {
+    pub at: BeadAt,
+    /// Along the seam, the lesser first.
+    pub from_mm: f64,
+    pub to_mm: f64,
+    /// In the order in which it was or is to be laid, from 1; 0 where that is not known.
+    pub number: u32,
+    pub laid: bool,
+    /// It is laid towards the first end.
+    pub leftward: bool,
+}
+
+/// A bead to be laid.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct NextBead {
+    pub at: BeadAt,
+    pub number: u32,
+    /// "Bead 5 of 12, A: from 75 to 50 mm, layer 1."
+    pub words: String,
+    /// Minutes on the job clock when it may start, and end; from the beginning of the beads while it is not lit.
+    pub start_min: f64,
+    pub ends_min: f64,
+    pub wait_s: f64,
+    /// It is reheated first, for so long.
+    pub reheat_s: f64,
+    /// The hottest place on its span as it begins, in degC.
+    pub before_c: f64,
+}
+
+/// The next bead at a reading.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LiveBead {
+    pub number: u32,
+    /// From the reading on, in s; 0 for now.
+    pub wait_s: f64,
+    /// Minutes on the job clock when it may start.
+    pub start_min: f64,
+    /// Where it goes, the hottest place there now, in degC: worked out, not measured.
+    pub there_c: f64,
+}
+
+/// What the order is worked out from, kept for the next reading.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BeadsAhead {
+    course: Arc<BeadCourse>,
+    /// Ended on the job clock, in s.
+    laid: Vec<Laid>,
+    next: Option<(BeadPlace, u32)>,
+    /// The part as a whole over its coldest place, in K.
+    lead_k: f64,
+}
+
+/// A part as it is known to be: as a whole, at a moment of the job clock in s.
+#[derive(Debug, Clone, Copy)]
+struct Known {
+    bulk_c: f64,
+    at_s: f64,
+}
+
+/// What the beads are put in order from.
+pub(crate) struct BeadsAsked<'a> {
+    pub round: &'a Round,
+    pub heat: &'a HeatPlan,
+    pub body: Body,
+    /// What heats it: bar and power of the plan; nothing for a cold way.
+    pub power: Option<BarPower>,
+    pub seams: Vec<SeamOfBeads>,
+    pub runs: &'a Runs,
+    pub units: UnitSystem,
+}
+
+impl BeadsAsked<'_> {
+    /// The beads as they stand, and what a later reading is judged by; nothing where none are laid, or too many.
+    pub fn plan(self) -> Option<(BeadsPlan, BeadsAhead)> {
+        let beads: usize = self.seams.iter().map(|it| it.seam.beads()).sum();
+        if beads == 0 || beads > BEADS_MOST {
+            return None;
+        }
+        let course = Arc::new(BeadCourse::new(BeadWork {
+            body: self.body,
+            least_c: self.heat.least_c,
+            most_c: self.heat.most_c,
+            reheat_w: self.power.map(net_w).filter(|_| !self.heat.cold),
+            seams: self.seams.iter().map(|it| it.seam.clone()).collect(),
+        }));
+        let lit = self.round.lit.is_some();
+        let begins = Known { bulk_c: self.begins_c(), at_s: 0.0 };
+        let laid = self.laid(&course, begins.bulk_c);
+        let lead_k = self.lead_k();
+        let now_s = self.now_s();
+        let known = self.known(&laid, lead_k).unwrap_or(begins);
+        let bulk_c = course.bulk_after(known.bulk_c, now_s - known.at_s, &since(&laid, known.at_s));
+        let schedule = course.order(bulk_c, &since(&laid, now_s));
+        let plan = self.shown(schedule.as_ref(), &laid, if lit { now_s } else { 0.0 });
+        let next = schedule.as_ref().and_then(|it| it.beads.first()).map(|it| it.place);
+        let next = next.zip(plan.ahead.first().map(|it| it.number));
+        Some((plan, BeadsAhead { course, laid, next, lead_k }))
+    }
+
+    /// The part as a whole as the first bead begins.
+    fn begins_c(&self) -> f64 {
+        if self.heat.cold {
+            self.body.ambient.celsius()
+        } else {
+            self.heat.target_c + self.lead_as_it_gets_there_k()
+        }
+    }
+
+    /// The last moment that anything is known of, in s.
+    fn now_s(&self) -> f64 {
+        let said = self.round.standing_log().map(|entry| entry.minutes);
+        let read = self.round.latest_reading().map(|reading| reading.minutes);
+        said.chain(read).fold(0.0, f64::max) * 60.0
+    }
+
+    /// The last reading of the part; without one the first bead, which nobody lays before it is warm.
+    fn known(&self, laid: &[Laid], lead_k: f64) -> Option<Known> {
+        if let Some(Reading { minutes, celsius }) = self.round.latest_reading() {
+            return Some(Known { bulk_c: celsius + lead_k, at_s: minutes * 60.0 });
+        }
+        let first_s = laid.iter().map(|it| it.ended_s).reduce(f64::min)?;
+        Some(Known { bulk_c: self.begins_c(), at_s: (first_s - self.seams[0].seam.each_s()).max(0.0) })
+    }
+
+    /// How far the part as a whole stands over its coldest place when that gets to the target.
+    fn lead_as_it_gets_there_k(&self) -> f64 {
+        self.bar(0.0).unwrap_or(0.0)
+    }
+
+    /// The same by now: it evens out once the flame is off.
+    fn lead_k(&self) -> f64 {
+        if self.heat.cold {
+            return 0.0;
+        }
+        let warm = |reading: &Reading| reading.celsius >= self.heat.target_c.min(self.heat.least_c);
+        let mut readings: Vec<Reading> = self.round.part_readings().filter(warm).collect();
+        readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        let got_there = readings.first().map(|reading| reading.minutes);
+        let reheated = self.round.standing_log().rev().find(|it| it.entry == TorchEntry::Reheated);
+        let since = reheated.map(|it| it.minutes).or(got_there);
+        let now_min = self.now_s() / 60.0;
+        self.bar(since.map_or(0.0, |since| (now_min - since).max(0.0) * 60.0)).unwrap_or(0.0)
+    }
+
+    /// Mean less coldest of the bar, heated to the target and then left alone for so long, in K.
+    fn bar(&self, alone_s: f64) -> Option<f64> {
+        /// Ours: after so long nothing is left of it.
+        const MOST_S: f64 = 7_200.0;
+        const STEP_S: f64 = 10.0;
+        let power = self.power.filter(|_| !self.heat.cold)?;
+        let most = Seconds::new((self.heat.minutes + 1.0).max(1.0) * 60.0).ok()?;
+        let heating = self.runs.heat_until(&self.body, power, Celsius::new(self.heat.target_c).ok()?, most);
+        let mut bar = heating.bar.clone();
+        let none = Watts::new(0.0).ok()?;
+        bar.heat_with(BarPower::Flame { even: none, local: none, station: 0.5, covered: 0.0 });
+        let mut left_s = alone_s.min(MOST_S);
+        while left_s > 0.0 {
+            bar.step(STEP_S.min(left_s));
+            left_s -= STEP_S;
+        }
+        Some(bar.mean_c() - bar.coldest_c())
+    }
+
+    /// What lies there by the log: where it was said, else in the order that was planned.
+    fn laid(&self, course: &BeadCourse, begins_c: f64) -> Vec<Laid> {
+        let entries = || {
+            self.round.standing_log().filter_map(|entry| match entry.entry {
+                TorchEntry::Bead { at } => Some((entry.minutes * 60.0, at.and_then(|at| self.place(at)))),
+                _ => None,
+            })
+        };
+        let said: Vec<BeadPlace> = entries().filter_map(|(_, place)| place).collect();
+        let counted = entries().filter(|(_, place)| place.is_none()).count();
+        let mut in_turn = Vec::new();
+        if counted > 0
+            && let Some(planned) = course.order(begins_c, &[])
+        {
+            in_turn = planned.beads.iter().map(|it| it.place).filter(|it| !said.contains(it)).collect();
+        }
+        let mut in_turn = in_turn.into_iter();
+        entries()
+            .filter_map(|(ended_s, place)| Some(Laid { place: place.or_else(|| in_turn.next())?, ended_s }))
+            .collect()
+    }
+
+    fn place(&self, at: BeadAt) -> Option<BeadPlace> {
+        let seam = self.seams.iter().position(|it| it.crack == at.crack)?;
+        let passes = &self.seams[seam].seam.passes;
+        let pass = passes.iter().position(|pass| (pass.layer, pass.side) == (at.layer, at.side))?;
+        let (lane, along) = (at.beside.checked_sub(1)? as usize, at.along.checked_sub(1)? as usize);
+        let there = lane < passes[pass].offsets_mm.len() && along < self.seams[seam].seam.along();
+        there.then_some(BeadPlace { seam, pass, lane, along })
+    }
+
+    fn at(&self, place: BeadPlace) -> BeadAt {
+        let of = &self.seams[place.seam];
+        let pass = &of.seam.passes[place.pass];
+        BeadAt {
+            crack: of.crack,
+            layer: pass.layer,
+            side: pass.side,
+            beside: place.lane as u32 + 1,
+            along: place.along as u32 + 1,
+        }
+    }
+
+    fn shown(&self, schedule: Option<&BeadSchedule>, laid: &[Laid], from_s: f64) -> BeadsPlan {
+        let ahead = schedule.map_or(&[][..], |it| it.beads.as_slice());
+        let all = self.seams.iter().map(|it| it.seam.beads()).sum();
+        let next = |at: usize, bead: &PlannedBead| {
+            let number = laid.len() + at + 1;
+            NextBead {
+                at: self.at(bead.place),
+                number: number as u32,
+                words: self.words(number, all, bead),
+                start_min: (from_s + bead.start_s) / 60.0,
+                ends_min: (from_s + bead.ends_s) / 60.0,
+                wait_s: bead.wait_s,
+                reheat_s: bead.reheat_s,
+                before_c: bead.before_c,
+            }
+        };
+        BeadsPlan {
+            seams: (0..self.seams.len()).map(|seam| self.strip(seam, ahead, laid)).collect(),
+            ahead: ahead.iter().enumerate().map(|(at, bead)| next(at, bead)).collect(),
+            waits_words: schedule.map_or(String::new(), |schedule| self.waits(schedule)),
+            never: match schedule {
+                Some(_) => String::new(),
+                None if self.heat.cold => format!(
+                    "The shop is too warm: it never falls under {}.",
+                    self.units.say_most(self.heat.most_c, Unit::Celsius)
+                ),
+                None => format!(
+                    "{} does not bring it back to {}: a stronger flame, or a cover.",
+                    self.heat.source_label,
+                    self.units.say_least(self.heat.least_c, Unit::Celsius)
+                ),
+            },
+            arc_min: schedule.map_or(0.0, |it| it.arc_s) / 60.0,
+            waiting_min: schedule.map_or(0.0, |it| it.waiting_s) / 60.0,
+            elapsed_min: schedule.map_or(0.0, |it| it.elapsed_s) / 60.0,
+            reheats: schedule.map_or(0, |it| it.reheats),
+        }
+    }
+
+    fn waits(&self, schedule: &BeadSchedule) -> String {
+        let say = |seconds: f64| self.units.say(seconds / 60.0, Unit::Minutes);
+        if schedule.waiting_s < 30.0 {
+            return String::new();
+        }
+        let plain = match schedule.end_to_end_waiting_s {
+            _ if schedule.end_to_end => {
+                return format!("From end to end: {} of waiting.", say(schedule.waiting_s));
+            }
+            Some(plain) if plain - schedule.waiting_s > 30.0 => format!(", from end to end {}", say(plain)),
+            Some(_) | None => String::new(),
+        };
+        format!("In this order {} of waiting{plain}.", say(schedule.waiting_s))
+    }
+
+    fn words(&self, number: usize, all: usize, bead: &PlannedBead) -> String {
+        let of = &self.seams[bead.place.seam];
+        let pass = &of.seam.passes[bead.place.pass];
+        let seam = if self.seams.len() > 1 { format!(", {}", of.letter) } else { String::new() };
+        let layers = of.seam.passes.iter().map(|pass| pass.layer).max().unwrap_or(1);
+        let layer = if layers > 1 { format!(", layer {}", pass.layer) } else { String::new() };
+        let side = if pass.side == 2 { ", far side" } else { "" };
+        let say =
+            |mm: f64| self.units.show(mm.round(), Unit::Millimetres, crate::quantity::Rounding::Nearest);
+        format!(
+            "Bead {number} of {all}{seam}: from {} to {}{layer}{side}.",
+            say(bead.from_mm).number,
+            say(bead.to_mm).text()
+        )
+    }
+
+    fn strip(&self, seam: usize, ahead: &[PlannedBead], laid: &[Laid]) -> SeamStrip {
+        let of = &self.seams[seam];
+        let each_mm = of.seam.each_mm();
+        let layer = |(pass, lanes): (usize, &crate::heat::BeadPass)| {
+            let places = (0..lanes.offsets_mm.len()).flat_map(|lane| {
+                (0..of.seam.along()).map(move |along| BeadPlace { seam, pass, lane, along })
+            });
+            let gone = |place: &BeadPlace| {
+                let BeadPlace { pass, lane, along, .. } = *place;
+                of.seam.left_out.contains(&crate::heat::LeftOut { pass, lane, along })
+            };
+            let bead = |place: BeadPlace| {
+                let laid_as = laid.iter().position(|it| it.place == place);
+                let to_come = ahead.iter().position(|it| it.place == place);
+                let number = laid_as.or(to_come.map(|at| laid.len() + at)).map_or(0, |at| at + 1);
+                StripBead {
+                    at: self.at(place),
+                    from_mm: place.along as f64 * each_mm,
+                    to_mm: (place.along + 1) as f64 * each_mm,
+                    number: number as u32,
+                    laid: laid_as.is_some(),
+                    leftward: to_come.is_some_and(|at| ahead[at].from_mm > ahead[at].to_mm),
+                }
+            };
+            let side = if lanes.side == 2 { ", far side" } else { "" };
+            LayerStrip {
+                layer: lanes.layer,
+                side: lanes.side,
+                words: format!("layer {}{side}", lanes.layer),
+                beads: places.filter(|place| !gone(place)).map(bead).collect(),
+            }
+        };
+        SeamStrip {
+            crack: of.crack,
+            letter: of.letter.clone(),
+            length_mm: of.seam.length_mm,
+            ends: of.ends.clone().map(|end| end_words(&end).to_owned()),
+            open: of.seam.closed.map(|closed| !closed),
+            layers: of.seam.passes.iter().enumerate().map(layer).collect(),
+        }
+    }
+}
+
+fn end_words(kind: &str) -> &'static str {
+    match kind {
+        "edge" => "edge",
+        "over_edge" => "over the edge",
+        "hole" => "hole",
+        "branch" => "branch",
+        "hidden" => "out of sight",
+        "tip" => "tip",
+        _ => "",
+    }
+}
+
+/// What a flame or an oven gives, in W.
+fn net_w(power: BarPower) -> f64 {
+    match power {
+        BarPower::Flame { even, local, .. } => even.watts() + local.watts(),
+        BarPower::Oven { most, .. } => most.watts(),
+        BarPower::Surroundings(_) => 0.0,
+    }
+}
+
+/// The same beads, on a clock that begins then.
+fn since(laid: &[Laid], from_s: f64) -> Vec<Laid> {
+    laid.iter().map(|it| Laid { ended_s: it.ended_s - from_s, ..*it }).collect()
+}
+
+impl BeadsAhead {
+    /// The next bead at a reading of the part; nothing where none is to come, or it never may.
+    #[must_use]
+    pub fn live(&self, reading: Reading) -> Option<LiveBead> {
+        let (place, number) = self.next?;
+        let laid = since(&self.laid, reading.minutes * 60.0);
+        let may = self.course.may_begin(reading.celsius + self.lead_k, &laid, place)?;
+        let wait_s = may.wait_s + may.reheat_s;
+        Some(LiveBead { number, wait_s, start_min: reading.minutes + wait_s / 60.0, there_c: may.now_c })
+    }
+}

@@ -1,0 +1,33 @@
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { Sheet } from '../../ui/Sheet'
+import { DEEDS } from './piece-words'
+
+export interface MoreSheetProps {
+  open: boolean
+  onClose: () => void
+  onSay: (entry: Schemas['TorchEntry']) => void
+}
+
+/** What is said less often while it burns: one press each. */
+export function MoreSheet({ open, onClose, onSay }: MoreSheetProps): ReactNode {
+  return (
+    <Sheet title="What was done?" open={open} onOpenChange={(next) => !next && onClose()}>
+      <div className="grid gap-2 sm:grid-cols-2">
+        {DEEDS.map(([what, words]) => (
+          <Button
+            key={what}
+            large
+            onPress={() => {
+              onSay({ kind: 'did', what })
+              onClose()
+            }}
+          >
+            {words}
+          </Button>
+        ))}
+      </div>
+    </Sheet>
+  )
+}

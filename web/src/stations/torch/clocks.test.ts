@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest'
+import { face, jobMinutes, rung, tells } from './clocks'
+
+describe('the face of a clock', () => {
+  it.each([
+    [250, '4:10'],
+    [6.2, '0:07'],
+    [0, '0:00'],
+    [-30, '0:00'],
+    [60, '1:00'],
+    [3725, '1:02:05'],
+  ])('shows %d s as %s', (seconds, expected) => {
+    expect(face(seconds)).toBe(expected)
+  })
+})
+
+describe('the job clock', () => {
+  it('goes on at its speed', () => {
+    expect(jobMinutes(10, 1_000, 60, 3_000)).toBe(12)
+  })
+  it('never goes back', () => {
+    expect(jobMinutes(10, 5_000, 60, 3_000)).toBe(10)
+  })
+})
+
+describe('what rings', () => {
+  const clocks = [
+    { kind: 'wait', endsMin: 5, words: '' },
+    { kind: 'soak', endsMin: 9, words: '' },
+  ]
+  it('is what ran down since the last look', () => {
+    expect(rung(clocks, 4.9, 5).map((clock) => clock.kind)).toEqual(['wait'])
+    expect(rung(clocks, 1, 20)).toHaveLength(2)
+  })
+  it('rings once', () => {
+    expect(rung(clocks, 5, 5.1)).toHaveLength(0)
+  })
+})
+
+describe('out of the window', () => {
+  it('is told at once and then each minute', () => {
+    expect(tells(3, null, 3)).toBe(true)
+    expect(tells(3, 3, 3.9)).toBe(false)
+    expect(tells(3, 3, 4)).toBe(true)
+  })
+  it('is told anew when it fell out again', () => {
+    expect(tells(6, 5.8, 6)).toBe(true)
+  })
+  it('is not told inside', () => {
+    expect(tells(null, null, 3)).toBe(false)
+  })
+})

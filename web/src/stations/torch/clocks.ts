@@ -1,0 +1,29 @@
+/** A clock that runs down at the torch. */
+export interface Runs {
+  kind: string
+  /** Minutes on the job clock at which it is at nothing. */
+  endsMin: number
+  words: string
+}
+
+/** Seconds on a face of a clock: `4:10`, `0:07`, `1:02:05`; nothing is under `0:00`. */
+export function face(seconds: number): string {
+  const left = Math.max(0, Math.ceil(seconds - 1e-6))
+  const two = (value: number) => String(value).padStart(2, '0')
+  const [hours, minutes] = [Math.floor(left / 3600), Math.floor(left / 60) % 60]
+  return hours > 0 ? `${hours}:${two(minutes)}:${two(left % 60)}` : `${minutes}:${two(left % 60)}`
+}
+
+/** Minutes on the job clock by now: what was known of it, gone on at its speed. */
+export const jobMinutes = (known: number, knownAtMs: number, speed: number, nowMs: number): number =>
+  known + (Math.max(0, nowMs - knownAtMs) * speed) / 60_000
+
+/** What rings between two looks at the job clock: each clock that ran down in between. */
+export const rung = (clocks: readonly Runs[], before: number, now: number): readonly Runs[] =>
+  clocks.filter((clock) => clock.endsMin > before && clock.endsMin <= now)
+
+/** Whether a part that is out of its window is to be told of: at once, then each minute. */
+export function tells(outSinceMin: number | null, lastToldMin: number | null, nowMin: number): boolean {
+  if (outSinceMin === null) return false
+  return lastToldMin === null || lastToldMin < outSinceMin || nowMin - lastToldMin >= 1
+}

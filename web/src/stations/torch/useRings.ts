@@ -1,0 +1,60 @@
+import { useEffect, useRef, useState } from 'react'
+import { heard, ring, unlock } from './bell'
+import { rung, tells, type Runs } from './clocks'
+
+export interface Rings {
+  /** What rang last, in words; empty for nothing. */
+  said: string
+  /** Somebody saw it. */
+  seen: () => void
+  muted: boolean
+  mute: (muted: boolean) => void
+  /** The page may sound: it was pressed once. */
+  audible: boolean
+}
+
+const keyOf = (lit: string) => `torch-muted.${lit}`
+
+/** Rings when a clock has run down, and while the part is out of its window: at once, then each minute. */
+export function useRings(lit: string, clocks: readonly Runs[], out: string, now: number): Rings {
+  const [said, setSaid] = useState('')
+  const [muted, setMuted] = useState(() => sessionStorage.getItem(keyOf(lit)) === '1')
+  const [audible, setAudible] = useState(heard)
+  const last = useRef(now)
+  const outside = useRef<{ since: number | null; told: number | null }>({ since: null, told: null })
+  useEffect(() => {
+    const press = () => {
+      unlock()
+      // It is let go on a moment after the press.
+      setTimeout(() => setAudible(heard()), 200)
+    }
+    window.addEventListener('pointerdown', press)
+    window.addEventListener('keydown', press)
+    return () => {
+      window.removeEventListener('pointerdown', press)
+      window.removeEventListener('keydown', press)
+    }
+  }, [])
+  useEffect(() => {
+    const down = rung(clocks, last.current, now)
+    last.current = now
+    if (out === '') outside.current = { since: null, told: outside.current.told }
+    else outside.current.since ??= now
+    const told = tells(outside.current.since, outside.current.told, now)
+    if (told) outside.current.told = now
+    const words = [...down.map((clock) => clock.words), ...(told ? [out] : [])]
+    if (words.length === 0) return
+    setSaid(words.join('. '))
+    if (!muted) ring()
+  }, [clocks, out, now, muted])
+  return {
+    said,
+    seen: () => setSaid(''),
+    muted,
+    mute: (next) => {
+      sessionStorage.setItem(keyOf(lit), next ? '1' : '0')
+      setMuted(next)
+    },
+    audible,
+  }
+}
