@@ -112,7 +112,8 @@ impl Pad {
             beads,
             out: heat.out_of_heat_min(),
             unwrapped: standing()
-                .find(|entry| entry.entry == TorchEntry::Unwrapped)
+                .rfind(|entry| entry.entry == TorchEntry::Unwrapped)
+                .filter(|_| last.unwrapped)
                 .map(|entry| entry.minutes),
             covered: last.covered,
             over: last.over,

@@ -240,8 +240,12 @@ fn a_covered_part_is_hot_until_a_reading_says_otherwise() {
         standing(&job, &plan, LIT_AT + 700_000)
     };
     let hot = at(70.0);
-    assert_eq!(hot.next.verb, "Keep it covered, take a reading", "the curve is through, the pad says 70");
-    assert!(hot.hot.unwrap().unwrap_at_ms.is_some_and(|at| at > LIT_AT));
+    assert_eq!(hot.next.verb, "Keep it covered until", "the book's curve is through, the pad says 70");
+    let later = LIT_AT + 700 * 60_000;
+    assert!(
+        hot.hot.unwrap().unwrap_at_ms.is_some_and(|at| at > later),
+        "the curve is fitted to what was read"
+    );
     assert_eq!(at(60.0).next.verb, "Unwrap and look");
     assert!(at(44.0).hot.is_none());
 }

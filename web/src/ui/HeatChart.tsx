@@ -21,12 +21,21 @@ export interface HeatChartProps {
   plan: readonly Point[]
   /** A second planned line, dashed. */
   beside?: readonly Point[]
+  /** Between these it is likely to stay: 8 times in 10. */
+  band?: { early: readonly Point[]; late: readonly Point[] } | undefined
   record: readonly { minutes: number; celsius: number }[]
   byHand?: readonly { minutes: number; celsius: number }[]
   /** Heights worth a line, with their words. */
   levels: readonly { celsius: number; words: string }[]
   /** Times worth a post. */
-  posts?: readonly { minutes: number; figure: string; words: string; celsius: number }[]
+  posts?: readonly {
+    minutes: number
+    figure: string
+    words: string
+    celsius: number
+    /** How much sooner or later it may be. */
+    between?: readonly [number, number] | null
+  }[]
   now?: number | undefined
   /** Size of what lies on its top right corner, in pixels. */
   under?: { w: number; h: number } | undefined
@@ -49,6 +58,7 @@ export function HeatChart(props: HeatChartProps): ReactNode {
     top,
     plan,
     beside,
+    band,
     record,
     byHand = [],
     levels,
@@ -132,6 +142,13 @@ export function HeatChart(props: HeatChartProps): ReactNode {
       </g>
       <rect x={LEFT - 11} y={y(top)} width="7" height={BOTTOM - y(top)} fill={`url(#${id}-scale)`} />
       <path d={`M${LEFT - 14} ${BOTTOM}H${WIDTH}`} stroke="var(--dim)" />
+      {band !== undefined && band.early.length > 1 && (
+        <path
+          d={`${points(band.early)}L${points(band.late.toReversed()).slice(1)}Z`}
+          fill="var(--rule)"
+          data-testid="chart-band"
+        />
+      )}
       <g fill="none" stroke="var(--ash)">
         {levels.map((level) => (
           <g key={level.words}>
@@ -155,12 +172,15 @@ export function HeatChart(props: HeatChartProps): ReactNode {
       {posts.map((post) => {
         const px = x(post.minutes)
         return (
-          <path
-            key={post.words}
-            d={`M${px} ${BOTTOM}V${y(post.celsius)}M${px - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`}
-            stroke="var(--chalk)"
-            strokeWidth="2"
-          />
+          <g key={post.words} stroke="var(--chalk)">
+            <path
+              d={`M${px} ${BOTTOM}V${y(post.celsius)}M${px - 6} ${y(post.celsius) - 6}l12 12m0 -12l-12 12`}
+              strokeWidth="2"
+            />
+            {post.between != null && (
+              <path d={`M${x(post.between[0])} ${BOTTOM}H${x(post.between[1])}`} strokeWidth="5" />
+            )}
+          </g>
         )
       })}
       {now !== undefined && (

@@ -149,6 +149,12 @@ heat {
 cooling {
     PACKING: One<Packing> = one("cooling.packing", "Pack in");
     THICKNESS: Number = length("cooling.thickness", "Packed how thick", 1.0, 2_000.0);
+    POST_HEAT: Number = quantity("cooling.post_heat", "Heat it all once more, to", Kind::Temperature, (60.0, 700.0), "°C").like("{330 degC}");
+    POST_HEAT_FOR: Number = quantity("cooling.post_heat_for", "And hold it for", Kind::Duration, (0.0, 1440.0), "min").like("15 min");
+    TAPER: Number = quantity("cooling.taper", "Flame off by degrees, over", Kind::Duration, (0.0, 480.0), "min").like("12 min");
+    OVEN: Number = quantity("cooling.oven", "Hold it in the oven at", Kind::Temperature, (40.0, 700.0), "°C").like("{120 degC}");
+    OVEN_FOR: Number = quantity("cooling.oven_for", "For", Kind::Duration, (0.0, 4320.0), "min").like("6 h");
+    FIRE: OneOf = one_of("cooling.fire", "Or leave it in the fire", choices::FIRES);
 }
 check {
     TOES: OneOf = one_of("check.toes", "Toes", choices::CHECKED).of_the_round();

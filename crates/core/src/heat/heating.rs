@@ -3,6 +3,9 @@
 use crate::quantity::{Celsius, Seconds};
 use crate::sim::{Bar, BarPower, Body};
 
+/// Places along the part that are shown as it warms. Ours.
+const PLACES: usize = 20;
+
 /// How a heating went.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Heating {
@@ -13,6 +16,8 @@ pub struct Heating {
     /// (time in min, worst unevenness in K so far, worst hottest less coldest in K so far), every
     /// 30 s, counted while the hottest cell was under 500 degC, where it stresses the part.
     worst: Vec<(f64, f64, f64)>,
+    /// (time in min, degC at places from one end to the other), as often as the curve.
+    along: Vec<(f64, [f32; PLACES])>,
     /// Coldest cell's temperature after each step, first the start.
     coldest_c: Vec<f32>,
     step_s: f64,
@@ -21,7 +26,20 @@ pub struct Heating {
 impl Heating {
     /// How much there is to keep of it, in numbers of 8 bytes.
     pub(super) fn points(&self) -> usize {
-        3 * (self.curve.len() + self.worst.len()) + self.coldest_c.len() / 2
+        3 * (self.curve.len() + self.worst.len()) + self.coldest_c.len() / 2 + self.along.len() * 11
+    }
+
+    /// The part from end to end up to a time, in `frames` pictures at most: (min, whole degC from one end to the other).
+    #[must_use]
+    pub fn along(&self, until_min: f64, frames: usize) -> Vec<(f64, Vec<f64>)> {
+        let shown = self.along.partition_point(|(at, _)| *at <= until_min + 1.0);
+        let every = shown.div_ceil(frames).max(1);
+        let rounded = |cells: &[f32; PLACES]| cells.iter().map(|c| f64::from(*c).round()).collect();
+        let last = shown.checked_sub(1);
+        (0..shown)
+            .filter(|at| at.is_multiple_of(every) || Some(*at) == last)
+            .map(|at| (self.along[at].0, rounded(&self.along[at].1)))
+            .collect()
     }
 
     /// Minutes until the coldest cell reached `target_c`; nothing when it did not.
@@ -64,6 +82,7 @@ impl Heating {
         let start = body.ambient.celsius();
         let mut coldest_c = vec![start as f32];
         let mut curve = vec![(0.0, start, start)];
+        let mut along = vec![(0.0, bar.along_c())];
         let (mut worst_unevenness_k, mut worst_difference_k) = (0.0_f64, 0.0_f64);
         let mut worst = vec![(0.0, 0.0, 0.0)];
         let step_s = power.step_s();
@@ -87,6 +106,7 @@ impl Heating {
                 worst.push((time_s / 60.0, worst_unevenness_k, worst_difference_k));
                 if step.is_multiple_of(point) {
                     curve.push((time_s / 60.0, coldest, hottest));
+                    along.push((time_s / 60.0, bar.along_c()));
                 }
             }
             if coldest >= stop_at_c {
@@ -94,7 +114,8 @@ impl Heating {
             }
         }
         curve.push((time_s / 60.0, bar.coldest_c(), bar.hottest_c()));
-        Self { bar, curve, worst, coldest_c, step_s }
+        along.push((time_s / 60.0, bar.along_c()));
+        Self { bar, curve, worst, along, coldest_c, step_s }
     }
 }
 
@@ -182,6 +203,21 @@ mod tests {
         let power = flame(1500.0, 0.5, 0.3);
         let long = heat_for(&body(), power, Seconds::new(100_000.0).unwrap());
         assert!((long.bar.coldest_c() - ceiling_c(&body(), power)).abs() < 0.1);
+    }
+
+    #[test]
+    fn the_part_from_end_to_end_begins_cold_and_ends_as_the_bar_does() {
+        let time = Seconds::new(1200.0).unwrap();
+        let heated = heat_for(&body(), flame(1500.0, 0.5, 0.1), time);
+        let frames = heated.along(20.0, 8);
+        assert!(frames.len() <= 9 && frames[0].1.iter().all(|c| *c == 20.0));
+        let (when, last) = frames.last().unwrap();
+        assert!((when - 20.0).abs() < 1e-6);
+        assert!(
+            (last[0] - heated.bar.at_c(0.0)).abs() < 10.0 && last[1] > last[19],
+            "hot where the flame is"
+        );
+        assert!(heated.along(5.0, 8).last().unwrap().0 <= 6.0, "no further than it is asked for");
     }
 
     #[test]

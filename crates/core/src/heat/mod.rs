@@ -26,6 +26,6 @@ pub use heating::{Heating, ceiling_c, heat_for, heat_until};
 pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};
 pub use pull::{HotSpot, LaidBead, bead_rise_k, pull_mpa, stress_intensity};
 pub use reading::{DONT_STEER_UNDER, Infrared, Sticks, sticks};
-pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit};
+pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit, says_enough, thinned};
 pub use runs::Runs;
 pub use source::{HeatSource, SourceKind};

@@ -17,6 +17,36 @@ const FACTORS: (f64, f64) = (0.3, 2.0);
 /// Ours: a fit is searched to this.
 const FINE: f64 = 1e-3;
 
+/// Readings thinned to one each five minutes, the last of each: a pad that reads each ten seconds says no more.
+///
+/// Ours: so a fit is worked out anew each five minutes only.
+#[must_use]
+pub fn thinned(readings: &[ReadAt]) -> Vec<ReadAt> {
+    const EVERY_MIN: f64 = 5.0;
+    let slot = |read: &ReadAt| (read.minutes / EVERY_MIN).floor();
+    let mut kept: Vec<ReadAt> = Vec::new();
+    for read in readings {
+        match kept.last_mut() {
+            Some(last) if slot(last) == slot(read) => *last = *read,
+            _ => kept.push(*read),
+        }
+    }
+    // The slot that still fills up waits until it is full.
+    if kept.len() > 1 {
+        kept.pop();
+    }
+    kept
+}
+
+/// House: so far it must have fallen before its readings say anything of the packing, in K.
+const FALLEN_K: f64 = 10.0;
+
+/// Whether a cooling can be fitted to these.
+#[must_use]
+pub fn says_enough(start_c: f64, readings: &[ReadAt]) -> bool {
+    readings.last().is_some_and(|last| start_c - last.celsius >= FALLEN_K)
+}
+
 /// A cooling fitted to its readings.
 #[derive(Debug, Clone, PartialEq)]
 pub struct CoolingFit {
@@ -180,6 +210,20 @@ mod tests {
         let (early, late) = fit.band.unwrap();
         near(early.hours_to(UNWRAP_C).unwrap(), early_h);
         near(late.hours_to(UNWRAP_C).unwrap(), late_h);
+    }
+
+    #[test]
+    fn a_pad_that_reads_each_ten_seconds_counts_once_in_five_minutes() {
+        let each_ten_seconds: Vec<ReadAt> = (1..=95)
+            .map(|at| ReadAt { minutes: f64::from(at) / 6.0, celsius: 200.0 - f64::from(at) })
+            .collect();
+        let kept: Vec<f64> = thinned(&each_ten_seconds).iter().map(|read| read.minutes).collect();
+        assert_eq!(kept.len(), 3, "{kept:?}");
+        assert!(kept[0] < 5.0 && kept[2] < 15.0, "the slot in hand waits");
+        let by_hand = reads(&[(20.0, 231.0), (40.0, 196.0), (60.0, 170.0)]);
+        assert_eq!(thinned(&by_hand).len(), 2);
+        assert_eq!(thinned(&by_hand[..1]).len(), 1);
+        assert!(says_enough(231.0, &by_hand) && !says_enough(175.0, &by_hand) && !says_enough(300.0, &[]));
     }
 
     #[rstest]

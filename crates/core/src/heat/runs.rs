@@ -3,7 +3,10 @@
 use std::collections::VecDeque;
 use std::sync::{Arc, Mutex, PoisonError};
 
-use super::{BarPower, Body, Cooling, Heating, Wrapping, cool_scaled, heat_until};
+use super::{
+    BarPower, Body, Cooling, CoolingFit, Heating, ReadAt, Wrapping, cool_scaled, cooling_fit, heat_until,
+    says_enough, thinned,
+};
 use crate::quantity::{Celsius, Seconds};
 
 /// Runs kept for the plans to come; those not asked for longest go first. It changes nothing but the time
@@ -12,6 +15,7 @@ use crate::quantity::{Celsius, Seconds};
 pub struct Runs {
     coolings: Mutex<Kept<CoolingAsked, Cooling>>,
     heatings: Mutex<Kept<HeatingAsked, Heating>>,
+    fits: Mutex<Kept<FitAsked, Option<CoolingFit>>>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -20,6 +24,14 @@ struct CoolingAsked {
     start: Celsius,
     wrapping: Wrapping,
     loss_factor: f64,
+}
+
+#[derive(Debug, Clone, PartialEq)]
+struct FitAsked {
+    body: Body,
+    start: Celsius,
+    wrapping: Wrapping,
+    readings: Vec<ReadAt>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -100,6 +112,31 @@ impl Runs {
         let asked = CoolingAsked { body: *body, start, wrapping: *wrapping, loss_factor };
         answered(&self.coolings, asked, Cooling::points, |asked| {
             cool_scaled(&asked.body, asked.start, &asked.wrapping, asked.loss_factor)
+        })
+    }
+
+    /// As [`cooling_fit`], of readings that were thinned; nothing while they say too little.
+    #[must_use]
+    pub fn fit(
+        &self,
+        body: &Body,
+        start: Celsius,
+        wrapping: &Wrapping,
+        readings: &[ReadAt],
+    ) -> Arc<Option<CoolingFit>> {
+        let readings = thinned(readings);
+        if !says_enough(start.celsius(), &readings) {
+            return Arc::default();
+        }
+        let asked = FitAsked { body: *body, start, wrapping: *wrapping, readings };
+        let points = |fit: &Option<CoolingFit>| {
+            fit.as_ref().map_or(1, |fit| {
+                let band = fit.band.as_ref().map_or(0, |(early, late)| early.points() + late.points());
+                fit.cooling.points() + band
+            })
+        };
+        answered(&self.fits, asked, points, |asked| {
+            cooling_fit(&asked.body, asked.start, &asked.wrapping, &asked.readings)
         })
     }
 

@@ -388,7 +388,9 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), 
     let problem = |message: &str, right: &str| Err(Refusal::from(FieldProblem::new("torch", message, right)));
     match entry {
         TorchEntry::Reading { .. } | TorchEntry::Note { .. } => Ok(()),
-        TorchEntry::Covered { .. } if heat.covered() => problem("it is covered already", ""),
+        TorchEntry::Covered { .. } if heat.covered() && !heat.unwrapped() => {
+            problem("it is covered already", "")
+        }
         TorchEntry::Unwrapped if heat.unwrapped() => problem("it is unwrapped already", ""),
         TorchEntry::Covered { .. } | TorchEntry::Unwrapped => Ok(()),
         TorchEntry::Bead { .. }

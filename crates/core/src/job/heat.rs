@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::TorchEntry;
-use crate::heat::TOUCH_C;
+use crate::heat::{ReadAt, TOUCH_C};
 use crate::record::FrozenPlan;
 
 /// The torch is lit: from here the job has its own clock.
@@ -128,9 +128,22 @@ impl HeatRef<'_> {
         self.standing_log().any(|entry| matches!(entry.entry, TorchEntry::Covered { .. }))
     }
 
+    /// Minutes on the job clock at which it was covered last: what was unwrapped too early is covered again.
+    #[must_use]
+    pub fn covered_last_min(&self) -> Option<f64> {
+        let mut covered = self.standing_log().rev();
+        covered.find(|it| matches!(it.entry, TorchEntry::Covered { .. })).map(|it| it.minutes)
+    }
+
+    /// The packing is off, and was not laid on again.
     #[must_use]
     pub fn unwrapped(&self) -> bool {
-        self.standing_log().any(|entry| entry.entry == TorchEntry::Unwrapped)
+        let last = self.standing_log().rev().find_map(|it| match it.entry {
+            TorchEntry::Unwrapped => Some(true),
+            TorchEntry::Covered { .. } => Some(false),
+            _ => None,
+        });
+        last == Some(true)
     }
 
     /// The last temperature known of the part, from the thermocouple or by hand.
@@ -148,6 +161,19 @@ impl HeatRef<'_> {
             .chain(self.readings.iter().copied())
             .filter(|reading| reading.minutes <= minutes)
             .max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// Readings of the part between two times of the job clock, on a clock that begins with the first.
+    #[must_use]
+    pub fn read_between(&self, from_min: f64, to_min: f64) -> Vec<ReadAt> {
+        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
+        let mut read: Vec<ReadAt> = by_hand
+            .chain(self.readings.iter().copied())
+            .filter(|reading| reading.minutes > from_min && reading.minutes <= to_min)
+            .map(|reading| ReadAt { minutes: reading.minutes - from_min, celsius: reading.celsius })
+            .collect();
+        read.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        read
     }
 
     /// A reading taken out of the heat says that a hand may touch it.

@@ -7,6 +7,7 @@ use uuid::Uuid;
 
 use super::{Heat, Lit, LogEntry, Reading, SeamReading, TorchEntry, WorkStep};
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
+use crate::heat::ReadAt;
 use crate::map::{Drawn, FACE_MOST_MM, MarkKind, Placed, Shape, Straightened};
 
 /// A place that is hard although the iron is not.
@@ -216,10 +217,11 @@ impl Round {
         self.log.iter().filter(|entry| entry.stands())
     }
 
-    /// Minutes on the job clock at which the part was covered to cool.
+    /// Minutes on the job clock at which the part was covered to cool; covered again, from then.
     #[must_use]
     pub fn covered_minutes(&self) -> Option<f64> {
         self.standing_log()
+            .rev()
             .find(|entry| matches!(entry.entry, TorchEntry::Covered { .. }))
             .map(|entry| entry.minutes)
     }
@@ -237,6 +239,27 @@ impl Round {
     #[must_use]
     pub fn latest_reading(&self) -> Option<Reading> {
         self.part_readings().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// It was unwrapped after it was covered last: since when, in minutes on the job clock.
+    #[must_use]
+    pub fn unwrapped_minutes(&self) -> Option<f64> {
+        let mut last = self.standing_log().rev();
+        let last = last.find(|it| matches!(it.entry, TorchEntry::Unwrapped | TorchEntry::Covered { .. }))?;
+        (last.entry == TorchEntry::Unwrapped).then_some(last.minutes)
+    }
+
+    /// Readings of the part since it was covered last, and while it was, on a clock that begins then.
+    #[must_use]
+    pub fn read_in_the_packing(&self) -> Vec<ReadAt> {
+        let Some(from) = self.covered_minutes() else { return Vec::new() };
+        let to = self.unwrapped_minutes().unwrap_or(f64::INFINITY);
+        let inside = |reading: &Reading| reading.minutes > from && reading.minutes <= to;
+        let mut read: Vec<ReadAt> = (self.part_readings().filter(inside))
+            .map(|reading| ReadAt { minutes: reading.minutes - from, celsius: reading.celsius })
+            .collect();
+        read.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        read
     }
 
     /// Every temperature of the part that is known, in no order.

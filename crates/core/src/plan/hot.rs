@@ -6,7 +6,7 @@ use uuid::Uuid;
 use crate::field;
 use crate::heat::{Cooling, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::iron::{Iron, slowest_to_heat};
-use crate::job::{HeatRef, Job};
+use crate::job::{HeatRef, Job, TorchEntry};
 use crate::method::Way;
 use crate::quantity::Celsius;
 use crate::shop::Shop;
@@ -93,7 +93,8 @@ impl LastHeat {
             touch_min: None,
             touch_at_the_latest_min: None,
         };
-        if let (Some(out_min), true) = (out_min, last.heated) {
+        let from_min = heat.covered_last_min().or(out_min);
+        if let (Some(out_min), true) = (from_min, last.heated) {
             last.cool_from(out_min, &heat, &packed, (part, plausible), runs);
         }
         Some(last)
@@ -122,8 +123,22 @@ impl LastHeat {
             |cooling: &Cooling, celsius: f64| cooling.hours_to(celsius).map(|hours| out_min + hours * 60.0);
         let cooling = runs.cool(&body, start, packed);
         (self.unwrap_min, self.touch_min) = (at(&cooling, UNWRAP_C), at(&cooling, TOUCH_C));
-        self.touch_at_the_latest_min = part
+        let slow = part
             .body_weighing(iron, heaviest)
             .and_then(|heavy| at(&runs.cool_scaled(&heavy, start, packed, TIGHTER), TOUCH_C));
+        self.touch_at_the_latest_min = slow;
+        // As it is going: by what was read of it, where that says something.
+        let fit = runs.fit(&body, start, packed, &heat.read_between(out_min, self.unwrapped_min(heat)));
+        if let (Some(fit), true) = (fit.as_ref(), self.covered) {
+            (self.unwrap_min, self.touch_min) = (at(&fit.cooling, UNWRAP_C), at(&fit.cooling, TOUCH_C));
+            let late = fit.band.as_ref().map_or(&fit.cooling, |(_, late)| late);
+            // Whichever is the later: what is hot is called hot.
+            self.touch_at_the_latest_min = slow.zip(at(late, TOUCH_C)).map(|(slow, late)| slow.max(late));
+        }
+    }
+
+    fn unwrapped_min(&self, heat: &HeatRef<'_>) -> f64 {
+        let off = heat.log.iter().rev().find(|it| it.stands() && it.entry == TorchEntry::Unwrapped);
+        off.filter(|_| self.unwrapped).map_or(f64::INFINITY, |off| off.minutes)
     }
 }

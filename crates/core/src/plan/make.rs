@@ -310,7 +310,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let Worked { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
     let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
     let prep = prep::stage(work_asked.as_ref(), prep, &cracks, &bench);
-    let heat = heat::stage(heat, target.as_ref(), sources.as_ref(), &facts);
+    let heat = heat::stage(heat, target.as_ref(), sources.as_ref(), &facts, shop);
     let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
     let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
     let iron = iron::stage(&IronAsked {
@@ -451,6 +451,7 @@ fn beads_asked<'a>(
         body,
         power,
         seams: prep::bead_seams(asked, prep, preheat_c),
+        planned: prep.beads,
         runs: judged.runs,
         units: judged.shop.units,
     })
@@ -517,7 +518,14 @@ impl Worked {
         let slowest = slowest_to_heat(&judged.belief.plausible).iron;
         let body = judged.part.body(slowest.properties());
         let cooling = start_c.and_then(|start_c| {
-            cooling::cooling_plan(way, start_c, &wrap, body.as_ref(), judged.part, judged.runs)
+            cooling::cooling_plan(
+                way,
+                start_c,
+                &wrap,
+                body.as_ref(),
+                (judged.round, judged.part),
+                judged.runs,
+            )
         });
         Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
     }

@@ -223,6 +223,16 @@ impl Bar {
         self.cells_c[((station * CELLS as f64) as usize).min(CELLS - 1)]
     }
 
+    /// Temperatures from one end to the other, in degC, averaged over so many places.
+    #[must_use]
+    pub fn along_c<const PLACES: usize>(&self) -> [f32; PLACES] {
+        let each = CELLS / PLACES;
+        std::array::from_fn(|place| {
+            let cells = &self.cells_c[place * each..(place + 1) * each];
+            (cells.iter().sum::<f64>() / each as f64) as f32
+        })
+    }
+
     /// Range of the departures from the least-squares straight line along the bar, in K: a
     /// straight gradient bends a free part without stress.
     #[must_use]

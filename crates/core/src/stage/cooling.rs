@@ -6,10 +6,13 @@ use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, HeatPlan, Stage, Station};
 use crate::field;
 use crate::figure::{Certainty, Figure, Source};
-use crate::heat::{Body, Cooling, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C, Wrapping};
+use crate::heat::{
+    Body, ChainStep, Cooling, CoolingFit, Descent, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C, Wrapping,
+    cool, cooling_chain, thinned,
+};
 use crate::job::Round;
 use crate::method::{School, Way};
-use crate::quantity::{Celsius, Rounding, Unit};
+use crate::quantity::{Celsius, Rounding, Unit, UnitSystem, number};
 use crate::shop::Shop;
 
 /// The cooling of the chosen way.
@@ -32,8 +35,46 @@ pub struct CoolingPlan {
     pub fastest_k_per_h: f64,
     /// Nothing where the method sets none.
     pub limit_k_per_h: Option<f64>,
-    /// (hours from covering, degC)
+    /// (hours from covering, degC): as it is going, where that is known, else as planned.
     pub curve: Vec<(f64, f64)>,
+    /// As it is going, by what was read of it; nothing while that says too little.
+    pub going: Option<Going>,
+    /// The packing came off while it was hot: what that does, and what to do; empty else.
+    pub too_early: String,
+    /// The way down, step by step; one step where nothing comes before the packing.
+    pub chain: Vec<ChainLine>,
+}
+
+/// A cooling as it is going.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Going {
+    /// Of what the book's packing lets through.
+    pub scale: f64,
+    pub readings: usize,
+    /// "lets through 0.9 of the book, by 5 readings"
+    pub words: String,
+    /// Hours from covering, of 8 in 10 such coolings; nothing under 3 readings.
+    pub unwrap_between: Option<(f64, f64)>,
+    pub touch_between: Option<(f64, f64)>,
+    /// The curves at both ends of that; empty under 3 readings.
+    pub early: Vec<(f64, f64)>,
+    pub late: Vec<(f64, f64)>,
+    /// As it was planned, beside it.
+    pub planned: Vec<(f64, f64)>,
+    pub planned_unwrap_hours: Option<f64>,
+}
+
+/// One step of the way down.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ChainLine {
+    /// "Heat it all to 330 °C, 15 min"
+    pub words: String,
+    pub lasts_hours: f64,
+    pub ends_c: f64,
+    /// What the way down takes longer for it, in hours until it may be unwrapped; 0 for the packing itself.
+    pub gains_hours: f64,
 }
 
 /// Cooling at the least and the most an estimated part may weigh.
@@ -117,7 +158,7 @@ pub(crate) fn cooling_plan(
     start_c: f64,
     wrapping: &Wrapping,
     body: Option<&Body>,
-    part: &PartFacts,
+    (round, part): (&Round, &PartFacts),
     runs: &Runs,
 ) -> Option<CoolingPlan> {
     let units = part.units;
@@ -137,10 +178,26 @@ pub(crate) fn cooling_plan(
             fastest_k_per_h: 0.0,
             limit_k_per_h: None,
             curve: Vec::new(),
+            going: None,
+            too_early: String::new(),
+            chain: Vec::new(),
         });
     }
-    let cooling = runs.cool(body?, Celsius::new(start_c).ok()?, wrapping);
+    let start = Celsius::new(start_c).ok()?;
+    let body = body?;
+    let (before, from_c) = before_the_packing(round, body, start_c, units);
+    let cooling = runs.cool(body, Celsius::new(from_c).ok()?, wrapping);
+    let fit = runs.fit(body, start, wrapping, &round.read_in_the_packing());
+    let going = fit
+        .as_ref()
+        .as_ref()
+        .map(|fit| Going::of(fit, &cooling, thinned(&round.read_in_the_packing()).len()));
+    let goes: &Cooling = fit.as_ref().as_ref().map_or(&cooling, |fit| &fit.cooling);
     let (fastest, limit) = (cooling.fastest_k_per_h(), limit_k_per_h(way, part));
+    let before_h: f64 = before.iter().map(|(_, it)| it.lasts_s).sum::<f64>() / 3600.0;
+    let later =
+        |curve: Vec<(f64, f64)>| curve.into_iter().map(move |(hours, celsius)| (hours + before_h, celsius));
+    let descent = descended(&before);
     let label = wrapping.packing().label();
     let mut sentence = match limit {
         Some(limit) if fastest > limit => format!(
@@ -172,13 +229,164 @@ pub(crate) fn cooling_plan(
         start_c,
         unwrap_words,
         touch_words,
-        unwrap_hours: cooling.hours_to(UNWRAP_C),
-        touch_hours: cooling.hours_to(TOUCH_C),
-        between: CoolingBetween::of(part, body?, start_c, wrapping, runs),
+        unwrap_hours: goes.hours_to(UNWRAP_C).map(|hours| hours + before_h),
+        touch_hours: goes.hours_to(TOUCH_C).map(|hours| hours + before_h),
+        between: CoolingBetween::of(part, body, start_c, wrapping, runs).filter(|_| going.is_none()),
         fastest_k_per_h: fastest,
         limit_k_per_h: limit,
-        curve: cooling.curve(160, TOUCH_C),
+        curve: descent.into_iter().chain(later(goes.curve(160, TOUCH_C))).collect(),
+        too_early: too_early(round, body, part, limit),
+        chain: chain_lines(before, (body, start_c), wrapping, units, runs),
+        going,
     })
+}
+
+impl Going {
+    fn of(fit: &CoolingFit, planned: &Cooling, readings: usize) -> Self {
+        let curve = |cooling: &Cooling| cooling.curve(80, TOUCH_C);
+        let (early, late) = match &fit.band {
+            Some((early, late)) => (curve(early), curve(late)),
+            None => (Vec::new(), Vec::new()),
+        };
+        let between = |to: f64| {
+            let (early, late) = fit.band.as_ref()?;
+            early.hours_to(to).zip(late.hours_to(to))
+        };
+        Self {
+            scale: fit.scale,
+            readings,
+            words: format!(
+                "lets through {} of the book, by {readings} reading{}",
+                number(fit.scale, 2),
+                if readings == 1 { "" } else { "s" }
+            ),
+            unwrap_between: between(UNWRAP_C),
+            touch_between: between(TOUCH_C),
+            early,
+            late,
+            planned: curve(planned),
+            planned_unwrap_hours: planned.hours_to(UNWRAP_C),
+        }
+    }
+}
+
+/// What is done before it is packed, and how warm it then is.
+fn before_the_packing(
+    round: &Round,
+    body: &Body,
+    start_c: f64,
+    units: UnitSystem,
+) -> (Vec<(String, Descent)>, f64) {
+    // What is covered has these behind it: it starts as it was read.
+    if round.covered_minutes().is_some() {
+        return (Vec::new(), start_c);
+    }
+    let mut steps: Vec<(String, ChainStep)> = Vec::new();
+    let minutes = |minutes: f64| units.say_exactly(minutes, Unit::Minutes);
+    if let Some(to_c) = round.get(field::cooling::POST_HEAT) {
+        let hold = round.get(field::cooling::POST_HEAT_FOR).unwrap_or(0.0);
+        let words = format!("Heat it all to {}, {}", units.say(to_c, Unit::Celsius), minutes(hold));
+        steps.push((words, ChainStep::PostHeat { to_c, minutes: hold }));
+    }
+    if let Some(over) = round.get(field::cooling::TAPER).filter(|over| *over > 0.0) {
+        steps.push((format!("Flame off by degrees, {}", minutes(over)), ChainStep::Taper { minutes: over }));
+    }
+    if let Some(at_c) = round.get(field::cooling::OVEN) {
+        let hours = round.get(field::cooling::OVEN_FOR).unwrap_or(0.0) / 60.0;
+        let words = format!("In the oven at {}, {}", units.say(at_c, Unit::Celsius), minutes(hours * 60.0));
+        steps.push((words, ChainStep::Oven { at_c, hours }));
+    }
+    if let Some(time_constant_h) = round.get(field::cooling::FIRE).and_then(fire_h) {
+        let words = format!("In the fire as it goes out, {}", minutes(time_constant_h * 120.0));
+        steps.push((words, ChainStep::DyingFire { time_constant_h, hours: 2.0 * time_constant_h }));
+    }
+    let (words, steps): (Vec<String>, Vec<ChainStep>) = steps.into_iter().unzip();
+    let done = cooling_chain(body, start_c, &steps);
+    let ends_c = done.last().map_or(start_c, |last| last.ends_c);
+    (words.into_iter().zip(done).collect(), ends_c)
+}
+
+/// House: the time constant of a fire that goes out, in hours.
+fn fire_h(fire: &str) -> Option<f64> {
+    match fire {
+        "stove" => Some(1.5),
+        "charcoal" => Some(4.0),
+        _ => None,
+    }
+}
+
+/// (hours, degC) of all that is done before it is packed.
+fn descended(before: &[(String, Descent)]) -> Vec<(f64, f64)> {
+    let mut curve = Vec::new();
+    let mut from_s = 0.0;
+    for (_, descent) in before {
+        let every = descent.curve.len().div_ceil(60).max(1);
+        curve.extend(
+            descent.curve.iter().step_by(every).map(|(at_s, celsius)| ((from_s + at_s) / 3600.0, *celsius)),
+        );
+        from_s += descent.lasts_s;
+    }
+    curve
+}
+
+/// Each step with what it gains: how much later it may be unwrapped than without all that comes after the one before.
+fn chain_lines(
+    before: Vec<(String, Descent)>,
+    (body, start_c): (&Body, f64),
+    wrapping: &Wrapping,
+    units: UnitSystem,
+    runs: &Runs,
+) -> Vec<ChainLine> {
+    let packed_h = |from_c: f64| {
+        let start = Celsius::new(from_c).ok()?;
+        runs.cool(body, start, wrapping).hours_to(UNWRAP_C)
+    };
+    let mut lines = Vec::new();
+    let mut reached_c = start_c;
+    let mut so_far_h = 0.0;
+    let mut in_all_h = packed_h(start_c);
+    for (words, descent) in before {
+        so_far_h += descent.lasts_s / 3600.0;
+        reached_c = descent.ends_c;
+        let now_h = packed_h(reached_c).map(|hours| hours + so_far_h);
+        lines.push(ChainLine {
+            words,
+            lasts_hours: descent.lasts_s / 3600.0,
+            ends_c: descent.ends_c,
+            gains_hours: now_h.zip(in_all_h).map_or(0.0, |(now, before)| now - before),
+        });
+        in_all_h = now_h;
+    }
+    if !lines.is_empty()
+        && let Some(hours) = packed_h(reached_c)
+    {
+        let words =
+            format!("{}, until {}", wrapping.packing().label(), units.say_most(UNWRAP_C, Unit::Celsius));
+        lines.push(ChainLine { words, lasts_hours: hours, ends_c: UNWRAP_C, gains_hours: 0.0 });
+    }
+    lines
+}
+
+/// The packing came off while it was hot: how fast it falls now, and what to do.
+fn too_early(round: &Round, body: &Body, part: &PartFacts, limit_k_per_h: Option<f64>) -> String {
+    let Some(off) = round.unwrapped_minutes() else { return String::new() };
+    let last = round.part_readings().max_by(|a, b| a.minutes.total_cmp(&b.minutes));
+    let Some(reading) = last.filter(|last| last.celsius > UNWRAP_C) else { return String::new() };
+    let units = part.units;
+    let Ok(start) = Celsius::new(reading.celsius) else { return String::new() };
+    let falls = cool(body, start, &Wrapping::usual(Packing::Air)).fastest_k_per_h();
+    let at = units.say_exactly(reading.celsius, Unit::Celsius);
+    let when = if reading.minutes >= off { "It is" } else { "It was last read at" };
+    let rate = units.say(falls, Unit::KelvinsPerHour);
+    match limit_k_per_h {
+        Some(limit) if falls > limit => format!(
+            "Unwrapped too early. {when} {at}, and in still air it falls {rate}, {} is the limit: cover it again now.",
+            units.say_most(limit, Unit::KelvinsPerHour)
+        ),
+        Some(_) | None => {
+            format!("Unwrapped early. {when} {at}, and in still air it falls {rate}: no draught on it.")
+        }
+    }
 }
 
 pub(crate) fn stage(

@@ -16,13 +16,13 @@ pub(crate) mod taught;
 pub(crate) mod torch;
 
 pub use check::{CheckLine, looked_at};
-pub use cooling::{CoolingBetween, CoolingPlan};
+pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{
     Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, Grown, HoleOnFace, LineOnFace, LockOnFace,
     MapPlan, MarkOnFace, PinOnFace, RunOut, TackOnFace, Unplaced, WallAlong,
 };
 pub use hand_over::HandOverPlan;
-pub use heat::{HeatBetween, HeatPlan};
+pub use heat::{HeatBetween, HeatPlan, TriedHeat};
 pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,
     TestView, measured_tests, tool_roll,

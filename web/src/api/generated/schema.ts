@@ -1309,6 +1309,20 @@ export interface components {
          * @enum {string}
          */
         Certainty: "measured" | "computed" | "estimate" | "guess";
+        /** @description One step of the way down. */
+        ChainLine: {
+            /** Format: double */
+            ends_c: number;
+            /**
+             * Format: double
+             * @description What the way down takes longer for it, in hours until it may be unwrapped; 0 for the packing itself.
+             */
+            gains_hours: number;
+            /** Format: double */
+            lasts_hours: number;
+            /** @description "Heat it all to 330 °C, 15 min" */
+            words: string;
+        };
         /** @description A step of the way down. */
         ChainStepRequest: {
             /** @enum {string} */
@@ -1668,15 +1682,18 @@ export interface components {
         /** @description The cooling of the chosen way. */
         CoolingPlan: {
             between?: components["schemas"]["CoolingBetween"] | null;
+            /** @description The way down, step by step; one step where nothing comes before the packing. */
+            chain: components["schemas"]["ChainLine"][];
             /** @description Nothing hot to cool: the station is full at once. */
             cold: boolean;
-            /** @description (hours from covering, degC) */
+            /** @description (hours from covering, degC): as it is going, where that is known, else as planned. */
             curve: [
                 number,
                 number
             ][];
             /** Format: double */
             fastest_k_per_h: number;
+            going?: components["schemas"]["Going"] | null;
             /**
              * Format: double
              * @description Nothing where the method sets none.
@@ -1686,6 +1703,8 @@ export interface components {
             sentence: string;
             /** Format: double */
             start_c: number;
+            /** @description The packing came off while it was hot: what that does, and what to do; empty else. */
+            too_early: string;
             /** Format: double */
             touch_hours?: number | null;
             touch_words: string;
@@ -2407,6 +2426,42 @@ export interface components {
             /** @description What to do about it, as the next thing. */
             verb: string;
         };
+        /** @description A cooling as it is going. */
+        Going: {
+            /** @description The curves at both ends of that; empty under 3 readings. */
+            early: [
+                number,
+                number
+            ][];
+            late: [
+                number,
+                number
+            ][];
+            /** @description As it was planned, beside it. */
+            planned: [
+                number,
+                number
+            ][];
+            /** Format: double */
+            planned_unwrap_hours?: number | null;
+            readings: number;
+            /**
+             * Format: double
+             * @description Of what the book's packing lets through.
+             */
+            scale: number;
+            touch_between?: [
+                number,
+                number
+            ] | null;
+            /** @description Hours from covering, of 8 in 10 such coolings; nothing under 3 readings. */
+            unwrap_between?: [
+                number,
+                number
+            ] | null;
+            /** @description "lets through 0.9 of the book, by 5 readings" */
+            words: string;
+        };
         GrooveRequest: {
             /**
              * Format: double
@@ -2535,6 +2590,11 @@ export interface components {
         };
         /** @description The heating of the chosen way. */
         HeatPlan: {
+            /** @description The part from end to end as it warms: (min, degC from one end to the other). */
+            along: [
+                number,
+                number[]
+            ][];
             between?: components["schemas"]["HeatBetween"] | null;
             /** @description No heat at all is needed: the station is full at once. */
             cold: boolean;
@@ -2578,10 +2638,19 @@ export interface components {
             soak_minutes: number;
             source: string;
             source_label: string;
+            /**
+             * Format: double
+             * @description Where the joint lies, a fraction of the longest side.
+             */
+            station: number;
+            /** @description The two temperature sticks, or which to buy; empty where nothing is heated. */
+            sticks: string;
             /** Format: double */
             target_c: number;
             /** @description "1 h 12 and a soak of 20 min"; empty where nothing is heated. */
             timing: string;
+            /** @description Every heat at hand, tried on this part; those it goes by in front. */
+            tried: components["schemas"]["TriedHeat"][];
             /**
              * @description More power than was reckoned, within what the model is good to, would reach it: it may be lit by
              *     somebody who answers for it.
@@ -2823,7 +2892,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -2998,7 +3067,7 @@ export interface components {
             /** @description The job clock: "1 h 05". */
             clock: components["schemas"]["Shown"];
             /** @description What runs down. */
-            clocks?: components["schemas"]["TorchClock"][];
+            clocks: components["schemas"]["TorchClock"][];
             imperial: components["schemas"]["Shown"];
             metric: components["schemas"]["Shown"];
             /**
@@ -5012,6 +5081,28 @@ export interface components {
         Traced: {
             /** @description From the first end to the second: a proposal. */
             points: components["schemas"]["At"][];
+        };
+        /** @description One heat at hand, tried on this part. */
+        TriedHeat: {
+            /**
+             * Format: double
+             * @description Where the coldest place stops.
+             */
+            ceiling_c: number;
+            /** @description Even enough for this iron and shape on the way. */
+            even: boolean;
+            label: string;
+            /**
+             * Format: double
+             * @description To the target, or where that is not reached to the least; nothing where neither is.
+             */
+            minutes?: number | null;
+            /** @description The coldest place gets to the least at which the work may begin, in the time there is. */
+            reaches: boolean;
+            /** @description It is the one that is planned with. */
+            taken: boolean;
+            /** @description "1 h 12, uneven by 45 of 63" */
+            words: string;
         };
         /** @description Something that is seen, with its likely causes. */
         TroubleView: {

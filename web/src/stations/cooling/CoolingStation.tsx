@@ -10,6 +10,7 @@ import { useShortcut } from '../../keys/useShortcut'
 import { heatColour } from '../../quantity/heat-colour'
 import { clock, foreseen, inUnits, minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
+import { Descent } from './Descent'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 
@@ -52,7 +53,7 @@ export function CoolingStation(): ReactNode {
     )
   }
   const covered =
-    round?.log.find((entry) => entry.struck == null && entry.entry.kind === 'covered')?.minutes ?? null
+    round?.log.findLast((entry) => entry.struck == null && entry.entry.kind === 'covered')?.minutes ?? null
   const from = covered ?? 0
   const all = round?.readings ?? []
   const record = [...all, ...(live === null ? [] : [live])]
@@ -77,8 +78,26 @@ export function CoolingStation(): ReactNode {
   // Once covered the ticks stand at whole hours of the clock.
   const toWholeHour =
     lit === null || covered === null ? 0 : 60 - ((lit.at_ms / 60_000 + covered) % 60) + SECOND
-  const post = (hours: number | null | undefined, celsius: number, words: string) =>
-    hours == null ? [] : [{ minutes: hours * 60, celsius, figure: may(hours * 60), words }]
+  const going = cooling.going ?? null
+  const inMinutes = (curve: readonly (readonly [number, number])[]) =>
+    curve.map(([hours, celsius]) => [hours * 60, celsius] as const)
+  const post = (
+    hours: number | null | undefined,
+    celsius: number,
+    words: string,
+    between: readonly [number, number] | null = null,
+  ) =>
+    hours == null
+      ? []
+      : [
+          {
+            minutes: hours * 60,
+            celsius,
+            figure: may(hours * 60),
+            words,
+            between: between === null ? null : ([between[0] * 60, between[1] * 60] as const),
+          },
+        ]
   const hot = view.standing.hot ?? null
   const here = view.standing.station === 'cooling'
   const unwrap = () => say({ kind: 'torch', entry: { kind: 'unwrapped' } })
@@ -95,12 +114,18 @@ export function CoolingStation(): ReactNode {
           until={until}
           top={Math.ceil((cooling.start_c * 1.08) / 50) * 50}
           plan={plan}
+          {...(going === null
+            ? {}
+            : {
+                beside: inMinutes(going.planned),
+                band: { early: inMinutes(going.early), late: inMinutes(going.late) },
+              })}
           record={record}
           byHand={byHand}
           levels={[]}
           posts={[
-            ...post(cooling.unwrap_hours, 65, cooling.unwrap_words),
-            ...post(cooling.touch_hours, 45, cooling.touch_words),
+            ...post(cooling.unwrap_hours, 65, cooling.unwrap_words, pair(going?.unwrap_between)),
+            ...post(cooling.touch_hours, 45, cooling.touch_words, pair(going?.touch_between)),
           ]}
           now={record.length > 0 && hot !== null ? record.at(-1)?.minutes : undefined}
           tick={when}
@@ -109,9 +134,23 @@ export function CoolingStation(): ReactNode {
         />
       </div>
       <KeepOff />
+      {cooling.too_early !== '' && (
+        <p role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
+          {cooling.too_early}
+        </p>
+      )}
       <p>
-        <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.
+        <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.{' '}
+        {going !== null && (
+          <span data-testid="cooling-going">
+            As it is going it {going.words}
+            {going.planned_unwrap_hours != null &&
+              `; as planned it could be unwrapped ${may(going.planned_unwrap_hours * 60)}`}
+            .{going.unwrap_between == null && ' From 3 readings on it says how sure that is.'}
+          </span>
+        )}
       </p>
+      <Descent />
       <div className="grid grid-cols-[1.5fr_1fr_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="cooling.packing" label="Packed in" folded placeholder={cooling.packing} />
         <Field name="cooling.thickness" label="How thick" placeholder="as usual" />
@@ -119,6 +158,9 @@ export function CoolingStation(): ReactNode {
         <Small name="Touch after" id="cooling.touch" />
       </div>
       <div className="flex flex-wrap items-center justify-end gap-3">
+        {lit !== null && covered !== null && hot?.unwrapped === true && (
+          <Button onPress={() => say({ kind: 'torch', entry: { kind: 'covered' } })}>Covered again</Button>
+        )}
         {lit !== null && covered !== null && hot?.unwrapped === false && (
           <Button onPress={unwrap}>Unwrapped</Button>
         )}
@@ -149,6 +191,9 @@ export function CoolingStation(): ReactNode {
     </div>
   )
 }
+
+const pair = (of: readonly number[] | null | undefined): readonly [number, number] | null =>
+  of?.[0] === undefined || of[1] === undefined ? null : [of[0], of[1]]
 
 function Small({ name, id }: { name: string; id: string }): ReactNode {
   return (

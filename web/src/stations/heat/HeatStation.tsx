@@ -5,6 +5,8 @@ import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
+import { AlongPart } from './AlongPart'
+import { Tried } from './Tried'
 
 /** Can the heat at hand bring this part there, how long, how evenly. */
 export function HeatStation(): ReactNode {
@@ -50,7 +52,7 @@ export function HeatStation(): ReactNode {
       <p className="text-ash">
         {heat.timing === '' ? '' : `${heat.timing}. `}Read it at the {heat.read_at}, not where the flame is.
       </p>
-      <div className="min-h-0 grow">
+      <div className="min-h-[210px] grow">
         <HeatChart
           name="Planned heating: coldest and hottest place"
           theme={themeOf(shop)}
@@ -68,6 +70,13 @@ export function HeatStation(): ReactNode {
         />
       </div>
       <p className="small text-ash">Full line: the coldest place. Dashed: the hottest. Good to 30 %.</p>
+      {heat.along.length > 1 && <AlongPart frames={heat.along} station={heat.station} />}
+      <Tried tried={heat.tried} target={heat.target_c} />
+      {heat.sticks !== '' && (
+        <p className="text-[17px]" data-testid="heat-sticks">
+          {heat.sticks}
+        </p>
+      )}
       <div className="grid grid-cols-[1.5fr_auto_auto_auto_auto] items-end gap-x-7 gap-y-2 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="heat.source" folded placeholder={heat.source_label} />
         <Small name="Energy" id="heat.energy" />

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { useWidth } from '../../ui/useWidth'
 
 type Seam = Schemas['SeamStrip']
 type Bead = Schemas['StripBead']
@@ -12,10 +13,11 @@ export interface BeadStripProps {
   onChoose?: ((bead: Bead) => void) | undefined
 }
 
-const WIDE = 860
+/** As wide as it is drawn: what is written on it stays as large as the rest. */
+const USUAL = 860
 const EDGE = 20
-const ROW = 34
-const HIGH = 26
+const ROW = 30
+const HIGH = 24
 
 const isAt = (a: Schemas['BeadAt'], b: Schemas['BeadAt'] | null): boolean =>
   b !== null &&
@@ -47,7 +49,8 @@ function End({ x, y, what, open }: { x: number; y: number; what: string; open: b
 
 /** One seam with its beads, from its first end to its last: layers from the root up. */
 export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
-  const scale = (WIDE - 2 * EDGE - 44) / seam.length_mm
+  const [box, width] = useWidth<HTMLElement>(USUAL, 280)
+  const scale = (width - 2 * EDGE - 44) / seam.length_mm
   const x = (mm: number) => EDGE + 22 + mm * scale
   // A layer whose beads lie beside each other has a line for each.
   const rows = seam.layers.flatMap((layer) =>
@@ -64,8 +67,8 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
   const high = shown.length * ROW + 34
   const middle = 6 + (shown.length - 0.5) * ROW
   return (
-    <figure className="m-0 w-full">
-      <svg viewBox={`0 0 ${WIDE} ${high}`} className="w-full" role="img" aria-label={spoken(seam, next)}>
+    <figure className="m-0 w-full" ref={box}>
+      <svg viewBox={`0 0 ${width} ${high}`} className="w-full" role="img" aria-label={spoken(seam, next)}>
         {shown.map((row, line) => {
           const y = 6 + line * ROW
           return (
@@ -107,18 +110,18 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
             </g>
           )
         })}
-        <path d={`M${EDGE} ${6 + shown.length * ROW - 4}H${WIDE - EDGE}`} stroke="var(--scribe)" />
+        <path d={`M${EDGE} ${6 + shown.length * ROW - 4}H${width - EDGE}`} stroke="var(--scribe)" />
         <End x={EDGE + 4} y={middle - 4} what={seam.ends[0] ?? ''} open={seam.open[0] === true} />
-        <End x={WIDE - EDGE - 4} y={middle - 4} what={seam.ends[1] ?? ''} open={seam.open[1] === true} />
+        <End x={width - EDGE - 4} y={middle - 4} what={seam.ends[1] ?? ''} open={seam.open[1] === true} />
         <g fontSize="16" fill="var(--ash)">
           <text x="0" y={high - 6}>
             {seam.ends[0]} {seam.letter}
           </text>
-          <text x={WIDE} y={high - 6} textAnchor="end">
+          <text x={width} y={high - 6} textAnchor="end">
             {seam.ends[1]}
           </text>
           {rows.length > 1 && inHand >= 0 && (
-            <text x={WIDE / 2} y={high - 6} textAnchor="middle">
+            <text x={width / 2} y={high - 6} textAnchor="middle">
               {rows[inHand]?.words} of {Math.max(...seam.layers.map((layer) => layer.layer))}
             </text>
           )}

@@ -12,7 +12,7 @@ import { BeadStrip } from './BeadStrip'
 import { BigClock } from './BigClock'
 import { HotBetween } from './HotBetween'
 import { MoreSheet } from './MoreSheet'
-import { Ringing } from './Ringing'
+import { Mute, Rang } from './Ringing'
 import { TroubleSheet } from './TroubleSheet'
 import { useJobClock } from './useJobClock'
 import { useRings } from './useRings'
@@ -109,14 +109,21 @@ export function TorchStation(): ReactNode {
   const upcoming = ahead[unsentBeads]
   const order = torch.beads ?? null
   return (
-    <div className="mx-auto flex min-h-0 w-full grow flex-col gap-3 overflow-auto">
-      <div className="grid items-start gap-x-8 gap-y-3 bench:grid-cols-[minmax(0,1fr)_minmax(0,0.7fr)_auto]">
+    <div className="mx-auto flex min-h-0 w-full grow flex-col gap-2 overflow-auto">
+      <div className="grid items-start gap-x-8 gap-y-3 bench:grid-cols-[auto_minmax(0,1fr)_auto]">
         {window === null ? (
           <h2 className="text-[40px] leading-[44px]">{view.plan.heat?.sentence}</h2>
         ) : (
-          <Temperature live={live} window={window} />
+          <Temperature live={live} />
         )}
-        {!covered && !pins && <There live={live} window={window} />}
+        {window !== null && !covered && (
+          <div className="flex flex-col gap-1">
+            {!pins && <There live={live} window={window} />}
+            {live !== null && live.place !== 'no_window' && (
+              <WindowBar live={live} low={window[0]} high={window[1]} />
+            )}
+          </div>
+        )}
         {window !== null && !pins && !covered && (
           <div className="flex flex-col items-start gap-2">
             {clock !== undefined && <BigClock clock={clock} now={now} />}
@@ -128,18 +135,12 @@ export function TorchStation(): ReactNode {
           </div>
         )}
       </div>
-      {window !== null && !covered && <Ringing rings={rings} />}
+      {window !== null && !covered && rings.said !== '' && <Rang rings={rings} />}
       <p className="text-[28px] leading-8" data-testid="torch-next">
         <b>{unsent.length > 0 || live === null || live.next === '' ? next : live.next}.</b>{' '}
-        <span className="text-[17px] text-ash">
-          {covered
-            ? view.standing.hot?.unwrapped === false
-              ? 'It cools by itself.'
-              : ''
-            : pins
-              ? ''
-              : 'Pad at the coldest far corner.'}
-        </span>
+        {covered && view.standing.hot?.unwrapped === false && (
+          <span className="text-[17px] text-ash">It cools by itself.</span>
+        )}
       </p>
       {torch.passed.map((words) => (
         <p key={words} role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
@@ -149,7 +150,7 @@ export function TorchStation(): ReactNode {
       {nextPin !== null && !covered && <NextPin pin={nextPin} />}
       {!covered && order !== null && upcoming !== undefined && (
         <section aria-label="The beads">
-          <h2 className="text-[32px] leading-9" data-testid="torch-piece">
+          <h2 className="text-[26px] leading-8" data-testid="torch-piece">
             {upcoming.words}
           </h2>
           {order.seams
@@ -158,7 +159,6 @@ export function TorchStation(): ReactNode {
               <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
             ))}
           <p className="text-[17px]">
-            {torch.peen && torch.done > 0 ? 'Peen it while it glows. ' : ''}
             {order.waits_words}
             {unsentBeads > 0 && <span className="text-ash"> {unsentBeads} waiting for the server.</span>}
           </p>
@@ -188,9 +188,11 @@ export function TorchStation(): ReactNode {
                   Peened
                 </Button>
               )}
-              <Button large onPress={() => log({ kind: 'reheated' })}>
-                Reheated
-              </Button>
+              {heats && (
+                <Button large onPress={() => log({ kind: 'reheated' })}>
+                  Reheated
+                </Button>
+              )}
             </>
           )}
           <Button large onPress={() => setSheet('reading')}>
@@ -198,7 +200,7 @@ export function TorchStation(): ReactNode {
           </Button>
         </div>
       </div>
-      <div className="grid grid-cols-2 gap-[9px] sm:grid-cols-3 bench:grid-cols-5">
+      <div className="grid grid-cols-2 gap-[9px] sm:grid-cols-3 bench:grid-cols-[1.5fr_1fr_0.8fr_0.8fr_1.4fr] bench:[&>button]:min-h-14 [&>button]:px-2">
         {!covered && torch.trouble.length > 0 && (
           <Button large onPress={() => setTroubled(true)}>
             <span className="whitespace-normal">It does not go well</span>
@@ -221,10 +223,11 @@ export function TorchStation(): ReactNode {
         {/* With all beads laid the plate covers it: nothing is stopped. */}
         {!covered && !pins && !finished && (
           <Button large onPress={stop}>
-            <span aria-hidden className="size-5 border-[2.5px] border-chalk" /> Stop and cover
+            <span aria-hidden className="size-5 shrink-0 border-[2.5px] border-chalk" /> Stop and cover
           </Button>
         )}
       </div>
+      {window !== null && !covered && <Mute rings={rings} />}
       <TorchLog />
       <StopSheet
         left={left}
@@ -307,15 +310,16 @@ function There({ live, window }: { live: Live | null; window: readonly [number, 
 }
 
 /** How hot, in or out of the window, which way it goes: by number, word and shape. */
-function Temperature({ live, window }: { live: Live | null; window: readonly [number, number] }): ReactNode {
+function Temperature({ live }: { live: Live | null }): ReactNode {
   const { units } = useShop()
   if (live === null) return <h2 className="text-[40px] leading-[44px]">No reading yet</h2>
   const shown = inUnits(live, units)
   const trend = units === 'imperial' ? live.trend_imperial : live.trend_metric
   return (
     <div>
+      <p className="label mb-2 text-[16px]">part, coldest far corner</p>
       <div className="flex items-end gap-4">
-        <span className="figure text-[min(212px,46vw)] leading-[0.8]" data-testid="torch-now">
+        <span className="figure text-[min(158px,46vw)] leading-[0.8]" data-testid="torch-now">
           {shown.number}
         </span>
         <span className="flex flex-col gap-1 pb-1 text-[17px] leading-[21px]">
@@ -327,7 +331,6 @@ function Temperature({ live, window }: { live: Live | null; window: readonly [nu
           </span>
         </span>
       </div>
-      {live.place !== 'no_window' && <WindowBar live={live} low={window[0]} high={window[1]} />}
     </div>
   )
 }

@@ -22,7 +22,7 @@ export function WindowBar({ live, low, high }: WindowBarProps): ReactNode {
   const off = live.celsius < low - margin || live.celsius > high + margin
   const stops = Array.from({ length: 9 }, (_, step) => low + ((high - low) * step) / 8)
   return (
-    <svg viewBox="0 0 500 74" className="mt-4 w-full max-w-[560px]" aria-hidden>
+    <svg viewBox="0 0 500 74" className="w-full max-w-[330px]" aria-hidden>
       <defs>
         <linearGradient id={id}>
           {stops.map((value, step) => (

@@ -9,10 +9,11 @@ use serde::{Deserialize, Serialize};
 
 use super::part::PartFacts;
 use super::{Amount, Caution, Stage, Station, torch};
-use crate::heat::{Bar, BarPower, Body, HeatSource, Runs};
+use crate::heat::{Bar, BarPower, Body, HeatSource, Runs, sticks};
 use crate::method::{School, Target, Way};
 use crate::quantity::{Unit, UnitSystem};
-use sources::{CAREFUL_SWEEP, Reached, Run};
+use crate::shop::Shop;
+use sources::{CAREFUL_SWEEP, Reached, Run, SourceRun};
 
 /// A heating at the least and the most an estimated part may weigh.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -64,6 +65,33 @@ pub struct HeatPlan {
     pub read_at: String,
     /// (min, coldest degC, hottest degC)
     pub curve: Vec<(f64, f64, f64)>,
+    /// Every heat at hand, tried on this part; those it goes by in front.
+    pub tried: Vec<TriedHeat>,
+    /// The part from end to end as it warms: (min, degC from one end to the other).
+    pub along: Vec<(f64, Vec<f64>)>,
+    /// Where the joint lies, a fraction of the longest side.
+    pub station: f64,
+    /// The two temperature sticks, or which to buy; empty where nothing is heated.
+    pub sticks: String,
+}
+
+/// One heat at hand, tried on this part.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct TriedHeat {
+    pub label: String,
+    /// It is the one that is planned with.
+    pub taken: bool,
+    /// The coldest place gets to the least at which the work may begin, in the time there is.
+    pub reaches: bool,
+    /// To the target, or where that is not reached to the least; nothing where neither is.
+    pub minutes: Option<f64>,
+    /// Even enough for this iron and shape on the way.
+    pub even: bool,
+    /// Where the coldest place stops.
+    pub ceiling_c: f64,
+    /// "1 h 12, uneven by 45 of 63"
+    pub words: String,
 }
 
 /// House: a minute of soak for each mm of wall, 20 at least.
@@ -111,6 +139,10 @@ pub(crate) fn heat_plan(
         most_words: format!("at most {}", units.window(target_c, most_c, Unit::Celsius).1.text()),
         read_at: read_at(part),
         curve: Vec::new(),
+        tried: Vec::new(),
+        along: Vec::new(),
+        station: 0.0,
+        sticks: String::new(),
     };
     match (way.school, target) {
         (School::NoHeat, _) => {
@@ -165,6 +197,10 @@ pub(crate) fn heat_plan(
                 most_words: format!("at most {}", high.text()),
                 read_at: read_at(part),
                 curve,
+                tried: Vec::new(),
+                along: Vec::new(),
+                station: sources.station(),
+                sticks: String::new(),
             })
         }
     }
@@ -225,12 +261,55 @@ fn heating_words(
     said
 }
 
+/// How many pictures there are of the part as it warms. Ours.
+const FRAMES: usize = 24;
+
+/// What only its own station shows, of the way that was taken.
+fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, (part, shop): (&PartFacts, &Shop)) {
+    plan.tried = sources.tried(target, plan, part.units);
+    let taken = sources.runs_for(target.target_c).find(|run| plan.is_of(run));
+    let until = if plan.reached { plan.minutes } else { f64::INFINITY };
+    plan.along = taken.map_or_else(Vec::new, |run| run.heating.along(until, FRAMES));
+    plan.sticks = sticks_words(target, shop, part.units);
+}
+
+/// Which two sticks of the shop's own set, or which to buy.
+fn sticks_words(target: &Target, shop: &Shop, units: UnitSystem) -> String {
+    let owned: Vec<f64> =
+        shop.stores.iter().filter(|item| item.there()).filter_map(|item| item.melts_c).collect();
+    let found = sticks(target.target_c, target.most_c, &owned);
+    let say = |celsius: f64| units.say_exactly(celsius, Unit::Celsius);
+    let melts = match found.must_melt_c {
+        Some(celsius) => format!("the {} stick must melt", say(celsius)),
+        None => format!("no stick of yours melts in time: buy one of about {}", say(target.target_c)),
+    };
+    let stays = match found.must_not_melt_c {
+        Some(celsius) => format!("the {} one must not", say(celsius)),
+        None => format!("for the most buy one of about {}", say(target.most_c)),
+    };
+    format!("Sticks: {melts}, {stays}.")
+}
+
+impl HeatPlan {
+    /// It is planned with this run.
+    fn is_of(&self, run: &SourceRun) -> bool {
+        (self.source.as_str(), self.even_share, self.help.as_str())
+            == (run.source.id, run.even_share, run.help.id())
+    }
+}
+
 pub(crate) fn stage(
-    plan: Option<HeatPlan>,
+    mut plan: Option<HeatPlan>,
     target: Option<&Target>,
     sources: Option<&Sources>,
     part: &PartFacts,
+    shop: &Shop,
 ) -> Stage<Option<HeatPlan>> {
+    if let (Some(plan), Some(target), Some(sources)) =
+        (plan.as_mut().filter(|plan| !plan.cold), target, sources)
+    {
+        shown(plan, target, sources, (part, shop));
+    }
     Stage {
         amount: amount(plan.as_ref()),
         missing: Vec::new(),

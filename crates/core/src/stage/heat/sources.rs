@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::HeatBetween;
+use super::{HeatBetween, HeatPlan, TriedHeat};
 use crate::field;
 use crate::heat::{BarPower, Body, HeatSource, Heating, Runs, SourceKind, ceiling_c};
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
@@ -330,6 +330,49 @@ impl Sources {
             even.or_else(|| reached.iter().min_by(|a, b| a.minutes.total_cmp(&b.minutes))).copied()
         };
         to(target.target_c, false).or_else(|| to(target.least_c, true))
+    }
+
+    /// Every heat that was tried for a target, the soonest first, those that do not get there last.
+    pub fn tried(&self, target: &Target, plan: &HeatPlan, units: UnitSystem) -> Vec<TriedHeat> {
+        let one = |run: &SourceRun| {
+            let minutes =
+                (run.heating.minutes_to(target.target_c)).or_else(|| run.heating.minutes_to(target.least_c));
+            let worst_k = minutes.map(|minutes| self.worst_k(&run.heating, minutes));
+            let even = worst_k.is_some_and(|worst_k| worst_k <= self.limit_k);
+            let sweep = match (run.source.kind, run.even_share == CAREFUL_SWEEP) {
+                (SourceKind::Flame { .. }, true) => ", swept carefully",
+                (SourceKind::Flame { .. }, false) => ", half swept, half at the joint",
+                (SourceKind::Oven { .. }, _) => "",
+            };
+            let words = match (minutes, worst_k) {
+                (Some(minutes), Some(worst_k)) => format!(
+                    "{}{sweep}; {} of {} uneven",
+                    units.say(minutes, Unit::Minutes),
+                    units.say_least(worst_k, Unit::Kelvins),
+                    units.say_most(self.limit_k, Unit::Kelvins)
+                ),
+                _ => format!(
+                    "stops at about {}{sweep}; {} is the least",
+                    units.say_most(run.ceiling_c, Unit::Celsius),
+                    units.say_least(target.least_c, Unit::Celsius)
+                ),
+            };
+            TriedHeat {
+                label: run.label(),
+                taken: plan.reached && plan.is_of(run),
+                reaches: minutes.is_some(),
+                minutes,
+                even,
+                ceiling_c: run.ceiling_c,
+                words,
+            }
+        };
+        let mut tried: Vec<TriedHeat> = self.runs_for(target.target_c).map(one).collect();
+        tried.sort_by(|a, b| {
+            let at = |it: &TriedHeat| (!it.taken, !it.even, it.minutes.unwrap_or(f64::INFINITY));
+            at(a).partial_cmp(&at(b)).unwrap_or(std::cmp::Ordering::Equal)
+        });
+        tried
     }
 
     /// The runs that answer for a target: all flames, and the ovens set for it.

@@ -128,6 +128,8 @@ pub(crate) struct BeadsAsked<'a> {
     /// What heats it: bar and power of the plan; nothing for a cold way.
     pub power: Option<BarPower>,
     pub seams: Vec<SeamOfBeads>,
+    /// All there are, those that build up missing metal among them: these have no order.
+    pub planned: u32,
     pub runs: &'a Runs,
     pub units: UnitSystem,
 }
@@ -269,7 +271,7 @@ impl BeadsAsked<'_> {
 
     fn shown(&self, schedule: Option<&BeadSchedule>, laid: &[Laid], from_s: f64) -> BeadsPlan {
         let ahead = schedule.map_or(&[][..], |it| it.beads.as_slice());
-        let all = self.seams.iter().map(|it| it.seam.beads()).sum();
+        let all = self.planned as usize;
         let next = |at: usize, bead: &PlannedBead| {
             let number = laid.len() + at + 1;
             NextBead {

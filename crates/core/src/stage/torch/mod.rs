@@ -103,10 +103,8 @@ pub struct Live {
     /// What to do now; empty where the reading does not decide it.
     pub next: String,
     /// Where the next bead goes: how hot it is there, and when it may start; nothing where none is to come.
-    #[serde(default)]
     pub bead: Option<LiveBead>,
     /// What runs down.
-    #[serde(default)]
     pub clocks: Vec<TorchClock>,
 }
 
