@@ -3,9 +3,11 @@
 mod browser;
 mod glossary;
 mod hand;
+mod lug;
 mod server;
 
 pub use browser::{Browser, PATIENCE, Rules, eventually};
 pub use glossary::Glossary;
 pub use hand::{ENTER, Hand, Keys};
+pub use lug::{ready_lug, set};
 pub use server::Server;

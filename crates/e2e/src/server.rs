@@ -71,12 +71,12 @@ impl Server {
 
     /// Its clock begins at this moment, in UTC.
     pub fn start_at(demo: bool, now: &str) -> anyhow::Result<Self> {
-        Self::start_with(now, demo.then_some("--demo").as_slice())
+        Self::start_with(now, &[if demo { "--demo" } else { "--stand-ins" }])
     }
 
     /// Its data file may not grow over this.
     pub fn start_within(most_mb: u32) -> anyhow::Result<Self> {
-        Self::start_with(MORNING, &["--most-mb", &most_mb.to_string()])
+        Self::start_with(MORNING, &["--stand-ins", "--most-mb", &most_mb.to_string()])
     }
 
     /// It asks everybody for the shop's passphrase, those on this machine too.
@@ -86,7 +86,7 @@ impl Server {
 
     /// On a folder that is there already.
     pub fn start_on(folder: TempDir) -> anyhow::Result<Self> {
-        Self::start_in(folder, MORNING, &[])
+        Self::start_in(folder, MORNING, &["--stand-ins"])
     }
 
     /// It asks everybody, over TLS.

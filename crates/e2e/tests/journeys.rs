@@ -3,60 +3,7 @@
 use anyhow::Context;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
-use uuid::Uuid;
-use vanadin_e2e::{Browser, ENTER, Server, eventually};
-
-/// A lug of half a kilo: it heats and cools in minutes, and the job clock runs sixty times.
-const LUG: &[(&str, &str)] = &[
-    ("part.name", "Bell clapper lug"),
-    ("part.family", "machine_frame"),
-    ("part.era", "before_1949"),
-    ("part.safety_class", "none"),
-    ("part.mass", "0.5 kg"),
-    ("part.length", "120"),
-    ("part.width", "60"),
-    ("part.height", "12"),
-    ("part.shape", "solid_block"),
-    ("part.wall", "12"),
-    ("part.sides", "both"),
-    ("part.service_temperature", "20 C"),
-    ("part.fluid_tight", "no"),
-    ("part.oil", "clean"),
-    ("part.old_filler", "none"),
-];
-
-fn set(key: &str, typed: &str) -> Value {
-    json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })
-}
-
-/// A lug that is ready to be lit, made without the forms.
-async fn ready_lug(browser: &Browser, server: &Server) -> anyhow::Result<String> {
-    browser.go(&server.url("/")).await?;
-    let job = Uuid::new_v4().to_string();
-    browser.fetch("POST", "/api/jobs", json!({ "id": job })).await?;
-    for (key, typed) in LUG {
-        browser.say(&job, set(key, typed)).await?;
-    }
-    for (test, outcome) in [("punch", "crumbles_no_rim"), ("drill", "powder_and_crumbs")] {
-        let seen = json!({ "kind": "observe", "test": test, "outcome": outcome, "confidence": "sure", "spot": "rim" });
-        browser.say(&job, seen).await?;
-    }
-    let added = browser.say(&job, json!({ "kind": "add_crack" })).await?;
-    let crack = added["plan"]["cracks"][0]["id"].as_str().context("no crack")?.to_owned();
-    for (field, typed) in [("length", "40"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")] {
-        browser.say(&job, set(&format!("crack.{crack}.{field}"), typed)).await?;
-    }
-    for (key, typed) in [
-        ("method.choice", "arc_nickel"),
-        ("method.school", "hot"),
-        ("heat.source", "oxy_acetylene_small"),
-        ("cooling.packing", "air"),
-        ("prep.done", "holes,groove,inside,penetrant"),
-    ] {
-        browser.say(&job, set(key, typed)).await?;
-    }
-    Ok(job)
-}
+use vanadin_e2e::{Browser, ENTER, Server, eventually, ready_lug, set};
 
 #[tokio::test]
 async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<()> {
@@ -141,7 +88,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     browser.press_test_id("light").await?;
     eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
         .await?;
-    browser.press("Bead done").await?;
+    browser.press_test_id("torch-main").await?;
     browser.press("Peened").await?;
     browser.key("b").await?;
     browser.sees("2 of").await?;
@@ -195,7 +142,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     let file = folder.join("bell-clapper-lug.vanadin.json");
     eventually("the file is there", async || Ok(file.exists())).await?;
     let exported: Value = serde_json::from_str(&std::fs::read_to_string(&file)?)?;
-    assert_eq!((exported["format"].as_str(), exported["version"].as_u64()), (Some("vanadin-job"), Some(8)));
+    assert_eq!((exported["format"].as_str(), exported["version"].as_u64()), (Some("vanadin-job"), Some(9)));
     let beads = exported["facts"].as_array().context("no facts")?.iter();
     assert_eq!(beads.filter(|fact| fact["change"]["entry"]["kind"] == "bead").count(), 2);
 
@@ -209,18 +156,18 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
 async fn at_the_torch_on_a_phone_the_server_may_go_away() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let browser = Browser::open(390, 844).await?;
-    let job = ready_lug(&browser, &server).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
     browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
     eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
         .await?;
-    browser.press("Bead done").await?;
+    browser.press_test_id("torch-main").await?;
     browser.sees("1 of").await?;
 
     server.kill()?;
-    browser.press("Bead done").await?;
+    browser.press_test_id("torch-main").await?;
     browser.press("Peened").await?;
-    browser.press("Bead done").await?;
+    browser.press_test_id("torch-main").await?;
     browser.sees("3 waiting").await?;
     browser.sees("2 waiting for the server").await?;
     assert!(browser.page().await?.contains("3 of"), "what is waiting counts on the page");
@@ -247,7 +194,7 @@ async fn at_the_torch_on_a_phone_the_server_may_go_away() -> anyhow::Result<()> 
 async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    let job = ready_lug(&browser, &server).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.sees("Enough is known of the part.").await?;
     browser.unfold("How big").await?;
@@ -295,7 +242,7 @@ async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::R
 async fn what_does_not_hold_opens_the_next_round_with_the_map_carried_over() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    let job = ready_lug(&browser, &server).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
     browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     for kind in ["bead", "covered"] {
         browser.say(&job, json!({ "kind": "torch", "entry": { "kind": kind } })).await?;
@@ -396,7 +343,7 @@ async fn bad_input_is_told_at_its_field_and_kept() -> anyhow::Result<()> {
 async fn a_killed_server_loses_nothing_it_acknowledged() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    let job = ready_lug(&browser, &server).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
     browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     let log = "window.acknowledged = [];
         (async () => { for (let n = 0; n < 5000; n++) {

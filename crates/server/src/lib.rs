@@ -12,6 +12,7 @@ mod health;
 mod job;
 mod job_file;
 pub mod keep;
+mod logger;
 mod map;
 mod openapi;
 mod picture;
@@ -59,6 +60,8 @@ pub struct Config {
     pub port: u16,
     /// Fill an empty folder with the sample shop.
     pub demo: bool,
+    /// Simulated thermocouples lie on the parts that are hot. Without them nothing is read but by a logger, or by hand.
+    pub stand_ins: bool,
     /// The server's one clock.
     pub clock: Clock,
     /// What the data file may grow to.
@@ -70,6 +73,10 @@ pub struct Config {
     /// Pages go over TLS, with a certificate of the shop's own, which is handed out on this port.
     pub tls: Option<u16>,
 }
+
+/// Simulated thermocouples lie on the parts.
+#[derive(Debug, Clone, Copy)]
+pub struct StandIns(pub bool);
 
 /// How often it is looked whether the copy of the day is there.
 const COPY_EVERY: Duration = Duration::from_secs(600);
@@ -101,7 +108,10 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         .map(|(shown, port)| Trust { authority: shown.authority.clone(), port });
     let (door, made) = Door::of(desk.database.clone(), desk.clock.clone(), config.asks).await?;
     let copies = config.copies.then(|| config.data.clone());
-    let thermocouples = Thermocouples::start(desk.clone()).await?;
+    let thermocouples = match config.stand_ins {
+        true => Thermocouples::start(desk.clone()).await?,
+        false => Thermocouples::none(desk.clone()),
+    };
     let upkeep = Upkeep([
         tokio::spawn(upkeep(desk.clone(), copies)),
         tokio::spawn(rack::upkeep::upkeep(desk.clone())),
@@ -123,6 +133,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         .manage(upkeep)
         .manage(trust)
         .manage(reached)
+        .manage(StandIns(config.stand_ins))
         .manage(picture::route::Counter::new())
         .manage(job_file::OneFile::new())
         .attach(door::foreign::KeepOut)
@@ -188,6 +199,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 map::route::face_pages,
                 job_file::export,
                 job::stream::stream,
+                logger::route::log_readings,
             ],
         )
         .mount("/api/import", routes![job_file::import])

@@ -9,11 +9,13 @@ use vanadin::{Asks, Clock, Config, keep, openapi_document, serve};
 
 const USAGE: &str = "\
 vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
-              [--now 2026-03-09T07:40] [--most-mb MB] [--open | --closed]
+              [--stand-ins] [--now 2026-03-09T07:40] [--most-mb MB]
+              [--open | --closed]
               [--tls [--trust-port 8421]]
     Serves the application, and keeps a copy a day for a week in DIR/copies.
     Port 0 takes a free one. --demo fills an empty data folder with a made-up
-    sample shop. --now starts its clock at this moment, in UTC, and lets it run
+    sample shop, and lays simulated thermocouples on what is hot; --stand-ins does
+    that alone. Without them readings come from a logger or by hand. --now starts its clock at this moment, in UTC, and lets it run
     on: for a demo, a test or a picture; no copies are made then. --most-mb keeps
     the data file under so many megabytes: what would need more is refused.
     Served on an address that others reach, it asks them for the shop's
@@ -97,6 +99,7 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
         address: IpAddr::from([127, 0, 0, 1]),
         port: 8420,
         demo: false,
+        stand_ins: false,
         clock: Clock::starting(None),
         most_mb: None,
         copies: true,
@@ -111,7 +114,8 @@ fn serve_config(mut words: impl Iterator<Item = String>) -> anyhow::Result<Confi
             "--data" => config.data = PathBuf::from(value()?),
             "--address" => config.address = value()?.parse().context("--address is no IP address")?,
             "--port" => config.port = value()?.parse().context("--port is 0 to 65535")?,
-            "--demo" => (config.demo, config.copies) = (true, false),
+            "--demo" => (config.demo, config.stand_ins, config.copies) = (true, true, false),
+            "--stand-ins" => config.stand_ins = true,
             "--now" => (config.clock, config.copies) = (Clock::starting(Some(moment(&value()?)?)), false),
             "--tls" => tls = true,
             "--trust-port" => {

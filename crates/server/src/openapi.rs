@@ -38,6 +38,7 @@ use crate::api_error::ProblemsBody;
         crate::map::route::face_file,
         crate::map::route::face_pages,
         crate::job::stream::stream,
+        crate::logger::route::log_readings,
         crate::job_file::export,
         crate::job_file::import,
         crate::door::route::show,

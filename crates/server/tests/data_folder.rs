@@ -17,6 +17,7 @@ fn config(folder: &TempDir) -> Config {
         address: IpAddr::from([127, 0, 0, 1]),
         port: 0,
         demo: false,
+        stand_ins: true,
         clock: Clock::starting(None),
         most_mb: None,
         copies: false,

@@ -219,6 +219,18 @@ async fn a_job_file_of_the_seventh_version_opens_with_its_heat_and_its_record() 
 }
 
 #[rocket::async_test]
+async fn a_job_file_of_the_eighth_version_opens_with_its_practice_and_what_was_timed() {
+    let server = Server::empty().await;
+    let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_8.json")).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    assert_eq!(view["job"]["damaged"], json!([]));
+    assert_eq!(view["fields"]["taught.peening"]["typed"], json!("each"));
+    assert_eq!(view["job"]["rounds"][0]["timed"][0]["step"], json!("clean"));
+    assert_eq!(view["plan"]["methods"]["chosen"], json!({ "method": "arc_nickel_iron", "school": "hot" }));
+}
+
+#[rocket::async_test]
 async fn a_job_file_of_the_sixth_version_opens_with_what_was_measured_and_ticked() {
     let server = Server::empty().await;
     let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_6.json")).await;

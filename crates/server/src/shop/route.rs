@@ -10,6 +10,7 @@ use vanadin_core::field::{Held, shop_field};
 use vanadin_core::log::{OwnWord, own_words};
 use vanadin_core::shop::Shop;
 
+use crate::StandIns;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::{Desk, NewShopFact, ShopNow};
@@ -24,23 +25,26 @@ pub struct ShopView {
     pub fields: BTreeMap<String, FieldHeld>,
     /// Of each sender what can be taken back and put back.
     pub own_words: Vec<OwnWord>,
+    /// The thermocouples are simulated: what they show is made up.
+    pub stand_ins: bool,
 }
 
-fn view(now: &ShopNow) -> Json<ShopView> {
+fn view(now: &ShopNow, stand_ins: StandIns) -> Json<ShopView> {
     let held = |(key, held): (&String, &Held)| Some((key.clone(), FieldHeld::of(shop_field(key)?, held)));
     Json(ShopView {
         shop: now.shop.clone(),
         revision: now.revision,
         fields: now.values.iter().filter_map(held).collect(),
         own_words: own_words(&now.facts),
+        stand_ins: stand_ins.0,
     })
 }
 
 /// The shop and its settings.
 #[utoipa::path(get, path = "/api/shop", operation_id = "show_shop", responses((status = 200, description = "The shop", body = ShopView)))]
 #[get("/")]
-pub async fn show(desk: &State<Desk>) -> Result<Json<ShopView>, ApiError> {
-    Ok(view(&*desk.shop().await?))
+pub async fn show(desk: &State<Desk>, stand_ins: &State<StandIns>) -> Result<Json<ShopView>, ApiError> {
+    Ok(view(&*desk.shop().await?, **stand_ins))
 }
 
 /// Changes one setting, or takes back or puts back one's own last word.
@@ -49,6 +53,10 @@ pub async fn show(desk: &State<Desk>) -> Result<Json<ShopView>, ApiError> {
     (status = 409, description = "Somebody else changed it", body = ProblemsBody),
     (status = 422, description = "Not acceptable", body = ProblemsBody)))]
 #[post("/", data = "<body>")]
-pub async fn change(desk: &State<Desk>, body: Body<NewShopFact>) -> Result<Json<ShopView>, ApiError> {
-    Ok(view(&*desk.say_of_the_shop(body.0?).await?))
+pub async fn change(
+    desk: &State<Desk>,
+    stand_ins: &State<StandIns>,
+    body: Body<NewShopFact>,
+) -> Result<Json<ShopView>, ApiError> {
+    Ok(view(&*desk.say_of_the_shop(body.0?).await?, **stand_ins))
 }

@@ -1,7 +1,7 @@
 //! The simulated thermocouple that ships with the server: a pad at the coldest far corner of each
 //! part that is hot.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
@@ -28,6 +28,8 @@ pub struct Thermocouples {
 #[derive(Default)]
 struct State {
     pads: HashMap<Uuid, Pad>,
+    /// Lightings that a logger of the shop reads: nothing is made up beside it.
+    left: HashSet<(Uuid, Uuid)>,
     /// What was read and is not on the disk yet, by job and lighting: it is stored with the next.
     unsaved: HashMap<(Uuid, Uuid), Vec<Reading>>,
 }
@@ -79,6 +81,21 @@ impl Thermocouples {
         Ok(all)
     }
 
+    /// No pads at all: what is read is read by the shop's own instruments.
+    #[must_use]
+    pub fn none(desk: Desk) -> Self {
+        Self { desk, state: Arc::default(), stopped: Arc::new(AtomicBool::new(true)) }
+    }
+
+    /// Takes the pad off a lighting that is read by a logger, for good.
+    pub async fn leave(&self, job: Uuid, lit: Uuid) {
+        let State { pads, left, .. } = &mut *self.state.lock().await;
+        left.insert((job, lit));
+        if pads.get(&job).is_some_and(|pad| pad.lit() == lit) {
+            pads.remove(&job);
+        }
+    }
+
     pub fn stop(&self) {
         self.stopped.store(true, Ordering::Relaxed);
     }
@@ -106,12 +123,13 @@ async fn attend(desk: &Desk, state: &Mutex<State>, id: Uuid) {
         (Some(fresh), Some(before)) => Some(fresh.going_on_from(before)),
         (fresh, _) => fresh,
     };
+    let now = now.filter(|pad| !state.left.contains(&(id, pad.lit())));
     state.pads.extend(Some(id).zip(now));
 }
 
 /// The job is gone, and what was read of it with it.
 async fn take_off(state: &Mutex<State>, job: Uuid) {
-    let State { pads, unsaved } = &mut *state.lock().await;
+    let State { pads, unsaved, .. } = &mut *state.lock().await;
     pads.remove(&job);
     unsaved.retain(|(of, _), _| *of != job);
 }
@@ -131,7 +149,7 @@ async fn attend_all(desk: &Desk, state: &Mutex<State>) {
 /// Reads every pad and tells those who watch.
 async fn read_all(desk: &Desk, state: &Mutex<State>) {
     let now_ms = desk.now_ms();
-    let State { pads, unsaved } = &mut *state.lock().await;
+    let State { pads, unsaved, .. } = &mut *state.lock().await;
     for (&id, pad) in pads.iter_mut() {
         let due = pad.advance_to(pad.minutes_at(now_ms));
         if !due.is_empty() {

@@ -424,6 +424,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Readings of the part at its coldest far corner, one a line: `minutes_or_time,channel,celsius`. */
+        post: operations["log_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stream": {
         parameters: {
             query?: never;
@@ -2972,6 +2989,15 @@ export interface components {
             /** @description What it means: "too cold to braze ...". */
             words: string;
         };
+        /** @description What was kept of what a logger sent. */
+        KeptReadings: {
+            /**
+             * Format: double
+             * @description Minutes on the job clock by now.
+             */
+            job_min: number;
+            kept: number;
+        };
         /** @description The last lighting of a part, as far as its heat is concerned. Minutes are on its own job clock. */
         LastHeat: {
             covered: boolean;
@@ -4412,7 +4438,7 @@ export interface components {
             week: components["schemas"]["WorkingWeek"];
         };
         /** @enum {string} */
-        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.nickel";
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.logger" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.nickel";
         ShopView: {
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
@@ -4426,6 +4452,8 @@ export interface components {
              */
             revision: number;
             shop: components["schemas"]["Shop"];
+            /** @description The thermocouples are simulated: what they show is made up. */
+            stand_ins: boolean;
         };
         /** @description Something said of the shop. */
         ShopWord: {
@@ -7205,6 +7233,99 @@ export interface operations {
             };
             /** @description No such picture */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    log_readings: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description Bearer and the shop's token */
+                Authorization: string;
+            };
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description How many were kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptReadings"];
+                };
+            };
+            /** @description Not the shop's token */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Over 1 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

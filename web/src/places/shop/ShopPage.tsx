@@ -7,6 +7,7 @@ import { shopQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { useTables } from '../../job/TablesContext'
 import { letters } from '../../keys/letters'
+import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { FieldInput } from '../../ui/FieldInput'
 import { WORK } from '../../ui/focus'
@@ -93,12 +94,35 @@ export function ShopPage(): ReactNode {
               if (view !== undefined) said.change(view, typed)
             }}
           />
+          <h2 className="mt-2 text-[24px]">Instruments</h2>
+          <p className="text-ash">
+            {shop.data.stand_ins
+              ? 'The thermocouples are simulated: what they show is made up.'
+              : 'Readings come from the logger, or are typed in.'}{' '}
+            A logger posts lines of minutes or time, channel, °C to the address of a job,
+            /api/jobs/…/readings, with this token.
+          </p>
+          <div className="flex flex-wrap items-end gap-3">
+            <div className="min-w-[280px] grow">{field('shop.logger', 'none yet')}</div>
+            <Button
+              onPress={() => {
+                const view = fieldAt(tables, fields, 'shop.logger')
+                if (view !== undefined) said.change(view, token())
+              }}
+            >
+              Make a token
+            </Button>
+          </div>
           <OnAPhone />
         </section>
       </main>
     </div>
   )
 }
+
+/** Twenty letters and figures that nobody guesses. Works on plain http too. */
+const token = (): string =>
+  Array.from(crypto.getRandomValues(new Uint8Array(20)), (byte) => (byte % 36).toString(36)).join('')
 
 /** Whether single letters do something on this device. */
 function Letters(): ReactNode {

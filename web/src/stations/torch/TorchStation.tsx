@@ -14,6 +14,7 @@ import { HotBetween } from './HotBetween'
 import { MoreSheet } from './MoreSheet'
 import { Mute, Rang } from './Ringing'
 import { TroubleSheet } from './TroubleSheet'
+import { silence } from './clocks'
 import { useJobClock } from './useJobClock'
 import { useRings } from './useRings'
 import { pieceDone } from './piece-words'
@@ -101,6 +102,10 @@ export function TorchStation(): ReactNode {
   const next = !pins && !covered && done >= torch.planned ? 'Cover it' : planned.verb + at
   const left = Math.max(0, torch.planned - done)
   const heats = view.plan.heat?.cold === false
+  const silent =
+    live !== null && (round?.readings.length ?? 0) > 0 && !covered
+      ? silence(now - live.minutes, lit.speed)
+      : ''
   const stop = () => (left > 0 ? setStopping(true) : log({ kind: 'covered' }))
   const finished = covered || (torch.planned > 0 && done >= torch.planned)
   const clocks = live?.clocks ?? []
@@ -142,6 +147,15 @@ export function TorchStation(): ReactNode {
           <span className="text-[17px] text-ash">It cools by itself.</span>
         )}
       </p>
+      {silent !== '' && (
+        <p
+          role="alert"
+          className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold"
+          data-testid="silent"
+        >
+          {silent}
+        </p>
+      )}
       {torch.passed.map((words) => (
         <p key={words} role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
           {words}
@@ -159,7 +173,7 @@ export function TorchStation(): ReactNode {
               <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
             ))}
           <p className="text-[17px]">
-            {order.waits_words}
+            {done} of {torch.planned} done. {order.waits_words}
             {unsentBeads > 0 && <span className="text-ash"> {unsentBeads} waiting for the server.</span>}
           </p>
         </section>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { face, jobMinutes, rung, tells } from './clocks'
+import { face, jobMinutes, rung, silence, tells } from './clocks'
 
 describe('the face of a clock', () => {
   it.each([
@@ -48,5 +48,16 @@ describe('out of the window', () => {
   })
   it('is not told inside', () => {
     expect(tells(null, null, 3)).toBe(false)
+  })
+})
+
+describe('a pad that is silent', () => {
+  it('is told of after half a minute', () => {
+    expect(silence(0.5, 1)).toBe('')
+    expect(silence(0.6, 1)).toContain('0:36')
+  })
+  it('is given three seconds where the clock runs fast', () => {
+    expect(silence(2.9, 60)).toBe('')
+    expect(silence(3.1, 60)).not.toBe('')
   })
 })

@@ -27,3 +27,11 @@ export function tells(outSinceMin: number | null, lastToldMin: number | null, no
   if (outSinceMin === null) return false
   return lastToldMin === null || lastToldMin < outSinceMin || nowMin - lastToldMin >= 1
 }
+
+/** That nothing was heard of the pad: after 30 s on the job clock, or 3 s where that runs fast. Empty while it is heard. */
+export function silence(sinceMin: number, speed: number): string {
+  const most = Math.max(0.5, (3 * speed) / 60)
+  return sinceMin > most
+    ? `Nothing heard of the pad for ${face(sinceMin * 60)}: look at its wire, read by hand.`
+    : ''
+}

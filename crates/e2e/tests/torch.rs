@@ -1,0 +1,147 @@
+//! At the torch, in the heat and on the way down: led bead by bead, what goes wrong, what the readings say.
+
+use anyhow::Context;
+use serde_json::{Value, json};
+use thirtyfour::prelude::*;
+use vanadin_e2e::{Browser, Server, eventually, ready_lug, set};
+
+/// Of an element, in px.
+async fn text_px(browser: &Browser, test_id: &str) -> anyhow::Result<f64> {
+    let script = format!(
+        "return parseFloat(getComputedStyle(document.querySelector('[data-testid={test_id}]')).fontSize)"
+    );
+    browser.run(&script).await?.as_f64().context("no size")
+}
+
+async fn entries(browser: &Browser, job: &str) -> anyhow::Result<Vec<Value>> {
+    let (_, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
+    let facts = history["facts"].as_array().context("no facts")?.clone();
+    Ok(facts.into_iter().map(|fact| fact["change"]["entry"].clone()).filter(|it| !it.is_null()).collect())
+}
+
+#[tokio::test]
+async fn a_hot_lug_is_led_bead_by_bead_and_a_wrong_press_is_crossed_out() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.sees("Bead 1 of").await?;
+    eventually("it soaks and the clock runs", async || {
+        Ok(browser.page().await?.contains("then the first bead")
+            || browser.text("torch-next").await?.starts_with("Lay"))
+    })
+    .await?;
+    eventually("the first bead may be laid", async || {
+        Ok(browser.text("torch-next").await?.starts_with("Lay bead 1"))
+    })
+    .await?;
+    assert!(browser.text("torch-main").await?.contains("Bead 1 done"));
+    browser.press_test_id("torch-main").await?;
+    browser.sees("Bead 2 of").await?;
+    eventually("it says where it lies", async || {
+        Ok(entries(&browser, &job).await?.iter().any(|it| it["kind"] == "bead" && it["at"]["layer"] == 1))
+    })
+    .await?;
+    browser.press("Peened").await?;
+    // Pressed by mistake: one more press of two words, and the bead is to be laid again.
+    browser.press_test_id("torch-main").await?;
+    browser.sees("Bead 3 of").await?;
+    let crossing =
+        browser.find(By::XPath("//button[starts-with(@aria-label, 'Cross out bead done')]")).await?;
+    crossing.click().await?;
+    browser.press("pressed by mistake").await?;
+    browser.sees("Bead 2 of").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn what_does_not_go_well_is_named_with_its_cause_and_the_ways_on_lie_side_by_side() -> anyhow::Result<()>
+{
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.press("It does not go well").await?;
+    browser.sees("Go on, or stop?").await?;
+    for way in ["go_on", "heat_first", "pack", "leave"] {
+        browser.find(By::Css(&*format!("[data-testid=stop-{way}]"))).await?;
+    }
+    browser.press("Pinholes").await?;
+    browser.sees("Stop, burn it out, grind out, refill.").await?;
+    browser.press("That is it").await?;
+    eventually("it is in the log", async || {
+        Ok(entries(&browser, &job)
+            .await?
+            .iter()
+            .any(|it| it["kind"] == "trouble" && it["seen"] == "pinholes"))
+    })
+    .await?;
+    browser.press("More").await?;
+    browser.press("Pinhole refilled").await?;
+    browser.sees("pinhole refilled").await?;
+    eventually("it is warm", async || Ok(browser.text("torch-place").await? == "In the window")).await?;
+    browser.press("Out of the heat").await?;
+    eventually("the clock of it runs", async || Ok(browser.page().await?.contains("then reheat"))).await?;
+    browser.press("Back in the heat").await?;
+    eventually("and stops", async || Ok(!browser.page().await?.contains("then reheat"))).await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn on_a_phone_a_cold_seam_is_read_at_arms_length() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(390, 844).await?;
+    let job = ready_lug(&browser, &server, "cold").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    eventually("it is read", async || Ok(browser.text("torch-place").await? == "In the window")).await?;
+    assert!(text_px(&browser, "torch-now").await? >= 120.0);
+    assert!(text_px(&browser, "torch-next").await? >= 28.0);
+    let wide = browser.run("return document.documentElement.scrollWidth").await?;
+    assert!(wide.as_u64() <= Some(390), "nothing scrolls sideways: {wide}");
+    // Beads laid one after the other without a wait: it says to wait before the next.
+    for _ in 0..2 {
+        let (status, view) = browser.fetch("GET", &format!("/api/jobs/{job}"), Value::Null).await?;
+        anyhow::ensure!(status == 200, "{view}");
+        let at = view["plan"]["torch"]["beads"]["ahead"][0]["at"].clone();
+        browser.say(&job, json!({ "kind": "torch", "entry": { "kind": "bead", "at": at } })).await?;
+        browser.say(&job, json!({ "kind": "torch", "entry": { "kind": "peened" } })).await?;
+    }
+    browser.sees("Bead 3 of").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn heat_and_cooling_say_what_the_gear_and_the_readings_are_worth() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let hot = browser.job("letterpress").await?;
+    browser.go(&server.url(&format!("/jobs/{hot}/cooling"))).await?;
+    browser.sees("As it is going it lets through").await?;
+    browser.find(By::Css("[data-testid=chart-band]")).await?;
+    // Unwrapped while it is hot: what that does, and it is covered again.
+    browser.press("Unwrapped").await?;
+    browser.sees("Unwrapped").await?;
+    browser.press("Covered again").await?;
+    browser.find(By::XPath("//button[normalize-space()='Unwrapped']")).await?;
+
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
+    browser.sees("swept carefully").await?;
+    browser.sees("Sticks: ").await?;
+    let slider = browser.find(By::Css("input[type=range]")).await?;
+    let at = slider.attr("aria-valuetext").await?.context("it is said")?;
+    slider.send_keys(Key::Home + "").await?;
+    eventually("the part is cold at the beginning", async || {
+        Ok(slider.attr("aria-valuetext").await?.is_some_and(|now| now != at && now.contains("after 0 min")))
+    })
+    .await?;
+    browser.say(&job, set("cooling.oven", "150")).await?;
+    browser.say(&job, set("cooling.oven_for", "1 h")).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
+    browser.sees("In the oven at 150").await?;
+    Ok(())
+}

@@ -1,0 +1,125 @@
+//! `POST /api/jobs/<id>/readings`: the lines of a logger, with the shop's token.
+
+use rocket::data::Data;
+use rocket::request::{FromRequest, Outcome};
+use rocket::serde::json::Json;
+use rocket::{Request, State, post};
+use serde::Serialize;
+use utoipa::ToSchema;
+use vanadin_core::field;
+use vanadin_core::job::Reading;
+use vanadin_core::plan::live;
+use vanadin_core::problem::FieldProblem;
+
+use super::lines::{LoggerLine, ReadWhen, lines};
+use crate::api_error::{ApiError, ProblemsBody};
+use crate::body::received;
+use crate::desk::{Desk, News};
+use crate::job::route::known;
+use crate::job::store;
+use crate::thermocouple::Thermocouples;
+
+/// What was kept of what a logger sent.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct KeptReadings {
+    pub kept: usize,
+    /// Minutes on the job clock by now.
+    pub job_min: f64,
+}
+
+/// The token that came with it: `Authorization: Bearer ...`.
+pub struct Token(String);
+
+#[rocket::async_trait]
+impl<'r> FromRequest<'r> for Token {
+    type Error = std::convert::Infallible;
+
+    async fn from_request(request: &'r Request<'_>) -> Outcome<Self, Self::Error> {
+        let said = request.headers().get_one("Authorization").and_then(|said| said.strip_prefix("Bearer "));
+        Outcome::Success(Self(said.unwrap_or_default().trim().to_owned()))
+    }
+}
+
+/// The same, however much of it is the same: nothing is told by how long it takes.
+fn same(a: &str, b: &str) -> bool {
+    let differ = a.bytes().zip(b.bytes()).fold(0, |differ, (a, b)| differ | (a ^ b));
+    a.len() == b.len() && differ == 0
+}
+
+/// Readings of the part at its coldest far corner, one a line: `minutes_or_time,channel,celsius`.
+#[utoipa::path(post, path = "/api/jobs/{id}/readings", operation_id = "log_readings",
+    params(("id" = String, Path, description = "The job"), ("Authorization" = String, Header, description = "Bearer and the shop's token")),
+    request_body(content = String, content_type = "text/csv"), responses(
+    (status = 200, description = "How many were kept", body = KeptReadings),
+    (status = 401, description = "Not the shop's token", body = ProblemsBody),
+    (status = 404, description = "No such job", body = ProblemsBody),
+    (status = 408, description = "It did not come", body = ProblemsBody),
+    (status = 413, description = "Over 1 MB", body = ProblemsBody),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/<id>/readings", data = "<data>")]
+pub async fn log_readings(
+    id: &str,
+    token: Token,
+    data: Data<'_>,
+    desk: &State<Desk>,
+    pads: &State<Thermocouples>,
+) -> Result<Json<KeptReadings>, ApiError> {
+    const MOST_MIB: u64 = 1;
+    /// House: the clocks of a logger and of this machine may differ by so much.
+    const AHEAD_MIN: f64 = 2.0;
+    let job = known(id)?;
+    let shop = desk.shop().await?;
+    let ours = shop.values.get(field::shop::LOGGER.key()).map(|held| held.typed.trim().to_owned());
+    if !ours.is_some_and(|ours| !ours.is_empty() && same(&ours, &token.0)) {
+        return Err(ApiError::Closed);
+    }
+    let sent = received(data, MOST_MIB).await?;
+    let text = String::from_utf8(sent).map_err(|_| {
+        ApiError::NotAcceptable(vec![FieldProblem::new("lines", "it is no text", "lines of CSV, UTF-8")])
+    })?;
+    let sent = lines(&text).map_err(ApiError::NotAcceptable)?;
+    let seen = desk.see(job).await?;
+    let Some(lit) = seen.job.round().lit.as_ref() else {
+        let problem =
+            FieldProblem::new("job", "it is not lit: there is no clock to lay this on", "light up first");
+        return Err(ApiError::NotAcceptable(vec![problem]));
+    };
+    let now_min = lit.minutes(desk.now_ms());
+    let mut problems = Vec::new();
+    let mut readings: Vec<Reading> = Vec::new();
+    for (at, LoggerLine { when, channel, celsius }) in sent.into_iter().enumerate() {
+        let minutes = match when {
+            ReadWhen::Minutes(minutes) => minutes,
+            ReadWhen::At(at_ms) => lit.minutes(at_ms),
+        };
+        let mut wrong = |message: String, right: &str| {
+            problems.push(FieldProblem::new(format!("reading[{}]", at + 1), message, right));
+        };
+        if channel != 1 {
+            wrong(format!("channel {channel} has no place here"), "1, the coldest far corner");
+        } else if minutes < 0.0 {
+            wrong("it was read before the part was lit".to_owned(), "a time since then");
+        } else if minutes > now_min + AHEAD_MIN {
+            wrong(format!("{minutes:.1} min have not come yet"), "now, or earlier");
+        } else {
+            readings.push(Reading { minutes: (minutes * 600.0).round() / 600.0, celsius });
+        }
+    }
+    if !problems.is_empty() {
+        return Err(ApiError::NotAcceptable(problems));
+    }
+    // What is measured is not mixed with what is made up.
+    let lit = lit.fact;
+    pads.leave(job, lit).await;
+    desk.database.write(async |on| store::add_readings(on, job, lit, &readings).await).await?;
+    desk.read(job, lit, &readings).await;
+    let seen = desk.see(job).await?;
+    if let Some(latest) = seen.job.round().latest_reading() {
+        let round = seen.job.round();
+        let before = round.readings.partition_point(|reading| reading.minutes < latest.minutes);
+        let work = seen.plan.at_torch(&seen.job);
+        let live = live(latest, &round.readings[..before], work.as_ref());
+        desk.tell(News::Reading { job, live: Box::new(live) });
+    }
+    Ok(Json(KeptReadings { kept: readings.len(), job_min: now_min }))
+}
