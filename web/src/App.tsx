@@ -46,7 +46,7 @@ export function App(): ReactNode {
   }
   if (tables.data === undefined) return null
   return (
-    <ShopContext value={{ ...shop.data.shop, revision: shop.data.revision }}>
+    <ShopContext value={{ ...shop.data.shop, revision: shop.data.revision, stand_ins: shop.data.stand_ins }}>
       <TablesContext value={tables.data}>
         <a
           href={`#${WORK}`}

@@ -50,7 +50,7 @@ async fn a_hot_lug_is_led_bead_by_bead_and_a_wrong_press_is_crossed_out() -> any
     let crossing =
         browser.find(By::XPath("//button[starts-with(@aria-label, 'Cross out bead done')]")).await?;
     crossing.click().await?;
-    browser.press("pressed by mistake").await?;
+    browser.press("wrong button").await?;
     browser.sees("Bead 2 of").await?;
     Ok(())
 }
@@ -118,7 +118,7 @@ async fn heat_and_cooling_say_what_the_gear_and_the_readings_are_worth() -> anyh
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
-    let hot = browser.job("letterpress").await?;
+    let hot = browser.job("Letterpress").await?;
     browser.go(&server.url(&format!("/jobs/{hot}/cooling"))).await?;
     browser.sees("As it is going it lets through").await?;
     browser.find(By::Css("[data-testid=chart-band]")).await?;

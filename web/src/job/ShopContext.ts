@@ -3,7 +3,11 @@ import type { Schemas } from '../api/client'
 import type { Theme } from '../quantity/heat-colour'
 
 /** The shop, and the revision of its settings: what was worked out with others is asked for anew. */
-export type Shop = Schemas['Shop'] & { revision: number }
+export type Shop = Schemas['Shop'] & {
+  revision: number
+  /** The thermocouples are simulated. */
+  stand_ins: boolean
+}
 
 export const ShopContext = createContext<Shop | null>(null)
 

@@ -321,7 +321,7 @@ shop {
     DONE_OFTEN: Many = many("shop.done_often", "Done here five times and more", METHODS_OR_NONE);
     RATE: Number = quantity("shop.rate", "An hour of hands costs", Kind::Money, (0.0, 10_000.0), "");
     LOW_RATE: Number = quantity("shop.low_rate", "An hour of oven or waiting costs", Kind::Money, (0.0, 10_000.0), "");
-    LOGGER: Text = text("shop.logger", "Token of the thermocouple logger", 80);
+    LOGGER: Text = text("shop.logger", "Key of the thermocouple logger", 80);
     DRILLS: Text = text("shop.drills", "Drills in the set", 600).like("#7, F, 1/4, 6.5");
     PINS: OneOf = one_of("shop.pins", "Which pins", choices::PINS);
 }

@@ -3,8 +3,8 @@
 use super::body::{Body, STEFAN_BOLTZMANN, ZERO_C, loss_w_m2k};
 use crate::quantity::{Celsius, Watts};
 
-/// Cells along the bar.
-const CELLS: usize = 40;
+/// House: cells along the bar.
+const USUAL_CELLS: usize = 40;
 /// House: emissivity of a casting's skin.
 const EMISSIVITY: f64 = 0.8;
 /// House: convection in still air and in surroundings that are hot already, W/m²K.
@@ -44,8 +44,11 @@ impl BarPower {
 }
 
 /// A casting along its length, at a moment.
+pub type Bar = BarOf<USUAL_CELLS>;
+
+/// The same in so many cells: only to show that more of them change nothing.
 #[derive(Debug, Clone)]
-pub struct Bar {
+pub struct BarOf<const CELLS: usize> {
     cells_c: [f64; CELLS],
     /// Conduction between neighbours, W/K.
     link_w_k: f64,
@@ -64,7 +67,7 @@ pub struct Bar {
     body: Body,
 }
 
-impl Bar {
+impl<const CELLS: usize> BarOf<CELLS> {
     #[must_use]
     pub fn new(body: &Body, power: BarPower, start: Celsius) -> Self {
         let length_m = body.longest_m();
@@ -304,8 +307,88 @@ impl Bar {
     }
 }
 
-impl PartialEq for Bar {
+impl<const CELLS: usize> PartialEq for BarOf<CELLS> {
     fn eq(&self, other: &Self) -> bool {
         self.cells_c == other.cells_c
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::*;
+    use crate::iron::Iron;
+    use crate::quantity::{Kilograms, Millimetres};
+    use crate::sim::energy_joules;
+
+    fn body(kg: f64, [l, w, h]: [f64; 3]) -> Body {
+        let mm = |value| Millimetres::new(value).unwrap();
+        let ambient = Celsius::new(20.0).unwrap();
+        Body::new(Iron::Gray.properties(), Kilograms::new(kg).unwrap(), (mm(l), mm(w), mm(h)), 1.0, ambient)
+            .unwrap()
+    }
+
+    fn flame(watts: f64, even: f64, station: f64) -> BarPower {
+        let watt = |w| Watts::new(w).unwrap();
+        BarPower::Flame { even: watt(watts * even), local: watt(watts * (1.0 - even)), station, covered: 0.0 }
+    }
+
+    /// Coldest and hottest after so many minutes, in so many cells.
+    fn after<const CELLS: usize>(body: &Body, power: BarPower, minutes: f64) -> (f64, f64) {
+        let mut bar = BarOf::<CELLS>::new(body, power, body.ambient);
+        for _ in 0..(minutes * 60.0 / STEP_S) as u32 {
+            bar.step(STEP_S);
+        }
+        (bar.coldest_c(), bar.hottest_c())
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(16))]
+        #[test]
+        fn twice_as_many_cells_change_nothing_to_speak_of(
+            kg in 4.0..60.0f64, watts in 1_000.0..8_000.0f64, even in 0.2..0.9f64, station in 0.0..1.0f64
+        ) {
+            let body = body(kg, [500.0, 200.0, 120.0]);
+            let (coarse, fine) =
+                (after::<40>(&body, flame(watts, even, station), 20.0), after::<80>(&body, flame(watts, even, station), 20.0));
+            for (coarse, fine) in [(coarse.0, fine.0), (coarse.1, fine.1)] {
+                prop_assert!(((coarse - 20.0) / (fine - 20.0) - 1.0).abs() < 0.02, "{coarse} {fine}");
+            }
+        }
+
+        #[test]
+        fn what_goes_in_is_stored_or_lost(
+            kg in 4.0..60.0f64, watts in 500.0..8_000.0f64, even in 0.2..0.9f64, station in 0.0..1.0f64
+        ) {
+            let body = body(kg, [500.0, 200.0, 120.0]);
+            let mut bar = Bar::new(&body, flame(watts, even, station), body.ambient);
+            let stored = |bar: &Bar| -> f64 {
+                let mass = Kilograms::new(bar.cell_mass_kg).unwrap();
+                let cells = bar.cells_c.iter();
+                cells.map(|c| energy_joules(&body.iron, mass, body.ambient, Celsius::new(*c).unwrap())).sum()
+            };
+            let (mut given, mut lost) = (0.0, 0.0);
+            for _ in 0..600 {
+                let loses: Vec<f64> = (0..USUAL_CELLS)
+                    .map(|cell| bar.loss_w_m2k(cell, bar.cells_c[cell]) * bar.cell_surface_m2)
+                    .collect();
+                bar.step(STEP_S);
+                given += watts * STEP_S;
+                lost += loses.iter().zip(&bar.cells_c).map(|(w_k, c)| w_k * (c - 20.0) * STEP_S).sum::<f64>();
+            }
+            let off = given - lost - stored(&bar);
+            prop_assert!(off.abs() < 0.005 * given, "{off} of {given}");
+        }
+
+        #[test]
+        fn more_power_is_never_slower(
+            kg in 4.0..60.0f64, watts in 500.0..8_000.0f64, more in 1.0..2.0f64, station in 0.0..1.0f64
+        ) {
+            let body = body(kg, [500.0, 200.0, 120.0]);
+            let (weak, strong) =
+                (after::<40>(&body, flame(watts, 0.5, station), 10.0), after::<40>(&body, flame(watts * more, 0.5, station), 10.0));
+            prop_assert!(strong.0 >= weak.0 - 1e-9);
+        }
     }
 }

@@ -192,3 +192,39 @@ impl Cools for Shells {
         self.t[0]
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::*;
+    use crate::iron::Iron;
+    use crate::quantity::{Celsius, Kilograms, Millimetres};
+    use crate::sim::energy_joules;
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(16))]
+        #[test]
+        fn what_the_casting_gives_is_stored_in_the_packing_or_lost_outside(
+            kg in 8.0..60.0f64, start_c in 150.0..650.0f64, thick_m in 0.02..0.2f64, k in 0.06..0.3f64
+        ) {
+            let mm = |value| Millimetres::new(value).unwrap();
+            let (mass, ambient) = (Kilograms::new(kg).unwrap(), Celsius::new(20.0).unwrap());
+            let body =
+                Body::new(Iron::Gray.properties(), mass, (mm(400.0), mm(300.0), mm(200.0)), 1.0, ambient).unwrap();
+            let shell = Shell { thickness_m: thick_m, k, rho_c: 100e3, start_c: 20.0 };
+            let mut shells = Shells::new(&body, start_c, shell, Outside { emissivity: 0.9 });
+            let mut lost = 0.0;
+            for _ in 0..720 {
+                let surface_w_k = shells.outer_area * loss_w_m2k(OUTSIDE_H, 0.9, shells.outer_c, 20.0);
+                shells.step(1.0);
+                lost += surface_w_k * (shells.outer_c - 20.0) * PACKED_STEP_S;
+            }
+            let start = Celsius::new(start_c).unwrap();
+            let given = energy_joules(&body.iron, mass, Celsius::new(shells.core_c()).unwrap(), start);
+            let held = shells.t[1..].iter().zip(&shells.heat_w_k);
+            let stored: f64 = held.map(|(c, w_k)| w_k * PACKED_STEP_S * (c - 20.0)).sum();
+            prop_assert!((given - stored - lost).abs() < 0.005 * given, "{given} {stored} {lost}");
+        }
+    }
+}

@@ -110,7 +110,7 @@ export function ShopPage(): ReactNode {
                 if (view !== undefined) said.change(view, token())
               }}
             >
-              Make a token
+              Make a key
             </Button>
           </div>
           <OnAPhone />

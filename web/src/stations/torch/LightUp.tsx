@@ -16,7 +16,7 @@ const SPEEDS = [
 /** Everything laid out before lighting up: after that one cannot stop. */
 export function LightUp(): ReactNode {
   const { view, asIf, say } = useJob()
-  const { time_zone } = useShop()
+  const { time_zone, stand_ins } = useShop()
   const [speed, setSpeed] = useState('1')
   const [owned, setOwned] = useState('')
   const { plan } = view
@@ -41,17 +41,19 @@ export function LightUp(): ReactNode {
               ))}
             </ul>
           </section>
-          <div>
-            <p className="label mb-1">
-              Job clock (the thermocouple is simulated; all times of the job are on this clock, {time_zone})
-            </p>
-            <Choice
-              label="Speed of the job clock"
-              choices={SPEEDS}
-              chosen={speed}
-              onChoose={(id) => setSpeed(id || '1')}
-            />
-          </div>
+          {stand_ins && (
+            <div>
+              <p className="label mb-1">
+                Job clock (the thermocouple is simulated; all times of the job are on this clock, {time_zone})
+              </p>
+              <Choice
+                label="Speed of the job clock"
+                choices={SPEEDS}
+                chosen={speed}
+                onChoose={(id) => setSpeed(id || '1')}
+              />
+            </div>
+          )}
           {to_own !== '' && (
             <label className="flex flex-col gap-1 border-2 border-chalk p-3">
               <b>{to_own}</b>
