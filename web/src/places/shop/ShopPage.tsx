@@ -100,7 +100,7 @@ export function ShopPage(): ReactNode {
               ? 'The thermocouples are simulated: what they show is made up.'
               : 'Readings come from the logger, or are typed in.'}{' '}
             A logger posts lines of minutes or time, channel, °C to the address of a job,
-            /api/jobs/…/readings, with this token.
+            /api/jobs/…/readings, with this key.
           </p>
           <div className="flex flex-wrap items-end gap-3">
             <div className="min-w-[280px] grow">{field('shop.logger', 'none yet')}</div>
