@@ -210,7 +210,7 @@ impl Pad {
     /// What the pad shows now, judged.
     pub fn shows(&self) -> Live {
         let before: Vec<Reading> = self.recent.iter().copied().collect();
-        live(self.reading(self.minutes), &before, self.work.as_ref())
+        live(self.reading(self.minutes), &before, self.work.as_ref(), self.minutes)
     }
 
     fn reading(&self, minutes: f64) -> Reading {

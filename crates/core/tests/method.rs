@@ -59,7 +59,7 @@ fn every_way_has_a_target_or_none_a_groove_or_none_and_something_to_beware_of() 
                 "{} has something to do at the torch",
                 way.label()
             );
-            let verb = plan.at_torch(&bench.job()).map(|work| work.verb(None));
+            let verb = plan.at_torch(&bench.job()).map(|work| work.verb(None, 0.0));
             assert_eq!(verb, None, "not lit yet");
         }
     }
@@ -73,7 +73,7 @@ fn what_is_done_cold_is_called_by_what_it_is(#[case] method: &str, #[case] verb:
     let mut bench = lever();
     bench.set("method.choice", method);
     bench.light();
-    assert_eq!(bench.plan().at_torch(&bench.job()).unwrap().verb(None), verb);
+    assert_eq!(bench.plan().at_torch(&bench.job()).unwrap().verb(None, 0.0), verb);
     bench.torch(TorchEntry::Bead { at: None }, 60_000);
     assert_eq!(bench.plan().torch.unwrap().done, 1);
 }

@@ -7,7 +7,7 @@ use rstest::rstest;
 use vanadin_core::heat::{LaidBead, bead_rise_k};
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
-use vanadin_core::plan::{BeadsPlan, Plan, plan, standing};
+use vanadin_core::plan::{BeadsPlan, Plan, live, plan, standing};
 use vanadin_core::trouble::Seen;
 
 fn lever(school: &str) -> Bench {
@@ -130,6 +130,32 @@ fn while_it_is_too_hot_where_the_bead_goes_it_says_wait_although_the_part_is_in_
     let (job, plan) = at(&bench, &[(later, 30.0)]);
     let then = standing(&job, &plan, LIT_AT + (later * 1000.0) as i64);
     assert!(then.next.verb.starts_with("Lay bead"), "{}", then.next.verb);
+}
+
+#[test]
+fn read_by_hand_once_the_wait_runs_on_by_the_clock_and_an_old_reading_of_a_hot_part_is_none() {
+    let mut bench = lever("cold");
+    bench.light();
+    let first = beads(&bench.plan()).ahead[0].at;
+    say(&mut bench, TorchEntry::Bead { at: Some(first) }, 20.0);
+    say(&mut bench, TorchEntry::Peened, 20.1);
+    // Read at 10 min, long before the bead: what was laid since is felt, and less and less.
+    let (job, plan) = at(&bench, &[(10.0, 20.0)]);
+    let next = |minutes: f64| standing(&job, &plan, LIT_AT + (minutes * 1000.0) as i64);
+    let work = plan.at_torch(&job).unwrap();
+    let reading = Reading { minutes: 10.0, celsius: 20.0 };
+    let there = |minutes: f64| live(reading, &[], Some(&work), minutes).bead.unwrap().there_c;
+    assert!(there(20.2) > there(25.0) && there(25.0) > there(40.0), "{} {}", there(20.2), there(25.0));
+    assert!(there(40.0) > 18.0 && there(40.0) < 25.0);
+    let waits = next(20.2).live.unwrap().bead.unwrap();
+    assert!(waits.start_min >= 20.0, "never before the bead that is laid already");
+    assert_eq!(next(waits.start_min + 0.1).next.verb, "Lay bead 2");
+    let mut hot = lever("hot");
+    hot.light();
+    let (job, plan) = at(&hot, &[(30.0, 305.0), (55.0, 320.0)]);
+    let verb = |minutes: i64| standing(&job, &plan, LIT_AT + minutes * 1000).next.verb;
+    assert_eq!(verb(56), "Lay bead 1");
+    assert_eq!(verb(66), "Take a reading", "eleven minutes old");
 }
 
 #[test]

@@ -94,8 +94,12 @@ impl Standings {
                     + (minutes * 60_000.0 / heat.lit.speed.max(f64::MIN_POSITIVE)).ceil() as i64
                     + 1
             };
+            // A bead that is waited for may be laid then; what was read long ago is read again.
+            let work = plan.at_torch(job);
+            let latest = job.round().latest_reading();
+            let at_the_torch = work.zip(latest).map_or_else(Vec::new, |(work, latest)| work.turns(latest));
             let turns = [last.unwrap_min, last.touch_min, last.touch_at_the_latest_min];
-            at_ms.extend(turns.into_iter().flatten().map(real_ms));
+            at_ms.extend(turns.into_iter().flatten().chain(at_the_torch).map(real_ms));
         }
         at_ms.extend(ask_at_ms(job.round()));
         at_ms.sort_unstable();
@@ -189,7 +193,8 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         live: heat.as_ref().filter(|_| clock.is_some()).and_then(|(_, heat)| {
             let latest = heat.latest_reading()?;
             let before = heat.readings.partition_point(|reading| reading.minutes < latest.minutes);
-            Some(live(latest, &heat.readings[..before], work.as_ref()))
+            let turned = work.as_ref().map_or(0.0, |work| work.turned(latest, heat.lit.minutes(now_ms)));
+            Some(live(latest, &heat.readings[..before], work.as_ref(), turned))
         }),
         keep_off: hot.as_ref().map_or(String::new(), |hot| keep_off(hot, plan)),
         not_measured,
@@ -268,7 +273,10 @@ fn next(
     let say = |station, verb: &str| go(station, verb.to_owned());
     let lit = round.lit.is_some();
     if let Some(work) = work {
-        return go(Station::Torch, work.verb(round.latest_reading()));
+        let now_min = round.lit.as_ref().map_or(0.0, |lit| lit.minutes(now_ms));
+        let latest = round.latest_reading();
+        let turned = latest.map_or(now_min, |latest| work.turned(latest, now_min));
+        return go(Station::Torch, work.verb(latest, turned));
     }
     if let (Some(hot), Some((_, heat))) = (hot, heat) {
         return while_hot(hot, heat.lit.job_ms(now_ms));

@@ -3109,7 +3109,7 @@ export interface components {
             /** @description "rising 6 a minute", in each system of units. */
             trend_metric: string;
         };
-        /** @description The next bead at a reading. */
+        /** @description The next bead by now. */
         LiveBead: {
             /** Format: int32 */
             number: number;
@@ -3125,7 +3125,7 @@ export interface components {
             there_c: number;
             /**
              * Format: double
-             * @description From the reading on, in s; 0 for now.
+             * @description From now on, in s; 0 where it may start.
              */
             wait_s: number;
         };

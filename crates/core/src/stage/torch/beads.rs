@@ -89,12 +89,12 @@ pub struct NextBead {
     pub before_c: f64,
 }
 
-/// The next bead at a reading.
+/// The next bead by now.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LiveBead {
     pub number: u32,
-    /// From the reading on, in s; 0 for now.
+    /// From now on, in s; 0 where it may start.
     pub wait_s: f64,
     /// Minutes on the job clock when it may start.
     pub start_min: f64,
@@ -409,13 +409,21 @@ fn since(laid: &[Laid], from_s: f64) -> Vec<Laid> {
 }
 
 impl BeadsAhead {
-    /// The next bead at a reading of the part; nothing where none is to come, or it never may.
+    /// Minutes on the job clock at which the last bead was laid.
+    pub(super) fn last_laid_min(&self) -> Option<f64> {
+        self.laid.iter().map(|it| it.ended_s / 60.0).reduce(f64::max)
+    }
+
+    /// The next bead by now, from a reading of the part on; nothing where none is to come, or it never may.
     #[must_use]
-    pub fn live(&self, reading: Reading) -> Option<LiveBead> {
+    pub fn live(&self, reading: Reading, now_min: f64) -> Option<LiveBead> {
         let (place, number) = self.next?;
-        let laid = since(&self.laid, reading.minutes * 60.0);
-        let may = self.course.may_begin(reading.celsius + self.lead_k, &laid, place)?;
+        let (read_s, now_s) = (reading.minutes * 60.0, now_min.max(reading.minutes) * 60.0);
+        // Since it was read it fell, and the beads laid since have warmed it.
+        let bulk_c =
+            self.course.bulk_after(reading.celsius + self.lead_k, now_s - read_s, &since(&self.laid, read_s));
+        let may = self.course.may_begin(bulk_c, &since(&self.laid, now_s), place)?;
         let wait_s = may.wait_s + may.reheat_s;
-        Some(LiveBead { number, wait_s, start_min: reading.minutes + wait_s / 60.0, there_c: may.now_c })
+        Some(LiveBead { number, wait_s, start_min: (now_s + wait_s) / 60.0, there_c: may.now_c })
     }
 }

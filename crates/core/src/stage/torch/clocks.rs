@@ -34,17 +34,17 @@ pub(super) fn is_out(round: &Round) -> bool {
 }
 
 impl AtTorch {
-    /// Every clock that runs at a reading of the part.
-    pub(super) fn clocks(&self, reading: Reading, bead: Option<&LiveBead>) -> Vec<TorchClock> {
+    /// Every clock that runs by now, after a reading of the part.
+    pub(super) fn clocks(&self, reading: Reading, bead: Option<&LiveBead>, now_min: f64) -> Vec<TorchClock> {
         let mut clocks = Vec::new();
         let mut runs = |kind: &str, ends_min: f64, words: String, then: String| {
-            if ends_min > reading.minutes {
+            if ends_min > now_min {
                 clocks.push(TorchClock { kind: kind.to_owned(), ends_min, words, then });
             }
         };
         let next = self.done + 1;
         if self.done == 0 && self.piece == "bead" && self.warm_from_min.is_some() {
-            let ends_min = reading.minutes + self.soak_left_min(reading.minutes);
+            let ends_min = now_min + self.soak_left_min(now_min);
             runs("soak", ends_min, "soak".to_owned(), "the first bead".to_owned());
         }
         if let Some(bead) = bead {

@@ -172,19 +172,42 @@ impl AtTorch {
         self.warm_from_min.map_or(self.soak_min, |from| (from + self.soak_min - now_min).max(0.0))
     }
 
-    /// Where the next bead goes, at a reading of the part; nothing while it is not begun with.
-    fn bead(&self, reading: Reading) -> Option<LiveBead> {
-        let warming = self.done == 0 && self.soak_left_min(reading.minutes) > 0.0;
-        self.ahead.as_ref().filter(|_| !warming)?.live(reading)
+    /// Where the next bead goes by now, from the last reading of the part on; nothing while it is not begun with.
+    pub(crate) fn bead(&self, reading: Reading, now_min: f64) -> Option<LiveBead> {
+        let warming = self.done == 0 && self.soak_left_min(now_min) > 0.0;
+        self.ahead.as_ref().filter(|_| !warming)?.live(reading, now_min)
     }
 
-    /// What to do now, at the last reading of the part.
+    /// The moments on the job clock, in min, from which something else is to be done although nothing more is said
+    /// or read: the last bead, the end of the soak, of the wait, of what a reading is worth.
+    pub(crate) fn turns(&self, reading: Reading) -> Vec<f64> {
+        let mut turns = vec![reading.minutes];
+        turns.extend(self.ahead.as_ref().and_then(|ahead| ahead.last_laid_min()));
+        if self.done == 0 {
+            let soaked_min = reading.minutes + self.soak_left_min(reading.minutes);
+            turns.push(soaked_min);
+        }
+        let from_min = turns.iter().copied().fold(0.0, f64::max);
+        turns.extend(self.bead(reading, from_min).map(|bead| bead.start_min));
+        turns.extend(self.falls.is_some().then_some(reading.minutes + STALE_MIN + JUST_AFTER_MIN));
+        turns
+    }
+
+    /// The last of these moments that has come.
+    pub(crate) fn turned(&self, reading: Reading, now_min: f64) -> f64 {
+        let come = self.turns(reading).into_iter().filter(|at| *at <= now_min);
+        come.fold(reading.minutes, f64::max)
+    }
+
+    /// What to do now, in minutes on the job clock, after the last reading of the part.
     #[must_use]
-    pub fn verb(&self, reading: Option<Reading>) -> String {
-        self.said(reading, reading.and_then(|reading| self.bead(reading)).as_ref())
+    pub fn verb(&self, reading: Option<Reading>, now_min: f64) -> String {
+        let now_min = reading.map_or(now_min, |reading| reading.minutes.max(now_min));
+        let bead = reading.and_then(|reading| self.bead(reading, now_min));
+        self.said(reading, bead.as_ref(), now_min)
     }
 
-    fn said(&self, reading: Option<Reading>, bead: Option<&LiveBead>) -> String {
+    fn said(&self, reading: Option<Reading>, bead: Option<&LiveBead>, now_min: f64) -> String {
         let number = self.done + 1;
         match self.piece {
             "pin" => return format!("Set pin {number}"),
@@ -206,10 +229,14 @@ impl AtTorch {
             if self.warm_from_min.is_none() && reading.celsius < self.aim_c {
                 return format!("Heat to {}", self.units.say_least(self.aim_c, Unit::Celsius));
             }
-            let left = self.soak_left_min(reading.minutes).ceil();
+            let left = self.soak_left_min(now_min).ceil();
             if left > 0.0 {
                 return format!("Soak {} more", self.units.say_exactly(left, Unit::Minutes));
             }
+        }
+        // What was read so long ago says nothing of a part that falls.
+        if self.falls.is_some() && now_min - reading.minutes > STALE_MIN {
+            return "Take a reading".to_owned();
         }
         match Place::of(reading.celsius, self.window) {
             Place::TooCold => "Reheat".to_owned(),
@@ -225,15 +252,19 @@ impl AtTorch {
     }
 }
 
+/// House: after so long a reading of a hot part is none any more, in min.
+const STALE_MIN: f64 = 10.0;
+const JUST_AFTER_MIN: f64 = 1e-6;
 /// Ours: slower than this nobody can tell it from the pad's noise.
 const STEADY_K_PER_MIN: f64 = 0.5;
 /// Ours: a trend is taken over this much of the job clock, so that the pad's noise does not show.
 const TREND_MIN: f64 = 2.0;
 
 /// A reading judged against the window of the work in hand, none while there is none; `before` are
-/// the earlier ones, oldest first.
+/// the earlier ones, oldest first. `now_min` is the time on the job clock: what was read by hand may be older.
 #[must_use]
-pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Live {
+pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>, now_min: f64) -> Live {
+    let now_min = reading.minutes.max(now_min);
     let window = work.and_then(|work| work.window);
     let (metric, imperial) = exactly(reading.celsius, Unit::Celsius);
     let earlier = before.iter().rev().find(|b| reading.minutes - b.minutes >= TREND_MIN);
@@ -246,7 +277,7 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Liv
         Some(rate) => format!("falling {} {unit} a minute", number(-rate * scale, 0)),
     };
     let place = Place::of(reading.celsius, window);
-    let bead = work.and_then(|work| work.bead(reading));
+    let bead = work.and_then(|work| work.bead(reading, now_min));
     Live {
         minutes: reading.minutes,
         celsius: reading.celsius,
@@ -257,8 +288,8 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>) -> Liv
         trend_metric: trend(1.0, "°C"),
         trend_imperial: trend(1.8, "°F"),
         clock: exactly(reading.minutes, Unit::Minutes).0,
-        next: work.map_or(String::new(), |work| work.said(Some(reading), bead.as_ref())),
-        clocks: work.map_or_else(Vec::new, |work| work.clocks(reading, bead.as_ref())),
+        next: work.map_or(String::new(), |work| work.said(Some(reading), bead.as_ref(), now_min)),
+        clocks: work.map_or_else(Vec::new, |work| work.clocks(reading, bead.as_ref(), now_min)),
         bead,
     }
 }
@@ -506,7 +537,7 @@ mod tests {
         let mut work = soaking(0);
         let mut next = |reading: Reading| {
             work.saw(reading);
-            work.verb(Some(reading))
+            work.verb(Some(reading), reading.minutes)
         };
         assert_eq!(next(at(10.0, 270.0)), "Heat to 300 °C", "inside the window, not warm yet");
         assert_eq!(next(at(12.0, 300.0)), "Soak 20 min more");
@@ -517,9 +548,9 @@ mod tests {
         assert_eq!(next(at(40.0, 301.0)), "Soak 20 min more");
         assert_eq!(next(at(61.0, 401.0)), "Wait until under 400 °C");
         let later = soaking(1);
-        assert_eq!(later.verb(Some(at(40.0, 265.0))), "Lay bead 2");
-        assert_eq!(later.verb(Some(at(40.0, 259.0))), "Reheat");
-        assert_eq!(soaking(4).verb(None), "Cover it");
+        assert_eq!(later.verb(Some(at(40.0, 265.0)), 40.0), "Lay bead 2");
+        assert_eq!(later.verb(Some(at(40.0, 259.0)), 40.0), "Reheat");
+        assert_eq!(soaking(4).verb(None, 0.0), "Cover it");
     }
 
     #[rstest]
@@ -542,16 +573,16 @@ mod tests {
         let at = |minutes, celsius| Reading { minutes, celsius };
         let before = [at(0.0, 200.0), at(1.0, 290.0), at(2.5, 310.0)];
         // Hand-worked: from minute 1.0 to 3.5: (300 - 290) / 2.5 = 4 K, 7.2 F deg a minute
-        let now = live(at(3.5, 300.0), &before, Some(&soaking(0)));
+        let now = live(at(3.5, 300.0), &before, Some(&soaking(0)), 3.5);
         assert_eq!((now.place, now.next.as_str()), (Place::InWindow, "Soak 20 min more"));
         assert_eq!(
             (now.trend_metric.as_str(), now.trend_imperial.as_str()),
             ("rising 4 °C a minute", "rising 7 °F a minute")
         );
         assert_eq!((now.metric.text(), now.imperial.text()), ("300 °C".into(), "572 °F".into()));
-        assert_eq!(live(at(1.5, 300.0), &before[..1], None).trend_metric, "");
+        assert_eq!(live(at(1.5, 300.0), &before[..1], None, 1.5).trend_metric, "");
         // Hand-worked: (312.4 - 310) / 6.5 = 0.37 K, 0.66 F deg a minute
-        let slow = live(at(9.0, 312.4), &before, None);
+        let slow = live(at(9.0, 312.4), &before, None, 9.0);
         assert_eq!((slow.trend_metric.as_str(), slow.trend_imperial.as_str()), ("steady", "steady"));
     }
 }
