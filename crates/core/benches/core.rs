@@ -116,6 +116,7 @@ fn the_order_of_200_beads(bencher: Bencher<'_, '_>) {
         least_c: 15.0,
         most_c: 65.0,
         reheat_w: None,
+        bare_share: 1.0,
         seams: vec![seam],
     };
     bencher.bench(|| bead_order(black_box(&work), 20.0, &[]));

@@ -71,25 +71,30 @@ async fn main() -> anyhow::Result<()> {
 
     take("stores", "/stores", "missing", LAPTOP).await?;
 
-    let malt = browser.job("Malt").await?;
+    let drill = browser.job("Seed drill").await?;
     for (key, typed) in [
-        ("method.choice", "torch_braze"),
-        ("heat.source", "oxy_acetylene_large"),
+        ("method.choice", "arc_nickel_iron"),
+        ("method.school", "hot"),
         ("prep.done", "holes,groove,inside,penetrant"),
     ] {
         browser
-            .say(&malt, json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" }))
+            .say(&drill, json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" }))
             .await?;
     }
-    browser.say(&malt, json!({ "kind": "light", "speed": 60 })).await?;
-    browser.go(&server.url(&format!("/jobs/{malt}/torch"))).await?;
-    eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
-        .await?;
-    for _ in 0..2 {
-        browser.say(&malt, json!({ "kind": "torch", "entry": { "kind": "bead" } })).await?;
+    browser.say(&drill, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{drill}/torch"))).await?;
+    eventually("it is warm and has soaked", async || {
+        Ok(browser.text("torch-next").await?.starts_with("Lay bead 1"))
+    })
+    .await?;
+    for _ in 0..3 {
+        let view = browser.view(&drill).await?;
+        let at = view["plan"]["torch"]["beads"]["ahead"][0]["at"].clone();
+        browser.say(&drill, json!({ "kind": "torch", "entry": { "kind": "bead", "at": at } })).await?;
+        browser.say(&drill, json!({ "kind": "torch", "entry": { "kind": "peened" } })).await?;
     }
-    take("torch", &format!("/jobs/{malt}/torch"), "In the window", LAPTOP).await?;
-    take("torch-phone", &format!("/jobs/{malt}/torch"), "In the window", PHONE).await?;
+    take("torch", &format!("/jobs/{drill}/torch"), "Bead 4 of", LAPTOP).await?;
+    take("torch-phone", &format!("/jobs/{drill}/torch"), "Bead 4 of", PHONE).await?;
 
     let daylight = json!({ "change": { "kind": "set", "key": "shop.theme", "typed": "daylight", "shown_in": "metric" } });
     browser.fetch("POST", "/api/shop", daylight).await?;

@@ -127,8 +127,14 @@ pub fn bead_order_of(body: Body<BeadOrderRequest>) -> Result<Json<BeadOrderAnswe
     let mut many = Problems::default();
     within(&mut many, "bead_mm", (0.0, MOST_BEADS), seam.beads() as f64);
     many.finish()?;
-    let work =
-        BeadWork { body, least_c: least.celsius(), most_c, reheat_w: reheat_w.flatten(), seams: vec![seam] };
+    let work = BeadWork {
+        body,
+        least_c: least.celsius(),
+        most_c,
+        reheat_w: reheat_w.flatten(),
+        bare_share: 1.0,
+        seams: vec![seam],
+    };
     let found = bead_order(&work, start.celsius(), &[]);
     let layer_of = |pass: usize| work.seams[0].passes[pass].layer;
     Ok(Json(BeadOrderAnswer {

@@ -60,6 +60,7 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
       words: layer.words,
     })),
   )
+  const most = Math.max(...seam.layers.map((layer) => layer.layer))
   const inHand = rows.findIndex((row) => row.beads.some((bead) => isAt(bead.at, next)))
   // The layer in hand, what lies under it and what comes on top: more of a deep groove would be too small to read.
   const from = Math.max(0, Math.min(inHand < 0 ? 0 : inHand - 1, rows.length - 3))
@@ -122,7 +123,7 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
           </text>
           {rows.length > 1 && inHand >= 0 && (
             <text x={width / 2} y={high - 6} textAnchor="middle">
-              {rows[inHand]?.words} of {Math.max(...seam.layers.map((layer) => layer.layer))}
+              {rows[inHand]?.words.replace(/^layer \d+/, (layer) => `${layer} of ${most}`)}
             </text>
           )}
         </g>

@@ -97,6 +97,8 @@ pub struct BeadWork {
     pub most_c: f64,
     /// Net power of the source for a reheat; nothing where nothing is reheated.
     pub reheat_w: Option<f64>,
+    /// Of the surface: 1, or what a cover leaves bare.
+    pub bare_share: f64,
     pub seams: Vec<BeadSeam>,
 }
 
@@ -244,6 +246,7 @@ mod tests {
             least_c: 15.0,
             most_c: 65.0,
             reheat_w: None,
+            bare_share: 1.0,
             seams: vec![BeadSeam {
                 length_mm: seam_mm,
                 bead_mm: 25.0,
@@ -264,6 +267,7 @@ mod tests {
             least_c: 300.0,
             most_c: 400.0,
             reheat_w: Some(5100.0),
+            bare_share: 1.0,
             seams: vec![BeadSeam {
                 length_mm: 180.0,
                 bead_mm: 60.0,
@@ -350,6 +354,15 @@ mod tests {
         assert_eq!(bead_order(&weak, 250.0, &[]), None);
         weak.reheat_w = None;
         assert!(bead_order(&weak, 250.0, &[]).unwrap().beads[0].bulk_c < 251.0, "nothing to reheat with");
+    }
+
+    #[test]
+    fn under_a_cover_a_weak_source_still_brings_it_back() {
+        let mut work = hot();
+        work.reheat_w = Some(2_500.0);
+        assert_eq!(bead_order(&work, 250.0, &[]), None, "bare it loses more than that at 325");
+        work.bare_share = 0.4;
+        assert!(bead_order(&work, 250.0, &[]).unwrap().reheats >= 1);
     }
 
     #[test]

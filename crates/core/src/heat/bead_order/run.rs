@@ -330,10 +330,10 @@ impl<'a> Run<'a> {
     }
 
     fn step(&mut self, step_s: f64, watts: f64) {
-        const STILL: OutOfHeat = OutOfHeat { h_w_m2k: 10.0, bare_share: 1.0 };
+        let still = OutOfHeat { h_w_m2k: 10.0, bare_share: self.work.bare_share };
         let body = &self.work.body;
         let heat = body.mass.kilograms() * body.iron.specific_heat(self.bulk_c);
-        self.bulk_c += (watts - STILL.loss_w(body, self.bulk_c)) * step_s / heat;
+        self.bulk_c += (watts - still.loss_w(body, self.bulk_c)) * step_s / heat;
         self.time_s += step_s;
     }
 }

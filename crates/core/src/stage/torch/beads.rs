@@ -146,6 +146,7 @@ impl BeadsAsked<'_> {
             least_c: self.heat.least_c,
             most_c: self.heat.most_c,
             reheat_w: self.power.map(net_w).filter(|_| !self.heat.cold),
+            bare_share: self.power.map_or(1.0, bare_share),
             seams: self.seams.iter().map(|it| it.seam.clone()).collect(),
         }));
         let lit = self.round.lit.is_some();
@@ -400,6 +401,14 @@ fn net_w(power: BarPower) -> f64 {
         BarPower::Flame { even, local, .. } => even.watts() + local.watts(),
         BarPower::Oven { most, .. } => most.watts(),
         BarPower::Surroundings(_) => 0.0,
+    }
+}
+
+/// What a cover leaves bare of the surface.
+fn bare_share(power: BarPower) -> f64 {
+    match power {
+        BarPower::Flame { covered, .. } => 1.0 - covered,
+        BarPower::Oven { .. } | BarPower::Surroundings(_) => 1.0,
     }
 }
 
