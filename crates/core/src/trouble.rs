@@ -147,7 +147,7 @@ impl Circumstance {
             Self::ThinWall => "the wall is under {5 mm}",
             Self::HasStopHoles => "the seam has stop-holes",
             Self::ThinLip => "the lip is under {1 mm}",
-            Self::HardEdge => "the edge cools from 800 to 500 in under 10 s",
+            Self::HardEdge => "the edge cools from {800 degC} to {500 degC} in under 10 s",
             Self::CutOrWelded => "it was flame-cut or welded before",
             Self::GasShort => "the gas needed is more than what is left",
             Self::FewerTacks => "there are fewer tacks than planned",

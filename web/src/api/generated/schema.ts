@@ -5078,6 +5078,8 @@ export interface components {
             /** @description What lies ready before it is lit: after that one cannot stop. */
             lay_out: string[];
             next_pin?: components["schemas"]["NextPin"] | null;
+            /** @description It left the heat, and did not come back. */
+            out: boolean;
             /** @description What must stay cool and did not: said aloud, and on the record. */
             passed: string[];
             /** @description Peening belongs to this way. */
@@ -5114,9 +5116,10 @@ export interface components {
         TriedHeat: {
             /**
              * Format: double
-             * @description Where the coldest place stops.
+             * @description Where the coldest place stops; and in words.
              */
             ceiling_c: number;
+            ceiling_words: string;
             /** @description Even enough for this iron and shape on the way. */
             even: boolean;
             label: string;

@@ -2,7 +2,6 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { heatColour } from '../../quantity/heat-colour'
-import { temperature } from '../../quantity/show'
 
 export interface TriedProps {
   tried: readonly Schemas['TriedHeat'][]
@@ -32,8 +31,8 @@ export function Tried({ tried, target }: TriedProps): ReactNode {
               <path d="M0 15H200" stroke="var(--rule)" />
               <path d={`M0 15H${(gets / hottest) * 200}`} stroke={heatColour(gets, theme)} strokeWidth="6" />
               <path d={`M${(target / hottest) * 200} 4V21`} stroke="var(--chalk)" strokeWidth="2" />
-              <text x="2" y="10" fontSize="11" fill="var(--ash)">
-                {temperature(it.ceiling_c, shop.units).join(' ')}
+              <text x="2" y="10" fontSize="12" fill="var(--ash)">
+                {it.ceiling_words}
               </text>
             </svg>
             <svg viewBox="0 0 200 22" className="w-full" aria-hidden>

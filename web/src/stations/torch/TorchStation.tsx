@@ -65,7 +65,7 @@ export function TorchStation(): ReactNode {
         ? { kind: 'bead' }
         : { kind: 'bead', at: bead.at }
   const now = useJobClock()
-  const out = round === undefined ? false : isOut(round.log, unsent)
+  const out = isOut(torch?.out === true, unsent)
   const outWords =
     live !== null && live.place !== 'in_window' && live.place !== 'no_window' && begun(torch, unsentBeads)
       ? live.place_words
@@ -272,18 +272,13 @@ export function TorchStation(): ReactNode {
 const begun = (torch: Schemas['TorchPlan'] | null | undefined, unsent: number): boolean =>
   torch != null && torch.done + unsent > 0
 
-/** It left the heat, and did not come back. */
-function isOut(log: readonly Schemas['LogEntry'][], unsent: readonly Pick<Waiting, 'change'>[]): boolean {
-  const said = [
-    ...log.filter((entry) => entry.struck == null).map((entry) => entry.entry),
-    ...unsent.flatMap((item) => (item.change.kind === 'torch' ? [item.change.entry] : [])),
-  ]
-  const last = said.findLast(
-    (entry) =>
-      entry.kind === 'reheated' ||
-      (entry.kind === 'did' && (entry.what === 'out_of_heat' || entry.what === 'back_in')),
+/** It is out of the heat: as the server has it, or by what still waits for it. */
+function isOut(known: boolean, unsent: readonly Pick<Waiting, 'change'>[]): boolean {
+  const said = unsent.flatMap((item) =>
+    item.change.kind === 'torch' && item.change.entry.kind === 'did' ? [item.change.entry.what] : [],
   )
-  return last?.kind === 'did' && last.what === 'out_of_heat'
+  const last = said.findLast((what) => what === 'out_of_heat' || what === 'back_in')
+  return last === undefined ? known : last === 'out_of_heat'
 }
 
 /** The joint, kept apart from the part: what was read there, and what is worked out for where the next bead goes. */

@@ -88,8 +88,9 @@ pub struct TriedHeat {
     pub minutes: Option<f64>,
     /// Even enough for this iron and shape on the way.
     pub even: bool,
-    /// Where the coldest place stops.
+    /// Where the coldest place stops; and in words.
     pub ceiling_c: f64,
+    pub ceiling_words: String,
     /// "1 h 12, uneven by 45 of 63"
     pub words: String,
 }

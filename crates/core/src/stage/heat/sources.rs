@@ -348,7 +348,12 @@ impl Sources {
                 (Some(minutes), Some(worst_k)) => format!(
                     "{}{sweep}; {} of {} uneven",
                     units.say(minutes, Unit::Minutes),
-                    units.say_least(worst_k, Unit::Kelvins),
+                    // As the figure of it says; what is over the limit never reads as kept.
+                    if even {
+                        units.say(worst_k, Unit::Kelvins)
+                    } else {
+                        units.say_least(worst_k, Unit::Kelvins)
+                    },
                     units.say_most(self.limit_k, Unit::Kelvins)
                 ),
                 _ => format!(
@@ -364,6 +369,7 @@ impl Sources {
                 minutes,
                 even,
                 ceiling_c: run.ceiling_c,
+                ceiling_words: units.say(run.ceiling_c, Unit::Celsius),
                 words,
             }
         };

@@ -52,6 +52,8 @@ pub struct TorchPlan {
     /// What cools when it is out of the heat; nothing for a way that is not heated.
     #[serde(skip)]
     pub(crate) falls: Option<Body>,
+    /// It left the heat, and did not come back.
+    pub out: bool,
     /// What may be behind each thing that goes wrong; empty while it is not lit.
     pub trouble: Vec<TroubleView>,
     /// Whether to go on; nothing while it is not lit, or once it is covered.
@@ -145,7 +147,7 @@ impl AtTorch {
             wants_peening: torch.peen && wants_peening(round),
             ahead: torch.ahead.clone(),
             falls: torch.falls,
-            out: clocks::is_out(round),
+            out: torch.out,
             units,
         };
         let mut readings: Vec<Reading> = round.part_readings().collect();
@@ -393,6 +395,7 @@ fn torch_plan(
         beads: None,
         ahead: None,
         falls: None,
+        out: clocks::is_out(round),
         trouble: Vec::new(),
         stop_rule: None,
         window,

@@ -44,6 +44,8 @@ const FALLEN: f64 = 0.15;
 const FAR_UNDER_K: f64 = 50.0;
 /// House: a joint that was started and packed is worth so much less.
 const STARTED: f64 = 0.15;
+/// Ours: less than this is no reheat.
+const WARM_ALREADY_MIN: f64 = 0.5;
 /// House: the same fault so often.
 const FAULTS: usize = 3;
 
@@ -152,6 +154,7 @@ impl StopAsked<'_> {
         )];
         if let Some(least_c) = torch.window.map(|(least_c, _)| least_c).filter(|_| !self.heat.cold) {
             let mut needs = match reheat_min {
+                Some(minutes) if minutes < WARM_ALREADY_MIN => vec!["It is warm enough already.".to_owned()],
                 Some(minutes) => vec![format!(
                     "{} to {} first.",
                     units.say(minutes, Unit::Minutes),
