@@ -5,7 +5,7 @@ use std::collections::VecDeque;
 
 use crate::field;
 use crate::heat::{Bar, BarPower, Body, Cooling, Packing, TOUCH_C, Wrapping, cool};
-use crate::job::{Job, Lit, Reading, TorchEntry};
+use crate::job::{Job, Lighting, Lit, Reading, TorchEntry};
 use crate::method::School;
 use crate::plan::{AtTorch, Live, Plan, live};
 use crate::quantity::{Celsius, Watts};
@@ -77,14 +77,20 @@ impl Pad {
         let last = plan.last_heat.as_ref()?;
         let heat = job.heats().find(|heat| heat.lit.fact == last.lit)?;
         let frozen = heat.lit.frozen.as_ref().and_then(|frozen| frozen.way);
-        let way = frozen.or(plan.methods.chosen)?;
-        if way.method.without_heat() {
+        let baked = heat.lit.what == Lighting::Bake;
+        let way = frozen.or(plan.methods.chosen).filter(|_| !baked);
+        if !baked && way?.method.without_heat() {
             return None;
         }
         let in_hand = !last.over && heat.cancelled_min.is_none();
         let body = plan.casting(job, shop)?;
         let station = job.round().get(field::part::BREAK_STATION).map_or(0.5, |percent| percent / 100.0);
-        let planned = plan.heat.as_ref().filter(|_| in_hand);
+        let planned = match heat.lit.what {
+            Lighting::Main => plan.heat.as_ref(),
+            Lighting::Bake => plan.bake_heat(),
+            Lighting::Tack => None,
+        }
+        .filter(|_| in_hand);
         let closed = plan.closed(job, shop);
         let power = planned.and_then(|heat| heat.bar(&body, station, closed)).map(|(_, power)| power);
         let power = power.or_else(|| no_flame(station))?;
@@ -103,11 +109,10 @@ impl Pad {
             power,
             station,
             target_c: planned.map_or(body.ambient.celsius(), |heat| heat.target_c),
-            bead_joules: way
-                .method
-                .entry()
-                .arc
-                .map_or(0.0, |arc| arc.joules_a_mm(USUAL_WALL_MM, School::Warm) * way.school.bead_mm()),
+            bead_joules: way.map_or(0.0, |way| {
+                let arc = way.method.entry().arc;
+                arc.map_or(0.0, |arc| arc.joules_a_mm(USUAL_WALL_MM, School::Warm) * way.school.bead_mm())
+            }),
             struck: beads.iter().filter(|at| **at <= minutes).count(),
             beads,
             out: heat.out_of_heat_min(),

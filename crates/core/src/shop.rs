@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::field::{FieldValue, Held, choices, get, parse_value, shop, shop_field, store};
-use crate::heat::{HeatSource, Packing};
+use crate::heat::{HeatSource, OwnFactor, Packing};
 use crate::hours::{TimedStep, WorkingWeek};
 use crate::log::{Fact, Taking, Word, own_words, undone};
 use crate::method::OwnRepair;
@@ -37,6 +37,8 @@ pub enum ShopWord {
     Became(OwnRepair),
     /// How long a step took here, against what was reckoned: said by the program once it was timed.
     Timed(TimedStep),
+    /// How a heating or a cooling here went against the book: said by the program once it was read to its end.
+    Learned(OwnFactor),
     /// It was not taken: puts back what a job took.
     PutBack {
         target: Uuid,
@@ -55,7 +57,7 @@ impl Word for ShopWord {
         match self {
             Self::Set { .. } => Taking::Open,
             // Nobody said it: it is put back, not taken back.
-            Self::Used { .. } | Self::Became(_) | Self::Timed(_) => Taking::Aside,
+            Self::Used { .. } | Self::Became(_) | Self::Timed(_) | Self::Learned(_) => Taking::Aside,
             Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
             Self::Redo { target } => Taking::Again(*target),
@@ -131,6 +133,19 @@ fn timed(facts: &[ShopFact]) -> Vec<TimedStep> {
     last
 }
 
+/// How each heating and cooling went here, as it was last said.
+fn learned(facts: &[ShopFact]) -> Vec<OwnFactor> {
+    let mut last: Vec<OwnFactor> = Vec::new();
+    for fact in facts {
+        let ShopWord::Learned(own) = &fact.change else { continue };
+        match last.iter_mut().find(|known| known.is_of(own)) {
+            Some(known) => known.clone_from(own),
+            None => last.push(own.clone()),
+        }
+    }
+    last
+}
+
 /// Whether a word may be said of the shop: gives what is understood of it.
 ///
 /// # Errors
@@ -160,6 +175,13 @@ pub fn may_be_said(
             (timed.step.chars().count() <= NAME_MOST)
                 .then_some(None)
                 .ok_or_else(|| FieldProblem::new("step", "the name is too long", "80 letters at most"))
+        }
+        ShopWord::Learned(own) => {
+            OutOfRange::check("a factor", "times", (0.3, 2.5), own.factor)
+                .map_err(|out| FieldProblem::new("factor", out.to_string(), "0.3 to 2.5"))?;
+            (own.name.chars().count() <= NAME_MOST && own.what.is_known())
+                .then_some(None)
+                .ok_or_else(|| FieldProblem::new("of", "that is no source and no packing", ""))
         }
         ShopWord::Became(repair) => {
             OutOfRange::check("a time in days", "days", (0.0, 1e5), repair.days)
@@ -280,6 +302,8 @@ pub struct Shop {
     pub repairs: Vec<OwnRepair>,
     /// Steps that were timed here.
     pub timed: Vec<TimedStep>,
+    /// How its heatings and coolings went against the book.
+    pub learned: Vec<OwnFactor>,
     /// Where practice differs, what it prefers: by the key of its setting.
     pub taught: BTreeMap<String, String>,
     /// Methods it has done five times and more; nothing while nobody has said.
@@ -340,6 +364,7 @@ impl Shop {
             stores,
             repairs: Vec::new(),
             timed: Vec::new(),
+            learned: Vec::new(),
             taught: taught(values),
             done_often: get(values, shop::DONE_OFTEN).map(<[String]>::to_vec),
         }
@@ -351,6 +376,7 @@ impl Shop {
         let mut counted = Self::of(values);
         counted.repairs = repairs(facts);
         counted.timed = timed(facts);
+        counted.learned = learned(facts);
         for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
             let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);
             thing.counted_ms = said.map_or(0, ShopFact::at_ms);

@@ -7,7 +7,7 @@ use vanadin_core::field::{
     CRACK_FIELDS, FieldKind, FieldSpec, JOB_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS, crack_key,
     job_field, neighbour_key, parse_value, picture_key, shop_field,
 };
-use vanadin_core::job::{Change, could_be_said};
+use vanadin_core::job::{Change, Lighting, could_be_said};
 use vanadin_core::quantity::UnitSystem;
 
 fn all() -> impl Iterator<Item = &'static FieldSpec> {
@@ -117,7 +117,25 @@ fn a_file_may_only_say_what_a_person_could() {
     assert!(could_be_said(&set("part.wall", "3/8")).is_ok());
     assert!(could_be_said(&set("part.wall", "900")).is_err());
     assert!(could_be_said(&set("shop.units", "metric")).is_err(), "the shop is not the job's");
-    assert!(could_be_said(&Change::Light { speed: 61.0, frozen: None, owned: String::new() }).is_err());
-    assert!(could_be_said(&Change::Light { speed: f64::NAN, frozen: None, owned: String::new() }).is_err());
+    assert!(
+        could_be_said(&Change::Light {
+            speed: 61.0,
+            frozen: None,
+            owned: String::new(),
+            what: Lighting::Main,
+            without: Vec::new()
+        })
+        .is_err()
+    );
+    assert!(
+        could_be_said(&Change::Light {
+            speed: f64::NAN,
+            frozen: None,
+            owned: String::new(),
+            what: Lighting::Main,
+            without: Vec::new()
+        })
+        .is_err()
+    );
     assert!(could_be_said(&Change::NewRound { reason: String::new() }).is_ok());
 }

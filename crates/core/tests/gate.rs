@@ -5,7 +5,7 @@ mod common;
 use common::{Bench, LIT_AT, figure};
 use rstest::rstest;
 use vanadin_core::field::crack_key;
-use vanadin_core::job::{Change, Refusal, Work};
+use vanadin_core::job::{Change, Lighting, Refusal, Work};
 use vanadin_core::method::{MethodId, School};
 
 /// A lever ready to be lit with nickel-iron.
@@ -18,7 +18,13 @@ fn ready() -> Bench {
 }
 
 fn light(bench: &mut Bench, owned: &str) -> Result<(), Vec<String>> {
-    let light = Change::Light { speed: 1.0, frozen: None, owned: owned.to_owned() };
+    let light = Change::Light {
+        speed: 1.0,
+        frozen: None,
+        owned: owned.to_owned(),
+        what: Lighting::Main,
+        without: Vec::new(),
+    };
     match bench.try_say(light, LIT_AT, None) {
         Ok(_) => Ok(()),
         Err(Refusal::Problems(problems)) => Err(problems

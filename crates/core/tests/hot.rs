@@ -6,7 +6,7 @@ use common::{Bench, LIT_AT, covered, reading};
 use rstest::rstest;
 use vanadin_core::field;
 use vanadin_core::field::FieldValue;
-use vanadin_core::job::{Change, Job, Reading, TorchEntry, Understood};
+use vanadin_core::job::{Change, Job, Lighting, Reading, TorchEntry, Understood};
 use vanadin_core::plan::{Standing, Standings, plan, standing};
 
 /// A lever lit for nickel-iron, hot, at 60 times: a minute of the job clock is a second.
@@ -128,7 +128,13 @@ fn a_round_that_is_lit_cold_does_not_hide_the_heat_of_the_one_before() {
     bench.torch(reading("350 C"), 30_000);
     new_round(&mut bench);
     bench.set("method.choice", "stitch");
-    bench.say(Change::Light { speed: 60.0, frozen: None, owned: String::new() });
+    bench.say(Change::Light {
+        speed: 60.0,
+        frozen: None,
+        owned: String::new(),
+        what: Lighting::Main,
+        without: Vec::new(),
+    });
     assert!(at(&bench, 31).hot.is_some());
 }
 

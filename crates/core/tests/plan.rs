@@ -9,7 +9,7 @@ use vanadin_core::field;
 use vanadin_core::field::crack_key;
 use vanadin_core::figure::moved;
 use vanadin_core::iron::{Confidence, Iron};
-use vanadin_core::job::{Change, Reading, Refusal, TorchEntry};
+use vanadin_core::job::{Change, Lighting, Reading, Refusal, TorchEntry};
 use vanadin_core::method::{MethodId, School};
 use vanadin_core::plan::{Amount, Station, plan, standing};
 
@@ -127,7 +127,13 @@ fn a_part_of_a_safety_class_is_locked_until_somebody_answers_for_it() {
     assert_eq!(plan.locks[0].rule, "M20");
     assert_eq!(plan.methods.chosen, None);
     assert!(!plan.methods.contenders.is_empty(), "everything is still computed and shown");
-    let light = Change::Light { speed: 1.0, frozen: None, owned: String::new() };
+    let light = Change::Light {
+        speed: 1.0,
+        frozen: None,
+        owned: String::new(),
+        what: Lighting::Main,
+        without: Vec::new(),
+    };
     assert!(bench.try_say(light.clone(), LIT_AT, None).is_err());
     bench.set("part.authority", "Harbour inspector");
     assert!(!bench.plan().locks.is_empty(), "a name without a reference does not unlock");

@@ -10,7 +10,9 @@ use vanadin_core::field::{
     face_key, mark_key, neighbour_key,
 };
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Fact, Job, SeamReadingKind, TorchEntry, Understood, Work, WorkStep, accept};
+use vanadin_core::job::{
+    Change, Fact, Job, Lighting, SeamReadingKind, TorchEntry, Understood, Work, WorkStep, accept,
+};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::{Plan, Station, plan, standing};
 use vanadin_core::quantity::{Kind, UnitSystem};
@@ -269,7 +271,13 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
         }),
         Act::Undo => Some(Change::Undo { target: job.own_word("").0? }),
         Act::Redo => Some(Change::Redo { target: job.own_word("").1? }),
-        Act::Light(speed) => Some(Change::Light { speed: *speed, frozen: None, owned: String::new() }),
+        Act::Light(speed) => Some(Change::Light {
+            speed: *speed,
+            frozen: None,
+            owned: String::new(),
+            what: Lighting::Main,
+            without: Vec::new(),
+        }),
         Act::CancelLight => Some(Change::CancelLight),
         Act::Torch(kind) => Some(Change::Torch {
             entry: match kind {

@@ -8,7 +8,9 @@ use vanadin_core::field::{
     Held, crack_key, face_key, mark_key, neighbour_key, parse_value, picture_key, shop_field, store_key,
 };
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Allowed, Change, Fact, Job, SeamReadingKind, TorchEntry, Understood, Work, accept};
+use vanadin_core::job::{
+    Allowed, Change, Fact, Job, Lighting, SeamReadingKind, TorchEntry, Understood, Work, accept,
+};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
@@ -317,7 +319,13 @@ impl<'a> Told<'a> {
         self.set("prep.done", "holes,groove,inside,penetrant,paint");
         let frozen = Some(Box::new(plan(&self.job, self.shop).frozen()));
         let from_ms = self.at_ms;
-        self.say(Change::Light { speed: 1.0, frozen, owned: String::new() });
+        self.say(Change::Light {
+            speed: 1.0,
+            frozen,
+            owned: String::new(),
+            what: Lighting::Main,
+            without: Vec::new(),
+        });
         let now = plan(&self.job, self.shop);
         let ready = now.lines.first().map_or(0.0, |line| line.beads_from);
         let (beads, peens) = now.torch.map_or((0, false), |torch| (torch.planned, torch.peen));

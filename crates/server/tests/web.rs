@@ -231,6 +231,19 @@ async fn a_job_file_of_the_eighth_version_opens_with_its_practice_and_what_was_t
 }
 
 #[rocket::async_test]
+async fn a_job_file_of_the_ninth_version_opens_with_its_beads_in_place_and_can_be_gone_on_with() {
+    let server = Server::empty().await;
+    let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_9.json")).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, view) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    assert_eq!(view["job"]["damaged"], json!([]));
+    let round = &view["job"]["rounds"][0];
+    assert_eq!(round["lit"]["what"], json!("main"), "there was nothing else it could be lit for");
+    assert!(round["log"][0]["entry"]["at"]["along"].is_u64());
+    assert_eq!(view["plan"]["torch"]["go_on"]["because"], json!("night"));
+}
+
+#[rocket::async_test]
 async fn a_job_file_of_the_sixth_version_opens_with_what_was_measured_and_ticked() {
     let server = Server::empty().await;
     let (status, imported) = server.post_text("/api/import", include_str!("published/job_file_6.json")).await;

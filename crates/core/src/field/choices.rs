@@ -142,6 +142,21 @@ pub const COATINGS: &[Choice] = &[
     ("enamel", "Enamel"),
 ];
 
+pub const HAZARDS: &[Choice] = &[
+    ("none", "None of these"),
+    ("seals", "Seals of fluoroelastomer or PTFE"),
+    ("chlorinated", "Cleaner with chlorine, not flashed off"),
+    ("cadmium", "Cadmium, or plating that may be"),
+];
+
+pub const SURFACES: &[Choice] = &[
+    ("ground", "Ground bright"),
+    ("machined", "Machined"),
+    ("skin", "Cast skin"),
+    ("rusty", "Rusty or scaled"),
+    ("soot", "Soot or heat paint"),
+];
+
 pub const ROD_CHOICES: &[Choice] = &[
     ("nickel", "Nickel stick"),
     ("nickel_iron", "Nickel-iron stick"),

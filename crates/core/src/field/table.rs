@@ -93,6 +93,7 @@ part {
     OLD_FILLER: OneOf = one_of("part.old_filler", "Repaired before, with", choices::OLD_FILLERS);
     OLD_FILLER_OUT: YesNo = yes_no("part.old_filler_out", "Can all of that come out?");
     COATING: Many = many("part.coating", "On its faces", choices::COATINGS);
+    HAZARDS: Many = many("part.hazards", "Still on it", choices::HAZARDS);
     CAVITY: OneOf = one_of("part.cavity", "A closed hollow?", &[("none", "None"), ("vented", "Vented"), ("closed", "Closed, no vent")]);
     PLACE: OneOf = one_of("part.place", "Where it is mended", &[("bench", "On the bench"), ("in_place", "In place")]);
     SEEN: OneOf = one_of("part.seen", "The repaired face", &[("hidden", "Hidden"), ("painted", "Seen, painted"), ("bare", "Seen bare")]);
@@ -145,6 +146,8 @@ prep {
 }
 heat {
     SOURCE: One<&'static HeatSource> = one("heat.source", "Heat with");
+    SURFACE: OneOf = one_of("heat.surface", "A gun reads off", choices::SURFACES);
+    GUN_SET: Number = quantity("heat.gun_set", "Gun set to", Kind::Plain, (0.1, 1.0), "").like("0.95");
 }
 cooling {
     PACKING: One<Packing> = one("cooling.packing", "Pack in");
@@ -230,6 +233,7 @@ NEIGHBOUR_FIELDS
 neighbour {
     WHAT: Text = text("what", "Must stay cool", 80);
     LIMIT: Number = quantity("limit", "Not over", Kind::Temperature, TEMPERATURE, "°C").like("{120 degC}");
+    ALONG: Number = quantity("along", "Lies at, % of the longest side", Kind::Percent, PERCENT, "%");
 }
 }
 

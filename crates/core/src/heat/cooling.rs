@@ -96,6 +96,8 @@ pub struct Wrapping {
     packing: Packing,
     thickness_m: f64,
     foil: bool,
+    /// Of what the book has it let through.
+    scale: f64,
 }
 
 impl Wrapping {
@@ -105,19 +107,30 @@ impl Wrapping {
         if packing != Packing::Air {
             OutOfRange::check("a packing's thickness", "m", (0.001, 2.0), thickness_m)?;
         }
-        Ok(Self { packing, thickness_m, foil: false })
+        Ok(Self { packing, thickness_m, foil: false, scale: 1.0 })
     }
 
     /// The packing at its usual thickness.
     #[must_use]
     pub fn usual(packing: Packing) -> Self {
-        Self { packing, thickness_m: packing.usual_mm() / 1000.0, foil: false }
+        Self { packing, thickness_m: packing.usual_mm() / 1000.0, foil: false, scale: 1.0 }
     }
 
     /// With bright foil over it: it radiates less. There is none over still air.
     #[must_use]
     pub fn under_foil(self) -> Self {
         Self { foil: self.packing != Packing::Air, ..self }
+    }
+
+    /// As leaky as this shop's own have been, against the book.
+    #[must_use]
+    pub fn letting_through(self, scale: f64) -> Self {
+        Self { scale, ..self }
+    }
+
+    #[must_use]
+    pub(super) fn by_the_book(self) -> Self {
+        Self { scale: 1.0, ..self }
     }
 
     #[must_use]
@@ -159,6 +172,7 @@ impl Cooling {
         until_h: f64,
     ) -> Self {
         let (start_c, ambient_c) = (start.celsius(), body.ambient.celsius());
+        let loss_factor = loss_factor * wrapping.scale;
         match shells(body, start_c, wrapping, loss_factor, ambient_c) {
             Some(shells) => run(shells, body, loss_factor, until_h),
             None => run(Lump::new(body, start_c, outer(wrapping)), body, loss_factor, until_h),

@@ -80,6 +80,8 @@ pub fn cooling_fit(
     wrapping: &Wrapping,
     readings: &[ReadAt],
 ) -> Option<CoolingFit> {
+    // One scale, of the book's: what was learned before is not counted twice.
+    let wrapping = &wrapping.by_the_book();
     let after: Vec<ReadAt> = readings.iter().copied().filter(|read| read.minutes > 0.0).collect();
     if after.is_empty() {
         return None;
@@ -111,17 +113,13 @@ pub fn cooling_fit(
 }
 
 /// One factor on both powers of a flame, by least squares of the coldest cell; nothing without a reading after the
-/// start.
+/// start, and for what is no flame.
 ///
 /// # Source
 /// Least squares (law); its bounds are house.
 #[must_use]
-pub fn heating_fit(
-    body: &Body,
-    (even, local): (Watts, Watts),
-    station: f64,
-    readings: &[ReadAt],
-) -> Option<f64> {
+pub fn heating_fit(body: &Body, power: BarPower, readings: &[ReadAt]) -> Option<f64> {
+    let BarPower::Flame { even, local, station, covered } = power else { return None };
     let mut after: Vec<ReadAt> = readings.iter().copied().filter(|read| read.minutes > 0.0).collect();
     if after.is_empty() {
         return None;
@@ -129,7 +127,7 @@ pub fn heating_fit(
     after.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
     let misses = |factor: f64| {
         let scaled = |watts: Watts| Watts::new(watts.watts() * factor).unwrap_or(watts);
-        let power = BarPower::Flame { even: scaled(even), local: scaled(local), station, covered: 0.0 };
+        let power = BarPower::Flame { even: scaled(even), local: scaled(local), station, covered };
         let mut bar = Bar::new(body, power, body.ambient);
         let mut time_s = 0.0;
         let mut sum = 0.0;
@@ -266,7 +264,8 @@ mod tests {
         // Published: the trade reference, example of heating-refit, within 3 %
         let watts = |w| Watts::new(w).unwrap();
         let readings = reads(&[(4.0, 70.0), (8.0, 130.0), (12.0, 185.0)]);
-        let factor = heating_fit(&body(), (watts(4000.0), watts(4050.0)), 0.25, &readings).unwrap();
+        let book = BarPower::Flame { even: watts(4000.0), local: watts(4050.0), station: 0.25, covered: 0.0 };
+        let factor = heating_fit(&body(), book, &readings).unwrap();
         assert!((factor / 0.692 - 1.0).abs() < 0.03, "{factor}");
         // A torch a quarter weaker than its book, read as the model has it.
         let weak = BarPower::Flame { even: watts(3000.0), local: watts(3037.5), station: 0.25, covered: 0.0 };
@@ -276,8 +275,9 @@ mod tests {
                 celsius: heat_for(&body(), weak, Seconds::new(minutes * 60.0).unwrap()).bar.coldest_c(),
             })
             .to_vec();
-        let factor = heating_fit(&body(), (watts(4000.0), watts(4050.0)), 0.25, &shown).unwrap();
+        let factor = heating_fit(&body(), book, &shown).unwrap();
         assert!((factor - 0.75).abs() < 2e-3, "{factor}");
-        assert_eq!(heating_fit(&body(), (watts(1.0), watts(1.0)), 0.5, &[]), None);
+        assert_eq!(heating_fit(&body(), book, &[]), None);
+        assert_eq!(heating_fit(&body(), BarPower::Surroundings(body().ambient), &readings), None);
     }
 }

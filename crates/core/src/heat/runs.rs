@@ -5,7 +5,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use super::{
     BarPower, Body, Cooling, CoolingFit, Heating, ReadAt, Wrapping, cool_scaled, cooling_fit, heat_until,
-    says_enough, thinned,
+    heating_fit, says_enough, thinned,
 };
 use crate::quantity::{Celsius, Seconds};
 
@@ -16,6 +16,7 @@ pub struct Runs {
     coolings: Mutex<Kept<CoolingAsked, Cooling>>,
     heatings: Mutex<Kept<HeatingAsked, Heating>>,
     fits: Mutex<Kept<FitAsked, Option<CoolingFit>>>,
+    heating_fits: Mutex<Kept<HeatingFitAsked, Option<f64>>>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -31,6 +32,13 @@ struct FitAsked {
     body: Body,
     start: Celsius,
     wrapping: Wrapping,
+    readings: Vec<ReadAt>,
+}
+
+#[derive(Debug, Clone, PartialEq)]
+struct HeatingFitAsked {
+    body: Body,
+    power: BarPower,
     readings: Vec<ReadAt>,
 }
 
@@ -138,6 +146,21 @@ impl Runs {
         answered(&self.fits, asked, points, |asked| {
             cooling_fit(&asked.body, asked.start, &asked.wrapping, &asked.readings)
         })
+    }
+
+    /// As [`heating_fit`].
+    #[must_use]
+    pub fn heating_fit(&self, body: &Body, power: BarPower, readings: &[ReadAt]) -> Option<f64> {
+        /// Ours: many fits are kept, since they hold little.
+        const POINTS: usize = 1_000;
+        let asked = HeatingFitAsked { body: *body, power, readings: readings.to_vec() };
+        let fit = answered(
+            &self.heating_fits,
+            asked,
+            |_| POINTS,
+            |asked| heating_fit(&asked.body, asked.power, &asked.readings),
+        );
+        *fit
     }
 
     /// As [`heat_until`].

@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds};
 use super::understood::lengths;
-use super::{Change, HeatRef, Job, LogEntry, Observed, TorchEntry};
+use super::{Change, HeatRef, Job, Lighting, LogEntry, Observed, Round, TorchEntry};
 use crate::day::Day;
 use crate::field::{self, FieldValue, Saying, id_in, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
@@ -44,6 +44,9 @@ pub struct Allowed {
     pub no_method: Option<(String, String)>,
     /// Why it cannot be lit, each with what would open the way; empty where it can.
     pub not_lit: Vec<(String, String)>,
+    /// The same for a bake, and for a tacking.
+    pub not_baked: Vec<(String, String)>,
+    pub not_tacked: Vec<(String, String)>,
     /// What somebody has to answer for who lights it; empty where nobody has to.
     pub to_own: String,
     /// Why no estimate can be given; nothing while one can.
@@ -267,19 +270,23 @@ pub fn accept(
                 problem("target", "there is nothing to put back", "")
             }
         }
-        Change::Light { owned, .. } => {
-            if round.lit.is_some() {
+        Change::Light { owned, what, .. } => {
+            if round.lit.is_some() && round.stopped().is_none() {
                 return problem("light", "it is lit already", "");
             }
-            let refused: Vec<FieldProblem> = allowed
-                .not_lit
+            let not_lit = match what {
+                Lighting::Main => &allowed.not_lit,
+                Lighting::Bake => &allowed.not_baked,
+                Lighting::Tack => &allowed.not_tacked,
+            };
+            let refused: Vec<FieldProblem> = not_lit
                 .iter()
                 .map(|(why, unlock)| FieldProblem::new("light", why.clone(), unlock.clone()))
                 .collect();
             if !refused.is_empty() {
                 return Err(Refusal::Problems(refused));
             }
-            if !allowed.to_own.is_empty() && owned.trim().is_empty() {
+            if what.is_main() && !allowed.to_own.is_empty() && owned.trim().is_empty() {
                 let right = "who lights it all the same, and why";
                 return problem("owned", &allowed.to_own, right);
             }
@@ -289,11 +296,19 @@ pub fn accept(
             if round.lit.is_none() {
                 return problem("light", "it is not lit", "");
             }
+            if !round.repaired() {
+                return problem("light", "a bake or a tacking is put out", "say that it is over");
+            }
             if round.beads() > 0 {
                 return problem("light", "the first bead is laid: it can no longer be cancelled", "");
             }
             Ok(())
         }
+        Change::PutOut => match round.lit_for() {
+            Some(Lighting::Bake | Lighting::Tack) => Ok(()),
+            Some(Lighting::Main) => problem("light", "it is covered, not put out", "cover it"),
+            None => problem("light", "it is not lit", ""),
+        },
         Change::Torch { entry } => {
             let Some(heat) = job.heat() else {
                 return problem("torch", "nothing is lit", "light up first");
@@ -301,14 +316,14 @@ pub fn accept(
             if heat.log.len() >= TORCH_MOST {
                 return problem("torch", "the torch log is full", "");
             }
-            torch_entry(entry, &heat, round.lit.is_some())
+            torch_entry(entry, &heat, round)
         }
         Change::Unreadable { .. } => problem("change", "that cannot be said", ""),
         Change::NewRound { .. } => {
             if job.rounds.len() >= LIST_MOST {
                 return problem("reason", "500 rounds are more than a repair", "");
             }
-            if round.lit.is_none() {
+            if !round.repaired() {
                 return problem("round", "this round has not been lit: map the crack in it", "");
             }
             Ok(())
@@ -384,7 +399,9 @@ fn stands_at<'a>(job: &'a Job, test: &str, spot: &str) -> Option<&'a Observed> {
 
 /// What is said at the torch. A part that was heated is read, covered and unwrapped in whatever round the
 /// job is by now; beads belong to a round that is lit.
-fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), Refusal> {
+fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, round: &Round) -> Result<(), Refusal> {
+    let lit = round.lit.is_some();
+    let repaired = round.repaired();
     let problem = |message: &str, right: &str| Err(Refusal::from(FieldProblem::new("torch", message, right)));
     match entry {
         TorchEntry::Reading { .. } | TorchEntry::Note { .. } => Ok(()),
@@ -402,16 +419,18 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), 
         {
             problem("this round is not lit", "light up first")
         }
+        TorchEntry::Bead { .. } | TorchEntry::Pin { .. } if !repaired => {
+            problem("it is lit to bake or to tack", "that it is over, then light up")
+        }
         TorchEntry::Bead { .. } | TorchEntry::Pin { .. } | TorchEntry::Reheated | TorchEntry::Did { .. }
             if heat.covered() =>
         {
             problem("it is covered and cooling", "cross out \"covered\" first")
         }
         TorchEntry::Bead { at: Some(at) } => {
-            let there = |it: &LogEntry| {
-                it.stands() && matches!(it.entry, TorchEntry::Bead { at: Some(other) } if other == *at)
-            };
-            if heat.log.iter().any(there) {
+            let there =
+                |it: &LogEntry| matches!(it.entry, TorchEntry::Bead { at: Some(other) } if other == *at);
+            if round.said_at_torch().any(|(_, it)| there(it)) {
                 return problem("there lies a bead already", "the next one");
             }
             if [at.layer, at.side, at.beside, at.along].contains(&0) {
@@ -423,7 +442,7 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, lit: bool) -> Result<(), 
             problem("that is not a cause of what is seen", "one of those that are shown")
         }
         TorchEntry::Pin { number, .. } => {
-            let set = heat.log.iter().any(|it| it.stands() && it.entry == *entry);
+            let set = round.said_at_torch().any(|(_, it)| it.entry == *entry);
             if set || *number == 0 {
                 return problem("that pin is in already", "the next one");
             }

@@ -114,8 +114,9 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             measured_at_seam(*what, *number, typed, *shown_in)
         }
         Change::Strike { reason, .. } | Change::NewRound { reason } => short("reason", reason),
-        Change::Light { speed, frozen, owned } => {
+        Change::Light { speed, frozen, owned, without, .. } => {
             short("owned", owned)?;
+            without.iter().try_for_each(|words| short_as("without", words, TEXT_MOST))?;
             OutOfRange::check("the job clock", "times", (1.0, 60.0), *speed)
                 .map_err(|out| out.at("speed"))?;
             frozen.as_ref().map_or(Ok(()), |frozen| frozen.possible())
@@ -155,6 +156,7 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         | Change::Undo { .. }
         | Change::Redo { .. }
         | Change::CancelLight
+        | Change::PutOut
         | Change::PutAway
         | Change::BringBack => Ok(()),
     }

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{SeamReadingKind, TorchEntry, Understood, WorkStep};
+use super::{Lighting, SeamReadingKind, TorchEntry, Understood, WorkStep};
 use crate::iron::{Confidence, TypedValues};
 use crate::log::{self, Taking, Word};
 use crate::map::{Drawn, MarkKind};
@@ -121,7 +121,14 @@ pub enum Change {
         /// Who lights it although the heat at hand may not do, and why; empty where nobody has to.
         #[serde(default, skip_serializing_if = "String::is_empty")]
         owned: String,
+        #[serde(default, skip_serializing_if = "Lighting::is_main")]
+        what: Lighting,
+        /// What was to be laid out first and was not ticked. The server adds it as it then stood.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        without: Vec<String>,
     },
+    /// The flame is off for good: a bake or a tacking is over.
+    PutOut,
     /// A step of the work is being timed from now on, or no longer.
     Time {
         step: String,
@@ -174,6 +181,7 @@ impl Word for Change {
             // What happened at the torch has happened: a wrong entry is struck instead.
             Self::Light { .. }
             | Self::CancelLight
+            | Self::PutOut
             | Self::Torch { .. }
             | Self::NewRound { .. }
             | Self::Unreadable { .. }

@@ -6,8 +6,8 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{
-    Change, Crack, Face, FacePicture, Fact, HardSpot, Heat, HeatRef, Lit, LogEntry, Mark, Neighbour,
-    Observed, Picture, Reading, Round, SeamReading, Timed, TorchEntry, Understood,
+    Change, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Mark, Neighbour, Observed,
+    Picture, Reading, Round, SeamReading, Timed, TorchEntry, Understood,
 };
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
@@ -220,6 +220,7 @@ impl Job {
             | Change::Redo { .. }
             | Change::Light { .. }
             | Change::CancelLight
+            | Change::PutOut
             | Change::Torch { .. }
             | Change::NewRound { .. }
             | Change::Unreadable { .. }
@@ -367,8 +368,11 @@ impl Job {
                 self.estimate = frozen.as_deref().cloned().or(self.estimate.take());
             }
             Change::Strike { target, reason } => self.strike(*target, reason),
-            Change::Light { speed, frozen, owned } => {
+            Change::Light { speed, frozen, owned, what, without } => {
+                self.round_mut().put_aside(None);
                 self.round_mut().lit = Some(Lit {
+                    what: *what,
+                    without: without.clone(),
                     owned: owned.clone(),
                     fact: fact.id,
                     at_ms: fact.at_ms(),
@@ -376,14 +380,7 @@ impl Job {
                     frozen: frozen.as_deref().cloned(),
                 });
             }
-            Change::CancelLight => {
-                let round = self.round_mut();
-                let (log, readings) = (std::mem::take(&mut round.log), std::mem::take(&mut round.readings));
-                if let Some(lit) = round.lit.take() {
-                    let cancelled_min = Some(lit.minutes(fact.at_ms()).max(0.0));
-                    round.cancelled.push(Heat { lit, log, readings, cancelled_min });
-                }
-            }
+            Change::CancelLight | Change::PutOut => self.round_mut().put_aside(Some(fact.at_ms())),
             Change::Torch { entry } => {
                 let Some((lit, log)) = self.log_in_hand() else { return };
                 let celsius = match understood {

@@ -7,6 +7,36 @@ use super::TorchEntry;
 use crate::heat::{ReadAt, TOUCH_C};
 use crate::record::FrozenPlan;
 
+/// What it is lit for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Lighting {
+    /// To bake oil out of the pores; the repair comes later.
+    Bake,
+    /// To tack the pieces of a full break, nothing preheated.
+    Tack,
+    /// The repair itself.
+    #[default]
+    Main,
+}
+
+impl Lighting {
+    pub(crate) fn is_main(&self) -> bool {
+        *self == Self::Main
+    }
+
+    /// As it is called when it is over.
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Bake => "Bake",
+            Self::Tack => "Tacking",
+            Self::Main => "Heat",
+        }
+    }
+}
+
 /// The torch is lit: from here the job has its own clock.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -18,6 +48,9 @@ pub struct Lit {
     /// Who lit it although the heat at hand may not do, and why; empty where nobody had to.
     #[serde(default)]
     pub owned: String,
+    pub what: Lighting,
+    /// What was to be laid out first and was not ticked.
+    pub without: Vec<String>,
 }
 
 impl Lit {
@@ -31,6 +64,13 @@ impl Lit {
     #[must_use]
     pub fn minutes(&self, now_ms: i64) -> f64 {
         (self.job_ms(now_ms) - self.at_ms) as f64 / 60_000.0
+    }
+
+    /// A minute on the job clock of another lighting, on this one's: under 0 for what was before it was lit.
+    #[must_use]
+    pub(super) fn minutes_of(&self, other: &Self, minutes: f64) -> f64 {
+        let at_ms = job_ms_to_clock(other.at_ms, other.speed, minutes);
+        (at_ms - self.at_ms) as f64 * self.speed / 60_000.0
     }
 }
 
@@ -95,7 +135,8 @@ pub struct Heat {
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time.
     pub readings: Vec<Reading>,
-    /// Minutes on the job clock at which it was cancelled; nothing for one that was not.
+    /// Minutes on the job clock at which it was cancelled, or a bake or a tacking was over; nothing for one that was
+    /// covered and gone on with later.
     pub cancelled_min: Option<f64>,
 }
 

@@ -108,6 +108,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::Undo { .. }
         | Change::Redo { .. }
         | Change::CancelLight
+        | Change::PutOut
         | Change::NewRound { .. }
         | Change::PutAway
         | Change::BringBack => Ok(()),

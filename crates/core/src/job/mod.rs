@@ -21,7 +21,7 @@ pub use bounds::{FACTS_MOST, possible_name, possible_time};
 pub use change::{Change, Fact};
 pub use duplicate::duplicate;
 pub use fold::{Damaged, Job};
-pub use heat::{Heat, HeatRef, Lit, LogEntry, Reading, job_ms, job_ms_to_clock};
+pub use heat::{Heat, HeatRef, Lighting, Lit, LogEntry, Reading, job_ms, job_ms_to_clock};
 pub use import::{Importing, could_be_said};
 pub use observed::Observed;
 pub use round::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Round, Timed};

@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Heat, Lit, LogEntry, Reading, SeamReading, TorchEntry, WorkStep};
+use super::{Deed, Heat, Lighting, Lit, LogEntry, Reading, SeamReading, TorchEntry, Work, WorkStep};
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::heat::ReadAt;
 use crate::map::{Drawn, FACE_MOST_MM, MarkKind, Placed, Shape, Straightened};
@@ -153,7 +153,8 @@ pub struct Round {
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.
     pub readings: Vec<Reading>,
-    /// Lightings that were cancelled, the first first: the part may have become hot all the same.
+    /// Lightings that were cancelled, bakes and tackings that are over, heats that were stopped and gone on with
+    /// later, the first first: the part became hot all the same.
     pub cancelled: Vec<Heat>,
     /// Why this round was opened; empty for the first.
     pub reason: String,
@@ -280,10 +281,78 @@ impl Round {
         self.standing_log().filter_map(joint).next_back()
     }
 
+    /// Everything said at the torch in this round that stands, whichever lighting it was: minutes on the clock of the
+    /// last one, under 0 for what was said before.
+    pub fn said_at_torch(&self) -> impl Iterator<Item = (f64, &LogEntry)> {
+        let before = self.cancelled.iter().flat_map(move |heat| {
+            let on_this_clock = move |minutes: f64| {
+                self.lit.as_ref().map_or(minutes, |lit| lit.minutes_of(&heat.lit, minutes))
+            };
+            let stands = heat.log.iter().filter(|entry| entry.stands());
+            stands.map(move |entry| (on_this_clock(entry.minutes), entry))
+        });
+        before.chain(self.standing_log().map(|entry| (entry.minutes, entry)))
+    }
+
+    /// Every temperature of the part that is known of this round, whichever lighting it was, on the same clock.
+    pub fn read_in_round(&self) -> Vec<Reading> {
+        let mut read: Vec<Reading> = self.part_readings().collect();
+        for heat in &self.cancelled {
+            let here =
+                |minutes: f64| self.lit.as_ref().map_or(minutes, |lit| lit.minutes_of(&heat.lit, minutes));
+            let by_hand = heat.log.iter().filter(|entry| entry.stands()).filter_map(LogEntry::of_part);
+            let all = by_hand.chain(heat.readings.iter().copied());
+            read.extend(all.map(|it| Reading { minutes: here(it.minutes), ..it }));
+        }
+        read.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        read
+    }
+
     #[must_use]
     pub fn beads(&self) -> usize {
-        self.standing_log()
-            .filter(|entry| matches!(entry.entry, TorchEntry::Bead { .. } | TorchEntry::Pin { .. }))
+        self.said_at_torch()
+            .filter(|(_, it)| matches!(it.entry, TorchEntry::Bead { .. } | TorchEntry::Pin { .. }))
             .count()
+    }
+
+    /// How many tacks are in.
+    #[must_use]
+    pub fn tacks(&self) -> usize {
+        let tacked = |it: &LogEntry| it.entry == TorchEntry::Did { what: Deed::Tacked };
+        self.said_at_torch().filter(|(_, it)| tacked(it)).count()
+    }
+
+    /// What it is lit for; nothing while it is not.
+    #[must_use]
+    pub fn lit_for(&self) -> Option<Lighting> {
+        self.lit.as_ref().map(|lit| lit.what)
+    }
+
+    /// Every lighting for the repair itself that was not cancelled, the first first.
+    pub fn repairs_lit(&self) -> impl Iterator<Item = &Lit> {
+        let gone_on = self.cancelled.iter().filter(|heat| heat.cancelled_min.is_none()).map(|heat| &heat.lit);
+        gone_on.chain(&self.lit).filter(|lit| lit.what.is_main())
+    }
+
+    /// The repair itself is lit, or was.
+    #[must_use]
+    pub fn repaired(&self) -> bool {
+        self.lit_for() == Some(Lighting::Main)
+    }
+
+    /// It was covered before all was done, and why.
+    #[must_use]
+    pub fn stopped(&self) -> Option<&str> {
+        self.covered_because().filter(|why| self.repaired() && !why.is_empty())
+    }
+
+    /// The lighting in hand is over, or goes on as another: at `over_ms` it was out of the heat for good.
+    pub(super) fn put_aside(&mut self, over_ms: Option<i64>) {
+        let Some(lit) = self.lit.take() else { return };
+        let (log, readings) = (std::mem::take(&mut self.log), std::mem::take(&mut self.readings));
+        let cancelled_min = over_ms.map(|at_ms| lit.minutes(at_ms).max(0.0));
+        self.cancelled.push(Heat { lit, log, readings, cancelled_min });
+        // What lay ready lies ready no longer.
+        self.ticked.retain(|step| step.what != Work::LayOut);
     }
 }

@@ -5,7 +5,7 @@ use std::collections::HashMap;
 use uuid::Uuid;
 
 use super::fold::names;
-use super::{Change, Fact, Observed, TorchEntry, Understood};
+use super::{Change, Fact, Lighting, Observed, TorchEntry, Understood};
 use crate::day::Day;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
@@ -78,16 +78,26 @@ impl<'a> Telling<'a> {
             }
             Change::Undo { target } => format!("Took back: {}", self.named(*target)),
             Change::Redo { target } => format!("Put back: {}", self.named(*target)),
-            Change::Light { speed, owned, .. } => {
+            Change::Light { speed, owned, what, without, .. } => {
                 let faster = if *speed > 1.0 {
                     format!(", the job clock runs {speed} times as fast")
                 } else {
                     String::new()
                 };
                 let owned = if owned.is_empty() { String::new() } else { format!(". Owned: {owned}") };
-                format!("Lit{faster}{owned}")
+                let what = match what {
+                    Lighting::Bake => "Lit to bake the oil out",
+                    Lighting::Tack => "Lit to tack",
+                    Lighting::Main => "Lit",
+                };
+                let without = match without.as_slice() {
+                    [] => String::new(),
+                    open => format!(". Not ticked: {}", open.join("; ")),
+                };
+                format!("{what}{faster}{owned}{without}")
             }
             Change::CancelLight => "Lighting cancelled".to_owned(),
+            Change::PutOut => format!("{} over, flame off", self.lit_for(fact).word()),
             Change::Torch { entry } => self.at_the_torch(fact, entry),
             Change::NewRound { reason } => format!("New round: {reason}"),
             Change::Unreadable { text } => format!("Cannot be read: {text}"),
@@ -272,6 +282,16 @@ impl<'a> Telling<'a> {
             TorchEntry::Covered { why } => format!("Covered. Why: {why}"),
             TorchEntry::Unwrapped => "Packing off".to_owned(),
         }
+    }
+
+    /// What it was lit for last before this fact.
+    fn lit_for(&self, fact: &Fact) -> Lighting {
+        let before = self.facts.iter().filter(|before| before.revision < fact.revision);
+        let mut what = before.filter_map(|before| match &before.change {
+            Change::Light { what, .. } => Some(*what),
+            _ => None,
+        });
+        what.next_back().unwrap_or_default()
     }
 
     /// What is laid or set in the work that was begun last before this fact.

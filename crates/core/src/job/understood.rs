@@ -68,6 +68,7 @@ impl Understood {
             | Change::Estimate { .. }
             | Change::Time { .. }
             | Change::CancelLight
+            | Change::PutOut
             | Change::NewRound { .. }
             | Change::PutAway
             | Change::BringBack => None,

@@ -33,10 +33,12 @@ pub enum Work {
     /// What the method alone asks for.
     OfMethod,
     Dry,
+    /// Something that lies ready before it is lit.
+    LayOut,
 }
 
 impl Work {
-    pub const ALL: [Self; 24] = [
+    pub const ALL: [Self; 25] = [
         Self::Clean,
         Self::BakeOut,
         Self::FindEnds,
@@ -61,6 +63,7 @@ impl Work {
         Self::PaintOff,
         Self::OfMethod,
         Self::Dry,
+        Self::LayOut,
     ];
 
     #[must_use]
@@ -90,6 +93,7 @@ impl Work {
             Self::PaintOff => "Paint off",
             Self::OfMethod => "For this method",
             Self::Dry => "Dry",
+            Self::LayOut => "Laid out",
         }
     }
 }

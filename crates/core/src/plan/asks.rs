@@ -5,6 +5,7 @@ use uuid::Uuid;
 
 use super::{Amount, Event, Plan, Station, events};
 use crate::field;
+use crate::heat::OwnFactor;
 use crate::hours::{TimedStep, pace};
 use crate::job::{Fact, Job, Round, Timed, job_ms_to_clock};
 use crate::method::OwnRepair;
@@ -36,6 +37,9 @@ pub struct Asks {
     /// Steps that were timed on it, against what was reckoned.
     #[serde(default)]
     pub timed: Vec<TimedStep>,
+    /// How its heating and its cooling went against the book.
+    #[serde(default)]
+    pub learned: Vec<OwnFactor>,
     /// What became of each of its repairs, as its record has it.
     #[serde(default)]
     pub repairs: Vec<OwnRepair>,
@@ -46,12 +50,13 @@ impl Asks {
     #[must_use]
     pub fn of(job: &Job, plan: &Plan, facts: &[Fact], shop: &Shop) -> Self {
         let (repairs, events) = (repairs(job, plan, facts), events(job, plan));
-        Self { repairs, events, timed: timed(job, plan, shop), ..Self::of_the_shelves(job, plan) }
+        let (timed, learned) = (timed(job, plan, shop), plan.learned.clone());
+        Self { repairs, events, timed, learned, ..Self::of_the_shelves(job, plan) }
     }
 
     fn of_the_shelves(job: &Job, plan: &Plan) -> Self {
         let round = job.round();
-        let Some(lit) = &round.lit else {
+        let Some(lit) = round.lit.as_ref().filter(|_| round.repaired()) else {
             let to_take = if job.put_away { Vec::new() } else { plan.takes.clone() };
             return Self { to_take, ..Self::named(job) };
         };
@@ -61,7 +66,11 @@ impl Asks {
         let mut asks = Self::named(job);
         let gone =
             |when: TakenWhen, at_ms: i64, takes: Vec<Take>| Gone { fact: lit.fact, when, at_ms, takes };
-        asks.gone.push(gone(TakenWhen::Lit, lit.at_ms, of(TakenWhen::Lit).collect()));
+        // What is lit again another day burns it again.
+        for lit in round.repairs_lit() {
+            let burnt = of(TakenWhen::Lit).collect();
+            asks.gone.push(Gone { fact: lit.fact, ..gone(TakenWhen::Lit, lit.at_ms, burnt) });
+        }
         if done {
             let worked: f64 = round.standing_log().map(|entry| entry.minutes).fold(0.0, f64::max);
             let at_ms = job_ms_to_clock(lit.at_ms, lit.speed, worked);
@@ -105,7 +114,7 @@ fn repairs(job: &Job, plan: &Plan, facts: &[Fact]) -> Vec<OwnRepair> {
     const DAY_MS: f64 = 24.0 * 3_600_000.0;
     let Some(iron) = plan.iron.shares.first().map(|share| share.iron) else { return Vec::new() };
     let of = |round: &Round| {
-        let lit = round.lit.as_ref()?;
+        let lit = round.lit.as_ref().filter(|_| round.repaired())?;
         let way = lit.frozen.as_ref().and_then(|frozen| frozen.way)?;
         let key = field::hand_over::BECAME.key();
         let said = round.values.get(key)?;

@@ -9,6 +9,7 @@ use crate::job::Round;
 use crate::method::{Odds, Way};
 use crate::quantity::{Unit, UnitSystem, both};
 use crate::stage::part::PartFacts;
+use crate::stage::torch;
 
 /// Why it may not be lit, and what opens the way.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -34,12 +35,17 @@ pub struct Gate {
     pub to_own: String,
 }
 
+/// Says why it is refused: where, the field that opens the way, what to do, why, what unlocks it.
+pub(super) type Refuse<'a> = dyn FnMut(Station, &str, &str, String, &str) + 'a;
+
 /// What the gate looks at.
 pub(super) struct GateAsked<'a> {
     pub round: &'a Round,
     pub part: &'a PartFacts,
     pub belief: &'a Belief,
     pub lock: Option<&'a Lock>,
+    /// The first that locks any heat, whatever way is chosen.
+    pub hot_lock: Option<&'a Lock>,
     pub methods: &'a MethodPlan,
     pub cracks: &'a [CrackPlan],
     pub prep: Option<&'a PrepPlan>,
@@ -61,19 +67,7 @@ impl Gate {
             });
         };
         let GateAsked { round, part, methods, cracks, .. } = *asked;
-        if let Some(lock) = asked.lock {
-            refuse(lock.station, &lock.key, &lock.short, lock.sentence.clone(), &lock.unlock);
-        }
-        if round.get(field::part::SAFETY_CLASS).is_none() {
-            refuse(
-                Station::Part,
-                field::part::SAFETY_CLASS.key(),
-                "Say whether it could hurt",
-                "Nobody has said whether it could hurt somebody: an axle, a hook, a pressure vessel."
-                    .to_owned(),
-                "Say which class it belongs to, or none of them.",
-            );
-        }
+        lock_and_class(asked, asked.lock, &mut refuse);
         let Some(way) = methods.chosen else {
             if asked.lock.is_none() {
                 let sentence = "No method is chosen yet.".to_owned();
@@ -88,6 +82,16 @@ impl Gate {
             return gate;
         };
         let flame = !way.method.without_heat();
+        if round.stopped().is_some() && torch::in_one_heat(way) {
+            refuse(
+                Station::Torch,
+                "",
+                "Open a new round",
+                "What is begun with this way is done in one heat, and not gone on with another day."
+                    .to_owned(),
+                "A new round: what was laid comes out, or is made good by another way.",
+            );
+        }
         if flame {
             hot_work(asked, way, &mut refuse);
         }
@@ -162,9 +166,39 @@ impl Gate {
     }
 }
 
+/// What every lighting asks: no lock, and whether it could hurt.
+pub(super) fn lock_and_class(asked: &GateAsked<'_>, lock: Option<&Lock>, refuse: &mut Refuse<'_>) {
+    if let Some(lock) = lock {
+        refuse(lock.station, &lock.key, &lock.short, lock.sentence.clone(), &lock.unlock);
+    }
+    if asked.round.get(field::part::SAFETY_CLASS).is_none() {
+        refuse(
+            Station::Part,
+            field::part::SAFETY_CLASS.key(),
+            "Say whether it could hurt",
+            "Nobody has said whether it could hurt somebody: an axle, a hook, a pressure vessel.".to_owned(),
+            "Say which class it belongs to, or none of them.",
+        );
+    }
+}
+
+/// What is heated at all asks: no hollow that nobody has looked for.
+pub(super) fn hollow(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
+    if asked.part.closed() && asked.round.get(field::part::CAVITY).is_none() {
+        refuse(
+            Station::Part,
+            field::part::CAVITY.key(),
+            "Look for a closed hollow",
+            "A closed shape, and nobody has looked for a hollow without a vent: it bursts when heated."
+                .to_owned(),
+            "Say that there is none, or that it is vented.",
+        );
+    }
+}
+
 /// What any flame or arc asks before it touches the part.
-fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut impl FnMut(Station, &str, &str, String, &str)) {
-    let GateAsked { round, part, belief, .. } = *asked;
+pub(super) fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut Refuse<'_>) {
+    let GateAsked { round, belief, .. } = *asked;
     if belief.steps.is_empty() && !belief.enough() {
         refuse(
             Station::Iron,
@@ -182,16 +216,7 @@ fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut impl FnMut(Station, &s
             "Another test, or weld it as steel.",
         );
     }
-    if part.closed() && round.get(field::part::CAVITY).is_none() {
-        refuse(
-            Station::Part,
-            field::part::CAVITY.key(),
-            "Look for a closed hollow",
-            "A closed shape, and nobody has looked for a hollow without a vent: it bursts when heated."
-                .to_owned(),
-            "Say that there is none, or that it is vented.",
-        );
-    }
+    hollow(asked, refuse);
     let out = round.get(field::part::OLD_FILLER_OUT) == Some(true);
     match round.old_filler() {
         _ if !way.method.fusion() || out => {}
@@ -222,8 +247,9 @@ fn to_own(heat: &HeatPlan, way: Way, methods: &MethodPlan, units: UnitSystem) ->
         format!(" Holds {} instead of {}.", percent(contender.odds), percent(warm))
     });
     format!(
-        "{} The reckoning is good to 30 %: it may do. It stays {} short.{with}",
+        "{} The reckoning is good to {:.0} %: it may do. It stays {} short.{with}",
         heat.sentence,
+        heat.good_to * 100.0,
         units.say(heat.short_k, Unit::Kelvins)
     )
 }

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use crate::field;
 use crate::heat::{Cooling, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::iron::{Iron, slowest_to_heat};
-use crate::job::{HeatRef, Job, TorchEntry};
+use crate::job::{HeatRef, Job, Lighting, TorchEntry};
 use crate::method::Way;
 use crate::quantity::Celsius;
 use crate::shop::Shop;
@@ -68,7 +68,11 @@ impl LastHeat {
     ) -> Option<Self> {
         // A further lighting that heats nothing and of which nothing was read says nothing of the one before.
         let way_of = |heat: &HeatRef<'_>| heat.lit.frozen.as_ref().and_then(|frozen| frozen.way).or(chosen);
-        let heats_it = |heat: &HeatRef<'_>| way_of(heat).is_none_or(|way| way.school.preheats());
+        let heats_it = |heat: &HeatRef<'_>| match heat.lit.what {
+            Lighting::Bake => true,
+            Lighting::Tack => false,
+            Lighting::Main => way_of(heat).is_none_or(|way| way.school.preheats()),
+        };
         let telling = |heat: &HeatRef<'_>| heats_it(heat) || heat.latest_reading().is_some();
         let heat = job.heats().find(telling).or_else(|| job.heat())?;
         let in_hand = heat.round + 1 == job.rounds.len() && heat.cancelled_min.is_none();
@@ -76,7 +80,9 @@ impl LastHeat {
         let out_min = heat.out_of_heat_min();
         let handed_over = job.round().get(field::hand_over::DONE) == Some(true);
         let packed = match way {
-            Some(way) if heat.cancelled_min.is_none() => wrapping(&job.rounds[heat.round], shop, way),
+            Some(way) if heat.cancelled_min.is_none() && heat.lit.what == Lighting::Main => {
+                wrapping(&job.rounds[heat.round], shop, way)
+            }
             _ => Wrapping::usual(Packing::Air),
         };
         let mut last = Self {
@@ -112,7 +118,7 @@ impl LastHeat {
             heat.lit.frozen.as_ref().map(|frozen| {
                 frozen.curve.iter().map(|(_, celsius)| *celsius).fold(f64::NEG_INFINITY, f64::max)
             });
-        let planned = planned.filter(|celsius| celsius.is_finite());
+        let planned = planned.filter(|celsius| celsius.is_finite() && heat.lit.what == Lighting::Main);
         let read = heat.reading_at(out_min).map(|reading| reading.celsius);
         let start_c = read.or(planned).unwrap_or(HOTTEST_C);
         let iron = slowest_to_heat(plausible).iron.properties();

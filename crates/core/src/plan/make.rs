@@ -5,9 +5,11 @@ use serde::{Deserialize, Serialize};
 use super::asked_back::{AskedBack, asked_back};
 use super::gate::{Gate, GateAsked};
 use super::hot::LastHeat;
+use super::learned::learned;
+use super::lightings::{LightingPlan, LightingsAsked, bake_target_c};
 use super::line::{self, PlanLine};
 use super::{
-    Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, HandOverPlan,
+    Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, GasPlan, HandOverPlan,
     HeatPlan, IronPlan, Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState,
     TorchPlan,
 };
@@ -15,21 +17,21 @@ use crate::day::Day;
 use crate::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::field;
 use crate::figure::Figure;
-use crate::heat::{Body, Runs};
+use crate::heat::{Body, OwnFactor, Runs, packing_words};
 use crate::iron::{Iron, least, slowest_to_heat};
-use crate::job::{Allowed, Job, Reading, Round};
+use crate::job::{Allowed, Job, Lighting, Reading, Round};
 use crate::method::Way;
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
 use crate::record::{ESTIMATE_FORMAT, Estimate, EstimateLine, FROZEN_FORMAT, FrozenFigure, FrozenPlan};
 use crate::shelf::UNNAMED;
 use crate::shop::Shop;
 use crate::stage::cooling::wrapping;
-use crate::stage::heat::Sources;
+use crate::stage::heat::{HeatAsked, Sources};
 use crate::stage::iron::IronAsked;
 use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BenchAsked, PrepAsked, WorkAsked};
-use crate::stage::torch::{BeadsAsked, StopAsked, TorchAsked, TroubleAsked};
+use crate::stage::torch::{BeadsAsked, StopAsked, TorchAsked, TroubleAsked, not_laid_out};
 use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
 use crate::stores::{Take, TakenWhen, filler_of};
 
@@ -58,6 +60,8 @@ pub struct Plan {
     pub check: Vec<CheckLine>,
     pub hand_over: HandOverPlan,
     pub gate: Gate,
+    /// What it can be lit for beside the repair itself.
+    pub lightings: Vec<LightingPlan>,
     /// The last lighting, as far as its heat is concerned; nothing while never lit.
     pub last_heat: Option<LastHeat>,
     /// The line of the chosen way, or one for each way still possible.
@@ -65,6 +69,12 @@ pub struct Plan {
     /// What the chosen way takes from the stores.
     pub takes: Vec<Take>,
     pub body_words: String,
+    /// What its own heating and cooling say of the flame and the packing.
+    #[serde(skip)]
+    pub learned: Vec<OwnFactor>,
+    /// The casting as the heat model sees it; nothing while weight, size or shape is not known.
+    #[serde(skip)]
+    pub(crate) body: Option<Body>,
     /// What is odd against the rest.
     #[serde(default)]
     pub asked_back: Vec<AskedBack>,
@@ -133,6 +143,8 @@ impl Plan {
         Allowed {
             no_method: lock.map(|lock| (lock.sentence.clone(), lock.unlock.clone())),
             not_lit: refused.map(|line| (line.sentence.clone(), line.unlock.clone())).collect(),
+            not_baked: self.not_lit_for(Lighting::Bake),
+            not_tacked: self.not_lit_for(Lighting::Tack),
             to_own: self.gate.to_own.clone(),
             no_estimate: match self.priced() {
                 Some(_) => None,
@@ -145,6 +157,35 @@ impl Plan {
             },
             open: if answered_for { Vec::new() } else { self.hand_over.open.clone() },
         }
+    }
+
+    fn not_lit_for(&self, what: Lighting) -> Vec<(String, String)> {
+        match self.lighting(what) {
+            Some(plan) => {
+                plan.refused.iter().map(|line| (line.sentence.clone(), line.unlock.clone())).collect()
+            }
+            None => vec![("There is nothing to do it for.".to_owned(), String::new())],
+        }
+    }
+
+    fn lighting(&self, what: Lighting) -> Option<&LightingPlan> {
+        self.lightings.iter().find(|it| it.what == what)
+    }
+
+    /// What heats a bake; nothing where none is due or the heat at hand is not known.
+    pub(crate) fn bake_heat(&self) -> Option<&HeatPlan> {
+        self.lighting(Lighting::Bake)?.bake.as_ref()?.1.as_ref()
+    }
+
+    /// What was to be laid out before this lighting and is not ticked.
+    #[must_use]
+    pub fn not_laid_out(&self, what: Lighting) -> Vec<String> {
+        let main = || self.torch.as_ref().map(|torch| torch.lay_out.as_slice());
+        let lines = match what {
+            Lighting::Main => main(),
+            other => self.lighting(other).map(|it| it.lay_out.as_slice()),
+        };
+        not_laid_out(lines.unwrap_or_default())
     }
 
     /// The chosen way and its price; nothing while either is not known.
@@ -190,6 +231,8 @@ impl Plan {
                 .collect(),
             cautions: self.cautions.iter().map(|caution| caution.sentence.clone()).collect(),
             curve: self.lines.first().map(|line| line.curve.clone()).unwrap_or_default(),
+            gas: self.heat.iter().flat_map(|heat| &heat.gas).filter_map(GasPlan::frozen).collect(),
+            heated_with: self.heat.as_ref().filter(|heat| !heat.cold).map(HeatPlan::heated_with),
         }
     }
 
@@ -215,8 +258,18 @@ impl Plan {
     #[must_use]
     pub fn at_torch(&self, job: &Job) -> Option<AtTorch> {
         let round = job.round();
-        let working = round.lit.is_some() && self.amount(Station::Torch) != Amount::Enough;
-        working.then(|| self.torch.as_ref().map(|torch| AtTorch::of(round, torch, self.units)))?
+        let what = round.lit_for()?;
+        match (what, self.lighting(what).and_then(|it| it.bake.as_ref())) {
+            (Lighting::Main, _) => {
+                let working = self.amount(Station::Torch) != Amount::Enough;
+                working.then(|| self.torch.as_ref().map(|torch| AtTorch::of(round, torch, self.units)))?
+            }
+            (Lighting::Bake, bake) => {
+                let (bake, _) = bake?;
+                Some(AtTorch::baking(round, bake, self.body, self.units))
+            }
+            (Lighting::Tack, _) => Some(AtTorch::tacking(round, &self.bench.breaks, self.units)),
+        }
     }
 
     #[must_use]
@@ -271,13 +324,18 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
     let laid = cracks::Laid::read(job);
     let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
-    let locks: Vec<Lock> =
-        [part::safety_lock(round, &facts), part::cavity_lock(round, &facts), iron::white_lock(&belief)]
-            .into_iter()
-            .flatten()
-            .collect();
+    let locks: Vec<Lock> = [
+        part::safety_lock(round, &facts),
+        part::hazard_lock(round),
+        part::cavity_lock(round, &facts),
+        iron::white_lock(&belief),
+    ]
+    .into_iter()
+    .flatten()
+    .collect();
 
-    let targets_c = method::targets_c(&facts, &belief);
+    let mut targets_c = method::targets_c(&facts, &belief);
+    targets_c.extend(bake_target_c(round, &facts));
     let sources = Sources::try_all(round, shop, &facts, &belief.plausible, &targets_c, runs);
     let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
     let judged = Judged {
@@ -310,7 +368,12 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let Worked { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
     let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
     let prep = prep::stage(work_asked.as_ref(), prep, &cracks, &bench);
-    let heat = heat::stage(heat, target.as_ref(), sources.as_ref(), &facts, shop);
+    let heat = heat::stage(
+        heat,
+        target.as_ref(),
+        sources.as_ref(),
+        &HeatAsked { round, part: &facts, shop, cracks: &cracks.plan, plausible: &belief.plausible },
+    );
     let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
     let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
     let iron = iron::stage(&IronAsked {
@@ -334,7 +397,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let beads = beads_asked(&judged, heated, prep_asked.as_ref().zip(prepared));
     let body = beads.as_ref().map(|beads| beads.body).or_else(|| judged.sources.map(|sources| sources.body));
     let taken = method.plan.taken();
-    let trouble = taken.zip(heated).filter(|_| round.lit.is_some()).map(|(taken, heat)| {
+    let trouble = taken.zip(heated).filter(|_| round.repaired()).map(|(taken, heat)| {
         let (planned, goes) = judged.moves_of(taken.way);
         let heats = judged.sources.and_then(|sources| Some((sources.body, sources.power_of(heat)?)));
         let asked = TroubleAsked {
@@ -361,6 +424,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         beads,
         body,
         trouble,
+        takes: taken.map_or(&[], |taken| taken.takes.as_slice()),
     });
     let check = check::stage(shop, round, &facts, chosen, torch.plan.as_ref());
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
@@ -383,7 +447,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     cautions.extend(damaged(job));
     let taken = methods.taken();
     let takes = taken.map_or_else(Vec::new, |taken| taken.takes.clone());
-    if round.lit.is_none() {
+    if !round.repaired() {
         cautions.extend(not_here(&takes, shop));
     }
     let currency = currency(round, shop);
@@ -391,18 +455,22 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let today = moment.and_then(|at| Day::of_number(at.now_min.div_euclid(24 * 60)));
     let price = taken.and_then(|taken| taken.price.total);
     let offered = job.estimate.as_ref().map(|given| Offered::of(given, today, price));
-    let gate = Gate::of(&GateAsked {
+    let asked = GateAsked {
         round,
         part: &facts,
         belief: &believed,
         lock: lock_of(&locks, chosen),
+        hot_lock: locks.first(),
         methods: &methods,
         cracks: &cracks,
         prep: prep.as_ref(),
         heat: heat.as_ref(),
         missing: &missing,
         damaged: job.damaged.len(),
-    });
+    };
+    let gate = Gate::of(&asked);
+    let said_of_itself = learned(job, shop, (&facts, &belief.plausible), heat.as_ref(), runs);
+    let lightings = LightingsAsked { gate: &asked, sources: sources.as_ref(), bench: &bench, runs }.plans();
     Plan {
         stations,
         locks,
@@ -421,11 +489,14 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         cooling,
         check,
         hand_over,
+        learned: said_of_itself,
         gate,
+        lightings,
         last_heat,
         lines,
         takes,
         body_words: facts.size_words(),
+        body,
         asked_back: asked_back(round, &facts),
         currency,
         offered,
@@ -527,6 +598,9 @@ impl Worked {
                 judged.runs,
             )
         });
+        let learned = packing_words(&judged.shop.learned, wrap.packing());
+        let cooling =
+            cooling.map(|it| CoolingPlan { learned: if it.cold { String::new() } else { learned }, ..it });
         Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
     }
 

@@ -7,6 +7,8 @@ mod available;
 mod calendar;
 mod gate;
 mod hot;
+mod learned;
+mod lightings;
 mod line;
 mod make;
 mod standing;
@@ -16,10 +18,11 @@ pub use crate::method::Place;
 pub use crate::stage::{
     Amount, AskedView, AtTorch, BeadsPlan, BenchPlan, BreakPlan, Caution, CheckLine, Contender,
     CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState,
-    HandOverPlan, HeatBetween, HeatPlan, HoleOnFace, IronPlan, JointView, LineOnFace, Live, Lock, MapPlan,
-    MarkOnFace, MeasuredView, MethodPlan, Missing, Moment, NextTest, OutcomeView, PartPlan, PrepItem,
-    PrepPlan, Price, PriceLine, Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState,
-    StepView, StopRule, TAUGHT, Taught, TestView, TorchPlan, WorkLine, live, measured_tests, tool_roll,
+    GasPlan, GoOn, HandOverPlan, HeatBetween, HeatPlan, HoleOnFace, InfraredPlan, IronPlan, JointView,
+    LayLine, LineOnFace, Live, Lock, MapPlan, MarkOnFace, MeasuredView, MethodPlan, Missing, Moment,
+    MustStop, NextTest, OutcomeView, PartPlan, PrepItem, PrepPlan, Price, PriceLine, Ready, SchoolChoice,
+    SeamPlan, Share, Side, Sketch, Station, StationState, StepView, StopRule, TAUGHT, TackState, TackTurn,
+    Taught, TestView, TorchPlan, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};
@@ -28,6 +31,7 @@ pub use available::{Available, FETCHED_AT_HOUR, available};
 pub use calendar::{Event, When, events};
 pub use gate::{Gate, GateLine};
 pub use hot::LastHeat;
+pub use lightings::LightingPlan;
 pub use line::PlanLine;
 pub use make::{Offered, Plan, plan, plan_as_if, plan_at, plan_with};
 pub use standing::{Hot, Next, Standing, Standings, standing};

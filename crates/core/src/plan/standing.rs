@@ -7,7 +7,7 @@ use super::{Amount, AtTorch, Live, Plan, Station, live};
 use crate::day::Day;
 use crate::field;
 use crate::heat::{TOUCH_C, UNWRAP_C};
-use crate::job::{HeatRef, Job, Lit, Round, job_ms};
+use crate::job::{HeatRef, Job, Lighting, Lit, Round, job_ms};
 use crate::quantity::{Shown, Unit, UnitSystem, exactly};
 
 /// The one thing to do next.
@@ -170,7 +170,7 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         9
     } else if stopped.is_some() {
         8
-    } else if lit.is_some() {
+    } else if round.repaired() {
         2
     } else {
         // The further along, the sooner it needs a hand.
@@ -186,7 +186,7 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         next,
         stopped,
         stopped_at: plan.lock().map(|lock| lock.station),
-        unlit: if lit.is_some() { None } else { plan.unlit_reason() },
+        unlit: if lit.is_some() && round.stopped().is_none() { None } else { plan.unlit_reason() },
         rank,
         job_now_ms: clock.map(|lit| lit.job_ms(now_ms)),
         minutes: clock.map(|lit| lit.minutes(now_ms)),
@@ -271,7 +271,7 @@ fn next(
     let round = job.round();
     let go = |station, verb: String| Next { verb, station, key: String::new(), at_ms: None };
     let say = |station, verb: &str| go(station, verb.to_owned());
-    let lit = round.lit.is_some();
+    let lit = round.repaired();
     if let Some(work) = work {
         let now_min = round.lit.as_ref().map_or(0.0, |lit| lit.minutes(now_ms));
         let latest = round.latest_reading();
@@ -296,6 +296,13 @@ fn next(
         };
         return Next { key: lock.key.clone(), ..say(lock.station, verb) };
     }
+    if lit
+        && !handed_over
+        && plan.gate.refused.is_empty()
+        && plan.torch.as_ref().is_some_and(|it| it.go_on.is_some())
+    {
+        return say(Station::Torch, "Go on: light it again");
+    }
     if lit {
         if plan.check.iter().any(|line| line.verdict == "not_ok") && !handed_over {
             return go(Station::Check, format!("Open round {}", job.rounds.len() + 1));
@@ -313,7 +320,14 @@ fn next(
     if handed_over {
         return hand_over(plan, round, now_ms);
     }
-    before_the_torch(plan)
+    before_the_torch(job, plan)
+}
+
+/// It was baked, and nobody has said that it is clean.
+fn baked(job: &Job) -> bool {
+    let round = job.round();
+    round.get(field::part::OIL) == Some("soaked")
+        && round.cancelled.iter().any(|heat| heat.lit.what == Lighting::Bake)
 }
 
 /// From then on it is to be asked how a repair holds, in ms since 1970: noon, UTC, is that day in all but the
@@ -366,7 +380,7 @@ fn while_hot(hot: &Hot, job_now_ms: i64) -> Next {
     }
 }
 
-fn before_the_torch(plan: &Plan) -> Next {
+fn before_the_torch(job: &Job, plan: &Plan) -> Next {
     let go = |station, verb: &str, key: &str| Next {
         verb: verb.to_owned(),
         station,
@@ -388,6 +402,10 @@ fn before_the_torch(plan: &Plan) -> Next {
     }
     if let Some(first) = plan.missing.iter().find(|m| m.station == Station::Cracks) {
         return go(Station::Cracks, &first.verb, &first.key);
+    }
+    // A bake is over, and whether it did its work is seen when it is wiped.
+    if baked(job) {
+        return go(Station::Part, "Wipe it: does the rag stay white?", field::part::OIL.key());
     }
     let unfound = plan
         .cracks

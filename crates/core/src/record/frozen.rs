@@ -20,6 +20,35 @@ pub struct FrozenPlan {
     pub cautions: Vec<String>,
     /// (min from lighting up, degC)
     pub curve: Vec<(f64, f64)>,
+    /// What heats it; nothing for a cold way, and for what was lit before this was kept.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub heated_with: Option<HeatedWith>,
+    /// What it burns, in so far as it was counted.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub gas: Vec<FrozenGas>,
+}
+
+/// A gas as it stood when it was lit.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FrozenGas {
+    /// As the stores call it: `propane`.
+    pub kind: String,
+    pub flow_m3_h: f64,
+    pub need_m3: f64,
+    pub have_m3: f64,
+}
+
+/// What heats a part, and how.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HeatedWith {
+    /// The source, by its id.
+    pub source: String,
+    /// Share of the flame swept evenly over the part.
+    pub even_share: f64,
+    /// What helps it: empty, `covered`, or the id of a second flame.
+    pub help: String,
 }
 
 /// What a frozen plan may hold: what one of ours holds at most, and some room.

@@ -6,4 +6,4 @@ mod frozen;
 
 pub use estimate::{ESTIMATE_FORMAT, Estimate, EstimateLine};
 pub use figure::{FrozenFact, FrozenFigure, FrozenSource, FrozenText};
-pub use frozen::{FROZEN_FORMAT, FrozenPlan};
+pub use frozen::{FROZEN_FORMAT, FrozenGas, FrozenPlan, HeatedWith};

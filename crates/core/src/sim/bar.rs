@@ -206,6 +206,11 @@ impl<const CELLS: usize> BarOf<CELLS> {
     }
 
     #[must_use]
+    pub fn cells_c(&self) -> &[f64] {
+        &self.cells_c
+    }
+
+    #[must_use]
     pub fn coldest_c(&self) -> f64 {
         self.cells_c.iter().copied().fold(f64::INFINITY, f64::min)
     }

@@ -7,8 +7,8 @@ use super::{Amount, Caution, HeatPlan, Stage, Station};
 use crate::field;
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{
-    Body, ChainStep, Cooling, CoolingFit, Descent, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C, Wrapping,
-    cool, cooling_chain, thinned,
+    Body, ChainStep, Cooling, CoolingFit, Descent, FactorOf, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C,
+    Wrapping, cool, cooling_chain, own_factor, thinned,
 };
 use crate::job::Round;
 use crate::method::{School, Way};
@@ -41,6 +41,8 @@ pub struct CoolingPlan {
     pub going: Option<Going>,
     /// The packing came off while it was hot: what that does, and what to do; empty else.
     pub too_early: String,
+    /// "lets through 1.2 of the book, by 20 coolings here"; empty where nothing was learned of it.
+    pub learned: String,
     /// The way down, step by step; one step where nothing comes before the packing.
     pub chain: Vec<ChainLine>,
 }
@@ -150,7 +152,9 @@ pub(crate) fn wrapping(round: &Round, shop: &Shop, way: Way) -> Wrapping {
         BEST.into_iter().find(|packing| at_hand.contains(packing)).unwrap_or(Packing::Air)
     });
     let thickness_mm = round.get(field::cooling::THICKNESS).unwrap_or(packing.usual_mm());
-    Wrapping::new(packing, thickness_mm / 1000.0).unwrap_or(Wrapping::usual(packing))
+    let wrapped = Wrapping::new(packing, thickness_mm / 1000.0).unwrap_or(Wrapping::usual(packing));
+    // As leaky as this shop's own have been.
+    wrapped.letting_through(own_factor(&shop.learned, &FactorOf::Packing { packing }).0)
 }
 
 pub(crate) fn cooling_plan(
@@ -180,6 +184,7 @@ pub(crate) fn cooling_plan(
             curve: Vec::new(),
             going: None,
             too_early: String::new(),
+            learned: String::new(),
             chain: Vec::new(),
         });
     }
@@ -236,6 +241,7 @@ pub(crate) fn cooling_plan(
         limit_k_per_h: limit,
         curve: descent.into_iter().chain(later(goes.curve(160, TOUCH_C))).collect(),
         too_early: too_early(round, body, part, limit),
+        learned: String::new(),
         chain: chain_lines(before, (body, start_c), wrapping, units, runs),
         going,
     })

@@ -30,7 +30,7 @@ impl HandOverPlan {
         let hot_work = heat.is_some_and(|heat| !heat.cold);
         match torch {
             None => open.push("No method is chosen and nothing was done.".to_owned()),
-            Some(_) if round.lit.is_none() => {
+            Some(_) if !round.repaired() => {
                 open.push(
                     if hot_work { "It was never lit." } else { "The work was never begun." }.to_owned(),
                 );
@@ -43,7 +43,7 @@ impl HandOverPlan {
             )),
             Some(_) => {}
         }
-        if hot_work && round.lit.is_some() && round.covered_minutes().is_none() {
+        if hot_work && round.repaired() && round.covered_minutes().is_none() {
             open.push("It was never covered.".to_owned());
         }
         if hot {

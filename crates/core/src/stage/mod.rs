@@ -22,7 +22,7 @@ pub use cracks::{
     MapPlan, MarkOnFace, PinOnFace, RunOut, TackOnFace, Unplaced, WallAlong,
 };
 pub use hand_over::HandOverPlan;
-pub use heat::{HeatBetween, HeatPlan, TriedHeat};
+pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, RunsOn, StaysCool, TriedHeat};
 pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,
     TestView, measured_tests, tool_roll,
@@ -40,6 +40,7 @@ pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};
 pub use taught::{TAUGHT, Taught};
 pub use torch::{
-    AtTorch, BeadsAhead, BeadsPlan, CauseView, JointView, LayerStrip, Live, LiveBead, NextBead, NextPin,
-    SeamStrip, StopRule, StopWay, StripBead, TorchClock, TorchPlan, TroubleView, hottest, live,
+    AtTorch, BeadsAhead, BeadsPlan, CauseView, GoOn, JointView, LayLine, LayerStrip, Live, LiveBead,
+    MustStop, NextBead, NextPin, SeamStrip, StopRule, StopWay, StripBead, TackState, TackTurn, TorchClock,
+    TorchPlan, TroubleView, hottest, live,
 };

@@ -9,7 +9,7 @@ use uuid::Uuid;
 use vanadin_core::field::{FieldValue, Held, crack_key};
 use vanadin_core::figure::Figure;
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Fact, Job, Refusal, TorchEntry, Understood, accept};
+use vanadin_core::job::{Change, Fact, Job, Lighting, Refusal, TorchEntry, Understood, accept};
 use vanadin_core::plan::{Plan, plan};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -133,7 +133,13 @@ impl Bench {
     pub fn light(&mut self) {
         self.ready();
         let frozen = Some(Box::new(self.plan().frozen()));
-        self.say(Change::Light { speed: 60.0, frozen, owned: String::new() });
+        self.say(Change::Light {
+            speed: 60.0,
+            frozen,
+            owned: String::new(),
+            what: Lighting::Main,
+            without: Vec::new(),
+        });
     }
 
     pub fn torch(&mut self, entry: TorchEntry, after_ms: i64) -> Uuid {

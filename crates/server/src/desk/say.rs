@@ -117,8 +117,9 @@ impl Desk {
         }
         let today = today_in(&shop.shop, new.happened_ms(self.now_ms()));
         accept(&before.job, &before.plan.allows(), &new.change, new.base, &new.sender, today)?;
-        if let Change::Light { frozen, .. } = &mut new.change {
+        if let Change::Light { frozen, what, without, .. } = &mut new.change {
             *frozen = Some(Box::new(before.plan.frozen()));
+            *without = before.plan.not_laid_out(*what);
         }
         if let Change::Estimate { until, frozen } = &mut new.change {
             let days = today.zip(Day::parse(until, today).ok());

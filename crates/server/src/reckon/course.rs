@@ -7,8 +7,8 @@ use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::heat::{
-    BeadPass, BeadSeam, BeadWork, ChainStep, Cooling, ReadAt, TOUCH_C, UNWRAP_C, bead_order, cooling_chain,
-    cooling_fit, heating_fit,
+    BarPower, BeadPass, BeadSeam, BeadWork, ChainStep, Cooling, ReadAt, TOUCH_C, UNWRAP_C, bead_order,
+    cooling_chain, cooling_fit, heating_fit,
 };
 use vanadin_core::problem::{FieldProblem, Problems};
 use vanadin_core::quantity::{Celsius, Watts};
@@ -424,5 +424,6 @@ pub fn heating_refit(body: Body<HeatingRefitRequest>) -> Result<Json<HeatingRefi
     let (Some(casting), Some(even), Some(local), Some(station)) = (casting, even, local, station) else {
         return none();
     };
-    Ok(Json(HeatingRefitAnswer { factor: heating_fit(&casting, (even, local), station, &read) }))
+    let power = BarPower::Flame { even, local, station, covered: 0.0 };
+    Ok(Json(HeatingRefitAnswer { factor: heating_fit(&casting, power, &read) }))
 }

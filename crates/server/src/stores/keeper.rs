@@ -5,6 +5,7 @@ use std::collections::HashSet;
 
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
+use vanadin_core::heat::OwnFactor;
 use vanadin_core::method::OwnRepair;
 use vanadin_core::plan::Asks;
 use vanadin_core::shop::ShopWord;
@@ -73,6 +74,13 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
         let known = desk.shop().await?.shop.timed.iter().any(|it| it.fact == timed.fact);
         if !known {
             said_by_itself(desk, Uuid::new_v4(), ShopWord::Timed(timed)).await?;
+        }
+    }
+    for own in asks.learned {
+        let own = OwnFactor { name: short(&own.name), ..own };
+        let known = desk.shop().await?.shop.learned.iter().any(|known| known.as_good_as(&own));
+        if !known {
+            said_by_itself(desk, Uuid::new_v4(), ShopWord::Learned(own)).await?;
         }
     }
     for gone in asks.gone {

@@ -1511,6 +1511,12 @@ export interface components {
              * @description Speed of the job clock, 1 to 60.
              */
             speed: number;
+            what?: components["schemas"]["Lighting"];
+            /** @description What was to be laid out first and was not ticked. The server adds it as it then stood. */
+            without?: string[];
+        } | {
+            /** @enum {string} */
+            kind: "put_out";
         } | {
             /** @enum {string} */
             kind: "time";
@@ -1711,6 +1717,8 @@ export interface components {
             /** Format: double */
             fastest_k_per_h: number;
             going?: components["schemas"]["Going"] | null;
+            /** @description "lets through 1.2 of the book, by 20 coolings here"; empty where nothing was learned of it. */
+            learned: string;
             /**
              * Format: double
              * @description Nothing where the method sets none.
@@ -2196,6 +2204,16 @@ export interface components {
             name: string;
             text: string;
         };
+        /** @description What a factor is of. */
+        FactorOf: {
+            id: string;
+            /** @enum {string} */
+            of: "source";
+        } | {
+            /** @enum {string} */
+            of: "packing";
+            packing: components["schemas"]["Packing"];
+        };
         /** @description What has to be as it was. */
         FeaturePlan: {
             /** Format: uuid */
@@ -2378,6 +2396,17 @@ export interface components {
              */
             value: number;
         };
+        /** @description A gas as it stood when it was lit. */
+        FrozenGas: {
+            /** Format: double */
+            flow_m3_h: number;
+            /** Format: double */
+            have_m3: number;
+            /** @description As the stores call it: `propane`. */
+            kind: string;
+            /** Format: double */
+            need_m3: number;
+        };
         /** @description What the record shows was planned. */
         FrozenPlan: {
             cautions: string[];
@@ -2389,6 +2418,9 @@ export interface components {
             figures: components["schemas"]["FrozenFigure"][];
             /** Format: int32 */
             format: number;
+            /** @description What it burns, in so far as it was counted. */
+            gas?: components["schemas"]["FrozenGas"][];
+            heated_with?: components["schemas"]["HeatedWith"] | null;
             label: string;
             way?: components["schemas"]["Way"] | null;
         };
@@ -2414,6 +2446,27 @@ export interface components {
              * @description Without the reserve; nothing where nothing flows.
              */
             runs_out_min?: number | null;
+        };
+        /** @description One of the gases that a heating burns. */
+        GasPlan: {
+            /** Format: double */
+            flow_m3_h: number;
+            /**
+             * Format: double
+             * @description In the cylinders that are here; nothing while nobody has counted one of them.
+             */
+            have_m3?: number | null;
+            /** @description As the stores call it: `propane`. */
+            kind: string;
+            /**
+             * Format: double
+             * @description With its reserve, in m³.
+             */
+            need_m3: number;
+            /** @description It runs out before the part is warm and soaked. */
+            short: boolean;
+            /** @description "Propane: needs 1.2 m³, 4.1 m³ here, runs out after 2 h 10". */
+            words: string;
         };
         GasRequest: {
             /** Format: double */
@@ -2442,6 +2495,12 @@ export interface components {
             unlock: string;
             /** @description What to do about it, as the next thing. */
             verb: string;
+        };
+        /** @description It was stopped before all was done: what going on needs. */
+        GoOn: {
+            /** @description Why it was stopped. */
+            because: string;
+            needs: string[];
         };
         /** @description A cooling as it is going. */
         Going: {
@@ -2577,7 +2636,8 @@ export interface components {
         Heat: {
             /**
              * Format: double
-             * @description Minutes on the job clock at which it was cancelled; nothing for one that was not.
+             * @description Minutes on the job clock at which it was cancelled, or a bake or a tacking was over; nothing for one that was
+             *     covered and gone on with later.
              */
             cancelled_min?: number | null;
             lit: components["schemas"]["Lit"];
@@ -2626,8 +2686,18 @@ export interface components {
              * @description Share of the flame swept evenly over the part.
              */
             even_share: number;
+            /** @description What it burns, against what is here. */
+            gas: components["schemas"]["GasPlan"][];
+            /**
+             * Format: double
+             * @description The share that the minutes are good to: less the more heatings were read here; 0 where nothing is heated.
+             */
+            good_to: number;
             /** @description What helps it: empty, `covered`, or the id of a second flame. */
             help?: string;
+            infrared?: components["schemas"]["InfraredPlan"] | null;
+            /** @description "0.79 of the book, by 20 heatings here"; empty where nothing was learned of it. */
+            learned: string;
             /**
              * Format: double
              * @description Least and most at which a bead may begin.
@@ -2644,6 +2714,8 @@ export interface components {
             reached: boolean;
             /** @description Where to read it. */
             read_at: string;
+            /** @description Tips that are likely to run on while it is heated, the worst first. */
+            runs_on: components["schemas"]["RunsOn"][];
             /** @description What is said of the heating, in a sentence. */
             sentence: string;
             /**
@@ -2660,6 +2732,8 @@ export interface components {
              * @description Where the joint lies, a fraction of the longest side.
              */
             station: number;
+            /** @description What must stay cool, and how hot it gets. */
+            stays_cool: components["schemas"]["StaysCool"][];
             /** @description The two temperature sticks, or which to buy; empty where nothing is heated. */
             sticks: string;
             /** Format: double */
@@ -2673,6 +2747,18 @@ export interface components {
              *     somebody who answers for it.
              */
             within_the_estimate: boolean;
+        };
+        /** @description What heats a part, and how. */
+        HeatedWith: {
+            /**
+             * Format: double
+             * @description Share of the flame swept evenly over the part.
+             */
+            even_share: number;
+            /** @description What helps it: empty, `covered`, or the id of a second flame. */
+            help: string;
+            /** @description The source, by its id. */
+            source: string;
         };
         HeatingAnswer: {
             /** @description What to know about the answer; empty for nothing. */
@@ -2850,6 +2936,18 @@ export interface components {
              */
             true_c?: number | null;
         };
+        /** @description What an infrared gun shows on this surface. */
+        InfraredPlan: {
+            /** @description Nobody steers by it: what to do instead; empty where it can be read. */
+            dont: string;
+            /** Format: double */
+            emissivity_set: number;
+            /** Format: double */
+            emissivity_true: number;
+            /** Format: double */
+            reflected_c: number;
+            words: string;
+        };
         InfraredRequest: {
             /** Format: double */
             emissivity_set: number;
@@ -2909,7 +3007,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "cooling.packing" | "cooling.thickness" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "cooling.packing" | "cooling.thickness" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -3035,6 +3133,13 @@ export interface components {
             unwrap_min?: number | null;
             unwrapped: boolean;
         };
+        /** @description One line of it. */
+        LayLine: {
+            done: boolean;
+            /** @description What is ticked. */
+            step: components["schemas"]["WorkStep"];
+            words: string;
+        };
         /** @description The beads of one layer on one side. */
         LayerStrip: {
             beads: components["schemas"]["StripBead"][];
@@ -3048,6 +3153,31 @@ export interface components {
         /** @description Whoever lets a job go types its name. */
         LetGo: {
             name: string;
+        };
+        /**
+         * @description What it is lit for.
+         * @enum {string}
+         */
+        Lighting: "bake" | "tack" | "main";
+        /** @description Something it can be lit for beside the repair. */
+        LightingPlan: {
+            /** @description "Bake the oil out" */
+            label: string;
+            /** @description What lies ready first. */
+            lay_out: components["schemas"]["LayLine"][];
+            /** @description It is refused while anything stands here. */
+            refused: components["schemas"]["GateLine"][];
+            /** @description How it is done. */
+            sentence: string;
+            tack?: components["schemas"]["TackTurn"] | null;
+            /** @description How long it takes, in words; empty where that is not known. */
+            timing: string;
+            what: components["schemas"]["Lighting"];
+            /** @description Between these, in degC, it is held; nothing for a tacking. */
+            window?: [
+                number,
+                number
+            ] | null;
         };
         /** @description A crack on a face. */
         LineOnFace: {
@@ -3084,6 +3214,9 @@ export interface components {
             owned?: string;
             /** Format: double */
             speed: number;
+            what: components["schemas"]["Lighting"];
+            /** @description What was to be laid out first and was not ticked. */
+            without: string[];
         };
         /** @description A reading of the pad, judged: ready to be shown at arm's length. */
         Live: {
@@ -3287,6 +3420,13 @@ export interface components {
             was_imperial: string;
             was_metric: string;
         };
+        /** @description What is done when it must stop. */
+        MustStop: {
+            /** @description Somebody is hurt: in this order. */
+            hurt: string[];
+            /** @description Anything else: in this order. */
+            otherwise: string[];
+        };
         /** @description Something beside the joint that must stay cool. */
         Neighbour: {
             /**
@@ -3296,7 +3436,7 @@ export interface components {
             id: string;
         };
         /** @enum {string} */
-        NeighbourField: "what" | "limit";
+        NeighbourField: "what" | "limit" | "along";
         /** @description A change to a job. */
         NewFact: {
             /**
@@ -3715,6 +3855,21 @@ export interface components {
             /** Format: double */
             width_m: number;
         };
+        /** @description One heating or cooling that was read, against the book. */
+        OwnFactor: components["schemas"]["FactorOf"] & {
+            /**
+             * Format: double
+             * @description So many times what the book has.
+             */
+            factor: number;
+            /**
+             * Format: uuid
+             * @description The fact that lit it: read anew it replaces what was kept of it.
+             */
+            lit: string;
+            /** @description The job, as it was called then. */
+            name: string;
+        };
         /** @description One repair of ours, and what became of it. */
         OwnRepair: {
             /** @description holds, fault, failed or unknown. */
@@ -3833,6 +3988,8 @@ export interface components {
             heat?: components["schemas"]["HeatPlan"] | null;
             iron: components["schemas"]["IronPlan"];
             last_heat?: components["schemas"]["LastHeat"] | null;
+            /** @description What it can be lit for beside the repair itself. */
+            lightings: components["schemas"]["LightingPlan"][];
             /** @description The line of the chosen way, or one for each way still possible. */
             lines: components["schemas"]["PlanLine"][];
             locks: components["schemas"]["Lock"][];
@@ -4119,6 +4276,18 @@ export interface components {
             /** @description Where it runs out. */
             to: components["schemas"]["At"];
         };
+        /** @description A tip that may run on while the part is heated. */
+        RunsOn: {
+            end: string;
+            letter: string;
+            sentence: string;
+            /**
+             * Format: double
+             * @description Of what the iron stands at such a tip.
+             */
+            share: number;
+            working: string;
+        };
         /** @description What was said: a page that said it itself knows already. */
         Said: {
             /** Format: uuid */
@@ -4403,6 +4572,8 @@ export interface components {
             drills_mm: number[];
             /** Format: double */
             hood_min: number;
+            /** @description How its heatings and coolings went against the book. */
+            learned: components["schemas"]["OwnFactor"][];
             /** Format: double */
             low_rate?: number | null;
             name: string;
@@ -4478,6 +4649,9 @@ export interface components {
         }) | (components["schemas"]["TimedStep"] & {
             /** @enum {string} */
             kind: "timed";
+        }) | (components["schemas"]["OwnFactor"] & {
+            /** @enum {string} */
+            kind: "learned";
         }) | {
             /** @enum {string} */
             kind: "put_back";
@@ -4591,6 +4765,15 @@ export interface components {
         StationState: {
             amount: components["schemas"]["Amount"];
             station: components["schemas"]["Station"];
+        };
+        /** @description Something that must stay cool, and how hot it gets. */
+        StaysCool: {
+            /** Format: double */
+            hottest_c: number;
+            /** @description Over what it stands. */
+            over: boolean;
+            sentence: string;
+            what: string;
         };
         /** @description One step, in min: what hands do, and what only takes time. */
         Step: {
@@ -4864,6 +5047,29 @@ export interface components {
             /** @description "37 mm along, 41 mm from the left edge" */
             words: string;
         };
+        /**
+         * @description What is done next at a tack.
+         * @enum {string}
+         */
+        TackState: "to_tack" | "to_check" | "moved" | "all_in";
+        /** @description Whose turn it is while it is tacked. */
+        TackTurn: {
+            /**
+             * Format: uuid
+             * @description The last check after it; nothing while there is none.
+             */
+            check?: string | null;
+            /**
+             * Format: uuid
+             * @description The break and the tack, from 1; nothing once all are in.
+             */
+            crack?: string | null;
+            /** Format: int32 */
+            number: number;
+            state: components["schemas"]["TackState"];
+            /** @description "Tack 2 of A: 37 mm along" */
+            words: string;
+        };
         /** @description Something that a job takes. */
         Take: {
             /**
@@ -5074,9 +5280,12 @@ export interface components {
             beads?: components["schemas"]["BeadsPlan"] | null;
             /** Format: int32 */
             done: number;
+            go_on?: components["schemas"]["GoOn"] | null;
             joint?: components["schemas"]["JointView"] | null;
             /** @description What lies ready before it is lit: after that one cannot stop. */
-            lay_out: string[];
+            lay_out: components["schemas"]["LayLine"][];
+            /** @description What is done at once when it must stop. */
+            must_stop: components["schemas"]["MustStop"];
             next_pin?: components["schemas"]["NextPin"] | null;
             /** @description It left the heat, and did not come back. */
             out: boolean;
@@ -5232,7 +5441,7 @@ export interface components {
          * @description What is done before the heat, in the order of the work.
          * @enum {string}
          */
-        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry";
+        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry" | "lay_out";
         /** @description One line of the work list. */
         WorkLine: {
             /** @description It was ticked, or measured, or said to be done as a whole. */

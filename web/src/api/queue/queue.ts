@@ -202,6 +202,8 @@ export function saidOf(change: Said): string {
       return 'put it back'
     case 'light':
       return 'light up'
+    case 'put_out':
+      return 'put it out'
     case 'cancel_light':
       return 'cancel the lighting'
     case 'torch':

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { inUnits } from '../../quantity/show'
-import { stepKey } from '../../stations/prep/step-key'
+import { stepKey } from '../../job/step-key'
 import { PaperHead } from './PaperHead'
 
 /** Boxes that one page takes. */

@@ -6,6 +6,7 @@ import { themeOf, useShop } from '../../job/ShopContext'
 import { minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { AlongPart } from './AlongPart'
+import { Beside } from './Beside'
 import { Tried } from './Tried'
 
 /** Can the heat at hand bring this part there, how long, how evenly. */
@@ -69,14 +70,13 @@ export function HeatStation(): ReactNode {
           tick={(at) => minutes(at)}
         />
       </div>
-      <p className="small text-ash">Full line: the coldest place. Dashed: the hottest. Good to 30 %.</p>
+      <p className="small text-ash">
+        Full line: the coldest place. Dashed: the hottest. Good to {Math.round(heat.good_to * 100)} %.{' '}
+        {heat.learned !== '' && `${heat.learned}.`}
+      </p>
       {heat.along.length > 1 && <AlongPart frames={heat.along} station={heat.station} />}
       <Tried tried={heat.tried} target={heat.target_c} />
-      {heat.sticks !== '' && (
-        <p className="text-[17px]" data-testid="heat-sticks">
-          {heat.sticks}
-        </p>
-      )}
+      <Beside heat={heat} />
       <div className="grid grid-cols-[1.5fr_auto_auto_auto_auto] items-end gap-x-7 gap-y-2 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="heat.source" folded placeholder={heat.source_label} />
         <Small name="Energy" id="heat.energy" />

@@ -8,7 +8,7 @@ import { focusField } from '../../ui/focus'
 export function Neighbours(): ReactNode {
   const { view, typed, say } = useJob()
   const several = view.job.rounds.at(-1)?.neighbours ?? []
-  const row = 'grid grid-cols-[1.5fr_1fr_auto] items-end gap-2'
+  const row = 'grid grid-cols-[1.5fr_1fr_1fr_auto] items-end gap-2 max-bench:grid-cols-2'
   const older = typed('part.heat_shy') !== '' || typed('part.heat_shy_limit') !== ''
   return (
     <section aria-label="Must stay cool" className="flex flex-col gap-2">
@@ -18,12 +18,14 @@ export function Neighbours(): ReactNode {
           <Field name="part.heat_shy" />
           <Field name="part.heat_shy_limit" />
           <span />
+          <span />
         </div>
       )}
       {several.map((neighbour) => (
         <div key={neighbour.id} className={row}>
           <Field name={`neighbour.${neighbour.id}.what`} placeholder="bearing shell, seal, bore" />
           <Field name={`neighbour.${neighbour.id}.limit`} />
+          <Field name={`neighbour.${neighbour.id}.along`} placeholder="far end" />
           <div className="[&>button]:min-h-12">
             <Button
               label="Not there after all"

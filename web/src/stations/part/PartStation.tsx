@@ -136,6 +136,7 @@ const FIELDS: Record<string, () => ReactNode> = {
       <OldFiller />
       <Field name="part.cavity" />
       <Field name="part.coating" />
+      <Field name="part.hazards" />
       <Field name="part.place" />
       <Neighbours />
     </>

@@ -55,7 +55,15 @@ export const GROUPS: readonly Group[] = [
   {
     id: 'state',
     title: 'How it came in',
-    keys: ['part.oil', 'part.cause', 'part.old_filler', 'part.cavity', 'part.coating', 'part.place'],
+    keys: [
+      'part.oil',
+      'part.cause',
+      'part.old_filler',
+      'part.cavity',
+      'part.coating',
+      'part.hazards',
+      'part.place',
+    ],
   },
   {
     id: 'wishes',

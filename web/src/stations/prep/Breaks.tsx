@@ -5,7 +5,7 @@ import { useJob } from '../../job/JobContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
-import { ReadForm, type Asked } from './ReadForm'
+import { ReadForm, type Asked } from '../../job/ReadForm'
 
 const GAUGES: readonly {
   what: Schemas['SeamReadingKind']

@@ -1,11 +1,14 @@
 import { useState, type ReactNode } from 'react'
-import { Link } from 'react-router'
+import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { LitNow } from '../../job/LitNow'
 import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
-import { pathOf } from '../../job/stations'
 import { Choice } from '../../ui/Choice'
+import { LayOut } from './LayOut'
+import { Refused } from './Refused'
+
+type Lighting = Schemas['Lighting']
 
 const SPEEDS = [
   { id: '1', label: 'As it is' },
@@ -13,34 +16,62 @@ const SPEEDS = [
   { id: '60', label: '60 times' },
 ]
 
-/** Everything laid out before lighting up: after that one cannot stop. */
+/** Everything laid out before lighting up: after that one cannot stop. It may be lit for the oil or the tacks first. */
 export function LightUp(): ReactNode {
   const { view, asIf, say } = useJob()
   const { time_zone, stand_ins } = useShop()
   const [speed, setSpeed] = useState('1')
   const [owned, setOwned] = useState('')
-  const { plan } = view
-  const { refused, to_own } = plan.gate
-  const cold = plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat'
-  const ready = view.standing.unlit == null && asIf === null
-  const lay = plan.torch?.lay_out ?? []
+  const [wanted, setWanted] = useState<Lighting | null>(null)
+  const { gate, heat, methods, torch, lightings } = view.plan
+  const cold = heat?.cold === true && methods.chosen?.school === 'no_heat'
+  const mainReady = view.standing.unlit == null
+  // What comes before the repair is offered while the repair itself cannot begin.
+  const before = lightings.find((it) => it.refused.length === 0)
+  const what = wanted ?? (mainReady ? 'main' : (before?.what ?? 'main'))
+  const other = lightings.find((it) => it.what === what)
+  const refused = other?.refused ?? gate.refused
+  const ready = asIf === null && (other === undefined ? mainReady : refused.length === 0)
+  const lines = other?.lay_out ?? torch?.lay_out ?? []
+  const goOn = torch?.go_on ?? null
+  const to_own = other === undefined ? gate.to_own : ''
+  const verb = other?.label ?? (goOn !== null ? 'Light it again' : cold ? 'Start the work' : 'Light up')
+  const words = cold ? 'Ready to start' : 'Ready to light up'
   return (
     <div className="flex min-h-0 grow flex-col gap-4 overflow-auto">
-      <h2 className="text-[32px] leading-9">
-        {!ready ? 'Not yet' : cold ? 'Ready to start' : 'Ready to light up'}
-      </h2>
+      {lightings.length > 0 && (
+        <Choice
+          label="What it is lit for"
+          choices={[
+            ...lightings.map((it) => ({ id: it.what, label: it.label })),
+            { id: 'main', label: cold ? 'The repair, cold' : 'The repair' },
+          ]}
+          chosen={what}
+          onChoose={(id) => setWanted((id || what) as Lighting)}
+        />
+      )}
+      <h2 className="text-[32px] leading-9">{!ready ? 'Not yet' : (other?.label ?? words)}</h2>
+      {other !== undefined && (
+        <p className="text-[19px]">
+          {other.sentence}
+          {other.timing !== '' && <b> {other.timing}.</b>}
+        </p>
+      )}
+      {goOn !== null && other === undefined && (
+        <section aria-label="Going on" data-testid="go-on">
+          <p className="text-[19px]">
+            Stopped: <b>{goOn.because}</b>. Going on is a new lighting of the same round:
+          </p>
+          <ul className="list-disc pl-6 text-[19px]">
+            {goOn.needs.map((need) => (
+              <li key={need}>{need}</li>
+            ))}
+          </ul>
+        </section>
+      )}
       {ready ? (
         <>
-          <section aria-label="Lay out first">
-            <h3 className="mb-1 text-[22px]">Lay out first</h3>
-            <ul>
-              {lay.map((item) => (
-                <li key={item} className="border-b border-rule py-2 text-[19px] first-letter:uppercase">
-                  {item}
-                </li>
-              ))}
-            </ul>
-          </section>
+          <LayOut lines={lines} />
           {stand_ins && (
             <div>
               <p className="label mb-1">
@@ -66,44 +97,19 @@ export function LightUp(): ReactNode {
               />
             </label>
           )}
-          <p className="mt-auto text-right text-[19px]">
-            <LitNow />
-          </p>
-          <span className="self-end">
+          <div className="sticky bottom-0 mt-auto flex flex-wrap items-center justify-end gap-x-6 gap-y-2 bg-iron py-2">
+            <p className="text-[19px]">{other === undefined && <LitNow />}</p>
             <NextOrButton
               station="torch"
               testId="light"
-              onPress={() => say({ kind: 'light', speed: Number(speed), owned: owned.trim() })}
+              onPress={() => say({ kind: 'light', speed: Number(speed), owned: owned.trim(), what })}
             >
-              {cold ? 'Start the work' : 'Light up'}
+              {verb}
             </NextOrButton>
-          </span>
+          </div>
         </>
       ) : (
-        <ul>
-          {asIf !== null && (
-            <li className="py-1">
-              <b>This plan is for one iron that is only supposed.</b> Go back to what it may be first.
-            </li>
-          )}
-          {refused.map((line) => (
-            <li
-              key={line.sentence}
-              className="flex flex-wrap items-center justify-between gap-3 border-b border-rule py-2"
-            >
-              <p className="min-w-0 grow basis-[300px]">
-                <b>{line.sentence}</b> <span className="text-ash">{line.unlock}</span>
-              </p>
-              <Link
-                to={`/jobs/${view.id}/${pathOf(line.station)}`}
-                state={{ field: line.key }}
-                className="flex min-h-11 items-center border-[1.5px] border-scribe px-4 font-semibold"
-              >
-                {line.verb}
-              </Link>
-            </li>
-          ))}
-        </ul>
+        <Refused lines={refused} supposed={asIf !== null} />
       )}
     </div>
   )

@@ -41,7 +41,7 @@ export function StopWays({ rule, onStop }: StopWaysProps): ReactNode {
       </ul>
       <div className="mt-3">
         <Button large onPress={onStop}>
-          <span aria-hidden className="size-5 border-[2.5px] border-chalk" /> Stop and cover
+          <span aria-hidden className="size-5 border-[2.5px] border-chalk" /> It must stop
         </Button>
       </div>
     </section>

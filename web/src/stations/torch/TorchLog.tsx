@@ -44,6 +44,9 @@ const wordsOf = (
   return WORDS[entry.kind]
 }
 
+const LIT_FOR = { bake: 'Bake', tack: 'Tacking', main: 'Heat' } as const
+const litFor = (what: Schemas['Lighting'] | undefined): string => LIT_FOR[what ?? 'main']
+
 /** Entries in sight until all are asked for. */
 const FEW = 4
 
@@ -58,7 +61,13 @@ export function TorchLog(): ReactNode {
   // What was said of the part since it was lit last, whichever round that was.
   const telling = view.job.rounds.findLast((r) => r.lit != null || r.cancelled.length > 0)
   const log = telling?.lit != null ? telling.log : (telling?.cancelled.at(-1)?.log ?? [])
-  const before = view.job.rounds.filter((r) => r !== telling && r.log.length > 0)
+  const before = view.job.rounds.flatMap((r, at) => {
+    const lightings = r.cancelled
+      .filter((heat) => heat.log.length > 0 && heat.log !== log)
+      .map((heat) => ({ words: `${litFor(heat.lit.what)} before, round ${at + 1}`, log: heat.log }))
+    const own = r !== telling && r.log.length > 0 ? [{ words: `Round ${at + 1}`, log: r.log }] : []
+    return [...lightings, ...own]
+  })
   const unsent = waiting.flatMap((item) =>
     item.change.kind === 'torch' ? [{ id: item.id, entry: item.change.entry }] : [],
   )
@@ -110,33 +119,33 @@ export function TorchLog(): ReactNode {
         {log.length > FEW && (
           <Button onPress={() => setAll(!all)}>{all ? 'The last ones' : `All ${log.length}`}</Button>
         )}
-        {!beads && unsent.length === 0 && round?.lit != null && (
+        {!beads && unsent.length === 0 && round?.lit?.what === 'main' && (
           <Button onPress={() => say({ kind: 'cancel_light' })}>Cancel the lighting</Button>
         )}
       </div>
-      {before.map((earlier) => {
-        const number = view.job.rounds.indexOf(earlier) + 1
-        return (
-          <details key={number} className="mt-2">
-            <summary className="flex min-h-11 cursor-pointer items-center text-ash">
-              Round {number}: {earlier.log.filter((e) => e.struck == null).length} entries
-            </summary>
-            <ol>
-              {earlier.log
-                .filter((entry) => entry.struck == null)
-                .map((entry) => (
-                  <li
-                    key={entry.fact}
-                    className="flex min-h-9 items-center justify-between border-b border-rule"
-                  >
-                    <span>{words(entry.entry)}</span>
-                    <span className="text-ash">{entry.at}</span>
-                  </li>
-                ))}
-            </ol>
-          </details>
-        )
-      })}
+      {(telling?.lit?.without?.length ?? 0) > 0 && (
+        <p className="mt-2 text-ash">Lit with these not ticked: {telling?.lit?.without?.join('; ')}.</p>
+      )}
+      {before.map((earlier, at) => (
+        <details key={at} className="mt-2">
+          <summary className="flex min-h-11 cursor-pointer items-center text-ash">
+            {earlier.words}: {earlier.log.filter((e) => e.struck == null).length} entries
+          </summary>
+          <ol>
+            {earlier.log
+              .filter((entry) => entry.struck == null)
+              .map((entry) => (
+                <li
+                  key={entry.fact}
+                  className="flex min-h-9 items-center justify-between border-b border-rule"
+                >
+                  <span>{words(entry.entry)}</span>
+                  <span className="text-ash">{entry.at}</span>
+                </li>
+              ))}
+          </ol>
+        </details>
+      ))}
       <StrikeSheet
         target={striking?.fact ?? null}
         what={striking === null ? '' : words(striking.entry)}

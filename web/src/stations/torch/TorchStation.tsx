@@ -16,7 +16,7 @@ import { Mute, Rang } from './Ringing'
 import { TroubleSheet } from './TroubleSheet'
 import { silence } from './clocks'
 import { useJobClock } from './useJobClock'
-import { useRings } from './useRings'
+import { runsOf, useRings } from './useRings'
 import { pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
 import { NextPin } from './NextPin'
@@ -24,7 +24,9 @@ import { Pieces } from './Pieces'
 import { StopSheet } from './StopSheet'
 import { RanOn } from '../../job/RanOn'
 import { ReadingSheet } from '../../job/ReadingSheet'
+import { Temperature } from './Temperature'
 import { TorchLog } from './TorchLog'
+import { LitFirst } from './LitFirst'
 import { WindowBar } from './WindowBar'
 
 type Entry = Schemas['TorchEntry']
@@ -70,15 +72,7 @@ export function TorchStation(): ReactNode {
     live !== null && live.place !== 'in_window' && live.place !== 'no_window' && begun(torch, unsentBeads)
       ? live.place_words
       : ''
-  const runs = useMemo(
-    () =>
-      (live?.clocks ?? []).map((it) => ({
-        kind: it.kind,
-        endsMin: it.ends_min,
-        words: `${it.words}: then ${it.then}`,
-      })),
-    [live],
-  )
+  const runs = useMemo(() => runsOf(live), [live])
   const rings = useRings(lit?.fact ?? '', runs, covered ? '' : outWords, now)
   useShortcut('l', () => {
     if (lit !== null) setSheet('reading')
@@ -86,6 +80,7 @@ export function TorchStation(): ReactNode {
   useShortcut('b', () => {
     if (lit !== null && !covered) log(piece)
   })
+  if (lit !== null && lit.what !== 'main') return <LitFirst lit={lit} />
   if (torch == null || lit === null) {
     return view.standing.hot == null ? <LightUp /> : <HotBetween onSay={log} />
   }
@@ -237,16 +232,18 @@ export function TorchStation(): ReactNode {
         {/* With all beads laid the plate covers it: nothing is stopped. */}
         {!covered && !pins && !finished && (
           <Button large onPress={stop}>
-            <span aria-hidden className="size-5 shrink-0 border-[2.5px] border-chalk" /> Stop and cover
+            <span aria-hidden className="size-5 shrink-0 border-[2.5px] border-chalk" /> It must stop
           </Button>
         )}
       </div>
       {window !== null && !covered && <Mute rings={rings} />}
+      {covered && torch.go_on != null && <LightUp />}
       <TorchLog />
       <StopSheet
         left={left}
         planned={torch.planned}
         piece={torch.piece}
+        must={torch.must_stop}
         open={stopping}
         onClose={() => setStopping(false)}
         onStop={(why) => {
@@ -314,32 +311,6 @@ function There({ live, window }: { live: Live | null; window: readonly [number, 
           </p>
         </div>
       )}
-    </div>
-  )
-}
-
-/** How hot, in or out of the window, which way it goes: by number, word and shape. */
-function Temperature({ live }: { live: Live | null }): ReactNode {
-  const { units } = useShop()
-  if (live === null) return <h2 className="text-[40px] leading-[44px]">No reading yet</h2>
-  const shown = inUnits(live, units)
-  const trend = units === 'imperial' ? live.trend_imperial : live.trend_metric
-  return (
-    <div>
-      <p className="label mb-2 text-[16px]">part, coldest far corner</p>
-      <div className="flex items-end gap-4">
-        <span className="figure text-[min(158px,46vw)] leading-[0.8]" data-testid="torch-now">
-          {shown.number}
-        </span>
-        <span className="flex flex-col gap-1 pb-1 text-[17px] leading-[21px]">
-          <span className="figure text-[40px] leading-[44px]">{shown.unit}</span>
-          <b data-testid="torch-place">{live.place_words}</b>
-          <span>{trend}</span>
-          <span className="text-ash">
-            {live.clock.number} {live.clock.unit} on the job clock
-          </span>
-        </span>
-      </div>
     </div>
   )
 }

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
+import type { Live } from '../../api/client'
 import { heard, ring, unlock } from './bell'
 import { rung, tells, type Runs } from './clocks'
 
@@ -12,6 +13,14 @@ export interface Rings {
   /** The page may sound: it was pressed once. */
   audible: boolean
 }
+
+/** The clocks of a reading, as they ring. */
+export const runsOf = (live: Live | null): Runs[] =>
+  (live?.clocks ?? []).map((it) => ({
+    kind: it.kind,
+    endsMin: it.ends_min,
+    words: `${it.words}: then ${it.then}`,
+  }))
 
 const keyOf = (lit: string) => `torch-muted.${lit}`
 

@@ -79,9 +79,9 @@ pub(crate) fn figures(
             )
     };
     if heat.reached {
-        // House: the model is good to 30 %; what an estimated weight adds to that is independent of it.
+        // House: the model is good to so much; what an estimated weight adds to that is independent of it.
         let (lightest, heaviest) = heat.between.map_or((heat.minutes, heat.minutes), |it| it.minutes);
-        let off = |by: f64| (heat.minutes * 0.3).hypot(by);
+        let off = |by: f64| (heat.minutes * heat.good_to).hypot(by);
         let mut minutes = modelled(Figure::new(
             "heat.minutes",
             "To heat through",
@@ -93,8 +93,10 @@ pub(crate) fn figures(
             heat.minutes + off(heaviest - heat.minutes),
         )
         .because(format!(
-            "Until the coldest place, too, has come from {{{:.0} degC}} to {{{:.0} degC}}. Good to 30 %.",
-            part.ambient_c, heat.target_c
+            "Until the coldest place, too, has come from {{{:.0} degC}} to {{{:.0} degC}}. Good to {:.0} %.",
+            part.ambient_c,
+            heat.target_c,
+            heat.good_to * 100.0
         ))
         .formula("each moment: what the heat gives, less what the skin loses, and what the iron carries on")
         .forced_by(sources.slowest.forced_by());

@@ -1,19 +1,25 @@
 //! Stage 6: can the heat at hand bring this part there, how long, how evenly.
 
+mod beside;
 mod figures;
 mod sources;
 
+pub use beside::{GasPlan, InfraredPlan, RunsOn, StaysCool};
 pub(crate) use sources::{Help, Sources};
 
 use serde::{Deserialize, Serialize};
 
+use super::cracks::CrackPlan;
 use super::part::PartFacts;
 use super::{Amount, Caution, Stage, Station, torch};
 use crate::heat::{Bar, BarPower, Body, HeatSource, Runs, sticks};
+use crate::iron::Iron;
+use crate::job::Round;
 use crate::method::{School, Target, Way};
 use crate::quantity::{Unit, UnitSystem};
+use crate::record::HeatedWith;
 use crate::shop::Shop;
-use sources::{CAREFUL_SWEEP, Reached, Run, SourceRun};
+use sources::{BOOK, CAREFUL_SWEEP, Reached, Run, SourceRun};
 
 /// A heating at the least and the most an estimated part may weigh.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -73,6 +79,18 @@ pub struct HeatPlan {
     pub station: f64,
     /// The two temperature sticks, or which to buy; empty where nothing is heated.
     pub sticks: String,
+    /// "0.79 of the book, by 20 heatings here"; empty where nothing was learned of it.
+    pub learned: String,
+    /// The share that the minutes are good to: less the more heatings were read here; 0 where nothing is heated.
+    pub good_to: f64,
+    /// What it burns, against what is here.
+    pub gas: Vec<GasPlan>,
+    /// What an infrared gun shows; nothing where nothing is heated.
+    pub infrared: Option<InfraredPlan>,
+    /// Tips that are likely to run on while it is heated, the worst first.
+    pub runs_on: Vec<RunsOn>,
+    /// What must stay cool, and how hot it gets.
+    pub stays_cool: Vec<StaysCool>,
 }
 
 /// One heat at hand, tried on this part.
@@ -144,6 +162,12 @@ pub(crate) fn heat_plan(
         along: Vec::new(),
         station: 0.0,
         sticks: String::new(),
+        learned: String::new(),
+        good_to: 0.0,
+        gas: Vec::new(),
+        infrared: None,
+        runs_on: Vec::new(),
+        stays_cool: Vec::new(),
     };
     match (way.school, target) {
         (School::NoHeat, _) => {
@@ -160,51 +184,67 @@ pub(crate) fn heat_plan(
         )),
         (_, None) => None,
         (School::Warm | School::Hot | School::WholePart | School::Modest, Some(target)) => {
-            let sources = sources?;
-            let reached = sources.reach(target);
-            let run = reached.map(|r| r.run).or_else(|| sources.hottest_run(target.target_c))?;
-            let until = reached.map_or(f64::INFINITY, |r| r.minutes);
-            let curve: Vec<_> =
-                run.heating.curve.iter().copied().take_while(|(at, _, _)| *at <= until + 1.0).collect();
-            let soak = soak_minutes(way, wall_mm);
-            let (low, high) = units.window(target.least_c, target.most_c, Unit::Celsius);
-            Some(HeatPlan {
-                cold: false,
-                sentence: heating_words(reached, sources, target, units),
-                target_c: target.target_c,
-                least_c: target.least_c,
-                most_c: target.most_c,
-                source: run.source.id.to_owned(),
-                source_label: run.label(),
-                even_share: run.even_share,
-                help: run.help.id().to_owned(),
-                reached: reached.is_some(),
-                within_the_estimate: reached.is_some() || sources.within_the_estimate(target),
-                short_k: match reached {
-                    Some(reached) if !reached.least_only => 0.0,
-                    Some(_) | None => sources.short_k(target).unwrap_or(0.0),
-                },
-                minutes: reached.map_or(0.0, |r| r.minutes),
-                between: reached.and_then(|r| sources.spread(part, r, target, runs)),
-                soak_minutes: soak,
-                timing: reached.map_or(String::new(), |reached| {
-                    format!(
-                        "{} and a soak of {}",
-                        units.say(reached.minutes, Unit::Minutes),
-                        units.say_least(soak, Unit::Minutes)
-                    )
-                }),
-                least_words: format!("at least {}", low.text()),
-                most_words: format!("at most {}", high.text()),
-                read_at: read_at(part),
-                curve,
-                tried: Vec::new(),
-                along: Vec::new(),
-                station: sources.station(),
-                sticks: String::new(),
-            })
+            heated(target, soak_minutes(way, wall_mm), sources?, part, runs)
         }
     }
+}
+
+/// Brought to a target with the heat at hand, and held there.
+pub(crate) fn heated(
+    target: &Target,
+    soak: f64,
+    sources: &Sources,
+    part: &PartFacts,
+    runs: &Runs,
+) -> Option<HeatPlan> {
+    let units = part.units;
+    let reached = sources.reach(target);
+    let run = reached.map(|r| r.run).or_else(|| sources.hottest_run(target.target_c))?;
+    let until = reached.map_or(f64::INFINITY, |r| r.minutes);
+    let curve: Vec<_> =
+        run.heating.curve.iter().copied().take_while(|(at, _, _)| *at <= until + 1.0).collect();
+    let (low, high) = units.window(target.least_c, target.most_c, Unit::Celsius);
+    Some(HeatPlan {
+        cold: false,
+        sentence: heating_words(reached, sources, target, units),
+        target_c: target.target_c,
+        least_c: target.least_c,
+        most_c: target.most_c,
+        source: run.source.id.to_owned(),
+        source_label: run.label(),
+        even_share: run.even_share,
+        help: run.help.id().to_owned(),
+        reached: reached.is_some(),
+        within_the_estimate: reached.is_some() || sources.within_the_estimate(target),
+        short_k: match reached {
+            Some(reached) if !reached.least_only => 0.0,
+            Some(_) | None => sources.short_k(target).unwrap_or(0.0),
+        },
+        minutes: reached.map_or(0.0, |r| r.minutes),
+        between: reached.and_then(|r| sources.spread(part, r, target, runs)),
+        soak_minutes: soak,
+        timing: reached.map_or(String::new(), |reached| {
+            format!(
+                "{} and a soak of {}",
+                units.say(reached.minutes, Unit::Minutes),
+                units.say_least(soak, Unit::Minutes)
+            )
+        }),
+        least_words: format!("at least {}", low.text()),
+        most_words: format!("at most {}", high.text()),
+        read_at: read_at(part),
+        curve,
+        tried: Vec::new(),
+        along: Vec::new(),
+        station: sources.station(),
+        sticks: String::new(),
+        learned: sources.strengths.words(run.source),
+        good_to: sources.strengths.not_known(run.source),
+        gas: Vec::new(),
+        infrared: None,
+        runs_on: Vec::new(),
+        stays_cool: Vec::new(),
+    })
 }
 
 /// How to heat it, or why it does not get there.
@@ -266,11 +306,21 @@ fn heating_words(
 const FRAMES: usize = 24;
 
 /// What only its own station shows, of the way that was taken.
-fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, (part, shop): (&PartFacts, &Shop)) {
+fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAsked<'_>) {
+    let HeatAsked { round, part, shop, cracks, plausible } = *asked;
     plan.tried = sources.tried(target, plan, part.units);
     let taken = sources.runs_for(target.target_c).find(|run| plan.is_of(run));
     let until = if plan.reached { plan.minutes } else { f64::INFINITY };
-    plan.along = taken.map_or_else(Vec::new, |run| run.heating.along(until, FRAMES));
+    if let Some(run) = taken {
+        plan.along = run.heating.along(until, FRAMES);
+        plan.gas = beside::gas_plans(run, plan, (&shop.stores, part.units));
+        plan.stays_cool = beside::stays_cool(run, plan, sources, part);
+        if run.source.ramp_k_per_h(sources.closed).is_none() {
+            let (where_to, whose) = ((until, sources.station()), (plausible, part.units));
+            plan.runs_on = beside::runs_on(cracks, &run.heating, where_to, whose);
+        }
+    }
+    plan.infrared = beside::infrared(round, plan, part, shop.ambient_c);
     plan.sticks = sticks_words(target, shop, part.units);
 }
 
@@ -291,7 +341,20 @@ fn sticks_words(target: &Target, shop: &Shop, units: UnitSystem) -> String {
     format!("Sticks: {melts}, {stays}.")
 }
 
+/// What heats a part by the book; nothing for a source that is not known.
+pub(crate) fn book_power(with: &HeatedWith, (station, closed): (f64, bool)) -> Option<BarPower> {
+    let source = HeatSource::from_id(&with.source)?;
+    let (even_share, help) = (with.even_share, Help::from_id(&with.help));
+    Run { source, even_share, help, station, target_c: 0.0, closed, strength: BOOK }.power()
+}
+
 impl HeatPlan {
+    /// What heats it, as it is kept when it is lit.
+    #[must_use]
+    pub fn heated_with(&self) -> HeatedWith {
+        HeatedWith { source: self.source.clone(), even_share: self.even_share, help: self.help.clone() }
+    }
+
     /// It is planned with this run.
     fn is_of(&self, run: &SourceRun) -> bool {
         (self.source.as_str(), self.even_share, self.help.as_str())
@@ -299,31 +362,41 @@ impl HeatPlan {
     }
 }
 
+/// What a heating is shown with.
+pub(crate) struct HeatAsked<'a> {
+    pub round: &'a Round,
+    pub part: &'a PartFacts,
+    pub shop: &'a Shop,
+    pub cracks: &'a [CrackPlan],
+    pub plausible: &'a [Iron],
+}
+
 pub(crate) fn stage(
     mut plan: Option<HeatPlan>,
     target: Option<&Target>,
     sources: Option<&Sources>,
-    part: &PartFacts,
-    shop: &Shop,
+    asked: &HeatAsked<'_>,
 ) -> Stage<Option<HeatPlan>> {
+    let part = asked.part;
     if let (Some(plan), Some(target), Some(sources)) =
         (plan.as_mut().filter(|plan| !plan.cold), target, sources)
     {
-        shown(plan, target, sources, (part, shop));
+        shown(plan, target, sources, asked);
     }
     Stage {
         amount: amount(plan.as_ref()),
         missing: Vec::new(),
-        cautions: plan.as_ref().map_or_else(Vec::new, |plan| cautions(plan, part.units)),
+        cautions: plan.as_ref().map_or_else(Vec::new, |plan| cautions(plan, part)),
         figures: plan.as_ref().map_or_else(Vec::new, |plan| figures::figures(plan, target, sources, part)),
         plan,
     }
 }
 
-fn cautions(heat: &HeatPlan, units: UnitSystem) -> Vec<Caution> {
+fn cautions(heat: &HeatPlan, part: &PartFacts) -> Vec<Caution> {
+    let units = part.units;
     let mut found = Vec::new();
     // An estimated part may be too heavy for the heat at hand.
-    if let Some(between) = heat.between.filter(|between| between.minutes.1 >= between.most_min) {
+    if let Some(between) = heat.between.filter(|it| it.minutes.1 >= it.most_min) {
         let most = units.say(between.most_min, Unit::Minutes);
         found.push(format!(
             "Not weighed: at the most it may weigh, this heat takes over {most}. Weigh it first."
@@ -333,6 +406,7 @@ fn cautions(heat: &HeatPlan, units: UnitSystem) -> Vec<Caution> {
         let clear = torch::hot_work_clearance(units);
         found.push(format!("Hot work: clear {clear}, extinguisher, never leave the flame alone."));
     }
+    found.extend(heat.stays_cool.iter().filter(|it| it.over).map(|it| it.sentence.clone()));
     found.into_iter().map(|sentence| Caution::new(Station::Heat, sentence)).collect()
 }
 
@@ -347,18 +421,22 @@ fn amount(heat: Option<&HeatPlan>) -> Amount {
 impl Sources {
     /// What heats the part as this plan has it; nothing for a cold one.
     pub fn power_of(&self, heat: &HeatPlan) -> Option<BarPower> {
-        heat.bar(&self.body, self.station(), self.closed).map(|(_, power)| power)
+        let source = HeatSource::from_id(&heat.source)?;
+        let (even_share, target_c, help) = (heat.even_share, heat.target_c, Help::from_id(&heat.help));
+        let strength = self.strengths.of(source, help);
+        Run { source, even_share, help, station: self.station(), target_c, closed: self.closed, strength }
+            .power()
     }
 }
 
 impl HeatPlan {
-    /// A bar at ambient, heated as planned: what the simulated thermocouple runs.
+    /// A bar at ambient, heated as planned, by the book: what the simulated thermocouple runs.
     #[must_use]
     pub fn bar(&self, body: &Body, station: f64, closed: bool) -> Option<(Bar, BarPower)> {
         let source = HeatSource::from_id(&self.source)?;
         let (even_share, target_c) = (self.even_share, self.target_c);
         let help = Help::from_id(&self.help);
-        let power = Run { source, even_share, help, station, target_c, closed, strength: 1.0 }.power()?;
+        let power = Run { source, even_share, help, station, target_c, closed, strength: BOOK }.power()?;
         Some((Bar::new(body, power, body.ambient), power))
     }
 }

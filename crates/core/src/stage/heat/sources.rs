@@ -4,11 +4,14 @@ use std::sync::Arc;
 
 use super::{HeatBetween, HeatPlan, TriedHeat};
 use crate::field;
-use crate::heat::{BarPower, Body, HeatSource, Heating, Runs, SourceKind, ceiling_c};
+use crate::heat::{
+    BarPower, Body, FactorOf, HeatSource, Heating, OwnFactor, Runs, SourceKind, ceiling_c, not_known,
+    own_factor,
+};
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
 use crate::method::Target;
-use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts};
+use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts, number};
 use crate::shop::Shop;
 use crate::stage::part::{PartFacts, Weight};
 
@@ -19,8 +22,6 @@ const OVEN_MOST_MIN: f64 = 600.0;
 /// House: shares of the flame that go evenly over the part.
 const ORDINARY_SWEEP: f64 = 0.5;
 pub(super) const CAREFUL_SWEEP: f64 = 0.8;
-/// House: the model is good to this share of the power.
-const GOOD_TO: f64 = 0.3;
 
 /// House: a cover lies on this share of the part, the joint bare.
 const COVERED_SHARE: f64 = 0.6;
@@ -102,6 +103,7 @@ pub(crate) struct Sources {
     pub closed: bool,
     station: f64,
     pub limit_k: f64,
+    pub(super) strengths: Strengths,
     /// Of several irons in question: the one that comes up slowest, and the one that stands the least
     /// unevenness.
     pub slowest: Governing,
@@ -122,8 +124,48 @@ pub(super) struct Run {
     /// Of an oven: what it is set for.
     pub target_c: f64,
     pub closed: bool,
-    /// Share of its power.
-    pub strength: f64,
+    /// Share of its power, and of that of a second flame.
+    pub strength: (f64, f64),
+}
+
+/// As the book has them.
+pub(super) const BOOK: (f64, f64) = (1.0, 1.0);
+
+/// How strong the shop's own sources are against the book, by how they heated.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct Strengths(Vec<OwnFactor>);
+
+impl Strengths {
+    fn one(&self, source: &HeatSource) -> (f64, usize) {
+        own_factor(&self.0, &FactorOf::Source { id: source.id.to_owned() })
+    }
+
+    /// Of a source, and of what helps it.
+    pub(super) fn of(&self, source: &HeatSource, help: Help) -> (f64, f64) {
+        let second = match help {
+            Help::Second(second) => self.one(second).0,
+            Help::Alone | Help::Covered => 1.0,
+        };
+        (self.one(source).0, second)
+    }
+
+    /// The share of its power that is not known.
+    pub(super) fn not_known(&self, source: &HeatSource) -> f64 {
+        not_known(self.one(source).1)
+    }
+
+    /// What was learned of it; empty for nothing.
+    pub(super) fn words(&self, source: &HeatSource) -> String {
+        match self.one(source) {
+            (_, 0) => String::new(),
+            (factor, count) => format!(
+                "{} gives {} of the book, by {count} heating{} here",
+                source.label,
+                number(factor, 2),
+                if count == 1 { "" } else { "s" }
+            ),
+        }
+    }
 }
 
 impl Run {
@@ -132,10 +174,10 @@ impl Run {
         match self.source.kind {
             SourceKind::Flame { gross_w, net_share } => {
                 let second = match self.help {
-                    Help::Second(second) => strength_w(second).unwrap_or(0.0),
+                    Help::Second(second) => strength_w(second).unwrap_or(0.0) * self.strength.1,
                     Help::Alone | Help::Covered => 0.0,
                 };
-                let net = (gross_w * net_share + second) * self.strength;
+                let net = gross_w * net_share * self.strength.0 + second;
                 Some(BarPower::Flame {
                     even: Watts::new(net * self.even_share).ok()?,
                     local: Watts::new(net * (1.0 - self.even_share)).ok()?,
@@ -149,7 +191,7 @@ impl Run {
                     set: Celsius::new(set_c).ok()?,
                     ramp_k_per_h: self.source.ramp_k_per_h(self.closed)?,
                     h_w_m2k,
-                    most: Watts::new(most_w * self.strength).ok()?,
+                    most: Watts::new(most_w * self.strength.0).ok()?,
                 })
             }
         }
@@ -214,11 +256,12 @@ impl Sources {
         }
         let hottest_c = targets_c.iter().copied().fold(f64::NAN, f64::max);
         let closed = part.closed();
+        let strengths = Strengths(shop.learned.clone());
         let mut runs = Vec::new();
         let mut run = |source: &'static HeatSource, (even_share, help), set_for_c: Option<f64>| {
             let target_c = set_for_c.unwrap_or(hottest_c);
-            let with =
-                Run { source, even_share, help, station: part.station, target_c, closed, strength: 1.0 };
+            let strength = strengths.of(source, help);
+            let with = Run { source, even_share, help, station: part.station, target_c, closed, strength };
             let power = with.power()?;
             let most_min = most_min(source);
             let most = Seconds::new(most_min * 60.0).ok()?;
@@ -262,7 +305,7 @@ impl Sources {
         let least_forgiving = least_forgiving(plausible);
         let limit_k = least_forgiving.iron.properties().unevenness_limit_k();
         let station = part.station;
-        Some(Self { runs, body, closed, station, limit_k, slowest, least_forgiving })
+        Some(Self { runs, body, closed, station, limit_k, strengths, slowest, least_forgiving })
     }
 
     pub fn worst_k(&self, heating: &Heating, minutes: f64) -> f64 {
@@ -300,7 +343,8 @@ impl Sources {
         })
     }
 
-    fn with(&self, run: &SourceRun, target_c: f64, strength: f64) -> Run {
+    fn with(&self, run: &SourceRun, target_c: f64, share: f64) -> Run {
+        let (own, second) = self.strengths.of(run.source, run.help);
         Run {
             source: run.source,
             even_share: run.even_share,
@@ -308,7 +352,7 @@ impl Sources {
             station: self.station,
             target_c,
             closed: self.closed,
-            strength,
+            strength: (own * share, second * share),
         }
     }
 
@@ -394,7 +438,8 @@ impl Sources {
     /// was reckoned?
     pub fn within_the_estimate(&self, target: &Target) -> bool {
         self.runs_for(target.target_c).any(|run| {
-            let stronger = self.with(run, target.target_c, 1.0 + GOOD_TO).power();
+            let stronger =
+                self.with(run, target.target_c, 1.0 + self.strengths.not_known(run.source)).power();
             stronger.is_some_and(|power| ceiling_c(&self.body, power) >= target.least_c)
         })
     }

@@ -339,7 +339,7 @@ impl Judged<'_> {
     /// When it can be ready; nothing where the time of day is not known.
     pub(super) fn ready(&self, steps: &[Step]) -> Option<Ready> {
         let Moment { now_min, wanted_min } = self.moment?;
-        if self.round.lit.is_some() {
+        if self.round.repaired() {
             // Begun long ago: how long it takes, and not from now.
             let (hands, clock) = totals(steps);
             let words = self.shop.units.say(hands + clock, Unit::Minutes);
@@ -360,7 +360,7 @@ impl Judged<'_> {
         let Some(Moment { now_min, wanted_min }) = self.moment else { return Some(Vec::new()) };
         let wanted = wanted_min?;
         // A day that is past rules nothing out: it is late whatever is done.
-        if self.round.lit.is_some() || wanted <= now_min {
+        if self.round.repaired() || wanted <= now_min {
             return Some(Vec::new());
         }
         let late = ways.filter_map(|way| {

@@ -2,7 +2,7 @@
 
 use super::{Judged, LEAST_SHIFT, OddsLine, limit_k_per_h, wrapping};
 use crate::field;
-use crate::job::{Reading, TorchEntry};
+use crate::job::{Lighting, TorchEntry};
 use crate::method::{
     MethodId, Moves, Odds, OddsPart, School, Target, Variant, Way, own_outcomes, shift_of, shifted,
 };
@@ -94,19 +94,23 @@ impl Judged<'_> {
     /// Once it was lit for this way, what was read and logged takes the place of what was planned.
     fn as_logged(&self, way: Way, target: Option<&Target>, moves: &mut Moves) {
         let round = self.round;
-        let lit_for = round.lit.as_ref().and_then(|lit| lit.frozen.as_ref()).and_then(|frozen| frozen.way);
+        let lit_for = round
+            .lit
+            .as_ref()
+            .filter(|lit| lit.what == Lighting::Main)
+            .and_then(|lit| lit.frozen.as_ref())
+            .and_then(|frozen| frozen.way);
         if lit_for != Some(way) {
             return;
         }
         let Some(target) = target else { return };
-        let mut readings: Vec<Reading> = round.part_readings().collect();
-        readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        let readings = round.read_in_round();
         let beads: Vec<f64> = round
-            .standing_log()
-            .filter(|entry| matches!(entry.entry, TorchEntry::Bead { .. }))
-            .map(|entry| entry.minutes)
+            .said_at_torch()
+            .filter(|(_, entry)| matches!(entry.entry, TorchEntry::Bead { .. }))
+            .map(|(minutes, _)| minutes)
             .collect();
-        let peened = round.standing_log().filter(|entry| entry.entry == TorchEntry::Peened).count();
+        let peened = round.said_at_torch().filter(|(_, entry)| entry.entry == TorchEntry::Peened).count();
         if beads.is_empty() {
             return;
         }

@@ -30,7 +30,7 @@ const BEFORE_THE_BLOCK: &[&str] = &["clean", "bake", "find", "strip", "drill", "
 impl Judged<'_> {
     /// When each session can be begun; empty once it is lit, and while its steps are not known.
     pub(super) fn sessions(&self, taken: &Contender) -> Vec<SessionPlan> {
-        if self.round.lit.is_some() || taken.steps.is_empty() {
+        if self.round.repaired() || taken.steps.is_empty() {
             return Vec::new();
         }
         let prep = prep_plan(&self.prep_asked(taken.way));

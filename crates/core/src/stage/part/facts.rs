@@ -38,6 +38,8 @@ impl Weight {
 pub struct HeatShy {
     pub what: String,
     pub limit_c: Option<f64>,
+    /// Where along the longest side, 0 to 1; nothing while nobody has said.
+    pub along: Option<f64>,
 }
 
 /// The part's facts. `None` is not known.
@@ -193,15 +195,17 @@ impl PartFacts {
 
 fn heat_shy(round: &Round) -> Vec<HeatShy> {
     // Job files from before there could be several have one under the part itself.
-    let first = (round.get(field::part::HEAT_SHY), round.get(field::part::HEAT_SHY_LIMIT));
+    let first = (round.get(field::part::HEAT_SHY), round.get(field::part::HEAT_SHY_LIMIT), None);
     let several = round.neighbours.iter().map(|neighbour| {
         let of = neighbour.id;
-        (round.get(field::neighbour::WHAT.of(of)), round.get(field::neighbour::LIMIT.of(of)))
+        let along = round.get(field::neighbour::ALONG.of(of)).map(|percent| percent / 100.0);
+        (round.get(field::neighbour::WHAT.of(of)), round.get(field::neighbour::LIMIT.of(of)), along)
     });
     std::iter::once(first)
         .chain(several)
-        .filter(|(what, limit)| what.is_some() || limit.is_some())
-        .map(|(what, limit_c)| HeatShy {
+        .filter(|(what, limit, _)| what.is_some() || limit.is_some())
+        .map(|(what, limit_c, along)| HeatShy {
+            along,
             what: what.unwrap_or("something beside the joint").to_owned(),
             limit_c,
         })

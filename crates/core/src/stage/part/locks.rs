@@ -73,6 +73,43 @@ pub fn safety_lock(round: &Round, facts: &PartFacts) -> Option<Lock> {
     })
 }
 
+/// What makes poison or worse of heat: nothing hot until it is off.
+pub fn hazard_lock(round: &Round) -> Option<Lock> {
+    let on_it = round.get(field::part::HAZARDS)?;
+    let is = |id: &str| on_it.iter().any(|it| it == id);
+    let (short, sentence, unlock) = if is("cadmium") {
+        (
+            "Cadmium",
+            "Cadmium may be on it: heated it is a deadly fume. No hot work on it.",
+            "Have it tested, or stripped by somebody who is equipped for it, then say that it is off.",
+        )
+    } else if is("chlorinated") {
+        (
+            "Chlorine on it",
+            "Cleaner with chlorine is on it: an arc or a flame makes phosgene of it. No hot work on it.",
+            "Let all of it flash off, away from the flame, then say so.",
+        )
+    } else if is("seals") {
+        (
+            "Strip the seals",
+            "Seals of fluoroelastomer or PTFE are on it: burnt they leave hydrofluoric acid and toxic fume. No hot work \
+             on it.",
+            "Strip all seals and gaskets; touch none that is charred. Then say so.",
+        )
+    } else {
+        return None;
+    };
+    Some(Lock {
+        rule: "hazard".to_owned(),
+        station: Station::Part,
+        short: short.to_owned(),
+        sentence: sentence.to_owned(),
+        unlock: unlock.to_owned(),
+        key: field::part::HAZARDS.key().to_owned(),
+        hot_only: true,
+    })
+}
+
 /// Rule M22, and what held fuel: nothing hot until it is vented, or cleared by somebody who may.
 pub fn cavity_lock(round: &Round, facts: &PartFacts) -> Option<Lock> {
     let lock = |short: &str, sentence: &str, unlock: &str, key: &str| {

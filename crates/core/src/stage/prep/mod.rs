@@ -23,8 +23,8 @@ pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPl
 pub(crate) use seam::{AlongKnown, ChosenGroove, goes_beyond};
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
 use seam::{changing, detailed, groove_seam, lap_seam, pin_seam};
-pub(crate) use work::WorkAsked;
 pub use work::WorkLine;
+pub(crate) use work::{BAKE_C, BAKE_MIN, WorkAsked};
 use work::{part_of, work_list};
 
 /// The work before the heat.

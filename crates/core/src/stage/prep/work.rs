@@ -38,8 +38,8 @@ pub(crate) struct WorkAsked<'a> {
 }
 
 /// Oil is baked out at this, in degC, so long at least and so much longer for each mm of wall. House.
-const BAKE_C: f64 = 370.0;
-const BAKE_MIN: (f64, f64) = (30.0, 2.0);
+pub(crate) const BAKE_C: f64 = 370.0;
+pub(crate) const BAKE_MIN: (f64, f64) = (30.0, 2.0);
 /// Solvent and penetrant are dried out at this, in degC. House.
 const DRIED_C: f64 = 200.0;
 /// A burnt, melted or flame-cut edge is taken back at least so far. House.

@@ -149,7 +149,7 @@ impl BeadsAsked<'_> {
             bare_share: self.power.map_or(1.0, bare_share),
             seams: self.seams.iter().map(|it| it.seam.clone()).collect(),
         }));
-        let lit = self.round.lit.is_some();
+        let lit = self.round.repaired();
         let begins = Known { bulk_c: self.begins_c(), at_s: 0.0 };
         let laid = self.laid(&course, begins.bulk_c);
         let lead_k = self.lead_k();
@@ -184,7 +184,7 @@ impl BeadsAsked<'_> {
         if let Some(Reading { minutes, celsius }) = self.round.latest_reading() {
             return Some(Known { bulk_c: celsius + lead_k, at_s: minutes * 60.0 });
         }
-        let first_s = laid.iter().map(|it| it.ended_s).reduce(f64::min)?;
+        let first_s = laid.iter().map(|it| it.ended_s).filter(|at| *at >= 0.0).reduce(f64::min)?;
         Some(Known { bulk_c: self.begins_c(), at_s: (first_s - self.seams[0].seam.each_s()).max(0.0) })
     }
 
@@ -230,8 +230,8 @@ impl BeadsAsked<'_> {
     /// What lies there by the log: where it was said, else in the order that was planned.
     fn laid(&self, course: &BeadCourse, begins_c: f64) -> Vec<Laid> {
         let entries = || {
-            self.round.standing_log().filter_map(|entry| match entry.entry {
-                TorchEntry::Bead { at } => Some((entry.minutes * 60.0, at.and_then(|at| self.place(at)))),
+            self.round.said_at_torch().filter_map(|(minutes, entry)| match entry.entry {
+                TorchEntry::Bead { at } => Some((minutes * 60.0, at.and_then(|at| self.place(at)))),
                 _ => None,
             })
         };

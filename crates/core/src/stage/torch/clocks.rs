@@ -3,8 +3,9 @@
 use serde::{Deserialize, Serialize};
 
 use super::{AtTorch, LiveBead};
-use crate::heat::{Body, OutOfHeat};
+use crate::heat::{Body, OutOfHeat, runs_out_min};
 use crate::job::{Deed, Reading, Round, TorchEntry};
+use crate::record::FrozenGas;
 
 /// A clock that rings when it is at nothing.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -43,9 +44,13 @@ impl AtTorch {
             }
         };
         let next = self.done + 1;
-        if self.done == 0 && self.piece == "bead" && self.warm_from_min.is_some() {
+        if !self.begun && matches!(self.piece, "bead" | "bake") && self.warm_from_min.is_some() {
             let ends_min = now_min + self.soak_left_min(now_min);
-            runs("soak", ends_min, "soak".to_owned(), "the first bead".to_owned());
+            let (words, then) = match self.piece {
+                "bake" => ("hold", "does it still smoke or weep?"),
+                _ => ("soak", "the first bead"),
+            };
+            runs("soak", ends_min, words.to_owned(), then.to_owned());
         }
         if let Some(bead) = bead {
             runs(
@@ -62,8 +67,57 @@ impl AtTorch {
             let ends_min = reading.minutes + seconds / 60.0;
             runs("out_of_heat", ends_min, "out of the heat".to_owned(), then.to_owned());
         }
+        for gas in &self.gas {
+            runs("gas", gas.ends_min, gas.words.clone(), gas.then.clone());
+        }
         clocks
     }
+}
+
+/// A gas that burns on: when so little of it is left that it rings.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct GasClock {
+    /// Minutes on the job clock, burning on without a break.
+    ends_min: f64,
+    words: String,
+    then: String,
+}
+
+/// House: it rings when this share of what is needed is left.
+const GAS_LEFT: f64 = 0.15;
+
+/// The clocks of the gases that were counted when it was lit; none while it is out of the heat.
+pub(super) fn gas_clocks(round: &Round) -> Vec<GasClock> {
+    let Some(frozen) = round.lit.as_ref().and_then(|lit| lit.frozen.as_ref()) else { return Vec::new() };
+    if is_out(round) {
+        return Vec::new();
+    }
+    let not_burnt = out_minutes(round);
+    let clock = |gas: &FrozenGas| {
+        let burns = runs_out_min(gas.flow_m3_h, (gas.have_m3 - GAS_LEFT * gas.need_m3).max(0.0))?;
+        let name = gas.kind.as_str();
+        Some(GasClock {
+            ends_min: burns + not_burnt,
+            words: format!("{name}, burning on"),
+            then: "another cylinder: 15 % of what is needed is left".to_owned(),
+        })
+    };
+    frozen.gas.iter().filter_map(clock).collect()
+}
+
+/// Minutes that it was out of the heat and is back.
+fn out_minutes(round: &Round) -> f64 {
+    let (mut out, mut since) = (0.0, None);
+    for entry in round.standing_log() {
+        match entry.entry {
+            TorchEntry::Did { what: Deed::OutOfHeat } => since = since.or(Some(entry.minutes)),
+            TorchEntry::Did { what: Deed::BackIn } | TorchEntry::Reheated => {
+                out += since.take().map_or(0.0, |since: f64| entry.minutes - since);
+            }
+            _ => {}
+        }
+    }
+    out
 }
 
 /// What falls when it is out of the heat: nothing for a way that is not heated.

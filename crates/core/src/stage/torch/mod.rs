@@ -2,8 +2,11 @@
 
 mod beads;
 mod clocks;
+mod lay_out;
+mod lighting;
 mod pins;
 mod stop_rule;
+mod stopping;
 mod trouble;
 
 use std::sync::Arc;
@@ -12,11 +15,19 @@ use serde::{Deserialize, Serialize};
 
 pub(crate) use beads::BeadsAsked;
 pub use beads::{BeadsAhead, BeadsPlan, LayerStrip, LiveBead, NextBead, SeamStrip, StripBead};
+use clocks::GasClock;
 pub use clocks::TorchClock;
+use lay_out::LayOut;
+pub use lay_out::{LayLine, not_laid_out};
+pub(crate) use lay_out::{hot_work as laid_out_hot, lines as laid_out};
+pub(crate) use lighting::Bake;
+pub use lighting::{TackState, TackTurn};
 pub use pins::NextPin;
 use pins::in_turn;
 pub(crate) use stop_rule::StopAsked;
 pub use stop_rule::{StopRule, StopWay};
+pub(crate) use stopping::in_one_heat;
+pub use stopping::{GoOn, MustStop};
 pub(crate) use trouble::TroubleAsked;
 pub use trouble::{CauseView, TroubleView};
 
@@ -33,6 +44,7 @@ use crate::job::{Job, Reading, Round, TorchEntry};
 use crate::method::{Place, Way};
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly, number};
 use crate::shop::Shop;
+use crate::stores::Take;
 
 /// Beads or pins done and to do, and what comes next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -71,7 +83,11 @@ pub struct TorchPlan {
     /// Peening belongs to this way.
     pub peen: bool,
     /// What lies ready before it is lit: after that one cannot stop.
-    pub lay_out: Vec<String>,
+    pub lay_out: Vec<LayLine>,
+    /// What is done at once when it must stop.
+    pub must_stop: MustStop,
+    /// What going on needs, of what was stopped before all was done; nothing where it was not.
+    pub go_on: Option<GoOn>,
 }
 
 /// The joint's own temperature, judged by the method.
@@ -126,12 +142,18 @@ pub struct AtTorch {
     falls: Option<Body>,
     /// It left the heat.
     out: bool,
+    /// The gases that run down.
+    gas: Vec<GasClock>,
+    /// A bead was laid since it was lit: it is not brought to its target and soaked any more.
+    begun: bool,
+    /// Of a bake or a tacking: what to do once it is warm, or as it is.
+    says: String,
     units: UnitSystem,
 }
 
 impl AtTorch {
     pub(crate) fn of(round: &Round, torch: &TorchPlan, units: UnitSystem) -> Self {
-        let mut work = Self {
+        let work = Self {
             piece: match torch.piece.as_str() {
                 "pin" => "pin",
                 "strap" => "strap",
@@ -148,14 +170,12 @@ impl AtTorch {
             ahead: torch.ahead.clone(),
             falls: torch.falls,
             out: torch.out,
+            gas: clocks::gas_clocks(round),
+            begun: round.standing_log().any(|it| matches!(it.entry, TorchEntry::Bead { .. })),
+            says: String::new(),
             units,
         };
-        let mut readings: Vec<Reading> = round.part_readings().collect();
-        readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
-        for reading in readings {
-            work.saw(reading);
-        }
-        work
+        work.having_seen(round)
     }
 
     /// A further reading of the part: the soak counts from when it is warm, anew when it fell out of the
@@ -176,7 +196,7 @@ impl AtTorch {
 
     /// Where the next bead goes by now, from the last reading of the part on; nothing while it is not begun with.
     pub(crate) fn bead(&self, reading: Reading, now_min: f64) -> Option<LiveBead> {
-        let warming = self.done == 0 && self.soak_left_min(now_min) > 0.0;
+        let warming = !self.begun && self.soak_left_min(now_min) > 0.0;
         self.ahead.as_ref().filter(|_| !warming)?.live(reading, now_min)
     }
 
@@ -185,7 +205,7 @@ impl AtTorch {
     pub(crate) fn turns(&self, reading: Reading) -> Vec<f64> {
         let mut turns = vec![reading.minutes];
         turns.extend(self.ahead.as_ref().and_then(|ahead| ahead.last_laid_min()));
-        if self.done == 0 {
+        if !self.begun {
             let soaked_min = reading.minutes + self.soak_left_min(reading.minutes);
             turns.push(soaked_min);
         }
@@ -215,25 +235,34 @@ impl AtTorch {
             "pin" => return format!("Set pin {number}"),
             "strap" => return format!("Fit strap {number}"),
             "fill" => return format!("Fill seam {number}"),
+            "tack" => {
+                return match (reading, self.window) {
+                    (Some(reading), Some((_, most_c))) if reading.celsius > most_c => {
+                        format!("Wait until under {}", self.units.say_most(most_c, Unit::Celsius))
+                    }
+                    _ => self.says.clone(),
+                };
+            }
             _ => {}
         }
         if self.wants_peening {
             return format!("Peen bead {}", self.done);
         }
-        if self.done >= self.planned {
+        if self.piece != "bake" && self.done >= self.planned {
             return "Cover it".to_owned();
         }
         let (Some(reading), Some((_, high))) = (reading, self.window) else {
             return "Take a reading".to_owned();
         };
         // Before the first bead it is brought to its target and soaks: least and most are for between.
-        if self.done == 0 && reading.celsius <= high {
+        if !self.begun && reading.celsius <= high {
             if self.warm_from_min.is_none() && reading.celsius < self.aim_c {
                 return format!("Heat to {}", self.units.say_least(self.aim_c, Unit::Celsius));
             }
             let left = self.soak_left_min(now_min).ceil();
             if left > 0.0 {
-                return format!("Soak {} more", self.units.say_exactly(left, Unit::Minutes));
+                let held = if self.piece == "bake" { "Hold it" } else { "Soak" };
+                return format!("{held} {} more", self.units.say_exactly(left, Unit::Minutes));
             }
         }
         // What was read so long ago says nothing of a part that falls.
@@ -241,6 +270,7 @@ impl AtTorch {
             return "Take a reading".to_owned();
         }
         match Place::of(reading.celsius, self.window) {
+            Place::InWindow if self.piece == "bake" => self.says.clone(),
             Place::TooCold => "Reheat".to_owned(),
             Place::TooHot => format!("Wait until under {}", self.units.say_most(high, Unit::Celsius)),
             // The part is in its window, and where the bead goes it is still too hot.
@@ -309,13 +339,19 @@ pub(crate) struct TorchAsked<'a> {
     /// The casting as the heat model sees it.
     pub body: Option<Body>,
     pub trouble: Option<(TroubleAsked<'a>, StopAsked<'a>)>,
+    /// What it takes from the stores.
+    pub takes: &'a [Take],
 }
 
 pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
-    let TorchAsked { shop, job, part, way, heat, laid, cooling, beads, body, trouble } = asked;
+    let TorchAsked { shop, job, part, way, heat, laid, cooling, beads, body, trouble, takes } = asked;
     let prep = laid.map(|(prep, _)| prep);
     let mut plan = way.zip(heat).map(|(way, heat)| TorchPlan {
         peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != "none",
+        lay_out: laid_out(
+            job.round(),
+            LayOut { round: job.round(), shop, part, way, heat, prep, cooling, takes }.words(),
+        ),
         ..torch_plan(job, part, way, heat, prep, cooling)
     });
     if let (Some(plan), Some((prep, map))) = (&mut plan, laid) {
@@ -327,7 +363,10 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
     if let (Some(plan), Some((beads, ahead))) = (&mut plan, beads.and_then(BeadsAsked::plan)) {
         (plan.beads, plan.ahead) = (Some(beads), Some(Arc::new(ahead)));
     }
-    let burning = job.round().lit.is_some() && job.round().covered_minutes().is_none();
+    let burning = job.round().repaired() && job.round().covered_minutes().is_none();
+    if let (Some(plan), Some((trouble, stop))) = (&mut plan, &trouble) {
+        plan.go_on = stop.go_on(trouble, plan);
+    }
     if let (Some(plan), Some((trouble, stop)), true) = (&mut plan, trouble, burning) {
         plan.trouble = trouble.views(plan);
         plan.stop_rule = Some(stop.rule(&trouble, plan));
@@ -400,7 +439,9 @@ fn torch_plan(
         stop_rule: None,
         window,
         peen: way.method.arc(),
-        lay_out: lay_out(way, heat, prep, cooling, units),
+        lay_out: Vec::new(),
+        must_stop: MustStop::of(way, heat.cold, cooling),
+        go_on: None,
     }
 }
 
@@ -433,41 +474,6 @@ fn passed(job: &Job, part: &PartFacts) -> Vec<String> {
         .collect()
 }
 
-fn lay_out(
-    way: Way,
-    heat: &HeatPlan,
-    prep: Option<&PrepPlan>,
-    cooling: Option<&CoolingPlan>,
-    units: UnitSystem,
-) -> Vec<String> {
-    let mut list = Vec::new();
-    if let Some(prep) = prep {
-        if prep.pins > 0 {
-            list.push(format!("{} pins, drill, taps, sealant", prep.pins));
-            if prep.locks > 0 {
-                list.push(format!("{} locks, and the jig they are drilled through", prep.locks));
-            }
-        } else if way.method.entry().filling.is_some() {
-            list.push(match prep.rods > 0.0 {
-                true => format!("{} rods {}", number(prep.rods, 0), prep.filler),
-                false => format!("{} of {}", units.say(prep.metal_g, Unit::Grams), prep.filler),
-            });
-        }
-    }
-    if !heat.cold {
-        list.push(heat.source_label.clone());
-    }
-    if let Some(cooling) = cooling.filter(|cooling| !cooling.cold) {
-        list.push(cooling.packing.clone());
-    }
-    if !way.method.without_heat() {
-        let tools = if way.method.arc() { "Chipping hammer, brush, peening hammer" } else { "Flux, brush" };
-        list.push(format!("{tools}, gloves, shade"));
-        list.push(format!("Extinguisher, {} clear, somebody for the fire watch", hot_work_clearance(units)));
-    }
-    list
-}
-
 /// How far round the work must be clear.
 ///
 /// # Source
@@ -480,8 +486,8 @@ pub(crate) fn hot_work_clearance(units: UnitSystem) -> &'static str {
 }
 
 fn amount(round: &Round, torch: Option<&TorchPlan>) -> Amount {
-    let covered = round.covered_minutes().is_some();
-    let all_done = torch.is_some_and(|t| t.planned > 0 && t.done >= t.planned);
+    let covered = round.repaired() && round.covered_minutes().is_some();
+    let all_done = round.repaired() && torch.is_some_and(|t| t.planned > 0 && t.done >= t.planned);
     if covered || (all_done && torch.is_some_and(|t| t.window.is_none())) {
         Amount::Enough
     } else if round.lit.is_some() {
@@ -530,6 +536,9 @@ mod tests {
             ahead: None,
             falls: None,
             out: false,
+            gas: Vec::new(),
+            begun: done > 0,
+            says: String::new(),
             units: UnitSystem::Metric,
         }
     }

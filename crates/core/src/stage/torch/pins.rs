@@ -77,11 +77,11 @@ pub(crate) fn in_turn(torch: &mut TorchPlan, round: &Round, prep: &PrepPlan, map
     let turns = turns(prep, map);
     let set = |turn: &Turn<'_>| {
         let pin = TorchEntry::Pin { crack: turn.seam.id, number: turn.number };
-        round.standing_log().any(|entry| entry.entry == pin)
+        round.said_at_torch().any(|(_, entry)| entry.entry == pin)
     };
     // What was only counted was set in turn.
     let mut counted =
-        round.standing_log().filter(|entry| matches!(entry.entry, TorchEntry::Bead { .. })).count();
+        round.said_at_torch().filter(|(_, it)| matches!(it.entry, TorchEntry::Bead { .. })).count();
     let mut left: Vec<&Turn<'_>> = Vec::new();
     let mut planned = 0;
     for turn in &turns {

@@ -201,7 +201,7 @@ impl StopAsked<'_> {
 
     /// Minutes until the coldest place is back at what it is brought to, by the bar model; nothing where it does not
     /// get there within three hours.
-    fn reheat_min(&self, from_c: f64) -> Option<f64> {
+    pub(super) fn reheat_min(&self, from_c: f64) -> Option<f64> {
         const MOST_MIN: f64 = 180.0;
         let (body, power) = self.heats.as_ref()?;
         let mut bar = Bar::new(body, *power, Celsius::new(from_c).ok()?);

@@ -1,12 +1,12 @@
 import { useEffect, useState, type ReactNode } from 'react'
-import type { Problem, Schemas } from '../../api/client'
-import { outbox } from '../../api/queue/outbox'
-import { useJob, useRefusals } from '../../job/JobContext'
-import { useShop } from '../../job/ShopContext'
-import { shownFields } from '../../job/shown-fields'
-import { Box } from '../../ui/Box'
-import { FieldFrame, describedBy } from '../../ui/FieldFrame'
-import { halfTyped } from '../../ui/half-typed'
+import type { Problem, Schemas } from '../api/client'
+import { outbox } from '../api/queue/outbox'
+import { useJob, useRefusals } from './JobContext'
+import { useShop } from './ShopContext'
+import { shownFields } from './shown-fields'
+import { Box } from '../ui/Box'
+import { FieldFrame, describedBy } from '../ui/FieldFrame'
+import { halfTyped } from '../ui/half-typed'
 
 export interface Asked {
   name: string

@@ -1,0 +1,142 @@
+//! What a shop's own flame and packing do against the book.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use super::{HeatSource, Packing};
+use crate::quantity::number;
+
+/// What a factor is of.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "of", rename_all = "snake_case")]
+pub enum FactorOf {
+    /// The net power of a source, by its id.
+    Source { id: String },
+    /// What a packing lets through.
+    Packing { packing: Packing },
+}
+
+/// One heating or cooling that was read, against the book.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OwnFactor {
+    /// The fact that lit it: read anew it replaces what was kept of it.
+    pub lit: Uuid,
+    /// The job, as it was called then.
+    pub name: String,
+    #[serde(flatten)]
+    pub what: FactorOf,
+    /// So many times what the book has.
+    pub factor: f64,
+}
+
+impl FactorOf {
+    /// The book has it.
+    pub(crate) fn is_known(&self) -> bool {
+        match self {
+            Self::Source { id } => HeatSource::from_id(id).is_some(),
+            Self::Packing { packing } => *packing != Packing::Air,
+        }
+    }
+}
+
+impl OwnFactor {
+    /// Both are of the same heating, or cooling.
+    #[must_use]
+    pub fn is_of(&self, other: &Self) -> bool {
+        let kind = |it: &Self| matches!(it.what, FactorOf::Source { .. });
+        self.lit == other.lit && kind(self) == kind(other)
+    }
+
+    /// Worked out again it is much the same. Ours.
+    #[must_use]
+    pub fn as_good_as(&self, other: &Self) -> bool {
+        const NEARLY: f64 = 0.01;
+        self.is_of(other) && self.what == other.what && (self.factor - other.factor).abs() < NEARLY
+    }
+}
+
+/// House: the book counts for so many of the shop's own.
+const BOOK: f64 = 4.0;
+
+/// What the shop's own are taken for: (4 + sum) / (4 + n), and how many they are.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn own_factor(own: &[OwnFactor], what: &FactorOf) -> (f64, usize) {
+    let of = || own.iter().filter(|it| it.what == *what);
+    let count = of().count();
+    ((BOOK + of().map(|it| it.factor).sum::<f64>()) / (BOOK + count as f64), count)
+}
+
+/// What was learned of a packing, in words; empty for nothing.
+#[must_use]
+pub fn packing_words(own: &[OwnFactor], packing: Packing) -> String {
+    match own_factor(own, &FactorOf::Packing { packing }) {
+        (_, 0) => String::new(),
+        (factor, count) => format!(
+            "{} lets through {} of the book, by {count} cooling{} here",
+            packing.label(),
+            number(factor, 2),
+            if count == 1 { "" } else { "s" }
+        ),
+    }
+}
+
+/// House: the book is good to this share of a source's power; it is known better the more of its own a shop has read.
+const GOOD_TO: f64 = 0.3;
+/// Ours: no reading knows a torch better, since nobody holds it twice the same.
+const NEVER_BETTER: f64 = 0.1;
+
+/// The share of a source's power that is not known, after so many of the shop's own.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn not_known(count: usize) -> f64 {
+    (GOOD_TO * (BOOK / (BOOK + count as f64)).sqrt()).max(NEVER_BETTER)
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::*;
+
+    fn of(factors: &[f64]) -> Vec<OwnFactor> {
+        let what = FactorOf::Source { id: "weed_burner".to_owned() };
+        let one = |factor: &f64| OwnFactor {
+            lit: Uuid::nil(),
+            name: String::new(),
+            what: what.clone(),
+            factor: *factor,
+        };
+        factors.iter().map(one).collect()
+    }
+
+    #[rstest]
+    // Hand-worked: (4 + sum) / (4 + n)
+    #[case::none(&[], 1.0)]
+    #[case::one(&[0.5], 0.9)]
+    #[case::two(&[0.7, 0.9], 0.933_333)]
+    #[case::twenty(&[0.75; 20], 0.791_667)]
+    fn the_book_counts_for_four(#[case] factors: &[f64], #[case] expected: f64) {
+        let (factor, count) = own_factor(&of(factors), &FactorOf::Source { id: "weed_burner".to_owned() });
+        assert!((factor - expected).abs() < 1e-6, "{factor}");
+        assert_eq!(count, factors.len());
+        let other = FactorOf::Packing { packing: Packing::Blanket };
+        assert_eq!(own_factor(&of(factors), &other), (1.0, 0), "a source is no packing");
+    }
+
+    #[rstest]
+    // Hand-worked: 0.3 sqrt(4 / (4 + n)), at least 0.1
+    #[case(0, 0.3)]
+    #[case(12, 0.15)]
+    #[case(32, 0.1)]
+    #[case(1000, 0.1)]
+    fn the_more_it_read_the_better_it_is_known(#[case] count: usize, #[case] expected: f64) {
+        assert!((not_known(count) - expected).abs() < 1e-9);
+    }
+}

@@ -1,0 +1,350 @@
+//! What goes with a heating: its gas, what an infrared gun shows, whether a crack runs on, what gets too hot beside it.
+
+use serde::{Deserialize, Serialize};
+
+use super::sources::SourceRun;
+use super::{HeatPlan, Sources};
+use crate::field;
+use crate::heat::{
+    BarPower, DONT_STEER_UNDER, Gas, Heating, HotSpot, Infrared, gas_need_m3, gases_m3_h, pull_mpa,
+    runs_out_min, stress_intensity, withdrawal,
+};
+use crate::iron::{Iron, least_forgiving};
+use crate::job::Round;
+use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts, number};
+use crate::record::FrozenGas;
+use crate::stage::cracks::CrackPlan;
+use crate::stage::heat::Help;
+use crate::stage::part::{HeatShy, PartFacts};
+use crate::stores::StoreItem;
+
+/// One of the gases that a heating burns.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct GasPlan {
+    /// As the stores call it: `propane`.
+    pub kind: String,
+    pub flow_m3_h: f64,
+    /// With its reserve, in m³.
+    pub need_m3: f64,
+    /// In the cylinders that are here; nothing while nobody has counted one of them.
+    pub have_m3: Option<f64>,
+    /// "Propane: needs 1.2 m³, 4.1 m³ here, runs out after 2 h 10".
+    pub words: String,
+    /// It runs out before the part is warm and soaked.
+    pub short: bool,
+}
+
+/// What an infrared gun shows on this surface.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct InfraredPlan {
+    pub emissivity_set: f64,
+    pub emissivity_true: f64,
+    pub reflected_c: f64,
+    pub words: String,
+    /// Nobody steers by it: what to do instead; empty where it can be read.
+    pub dont: String,
+}
+
+/// A tip that may run on while the part is heated.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct RunsOn {
+    pub letter: String,
+    pub end: String,
+    /// Of what the iron stands at such a tip.
+    pub share: f64,
+    pub sentence: String,
+    pub working: String,
+}
+
+/// Something that must stay cool, and how hot it gets.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StaysCool {
+    pub what: String,
+    pub hottest_c: f64,
+    pub sentence: String,
+    /// Over what it stands.
+    pub over: bool,
+}
+
+/// House: from this share of what the iron stands a tip is likely to run on.
+const LIKELY: f64 = 0.7;
+/// House: a flame's own spread, in mm.
+const SPREAD_MM: f64 = 75.0;
+
+/// House: the emissivity of a surface.
+fn emissivity(surface: &str) -> f64 {
+    match surface {
+        "ground" => 0.25,
+        "machined" => 0.35,
+        "rusty" => 0.85,
+        "soot" => 0.95,
+        _ => 0.70,
+    }
+}
+
+/// The gases of what heats it, for the heating and its soak.
+pub(super) fn gas_plans(
+    run: &SourceRun,
+    heat: &HeatPlan,
+    (stores, units): (&[StoreItem], UnitSystem),
+) -> Vec<GasPlan> {
+    let second = match run.help {
+        Help::Second(second) => gases_m3_h(second),
+        Help::Alone | Help::Covered => Vec::new(),
+    };
+    let mut flows: Vec<(Gas, f64)> = Vec::new();
+    for (gas, flow) in gases_m3_h(run.source).into_iter().chain(second) {
+        match flows.iter_mut().find(|(known, _)| *known == gas) {
+            Some((_, sum)) => *sum += flow,
+            None => flows.push((gas, flow)),
+        }
+    }
+    flows.into_iter().map(|(gas, flow)| gas_plan(gas, flow, heat, (stores, units))).collect()
+}
+
+fn gas_plan(gas: Gas, flow: f64, heat: &HeatPlan, (stores, units): (&[StoreItem], UnitSystem)) -> GasPlan {
+    let burns_min = heat.minutes + heat.soak_minutes;
+    let need_m3 = gas_need_m3(flow, burns_min);
+    let of = || stores.iter().filter(|item| item.serves(gas.id(), None));
+    let have_m3: Option<f64> = of().next().and_then(|_| of().map(|item| item.amount).sum());
+    let out_min = have_m3.and_then(|have| runs_out_min(flow, have));
+    let short = out_min.is_some_and(|out| out < burns_min);
+    let volume = |m3: f64| units.say(m3, Unit::CubicMetres);
+    let mut words = format!("{}: {} with its reserve", name(gas), volume(need_m3));
+    match (have_m3, out_min) {
+        (Some(have), Some(out)) => {
+            words += &format!(", {} here", volume(have));
+            let after = units.say(out, Unit::Minutes);
+            words += &match at_minute(&heat.curve, out).filter(|_| short) {
+                Some(celsius) => {
+                    format!(": runs out after {after}, at about {}", units.say(celsius, Unit::Celsius))
+                }
+                None => format!(": lasts {after} of burning"),
+            };
+        }
+        _ => words += ", not counted in the stores",
+    }
+    if gas == Gas::Acetylene {
+        words += &drawn(flow, of().filter_map(|item| item.holds_m3).reduce(f64::min));
+    }
+    GasPlan { kind: gas.id().to_owned(), flow_m3_h: flow, need_m3, have_m3, words: words + ".", short }
+}
+
+fn name(gas: Gas) -> &'static str {
+    match gas {
+        Gas::Oxygen => "Oxygen",
+        Gas::Acetylene => "Acetylene",
+        Gas::Propane => "Propane",
+        Gas::Argon => "Argon",
+    }
+}
+
+/// How many cylinders a flow asks for on a made manifold.
+fn drawn(flow: f64, holds_m3: Option<f64>) -> String {
+    let Some(found) = holds_m3.and_then(|holds| withdrawal(holds, flow).ok()) else {
+        return "; no more than a tenth of a cylinder an hour".to_owned();
+    };
+    match (found.cylinders_continuous, found.cylinders_intermittent) {
+        (..=1, _) => String::new(),
+        (continuous, intermittent) => format!(
+            "; {continuous} cylinders on a made manifold, {intermittent} where it burns on and off, never over 1.03 bar"
+        ),
+    }
+}
+
+/// The coldest place at a minute of a curve.
+fn at_minute(curve: &[(f64, f64, f64)], minutes: f64) -> Option<f64> {
+    curve.iter().take_while(|(at, _, _)| *at <= minutes).last().map(|(_, cold, _)| *cold)
+}
+
+/// What the gun shows when the iron is right.
+pub(super) fn infrared(
+    round: &Round,
+    heat: &HeatPlan,
+    part: &PartFacts,
+    ambient_c: f64,
+) -> Option<InfraredPlan> {
+    let units = part.units;
+    let surface = round.get(field::heat::SURFACE).unwrap_or("skin");
+    let emissivity_true = emissivity(surface);
+    let emissivity_set = round.get(field::heat::GUN_SET).unwrap_or(0.95);
+    let gun = Infrared::new(emissivity_set, emissivity_true, ambient_c).ok()?;
+    let label = round.label(&field::heat::SURFACE).unwrap_or("Cast skin").to_lowercase();
+    let say = |celsius: f64| units.say(celsius, Unit::Celsius);
+    let (least, most) = (gun.shown_c(heat.target_c)?, gun.shown_c(heat.most_c)?);
+    let words = format!(
+        "A gun set to {} on {label} shows {} when the iron is at {}, and {} at {}.",
+        number(emissivity_set, 2),
+        say(least),
+        say(heat.target_c),
+        say(most),
+        say(heat.most_c),
+    );
+    let dont = if emissivity_true < DONT_STEER_UNDER {
+        "Don't steer by this: it mirrors the shop. Dab heat paint or soot where it is read."
+    } else {
+        ""
+    };
+    Some(InfraredPlan {
+        emissivity_set,
+        emissivity_true,
+        reflected_c: ambient_c,
+        words,
+        dont: dont.to_owned(),
+    })
+}
+
+/// The tips that are likely to run on while a flame heats the part, the worst first.
+pub(super) fn runs_on(
+    cracks: &[CrackPlan],
+    heating: &Heating,
+    (until_min, station): (f64, f64),
+    (plausible, units): (&[Iron], UnitSystem),
+) -> Vec<RunsOn> {
+    let weakest = least_forgiving(plausible).iron;
+    let difference_k = heating
+        .along(until_min, usize::MAX)
+        .iter()
+        .map(|(_, cells)| {
+            let mean = cells.iter().sum::<f64>() / cells.len().max(1) as f64;
+            let joint = cells[((station * cells.len() as f64) as usize).min(cells.len() - 1)];
+            joint - mean
+        })
+        .fold(0.0, f64::max);
+    let mut found: Vec<RunsOn> = cracks
+        .iter()
+        .filter(|crack| crack.becomes == "repair" && !crack.full_break)
+        .flat_map(|crack| crack.ends.iter().map(move |end| (crack, end)))
+        // A hole that is drilled has blunted its tip.
+        .filter(|(_, end)| end.kind == "tip" && !end.drilled)
+        .filter_map(|(crack, end)| {
+            let length_mm = crack.length_mm?;
+            let from_edge = crack.ends.iter().any(|other| other.kind == "edge");
+            let spot = HotSpot {
+                spread_mm: SPREAD_MM,
+                // The flame goes over the middle of the crack.
+                tip_distance_mm: length_mm / 2.0,
+                difference_k,
+                points_at_flame: true,
+                free_edge_beyond: end.run_out.is_some(),
+            };
+            let pull = pull_mpa(&weakest.properties(), &spot);
+            let k = stress_intensity(pull, length_mm, from_edge);
+            let share = k / weakest.toughness_mpa_sqrt_m();
+            let working = format!(
+                "Joint {} over the rest, tip {} from the flame: pull {} MPa, {} of {} MPa√m.",
+                units.say(difference_k, Unit::Kelvins),
+                units.say(spot.tip_distance_mm, Unit::Millimetres),
+                number(pull, 0),
+                number(k, 1),
+                number(weakest.toughness_mpa_sqrt_m(), 0),
+            );
+            (share >= LIKELY).then(|| RunsOn {
+                letter: crack.letter.clone(),
+                end: end.name.clone(),
+                share,
+                sentence: format!(
+                    "Crack {}: its {} tip is likely to run on while it is heated. Heat round the tip and the thick rim \
+                     first, bring the flame to the crack last and spread it over both tips; or run the groove out to \
+                     the edge now.",
+                    crack.letter, end.name
+                ),
+                working,
+            })
+        })
+        .collect();
+    found.sort_by(|a, b| b.share.total_cmp(&a.share));
+    found
+}
+
+/// Ours: a bead gives the part no more than the most between beads; so long after covering it has evened out. House.
+const EVENS_OUT_MIN: f64 = 30.0;
+
+/// How hot what must stay cool gets: over the heating, its soak and the half hour after covering.
+pub(super) fn stays_cool(
+    run: &SourceRun,
+    heat: &HeatPlan,
+    sources: &Sources,
+    part: &PartFacts,
+) -> Vec<StaysCool> {
+    if part.heat_shy.is_empty() || !heat.reached {
+        return Vec::new();
+    }
+    let Some(hottest) = hottest_cells(run, heat, sources) else { return Vec::new() };
+    let units = part.units;
+    let one = |shy: &HeatShy| {
+        // Where nobody has said, it lies at the far end.
+        let far = if sources.station() < 0.5 { 1.0 } else { 0.0 };
+        let at = shy.along.unwrap_or(far);
+        let cell = ((at * hottest.len() as f64) as usize).min(hottest.len() - 1);
+        let hottest_c = hottest[cell];
+        let over = shy.limit_c.is_some_and(|limit| hottest_c > limit);
+        let gets = units.say_least(hottest_c, Unit::Celsius);
+        let sentence = match shy.limit_c {
+            Some(limit) if over => format!(
+                "{} gets to {gets}, it stands {}: take it off, or heat paste or a copper block on it, or a cold way. No \
+                 water and no wet rag.",
+                shy.what,
+                units.say_most(limit, Unit::Celsius)
+            ),
+            Some(limit) => {
+                format!("{} gets to {gets}, it stands {}.", shy.what, units.say_most(limit, Unit::Celsius))
+            }
+            None => format!("{} gets to {gets}; nobody has said what it stands.", shy.what),
+        };
+        StaysCool { what: shy.what.clone(), hottest_c, sentence, over }
+    };
+    part.heat_shy.iter().map(one).collect()
+}
+
+/// The hottest that each place along the part gets.
+fn hottest_cells(run: &SourceRun, heat: &HeatPlan, sources: &Sources) -> Option<Vec<f64>> {
+    const STEP_S: f64 = 10.0;
+    let power = sources.power_of(heat)?;
+    let most = Seconds::new((heat.minutes * 60.0).max(1.0)).ok()?;
+    let target = Celsius::new(heat.target_c).ok()?;
+    let heated = crate::heat::heat_until(&sources.body, power, target, most);
+    let mut bar = heated.bar.clone();
+    let mut hottest: Vec<f64> = bar.cells_c().to_vec();
+    let mut see = |cells: &[f64]| {
+        for (most, now) in hottest.iter_mut().zip(cells) {
+            *most = most.max(*now);
+        }
+    };
+    // Held at its target: the flame on while the coldest place is under it.
+    let none = Watts::new(0.0).ok()?;
+    let off = BarPower::Flame { even: none, local: none, station: 0.5, covered: 0.0 };
+    let wrapped = BarPower::Flame { even: none, local: none, station: 0.5, covered: 1.0 };
+    let mut left_s = heat.soak_minutes * 60.0;
+    while left_s > 0.0 {
+        bar.heat_with(if bar.coldest_c() < heat.target_c && !run.source.is_fire() { power } else { off });
+        bar.step(STEP_S);
+        see(bar.cells_c());
+        left_s -= STEP_S;
+    }
+    bar.heat_with(wrapped);
+    let mut left_s = EVENS_OUT_MIN * 60.0;
+    while left_s > 0.0 {
+        bar.step(STEP_S);
+        see(bar.cells_c());
+        left_s -= STEP_S;
+    }
+    Some(hottest)
+}
+
+impl GasPlan {
+    /// As it is kept when it is lit; nothing where nobody has counted.
+    #[must_use]
+    pub fn frozen(&self) -> Option<FrozenGas> {
+        Some(FrozenGas {
+            kind: self.kind.clone(),
+            flow_m3_h: self.flow_m3_h,
+            need_m3: self.need_m3,
+            have_m3: self.have_m3?,
+        })
+    }
+}

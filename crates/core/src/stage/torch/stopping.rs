@@ -1,0 +1,100 @@
+//! It must stop: what is done at once, and what going on would need.
+
+use serde::{Deserialize, Serialize};
+
+use super::TorchPlan;
+use super::stop_rule::StopAsked;
+use super::trouble::TroubleAsked;
+use crate::method::{MethodId, School, Way};
+use crate::quantity::Unit;
+use crate::stage::cooling::CoolingPlan;
+
+/// What is done when it must stop.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MustStop {
+    /// Somebody is hurt: in this order.
+    pub hurt: Vec<String>,
+    /// Anything else: in this order.
+    pub otherwise: Vec<String>,
+}
+
+/// It was stopped before all was done: what going on needs.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct GoOn {
+    /// Why it was stopped.
+    pub because: String,
+    pub needs: Vec<String>,
+}
+
+/// Whether what is begun with this way may be gone on with another day: a cast-iron fusion of the whole part and a
+/// hot braze are done in one heat.
+#[must_use]
+pub fn in_one_heat(way: Way) -> bool {
+    match way.method {
+        MethodId::GasIron => true,
+        MethodId::TorchBraze => way.school.preheats(),
+        _ => way.school == School::WholePart,
+    }
+}
+
+impl MustStop {
+    pub(super) fn of(way: Way, cold: bool, cooling: Option<&CoolingPlan>) -> Self {
+        let off = match (way.method.arc(), cold) {
+            (true, true) => "Machine off.",
+            (true, false) => "Machine off; then the flame: oxygen off, then fuel.",
+            (false, _) => "Oxygen off, then fuel.",
+        };
+        let covered = cooling.filter(|cooling| !cooling.cold);
+        let cover = covered.map(|cooling| format!("Cover it now: {}.", cooling.packing));
+        let watch = "Somebody stays with it until it lies covered on a base that does not burn, and looks again for 60 \
+                     min.";
+        let watch = (!way.method.without_heat()).then(|| watch.to_owned());
+        let mut hurt = vec![off.to_owned(), "Then the person. Call for help.".to_owned()];
+        hurt.extend(cover.clone().map(|cover| format!("Then the part. {cover}")));
+        let mut otherwise = vec![off.to_owned()];
+        otherwise.extend(cover);
+        otherwise.extend(watch);
+        Self { hurt, otherwise }
+    }
+}
+
+impl StopAsked<'_> {
+    /// What going on would need, of what was stopped before all was done.
+    pub(super) fn go_on(&self, asked: &TroubleAsked<'_>, torch: &TorchPlan) -> Option<GoOn> {
+        let because = asked.round.stopped()?.to_owned();
+        let units = asked.part.units;
+        let left = torch.planned.saturating_sub(torch.done);
+        if left == 0 {
+            return None;
+        }
+        let mut needs = vec![format!("{left} of {} {}s are left.", torch.planned, torch.piece)];
+        if !self.heat.cold {
+            let target = units.say_least(self.heat.target_c, Unit::Celsius);
+            if let Some(reading) = asked.round.latest_reading()
+                && let Some(minutes) = self.reheat_min(reading.celsius)
+            {
+                needs.push(format!(
+                    "From the {} it was read at last: {} to {target}.",
+                    units.say_exactly(reading.celsius, Unit::Celsius),
+                    units.say(minutes, Unit::Minutes),
+                ));
+            }
+            if self.heat.reached {
+                needs.push(format!(
+                    "From cold: {}, with {}.",
+                    self.heat.timing,
+                    self.heat.source_label.to_lowercase()
+                ));
+            } else {
+                needs.push(format!("The heat at hand does not bring it to {target}: find more first."));
+            }
+            needs.extend(asked.takes.iter().filter(|take| take.is_gas()).map(|take| {
+                let here = if take.here_words.is_empty() { "look at the gauge" } else { &take.here_words };
+                format!("{}: {}, {here}.", take.words, take.amount_words)
+            }));
+        }
+        Some(GoOn { because, needs })
+    }
+}

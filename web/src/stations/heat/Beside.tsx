@@ -1,0 +1,81 @@
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { Field } from '../../job/Field'
+import { useJob } from '../../job/JobContext'
+
+export interface BesideProps {
+  heat: Schemas['HeatPlan']
+}
+
+/** What goes with the heating: tips that may run, what gets too hot, how to read it, its gas, how its source is set. */
+export function Beside({ heat }: BesideProps): ReactNode {
+  const { view } = useJob()
+  const { contenders, chosen } = view.plan.methods
+  const settings = contenders.find(
+    (it) => it.way.method === chosen?.method && it.way.school === chosen.school,
+  )
+  return (
+    <div className="grid gap-x-8 gap-y-3 bench:grid-cols-2">
+      {(heat.runs_on.length > 0 || heat.stays_cool.length > 0) && (
+        <section aria-label="While it is heated" className="bench:col-span-2">
+          <h3 className="text-[20px]">While it is heated</h3>
+          {heat.runs_on.map((tip) => (
+            <p
+              key={`${tip.letter}-${tip.end}`}
+              className="border-l-[3px] border-chalk pl-3 text-[17px]"
+              data-testid="heat-runs-on"
+            >
+              <b>{tip.sentence}</b> <span className="small text-ash">{tip.working}</span>
+            </p>
+          ))}
+          {heat.stays_cool.map((it) => (
+            <p
+              key={it.what}
+              className={`pl-3 text-[17px] first-letter:uppercase ${it.over ? 'border-l-[3px] border-chalk font-semibold' : ''}`}
+              data-testid="heat-stays-cool"
+            >
+              {it.sentence}
+            </p>
+          ))}
+        </section>
+      )}
+      <section aria-label="Reading it" className="flex flex-col gap-2">
+        <h3 className="text-[20px]">Reading it</h3>
+        {heat.sticks !== '' && (
+          <p className="text-[17px]" data-testid="heat-sticks">
+            {heat.sticks}
+          </p>
+        )}
+        {heat.infrared != null && (
+          <p className="text-[17px]" data-testid="heat-infrared">
+            {heat.infrared.words} {heat.infrared.dont !== '' && <b>{heat.infrared.dont}</b>}
+          </p>
+        )}
+        <div className="grid grid-cols-[2fr_1fr] items-end gap-3">
+          <Field name="heat.surface" folded placeholder="Cast skin" />
+          <Field name="heat.gun_set" placeholder="0.95" />
+        </div>
+      </section>
+      <section aria-label="Gas and settings" className="flex flex-col gap-2">
+        <h3 className="text-[20px]">{heat.gas.length > 0 ? 'Gas and settings' : 'Settings'}</h3>
+        {heat.gas.map((gas) => (
+          <p
+            key={gas.kind}
+            className={`text-[17px] ${gas.short ? 'border-l-[3px] border-chalk pl-3 font-semibold' : ''}`}
+            data-testid="heat-gas"
+          >
+            {gas.words}
+          </p>
+        ))}
+        <dl className="grid grid-cols-[auto_1fr] gap-x-4 text-[17px]">
+          {(settings?.settings ?? []).map((line) => (
+            <div key={line.name} className="contents">
+              <dt className="text-ash">{line.name}</dt>
+              <dd>{line.words}</dd>
+            </div>
+          ))}
+        </dl>
+      </section>
+    </div>
+  )
+}
