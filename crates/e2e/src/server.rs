@@ -22,6 +22,20 @@ pub struct Server {
     pub trust_port: Option<u16>,
 }
 
+/// A stand-in that runs. Dropping it ends it.
+pub struct StandIn {
+    child: Child,
+}
+
+impl Drop for StandIn {
+    fn drop(&mut self) {
+        // It may have ended by itself.
+        if self.child.kill().is_ok() {
+            self.child.wait().ok();
+        }
+    }
+}
+
 fn binary() -> anyhow::Result<PathBuf> {
     // A test lies in the folder `deps` beside it, a program right beside it.
     let me = std::env::current_exe()?;
@@ -74,6 +88,11 @@ impl Server {
         Self::start_with(now, &[if demo { "--demo" } else { "--stand-ins" }])
     }
 
+    /// Nothing is simulated: what is read is read by a logger, or by hand.
+    pub fn start_bare() -> anyhow::Result<Self> {
+        Self::start_with(MORNING, &[])
+    }
+
     /// Its data file may not grow over this.
     pub fn start_within(most_mb: u32) -> anyhow::Result<Self> {
         Self::start_with(MORNING, &["--stand-ins", "--most-mb", &most_mb.to_string()])
@@ -114,6 +133,19 @@ impl Server {
         let said = String::from_utf8_lossy(&told.stdout).into_owned();
         anyhow::ensure!(told.status.success(), "{said}{}", String::from_utf8_lossy(&told.stderr));
         Ok(said)
+    }
+
+    /// An instrument that is not there, started beside this server: `thermocouple`, with what it needs. It is ended
+    /// when this is dropped.
+    pub fn stand_in(&self, words: &[&str]) -> anyhow::Result<StandIn> {
+        let at = self.url("");
+        let child = Command::new(binary()?)
+            .arg("stand-in")
+            .args(words)
+            .args(["--at", at.trim_end_matches('/')])
+            .stdout(Stdio::null())
+            .spawn()?;
+        Ok(StandIn { child })
     }
 
     #[must_use]

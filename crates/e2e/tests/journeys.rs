@@ -101,7 +101,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     by_hand.send_keys(Key::Enter + "").await?;
     browser.sees("reading 640 F").await?;
     browser.sees("2 of").await?;
-    browser.press("Stop and cover").await?;
+    browser.press("It must stop").await?;
     browser.sees("beads are not laid").await?;
     browser.press("it does not go well").await?;
     browser.sees("covered: it does not go well").await?;

@@ -55,6 +55,20 @@ pub struct JobFile {
     pub pictures: Vec<FilePicture>,
 }
 
+impl JobFile {
+    /// The job that it holds, under this id.
+    pub fn job(self, id: Uuid) -> Job {
+        let mut job = Job::fold(id, &self.facts);
+        let mut of: std::collections::HashMap<Uuid, Vec<Reading>> = std::collections::HashMap::new();
+        for (round, read) in job.rounds.iter().zip(self.readings) {
+            of.extend(round.lit.as_ref().map(|lit| (lit.fact, read.readings)));
+            of.extend(round.cancelled.iter().map(|heat| heat.lit.fact).zip(read.cancelled));
+        }
+        job.record(|lit| of.remove(&lit).unwrap_or_default());
+        job
+    }
+}
+
 /// A picture of the job.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct FilePicture {

@@ -21,6 +21,7 @@ mod reach;
 mod reckon;
 mod sample;
 mod shop;
+mod stand_in;
 mod stores;
 mod thermocouple;
 mod web;
@@ -49,6 +50,7 @@ pub use clock::Clock;
 pub use door::known::Asks;
 pub use openapi::openapi_document;
 pub use sample::sample_jobs;
+pub use stand_in::{StandInConfig, run as stand_in};
 
 /// How to serve.
 #[derive(Debug, Clone)]
@@ -189,6 +191,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 job::route::what_if,
                 job::route::as_if,
                 job::route::would_be_first,
+                job::oven::oven_program,
                 calendar::of_a_job,
                 picture::route::take_picture,
                 picture::route::show_picture,
@@ -199,6 +202,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 map::route::face_pages,
                 job_file::export,
                 job::stream::stream,
+                logger::bring_in::bring_in_readings,
                 logger::route::log_readings,
             ],
         )

@@ -5,7 +5,7 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use anyhow::{Context, bail};
-use vanadin::{Asks, Clock, Config, keep, openapi_document, serve};
+use vanadin::{Asks, Clock, Config, StandInConfig, keep, openapi_document, serve, stand_in};
 
 const USAGE: &str = "\
 vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
@@ -30,6 +30,13 @@ vanadin check --data DIR
     Looks whether the data file is whole, and lists what in it cannot be read.
 vanadin restore --data DIR --from FILE
     Puts a copy back. What lay there is moved aside, not lost.
+vanadin stand-in thermocouple --job ID --key KEY [--at http://127.0.0.1:8420]
+vanadin stand-in infrared --job ID [--at http://127.0.0.1:8420]
+vanadin stand-in oven --program oven.csv [--speed 60]
+    Instruments that are not there: a logger that posts what a pad on the part of
+    that job would read, with the key made in Shop; a gun that says what it would
+    show on the surface chosen; an oven that follows a job's program. Each speaks
+    as a real one does. --every-ms says how often it looks.
 vanadin openapi
     Prints the API's OpenAPI document.
 vanadin --version
@@ -54,6 +61,10 @@ fn run() -> anyhow::Result<()> {
         Some("serve") => {
             let config = serve_config(words)?;
             ::rocket::execute(serve(config))
+        }
+        Some("stand-in") => {
+            let config = StandInConfig::of(words)?;
+            ::rocket::execute(stand_in(&config))
         }
         Some("openapi") => {
             println!("{}", openapi_document());

@@ -95,3 +95,92 @@ async fn a_shop_without_a_token_takes_nothing_and_a_job_that_is_not_lit_has_no_c
     let (status, answer) = post(&server, &cold, TOKEN, "0,1,20").await;
     assert_eq!((status, &answer["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("job")));
 }
+
+/// What is asked of a logger's file.
+fn file(text: &str, done: &str) -> Value {
+    json!({ "text": text, "done": done, "column": null, "unit": null, "first_min": 0.0 })
+}
+
+async fn bring(server: &Server, job: &str, body: &Value) -> (Status, Value) {
+    server.post(&format!("/api/jobs/{job}/readings/file"), body).await
+}
+
+async fn read_of(server: &Server, job: &str) -> Vec<(f64, f64)> {
+    // The file of the job has every one of them; a page thins them out.
+    let (_, file) = server.get(&format!("/api/jobs/{job}/export")).await;
+    let readings = file["readings"][0]["readings"].as_array().unwrap().clone();
+    readings.iter().map(|it| (it["minutes"].as_f64().unwrap(), it["celsius"].as_f64().unwrap())).collect()
+}
+
+#[rocket::async_test]
+async fn a_loggers_file_is_looked_at_kept_once_and_taken_out_again() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let job = lit_job(&server).await;
+    let before = read_of(&server, &job).await;
+    let text = "time (s),T [C]\n0,21.25\n1,22.25\n2,23.25\n";
+    let (status, seen) = bring(&server, &job, &file(text, "looked_at")).await;
+    assert_eq!((status, &seen["rows"], &seen["changed"]), (Status::Ok, &json!(3), &json!(0)), "{seen}");
+    assert_eq!(read_of(&server, &job).await, before, "looking changes nothing");
+    let (_, kept) = bring(&server, &job, &file(text, "kept")).await;
+    let new = kept["changed"].as_u64().unwrap();
+    assert!(new >= 2, "{kept}");
+    let (_, again) = bring(&server, &job, &file(text, "kept")).await;
+    assert_eq!(again["changed"], json!(0), "the same file once more keeps nothing twice");
+    assert!(read_of(&server, &job).await.iter().any(|(_, celsius)| *celsius == 22.25));
+    let (_, out) = bring(&server, &job, &file(text, "taken_out")).await;
+    assert_eq!(out["changed"], json!(new));
+    assert!(read_of(&server, &job).await.iter().all(|(_, celsius)| *celsius != 22.25));
+}
+
+#[rstest]
+#[case::no_table("dear diary", "text")]
+#[case::no_unit("min,part\n0,21\n1,22\n", "unit")]
+#[case::all_before_it_was_lit("min,T [C]\n0,21\n1,22\n", "first_min")]
+#[test_attr(rocket::async_test)]
+async fn a_file_that_cannot_be_kept_is_told_at_its_field(#[case] text: &str, #[case] field: &str) {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let job = lit_job(&server).await;
+    let mut body = file(text, "kept");
+    if field == "first_min" {
+        body["first_min"] = json!(-500);
+    }
+    let (status, answer) = bring(&server, &job, &body).await;
+    assert_eq!(
+        (status, &answer["problems"][0]["field"]),
+        (Status::UnprocessableEntity, &json!(field)),
+        "{answer}"
+    );
+}
+
+#[rocket::async_test]
+async fn a_job_that_was_never_lit_has_no_clock_to_lay_a_file_on() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack?find=glasshouse").await;
+    let job = rack["lines"][0]["id"].as_str().unwrap();
+    let (status, answer) = bring(&server, job, &file("min,T [C]\n0,21\n1,22\n", "looked_at")).await;
+    assert_eq!((status, &answer["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("job")));
+}
+
+#[rocket::async_test]
+async fn an_ovens_program_is_a_file_and_a_flame_has_none() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack?find=seed").await;
+    let job = rack["lines"][0]["id"].as_str().unwrap();
+    let program = format!("/api/jobs/{job}/oven.csv");
+    let (status, answer) = server.get(&program).await;
+    assert_eq!(
+        (status, &answer["problems"][0]["field"]),
+        (Status::UnprocessableEntity, &json!("heat.source"))
+    );
+    let set = json!({ "id": Uuid::new_v4(), "at_client_ms": 1_773_042_000_000_i64, "who": "", "change": { "kind": "set",
+        "key": "heat.source", "typed": "kiln", "shown_in": "metric" } });
+    let (status, said) = server.post(&format!("/api/jobs/{job}/facts"), &set).await;
+    assert_eq!(status, Status::Ok, "{said}");
+    let answer = server.client.get(&program).header(Header::new("Host", "localhost:8420")).dispatch().await;
+    let text = answer.into_string().await.unwrap();
+    let lines: Vec<&str> = text.lines().collect();
+    assert_eq!(lines[0], "segment,to_celsius,kelvins_per_hour,hold_minutes,what");
+    // The target and 50 K over it, no faster than 300 K/h on an open part; then the target, and its soak.
+    assert!(lines[1].starts_with("1,350,300,"), "{text}");
+    assert!(lines[2].starts_with("2,300,,20,"), "{text}");
+}

@@ -13,9 +13,12 @@ export const DoorPage = later(async () => (await import('./door/DoorPage')).Door
 
 const JobPage = later(async () => (await import('./job/JobPage')).JobPage)
 
+const HelperPage = later(async () => (await import('./job/HelperPage')).HelperPage)
+
 /** What is shown at each address; what is at none of them is the rack. */
 export const ROUTES: readonly { path: string; Page: ComponentType }[] = [
   ...PLACES.map(({ place, path }) => ({ path, Page: PAGES[place] })),
+  { path: '/jobs/:id/helper', Page: HelperPage },
   { path: '/jobs/:id/:station?', Page: JobPage },
   { path: '*', Page: PAGES.rack },
 ]

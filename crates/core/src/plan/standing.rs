@@ -296,11 +296,11 @@ fn next(
         };
         return Next { key: lock.key.clone(), ..say(lock.station, verb) };
     }
-    if lit
-        && !handed_over
-        && plan.gate.refused.is_empty()
-        && plan.torch.as_ref().is_some_and(|it| it.go_on.is_some())
-    {
+    // What was stopped is gone on with, unless somebody looks at it as it is.
+    let may_go_on =
+        plan.torch.as_ref().is_some_and(|torch| torch.go_on.is_some()) && plan.gate.refused.is_empty();
+    let looked_at = plan.check.iter().any(|line| !line.verdict.is_empty());
+    if lit && may_go_on && !looked_at && !handed_over {
         return say(Station::Torch, "Go on: light it again");
     }
     if lit {

@@ -22,7 +22,7 @@ pub use cracks::{
     MapPlan, MarkOnFace, PinOnFace, RunOut, TackOnFace, Unplaced, WallAlong,
 };
 pub use hand_over::HandOverPlan;
-pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, RunsOn, StaysCool, TriedHeat};
+pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool, TriedHeat};
 pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,
     TestView, measured_tests, tool_roll,

@@ -163,6 +163,17 @@ impl Desk {
         self.look_again(id);
     }
 
+    /// Readings of a lighting were brought in or taken out in the past: the job is read anew, and whoever looks at it
+    /// is told.
+    pub async fn readings_changed(&self, id: Uuid) {
+        let turn = self.turn(id).await;
+        self.forget(id);
+        drop(turn);
+        self.look_again(id);
+        // Nothing was said: whoever watches looks at everything again.
+        self.tell(News::Said { job: id, revision: 0, fact: None });
+    }
+
     /// The line of a job is worked out anew before the rack is looked at.
     fn look_again(&self, id: Uuid) {
         self.on.behind.lock().unwrap_or_else(PoisonError::into_inner).insert(id);

@@ -166,15 +166,16 @@ pub async fn readings(pool: &SqlitePool, job: Uuid) -> Result<HashMap<Uuid, Vec<
     Ok(of)
 }
 
-/// Adds readings of a lighting; one at a minute already stored is left as it is.
+/// Adds readings of a lighting; one at a minute already stored is left as it is. Gives how many were new.
 pub async fn add_readings(
     on: &mut SqliteConnection,
     job: Uuid,
     lit: Uuid,
     readings: &[Reading],
-) -> Result<(), ApiError> {
+) -> Result<usize, ApiError> {
     /// Rows a statement, under SQLite's least limit of values bound.
     const AT_ONCE: usize = 200;
+    let mut added = 0;
     for some in readings.chunks(AT_ONCE) {
         let mut insert =
             QueryBuilder::<Sqlite>::new("insert into reading (job_id, lit_id, minutes, celsius) ");
@@ -184,9 +185,33 @@ pub async fn add_readings(
                 .push_bind(reading.minutes)
                 .push_bind(reading.celsius);
         });
-        insert.push(" on conflict do nothing").build().execute(&mut *on).await?;
+        let done = insert.push(" on conflict do nothing").build().execute(&mut *on).await?;
+        added += done.rows_affected() as usize;
     }
-    Ok(())
+    Ok(added)
+}
+
+/// Takes readings of a lighting out again, where they stand as they are said. Gives how many there were.
+pub async fn take_out_readings(
+    on: &mut SqliteConnection,
+    job: Uuid,
+    lit: Uuid,
+    readings: &[Reading],
+) -> Result<usize, ApiError> {
+    let mut gone = 0;
+    for reading in readings {
+        let done = sqlx::query(
+            "delete from reading where job_id = ? and lit_id = ? and minutes = ? and celsius = ?",
+        )
+        .bind(job.to_string())
+        .bind(lit.to_string())
+        .bind(reading.minutes)
+        .bind(reading.celsius)
+        .execute(&mut *on)
+        .await?;
+        gone += done.rows_affected() as usize;
+    }
+    Ok(gone)
 }
 
 /// The present job with everything the thermocouple recorded.

@@ -385,6 +385,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/oven.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The segments of the oven's program: `segment,to_celsius,kelvins_per_hour,hold_minutes,what`. */
+        get: operations["oven_program"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/pictures/{picture}": {
         parameters: {
             query?: never;
@@ -435,6 +452,23 @@ export interface paths {
         put?: never;
         /** Readings of the part at its coldest far corner, one a line: `minutes_or_time,channel,celsius`. */
         post: operations["log_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/readings/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A logger's file is laid on the job clock of the last lighting. */
+        post: operations["bring_in_readings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2311,6 +2345,26 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        /** @description A column of temperatures. */
+        FileColumn: {
+            /** @description Its place in a row, from 0. */
+            at: number;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+            /** @description As its head calls it, else "column 2". */
+            name: string;
+            /** @description How many rows hold a figure in it. */
+            rows: number;
+            /** @description `celsius` or `fahrenheit`, where the head says so. */
+            unit?: string | null;
+        };
+        /**
+         * @description What is done with the file.
+         * @enum {string}
+         */
+        FileDone: "looked_at" | "kept" | "taken_out";
         /** @description A picture of the job. */
         FilePicture: {
             /**
@@ -2320,6 +2374,40 @@ export interface components {
             id: string;
             /** @description The JPEG in base64. */
             jpeg_base64: string;
+        };
+        FileRequest: {
+            /** @description Which column, by its place in a row; the first where nobody has said. */
+            column?: number | null;
+            done: components["schemas"]["FileDone"];
+            /**
+             * Format: double
+             * @description Minutes on the job clock at which its first row was read; by its own clock where nobody has said.
+             */
+            first_min?: number | null;
+            /** @description The file itself. */
+            text: string;
+            /** @description `celsius` or `fahrenheit`: needed where its head does not say. */
+            unit?: string | null;
+        };
+        FileSeen: {
+            /** @description How many were kept, or taken out. */
+            changed: number;
+            columns: components["schemas"]["FileColumn"][];
+            /**
+             * Format: double
+             * @description Minutes on the job clock at which its first row was read, by its own clock; nothing where that says no day.
+             */
+            first_min?: number | null;
+            /** Format: double */
+            lasts_min: number;
+            /** @description Rows that were read before it was lit, or have not come yet: they are left out. */
+            left_out: number;
+            /** @description Of the column chosen, as it lies on the job clock: (min, °C), thinned. */
+            lies: [
+                number,
+                number
+            ][];
+            rows: number;
         };
         /** @description A test that the owner's wishes forbid. */
         Forbidden: {
@@ -2710,6 +2798,8 @@ export interface components {
             /** Format: double */
             most_c: number;
             most_words: string;
+            /** @description An oven's program, segment by segment; empty for any other heat. */
+            oven: components["schemas"]["OvenSegment"][];
             /** @description The coldest place gets to the least at which the work may begin. */
             reached: boolean;
             /** @description Where to read it. */
@@ -3854,6 +3944,25 @@ export interface components {
             shape_factor: number;
             /** Format: double */
             width_m: number;
+        };
+        /** @description A segment of an oven's program. */
+        OvenSegment: {
+            /**
+             * Format: double
+             * @description How long it stays there.
+             */
+            hold_min: number;
+            /**
+             * Format: double
+             * @description How fast it goes there; nothing for as it will.
+             */
+            k_per_h?: number | null;
+            /** Format: double */
+            to_c: number;
+            /** @description "Up with the part in it" */
+            what: string;
+            /** @description "To 350 °C at 300 °C an hour, held 12 min" */
+            words: string;
         };
         /** @description One heating or cooling that was read, against the book. */
         OwnFactor: components["schemas"]["FactorOf"] & {
@@ -5281,6 +5390,8 @@ export interface components {
             /** Format: int32 */
             done: number;
             go_on?: components["schemas"]["GoOn"] | null;
+            /** @description What a helper holds, does and looks out for. */
+            helper: string[];
             joint?: components["schemas"]["JointView"] | null;
             /** @description What lies ready before it is lit: after that one cannot stop. */
             lay_out: components["schemas"]["LayLine"][];
@@ -7227,6 +7338,74 @@ export interface operations {
             };
         };
     };
+    oven_program: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Segment by segment; no rate where it goes as it will */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It is not heated in an oven */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     show_picture: {
         parameters: {
             query?: never;
@@ -7529,6 +7708,114 @@ export interface operations {
             };
             /** @description Over 1 MB */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    bring_in_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileRequest"];
+            };
+        };
+        responses: {
+            /** @description How it lies */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileSeen"];
+                };
+            };
+            /** @description Not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -67,6 +67,24 @@ export function Beside({ heat }: BesideProps): ReactNode {
             {gas.words}
           </p>
         ))}
+        {heat.oven.length > 0 && (
+          <div data-testid="heat-oven">
+            <ol className="text-[17px]">
+              {heat.oven.map((segment) => (
+                <li key={segment.words}>
+                  <b>{segment.words}.</b> <span className="text-ash">{segment.what}.</span>
+                </li>
+              ))}
+            </ol>
+            <a
+              href={`/api/jobs/${view.id}/oven.csv`}
+              download="oven.csv"
+              className="flex min-h-11 w-fit items-center underline decoration-dotted"
+            >
+              The oven's program as a file
+            </a>
+          </div>
+        )}
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 text-[17px]">
           {(settings?.settings ?? []).map((line) => (
             <div key={line.name} className="contents">

@@ -50,7 +50,23 @@ export function LightUp(): ReactNode {
           onChoose={(id) => setWanted((id || what) as Lighting)}
         />
       )}
-      <h2 className="text-[32px] leading-9">{!ready ? 'Not yet' : (other?.label ?? words)}</h2>
+      <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
+        <h2 className="text-[32px] leading-9">{!ready ? 'Not yet' : (other?.label ?? words)}</h2>
+        {ready && (
+          <NextOrButton
+            station="torch"
+            testId="light"
+            onPress={() => say({ kind: 'light', speed: Number(speed), owned: owned.trim(), what })}
+          >
+            {verb}
+          </NextOrButton>
+        )}
+      </div>
+      {ready && other === undefined && (
+        <p className="text-[19px]">
+          <LitNow />
+        </p>
+      )}
       {other !== undefined && (
         <p className="text-[19px]">
           {other.sentence}
@@ -71,6 +87,18 @@ export function LightUp(): ReactNode {
       )}
       {ready ? (
         <>
+          {to_own !== '' && (
+            <label className="flex flex-col gap-1 border-2 border-chalk p-3">
+              <b>{to_own}</b>
+              <span>Who lights it all the same, and why?</span>
+              <input
+                value={owned}
+                onChange={(event) => setOwned(event.target.value)}
+                autoComplete="off"
+                className="min-h-12 border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk"
+              />
+            </label>
+          )}
           <LayOut lines={lines} />
           {stand_ins && (
             <div>
@@ -85,28 +113,6 @@ export function LightUp(): ReactNode {
               />
             </div>
           )}
-          {to_own !== '' && (
-            <label className="flex flex-col gap-1 border-2 border-chalk p-3">
-              <b>{to_own}</b>
-              <span>Who lights it all the same, and why?</span>
-              <input
-                value={owned}
-                onChange={(event) => setOwned(event.target.value)}
-                autoComplete="off"
-                className="min-h-12 border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk"
-              />
-            </label>
-          )}
-          <div className="sticky bottom-0 mt-auto flex flex-wrap items-center justify-end gap-x-6 gap-y-2 bg-iron py-2">
-            <p className="text-[19px]">{other === undefined && <LitNow />}</p>
-            <NextOrButton
-              station="torch"
-              testId="light"
-              onPress={() => say({ kind: 'light', speed: Number(speed), owned: owned.trim(), what })}
-            >
-              {verb}
-            </NextOrButton>
-          </div>
         </>
       ) : (
         <Refused lines={refused} supposed={asIf !== null} />

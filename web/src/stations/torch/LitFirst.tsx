@@ -77,7 +77,7 @@ export function LitFirst({ lit }: LitFirstProps): ReactNode {
           </Button>
           {tack !== null && tack.state !== 'all_in' && (
             <Button large onPress={putOut}>
-              Tacking is over
+              <span className="whitespace-normal">Tacking is over</span>
             </Button>
           )}
         </div>

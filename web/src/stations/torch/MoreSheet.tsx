@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { Link } from 'react-router'
+import { useJob } from '../../job/JobContext'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
 import { DEEDS } from './piece-words'
@@ -12,6 +14,7 @@ export interface MoreSheetProps {
 
 /** What is said less often while it burns: one press each. */
 export function MoreSheet({ open, onClose, onSay }: MoreSheetProps): ReactNode {
+  const { view } = useJob()
   return (
     <Sheet title="What was done?" open={open} onOpenChange={(next) => !next && onClose()}>
       <div className="grid gap-2 sm:grid-cols-2">
@@ -28,6 +31,12 @@ export function MoreSheet({ open, onClose, onSay }: MoreSheetProps): ReactNode {
           </Button>
         ))}
       </div>
+      <Link
+        to={`/jobs/${view.id}/helper`}
+        className="mt-4 flex min-h-11 w-fit items-center underline decoration-dotted"
+      >
+        For a helper's phone
+      </Link>
     </Sheet>
   )
 }

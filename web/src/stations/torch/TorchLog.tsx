@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { AskedBack } from '../../job/AskedBack'
 import { useJob } from '../../job/JobContext'
+import { LoggerFile } from '../../job/LoggerFile'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { DEED_WORDS, pieceDone } from './piece-words'
@@ -94,7 +95,10 @@ export function TorchLog(): ReactNode {
               <span className="min-w-0 grow [overflow-wrap:anywhere]">
                 {entry.struck == null ? words(entry.entry) : <s className="text-ash">{words(entry.entry)}</s>}
               </span>
-              <span className="shrink-0 text-ash">{entry.at}</span>
+              <span className="shrink-0 text-ash">
+                {entry.who !== '' && `${entry.who}, `}
+                {entry.at}
+              </span>
               {entry.struck == null ? (
                 <button
                   type="button"
@@ -115,13 +119,14 @@ export function TorchLog(): ReactNode {
             </li>
           ))}
       </ol>
-      <div className="mt-2 flex gap-2">
+      <div className="mt-2 flex flex-wrap gap-2">
         {log.length > FEW && (
           <Button onPress={() => setAll(!all)}>{all ? 'The last ones' : `All ${log.length}`}</Button>
         )}
         {!beads && unsent.length === 0 && round?.lit?.what === 'main' && (
           <Button onPress={() => say({ kind: 'cancel_light' })}>Cancel the lighting</Button>
         )}
+        <LoggerFile />
       </div>
       {(telling?.lit?.without?.length ?? 0) > 0 && (
         <p className="mt-2 text-ash">Lit with these not ticked: {telling?.lit?.without?.join('; ')}.</p>

@@ -237,7 +237,11 @@ export function TorchStation(): ReactNode {
         )}
       </div>
       {window !== null && !covered && <Mute rings={rings} />}
-      {covered && torch.go_on != null && <LightUp />}
+      {covered && torch.go_on != null && (
+        <section aria-label="Go on" className="shrink-0 border-t-[1.5px] border-scribe pt-3">
+          <LightUp />
+        </section>
+      )}
       <TorchLog />
       <StopSheet
         left={left}

@@ -9,7 +9,7 @@ export interface TroubleSheetProps {
   open: boolean
   onClose: () => void
   onSay: (entry: Schemas['TorchEntry']) => void
-  /** Stop and cover. */
+  /** It must stop. */
   onStop: () => void
 }
 

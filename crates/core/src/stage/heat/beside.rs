@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::sources::SourceRun;
+use super::sources::{BOOK, Run, SourceRun};
 use super::{HeatPlan, Sources};
 use crate::field;
 use crate::heat::{
@@ -68,6 +68,62 @@ pub struct StaysCool {
     pub sentence: String,
     /// Over what it stands.
     pub over: bool,
+}
+
+/// A segment of an oven's program.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OvenSegment {
+    /// "Up with the part in it"
+    pub what: String,
+    /// "To 350 °C at 300 °C an hour, held 12 min"
+    pub words: String,
+    pub to_c: f64,
+    /// How fast it goes there; nothing for as it will.
+    pub k_per_h: Option<f64>,
+    /// How long it stays there.
+    pub hold_min: f64,
+}
+
+/// The program of an oven: up with its ramp until the middle is there, then the soak. A fire has none.
+pub(super) fn oven_segments(
+    run: &SourceRun,
+    heat: &HeatPlan,
+    (closed, ambient_c): (bool, f64),
+    units: UnitSystem,
+) -> Vec<OvenSegment> {
+    let Some(ramp) = run.source.ramp_k_per_h(closed).filter(|_| heat.reached && !run.source.is_fire()) else {
+        return Vec::new();
+    };
+    let Some(BarPower::Oven { set, .. }) = oven_power(run, heat, closed) else { return Vec::new() };
+    let set_c = set.celsius();
+    let ramp_min = (set_c - ambient_c).max(0.0) / ramp * 60.0;
+    let segment = |what: &str, to_c: f64, k_per_h: Option<f64>, hold_min: f64| {
+        let hold_min = hold_min.max(0.0).ceil();
+        let rate = k_per_h
+            .map_or(String::new(), |rate| format!(" at {}", units.say_most(rate, Unit::KelvinsPerHour)));
+        let words = format!(
+            "To {}{rate}, held {}",
+            units.say(to_c, Unit::Celsius),
+            units.say_exactly(hold_min, Unit::Minutes)
+        );
+        OvenSegment { what: what.to_owned(), words, to_c: to_c.round(), k_per_h, hold_min }
+    };
+    vec![
+        segment(
+            "Up with the part in it, until its middle is there",
+            set_c,
+            Some(ramp),
+            heat.minutes - ramp_min,
+        ),
+        segment("Back to the target, and soak", heat.target_c, None, heat.soak_minutes),
+    ]
+}
+
+fn oven_power(run: &SourceRun, heat: &HeatPlan, closed: bool) -> Option<BarPower> {
+    let source = run.source;
+    let (even_share, help, target_c) = (run.even_share, run.help, heat.target_c);
+    Run { source, even_share, help, station: 0.5, target_c, closed, strength: BOOK }.power()
 }
 
 /// House: from this share of what the iron stands a tip is likely to run on.

@@ -4,7 +4,7 @@ mod beside;
 mod figures;
 mod sources;
 
-pub use beside::{GasPlan, InfraredPlan, RunsOn, StaysCool};
+pub use beside::{GasPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool};
 pub(crate) use sources::{Help, Sources};
 
 use serde::{Deserialize, Serialize};
@@ -83,6 +83,8 @@ pub struct HeatPlan {
     pub learned: String,
     /// The share that the minutes are good to: less the more heatings were read here; 0 where nothing is heated.
     pub good_to: f64,
+    /// An oven's program, segment by segment; empty for any other heat.
+    pub oven: Vec<OvenSegment>,
     /// What it burns, against what is here.
     pub gas: Vec<GasPlan>,
     /// What an infrared gun shows; nothing where nothing is heated.
@@ -164,6 +166,7 @@ pub(crate) fn heat_plan(
         sticks: String::new(),
         learned: String::new(),
         good_to: 0.0,
+        oven: Vec::new(),
         gas: Vec::new(),
         infrared: None,
         runs_on: Vec::new(),
@@ -240,6 +243,7 @@ pub(crate) fn heated(
         sticks: String::new(),
         learned: sources.strengths.words(run.source),
         good_to: sources.strengths.not_known(run.source),
+        oven: Vec::new(),
         gas: Vec::new(),
         infrared: None,
         runs_on: Vec::new(),
@@ -313,6 +317,8 @@ fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAs
     let until = if plan.reached { plan.minutes } else { f64::INFINITY };
     if let Some(run) = taken {
         plan.along = run.heating.along(until, FRAMES);
+        plan.oven =
+            beside::oven_segments(run, plan, (sources.closed, sources.body.ambient.celsius()), part.units);
         plan.gas = beside::gas_plans(run, plan, (&shop.stores, part.units));
         plan.stays_cool = beside::stays_cool(run, plan, sources, part);
         if run.source.ramp_k_per_h(sources.closed).is_none() {

@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::hot_work_clearance;
 use crate::field;
+use crate::heat::HeatSource;
 use crate::job::{Round, Work, WorkStep};
 use crate::method::{Joins, MethodId, Way};
 use crate::quantity::{Unit, UnitSystem, number};
@@ -165,4 +166,34 @@ impl LayOut<'_> {
     fn own_repairs(&self) -> usize {
         self.shop.repairs.iter().filter(|repair| repair.method == self.way.method).count()
     }
+}
+
+/// What a helper holds, does and looks out for, each a sentence; empty for what is done cold.
+pub(super) fn helper_words(way: Way, heat: &HeatPlan, part: &PartFacts) -> Vec<String> {
+    if way.method.without_heat() {
+        return Vec::new();
+    }
+    let mut words = Vec::new();
+    let second = heat.help.as_str();
+    if let Some(flame) = HeatSource::from_id(second) {
+        words.push(format!(
+            "Hold: {}. Sweep it over the whole part, never stay in one place.",
+            flame.label.to_lowercase()
+        ));
+    } else if second == "covered" {
+        words.push("Hold: the cover, on all of the part but the joint.".to_owned());
+    }
+    let most_kg = part.weight.as_ref().map_or(0.0, |weight| weight.range_kg().1);
+    if most_kg > HOIST_KG {
+        words.push("Turn it with the hoist or in the cradle, never with arms.".to_owned());
+    } else if most_kg >= HELPER_KG {
+        words.push("Turn it with the welder, tongs that fit, the place for it free.".to_owned());
+    }
+    words.push(if way.method.arc() {
+        "Signal: one word before each strike. Hood down then; shade 9 to 13.".to_owned()
+    } else {
+        "Signal: one word before the flame moves. Shade 5 for glowing iron.".to_owned()
+    });
+    words.push("Hot iron looks cold: touch nothing that no stick has touched.".to_owned());
+    words
 }

@@ -84,6 +84,8 @@ pub struct TorchPlan {
     pub peen: bool,
     /// What lies ready before it is lit: after that one cannot stop.
     pub lay_out: Vec<LayLine>,
+    /// What a helper holds, does and looks out for.
+    pub helper: Vec<String>,
     /// What is done at once when it must stop.
     pub must_stop: MustStop,
     /// What going on needs, of what was stopped before all was done; nothing where it was not.
@@ -440,7 +442,8 @@ fn torch_plan(
         window,
         peen: way.method.arc(),
         lay_out: Vec::new(),
-        must_stop: MustStop::of(way, heat.cold, cooling),
+        helper: lay_out::helper_words(way, heat, part),
+        must_stop: MustStop::of(way, heat, cooling),
         go_on: None,
     }
 }

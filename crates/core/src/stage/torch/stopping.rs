@@ -5,9 +5,11 @@ use serde::{Deserialize, Serialize};
 use super::TorchPlan;
 use super::stop_rule::StopAsked;
 use super::trouble::TroubleAsked;
+use crate::heat::{HeatSource, SourceKind};
 use crate::method::{MethodId, School, Way};
 use crate::quantity::Unit;
 use crate::stage::cooling::CoolingPlan;
+use crate::stage::heat::HeatPlan;
 
 /// What is done when it must stop.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -39,21 +41,38 @@ pub fn in_one_heat(way: Way) -> bool {
     }
 }
 
+/// How what heats it is put out; nothing for a source that is not known.
+fn flame_off(source: &str) -> Option<&'static str> {
+    let source = HeatSource::from_id(source)?;
+    Some(match source.kind {
+        SourceKind::Flame { .. } if source.id.starts_with("oxy_") => "Oxygen off, then fuel.",
+        SourceKind::Flame { .. } if source.id == "ceramic_pads" => "Current off the pads.",
+        SourceKind::Flame { .. } => "Burner off, at the cylinder.",
+        SourceKind::Oven { .. } if source.is_fire() => "Off the fire.",
+        SourceKind::Oven { .. } => "Oven off.",
+    })
+}
+
 impl MustStop {
-    pub(super) fn of(way: Way, cold: bool, cooling: Option<&CoolingPlan>) -> Self {
-        let off = match (way.method.arc(), cold) {
-            (true, true) => "Machine off.",
-            (true, false) => "Machine off; then the flame: oxygen off, then fuel.",
-            (false, _) => "Oxygen off, then fuel.",
-        };
+    pub(super) fn of(way: Way, heat: &HeatPlan, cooling: Option<&CoolingPlan>) -> Self {
+        // What is live or burning, first what hands hold.
+        let mut off: Vec<&str> = Vec::new();
+        if way.method.arc() {
+            off.push("Machine off.");
+        } else if !way.method.without_heat() {
+            off.push("Oxygen off, then fuel.");
+        }
+        off.extend(flame_off(&heat.source).filter(|_| !heat.cold));
+        off.dedup();
+        let off = if off.is_empty() { "Hands off the tools.".to_owned() } else { off.join(" ") };
         let covered = cooling.filter(|cooling| !cooling.cold);
         let cover = covered.map(|cooling| format!("Cover it now: {}.", cooling.packing));
         let watch = "Somebody stays with it until it lies covered on a base that does not burn, and looks again for 60 \
                      min.";
         let watch = (!way.method.without_heat()).then(|| watch.to_owned());
-        let mut hurt = vec![off.to_owned(), "Then the person. Call for help.".to_owned()];
+        let mut hurt = vec![off.clone(), "Then the person. Call for help.".to_owned()];
         hurt.extend(cover.clone().map(|cover| format!("Then the part. {cover}")));
-        let mut otherwise = vec![off.to_owned()];
+        let mut otherwise = vec![off];
         otherwise.extend(cover);
         otherwise.extend(watch);
         Self { hurt, otherwise }
@@ -96,5 +115,31 @@ impl StopAsked<'_> {
             }));
         }
         Some(GoOn { because, needs })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::*;
+
+    #[rstest]
+    #[case::an_air_torch_has_no_oxygen("weed_burner", "Burner off, at the cylinder.")]
+    #[case::fuel_and_oxygen("oxy_propane", "Oxygen off, then fuel.")]
+    #[case::an_oven("kiln", "Oven off.")]
+    #[case::a_fire("charcoal_bed", "Off the fire.")]
+    #[case::pads("ceramic_pads", "Current off the pads.")]
+    fn what_burns_is_put_out_as_it_is_put_out(#[case] source: &str, #[case] off: &str) {
+        assert_eq!(flame_off(source), Some(off));
+        assert_eq!(flame_off(""), None);
+    }
+
+    #[rstest]
+    #[case::arc(MethodId::ArcNickel, School::Hot, false)]
+    #[case::hot_braze(MethodId::TorchBraze, School::Hot, true)]
+    #[case::gas_iron(MethodId::GasIron, School::WholePart, true)]
+    fn what_is_done_in_one_heat(#[case] method: MethodId, #[case] school: School, #[case] one: bool) {
+        assert_eq!(in_one_heat(Way { method, school }), one);
     }
 }

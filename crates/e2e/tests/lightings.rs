@@ -1,0 +1,154 @@
+//! Lit to bake, stopped and gone on with, read by a logger that falls silent or wrote a file.
+
+use std::io::Write;
+
+use anyhow::Context;
+use serde_json::{Value, json};
+use thirtyfour::prelude::*;
+use vanadin_e2e::{Browser, Server, eventually, ready_lug, set};
+
+#[tokio::test]
+async fn an_oily_lug_is_baked_with_what_is_not_ticked_named_and_stays_hot() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, set("part.oil", "soaked")).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.choose("What it is lit for", "Bake the oil out").await?;
+    browser.sees("neither smokes nor weeps").await?;
+    let line =
+        browser.find(By::XPath("//button[@role='checkbox' and contains(., 'Solvent flashed off')]")).await?;
+    line.click().await?;
+    eventually("it is ticked", async || Ok(line.attr("aria-checked").await?.as_deref() == Some("true")))
+        .await?;
+    browser.choose("Speed of the job clock", "60 times").await?;
+    browser.press_test_id("light").await?;
+    browser.sees("Lit with these not ticked").await?;
+    let said = browser.page().await?;
+    let open = said.split("Lit with these not ticked").nth(1).context("it is told")?;
+    assert!(!open.contains("Solvent flashed off") && open.contains("Extinguisher"), "{open}");
+    eventually("it is held", async || Ok(browser.text("torch-next").await?.starts_with("Hold it"))).await?;
+    // Ended early: the flame is off, the part is hot, and nothing cold is proposed.
+    browser.press_test_id("torch-main").await?;
+    browser.sees("HOT").await?;
+    let view = browser.view(&job).await?;
+    assert_eq!(view["job"]["rounds"][0]["lit"], Value::Null, "the repair is not begun");
+    assert!(
+        view["standing"]["keep_off"].as_str().is_some_and(|it| it.contains("no solvent")),
+        "{}",
+        view["standing"]
+    );
+    Ok(())
+}
+
+#[tokio::test]
+async fn what_must_stop_says_what_to_do_first_and_is_gone_on_with_on_a_larger_torch() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(390, 844).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    eventually("the first bead may be laid", async || {
+        Ok(browser.text("torch-next").await?.starts_with("Lay bead 1"))
+    })
+    .await?;
+    browser.press_test_id("torch-main").await?;
+    browser.sees("Bead 2 of").await?;
+    browser.press("It must stop").await?;
+    assert!(browser.text("stop-hurt").await?.contains("Machine off"));
+    browser.press("gas is out").await?;
+    browser.sees("Stopped: gas is out").await?;
+    let needs = browser.text("go-on").await?;
+    assert!(needs.contains("are left"), "{needs}");
+    // Next day, on a larger torch: the same round, and the bead is where it was.
+    browser.say(&job, set("heat.source", "oxy_acetylene_medium")).await?;
+    eventually("it is planned with", async || Ok(browser.text("go-on").await?.contains("medium"))).await?;
+    let before = browser.view(&job).await?;
+    browser.choose("Speed of the job clock", "60 times").await?;
+    browser.press_test_id("light").await?;
+    eventually("it burns again", async || {
+        let view = browser.view(&job).await?;
+        let rounds = view["job"]["rounds"].as_array().context("rounds")?.clone();
+        Ok(rounds.len() == 1
+            && rounds[0]["cancelled"].as_array().is_some_and(|it| it.len() == 1)
+            && view["plan"]["torch"]["done"] == json!(1)
+            && view["plan"]["torch"]["planned"] == before["plan"]["torch"]["planned"])
+    })
+    .await?;
+    browser.sees("Bead 2 of").await?;
+    browser.sees("Heat before, round 1").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_logger_is_read_and_when_it_falls_silent_that_is_said() -> anyhow::Result<()> {
+    const KEY: &str = "the-key-of-the-bench-logger";
+    // No simulated pads here: what is read is read by the logger.
+    let server = Server::start_bare()?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    let word = json!({ "id": uuid::Uuid::new_v4(), "change": set("shop.logger", KEY) });
+    let (status, said) = browser.fetch("POST", "/api/shop", word).await?;
+    anyhow::ensure!(status == 200, "{said}");
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.sees("No reading yet").await?;
+    let logger = server.stand_in(&["thermocouple", "--job", &job, "--key", KEY, "--every-ms", "100"])?;
+    eventually("it is read", async || Ok(browser.text("torch-place").await? == "In the window")).await?;
+    drop(logger);
+    eventually("its silence is said", async || {
+        Ok(!browser.driver.find_all(By::Css("[data-testid=silent]")).await?.is_empty())
+    })
+    .await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_file_that_a_logger_wrote_is_laid_on_the_job_clock_and_can_be_taken_out_again() -> anyhow::Result<()>
+{
+    let server = Server::start_bare()?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.sees("Bring in a logger's file").await?;
+    let mut file = tempfile::Builder::new().suffix(".csv").tempfile()?;
+    writeln!(file, "Bench logger\nmin;probe\n0;20,5\n0,01;61\n0,02;99,5")?;
+    file.flush()?;
+    let input = browser.driver.find(By::Css("input[type=file]")).await?;
+    input.send_keys(file.path().to_str().context("a path")?).await?;
+    browser.sees("3 rows over").await?;
+    browser.press_test_id("file-keep").await?;
+    browser.sees("its head says no unit").await?;
+    browser.choose("In", "°C").await?;
+    browser.press_test_id("file-keep").await?;
+    browser.sees("3 readings kept").await?;
+    let readings = async || {
+        let view = browser.view(&job).await?;
+        anyhow::Ok(view["job"]["rounds"][0]["readings"].as_array().map_or(0, Vec::len))
+    };
+    eventually("they are with the job", async || Ok(readings().await? == 3)).await?;
+    browser.press("Take them out again").await?;
+    eventually("they are gone", async || Ok(readings().await? == 0)).await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_helper_sees_on_a_second_phone_how_hot_what_next_and_what_to_hold() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(390, 844).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.press("More").await?;
+    browser.find(By::LinkText("For a helper's phone")).await?.click().await?;
+    browser.sees("Signal").await?;
+    eventually("it is read", async || Ok(browser.text("torch-place").await? == "In the window")).await?;
+    let next = browser.text("helper-next").await?;
+    assert!(!next.is_empty());
+    assert!(
+        browser.driver.find_all(By::Css("[data-testid=torch-main]")).await?.is_empty(),
+        "nothing is said here"
+    );
+    Ok(())
+}

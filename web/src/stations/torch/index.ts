@@ -1,0 +1,3 @@
+export { BigClock } from './BigClock'
+export { Temperature } from './Temperature'
+export { useJobClock } from './useJobClock'
