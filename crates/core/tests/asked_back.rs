@@ -104,7 +104,8 @@ fn a_reading_by_hand_far_off_the_pad_is_asked_back(
     let mut bench = Bench::lever("machine_frame", "gray");
     bench.set("method.choice", "torch_braze");
     bench.light();
-    let entry = TorchEntry::Reading { typed: typed.to_owned(), shown_in: UnitSystem::Metric, joint };
+    let entry =
+        TorchEntry::Reading { typed: typed.to_owned(), shown_in: UnitSystem::Metric, joint, gun: None };
     // The job clock runs at 60 times.
     let fact = bench.torch(entry, (at_min * 1000.0) as i64);
     let mut job = bench.job();

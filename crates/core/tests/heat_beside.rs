@@ -7,7 +7,7 @@ use rstest::rstest;
 use std::collections::BTreeMap;
 use uuid::Uuid;
 use vanadin_core::field::{Held, crack_key, parse_value, store_key};
-use vanadin_core::job::{Change, Deed, Reading, TorchEntry};
+use vanadin_core::job::{Change, Deed, Gun, Reading, TorchEntry};
 use vanadin_core::plan::{HeatPlan, Plan, Station, plan, standing};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -150,4 +150,27 @@ fn what_must_stay_cool_is_told_how_hot_it_gets_where_it_lies() {
     assert!(heat(&over).stays_cool[0].over);
     let cautioned = over.cautions.iter().filter(|it| it.station == Station::Heat);
     assert!(cautioned.into_iter().any(|it| it.sentence.contains("take it off")));
+}
+
+#[test]
+fn what_a_gun_shows_is_kept_as_what_the_iron_is() {
+    let mut bench = hot();
+    bench.light();
+    let gun = Gun { emissivity_set: 0.95, emissivity_true: 0.70, reflected_c: 20.0 };
+    let read = |typed: &str, gun| Change::Torch {
+        entry: TorchEntry::Reading { typed: typed.into(), shown_in: UnitSystem::Metric, joint: false, gun },
+    };
+    // Published: by the same law as the infrared examples; the plan says that it shows about 245 at 300 degC.
+    let shown = heat(&bench.plan()).infrared.as_ref().unwrap().words.clone();
+    assert!(shown.contains("shows 245 °C when the iron is at 300 °C"), "{shown}");
+    bench.try_say(read("245", Some(gun)), LIT_AT + 1_000, None).unwrap();
+    let entry = bench.job().round().log[0].clone();
+    assert!((entry.celsius.unwrap() - 300.0).abs() < 3.0, "{:?}", entry.celsius);
+    bench.try_say(read("245", None), LIT_AT + 2_000, None).unwrap();
+    assert_eq!(bench.job().round().log[1].celsius, Some(245.0));
+    // Colder than what it mirrors no iron shows itself.
+    let mirror = Gun { emissivity_set: 1.0, emissivity_true: 0.05, reflected_c: 1_000.0 };
+    assert!(bench.try_say(read("20", Some(mirror)), LIT_AT + 3_000, None).is_err());
+    let none = Gun { emissivity_true: 0.0, ..gun };
+    assert!(bench.try_say(read("245", Some(none)), LIT_AT + 3_000, None).is_err());
 }

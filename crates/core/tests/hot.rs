@@ -143,7 +143,8 @@ fn a_joint_is_not_the_part() {
     let mut bench = Bench::lever("machine_frame", "gray");
     bench.set("method.choice", "torch_braze");
     bench.light();
-    let joint = TorchEntry::Reading { typed: "600 C".into(), shown_in: Default::default(), joint: true };
+    let joint =
+        TorchEntry::Reading { typed: "600 C".into(), shown_in: Default::default(), joint: true, gun: None };
     bench.torch(reading("320 C"), 30_000);
     bench.torch(joint, 51_000);
     let job = bench.job();

@@ -287,3 +287,47 @@ fn what_was_not_ticked_is_named_and_a_tick_is_gone_once_it_was_lit() {
     bench.say(change);
     assert_eq!(bench.job().round().lit.as_ref().unwrap().without, left);
 }
+
+#[test]
+fn each_lighting_takes_its_own_beads_rods_and_all_of_them_together_no_more_than_were_planned() {
+    let rods = |bench: &Bench| -> Vec<f64> {
+        let (job, plan) = (bench.job(), bench.plan());
+        let asks = vanadin_core::plan::Asks::of(&job, &plan, &bench.facts, &bench.shop);
+        let of = |gone: &vanadin_core::plan::Gone| {
+            gone.takes.iter().filter(|take| take.kind == "nickel_iron").map(|take| take.amount).sum::<f64>()
+        };
+        asks.gone.iter().map(of).filter(|amount| *amount > 0.0).collect()
+    };
+    let mut bench = stopped("arc_nickel_iron", "night");
+    let first = rods(&bench);
+    let planned = bench.plan().torch.unwrap().planned;
+    assert_eq!(first.len(), 1);
+    let all = bench.plan().takes.iter().find(|take| take.kind == "nickel_iron").unwrap().amount;
+    // Hand-worked: two beads of them all, in whole rods.
+    assert_eq!(first[0], (all * 2.0 / f64::from(planned)).ceil());
+    let morning = LIT_AT + 14 * HOUR_MS;
+    bench.try_say(light(Lighting::Main), morning, None).unwrap();
+    assert_eq!(rods(&bench), first, "what was taken stays taken, nothing more until it is done");
+    bench.try_say(Change::Torch { entry: TorchEntry::Bead { at: None } }, morning + 60_000, None).unwrap();
+    let entry = TorchEntry::Covered { why: "night".into() };
+    bench.try_say(Change::Torch { entry }, morning + 70_000, None).unwrap();
+    let both = rods(&bench);
+    assert_eq!(both, [first[0], (all / f64::from(planned)).ceil()]);
+}
+
+#[test]
+fn what_was_stopped_before_the_first_bead_took_no_rods() {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", "arc_nickel_iron");
+    bench.set("method.school", "hot");
+    bench.light();
+    let entry = TorchEntry::Covered { why: "power is out".into() };
+    bench.try_say(Change::Torch { entry }, at(10.0), None).unwrap();
+    let (job, plan) = (bench.job(), bench.plan());
+    let asks = vanadin_core::plan::Asks::of(&job, &plan, &bench.facts, &bench.shop);
+    assert!(
+        asks.gone.iter().flat_map(|gone| &gone.takes).all(|take| take.kind != "nickel_iron"),
+        "{:?}",
+        asks.gone
+    );
+}

@@ -148,7 +148,8 @@ fn a_reading_by_hand_counts_like_one_of_the_pad() {
     bench.set("method.choice", "arc_nickel_iron");
     bench.set("method.school", "hot");
     bench.light();
-    let reading = TorchEntry::Reading { typed: "640 F".into(), shown_in: Default::default(), joint: false };
+    let reading =
+        TorchEntry::Reading { typed: "640 F".into(), shown_in: Default::default(), joint: false, gun: None };
     torch(&mut bench, reading, 30);
     let job = bench.job();
     // Hand-worked: (640 - 32) / 1.8 = 337.8
@@ -165,7 +166,8 @@ fn a_cancelled_lighting_takes_its_log_along() {
     let mut bench = Bench::lever("machine_frame", "gray");
     bench.set("method.choice", "arc_nickel_iron");
     bench.light();
-    let reading = TorchEntry::Reading { typed: "120".into(), shown_in: Default::default(), joint: false };
+    let reading =
+        TorchEntry::Reading { typed: "120".into(), shown_in: Default::default(), joint: false, gun: None };
     torch(&mut bench, reading, 10);
     torch(&mut bench, TorchEntry::Note { text: "wrong tip".into() }, 11);
     bench.say(Change::CancelLight);

@@ -288,6 +288,7 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
                     typed: "312".into(),
                     shown_in: UnitSystem::Metric,
                     joint: *kind == 4 && job.rounds.len() > 1,
+                    gun: None,
                 },
                 5 => TorchEntry::Note { text: "pinhole".into() },
                 6 => covered(),

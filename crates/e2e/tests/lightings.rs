@@ -152,3 +152,76 @@ async fn a_helper_sees_on_a_second_phone_how_hot_what_next_and_what_to_hold() ->
     );
     Ok(())
 }
+
+#[tokio::test]
+async fn a_hot_lug_goes_from_lighting_to_unwrapping_with_all_that_goes_wrong_on_the_way() -> anyhow::Result<()>
+{
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    // A bead before it is soaked: it goes into the log, and the odds know it.
+    browser.press_test_id("torch-main").await?;
+    browser.sees("Bead 2 of").await?;
+    browser.press("It does not go well").await?;
+    browser.press("Blew through").await?;
+    browser.press("That is it").await?;
+    browser.sees("blew through").await?;
+    browser.press("More").await?;
+    browser.press("Pinhole refilled").await?;
+    browser.sees("pinhole refilled").await?;
+    browser.press("Note").await?;
+    browser.find(By::Css("[role='dialog'] input")).await?.send_keys("wrong one" + Key::Enter).await?;
+    browser.sees("wrong one").await?;
+    let crossing =
+        browser.find(By::XPath("//button[starts-with(@aria-label, 'Cross out wrong one')]")).await?;
+    crossing.click().await?;
+    browser.press("wrong button").await?;
+    // The rest of the beads, one press each.
+    let planned = browser.view(&job).await?["plan"]["torch"]["planned"].as_u64().context("beads")?;
+    for number in 2..=planned {
+        browser.sees(&format!("Bead {number} done")).await?;
+        browser.press_test_id("torch-main").await?;
+    }
+    eventually("it is covered next", async || Ok(browser.text("torch-main").await?.contains("Covered")))
+        .await?;
+    browser.press_test_id("torch-main").await?;
+    browser.station("Cooling").await?;
+    browser.sees("HOT").await?;
+    eventually("it may be unwrapped", async || Ok(browser.page().await?.contains("Unwrap and look"))).await?;
+    browser.press_test_id("next").await?;
+    eventually("it is unwrapped", async || {
+        let view = browser.view(&job).await?;
+        let log = view["job"]["rounds"][0]["log"].as_array().context("a log")?.clone();
+        Ok(log.iter().any(|entry| entry["entry"]["kind"] == "unwrapped"))
+    })
+    .await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn gas_that_runs_out_is_said_before_and_rings_at_the_torch() -> anyhow::Result<()> {
+    let server = Server::start(false)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    for (gas, amount) in [("acetylene", "0.3 m3"), ("oxygen", "5 m3")] {
+        let item = uuid::Uuid::new_v4();
+        for (field, typed) in [("what", gas), ("amount", amount)] {
+            let change = set(&format!("store.{item}.{field}"), typed);
+            let word = json!({ "id": uuid::Uuid::new_v4(), "change": change });
+            let (status, said) = browser.fetch("POST", "/api/shop", word).await?;
+            anyhow::ensure!(status == 200, "{said}");
+        }
+    }
+    browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
+    eventually("the gas is reckoned", async || Ok(browser.text("heat-gas").await?.contains("here"))).await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    eventually("it rings for a cylinder", async || {
+        let page = browser.page().await?;
+        Ok(page.contains("another cylinder") && page.contains("Seen"))
+    })
+    .await?;
+    Ok(())
+}

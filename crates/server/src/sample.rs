@@ -353,6 +353,7 @@ impl<'a> Told<'a> {
             typed: "24 C".to_owned(),
             shown_in: UnitSystem::Metric,
             joint: false,
+            gun: None,
         });
         self.torch(TorchEntry::Unwrapped);
     }

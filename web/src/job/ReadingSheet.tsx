@@ -20,6 +20,16 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
   const { view } = useJob()
   const [text, setText] = useHalfTyped('reading-or-note')
   const [where, setWhere] = useState('part')
+  const [by, setBy] = useState('hand')
+  const infrared = view.plan.heat?.infrared ?? null
+  const gun =
+    infrared === null
+      ? null
+      : {
+          emissivity_set: infrared.emissivity_set,
+          emissivity_true: infrared.emissivity_true,
+          reflected_c: infrared.reflected_c,
+        }
   const [sent, setSent] = useState<string | null>(null)
   const [problem, setProblem] = useState<Problem>()
   // It shuts once it is taken, or kept for a server that is not reached: what was refused is put right here.
@@ -48,7 +58,7 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
     setSent(
       onSay(
         kind === 'reading'
-          ? { kind, typed: text.trim(), shown_in: units, joint }
+          ? { kind, typed: text.trim(), shown_in: units, joint, gun: by === 'gun' ? gun : null }
           : { kind, text: text.trim() },
       ),
     )
@@ -100,6 +110,25 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
             chosen={where}
             onChoose={(id) => setWhere(id || 'part')}
           />
+        )}
+        {kind === 'reading' && gun !== null && (
+          <>
+            <Choice
+              label="Read with"
+              choices={[
+                { id: 'hand', label: 'Probe or stick' },
+                { id: 'gun', label: 'Infrared gun' },
+              ]}
+              chosen={by}
+              onChoose={(id) => setBy(id || 'hand')}
+            />
+            {by === 'gun' && (
+              <p className="text-[17px]">
+                It is turned into what the iron is, for the surface said on Heat.{' '}
+                {infrared !== null && infrared.dont !== '' && <b>{infrared.dont}</b>}
+              </p>
+            )}
+          </>
         )}
         <button type="submit" className="min-h-[72px] border-2 border-chalk text-[19px] font-bold">
           Log it

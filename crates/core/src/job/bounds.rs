@@ -122,11 +122,21 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             frozen.as_ref().map_or(Ok(()), |frozen| frozen.possible())
         }
         Change::Torch { entry } => match entry {
-            TorchEntry::Reading { typed, shown_in, .. } => {
+            TorchEntry::Reading { typed, shown_in, gun, .. } => {
                 let right = NotUnderstood::would_be_right(Kind::Temperature);
                 let read = parse(typed, Kind::Temperature, *shown_in)
                     .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
-                Celsius::new(read.value).map(|_| ()).map_err(|out| {
+                let iron_c = match gun {
+                    None => read.value,
+                    Some(gun) => gun.true_c(read.value).ok_or_else(|| {
+                        FieldProblem::new(
+                            "typed",
+                            "no iron would show that on this surface",
+                            "what the gun shows",
+                        )
+                    })?,
+                };
+                Celsius::new(iron_c).map(|_| ()).map_err(|out| {
                     let bounds = within(Kind::Temperature, (out.low, out.high), "°C", *shown_in);
                     FieldProblem::new("typed", format!("{} cannot be read off a part", typed.trim()), bounds)
                 })

@@ -111,6 +111,12 @@ impl LogEntry {
         self.struck.is_none()
     }
 
+    /// A bead is laid, a pin set, a seam filled.
+    #[must_use]
+    pub fn is_piece(&self) -> bool {
+        matches!(self.entry, TorchEntry::Bead { .. } | TorchEntry::Pin { .. })
+    }
+
     /// Of the part, read by hand; nothing for anything else.
     pub(super) fn of_part(&self) -> Option<Reading> {
         let celsius = self.celsius.filter(|_| !self.at_joint)?;

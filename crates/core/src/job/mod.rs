@@ -26,6 +26,6 @@ pub use import::{Importing, could_be_said};
 pub use observed::Observed;
 pub use round::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Round, Timed};
 pub use told::Telling;
-pub use torch_entry::{BeadAt, Deed, TorchEntry};
+pub use torch_entry::{BeadAt, Deed, Gun, TorchEntry};
 pub use understood::Understood;
 pub use work::{Work, WorkStep};

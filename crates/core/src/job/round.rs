@@ -310,9 +310,7 @@ impl Round {
 
     #[must_use]
     pub fn beads(&self) -> usize {
-        self.said_at_torch()
-            .filter(|(_, it)| matches!(it.entry, TorchEntry::Bead { .. } | TorchEntry::Pin { .. }))
-            .count()
+        self.said_at_torch().filter(|(_, it)| it.is_piece()).count()
     }
 
     /// How many tacks are in.
@@ -328,10 +326,13 @@ impl Round {
         self.lit.as_ref().map(|lit| lit.what)
     }
 
-    /// Every lighting for the repair itself that was not cancelled, the first first.
-    pub fn repairs_lit(&self) -> impl Iterator<Item = &Lit> {
-        let gone_on = self.cancelled.iter().filter(|heat| heat.cancelled_min.is_none()).map(|heat| &heat.lit);
-        gone_on.chain(&self.lit).filter(|lit| lit.what.is_main())
+    /// Every lighting for the repair itself that was not cancelled, with what was said of it, the first first.
+    pub fn repairs_lit(&self) -> impl Iterator<Item = (&Lit, &[LogEntry])> {
+        let gone_on = self.cancelled.iter().filter(|heat| heat.cancelled_min.is_none());
+        let before = gone_on.map(|heat| (&heat.lit, heat.log.as_slice()));
+        before
+            .chain(self.lit.iter().map(|lit| (lit, self.log.as_slice())))
+            .filter(|(lit, _)| lit.what.is_main())
     }
 
     /// The repair itself is lit, or was.

@@ -251,11 +251,18 @@ impl<'a> Telling<'a> {
 
     fn at_the_torch(&self, fact: &Fact, entry: &TorchEntry) -> String {
         match entry {
-            TorchEntry::Reading { typed, shown_in, joint } => {
+            TorchEntry::Reading { typed, shown_in, joint, gun } => {
                 let bare = typed.trim().parse::<f64>().is_ok();
                 let unit = if *shown_in == UnitSystem::Imperial { "°F" } else { "°C" };
                 let typed = if bare { format!("{} {unit}", typed.trim()) } else { typed.trim().to_owned() };
-                format!("Read by hand{}: {typed}", if *joint { " at the joint" } else { "" })
+                let by = if gun.is_some() { "by gun" } else { "by hand" };
+                let iron = match &fact.understood {
+                    Some(Understood::Celsius(celsius)) if gun.is_some() => {
+                        format!(", iron {}", self.units.say(*celsius, Unit::Celsius))
+                    }
+                    _ => String::new(),
+                };
+                format!("Read {by}{}: {typed}{iron}", if *joint { " at the joint" } else { "" })
             }
             TorchEntry::Pin { crack, number } => format!("Pin {number} of {} set", self.letter(*crack)),
             TorchEntry::Bead { at } => match (self.piece(fact), at) {
@@ -393,7 +400,12 @@ mod tests {
     #[case::bare("312", "Read by hand: 312 °C")]
     #[case::with_unit("600 F", "Read by hand: 600 F")]
     fn a_reading_has_its_unit(#[case] typed: &str, #[case] told: &str) {
-        let entry = TorchEntry::Reading { typed: typed.into(), shown_in: UnitSystem::Metric, joint: false };
+        let entry = TorchEntry::Reading {
+            typed: typed.into(),
+            shown_in: UnitSystem::Metric,
+            joint: false,
+            gun: None,
+        };
         let facts = [fact(1, Change::Torch { entry })];
         assert_eq!(Telling::new(&facts, UnitSystem::Imperial).told(&facts[0]), told);
     }

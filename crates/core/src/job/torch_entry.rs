@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use crate::heat::Infrared;
 use crate::quantity::UnitSystem;
 use crate::trouble::Seen;
 
@@ -54,6 +55,25 @@ impl Deed {
     }
 }
 
+/// An infrared gun and the surface it read.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Gun {
+    pub emissivity_set: f64,
+    pub emissivity_true: f64,
+    /// What the surface mirrors, in °C.
+    pub reflected_c: f64,
+}
+
+impl Gun {
+    /// What the iron is when it shows this; nothing where no temperature would show it.
+    #[must_use]
+    pub fn true_c(&self, shown_c: f64) -> Option<f64> {
+        let gun = Infrared::new(self.emissivity_set, self.emissivity_true, self.reflected_c).ok()?;
+        gun.true_c(shown_c)
+    }
+}
+
 /// Something said at the torch.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -66,6 +86,9 @@ pub enum TorchEntry {
         shown_in: UnitSystem,
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         joint: bool,
+        /// Read by an infrared gun: what it shows is not what the iron is.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        gun: Option<Gun>,
     },
     /// A bead is laid, a pin set, a seam filled; of a bead where it lies, as the order has it or as it was
     /// corrected.

@@ -42,8 +42,9 @@ impl Understood {
                 let measured = MeasuredTest::from_id(test)?.measure(typed, *shown_in).ok()?;
                 Some(Self::Outcome(measured.outcome))
             }
-            Change::Torch { entry: TorchEntry::Reading { typed, shown_in, .. } } => {
-                parse(typed, Kind::Temperature, *shown_in).ok().map(|read| Self::Celsius(read.value))
+            Change::Torch { entry: TorchEntry::Reading { typed, shown_in, gun, .. } } => {
+                let shown = parse(typed, Kind::Temperature, *shown_in).ok()?.value;
+                gun.as_ref().map_or(Some(shown), |gun| gun.true_c(shown)).map(Self::Celsius)
             }
             Change::Straighten { typed, shown_in, .. }
             | Change::SetPoint { typed, shown_in, .. }

@@ -56,28 +56,37 @@ impl Asks {
 
     fn of_the_shelves(job: &Job, plan: &Plan) -> Self {
         let round = job.round();
-        let Some(lit) = round.lit.as_ref().filter(|_| round.repaired()) else {
+        if !round.repaired() {
             let to_take = if job.put_away { Vec::new() } else { plan.takes.clone() };
             return Self { to_take, ..Self::named(job) };
-        };
+        }
         let done = plan.amount(Station::Torch) == Amount::Enough;
         let cooled = plan.amount(Station::Cooling) == Amount::Enough;
         let of = |when: TakenWhen| plan.takes.iter().filter(move |take| take.when == when).cloned();
         let mut asks = Self::named(job);
-        let gone =
-            |when: TakenWhen, at_ms: i64, takes: Vec<Take>| Gone { fact: lit.fact, when, at_ms, takes };
-        // What is lit again another day burns it again.
-        for lit in round.repairs_lit() {
-            let burnt = of(TakenWhen::Lit).collect();
-            asks.gone.push(Gone { fact: lit.fact, ..gone(TakenWhen::Lit, lit.at_ms, burnt) });
-        }
-        if done {
-            let worked: f64 = round.standing_log().map(|entry| entry.minutes).fold(0.0, f64::max);
+        // What is lit again another day burns gas again, and lays its own beads.
+        for (lit, log) in round.repairs_lit() {
+            let gone =
+                |when: TakenWhen, at_ms: i64, takes: Vec<Take>| Gone { fact: lit.fact, when, at_ms, takes };
+            asks.gone.push(gone(TakenWhen::Lit, lit.at_ms, of(TakenWhen::Lit).collect()));
+            let in_hand = round.lit.as_ref().is_some_and(|now| now.fact == lit.fact);
+            if in_hand && !done {
+                continue;
+            }
+            let standing = || log.iter().filter(|entry| entry.stands());
+            let worked: f64 = standing().map(|entry| entry.minutes).fold(0.0, f64::max);
             let at_ms = job_ms_to_clock(lit.at_ms, lit.speed, worked);
-            let share = share_done(plan);
+            let laid = standing().filter(|entry| entry.is_piece()).count() as f64;
+            let share = match plan.torch.as_ref().map(|torch| f64::from(torch.planned)) {
+                // Nobody counted: all of it.
+                _ if laid == 0.0 && round.stopped().is_none() && round.beads() == 0 => 1.0,
+                Some(planned) if planned > 0.0 => (laid / planned).min(1.0),
+                _ => 1.0,
+            };
             let used = of(TakenWhen::Done).map(|take| Take { amount: whole(&take, share), ..take });
-            asks.gone.push(gone(TakenWhen::Done, at_ms, used.collect()));
-        } else {
+            asks.gone.push(gone(TakenWhen::Done, at_ms, used.filter(|take| take.amount > 0.0).collect()));
+        }
+        if !done {
             asks.to_take.extend(of(TakenWhen::Done));
         }
         if !cooled && !job.put_away {
@@ -132,14 +141,6 @@ fn repairs(job: &Job, plan: &Plan, facts: &[Fact]) -> Vec<OwnRepair> {
         })
     };
     job.rounds.iter().filter_map(of).collect()
-}
-
-/// Of what was planned what was laid; all of it where nobody counted.
-fn share_done(plan: &Plan) -> f64 {
-    plan.torch
-        .as_ref()
-        .filter(|torch| torch.done > 0 && torch.planned > 0)
-        .map_or(1.0, |torch| (f64::from(torch.done) / f64::from(torch.planned)).min(1.0))
 }
 
 /// Rods and pins are used up whole.

@@ -169,7 +169,7 @@ pub fn covered() -> TorchEntry {
 }
 
 pub fn reading(typed: &str) -> TorchEntry {
-    TorchEntry::Reading { typed: typed.into(), shown_in: UnitSystem::Metric, joint: false }
+    TorchEntry::Reading { typed: typed.into(), shown_in: UnitSystem::Metric, joint: false, gun: None }
 }
 
 pub fn set(key: &str, typed: &str) -> Change {

@@ -2686,6 +2686,18 @@ export interface components {
             /** @description More than how well it was found explains: act. */
             really: boolean;
         };
+        /** @description An infrared gun and the surface it read. */
+        Gun: {
+            /** Format: double */
+            emissivity_set: number;
+            /** Format: double */
+            emissivity_true: number;
+            /**
+             * Format: double
+             * @description What the surface mirrors, in °C.
+             */
+            reflected_c: number;
+        };
         /** @description The job as it leaves the shop. */
         HandOverPlan: {
             /** @description What was planned and is not done, in sentences: it can be handed over by somebody who says why. */
@@ -5336,6 +5348,7 @@ export interface components {
         };
         /** @description Something said at the torch. */
         TorchEntry: {
+            gun?: components["schemas"]["Gun"] | null;
             joint?: boolean;
             /** @enum {string} */
             kind: "reading";

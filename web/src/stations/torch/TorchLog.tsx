@@ -39,7 +39,10 @@ const wordsOf = (
       .filter((words) => words !== undefined)
       .join(': ')
   }
-  if (entry.kind === 'reading') return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}`
+  if (entry.kind === 'reading') {
+    const by = entry.gun == null ? '' : ' by gun'
+    return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}${by}`
+  }
   if (entry.kind === 'covered' && entry.why !== undefined && entry.why !== '') return `covered: ${entry.why}`
   if (entry.kind === 'note') return entry.text
   return WORDS[entry.kind]

@@ -94,11 +94,15 @@ impl StopAsked<'_> {
             if let Some(reading) = asked.round.latest_reading()
                 && let Some(minutes) = self.reheat_min(reading.celsius)
             {
-                needs.push(format!(
-                    "From the {} it was read at last: {} to {target}.",
-                    units.say_exactly(reading.celsius, Unit::Celsius),
-                    units.say(minutes, Unit::Minutes),
-                ));
+                let read = units.say_exactly(reading.celsius, Unit::Celsius);
+                needs.push(if minutes < 1.0 {
+                    format!("It was last read at {read}: warm enough, and it falls.")
+                } else {
+                    format!(
+                        "From the {read} it was last read at: {} to {target}.",
+                        units.say(minutes, Unit::Minutes)
+                    )
+                });
             }
             if self.heat.reached {
                 needs.push(format!(
