@@ -115,7 +115,7 @@ async fn everything_can_be_read_pressed_and_understood(
         ("Bell", &["cracks", "prep", "heat", "torch", "cooling"]),
         ("Malt", &["iron", "method"]),
         ("winch hook", &["part", "method", "torch"]),
-        ("Incline", &["check", "hand-over"]),
+        ("Incline", &["check", "hand-over", "helper"]),
     ];
     // Another colour is seen on one of each.
     let seen = if rules == Rules::All { &seen[..] } else { &seen[..1] };

@@ -1,22 +1,14 @@
 import type { ReactNode } from 'react'
 import { Link, useParams } from 'react-router'
 import { JobProvider, useJob, useLive } from '../../job/JobContext'
+import { CannotBeShown } from './CannotBeShown'
 import { BigClock, Temperature, useJobClock } from '../../stations/torch'
 
 /** A second phone, for whoever helps: how hot, what next, what to hold. Nothing is said from here. */
 export function HelperPage(): ReactNode {
   const { id = '' } = useParams()
   return (
-    <JobProvider
-      key={id}
-      id={id}
-      otherwise={(message) => (
-        <main className="p-5">
-          <h1 className="text-[35px]">This job cannot be shown</h1>
-          <p className="py-3">{message}</p>
-        </main>
-      )}
-    >
+    <JobProvider key={id} id={id} otherwise={(message) => <CannotBeShown why={message} />}>
       <Seen />
     </JobProvider>
   )

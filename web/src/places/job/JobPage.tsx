@@ -12,6 +12,7 @@ import { focusField, focusWork, isWaitedFor, WORK } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 import { Belief } from '../../stations/iron/Belief'
 import { SURFACES } from '../../stations'
+import { CannotBeShown } from './CannotBeShown'
 import { Card } from './Card'
 import { JobHeatLine } from './JobHeatLine'
 import { JobTools } from './JobTools'
@@ -24,19 +25,7 @@ import { PhoneLine } from './PhoneLine'
 export function JobPage(): ReactNode {
   const { id = '', station } = useParams()
   return (
-    <JobProvider
-      key={id}
-      id={id}
-      otherwise={(message) => (
-        <main className="p-5">
-          <h1 className="text-[35px]">This job cannot be shown</h1>
-          <p className="py-3">{message}</p>
-          <Link to="/" className="underline">
-            Back to the rack
-          </Link>
-        </main>
-      )}
-    >
+    <JobProvider key={id} id={id} otherwise={(message) => <CannotBeShown why={message} />}>
       <Bench station={stationAt(station)} />
     </JobProvider>
   )

@@ -30,7 +30,7 @@ export function LitFirst({ lit }: LitFirstProps): ReactNode {
   const plan = view.plan.lightings.find((it) => it.what === lit.what)
   const clocks = live?.clocks ?? []
   const runs = useMemo(() => runsOf(live), [live])
-  const rings = useRings(lit.fact, runs, '', now)
+  const rings = useRings(lit.fact, runs, '', now, live?.minutes ?? 0)
   const log = (entry: Entry) => say({ kind: 'torch', entry })
   const planned = view.standing.next.verb
   const unsent = waiting.some((item) => item.change.kind === 'torch')

@@ -73,7 +73,7 @@ export function TorchStation(): ReactNode {
       ? live.place_words
       : ''
   const runs = useMemo(() => runsOf(live), [live])
-  const rings = useRings(lit?.fact ?? '', runs, covered ? '' : outWords, now)
+  const rings = useRings(lit?.fact ?? '', runs, covered ? '' : outWords, now, live?.minutes ?? 0)
   useShortcut('l', () => {
     if (lit !== null) setSheet('reading')
   })

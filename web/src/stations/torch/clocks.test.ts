@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { face, jobMinutes, rung, silence, tells } from './clocks'
+import { face, jobMinutes, rung, silence, tells, withGone } from './clocks'
 
 describe('the face of a clock', () => {
   it.each([
@@ -34,6 +34,19 @@ describe('what rings', () => {
   })
   it('rings once', () => {
     expect(rung(clocks, 5, 5.1)).toHaveLength(0)
+  })
+})
+
+describe('what a reading does not name any more', () => {
+  const gas = { kind: 'gas', endsMin: 19.7, words: 'acetylene' }
+  it('has run down all the same, and rings', () => {
+    expect(rung(withGone([gas], []), 19.5, 20)).toEqual([gas])
+  })
+  it('rings not where it was moved', () => {
+    expect(rung(withGone([gas], [{ ...gas, endsMin: 25 }]), 19.5, 20)).toHaveLength(0)
+  })
+  it('rings not before its time', () => {
+    expect(rung(withGone([gas], []), 18, 19)).toHaveLength(0)
   })
 })
 

@@ -22,6 +22,15 @@ export const jobMinutes = (known: number, knownAtMs: number, speed: number, nowM
 export const rung = (clocks: readonly Runs[], before: number, now: number): readonly Runs[] =>
   clocks.filter((clock) => clock.endsMin > before && clock.endsMin <= now)
 
+/**
+ * The clocks by now, with those that the last reading does not name any more: what ran down between two readings is at
+ * nothing there, and would never ring.
+ */
+export function withGone(before: readonly Runs[], clocks: readonly Runs[]): readonly Runs[] {
+  const named = (of: Runs) => clocks.some((clock) => clock.kind === of.kind && clock.words === of.words)
+  return [...before.filter((clock) => !named(clock)), ...clocks]
+}
+
 /** Whether a part that is out of its window is to be told of: at once, then each minute. */
 export function tells(outSinceMin: number | null, lastToldMin: number | null, nowMin: number): boolean {
   if (outSinceMin === null) return false

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Live } from '../../api/client'
 import { heard, ring, unlock } from './bell'
-import { rung, tells, type Runs } from './clocks'
+import { rung, tells, withGone, type Runs } from './clocks'
 
 export interface Rings {
   /** What rang last, in words; empty for nothing. */
@@ -25,11 +25,18 @@ export const runsOf = (live: Live | null): Runs[] =>
 const keyOf = (lit: string) => `torch-muted.${lit}`
 
 /** Rings when a clock has run down, and while the part is out of its window: at once, then each minute. */
-export function useRings(lit: string, clocks: readonly Runs[], out: string, now: number): Rings {
+export function useRings(
+  lit: string,
+  clocks: readonly Runs[],
+  out: string,
+  now: number,
+  heardMin: number,
+): Rings {
   const [said, setSaid] = useState('')
   const [muted, setMuted] = useState(() => sessionStorage.getItem(keyOf(lit)) === '1')
   const [audible, setAudible] = useState(heard)
   const last = useRef(now)
+  const before = useRef<readonly Runs[]>([])
   const outside = useRef<{ since: number | null; told: number | null }>({ since: null, told: null })
   useEffect(() => {
     const press = () => {
@@ -45,8 +52,11 @@ export function useRings(lit: string, clocks: readonly Runs[], out: string, now:
     }
   }, [])
   useEffect(() => {
-    const down = rung(clocks, last.current, now)
-    last.current = now
+    // The reading may be further on than the clock of this page.
+    const moment = Math.max(now, heardMin, last.current)
+    const down = rung(withGone(before.current, clocks), last.current, moment)
+    before.current = clocks
+    last.current = moment
     if (out === '') outside.current = { since: null, told: outside.current.told }
     else outside.current.since ??= now
     const told = tells(outside.current.since, outside.current.told, now)
@@ -55,7 +65,7 @@ export function useRings(lit: string, clocks: readonly Runs[], out: string, now:
     if (words.length === 0) return
     setSaid(words.join('. '))
     if (!muted) ring()
-  }, [clocks, out, now, muted])
+  }, [clocks, out, now, heardMin, muted])
   return {
     said,
     seen: () => setSaid(''),
