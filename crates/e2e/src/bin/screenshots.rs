@@ -15,7 +15,7 @@ const STATIONS: &[(&str, &str, &str)] = &[
     ("cracks", "Seed drill", "cracks"),
     ("method", "Malt", "method"),
     ("prep", "Seed drill", "prep"),
-    ("heat", "Bell", "heat"),
+    ("heat", "Seed", "heat"),
     ("cooling", "Letterpress", "cooling"),
     ("check", "Incline", "check"),
     ("hand-over", "Incline", "hand-over"),

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { Link, useParams } from 'react-router'
 import { JobProvider, useJob, useLive } from '../../job/JobContext'
 import { CannotBeShown } from './CannotBeShown'
-import { BigClock, Temperature, useJobClock } from '../../stations/torch'
+import { BigClock, Temperature, laidOut, useJobClock } from '../../stations/torch'
 
 /** A second phone, for whoever helps: how hot, what next, what to hold. Nothing is said from here. */
 export function HelperPage(): ReactNode {
@@ -19,7 +19,7 @@ function Seen(): ReactNode {
   const { live } = useLive()
   const now = useJobClock()
   const { torch } = view.plan
-  const clock = (live?.clocks ?? []).toSorted((a, b) => a.ends_min - b.ends_min)[0]
+  const clock = laidOut(live?.clocks ?? [], now).large
   const next = live === null || live.next === '' ? view.standing.next.verb : live.next
   return (
     <main className="mx-auto flex min-h-screen max-w-[900px] flex-col gap-5 p-4">

@@ -18,7 +18,7 @@ export function BigClock({ clock, now }: BigClockProps): ReactNode {
       <p className="figure text-[min(88px,22vw)] leading-[0.95]" role="timer" aria-label={clock.words}>
         {face(left)}
       </p>
-      <p className="text-[17px]">
+      <p className="max-w-[300px] text-[17px]">
         then <b>{clock.then}</b>
       </p>
       <svg viewBox="0 0 184 16" className="mt-1 w-[184px]" aria-hidden>

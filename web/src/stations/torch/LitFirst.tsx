@@ -7,6 +7,7 @@ import { Plate } from '../../ui/Plate'
 import { BigClock } from './BigClock'
 import { Mute, Rang } from './Ringing'
 import { Temperature } from './Temperature'
+import { laidOut } from './clocks'
 import { TackCheck } from './TackCheck'
 import { TorchLog } from './TorchLog'
 import { WindowBar } from './WindowBar'
@@ -29,6 +30,7 @@ export function LitFirst({ lit }: LitFirstProps): ReactNode {
   const now = useJobClock()
   const plan = view.plan.lightings.find((it) => it.what === lit.what)
   const clocks = live?.clocks ?? []
+  const { large } = laidOut(clocks, now)
   const runs = useMemo(() => runsOf(live), [live])
   const rings = useRings(lit.fact, runs, '', now, live?.minutes ?? 0)
   const log = (entry: Entry) => say({ kind: 'torch', entry })
@@ -38,14 +40,14 @@ export function LitFirst({ lit }: LitFirstProps): ReactNode {
   const [low, high] = plan?.window ?? WINDOW
   const tack = plan?.tack ?? null
   const putOut = () => say({ kind: 'put_out' })
-  const held = live?.place === 'in_window' && clocks.length === 0
+  const held = live?.place === 'in_window' && !clocks.some((clock) => clock.kind === 'soak')
   const main = mainOf(tack, held, () => log({ kind: 'did', what: 'tacked' }), putOut)
   return (
     <div className="mx-auto flex min-h-0 w-full grow flex-col gap-3 overflow-auto">
       <div className="grid items-start gap-x-8 gap-y-3 bench:grid-cols-[auto_minmax(0,1fr)]">
         <Temperature live={live} />
         <div className="flex flex-wrap items-start gap-8">
-          {clocks[0] !== undefined && <BigClock clock={clocks[0]} now={now} />}
+          {large !== undefined && <BigClock clock={large} now={now} />}
           {live !== null && live.place !== 'no_window' && high > low && (
             <WindowBar live={live} low={low} high={high} />
           )}

@@ -5,7 +5,7 @@ import type { Waiting } from '../../api/queue/outbox'
 import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
-import { foreseen, inUnits, temperature } from '../../quantity/show'
+import { foreseen, inUnits, minutes, temperature } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 import { BeadStrip } from './BeadStrip'
@@ -14,7 +14,7 @@ import { HotBetween } from './HotBetween'
 import { MoreSheet } from './MoreSheet'
 import { Mute, Rang } from './Ringing'
 import { TroubleSheet } from './TroubleSheet'
-import { silence } from './clocks'
+import { laidOut, silence } from './clocks'
 import { useJobClock } from './useJobClock'
 import { runsOf, useRings } from './useRings'
 import { pieceDone } from './piece-words'
@@ -105,7 +105,7 @@ export function TorchStation(): ReactNode {
   const finished = covered || (torch.planned > 0 && done >= torch.planned)
   const clocks = live?.clocks ?? []
   // The one that is at nothing first; what is not measured is not said to be.
-  const clock = covered ? undefined : clocks.toSorted((a, b) => a.ends_min - b.ends_min)[0]
+  const { large: clock, small: gases } = laidOut(covered ? [] : clocks, now)
   const upcoming = ahead[unsentBeads]
   const order = torch.beads ?? null
   return (
@@ -236,6 +236,12 @@ export function TorchStation(): ReactNode {
           </Button>
         )}
       </div>
+      {gases.map((gas) => (
+        <p key={gas.words} className="text-[17px]" data-testid="torch-gas">
+          <span className="inline-block first-letter:uppercase">{gas.words}</span>:{' '}
+          <b>{minutes(gas.ends_min - now)}</b>, then {gas.then}.
+        </p>
+      ))}
       {window !== null && !covered && <Mute rings={rings} />}
       {covered && torch.go_on != null && (
         <section aria-label="Go on" className="shrink-0 border-t-[1.5px] border-scribe pt-3">

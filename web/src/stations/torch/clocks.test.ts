@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { face, jobMinutes, rung, silence, tells, withGone } from './clocks'
+import { face, jobMinutes, laidOut, rung, silence, tells, withGone } from './clocks'
 
 describe('the face of a clock', () => {
   it.each([
@@ -47,6 +47,18 @@ describe('what a reading does not name any more', () => {
   })
   it('rings not before its time', () => {
     expect(rung(withGone([gas], []), 18, 19)).toHaveLength(0)
+  })
+})
+
+describe('the clocks as they are laid out', () => {
+  const gas = (ends_min: number) => ({ kind: 'gas', ends_min })
+  const wait = { kind: 'wait', ends_min: 31 }
+  it('has the one that is at its end first large', () => {
+    expect(laidOut([gas(150), wait], 30)).toEqual({ large: wait, small: [gas(150)] })
+  })
+  it('has a gas large only in its last ten minutes', () => {
+    expect(laidOut([gas(40.1)], 30)).toEqual({ large: undefined, small: [gas(40.1)] })
+    expect(laidOut([gas(40)], 30)).toEqual({ large: gas(40), small: [] })
   })
 })
 

@@ -18,6 +18,24 @@ export function face(seconds: number): string {
 export const jobMinutes = (known: number, knownAtMs: number, speed: number, nowMs: number): number =>
   known + (Math.max(0, nowMs - knownAtMs) * speed) / 60_000
 
+/** A gas is large only when it is soon at its end: before that it is a line. */
+const SOON_MIN = 10
+
+interface Ends {
+  kind: string
+  ends_min: number
+}
+
+/** Of all clocks that run the one that is large, the first at its end; and gases that last a while yet. */
+export function laidOut<Clock extends Ends>(
+  clocks: readonly Clock[],
+  now: number,
+): { large: Clock | undefined; small: readonly Clock[] } {
+  const later = (clock: Clock) => clock.kind === 'gas' && clock.ends_min - now > SOON_MIN
+  const soon = clocks.filter((clock) => !later(clock))
+  return { large: soon.toSorted((a, b) => a.ends_min - b.ends_min)[0], small: clocks.filter(later) }
+}
+
 /** What rings between two looks at the job clock: each clock that ran down in between. */
 export const rung = (clocks: readonly Runs[], before: number, now: number): readonly Runs[] =>
   clocks.filter((clock) => clock.endsMin > before && clock.endsMin <= now)
