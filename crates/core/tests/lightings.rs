@@ -119,7 +119,11 @@ fn a_bake_is_led_to_its_end_stays_hot_and_asks_for_the_white_rag() {
     assert!(job.round().lit.is_none(), "the round is not begun with");
     let then = standing(&job, &plan, at(111.0));
     assert!(then.hot.is_some(), "hot, although nothing is lit");
-    assert!(!then.next.verb.contains("Wipe"), "not while it is hot: {}", then.next.verb);
+    assert_eq!(
+        then.next.verb, "Keep hands off until",
+        "it lies in the air, and is not wiped while it is hot"
+    );
+    assert!(then.next.at_ms.is_some());
     assert!(!then.keep_off.is_empty());
     bench.try_say(Change::Torch { entry: reading("30") }, at(400.0), None).unwrap();
     let next = standing(&bench.job(), &bench.plan(), at(401.0)).next;

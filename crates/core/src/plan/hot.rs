@@ -21,6 +21,7 @@ pub struct LastHeat {
     pub lit: Uuid,
     /// The round it belongs to, from 1.
     pub round: usize,
+    pub lit_for: Lighting,
     /// The way it was lit for heats the part.
     pub heated: bool,
     /// The flame was off for good; nothing while it is not.
@@ -88,6 +89,7 @@ impl LastHeat {
         let mut last = Self {
             lit: heat.lit.fact,
             round: heat.round + 1,
+            lit_for: heat.lit.what,
             heated: heats_it(&heat),
             out_min,
             covered: heat.covered(),

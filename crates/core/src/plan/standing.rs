@@ -278,8 +278,8 @@ fn next(
         let turned = latest.map_or(now_min, |latest| work.turned(latest, now_min));
         return go(Station::Torch, work.verb(latest, turned));
     }
-    if let (Some(hot), Some((_, heat))) = (hot, heat) {
-        return while_hot(hot, heat.lit.job_ms(now_ms));
+    if let (Some(hot), Some((last, heat))) = (hot, heat) {
+        return while_hot(hot, last, heat.lit.job_ms(now_ms));
     }
     let handed_over = plan.amount(Station::HandOver) == Amount::Enough;
     let unwrapped = heat.is_some_and(|(last, _)| last.unwrapped);
@@ -361,12 +361,14 @@ fn hand_over(plan: &Plan, round: &Round, now_ms: i64) -> Next {
 }
 
 /// Nothing is proposed that wants it cold.
-fn while_hot(hot: &Hot, job_now_ms: i64) -> Next {
+fn while_hot(hot: &Hot, last: &LastHeat, job_now_ms: i64) -> Next {
     let next =
         |station, verb: &str, at_ms| Next { verb: verb.to_owned(), station, key: String::new(), at_ms };
     let until = |at_ms: Option<i64>| at_ms.filter(|at| *at > job_now_ms);
     let cool_enough = hot.celsius.is_some_and(|celsius| celsius <= UNWRAP_C);
-    match (hot.unwrapped, hot.covered) {
+    // What was baked or tacked lies in the air: nobody covers it.
+    let in_the_air = last.lit_for != Lighting::Main && last.out_min.is_some();
+    match (hot.unwrapped || in_the_air, hot.covered) {
         (true, _) => match until(hot.touch_at_ms) {
             Some(at) => next(Station::Cooling, "Keep hands off until", Some(at)),
             None => next(Station::Cooling, "Take a reading", None),

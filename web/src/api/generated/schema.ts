@@ -3208,6 +3208,7 @@ export interface components {
              * @description The fact that lit it.
              */
             lit: string;
+            lit_for: components["schemas"]["Lighting"];
             /**
              * Format: double
              * @description The flame was off for good; nothing while it is not.
