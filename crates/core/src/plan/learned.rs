@@ -1,7 +1,7 @@
 //! What this job's own heating and cooling say of the flame and the packing.
 
 use super::HeatPlan;
-use crate::heat::{BarPower, FactorOf, OwnFactor, Packing, ReadAt, Runs, UNWRAP_C};
+use crate::heat::{BarPower, FactorOf, HeatSource, OwnFactor, Packing, ReadAt, Runs, UNWRAP_C};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{HeatRef, Job, TorchEntry};
 use crate::quantity::Celsius;
@@ -49,6 +49,10 @@ impl Asked<'_> {
     /// The flame, by how the coldest place came up from cold to its target.
     fn heating(&self, heat: &HeatPlan) -> Option<OwnFactor> {
         let with = self.lit.lit.frozen.as_ref()?.heated_with.as_ref()?;
+        // Of two flames nobody knows which was the weaker.
+        if HeatSource::from_id(&with.help).is_some() {
+            return None;
+        }
         let body = self.part.body(slowest_to_heat(self.plausible).iron.properties())?;
         let power = book_power(with, (self.part.station, self.part.closed()))?;
         if !matches!(power, BarPower::Flame { .. }) {
