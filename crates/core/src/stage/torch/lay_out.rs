@@ -190,7 +190,7 @@ pub(super) fn helper_words(way: Way, heat: &HeatPlan, part: &PartFacts) -> Vec<S
         words.push("Turn it with the welder, tongs that fit, the place for it free.".to_owned());
     }
     words.push(if way.method.arc() {
-        "Signal: one word before each strike. Hood down then; shade 9 to 13.".to_owned()
+        "Signal: one word before each arc. Hood down then; shade 9 to 13.".to_owned()
     } else {
         "Signal: one word before the flame moves. Shade 5 for glowing iron.".to_owned()
     });
