@@ -112,7 +112,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     // On a quick clock it is soon cold enough to be checked as well.
     eventually("it is cold enough to look", async || {
         let page = browser.page().await?;
-        Ok(page.contains("Unwrap and look") || page.contains("Check: slag"))
+        Ok(["Unwrap and look", "Check: slag", "Go on: light it again"].iter().any(|next| page.contains(next)))
     })
     .await?;
 
