@@ -116,7 +116,7 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
             <Choice
               label="Read with"
               choices={[
-                { id: 'hand', label: 'Probe or stick' },
+                { id: 'hand', label: 'Pad or stick' },
                 { id: 'gun', label: 'Infrared gun' },
               ]}
               chosen={by}
