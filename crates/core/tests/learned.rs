@@ -174,6 +174,25 @@ fn what_was_learned_is_said_and_moves_the_plan_and_narrows_it() {
     assert!((minutes.high.unwrap() / minutes.value - 1.2121).abs() < 1e-4);
 }
 
+#[test]
+fn a_packing_that_leaked_on_other_jobs_does_not_make_a_part_cold_sooner() {
+    let mut bench = part(0);
+    bench.light();
+    bench.try_say(Change::Torch { entry: covered() }, LIT_AT + 60_000, None).unwrap();
+    let latest = |bench: &Bench| bench.plan().last_heat.unwrap().touch_at_the_latest_min.unwrap();
+    let book = latest(&bench);
+    let own = |factor| OwnFactor {
+        lit: uuid::Uuid::nil(),
+        name: "Lug".into(),
+        what: FactorOf::Packing { packing: Packing::Blanket },
+        factor,
+    };
+    bench.shop.learned = vec![own(1.8); 20];
+    assert_eq!(latest(&bench), book, "hot until the slow end of the book");
+    bench.shop.learned = vec![own(0.6); 20];
+    assert!(latest(&bench) > book, "a tighter one keeps it hot longer");
+}
+
 #[rstest]
 #[case::nothing_read(&[])]
 #[case::it_hardly_rose(&[(5.0, 25.0), (10.0, 40.0)])]

@@ -109,8 +109,13 @@ fn a_bake_is_led_to_its_end_stays_hot_and_asks_for_the_white_rag() {
     assert_eq!(verb(&bench, at(20.0)), "Heat to 370 °C");
     bench.try_say(Change::Torch { entry: reading("372") }, at(50.0), None).unwrap();
     assert_eq!(verb(&bench, at(50.0)), "Hold it 58 min more");
+    let may_end = |bench: &Bench, now_ms: i64| {
+        standing(&bench.job(), &bench.plan(), now_ms).live.is_some_and(|live| live.ends)
+    };
+    assert!(!may_end(&bench, at(107.9)), "not held yet");
     bench.try_say(Change::Torch { entry: reading("371") }, at(108.0), None).unwrap();
     assert_eq!(verb(&bench, at(108.0)), "Flame off once it neither smokes nor weeps");
+    assert!(may_end(&bench, at(108.0)));
     let bead = Change::Torch { entry: TorchEntry::Bead { at: None } };
     assert!(bench.try_say(bead, at(108.0), None).is_err(), "no bead is laid on a bake");
     assert!(bench.try_say(Change::CancelLight, at(108.0), None).is_err());
@@ -131,6 +136,18 @@ fn a_bake_is_led_to_its_end_stays_hot_and_asks_for_the_white_rag() {
     bench.set("part.oil", "baked_clean");
     assert_ne!(verb(&bench, at(402.0)), "Wipe it: does the rag stay white?");
     assert!(bench.plan().lightings.is_empty());
+}
+
+#[test]
+fn what_cannot_be_read_is_not_heated_whatever_it_is_lit_for() {
+    let mut bench = oily();
+    let mut fact = bench.facts.last().unwrap().clone();
+    fact.revision += 1;
+    fact.id = Uuid::from_u128(99_999);
+    fact.change = Change::Unreadable { text: "torn".into() };
+    bench.facts.push(fact);
+    let refused = &lighting(&bench.plan(), Lighting::Bake).unwrap().refused.clone();
+    assert!(refused.iter().any(|line| line.sentence.contains("cannot be read")), "{refused:?}");
 }
 
 /// A lever broken in two, its pieces fitted.

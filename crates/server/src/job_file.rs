@@ -1,6 +1,6 @@
 //! The whole job as one file: `GET /api/jobs/<id>/export`, `POST /api/import`. See docs/job-file.md.
 
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 use std::convert::Infallible;
 use std::fmt;
 use std::marker::PhantomData;
@@ -59,14 +59,18 @@ impl JobFile {
     /// The job that it holds, under this id.
     pub fn job(self, id: Uuid) -> Job {
         let mut job = Job::fold(id, &self.facts);
-        let mut of: std::collections::HashMap<Uuid, Vec<Reading>> = std::collections::HashMap::new();
-        for (round, read) in job.rounds.iter().zip(self.readings) {
-            of.extend(round.lit.as_ref().map(|lit| (lit.fact, read.readings)));
-            of.extend(round.cancelled.iter().map(|heat| heat.lit.fact).zip(read.cancelled));
-        }
+        let mut of: HashMap<Uuid, Vec<Reading>> = by_lighting(&job, self.readings).collect();
         job.record(|lit| of.remove(&lit).unwrap_or_default());
         job
     }
+}
+
+/// What was read, by the fact that lit it.
+fn by_lighting(job: &Job, read: Vec<RoundReadings>) -> impl Iterator<Item = (Uuid, Vec<Reading>)> {
+    job.rounds.iter().zip(read).flat_map(|(round, read)| {
+        let before = round.cancelled.iter().map(|heat| heat.lit.fact).zip(read.cancelled);
+        round.lit.as_ref().map(|lit| (lit.fact, read.readings)).into_iter().chain(before)
+    })
 }
 
 /// A picture of the job.
@@ -226,12 +230,7 @@ pub async fn import(desk: &State<Desk>, sent: Sent<'_>) -> Result<Json<Imported>
     }
     let job = Job::fold(id, &file.facts);
     let beside_another = has_name(&desk.database.pool, job.name()).await?;
-    let rounds = job.rounds;
-    let mut readings = Vec::new();
-    for (round, read) in rounds.iter().zip(file.readings) {
-        readings.extend(round.lit.as_ref().map(|lit| (lit.fact, read.readings)));
-        readings.extend(round.cancelled.iter().map(|heat| heat.lit.fact).zip(read.cancelled));
-    }
+    let readings = by_lighting(&job, file.readings).collect();
     let created_ms = desk.now_ms();
     let new = NewJob { id, created_ms, facts: file.facts, readings, pictures: shrunk };
     let seen = desk.take_in(new).await?;

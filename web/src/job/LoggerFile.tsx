@@ -138,7 +138,15 @@ export function LoggerFile(): ReactNode {
                 }}
               />
               {chosen.unit == null && unit === '' && <p className="text-ash">Its head says no unit.</p>}
-              <div className="max-w-[260px]">
+              {/* The whole file goes to the server each time: it is asked once the figure is typed. */}
+              <form
+                className="max-w-[260px]"
+                onSubmit={(event) => {
+                  event.preventDefault()
+                  look(column, unit, first)
+                }}
+                onBlur={() => look(column, unit, first)}
+              >
                 <label htmlFor={id} className="label">
                   Its first row, minutes after lighting up
                 </label>
@@ -149,12 +157,9 @@ export function LoggerFile(): ReactNode {
                   placeholder={seen.first_min == null ? '0' : String(Math.round(seen.first_min * 10) / 10)}
                   aside="min"
                   wrong={said('first_min') !== undefined}
-                  onType={(next) => {
-                    setFirst(next)
-                    look(column, unit, next)
-                  }}
+                  onType={setFirst}
                 />
-              </div>
+              </form>
               <div className="h-[190px]">
                 <HeatChart
                   small

@@ -128,6 +128,12 @@ impl Wrapping {
         Self { scale, ..self }
     }
 
+    /// The same, where nobody is to be burnt by what other packings let through.
+    #[must_use]
+    pub fn no_leakier_than_the_book(self) -> Self {
+        Self { scale: self.scale.min(1.0), ..self }
+    }
+
     #[must_use]
     pub(super) fn by_the_book(self) -> Self {
         Self { scale: 1.0, ..self }

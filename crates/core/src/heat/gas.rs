@@ -39,8 +39,7 @@ const WITH_RESERVE: f64 = 1.15;
 ///
 /// # Source
 /// House.
-#[must_use]
-pub fn gases_m3_h(source: &HeatSource) -> Vec<(Gas, f64)> {
+fn gases_m3_h(source: &HeatSource) -> Vec<(Gas, f64)> {
     let SourceKind::Flame { gross_w, .. } = source.kind else { return Vec::new() };
     let acetylene = gross_w * 3600.0 / ACETYLENE_J_M3;
     let propane = gross_w * 3600.0 / PROPANE_J_M3;
@@ -52,6 +51,19 @@ pub fn gases_m3_h(source: &HeatSource) -> Vec<(Gas, f64)> {
         "hand_torch_propane" | "weed_burner" => vec![(Gas::Propane, propane)],
         _ => Vec::new(),
     }
+}
+
+/// What several sources burn together in m³/h, each gas once.
+#[must_use]
+pub fn burnt_together(sources: &[&HeatSource]) -> Vec<(Gas, f64)> {
+    let mut flows: Vec<(Gas, f64)> = Vec::new();
+    for (gas, flow) in sources.iter().flat_map(|source| gases_m3_h(source)) {
+        match flows.iter_mut().find(|(known, _)| *known == gas) {
+            Some((_, sum)) => *sum += flow,
+            None => flows.push((gas, flow)),
+        }
+    }
+    flows
 }
 
 /// Gas in m³ for so many minutes at a flow in m³/h, with its reserve.
@@ -131,6 +143,15 @@ mod tests {
             assert_eq!(gas, expected);
             assert!((flow - m3_h).abs() < 0.001, "{flow}");
         }
+    }
+
+    #[test]
+    fn two_flames_burn_the_sum_of_each_gas() {
+        let of = |id: &str| HeatSource::from_id(id).unwrap();
+        let both = burnt_together(&[of("oxy_propane"), of("weed_burner")]);
+        // Hand-worked: 1.742 + 1.161 propane, 6.968 oxygen
+        assert_eq!(both.len(), 2);
+        assert!((both[0].1 - 2.903).abs() < 0.002 && (both[1].1 - 6.968).abs() < 0.002, "{both:?}");
     }
 
     #[test]

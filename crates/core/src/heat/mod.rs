@@ -22,7 +22,7 @@ pub use bead_order::{
 pub use chain::{ChainStep, Descent, cooling_chain};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
-pub use gas::{Gas, Withdrawal, gas_need_m3, gases_m3_h, runs_out_min, withdrawal};
+pub use gas::{Gas, Withdrawal, burnt_together, gas_need_m3, runs_out_min, withdrawal};
 pub use heating::{Heating, ceiling_c, heat_for, heat_until};
 pub use learned::{FactorOf, OwnFactor, not_known, own_factor, packing_words};
 pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};

@@ -27,6 +27,8 @@ pub(super) const POINTS_DRAWN_MOST: usize = 5_000;
 pub(super) const TORCH_MOST: usize = 20 * LIST_MOST;
 /// Facts of one job. Ours: years of work stay well under it.
 pub const FACTS_MOST: usize = 100_000;
+/// Lines that lie ready before a lighting. Ours.
+const LINES_MOST: usize = 100;
 /// Longest name of a part.
 pub(super) const COPIED_NAME_MOST: usize = 80;
 /// Longest name of who said it, and of the browser it came from.
@@ -116,6 +118,9 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         Change::Strike { reason, .. } | Change::NewRound { reason } => short("reason", reason),
         Change::Light { speed, frozen, owned, without, .. } => {
             short("owned", owned)?;
+            if without.len() > LINES_MOST {
+                return Err(FieldProblem::new("without", "more lines than are laid out", "100 at most"));
+            }
             without.iter().try_for_each(|words| short_as("without", words, TEXT_MOST))?;
             OutOfRange::check("the job clock", "times", (1.0, 60.0), *speed)
                 .map_err(|out| out.at("speed"))?;

@@ -135,14 +135,8 @@ impl Gate {
                 }
             }
         }
-        if flame && asked.damaged > 0 {
-            refuse(
-                Station::Part,
-                "",
-                "Read what cannot be read",
-                format!("{} of its entries cannot be read: nobody knows what they said.", asked.damaged),
-                "Say again what they may have said, then light a copy of this job.",
-            );
+        if flame {
+            readable(asked, &mut refuse);
         }
         match asked.heat {
             None => {
@@ -178,6 +172,19 @@ pub(super) fn lock_and_class(asked: &GateAsked<'_>, lock: Option<&Lock>, refuse:
             "Say whether it could hurt",
             "Nobody has said whether it could hurt somebody: an axle, a hook, a pressure vessel.".to_owned(),
             "Say which class it belongs to, or none of them.",
+        );
+    }
+}
+
+/// What cannot be read may have said anything: nobody heats on that.
+pub(super) fn readable(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
+    if asked.damaged > 0 {
+        refuse(
+            Station::Part,
+            "",
+            "Read what cannot be read",
+            format!("{} of its entries cannot be read: nobody knows what they said.", asked.damaged),
+            "Say again what they may have said, then light a copy of this job.",
         );
     }
 }

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::gate::{GateAsked, GateLine, hollow, hot_work, lock_and_class};
+use super::gate::{GateAsked, GateLine, hollow, hot_work, lock_and_class, readable};
 use super::{HeatPlan, Station};
 use crate::field;
 use crate::heat::Runs;
@@ -95,6 +95,7 @@ impl LightingsAsked<'_> {
         let mut refuse = refuser(&mut refused);
         lock_and_class(self.gate, self.gate.hot_lock, &mut refuse);
         hollow(self.gate, &mut refuse);
+        readable(self.gate, &mut refuse);
         for shy in part.heat_shy.iter().filter(|shy| shy.limit_c.is_none_or(|limit| limit < bake.target_c)) {
             let why = match shy.limit_c {
                 Some(limit) => {
@@ -160,6 +161,7 @@ impl LightingsAsked<'_> {
         let mut refuse = refuser(&mut refused);
         lock_and_class(self.gate, self.gate.hot_lock, &mut refuse);
         hot_work(self.gate, way, &mut refuse);
+        readable(self.gate, &mut refuse);
         let before = [Work::FitUp, Work::Inside, Work::TackGroove];
         let lines = prep.iter().flat_map(|prep| &prep.work);
         let open: Vec<&str> = lines

@@ -7,7 +7,9 @@ use super::gate::{Gate, GateAsked};
 use super::hot::LastHeat;
 use super::learned::learned;
 use super::lightings::{LightingPlan, LightingsAsked, bake_target_c};
-use super::line::{self, PlanLine};
+use super::line::PlanLine;
+use super::offered::Offered;
+use super::worked::{Worked, beads_asked};
 use super::{
     Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, GasPlan, HandOverPlan,
     HeatPlan, IronPlan, Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState,
@@ -17,21 +19,20 @@ use crate::day::Day;
 use crate::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::field;
 use crate::figure::Figure;
-use crate::heat::{Body, OwnFactor, Runs, packing_words};
+use crate::heat::{Body, OwnFactor, Runs};
 use crate::iron::{Iron, least, slowest_to_heat};
-use crate::job::{Allowed, Job, Lighting, Reading, Round};
+use crate::job::{Allowed, Job, Lighting, Round};
 use crate::method::Way;
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
 use crate::record::{ESTIMATE_FORMAT, Estimate, EstimateLine, FROZEN_FORMAT, FrozenFigure, FrozenPlan};
 use crate::shelf::UNNAMED;
 use crate::shop::Shop;
-use crate::stage::cooling::wrapping;
 use crate::stage::heat::{HeatAsked, Sources};
 use crate::stage::iron::IronAsked;
 use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
-use crate::stage::prep::{BenchAsked, PrepAsked, WorkAsked};
-use crate::stage::torch::{BeadsAsked, StopAsked, TorchAsked, TroubleAsked, not_laid_out};
+use crate::stage::prep::{BenchAsked, WorkAsked};
+use crate::stage::torch::{StopAsked, TorchAsked, TroubleAsked, not_laid_out};
 use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
 use crate::stores::{Take, TakenWhen, filler_of};
 
@@ -84,38 +85,6 @@ pub struct Plan {
     pub offered: Option<Offered>,
     /// The system its sentences speak in; figures carry both.
     pub units: UnitSystem,
-}
-
-/// An estimate that was given, as it stands now.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Offered {
-    pub estimate: Estimate,
-    /// Its day is past.
-    pub over: bool,
-    /// "Offered £420 on 9 Mar, stands until 8 Apr. Today it would be £460."
-    pub words: String,
-}
-
-impl Offered {
-    /// `today` is the shop's own day; nothing where the time is not known.
-    fn of(estimate: &Estimate, today: Option<Day>, now: Option<f64>) -> Self {
-        let until = Day::parse(&estimate.until, None).ok();
-        let over = today.zip(until).is_some_and(|(today, until)| today.number() > until.number());
-        let money = |amount: f64| format!("{}{amount:.0}", estimate.currency);
-        let stands = if over { "stood" } else { "stands" };
-        let mut words = format!(
-            "Offered {} on {}, {stands} until {}.",
-            money(estimate.total),
-            Day::say(&estimate.on),
-            Day::say(&estimate.until)
-        );
-        // What is less than a unit of money apart is the same.
-        if let Some(now) = now.filter(|now| (now - estimate.total).abs() >= 1.0) {
-            words += &format!(" Today it would be {}.", money(now));
-        }
-        Self { estimate: estimate.clone(), over, words }
-    }
 }
 
 impl Plan {
@@ -372,7 +341,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         heat,
         target.as_ref(),
         sources.as_ref(),
-        &HeatAsked { round, part: &facts, shop, cracks: &cracks.plan, plausible: &belief.plausible },
+        &HeatAsked { round, part: &facts, shop, cracks: &cracks.plan, plausible: &belief.plausible, runs },
     );
     let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
     let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
@@ -504,30 +473,6 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     }
 }
 
-/// What the beads of the chosen way are put in order from; nothing while the casting is not known.
-fn beads_asked<'a>(
-    judged: &Judged<'a>,
-    heat: Option<&'a HeatPlan>,
-    laid: Option<(&PrepAsked<'_>, &PrepPlan)>,
-) -> Option<BeadsAsked<'a>> {
-    let (heat, (asked, prep), sources) = (heat?, laid?, judged.sources);
-    let body = sources
-        .map(|sources| sources.body)
-        .or_else(|| judged.part.body(slowest_to_heat(&judged.belief.plausible).iron.properties()))?;
-    let power = sources.and_then(|sources| sources.power_of(heat));
-    let preheat_c = if heat.cold { body.ambient.celsius() } else { heat.target_c };
-    Some(BeadsAsked {
-        round: judged.round,
-        heat,
-        body,
-        power,
-        seams: prep::bead_seams(asked, prep, preheat_c),
-        planned: prep.beads,
-        runs: judged.runs,
-        units: judged.shop.units,
-    })
-}
-
 /// The shop's own, or the sign that was typed with what a new part costs.
 fn currency(round: &Round, shop: &Shop) -> String {
     if !shop.currency.is_empty() {
@@ -560,56 +505,6 @@ impl Folded {
 fn lock_of(locks: &[Lock], chosen: Option<Way>) -> Option<&Lock> {
     let hot = chosen.is_none_or(|way| !way.method.without_heat());
     locks.iter().find(|lock| hot || !lock.hot_only)
-}
-
-/// One way worked through to the end.
-#[derive(Default)]
-struct Worked {
-    way: Option<Way>,
-    target: Option<crate::method::Target>,
-    prep: Option<PrepPlan>,
-    heat: Option<HeatPlan>,
-    cooling: Option<CoolingPlan>,
-    covered_minutes: Option<f64>,
-}
-
-impl Worked {
-    fn of(judged: &Judged<'_>, way: Way) -> Self {
-        let target = judged.target_of(way);
-        let prep = prep::prep_plan(&judged.prep_asked(way));
-        let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part, judged.runs);
-        let wrap = wrapping(judged.round, judged.shop, way);
-        // Cooling starts at the last reading once covered, or at the most between beads in a plan.
-        let covered_c = judged.round.covered_minutes().and_then(|covered| {
-            let until = |reading: &Reading| reading.minutes <= covered;
-            let last = judged.round.part_readings().filter(until);
-            last.max_by(|a, b| a.minutes.total_cmp(&b.minutes)).map(|reading| reading.celsius)
-        });
-        let start_c = covered_c.or(heat.as_ref().map(|heat| heat.most_c));
-        let slowest = slowest_to_heat(&judged.belief.plausible).iron;
-        let body = judged.part.body(slowest.properties());
-        let cooling = start_c.and_then(|start_c| {
-            cooling::cooling_plan(
-                way,
-                start_c,
-                &wrap,
-                body.as_ref(),
-                (judged.round, judged.part),
-                judged.runs,
-            )
-        });
-        let learned = packing_words(&judged.shop.learned, wrap.packing());
-        let cooling =
-            cooling.map(|it| CoolingPlan { learned: if it.cold { String::new() } else { learned }, ..it });
-        Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
-    }
-
-    fn line(&self, facts: &PartFacts) -> Option<PlanLine> {
-        let work = self.prep.as_ref().map_or(0.0, prep::work_minutes);
-        let (way, heat, cooling) = (self.way?, self.heat.as_ref()?, self.cooling.as_ref()?);
-        let covered = self.covered_minutes;
-        heat.reached.then(|| line::plan_line(&way.label(), facts, heat, work, covered, cooling))
-    }
 }
 
 /// The ways within reach of the first choice, two at most.

@@ -11,7 +11,9 @@ mod learned;
 mod lightings;
 mod line;
 mod make;
+mod offered;
 mod standing;
+mod worked;
 mod would;
 
 pub use crate::method::Place;
@@ -33,6 +35,7 @@ pub use gate::{Gate, GateLine};
 pub use hot::LastHeat;
 pub use lightings::LightingPlan;
 pub use line::PlanLine;
-pub use make::{Offered, Plan, plan, plan_as_if, plan_at, plan_with};
+pub use make::{Plan, plan, plan_as_if, plan_at, plan_with};
+pub use offered::Offered;
 pub use standing::{Hot, Next, Standing, Standings, standing};
 pub use would::{Becomes, Would, would};

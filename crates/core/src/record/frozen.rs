@@ -55,6 +55,7 @@ pub struct HeatedWith {
 const FIGURES_MOST: usize = 5_000;
 const TEXT_MOST: usize = 4_000;
 const CURVE_MOST: usize = 5_000;
+const GASES_MOST: usize = 10;
 const CURVE_MIN: (f64, f64) = (0.0, 1_000_000.0);
 const CURVE_C: (f64, f64) = (-60.0, 1_500.0);
 
@@ -78,7 +79,12 @@ impl FrozenPlan {
         {
             return wrong("a curve no part was ever on");
         }
-        let texts = self.cautions.iter().chain(std::iter::once(&self.label));
+        if self.gas.len() > GASES_MOST {
+            return wrong("more gases than a heat burns");
+        }
+        let heated = self.heated_with.iter().flat_map(|with| [&with.source, &with.help]);
+        let gases = self.gas.iter().map(|gas| &gas.kind);
+        let texts = self.cautions.iter().chain(std::iter::once(&self.label)).chain(heated).chain(gases);
         let figures = self.figures.iter().flat_map(|figure| [&figure.id, &figure.name]);
         if texts.chain(figures).any(|text| long(text)) {
             return wrong("a text longer than a plan has");

@@ -2553,7 +2553,7 @@ export interface components {
             need_m3: number;
             /** @description It runs out before the part is warm and soaked. */
             short: boolean;
-            /** @description "Propane: needs 1.2 m³, 4.1 m³ here, runs out after 2 h 10". */
+            /** @description "Propane: 1.2 m³ with its reserve, 4.1 m³ here: lasts 3 h 30 of burning." */
             words: string;
         };
         GasRequest: {
@@ -3330,6 +3330,8 @@ export interface components {
             clock: components["schemas"]["Shown"];
             /** @description What runs down. */
             clocks: components["schemas"]["TorchClock"][];
+            /** @description A bake was held long enough: it may be ended. */
+            ends: boolean;
             imperial: components["schemas"]["Shown"];
             metric: components["schemas"]["Shown"];
             /**

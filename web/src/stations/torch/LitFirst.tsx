@@ -40,8 +40,7 @@ export function LitFirst({ lit }: LitFirstProps): ReactNode {
   const [low, high] = plan?.window ?? WINDOW
   const tack = plan?.tack ?? null
   const putOut = () => say({ kind: 'put_out' })
-  const held = live?.place === 'in_window' && !clocks.some((clock) => clock.kind === 'soak')
-  const main = mainOf(tack, held, () => log({ kind: 'did', what: 'tacked' }), putOut)
+  const main = mainOf(tack, live?.ends === true, () => log({ kind: 'did', what: 'tacked' }), putOut)
   return (
     <div className="mx-auto flex min-h-0 w-full grow flex-col gap-3 overflow-auto">
       <div className="grid items-start gap-x-8 gap-y-3 bench:grid-cols-[auto_minmax(0,1fr)]">

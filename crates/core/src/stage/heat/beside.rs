@@ -2,19 +2,18 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::sources::{BOOK, Run, SourceRun};
+use super::sources::SourceRun;
 use super::{HeatPlan, Sources};
 use crate::field;
 use crate::heat::{
-    BarPower, DONT_STEER_UNDER, Gas, Heating, HotSpot, Infrared, gas_need_m3, gases_m3_h, pull_mpa,
+    BarPower, DONT_STEER_UNDER, Gas, Heating, HotSpot, Infrared, Runs, burnt_together, gas_need_m3, pull_mpa,
     runs_out_min, stress_intensity, withdrawal,
 };
 use crate::iron::{Iron, least_forgiving};
 use crate::job::Round;
-use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts, number};
+use crate::quantity::{Unit, UnitSystem, Watts, number};
 use crate::record::FrozenGas;
 use crate::stage::cracks::CrackPlan;
-use crate::stage::heat::Help;
 use crate::stage::part::{HeatShy, PartFacts};
 use crate::stores::StoreItem;
 
@@ -29,7 +28,7 @@ pub struct GasPlan {
     pub need_m3: f64,
     /// In the cylinders that are here; nothing while nobody has counted one of them.
     pub have_m3: Option<f64>,
-    /// "Propane: needs 1.2 m³, 4.1 m³ here, runs out after 2 h 10".
+    /// "Propane: 1.2 m³ with its reserve, 4.1 m³ here: lasts 3 h 30 of burning."
     pub words: String,
     /// It runs out before the part is warm and soaked.
     pub short: bool,
@@ -89,14 +88,13 @@ pub struct OvenSegment {
 pub(super) fn oven_segments(
     run: &SourceRun,
     heat: &HeatPlan,
-    (closed, ambient_c): (bool, f64),
+    sources: &Sources,
     units: UnitSystem,
 ) -> Vec<OvenSegment> {
-    let Some(ramp) = run.source.ramp_k_per_h(closed).filter(|_| heat.reached && !run.source.is_fire()) else {
-        return Vec::new();
-    };
-    let Some(BarPower::Oven { set, .. }) = oven_power(run, heat, closed) else { return Vec::new() };
-    let set_c = set.celsius();
+    let of = |ramp: f64| Some((ramp, sources.power_of(heat)?));
+    let ramp = run.source.ramp_k_per_h(sources.closed).filter(|_| heat.reached && !run.source.is_fire());
+    let Some((ramp, BarPower::Oven { set, .. })) = ramp.and_then(of) else { return Vec::new() };
+    let (set_c, ambient_c) = (set.celsius(), sources.body.ambient.celsius());
     let ramp_min = (set_c - ambient_c).max(0.0) / ramp * 60.0;
     let segment = |what: &str, to_c: f64, k_per_h: Option<f64>, hold_min: f64| {
         let hold_min = hold_min.max(0.0).ceil();
@@ -118,12 +116,6 @@ pub(super) fn oven_segments(
         ),
         segment("Back to the target, and soak", heat.target_c, None, heat.soak_minutes),
     ]
-}
-
-fn oven_power(run: &SourceRun, heat: &HeatPlan, closed: bool) -> Option<BarPower> {
-    let source = run.source;
-    let (even_share, help, target_c) = (run.even_share, run.help, heat.target_c);
-    Run { source, even_share, help, station: 0.5, target_c, closed, strength: BOOK }.power()
 }
 
 /// House: from this share of what the iron stands a tip is likely to run on.
@@ -148,18 +140,8 @@ pub(super) fn gas_plans(
     heat: &HeatPlan,
     (stores, units): (&[StoreItem], UnitSystem),
 ) -> Vec<GasPlan> {
-    let second = match run.help {
-        Help::Second(second) => gases_m3_h(second),
-        Help::Alone | Help::Covered => Vec::new(),
-    };
-    let mut flows: Vec<(Gas, f64)> = Vec::new();
-    for (gas, flow) in gases_m3_h(run.source).into_iter().chain(second) {
-        match flows.iter_mut().find(|(known, _)| *known == gas) {
-            Some((_, sum)) => *sum += flow,
-            None => flows.push((gas, flow)),
-        }
-    }
-    flows.into_iter().map(|(gas, flow)| gas_plan(gas, flow, heat, (stores, units))).collect()
+    let flows = burnt_together(&run.sources()).into_iter();
+    flows.map(|(gas, flow)| gas_plan(gas, flow, heat, (stores, units))).collect()
 }
 
 fn gas_plan(gas: Gas, flow: f64, heat: &HeatPlan, (stores, units): (&[StoreItem], UnitSystem)) -> GasPlan {
@@ -185,7 +167,7 @@ fn gas_plan(gas: Gas, flow: f64, heat: &HeatPlan, (stores, units): (&[StoreItem]
         _ => words += ", not counted in the stores",
     }
     if gas == Gas::Acetylene {
-        words += &drawn(flow, of().filter_map(|item| item.holds_m3).reduce(f64::min));
+        words += &drawn(flow, of().filter_map(|item| item.holds_m3).reduce(f64::min), units);
     }
     GasPlan { kind: gas.id().to_owned(), flow_m3_h: flow, need_m3, have_m3, words: words + ".", short }
 }
@@ -199,15 +181,19 @@ fn name(gas: Gas) -> &'static str {
     }
 }
 
+/// Over this, by the gauge, acetylene may burst by itself: the usual caution of the trade.
+const ACETYLENE_BAR: f64 = 1.03;
+
 /// How many cylinders a flow asks for on a made manifold.
-fn drawn(flow: f64, holds_m3: Option<f64>) -> String {
+fn drawn(flow: f64, holds_m3: Option<f64>, units: UnitSystem) -> String {
     let Some(found) = holds_m3.and_then(|holds| withdrawal(holds, flow).ok()) else {
         return "; no more than a tenth of a cylinder an hour".to_owned();
     };
     match (found.cylinders_continuous, found.cylinders_intermittent) {
         (..=1, _) => String::new(),
         (continuous, intermittent) => format!(
-            "; {continuous} cylinders on a made manifold, {intermittent} where it burns on and off, never over 1.03 bar"
+            "; {continuous} cylinders on a made manifold, {intermittent} where it burns on and off, never over {}",
+            units.say_most(ACETYLENE_BAR, Unit::Bar)
         ),
     }
 }
@@ -325,12 +311,12 @@ pub(super) fn stays_cool(
     run: &SourceRun,
     heat: &HeatPlan,
     sources: &Sources,
-    part: &PartFacts,
+    (part, runs): (&PartFacts, &Runs),
 ) -> Vec<StaysCool> {
     if part.heat_shy.is_empty() || !heat.reached {
         return Vec::new();
     }
-    let Some(hottest) = hottest_cells(run, heat, sources) else { return Vec::new() };
+    let Some(hottest) = hottest_cells(run, heat, sources, runs) else { return Vec::new() };
     let units = part.units;
     let one = |shy: &HeatShy| {
         // Where nobody has said, it lies at the far end.
@@ -358,12 +344,10 @@ pub(super) fn stays_cool(
 }
 
 /// The hottest that each place along the part gets.
-fn hottest_cells(run: &SourceRun, heat: &HeatPlan, sources: &Sources) -> Option<Vec<f64>> {
+fn hottest_cells(run: &SourceRun, heat: &HeatPlan, sources: &Sources, runs: &Runs) -> Option<Vec<f64>> {
     const STEP_S: f64 = 10.0;
     let power = sources.power_of(heat)?;
-    let most = Seconds::new((heat.minutes * 60.0).max(1.0)).ok()?;
-    let target = Celsius::new(heat.target_c).ok()?;
-    let heated = crate::heat::heat_until(&sources.body, power, target, most);
+    let heated = heat.run_to_target(&sources.body, power, runs)?;
     let mut bar = heated.bar.clone();
     let mut hottest: Vec<f64> = bar.cells_c().to_vec();
     let mut see = |cells: &[f64]| {

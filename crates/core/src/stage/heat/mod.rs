@@ -7,16 +7,18 @@ mod sources;
 pub use beside::{GasPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool};
 pub(crate) use sources::{Help, Sources};
 
+use std::sync::Arc;
+
 use serde::{Deserialize, Serialize};
 
 use super::cracks::CrackPlan;
 use super::part::PartFacts;
 use super::{Amount, Caution, Stage, Station, torch};
-use crate::heat::{Bar, BarPower, Body, HeatSource, Runs, sticks};
+use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, sticks};
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::method::{School, Target, Way};
-use crate::quantity::{Unit, UnitSystem};
+use crate::quantity::{Celsius, Seconds, Unit, UnitSystem};
 use crate::record::HeatedWith;
 use crate::shop::Shop;
 use sources::{BOOK, CAREFUL_SWEEP, Reached, Run, SourceRun};
@@ -311,16 +313,15 @@ const FRAMES: usize = 24;
 
 /// What only its own station shows, of the way that was taken.
 fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAsked<'_>) {
-    let HeatAsked { round, part, shop, cracks, plausible } = *asked;
+    let HeatAsked { round, part, shop, cracks, plausible, .. } = *asked;
     plan.tried = sources.tried(target, plan, part.units);
     let taken = sources.runs_for(target.target_c).find(|run| plan.is_of(run));
     let until = if plan.reached { plan.minutes } else { f64::INFINITY };
     if let Some(run) = taken {
         plan.along = run.heating.along(until, FRAMES);
-        plan.oven =
-            beside::oven_segments(run, plan, (sources.closed, sources.body.ambient.celsius()), part.units);
+        plan.oven = beside::oven_segments(run, plan, sources, part.units);
         plan.gas = beside::gas_plans(run, plan, (&shop.stores, part.units));
-        plan.stays_cool = beside::stays_cool(run, plan, sources, part);
+        plan.stays_cool = beside::stays_cool(run, plan, sources, (part, asked.runs));
         if run.source.ramp_k_per_h(sources.closed).is_none() {
             let (where_to, whose) = ((until, sources.station()), (plausible, part.units));
             plan.runs_on = beside::runs_on(cracks, &run.heating, where_to, whose);
@@ -375,6 +376,7 @@ pub(crate) struct HeatAsked<'a> {
     pub shop: &'a Shop,
     pub cracks: &'a [CrackPlan],
     pub plausible: &'a [Iron],
+    pub runs: &'a Runs,
 }
 
 pub(crate) fn stage(
@@ -436,6 +438,12 @@ impl Sources {
 }
 
 impl HeatPlan {
+    /// The heating up to its target.
+    pub(crate) fn run_to_target(&self, body: &Body, power: BarPower, runs: &Runs) -> Option<Arc<Heating>> {
+        let most = Seconds::new((self.minutes + 1.0).max(1.0) * 60.0).ok()?;
+        Some(runs.heat_until(body, power, Celsius::new(self.target_c).ok()?, most))
+    }
+
     /// A bar at ambient, heated as planned, by the book: what the simulated thermocouple runs.
     #[must_use]
     pub fn bar(&self, body: &Body, station: f64, closed: bool) -> Option<(Bar, BarPower)> {

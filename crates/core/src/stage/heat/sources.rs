@@ -70,6 +70,14 @@ pub(crate) struct SourceRun {
 }
 
 impl SourceRun {
+    /// Every source that burns at it.
+    pub fn sources(&self) -> Vec<&'static HeatSource> {
+        match self.help {
+            Help::Alone | Help::Covered => vec![self.source],
+            Help::Second(second) => vec![self.source, second],
+        }
+    }
+
     /// What heats it, with what helps it.
     pub fn label(&self) -> String {
         match self.help {

@@ -1,11 +1,11 @@
 //! What a way takes from the stores on this job.
 
 use super::Judged;
-use crate::heat::{Packing, gas_need_m3, gases_m3_h};
+use crate::heat::{Packing, burnt_together, gas_need_m3};
 use crate::iron::Iron;
 use crate::method::Way;
 use crate::stage::cooling::wrapping;
-use crate::stage::heat::{Help, soak_minutes};
+use crate::stage::heat::soak_minutes;
 use crate::stage::prep::{PrepPlan, laying_minutes};
 use crate::stage::taught::NICKEL;
 use crate::stores::{Take, TakenWhen};
@@ -89,19 +89,8 @@ impl Judged<'_> {
             && let Some(reached) = sources.reach(&target)
         {
             let minutes = reached.minutes + soak_minutes(way, self.part.wall_mm);
-            let second = match reached.run.help {
-                Help::Second(second) => gases_m3_h(second),
-                Help::Alone | Help::Covered => Vec::new(),
-            };
-            let mut flows: Vec<(&'static str, f64)> = Vec::new();
-            for (gas, flow) in gases_m3_h(reached.run.source).into_iter().chain(second) {
-                match flows.iter_mut().find(|(known, _)| *known == gas.id()) {
-                    Some((_, sum)) => *sum += flow,
-                    None => flows.push((gas.id(), flow)),
-                }
-            }
-            for (gas, flow) in flows {
-                wanted.push((gas, None, gas_need_m3(flow, minutes), TakenWhen::Lit));
+            for (gas, flow) in burnt_together(&reached.run.sources()) {
+                wanted.push((gas.id(), None, gas_need_m3(flow, minutes), TakenWhen::Lit));
             }
         }
         if let Some(litres_a_min) = way.method.entry().arc.and_then(|arc| arc.shield_l_min) {

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::heat::{BarPower, BeadCourse, BeadPlace, BeadSchedule, BeadWork, Body, Laid, PlannedBead, Runs};
 use crate::job::{BeadAt, Reading, Round, TorchEntry};
-use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts};
+use crate::quantity::{Unit, UnitSystem, Watts};
 use crate::stage::HeatPlan;
 use crate::stage::prep::SeamOfBeads;
 
@@ -214,8 +214,7 @@ impl BeadsAsked<'_> {
         const MOST_S: f64 = 7_200.0;
         const STEP_S: f64 = 10.0;
         let power = self.power.filter(|_| !self.heat.cold)?;
-        let most = Seconds::new((self.heat.minutes + 1.0).max(1.0) * 60.0).ok()?;
-        let heating = self.runs.heat_until(&self.body, power, Celsius::new(self.heat.target_c).ok()?, most);
+        let heating = self.heat.run_to_target(&self.body, power, self.runs)?;
         let mut bar = heating.bar.clone();
         let none = Watts::new(0.0).ok()?;
         bar.heat_with(BarPower::Flame { even: none, local: none, station: 0.5, covered: 0.0 });

@@ -25,21 +25,12 @@ impl AtTorch {
     /// What is done next at a bake.
     pub(crate) fn baking(round: &Round, bake: &Bake, body: Option<Body>, units: UnitSystem) -> Self {
         let work = Self {
-            piece: "bake",
-            done: 0,
-            planned: 0,
             window: Some((bake.least_c, bake.most_c)),
             aim_c: bake.target_c,
             soak_min: bake.hold_min,
-            warm_from_min: None,
-            wants_peening: false,
-            ahead: None,
             falls: body,
-            out: false,
-            gas: Vec::new(),
-            begun: false,
             says: "Flame off once it neither smokes nor weeps".to_owned(),
-            units,
+            ..Self::at("bake", units)
         };
         work.having_seen(round)
     }
@@ -48,21 +39,11 @@ impl AtTorch {
     pub(crate) fn tacking(round: &Round, breaks: &[BreakPlan], units: UnitSystem) -> Self {
         let in_place = round.tacks();
         let work = Self {
-            piece: "tack",
             done: in_place as u32,
             planned: breaks.iter().map(|it| it.tacks.len() as u32).sum(),
             window: Some(TACKED_C),
-            aim_c: 0.0,
-            soak_min: 0.0,
-            warm_from_min: None,
-            wants_peening: false,
-            ahead: None,
-            falls: None,
-            out: false,
-            gas: Vec::new(),
-            begun: false,
             says: TackTurn::of(breaks, in_place).words,
-            units,
+            ..Self::at("tack", units)
         };
         work.having_seen(round)
     }

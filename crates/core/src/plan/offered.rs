@@ -1,0 +1,38 @@
+//! An estimate that was given, against what it would cost today.
+
+use serde::{Deserialize, Serialize};
+
+use crate::day::Day;
+use crate::record::Estimate;
+
+/// An estimate that was given, as it stands now.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Offered {
+    pub estimate: Estimate,
+    /// Its day is past.
+    pub over: bool,
+    /// "Offered £420 on 9 Mar, stands until 8 Apr. Today it would be £460."
+    pub words: String,
+}
+
+impl Offered {
+    /// `today` is the shop's own day; nothing where the time is not known.
+    pub(super) fn of(estimate: &Estimate, today: Option<Day>, now: Option<f64>) -> Self {
+        let until = Day::parse(&estimate.until, None).ok();
+        let over = today.zip(until).is_some_and(|(today, until)| today.number() > until.number());
+        let money = |amount: f64| format!("{}{amount:.0}", estimate.currency);
+        let stands = if over { "stood" } else { "stands" };
+        let mut words = format!(
+            "Offered {} on {}, {stands} until {}.",
+            money(estimate.total),
+            Day::say(&estimate.on),
+            Day::say(&estimate.until)
+        );
+        // What is less than a unit of money apart is the same.
+        if let Some(now) = now.filter(|now| (now - estimate.total).abs() >= 1.0) {
+            words += &format!(" Today it would be {}.", money(now));
+        }
+        Self { estimate: estimate.clone(), over, words }
+    }
+}

@@ -1,0 +1,88 @@
+//! One way worked through to the end: its prep, its heat, its beads, its cooling.
+
+use super::line::{self, PlanLine};
+use super::{CoolingPlan, HeatPlan, PrepPlan};
+use crate::heat::packing_words;
+use crate::iron::slowest_to_heat;
+use crate::job::Reading;
+use crate::method::{Target, Way};
+use crate::stage::cooling::wrapping;
+use crate::stage::method::Judged;
+use crate::stage::part::PartFacts;
+use crate::stage::prep::PrepAsked;
+use crate::stage::torch::BeadsAsked;
+use crate::stage::{cooling, heat, prep};
+
+/// One way worked through to the end.
+#[derive(Default)]
+pub(super) struct Worked {
+    pub way: Option<Way>,
+    pub target: Option<Target>,
+    pub prep: Option<PrepPlan>,
+    pub heat: Option<HeatPlan>,
+    pub cooling: Option<CoolingPlan>,
+    pub covered_minutes: Option<f64>,
+}
+
+impl Worked {
+    pub fn of(judged: &Judged<'_>, way: Way) -> Self {
+        let target = judged.target_of(way);
+        let prep = prep::prep_plan(&judged.prep_asked(way));
+        let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part, judged.runs);
+        let wrap = wrapping(judged.round, judged.shop, way);
+        // Cooling starts at the last reading once covered, or at the most between beads in a plan.
+        let covered_c = judged.round.covered_minutes().and_then(|covered| {
+            let until = |reading: &Reading| reading.minutes <= covered;
+            let last = judged.round.part_readings().filter(until);
+            last.max_by(|a, b| a.minutes.total_cmp(&b.minutes)).map(|reading| reading.celsius)
+        });
+        let start_c = covered_c.or(heat.as_ref().map(|heat| heat.most_c));
+        let slowest = slowest_to_heat(&judged.belief.plausible).iron;
+        let body = judged.part.body(slowest.properties());
+        let cooling = start_c.and_then(|start_c| {
+            cooling::cooling_plan(
+                way,
+                start_c,
+                &wrap,
+                body.as_ref(),
+                (judged.round, judged.part),
+                judged.runs,
+            )
+        });
+        let learned = packing_words(&judged.shop.learned, wrap.packing());
+        let cooling =
+            cooling.map(|it| CoolingPlan { learned: if it.cold { String::new() } else { learned }, ..it });
+        Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
+    }
+
+    pub fn line(&self, facts: &PartFacts) -> Option<PlanLine> {
+        let work = self.prep.as_ref().map_or(0.0, prep::work_minutes);
+        let (way, heat, cooling) = (self.way?, self.heat.as_ref()?, self.cooling.as_ref()?);
+        let covered = self.covered_minutes;
+        heat.reached.then(|| line::plan_line(&way.label(), facts, heat, work, covered, cooling))
+    }
+}
+
+/// What the beads of the chosen way are put in order from; nothing while the casting is not known.
+pub(super) fn beads_asked<'a>(
+    judged: &Judged<'a>,
+    heat: Option<&'a HeatPlan>,
+    laid: Option<(&PrepAsked<'_>, &PrepPlan)>,
+) -> Option<BeadsAsked<'a>> {
+    let (heat, (asked, prep), sources) = (heat?, laid?, judged.sources);
+    let body = sources
+        .map(|sources| sources.body)
+        .or_else(|| judged.part.body(slowest_to_heat(&judged.belief.plausible).iron.properties()))?;
+    let power = sources.and_then(|sources| sources.power_of(heat));
+    let preheat_c = if heat.cold { body.ambient.celsius() } else { heat.target_c };
+    Some(BeadsAsked {
+        round: judged.round,
+        heat,
+        body,
+        power,
+        seams: prep::bead_seams(asked, prep, preheat_c),
+        planned: prep.beads,
+        runs: judged.runs,
+        units: judged.shop.units,
+    })
+}
