@@ -126,7 +126,8 @@ async fn everything_can_be_read_pressed_and_understood(
     }
     for page in &pages {
         browser.go(&server.url(page)).await?;
-        let station = browser.find(By::Css("main h2, main button, main input")).await;
+        let station =
+            browser.find(By::Css("main h2, main button, main input, [data-testid='helper-next']")).await;
         station.with_context(|| format!("nothing on {page}"))?;
         eye.look(page).await?;
         // The formula too is read.

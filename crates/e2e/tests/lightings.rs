@@ -77,6 +77,8 @@ async fn what_must_stop_says_what_to_do_first_and_is_gone_on_with_on_a_larger_to
     .await?;
     browser.sees("Bead 2 of").await?;
     browser.sees("Heat before, round 1").await?;
+    // What was read of both lies on one curve.
+    browser.find(By::Css("[data-testid=one-curve] svg")).await?;
     Ok(())
 }
 
@@ -199,6 +201,29 @@ async fn a_hot_lug_goes_from_lighting_to_unwrapping_with_all_that_goes_wrong_on_
         Ok(log.iter().any(|entry| entry["entry"]["kind"] == "unwrapped"))
     })
     .await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_reading_that_is_none_stays_in_its_field_and_a_gun_shows_what_it_is_turned_into()
+-> anyhow::Result<()> {
+    let server = Server::start(false)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 1 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.press("Reading").await?;
+    browser.choose("Read with", "Infrared gun").await?;
+    let field = browser.find(By::Css("[role='dialog'] input")).await?;
+    field.send_keys("warmish" + Key::Enter).await?;
+    browser.sees("would do.").await?;
+    assert_eq!(field.prop("value").await?.as_deref(), Some("warmish"), "what was typed is kept");
+    field.send_keys(Key::Control + "a").await?;
+    field.send_keys("245 C" + Key::Enter).await?;
+    browser.sees("reading 245 C by gun").await?;
+    let view = browser.view(&job).await?;
+    let iron = view["job"]["rounds"][0]["log"][0]["celsius"].as_f64().context("it is read")?;
+    assert!((iron - 300.0).abs() < 5.0, "on cast skin a gun set to 0.95 shows less than the iron is: {iron}");
     Ok(())
 }
 

@@ -1,8 +1,8 @@
 //! A phone goes on while the server is gone, and everything arrives once it is back.
 
-use serde_json::Value;
+use serde_json::{Value, json};
 use thirtyfour::prelude::*;
-use vanadin_e2e::{Browser, Server, eventually};
+use vanadin_e2e::{Browser, Server, eventually, ready_lug};
 
 /// The pages and what was seen are kept in the browser.
 async fn kept(browser: &Browser, path: &str) -> anyhow::Result<()> {
@@ -73,6 +73,51 @@ async fn a_phone_goes_on_without_the_server_and_begins_a_job() -> anyhow::Result
         .collect();
     assert_eq!(said, ["part.name", "part.family"], "once, in order");
     assert_eq!(phone.view(&job).await?["fields"]["part.mass"]["typed"], "31 kg");
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_seam_goes_on_in_its_order_when_the_page_is_opened_anew_without_the_server() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let phone = Browser::open(390, 844).await?;
+    let job = ready_lug(&phone, &server, "hot").await?;
+    phone.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    let torch = server.url(&format!("/jobs/{job}/torch"));
+    phone.go(&torch).await?;
+    eventually("it is warm enough", async || Ok(phone.text("torch-place").await? == "In the window")).await?;
+    phone.press_test_id("torch-main").await?;
+    phone.sees("Bead 2 of").await?;
+    kept(&phone, &format!("/api/jobs/{job}")).await?;
+    // Through the worker once more, so that what is kept is of after the first bead.
+    phone.go(&torch).await?;
+    phone.sees("Bead 2 of").await?;
+    let order = phone.view(&job).await?["plan"]["torch"]["beads"]["ahead"].clone();
+    kept(&phone, &format!("/api/jobs/{job}")).await?;
+    server.kill()?;
+
+    phone.go(&torch).await?;
+    phone.sees("Bead 2 of").await?;
+    phone.press_test_id("torch-main").await?;
+    phone.sees("Bead 3 of").await?;
+    phone.press_test_id("torch-main").await?;
+    phone.sees("2 waiting for the server").await?;
+    // Closed and opened once more: what was said is still there, and counts.
+    phone.go(&torch).await?;
+    phone.sees("2 waiting for the server").await?;
+    phone.sees("Bead 4 of").await?;
+
+    server.start_again()?;
+    eventually("everything has arrived", async || Ok(phone.text("saved-phone").await? == "saved")).await?;
+    let view = phone.view(&job).await?;
+    let laid: Vec<Value> = (view["job"]["rounds"][0]["log"].as_array().into_iter().flatten())
+        .filter(|entry| entry["entry"]["kind"] == "bead")
+        .map(|entry| entry["entry"]["at"].clone())
+        .collect();
+    assert_eq!(
+        laid[1..],
+        [order[0]["at"].clone(), order[1]["at"].clone()],
+        "as the order had them, each once"
+    );
     Ok(())
 }
 

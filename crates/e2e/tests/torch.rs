@@ -1,5 +1,7 @@
 //! At the torch, in the heat and on the way down: led bead by bead, what goes wrong, what the readings say.
 
+use std::cell::Cell;
+
 use anyhow::Context;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
@@ -143,5 +145,90 @@ async fn heat_and_cooling_say_what_the_gear_and_the_readings_are_worth() -> anyh
     browser.say(&job, set("cooling.oven_for", "1 h")).await?;
     browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
     browser.sees("In the oven at 150").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_cold_seam_of_twenty_beads_is_led_with_its_waits() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "cold").await?;
+    for (key, typed) in [("part.mass", "4 kg"), ("part.length", "320"), ("part.width", "140")] {
+        browser.say(&job, set(key, typed)).await?;
+    }
+    let view = browser.view(&job).await?;
+    let crack = view["plan"]["cracks"][0]["id"].as_str().context("no crack")?.to_owned();
+    browser.say(&job, set(&format!("crack.{crack}.length"), "250")).await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    let planned = browser.view(&job).await?["plan"]["torch"]["planned"].as_u64().context("beads")?;
+    assert!(planned >= 20, "{planned} beads");
+    let waited = Cell::new(0);
+    for number in 1..=planned {
+        eventually(&format!("bead {number} may be laid"), async || {
+            let next = browser.text("torch-next").await?;
+            waited.set(waited.get() + u32::from(next.starts_with("Wait")));
+            Ok(next.starts_with(&format!("Lay bead {number}.")))
+        })
+        .await?;
+        browser.press_test_id("torch-main").await?;
+        eventually("it is peened while it glows", async || {
+            Ok(browser.text("torch-next").await?.starts_with(&format!("Peen bead {number}")))
+        })
+        .await?;
+        browser.press("Peened").await?;
+    }
+    assert!(waited.get() > 0, "nothing was waited for");
+    eventually("all are in", async || Ok(browser.text("torch-next").await?.starts_with("Cover it"))).await?;
+    let view = browser.view(&job).await?;
+    let mut places: Vec<String> = entries(&browser, &job)
+        .await?
+        .iter()
+        .filter(|entry| entry["kind"] == "bead")
+        .map(|entry| entry["at"].to_string())
+        .collect();
+    places.sort();
+    places.dedup();
+    assert_eq!(places.len() as u64, planned, "each at a place of its own");
+    // Led so, the part never leaves the cold school's window.
+    let most = view["plan"]["torch"]["window"][1].as_f64().context("a window")?;
+    let read = view["job"]["rounds"][0]["readings"].as_array().context("readings")?.clone();
+    let hottest = read.iter().filter_map(|it| it["celsius"].as_f64()).fold(0.0, f64::max);
+    assert!(hottest < most + 5.0, "{hottest} of {most}");
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_stick_is_rubbed_on_the_alignment_is_read_and_an_oven_is_started_and_stopped() -> anyhow::Result<()>
+{
+    let server = Server::start_bare()?;
+    let browser = Browser::open(390, 844).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    let word =
+        json!({ "id": uuid::Uuid::new_v4(), "change": set("shop.sources", "oxy_acetylene_small,kiln") });
+    let (status, said) = browser.fetch("POST", "/api/shop", word).await?;
+    anyhow::ensure!(status == 200, "{said}");
+    browser.say(&job, set("heat.source", "kiln")).await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
+    browser.press("Start the oven").await?;
+    browser.press("Stop the oven").await?;
+    browser.sees("Start the oven").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.press("Reading").await?;
+    browser.choose("Read with", "Temperature stick").await?;
+    browser.find(By::Css("[role='dialog'] input")).await?.send_keys("204 C").await?;
+    browser.press("Log it").await?;
+    browser.sees("Did it melt").await?;
+    browser.choose("Rubbed on the far side", "It melted").await?;
+    browser.press("Log it").await?;
+    browser.sees("the 204 C stick melted").await?;
+    eventually("it is as warm as that", async || Ok(browser.text("torch-now").await? == "204")).await?;
+    browser.press("More").await?;
+    browser.press("Alignment read").await?;
+    browser.find(By::Css("[role='dialog'] input")).await?.send_keys("0.4 mm" + Key::Enter).await?;
+    browser.sees("alignment 0.4 mm off").await?;
+    let said: Vec<Value> = entries(&browser, &job).await?.into_iter().map(|it| it["kind"].clone()).collect();
+    assert_eq!(said, ["oven", "oven", "stick", "aligned"]);
     Ok(())
 }

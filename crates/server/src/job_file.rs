@@ -17,7 +17,7 @@ use serde::de::{Error as _, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::job::{Change, FACTS_MOST, Fact, Importing, Job, Reading, Understood};
+use vanadin_core::job::{CHANNELS, Change, FACTS_MOST, Fact, Importing, Job, Reading, Recorded, Understood};
 use vanadin_core::problem::FieldProblem;
 
 use crate::api_error::{ApiError, ProblemsBody};
@@ -59,18 +59,23 @@ impl JobFile {
     /// The job that it holds, under this id.
     pub fn job(self, id: Uuid) -> Job {
         let mut job = Job::fold(id, &self.facts);
-        let mut of: HashMap<Uuid, Vec<Reading>> = by_lighting(&job, self.readings).collect();
+        let mut of: HashMap<Uuid, Vec<Recorded>> = by_lighting(&job, self.readings).collect();
         job.record(|lit| of.remove(&lit).unwrap_or_default());
         job
     }
 }
 
 /// What was read, by the fact that lit it.
-fn by_lighting(job: &Job, read: Vec<RoundReadings>) -> impl Iterator<Item = (Uuid, Vec<Reading>)> {
+fn by_lighting(job: &Job, read: Vec<RoundReadings>) -> impl Iterator<Item = (Uuid, Vec<Recorded>)> {
     job.rounds.iter().zip(read).flat_map(|(round, read)| {
         let before = round.cancelled.iter().map(|heat| heat.lit.fact).zip(read.cancelled);
         round.lit.as_ref().map(|lit| (lit.fact, read.readings)).into_iter().chain(before)
     })
+}
+
+/// Every channel of a lighting.
+fn recorded(first: &[Reading], others: &[Recorded]) -> Vec<Recorded> {
+    first.iter().copied().map(Recorded::from).chain(others.iter().copied()).collect()
 }
 
 /// A picture of the job.
@@ -86,10 +91,10 @@ pub struct FilePicture {
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct RoundReadings {
     #[serde(deserialize_with = "at_most::<_, _, READINGS_MOST>")]
-    pub readings: Vec<Reading>,
+    pub readings: Vec<Recorded>,
     /// Those of its cancelled lightings, the first first; since version 3.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub cancelled: Vec<Vec<Reading>>,
+    pub cancelled: Vec<Vec<Recorded>>,
 }
 
 /// Readings of one lighting that a file may hold: a reading each 10 s for a month.
@@ -195,8 +200,12 @@ pub async fn export(desk: &State<Desk>, id: &str) -> Result<Download, ApiError> 
             .rounds
             .iter()
             .map(|round| RoundReadings {
-                readings: round.readings.clone(),
-                cancelled: round.cancelled.iter().map(|heat| heat.readings.clone()).collect(),
+                readings: recorded(&round.readings, &round.others),
+                cancelled: round
+                    .cancelled
+                    .iter()
+                    .map(|heat| recorded(&heat.readings, &heat.others))
+                    .collect(),
             })
             .collect(),
         pictures,
@@ -312,11 +321,16 @@ fn check(file: &JobFile) -> Result<(), Vec<FieldProblem>> {
             return Err(problem(field, "there are too many readings", &format!("up to {READINGS_MOST}")));
         }
         for (at, reading) in lists().flatten().enumerate() {
-            let possible =
-                (0.0..=525_600.0).contains(&reading.minutes) && (-60.0..=1500.0).contains(&reading.celsius);
+            let possible = CHANNELS.contains(&reading.channel)
+                && (0.0..=525_600.0).contains(&reading.minutes)
+                && (-60.0..=1500.0).contains(&reading.celsius);
             if !possible {
                 let field = format!("readings[{round}].readings[{at}]");
-                return Err(problem(field, "no part was ever like this", "minutes from lighting up, degC"));
+                return Err(problem(
+                    field,
+                    "no part was ever like this",
+                    "minutes from lighting up, degC, channel 1 to 4",
+                ));
             }
         }
     }

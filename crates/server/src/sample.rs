@@ -9,7 +9,7 @@ use vanadin_core::field::{
 };
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{
-    Allowed, Change, Fact, Job, Lighting, SeamReadingKind, TorchEntry, Understood, Work, accept,
+    Allowed, Change, Fact, Job, Lighting, Recorded, SeamReadingKind, TorchEntry, Understood, Work, accept,
 };
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
@@ -374,8 +374,13 @@ impl<'a> Told<'a> {
         }
         let created_ms = self.facts.first().map_or(self.now_ms, |fact| fact.at_server_ms);
         let rounds = self.job.rounds;
-        let readings =
-            rounds.into_iter().filter_map(|round| Some((round.lit?.fact, round.readings))).collect();
+        let readings = rounds
+            .into_iter()
+            .filter_map(|round| {
+                let read = round.readings.into_iter().map(Recorded::from).collect();
+                Some((round.lit?.fact, read))
+            })
+            .collect();
         let new = NewJob { id: self.id, created_ms, facts: self.facts, readings, pictures: self.pictures };
         desk.take_in(new).await.context("the sample cannot be stored")?;
         Ok(())

@@ -68,7 +68,7 @@ async fn without_the_shops_token_nothing_is_taken(#[case] token: &str, #[case] e
 
 #[rstest]
 #[case::a_time_to_come("500000,1,300.5", "reading[1]")]
-#[case::a_channel_without_a_place("0.01,2,300.5", "reading[1]")]
+#[case::a_fifth_channel("0.01,5,300.5", "line[1]")]
 #[case::no_temperature("0.01,1,300.5\n0.1,1,hot", "line[2]")]
 #[test_attr(rocket::async_test)]
 async fn what_cannot_be_is_told_at_its_line_and_nothing_of_it_is_kept(
@@ -184,4 +184,65 @@ async fn an_ovens_program_is_a_file_and_a_flame_has_none() {
     // The target and 50 K over it, no faster than 300 K/h on an open part; then the target, and its soak.
     assert!(lines[1].starts_with("1,350,300,"), "{text}");
     assert!(lines[2].starts_with("2,300,,20,"), "{text}");
+}
+
+#[rocket::async_test]
+async fn four_channels_are_kept_apart_and_leave_with_the_jobs_file() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let job = lit(&server).await;
+    let (status, kept) =
+        post(&server, &job, TOKEN, "0.01,1,151.5\n0.01,2,300.5\n0.01,4,19.5\n0.01,2,300.5\n").await;
+    assert_eq!((status, &kept["kept"]), (Status::Ok, &json!(4)), "{kept}");
+    let (_, file) = server.get(&format!("/api/jobs/{job}/export")).await;
+    let all = file["readings"][0]["readings"].as_array().unwrap().clone();
+    let of = |channel: u64| -> Vec<f64> {
+        let mine = all.iter().filter(|it| it["channel"].as_u64().unwrap_or(1) == channel);
+        mine.map(|it| it["celsius"].as_f64().unwrap()).collect()
+    };
+    assert_eq!((of(2), of(3), of(4)), (vec![300.5], vec![], vec![19.5]));
+    assert!(of(1).contains(&151.5));
+    // Opened again, each is where it was.
+    let (status, opened) = server.post("/api/import", &file).await;
+    assert_eq!(status, Status::Ok, "{opened}");
+    let id = opened["id"].as_str().unwrap();
+    let (_, again) = server.get(&format!("/api/jobs/{id}/export")).await;
+    assert_eq!(again["readings"], file["readings"]);
+    // A channel that no logger has is none of a file either.
+    let mut wrong = file.clone();
+    wrong["readings"][0]["readings"][0]["channel"] = json!(5);
+    let (status, said) = server.post("/api/import", &wrong).await;
+    assert_eq!(
+        (status, &said["problems"][0]["field"]),
+        (Status::UnprocessableEntity, &json!("readings[0].readings[0]"))
+    );
+}
+
+#[rocket::async_test]
+async fn a_loggers_file_is_of_the_channel_that_is_said() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let job = lit_job(&server).await;
+    let mut body = file("time (s),T [C]\n0,21.25\n1,22.25\n", "kept");
+    body["channel"] = json!(3);
+    let (status, seen) = bring(&server, &job, &body).await;
+    assert_eq!((status, &seen["changed"]), (Status::Ok, &json!(2)), "{seen}");
+    let (_, kept) = server.get(&format!("/api/jobs/{job}/export")).await;
+    let all = kept["readings"][0]["readings"].as_array().unwrap().clone();
+    assert_eq!(all.iter().filter(|it| it["channel"] == json!(3)).count(), 2);
+    body["done"] = json!("taken_out");
+    let (_, seen) = bring(&server, &job, &body).await;
+    assert_eq!(seen["changed"], json!(2));
+    body["channel"] = json!(5);
+    let (status, said) = bring(&server, &job, &body).await;
+    assert_eq!((status, &said["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("channel")));
+}
+
+#[rocket::async_test]
+async fn an_oven_controller_sees_its_program_and_whether_it_runs() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let job = lit_job(&server).await;
+    let (status, oven) = server.get(&format!("/api/jobs/{job}/oven")).await;
+    assert_eq!(status, Status::Ok, "{oven}");
+    assert!(oven["job_min"].as_f64().is_some_and(|now| now > 0.0), "{oven}");
+    assert_eq!((&oven["runs_from_min"], oven["segments"].is_array()), (&Value::Null, true), "{oven}");
+    assert_eq!(server.get(&format!("/api/jobs/{}/oven", Uuid::new_v4())).await.0, Status::NotFound);
 }

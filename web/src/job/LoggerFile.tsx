@@ -14,6 +14,13 @@ import { themeOf, useShop } from './ShopContext'
 
 type Seen = Schemas['FileSeen']
 
+const PADS = [
+  { id: '1', label: 'Pad 1, the coldest far corner' },
+  { id: '2', label: 'Pad 2' },
+  { id: '3', label: 'Pad 3' },
+  { id: '4', label: 'Pad 4' },
+]
+
 const UNITS = [
   { id: 'celsius', label: '°C' },
   { id: 'fahrenheit', label: '°F' },
@@ -28,6 +35,7 @@ export function LoggerFile(): ReactNode {
   const [column, setColumn] = useState<number | null>(null)
   const [unit, setUnit] = useState('')
   const [first, setFirst] = useState('')
+  const [pad, setPad] = useState('1')
   const [seen, setSeen] = useState<Seen | null>(null)
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [kept, setKept] = useState(0)
@@ -43,7 +51,14 @@ export function LoggerFile(): ReactNode {
       return null
     }
     try {
-      const body = { text: of, done, column: at, unit: as === '' ? null : as, first_min }
+      const body = {
+        text: of,
+        done,
+        column: at,
+        unit: as === '' ? null : as,
+        first_min,
+        channel: Number(pad),
+      }
       const path = { id: view.id }
       const answer = await api.POST('/api/jobs/{id}/readings/file', { params: { path }, body })
       const found = dataOf('FileSeen', answer)
@@ -77,6 +92,7 @@ export function LoggerFile(): ReactNode {
     setColumn(null)
     setUnit('')
     setFirst('')
+    setPad('1')
     setKept(0)
     setProblems([])
   }
@@ -128,6 +144,12 @@ export function LoggerFile(): ReactNode {
                   }}
                 />
               )}
+              <Choice
+                label="Read by"
+                choices={PADS}
+                chosen={pad}
+                onChoose={(next) => setPad(next === '' ? '1' : next)}
+              />
               <Choice
                 label="In"
                 choices={UNITS}

@@ -8,7 +8,7 @@ import { Sheet } from '../ui/Sheet'
 import { useHalfTyped } from '../ui/useHalfTyped'
 
 export interface ReadingSheetProps {
-  kind: 'reading' | 'note' | null
+  kind: 'reading' | 'note' | 'aligned' | null
   onClose: () => void
   /** Gives the id of what was said. */
   onSay: (entry: Schemas['TorchEntry']) => string
@@ -21,6 +21,7 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
   const [text, setText] = useHalfTyped('reading-or-note')
   const [where, setWhere] = useState('part')
   const [by, setBy] = useState('hand')
+  const [melted, setMelted] = useState('')
   const infrared = view.plan.heat?.infrared ?? null
   const gun =
     infrared === null
@@ -35,10 +36,14 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
   // It shuts once it is taken, or kept for a server that is not reached: what was refused is put right here.
   useEffect(() => {
     if (sent === null) return
+    let heard = false
     return outbox.subscribe(() => {
+      // What is put away here is told again at once: it was answered already.
+      if (heard) return
       const { refusals, reached, waiting } = outbox.now()
       const refused = refusals.find((refusal) => refusal.id.startsWith(`${sent}.`))
       if (refused !== undefined) {
+        heard = true
         setSent(null)
         setProblem(refused.problem)
         outbox.dismiss(refused)
@@ -54,18 +59,30 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
   const say = () => {
     if (text.trim() === '' || kind === null) return
     const joint = apart && where === 'joint'
+    const typed = text.trim()
+    if (kind === 'reading' && by === 'stick' && melted === '') {
+      setProblem({ field: 'melted', message: 'did it melt', would_be_right: 'one of the two' })
+      return
+    }
     setProblem(undefined)
     setSent(
       onSay(
-        kind === 'reading'
-          ? { kind, typed: text.trim(), shown_in: units, joint, gun: by === 'gun' ? gun : null }
-          : { kind, text: text.trim() },
+        kind === 'note'
+          ? { kind, text: typed }
+          : kind === 'aligned'
+            ? { kind, typed, shown_in: units }
+            : by === 'stick'
+              ? { kind: 'stick', typed, shown_in: units, melted: melted === 'yes' }
+              : { kind, typed, shown_in: units, joint, gun: by === 'gun' ? gun : null },
       ),
     )
+    setMelted('')
   }
+  const stick = kind === 'reading' && by === 'stick'
+  const length = units === 'imperial' ? 'in' : 'mm'
   return (
     <Sheet
-      title={kind === 'note' ? 'Note' : 'Reading by hand'}
+      title={kind === 'note' ? 'Note' : kind === 'aligned' ? 'Alignment' : 'Reading by hand'}
       open={kind !== null}
       onOpenChange={(open) => {
         if (open) return
@@ -83,7 +100,9 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
         <label className="label flex flex-col gap-1 text-[16px]">
           {kind === 'note'
             ? 'What happened?'
-            : `Temperature, ${units === 'imperial' ? '°F' : '°C'} unless you say`}
+            : kind === 'aligned'
+              ? `How far it is off, ${length} unless you say`
+              : `${stick ? 'The stick melts at' : 'Temperature'}, ${units === 'imperial' ? '°F' : '°C'} unless you say`}
           <input
             autoFocus
             value={text}
@@ -91,7 +110,9 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
             aria-invalid={problem !== undefined || undefined}
             aria-describedby={problem === undefined ? undefined : 'reading-problem'}
             onChange={(event) => setText(event.target.value)}
-            placeholder={kind === 'note' ? 'blew through at the left' : '312 C'}
+            placeholder={
+              kind === 'note' ? 'blew through at the left' : kind === 'aligned' ? '0.4 mm' : '312 C'
+            }
             className="min-h-[72px] border-2 border-dim bg-iron px-4 text-[30px] font-semibold text-chalk"
           />
         </label>
@@ -100,7 +121,7 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
             {problem.message}. {problem.would_be_right !== '' && <b>{problem.would_be_right} would do.</b>}
           </p>
         )}
-        {apart && (
+        {apart && by !== 'stick' && (
           <Choice
             label="Read where"
             choices={[
@@ -111,17 +132,29 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
             onChoose={(id) => setWhere(id || 'part')}
           />
         )}
-        {kind === 'reading' && gun !== null && (
+        {kind === 'reading' && (
           <>
             <Choice
               label="Read with"
               choices={[
-                { id: 'hand', label: 'Pad or stick' },
-                { id: 'gun', label: 'Infrared gun' },
+                { id: 'hand', label: 'Pad or thermometer' },
+                { id: 'stick', label: 'Temperature stick' },
+                ...(gun === null ? [] : [{ id: 'gun', label: 'Infrared gun' }]),
               ]}
               chosen={by}
               onChoose={(id) => setBy(id || 'hand')}
             />
+            {by === 'stick' && (
+              <Choice
+                label="Rubbed on the far side"
+                choices={[
+                  { id: 'yes', label: 'It melted' },
+                  { id: 'no', label: 'It did not melt' },
+                ]}
+                chosen={melted}
+                onChoose={setMelted}
+              />
+            )}
             {by === 'gun' && (
               <p className="text-[17px]">
                 It is turned into what the iron is, for the surface said on Heat.{' '}

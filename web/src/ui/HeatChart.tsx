@@ -24,6 +24,8 @@ export interface HeatChartProps {
   /** Between these it is likely to stay: 8 times in 10. */
   band?: { early: readonly Point[]; late: readonly Point[] } | undefined
   record: readonly { minutes: number; celsius: number }[]
+  /** Records of lightings before it. */
+  before?: readonly (readonly { minutes: number; celsius: number }[])[]
   byHand?: readonly { minutes: number; celsius: number }[]
   /** Heights worth a line, with their words. */
   levels: readonly { celsius: number; words: string }[]
@@ -60,6 +62,7 @@ export function HeatChart(props: HeatChartProps): ReactNode {
     beside,
     band,
     record,
+    before = [],
     byHand = [],
     levels,
     posts = [],
@@ -160,6 +163,9 @@ export function HeatChart(props: HeatChartProps): ReactNode {
           <path d={points(beside)} strokeWidth="1.4" strokeDasharray="6 5" />
         )}
       </g>
+      {before.map((earlier, at) => (
+        <HeatRecord key={at} readings={earlier} x={x} y={y} width={6} theme={theme} earlier />
+      ))}
       <HeatRecord readings={record} x={x} y={y} width={6} theme={theme} now={now !== undefined} />
       <g stroke="var(--chalk)" strokeWidth="1.8">
         {byHand.map((reading) => (

@@ -149,6 +149,14 @@ pub const HAZARDS: &[Choice] = &[
     ("cadmium", "Cadmium, or plating that may be"),
 ];
 
+/// What a pad beside the first one lies on.
+pub const PADS: &[Choice] = &[
+    ("corner", "Another corner of the part"),
+    ("joint", "The joint"),
+    ("neighbour", "What must stay cool"),
+    ("air", "The oven's air, or something else"),
+];
+
 pub const SURFACES: &[Choice] = &[
     ("ground", "Ground bright"),
     ("machined", "Machined"),

@@ -148,10 +148,14 @@ heat {
     SOURCE: One<&'static HeatSource> = one("heat.source", "Heat with");
     SURFACE: OneOf = one_of("heat.surface", "A gun reads off", choices::SURFACES);
     GUN_SET: Number = quantity("heat.gun_set", "Gun set to", Kind::Plain, (0.1, 1.0), "").like("0.95");
+    PAD_2: OneOf = one_of("heat.pad_2", "Pad 2 lies on", choices::PADS);
+    PAD_3: OneOf = one_of("heat.pad_3", "Pad 3 lies on", choices::PADS);
+    PAD_4: OneOf = one_of("heat.pad_4", "Pad 4 lies on", choices::PADS);
 }
 cooling {
     PACKING: One<Packing> = one("cooling.packing", "Pack in");
     THICKNESS: Number = length("cooling.thickness", "Packed how thick", 1.0, 2_000.0);
+    FOIL: YesNo = yes_no("cooling.foil", "Bright foil over it");
     POST_HEAT: Number = quantity("cooling.post_heat", "Heat it all once more, to", Kind::Temperature, (60.0, 700.0), "°C").like("{330 degC}");
     POST_HEAT_FOR: Number = quantity("cooling.post_heat_for", "And hold it for", Kind::Duration, (0.0, 1440.0), "min").like("15 min");
     TAPER: Number = quantity("cooling.taper", "Flame off by degrees, over", Kind::Duration, (0.0, 480.0), "min").like("12 min");

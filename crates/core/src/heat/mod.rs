@@ -28,6 +28,7 @@ pub use learned::{FactorOf, OwnFactor, not_known, own_factor, packing_words};
 pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};
 pub use pull::{HotSpot, LaidBead, bead_rise_k, pull_mpa, stress_intensity};
 pub use reading::{DONT_STEER_UNDER, Infrared, Sticks, sticks};
-pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit, says_enough, thinned};
+pub(crate) use refit::FACTORS;
+pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit, one_each, says_enough, thinned};
 pub use runs::Runs;
 pub use source::{HeatSource, SourceKind};

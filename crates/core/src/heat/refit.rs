@@ -13,7 +13,7 @@ pub struct ReadAt {
 
 /// House: between these a fit is believed.
 const SCALES: (f64, f64) = (0.4, 2.5);
-const FACTORS: (f64, f64) = (0.3, 2.0);
+pub(crate) const FACTORS: (f64, f64) = (0.3, 2.0);
 /// Ours: a fit is searched to this.
 const FINE: f64 = 1e-3;
 
@@ -22,8 +22,13 @@ const FINE: f64 = 1e-3;
 /// Ours: so a fit is worked out anew each five minutes only.
 #[must_use]
 pub fn thinned(readings: &[ReadAt]) -> Vec<ReadAt> {
-    const EVERY_MIN: f64 = 5.0;
-    let slot = |read: &ReadAt| (read.minutes / EVERY_MIN).floor();
+    one_each(readings, 5.0)
+}
+
+/// The same to one each so many minutes.
+#[must_use]
+pub fn one_each(readings: &[ReadAt], every_min: f64) -> Vec<ReadAt> {
+    let slot = |read: &ReadAt| (read.minutes / every_min).floor();
     let mut kept: Vec<ReadAt> = Vec::new();
     for read in readings {
         match kept.last_mut() {

@@ -404,7 +404,7 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, round: &Round) -> Result<
     let repaired = round.repaired();
     let problem = |message: &str, right: &str| Err(Refusal::from(FieldProblem::new("torch", message, right)));
     match entry {
-        TorchEntry::Reading { .. } | TorchEntry::Note { .. } => Ok(()),
+        TorchEntry::Reading { .. } | TorchEntry::Stick { .. } | TorchEntry::Note { .. } => Ok(()),
         TorchEntry::Covered { .. } if heat.covered() && !heat.unwrapped() => {
             problem("it is covered already", "")
         }
@@ -415,6 +415,8 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, round: &Round) -> Result<
         | TorchEntry::Peened
         | TorchEntry::Reheated
         | TorchEntry::Did { .. }
+        | TorchEntry::Aligned { .. }
+        | TorchEntry::Oven { .. }
             if !lit =>
         {
             problem("this round is not lit", "light up first")
@@ -422,6 +424,8 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, round: &Round) -> Result<
         TorchEntry::Bead { .. } | TorchEntry::Pin { .. } if !repaired => {
             problem("it is lit to bake or to tack", "that it is over, then light up")
         }
+        TorchEntry::Oven { runs: true } if round.oven_runs().is_some() => problem("it runs already", ""),
+        TorchEntry::Oven { runs: false } if round.oven_runs().is_none() => problem("it does not run", ""),
         TorchEntry::Bead { .. } | TorchEntry::Pin { .. } | TorchEntry::Reheated | TorchEntry::Did { .. }
             if heat.covered() =>
         {
@@ -452,6 +456,8 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, round: &Round) -> Result<
         | TorchEntry::Peened
         | TorchEntry::Reheated
         | TorchEntry::Did { .. }
+        | TorchEntry::Aligned { .. }
+        | TorchEntry::Oven { .. }
         | TorchEntry::Trouble { .. } => Ok(()),
     }
 }

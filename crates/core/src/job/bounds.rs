@@ -141,9 +141,22 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
                         )
                     })?,
                 };
-                Celsius::new(iron_c).map(|_| ()).map_err(|out| {
-                    let bounds = within(Kind::Temperature, (out.low, out.high), "°C", *shown_in);
-                    FieldProblem::new("typed", format!("{} cannot be read off a part", typed.trim()), bounds)
+                of_a_part(iron_c, typed, *shown_in)
+            }
+            TorchEntry::Stick { typed, shown_in, .. } => {
+                let right = NotUnderstood::would_be_right(Kind::Temperature);
+                let read = parse(typed, Kind::Temperature, *shown_in)
+                    .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
+                of_a_part(read.value, typed, *shown_in)
+            }
+            TorchEntry::Aligned { typed, shown_in } => {
+                if typed.trim().is_empty() {
+                    return Err(FieldProblem::new("typed", "nothing was read", "0.4 mm, or 0"));
+                }
+                let off = std::collections::BTreeMap::from([("off".to_owned(), typed.clone())]);
+                lengths(&off, *shown_in).map(|_| ()).map_err(|mut problem| {
+                    problem.field = "typed".to_owned();
+                    problem
                 })
             }
             TorchEntry::Note { text } => short("text", text),
@@ -153,6 +166,7 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             | TorchEntry::Peened
             | TorchEntry::Reheated
             | TorchEntry::Did { .. }
+            | TorchEntry::Oven { .. }
             | TorchEntry::Unwrapped => Ok(()),
             TorchEntry::Trouble { cause, .. } => short("cause", cause),
         },
@@ -203,6 +217,14 @@ fn laid(points_px: &[[f64; 2]], typed: &TypedValues, shown_in: UnitSystem) -> Re
             _ => "down",
         };
         FieldProblem::new(field, problem.message, problem.would_be_right)
+    })
+}
+
+/// What no part was ever at is not taken.
+fn of_a_part(celsius: f64, typed: &str, shown_in: UnitSystem) -> Result<(), FieldProblem> {
+    Celsius::new(celsius).map(|_| ()).map_err(|out| {
+        let bounds = within(Kind::Temperature, (out.low, out.high), "°C", shown_in);
+        FieldProblem::new("typed", format!("{} cannot be read off a part", typed.trim()), bounds)
     })
 }
 

@@ -6,8 +6,8 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{
-    Change, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Mark, Neighbour, Observed,
-    Picture, Reading, Round, SeamReading, Timed, TorchEntry, Understood,
+    CHANNELS, Change, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Mark, Neighbour,
+    Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood,
 };
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
@@ -74,37 +74,49 @@ impl Job {
     }
 
     /// Lays what the thermocouple recorded beside each lighting.
-    pub fn record(&mut self, mut readings_of: impl FnMut(Uuid) -> Vec<Reading>) {
+    pub fn record(&mut self, mut readings_of: impl FnMut(Uuid) -> Vec<Recorded>) {
         for round in &mut self.rounds {
             for heat in &mut round.cancelled {
-                heat.readings = readings_of(heat.lit.fact);
+                (heat.readings, heat.others) = by_channel(readings_of(heat.lit.fact));
             }
             if let Some(lit) = &round.lit {
-                round.readings = readings_of(lit.fact);
+                (round.readings, round.others) = by_channel(readings_of(lit.fact));
             }
         }
     }
 
-    /// What the thermocouple read of a lighting since.
-    pub fn read(&mut self, of: Uuid, readings: &[Reading]) {
+    /// What the thermocouple, or a logger, read of a lighting since.
+    pub fn read(&mut self, of: Uuid, readings: &[impl Copy + Into<Recorded>]) {
+        let (first, others) = by_channel(readings.iter().copied().map(Into::into).collect());
         for round in &mut self.rounds {
-            let cancelled = round.cancelled.iter_mut().map(|heat| (heat.lit.fact, &mut heat.readings));
-            let lit = round.lit.as_ref().map(|lit| (lit.fact, &mut round.readings));
-            for (_, known) in cancelled.chain(lit).filter(|(lit, _)| *lit == of) {
+            let cancelled = round.cancelled.iter_mut();
+            let cancelled = cancelled.map(|heat| (heat.lit.fact, (&mut heat.readings, &mut heat.others)));
+            let lit = round.lit.as_ref().map(|lit| (lit.fact, (&mut round.readings, &mut round.others)));
+            for (_, (known, known_others)) in cancelled.chain(lit).filter(|(lit, _)| *lit == of) {
                 // What was read from the disk meanwhile is there already.
                 let last = known.last().map_or(f64::NEG_INFINITY, |last| last.minutes);
-                known.extend(readings.iter().filter(|reading| reading.minutes > last));
+                known.extend(first.iter().filter(|reading| reading.minutes > last));
+                for read in &others {
+                    let last = known_others.iter().rev().find(|it| it.channel == read.channel);
+                    if last.is_none_or(|last| last.minutes < read.minutes) {
+                        known_others.push(*read);
+                    }
+                }
             }
         }
     }
 
     /// Takes the readings of an earlier fold of the same job along.
     pub fn record_of(&mut self, before: Self) {
-        let mut of: HashMap<Uuid, Vec<Reading>> = HashMap::new();
+        let all = |first: Vec<Reading>, others: Vec<Recorded>| -> Vec<Recorded> {
+            first.into_iter().map(Recorded::from).chain(others).collect()
+        };
+        let mut of: HashMap<Uuid, Vec<Recorded>> = HashMap::new();
         for round in before.rounds {
-            of.extend(round.cancelled.into_iter().map(|heat| (heat.lit.fact, heat.readings)));
+            let cancelled = round.cancelled.into_iter();
+            of.extend(cancelled.map(|heat| (heat.lit.fact, all(heat.readings, heat.others))));
             if let Some(lit) = round.lit {
-                of.insert(lit.fact, round.readings);
+                of.insert(lit.fact, all(round.readings, round.others));
             }
         }
         self.record(|lit| of.remove(&lit).unwrap_or_default());
@@ -117,6 +129,8 @@ impl Job {
                 lit,
                 log: &it.log,
                 readings: &it.readings,
+                others: &it.others,
+                pads: it.pads(),
                 cancelled_min: None,
                 round,
             });
@@ -124,6 +138,8 @@ impl Job {
                 lit: &heat.lit,
                 log: &heat.log,
                 readings: &heat.readings,
+                others: &heat.others,
+                pads: it.pads(),
                 cancelled_min: heat.cancelled_min,
                 round,
             });
@@ -387,6 +403,8 @@ impl Job {
                     Some(Understood::Celsius(celsius)) => Some(*celsius),
                     _ => None,
                 };
+                let stick = matches!(entry, TorchEntry::Stick { .. });
+                let (celsius, melts_c) = if stick { (None, celsius) } else { (celsius, None) };
                 let at_joint = matches!(entry, TorchEntry::Reading { joint: true, .. });
                 let minutes = lit.minutes(fact.at_ms()).max(0.0);
                 log.push(LogEntry {
@@ -395,6 +413,7 @@ impl Job {
                     at: exactly(minutes, Unit::Minutes).0.text(),
                     entry: entry.clone(),
                     celsius,
+                    melts_c,
                     at_joint,
                     who: fact.who.clone(),
                     struck: None,
@@ -487,4 +506,11 @@ fn letter(index: usize) -> String {
         0 => last.to_string(),
         before => format!("{}{last}", letter(before - 1)),
     }
+}
+
+/// The first channel apart from the others.
+fn by_channel(all: Vec<Recorded>) -> (Vec<Reading>, Vec<Recorded>) {
+    let (first, others): (Vec<Recorded>, Vec<Recorded>) =
+        all.into_iter().partition(|read| read.channel == *CHANNELS.start());
+    (first.into_iter().map(Recorded::reading).collect(), others)
 }

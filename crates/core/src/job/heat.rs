@@ -1,9 +1,12 @@
 //! A lighting: its clock, its log, what was read.
 
+use std::borrow::Cow;
+
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::TorchEntry;
+use super::pads::of_the_part;
+use super::{PadsOn, Recorded, TorchEntry};
 use crate::heat::{ReadAt, TOUCH_C};
 use crate::record::FrozenPlan;
 
@@ -98,6 +101,8 @@ pub struct LogEntry {
     pub entry: TorchEntry,
     /// Of a reading, in degC.
     pub celsius: Option<f64>,
+    /// Of a stick, in degC: where it melts.
+    pub melts_c: Option<f64>,
     /// It was read at the joint, not at the part.
     #[serde(default)]
     pub at_joint: bool,
@@ -122,6 +127,48 @@ impl LogEntry {
         let celsius = self.celsius.filter(|_| !self.at_joint)?;
         Some(Reading { minutes: self.minutes, celsius })
     }
+
+    /// Where a stick melts, and whether it did; nothing for anything else.
+    fn stick(&self) -> Option<(f64, bool)> {
+        match self.entry {
+            TorchEntry::Stick { melted, .. } => Some((self.melts_c?, melted)),
+            _ => None,
+        }
+    }
+}
+
+/// Ours: what a stick that melts no more is over the part at least, in K.
+const UNDER_A_STICK_K: f64 = 1.0;
+
+/// What sticks say of the part while it burns, beside what was read of it. One that melts is a reading of its own
+/// figure: the part is that hot at least. One that does not says nothing by itself, but where the part was hotter
+/// before, it has fallen.
+fn by_stick(log: &[LogEntry], recorded: &[Reading]) -> Vec<Reading> {
+    let standing = || log.iter().filter(|entry| entry.stands());
+    if !standing().any(|entry| entry.stick().is_some()) {
+        return Vec::new();
+    }
+    let covered = |entry: &&LogEntry| matches!(entry.entry, TorchEntry::Covered { .. });
+    let covered_min = standing().find(covered).map_or(f64::INFINITY, |entry| entry.minutes);
+    let mut said: Vec<Reading> = Vec::new();
+    for entry in standing().take_while(|entry| entry.minutes <= covered_min) {
+        let Some((melts_c, melted)) = entry.stick() else { continue };
+        let minutes = entry.minutes;
+        if melted {
+            said.push(Reading { minutes, celsius: melts_c });
+            continue;
+        }
+        let by_hand = standing().filter_map(LogEntry::of_part);
+        let before = by_hand
+            .chain(recorded.iter().copied())
+            .chain(said.iter().copied())
+            .filter(|read| read.minutes <= minutes)
+            .max_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        if before.is_some_and(|before| before.celsius >= melts_c) {
+            said.push(Reading { minutes, celsius: melts_c - UNDER_A_STICK_K });
+        }
+    }
+    said
 }
 
 /// One reading of the thermocouple.
@@ -133,6 +180,12 @@ pub struct Reading {
     pub celsius: f64,
 }
 
+/// Every temperature of the part that is known of a lighting, in no order: by hand, by pad, by stick.
+pub(super) fn known(log: &[LogEntry], recorded: &[Reading]) -> Vec<Reading> {
+    let by_hand = log.iter().filter(|entry| entry.stands()).filter_map(LogEntry::of_part);
+    by_hand.chain(recorded.iter().copied()).chain(by_stick(log, recorded)).collect()
+}
+
 /// One lighting, with what was said and read of it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -141,6 +194,8 @@ pub struct Heat {
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time.
     pub readings: Vec<Reading>,
+    /// What the other channels of a logger recorded.
+    pub others: Vec<Recorded>,
     /// Minutes on the job clock at which it was cancelled, or a bake or a tacking was over; nothing for one that was
     /// covered and gone on with later.
     pub cancelled_min: Option<f64>,
@@ -152,6 +207,8 @@ pub struct HeatRef<'a> {
     pub lit: &'a Lit,
     pub log: &'a [LogEntry],
     pub readings: &'a [Reading],
+    pub others: &'a [Recorded],
+    pub(super) pads: PadsOn,
     pub cancelled_min: Option<f64>,
     /// The round it belongs to, from 0.
     pub round: usize,
@@ -196,16 +253,24 @@ impl HeatRef<'_> {
     /// The last temperature known of the part, from the thermocouple or by hand.
     #[must_use]
     pub fn latest_reading(&self) -> Option<Reading> {
-        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
-        by_hand.chain(self.readings.iter().copied()).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+        self.known().into_iter().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// What the pads on the part recorded of it.
+    fn recorded(&self) -> Cow<'_, [Reading]> {
+        of_the_part(self.readings, self.others, self.pads, self.covered_last_min())
+    }
+
+    /// Every temperature of the part that is known, in no order.
+    fn known(&self) -> Vec<Reading> {
+        known(self.log, &self.recorded())
     }
 
     /// The last temperature known of the part up to a time on the job clock.
     #[must_use]
     pub fn reading_at(&self, minutes: f64) -> Option<Reading> {
-        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
-        by_hand
-            .chain(self.readings.iter().copied())
+        self.known()
+            .into_iter()
             .filter(|reading| reading.minutes <= minutes)
             .max_by(|a, b| a.minutes.total_cmp(&b.minutes))
     }
@@ -213,9 +278,10 @@ impl HeatRef<'_> {
     /// Readings of the part between two times of the job clock, on a clock that begins with the first.
     #[must_use]
     pub fn read_between(&self, from_min: f64, to_min: f64) -> Vec<ReadAt> {
+        // A stick bounds it from one side: nothing is fitted to it.
         let by_hand = self.standing_log().filter_map(LogEntry::of_part);
         let mut read: Vec<ReadAt> = by_hand
-            .chain(self.readings.iter().copied())
+            .chain(self.recorded().iter().copied())
             .filter(|reading| reading.minutes > from_min && reading.minutes <= to_min)
             .map(|reading| ReadAt { minutes: reading.minutes - from_min, celsius: reading.celsius })
             .collect();
@@ -232,7 +298,12 @@ impl HeatRef<'_> {
             None if over => 0.0,
             None => return false,
         };
+        let by_stick =
+            |entry: &LogEntry| entry.stick().is_some_and(|(melts_c, melted)| !melted && melts_c <= TOUCH_C);
+        let stick = self.standing_log().rev().find(|entry| by_stick(entry)).map(|entry| entry.minutes);
         let last = self.latest_reading().filter(|last| last.minutes >= off);
-        last.is_some_and(|last| last.celsius <= TOUCH_C)
+        // What was said last counts.
+        let stick = stick.filter(|at| *at >= off && last.is_none_or(|last| last.minutes <= *at));
+        stick.is_some() || last.is_some_and(|last| last.celsius <= TOUCH_C)
     }
 }

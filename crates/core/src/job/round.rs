@@ -1,11 +1,17 @@
 //! A round: the facts as they stand in it, its map, its heat.
 
+use std::borrow::Cow;
 use std::collections::{BTreeMap, BTreeSet};
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Deed, Heat, Lighting, Lit, LogEntry, Reading, SeamReading, TorchEntry, Work, WorkStep};
+use super::heat::known;
+use super::pads::of_the_part;
+use super::{
+    CHANNELS, Deed, Heat, Lighting, Lit, LogEntry, PadOn, PadsOn, Reading, Recorded, SeamReading, TorchEntry,
+    Work, WorkStep, pad_on,
+};
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::heat::ReadAt;
 use crate::map::{Drawn, FACE_MOST_MM, MarkKind, Placed, Shape, Straightened};
@@ -153,6 +159,8 @@ pub struct Round {
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.
     pub readings: Vec<Reading>,
+    /// What the other channels of a logger recorded, in the order of time.
+    pub others: Vec<Recorded>,
     /// Lightings that were cancelled, bakes and tackings that are over, heats that were stopped and gone on with
     /// later, the first first: the part became hot all the same.
     pub cancelled: Vec<Heat>,
@@ -265,8 +273,33 @@ impl Round {
 
     /// Every temperature of the part that is known, in no order.
     pub fn part_readings(&self) -> impl Iterator<Item = Reading> + '_ {
-        let by_hand = self.standing_log().filter_map(LogEntry::of_part);
-        by_hand.chain(self.readings.iter().copied())
+        known(&self.log, &self.recorded()).into_iter()
+    }
+
+    /// What the pads on the part recorded of it.
+    pub(crate) fn recorded(&self) -> Cow<'_, [Reading]> {
+        of_the_part(&self.readings, &self.others, self.pads(), self.covered_minutes())
+    }
+
+    /// What the channels 2 to 4 of a logger lie on.
+    #[must_use]
+    pub fn pads(&self) -> PadsOn {
+        [field::heat::PAD_2, field::heat::PAD_3, field::heat::PAD_4].map(|pad| PadOn::from_id(self.get(pad)))
+    }
+
+    /// The last that a channel read; nothing while it read nothing.
+    pub fn last_of(&self, channel: u8) -> Option<Recorded> {
+        self.others.iter().rev().find(|read| read.channel == channel).copied()
+    }
+
+    /// Since when the oven runs, in minutes on the job clock; nothing while it does not.
+    #[must_use]
+    pub fn oven_runs(&self) -> Option<f64> {
+        let last = self.standing_log().rev().find_map(|entry| match entry.entry {
+            TorchEntry::Oven { runs } => Some((runs, entry.minutes)),
+            _ => None,
+        });
+        last.filter(|(runs, _)| *runs).map(|(_, since)| since)
     }
 
     /// The last temperature read at the joint.
@@ -278,7 +311,11 @@ impl Round {
                 .filter(|_| entry.at_joint)
                 .map(|celsius| Reading { minutes: entry.minutes, celsius })
         };
-        self.standing_log().filter_map(joint).next_back()
+        let by_hand = self.standing_log().filter_map(joint).next_back();
+        let pads = self.pads();
+        let by_pad = CHANNELS.filter(|channel| pad_on(pads, *channel) == PadOn::Joint);
+        let by_pad = by_pad.filter_map(|channel| self.last_of(channel)).map(Recorded::reading);
+        by_hand.into_iter().chain(by_pad).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
     }
 
     /// Everything said at the torch in this round that stands, whichever lighting it was: minutes on the clock of the
@@ -300,9 +337,8 @@ impl Round {
         for heat in &self.cancelled {
             let here =
                 |minutes: f64| self.lit.as_ref().map_or(minutes, |lit| lit.minutes_of(&heat.lit, minutes));
-            let by_hand = heat.log.iter().filter(|entry| entry.stands()).filter_map(LogEntry::of_part);
-            let all = by_hand.chain(heat.readings.iter().copied());
-            read.extend(all.map(|it| Reading { minutes: here(it.minutes), ..it }));
+            let all = known(&heat.log, &of_the_part(&heat.readings, &heat.others, self.pads(), None));
+            read.extend(all.into_iter().map(|it| Reading { minutes: here(it.minutes), ..it }));
         }
         read.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
         read
@@ -351,8 +387,9 @@ impl Round {
     pub(super) fn put_aside(&mut self, over_ms: Option<i64>) {
         let Some(lit) = self.lit.take() else { return };
         let (log, readings) = (std::mem::take(&mut self.log), std::mem::take(&mut self.readings));
+        let others = std::mem::take(&mut self.others);
         let cancelled_min = over_ms.map(|at_ms| lit.minutes(at_ms).max(0.0));
-        self.cancelled.push(Heat { lit, log, readings, cancelled_min });
+        self.cancelled.push(Heat { lit, log, readings, others, cancelled_min });
         // What lay ready lies ready no longer.
         self.ticked.retain(|step| step.what != Work::LayOut);
     }

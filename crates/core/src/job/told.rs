@@ -252,9 +252,7 @@ impl<'a> Telling<'a> {
     fn at_the_torch(&self, fact: &Fact, entry: &TorchEntry) -> String {
         match entry {
             TorchEntry::Reading { typed, shown_in, joint, gun } => {
-                let bare = typed.trim().parse::<f64>().is_ok();
-                let unit = if *shown_in == UnitSystem::Imperial { "°F" } else { "°C" };
-                let typed = if bare { format!("{} {unit}", typed.trim()) } else { typed.trim().to_owned() };
+                let typed = with_its_unit(typed, *shown_in);
                 let by = if gun.is_some() { "by gun" } else { "by hand" };
                 let iron = match &fact.understood {
                     Some(Understood::Celsius(celsius)) if gun.is_some() => {
@@ -263,6 +261,24 @@ impl<'a> Telling<'a> {
                     _ => String::new(),
                 };
                 format!("Read {by}{}: {typed}{iron}", if *joint { " at the joint" } else { "" })
+            }
+            TorchEntry::Stick { typed, shown_in, melted } => {
+                let stick = with_its_unit(typed, *shown_in);
+                format!("The {stick} stick {}", if *melted { "melted" } else { "did not melt" })
+            }
+            TorchEntry::Aligned { .. } => match &fact.understood {
+                Some(Understood::Lengths(off)) => {
+                    let off = off.get("off").copied().flatten().unwrap_or(0.0);
+                    format!("Alignment read: {} off", self.units.say_exactly(off, Unit::Millimetres))
+                }
+                _ => "Alignment read".to_owned(),
+            },
+            TorchEntry::Oven { runs } => {
+                if *runs {
+                    "Oven started".to_owned()
+                } else {
+                    "Oven stopped".to_owned()
+                }
             }
             TorchEntry::Pin { crack, number } => format!("Pin {number} of {} set", self.letter(*crack)),
             TorchEntry::Bead { at } => match (self.piece(fact), at) {
@@ -310,6 +326,13 @@ impl<'a> Telling<'a> {
         });
         way.next_back().map_or("bead", |way| way.method.piece())
     }
+}
+
+/// A temperature as it was typed, with its unit.
+fn with_its_unit(typed: &str, shown_in: UnitSystem) -> String {
+    let bare = typed.trim().parse::<f64>().is_ok();
+    let unit = if shown_in == UnitSystem::Imperial { "°F" } else { "°C" };
+    if bare { format!("{} {unit}", typed.trim()) } else { typed.trim().to_owned() }
 }
 
 #[cfg(test)]

@@ -113,6 +113,21 @@ pub enum TorchEntry {
         #[serde(default, skip_serializing_if = "String::is_empty")]
         cause: String,
     },
+    /// A temperature stick was rubbed on, at the far side or the coldest corner: it melted, or it did not.
+    Stick {
+        typed: String,
+        shown_in: UnitSystem,
+        melted: bool,
+    },
+    /// The alignment was read: how far it is off, as typed.
+    Aligned {
+        typed: String,
+        shown_in: UnitSystem,
+    },
+    /// The oven's program is started, or stopped.
+    Oven {
+        runs: bool,
+    },
     Note {
         text: String,
     },

@@ -46,6 +46,13 @@ impl Understood {
                 let shown = parse(typed, Kind::Temperature, *shown_in).ok()?.value;
                 gun.as_ref().map_or(Some(shown), |gun| gun.true_c(shown)).map(Self::Celsius)
             }
+            Change::Torch { entry: TorchEntry::Stick { typed, shown_in, .. } } => {
+                parse(typed, Kind::Temperature, *shown_in).ok().map(|read| Self::Celsius(read.value))
+            }
+            Change::Torch { entry: TorchEntry::Aligned { typed, shown_in } } => {
+                let off = BTreeMap::from([("off".to_owned(), typed.clone())]);
+                lengths(&off, *shown_in).ok().map(Self::Lengths)
+            }
             Change::Straighten { typed, shown_in, .. }
             | Change::SetPoint { typed, shown_in, .. }
             | Change::MeasureSeam { typed, shown_in, .. } => {
@@ -96,7 +103,7 @@ pub(super) fn lengths(
         // A reading may well be none.
         let least = match name.as_str() {
             "x" | "y" => -FACE_MOST_MM,
-            "at" | "depth" | "gap" | "step" | "rock" | "run_out" | "moved" => 0.0,
+            "at" | "depth" | "gap" | "step" | "rock" | "run_out" | "moved" | "off" => 0.0,
             _ => 0.1,
         };
         OutOfRange::check("a length", "mm", (least, FACE_MOST_MM), read.value)

@@ -122,7 +122,7 @@ impl LightingsAsked<'_> {
             units.say(bake.target_c, Unit::Celsius),
             held(0.0),
             held(LONGER_MIN),
-            units.say(bake.most_c, Unit::Celsius),
+            units.say_most(bake.most_c, Unit::Celsius),
         );
         let mut words: Vec<String> = heat.iter().map(|heat| heat.source_label.clone()).collect();
         words.extend(

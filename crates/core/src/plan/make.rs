@@ -9,6 +9,7 @@ use super::learned::learned;
 use super::lightings::{LightingPlan, LightingsAsked, bake_target_c};
 use super::line::PlanLine;
 use super::offered::Offered;
+use super::warming;
 use super::worked::{Worked, beads_asked};
 use super::{
     Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, GasPlan, HandOverPlan,
@@ -394,6 +395,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         body,
         trouble,
         takes: taken.map_or(&[], |taken| taken.takes.as_slice()),
+        warming: heated.and_then(|heat| warming::warming(job, (&facts, &belief.plausible), heat, runs)),
     });
     let check = check::stage(shop, round, &facts, chosen, torch.plan.as_ref());
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);

@@ -13,6 +13,7 @@ mod line;
 mod make;
 mod offered;
 mod standing;
+mod warming;
 mod worked;
 mod would;
 
@@ -22,8 +23,8 @@ pub use crate::stage::{
     CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState,
     GasPlan, GoOn, HandOverPlan, HeatBetween, HeatPlan, HoleOnFace, InfraredPlan, IronPlan, JointView,
     LayLine, LineOnFace, Live, Lock, MapPlan, MarkOnFace, MeasuredView, MethodPlan, Missing, Moment,
-    MustStop, NextTest, OutcomeView, OvenSegment, PartPlan, PrepItem, PrepPlan, Price, PriceLine, Ready,
-    SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, StopRule, TAUGHT,
+    MustStop, NextTest, OutcomeView, OvenSegment, PadSeen, PartPlan, PrepItem, PrepPlan, Price, PriceLine,
+    Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, StopRule, TAUGHT,
     TackState, TackTurn, Taught, TestView, TorchPlan, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};

@@ -153,6 +153,8 @@ pub(crate) fn wrapping(round: &Round, shop: &Shop, way: Way) -> Wrapping {
     });
     let thickness_mm = round.get(field::cooling::THICKNESS).unwrap_or(packing.usual_mm());
     let wrapped = Wrapping::new(packing, thickness_mm / 1000.0).unwrap_or(Wrapping::usual(packing));
+    let foil = round.get(field::cooling::FOIL) == Some(true);
+    let wrapped = if foil { wrapped.under_foil() } else { wrapped };
     // As leaky as this shop's own have been.
     wrapped.letting_through(own_factor(&shop.learned, &FactorOf::Packing { packing }).0)
 }

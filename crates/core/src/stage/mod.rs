@@ -41,6 +41,6 @@ pub use station::{Amount, Station, StationState};
 pub use taught::{TAUGHT, Taught};
 pub use torch::{
     AtTorch, BeadsAhead, BeadsPlan, CauseView, GoOn, JointView, LayLine, LayerStrip, Live, LiveBead,
-    MustStop, NextBead, NextPin, SeamStrip, StopRule, StopWay, StripBead, TackState, TackTurn, TorchClock,
-    TorchPlan, TroubleView, hottest, live,
+    MustStop, NextBead, NextPin, PadSeen, SeamStrip, StopRule, StopWay, StripBead, TackState, TackTurn,
+    TorchClock, TorchPlan, TroubleView, hottest, live,
 };

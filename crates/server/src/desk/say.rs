@@ -9,7 +9,7 @@ use uuid::Uuid;
 use vanadin_core::day::Day;
 use vanadin_core::figure::{Moved, moved};
 use vanadin_core::job::{
-    Change, FACTS_MOST, Fact, Job, Reading, Understood, accept, possible_name, possible_time,
+    Change, FACTS_MOST, Fact, Job, Recorded, Understood, accept, possible_name, possible_time,
 };
 use vanadin_core::problem::FieldProblem;
 
@@ -74,7 +74,7 @@ pub struct NewJob {
     pub created_ms: i64,
     pub facts: Vec<Fact>,
     /// By the fact that lit it.
-    pub readings: Vec<(Uuid, Vec<Reading>)>,
+    pub readings: Vec<(Uuid, Vec<Recorded>)>,
     pub pictures: Vec<(Uuid, Shrunk)>,
 }
 

@@ -6,7 +6,7 @@ use std::sync::{Arc, PoisonError};
 use uuid::Uuid;
 use vanadin_core::field::Held;
 use vanadin_core::heat::Runs;
-use vanadin_core::job::{Fact, Job, Reading};
+use vanadin_core::job::{Fact, Job, Recorded};
 use vanadin_core::plan::{Plan, plan_at, plan_with};
 use vanadin_core::shop::{Shop, ShopFact, settings};
 
@@ -153,7 +153,7 @@ impl Desk {
     }
 
     /// The thermocouple's readings of a lighting were stored: they belong to the job from now on.
-    pub async fn read(&self, id: Uuid, lit: Uuid, readings: &[Reading]) {
+    pub async fn read(&self, id: Uuid, lit: Uuid, readings: &[Recorded]) {
         let _turn = self.turn(id).await;
         if let Some(mut kept) = self.on.kept.get(&id) {
             Arc::make_mut(&mut kept.job).read(lit, readings);

@@ -1,12 +1,42 @@
-//! `GET /api/jobs/<id>/oven.csv`: the oven's program, for a real one to be set by.
+//! `GET /api/jobs/<id>/oven.csv` and `/oven`: the oven's program, for a real one to be set by, and whether it runs.
 
 use rocket::http::ContentType;
+use rocket::serde::json::Json;
 use rocket::{State, get};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use vanadin_core::plan::OvenSegment;
 use vanadin_core::problem::FieldProblem;
 
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::desk::Desk;
+
+/// What an oven controller follows.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct OvenSeen {
+    /// Since when its program runs, in minutes on the job clock; nothing while it does not.
+    pub runs_from_min: Option<f64>,
+    /// Minutes on the job clock by now; nothing while the part is not lit.
+    pub job_min: Option<f64>,
+    pub segments: Vec<OvenSegment>,
+}
+
+/// The oven's program, and whether it was started.
+#[utoipa::path(get, path = "/api/jobs/{id}/oven", operation_id = "oven_runs",
+    params(("id" = String, Path, description = "The job")), responses(
+    (status = 200, description = "Its program, and since when it runs", body = OvenSeen),
+    (status = 404, description = "No such job", body = ProblemsBody)))]
+#[get("/<id>/oven")]
+pub async fn oven(id: &str, desk: &State<Desk>) -> Result<Json<OvenSeen>, ApiError> {
+    let seen = desk.see(known(id)?).await?;
+    let round = seen.job.round();
+    Ok(Json(OvenSeen {
+        runs_from_min: round.oven_runs(),
+        job_min: round.lit.as_ref().map(|lit| lit.minutes(desk.now_ms())),
+        segments: seen.plan.heat.as_ref().map(|heat| heat.oven.clone()).unwrap_or_default(),
+    }))
+}
 
 /// The segments of the oven's program: `segment,to_celsius,kelvins_per_hour,hold_minutes,what`.
 #[utoipa::path(get, path = "/api/jobs/{id}/oven.csv", operation_id = "oven_program",

@@ -7,7 +7,7 @@ use rocket::futures::TryStreamExt;
 use sqlx::sqlite::SqliteRow;
 use sqlx::{QueryBuilder, Row, Sqlite, SqliteConnection, SqlitePool};
 use uuid::Uuid;
-use vanadin_core::job::{Change, Fact, Job, Reading, Understood};
+use vanadin_core::job::{Change, Fact, Job, Recorded, Understood};
 
 use crate::api_error::ApiError;
 
@@ -149,17 +149,19 @@ pub async fn understand(on: &mut SqliteConnection) -> Result<(), ApiError> {
 }
 
 /// The readings of each lighting, by the fact that lit it, in the order of time.
-pub async fn readings(pool: &SqlitePool, job: Uuid) -> Result<HashMap<Uuid, Vec<Reading>>, sqlx::Error> {
-    let rows =
-        sqlx::query("select lit_id, minutes, celsius from reading where job_id = ? order by lit_id, minutes")
-            .bind(job.to_string())
-            .fetch_all(pool)
-            .await?;
-    let mut of: HashMap<Uuid, Vec<Reading>> = HashMap::new();
+pub async fn readings(pool: &SqlitePool, job: Uuid) -> Result<HashMap<Uuid, Vec<Recorded>>, sqlx::Error> {
+    let rows = sqlx::query(
+        "select lit_id, minutes, celsius, channel from reading where job_id = ? order by lit_id, minutes",
+    )
+    .bind(job.to_string())
+    .fetch_all(pool)
+    .await?;
+    let mut of: HashMap<Uuid, Vec<Recorded>> = HashMap::new();
     for row in &rows {
         let lit = row.try_get::<String, _>(0)?;
         if let Ok(lit) = lit.parse() {
-            let reading = Reading { minutes: row.try_get(1)?, celsius: row.try_get(2)? };
+            let reading =
+                Recorded { minutes: row.try_get(1)?, celsius: row.try_get(2)?, channel: row.try_get(3)? };
             of.entry(lit).or_default().push(reading);
         }
     }
@@ -171,19 +173,20 @@ pub async fn add_readings(
     on: &mut SqliteConnection,
     job: Uuid,
     lit: Uuid,
-    readings: &[Reading],
+    readings: &[Recorded],
 ) -> Result<usize, ApiError> {
     /// Rows a statement, under SQLite's least limit of values bound.
-    const AT_ONCE: usize = 200;
+    const AT_ONCE: usize = 150;
     let mut added = 0;
     for some in readings.chunks(AT_ONCE) {
         let mut insert =
-            QueryBuilder::<Sqlite>::new("insert into reading (job_id, lit_id, minutes, celsius) ");
+            QueryBuilder::<Sqlite>::new("insert into reading (job_id, lit_id, minutes, celsius, channel) ");
         insert.push_values(some, |mut row, reading| {
             row.push_bind(job.to_string())
                 .push_bind(lit.to_string())
                 .push_bind(reading.minutes)
-                .push_bind(reading.celsius);
+                .push_bind(reading.celsius)
+                .push_bind(reading.channel);
         });
         let done = insert.push(" on conflict do nothing").build().execute(&mut *on).await?;
         added += done.rows_affected() as usize;
@@ -196,17 +199,18 @@ pub async fn take_out_readings(
     on: &mut SqliteConnection,
     job: Uuid,
     lit: Uuid,
-    readings: &[Reading],
+    readings: &[Recorded],
 ) -> Result<usize, ApiError> {
     let mut gone = 0;
     for reading in readings {
         let done = sqlx::query(
-            "delete from reading where job_id = ? and lit_id = ? and minutes = ? and celsius = ?",
+            "delete from reading where job_id = ? and lit_id = ? and minutes = ? and celsius = ? and channel = ?",
         )
         .bind(job.to_string())
         .bind(lit.to_string())
         .bind(reading.minutes)
         .bind(reading.celsius)
+        .bind(reading.channel)
         .execute(&mut *on)
         .await?;
         gone += done.rows_affected() as usize;

@@ -5,7 +5,7 @@ use rocket::serde::json::Json;
 use rocket::{State, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use vanadin_core::job::{Lit, Reading};
+use vanadin_core::job::{CHANNELS, Lit, Recorded};
 use vanadin_core::problem::{FieldProblem, OutOfRange};
 
 use super::file::{FileColumn, LoggerFile};
@@ -38,6 +38,8 @@ pub struct FileRequest {
     pub unit: Option<String>,
     /// Minutes on the job clock at which its first row was read; by its own clock where nobody has said.
     pub first_min: Option<f64>,
+    /// The channel it was, 1 to 4; the first where nobody has said.
+    pub channel: Option<u8>,
 }
 
 #[derive(Debug, Serialize, ToSchema)]
@@ -102,13 +104,18 @@ pub async fn bring_in_readings(
         OutOfRange::check("its first row", "min", (-525_600.0, 525_600.0), first)
             .map_err(|out| ApiError::NotAcceptable(vec![out.at("first_min")]))?;
     }
+    let channel = request.channel.unwrap_or(*CHANNELS.start());
+    if !CHANNELS.contains(&channel) {
+        return Err(problem("channel", "a logger has no such channel", "1 to 4"));
+    }
     let first_min = request.first_min.or(by_itself).unwrap_or(0.0);
     let all = file.readings(column.at, fahrenheit);
-    let lies: Vec<Reading> = all
+    let lies: Vec<Recorded> = all
         .iter()
-        .map(|(minutes, celsius)| Reading {
+        .map(|(minutes, celsius)| Recorded {
             minutes: ((minutes + first_min) * 600.0).round() / 600.0,
             celsius: *celsius,
+            channel,
         })
         .filter(|reading| reading.minutes >= 0.0 && reading.minutes <= now_min)
         .collect();

@@ -1,6 +1,7 @@
 //! The lines of a logger: `minutes_or_time,channel,celsius`.
 
 use jiff::Timestamp;
+use vanadin_core::job::CHANNELS;
 use vanadin_core::problem::FieldProblem;
 
 /// When a line was read.
@@ -22,7 +23,6 @@ pub struct LoggerLine {
 
 /// More lines at once are no logger's. Ours: a reading each second for more than an hour and a half.
 const LINES_MOST: usize = 6_000;
-const CHANNELS: std::ops::RangeInclusive<u8> = 1..=4;
 const CELSIUS: std::ops::RangeInclusive<f64> = -60.0..=1_400.0;
 const MINUTES: std::ops::RangeInclusive<f64> = 0.0..=525_600.0;
 

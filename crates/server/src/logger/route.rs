@@ -7,7 +7,7 @@ use rocket::{Request, State, post};
 use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::field;
-use vanadin_core::job::Reading;
+use vanadin_core::job::Recorded;
 use vanadin_core::plan::live;
 use vanadin_core::problem::FieldProblem;
 
@@ -46,7 +46,8 @@ fn same(a: &str, b: &str) -> bool {
     a.len() == b.len() && differ == 0
 }
 
-/// Readings of the part at its coldest far corner, one a line: `minutes_or_time,channel,celsius`.
+/// Readings, one a line: `minutes_or_time,channel,celsius`. Channel 1 lies at the coldest far corner, what the others
+/// lie on is said on Heat.
 #[utoipa::path(post, path = "/api/jobs/{id}/readings", operation_id = "log_readings",
     params(("id" = String, Path, description = "The job"), ("Authorization" = String, Header, description = "Bearer and the shop's token")),
     request_body(content = String, content_type = "text/csv"), responses(
@@ -86,7 +87,7 @@ pub async fn log_readings(
     };
     let now_min = lit.minutes(desk.now_ms());
     let mut problems = Vec::new();
-    let mut readings: Vec<Reading> = Vec::new();
+    let mut readings: Vec<Recorded> = Vec::new();
     for (at, LoggerLine { when, channel, celsius }) in sent.into_iter().enumerate() {
         let minutes = match when {
             ReadWhen::Minutes(minutes) => minutes,
@@ -95,14 +96,12 @@ pub async fn log_readings(
         let mut wrong = |message: String, right: &str| {
             problems.push(FieldProblem::new(format!("reading[{}]", at + 1), message, right));
         };
-        if channel != 1 {
-            wrong(format!("channel {channel} has no place here"), "1, the coldest far corner");
-        } else if minutes < 0.0 {
+        if minutes < 0.0 {
             wrong("it was read before the part was lit".to_owned(), "a time since then");
         } else if minutes > now_min + AHEAD_MIN {
             wrong(format!("{minutes:.1} min have not come yet"), "now, or earlier");
         } else {
-            readings.push(Reading { minutes: (minutes * 600.0).round() / 600.0, celsius });
+            readings.push(Recorded { minutes: (minutes * 600.0).round() / 600.0, celsius, channel });
         }
     }
     if !problems.is_empty() {

@@ -11,6 +11,7 @@ use vanadin_core::pad::Pad;
 use vanadin_core::plan::plan_with;
 use vanadin_core::shop::Shop;
 
+use crate::job::oven::OvenSeen;
 use crate::job_file::JobFile;
 
 #[derive(Deserialize)]
@@ -79,6 +80,11 @@ impl Follow {
     /// What a gun on this surface shows now, in °C; nothing while the part is not hot.
     pub fn gun_shows_c(&self) -> Option<f64> {
         self.gun?.shown_c(self.pad.as_ref()?.true_c())
+    }
+
+    /// Whether the oven's program was started, and what it is.
+    pub async fn oven(&self) -> anyhow::Result<OvenSeen> {
+        self.get(&format!("/api/jobs/{}/oven", self.job)).await
     }
 
     /// Posts what was read, as a logger does.

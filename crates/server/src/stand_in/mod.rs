@@ -20,11 +20,11 @@ pub struct StandInConfig {
     pub what: Instrument,
     /// Where the server is: `http://127.0.0.1:8420`.
     pub at: String,
-    /// The part it lies on, or looks at; nothing for an oven.
+    /// The part it lies on, or looks at; of an oven the job whose program it follows.
     pub job: Option<Uuid>,
     /// The key of the shop's logger; only a thermocouple has one.
     pub key: String,
-    /// The program of an oven.
+    /// The program of an oven that follows no job.
     pub program: Option<PathBuf>,
     /// How often it looks, and how many times as fast an oven's clock goes.
     pub every: Duration,
@@ -78,7 +78,10 @@ impl StandInConfig {
         anyhow::ensure!((1..=3_600).contains(&config.speed), "--speed is 1 to 3600");
         match config.what {
             Instrument::Oven => {
-                anyhow::ensure!(config.program.is_some(), "--program is needed: the oven's file")
+                anyhow::ensure!(
+                    config.program.is_some() != config.job.is_some(),
+                    "--job or --program is needed: a job, or the oven's file"
+                );
             }
             Instrument::Thermocouple => {
                 anyhow::ensure!(config.job.is_some() && !config.key.is_empty(), "--job and --key are needed");
@@ -95,7 +98,8 @@ impl StandInConfig {
 /// The server refuses it, or its program cannot be read.
 pub async fn run(config: &StandInConfig) -> anyhow::Result<()> {
     match (config.what, config.job) {
-        (Instrument::Oven, _) => {
+        (Instrument::Oven, Some(job)) => oven::follow(Follow::new(config.at.clone(), job), config).await,
+        (Instrument::Oven, None) => {
             let path = config.program.as_ref().context("--program is needed")?;
             let text = std::fs::read_to_string(path).with_context(|| path.display().to_string())?;
             oven::run(&text, config).await
@@ -136,6 +140,7 @@ mod tests {
     #[case::no_key("thermocouple --job 00000000-0000-0000-0000-000000000007")]
     #[case::no_job("infrared")]
     #[case::no_program("oven")]
+    #[case::two_programs("oven --program a.csv --job 00000000-0000-0000-0000-000000000007")]
     #[case::no_value("oven --program")]
     #[case::no_id("infrared --job seven")]
     #[case::too_often("infrared --job 00000000-0000-0000-0000-000000000007 --every-ms 1")]

@@ -2,7 +2,10 @@
 
 use anyhow::{Context, bail};
 
+use vanadin_core::plan::OvenSegment;
+
 use super::StandInConfig;
+use super::follow::Follow;
 
 /// A segment as its file has it.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -54,6 +57,46 @@ fn stands_at(segments: &[Segment], minutes: f64) -> Option<(usize, f64)> {
         from_c = segment.to_c;
     }
     None
+}
+
+impl From<&OvenSegment> for Segment {
+    fn from(segment: &OvenSegment) -> Self {
+        Self { to_c: segment.to_c, k_per_h: segment.k_per_h, hold_min: segment.hold_min }
+    }
+}
+
+/// Follows the program of a job as it is started and stopped on Heat, to its end.
+pub async fn follow(part: Follow, config: &StandInConfig) -> anyhow::Result<()> {
+    let mut ticks = tokio::time::interval(config.every);
+    let mut ran = false;
+    println!("minutes,segment,set_celsius");
+    loop {
+        ticks.tick().await;
+        let seen = match part.oven().await {
+            Ok(seen) => seen,
+            // A controller holds what it holds.
+            Err(error) => {
+                eprintln!("stand-in: the job is not seen now: {error:#}");
+                continue;
+            }
+        };
+        let into = seen.runs_from_min.zip(seen.job_min).map(|(from, now)| now - from);
+        let Some(into) = into else {
+            if std::mem::take(&mut ran) {
+                println!("stopped");
+            }
+            continue;
+        };
+        ran = true;
+        let segments: Vec<Segment> = seen.segments.iter().map(Segment::from).collect();
+        match stands_at(&segments, into) {
+            Some((segment, set_c)) => println!("{into:.1},{segment},{set_c:.0}"),
+            None => {
+                println!("over");
+                return Ok(());
+            }
+        }
+    }
 }
 
 /// Follows the program to its end.

@@ -10,7 +10,7 @@ use tokio::select;
 use tokio::sync::Mutex;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
-use vanadin_core::job::Reading;
+use vanadin_core::job::Recorded;
 use vanadin_core::pad::Pad;
 
 use crate::api_error::ApiError;
@@ -31,7 +31,7 @@ struct State {
     /// Lightings that a logger of the shop reads: nothing is made up beside it.
     left: HashSet<(Uuid, Uuid)>,
     /// What was read and is not on the disk yet, by job and lighting: it is stored with the next.
-    unsaved: HashMap<(Uuid, Uuid), Vec<Reading>>,
+    unsaved: HashMap<(Uuid, Uuid), Vec<Recorded>>,
 }
 
 impl Drop for Thermocouples {
@@ -153,7 +153,7 @@ async fn read_all(desk: &Desk, state: &Mutex<State>) {
     for (&id, pad) in pads.iter_mut() {
         let due = pad.advance_to(pad.minutes_at(now_ms));
         if !due.is_empty() {
-            unsaved.entry((id, pad.lit())).or_default().extend(due);
+            unsaved.entry((id, pad.lit())).or_default().extend(due.into_iter().map(Recorded::from));
         }
         desk.tell(News::Reading { job: id, live: Box::new(pad.shows()) });
     }
@@ -207,7 +207,7 @@ mod tests {
         let (job, lit): (String, String) =
             sqlx::query_as("select job_id, lit_id from reading limit 1").fetch_one(pool).await.unwrap();
         let of: (Uuid, Uuid) = (job.parse().unwrap(), lit.parse().unwrap());
-        let read = |minutes| Reading { minutes, celsius: 80.0 };
+        let read = |minutes| Recorded { minutes, celsius: 80.0, channel: 1 };
         let state = Mutex::new(State::default());
         state.lock().await.unsaved.insert(of, vec![read(90_000.0)]);
         sqlx::query("create trigger refuse before insert on reading begin select raise(abort, 'no'); end")

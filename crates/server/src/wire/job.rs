@@ -136,7 +136,8 @@ impl JobSeen {
 impl RoundSeen {
     fn of(round: Round) -> Self {
         let (checked, hottest) = (looked_at(&round), hottest(&round));
-        let drawn = |heat: Heat| Heat { readings: thinned(&heat.readings, DRAWN), ..heat };
+        let drawn =
+            |heat: Heat| Heat { readings: thinned(&heat.readings, DRAWN), others: Vec::new(), ..heat };
         Self {
             cracks: round.cracks,
             hard_spots: round.hard_spots,

@@ -385,6 +385,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/oven": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The oven's program, and whether it was started. */
+        get: operations["oven_runs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/oven.csv": {
         parameters: {
             query?: never;
@@ -450,7 +467,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Readings of the part at its coldest far corner, one a line: `minutes_or_time,channel,celsius`. */
+        /**
+         * Readings, one a line: `minutes_or_time,channel,celsius`. Channel 1 lies at the coldest far corner, what the others
+         *     lie on is said on Heat.
+         */
         post: operations["log_readings"];
         delete?: never;
         options?: never;
@@ -2376,6 +2396,11 @@ export interface components {
             jpeg_base64: string;
         };
         FileRequest: {
+            /**
+             * Format: int32
+             * @description The channel it was, 1 to 4; the first where nobody has said.
+             */
+            channel?: number | null;
             /** @description Which column, by its place in a row; the first where nobody has said. */
             column?: number | null;
             done: components["schemas"]["FileDone"];
@@ -2742,6 +2767,8 @@ export interface components {
             cancelled_min?: number | null;
             lit: components["schemas"]["Lit"];
             log: components["schemas"]["LogEntry"][];
+            /** @description What the other channels of a logger recorded. */
+            others: components["schemas"]["Recorded"][];
             /** @description What the thermocouple recorded, in the order of time. */
             readings: components["schemas"]["Reading"][];
         };
@@ -3109,7 +3136,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "cooling.packing" | "cooling.thickness" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -3341,11 +3368,15 @@ export interface components {
             minutes: number;
             /** @description What to do now; empty where the reading does not decide it. */
             next: string;
+            /** @description What the other pads show. */
+            pads: components["schemas"]["PadSeen"][];
             place: components["schemas"]["Place"];
             place_words: string;
             trend_imperial: string;
             /** @description "rising 6 a minute", in each system of units. */
             trend_metric: string;
+            /** @description When it is at its target, by what was read of it; empty while too little was, and once it is there. */
+            warming: string;
         };
         /** @description The next bead by now. */
         LiveBead: {
@@ -3401,6 +3432,11 @@ export interface components {
             entry: components["schemas"]["TorchEntry"];
             /** Format: uuid */
             fact: string;
+            /**
+             * Format: double
+             * @description Of a stick, in degC: where it melts.
+             */
+            melts_c?: number | null;
             /**
              * Format: double
              * @description Minutes on the job clock since it was lit.
@@ -3960,6 +3996,20 @@ export interface components {
             /** Format: double */
             width_m: number;
         };
+        /** @description What an oven controller follows. */
+        OvenSeen: {
+            /**
+             * Format: double
+             * @description Minutes on the job clock by now; nothing while the part is not lit.
+             */
+            job_min?: number | null;
+            /**
+             * Format: double
+             * @description Since when its program runs, in minutes on the job clock; nothing while it does not.
+             */
+            runs_from_min?: number | null;
+            segments: components["schemas"]["OvenSegment"][];
+        };
         /** @description A segment of an oven's program. */
         OvenSegment: {
             /**
@@ -4030,6 +4080,24 @@ export interface components {
          * @enum {string}
          */
         Packing: "air" | "blanket" | "vermiculite" | "dry_sand" | "wood_ash" | "lime" | "litter" | "glass_wool" | "leather";
+        /** @description The last that a pad beside the first one read. */
+        PadSeen: {
+            /** Format: int32 */
+            channel: number;
+            imperial: components["schemas"]["Shown"];
+            metric: components["schemas"]["Shown"];
+            /**
+             * Format: double
+             * @description Minutes on the job clock at which it read it.
+             */
+            minutes: number;
+            /** @description "pad 2, the joint" */
+            name: string;
+            /** @description It is over what that stands. */
+            over: boolean;
+            /** @description What it means there; empty where it is only a figure. */
+            words: string;
+        };
         /** @description What is known of the part, beyond its fields. */
         PartPlan: {
             /** @description What was done to it and may come again, in words; empty while nobody knows. */
@@ -4361,11 +4429,26 @@ export interface components {
             /** @description "Fri 27 Nov, 14:30"; once it is lit, how long all of it takes. */
             words: string;
         };
+        /** @description A reading as it is kept, with the channel that read it. */
+        Recorded: {
+            /** Format: double */
+            celsius: number;
+            /**
+             * Format: int32
+             * @description 1 to 4; 1 where nothing is said: the coldest far corner.
+             */
+            channel?: number;
+            /**
+             * Format: double
+             * @description Minutes on the job clock since it was lit.
+             */
+            minutes: number;
+        };
         /** @description The readings of one round, in the order of time. */
         RoundReadings: {
             /** @description Those of its cancelled lightings, the first first; since version 3. */
-            cancelled?: components["schemas"]["Reading"][][];
-            readings: components["schemas"]["Reading"][];
+            cancelled?: components["schemas"]["Recorded"][][];
+            readings: components["schemas"]["Recorded"][];
         };
         /** @description One round: its map and its heat. What stands in the fields of the round in hand is told by itself. */
         RoundSeen: {
@@ -5385,6 +5468,21 @@ export interface components {
             seen: components["schemas"]["Seen"];
         } | {
             /** @enum {string} */
+            kind: "stick";
+            melted: boolean;
+            shown_in: components["schemas"]["UnitSystem"];
+            typed: string;
+        } | {
+            /** @enum {string} */
+            kind: "aligned";
+            shown_in: components["schemas"]["UnitSystem"];
+            typed: string;
+        } | {
+            /** @enum {string} */
+            kind: "oven";
+            runs: boolean;
+        } | {
+            /** @enum {string} */
             kind: "note";
             text: string;
         } | {
@@ -5416,6 +5514,13 @@ export interface components {
             next_pin?: components["schemas"]["NextPin"] | null;
             /** @description It left the heat, and did not come back. */
             out: boolean;
+            /**
+             * Format: double
+             * @description When the oven's program was started, in minutes on the job clock; nothing while it does not run.
+             */
+            oven_from_min?: number | null;
+            /** @description What the other pads show. */
+            pads: components["schemas"]["PadSeen"][];
             /** @description What must stay cool and did not: said aloud, and on the record. */
             passed: string[];
             /** @description Peening belongs to this way. */
@@ -5459,6 +5564,8 @@ export interface components {
             /** @description Even enough for this iron and shape on the way. */
             even: boolean;
             label: string;
+            /** Format: double */
+            latest_min?: number | null;
             /**
              * Format: double
              * @description To the target, or where that is not reached to the least; nothing where neither is.
@@ -5466,6 +5573,11 @@ export interface components {
             minutes?: number | null;
             /** @description The coldest place gets to the least at which the work may begin, in the time there is. */
             reaches: boolean;
+            /**
+             * Format: double
+             * @description The same of a flame that is as strong, and as weak, as it may be: nothing for what does not get there then.
+             */
+            soonest_min?: number | null;
             /** @description It is the one that is planned with. */
             taken: boolean;
             /** @description "1 h 12, uneven by 45 of 63" */
@@ -7335,6 +7447,65 @@ export interface operations {
                 };
             };
             /** @description No such face */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    oven_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its program, and since when it runs */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenSeen"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
             404: {
                 headers: {
                     [name: string]: unknown;

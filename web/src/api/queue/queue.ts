@@ -211,7 +211,11 @@ export function saidOf(change: Said): string {
         ? `reading ${change.entry.typed}`
         : change.entry.kind === 'note'
           ? change.entry.text
-          : change.entry.kind
+          : change.entry.kind === 'stick'
+            ? `the ${change.entry.typed} stick ${change.entry.melted ? 'melted' : 'did not melt'}`
+            : change.entry.kind === 'aligned'
+              ? `alignment ${change.entry.typed} off`
+              : change.entry.kind
     case 'new_round':
       return `new round: ${change.reason}`
     case 'put_away':

@@ -152,9 +152,10 @@ export function CoolingStation(): ReactNode {
         )}
       </p>
       <Descent />
-      <div className="grid grid-cols-[1.5fr_1fr_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
+      <div className="grid grid-cols-[1.5fr_1fr_auto_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="cooling.packing" label="Packed in" folded placeholder={cooling.packing} />
         <Field name="cooling.thickness" label="How thick" placeholder="as usual" />
+        <Field name="cooling.foil" label="Bright foil over it" />
         <Small name="Unwrap after" id="cooling.unwrap" />
         <Small name="Touch after" id="cooling.touch" />
       </div>
@@ -177,7 +178,7 @@ export function CoolingStation(): ReactNode {
             </Plate>
           ) : (
             // Waiting is nothing to press: a reading says when it may be unwrapped.
-            <p className="text-[22px] font-semibold" data-testid="next">
+            <p className="text-[28px] leading-8 font-semibold" data-testid="next">
               {view.standing.next.verb}
               {view.standing.next.at_ms != null &&
                 ` ${foreseen(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
@@ -206,7 +207,7 @@ function Small({ name, id }: { name: string; id: string }): ReactNode {
 }
 
 /** Size of the sign on the chart, with its overshot corners. */
-const SIGN = { w: 350, h: 150 }
+const SIGN = { w: 480, h: 150 }
 
 /** Hot iron looks cold. */
 function HotSign({ live, touch }: { live: Live | null; touch: string | null }): ReactNode {
@@ -217,11 +218,14 @@ function HotSign({ live, touch }: { live: Live | null; touch: string | null }): 
       className="scribed absolute top-2 right-3 z-10 bg-iron px-4 pt-1 pb-2 max-bench:static max-bench:mb-2"
       role="status"
     >
-      <div className="flex items-center gap-5">
+      <div className="flex flex-wrap items-center gap-x-5">
         <span className="text-[110px] leading-[100px] [font-family:var(--font-words)] font-[820]">HOT</span>
         {live !== null && (
           <span>
-            <span className="figure text-[44px] leading-[50px]" data-testid="cooling-now">
+            <span
+              className="figure text-[72px] leading-[76px] max-bench:text-[min(120px,31vw)] max-bench:leading-[0.9]"
+              data-testid="cooling-now"
+            >
               {inUnits(live, units).number} {inUnits(live, units).unit}
             </span>
             <span

@@ -2,6 +2,8 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { minutes } from '../../quantity/show'
+import { Button } from '../../ui/Button'
 
 export interface BesideProps {
   heat: Schemas['HeatPlan']
@@ -55,6 +57,16 @@ export function Beside({ heat }: BesideProps): ReactNode {
           <Field name="heat.surface" folded placeholder="Cast skin" />
           <Field name="heat.gun_set" placeholder="0.95" />
         </div>
+        <details>
+          <summary className="flex min-h-11 cursor-pointer items-center text-ash">
+            Pad 1 lies at the coldest far corner. More pads?
+          </summary>
+          <div className="grid gap-3 sm:grid-cols-3">
+            {(['heat.pad_2', 'heat.pad_3', 'heat.pad_4'] as const).map((pad) => (
+              <Field key={pad} name={pad} folded placeholder="not said" />
+            ))}
+          </div>
+        </details>
       </section>
       <section aria-label="Gas and settings" className="flex flex-col gap-2">
         <h3 className="text-[20px]">{heat.gas.length > 0 ? 'Gas and settings' : 'Settings'}</h3>
@@ -76,6 +88,7 @@ export function Beside({ heat }: BesideProps): ReactNode {
                 </li>
               ))}
             </ol>
+            <OvenRuns />
             <a
               href={`/api/jobs/${view.id}/oven.csv`}
               download="oven.csv"
@@ -94,6 +107,22 @@ export function Beside({ heat }: BesideProps): ReactNode {
           ))}
         </dl>
       </section>
+    </div>
+  )
+}
+
+/** The oven is started and stopped from here, once the part is lit: its controller follows. */
+function OvenRuns(): ReactNode {
+  const { view, say } = useJob()
+  const from = view.plan.torch?.oven_from_min ?? null
+  const lit = view.job.rounds.at(-1)?.lit ?? null
+  if (lit === null || lit.what !== 'main') return null
+  return (
+    <div className="flex flex-wrap items-center gap-3 py-2" data-testid="oven-runs">
+      <Button large onPress={() => say({ kind: 'torch', entry: { kind: 'oven', runs: from === null } })}>
+        {from === null ? 'Start the oven' : 'Stop the oven'}
+      </Button>
+      {from !== null && <span>Started {minutes(from)} after lighting up.</span>}
     </div>
   )
 }

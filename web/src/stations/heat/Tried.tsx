@@ -12,7 +12,8 @@ export interface TriedProps {
 export function Tried({ tried, target }: TriedProps): ReactNode {
   const shop = useShop()
   const hottest = Math.max(target, ...tried.map((it) => it.ceiling_c)) * 1.04
-  const longest = Math.max(1, ...tried.map((it) => it.minutes ?? 0))
+  const longest = Math.max(1, ...tried.map((it) => it.latest_min ?? it.minutes ?? 0))
+  const at = (minutes: number) => (minutes / longest) * 196
   const theme = themeOf(shop)
   return (
     <ul aria-label="Every heat at hand" className="border-t border-rule">
@@ -43,6 +44,14 @@ export function Tried({ tried, target }: TriedProps): ReactNode {
                   stroke="var(--chalk)"
                   strokeWidth="2"
                   strokeDasharray={it.even ? undefined : '5 4'}
+                  fill="none"
+                />
+              )}
+              {/* How soon and how late it may be there: open to the right where it may not be at all. */}
+              {it.minutes != null && it.soonest_min != null && (
+                <path
+                  d={`M${at(it.soonest_min)} 19V21H${it.latest_min == null ? 200 : at(it.latest_min)}${it.latest_min == null ? '' : 'V19'}`}
+                  stroke="var(--ash)"
                   fill="none"
                 />
               )}

@@ -10,10 +10,12 @@ export interface MoreSheetProps {
   open: boolean
   onClose: () => void
   onSay: (entry: Schemas['TorchEntry']) => void
+  /** The alignment is asked on a sheet of its own. */
+  onAlign: () => void
 }
 
 /** What is said less often while it burns: one press each. */
-export function MoreSheet({ open, onClose, onSay }: MoreSheetProps): ReactNode {
+export function MoreSheet({ open, onClose, onSay, onAlign }: MoreSheetProps): ReactNode {
   const { view } = useJob()
   return (
     <Sheet title="What was done?" open={open} onOpenChange={(next) => !next && onClose()}>
@@ -30,6 +32,15 @@ export function MoreSheet({ open, onClose, onSay }: MoreSheetProps): ReactNode {
             {words}
           </Button>
         ))}
+        <Button
+          large
+          onPress={() => {
+            onClose()
+            onAlign()
+          }}
+        >
+          Alignment read
+        </Button>
       </div>
       <Link
         to={`/jobs/${view.id}/helper`}

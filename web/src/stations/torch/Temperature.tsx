@@ -1,7 +1,10 @@
 import type { ReactNode } from 'react'
 import type { Live } from '../../api/client'
 import { useShop } from '../../job/ShopContext'
-import { inUnits } from '../../quantity/show'
+import { inUnits, minutes } from '../../quantity/show'
+
+/** What a pad read before that is not of now. */
+const OLD_MIN = 2
 
 /** How hot, in or out of the window, which way it goes: by number, word and shape. */
 export function Temperature({ live }: { live: Live | null }): ReactNode {
@@ -25,6 +28,30 @@ export function Temperature({ live }: { live: Live | null }): ReactNode {
           </span>
         </span>
       </div>
+      {live.warming !== '' && (
+        <p className="mt-2 max-w-[520px] text-[17px]" data-testid="torch-warming">
+          {live.warming}
+        </p>
+      )}
+      {live.pads.length > 0 && (
+        <ul className="mt-2 text-[17px]" data-testid="torch-pads">
+          {live.pads.map((pad) => (
+            <li
+              key={pad.channel}
+              className={pad.over ? 'border-l-[3px] border-chalk pl-2 font-semibold' : ''}
+            >
+              <span className="inline-block first-letter:uppercase">{pad.name}</span>:{' '}
+              <b>
+                {inUnits(pad, units).number} {inUnits(pad, units).unit}
+              </b>
+              {pad.words !== '' && `, ${pad.words}`}
+              {live.minutes - pad.minutes > OLD_MIN && (
+                <span className="text-ash">, {minutes(live.minutes - pad.minutes)} ago</span>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
     </div>
   )
 }

@@ -5,6 +5,7 @@ import { useJob } from '../../job/JobContext'
 import { LoggerFile } from '../../job/LoggerFile'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
+import { OneCurve } from './OneCurve'
 import { DEED_WORDS, pieceDone } from './piece-words'
 
 const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
@@ -15,6 +16,9 @@ const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
   reheated: 'reheated',
   did: 'done',
   trouble: 'trouble',
+  stick: 'stick',
+  aligned: 'alignment',
+  oven: 'oven',
   note: 'note',
   covered: 'covered',
   unwrapped: 'unwrapped',
@@ -43,6 +47,11 @@ const wordsOf = (
     const by = entry.gun == null ? '' : ' by gun'
     return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}${by}`
   }
+  if (entry.kind === 'stick') {
+    return `the ${entry.typed} stick ${entry.melted ? 'melted' : 'did not melt'}`
+  }
+  if (entry.kind === 'aligned') return `alignment ${entry.typed} off`
+  if (entry.kind === 'oven') return entry.runs ? 'oven started' : 'oven stopped'
   if (entry.kind === 'covered' && entry.why !== undefined && entry.why !== '') return `covered: ${entry.why}`
   if (entry.kind === 'note') return entry.text
   return WORDS[entry.kind]
@@ -134,6 +143,7 @@ export function TorchLog(): ReactNode {
       {(telling?.lit?.without?.length ?? 0) > 0 && (
         <p className="mt-2 text-ash">Lit with these not ticked: {telling?.lit?.without?.join('; ')}.</p>
       )}
+      {telling !== undefined && <OneCurve round={telling} wordsOf={litFor} now={view.now_ms} />}
       {before.map((earlier, at) => (
         <details key={at} className="mt-2">
           <summary className="flex min-h-11 cursor-pointer items-center text-ash">

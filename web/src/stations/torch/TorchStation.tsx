@@ -23,7 +23,7 @@ import { NextPin } from './NextPin'
 import { Pieces } from './Pieces'
 import { StopSheet } from './StopSheet'
 import { RanOn } from '../../job/RanOn'
-import { ReadingSheet } from '../../job/ReadingSheet'
+import { ReadingSheet, type ReadingSheetProps } from '../../job/ReadingSheet'
 import { Temperature } from './Temperature'
 import { TorchLog } from './TorchLog'
 import { LitFirst } from './LitFirst'
@@ -35,7 +35,7 @@ type Entry = Schemas['TorchEntry']
 export function TorchStation(): ReactNode {
   const { view, waiting, say } = useJob()
   const { live } = useLive()
-  const [sheet, setSheet] = useState<'reading' | 'note' | null>(null)
+  const [sheet, setSheet] = useState<ReadingSheetProps['kind']>(null)
   const [stopping, setStopping] = useState(false)
   const [running, setRunning] = useState(false)
   const [troubled, setTroubled] = useState(false)
@@ -262,7 +262,7 @@ export function TorchStation(): ReactNode {
         }}
       />
       <TroubleSheet open={troubled} onClose={() => setTroubled(false)} onSay={log} onStop={stop} />
-      <MoreSheet open={more} onClose={() => setMore(false)} onSay={log} />
+      <MoreSheet open={more} onClose={() => setMore(false)} onSay={log} onAlign={() => setSheet('aligned')} />
       <RanOn
         open={running}
         onClose={() => setRunning(false)}

@@ -101,9 +101,13 @@ pub(super) fn oven_segments(
         let rate = k_per_h
             .map_or(String::new(), |rate| format!(" at {}", units.say_most(rate, Unit::KelvinsPerHour)));
         let words = format!(
-            "To {}{rate}, held {}",
+            "To {}{rate}{}",
             units.say(to_c, Unit::Celsius),
-            units.say_exactly(hold_min, Unit::Minutes)
+            if hold_min > 0.0 {
+                format!(", held {}", units.say_exactly(hold_min, Unit::Minutes))
+            } else {
+                String::new()
+            }
         );
         OvenSegment { what: what.to_owned(), words, to_c: to_c.round(), k_per_h, hold_min }
     };

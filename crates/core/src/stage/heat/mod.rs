@@ -5,7 +5,7 @@ mod figures;
 mod sources;
 
 pub use beside::{GasPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool};
-pub(crate) use sources::{Help, Sources};
+pub(crate) use sources::{Help, MOST_MIN, Sources};
 
 use std::sync::Arc;
 
@@ -18,7 +18,7 @@ use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, sticks};
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::method::{School, Target, Way};
-use crate::quantity::{Celsius, Seconds, Unit, UnitSystem};
+use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts};
 use crate::record::HeatedWith;
 use crate::shop::Shop;
 use sources::{BOOK, CAREFUL_SWEEP, Reached, Run, SourceRun};
@@ -108,6 +108,9 @@ pub struct TriedHeat {
     pub reaches: bool,
     /// To the target, or where that is not reached to the least; nothing where neither is.
     pub minutes: Option<f64>,
+    /// The same of a flame that is as strong, and as weak, as it may be: nothing for what does not get there then.
+    pub soonest_min: Option<f64>,
+    pub latest_min: Option<f64>,
     /// Even enough for this iron and shape on the way.
     pub even: bool,
     /// Where the coldest place stops; and in words.
@@ -314,7 +317,7 @@ const FRAMES: usize = 24;
 /// What only its own station shows, of the way that was taken.
 fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAsked<'_>) {
     let HeatAsked { round, part, shop, cracks, plausible, .. } = *asked;
-    plan.tried = sources.tried(target, plan, part.units);
+    plan.tried = sources.tried(target, plan, part.units, asked.runs);
     let taken = sources.runs_for(target.target_c).find(|run| plan.is_of(run));
     let until = if plan.reached { plan.minutes } else { f64::INFINITY };
     if let Some(run) = taken {
@@ -346,6 +349,13 @@ fn sticks_words(target: &Target, shop: &Shop, units: UnitSystem) -> String {
         None => format!("for the most buy one of about {}", say(target.most_c)),
     };
     format!("Sticks: {melts}, {stays}.")
+}
+
+/// A flame that gives so much of what it was taken to; nothing for what is no flame.
+pub(crate) fn scaled(power: BarPower, factor: f64) -> Option<BarPower> {
+    let BarPower::Flame { even, local, station, covered } = power else { return None };
+    let of = |watts: Watts| Watts::new(watts.watts() * factor).ok();
+    Some(BarPower::Flame { even: of(even)?, local: of(local)?, station, covered })
 }
 
 /// What heats a part by the book; nothing for a source that is not known.

@@ -385,10 +385,15 @@ impl Sources {
     }
 
     /// Every heat that was tried for a target, the soonest first, those that do not get there last.
-    pub fn tried(&self, target: &Target, plan: &HeatPlan, units: UnitSystem) -> Vec<TriedHeat> {
+    pub fn tried(&self, target: &Target, plan: &HeatPlan, units: UnitSystem, made: &Runs) -> Vec<TriedHeat> {
         let one = |run: &SourceRun| {
-            let minutes =
-                (run.heating.minutes_to(target.target_c)).or_else(|| run.heating.minutes_to(target.least_c));
+            let there = run.heating.minutes_to(target.target_c).map(|minutes| (minutes, target.target_c));
+            let there = there.or_else(|| Some((run.heating.minutes_to(target.least_c)?, target.least_c)));
+            let minutes = there.map(|(minutes, _)| minutes);
+            let (soonest_min, latest_min) = match there {
+                Some((_, to_c)) => self.between(run, target.target_c, to_c, made),
+                None => (None, None),
+            };
             let worst_k = minutes.map(|minutes| self.worst_k(&run.heating, minutes));
             let even = worst_k.is_some_and(|worst_k| worst_k <= self.limit_k);
             let sweep = match (run.source.kind, run.even_share == CAREFUL_SWEEP) {
@@ -398,8 +403,17 @@ impl Sources {
             };
             let words = match (minutes, worst_k) {
                 (Some(minutes), Some(worst_k)) => format!(
-                    "{}{sweep}; {} of {} uneven",
+                    "{}{}{sweep}; {} of {} uneven",
                     units.say(minutes, Unit::Minutes),
+                    match (soonest_min, latest_min) {
+                        (Some(soon), Some(late)) => format!(
+                            " ({} to {})",
+                            units.say(soon, Unit::Minutes),
+                            units.say(late, Unit::Minutes)
+                        ),
+                        (Some(soon), None) => format!(" ({}, or not at all)", units.say(soon, Unit::Minutes)),
+                        (None, _) => String::new(),
+                    },
                     // As the figure of it says; what is over the limit never reads as kept.
                     if even {
                         units.say(worst_k, Unit::Kelvins)
@@ -419,6 +433,8 @@ impl Sources {
                 taken: plan.reached && plan.is_of(run),
                 reaches: minutes.is_some(),
                 minutes,
+                soonest_min,
+                latest_min,
                 even,
                 ceiling_c: run.ceiling_c,
                 ceiling_words: units.say(run.ceiling_c, Unit::Celsius),
@@ -431,6 +447,20 @@ impl Sources {
             at(a).partial_cmp(&at(b)).unwrap_or(std::cmp::Ordering::Equal)
         });
         tried
+    }
+
+    /// How soon and how late a flame gets there, as strong and as weak as it may be; an oven goes by its ramp.
+    fn between(&self, run: &SourceRun, target_c: f64, to_c: f64, made: &Runs) -> (Option<f64>, Option<f64>) {
+        if !matches!(run.source.kind, SourceKind::Flame { .. }) {
+            return (None, None);
+        }
+        let share = self.strengths.not_known(run.source);
+        let at = |strength: f64| {
+            let power = self.with(run, target_c, strength).power()?;
+            let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
+            made.heat_until(&self.body, power, to, most).minutes_to(to_c)
+        };
+        (at(1.0 + share), at(1.0 - share))
     }
 
     /// The runs that answer for a target: all flames, and the ovens set for it.

@@ -79,13 +79,13 @@ pub fn hazard_lock(round: &Round) -> Option<Lock> {
     let is = |id: &str| on_it.iter().any(|it| it == id);
     let (short, sentence, unlock) = if is("cadmium") {
         (
-            "Cadmium",
+            "Have it tested",
             "Cadmium may be on it: heated it is a deadly fume. No hot work on it.",
             "Have it tested, or stripped by somebody who is equipped for it, then say that it is off.",
         )
     } else if is("chlorinated") {
         (
-            "Chlorine on it",
+            "Let it flash off",
             "Cleaner with chlorine is on it: an arc or a flame makes phosgene of it. No hot work on it.",
             "Let all of it flash off, away from the flame, then say so.",
         )

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 
 use super::beads::{BeadsAhead, LiveBead};
 use super::clocks::{GasClock, TorchClock, gas_clocks};
-use super::{TorchPlan, wants_peening};
+use super::{PadSeen, TorchPlan, Warming, wants_peening};
 use crate::heat::Body;
 use crate::job::{LogEntry, Reading, Round};
 use crate::method::Place;
@@ -36,6 +36,10 @@ pub struct Live {
     pub clocks: Vec<TorchClock>,
     /// A bake was held long enough: it may be ended.
     pub ends: bool,
+    /// When it is at its target, by what was read of it; empty while too little was, and once it is there.
+    pub warming: String,
+    /// What the other pads show.
+    pub pads: Vec<PadSeen>,
 }
 
 /// What decides the next thing at the torch, but for the reading.
@@ -60,6 +64,8 @@ pub struct AtTorch {
     pub(super) begun: bool,
     /// Of a bake or a tacking: what to do once it is warm, or as it is.
     pub(super) says: String,
+    pub(super) warming: Option<Warming>,
+    pub(super) pads: Vec<PadSeen>,
     pub(super) units: UnitSystem,
 }
 
@@ -81,6 +87,8 @@ impl AtTorch {
             gas: Vec::new(),
             begun: false,
             says: String::new(),
+            warming: None,
+            pads: Vec::new(),
             units,
         }
     }
@@ -104,6 +112,8 @@ impl AtTorch {
             out: torch.out,
             gas: gas_clocks(round),
             begun: round.standing_log().any(LogEntry::is_piece),
+            warming: torch.warming,
+            pads: torch.pads.clone(),
             ..Self::at(piece, units)
         };
         work.having_seen(round)
@@ -260,6 +270,10 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>, now_mi
         next: work.map_or(String::new(), |work| work.said(Some(reading), bead.as_ref(), now_min)),
         clocks: work.map_or_else(Vec::new, |work| work.clocks(reading, bead.as_ref(), now_min)),
         ends: work.is_some_and(|work| work.may_end(reading, now_min)),
+        warming: work
+            .and_then(|work| Some(work.warming?.words(reading, now_min, work.units)))
+            .unwrap_or_default(),
+        pads: work.map_or_else(Vec::new, |work| work.pads.clone()),
         bead,
     }
 }

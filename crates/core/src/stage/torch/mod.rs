@@ -5,10 +5,12 @@ mod beads;
 mod clocks;
 mod lay_out;
 mod lighting;
+mod pads;
 mod pins;
 mod stop_rule;
 mod stopping;
 mod trouble;
+mod warming;
 
 use std::sync::Arc;
 
@@ -23,6 +25,7 @@ pub use lay_out::{LayLine, not_laid_out};
 pub(crate) use lay_out::{hot_work as laid_out_hot, lines as laid_out};
 pub(crate) use lighting::Bake;
 pub use lighting::{TackState, TackTurn};
+pub use pads::PadSeen;
 pub use pins::NextPin;
 use pins::in_turn;
 pub(crate) use stop_rule::StopAsked;
@@ -31,6 +34,7 @@ pub(crate) use stopping::in_one_heat;
 pub use stopping::{GoOn, MustStop};
 pub(crate) use trouble::TroubleAsked;
 pub use trouble::{CauseView, TroubleView};
+pub(crate) use warming::Warming;
 
 use super::cooling::CoolingPlan;
 use super::cracks::MapPlan;
@@ -81,6 +85,13 @@ pub struct TorchPlan {
     pub passed: Vec<String>,
     /// The last temperature read at the joint; nothing while none was.
     pub joint: Option<JointView>,
+    /// What the other pads show.
+    pub pads: Vec<PadSeen>,
+    /// When the oven's program was started, in minutes on the job clock; nothing while it does not run.
+    pub oven_from_min: Option<f64>,
+    /// How the heating goes.
+    #[serde(skip)]
+    pub(crate) warming: Option<Warming>,
     /// Peening belongs to this way.
     pub peen: bool,
     /// What lies ready before it is lit: after that one cannot stop.
@@ -120,10 +131,12 @@ pub(crate) struct TorchAsked<'a> {
     pub trouble: Option<(TroubleAsked<'a>, StopAsked<'a>)>,
     /// What it takes from the stores.
     pub takes: &'a [Take],
+    pub warming: Option<Warming>,
 }
 
 pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
-    let TorchAsked { shop, job, part, way, heat, laid, cooling, beads, body, trouble, takes } = asked;
+    let TorchAsked { shop, job, part, way, heat, laid, cooling, beads, body, trouble, takes, warming } =
+        asked;
     let prep = laid.map(|(prep, _)| prep);
     let mut plan = way.zip(heat).map(|(way, heat)| TorchPlan {
         peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != "none",
@@ -138,6 +151,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
     }
     if let (Some(plan), Some(heat)) = (&mut plan, heat) {
         plan.falls = clocks::falls(heat.cold, body.as_ref());
+        plan.warming = warming;
     }
     if let (Some(plan), Some((beads, ahead))) = (&mut plan, beads.and_then(BeadsAsked::plan)) {
         (plan.beads, plan.ahead) = (Some(beads), Some(Arc::new(ahead)));
@@ -202,6 +216,9 @@ fn torch_plan(
                 words: (way.method.entry().joint_words)(joint.celsius, window, units),
             }
         }),
+        pads: pads::pads(round, way, window, (&part.heat_shy, units)),
+        oven_from_min: round.oven_runs(),
+        warming: None,
         piece: way.method.piece().to_owned(),
         done: round.beads() as u32,
         planned: prep.map_or(0, |prep| match way.method.piece() {
