@@ -7,7 +7,7 @@ use uuid::Uuid;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Step {
-    /// As hours.md calls it: `fill`.
+    /// As it is kept and timed: `fill`.
     pub id: String,
     pub label: String,
     pub attended_min: f64,

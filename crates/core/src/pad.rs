@@ -212,6 +212,11 @@ impl Pad {
         }
     }
 
+    /// The part is on its way up: how that goes is foreseen by what was read.
+    pub fn warms(&self) -> bool {
+        self.work.as_ref().is_some_and(AtTorch::warms)
+    }
+
     /// What the pad shows now, judged.
     pub fn shows(&self) -> Live {
         let before: Vec<Reading> = self.recent.iter().copied().collect();

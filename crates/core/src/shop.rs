@@ -9,7 +9,7 @@ use crate::field::{FieldValue, Held, choices, get, parse_value, shop, shop_field
 use crate::heat::{HeatSource, OwnFactor, Packing};
 use crate::hours::{TimedStep, WorkingWeek};
 use crate::log::{Fact, Taking, Word, own_words, undone};
-use crate::method::OwnRepair;
+use crate::method::{MethodId, OwnRepair};
 use crate::problem::{FieldProblem, OutOfRange};
 use crate::quantity::{UnitSystem, parse_drills};
 use crate::shelf::{Shelf, StoreKind};
@@ -291,6 +291,8 @@ pub struct Shop {
     /// What an hour of hands costs, and one of oven or waiting; nothing while nobody has said.
     pub rate: Option<f64>,
     pub low_rate: Option<f64>,
+    /// What is added for small things, a share of all else; 0 while nobody has said.
+    pub small_things: f64,
     /// In mm, the smallest first; empty while nobody has said.
     pub drills_mm: Vec<f64>,
     /// Its days and hours, and minutes under the hood a day at most.
@@ -310,7 +312,16 @@ pub struct Shop {
     pub done_often: Option<Vec<String>>,
 }
 
+/// House: with fewer repairs of its own by a method a piece of scrap is done first.
+const PRACTISED: usize = 5;
+
 impl Shop {
+    /// It has repairs enough of its own by this method.
+    #[must_use]
+    pub fn practised(&self, method: MethodId) -> bool {
+        self.repairs.iter().filter(|repair| repair.method == method).count() >= PRACTISED
+    }
+
     #[must_use]
     pub fn of(values: &BTreeMap<String, Held>) -> Self {
         let many = |field| get(values, field).map(<[String]>::to_vec);
@@ -358,6 +369,7 @@ impl Shop {
             pins: get(values, shop::PINS).map(str::to_owned),
             rate: get(values, shop::RATE),
             low_rate: get(values, shop::LOW_RATE),
+            small_things: get(values, shop::SMALL_THINGS).unwrap_or(0.0) / 100.0,
             drills_mm: drills_mm(values),
             week: week(values),
             hood_min: get(values, shop::HOOD).unwrap_or(HOOD_MIN),

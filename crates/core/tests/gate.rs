@@ -36,7 +36,7 @@ fn light(bench: &mut Bench, owned: &str) -> Result<(), Vec<String>> {
 }
 
 #[rstest]
-// Published: torch.md, "Lighting-up gate"
+// Published: the trade reference, "Lighting-up gate"
 #[case::class_not_answered(&[("part.safety_class", "")], "could hurt somebody")]
 #[case::hollow_not_answered(&[("part.shape", "hollow_box")], "hollow without a vent")]
 #[case::closed_frame_not_answered(&[("part.shape", "closed_frame")], "hollow without a vent")]
@@ -249,7 +249,7 @@ fn no_sentence_says_what_was_not_worked_out() {
 #[case::just_not_small("solid_block", "torch_braze", "5", Some(400.0))]
 #[case::small_closed("hollow_box", "torch_braze", "4.9", Some(100.0))]
 #[case::pins("hollow_box", "stitch", "12", None)]
-// Published: heat.md, "Cooling"
+// Published: the trade reference, "Cooling"
 fn how_fast_it_may_fall_goes_by_its_shape(
     #[case] shape: &str,
     #[case] method: &str,

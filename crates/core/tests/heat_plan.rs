@@ -58,7 +58,7 @@ fn a_kitchen_oven_stops_short_and_says_so() {
     bench.set("method.choice", "torch_braze");
     let heat = bench.plan().heat.unwrap();
     assert!(!heat.reached);
-    // Published: heat.md: env 260 degC at most
+    // Published: the trade reference: env 260 degC at most
     assert!(heat.sentence.contains("stops at about 260 °C"), "{}", heat.sentence);
 }
 
@@ -92,7 +92,7 @@ fn the_soak_is_a_minute_for_each_millimetre_and_twenty_at_least(#[case] wall: &s
 #[case::closed("hollow_box", "14", 325.0)]
 #[case::thick("solid_block", "20.1", 325.0)]
 #[case::both("closed_frame", "20.1", 350.0)]
-// Published: heat.md, "Target"
+// Published: the trade reference, "Target"
 fn the_target_rises_for_thick_walls_and_closed_shapes(
     #[case] shape: &str,
     #[case] wall: &str,

@@ -151,7 +151,7 @@ fn a_joint_is_not_the_part() {
     assert_eq!(job.round().latest_reading().unwrap().celsius, 320.0);
     let torch = bench.plan().torch.unwrap();
     assert!(torch.joint.unwrap().words.contains("too cold to braze"));
-    // Published: torch.md, torch braze: 300 to 450
+    // Published: the trade reference, torch braze: 300 to 450
     assert_eq!(torch.window, Some((300.0, 450.0)));
     let next = at(&bench, 52).next.verb;
     assert!(!next.contains("Wait until"), "{next}");

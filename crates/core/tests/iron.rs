@@ -1,5 +1,5 @@
 //! The belief about the iron against figures worked out apart from this program.
-//! Computed by: Python 3.11, from the tables of the trade reference's iron.md, step by step.
+//! Computed by: Python 3.11, from the tables of the trade reference, step by step.
 
 use proptest::prelude::*;
 use rstest::rstest;

@@ -1,5 +1,5 @@
 //! The ways side by side on whole jobs: hours, price, odds, and what rules them out.
-//! Published: the trade reference, methods.md, odds.md and hours.md.
+//! Published: the trade reference.
 
 mod common;
 
@@ -8,8 +8,9 @@ use proptest::prelude::*;
 use rstest::rstest;
 use vanadin_core::field::crack_key;
 use vanadin_core::heat::Runs;
+use vanadin_core::iron::Iron;
 use vanadin_core::job::TorchEntry;
-use vanadin_core::method::{MethodId, School, Way};
+use vanadin_core::method::{MethodId, OwnRepair, School, Way};
 use vanadin_core::plan::{Contender, Moment, Plan, plan_at};
 
 const DAY_MIN: i64 = 24 * 60;
@@ -169,6 +170,73 @@ fn a_price_needs_a_rate_and_says_what_it_leaves_out() {
     bench.shop.low_rate = Some(6.0);
     let dearer = of(&bench.plan(), MethodId::TorchBraze).price.total.unwrap();
     assert!(dearer > braze.price.total.unwrap());
+}
+
+#[test]
+fn machining_elsewhere_and_small_things_are_lines_of_the_price() {
+    let mut bench = lever();
+    bench.shop.rate = Some(60.0);
+    bench.set("method.choice", "torch_braze");
+    let price = |bench: &Bench| of(&bench.plan(), MethodId::TorchBraze).price.clone();
+    let bare = price(&bench).total.unwrap();
+    assert!(price(&bench).without.iter().all(|what| !what.contains("machining")));
+    bench.set("part.machined", "across");
+    assert!(
+        price(&bench).without.contains(&"machining elsewhere".to_owned()),
+        "nobody has said what it costs"
+    );
+    bench.set("part.machining_price", "80");
+    let machined = price(&bench);
+    assert!(machined.without.iter().all(|what| !what.contains("machining")));
+    assert!((machined.total.unwrap() - bare - 80.0).abs() < 1e-9, "{machined:?}");
+    bench.shop.small_things = 0.05;
+    // Hand-worked: a twentieth of all the rest
+    assert!((price(&bench).total.unwrap() - (bare + 80.0) * 1.05).abs() < 1e-9);
+}
+
+#[test]
+fn a_piece_of_scrap_comes_first_until_a_way_was_done_five_times() {
+    let mut bench = lever();
+    let scrap = |bench: &Bench, method| of(&bench.plan(), method).steps.iter().any(|step| step.id == "scrap");
+    assert!(scrap(&bench, MethodId::TorchBraze));
+    assert!(!scrap(&bench, MethodId::Stitch), "nothing is melted");
+    let done = |count: usize| {
+        let one = OwnRepair {
+            job: uuid::Uuid::nil(),
+            lit: uuid::Uuid::nil(),
+            name: String::new(),
+            method: MethodId::TorchBraze,
+            variant: String::new(),
+            iron: Iron::Gray,
+            days: 400.0,
+            became: "holds".to_owned(),
+        };
+        vec![one; count]
+    };
+    bench.shop.repairs = done(4);
+    assert!(scrap(&bench, MethodId::TorchBraze));
+    bench.shop.repairs = done(5);
+    assert!(!scrap(&bench, MethodId::TorchBraze));
+}
+
+#[test]
+fn the_worst_case_is_the_heaviest_part_it_may_be() {
+    // By the day on which it is just ready when it was weighed, it is late when it may be a third heavier.
+    let day_of = |bench: &Bench| {
+        (1..400).map(|hours| MONDAY_8 + hours * 60).find(|wanted| {
+            !of(&at(bench, Some(*wanted)), MethodId::TorchBraze)
+                .reasons
+                .iter()
+                .any(|why| why.contains("wanted"))
+        })
+    };
+    let mut guessed = lever();
+    guessed.set("part.mass", "");
+    let kg = figure(&guessed.plan(), "part.weight").unwrap().value;
+    let mut weighed = lever();
+    weighed.set("part.mass", &format!("{kg} kg"));
+    let (by_weight, by_guess) = (day_of(&weighed).unwrap(), day_of(&guessed).unwrap());
+    assert!(by_guess > by_weight, "{by_guess} {by_weight}");
 }
 
 #[test]

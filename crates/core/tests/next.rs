@@ -116,7 +116,7 @@ fn at_the_torch_the_next_thing_follows_the_reading() {
     let planned = bench.plan().torch.unwrap().planned;
     assert_eq!(verb(&bench), "Take a reading");
     let next = |bench: &Bench, celsius: f64| at_the_pad(bench, 60.0, celsius).2.next.verb;
-    // Published: methods.md, "Targets of the schools": hot 300; heat.md: at least 260, at most target + 100
+    // Published: the trade reference, "Targets of the schools": hot 300; at least 260, at most target + 100
     assert_eq!(next(&bench, 299.0), "Heat to 300 °C");
     assert_eq!(next(&bench, 300.0), "Soak 20 min more");
     assert_eq!(next(&bench, 400.0), "Soak 15 min more", "at 390 it was warm five minutes before");

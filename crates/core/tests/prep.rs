@@ -1,5 +1,5 @@
 //! Groove, filler, rods and pins of whole jobs, worked by hand.
-//! Published: the trade reference, cracks.md, "Grooves" and methods.md, "Stitching".
+//! Published: the trade reference, "Grooves" and "Stitching".
 
 mod common;
 
@@ -237,7 +237,7 @@ fn the_spindle_follows_the_most_demanding_iron(
     #[case] forced_by: &str,
 ) {
     let plan = Bench::lever(family, iron).plan();
-    // Published: cracks.md: rpm = 1000 v / (pi D)
+    // Published: the trade reference: rpm = 1000 v / (pi D)
     let rpm = 1000.0 * v / (std::f64::consts::PI * 8.0);
     assert!((value(&plan, "cracks.A.right.rpm") - rpm).abs() < 1e-6);
     assert_eq!(figure(&plan, "cracks.A.right.rpm").unwrap().forced_by, forced_by);

@@ -209,7 +209,7 @@ proptest! {
 }
 
 #[rstest]
-// Published: cracks.md, "How well the tip is known"
+// Published: the trade reference, "How well the tip is known"
 #[case::eye(FoundBy::Eye, (4.0, 3.0))]
 #[case::chalk_and_oil(FoundBy::ChalkAndOil, (1.5, 1.5))]
 #[case::dye(FoundBy::Dye, (0.7, 0.8))]

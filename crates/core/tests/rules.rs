@@ -1,5 +1,5 @@
 //! The rules that choose among the methods, each from both sides of its limit.
-//! Published: the trade reference, methods.md, "Rules".
+//! Published: the trade reference, "Rules".
 
 use rstest::rstest;
 use vanadin_core::iron::{Belief, Era, Family, Iron, WhiteStanding, confirm};
@@ -341,7 +341,7 @@ fn a_set_that_is_not_at_hand_has_to_be_borrowed(#[case] missing: &str, #[case] e
 }
 
 #[rstest]
-// Published: methods.md, M11
+// Published: the trade reference, M11
 #[case::a_groove(7.9, Some(false), "x silver_braze")]
 #[case::a_lap(7.9, Some(true), "")]
 #[case::nobody_said(7.9, None, "")]
@@ -361,7 +361,7 @@ fn a_gap_and_a_thick_wall_rule_out_what_needs_a_lap_or_little_heat(
 
 #[test]
 fn a_hard_edge_takes_no_thread_and_burnt_iron_takes_nothing() {
-    // Published: methods.md, M15 and M16
+    // Published: the trade reference, M15 and M16
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let of = |hard, burnt, rule| {
         told(&Asked { hard_edges: hard, burnt_stays: burnt, ..plain(&gray, &rods, &[]) }, rule)
@@ -377,7 +377,7 @@ fn a_hard_edge_takes_no_thread_and_burnt_iron_takes_nothing() {
 }
 
 #[rstest]
-// Published: methods.md, M17
+// Published: the trade reference, M17
 #[case::nothing(0.0, Some(false), "x butter_build")]
 #[case::nothing_but_an_edge_to_build_up(0.0, Some(true), "")]
 #[case::at_five(5.0, Some(false), "")]
@@ -393,7 +393,7 @@ fn missing_metal_is_built_up(
 }
 
 #[rstest]
-// Published: methods.md, M24
+// Published: the trade reference, M24
 #[case::idle_and_short(Some(&[][..]), Some(90.0), Some(false), "- cold_fill last_resort")]
 #[case::longer(Some(&[][..]), Some(90.1), Some(false), "x last_resort; - cold_fill last_resort")]
 #[case::pressure(Some(&[][..]), Some(90.0), Some(true), "x last_resort; - cold_fill last_resort")]
@@ -425,7 +425,7 @@ fn what_cannot_be_ready_in_time_is_out_by_its_school() {
 
 #[test]
 fn stress_that_is_locked_in_favours_short_beads_and_pins() {
-    // Published: methods.md, M25
+    // Published: the trade reference, M25
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let asked = Asked { locked_in: true, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M25"), "+ stitch");
@@ -589,7 +589,7 @@ fn what_is_not_known_is_listed_and_fires_nothing() {
 }
 
 #[rstest]
-// Published: methods.md, M05: pins that heat and cool in service 400, not 750
+// Published: the trade reference, M05: pins that heat and cool in service 400, not 750
 #[case::just_cool_enough(400.0, Some(true), false)]
 #[case::too_hot_for_pins(401.0, Some(true), true)]
 #[case::steady(700.0, Some(false), false)]
@@ -648,7 +648,7 @@ fn two_reasons_of_one_rule_count_once_and_are_both_said() {
 }
 
 #[rstest]
-// Published: methods.md, M13: old bronze, or old filler of unknown kind
+// Published: the trade reference, M13: old bronze, or old filler of unknown kind
 #[case::bronze_stays("bronze", Some(false), 6)]
 #[case::unknown_stays("other", Some(false), 6)]
 #[case::unknown_is_out("other", Some(true), 0)]
@@ -671,7 +671,7 @@ fn an_old_filler_nobody_knows_is_not_considered_rather_than_taken_for_none() {
 }
 
 #[rstest]
-// Published: methods.md, M17
+// Published: the trade reference, M17
 #[case::fits(Piece::There, "")]
 #[case::lost(
     Piece::Lost,

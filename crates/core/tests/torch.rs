@@ -166,7 +166,7 @@ fn the_schedule_of_the_plan_holds_when_it_is_worked_out_again_from_the_law() {
     let seam = &plan.prep.as_ref().unwrap().seams[0];
     let each = seam.length_mm / order.seams[0].layers[0].beads.len() as f64;
     let gray = Iron::Gray.properties();
-    // Published: settings.md, stick nickel in 5 to 12 mm: 75 to 105 A at 22 V; cold: the low end; efficiency 0.75
+    // Published: the trade reference, stick nickel in 5 to 12 mm: 75 to 105 A at 22 V; cold: the low end; efficiency 0.75
     let amps = if seam.wall_mm > 12.0 { 105.0 } else { 75.0 };
     let joules = 0.75 * 22.0 * amps * each / 2.5;
     let law = LaidBead { joules, length_mm: each, wall_mm: seam.wall_mm };
@@ -283,4 +283,36 @@ fn a_flame_has_no_bead_order() {
     let mut bench = Bench::lever("machine_frame", "gray");
     bench.set("method.choice", "torch_braze");
     assert_eq!(bench.plan().torch.unwrap().beads, None);
+}
+
+#[test]
+fn before_a_new_layer_its_pinholes_and_before_the_far_side_the_turning_is_said_until_it_is_done() {
+    let mut bench = lever("hot");
+    bench.light();
+    let plan = bench.plan();
+    let ahead = beads(&plan).ahead.clone();
+    assert_eq!(ahead[0].before, "");
+    let new_layer =
+        ahead.iter().position(|bead| bead.before.contains("is full")).expect("more than one layer");
+    assert_eq!(ahead[new_layer].at.layer, 2);
+    assert!(ahead[..new_layer].iter().all(|bead| bead.at.layer == 1));
+    // Once for a layer, however many beads it has.
+    let layers =
+        ahead.iter().map(|bead| (bead.at.layer, bead.at.side)).collect::<std::collections::BTreeSet<_>>();
+    let sides = layers.iter().filter(|(layer, _)| *layer > 1).count();
+    assert_eq!(ahead.iter().filter(|bead| bead.before.contains("is full")).count(), sides);
+    for (bead, minutes) in ahead[..new_layer].iter().zip(1..) {
+        say(&mut bench, TorchEntry::Bead { at: Some(bead.at) }, 40.0 + f64::from(minutes));
+    }
+    let next = |bench: &Bench| beads(&bench.plan()).ahead[0].before.clone();
+    assert!(next(&bench).contains("Layer 1 is full"), "{}", next(&bench));
+    say(&mut bench, TorchEntry::Did { what: Deed::Refilled }, 90.0);
+    assert!(!next(&bench).contains("is full"), "{}", next(&bench));
+    // A groove from both sides is turned for each side.
+    if let Some(turned) = ahead.windows(2).find(|two| two[0].at.side != two[1].at.side) {
+        assert!(turned[1].before.contains("Turn it first"), "{}", turned[1].before);
+    }
+    for two in ahead.windows(2).filter(|two| two[0].at.side == two[1].at.side) {
+        assert!(!two[1].before.contains("Turn it"), "{}", two[1].before);
+    }
 }

@@ -53,7 +53,7 @@ fn compare(case: &Value, name: &str, expected: &Value, got: &Value, wrong: &mut 
 
 #[rocket::async_test]
 async fn every_published_example_is_met() {
-    // Published: the trade reference, examples.json, the reckonings of this program.
+    // Published: the trade reference, the examples of the reckonings of this program.
     let cases: Vec<Value> = serde_json::from_str(include_str!("published/examples.json")).unwrap();
     assert!(cases.len() >= 25);
     let server = Server::empty().await;

@@ -29,7 +29,7 @@ async fn gear_that_is_taken_away_changes_what_can_be_done() {
     let bronze = id_of_a_list("bronze");
     let (status, _) = change(&server, &format!("store.{bronze}.what"), "", Value::Null).await;
     assert_eq!(status, Status::Ok);
-    // Published: methods.md, "Scoring": a caution costs 10
+    // Published: the trade reference, "Scoring": a caution costs 10
     assert!((score("torch_braze").await - (before - 10.0)).abs() < 1e-9);
 }
 

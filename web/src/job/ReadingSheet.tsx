@@ -61,7 +61,7 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
     const joint = apart && where === 'joint'
     const typed = text.trim()
     if (kind === 'reading' && by === 'stick' && melted === '') {
-      setProblem({ field: 'melted', message: 'did it melt', would_be_right: 'one of the two' })
+      setProblem({ field: 'melted', message: 'say whether it melted', would_be_right: '' })
       return
     }
     setProblem(undefined)

@@ -102,6 +102,7 @@ part {
     MACHINED: OneOf = one_of("part.machined", "Machined afterwards", &[("nothing", "Nothing"), ("elsewhere", "Elsewhere"), ("across", "Across the joint")]);
     MACHINED_WHAT: Text = text("part.machined_what", "What is machined", 120);
     WANTED: Text = date("part.wanted", "Wanted on");
+    MACHINING_PRICE: Number = quantity("part.machining_price", "Machining elsewhere costs", Kind::Money, (0.0, 1e7), "");
     REPLACEMENT_PRICE: Number = quantity("part.replacement_price", "A new one costs", Kind::Money, (0.0, 1e7), "");
     REPLACEMENT_WAIT: Number = quantity("part.replacement_wait", "And comes in", Kind::Days, (0.0, 3_650.0), "days");
     DOWNTIME: Number = quantity("part.downtime", "A day of standing costs", Kind::Money, (0.0, 1e7), "");
@@ -329,6 +330,7 @@ shop {
     DONE_OFTEN: Many = many("shop.done_often", "Done here five times and more", METHODS_OR_NONE);
     RATE: Number = quantity("shop.rate", "An hour of hands costs", Kind::Money, (0.0, 10_000.0), "");
     LOW_RATE: Number = quantity("shop.low_rate", "An hour of oven or waiting costs", Kind::Money, (0.0, 10_000.0), "");
+    SMALL_THINGS: Number = quantity("shop.small_things", "Added for small things", Kind::Plain, (0.0, 50.0), "%").like("3");
     LOGGER: Text = text("shop.logger", "Key of the thermocouple logger", 80);
     DRILLS: Text = text("shop.drills", "Drills in the set", 600).like("#7, F, 1/4, 6.5");
     PINS: OneOf = one_of("shop.pins", "Which pins", choices::PINS);

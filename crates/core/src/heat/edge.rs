@@ -66,7 +66,7 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    // Published: examples.json, "edge"
+    // Published: the trade reference, examples, "edge"
     #[case::cold(Iron::Gray, 90.0, 20.0, 12.0, 2.3125)]
     #[case::hot(Iron::Gray, 90.0, 300.0, 12.0, 18.0089)]
     #[case::thick_ductile(Iron::Ductile, 115.0, 200.0, 25.0, 5.5616)]

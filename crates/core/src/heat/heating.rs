@@ -32,14 +32,37 @@ impl Heating {
     /// The part from end to end up to a time, in `frames` pictures at most: (min, whole degC from one end to the other).
     #[must_use]
     pub fn along(&self, until_min: f64, frames: usize) -> Vec<(f64, Vec<f64>)> {
-        let shown = self.along.partition_point(|(at, _)| *at <= until_min + 1.0);
-        let every = shown.div_ceil(frames).max(1);
+        let mut shown: Vec<(f64, [f32; PLACES])> =
+            self.along.iter().copied().take_while(|(at, _)| *at <= 0.0 || *at < until_min).collect();
+        if let Some((beyond, before)) = self.along.get(shown.len()).zip(shown.last().copied())
+            && until_min > before.0
+        {
+            let part = ((until_min - before.0) / (beyond.0 - before.0)).min(1.0);
+            let at = |place: usize| before.1[place] + (beyond.1[place] - before.1[place]) * part as f32;
+            shown.push((until_min, std::array::from_fn(at)));
+        }
+        let every = shown.len().div_ceil(frames).max(1);
         let rounded = |cells: &[f32; PLACES]| cells.iter().map(|c| f64::from(*c).round()).collect();
-        let last = shown.checked_sub(1);
-        (0..shown)
+        let last = shown.len().checked_sub(1);
+        (0..shown.len())
             .filter(|at| at.is_multiple_of(every) || Some(*at) == last)
-            .map(|at| (self.along[at].0, rounded(&self.along[at].1)))
+            .map(|at| (shown[at].0, rounded(&shown[at].1)))
             .collect()
+    }
+
+    /// (min, coldest degC, hottest degC) up to a time, and at it.
+    #[must_use]
+    pub fn curve_until(&self, until_min: f64) -> Vec<(f64, f64, f64)> {
+        let mut curve: Vec<_> =
+            self.curve.iter().copied().take_while(|(at, _, _)| *at <= 0.0 || *at < until_min).collect();
+        if let Some((beyond, before)) = self.curve.get(curve.len()).zip(curve.last().copied())
+            && until_min > before.0
+        {
+            let part = ((until_min - before.0) / (beyond.0 - before.0)).min(1.0);
+            let between = |from: f64, to: f64| from + (to - from) * part;
+            curve.push((until_min, between(before.1, beyond.1), between(before.2, beyond.2)));
+        }
+        curve
     }
 
     /// Minutes until the coldest cell reached `target_c`; nothing when it did not.
@@ -281,5 +304,24 @@ mod tests {
     fn no_heating_time_leaves_the_part_at_ambient() {
         let run = heat_for(&body(), flame(1500.0, 0.5, 0.5), Seconds::new(0.0).unwrap());
         assert_eq!((run.bar.coldest_c(), run.minutes_to(20.0)), (20.0, Some(0.0)));
+    }
+
+    #[test]
+    fn what_is_shown_of_a_heating_ends_where_it_is_asked_to() {
+        let run = heat_until(
+            &body(),
+            flame(5_000.0, 0.8, 0.5),
+            Celsius::new(300.0).unwrap(),
+            Seconds::new(7200.0).unwrap(),
+        );
+        let there = run.minutes_to(300.0).unwrap();
+        let (at, coldest, hottest) = *run.curve_until(there).last().unwrap();
+        assert_eq!(at, there);
+        assert!((coldest - 300.0).abs() < 3.0 && hottest > coldest, "{coldest} {hottest}");
+        let (at, cells) = run.along(there, 24).last().unwrap().clone();
+        let least = cells.iter().copied().fold(f64::INFINITY, f64::min);
+        assert!(at == there && (least - 300.0).abs() <= 5.0, "{least}");
+        assert_eq!(run.curve_until(f64::INFINITY), run.curve, "no more than there is");
+        assert_eq!(run.curve_until(0.0), [(0.0, 20.0, 20.0)]);
     }
 }

@@ -318,7 +318,7 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    // Published: heat.md, "Evenness": 63, 69 and 66 K
+    // Published: the trade reference, "Evenness": 63, 69 and 66 K
     #[case::gray(Iron::Gray, 63.0)]
     #[case::ductile(Iron::Ductile, 69.0)]
     #[case::malleable(Iron::Malleable, 66.0)]

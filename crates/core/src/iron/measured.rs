@@ -308,7 +308,7 @@ mod tests {
     }
 
     #[rstest]
-    // Published: iron.md, water at 0, 20, 30, 40 degC
+    // Published: the trade reference, water at 0, 20, 30, 40 degC
     #[case::freezing(0.0, Some(999.8))]
     #[case::shop(20.0, Some(998.2))]
     #[case::between(35.0, Some(993.9))]

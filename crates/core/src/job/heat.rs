@@ -257,7 +257,8 @@ impl HeatRef<'_> {
     }
 
     /// What the pads on the part recorded of it.
-    fn recorded(&self) -> Cow<'_, [Reading]> {
+    #[must_use]
+    pub fn recorded(&self) -> Cow<'_, [Reading]> {
         of_the_part(self.readings, self.others, self.pads, self.covered_last_min())
     }
 

@@ -277,7 +277,8 @@ impl Round {
     }
 
     /// What the pads on the part recorded of it.
-    pub(crate) fn recorded(&self) -> Cow<'_, [Reading]> {
+    #[must_use]
+    pub fn recorded(&self) -> Cow<'_, [Reading]> {
         of_the_part(&self.readings, &self.others, self.pads(), self.covered_minutes())
     }
 
@@ -288,6 +289,7 @@ impl Round {
     }
 
     /// The last that a channel read; nothing while it read nothing.
+    #[must_use]
     pub fn last_of(&self, channel: u8) -> Option<Recorded> {
         self.others.iter().rev().find(|read| read.channel == channel).copied()
     }

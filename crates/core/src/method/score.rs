@@ -60,7 +60,7 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    // Published: methods.md, "Scoring"
+    // Published: the trade reference, "Scoring"
     #[case::well_over(2.0, 4.0)]
     #[case::at_the_top(1.25, 4.0)]
     #[case::as_strong(1.0, 0.0)]

@@ -192,9 +192,10 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         minutes: clock.map(|lit| lit.minutes(now_ms)),
         live: heat.as_ref().filter(|_| clock.is_some()).and_then(|(_, heat)| {
             let latest = heat.latest_reading()?;
-            let before = heat.readings.partition_point(|reading| reading.minutes < latest.minutes);
+            let recorded = heat.recorded();
+            let before = recorded.partition_point(|reading| reading.minutes < latest.minutes);
             let turned = work.as_ref().map_or(0.0, |work| work.turned(latest, heat.lit.minutes(now_ms)));
-            Some(live(latest, &heat.readings[..before], work.as_ref(), turned))
+            Some(live(latest, &recorded[..before], work.as_ref(), turned))
         }),
         keep_off: hot.as_ref().map_or(String::new(), |hot| keep_off(hot, plan)),
         not_measured,

@@ -115,9 +115,10 @@ pub async fn log_readings(
     let seen = desk.see(job).await?;
     if let Some(latest) = seen.job.round().latest_reading() {
         let round = seen.job.round();
-        let before = round.readings.partition_point(|reading| reading.minutes < latest.minutes);
+        let recorded = round.recorded();
+        let before = recorded.partition_point(|reading| reading.minutes < latest.minutes);
         let work = seen.plan.at_torch(&seen.job);
-        let live = live(latest, &round.readings[..before], work.as_ref(), now_min);
+        let live = live(latest, &recorded[..before], work.as_ref(), now_min);
         desk.tell(News::Reading { job, live: Box::new(live) });
     }
     Ok(Json(KeptReadings { kept: readings.len(), job_min: now_min }))

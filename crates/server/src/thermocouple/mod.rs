@@ -178,6 +178,10 @@ async fn store_all(desk: &Desk, state: &Mutex<State>) -> Result<(), ApiError> {
     if stored.is_ok() {
         for ((job, lit), readings) in &unsaved {
             desk.read(*job, *lit, readings).await;
+            let warms = state.lock().await.pads.get(job).is_some_and(Pad::warms);
+            if warms {
+                attend(desk, state, *job).await;
+            }
         }
     } else {
         let mut state = state.lock().await;

@@ -3136,7 +3136,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.nickel" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -3646,6 +3646,8 @@ export interface components {
         /** @description A bead to be laid. */
         NextBead: {
             at: components["schemas"]["BeadAt"];
+            /** @description What comes before it: "Turn it first." Empty for most. */
+            before: string;
             /**
              * Format: double
              * @description The hottest place on its span as it begins, in degC.
@@ -4091,7 +4093,7 @@ export interface components {
              * @description Minutes on the job clock at which it read it.
              */
             minutes: number;
-            /** @description "pad 2, the joint" */
+            /** @description "pad 2, another corner" */
             name: string;
             /** @description It is over what that stands. */
             over: boolean;
@@ -4797,6 +4799,11 @@ export interface components {
             rods?: string[] | null;
             /** @description Ids of the welding sets at hand; `None` while nobody has said. */
             sets?: string[] | null;
+            /**
+             * Format: double
+             * @description What is added for small things, a share of all else; 0 while nobody has said.
+             */
+            small_things: number;
             /** @description Ids of the heat sources, packings and rods at hand; `None` while nobody has said. */
             sources?: string[] | null;
             stitch_kit?: boolean | null;
@@ -4816,7 +4823,7 @@ export interface components {
             week: components["schemas"]["WorkingWeek"];
         };
         /** @enum {string} */
-        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.logger" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.nickel";
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.small_things" | "shop.logger" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.nickel";
         ShopView: {
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
@@ -4986,7 +4993,7 @@ export interface components {
         Step: {
             /** Format: double */
             attended_min: number;
-            /** @description As hours.md calls it: `fill`. */
+            /** @description As it is kept and timed: `fill`. */
             id: string;
             label: string;
             /** Format: double */

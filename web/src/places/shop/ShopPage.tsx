@@ -64,6 +64,7 @@ export function ShopPage(): ReactNode {
           {field('shop.currency', '£, $, kr')}
           {field('shop.rate', '45')}
           {field('shop.low_rate', '5')}
+          {field('shop.small_things', '3')}
           <div className="grid grid-cols-2 gap-3">
             {field('shop.day_from', '8:00')}
             {field('shop.day_to', '17:00')}

@@ -154,6 +154,7 @@ const FIELDS: Record<string, () => ReactNode> = {
       <div className={pair}>
         <Field name="part.keep_off" placeholder="the bored face" />
         <Field name="part.machined_what" placeholder="bore, two holes" />
+        <Field name="part.machining_price" placeholder="60" />
       </div>
       <div className="grid grid-cols-3 gap-2 max-bench:grid-cols-2">
         <Field name="part.replacement_price" placeholder="480" />

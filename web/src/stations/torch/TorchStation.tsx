@@ -162,6 +162,14 @@ export function TorchStation(): ReactNode {
           <h2 className="text-[26px] leading-8" data-testid="torch-piece">
             {upcoming.words}
           </h2>
+          {upcoming.before !== '' && (
+            <p
+              className="border-l-[3px] border-chalk pl-3 text-[20px] leading-7 font-semibold"
+              data-testid="torch-before"
+            >
+              {upcoming.before}
+            </p>
+          )}
           {order.seams
             .filter((seam) => seam.crack === upcoming.at.crack)
             .map((seam) => (

@@ -209,8 +209,7 @@ pub(crate) fn heated(
     let reached = sources.reach(target);
     let run = reached.map(|r| r.run).or_else(|| sources.hottest_run(target.target_c))?;
     let until = reached.map_or(f64::INFINITY, |r| r.minutes);
-    let curve: Vec<_> =
-        run.heating.curve.iter().copied().take_while(|(at, _, _)| *at <= until + 1.0).collect();
+    let curve = run.heating.curve_until(until);
     let (low, high) = units.window(target.least_c, target.most_c, Unit::Celsius);
     Some(HeatPlan {
         cold: false,

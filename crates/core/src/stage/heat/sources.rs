@@ -11,7 +11,7 @@ use crate::heat::{
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
 use crate::method::Target;
-use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts, number};
+use crate::quantity::{Celsius, Rounding, Seconds, Unit, UnitSystem, Watts, number};
 use crate::shop::Shop;
 use crate::stage::part::{PartFacts, Weight};
 
@@ -206,6 +206,17 @@ impl Run {
     }
 }
 
+/// "39 to 52 min", "52 min to 1 h 10"
+fn from_to(low_min: f64, high_min: f64, units: UnitSystem) -> String {
+    let at = |minutes: f64| units.show(minutes, Unit::Minutes, Rounding::Nearest);
+    let (low, high) = (at(low_min), at(high_min));
+    if low.unit == high.unit {
+        format!("{} to {}", low.number, high.text())
+    } else {
+        format!("{} to {}", low.text(), high.text())
+    }
+}
+
 fn strength_w(source: &HeatSource) -> Option<f64> {
     match source.kind {
         SourceKind::Flame { gross_w, net_share } => Some(gross_w * net_share),
@@ -351,6 +362,28 @@ impl Sources {
         })
     }
 
+    /// The part as heavy as it may be; nothing while nobody has weighed or measured it.
+    pub fn heaviest(&self, part: &PartFacts) -> Option<Body> {
+        part.body_weighing(self.body.iron, part.weight.as_ref()?.range_kg().1)
+    }
+
+    /// Minutes that a part takes with as little power as the source may give.
+    pub fn at_the_worst(
+        &self,
+        body: &Body,
+        reached: Reached<'_>,
+        target: &Target,
+        made: &Runs,
+    ) -> Option<f64> {
+        let run = reached.run;
+        let to_c = if reached.least_only { target.least_c } else { target.target_c };
+        let weakest = 1.0 - self.strengths.not_known(run.source);
+        let power = self.with(run, target.target_c, weakest).power()?;
+        let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
+        // What does not get there takes all the time there is.
+        Some(made.heat_until(body, power, to, most).minutes_to(to_c).unwrap_or(run.most_min))
+    }
+
     fn with(&self, run: &SourceRun, target_c: f64, share: f64) -> Run {
         let (own, second) = self.strengths.of(run.source, run.help);
         Run {
@@ -406,11 +439,7 @@ impl Sources {
                     "{}{}{sweep}; {} of {} uneven",
                     units.say(minutes, Unit::Minutes),
                     match (soonest_min, latest_min) {
-                        (Some(soon), Some(late)) => format!(
-                            " ({} to {})",
-                            units.say(soon, Unit::Minutes),
-                            units.say(late, Unit::Minutes)
-                        ),
+                        (Some(soon), Some(late)) => format!(" ({})", from_to(soon, late, units)),
                         (Some(soon), None) => format!(" ({}, or not at all)", units.say(soon, Unit::Minutes)),
                         (None, _) => String::new(),
                     },

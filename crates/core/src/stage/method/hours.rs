@@ -9,9 +9,10 @@ use crate::field;
 use crate::heat::{HeatSource, UNWRAP_C};
 use crate::hours::{Step, Takes, pace, ready_min, totals};
 use crate::iron::Iron;
+use crate::job::Round;
 use crate::map::MarkKind;
 use crate::method::{Joins, Way, for_days};
-use crate::quantity::Unit;
+use crate::quantity::{Unit, number};
 use crate::said::said;
 use crate::sessions::{Parting, Session, sessions};
 use crate::stage::cooling::wrapping;
@@ -65,9 +66,17 @@ pub struct PriceLine {
     pub amount: f64,
 }
 
-/// Ours: the worst case takes so much longer by hand, and cools so much longer where the part is as heavy as it may be.
+/// House: the worst case takes so much longer by hand; what only takes time is reckoned for the heaviest part and the
+/// weakest oven.
 const WORST_HANDS: f64 = 1.5;
-const WORST_COOLING: f64 = 1.3;
+
+/// For which part a way is reckoned.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Case {
+    Likely,
+    /// As heavy as it may be, heated by as little as it may be.
+    Worst,
+}
 
 pub(super) fn of_minutes(at_min: i64) -> String {
     let (day, minute) = (at_min.div_euclid(1440), at_min.rem_euclid(1440));
@@ -75,6 +84,11 @@ pub(super) fn of_minutes(at_min: i64) -> String {
     // "Fri 27 Nov": the year goes without saying.
     let day = day.rsplit_once(' ').map_or(day.as_str(), |(day, _)| day);
     format!("{day}, {}:{:02}", minute / 60, minute % 60)
+}
+
+/// It is machined afterwards.
+fn round_machines(round: &Round) -> bool {
+    matches!(round.get(field::part::MACHINED), Some("elsewhere" | "across"))
 }
 
 fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
@@ -87,9 +101,13 @@ fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
 impl Judged<'_> {
     /// Every step of a way with its minutes, and the sessions of its beads; nothing while its heat is not known.
     pub(super) fn steps(&self, way: Way, prep: &PrepPlan) -> Option<(Vec<Step>, Vec<Session>)> {
+        self.steps_in(Case::Likely, way, prep)
+    }
+
+    fn steps_in(&self, case: Case, way: Way, prep: &PrepPlan) -> Option<(Vec<Step>, Vec<Session>)> {
         let mut steps = Steps { list: Vec::new() };
         self.before(way, prep, &mut steps);
-        let parts = self.at_the_heat(way, prep, &mut steps)?;
+        let parts = self.at_the_heat(case, way, prep, &mut steps)?;
         self.afterwards(prep, &mut steps);
         for step in &mut steps.list {
             let (factor, count) = pace(&self.shop.timed, &step.id);
@@ -184,9 +202,16 @@ impl Judged<'_> {
             );
         }
         steps.hands("lay_out", "Lay out", 25.0, "15 + 10 to light");
+        let melts = !matches!(
+            way.method.entry().joins,
+            Joins::Pins | Joins::PinsAndLocks | Joins::Strap | Joins::Epoxy
+        );
+        if melts && !self.shop.practised(way.method) {
+            steps.hands("scrap", "A piece of scrap first", 10.0, "fewer than five by this way here");
+        }
     }
 
-    fn at_the_heat(&self, way: Way, prep: &PrepPlan, steps: &mut Steps) -> Option<Vec<Session>> {
+    fn at_the_heat(&self, case: Case, way: Way, prep: &PrepPlan, steps: &mut Steps) -> Option<Vec<Session>> {
         let fill = work_minutes(prep);
         let double = prep.seams.iter().filter(|seam| seam.form.as_deref() == Some("double_V")).count();
         let joins = way.method.entry().joins;
@@ -226,15 +251,24 @@ impl Judged<'_> {
                     let target = self.target_of(way)?;
                     let sources = self.sources?;
                     let reached = sources.reach(&target)?;
-                    let heating = reached.minutes + soak_minutes(way, self.part.wall_mm);
                     let oven = reached.run.source.is_oven() && !reached.run.source.is_fire();
+                    // What only takes time takes longest of the heaviest it may be; hands have an allowance of their own.
+                    let body = match case {
+                        Case::Likely => sources.body,
+                        Case::Worst => sources.heaviest(self.part)?,
+                    };
+                    let minutes = match case {
+                        Case::Worst if oven => sources.at_the_worst(&body, reached, &target, self.runs)?,
+                        Case::Likely | Case::Worst => reached.minutes,
+                    };
+                    let heating = minutes + soak_minutes(way, self.part.wall_mm);
                     let (hands, clock) = if oven { (0.0, heating) } else { (heating, 0.0) };
                     parts = self.parted(way, prep, hands);
                     times = parts.len() as f64;
                     let (hands, clock) = (times * hands, times * clock);
                     steps.add("heat", "Heat and soak", hands, clock, "the model's minutes and the soak");
                     let wrap = wrapping(self.round, self.shop, way);
-                    cooling = Some(self.cooling(&sources.body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
+                    cooling = Some(self.cooling(&body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
                 }
                 let words = match prep.beads {
                     0 => "what is laid in a minute".to_owned(),
@@ -364,10 +398,9 @@ impl Judged<'_> {
             return Some(Vec::new());
         }
         let late = ways.filter_map(|way| {
-            let (mut steps, _) = self.steps(way, &prep_plan(&self.prep_asked(way))?)?;
+            let (mut steps, _) = self.steps_in(Case::Worst, way, &prep_plan(&self.prep_asked(way))?)?;
             for step in &mut steps {
                 step.attended_min *= WORST_HANDS;
-                step.unattended_min *= WORST_COOLING;
             }
             let at = ready_min(now_min, &steps, &self.shop.week);
             let most = steps.iter().max_by(|a, b| {
@@ -414,6 +447,23 @@ impl Judged<'_> {
         // What the torch burns while it fills nobody has reckoned.
         if matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver) {
             without.push("gas while it is filled".to_owned());
+        }
+        match (round_machines(self.round), self.round.get(field::part::MACHINING_PRICE)) {
+            (_, Some(amount)) => lines.push(PriceLine {
+                what: "Machining elsewhere".to_owned(),
+                working: "as said".to_owned(),
+                amount,
+            }),
+            (true, None) => without.push("machining elsewhere".to_owned()),
+            (false, None) => {}
+        }
+        let so_far: f64 = lines.iter().map(|line| line.amount).sum();
+        if self.shop.small_things > 0.0 && so_far > 0.0 {
+            lines.push(PriceLine {
+                what: "Small things".to_owned(),
+                working: format!("{} % of {}", number(self.shop.small_things * 100.0, 1), number(so_far, 2)),
+                amount: so_far * self.shop.small_things,
+            });
         }
         Price { total: Some(lines.iter().map(|line| line.amount).sum()), lines, without }
     }

@@ -130,6 +130,12 @@ impl AtTorch {
         }
     }
 
+    /// It is on its way up to its first bead.
+    #[must_use]
+    pub fn warms(&self) -> bool {
+        self.piece == "bead" && !self.begun && self.warm_from_min.is_none()
+    }
+
     /// Minutes of soak still to come at this time on the job clock.
     pub(super) fn soak_left_min(&self, now_min: f64) -> f64 {
         self.warm_from_min.map_or(self.soak_min, |from| (from + self.soak_min - now_min).max(0.0))

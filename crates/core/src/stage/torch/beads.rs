@@ -5,7 +5,7 @@ use std::sync::Arc;
 use serde::{Deserialize, Serialize};
 
 use crate::heat::{BarPower, BeadCourse, BeadPlace, BeadSchedule, BeadWork, Body, Laid, PlannedBead, Runs};
-use crate::job::{BeadAt, Reading, Round, TorchEntry};
+use crate::job::{BeadAt, Deed, Reading, Round, TorchEntry};
 use crate::quantity::{Unit, UnitSystem, Watts};
 use crate::stage::HeatPlan;
 use crate::stage::prep::SeamOfBeads;
@@ -79,6 +79,8 @@ pub struct NextBead {
     pub number: u32,
     /// "Bead 5 of 12, A: from 75 to 50 mm, layer 1."
     pub words: String,
+    /// What comes before it: "Turn it first." Empty for most.
+    pub before: String,
     /// Minutes on the job clock when it may start, and end; from the beginning of the beads while it is not lit.
     pub start_min: f64,
     pub ends_min: f64,
@@ -278,6 +280,7 @@ impl BeadsAsked<'_> {
                 at: self.at(bead.place),
                 number: number as u32,
                 words: self.words(number, all, bead),
+                before: self.before(at, ahead, laid),
                 start_min: (from_s + bead.start_s) / 60.0,
                 ends_min: (from_s + bead.ends_s) / 60.0,
                 wait_s: bead.wait_s,
@@ -337,6 +340,39 @@ impl BeadsAsked<'_> {
             say(bead.from_mm).number,
             say(bead.to_mm).text()
         )
+    }
+
+    /// What is done before one of the beads to come: the part is turned, the layer under it looked over.
+    fn before(&self, at: usize, ahead: &[PlannedBead], laid: &[Laid]) -> String {
+        let place = ahead[at].place;
+        let of = &self.seams[place.seam];
+        let pass = &of.seam.passes[place.pass];
+        let last_laid = laid.iter().max_by(|a, b| a.ended_s.total_cmp(&b.ended_s)).map(|it| it.place);
+        let last = match at.checked_sub(1) {
+            Some(before) => Some(ahead[before].place),
+            None => last_laid,
+        };
+        // What was done since the last bead is not asked again.
+        let done = |deed: Deed| at == 0 && self.done_since_the_last_bead(deed);
+        let side_of = |it: BeadPlace| self.seams[it.seam].seam.passes[it.pass].side;
+        let turned = last.is_some_and(|last| side_of(last) != pass.side) && !done(Deed::Turned);
+        let in_it = |it: &BeadPlace| (it.seam, it.pass) == (place.seam, place.pass);
+        let first_of_it =
+            !laid.iter().any(|it| in_it(&it.place)) && !ahead[..at].iter().any(|it| in_it(&it.place));
+        let mut words = Vec::new();
+        if pass.layer > 1 && first_of_it && !done(Deed::Refilled) {
+            let seam = if self.seams.len() > 1 { format!(" of {}", of.letter) } else { String::new() };
+            words.push(format!("Layer {}{seam} is full: see to its pinholes first.", pass.layer - 1));
+        }
+        if turned {
+            words.push("Turn it first.".to_owned());
+        }
+        words.join(" ")
+    }
+
+    fn done_since_the_last_bead(&self, deed: Deed) -> bool {
+        let mut since = self.round.standing_log().rev().take_while(|it| !it.is_piece());
+        since.any(|it| it.entry == TorchEntry::Did { what: deed })
     }
 
     fn strip(&self, seam: usize, ahead: &[PlannedBead], laid: &[Laid]) -> SeamStrip {

@@ -28,8 +28,6 @@ pub struct LayLine {
 /// House: a helper from so much on where it is turned hot, a hoist or cradle from there.
 const HELPER_KG: f64 = 10.0;
 const HOIST_KG: f64 = 25.0;
-/// House: with fewer repairs of its own by this method a piece of scrap is done first.
-const PRACTISED: usize = 5;
 
 /// A line by what it says: where that changes, it is laid out anew.
 fn step_of(words: &str) -> WorkStep {
@@ -108,7 +106,7 @@ impl LayOut<'_> {
             };
             list.push(format!("{tools}, gloves, {shade}, extraction without a draught on the part"));
             list.extend(self.hands());
-            if self.own_repairs() < PRACTISED {
+            if !self.shop.practised(self.way.method) {
                 list.push("A piece of scrap done first: fewer than five repairs by this way here".to_owned());
             }
             list.push("Where the first bead goes is pointed out on the map".to_owned());
@@ -161,10 +159,6 @@ impl LayOut<'_> {
         let two = self.heat.help.as_str() != "" && self.heat.help != "covered";
         (most_kg >= HELPER_KG || two)
             .then(|| "A helper with hood or mask; who holds what, one spoken signal".to_owned())
-    }
-
-    fn own_repairs(&self) -> usize {
-        self.shop.repairs.iter().filter(|repair| repair.method == self.way.method).count()
     }
 }
 

@@ -216,7 +216,7 @@ fn torch_plan(
                 words: (way.method.entry().joint_words)(joint.celsius, window, units),
             }
         }),
-        pads: pads::pads(round, way, window, (&part.heat_shy, units)),
+        pads: pads::pads(round, window, (&part.heat_shy, units)),
         oven_from_min: round.oven_runs(),
         warming: None,
         piece: way.method.piece().to_owned(),

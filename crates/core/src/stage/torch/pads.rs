@@ -3,7 +3,6 @@
 use serde::{Deserialize, Serialize};
 
 use crate::job::{CHANNELS, PadOn, Round, pad_on};
-use crate::method::Way;
 use crate::quantity::{Shown, Unit, UnitSystem, exactly};
 use crate::stage::part::HeatShy;
 
@@ -12,7 +11,7 @@ use crate::stage::part::HeatShy;
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PadSeen {
     pub channel: u8,
-    /// "pad 2, the joint"
+    /// "pad 2, another corner"
     pub name: String,
     /// Minutes on the job clock at which it read it.
     pub minutes: f64,
@@ -27,10 +26,9 @@ pub struct PadSeen {
 /// House: so near to what a thing stands it is said, in K.
 const NEAR_K: f64 = 10.0;
 
-/// Every other channel that read something.
+/// Every other channel that read something; what the joint is at stands by itself.
 pub(super) fn pads(
     round: &Round,
-    way: Way,
     window: Option<(f64, f64)>,
     (heat_shy, units): (&[HeatShy], UnitSystem),
 ) -> Vec<PadSeen> {
@@ -41,10 +39,9 @@ pub(super) fn pads(
         .min_by(|a, b| a.1.total_cmp(&b.1));
     let one = |channel: u8| {
         let read = round.last_of(channel)?;
-        let on = pad_on(round.pads(), channel);
+        let on = Some(pad_on(round.pads(), channel)).filter(|on| *on != PadOn::Joint)?;
         let celsius = read.celsius;
         let (words, over) = match (on, least_of_all, window) {
-            (PadOn::Joint, _, _) => ((way.method.entry().joint_words)(celsius, window, units), false),
             (PadOn::Neighbour, None, _) => ("nobody has said what it stands".to_owned(), false),
             (PadOn::Neighbour, Some((what, limit_c)), _) if celsius > limit_c => {
                 (format!("over the {} of {what}: take the heat away from it", say(limit_c)), true)
@@ -55,7 +52,9 @@ pub(super) fn pads(
             (PadOn::Corner, _, Some((least_c, _))) if celsius < least_c => {
                 (format!("under the {} to begin at", say(least_c)), false)
             }
-            (PadOn::Corner | PadOn::Neighbour | PadOn::Air | PadOn::Unsaid, _, _) => (String::new(), false),
+            (PadOn::Corner | PadOn::Neighbour | PadOn::Joint | PadOn::Air | PadOn::Unsaid, _, _) => {
+                (String::new(), false)
+            }
         };
         let (metric, imperial) = exactly(celsius, Unit::Celsius);
         let name = format!("pad {channel}, {}", on.words());
