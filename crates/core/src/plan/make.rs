@@ -342,7 +342,15 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         heat,
         target.as_ref(),
         sources.as_ref(),
-        &HeatAsked { round, part: &facts, shop, cracks: &cracks.plan, plausible: &belief.plausible, runs },
+        &HeatAsked {
+            round,
+            part: &facts,
+            shop,
+            cracks: &cracks.plan,
+            plausible: &belief.plausible,
+            runs,
+            way: chosen,
+        },
     );
     let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
     let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());

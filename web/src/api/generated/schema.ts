@@ -2800,6 +2800,8 @@ export interface components {
                 number[]
             ][];
             between?: components["schemas"]["HeatBetween"] | null;
+            /** @description What the eye tells of the target; empty where it tells nothing. */
+            by_eye: string;
             /** @description No heat at all is needed: the station is full at once. */
             cold: boolean;
             /** @description (min, coldest degC, hottest degC) */
@@ -2808,6 +2810,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** @description How hard the edge gets, with and without the preheat; empty for what does not melt the iron. */
+            edge: string;
             /**
              * Format: double
              * @description Share of the flame swept evenly over the part.

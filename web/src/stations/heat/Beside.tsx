@@ -12,10 +12,6 @@ export interface BesideProps {
 /** What goes with the heating: tips that may run, what gets too hot, how to read it, its gas, how its source is set. */
 export function Beside({ heat }: BesideProps): ReactNode {
   const { view } = useJob()
-  const { contenders, chosen } = view.plan.methods
-  const settings = contenders.find(
-    (it) => it.way.method === chosen?.method && it.way.school === chosen.school,
-  )
   return (
     <div className="grid gap-x-8 gap-y-3 bench:grid-cols-2">
       {(heat.runs_on.length > 0 || heat.stays_cool.length > 0) && (
@@ -48,6 +44,7 @@ export function Beside({ heat }: BesideProps): ReactNode {
             {heat.sticks}
           </p>
         )}
+        {heat.by_eye !== '' && <p className="text-[17px]">{heat.by_eye}</p>}
         {heat.infrared != null && (
           <p className="text-[17px]" data-testid="heat-infrared">
             {heat.infrared.words} {heat.infrared.dont !== '' && <b>{heat.infrared.dont}</b>}
@@ -98,14 +95,7 @@ export function Beside({ heat }: BesideProps): ReactNode {
             </a>
           </div>
         )}
-        <dl className="grid grid-cols-[auto_1fr] gap-x-4 text-[17px]">
-          {(settings?.settings ?? []).map((line) => (
-            <div key={line.name} className="contents">
-              <dt className="text-ash">{line.name}</dt>
-              <dd>{line.words}</dd>
-            </div>
-          ))}
-        </dl>
+        <Settings heat={heat} />
       </section>
     </div>
   )
@@ -124,5 +114,31 @@ function OvenRuns(): ReactNode {
       </Button>
       {from !== null && <span>Started {minutes(from)} after lighting up.</span>}
     </div>
+  )
+}
+
+/** How hard the edge gets, and what the machine or the flame is set to. */
+export function Settings({ heat }: BesideProps): ReactNode {
+  const { view } = useJob()
+  const { contenders, chosen } = view.plan.methods
+  const settings = contenders.find(
+    (it) => it.way.method === chosen?.method && it.way.school === chosen.school,
+  )
+  return (
+    <>
+      {heat.edge !== '' && (
+        <p className="text-[17px]" data-testid="heat-edge">
+          {heat.edge}
+        </p>
+      )}
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 text-[17px]">
+        {(settings?.settings ?? []).map((line) => (
+          <div key={line.name} className="contents">
+            <dt className="text-ash">{line.name}</dt>
+            <dd>{line.words}</dd>
+          </div>
+        ))}
+      </dl>
+    </>
   )
 }

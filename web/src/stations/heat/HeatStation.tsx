@@ -6,7 +6,7 @@ import { themeOf, useShop } from '../../job/ShopContext'
 import { minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { AlongPart } from './AlongPart'
-import { Beside } from './Beside'
+import { Beside, Settings } from './Beside'
 import { Tried } from './Tried'
 
 /** Can the heat at hand bring this part there, how long, how evenly. */
@@ -38,6 +38,9 @@ export function HeatStation(): ReactNode {
       <div className="flex flex-col gap-4">
         <h2 className="text-[30px]">{heat.sentence}</h2>
         <p className="text-ash">Nothing to heat, nothing to wait for.</p>
+        <div className="flex max-w-[70ch] flex-col gap-3">
+          <Settings heat={heat} />
+        </div>
       </div>
     )
   }

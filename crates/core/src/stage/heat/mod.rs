@@ -1,6 +1,7 @@
 //! Stage 6: can the heat at hand bring this part there, how long, how evenly.
 
 mod beside;
+mod by_eye;
 mod figures;
 mod sources;
 
@@ -89,6 +90,10 @@ pub struct HeatPlan {
     pub oven: Vec<OvenSegment>,
     /// What it burns, against what is here.
     pub gas: Vec<GasPlan>,
+    /// What the eye tells of the target; empty where it tells nothing.
+    pub by_eye: String,
+    /// How hard the edge gets, with and without the preheat; empty for what does not melt the iron.
+    pub edge: String,
     /// What an infrared gun shows; nothing where nothing is heated.
     pub infrared: Option<InfraredPlan>,
     /// Tips that are likely to run on while it is heated, the worst first.
@@ -173,6 +178,8 @@ pub(crate) fn heat_plan(
         good_to: 0.0,
         oven: Vec::new(),
         gas: Vec::new(),
+        by_eye: String::new(),
+        edge: String::new(),
         infrared: None,
         runs_on: Vec::new(),
         stays_cool: Vec::new(),
@@ -249,6 +256,8 @@ pub(crate) fn heated(
         good_to: sources.strengths.not_known(run.source),
         oven: Vec::new(),
         gas: Vec::new(),
+        by_eye: String::new(),
+        edge: String::new(),
         infrared: None,
         runs_on: Vec::new(),
         stays_cool: Vec::new(),
@@ -329,6 +338,7 @@ fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAs
             plan.runs_on = beside::runs_on(cracks, &run.heating, where_to, whose);
         }
     }
+    plan.by_eye = by_eye::colours(target.target_c, part.units);
     plan.infrared = beside::infrared(round, plan, part, shop.ambient_c);
     plan.sticks = sticks_words(target, shop, part.units);
 }
@@ -386,6 +396,7 @@ pub(crate) struct HeatAsked<'a> {
     pub cracks: &'a [CrackPlan],
     pub plausible: &'a [Iron],
     pub runs: &'a Runs,
+    pub way: Option<Way>,
 }
 
 pub(crate) fn stage(
@@ -395,6 +406,9 @@ pub(crate) fn stage(
     asked: &HeatAsked<'_>,
 ) -> Stage<Option<HeatPlan>> {
     let part = asked.part;
+    if let Some((plan, way)) = plan.as_mut().zip(asked.way) {
+        plan.edge = by_eye::edge(way, plan.target_c, (part, asked.plausible));
+    }
     if let (Some(plan), Some(target), Some(sources)) =
         (plan.as_mut().filter(|plan| !plan.cold), target, sources)
     {

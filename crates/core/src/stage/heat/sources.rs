@@ -435,6 +435,8 @@ impl Sources {
                 (SourceKind::Oven { .. }, _) => "",
             };
             let words = match (minutes, worst_k) {
+                // An oven heats it from all sides: how uneven it is inside nobody has reckoned.
+                (Some(minutes), _) if run.source.is_oven() => units.say(minutes, Unit::Minutes),
                 (Some(minutes), Some(worst_k)) => format!(
                     "{}{}{sweep}; {} of {} uneven",
                     units.say(minutes, Unit::Minutes),

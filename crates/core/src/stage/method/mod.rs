@@ -21,7 +21,7 @@ use super::taught::{AFTER, BEAD, DENSITY, DIRT, FIXTURE, OLD_WELD, SIDES, Taught
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
 use crate::heat::{
-    Body, Cooling, HeatSource, Packing, PartShape, Pass, Runs, Wrapping, edge_cooling_s, softening_preheat_c,
+    Body, Cooling, HeatSource, Packing, PartShape, Runs, Wrapping, edge_cooling_s, softening_preheat_c,
 };
 use crate::hours::{Step, totals};
 use crate::iron::{Belief, Era, Iron, least, strongest};
@@ -38,6 +38,7 @@ use crate::stores::Take;
 pub use hours::{Moment, Price, PriceLine, Ready};
 use odds::odds_lines;
 pub use sessions::SessionPlan;
+pub(crate) use settings::pass_of;
 pub use settings::{SettingLine, amps_at};
 use words::{doing, joint_words, why};
 
@@ -400,17 +401,11 @@ impl Judged<'_> {
         ways()
             .filter(|way| way.method.fusion())
             .filter_map(|way| {
-                let arc = way.method.entry().arc?;
-                let pass = Pass {
-                    volts: arc.volts,
-                    amps: arc.usual_amps(wall.millimetres(), way.school),
-                    travel_mm_s: arc.travel_mm_s,
-                    efficiency: arc.efficiency,
-                };
                 let at = match way.school {
                     School::Cold => self.part.ambient_c,
                     _ => self.target_of(way)?.target_c,
                 };
+                let pass = pass_of(way, wall, at)?;
                 let part = Celsius::new(at).ok()?;
                 let cools = |iron: Iron| {
                     edge_cooling_s(&iron.properties(), pass, wall, part).unwrap_or(f64::INFINITY)

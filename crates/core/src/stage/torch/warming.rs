@@ -36,7 +36,7 @@ impl Warming {
             );
         }
         match self.at_target_min {
-            Some(at) if at > now_min => {
+            Some(at) if at - now_min >= 0.5 => {
                 format!("At {target} in about {}: {by}.", units.say(at - now_min, Unit::Minutes))
             }
             Some(_) => format!("About to be at {target}: {by}."),
@@ -66,6 +66,7 @@ mod tests {
         200.0,
         "At 300 °C in about 12 min: by 3 readings the flame gives 0.7 of"
     )]
+    #[case::in_a_moment(Some(20.4), 400.0, 20.0, 290.0, "About to be at 300 °C")]
     #[case::later_than_thought(Some(32.0), 400.0, 33.0, 290.0, "About to be at 300 °C")]
     #[case::too_weak(None, 240.0, 20.0, 200.0, "It stops at about 240 °C, under the 260 °C to begin at")]
     #[case::too_slow(None, 290.0, 20.0, 200.0, "It does not get to 300 °C in time")]
