@@ -124,7 +124,8 @@ impl Figure {
         (self.low, self.high) = (Some(low), Some(high));
         let between = |units: UnitSystem| {
             let (low, high) = units.window(low, high, self.unit);
-            format!("{} to {}", low.number, high.number)
+            // A window that is a point is said once.
+            if low.number == high.number { low.number } else { format!("{} to {}", low.number, high.number) }
         };
         (self.metric.number, self.imperial.number) =
             (between(UnitSystem::Metric), between(UnitSystem::Imperial));

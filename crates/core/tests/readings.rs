@@ -86,6 +86,33 @@ fn what_a_stick_bounds_from_one_side_is_no_reading_of_a_cooling() {
     assert!(bench.job().heat().unwrap().read_between(31.0, 90.0).is_empty());
 }
 
+#[test]
+fn a_part_that_only_a_stick_was_rubbed_on_is_taken_as_hot_as_it_was_planned_at_most() {
+    let touch = |entries: &[TorchEntry]| {
+        let mut bench = lit();
+        for (entry, minutes) in entries.iter().zip(28..) {
+            say(&mut bench, entry.clone(), f64::from(minutes));
+        }
+        say(&mut bench, covered(), 31.0);
+        bench.plan().last_heat.unwrap().touch_at_the_latest_min.unwrap()
+    };
+    let by_nothing = touch(&[]);
+    assert_eq!(touch(&[stick("204", true)]), by_nothing, "204 is the least it was, not what it was");
+    assert_eq!(touch(&[reading("150"), stick("204", true)]), by_nothing, "it is hotter than was read");
+    let by_reading = touch(&[reading("250")]);
+    assert!(by_reading < by_nothing);
+    assert_eq!(touch(&[reading("250"), stick("204", true)]), by_reading, "that says nothing new");
+    // What a neighbour stands was passed, and a stick has shown it.
+    let mut bench = hot();
+    let bush = bench.say(Change::AddNeighbour);
+    bench.set(&format!("neighbour.{bush}.what"), "bush");
+    bench.set(&format!("neighbour.{bush}.limit"), "120 C");
+    bench.set("method.school", "cold");
+    bench.light();
+    say(&mut bench, stick("121", true), 5.0);
+    assert!(bench.plan().torch.unwrap().passed[0].starts_with("bush: passed"));
+}
+
 #[rstest]
 #[case::cold("45", false, false)]
 #[case::only_under_fifty("50", false, true)]

@@ -237,3 +237,32 @@ fn a_step_that_was_timed_moves_the_hours_of_every_job_and_not_its_own_book() {
     let again: Vec<TimedStep> = asks(&bench).timed;
     assert!((again[0].ratio - 2.0).abs() < 0.01, "against the book, not against what was learned");
 }
+
+#[rstest]
+// Hand-worked: a wall of 14 mm with a lip of 1.5
+#[case::through("through", 14.0)]
+#[case::to_a_lip("lip", 12.5)]
+#[case::half("half", 7.0)]
+fn the_groove_is_as_deep_as_it_is_taught(#[case] school: &str, #[case] depth_mm: f64) {
+    let mut bench = lever("arc_nickel_iron");
+    bench.set("part.sides", "one");
+    bench.set("taught.groove", "through");
+    let through = bench.plan().prep.unwrap().metal_g;
+    bench.set("taught.groove", school);
+    let prep = bench.plan().prep.unwrap();
+    assert!((prep.seams[0].depth_mm - depth_mm).abs() < 1e-9, "{}", prep.seams[0].depth_mm);
+    assert_eq!(prep.metal_g < through, depth_mm < 14.0, "what is less deep takes less metal");
+    // What is typed for this job counts more.
+    bench.set("prep.depth", "9");
+    assert!((bench.plan().prep.unwrap().seams[0].depth_mm - 9.0).abs() < 1e-9);
+}
+
+#[test]
+fn from_both_sides_half_of_the_wall_is_all_of_it() {
+    let mut bench = lever("arc_nickel_iron");
+    let usual = bench.plan().prep.unwrap().seams[0].depth_mm;
+    for school in ["through", "lip", "half"] {
+        bench.set("taught.groove", school);
+        assert_eq!(bench.plan().prep.unwrap().seams[0].depth_mm, usual, "{school}");
+    }
+}

@@ -14,6 +14,12 @@ export interface ReadingSheetProps {
   onSay: (entry: Schemas['TorchEntry']) => string
 }
 
+/** What is typed, as it might be. */
+const LIKE = {
+  metric: { reading: '312 C', aligned: '0.4 mm' },
+  imperial: { reading: '590 F', aligned: '1/64 in' },
+} as const
+
 /** A temperature read by hand, or a note. */
 export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): ReactNode {
   const { units } = useShop()
@@ -111,7 +117,9 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
             aria-describedby={problem === undefined ? undefined : 'reading-problem'}
             onChange={(event) => setText(event.target.value)}
             placeholder={
-              kind === 'note' ? 'blew through at the left' : kind === 'aligned' ? '0.4 mm' : '312 C'
+              kind === 'note'
+                ? 'blew through at the left'
+                : LIKE[units][kind === 'aligned' ? 'aligned' : 'reading']
             }
             className="min-h-[72px] border-2 border-dim bg-iron px-4 text-[30px] font-semibold text-chalk"
           />

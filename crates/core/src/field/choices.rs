@@ -237,6 +237,12 @@ pub const DENSITIES: &[Choice] = &[
 ];
 pub const FINISHES: &[Choice] =
     &[("seen", "Blend the seen face"), ("all", "Blend all of it"), ("leave", "Leave it to be read")];
+pub const GROOVE_DEPTHS: &[Choice] = &[
+    ("usual", "As the way asks for"),
+    ("through", "Through the wall"),
+    ("lip", "To a lip"),
+    ("half", "Half the wall"),
+];
 pub const NICKELS: &[Choice] =
     &[("one", "Nickel-iron throughout"), ("root", "Nickel first, nickel-iron over it")];
 

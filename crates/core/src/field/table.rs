@@ -135,6 +135,7 @@ taught {
     DRILL: OneOf = one_of("taught.drill", "Stop-hole", choices::STOP_HOLES);
     DENSITY: OneOf = one_of("taught.density", "Pins", choices::DENSITIES);
     FINISH: OneOf = one_of("taught.finish", "Finish", choices::FINISHES);
+    GROOVE: OneOf = one_of("taught.groove", "Groove", choices::GROOVE_DEPTHS);
     NICKEL: OneOf = one_of("taught.nickel", "Nickel under it", choices::NICKELS);
 }
 prep {
@@ -348,6 +349,7 @@ shop_taught {
     DRILL: OneOf = one_of("shop_taught.drill", "Stop-hole", choices::STOP_HOLES);
     DENSITY: OneOf = one_of("shop_taught.density", "Pins", choices::DENSITIES);
     FINISH: OneOf = one_of("shop_taught.finish", "Finish", choices::FINISHES);
+    GROOVE: OneOf = one_of("shop_taught.groove", "Groove", choices::GROOVE_DEPTHS);
     NICKEL: OneOf = one_of("shop_taught.nickel", "Nickel under it", choices::NICKELS);
 }
 }

@@ -181,9 +181,28 @@ pub struct Reading {
 }
 
 /// Every temperature of the part that is known of a lighting, in no order: by hand, by pad, by stick.
-pub(super) fn known(log: &[LogEntry], recorded: &[Reading]) -> Vec<Reading> {
+pub(super) fn known<'a>(
+    log: &'a [LogEntry],
+    recorded: Cow<'a, [Reading]>,
+) -> impl Iterator<Item = Reading> + 'a {
     let by_hand = log.iter().filter(|entry| entry.stands()).filter_map(LogEntry::of_part);
-    by_hand.chain(recorded.iter().copied()).chain(by_stick(log, recorded)).collect()
+    let sticks = by_stick(log, &recorded);
+    by_hand.chain((0..recorded.len()).map(move |at| recorded[at])).chain(sticks)
+}
+
+/// The last temperature that was measured up to a time; nothing where a stick has said since that it is hotter.
+pub(super) fn measured_at(log: &[LogEntry], recorded: &[Reading], minutes: f64) -> Option<Reading> {
+    let standing = || log.iter().filter(|entry| entry.stands());
+    let by_hand = standing().filter_map(LogEntry::of_part);
+    let last = by_hand
+        .chain(recorded.iter().copied())
+        .filter(|reading| reading.minutes <= minutes)
+        .max_by(|a, b| a.minutes.total_cmp(&b.minutes))?;
+    let hotter = |entry: &LogEntry| {
+        let since = entry.minutes > last.minutes && entry.minutes <= minutes;
+        since && entry.stick().is_some_and(|(melts_c, melted)| melted && melts_c > last.celsius)
+    };
+    (!standing().any(hotter)).then_some(last)
 }
 
 /// One lighting, with what was said and read of it.
@@ -253,7 +272,7 @@ impl HeatRef<'_> {
     /// The last temperature known of the part, from the thermocouple or by hand.
     #[must_use]
     pub fn latest_reading(&self) -> Option<Reading> {
-        self.known().into_iter().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+        self.known().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
     }
 
     /// What the pads on the part recorded of it.
@@ -262,18 +281,32 @@ impl HeatRef<'_> {
         of_the_part(self.readings, self.others, self.pads, self.covered_last_min())
     }
 
+    /// What sticks that melted say it was at least.
+    pub(crate) fn melted(&self) -> impl Iterator<Item = Reading> + '_ {
+        self.standing_log().filter_map(|entry| {
+            let (melts_c, _) = entry.stick().filter(|(_, melted)| *melted)?;
+            Some(Reading { minutes: entry.minutes, celsius: melts_c })
+        })
+    }
+
     /// Every temperature of the part that is known, in no order.
-    fn known(&self) -> Vec<Reading> {
-        known(self.log, &self.recorded())
+    fn known(&self) -> impl Iterator<Item = Reading> + '_ {
+        known(self.log, self.recorded())
     }
 
     /// The last temperature known of the part up to a time on the job clock.
     #[must_use]
     pub fn reading_at(&self, minutes: f64) -> Option<Reading> {
         self.known()
-            .into_iter()
             .filter(|reading| reading.minutes <= minutes)
             .max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// The last temperature measured of the part up to a time on the job clock; nothing where a stick has said since
+    /// that it is hotter, and nobody knows by how much.
+    #[must_use]
+    pub fn measured_at(&self, minutes: f64) -> Option<Reading> {
+        measured_at(self.log, &self.recorded(), minutes)
     }
 
     /// Readings of the part between two times of the job clock, on a clock that begins with the first.

@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::heat::known;
+use super::heat::{known, measured_at};
 use super::pads::of_the_part;
 use super::{
     CHANNELS, Deed, Heat, Lighting, Lit, LogEntry, PadOn, PadsOn, Reading, Recorded, SeamReading, TorchEntry,
@@ -250,6 +250,13 @@ impl Round {
         self.part_readings().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
     }
 
+    /// The last temperature measured of the part up to a time on the job clock, as
+    /// [`HeatRef::measured_at`](super::HeatRef::measured_at).
+    #[must_use]
+    pub fn measured_at(&self, minutes: f64) -> Option<Reading> {
+        measured_at(&self.log, &self.recorded(), minutes)
+    }
+
     /// It was unwrapped after it was covered last: since when, in minutes on the job clock.
     #[must_use]
     pub fn unwrapped_minutes(&self) -> Option<f64> {
@@ -273,7 +280,7 @@ impl Round {
 
     /// Every temperature of the part that is known, in no order.
     pub fn part_readings(&self) -> impl Iterator<Item = Reading> + '_ {
-        known(&self.log, &self.recorded()).into_iter()
+        known(&self.log, self.recorded())
     }
 
     /// What the pads on the part recorded of it.
@@ -339,8 +346,8 @@ impl Round {
         for heat in &self.cancelled {
             let here =
                 |minutes: f64| self.lit.as_ref().map_or(minutes, |lit| lit.minutes_of(&heat.lit, minutes));
-            let all = known(&heat.log, &of_the_part(&heat.readings, &heat.others, self.pads(), None));
-            read.extend(all.into_iter().map(|it| Reading { minutes: here(it.minutes), ..it }));
+            let all = known(&heat.log, of_the_part(&heat.readings, &heat.others, self.pads(), None));
+            read.extend(all.map(|it| Reading { minutes: here(it.minutes), ..it }));
         }
         read.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
         read

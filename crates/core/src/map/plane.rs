@@ -10,6 +10,11 @@ pub struct At {
     pub y_mm: f64,
 }
 
+/// No face is so large that its squares would not fit: this is quicker than what guards against that.
+fn long_mm(dx: f64, dy: f64) -> f64 {
+    (dx * dx + dy * dy).sqrt()
+}
+
 impl At {
     #[must_use]
     pub const fn new(x_mm: f64, y_mm: f64) -> Self {
@@ -18,7 +23,7 @@ impl At {
 
     #[must_use]
     pub fn distance_mm(self, other: Self) -> f64 {
-        (self.x_mm - other.x_mm).hypot(self.y_mm - other.y_mm)
+        long_mm(self.x_mm - other.x_mm, self.y_mm - other.y_mm)
     }
 
     /// So far from here along a direction.
@@ -178,7 +183,7 @@ pub fn beside(line: &[At], left_mm: impl Fn(usize) -> f64) -> Vec<At> {
         let (Some(before), Some(after)) = (before.or(after), after.or(before)) else { continue };
         // With y down the left hand of one who walks along (dx, dy) is at (dy, -dx).
         let (nx, ny) = (before.1 + after.1, -before.0 - after.0);
-        let long = nx.hypot(ny);
+        let long = long_mm(nx, ny);
         let (nx, ny, out) = if long < 1e-6 {
             (before.1, -before.0, 1.0)
         } else {
@@ -243,7 +248,7 @@ mod tests {
     #[case::shorter_than_five(&[(0.0, 0.0), (0.0, 2.0)], (0.0, 1.0))]
     fn an_end_points_as_its_last_five_mm_do(#[case] points: &[(f64, f64)], #[case] to: (f64, f64)) {
         let (dx, dy) = end_direction(&line(points)).unwrap();
-        let long = to.0.hypot(to.1);
+        let long = long_mm(to.0, to.1);
         assert!((dx - to.0 / long).abs() < 1e-9 && (dy - to.1 / long).abs() < 1e-9, "{dx} {dy}");
     }
 

@@ -121,7 +121,8 @@ impl LastHeat {
                 frozen.curve.iter().map(|(_, celsius)| *celsius).fold(f64::NEG_INFINITY, f64::max)
             });
         let planned = planned.filter(|celsius| celsius.is_finite() && heat.lit.what == Lighting::Main);
-        let read = heat.reading_at(out_min).map(|reading| reading.celsius);
+        // A stick says only how hot it is at least: nobody is burnt by the rest.
+        let read = heat.measured_at(out_min).map(|reading| reading.celsius);
         let start_c = read.or(planned).unwrap_or(HOTTEST_C);
         let iron = slowest_to_heat(plausible).iron.properties();
         let Some(body) = part.body(iron) else { return };

@@ -88,7 +88,7 @@ impl Asked<'_> {
         }
         let body = self.part.body(slowest_to_heat(self.plausible).iron.properties())?;
         let covered = self.lit.covered_last_min()?;
-        let start = Celsius::new(self.lit.reading_at(covered)?.celsius).ok()?;
+        let start = Celsius::new(self.lit.measured_at(covered)?.celsius).ok()?;
         let off = self.lit.log.iter().rev().find(|it| it.stands() && it.entry == TorchEntry::Unwrapped);
         let until = off.map_or(f64::INFINITY, |off| off.minutes);
         let read = self.lit.read_between(covered, until);

@@ -4,7 +4,6 @@ use super::line::{self, PlanLine};
 use super::{CoolingPlan, HeatPlan, PrepPlan};
 use crate::heat::packing_words;
 use crate::iron::slowest_to_heat;
-use crate::job::Reading;
 use crate::method::{Target, Way};
 use crate::stage::cooling::wrapping;
 use crate::stage::method::Judged;
@@ -31,11 +30,10 @@ impl Worked {
         let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part, judged.runs);
         let wrap = wrapping(judged.round, judged.shop, way);
         // Cooling starts at the last reading once covered, or at the most between beads in a plan.
-        let covered_c = judged.round.covered_minutes().and_then(|covered| {
-            let until = |reading: &Reading| reading.minutes <= covered;
-            let last = judged.round.part_readings().filter(until);
-            last.max_by(|a, b| a.minutes.total_cmp(&b.minutes)).map(|reading| reading.celsius)
-        });
+        let covered_c = judged
+            .round
+            .covered_minutes()
+            .and_then(|covered| judged.round.measured_at(covered).map(|reading| reading.celsius));
         let start_c = covered_c.or(heat.as_ref().map(|heat| heat.most_c));
         let slowest = slowest_to_heat(&judged.belief.plausible).iron;
         let body = judged.part.body(slowest.properties());

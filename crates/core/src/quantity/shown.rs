@@ -156,7 +156,12 @@ impl UnitSystem {
     #[must_use]
     pub fn window(self, low: f64, high: f64, unit: Unit) -> (Shown, Shown) {
         let (least, most) = (self.show(low, unit, Rounding::Up), self.show(high, unit, Rounding::Down));
-        if low < high && least.number == most.number {
+        // Rounded inwards a narrow window would close, or its ends change sides.
+        let closed = match (least.number.parse::<f64>(), most.number.parse::<f64>()) {
+            (Ok(least), Ok(most)) => least > most || (low < high && least >= most),
+            _ => low < high && least.number == most.number,
+        };
+        if closed {
             return (self.show(low, unit, Rounding::Exact), self.show(high, unit, Rounding::Exact));
         }
         (least, most)
@@ -410,6 +415,24 @@ fn percent(percent: f64) -> Shown {
 mod tests {
     use super::*;
     use rstest::rstest;
+
+    #[rstest]
+    #[case::wide(UnitSystem::Metric, 300.0, 400.0, "300", "400")]
+    #[case::inwards(UnitSystem::Metric, 302.0, 398.0, "305", "395")]
+    // Hand-worked: 325 °C are 617 °F: up 620, down 610, which is no window
+    #[case::a_point(UnitSystem::Imperial, 325.0, 325.0, "617", "617")]
+    // Hand-worked: 571.6 to 577 °F: up 580, down 570
+    #[case::narrow(UnitSystem::Imperial, 299.8, 302.8, "572", "577")]
+    fn a_window_is_rounded_inwards_and_never_turned_over(
+        #[case] units: UnitSystem,
+        #[case] low: f64,
+        #[case] high: f64,
+        #[case] least: &str,
+        #[case] most: &str,
+    ) {
+        let (low, high) = units.window(low, high, Unit::Celsius);
+        assert_eq!((low.number.as_str(), high.number.as_str()), (least, most));
+    }
 
     #[rstest]
     // Hand-worked: 6.35 mm is exactly a quarter of an inch

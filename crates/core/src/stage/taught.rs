@@ -196,6 +196,21 @@ pub const FINISH: Taught = Taught {
     applies: grooved,
 };
 
+pub const GROOVE: Taught = Taught {
+    label: "Groove",
+    of_job: taught::GROOVE.key(),
+    of_shop: shop_taught::GROOVE.key(),
+    choices: choices::GROOVE_DEPTHS,
+    who: &[
+        "Through where the root is joined, to a lip where the filler has to be held up.",
+        "Those who trust no root that they have not seen.",
+        "Those who want the pieces held in line, and nothing to run through.",
+        "Those who fill what carries little: quick, and the crack stays under it.",
+    ],
+    usual: "usual",
+    applies: grooved,
+};
+
 pub const NICKEL: Taught = Taught {
     label: "Nickel under it",
     of_job: taught::NICKEL.key(),
@@ -207,8 +222,8 @@ pub const NICKEL: Taught = Taught {
 };
 
 /// All of them, in the order of the work.
-pub const TAUGHT: [&Taught; 13] = [
-    &DIRT, &DRILL, &OLD_WELD, &SIDES, &FIXTURE, &POLARITY, &NICKEL, &BEAD, &PEENING, &AFTER, &PORES,
+pub const TAUGHT: [&Taught; 14] = [
+    &DIRT, &DRILL, &GROOVE, &OLD_WELD, &SIDES, &FIXTURE, &POLARITY, &NICKEL, &BEAD, &PEENING, &AFTER, &PORES,
     &DENSITY, &FINISH,
 ];
 

@@ -17,7 +17,7 @@ use super::cracks::CrackPlan;
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, PrepAsked, prep_plan};
-use super::taught::{AFTER, BEAD, DENSITY, DIRT, FIXTURE, OLD_WELD, SIDES, Taught};
+use super::taught::{AFTER, BEAD, DENSITY, DIRT, FIXTURE, GROOVE, OLD_WELD, SIDES, Taught};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
 use crate::heat::{
@@ -274,7 +274,7 @@ impl Judged<'_> {
     pub fn prep_asked(&self, way: Way) -> PrepAsked<'_> {
         PrepAsked {
             round: self.round,
-            groove: ChosenGroove::of(self.round),
+            groove: ChosenGroove::of(self.round, self.taught(&GROOVE, way)),
             along: &self.along,
             way,
             cracks: self.cracks,

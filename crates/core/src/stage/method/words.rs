@@ -67,5 +67,11 @@ pub(super) fn joint_words(way: Way, strength: f64) -> String {
         as_strong if as_strong >= 0.95 => "about as strong as the iron".to_owned(),
         less => format!("{:.0} % of the iron's own strength", less * 100.0),
     };
-    format!("{strong}; {leaves}")
+    // What is said of it ranges from one end to the other: nothing is promised.
+    let voices = if way.method.filler(10.0, false).is_some() && strength > 0.0 {
+        "; some say never as strong as new, some stronger: not promised"
+    } else {
+        ""
+    };
+    format!("{strong}{voices}; {leaves}")
 }

@@ -147,11 +147,15 @@ pub(crate) struct ChosenGroove<'a> {
     angle_deg: Option<f64>,
     gap_mm: f64,
     cap_mm: f64,
+    /// How deep it is taught to be.
+    school: &'a str,
 }
 
 impl<'a> ChosenGroove<'a> {
-    pub fn of(round: &'a Round) -> Self {
+    /// `school` is how deep it is taught to be, as the job or the shop follows it.
+    pub fn of(round: &'a Round, school: &'a str) -> Self {
         Self {
+            school,
             form: round.get(field::prep::FORM),
             depth_mm: round.get(field::prep::DEPTH),
             angle_deg: round.get(field::prep::ANGLE),
@@ -177,16 +181,19 @@ impl Formed<'_> {
 
 /// The groove a method asks for in this wall, the welder's own choices first.
 fn groove_for<'a>(asked: &PrepAsked<'a>, wall_mm: f64) -> Option<Formed<'a>> {
-    let ChosenGroove { form, depth_mm, angle_deg, gap_mm, cap_mm } = asked.groove;
+    let ChosenGroove { form, depth_mm, angle_deg, gap_mm, cap_mm, school } = asked.groove;
     let usual = asked.way.method.entry().groove?;
     let (usual_form, usual_angle) = if asked.both_sides { usual.both_sides } else { usual.one_side };
     let form = form.unwrap_or(usual_form);
-    let usual_depth = if form == "double_V" {
-        wall_mm / 2.0
-    } else if usual.through {
-        wall_mm
-    } else {
-        (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0)
+    let to_a_lip = (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0);
+    let usual_depth = match school {
+        // From both sides half is the whole wall.
+        _ if form == "double_V" => wall_mm / 2.0,
+        "through" => wall_mm,
+        "lip" => to_a_lip,
+        "half" => wall_mm / 2.0,
+        _ if usual.through => wall_mm,
+        _ => to_a_lip,
     };
     let depth_mm = depth_mm.unwrap_or(usual_depth).min(wall_mm).max(1.0);
     let radius = usual_root_radius_mm(wall_mm);
@@ -416,7 +423,14 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed<'_>, lip_mm: f6
     if chosen.depth_mm.is_some() {
         why.push("The depth is the one typed for this job.".to_owned());
     } else if form != "double_V" {
+        if chosen.school == "half" {
+            why.push(
+                "Half the wall, as it is taught here: the crack stays under it, and it carries less."
+                    .to_owned(),
+            );
+        }
         match way.method.entry().joins {
+            _ if chosen.school == "half" => {}
             _ if lip_mm > 0.05 => why.push(format!(
                 "The lip of {} holds the filler up and keeps the pieces in line.",
                 units.say(rounded(lip_mm), Unit::Millimetres)

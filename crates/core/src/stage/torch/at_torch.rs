@@ -210,7 +210,7 @@ impl AtTorch {
         // Before the first bead it is brought to its target and soaks: least and most are for between.
         if !self.begun && reading.celsius <= high {
             if self.warm_from_min.is_none() && reading.celsius < self.aim_c {
-                return format!("Heat to {}", self.units.say_least(self.aim_c, Unit::Celsius));
+                return format!("Heat to {}", self.units.window(self.aim_c, high, Unit::Celsius).0.text());
             }
             let left = self.soak_left_min(now_min).ceil();
             if left > 0.0 {
@@ -225,7 +225,10 @@ impl AtTorch {
         match Place::of(reading.celsius, self.window) {
             Place::InWindow if self.piece == "bake" => self.says.clone(),
             Place::TooCold => "Reheat".to_owned(),
-            Place::TooHot => format!("Wait until under {}", self.units.say_most(high, Unit::Celsius)),
+            Place::TooHot => {
+                let most = self.units.window(self.aim_c.min(high), high, Unit::Celsius).1;
+                format!("Wait until under {}", most.text())
+            }
             // The part is in its window, and where the bead goes it is still too hot.
             Place::InWindow | Place::NoWindow => match bead.filter(|bead| bead.wait_s >= 1.0) {
                 Some(bead) => {

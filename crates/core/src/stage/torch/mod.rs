@@ -252,7 +252,7 @@ fn passed(job: &Job, part: &PartFacts) -> Vec<String> {
             let by_hand = heat.log.iter().filter(|entry| entry.stands() && !entry.at_joint);
             let by_hand =
                 by_hand.filter_map(|entry| Some(Reading { minutes: entry.minutes, celsius: entry.celsius? }));
-            by_hand.chain(heat.readings.iter().copied()).collect::<Vec<_>>()
+            by_hand.chain(heat.readings.iter().copied()).chain(heat.melted()).collect::<Vec<_>>()
         })
         .max_by(|a, b| a.celsius.total_cmp(&b.celsius));
     let Some(hottest) = hottest else { return Vec::new() };
