@@ -300,6 +300,9 @@ pub struct Shop {
     pub hood_min: f64,
     /// What lies in the stores.
     pub stores: Vec<StoreItem>,
+    /// What jobs took of them and has not been put back, the first first.
+    #[serde(skip)]
+    pub used: Vec<UsedOn>,
     /// What became of its own repairs, as last said of each.
     pub repairs: Vec<OwnRepair>,
     /// Steps that were timed here.
@@ -310,6 +313,15 @@ pub struct Shop {
     pub taught: BTreeMap<String, String>,
     /// Methods it has done five times and more; nothing while nobody has said.
     pub done_often: Option<Vec<String>>,
+}
+
+/// What a job took of a thing in the stores.
+#[derive(Debug, Clone, PartialEq)]
+pub struct UsedOn {
+    pub job: Uuid,
+    pub item: Uuid,
+    /// In what its kind is counted in.
+    pub amount: f64,
 }
 
 /// House: with fewer repairs of its own by a method a piece of scrap is done first.
@@ -374,6 +386,7 @@ impl Shop {
             week: week(values),
             hood_min: get(values, shop::HOOD).unwrap_or(HOOD_MIN),
             stores,
+            used: Vec::new(),
             repairs: Vec::new(),
             timed: Vec::new(),
             learned: Vec::new(),
@@ -386,6 +399,14 @@ impl Shop {
     #[must_use]
     pub fn of_log(values: &BTreeMap<String, Held>, facts: &[ShopFact]) -> Self {
         let mut counted = Self::of(values);
+        counted.used = taken(facts)
+            .filter_map(|fact| match &fact.change {
+                ShopWord::Used { item, amount, job, .. } => {
+                    Some(UsedOn { job: *job, item: *item, amount: *amount })
+                }
+                _ => None,
+            })
+            .collect();
         counted.repairs = repairs(facts);
         counted.timed = timed(facts);
         counted.learned = learned(facts);

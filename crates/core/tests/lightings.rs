@@ -10,6 +10,7 @@ use uuid::Uuid;
 use vanadin_core::job::{BeadAt, Change, Deed, Lighting, SeamReadingKind, TorchEntry, Work};
 use vanadin_core::plan::{LightingPlan, Plan, Station, standing};
 use vanadin_core::quantity::UnitSystem;
+use vanadin_core::trouble::Seen;
 
 const HOUR_MS: i64 = 3_600_000;
 
@@ -350,5 +351,37 @@ fn what_was_stopped_before_the_first_bead_took_no_rods() {
         asks.gone.iter().flat_map(|gone| &gone.takes).all(|take| take.kind != "nickel_iron"),
         "{:?}",
         asks.gone
+    );
+}
+
+#[test]
+fn the_record_says_of_each_lighting_what_there_is_to_say() {
+    let mut bench = oily();
+    bench.say(light(Lighting::Bake));
+    bench.try_say(Change::Torch { entry: reading("372") }, at(50.0), None).unwrap();
+    bench.try_say(Change::PutOut, at(110.0), None).unwrap();
+    let said = |bench: &Bench| bench.plan().hand_over.lightings;
+    assert_eq!(said(&bench), ["Bake. Read 372 °C at most."]);
+    bench.set("part.oil", "baked_clean");
+    bench.set("method.choice", "arc_nickel_iron");
+    bench.try_say(Change::Torch { entry: reading("30") }, at(400.0), None).unwrap();
+    bench.ready();
+    let main = Change::Light {
+        speed: 60.0,
+        frozen: None,
+        owned: String::new(),
+        what: Lighting::Main,
+        without: vec!["Extinguisher".to_owned()],
+    };
+    bench.try_say(main, at(410.0), None).unwrap();
+    let trouble = TorchEntry::Trouble { seen: Seen::BlowThrough, cause: String::new() };
+    bench.try_say(Change::Torch { entry: trouble }, at(420.0), None).unwrap();
+    let stopped = TorchEntry::Covered { why: "gas is out".to_owned() };
+    bench.try_say(Change::Torch { entry: stopped }, at(430.0), None).unwrap();
+    let lines = said(&bench);
+    assert_eq!(lines.len(), 2, "{lines:?}");
+    assert_eq!(
+        lines[1],
+        "Heat. Not laid out before it: Extinguisher. It did not go well: It blew through. Stopped: gas is out."
     );
 }

@@ -306,3 +306,26 @@ fn what_it_takes_is_priced_where_a_price_is_known() {
     assert!((priced - bare - rods * 4.0).abs() < 1e-9);
     assert!(without.iter().all(|what| !what.contains("Nickel-iron")), "{without:?}");
 }
+
+#[test]
+fn the_record_says_what_a_job_took_and_from_which_box() {
+    let mut told = Told::default();
+    let rods = told.put(1, &[("what", "nickel"), ("size", "3.2 mm"), ("amount", "8 rods"), ("lot", "77-B")]);
+    let plain = told.put(2, &[("what", "propane"), ("amount", "4 m3")]);
+    let mut bench = Bench::lever("machine_frame", "gray");
+    let mut took = |item: Uuid, amount: f64, job: Uuid| {
+        told.say(ShopWord::Used { item, amount, job, name: "Lever".to_owned() }).unwrap()
+    };
+    let this = bench.job().id;
+    took(rods, 4.0, this);
+    took(plain, 1.5, this);
+    took(rods, 2.0, Uuid::from_u128(9));
+    let back = took(plain, 0.5, this);
+    told.say(ShopWord::PutBack { target: back }).unwrap();
+    bench.shop = told.shop();
+    assert_eq!(
+        bench.plan().hand_over.used,
+        ["Nickel stick, 3.2 mm: 4 rods, box 77-B", "Propane: 1.5 m³"],
+        "its own, not what another took nor what was put back"
+    );
+}

@@ -2,11 +2,13 @@
 
 mod common;
 
+use common::mapped::{self, Mapped};
 use common::{Bench, LIT_AT, covered};
 use rstest::rstest;
 use vanadin_core::heat::{LaidBead, bead_rise_k};
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
+use vanadin_core::map::{At, length_mm};
 use vanadin_core::plan::{BeadsPlan, Plan, live, plan, standing};
 use vanadin_core::trouble::Seen;
 
@@ -315,4 +317,31 @@ fn before_a_new_layer_its_pinholes_and_before_the_far_side_the_turning_is_said_u
     for two in ahead.windows(2).filter(|two| two[0].at.side == two[1].at.side) {
         assert!(!two[1].before.contains("Turn it"), "{}", two[1].before);
     }
+}
+
+#[test]
+fn the_next_bead_is_pointed_out_on_the_map_where_its_crack_is_drawn() {
+    let undrawn = lever("hot").plan();
+    assert!(beads(&undrawn).ahead.iter().all(|bead| bead.on_map.is_empty()));
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    mapped.draw(crack, mapped::line(&[(10.0, 20.0), (40.0, 20.0), (40.0, 50.0)]));
+    let plan = mapped.plan();
+    let first = &beads(&plan).ahead[0];
+    let on = &first.on_map[0];
+    assert_eq!(on.face, mapped.face);
+    let long = length_mm(&on.points);
+    assert!(
+        (long - (first.from_mm - first.to_mm).abs()).abs() < 0.6,
+        "{long} {} {}",
+        first.from_mm,
+        first.to_mm
+    );
+    // It begins where the bead does: so far along the crack.
+    let begins = if first.from_mm <= 30.0 {
+        At::new(10.0 + first.from_mm, 20.0)
+    } else {
+        At::new(40.0, first.from_mm - 10.0)
+    };
+    assert!(on.points[0].distance_mm(begins) < 0.6, "{:?} {begins:?}", on.points[0]);
 }

@@ -16,7 +16,7 @@ pub use mark::{Drawn, LINE_LEAST_MM, MarkKind, POINTS_MOST, Placed, Shape, Verte
 pub use pages::{OVERLAP_MM, PAGE_MM, Page};
 pub use plane::{
     At, Nearest, area_mm2, beside, closed, crosses_itself, crossing, end_direction, inside, length_mm,
-    nearest, place_along, simplified,
+    nearest, part_of, place_along, simplified,
 };
 pub use straighten::{CORNERS_APART_PX, FACE_MOST_MM, Straightened};
 pub use trace::{GrayPicture, Line, traced};

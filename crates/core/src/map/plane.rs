@@ -74,6 +74,25 @@ pub fn place_along(line: &[At], along_mm: f64) -> Option<At> {
     line.last().copied()
 }
 
+/// The part of a line between two places along it, from the first to the second, whichever lies further along.
+#[must_use]
+pub fn part_of(line: &[At], from_mm: f64, to_mm: f64) -> Vec<At> {
+    let (low, high) = (from_mm.min(to_mm), from_mm.max(to_mm));
+    let mut part: Vec<At> = place_along(line, low).into_iter().collect();
+    let mut along = 0.0;
+    for pair in line.windows(2) {
+        along += pair[0].distance_mm(pair[1]);
+        if along > low && along < high {
+            part.push(pair[1]);
+        }
+    }
+    part.extend(place_along(line, high));
+    if from_mm > to_mm {
+        part.reverse();
+    }
+    part
+}
+
 /// The nearest place of a line; nothing for a line without a point.
 #[must_use]
 pub fn nearest(line: &[At], to: At) -> Option<Nearest> {
@@ -308,5 +327,16 @@ mod tests {
                 prop_assert!(nearest(&left, *at).unwrap().distance_mm <= within + 1e-9);
             }
         }
+    }
+
+    #[test]
+    fn a_part_of_a_line_keeps_its_bends_and_goes_either_way() {
+        // Hand-worked: 30 across, then 40 down
+        let line = line(&[(0.0, 0.0), (30.0, 0.0), (30.0, 40.0)]);
+        let at = |x, y| At::new(x, y);
+        assert_eq!(part_of(&line, 10.0, 50.0), [at(10.0, 0.0), at(30.0, 0.0), at(30.0, 20.0)]);
+        assert_eq!(part_of(&line, 50.0, 10.0), [at(30.0, 20.0), at(30.0, 0.0), at(10.0, 0.0)]);
+        assert_eq!(part_of(&line, 60.0, 900.0), [at(30.0, 30.0), at(30.0, 40.0)], "no further than it goes");
+        assert!(part_of(&[], 0.0, 10.0).is_empty());
     }
 }

@@ -408,7 +408,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let check = check::stage(shop, round, &facts, chosen, torch.plan.as_ref());
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
     let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
-    let hand_over = hand_over::stage(round, &check.plan, torch.plan.as_ref(), heated, still_hot);
+    let hand_over = hand_over::stage((job, shop), &check.plan, torch.plan.as_ref(), heated, still_hot);
 
     let mut folded = Folded::default();
     let part = folded.take(Station::Part, part);

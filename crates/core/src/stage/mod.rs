@@ -40,7 +40,7 @@ pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};
 pub use taught::{TAUGHT, Taught};
 pub use torch::{
-    AtTorch, BeadsAhead, BeadsPlan, CauseView, GoOn, JointView, LayLine, LayerStrip, Live, LiveBead,
-    MustStop, NextBead, NextPin, PadSeen, SeamStrip, StopRule, StopWay, StripBead, TackState, TackTurn,
-    TorchClock, TorchPlan, TroubleView, hottest, live,
+    AtTorch, BeadOnFace, BeadsAhead, BeadsPlan, CauseView, GoOn, JointView, LayLine, LayerStrip, Live,
+    LiveBead, MustStop, NextBead, NextPin, PadSeen, SeamStrip, StopRule, StopWay, StripBead, TackState,
+    TackTurn, TorchClock, TorchPlan, TroubleView, hottest, live,
 };

@@ -1194,6 +1194,13 @@ export interface components {
              */
             side: number;
         };
+        /** @description A bead as it lies on a face. */
+        BeadOnFace: {
+            /** Format: uuid */
+            face: string;
+            /** @description From where it begins to where it ends. */
+            points: components["schemas"]["At"][];
+        };
         BeadOrderAnswer: {
             /** Format: double */
             arc_s?: number | null;
@@ -2725,10 +2732,17 @@ export interface components {
         };
         /** @description The job as it leaves the shop. */
         HandOverPlan: {
+            /**
+             * @description What is to be said of its lightings, the first first: what they were for, what was not laid out, what did not go
+             *     well, why one was stopped.
+             */
+            lightings: string[];
             /** @description What was planned and is not done, in sentences: it can be handed over by somebody who says why. */
             open: string[];
             /** @description Why it goes out as it is; empty while nobody has said. */
             owned: string;
+            /** @description What it took from the stores, with the box it came from: "Nickel stick, 3.2 mm: 4 rods, box 77-B". */
+            used: string[];
         };
         /** @description A place that is hard although the iron is not. */
         HardSpot: {
@@ -3659,8 +3673,15 @@ export interface components {
             before_c: number;
             /** Format: double */
             ends_min: number;
+            /**
+             * Format: double
+             * @description Along its seam, where it begins and ends.
+             */
+            from_mm: number;
             /** Format: int32 */
             number: number;
+            /** @description Of the first of them, where it lies on the map; empty where its crack is not drawn. */
+            on_map: components["schemas"]["BeadOnFace"][];
             /**
              * Format: double
              * @description It is reheated first, for so long.
@@ -3671,6 +3692,8 @@ export interface components {
              * @description Minutes on the job clock when it may start, and end; from the beginning of the beads while it is not lit.
              */
             start_min: number;
+            /** Format: double */
+            to_mm: number;
             /** Format: double */
             wait_s: number;
             /** @description "Bead 5 of 12, A: from 75 to 50 mm, layer 1." */

@@ -90,6 +90,20 @@ export function RecordPage(): ReactNode {
           />
         </div>
       )}
+      {view.plan.hand_over.lightings.length > 0 && (
+        <Section title="The lightings">
+          {view.plan.hand_over.lightings.map((line, at) => (
+            <p key={at} className="[overflow-wrap:anywhere]">
+              {line}
+            </p>
+          ))}
+        </Section>
+      )}
+      {view.plan.hand_over.used.length > 0 && (
+        <Section title="Taken from the stores">
+          <p>{view.plan.hand_over.used.join('; ')}.</p>
+        </Section>
+      )}
       <Shape bench={view.plan.bench} />
       <Notes />
       <Section title="Cautions">

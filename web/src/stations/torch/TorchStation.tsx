@@ -20,6 +20,7 @@ import { runsOf, useRings } from './useRings'
 import { pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
 import { NextPin } from './NextPin'
+import { OnTheMap } from './OnTheMap'
 import { Pieces } from './Pieces'
 import { StopSheet } from './StopSheet'
 import { RanOn } from '../../job/RanOn'
@@ -158,27 +159,33 @@ export function TorchStation(): ReactNode {
       ))}
       {nextPin !== null && !covered && <NextPin pin={nextPin} />}
       {!covered && order !== null && upcoming !== undefined && (
-        <section aria-label="The beads">
-          <h2 className="text-[26px] leading-8" data-testid="torch-piece">
-            {upcoming.words}
-          </h2>
-          {upcoming.before !== '' && (
-            <p
-              className="border-l-[3px] border-chalk pl-3 text-[20px] leading-7 font-semibold"
-              data-testid="torch-before"
-            >
-              {upcoming.before}
+        <section
+          aria-label="The beads"
+          className="bench:grid bench:grid-cols-[minmax(0,1fr)_auto] bench:items-start bench:gap-x-5"
+        >
+          <div>
+            <h2 className="text-[26px] leading-8" data-testid="torch-piece">
+              {upcoming.words}
+            </h2>
+            {upcoming.before !== '' && (
+              <p
+                className="border-l-[3px] border-chalk pl-3 text-[20px] leading-7 font-semibold"
+                data-testid="torch-before"
+              >
+                {upcoming.before}
+              </p>
+            )}
+            {order.seams
+              .filter((seam) => seam.crack === upcoming.at.crack)
+              .map((seam) => (
+                <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
+              ))}
+            <p className="text-[17px]">
+              {done} of {torch.planned} done. {order.waits_words}
+              {unsentBeads > 0 && <span className="text-ash"> {unsentBeads} waiting for the server.</span>}
             </p>
-          )}
-          {order.seams
-            .filter((seam) => seam.crack === upcoming.at.crack)
-            .map((seam) => (
-              <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
-            ))}
-          <p className="text-[17px]">
-            {done} of {torch.planned} done. {order.waits_words}
-            {unsentBeads > 0 && <span className="text-ash"> {unsentBeads} waiting for the server.</span>}
-          </p>
+          </div>
+          <OnTheMap bead={upcoming} />
         </section>
       )}
       {!covered && order !== null && order.never !== '' && (

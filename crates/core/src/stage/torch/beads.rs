@@ -4,6 +4,7 @@ use std::sync::Arc;
 
 use serde::{Deserialize, Serialize};
 
+use super::BeadOnFace;
 use crate::heat::{BarPower, BeadCourse, BeadPlace, BeadSchedule, BeadWork, Body, Laid, PlannedBead, Runs};
 use crate::job::{BeadAt, Deed, Reading, Round, TorchEntry};
 use crate::quantity::{Unit, UnitSystem, Watts};
@@ -81,6 +82,11 @@ pub struct NextBead {
     pub words: String,
     /// What comes before it: "Turn it first." Empty for most.
     pub before: String,
+    /// Along its seam, where it begins and ends.
+    pub from_mm: f64,
+    pub to_mm: f64,
+    /// Of the first of them, where it lies on the map; empty where its crack is not drawn.
+    pub on_map: Vec<BeadOnFace>,
     /// Minutes on the job clock when it may start, and end; from the beginning of the beads while it is not lit.
     pub start_min: f64,
     pub ends_min: f64,
@@ -281,6 +287,9 @@ impl BeadsAsked<'_> {
                 number: number as u32,
                 words: self.words(number, all, bead),
                 before: self.before(at, ahead, laid),
+                from_mm: bead.from_mm,
+                to_mm: bead.to_mm,
+                on_map: Vec::new(),
                 start_min: (from_s + bead.start_s) / 60.0,
                 ends_min: (from_s + bead.ends_s) / 60.0,
                 wait_s: bead.wait_s,

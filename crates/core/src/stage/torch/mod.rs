@@ -5,6 +5,7 @@ mod beads;
 mod clocks;
 mod lay_out;
 mod lighting;
+mod on_map;
 mod pads;
 mod pins;
 mod stop_rule;
@@ -25,6 +26,7 @@ pub use lay_out::{LayLine, not_laid_out};
 pub(crate) use lay_out::{hot_work as laid_out_hot, lines as laid_out};
 pub(crate) use lighting::Bake;
 pub use lighting::{TackState, TackTurn};
+pub use on_map::BeadOnFace;
 pub use pads::PadSeen;
 pub use pins::NextPin;
 use pins::in_turn;
@@ -153,7 +155,10 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
         plan.falls = clocks::falls(heat.cold, body.as_ref());
         plan.warming = warming;
     }
-    if let (Some(plan), Some((beads, ahead))) = (&mut plan, beads.and_then(BeadsAsked::plan)) {
+    if let (Some(plan), Some((mut beads, ahead))) = (&mut plan, beads.and_then(BeadsAsked::plan)) {
+        if let Some((_, map)) = laid {
+            on_map::lay_on_map(&mut beads, map);
+        }
         (plan.beads, plan.ahead) = (Some(beads), Some(Arc::new(ahead)));
     }
     let burning = job.round().repaired() && job.round().covered_minutes().is_none();
