@@ -264,10 +264,19 @@ fn every_flame_says_how_soon_and_how_late_it_may_be_there() {
     let minutes = taken.minutes.unwrap();
     assert!(soon < minutes * 0.85 && late > minutes * 1.2, "{soon} {minutes} {late}");
     assert!(taken.words.contains(" to "), "{}", taken.words);
+    // Hand-worked: 30 kW at 93 MJ a m³ are 1.161 m³/h; with its soak of 20 min and 15 % more
+    let m3 = 1.161 * (minutes + 20.0) / 60.0 * 1.15;
+    assert!(
+        taken.takes.starts_with(&format!("{m3:.1}")) || taken.takes.starts_with(&format!("{m3:.2}")),
+        "{m3} {}",
+        taken.takes
+    );
+    assert!(taken.takes.contains("of propane") && taken.takes.ends_with("of hands"), "{}", taken.takes);
     let mut kiln = hot();
     kiln.set("heat.source", "kiln");
     let tried = kiln.plan().heat.unwrap().tried;
     assert!(tried.iter().all(|it| it.soonest_min.is_none()), "an oven goes by its ramp");
+    assert!(tried.iter().all(|it| it.takes == "no hands"), "{tried:?}");
 }
 
 #[test]

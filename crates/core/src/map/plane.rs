@@ -77,7 +77,8 @@ pub fn place_along(line: &[At], along_mm: f64) -> Option<At> {
 /// The part of a line between two places along it, from the first to the second, whichever lies further along.
 #[must_use]
 pub fn part_of(line: &[At], from_mm: f64, to_mm: f64) -> Vec<At> {
-    let (low, high) = (from_mm.min(to_mm), from_mm.max(to_mm));
+    let long = length_mm(line);
+    let (low, high) = (from_mm.min(to_mm).min(long), from_mm.max(to_mm).min(long));
     let mut part: Vec<At> = place_along(line, low).into_iter().collect();
     let mut along = 0.0;
     for pair in line.windows(2) {

@@ -5614,6 +5614,11 @@ export interface components {
             soonest_min?: number | null;
             /** @description It is the one that is planned with. */
             taken: boolean;
+            /**
+             * @description What it burns and what it asks of hands, to the target and soaked: "0.51 m³ of propane, 23 min of hands". Empty
+             *     where it does not get there.
+             */
+            takes: string;
             /** @description "1 h 12, uneven by 45 of 63" */
             words: string;
         };

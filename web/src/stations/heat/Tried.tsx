@@ -27,6 +27,7 @@ export function Tried({ tried, target }: TriedProps): ReactNode {
             <p>
               {it.reaches ? <b>{it.label}</b> : <s className="text-ash">{it.label}</s>}
               <span className="block text-ash">{it.words}</span>
+              {it.takes !== '' && <span className="block text-ash">{it.takes}</span>}
             </p>
             <svg viewBox="0 0 200 22" className="w-full" aria-hidden>
               <path d="M0 15H200" stroke="var(--rule)" />

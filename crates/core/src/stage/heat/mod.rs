@@ -123,6 +123,9 @@ pub struct TriedHeat {
     pub ceiling_words: String,
     /// "1 h 12, uneven by 45 of 63"
     pub words: String,
+    /// What it burns and what it asks of hands, to the target and soaked: "0.51 m³ of propane, 23 min of hands". Empty
+    /// where it does not get there.
+    pub takes: String,
 }
 
 /// House: a minute of soak for each mm of wall, 20 at least.

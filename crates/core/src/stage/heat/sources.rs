@@ -5,8 +5,8 @@ use std::sync::Arc;
 use super::{HeatBetween, HeatPlan, TriedHeat};
 use crate::field;
 use crate::heat::{
-    BarPower, Body, FactorOf, HeatSource, Heating, OwnFactor, Runs, SourceKind, ceiling_c, not_known,
-    own_factor,
+    BarPower, Body, FactorOf, HeatSource, Heating, OwnFactor, Runs, SourceKind, burnt_together, ceiling_c,
+    gas_need_m3, not_known, own_factor,
 };
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
@@ -204,6 +204,22 @@ impl Run {
             }
         }
     }
+}
+
+/// What a heat burns in so many minutes, with its reserve, and how long hands are on it.
+fn takes(run: &SourceRun, minutes: f64, units: UnitSystem) -> String {
+    let mut takes: Vec<String> = burnt_together(&run.sources())
+        .into_iter()
+        .map(|(gas, flow)| {
+            format!("{} of {}", units.say(gas_need_m3(flow, minutes), Unit::CubicMetres), gas.id())
+        })
+        .collect();
+    takes.push(if run.source.is_oven() && !run.source.is_fire() {
+        "no hands".to_owned()
+    } else {
+        format!("{} of hands", units.say(minutes, Unit::Minutes))
+    });
+    takes.join(", ")
 }
 
 /// "39 to 52 min", "52 min to 1 h 10"
@@ -467,6 +483,8 @@ impl Sources {
                 soonest_min,
                 latest_min,
                 even,
+                takes: minutes
+                    .map_or(String::new(), |minutes| takes(run, minutes + plan.soak_minutes, units)),
                 ceiling_c: run.ceiling_c,
                 ceiling_words: units.say(run.ceiling_c, Unit::Celsius),
                 words,
