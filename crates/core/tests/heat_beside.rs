@@ -12,14 +12,6 @@ use vanadin_core::plan::{HeatPlan, Plan, Station, plan, standing};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 
-fn hot() -> Bench {
-    let mut bench = Bench::lever("machine_frame", "gray");
-    bench.set("method.choice", "arc_nickel_iron");
-    bench.set("method.school", "hot");
-    bench.set("heat.source", "weed_burner");
-    bench
-}
-
 fn heat(plan: &Plan) -> &HeatPlan {
     plan.heat.as_ref().unwrap()
 }
@@ -44,7 +36,7 @@ fn with_propane(bench: &mut Bench, amount: &str) {
 
 #[test]
 fn the_gas_says_what_it_needs_what_is_here_and_when_it_runs_out() {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     let uncounted = bench.plan();
     let gas = &heat(&uncounted).gas[0];
     assert!(gas.words.contains("not counted") && !gas.short, "{}", gas.words);
@@ -64,7 +56,7 @@ fn the_gas_says_what_it_needs_what_is_here_and_when_it_runs_out() {
 
 #[test]
 fn the_gas_runs_down_on_a_clock_that_stands_while_it_is_out_of_the_heat() {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     with_propane(&mut bench, "5 m3");
     bench.light();
     let need = heat(&bench.plan()).gas[0].need_m3;
@@ -92,7 +84,7 @@ fn the_gas_runs_down_on_a_clock_that_stands_while_it_is_out_of_the_heat() {
 #[case::machined("machined", true)]
 #[case::ground("ground", true)]
 fn a_gun_is_steered_by_only_where_the_surface_can_be_seen(#[case] surface: &str, #[case] dont: bool) {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     bench.set("heat.surface", surface);
     let plan = bench.plan();
     let gun = heat(&plan).infrared.as_ref().unwrap();
@@ -101,7 +93,7 @@ fn a_gun_is_steered_by_only_where_the_surface_can_be_seen(#[case] surface: &str,
 
 #[test]
 fn a_gun_set_as_the_surface_is_shows_the_iron_and_one_set_higher_shows_less() {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     bench.set("heat.surface", "soot");
     let words = |bench: &Bench| heat(&bench.plan()).infrared.as_ref().unwrap().words.clone();
     assert!(words(&bench).contains("shows 300 °C when the iron is at 300 °C"), "{}", words(&bench));
@@ -113,7 +105,7 @@ fn a_gun_set_as_the_surface_is_shows_the_iron_and_one_set_higher_shows_less() {
 
 #[test]
 fn a_long_crack_that_points_at_the_flame_may_run_and_a_short_one_does_not() {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     let crack = bench.crack();
     assert!(heat(&bench.plan()).runs_on.is_empty(), "60 mm: its tip is pressed shut");
     bench.set("part.length", "900");
@@ -134,7 +126,7 @@ fn a_long_crack_that_points_at_the_flame_may_run_and_a_short_one_does_not() {
 
 #[test]
 fn what_must_stay_cool_is_told_how_hot_it_gets_where_it_lies() {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     let bush = bench.say(Change::AddNeighbour);
     bench.set(&format!("neighbour.{bush}.what"), "bush");
     bench.set(&format!("neighbour.{bush}.limit"), "600 C");
@@ -154,7 +146,7 @@ fn what_must_stay_cool_is_told_how_hot_it_gets_where_it_lies() {
 
 #[test]
 fn what_a_gun_shows_is_kept_as_what_the_iron_is() {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     bench.light();
     let gun = Gun { emissivity_set: 0.95, emissivity_true: 0.70, reflected_c: 20.0 };
     let read = |typed: &str, gun| Change::Torch {

@@ -9,17 +9,8 @@ use vanadin_core::job::{Change, Job, Recorded, TorchEntry};
 use vanadin_core::plan::{Live, Plan, live, plan, standing};
 use vanadin_core::quantity::{UnitSystem, Watts};
 
-/// A lever to be heated by a flame, lit at sixty times the clock.
-fn hot() -> Bench {
-    let mut bench = Bench::lever("machine_frame", "gray");
-    bench.set("method.choice", "arc_nickel_iron");
-    bench.set("method.school", "hot");
-    bench.set("heat.source", "weed_burner");
-    bench
-}
-
 fn lit() -> Bench {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     bench.light();
     bench
 }
@@ -102,8 +93,13 @@ fn a_part_that_only_a_stick_was_rubbed_on_is_taken_as_hot_as_it_was_planned_at_m
     let by_reading = touch(&[reading("250")]);
     assert!(by_reading < by_nothing);
     assert_eq!(touch(&[reading("250"), stick("204", true)]), by_reading, "that says nothing new");
+    assert!(touch(&[stick("500", true)]) > by_nothing, "it was hotter than it was planned to be");
+    let mut bench = lit();
+    say(&mut bench, stick("500", true), 28.0);
+    say(&mut bench, covered(), 31.0);
+    assert_eq!(bench.plan().cooling.unwrap().start_c, 500.0);
     // What a neighbour stands was passed, and a stick has shown it.
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     let bush = bench.say(Change::AddNeighbour);
     bench.set(&format!("neighbour.{bush}.what"), "bush");
     bench.set(&format!("neighbour.{bush}.limit"), "120 C");
@@ -183,7 +179,7 @@ fn a_pad_on_what_must_stay_cool_says_when_it_does_not(
     #[case] said: &str,
     #[case] over: bool,
 ) {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     let bush = bench.say(Change::AddNeighbour);
     bench.set(&format!("neighbour.{bush}.what"), "bush");
     bench.set(&format!("neighbour.{bush}.limit"), "120 C");
@@ -209,6 +205,15 @@ fn a_part_is_hot_while_any_pad_that_may_lie_on_it_is() {
     assert!(hot(&bench));
     bench.set("heat.pad_2", "air");
     assert!(!hot(&bench), "the air is not the part");
+    // It was heard of last a while ago, and was hot: nobody knows better until it is read by hand.
+    bench.set("heat.pad_2", "joint");
+    let silent = |bench: &Bench| {
+        let (job, plan) = recorded(bench, &[(1, 30.0, 300.0), (2, 390.0, 90.0), (1, 400.0, 40.0)]);
+        standing(&job, &plan, at(402.0)).hot.is_some()
+    };
+    assert!(silent(&bench));
+    say(&mut bench, reading("35"), 401.0);
+    assert!(!silent(&bench));
 }
 
 /// What the coldest place reads under a flame that gives so much of the book: a reading each minute.
@@ -258,7 +263,7 @@ fn a_flame_that_gives_far_too_little_is_said_while_it_burns() {
 
 #[test]
 fn every_flame_says_how_soon_and_how_late_it_may_be_there() {
-    let tried = hot().plan().heat.unwrap().tried;
+    let tried = Bench::hot_lever().plan().heat.unwrap().tried;
     let taken = tried.iter().find(|it| it.taken).unwrap();
     let (soon, late) = (taken.soonest_min.unwrap(), taken.latest_min.unwrap());
     let minutes = taken.minutes.unwrap();
@@ -272,7 +277,7 @@ fn every_flame_says_how_soon_and_how_late_it_may_be_there() {
         taken.takes
     );
     assert!(taken.takes.contains("of propane") && taken.takes.ends_with("of hands"), "{}", taken.takes);
-    let mut kiln = hot();
+    let mut kiln = Bench::hot_lever();
     kiln.set("heat.source", "kiln");
     let tried = kiln.plan().heat.unwrap().tried;
     assert!(tried.iter().all(|it| it.soonest_min.is_none()), "an oven goes by its ramp");
@@ -281,7 +286,7 @@ fn every_flame_says_how_soon_and_how_late_it_may_be_there() {
 
 #[test]
 fn an_oven_is_started_once_and_stopped_once() {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     bench.set("heat.source", "kiln");
     let oven = |runs| Change::Torch { entry: TorchEntry::Oven { runs } };
     assert!(bench.try_say(oven(true), at(0.0), None).is_err(), "it is not lit");
@@ -308,7 +313,7 @@ fn the_alignment_is_read_while_it_burns(#[case] typed: &str, #[case] taken: bool
 
 #[test]
 fn bright_foil_over_the_packing_lets_it_cool_later() {
-    let mut bench = hot();
+    let mut bench = Bench::hot_lever();
     bench.set("cooling.packing", "blanket");
     let unwrap = |bench: &Bench| bench.plan().cooling.unwrap().unwrap_hours.unwrap();
     let bare = unwrap(&bench);

@@ -17,7 +17,9 @@ use serde::de::{Error as _, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::job::{CHANNELS, Change, FACTS_MOST, Fact, Importing, Job, Reading, Recorded, Understood};
+use vanadin_core::job::{
+    CHANNELS, Change, FACTS_MOST, Fact, Importing, Job, Recorded, Understood, every_channel,
+};
 use vanadin_core::problem::FieldProblem;
 
 use crate::api_error::{ApiError, ProblemsBody};
@@ -71,11 +73,6 @@ fn by_lighting(job: &Job, read: Vec<RoundReadings>) -> impl Iterator<Item = (Uui
         let before = round.cancelled.iter().map(|heat| heat.lit.fact).zip(read.cancelled);
         round.lit.as_ref().map(|lit| (lit.fact, read.readings)).into_iter().chain(before)
     })
-}
-
-/// Every channel of a lighting.
-fn recorded(first: &[Reading], others: &[Recorded]) -> Vec<Recorded> {
-    first.iter().copied().map(Recorded::from).chain(others.iter().copied()).collect()
 }
 
 /// A picture of the job.
@@ -200,11 +197,11 @@ pub async fn export(desk: &State<Desk>, id: &str) -> Result<Download, ApiError> 
             .rounds
             .iter()
             .map(|round| RoundReadings {
-                readings: recorded(&round.readings, &round.others),
+                readings: every_channel(&round.readings, &round.others),
                 cancelled: round
                     .cancelled
                     .iter()
-                    .map(|heat| recorded(&heat.readings, &heat.others))
+                    .map(|heat| every_channel(&heat.readings, &heat.others))
                     .collect(),
             })
             .collect(),

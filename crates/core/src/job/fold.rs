@@ -7,7 +7,7 @@ use uuid::Uuid;
 
 use super::{
     CHANNELS, Change, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Mark, Neighbour,
-    Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood,
+    Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood, every_channel,
 };
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
@@ -108,15 +108,12 @@ impl Job {
 
     /// Takes the readings of an earlier fold of the same job along.
     pub fn record_of(&mut self, before: Self) {
-        let all = |first: Vec<Reading>, others: Vec<Recorded>| -> Vec<Recorded> {
-            first.into_iter().map(Recorded::from).chain(others).collect()
-        };
         let mut of: HashMap<Uuid, Vec<Recorded>> = HashMap::new();
         for round in before.rounds {
             let cancelled = round.cancelled.into_iter();
-            of.extend(cancelled.map(|heat| (heat.lit.fact, all(heat.readings, heat.others))));
+            of.extend(cancelled.map(|heat| (heat.lit.fact, every_channel(&heat.readings, &heat.others))));
             if let Some(lit) = round.lit {
-                of.insert(lit.fact, all(round.readings, round.others));
+                of.insert(lit.fact, every_channel(&round.readings, &round.others));
             }
         }
         self.record(|lit| of.remove(&lit).unwrap_or_default());

@@ -5,7 +5,7 @@ use std::borrow::Cow;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::pads::of_the_part;
+use super::pads::{last_of_each, of_the_part};
 use super::{PadsOn, Recorded, TorchEntry};
 use crate::heat::{ReadAt, TOUCH_C};
 use crate::record::FrozenPlan;
@@ -180,6 +180,14 @@ pub struct Reading {
     pub celsius: f64,
 }
 
+/// What sticks that melted say the part was at least.
+pub(super) fn melted(log: &[LogEntry]) -> impl Iterator<Item = Reading> + '_ {
+    log.iter().filter(|entry| entry.stands()).filter_map(|entry| {
+        let (melts_c, _) = entry.stick().filter(|(_, melted)| *melted)?;
+        Some(Reading { minutes: entry.minutes, celsius: melts_c })
+    })
+}
+
 /// Every temperature of the part that is known of a lighting, in no order: by hand, by pad, by stick.
 pub(super) fn known<'a>(
     log: &'a [LogEntry],
@@ -278,15 +286,12 @@ impl HeatRef<'_> {
     /// What the pads on the part recorded of it.
     #[must_use]
     pub fn recorded(&self) -> Cow<'_, [Reading]> {
-        of_the_part(self.readings, self.others, self.pads, self.covered_last_min())
+        of_the_part(self.readings, self.others, self.pads, self.out_of_heat_min())
     }
 
     /// What sticks that melted say it was at least.
     pub(crate) fn melted(&self) -> impl Iterator<Item = Reading> + '_ {
-        self.standing_log().filter_map(|entry| {
-            let (melts_c, _) = entry.stick().filter(|(_, melted)| *melted)?;
-            Some(Reading { minutes: entry.minutes, celsius: melts_c })
-        })
+        melted(self.log)
     }
 
     /// Every temperature of the part that is known, in no order.
@@ -336,6 +341,14 @@ impl HeatRef<'_> {
             |entry: &LogEntry| entry.stick().is_some_and(|(melts_c, melted)| !melted && melts_c <= TOUCH_C);
         let stick = self.standing_log().rev().find(|entry| by_stick(entry)).map(|entry| entry.minutes);
         let last = self.latest_reading().filter(|last| last.minutes >= off);
+        // A pad that may lie on it and was hot when it was heard of last: it is until somebody reads or rubs it since.
+        let by_hand = self.standing_log().filter(|entry| entry.of_part().is_some() || by_stick(entry));
+        let by_hand_min = by_hand.map(|entry| entry.minutes).fold(f64::NEG_INFINITY, f64::max);
+        let hot_pad = last_of_each(self.others, self.pads)
+            .any(|pad| pad.minutes >= off && pad.minutes > by_hand_min && pad.celsius > TOUCH_C);
+        if hot_pad {
+            return false;
+        }
         // What was said last counts.
         let stick = stick.filter(|at| *at >= off && last.is_none_or(|last| last.minutes <= *at));
         stick.is_some() || last.is_some_and(|last| last.celsius <= TOUCH_C)

@@ -25,7 +25,7 @@ pub use fold::{Damaged, Job};
 pub use heat::{Heat, HeatRef, Lighting, Lit, LogEntry, Reading, job_ms, job_ms_to_clock};
 pub use import::{Importing, could_be_said};
 pub use observed::Observed;
-pub use pads::{CHANNELS, PadOn, PadsOn, Recorded, pad_on};
+pub use pads::{CHANNELS, PadOn, PadsOn, Recorded, every_channel, pad_on};
 pub use round::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Round, Timed};
 pub use told::Telling;
 pub use torch_entry::{BeadAt, Deed, Gun, TorchEntry};

@@ -43,6 +43,12 @@ impl Recorded {
     }
 }
 
+/// Every channel of a lighting in one list.
+#[must_use]
+pub fn every_channel(first: &[Reading], others: &[Recorded]) -> Vec<Recorded> {
+    first.iter().copied().map(Recorded::from).chain(others.iter().copied()).collect()
+}
+
 /// What a pad beside the first one lies on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub enum PadOn {
@@ -98,6 +104,13 @@ pub fn pad_on(pads: PadsOn, channel: u8) -> PadOn {
         FIRST => PadOn::Corner,
         other => usize::from(other).checked_sub(2).and_then(|at| pads.get(at)).copied().unwrap_or_default(),
     }
+}
+
+/// The last that each other pad read that may lie on the part.
+pub(super) fn last_of_each(others: &[Recorded], pads: PadsOn) -> impl Iterator<Item = Recorded> + '_ {
+    CHANNELS
+        .filter(move |channel| pad_on(pads, *channel).may_be_the_part())
+        .filter_map(|channel| others.iter().rev().find(|read| read.channel == channel).copied())
 }
 
 /// House: what a pad read so long ago says nothing of the part beside what another reads now, in min.

@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::heat::{known, measured_at};
+use super::heat::{known, measured_at, melted};
 use super::pads::of_the_part;
 use super::{
     CHANNELS, Deed, Heat, Lighting, Lit, LogEntry, PadOn, PadsOn, Reading, Recorded, SeamReading, TorchEntry,
@@ -255,6 +255,11 @@ impl Round {
     #[must_use]
     pub fn measured_at(&self, minutes: f64) -> Option<Reading> {
         measured_at(&self.log, &self.recorded(), minutes)
+    }
+
+    /// What sticks that melted say it was at least.
+    pub(crate) fn melted(&self) -> impl Iterator<Item = Reading> + '_ {
+        melted(&self.log)
     }
 
     /// It was unwrapped after it was covered last: since when, in minutes on the job clock.

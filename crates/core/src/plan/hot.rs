@@ -123,7 +123,11 @@ impl LastHeat {
         let planned = planned.filter(|celsius| celsius.is_finite() && heat.lit.what == Lighting::Main);
         // A stick says only how hot it is at least: nobody is burnt by the rest.
         let read = heat.measured_at(out_min).map(|reading| reading.celsius);
-        let start_c = read.or(planned).unwrap_or(HOTTEST_C);
+        let at_least = heat.melted().filter(|it| it.minutes <= out_min).map(|it| it.celsius);
+        let start_c = match read {
+            Some(read) => read,
+            None => at_least.fold(planned.unwrap_or(HOTTEST_C), f64::max),
+        };
         let iron = slowest_to_heat(plausible).iron.properties();
         let Some(body) = part.body(iron) else { return };
         let heaviest = part.weight.as_ref().map_or(0.0, |weight| weight.range_kg().1) * HEAVIER;

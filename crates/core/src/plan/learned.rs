@@ -1,7 +1,7 @@
 //! What this job's own heating and cooling say of the flame and the packing.
 
 use super::HeatPlan;
-use crate::heat::{BarPower, FactorOf, HeatSource, OwnFactor, Packing, ReadAt, Runs, UNWRAP_C};
+use crate::heat::{BarPower, Body, FactorOf, HeatSource, OwnFactor, Packing, ReadAt, Runs, UNWRAP_C};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{HeatRef, Job, TorchEntry};
 use crate::quantity::Celsius;
@@ -11,9 +11,23 @@ use crate::stage::heat::book_power;
 use crate::stage::part::PartFacts;
 
 /// House: a heating that rose by less says nothing of its flame, in K.
-const RISEN_K: f64 = 50.0;
+pub(super) const RISEN_K: f64 = 50.0;
 /// Ours: so much over the shop and it was warm when it was lit.
 const WARM_K: f64 = 15.0;
+
+/// The part and the flame that brings it up from cold, by the book; nothing for what is no flame, and for a part that
+/// was warm when it was lit.
+pub(super) fn from_cold(
+    job: &Job,
+    lit: &HeatRef<'_>,
+    (part, plausible): (&PartFacts, &[Iron]),
+) -> Option<(Body, BarPower)> {
+    let body = part.body(slowest_to_heat(plausible).iron.properties())?;
+    let power = book_power(lit.lit.frozen.as_ref()?.heated_with.as_ref()?, (part.station, part.closed()))?;
+    let before = job.heats().nth(1).and_then(|before| before.latest_reading());
+    let warm = before.is_some_and(|before| before.celsius > body.ambient.celsius() + WARM_K);
+    (matches!(power, BarPower::Flame { .. }) && !warm).then_some((body, power))
+}
 /// Fewer readings of a cooling say little of its packing.
 const LEAST_READINGS: usize = 3;
 
@@ -53,17 +67,8 @@ impl Asked<'_> {
         if HeatSource::from_id(&with.help).is_some() {
             return None;
         }
-        let body = self.part.body(slowest_to_heat(self.plausible).iron.properties())?;
-        let power = book_power(with, (self.part.station, self.part.closed()))?;
-        if !matches!(power, BarPower::Flame { .. }) {
-            return None;
-        }
+        let (body, power) = from_cold(self.job, &self.lit, (self.part, self.plausible))?;
         let ambient_c = body.ambient.celsius();
-        let warm = |celsius: f64| celsius > ambient_c + WARM_K;
-        let before = self.job.heats().nth(1).and_then(|before| before.latest_reading());
-        if before.is_some_and(|before| warm(before.celsius)) {
-            return None;
-        }
         let bead =
             |entry: &&crate::job::LogEntry| entry.stands() && matches!(entry.entry, TorchEntry::Bead { .. });
         let first = self.lit.log.iter().find(bead).map(|entry| entry.minutes);

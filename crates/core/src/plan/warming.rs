@@ -1,28 +1,25 @@
 //! How the heating goes by what was read of it: when it is at its target, or that it will not be.
 
 use super::HeatPlan;
-use crate::heat::{BarPower, FACTORS, Runs, ceiling_c, one_each};
-use crate::iron::{Iron, slowest_to_heat};
+use super::learned::{RISEN_K, from_cold};
+use crate::heat::{FACTORS, Runs, ceiling_c, one_each};
+use crate::iron::Iron;
 use crate::job::{Deed, Job, Lighting, LogEntry, TorchEntry};
 use crate::quantity::{Celsius, Seconds};
-use crate::stage::heat::{MOST_MIN, book_power, scaled};
+use crate::stage::heat::{MOST_MIN, scaled};
 use crate::stage::part::PartFacts;
 use crate::stage::torch::Warming;
 
-/// House: before it has risen so much nothing is said of its flame, in K.
-const RISEN_K: f64 = 50.0;
 /// Ours: a heating is short, and is fitted anew each so many minutes.
 const EVERY_MIN: f64 = 2.0;
 /// Ours: so close to its bound a fit says no more than the bound.
 const AT_THE_BOUND: f64 = 0.01;
-/// Ours: so much over the shop and it was warm when it was lit.
-const WARM_K: f64 = 15.0;
 
 /// Of a part that comes up with a flame, not begun with: nothing while too little was read, once it is warm, and
 /// where the flame was off in between.
 pub(super) fn warming(
     job: &Job,
-    (part, plausible): (&PartFacts, &[Iron]),
+    facts: (&PartFacts, &[Iron]),
     heat: &HeatPlan,
     runs: &Runs,
 ) -> Option<Warming> {
@@ -34,16 +31,8 @@ pub(super) fn warming(
     if lit.lit.what != Lighting::Main || lit.log.iter().any(|entry| entry.stands() && off(entry)) {
         return None;
     }
-    let body = part.body(slowest_to_heat(plausible).iron.properties())?;
-    let power = book_power(lit.lit.frozen.as_ref()?.heated_with.as_ref()?, (part.station, part.closed()))?;
-    if !matches!(power, BarPower::Flame { .. }) {
-        return None;
-    }
+    let (body, power) = from_cold(job, &lit, facts)?;
     let ambient_c = body.ambient.celsius();
-    let before = job.heats().nth(1).and_then(|before| before.latest_reading());
-    if before.is_some_and(|before| before.celsius > ambient_c + WARM_K) {
-        return None;
-    }
     let read = one_each(&lit.read_between(0.0, f64::INFINITY), EVERY_MIN);
     let last = read.last()?;
     let warm = read.iter().any(|read| read.celsius >= heat.target_c);

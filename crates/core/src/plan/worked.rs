@@ -34,7 +34,12 @@ impl Worked {
             .round
             .covered_minutes()
             .and_then(|covered| judged.round.measured_at(covered).map(|reading| reading.celsius));
-        let start_c = covered_c.or(heat.as_ref().map(|heat| heat.most_c));
+        // A stick that melted says how hot it was at least.
+        let at_most_c = || {
+            let most_c = heat.as_ref()?.most_c;
+            Some(judged.round.melted().map(|it| it.celsius).fold(most_c, f64::max))
+        };
+        let start_c = covered_c.or_else(at_most_c);
         let slowest = slowest_to_heat(&judged.belief.plausible).iron;
         let body = judged.part.body(slowest.properties());
         let cooling = start_c.and_then(|start_c| {

@@ -124,6 +124,15 @@ impl Bench {
         bench
     }
 
+    /// The same, to be heated by a flame and welded hot.
+    pub fn hot_lever() -> Self {
+        let mut bench = Self::lever("machine_frame", "gray");
+        bench.set("method.choice", "arc_nickel_iron");
+        bench.set("method.school", "hot");
+        bench.set("heat.source", "weed_burner");
+        bench
+    }
+
     /// Looked for an old repair, and all said to be done that cannot be done hot.
     pub fn ready(&mut self) {
         self.set("part.old_filler", "none");
