@@ -166,3 +166,16 @@ fn what_a_gun_shows_is_kept_as_what_the_iron_is() {
     let none = Gun { emissivity_true: 0.0, ..gun };
     assert!(bench.try_say(read("245", Some(none)), LIT_AT + 3_000, None).is_err());
 }
+
+#[test]
+fn where_the_target_is_the_most_the_gun_has_one_figure() {
+    let mut bench = Bench::hot_lever();
+    let words = |bench: &Bench| heat(&bench.plan()).infrared.as_ref().unwrap().words.clone();
+    assert!(words(&bench).contains(", and "), "{}", words(&bench));
+    let bush = bench.say(Change::AddNeighbour);
+    bench.set(&format!("neighbour.{bush}.what"), "bush");
+    bench.set(&format!("neighbour.{bush}.limit"), "300 C");
+    let plan = bench.plan();
+    assert_eq!((heat(&plan).target_c, heat(&plan).most_c), (300.0, 300.0));
+    assert!(!words(&bench).contains(", and "), "{}", words(&bench));
+}

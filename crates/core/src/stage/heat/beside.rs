@@ -222,13 +222,17 @@ pub(super) fn infrared(
     let label = round.label(&field::heat::SURFACE).unwrap_or("Cast skin").to_lowercase();
     let say = |celsius: f64| units.say(celsius, Unit::Celsius);
     let (least, most) = (gun.shown_c(heat.target_c)?, gun.shown_c(heat.most_c)?);
+    // A window that is a point is said once.
+    let at_most = if heat.most_c > heat.target_c {
+        format!(", and {} at {}", say(most), say(heat.most_c))
+    } else {
+        String::new()
+    };
     let words = format!(
-        "A gun set to {} on {label} shows {} when the iron is at {}, and {} at {}.",
+        "A gun set to {} on {label} shows {} when the iron is at {}{at_most}.",
         number(emissivity_set, 2),
         say(least),
         say(heat.target_c),
-        say(most),
-        say(heat.most_c),
     );
     let dont = if emissivity_true < DONT_STEER_UNDER {
         "Don't steer by this: it mirrors the shop. Dab heat paint or soot where it is read."
