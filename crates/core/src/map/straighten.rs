@@ -68,7 +68,11 @@ impl Straightened {
         }
         let to_px = of_unit_square(corners_px);
         let to_px = times(&to_px, &[1.0 / width, 0.0, 0.0, 0.0, 1.0 / height, 0.0, 0.0, 0.0, 1.0]);
-        Ok(Self { to_mm: inverse(&to_px), to_px })
+        // Up to a factor it is the same map: a corner is seen, so the camera's side of it is where its depth is.
+        let [x, y] = corners_px[0];
+        let to_mm = inverse(&to_px);
+        let depth = to_mm[6] * x + to_mm[7] * y + to_mm[8];
+        Ok(Self { to_mm: to_mm.map(|it| it / depth), to_px })
     }
 
     /// By two points on a known distance: the picture as it lies, its upper left corner at the origin.
@@ -138,8 +142,8 @@ impl Straightened {
 
 fn mapped(map: &[f64; 9], x: f64, y: f64) -> Option<(f64, f64)> {
     let [a, b, c, d, e, f, g, h, i] = *map;
-    let depth = (g * x + h * y + i) / i;
-    let (u, v) = ((a * x + b * y + c) / i / depth, (d * x + e * y + f) / i / depth);
+    let depth = g * x + h * y + i;
+    let (u, v) = ((a * x + b * y + c) / depth, (d * x + e * y + f) / depth);
     (depth > 1e-6 && u.is_finite() && v.is_finite()).then_some((u, v))
 }
 
@@ -246,6 +250,21 @@ mod tests {
         let corners = [[400.0, 0.0], [600.0, 0.0], [800.0, 100.0], [200.0, 100.0]];
         let map = Straightened::by_corners(corners, 100.0, 100.0).unwrap();
         assert!(map.mm([500.0, 50.0]).is_some() && map.mm([500.0, -60.0]).is_none());
+    }
+
+    #[test]
+    fn a_slant_so_steep_that_the_pictures_own_corner_lies_beyond_the_horizon_is_straightened() {
+        // Hand-worked: each corner of the rectangle comes back to its place, and so does its middle.
+        let corners = [[330.0, 250.0], [820.0, 65.0], [900.0, 650.0], [100.0, 560.0]];
+        let map = Straightened::by_corners(corners, 300.0, 200.0).unwrap();
+        assert_eq!(map.mm([0.0, 0.0]), None);
+        for (corner, (x, y)) in
+            corners.into_iter().zip([(0.0, 0.0), (300.0, 0.0), (300.0, 200.0), (0.0, 200.0)])
+        {
+            assert!(map.mm(corner).unwrap().distance_mm(At::new(x, y)) < 1e-6, "{corner:?}");
+        }
+        let middle = map.px(At::new(150.0, 100.0)).unwrap();
+        assert!(map.mm(middle).unwrap().distance_mm(At::new(150.0, 100.0)) < 1e-6);
     }
 
     proptest! {
