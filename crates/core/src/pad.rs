@@ -1,13 +1,11 @@
 //! One simulated pad: it heats by the bar model with a wandering torch, cools by the cooling
 //! model, and shows both with noise.
 
-use std::collections::VecDeque;
-
 use crate::field;
 use crate::heat::{Bar, BarPower, Body, Cooling, Packing, TOUCH_C, Wrapping, cool};
 use crate::job::{Job, Lighting, Lit, Reading, TorchEntry};
 use crate::method::School;
-use crate::plan::{AtTorch, Live, Plan, live};
+use crate::plan::Plan;
 use crate::quantity::{Celsius, Watts};
 use crate::shop::Shop;
 use uuid::Uuid;
@@ -47,10 +45,6 @@ pub struct Pad {
     minutes: f64,
     stored_to: f64,
     flame_on: bool,
-    /// The work in hand, by which a reading is judged; nothing once covered.
-    work: Option<AtTorch>,
-    /// The last stored readings, oldest first: the trend is taken from them.
-    recent: VecDeque<Reading>,
 }
 
 /// A cooling that began at a minute of the job clock.
@@ -63,8 +57,6 @@ struct Cools {
 
 /// Ours: the wall that a bead's amps are taken for.
 const USUAL_WALL_MM: f64 = 10.0;
-/// Ours: enough for a trend over some minutes.
-const RECENT: usize = 30;
 
 fn no_flame(station: f64) -> Option<BarPower> {
     let none = Watts::new(0.0).ok()?;
@@ -127,8 +119,6 @@ impl Pad {
             minutes,
             stored_to: minutes,
             flame_on: planned.is_some_and(|heat| !heat.cold),
-            work: plan.at_torch(job).filter(|_| in_hand),
-            recent: heat.readings.iter().rev().take(RECENT).rev().copied().collect(),
             body,
         };
         if let (Some(out), Some(here)) = (pad.out, here) {
@@ -174,13 +164,7 @@ impl Pad {
         self.stored_to = before.stored_to;
         self.struck = before.struck.min(self.beads.len());
         self.flame_on = before.flame_on && self.flame_on;
-        self.recent = before.recent;
         self.cooling = before.cooling.filter(|_| same_cover);
-        if let Some(work) = &mut self.work {
-            for reading in &self.recent {
-                work.saw(*reading);
-            }
-        }
         self
     }
 
@@ -212,15 +196,10 @@ impl Pad {
         }
     }
 
-    /// The part is on its way up: how that goes is foreseen by what was read.
-    pub fn warms(&self) -> bool {
-        self.work.as_ref().is_some_and(AtTorch::warms)
-    }
-
-    /// What the pad shows now, judged.
-    pub fn shows(&self) -> Live {
-        let before: Vec<Reading> = self.recent.iter().copied().collect();
-        live(self.reading(self.minutes), &before, self.work.as_ref(), self.minutes)
+    /// What it shows as soon as it is laid on a part that was just lit; nothing later.
+    #[must_use]
+    pub fn first(&self) -> Option<Reading> {
+        (self.minutes <= 0.0).then(|| self.reading(0.0))
     }
 
     fn reading(&self, minutes: f64) -> Reading {
@@ -249,15 +228,7 @@ impl Pad {
             self.step();
             if self.minutes - self.stored_to >= STORE_EVERY_MIN - 1e-9 {
                 self.stored_to = self.minutes;
-                let reading = self.reading(self.minutes);
-                due.push(reading);
-                if let Some(work) = &mut self.work {
-                    work.saw(reading);
-                }
-                if self.recent.len() == RECENT {
-                    self.recent.pop_front();
-                }
-                self.recent.push_back(reading);
+                due.push(self.reading(self.minutes));
             }
         }
         due

@@ -62,7 +62,7 @@ pub struct Config {
     pub port: u16,
     /// Fill an empty folder with the sample shop.
     pub demo: bool,
-    /// Simulated thermocouples lie on the parts that are hot. Without them nothing is read but by a logger, or by hand.
+    /// A stand-in's program is started for each part that is hot. Without it nothing is read but by a logger, or by hand.
     pub stand_ins: bool,
     /// The server's one clock.
     pub clock: Clock,
@@ -110,10 +110,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         .map(|(shown, port)| Trust { authority: shown.authority.clone(), port });
     let (door, made) = Door::of(desk.database.clone(), desk.clock.clone(), config.asks).await?;
     let copies = config.copies.then(|| config.data.clone());
-    let thermocouples = match config.stand_ins {
-        true => Thermocouples::start(desk.clone()).await?,
-        false => Thermocouples::none(desk.clone()),
-    };
+    let thermocouples = Thermocouples::new(config.stand_ins)?;
     let upkeep = Upkeep([
         tokio::spawn(upkeep(desk.clone(), copies)),
         tokio::spawn(rack::upkeep::upkeep(desk.clone())),
@@ -146,10 +143,17 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 let _ = std::io::stdout().write_all(said.as_bytes());
             })
         }))
+        .attach(AdHoc::on_liftoff("thermocouples", |rocket| {
+            Box::pin(async move {
+                if let (Some(pads), Some(desk)) = (rocket.state::<Thermocouples>(), rocket.state::<Desk>()) {
+                    pads.begin(desk.clone(), rocket.config().port);
+                }
+            })
+        }))
         .attach(AdHoc::on_shutdown("thermocouples", |rocket| {
             Box::pin(async move {
                 if let Some(thermocouples) = rocket.state::<Thermocouples>() {
-                    thermocouples.stop();
+                    thermocouples.stop().await;
                 }
             })
         }))
@@ -313,12 +317,6 @@ pub async fn serve(mut config: Config) -> anyhow::Result<()> {
         page.await?;
     }
     let served = served?;
-    if let Some(thermocouples) = served.state::<Thermocouples>() {
-        thermocouples.stop();
-        if let Err(error) = thermocouples.store().await {
-            eprintln!("vanadin: the last readings could not be stored: {error}");
-        }
-    }
     if let Some(desk) = served.state::<Desk>() {
         desk.database.close().await;
     }

@@ -14,8 +14,8 @@ vanadin serve [--data DIR] [--address 127.0.0.1] [--port 8420] [--demo]
               [--tls [--trust-port 8421]]
     Serves the application, and keeps a copy a day for a week in DIR/copies.
     Port 0 takes a free one. --demo fills an empty data folder with a made-up
-    sample shop, and lays simulated thermocouples on what is hot; --stand-ins does
-    that alone. Without them readings come from a logger or by hand. --now starts its clock at this moment, in UTC, and lets it run
+    sample shop, and starts a stand-in's thermocouple on each part that is hot;
+    --stand-ins does that alone. Without it readings come from a logger or by hand. --now starts its clock at this moment, in UTC, and lets it run
     on: for a demo, a test or a picture; no copies are made then. --most-mb keeps
     the data file under so many megabytes: what would need more is refused.
     Served on an address that others reach, it asks them for the shop's
@@ -36,7 +36,8 @@ vanadin stand-in oven --program oven.csv [--speed 60]
     Instruments that are not there: a logger that posts what a pad on the part of
     that job would read, with the key made in Shop; a gun that says what it would
     show on the surface chosen; an oven that follows a job's program. Each speaks
-    as a real one does. --every-ms says how often it looks.
+    as a real one does. --every-ms says how often it looks. The key may stand in
+    VANADIN_KEY instead; --while-open ends it when its input is closed.
 vanadin openapi
     Prints the API's OpenAPI document.
 vanadin --version

@@ -17,7 +17,7 @@ fn config(folder: &TempDir) -> Config {
         address: IpAddr::from([127, 0, 0, 1]),
         port: 0,
         demo: false,
-        stand_ins: true,
+        stand_ins: false,
         clock: Clock::starting(None),
         most_mb: None,
         copies: false,

@@ -33,7 +33,7 @@ impl Shop {
             address: IpAddr::from([192, 168, 1, 20]),
             port: 0,
             demo: true,
-            stand_ins: true,
+            stand_ins: false,
             clock: Clock::starting(Some(1_800_000_000_000)),
             most_mb: None,
             copies: false,

@@ -43,6 +43,18 @@ const WAIT_MS: i64 = 60_000;
 
 type Token = [u8; 32];
 
+/// The key that came with a request: `Authorization: Bearer ...`.
+pub fn bearer<'r>(request: &'r Request<'_>) -> Option<&'r str> {
+    let said = request.headers().get_one("Authorization")?;
+    said.strip_prefix("Bearer ").map(str::trim)
+}
+
+/// The same, however much of it is the same: nothing is told by how long it takes.
+pub fn same(a: &str, b: &str) -> bool {
+    let differ = a.bytes().zip(b.bytes()).fold(0, |differ, (a, b)| differ | (a ^ b));
+    a.len() == b.len() && differ == 0
+}
+
 /// Who may come in.
 pub struct Door {
     database: Database,
@@ -214,7 +226,7 @@ fn random_bytes<const N: usize>() -> Result<[u8; N], ApiError> {
 }
 
 /// What a device shows: 32 bytes of chance.
-fn random() -> Result<String, ApiError> {
+pub fn random() -> Result<String, ApiError> {
     Ok(random_bytes::<32>()?.iter().map(|byte| format!("{byte:02x}")).collect())
 }
 

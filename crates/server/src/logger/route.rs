@@ -15,6 +15,7 @@ use super::lines::{LoggerLine, ReadWhen, lines};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::received;
 use crate::desk::{Desk, News};
+use crate::door::known::{bearer, same};
 use crate::job::route::known;
 use crate::job::store;
 use crate::thermocouple::Thermocouples;
@@ -35,21 +36,16 @@ impl<'r> FromRequest<'r> for Token {
     type Error = std::convert::Infallible;
 
     async fn from_request(request: &'r Request<'_>) -> Outcome<Self, Self::Error> {
-        let said = request.headers().get_one("Authorization").and_then(|said| said.strip_prefix("Bearer "));
-        Outcome::Success(Self(said.unwrap_or_default().trim().to_owned()))
+        Outcome::Success(Self(bearer(request).unwrap_or_default().to_owned()))
     }
 }
 
-/// The same, however much of it is the same: nothing is told by how long it takes.
-fn same(a: &str, b: &str) -> bool {
-    let differ = a.bytes().zip(b.bytes()).fold(0, |differ, (a, b)| differ | (a ^ b));
-    a.len() == b.len() && differ == 0
-}
-
 /// Readings, one a line: `minutes_or_time,channel,celsius`. Channel 1 lies at the coldest far corner, what the others
-/// lie on is said on Heat.
+/// lie on is said on Heat. An instrument that knows for which lighting it reads says so: of another nothing is taken.
 #[utoipa::path(post, path = "/api/jobs/{id}/readings", operation_id = "log_readings",
-    params(("id" = String, Path, description = "The job"), ("Authorization" = String, Header, description = "Bearer and the shop's token")),
+    params(("id" = String, Path, description = "The job"),
+        ("lit" = Option<String>, Query, description = "The lighting that is read, as the job names it"),
+        ("Authorization" = String, Header, description = "Bearer and the shop's token")),
     request_body(content = String, content_type = "text/csv"), responses(
     (status = 200, description = "How many were kept", body = KeptReadings),
     (status = 401, description = "Not the shop's token", body = ProblemsBody),
@@ -57,9 +53,10 @@ fn same(a: &str, b: &str) -> bool {
     (status = 408, description = "It did not come", body = ProblemsBody),
     (status = 413, description = "Over 1 MB", body = ProblemsBody),
     (status = 422, description = "Not acceptable", body = ProblemsBody)))]
-#[post("/<id>/readings", data = "<data>")]
+#[post("/<id>/readings?<lit>", data = "<data>")]
 pub async fn log_readings(
     id: &str,
+    lit: Option<&str>,
     token: Token,
     data: Data<'_>,
     desk: &State<Desk>,
@@ -68,10 +65,11 @@ pub async fn log_readings(
     const MOST_MIB: u64 = 1;
     /// House: the clocks of a logger and of this machine may differ by so much.
     const AHEAD_MIN: f64 = 2.0;
-    let job = known(id)?;
+    let (job, of) = (known(id)?, lit);
     let shop = desk.shop().await?;
     let ours = shop.values.get(field::shop::LOGGER.key()).map(|held| held.typed.trim().to_owned());
-    if !ours.is_some_and(|ours| !ours.is_empty() && same(&ours, &token.0)) {
+    let made_up = pads.is_theirs(&token.0);
+    if !made_up && !ours.is_some_and(|ours| !ours.is_empty() && same(&ours, &token.0)) {
         return Err(ApiError::Closed);
     }
     let sent = received(data, MOST_MIB).await?;
@@ -85,6 +83,14 @@ pub async fn log_readings(
             FieldProblem::new("job", "it is not lit: there is no clock to lay this on", "light up first");
         return Err(ApiError::NotAcceptable(vec![problem]));
     };
+    if of.is_some_and(|of| of != lit.fact.to_string()) {
+        let problem = FieldProblem::new("lit", "another lighting is under way", "the one that is");
+        return Err(ApiError::NotAcceptable(vec![problem]));
+    }
+    if made_up && pads.has_left(job, lit.fact).await {
+        let problem = FieldProblem::new("lit", "a logger of the shop reads it", "nothing that is made up");
+        return Err(ApiError::NotAcceptable(vec![problem]));
+    }
     let now_min = lit.minutes(desk.now_ms());
     let mut problems = Vec::new();
     let mut readings: Vec<Recorded> = Vec::new();
@@ -109,7 +115,9 @@ pub async fn log_readings(
     }
     // What is measured is not mixed with what is made up.
     let lit = lit.fact;
-    pads.leave(job, lit).await;
+    if !made_up {
+        pads.leave(job, lit).await;
+    }
     desk.database.write(async |on| store::add_readings(on, job, lit, &readings).await).await?;
     desk.read(job, lit, &readings).await;
     let seen = desk.see(job).await?;

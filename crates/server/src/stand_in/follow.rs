@@ -1,22 +1,27 @@
 //! Follows a part as the server has it: what a pad on it would show.
 
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::time::Duration;
+
 use anyhow::Context;
-use reqwest::{Client, Response};
+use reqwest::{Client, RequestBuilder, Response};
 use serde::Deserialize;
 use serde::de::DeserializeOwned;
+use tokio::task::JoinHandle;
 use uuid::Uuid;
 use vanadin_core::heat::{Infrared, Runs};
-use vanadin_core::job::{Job, Reading};
+use vanadin_core::job::Reading;
 use vanadin_core::pad::Pad;
 use vanadin_core::plan::plan_with;
 use vanadin_core::shop::Shop;
 
+use crate::clock::Clock;
 use crate::job::oven::OvenSeen;
 use crate::job_file::JobFile;
 
 #[derive(Deserialize)]
 struct Now {
-    revision: u64,
     now_ms: i64,
 }
 
@@ -29,12 +34,34 @@ struct ShopSeen {
 pub struct Follow {
     at: String,
     job: Uuid,
+    key: String,
     client: Client,
     runs: Runs,
-    revision: Option<u64>,
+    /// Something was said of the job since it was looked at.
+    said: Arc<AtomicBool>,
+    listening: JoinHandle<()>,
+    /// The server's clock, as it was when the job was last looked at, and from there what has gone by.
+    clock: Option<Clock>,
     pad: Option<Pad>,
     gun: Option<Infrared>,
 }
+
+impl Drop for Follow {
+    fn drop(&mut self) {
+        self.listening.abort();
+    }
+}
+
+/// What became of what was posted.
+#[derive(Debug)]
+pub enum Posted {
+    Kept,
+    /// It will never be taken, and why.
+    Refused(String),
+}
+
+/// How long it is until a stream that ended is asked for again.
+const AGAIN: Duration = Duration::from_secs(1);
 
 async fn answer<T: DeserializeOwned>(sent: Response) -> anyhow::Result<T> {
     let (status, text) = (sent.status(), sent.text().await?);
@@ -42,30 +69,76 @@ async fn answer<T: DeserializeOwned>(sent: Response) -> anyhow::Result<T> {
     serde_json::from_str(&text).context("the server answers something else")
 }
 
+/// An event after which the job has to be looked at: it was changed, its shop was, or some may have been missed.
+fn is_news(line: &[u8]) -> bool {
+    let event = line.strip_prefix(b"event:").map(<[u8]>::trim_ascii);
+    matches!(event, Some(b"hello" | b"changed" | b"shop"))
+}
+
+/// Listens to the job's stream, again and again, and notes when something was said.
+async fn listen(stream: RequestBuilder, said: Arc<AtomicBool>) {
+    loop {
+        if let Some(asked) = stream.try_clone()
+            && let Ok(mut sent) = asked.send().await
+            && sent.status().is_success()
+        {
+            let mut line = Vec::new();
+            while let Ok(Some(piece)) = sent.chunk().await {
+                for byte in piece {
+                    if byte != b'\n' {
+                        line.push(byte);
+                        continue;
+                    }
+                    if is_news(&line) {
+                        said.store(true, Ordering::Relaxed);
+                    }
+                    line.clear();
+                }
+            }
+        }
+        tokio::time::sleep(AGAIN).await;
+    }
+}
+
 impl Follow {
-    pub fn new(at: String, job: Uuid) -> Self {
-        Self { at, job, client: Client::new(), runs: Runs::default(), revision: None, pad: None, gun: None }
+    pub fn new(at: String, job: Uuid, key: String) -> Self {
+        let client = Client::new();
+        let said = Arc::new(AtomicBool::new(true));
+        let stream = client.get(format!("{at}/api/jobs/{job}/stream")).bearer_auth(&key);
+        let listening = tokio::spawn(listen(stream, said.clone()));
+        let runs = Runs::default();
+        Self { at, job, key, client, runs, said, listening, clock: None, pad: None, gun: None }
     }
 
     async fn get<T: DeserializeOwned>(&self, path: &str) -> anyhow::Result<T> {
-        answer(self.client.get(format!("{}{path}", self.at)).send().await?).await
+        answer(self.client.get(format!("{}{path}", self.at)).bearer_auth(&self.key).send().await?).await
     }
 
     /// Looks at the part once more; gives what a pad on it read since.
     pub async fn look(&mut self) -> anyhow::Result<Vec<Reading>> {
-        let now: Now = self.get(&format!("/api/jobs/{}", self.job)).await?;
-        if self.revision != Some(now.revision) {
-            self.look_anew().await?;
-            self.revision = Some(now.revision);
+        let mut read = Vec::new();
+        if self.said.swap(false, Ordering::Relaxed) {
+            let before = self.lit();
+            if let Err(error) = self.look_anew().await {
+                self.said.store(true, Ordering::Relaxed);
+                return Err(error);
+            }
+            // Laid on a part that was just lit it shows something at once.
+            let fresh = self.pad.as_ref().filter(|_| self.lit() != before);
+            read.extend(fresh.and_then(Pad::first));
         }
-        let Some(pad) = &mut self.pad else { return Ok(Vec::new()) };
-        Ok(pad.advance_to(pad.minutes_at(now.now_ms)))
+        if let (Some(pad), Some(clock)) = (&mut self.pad, &self.clock) {
+            read.extend(pad.advance_to(pad.minutes_at(clock.now_ms())));
+        }
+        Ok(read)
     }
 
     /// Something was said of the job: the pad goes on from where it is.
     async fn look_anew(&mut self) -> anyhow::Result<()> {
         let file: JobFile = self.get(&format!("/api/jobs/{}/export", self.job)).await?;
         let ShopSeen { shop } = self.get("/api/shop").await?;
+        let Now { now_ms } = self.get(&format!("/api/jobs/{}", self.job)).await?;
+        self.clock = Some(Clock::starting(Some(now_ms)));
         let job = file.job(self.job);
         let plan = plan_with(&job, &shop, &self.runs);
         self.gun = plan
@@ -73,8 +146,17 @@ impl Follow {
             .as_ref()
             .and_then(|heat| heat.infrared.as_ref())
             .and_then(|gun| Infrared::new(gun.emissivity_set, gun.emissivity_true, gun.reflected_c).ok());
-        self.pad = lies_on(&job, &plan, &shop, self.pad.take());
+        let fresh = Pad::on(&job, &plan, &shop);
+        self.pad = match (fresh, self.pad.take()) {
+            (Some(fresh), Some(before)) => Some(fresh.going_on_from(before)),
+            (fresh, _) => fresh,
+        };
         Ok(())
+    }
+
+    /// The lighting whose pad is read.
+    pub fn lit(&self) -> Option<Uuid> {
+        self.pad.as_ref().map(Pad::lit)
     }
 
     /// What a gun on this surface shows now, in °C; nothing while the part is not hot.
@@ -87,26 +169,40 @@ impl Follow {
         self.get(&format!("/api/jobs/{}/oven", self.job)).await
     }
 
-    /// Posts what was read, as a logger does.
-    pub async fn post(&self, key: &str, readings: &[Reading]) -> anyhow::Result<()> {
+    /// Posts what was read of a lighting, as a logger does.
+    pub async fn post(&self, lit: Uuid, readings: &[Reading]) -> anyhow::Result<Posted> {
         let lines: Vec<String> =
             readings.iter().map(|it| format!("{:.4},1,{:.1}", it.minutes, it.celsius)).collect();
         let sent = self
             .client
-            .post(format!("{}/api/jobs/{}/readings", self.at, self.job))
-            .header("Authorization", format!("Bearer {key}"))
+            .post(format!("{}/api/jobs/{}/readings?lit={lit}", self.at, self.job))
+            .bearer_auth(&self.key)
             .header("Content-Type", "text/csv")
             .body(lines.join("\n"))
             .send()
             .await?;
-        answer::<serde_json::Value>(sent).await.map(|_| ())
+        // What a key lacks, or a server has no time for, may be mended: that is kept.
+        if matches!(sent.status().as_u16(), 400 | 404 | 409 | 422) {
+            return Ok(Posted::Refused(sent.text().await?));
+        }
+        answer::<serde_json::Value>(sent).await.map(|_| Posted::Kept)
     }
 }
 
-fn lies_on(job: &Job, plan: &vanadin_core::plan::Plan, shop: &Shop, before: Option<Pad>) -> Option<Pad> {
-    let fresh = Pad::on(job, plan, shop)?;
-    Some(match before {
-        Some(before) => fresh.going_on_from(before),
-        None => fresh,
-    })
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::is_news;
+
+    #[rstest]
+    #[case::said("event:changed", true)]
+    #[case::with_a_space("event: hello\r", true)]
+    #[case::of_the_shop("event:shop", true)]
+    #[case::its_own_readings("event:reading", false)]
+    #[case::what_stands_in_it("data:event:changed", false)]
+    #[case::nothing("", false)]
+    fn what_is_said_of_the_job_is_told_from_what_it_reads_itself(#[case] line: &str, #[case] news: bool) {
+        assert_eq!(is_news(line.as_bytes()), news);
+    }
 }

@@ -22,14 +22,19 @@ pub struct StandInConfig {
     pub at: String,
     /// The part it lies on, or looks at; of an oven the job whose program it follows.
     pub job: Option<Uuid>,
-    /// The key of the shop's logger; only a thermocouple has one.
+    /// The key of the shop's logger; a thermocouple needs one.
     pub key: String,
     /// The program of an oven that follows no job.
     pub program: Option<PathBuf>,
     /// How often it looks, and how many times as fast an oven's clock goes.
     pub every: Duration,
     pub speed: u32,
+    /// It ends when what it is fed by is closed: whoever started it is gone then.
+    pub while_open: bool,
 }
+
+/// Where the key may stand instead of among the words.
+pub const KEY: &str = "VANADIN_KEY";
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Instrument {
@@ -54,12 +59,17 @@ impl StandInConfig {
             what,
             at: "http://127.0.0.1:8420".to_owned(),
             job: None,
-            key: String::new(),
+            key: std::env::var(KEY).unwrap_or_default(),
             program: None,
             every: Duration::from_secs(2),
             speed: 1,
+            while_open: false,
         };
         while let Some(word) = words.next() {
+            if word == "--while-open" {
+                config.while_open = true;
+                continue;
+            }
             let value = words.next().with_context(|| format!("{word} needs a value"))?;
             match word.as_str() {
                 "--at" => config.at = value.trim_end_matches('/').to_owned(),
@@ -97,19 +107,29 @@ impl StandInConfig {
 /// # Errors
 /// The server refuses it, or its program cannot be read.
 pub async fn run(config: &StandInConfig) -> anyhow::Result<()> {
-    match (config.what, config.job) {
-        (Instrument::Oven, Some(job)) => oven::follow(Follow::new(config.at.clone(), job), config).await,
+    if config.while_open {
+        end_when_closed();
+    }
+    let part = config.job.map(|job| Follow::new(config.at.clone(), job, config.key.clone()));
+    match (config.what, part) {
+        (Instrument::Oven, Some(part)) => oven::follow(part, config).await,
         (Instrument::Oven, None) => {
             let path = config.program.as_ref().context("--program is needed")?;
             let text = std::fs::read_to_string(path).with_context(|| path.display().to_string())?;
             oven::run(&text, config).await
         }
-        (Instrument::Thermocouple, Some(job)) => {
-            thermocouple::run(Follow::new(config.at.clone(), job), config).await
-        }
-        (Instrument::Infrared, Some(job)) => infrared::run(Follow::new(config.at.clone(), job), config).await,
+        (Instrument::Thermocouple, Some(part)) => thermocouple::run(part, config).await,
+        (Instrument::Infrared, Some(part)) => infrared::run(part, config).await,
         (_, None) => bail!("--job is needed"),
     }
+}
+
+/// Nothing is read from there: it is closed when the one who started this is gone, however it went.
+fn end_when_closed() {
+    std::thread::spawn(|| {
+        let closed = std::io::copy(&mut std::io::stdin(), &mut std::io::sink());
+        std::process::exit(i32::from(closed.is_err()));
+    });
 }
 
 #[cfg(test)]
@@ -132,6 +152,13 @@ mod tests {
             (config.at.as_str(), config.job, config.key.as_str()),
             ("http://127.0.0.1:9", Some(job), "abc")
         );
+    }
+
+    #[test]
+    fn one_that_was_started_by_another_ends_with_it() {
+        let words = "infrared --while-open --job 00000000-0000-0000-0000-000000000007";
+        assert!(of(words).unwrap().while_open);
+        assert!(!of(&words.replace("--while-open ", "")).unwrap().while_open);
     }
 
     #[rstest]

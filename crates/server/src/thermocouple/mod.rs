@@ -1,235 +1,175 @@
-//! The simulated thermocouple that ships with the server: a pad at the coldest far corner of each
-//! part that is hot.
+//! The simulated thermocouples of a demo: a stand-in's program is started for each part that is hot, and ended when
+//! that part is cold, or when a logger of the shop reads it.
 
 use std::collections::{HashMap, HashSet};
-use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
+use std::net::{Ipv4Addr, SocketAddr};
+use std::process::Stdio;
+use std::sync::{Arc, PoisonError};
 use std::time::Duration;
 
+use rocket::Request;
+use tokio::process::{Child, Command};
 use tokio::select;
 use tokio::sync::Mutex;
 use tokio::sync::broadcast::error::RecvError;
+use tokio::task::AbortHandle;
 use uuid::Uuid;
-use vanadin_core::job::Recorded;
 use vanadin_core::pad::Pad;
 
 use crate::api_error::ApiError;
 use crate::desk::{Desk, News};
-use crate::job::store;
+use crate::door::known::{bearer, random, same};
 use crate::rack::projection;
+use crate::stand_in::KEY;
 
-/// Every pad that is on a hot part. They are read until this is dropped or stopped.
+/// Which parts a stand-in reads, and how it shows that it is one. Without stand-ins it starts nothing and knows no key.
 pub struct Thermocouples {
-    desk: Desk,
+    key: Option<String>,
     state: Arc<Mutex<State>>,
-    stopped: Arc<AtomicBool>,
+    begun: std::sync::Mutex<Option<AbortHandle>>,
 }
 
 #[derive(Default)]
 struct State {
-    pads: HashMap<Uuid, Pad>,
+    /// The programs that run, by job. They end with this.
+    running: HashMap<Uuid, Child>,
     /// Lightings that a logger of the shop reads: nothing is made up beside it.
     left: HashSet<(Uuid, Uuid)>,
-    /// What was read and is not on the disk yet, by job and lighting: it is stored with the next.
-    unsaved: HashMap<(Uuid, Uuid), Vec<Recorded>>,
 }
 
-impl Drop for Thermocouples {
-    fn drop(&mut self) {
-        self.stop();
-    }
-}
-
-/// How often a pad is read.
-const TICK: Duration = Duration::from_millis(500);
+/// How often a program that ended is seen, and a part that has become cold.
+const LOOK_EVERY: Duration = Duration::from_secs(10);
+/// How often a pad is looked at.
+const READ_EVERY_MS: u32 = 500;
 
 impl Thermocouples {
-    /// Goes on with every part that is hot, from its last stored reading, and puts a pad on each that is
-    /// lit from now on. A job that cannot be read hides no other.
-    pub async fn start(desk: Desk) -> anyhow::Result<Self> {
-        let mut news = desk.listen();
-        let all = Self { desk, state: Arc::default(), stopped: Arc::default() };
-        for id in projection::heated(&all.desk.database.pool).await? {
-            attend(&all.desk, &all.state, id).await;
-        }
-        let (desk, state, stopped) = (all.desk.clone(), all.state.clone(), all.stopped.clone());
-        tokio::spawn(async move {
-            let mut ticks = tokio::time::interval(TICK);
-            let mut failing = false;
-            while !stopped.load(Ordering::Relaxed) {
-                select! {
-                    told = news.recv() => match told {
-                        Ok(News::Said { job, .. }) => attend(&desk, &state, job).await,
-                        Ok(News::Gone { job }) => take_off(&state, job).await,
-                        Ok(News::Shop { .. } | News::Clock | News::Reading { .. }) => {}
-                        Err(RecvError::Lagged(_)) => attend_all(&desk, &state).await,
-                        Err(RecvError::Closed) => break,
-                    },
-                    _ = ticks.tick() => {
-                        read_all(&desk, &state).await;
-                        let stored = store_all(&desk, &state).await;
-                        if let Err(error) = &stored
-                            && !failing
-                        {
-                            eprintln!("vanadin: readings cannot be stored and are kept: {error}");
-                        }
-                        failing = stored.is_err();
-                    }
-                }
-            }
-        });
-        Ok(all)
-    }
-
-    /// No pads at all: what is read is read by the shop's own instruments.
-    #[must_use]
-    pub fn none(desk: Desk) -> Self {
-        Self { desk, state: Arc::default(), stopped: Arc::new(AtomicBool::new(true)) }
-    }
-
-    /// Takes the pad off a lighting that is read by a logger, for good.
-    pub async fn leave(&self, job: Uuid, lit: Uuid) {
-        let State { pads, left, .. } = &mut *self.state.lock().await;
-        left.insert((job, lit));
-        if pads.get(&job).is_some_and(|pad| pad.lit() == lit) {
-            pads.remove(&job);
-        }
-    }
-
-    pub fn stop(&self) {
-        self.stopped.store(true, Ordering::Relaxed);
-    }
-
-    /// Stores what was read and is not on the disk yet.
-    ///
     /// # Errors
-    /// It cannot be stored; it is kept.
-    pub async fn store(&self) -> Result<(), ApiError> {
-        store_all(&self.desk, &self.state).await
+    /// There is no chance on this machine.
+    pub fn new(stand_ins: bool) -> Result<Self, ApiError> {
+        let key = stand_ins.then(random).transpose()?;
+        Ok(Self { key, state: Arc::default(), begun: std::sync::Mutex::default() })
+    }
+
+    /// Starts a program for every part that is hot, and for each that is lit from now on. The pages are on this port
+    /// of this machine.
+    pub fn begin(&self, desk: Desk, port: u16) {
+        let Some(key) = self.key.clone() else { return };
+        let starter = Starter { desk, key, at: SocketAddr::from((Ipv4Addr::LOCALHOST, port)) };
+        let going = tokio::spawn(starter.go_on(self.state.clone()));
+        let before = self.begun.lock().unwrap_or_else(PoisonError::into_inner).replace(going.abort_handle());
+        if let Some(before) = before {
+            before.abort();
+        }
+    }
+
+    /// One of its programs sends this.
+    #[must_use]
+    pub fn sends(&self, request: &Request<'_>) -> bool {
+        bearer(request).is_some_and(|shown| self.is_theirs(shown))
+    }
+
+    #[must_use]
+    pub fn is_theirs(&self, shown: &str) -> bool {
+        self.key.as_deref().is_some_and(|key| same(key, shown))
+    }
+
+    /// A logger reads this lighting: nothing is made up beside it any more.
+    pub async fn leave(&self, job: Uuid, lit: Uuid) {
+        let State { running, left } = &mut *self.state.lock().await;
+        left.insert((job, lit));
+        running.remove(&job);
+    }
+
+    /// Whether a logger of the shop reads this lighting.
+    pub async fn has_left(&self, job: Uuid, lit: Uuid) -> bool {
+        self.state.lock().await.left.contains(&(job, lit))
+    }
+
+    /// Ends every program.
+    pub async fn stop(&self) {
+        let begun = self.begun.lock().unwrap_or_else(PoisonError::into_inner).take();
+        if let Some(begun) = begun {
+            begun.abort();
+        }
+        self.state.lock().await.running.clear();
     }
 }
 
-/// Puts a pad on a part that was lit, tells it what happened, takes it off when the part is out of the
-/// heat and cold.
-async fn attend(desk: &Desk, state: &Mutex<State>, id: Uuid) {
-    let seen = match desk.see(id).await {
-        Ok(seen) => seen,
-        Err(error) => return eprintln!("vanadin: the job {id} cannot be read: {error}"),
-    };
-    let fresh = Pad::on(&seen.job, &seen.plan, &seen.shop.shop);
-    let mut state = state.lock().await;
-    let before = state.pads.remove(&id);
-    let now = match (fresh, before) {
-        (Some(fresh), Some(before)) => Some(fresh.going_on_from(before)),
-        (fresh, _) => fresh,
-    };
-    let now = now.filter(|pad| !state.left.contains(&(id, pad.lit())));
-    state.pads.extend(Some(id).zip(now));
+struct Starter {
+    desk: Desk,
+    key: String,
+    at: SocketAddr,
 }
 
-/// The job is gone, and what was read of it with it.
-async fn take_off(state: &Mutex<State>, job: Uuid) {
-    let State { pads, unsaved, .. } = &mut *state.lock().await;
-    pads.remove(&job);
-    unsaved.retain(|(of, _), _| *of != job);
-}
-
-/// Some news were missed: every part that may be hot is looked at again.
-async fn attend_all(desk: &Desk, state: &Mutex<State>) {
-    match projection::heated(&desk.database.pool).await {
-        Ok(heated) => {
-            for id in heated {
-                attend(desk, state, id).await;
+impl Starter {
+    async fn go_on(self, state: Arc<Mutex<State>>) {
+        let mut news = self.desk.listen();
+        let mut looks = tokio::time::interval(LOOK_EVERY);
+        loop {
+            select! {
+                told = news.recv() => match told {
+                    Ok(News::Said { job, .. }) => self.attend(&state, job).await,
+                    Ok(News::Gone { job }) => drop(state.lock().await.running.remove(&job)),
+                    Ok(News::Shop { .. } | News::Clock | News::Reading { .. }) => {}
+                    Err(RecvError::Lagged(_)) => self.attend_all(&state).await,
+                    Err(RecvError::Closed) => break,
+                },
+                _ = looks.tick() => self.attend_all(&state).await,
             }
         }
-        Err(error) => eprintln!("vanadin: what is hot cannot be read: {error}"),
     }
-}
 
-/// Reads every pad and tells those who watch.
-async fn read_all(desk: &Desk, state: &Mutex<State>) {
-    let now_ms = desk.now_ms();
-    let State { pads, unsaved, .. } = &mut *state.lock().await;
-    for (&id, pad) in pads.iter_mut() {
-        let due = pad.advance_to(pad.minutes_at(now_ms));
-        if !due.is_empty() {
-            unsaved.entry((id, pad.lit())).or_default().extend(due.into_iter().map(Recorded::from));
-        }
-        desk.tell(News::Reading { job: id, live: Box::new(pad.shows()) });
-    }
-    pads.retain(|_, pad| !pad.finished());
-}
-
-/// Stores what was read; what cannot be stored is kept for the next time.
-async fn store_all(desk: &Desk, state: &Mutex<State>) -> Result<(), ApiError> {
-    let unsaved = std::mem::take(&mut state.lock().await.unsaved);
-    if unsaved.is_empty() {
-        return Ok(());
-    }
-    let stored = desk
-        .database
-        .write(async |on| {
-            for ((job, lit), readings) in &unsaved {
-                store::add_readings(on, *job, *lit, readings).await?;
-            }
-            Ok(())
-        })
-        .await;
-    if stored.is_ok() {
-        for ((job, lit), readings) in &unsaved {
-            desk.read(*job, *lit, readings).await;
-            let warms = state.lock().await.pads.get(job).is_some_and(Pad::warms);
-            if warms {
-                attend(desk, state, *job).await;
-            }
-        }
-    } else {
-        let mut state = state.lock().await;
-        for (of, mut readings) in unsaved {
-            let since = state.unsaved.remove(&of).unwrap_or_default();
-            readings.extend(since);
-            state.unsaved.insert(of, readings);
+    /// Every part that may be hot, and every one on which a program runs. A job that cannot be read hides no other.
+    async fn attend_all(&self, state: &Mutex<State>) {
+        let heated = match projection::heated(&self.desk.database.pool).await {
+            Ok(heated) => heated,
+            Err(error) => return eprintln!("vanadin: what is hot cannot be read: {error}"),
+        };
+        let running: Vec<Uuid> = {
+            let running = &mut state.lock().await.running;
+            // One that ended by itself is started again.
+            running.retain(|_, child| matches!(child.try_wait(), Ok(None)));
+            running.keys().copied().collect()
+        };
+        let all: HashSet<Uuid> = heated.into_iter().chain(running).collect();
+        for job in all {
+            self.attend(state, job).await;
         }
     }
-    stored
-}
 
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::clock::Clock;
-    use crate::database::open;
-    use crate::sample::fill_if_empty;
+    /// Starts a program on a part that was lit, ends it when the part is out of the heat and cold.
+    async fn attend(&self, state: &Mutex<State>, job: Uuid) {
+        let seen = match self.desk.see(job).await {
+            Ok(seen) => seen,
+            Err(error) => return eprintln!("vanadin: the job {job} cannot be read: {error}"),
+        };
+        let lit = Pad::on(&seen.job, &seen.plan, &seen.shop.shop).map(|pad| pad.lit());
+        let State { running, left } = &mut *state.lock().await;
+        match lit.filter(|lit| !left.contains(&(job, *lit))) {
+            None => drop(running.remove(&job)),
+            Some(_) if running.contains_key(&job) => {}
+            Some(_) => match self.program(job) {
+                Ok(child) => drop(running.insert(job, child)),
+                Err(error) => eprintln!("vanadin: no stand-in can be started: {error}"),
+            },
+        }
+    }
 
-    #[tokio::test]
-    async fn readings_that_cannot_be_stored_are_kept_and_stored_later() {
-        let folder = tempfile::tempdir().unwrap();
-        let desk =
-            Desk::new(open(folder.path(), None).await.unwrap(), Clock::starting(Some(1_800_000_000_000)));
-        fill_if_empty(&desk).await.unwrap();
-        let pool = &desk.database.pool;
-        let (job, lit): (String, String) =
-            sqlx::query_as("select job_id, lit_id from reading limit 1").fetch_one(pool).await.unwrap();
-        let of: (Uuid, Uuid) = (job.parse().unwrap(), lit.parse().unwrap());
-        let read = |minutes| Recorded { minutes, celsius: 80.0, channel: 1 };
-        let state = Mutex::new(State::default());
-        state.lock().await.unsaved.insert(of, vec![read(90_000.0)]);
-        sqlx::query("create trigger refuse before insert on reading begin select raise(abort, 'no'); end")
-            .execute(pool)
-            .await
-            .unwrap();
-        assert!(store_all(&desk, &state).await.is_err());
-        state.lock().await.unsaved.entry(of).or_default().push(read(90_001.0));
-        assert!(store_all(&desk, &state).await.is_err());
-        sqlx::query("drop trigger refuse").execute(pool).await.unwrap();
-        assert!(store_all(&desk, &state).await.is_ok());
-        let stored: Vec<f64> =
-            sqlx::query_scalar("select minutes from reading where minutes >= 90000 order by minutes")
-                .fetch_all(pool)
-                .await
-                .unwrap();
-        assert_eq!(stored, [90_000.0, 90_001.0]);
-        assert!(state.lock().await.unsaved.is_empty());
-        desk.database.close().await;
+    /// The same program that anybody can start. It ends when this server is gone, however it goes.
+    fn program(&self, job: Uuid) -> std::io::Result<Child> {
+        Command::new(std::env::current_exe()?)
+            .args(["stand-in", "thermocouple", "--while-open"])
+            .arg("--at")
+            .arg(format!("http://{}", self.at))
+            .arg("--job")
+            .arg(job.to_string())
+            .arg("--every-ms")
+            .arg(READ_EVERY_MS.to_string())
+            // Not among its words: those are shown to everybody on this machine.
+            .env(KEY, &self.key)
+            .stdin(Stdio::piped())
+            .stdout(Stdio::null())
+            .kill_on_drop(true)
+            .spawn()
     }
 }

@@ -1,4 +1,5 @@
 import type { Change, JobView, Problem } from '../client'
+import { torchSaid } from './torch-said'
 
 /** What is said: a change of a job, or that there is one at all. */
 export type Said = Change | { kind: 'begin' }
@@ -207,15 +208,7 @@ export function saidOf(change: Said): string {
     case 'cancel_light':
       return 'cancel the lighting'
     case 'torch':
-      return change.entry.kind === 'reading'
-        ? `reading ${change.entry.typed}`
-        : change.entry.kind === 'note'
-          ? change.entry.text
-          : change.entry.kind === 'stick'
-            ? `the ${change.entry.typed} stick ${change.entry.melted ? 'melted' : 'did not melt'}`
-            : change.entry.kind === 'aligned'
-              ? `alignment ${change.entry.typed} off`
-              : change.entry.kind
+      return torchSaid(change.entry)
     case 'new_round':
       return `new round: ${change.reason}`
     case 'put_away':

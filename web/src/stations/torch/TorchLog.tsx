@@ -1,60 +1,24 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { torchSaid } from '../../api/queue/torch-said'
 import { AskedBack } from '../../job/AskedBack'
 import { useJob } from '../../job/JobContext'
 import { LoggerFile } from '../../job/LoggerFile'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { OneCurve } from './OneCurve'
-import { DEED_WORDS, pieceDone } from './piece-words'
-
-const WORDS: Record<Schemas['TorchEntry']['kind'], string> = {
-  reading: 'reading',
-  bead: 'bead done',
-  pin: 'pin set',
-  peened: 'peened',
-  reheated: 'reheated',
-  did: 'done',
-  trouble: 'trouble',
-  stick: 'stick',
-  aligned: 'alignment',
-  oven: 'oven',
-  note: 'note',
-  covered: 'covered',
-  unwrapped: 'unwrapped',
-}
+import { pieceDone } from './piece-words'
 
 const wordsOf = (
   entry: Schemas['TorchEntry'],
   piece: string,
   seen: readonly Schemas['TroubleView'][],
 ): string => {
-  if (entry.kind === 'pin') return `pin ${entry.number} set`
-  if (entry.kind === 'bead') {
-    return entry.at == null
-      ? pieceDone(piece).toLowerCase()
-      : `bead done, place ${entry.at.along} of layer ${entry.at.layer}`
-  }
-  if (entry.kind === 'did') return (DEED_WORDS[entry.what] ?? entry.what).toLowerCase()
-  if (entry.kind === 'trouble') {
-    const view = seen.find((it) => it.seen === entry.seen)
-    const cause = view?.causes.find((it) => it.id === entry.cause)
-    return [view?.words ?? entry.seen.replaceAll('_', ' '), cause?.words]
-      .filter((words) => words !== undefined)
-      .join(': ')
-  }
-  if (entry.kind === 'reading') {
-    const by = entry.gun == null ? '' : ' by gun'
-    return `${entry.joint === true ? 'joint' : 'reading'} ${entry.typed}${by}`
-  }
-  if (entry.kind === 'stick') {
-    return `the ${entry.typed} stick ${entry.melted ? 'melted' : 'did not melt'}`
-  }
-  if (entry.kind === 'aligned') return `alignment ${entry.typed} off`
-  if (entry.kind === 'oven') return entry.runs ? 'oven started' : 'oven stopped'
-  if (entry.kind === 'covered' && entry.why !== undefined && entry.why !== '') return `covered: ${entry.why}`
-  if (entry.kind === 'note') return entry.text
-  return WORDS[entry.kind]
+  if (entry.kind === 'bead' && entry.at == null) return pieceDone(piece).toLowerCase()
+  const view = entry.kind === 'trouble' ? seen.find((it) => it.seen === entry.seen) : undefined
+  if (entry.kind !== 'trouble' || view === undefined) return torchSaid(entry)
+  const cause = view.causes.find((it) => it.id === entry.cause)
+  return cause === undefined ? view.words : `${view.words}: ${cause.words}`
 }
 
 const LIT_FOR = { bake: 'Bake', tack: 'Tacking', main: 'Heat' } as const

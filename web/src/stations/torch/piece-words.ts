@@ -16,10 +16,3 @@ export const DEEDS = [
   ['ground_out', 'Ground out hot'],
   ['turned', 'Turned'],
 ] as const
-
-/** Every deed, as the log says it. */
-export const DEED_WORDS: Readonly<Record<string, string>> = {
-  ...Object.fromEntries(DEEDS),
-  out_of_heat: 'Out of the heat',
-  back_in: 'Back in the heat',
-}

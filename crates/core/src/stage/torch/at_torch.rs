@@ -121,19 +121,13 @@ impl AtTorch {
 
     /// A further reading of the part: the soak counts from when it is warm, anew when it fell out of the
     /// window.
-    pub fn saw(&mut self, reading: Reading) {
+    pub(super) fn saw(&mut self, reading: Reading) {
         let least_c = self.window.map_or(f64::NEG_INFINITY, |(least, _)| least);
         if reading.celsius < least_c {
             self.warm_from_min = None;
         } else if reading.celsius >= self.aim_c && self.warm_from_min.is_none() {
             self.warm_from_min = Some(reading.minutes);
         }
-    }
-
-    /// It is on its way up to its first bead.
-    #[must_use]
-    pub fn warms(&self) -> bool {
-        self.piece == "bead" && !self.begun && self.warm_from_min.is_none()
     }
 
     /// Minutes of soak still to come at this time on the job clock.

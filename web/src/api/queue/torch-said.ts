@@ -1,0 +1,52 @@
+import type { Schemas } from '../client'
+
+const DID: Readonly<Record<Schemas['Deed'], string>> = {
+  tacked: 'tacked',
+  hole_filled: 'stop-hole filled',
+  refilled: 'pinhole refilled',
+  ground_out: 'ground out hot',
+  turned: 'turned',
+  out_of_heat: 'out of the heat',
+  back_in: 'back in the heat',
+}
+
+/** A bare number with the unit it was typed in; what has one of its own as it is. */
+export const withUnit = (typed: string, unit: string): string =>
+  /[\d.,]$/.test(typed.trim()) ? `${typed.trim()} ${unit}` : typed.trim()
+
+const degrees = (system: Schemas['UnitSystem'] | undefined): string => (system === 'imperial' ? '°F' : '°C')
+
+/** What was said at the torch, in words, before anything has been worked out from it. */
+export function torchSaid(entry: Schemas['TorchEntry']): string {
+  switch (entry.kind) {
+    case 'reading': {
+      const by = entry.gun == null ? '' : ' by gun'
+      const what = entry.joint === true ? 'joint' : 'reading'
+      return `${what} ${withUnit(entry.typed, degrees(entry.shown_in))}${by}`
+    }
+    case 'stick': {
+      const stick = withUnit(entry.typed, degrees(entry.shown_in))
+      return `the ${stick} stick ${entry.melted ? 'melted' : 'did not melt'}`
+    }
+    case 'aligned':
+      return `alignment ${withUnit(entry.typed, entry.shown_in === 'imperial' ? 'in' : 'mm')} off`
+    case 'bead':
+      return entry.at == null ? 'bead done' : `bead done, place ${entry.at.along} of layer ${entry.at.layer}`
+    case 'pin':
+      return `pin ${entry.number} set`
+    case 'oven':
+      return entry.runs ? 'oven started' : 'oven stopped'
+    case 'did':
+      return DID[entry.what]
+    case 'trouble':
+      return entry.seen.replaceAll('_', ' ')
+    case 'note':
+      return entry.text
+    case 'covered':
+      return entry.why === undefined || entry.why === '' ? 'covered' : `covered: ${entry.why}`
+    case 'unwrapped':
+    case 'peened':
+    case 'reheated':
+      return entry.kind
+  }
+}
