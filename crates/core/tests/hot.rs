@@ -38,6 +38,30 @@ fn new_round(bench: &mut Bench) {
 }
 
 #[test]
+fn what_the_arc_alone_warmed_is_hot_until_it_has_cooled_from_the_most_it_may_be() {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    for (key, typed) in [
+        ("part.mass", "0.8 kg"),
+        ("part.length", "120"),
+        ("part.width", "60"),
+        ("part.height", "40"),
+        ("method.choice", "tig_braze_si"),
+    ] {
+        bench.set(key, typed);
+    }
+    bench.light();
+    // Nobody reads it: it is hot all the same.
+    assert!(at(&bench, 1).hot.is_some());
+    bench.torch(covered(), 20_000);
+    let plan = bench.plan();
+    let last = plan.last_heat.as_ref().unwrap();
+    let (touch, latest) = (last.touch_min.unwrap(), last.touch_at_the_latest_min.unwrap());
+    assert!(last.heated && touch > 25.0 && latest > touch, "{last:?}");
+    assert!(at(&bench, latest as i64 - 1).hot.is_some());
+    assert!(at(&bench, latest as i64 + 1).hot.is_none());
+}
+
+#[test]
 fn at_350_a_new_round_is_as_hot_as_the_one_before() {
     let mut bench = lit();
     bench.torch(reading("350 C"), 30_000);

@@ -35,12 +35,13 @@ fn every_way_has_a_target_or_none_a_groove_or_none_and_something_to_beware_of() 
         for school in method.schools() {
             let mut bench = lever();
             bench.set("method.choice", method.id());
-            if School::from_id(school.word()).is_some() {
-                bench.set("method.school", school.word());
+            if let Some((id, _)) = School::CHOICES.iter().find(|(id, _)| School::from_id(id) == Some(school))
+            {
+                bench.set("method.school", id);
             }
             let plan = bench.plan();
             let way = plan.methods.chosen.unwrap();
-            assert_eq!(way.method, method);
+            assert_eq!((way.method, way.school), (method, school));
             let prep = plan.prep.as_ref().unwrap_or_else(|| panic!("{} is laid out", way.label()));
             let seam = &prep.seams[0];
             assert_eq!(seam.section.is_some(), method.entry().groove.is_some(), "{}", way.label());
@@ -64,6 +65,50 @@ fn every_way_has_a_target_or_none_a_groove_or_none_and_something_to_beware_of() 
             assert_eq!(verb, None, "not lit yet");
         }
     }
+}
+
+#[rstest]
+// Published: the trade reference: the braze preheat is arc only under 1 kg, else as the table
+#[case::just_under("990 g", Some(School::ArcOnly))]
+#[case::at_it("1 kg", Some(School::WholePart))]
+#[case::heavy("12 kg", Some(School::WholePart))]
+#[case::unknown("", Some(School::WholePart))]
+fn a_small_part_is_brazed_with_the_arc_alone(#[case] mass: &str, #[case] school: Option<School>) {
+    let mut bench = lever();
+    bench.set("part.mass", mass);
+    if mass.is_empty() {
+        bench.set("part.length", "");
+    }
+    let plan = bench.plan();
+    for method in [MethodId::TigBrazeSi, MethodId::TigBrazeAl, MethodId::MigBrazeSi] {
+        assert_eq!(Some(of(&plan, method).way.school), school, "{}", of(&plan, method).label);
+    }
+    // A flame has no such school.
+    assert_eq!(of(&plan, MethodId::TorchBraze).way.school, School::WholePart);
+}
+
+#[test]
+fn the_arc_alone_is_ruled_out_for_a_heavy_part_and_says_why_where_it_is_wanted_all_the_same() {
+    let mut bench = lever();
+    bench.set("method.choice", "tig_braze_si");
+    bench.set("method.school", "arc_only");
+    let plan = bench.plan();
+    let braze = of(&plan, MethodId::TigBrazeSi);
+    assert!(braze.excluded && braze.reasons.iter().any(|why| why.contains("1 kg") && why.contains("12 kg")));
+    // Where no preheat is reached a heavy part is not brazed at all.
+    bench.set("method.school", "");
+    bench.set("part.mass", "900 kg");
+    assert!(of(&bench.plan(), MethodId::TigBrazeSi).excluded);
+    bench.set("part.mass", "0.8 kg");
+    let plan = bench.plan();
+    let heat = plan.heat.as_ref().unwrap();
+    assert!(heat.cold && (heat.least_c, heat.most_c) == (0.0, 280.0), "{}", heat.sentence);
+    assert!(heat.sentence.starts_with("No preheat") && heat.sentence.contains("280"), "{}", heat.sentence);
+    let braze = of(&plan, MethodId::TigBrazeSi);
+    assert!(
+        !braze.steps.iter().any(|step| step.id == "heat") && braze.steps.iter().any(|step| step.id == "cool")
+    );
+    assert!(!braze.odds_parts.iter().any(|part| part.name == "preheat_short"));
 }
 
 #[rstest]

@@ -20,5 +20,5 @@ pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules};
 pub use score::{
     ScorePart, heat_points, hours_points, money_points, odds_points, rule_points, strength_points,
 };
-pub use target::{MODEST_WALL_MM, Target, target};
+pub use target::{ARC_ONLY_KG, MODEST_WALL_MM, Target, target};
 pub use way::{MethodId, School, Way};

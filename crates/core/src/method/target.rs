@@ -57,6 +57,8 @@ impl Target {
 const MOST_C: f64 = 700.0;
 /// House: least and most that Ni-resist is heated to.
 const NI_RESIST_C: (f64, f64) = (150.0, 300.0);
+/// Published: the trade reference, the braze preheat. The arc itself warms a part under this, in kg.
+pub const ARC_ONLY_KG: f64 = 1.0;
 /// House: walls up to this one can be gas-welded with a modest heat, in mm.
 pub const MODEST_WALL_MM: f64 = 12.0;
 
@@ -86,16 +88,20 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
     let has = |iron| plausible.contains(&iron);
     let practice = way.practice()?;
     let base = practice.target_c?;
-    if way.school == School::Cold {
-        if has(Iron::NiResist) {
+    if !way.school.preheats() {
+        if way.school == School::Cold && has(Iron::NiResist) {
             return None;
         }
         let most_c = practice.most.between_beads_c(base);
+        let working = match way.school {
+            School::ArcOnly => format!("Arc only: no preheat, {{{most_c:.0} degC}} at most"),
+            _ => format!("Cold: {{{base:.0} to {most_c:.0} degC}}, to take the chill and damp off"),
+        };
         return Some(Target {
             target_c: base,
-            least_c: base,
+            least_c: practice.least_c.unwrap_or(base),
             most_c,
-            working: vec![format!("Cold: {{{base:.0} to {most_c:.0} degC}}, to take the chill and damp off")],
+            working: vec![working],
             disagree: None,
             forced_by: None,
             with_grays_figures: Vec::new(),
@@ -217,6 +223,19 @@ mod tests {
         let hot = Way { method: MethodId::ArcNickel, school: School::Hot };
         let found = target(hot, &[Iron::Gray], Some(12.0), false).unwrap().capped(limit_c);
         assert_eq!((found.target_c, found.most_c), (target_c, most_c));
+    }
+
+    #[rstest]
+    // Published: the trade reference, windows at the torch: arc-only braze, most 280, no least
+    #[case::silicon(MethodId::TigBrazeSi)]
+    #[case::aluminium(MethodId::TigBrazeAl)]
+    #[case::wire(MethodId::MigBrazeSi)]
+    fn the_arc_alone_has_a_most_and_asks_for_no_preheat(#[case] method: MethodId) {
+        let way = Way { method, school: School::ArcOnly };
+        let found = target(way, &[Iron::NiResist], Some(40.0), true).unwrap();
+        assert!((found.least_c, found.most_c) == (0.0, 280.0) && !way.school.preheats());
+        // What must stay cool caps what the arc may make of it.
+        assert_eq!(found.capped(120.0).most_c, 120.0);
     }
 
     #[test]

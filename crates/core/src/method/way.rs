@@ -150,6 +150,8 @@ pub enum School {
     WholePart,
     /// Gas fusion with the part at a modest heat, melted at the joint alone.
     Modest,
+    /// A small part that the arc itself warms.
+    ArcOnly,
     NoHeat,
 }
 
@@ -161,6 +163,7 @@ impl School {
         ("hot", "Hot: the whole part, about {300 degC}"),
         ("whole_part", "Whole part, dull red"),
         ("modest", "Modest: {250 degC}, melted at the joint alone"),
+        ("arc_only", "Arc only: the arc itself warms a small part"),
     ];
 
     #[must_use]
@@ -171,6 +174,7 @@ impl School {
             "hot" => Some(Self::Hot),
             "whole_part" => Some(Self::WholePart),
             "modest" => Some(Self::Modest),
+            "arc_only" => Some(Self::ArcOnly),
             _ => None,
         }
     }
@@ -183,6 +187,7 @@ impl School {
             Self::Hot => "hot",
             Self::WholePart => "whole part",
             Self::Modest => "modest",
+            Self::ArcOnly => "arc only",
             Self::NoHeat => "no heat",
         }
     }
@@ -192,8 +197,14 @@ impl School {
     pub fn preheats(self) -> bool {
         match self {
             Self::Warm | Self::Hot | Self::WholePart | Self::Modest => true,
-            Self::Cold | Self::NoHeat => false,
+            Self::Cold | Self::ArcOnly | Self::NoHeat => false,
         }
+    }
+
+    /// The part as a whole gets hot, by a preheat or by the arc alone.
+    #[must_use]
+    pub fn heats(self) -> bool {
+        self.preheats() || self == Self::ArcOnly
     }
 
     /// Minutes that go by with each bead beside laying it: waiting, peening, brushing. House.
@@ -202,7 +213,7 @@ impl School {
         match self {
             Self::Cold => 3.0,
             Self::Warm => 1.0,
-            Self::Hot | Self::WholePart | Self::Modest => 0.5,
+            Self::Hot | Self::WholePart | Self::Modest | Self::ArcOnly => 0.5,
             Self::NoHeat => 0.0,
         }
     }
@@ -211,7 +222,7 @@ impl School {
     #[must_use]
     pub fn bead_mm(self) -> f64 {
         match self {
-            Self::Cold => 25.0,
+            Self::Cold | Self::ArcOnly => 25.0,
             Self::Warm => 40.0,
             Self::Hot | Self::WholePart | Self::Modest => 60.0,
             Self::NoHeat => 0.0,
@@ -244,7 +255,7 @@ impl Way {
     #[must_use]
     pub fn label(self) -> String {
         match self.school {
-            School::Cold | School::Warm | School::Hot | School::Modest => {
+            School::Cold | School::Warm | School::Hot | School::Modest | School::ArcOnly => {
                 format!("{}, {}", self.method.label(), self.school.word())
             }
             School::WholePart | School::NoHeat => self.method.label().to_owned(),

@@ -7,7 +7,7 @@ use crate::field;
 use crate::heat::{Cooling, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{HeatRef, Job, Lighting, TorchEntry};
-use crate::method::Way;
+use crate::method::{School, Way, target};
 use crate::quantity::Celsius;
 use crate::shop::Shop;
 use crate::stage::cooling::wrapping;
@@ -72,7 +72,7 @@ impl LastHeat {
         let heats_it = |heat: &HeatRef<'_>| match heat.lit.what {
             Lighting::Bake => true,
             Lighting::Tack => false,
-            Lighting::Main => way_of(heat).is_none_or(|way| way.school.preheats()),
+            Lighting::Main => way_of(heat).is_none_or(|way| way.school.heats()),
         };
         let telling = |heat: &HeatRef<'_>| heats_it(heat) || heat.latest_reading().is_some();
         let heat = job.heats().find(telling).or_else(|| job.heat())?;
@@ -121,12 +121,18 @@ impl LastHeat {
                 frozen.curve.iter().map(|(_, celsius)| *celsius).fold(f64::NEG_INFINITY, f64::max)
             });
         let planned = planned.filter(|celsius| celsius.is_finite() && heat.lit.what == Lighting::Main);
+        // The arc alone makes no more of it than its window.
+        let way = heat.lit.frozen.as_ref().and_then(|frozen| frozen.way);
+        let by_the_arc = way
+            .filter(|way| way.school == School::ArcOnly)
+            .and_then(|way| target(way, plausible, None, false));
+        let by_the_arc = by_the_arc.map(|target| target.most_c);
         // A stick says only how hot it is at least: nobody is burnt by the rest.
         let read = heat.measured_at(out_min).map(|reading| reading.celsius);
         let at_least = heat.melted().filter(|it| it.minutes <= out_min).map(|it| it.celsius);
         let start_c = match read {
             Some(read) => read,
-            None => at_least.fold(planned.unwrap_or(HOTTEST_C), f64::max),
+            None => at_least.fold(planned.or(by_the_arc).unwrap_or(HOTTEST_C), f64::max),
         };
         let iron = slowest_to_heat(plausible).iron.properties();
         let Some(body) = part.body(iron) else { return };

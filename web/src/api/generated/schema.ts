@@ -469,7 +469,7 @@ export interface paths {
         put?: never;
         /**
          * Readings, one a line: `minutes_or_time,channel,celsius`. Channel 1 lies at the coldest far corner, what the others
-         *     lie on is said on Heat.
+         *     lie on is said on Heat. An instrument that knows for which lighting it reads says so: of another nothing is taken.
          */
         post: operations["log_readings"];
         delete?: never;
@@ -4535,7 +4535,7 @@ export interface components {
          * @description How warm a method is done.
          * @enum {string}
          */
-        School: "cold" | "warm" | "hot" | "whole_part" | "modest" | "no_heat";
+        School: "cold" | "warm" | "hot" | "whole_part" | "modest" | "arc_only" | "no_heat";
         /** @description A school of a method. */
         SchoolChoice: {
             id: string;
@@ -7870,7 +7870,10 @@ export interface operations {
     };
     log_readings: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The lighting that is read, as the job names it */
+                lit?: string;
+            };
             header: {
                 /** @description Bearer and the shop's token */
                 Authorization: string;

@@ -31,6 +31,19 @@ pub(super) const fn warmed(target_c: f64, start: Start) -> Practice {
     }
 }
 
+/// The arc alone warms a small part: no preheat, and the odds it starts from. House: not frozen, though nothing more
+/// is asked.
+pub(super) const fn arc_only(start: Start) -> Practice {
+    Practice {
+        school: School::ArcOnly,
+        target_c: Some(20.0),
+        least_c: Some(0.0),
+        most: Most::At(280.0),
+        start,
+        fall: 1.0,
+    }
+}
+
 /// The electrode is as thick as the rod. House.
 pub(super) fn tungsten(wall_mm: f64) -> &'static str {
     super::by_wall(wall_mm, ["tungsten {1.6 mm}", "tungsten {2.4 mm}", "tungsten {3.2 mm}"])

@@ -1,6 +1,6 @@
 //! TIG braze, silicon bronze.
 
-use super::arc_bronze::{self, ArcBronze, warmed};
+use super::arc_bronze::{self, ArcBronze, arc_only, warmed};
 use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall};
 use crate::filler::Filler;
 use crate::method::MethodId;
@@ -10,7 +10,7 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     id: "tig_braze_si",
     label: "TIG braze, silicon bronze",
     doing: "Braze it with TIG and silicon bronze",
-    practices: &[warmed(180.0, Start::Of(7.0, 3.0))],
+    practices: &[warmed(180.0, Start::Of(7.0, 3.0)), arc_only(Start::Of(7.0, 3.0))],
     stands_c: 250.0,
     filling: Filling { filler, layer: |_| (2.0, Some(5.0)), laid_g_a_min: None },
     arc: ArcUse {

@@ -13,9 +13,8 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
 }
 
 fn reach(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    if asked.reach.is_empty() {
+    if !asked.reach.iter().any(|(way, _)| way.school.preheats()) {
         rule.unknown("weight, size, shape or the heat at hand");
-        return;
     }
     for (way, reached) in asked.reach {
         if let Err(why) = reached {

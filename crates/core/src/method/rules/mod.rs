@@ -80,7 +80,7 @@ pub struct Asked<'a> {
     /// It cannot expand freely; nothing while its shape is not known.
     pub closed: Option<bool>,
     pub piece: Piece,
-    /// Of each way that preheats: can it be reached, or why not; not in it while not known.
+    /// Of each way that gets the part hot: can it be reached, or why not; not in it while not known.
     pub reach: &'a [(Way, Result<(), String>)],
     /// The warm school's 150 degC can be reached; nothing while not known.
     pub warm_reached: Option<bool>,

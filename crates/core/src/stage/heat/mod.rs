@@ -191,6 +191,14 @@ pub(crate) fn heat_plan(
         (School::NoHeat, _) => {
             Some(cold(format!("No heat needed. Iron at {} or more.", say(15.0)), 15.0, 65.0))
         }
+        (School::ArcOnly, Some(t)) => Some(HeatPlan {
+            least_c: t.least_c,
+            ..cold(
+                format!("No preheat: the arc itself warms it. Never over {}.", say(t.most_c)),
+                t.target_c,
+                t.most_c,
+            )
+        }),
         (School::Cold, Some(t)) => Some(cold(
             format!(
                 "No preheat. Take the chill and damp off, keep between {} and {}.",

@@ -8,10 +8,10 @@ use crate::decide::Choices;
 use crate::field;
 use crate::heat::{HeatSource, UNWRAP_C};
 use crate::hours::{Step, Takes, pace, ready_min, totals};
-use crate::iron::Iron;
+use crate::iron::{Iron, slowest_to_heat};
 use crate::job::Round;
 use crate::map::MarkKind;
-use crate::method::{Joins, Way, for_days};
+use crate::method::{Joins, School, Way, for_days};
 use crate::quantity::{Unit, number};
 use crate::said::said;
 use crate::sessions::{Parting, Session, sessions};
@@ -269,6 +269,13 @@ impl Judged<'_> {
                     steps.add("heat", "Heat and soak", hands, clock, "the model's minutes and the soak");
                     let wrap = wrapping(self.round, self.shop, way);
                     cooling = Some(self.cooling(&body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
+                }
+                if way.school == School::ArcOnly {
+                    let body = self.part.body(slowest_to_heat(&self.belief.plausible).iron.properties())?;
+                    let wrap = wrapping(self.round, self.shop, way);
+                    let hours =
+                        self.cooling(&body, self.target_of(way)?.most_c, &wrap)?.hours_to(UNWRAP_C)?;
+                    steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, from the most it may be");
                 }
                 let words = match prep.beads {
                     0 => "what is laid in a minute".to_owned(),

@@ -27,9 +27,9 @@ use crate::hours::{Step, totals};
 use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
-    Asked, Effect, Fired, MethodId, Odds, OddsPart, Piece, Ruling, School, ScorePart, Start, StitchKind,
-    Target, Way, apply_rules, heat_points, hours_points, money_points, odds_of, odds_points, own_outcomes,
-    rule_points, shift_of, shifted, strength_points, target,
+    ARC_ONLY_KG, Asked, Effect, Fired, MethodId, Odds, OddsPart, Piece, Ruling, School, ScorePart, Start,
+    StitchKind, Target, Way, apply_rules, heat_points, hours_points, money_points, odds_of, odds_points,
+    own_outcomes, rule_points, shift_of, shifted, strength_points, target,
 };
 use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
 use crate::said::{said, said_exactly};
@@ -242,6 +242,9 @@ impl Judged<'_> {
     }
 
     fn reach(&self, way: Way) -> Option<Result<(), String>> {
+        if way.school == School::ArcOnly {
+            return self.warmed_by_the_arc();
+        }
         if !way.school.preheats() {
             return None;
         }
@@ -260,6 +263,21 @@ impl Judged<'_> {
         Some(match sources.reach(&target) {
             Some(_) => Ok(()),
             None => Err(sources.why_not(&target, self.shop.units)),
+        })
+    }
+
+    /// The arc alone warms a small part; nothing while its weight is not known.
+    fn warmed_by_the_arc(&self) -> Option<Result<(), String>> {
+        let kg = self.part.weight.as_ref()?.kg();
+        let say = |kg| self.part.units.say(kg, Unit::Kilograms);
+        Some(if kg < ARC_ONLY_KG {
+            Ok(())
+        } else {
+            Err(format!(
+                "The arc alone warms a part under {}, and this one weighs {}.",
+                say(ARC_ONLY_KG),
+                say(kg)
+            ))
         })
     }
 
@@ -463,12 +481,18 @@ impl Judged<'_> {
     /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
     /// too fast is a caution, never a reason against a school.
     fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
-        let schools: Vec<School> = method.schools().collect();
+        let mut schools: Vec<School> = method.schools().collect();
         let mut said = Vec::new();
         let chosen = self.round.get(field::method::CHOICE) == Some(method);
         let wanted = self.round.get(field::method::SCHOOL).filter(|_| chosen);
         if let Some(wanted) = wanted.filter(|school| schools.contains(school)) {
             return (wanted, vec![format!("{}: the welder's choice", wanted.word())]);
+        }
+        // The arc alone where it is known to warm the part, and first there.
+        if self.warmed_by_the_arc().is_some_and(|it| it.is_ok()) {
+            schools.sort_by_key(|school| *school != School::ArcOnly);
+        } else {
+            schools.retain(|school| *school != School::ArcOnly);
         }
         let slow = self.shop.packings_at_hand().iter().any(|packing| *packing != Packing::Air)
             || self.shop.heat_sources().any(HeatSource::is_oven);

@@ -7,6 +7,7 @@ use crate::method::{School, Way};
 pub(super) fn doing(taken: &Contender) -> String {
     let doing = taken.way.method.entry().doing;
     match (taken.way.school, taken.target_c) {
+        (School::ArcOnly, _) => format!("{doing}, with the arc alone: a short bead, and let it spread."),
         (School::Cold, _) => format!("{doing}, cold: a short bead, then wait."),
         (_, Some(_)) => format!("{doing}, the whole part at {}.", taken.heat_words),
         (_, None) => format!("{doing}."),
