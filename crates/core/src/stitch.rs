@@ -97,6 +97,21 @@ pub fn crack_order(pins: u32) -> Vec<u32> {
     (1..=pins).step_by(2).chain((2..=pins).step_by(2)).collect()
 }
 
+/// The order of the pins round a patch, numbered from one of them: four anchors at the quarters, then each gap from
+/// an anchor on.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn patch_order(pins: u32) -> Vec<u32> {
+    const ANCHORS: u32 = 4;
+    let mut anchors: Vec<u32> = (0..ANCHORS).map(|quarter| quarter * pins / ANCHORS + 1).collect();
+    anchors.dedup();
+    anchors.retain(|pin| *pin <= pins);
+    let between = (1..=pins).filter(|pin| !anchors.contains(pin)).collect::<Vec<_>>();
+    anchors.into_iter().chain(between).collect()
+}
+
 /// Locks across a crack of this length in mm: one each 40 to 60 mm as near as it divides, one at least.
 ///
 /// # Source
@@ -138,6 +153,20 @@ mod tests {
     #[test]
     fn every_second_pin_goes_first() {
         assert_eq!(crack_order(5), vec![1, 3, 5, 2, 4]);
+    }
+
+    #[rstest]
+    #[case::none(0, &[])]
+    #[case::one(1, &[1])]
+    #[case::three(3, &[1, 2, 3])]
+    #[case::eight(8, &[1, 3, 5, 7, 2, 4, 6, 8])]
+    // Hand-worked: quarters of 46 begin at 0, 11.5, 23 and 34.5 pins
+    #[case::ten(10, &[1, 3, 6, 8, 2, 4, 5, 7, 9, 10])]
+    fn a_patch_is_anchored_at_its_quarters_first(#[case] pins: u32, #[case] order: &[u32]) {
+        assert_eq!(patch_order(pins), order);
+        let of_many = patch_order(46);
+        assert_eq!(of_many[..6], [1, 12, 24, 35, 2, 3]);
+        assert_eq!(of_many.len(), 46);
     }
 
     #[rstest]

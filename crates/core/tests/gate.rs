@@ -269,9 +269,10 @@ fn a_cold_seam_of_many_beads_takes_hours() {
     bench.set("method.school", "cold");
     bench.set(&crack_key(bench.crack(), "length"), "300");
     let plan = bench.plan();
-    let beads = f64::from(plan.prep.as_ref().unwrap().beads);
-    // Hand-worked: 25 mm at 2.5 mm/s are 10 s a bead, and 3 min beside it
-    let minutes = beads * (10.0 / 60.0 + 3.0);
+    let prep = plan.prep.as_ref().unwrap();
+    let beads = f64::from(prep.beads);
+    // Published: a 4 mm stick, for a wall over 12, lays 21 g a minute; 3 min beside each bead
+    let minutes = prep.laid_g / 21.0 + beads * 3.0;
     let chosen = plan.methods.chosen.unwrap();
     let contender = plan.methods.contenders.iter().find(|c| c.way == chosen).unwrap();
     let fill = contender.steps.iter().find(|step| step.id == "fill").unwrap();

@@ -73,6 +73,7 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         hard_edges: Some(false),
         burnt_stays: Some(false),
         missing_cm3: 5.0,
+        patch: false,
         under_pressure: Some(false),
         locked_in: false,
         late: Some(&[]),

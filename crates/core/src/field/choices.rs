@@ -60,6 +60,18 @@ pub const BEHIND: &[Choice] = &[("free", "Nothing that matters"), ("kept", "A fa
 pub const PIECES: &[Choice] =
     &[("there", "There, it fits"), ("lost", "Lost"), ("donor", "Lost; a patch of like iron is at hand")];
 
+/// What closes the place of a missing piece.
+pub const CLOSED_BY: &[Choice] = &[
+    ("metal", "Metal, built up"),
+    ("like_iron", "A patch of like iron"),
+    ("other_iron", "A patch of another iron"),
+    ("steel", "A patch of steel"),
+];
+
+/// The skin of a patch.
+pub const PATCH_SKINS: &[Choice] =
+    &[("like", "Cast, like the part's"), ("machined", "Machined"), ("other", "Another skin")];
+
 /// What is done with a tip that no drill of the set catches.
 pub const TIP_WAYS: &[Choice] =
     &[("well_past", "Well past it, groove into the hole"), ("find_better", "Find the tip better first")];

@@ -277,6 +277,10 @@ MARK_FIELDS
 mark {
     NAME: Text = text("name", "Called", 60);
     THICKNESS: Number = length("thickness", "Thick", 1.0, 300.0);
+    CLOSED_BY: OneOf = one_of("closed_by", "Closed by", choices::CLOSED_BY);
+    PATCH_THICKNESS: Number = length("patch_thickness", "The patch is", 1.0, 300.0);
+    PATCH_GAP: Number = length("patch_gap", "Widest gap round it", 0.0, 20.0).like("{0.3 mm}");
+    PATCH_SKIN: OneOf = one_of("patch_skin", "Its seen face", choices::PATCH_SKINS);
     FILLER: OneOf = one_of("filler", "Filled with", choices::OLD_FILLERS);
     KIND: OneOf = one_of("kind", "What has to be restored", choices::FEATURES);
     DATUM: Text = text("datum", "Measured from", 80);

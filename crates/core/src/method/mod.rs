@@ -9,7 +9,7 @@ mod score;
 mod target;
 mod way;
 
-pub use catalogue::{ArcUse, Joins, Method, Most, Practice, Setup, Start};
+pub use catalogue::{ArcUse, Joins, Method, Most, Practice, Setup, Start, wire_lays};
 pub use moves::{
     HeldFor, Moves, OddsPart, Outcomes, OwnRepair, Variant, for_days, odds_of, own_outcomes, shift_of,
 };

@@ -222,8 +222,8 @@ impl School {
     #[must_use]
     pub fn bead_mm(self) -> f64 {
         match self {
-            Self::Cold | Self::ArcOnly => 25.0,
-            Self::Warm => 40.0,
+            Self::Cold => 25.0,
+            Self::Warm | Self::ArcOnly => 40.0,
             Self::Hot | Self::WholePart | Self::Modest => 60.0,
             Self::NoHeat => 0.0,
         }
@@ -242,8 +242,19 @@ impl Way {
     /// Length of a bead in mm. House.
     #[must_use]
     pub fn bead_mm(self) -> f64 {
-        const LAST_RESORT_MM: f64 = 10.0;
-        if self.method == MethodId::LastResort { LAST_RESORT_MM } else { self.school.bead_mm() }
+        match (self.method, self.school) {
+            (MethodId::LastResort, _) => 10.0,
+            (_, School::Cold) => self.school.bead_mm(),
+            (
+                MethodId::TigNickel
+                | MethodId::TigBrazeSi
+                | MethodId::TigBrazeAl
+                | MethodId::MigBrazeSi
+                | MethodId::ButterBuild,
+                _,
+            ) => 40.0,
+            _ => self.school.bead_mm(),
+        }
     }
 
     /// The method after its school; nothing where it is not done so.

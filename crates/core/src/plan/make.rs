@@ -310,7 +310,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
     let judged = Judged {
         round,
-        missing_cm3: prep::missing_cm3(&bench),
+        missing: &bench.missing,
         locked_in: bench.locked_in(),
         tacks: bench.breaks.iter().map(|it| it.tacks.len()).collect(),
         moment,

@@ -400,7 +400,7 @@ fn before_the_torch(job: &Job, plan: &Plan) -> Next {
     {
         return go(Station::Iron, &test.verb, test.test.id());
     }
-    if plan.cracks.is_empty() {
+    if plan.cracks.is_empty() && !plan.bench.patched() {
         return go(Station::Cracks, "Map the crack", "crack");
     }
     if let Some(first) = plan.missing.iter().find(|m| m.station == Station::Cracks) {

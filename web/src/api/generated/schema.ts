@@ -3487,7 +3487,7 @@ export interface components {
             what: components["schemas"]["MarkKind"];
         };
         /** @enum {string} */
-        MarkField: "name" | "thickness" | "filler" | "kind" | "datum" | "nominal" | "tolerance" | "before" | "after";
+        MarkField: "name" | "thickness" | "closed_by" | "patch_thickness" | "patch_gap" | "patch_skin" | "filler" | "kind" | "datum" | "nominal" | "tolerance" | "before" | "after";
         /**
          * @description What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.
          * @enum {string}
@@ -3560,9 +3560,15 @@ export interface components {
         };
         /** @description Metal that is missing. */
         MissingPlan: {
+            /**
+             * Format: double
+             * @description Of it the first layer, over all of the bond face.
+             */
+            butter_cm3?: number | null;
             /** Format: uuid */
             mark: string;
             name: string;
+            patch?: components["schemas"]["PatchPlan"] | null;
             sentence: string;
             /**
              * Format: double
@@ -3716,7 +3722,7 @@ export interface components {
              * @description From the first end of the crack, from 1.
              */
             number: number;
-            /** @description "crack A, pin 5" */
+            /** @description "crack A, pin 5", or "missing piece 1, pin 5" of a patch. */
             place: string;
             /** @description "Pin 5 of A, the 3rd of 17 to go in: tap drill 6.8, then M8." */
             words: string;
@@ -4058,6 +4064,16 @@ export interface components {
             /** @description "To 350 °C at 300 °C an hour, held 12 min" */
             words: string;
         };
+        /** @description What is laid over a first layer of another metal. */
+        OverIt: {
+            /** @description By class and size. */
+            filler: string;
+            /**
+             * Format: double
+             * @description To have at hand, in g.
+             */
+            metal_g: number;
+        };
         /** @description One heating or cooling that was read, against the book. */
         OwnFactor: components["schemas"]["FactorOf"] & {
             /**
@@ -4141,6 +4157,43 @@ export interface components {
             weight_between: string;
             /** @description "22 kg", "about 18 kg"; empty while not known. */
             weight_words: string;
+        };
+        /** @description A patch as it lies. */
+        PatchPlan: {
+            /** @description What is wrong with it as it was measured. */
+            cautions: string[];
+            /** Format: uuid */
+            face: string;
+            /** @description Where it meets the casting. */
+            runs: components["schemas"]["PatchRun"][];
+            /**
+             * Format: double
+             * @description What the pins hold in: the thinner of casting and patch, in mm; nothing while neither is known.
+             */
+            wall_mm?: number | null;
+            /** @description What it is cut from and how it has to fit, each a sentence. */
+            words: string[];
+        };
+        /** @description The pins of one stretch. */
+        PatchRow: {
+            /** Format: int32 */
+            pins: number;
+            /** Format: double */
+            pitch_mm: number;
+            run: components["schemas"]["PatchRun"];
+        };
+        /** @description One stretch along which a patch meets the casting. */
+        PatchRun: {
+            /** @description All round; otherwise from one edge of the casting to another. */
+            closed: boolean;
+            /** @description In order; of a closed one the first is the last again. */
+            points: components["schemas"]["At"][];
+        };
+        /** @description The rows of pins round a patch. */
+        PatchSeam: {
+            /** Format: uuid */
+            face: string;
+            rows: components["schemas"]["PatchRow"][];
         };
         /** @description A picture of the part. */
         Picture: {
@@ -4277,9 +4330,19 @@ export interface components {
             filler: string;
             /**
              * Format: double
+             * @description Of the volume what is of this filler: all of it, where nothing else is laid over it.
+             */
+            first_cm3: number;
+            /**
+             * Format: double
              * @description Filler that is laid, in g; 0 for pins.
              */
             laid_g: number;
+            /**
+             * Format: double
+             * @description Minutes that arc or rod lay metal, without the waits.
+             */
+            laying_min: number;
             /**
              * Format: int32
              * @description Locks across the cracks.
@@ -4295,6 +4358,7 @@ export interface components {
              * @description Of the volume what builds up missing metal.
              */
             missing_cm3: number;
+            over_it?: components["schemas"]["OverIt"] | null;
             /** Format: int32 */
             pins: number;
             /**
@@ -4623,12 +4687,15 @@ export interface components {
             locks: number;
             /** @description For the drawing: "9.8 mm", "14 mm", "10.5 mm deep, 70°, lip 1.5 mm". */
             opens_words: string;
+            patch?: components["schemas"]["PatchSeam"] | null;
             /** Format: double */
             pin_mm: number;
             /** @description Pin numbers from the left end, in the order they go in. */
             pin_order: number[];
             /** Format: int32 */
             pins: number;
+            /** @description Which pins: those that "draw" the sides together or those that "push" outwards; empty where none are set. */
+            pins_that: string;
             /** Format: double */
             pitch_mm: number;
             /** @description Depths read while grooving, from the first end on. */

@@ -11,6 +11,7 @@ import { fieldId } from '../../ui/focus'
 import { Marks } from '../../ui/Marks'
 import { Breaks } from './Breaks'
 import { GrooveSection } from './GrooveSection'
+import { PatchRing } from './PatchRing'
 import { PinRow } from './PinRow'
 import { ReadForm } from '../../job/ReadForm'
 import { Restoring } from './Restoring'
@@ -49,14 +50,22 @@ export function PrepStation(): ReactNode {
         <div className="flex flex-wrap gap-2">
           {prep.seams.map((s) => (
             <Button key={s.id} chosen={s.id === seam.id} onPress={() => setPicked(s.id)}>
-              Crack {s.letter}
+              {s.patch == null ? (
+                `Crack ${s.letter}`
+              ) : (
+                <span className="first-letter:uppercase">{s.letter}</span>
+              )}
             </Button>
           ))}
         </div>
       )}
       <div className="grid grid-cols-[1.15fr_1fr] gap-8 max-bench:grid-cols-1">
         <div className="flex min-w-0 flex-col gap-3">
-          {seam.section == null ? <PinSeam seam={seam} /> : <GrooveSeam key={seam.id} seam={seam} />}
+          {seam.section == null ? (
+            <PinSeam seam={seam} />
+          ) : (
+            <GrooveSeam key={seam.id} seam={seam} over={prep.over_it} />
+          )}
         </div>
         <div className="min-w-0 max-bench:order-first">
           <WorkList work={prep.work} />
@@ -73,7 +82,12 @@ function PinSeam({ seam }: { seam: Schemas['SeamPlan'] }): ReactNode {
   const at = (what: string) => `prep.${seam.id}.${what}`
   return (
     <>
-      <PinRow seam={seam} />
+      {seam.patch == null ? <PinRow seam={seam} /> : <PatchRing seam={seam} patch={seam.patch} />}
+      <p className="text-ash">
+        {seam.pins_that === 'push'
+          ? 'Plain pins: their thread pushes outwards and holds the patch in.'
+          : 'Pins that draw in: they pull the sides together.'}
+      </p>
       <dl className="grid grid-cols-[1fr_auto] content-start items-center gap-y-1.5">
         <Line name="Pins" id={at('pins')} />
         <Line name="Pin" id={at('pin')} />
@@ -88,7 +102,13 @@ function PinSeam({ seam }: { seam: Schemas['SeamPlan'] }): ReactNode {
   )
 }
 
-function GrooveSeam({ seam }: { seam: Schemas['SeamPlan'] }): ReactNode {
+interface GrooveSeamProps {
+  seam: Schemas['SeamPlan']
+  /** Another metal that is laid over the first. */
+  over: Schemas['PrepPlan']['over_it']
+}
+
+function GrooveSeam({ seam, over }: GrooveSeamProps): ReactNode {
   const [looked, setLooked] = useState<number | null>(null)
   // The thickest place, until another one is looked at.
   const thickest = seam.cuts.reduce((best, cut, index) => {
@@ -116,6 +136,7 @@ function GrooveSeam({ seam }: { seam: Schemas['SeamPlan'] }): ReactNode {
         <Line name="Filler in place, all" id="prep.volume" />
         <Line name="Metal to buy" id="prep.metal" />
         <Line name="Rods" id="prep.rods" />
+        {over != null && <Line name={over.filler} id="prep.over" />}
         <Line name="Beads" id="prep.beads" />
       </dl>
       {seam.why.length > 0 && <p className="text-ash">{seam.why.join(' ')}</p>}

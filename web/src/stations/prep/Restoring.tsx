@@ -24,11 +24,27 @@ export function Restoring({ bench }: RestoringProps): ReactNode {
         </p>
       ))}
       {missing.map((it) => (
-        <div key={it.mark} className="grid grid-cols-[1fr_160px] items-end gap-3 max-bench:grid-cols-1">
+        <div key={it.mark} className="flex flex-col gap-2 border-b border-rule pb-2">
           <p>
             <b className="inline-block first-letter:uppercase">{it.name}.</b> {it.sentence}
           </p>
-          <Field name={`mark.${it.mark}.thickness`} />
+          <div className="grid grid-cols-[1fr_1.5fr_1fr_1fr_1.5fr] items-end gap-2 max-bench:grid-cols-2">
+            <Field name={`mark.${it.mark}.thickness`} />
+            <Field name={`mark.${it.mark}.closed_by`} folded />
+            {it.patch != null && (
+              <>
+                <Field name={`mark.${it.mark}.patch_thickness`} />
+                <Field name={`mark.${it.mark}.patch_gap`} />
+                <Field name={`mark.${it.mark}.patch_skin`} folded />
+              </>
+            )}
+          </div>
+          {it.patch?.cautions.map((caution) => (
+            <p key={caution} className="border-l-[3px] border-chalk pl-3 font-semibold">
+              {caution}
+            </p>
+          ))}
+          {it.patch != null && <p className="text-ash">{it.patch.words.join(' ')}</p>}
         </div>
       ))}
       {features.map((it) => (

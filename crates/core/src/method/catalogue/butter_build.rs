@@ -1,6 +1,7 @@
 //! A nickel butter layer over the bond face, then steel wire to build up what is missing.
 
 use super::{Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
+use crate::filler::Filler;
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method = Method {
@@ -35,7 +36,17 @@ pub(super) const METHOD: Method = Method {
     filling: Some(Filling {
         filler: |wall_mm, _| stick::stick("ENi-CI", "nickel stick", (280.0, 450.0), wall_mm),
         layer: stick::layer,
-        laid_g_a_min: None,
+        laid_g_a_min: stick::lays,
+        bead_by_bead: true,
+        over_it: Some(|| Filler {
+            class: "ER70S-6",
+            name: "steel wire",
+            density_kg_m3: 7850.0,
+            recovery: 0.95,
+            rod_diameter_mm: 0.8,
+            rod_length_mm: 0.0,
+            tensile_mpa: (480.0, 480.0),
+        }),
     }),
     arc: Some(stick::ARC),
     setup: Setup {

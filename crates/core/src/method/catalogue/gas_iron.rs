@@ -41,7 +41,13 @@ pub(super) const METHOD: Method = Method {
     efficiency: 0.9,
     recommended: true,
     groove: Some(UsualGroove { one_side: ("V", 85.0), both_sides: ("V", 85.0), through: true }),
-    filling: Some(Filling { filler, layer: |_| (8.0, None), laid_g_a_min: Some(25.0) }),
+    filling: Some(Filling {
+        filler,
+        layer: |_| (8.0, None),
+        laid_g_a_min: |_| 25.0,
+        bead_by_bead: false,
+        over_it: None,
+    }),
     arc: None,
     setup: Setup {
         gas: "neutral, the inner cone {3 to 6 mm} off and never touching",

@@ -23,7 +23,13 @@ pub(super) const METHOD: Method = Method {
     efficiency: 0.8,
     recommended: false,
     groove: Some(UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false }),
-    filling: Some(Filling { filler, layer: |_| (1.5, Some(3.5)), laid_g_a_min: None }),
+    filling: Some(Filling {
+        filler,
+        layer: |_| (1.5, Some(3.5)),
+        laid_g_a_min: stick::lays,
+        bead_by_bead: true,
+        over_it: None,
+    }),
     arc: Some(ArcUse {
         volts: 23.0,
         travel_mm_s: 2.5,

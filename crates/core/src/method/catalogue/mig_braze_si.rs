@@ -1,7 +1,7 @@
 //! Wire braze, silicon bronze.
 
 use super::arc_bronze::{self, ArcBronze, arc_only, warmed};
-use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall};
+use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall, wire_lays};
 use crate::filler::Filler;
 use crate::method::MethodId;
 
@@ -12,7 +12,13 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     doing: "Braze it with the wire and silicon bronze",
     practices: &[warmed(180.0, Start::Of(6.0, 4.0)), arc_only(Start::Of(6.0, 4.0))],
     stands_c: 250.0,
-    filling: Filling { filler, layer: |_| (2.5, Some(6.0)), laid_g_a_min: None },
+    filling: Filling {
+        filler,
+        layer: |_| (2.5, Some(6.0)),
+        laid_g_a_min: wire_lays,
+        bead_by_bead: true,
+        over_it: None,
+    },
     arc: ArcUse {
         volts: 18.0,
         travel_mm_s: 5.0,

@@ -191,8 +191,23 @@ pub struct Filling {
     pub filler: fn(wall_mm: f64, ductile: bool) -> Filler,
     /// Layer height and bead width in mm for a wall in mm; no width where a layer fills the groove.
     pub layer: fn(wall_mm: f64) -> (f64, Option<f64>),
-    /// Grams laid in a minute, where it is laid without beads and waits. House.
-    pub laid_g_a_min: Option<f64>,
+    /// Grams laid in a minute with a rod or wire of this diameter in mm. House.
+    pub laid_g_a_min: fn(rod_mm: f64) -> f64,
+    /// It is laid bead by bead, with the waits of its school; otherwise in one go.
+    pub bead_by_bead: bool,
+    /// What is laid over the first layer, where that is another metal.
+    pub over_it: Option<fn() -> Filler>,
+}
+
+/// What a wire lays in g a minute. House.
+#[must_use]
+pub fn wire_lays(wire_mm: f64) -> f64 {
+    if wire_mm <= 0.8 { 25.0 } else { 40.0 }
+}
+
+/// What TIG lays in g a minute. House.
+fn tig_lays(_rod_mm: f64) -> f64 {
+    6.0
 }
 
 /// The arc of a process on iron. House.

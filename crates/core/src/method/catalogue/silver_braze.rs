@@ -24,7 +24,13 @@ pub(super) const METHOD: Method = Method {
     efficiency: 0.8,
     recommended: true,
     groove: None,
-    filling: Some(Filling { filler, layer: |_| (1.0, None), laid_g_a_min: Some(8.0) }),
+    filling: Some(Filling {
+        filler,
+        layer: |_| (1.0, None),
+        laid_g_a_min: |_| 8.0,
+        bead_by_bead: false,
+        over_it: None,
+    }),
     arc: None,
     setup: Setup {
         gas: "neutral to soft",

@@ -27,12 +27,21 @@ pub(super) const fn method(
         efficiency: 0.8,
         groove: Some(GROOVE),
         recommended: true,
-        filling: Some(Filling { filler, layer, laid_g_a_min: None }),
+        filling: Some(Filling { filler, layer, laid_g_a_min: lays, bead_by_bead: true, over_it: None }),
         arc: Some(ARC),
         setup: SETUP,
         prep: &[],
         at_torch: &["Nickel fume: extraction at the joint, half mask at least. Arc shade 9 to 13."],
         joint_words,
+    }
+}
+
+/// What a stick lays in g a minute. House.
+pub(super) fn lays(rod_mm: f64) -> f64 {
+    match rod_mm {
+        thin if thin < 3.0 => 10.0,
+        usual if usual < 4.0 => 15.0,
+        _ => 21.0,
     }
 }
 

@@ -1,7 +1,7 @@
 //! TIG braze, aluminium bronze.
 
 use super::arc_bronze::{self, ArcBronze, arc_only, warmed};
-use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall};
+use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall, tig_lays};
 use crate::filler::Filler;
 use crate::method::MethodId;
 
@@ -12,7 +12,13 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     doing: "Braze it with TIG and aluminium bronze",
     practices: &[warmed(220.0, Start::Of(7.0, 3.0)), arc_only(Start::Of(7.0, 3.0))],
     stands_c: 370.0,
-    filling: Filling { filler, layer: |_| (2.0, Some(5.0)), laid_g_a_min: None },
+    filling: Filling {
+        filler,
+        layer: |_| (2.0, Some(5.0)),
+        laid_g_a_min: tig_lays,
+        bead_by_bead: true,
+        over_it: None,
+    },
     arc: ArcUse {
         volts: 14.0,
         travel_mm_s: 1.5,

@@ -2,6 +2,7 @@
 
 use super::{
     ArcUse, Filling, IRON_MELTS_C, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, by_wall,
+    tig_lays,
 };
 use crate::filler::Filler;
 use crate::method::{MethodId, School};
@@ -30,7 +31,13 @@ pub(super) const METHOD: Method = Method {
     efficiency: 0.8,
     recommended: true,
     groove: Some(UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false }),
-    filling: Some(Filling { filler, layer: |_| (2.0, Some(5.0)), laid_g_a_min: None }),
+    filling: Some(Filling {
+        filler,
+        layer: |_| (2.0, Some(5.0)),
+        laid_g_a_min: tig_lays,
+        bead_by_bead: true,
+        over_it: None,
+    }),
     arc: Some(TIG),
     setup: Setup {
         leads: ["Torch in minus, clamp in plus.", "", ""],

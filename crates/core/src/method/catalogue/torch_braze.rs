@@ -24,7 +24,13 @@ pub(super) const METHOD: Method = Method {
     efficiency: 0.8,
     recommended: true,
     groove: Some(UsualGroove { one_side: ("U", 80.0), both_sides: ("double_V", 70.0), through: false }),
-    filling: Some(Filling { filler, layer: |_| (4.0, None), laid_g_a_min: Some(20.0) }),
+    filling: Some(Filling {
+        filler,
+        layer: |_| (4.0, None),
+        laid_g_a_min: |_| 20.0,
+        bead_by_bead: false,
+        over_it: None,
+    }),
     arc: None,
     setup: Setup {
         gas: "neutral to slightly oxidising",

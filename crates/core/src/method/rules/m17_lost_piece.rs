@@ -10,11 +10,16 @@ pub(super) const RULE: Rule = Rule { id: "M17", iron: None, judge };
 /// House: from here on missing metal is built up rather than filled, in cm³.
 const BUILT_UP_CM3: f64 = 5.0;
 
+const PATCHED: &str = "A donor patch is set in with pins.";
+
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     let built_up = "The piece is lost: an iron rod builds it up in like iron.";
     let buttered = "The piece is lost: nickel on the bond face, then steel, builds it up.";
     match asked.piece {
         Piece::There => {
+            if asked.patch {
+                rule.favour(&[Stitch], PATCHED);
+            }
             if asked.missing_cm3 > BUILT_UP_CM3 {
                 rule.favour(&[GasIron], "Metal is missing: an iron rod builds it up in like iron.");
                 rule.favour(&[ButterBuild], "Metal is missing: nickel, then steel, builds it up.");
@@ -36,7 +41,7 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
             rule.exclude(BRONZE, why);
             rule.favour(&[GasIron], built_up);
             rule.favour(&[ButterBuild], buttered);
-            rule.favour(&[Stitch], "A donor patch is set in with pins.");
+            rule.favour(&[Stitch], PATCHED);
         }
     }
 }

@@ -104,6 +104,8 @@ pub struct Asked<'a> {
     pub burnt_stays: Option<bool>,
     /// Metal that has to be built up, in cm³.
     pub missing_cm3: f64,
+    /// A patch is to be set in where a piece is missing.
+    pub patch: bool,
     pub under_pressure: Option<bool>,
     /// The pieces were found to rock: stress is locked in.
     pub locked_in: bool,

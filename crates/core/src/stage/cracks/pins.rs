@@ -59,10 +59,26 @@ impl MapAsked<'_> {
     pub(super) fn pins(&self, at: usize, marks: &[MarkOnFace]) -> Vec<PinOnFace> {
         let mut pins = Vec::new();
         for seam in self.prep.into_iter().flat_map(|prep| &prep.seams).filter(|seam| seam.pins > 0) {
-            let Some(laid) = self.laid.cracks.get(&seam.id) else { continue };
             let turn_of = |number: u32| {
                 seam.pin_order.iter().position(|pin| *pin == number).map_or(number, |turn| turn as u32 + 1)
             };
+            let mut put = |number: u32, middle: At| {
+                pins.push(PinOnFace {
+                    crack: seam.id,
+                    number,
+                    turn: turn_of(number),
+                    at: middle,
+                    across_mm: seam.pin_mm,
+                    why_not: self.why_not(at, marks, middle, seam.pin_mm),
+                });
+            };
+            if let Some(patch) = &seam.patch {
+                if self.laid.faces[at].face.id == patch.face {
+                    (1..).zip(patch.places(seam.pin_mm)).for_each(|(number, middle)| put(number, middle));
+                }
+                continue;
+            }
+            let Some(laid) = self.laid.cracks.get(&seam.id) else { continue };
             // A row begins a pin before a tip, and at an edge with the edge.
             let beyond =
                 self.cracks.iter().find(|plan| plan.id == seam.id).and_then(|plan| plan.ends.first());
@@ -82,14 +98,7 @@ impl MapAsked<'_> {
                         continue;
                     }
                     let Some(middle) = place(line, along) else { continue };
-                    pins.push(PinOnFace {
-                        crack: seam.id,
-                        number,
-                        turn: turn_of(number),
-                        at: middle,
-                        across_mm: seam.pin_mm,
-                        why_not: self.why_not(at, marks, middle, seam.pin_mm),
-                    });
+                    put(number, middle);
                 }
                 begun_mm += long;
             }
@@ -162,11 +171,17 @@ impl MapAsked<'_> {
         locks
     }
 
+    /// A crack by its letter, a patch by its name.
+    fn row_name(&self, id: Uuid) -> &str {
+        let seams = self.prep.into_iter().flat_map(|prep| &prep.seams);
+        seams.into_iter().find(|seam| seam.id == id).map_or("", |seam| &seam.letter)
+    }
+
     /// What is said of the pins that cannot go in, crack by crack.
     pub(super) fn pins_in_the_way(&self, pins: &[PinOnFace]) -> Vec<Clash> {
         let mut said: Vec<Clash> = Vec::new();
         for pin in pins.iter().filter(|pin| !pin.why_not.is_empty()) {
-            let letter = self.letter(pin.crack);
+            let letter = self.row_name(pin.crack);
             let same = |other: &&PinOnFace| other.crack == pin.crack && other.why_not == pin.why_not;
             let numbers: Vec<String> = pins.iter().filter(same).map(|pin| pin.number.to_string()).collect();
             let pin_words = if numbers.len() == 1 { "Pin" } else { "Pins" };

@@ -16,7 +16,7 @@ use super::cooling::{limit_k_per_h, wrapping};
 use super::cracks::CrackPlan;
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{AlongKnown, ChosenGroove, PrepAsked, prep_plan};
+use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, missing_cm3, prep_plan};
 use super::taught::{AFTER, BEAD, DENSITY, DIRT, FIXTURE, GROOVE, OLD_WELD, SIDES, Taught};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
@@ -196,7 +196,7 @@ pub(crate) struct Judged<'a> {
     pub belief: &'a Belief,
     pub cracks: &'a [CrackPlan],
     /// Metal that is missing and has to be built up.
-    pub missing_cm3: f64,
+    pub missing: &'a [MissingPlan],
     /// The pieces were found to rock.
     pub locked_in: bool,
     /// Of each full break: its tacks.
@@ -302,7 +302,7 @@ impl Judged<'_> {
             paint_of_unknown_age: self.part.may_be_leaded()
                 && self.part.era == Era::Unknown
                 && self.round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id == "paint")),
-            missing_cm3: self.missing_cm3,
+            missing: self.missing,
             drills_mm: &self.shop.drills_mm,
             bead_mm: self.bead_mm(way),
             anchors: self.taught(&DENSITY, way) == "anchors",
@@ -466,7 +466,8 @@ impl Judged<'_> {
             lap: self.lap(),
             hard_edges: self.edges_are(&["flame_cut", "melted"]),
             burnt_stays: self.burnt_stays(),
-            missing_cm3: self.missing_cm3,
+            missing_cm3: missing_cm3(self.missing),
+            patch: self.missing.iter().any(|it| it.patch.is_some()),
             under_pressure: self.round.get(field::part::PRESSURE).map(|bar| bar > 0.0),
             locked_in: self.locked_in,
             late: late.as_deref(),

@@ -6,7 +6,7 @@ use crate::iron::Iron;
 use crate::method::Way;
 use crate::stage::cooling::wrapping;
 use crate::stage::heat::soak_minutes;
-use crate::stage::prep::{PrepPlan, laying_minutes};
+use crate::stage::prep::PrepPlan;
 use crate::stage::taught::NICKEL;
 use crate::stores::{Take, TakenWhen};
 
@@ -60,6 +60,10 @@ impl Judged<'_> {
             }
             _ => 0.0,
         };
+        let over = prep.over_it.as_ref().zip(way.method.laid_with().nth(1).and_then(|kinds| kinds.first()));
+        if let Some((over, kind)) = over {
+            wanted.push((kind, None, over.metal_g / 1000.0, TakenWhen::Done));
+        }
         wanted.push(("nickel", size, under, TakenWhen::Done));
         wanted.push((kind, size, (amount - under).max(0.0), TakenWhen::Done));
     }
@@ -94,7 +98,7 @@ impl Judged<'_> {
             }
         }
         if let Some(litres_a_min) = way.method.entry().arc.and_then(|arc| arc.shield_l_min) {
-            let minutes = laying_minutes(prep) + f64::from(prep.beads) * FLOWS_ON_S / 60.0;
+            let minutes = prep.laying_min + f64::from(prep.beads) * FLOWS_ON_S / 60.0;
             let m3 = gas_need_m3(litres_a_min * 60.0 / 1000.0, minutes);
             wanted.push(("argon", None, m3, TakenWhen::Done));
         }

@@ -4,6 +4,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use super::patch::PatchPlan;
 use super::seam::rounded;
 use crate::field::{self, ALIGN_BY, FieldOfEach, Number, crack, face, mark};
 use crate::fit_up::{BrokenFace, ROCK_MOST_MM, rock_over_300_mm};
@@ -75,7 +76,11 @@ pub struct MissingPlan {
     pub name: String,
     /// With what is left to be machined off; nothing while it is not known how thick it is.
     pub volume_cm3: Option<f64>,
+    /// Of it the first layer, over all of the bond face.
+    pub butter_cm3: Option<f64>,
     pub sentence: String,
+    /// A patch is set in there; nothing where metal closes it.
+    pub patch: Option<PatchPlan>,
 }
 
 /// What has to be as it was.
@@ -93,6 +98,12 @@ pub struct FeaturePlan {
 }
 
 impl BenchPlan {
+    /// A patch is to be set in somewhere.
+    #[must_use]
+    pub fn patched(&self) -> bool {
+        self.missing.iter().any(|it| it.patch.is_some())
+    }
+
     /// A break was found to rock, and so holds stress.
     #[must_use]
     pub fn locked_in(&self) -> bool {
@@ -114,7 +125,7 @@ impl BenchAsked<'_> {
 
     /// As a feeler gauge or a micrometer reads it: hundredths of a millimetre, thousandths of an inch and never
     /// fractions of one.
-    fn exactly(&self, mm: f64) -> String {
+    pub(super) fn exactly(&self, mm: f64) -> String {
         match self.units {
             UnitSystem::Metric => self.units.say_exactly((mm * 100.0).round() / 100.0, Unit::Millimetres),
             UnitSystem::Imperial => format!("{} in", number(mm / MM_PER_IN, 3)),
@@ -330,7 +341,9 @@ impl BenchAsked<'_> {
             ),
         };
         let volume_cm3 = metal.map(|metal| metal.volume_mm3 / 1000.0);
-        Some(MissingPlan { mark: mark.id, name, volume_cm3, sentence })
+        let butter_cm3 = metal.map(|metal| metal.butter_mm3 / 1000.0);
+        let patch = self.patch(mark, placed.face, (points, &laid.rims));
+        Some(MissingPlan { mark: mark.id, name, volume_cm3, butter_cm3, sentence, patch })
     }
 
     fn name(&self, mark: &Mark) -> String {
@@ -414,6 +427,6 @@ pub(crate) fn cautions(bench: &BenchPlan) -> impl Iterator<Item = Caution> + '_ 
 }
 
 /// Metal that builds up what is missing, in cm³.
-pub(crate) fn missing_cm3(bench: &BenchPlan) -> f64 {
-    bench.missing.iter().filter_map(|it| it.volume_cm3).sum()
+pub(crate) fn missing_cm3(missing: &[MissingPlan]) -> f64 {
+    missing.iter().filter_map(|it| it.volume_cm3).sum()
 }

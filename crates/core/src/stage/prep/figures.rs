@@ -1,11 +1,35 @@
 //! Groove, pins, beads, filler and rods, with their workings.
 
-use super::PrepPlan;
+use super::{PrepPlan, SeamPlan};
 use crate::figure::{Certainty, Figure, Source};
 use crate::filler::Filler;
 use crate::missing_metal::ALLOWANCE_MM;
 use crate::quantity::{Unit, number};
 use crate::stage::cracks::wall_words;
+
+/// The pins round a patch.
+fn round_a_patch(seam: &SeamPlan) -> [Figure; 4] {
+    let at = |what: &str| format!("prep.{}.{what}", seam.id);
+    let name = |what: &str| format!("{what}, {}", seam.letter);
+    let facts = |figure: Figure| {
+        figure
+            .fact("Where it meets the casting", format!("{{{:.1} mm}} long", seam.length_mm))
+            .fact("Wall", format!("{{{} mm}}, the thinner of the two", seam.wall_mm))
+            .source(Source::House, wall_words(false).1)
+    };
+    [
+        facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
+            .because("All along where patch and casting meet, each biting into the last.")
+            .formula(format!("{{{:.1} mm}} ÷ {{{:.1} mm}} all round", seam.length_mm, seam.pitch_mm)),
+        facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Drill))
+            .because(format!("The pin for a wall of {{{} mm}}.", seam.wall_mm)),
+        facts(Figure::new(at("pitch"), name("Pitch"), seam.pitch_mm, Unit::Millimetres)).because(
+            "A third of each pin bites into the last, half where it is tight; what is left over is spread.",
+        ),
+        facts(Figure::new(at("tap_drill"), name("Tap drill"), seam.tap_drill_mm, Unit::Drill))
+            .because(format!("The tap drill of M{}, coarse thread.", seam.pin_mm)),
+    ]
+}
 
 pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
     let mut figures = Vec::new();
@@ -82,6 +106,10 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
             }
             _ if seam.pins == 0 => {}
             _ => {
+                if seam.patch.is_some() {
+                    figures.extend(round_a_patch(seam));
+                    continue;
+                }
                 figures.push(
                     facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
                         .because("Enough to fill the crack and one pin beyond each tip, each biting into the last.")
@@ -145,7 +173,7 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
 }
 
 fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
-    let metal = filler.metal_g(prep.volume_cm3);
+    let metal = filler.metal_g(prep.first_cm3);
     let usable = filler.usable_rod_g();
     let mut volume = Figure::new("prep.volume", "Filler in place", prep.volume_cm3, Unit::CubicCentimetres)
         .because("What all grooves take, and the stop-holes with them.");
@@ -190,7 +218,17 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
             .fact("Filler", format!("{} {}", filler.class, filler.name))
             .source(Source::Standard("AWS A5.15; what stays our own".to_owned()), Certainty::Estimate)
     };
-    vec![
+    let over = prep.over_it.as_ref().map(|over| {
+        Figure::new("prep.over", "Laid over it", over.metal_g, Unit::Grams)
+            .because("The first layer is on the iron; the rest is laid on that alone.")
+            .formula(format!(
+                "{{{:.1} cm3}} − {{{:.1} cm3}} of the first layer",
+                prep.volume_cm3, prep.first_cm3
+            ))
+            .fact("Filler", over.filler.clone())
+            .source(Source::House, Certainty::Estimate)
+    });
+    let metal = vec![
         volume,
         Figure::new("prep.metal", "Metal to buy", metal, Unit::Grams)
             .because(format!(
@@ -199,12 +237,13 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
             ))
             .formula(format!(
                 "{{{:.1} cm3}} × {{{:.0} kg/m3}} ÷ {:.2} = {{{metal:.0} g}}",
-                prep.volume_cm3, filler.density_kg_m3, filler.recovery
+                prep.first_cm3, filler.density_kg_m3, filler.recovery
             ))
             .fact("Filler", filler.class)
             .source(Source::Standard("AWS A5.15; what stays our own".to_owned()), Certainty::Estimate),
         rods,
-    ]
+    ];
+    metal.into_iter().chain(over).collect()
 }
 
 fn form_words(form: &str) -> &'static str {

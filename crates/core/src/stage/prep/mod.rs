@@ -3,6 +3,7 @@
 mod beads;
 mod bench;
 mod figures;
+mod patch;
 mod seam;
 mod work;
 
@@ -12,14 +13,17 @@ use uuid::Uuid;
 use super::cracks::CrackPlan;
 use super::{Amount, Caution, Missing, Stage, Station};
 use crate::field::{self, Keyed, PREP_DONE, crack};
+use crate::filler::Filler;
 use crate::job::{Crack, Round};
-use crate::method::{School, Way};
+use crate::method::{Joins, School, Way, wire_lays};
 use crate::quantity::{Unit, UnitSystem};
 use crate::stop_hole::FoundBy;
 
 pub(crate) use beads::{SeamOfBeads, bead_seams};
 pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
+use patch::patch_seam;
+pub use patch::{PatchPlan, PatchRow, PatchRun, PatchSeam};
 pub(crate) use seam::{AlongKnown, ChosenGroove, goes_beyond};
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
 use seam::{changing, detailed, groove_seam, lap_seam, pin_seam};
@@ -42,6 +46,12 @@ pub struct PrepPlan {
     pub metal_g: f64,
     /// Filler that is laid, in g; 0 for pins.
     pub laid_g: f64,
+    /// Of the volume what is of this filler: all of it, where nothing else is laid over it.
+    pub first_cm3: f64,
+    /// Another metal that is laid over it.
+    pub over_it: Option<OverIt>,
+    /// Minutes that arc or rod lay metal, without the waits.
+    pub laying_min: f64,
     pub beads: u32,
     /// How long each is; 0 for a way without heat.
     pub bead_mm: f64,
@@ -54,6 +64,16 @@ pub struct PrepPlan {
     pub work: Vec<WorkLine>,
     /// What has to be said to be done before it is lit: ids of `prep.done`, with what is still open.
     pub to_do: Vec<PrepItem>,
+}
+
+/// What is laid over a first layer of another metal.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OverIt {
+    /// By class and size.
+    pub filler: String,
+    /// To have at hand, in g.
+    pub metal_g: f64,
 }
 
 /// Something that cannot be done once the part is hot.
@@ -78,8 +98,8 @@ pub(crate) struct PrepAsked<'a> {
     pub fluid_tight: bool,
     /// Paint is on it that nobody knows the age of, lead for all one knows.
     pub paint_of_unknown_age: bool,
-    /// Metal that is missing and has to be built up.
-    pub missing_cm3: f64,
+    /// Metal that is missing and has to be built up, or a patch set in.
+    pub missing: &'a [MissingPlan],
     /// The shop's own set; the ordinary one where it is empty.
     pub drills_mm: &'a [f64],
     /// Length of a bead, as it is taught.
@@ -92,9 +112,6 @@ pub(crate) struct PrepAsked<'a> {
 /// The prep of a way; nothing while a crack's length or wall is not known.
 pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
     let PrepAsked { way, cracks, ductile, units, .. } = *asked;
-    if cracks.is_empty() {
-        return None;
-    }
     let repaired = cracks.iter().filter(|crack| crack.becomes == "repair");
     let mut seams = Vec::with_capacity(cracks.len());
     for crack in repaired {
@@ -107,23 +124,49 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
             groove_seam(asked, crack, length_mm, wall_mm)?
         });
     }
+    if way.method.entry().joins == Joins::Pins {
+        let patches = asked.missing.iter().filter_map(|it| Some((it, it.patch.as_ref()?)));
+        for (missing, patch) in patches {
+            seams.push(patch_seam(asked, missing.mark, &missing.name, patch)?);
+        }
+    }
     if seams.is_empty() {
         return None;
     }
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
     let filler = way.method.filler(thickest, ductile);
-    let missing_cm3 = if way.method.without_heat() { 0.0 } else { asked.missing_cm3 };
+    let missing_cm3 = if way.method.without_heat() { 0.0 } else { missing_cm3(asked.missing) };
     let volume_cm3 = seams.iter().map(|seam| seam.volume_cm3).sum::<f64>() + missing_cm3;
+    let over = way.method.entry().filling.and_then(|filling| filling.over_it).map(|over| over());
+    let first_cm3 = match over {
+        Some(_) => {
+            let of_missing = asked.missing.iter().filter_map(|it| it.butter_cm3).sum::<f64>();
+            (seams.iter().map(SeamPlan::butter_cm3).sum::<f64>() + of_missing).min(volume_cm3)
+        }
+        None => volume_cm3,
+    };
+    let over_cm3 = volume_cm3 - first_cm3;
+    let laid = |filler: &Filler, cm3: f64| cm3 * filler.density_kg_m3 / 1000.0;
+    let named = |filler: &Filler| {
+        let size = units.say(filler.rod_diameter_mm, Unit::Millimetres);
+        format!("{} {}, {size}", filler.class, filler.name)
+    };
+    let minutes = |filler: &Filler, cm3: f64| {
+        let lays =
+            way.method.entry().filling.map_or(1.0, |filling| (filling.laid_g_a_min)(filler.rod_diameter_mm));
+        laid(filler, cm3) / lays
+    };
     Some(PrepPlan {
         way,
-        laid_g: filler.map_or(0.0, |filler| volume_cm3 * filler.density_kg_m3 / 1000.0),
+        laid_g: filler.map_or(0.0, |filler| laid(&filler, first_cm3)),
+        first_cm3,
+        over_it: over.as_ref().map(|over| OverIt { filler: named(over), metal_g: over.metal_g(over_cm3) }),
+        laying_min: filler.map_or(0.0, |filler| minutes(&filler, first_cm3))
+            + over.map_or(0.0, |over| laid(&over, over_cm3) / wire_lays(over.rod_diameter_mm)),
         to_do: to_do(asked),
-        filler: filler.map_or(String::new(), |filler| {
-            let size = units.say(filler.rod_diameter_mm, Unit::Millimetres);
-            format!("{} {}, {size}", filler.class, filler.name)
-        }),
-        rods: filler.map_or(0.0, |filler| filler.rods(volume_cm3)),
-        metal_g: filler.map_or(0.0, |filler| filler.metal_g(volume_cm3)),
+        filler: filler.as_ref().map_or(String::new(), named),
+        rods: filler.map_or(0.0, |filler| filler.rods(first_cm3)),
+        metal_g: filler.map_or(0.0, |filler| filler.metal_g(first_cm3)),
         volume_cm3,
         beads: seams.iter().map(|seam| seam.beads).sum::<u32>()
             + build_up_beads(way, missing_cm3, thickest, asked.bead_mm),
@@ -271,34 +314,20 @@ fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
     }
 }
 
-/// Minutes that arc or rod lay metal, without the waits: what the shielding gas flows.
-///
-/// # Source
-/// House.
-pub(crate) fn laying_minutes(prep: &PrepPlan) -> f64 {
-    match prep.way.method.entry().filling.and_then(|filling| filling.laid_g_a_min) {
-        Some(g_a_min) => prep.laid_g / g_a_min,
-        None => f64::from(prep.beads) * prep.bead_mm / TRAVEL_MM_S / 60.0,
-    }
-}
-
-const TRAVEL_MM_S: f64 = 2.5;
-
 /// Minutes at the pins, the arc or the rod, the waits of the school among them.
 ///
-/// Pins: 4 min each, locks 12. Beads: their length at 2.5 mm/s and the school's wait for each. A braze or a gas
-/// weld is laid in one go: its metal at what is laid in a minute.
+/// Pins: 4 min each, locks 12. Filler: at what is laid of it in a minute, and the school's wait for each bead; a braze
+/// with the torch or a gas weld is laid in one go.
 ///
 /// # Source
 /// House.
 pub(crate) fn work_minutes(prep: &PrepPlan) -> f64 {
     const PIN_MIN: f64 = 4.0;
     const LOCK_MIN: f64 = 12.0;
-    let beads = f64::from(prep.beads);
-    let school = prep.way.school;
-    match prep.way.method.entry().filling.and_then(|filling| filling.laid_g_a_min) {
-        _ if school == School::NoHeat => f64::from(prep.pins) * PIN_MIN + f64::from(prep.locks) * LOCK_MIN,
-        Some(g_a_min) => prep.laid_g / g_a_min,
-        None => beads * (prep.bead_mm / TRAVEL_MM_S / 60.0 + school.wait_min_a_bead()),
+    if prep.way.school == School::NoHeat {
+        return f64::from(prep.pins) * PIN_MIN + f64::from(prep.locks) * LOCK_MIN;
     }
+    let waits = prep.way.method.entry().filling.is_some_and(|filling| filling.bead_by_bead);
+    let beads = if waits { f64::from(prep.beads) } else { 0.0 };
+    prep.laying_min + beads * prep.way.school.wait_min_a_bead()
 }

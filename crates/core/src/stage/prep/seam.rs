@@ -7,11 +7,13 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::PrepAsked;
+use super::patch::PatchSeam;
 use crate::field;
 use crate::filler::{countersink_volume_cm3, hole_volume_cm3};
 use crate::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_radius_mm};
 use crate::job::{Round, SeamReadingKind};
 use crate::method::{Joins, Way};
+use crate::missing_metal::BUTTER_MM;
 use crate::quantity::{Rounding, Unit, UnitSystem, WallMillimetres, number};
 use crate::seam::{Ground, added_up};
 use crate::stage::cracks::{CrackPlan, by_rule, wall_at};
@@ -56,6 +58,10 @@ pub struct SeamPlan {
     pub tap_drill_mm: f64,
     /// Pin numbers from the left end, in the order they go in.
     pub pin_order: Vec<u32>,
+    /// Which pins: those that "draw" the sides together or those that "push" outwards; empty where none are set.
+    pub pins_that: String,
+    /// Where it is no crack but runs round a patch.
+    pub patch: Option<PatchSeam>,
     /// Why the groove is so, each reason a sentence.
     pub why: Vec<String>,
     /// The section at places along the seam, from its first end on: one where it is the same all along.
@@ -543,20 +549,22 @@ fn along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64
     added_up(&areas)
 }
 
+/// House: tight joints overlap by half, others by a third.
+pub(super) fn overlap_of(asked: &PrepAsked<'_>) -> f64 {
+    if asked.fluid_tight { 0.5 } else { 1.0 / 3.0 }
+}
+
 pub(super) fn pin_seam(
     asked: &PrepAsked<'_>,
     crack: &CrackPlan,
     length_mm: f64,
     wall_mm: f64,
 ) -> Option<SeamPlan> {
-    let PrepAsked { fluid_tight, units, .. } = *asked;
     let pin_mm = pin_for_wall_mm(WallMillimetres::new(wall_mm).ok()?)?;
-    // House: tight joints overlap by half, others by a third.
-    let overlap = if fluid_tight { 0.5 } else { 1.0 / 3.0 };
     // One pin beyond each end that stops in the metal; none in the air past an edge.
     let row_mm =
         length_mm + pin_mm * f64::from(crack.ends.iter().filter(|end| goes_beyond(&end.kind)).count() as u32);
-    let row = StitchRow::new(StitchOutline::Straight, row_mm.max(pin_mm), pin_mm, overlap).ok()?;
+    let row = StitchRow::new(StitchOutline::Straight, row_mm.max(pin_mm), pin_mm, overlap_of(asked)).ok()?;
     /// Anchors that only seal stand so far apart. House.
     const ANCHORS_MM: f64 = 50.0;
     let mut pins = row.pins();
@@ -574,7 +582,8 @@ pub(super) fn pin_seam(
         pitch_mm: pins.pitch_mm,
         tap_drill_mm: tap_drill_mm(pin_mm)?,
         pin_order: crack_order(pins.pins),
-        ..bare_seam(crack, length_mm, wall_mm, units)
+        pins_that: "draw".to_owned(),
+        ..bare_seam(crack, length_mm, wall_mm, asked.units)
     })
 }
 
@@ -598,14 +607,31 @@ pub(super) fn lap_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64,
 const LAP_WALLS: f64 = 3.0;
 const LAP_GAP_MM: f64 = 0.1;
 
+impl SeamPlan {
+    /// What one layer over its two faces takes, in cm³.
+    pub(super) fn butter_cm3(&self) -> f64 {
+        let face_mm = self.depth_mm / (self.angle_deg / 2.0).to_radians().cos().max(0.1);
+        let sides = if self.form.as_deref() == Some("double_V") { 2.0 } else { 1.0 };
+        (2.0 * sides * face_mm * self.length_mm * BUTTER_MM / 1000.0).min(self.volume_cm3)
+    }
+}
+
 fn bare_seam(crack: &CrackPlan, length_mm: f64, wall_mm: f64, units: UnitSystem) -> SeamPlan {
     SeamPlan {
-        id: crack.id,
-        letter: crack.letter.clone(),
+        wall_guessed: crack.wall_guessed,
+        wall_words: units.say(wall_mm, Unit::Millimetres),
+        ..bare_seam_of(crack.id, &crack.letter, length_mm, wall_mm)
+    }
+}
+
+pub(super) fn bare_seam_of(id: Uuid, name: &str, length_mm: f64, wall_mm: f64) -> SeamPlan {
+    SeamPlan {
+        id,
+        letter: name.to_owned(),
         ground: false,
         length_mm,
         wall_mm,
-        wall_guessed: crack.wall_guessed,
+        wall_guessed: false,
         form: None,
         depth_mm: wall_mm,
         angle_deg: 0.0,
@@ -614,7 +640,7 @@ fn bare_seam(crack: &CrackPlan, length_mm: f64, wall_mm: f64, units: UnitSystem)
         cap_mm: 0.0,
         section: None,
         opens_words: String::new(),
-        wall_words: units.say(wall_mm, Unit::Millimetres),
+        wall_words: String::new(),
         depth_words: String::new(),
         usual: None,
         volume_cm3: 0.0,
@@ -626,6 +652,8 @@ fn bare_seam(crack: &CrackPlan, length_mm: f64, wall_mm: f64, units: UnitSystem)
         pitch_mm: 0.0,
         tap_drill_mm: 0.0,
         pin_order: Vec::new(),
+        pins_that: String::new(),
+        patch: None,
         why: Vec::new(),
         cuts: Vec::new(),
         read: Vec::new(),

@@ -347,6 +347,27 @@ impl<'a> List<'a> {
                 vec![format!("{long} long")],
             );
         }
+        for (number, seam) in (4..).zip(seams.iter().filter(|seam| seam.patch.is_some())) {
+            self.line(
+                Work::Pins,
+                (None, Some(number)),
+                format!(
+                    "Set the patch in at {}, filed to fit and held flush: four anchors at the quarters first, then \
+                     each gap from an anchor on.",
+                    seam.letter
+                ),
+                vec![if seam.pins_that == "push" { "plain pins" } else { "pins that draw in" }.to_owned()],
+            );
+        }
+        if seams.iter().any(|seam| seam.patch.is_none()) && seams.iter().any(|seam| seam.patch.is_some()) {
+            self.line(
+                Work::Pins,
+                (None, Some(1_000)),
+                "Along a crack pins that draw its sides together; round a patch plain ones, which push outwards."
+                    .to_owned(),
+                Vec::new(),
+            );
+        }
         let keep = self.say(OFF_HARD_SPOT_MM);
         self.once(Work::Pins, "Drill and tap pin by pin; each one cuts into its neighbour.");
         self.line(

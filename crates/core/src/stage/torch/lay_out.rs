@@ -137,7 +137,12 @@ impl LayOut<'_> {
             true => format!(", dried 1 h at {} (the maker's figure first)", units.say(120.0, Unit::Celsius)),
             false => String::new(),
         };
-        vec![format!("{} rods {}{dried}", number(prep.rods, 0), prep.filler)]
+        let over = prep
+            .over_it
+            .as_ref()
+            .map(|over| format!("{} of {}", units.say(over.metal_g, Unit::Grams), over.filler));
+        let rods = format!("{} rods {}{dried}", number(prep.rods, 0), prep.filler);
+        std::iter::once(rods).chain(over).collect()
     }
 
     fn gas(&self) -> Vec<String> {

@@ -16,7 +16,7 @@ pub struct NextPin {
     pub crack: Uuid,
     /// From the first end of the crack, from 1.
     pub number: u32,
-    /// "crack A, pin 5"
+    /// "crack A, pin 5", or "missing piece 1, pin 5" of a patch.
     pub place: String,
     /// "Pin 5 of A, the 3rd of 17 to go in: tap drill 6.8, then M8."
     pub words: String,
@@ -100,7 +100,10 @@ pub(crate) fn in_turn(torch: &mut TorchPlan, round: &Round, prep: &PrepPlan, map
     torch.next_pin = left.first().map(|turn| NextPin {
         crack: turn.seam.id,
         number: turn.number,
-        place: format!("crack {}, pin {}", turn.seam.letter, turn.number),
+        place: match turn.seam.patch {
+            Some(_) => format!("{}, pin {}", turn.seam.letter, turn.number),
+            None => format!("crack {}, pin {}", turn.seam.letter, turn.number),
+        },
         words: format!(
             "Pin {} of {}, the {} of {planned} to go in: drill {}, tap M{}.",
             turn.number,

@@ -58,7 +58,7 @@ export const ASKED_OF: Readonly<Record<Schemas['MarkKind'], readonly Schemas['Ma
   bolt_hole: ['name'],
   bore: ['name'],
   machined_edge: ['name'],
-  missing_piece: ['name', 'thickness'],
+  missing_piece: ['name', 'thickness', 'closed_by'],
   reading_place: ['name'],
   old_filler: ['name', 'filler'],
   old_fracture: [],

@@ -1,0 +1,54 @@
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { useWidth } from '../../ui/useWidth'
+import { ringed } from './ringed'
+
+export interface PatchRingProps {
+  seam: Schemas['SeamPlan']
+  patch: Schemas['PatchSeam']
+}
+
+/** Room for it, and how small a pin may be drawn before its number goes. */
+const HIGH = 230
+const NUMBERED_PX = 8
+
+/** The pins round a patch, to scale, each with its turn; the anchors first. */
+export function PatchRing({ seam, patch }: PatchRingProps): ReactNode {
+  const [frame, width] = useWidth<SVGSVGElement>(560, 280)
+  const wide = Math.min(width, 700)
+  const { lines, pins, radius } = ringed(patch.rows, seam.pin_mm, wide, HIGH)
+  const turns = new Map(seam.pin_order.map((pin, at) => [pin, at + 1]))
+  return (
+    <svg
+      ref={frame}
+      viewBox={`0 0 ${wide} ${HIGH}`}
+      className="w-full"
+      role="img"
+      aria-label={`Pins round ${seam.letter}`}
+    >
+      {lines.map((line, at) => (
+        <path key={at} d={line} fill="none" stroke="var(--chalk)" strokeWidth="2.8" />
+      ))}
+      {pins.map(({ x, y }, at) => {
+        const turn = turns.get(at + 1) ?? 0
+        return (
+          <g key={at}>
+            <circle
+              cx={x}
+              cy={y}
+              r={radius}
+              fill={turn <= 4 ? 'var(--raise)' : 'none'}
+              stroke="var(--chalk)"
+              strokeWidth="1.8"
+            />
+            {radius > NUMBERED_PX && (
+              <text x={x} y={y + 5} textAnchor="middle" fontSize="14" fill="var(--ash)" className="figure">
+                {turn}
+              </text>
+            )}
+          </g>
+        )
+      })}
+    </svg>
+  )
+}
