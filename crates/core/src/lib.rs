@@ -32,4 +32,5 @@ pub mod stage;
 pub mod stitch;
 pub mod stop_hole;
 pub mod stores;
+pub mod tips;
 pub mod trouble;

@@ -14,6 +14,7 @@ use crate::problem::{FieldProblem, OutOfRange};
 use crate::quantity::{UnitSystem, parse_drills};
 use crate::shelf::{Shelf, StoreKind};
 use crate::stores::{StoreItem, fits, id_of_a_list, items, kinds_there};
+use crate::tips::{APART_MOST_MM, OwnTip};
 
 /// Something said of the shop.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -39,6 +40,8 @@ pub enum ShopWord {
     Timed(TimedStep),
     /// How a heating or a cooling here went against the book: said by the program once it was read to its end.
     Learned(OwnFactor),
+    /// An end of a crack was found again, better: said by the program.
+    FoundAgain(OwnTip),
     /// It was not taken: puts back what a job took.
     PutBack {
         target: Uuid,
@@ -57,7 +60,9 @@ impl Word for ShopWord {
         match self {
             Self::Set { .. } => Taking::Open,
             // Nobody said it: it is put back, not taken back.
-            Self::Used { .. } | Self::Became(_) | Self::Timed(_) | Self::Learned(_) => Taking::Aside,
+            Self::Used { .. } | Self::Became(_) | Self::Timed(_) | Self::Learned(_) | Self::FoundAgain(_) => {
+                Taking::Aside
+            }
             Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
             Self::Redo { target } => Taking::Again(*target),
@@ -146,6 +151,19 @@ fn learned(facts: &[ShopFact]) -> Vec<OwnFactor> {
     last
 }
 
+/// Ends that were found again here, each as it was last said.
+fn tips(facts: &[ShopFact]) -> Vec<OwnTip> {
+    let mut last: Vec<OwnTip> = Vec::new();
+    for fact in facts {
+        let ShopWord::FoundAgain(own) = &fact.change else { continue };
+        match last.iter_mut().find(|known| known.is_of(own)) {
+            Some(known) => known.clone_from(own),
+            None => last.push(own.clone()),
+        }
+    }
+    last
+}
+
 /// Whether a word may be said of the shop: gives what is understood of it.
 ///
 /// # Errors
@@ -182,6 +200,13 @@ pub fn may_be_said(
             (own.name.chars().count() <= NAME_MOST && own.what.is_known())
                 .then_some(None)
                 .ok_or_else(|| FieldProblem::new("of", "that is no source and no packing", ""))
+        }
+        ShopWord::FoundAgain(own) => {
+            OutOfRange::check("how far beyond", "mm", (-APART_MOST_MM, APART_MOST_MM + 1.0), own.beyond_mm)
+                .map_err(|out| FieldProblem::new("beyond_mm", out.to_string(), "a few mm"))?;
+            (own.name.chars().count() <= NAME_MOST)
+                .then_some(None)
+                .ok_or_else(|| FieldProblem::new("name", "the name is too long", "80 letters at most"))
         }
         ShopWord::Became(repair) => {
             OutOfRange::check("a time in days", "days", (0.0, 1e5), repair.days)
@@ -309,6 +334,8 @@ pub struct Shop {
     pub timed: Vec<TimedStep>,
     /// How its heatings and coolings went against the book.
     pub learned: Vec<OwnFactor>,
+    /// Ends of cracks that were found again here.
+    pub tips: Vec<OwnTip>,
     /// Where practice differs, what it prefers: by the key of its setting.
     pub taught: BTreeMap<String, String>,
     /// Methods it has done five times and more; nothing while nobody has said.
@@ -390,6 +417,7 @@ impl Shop {
             repairs: Vec::new(),
             timed: Vec::new(),
             learned: Vec::new(),
+            tips: Vec::new(),
             taught: taught(values),
             done_often: get(values, shop::DONE_OFTEN).map(<[String]>::to_vec),
         }
@@ -410,6 +438,7 @@ impl Shop {
         counted.repairs = repairs(facts);
         counted.timed = timed(facts);
         counted.learned = learned(facts);
+        counted.tips = tips(facts);
         for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
             let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);
             thing.counted_ms = said.map_or(0, ShopFact::at_ms);

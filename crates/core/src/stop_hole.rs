@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use statrs::distribution::{ContinuousCDF, Normal};
 
 use crate::quantity::WallMillimetres;
+use crate::tips::Beyond;
 
 /// How an end of a crack was found.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -108,11 +109,11 @@ impl StopHole {
     /// The same drill well past the tip, the groove carried on into the hole; itself where it catches the
     /// tip anyway.
     #[must_use]
-    pub fn well_past(self, found_by: FoundBy) -> Self {
+    pub fn well_past(self, beyond: impl Into<Beyond>) -> Self {
         let Some(offset_mm) = self.well_past_mm else { return self };
         Self {
             offset_mm,
-            run_past_chance: run_past_chance(self.drill_mm, offset_mm, found_by),
+            run_past_chance: run_past_chance(self.drill_mm, offset_mm, beyond.into()),
             find_tip_better: false,
             ..self
         }
@@ -120,11 +121,11 @@ impl StopHole {
 
     /// A hole that was really drilled, its centre so far past the found tip.
     #[must_use]
-    pub fn drilled(drill_mm: f64, offset_mm: f64, found_by: FoundBy) -> Self {
+    pub fn drilled(drill_mm: f64, offset_mm: f64, beyond: impl Into<Beyond>) -> Self {
         Self {
             drill_mm,
             offset_mm,
-            run_past_chance: run_past_chance(drill_mm, offset_mm, found_by),
+            run_past_chance: run_past_chance(drill_mm, offset_mm, beyond.into()),
             find_tip_better: false,
             pilot_mm: None,
             well_past_mm: None,
@@ -132,7 +133,7 @@ impl StopHole {
     }
 }
 
-/// The stop-hole for an end found in this way in this wall.
+/// The stop-hole for an end in this wall whose true tip lies so far beyond the found one.
 ///
 /// Wanted diameter = half the wall, between 3.2 and 9.5 mm; D = the next drill at or above.
 /// Offset = max(0.3 D, m + 2.054 u - D/2): the first keeps the hole at the end, the second leaves
@@ -146,13 +147,14 @@ impl StopHole {
 /// # Source
 /// House.
 #[must_use]
-pub fn stop_hole(wall: WallMillimetres, found_by: FoundBy, drills_mm: &[f64]) -> StopHole {
+pub fn stop_hole(wall: WallMillimetres, beyond: impl Into<Beyond>, drills_mm: &[f64]) -> StopHole {
     let mut drills: Vec<f64> =
         if drills_mm.is_empty() { ORDINARY_DRILLS_MM.to_vec() } else { drills_mm.to_vec() };
     drills.sort_by(f64::total_cmp);
     let wanted = (wall.millimetres() / 2.0).clamp(3.2, 9.5);
     let first = drills.iter().position(|&d| d >= wanted).unwrap_or(drills.len() - 1);
-    let (m, u) = found_by.beyond_mm();
+    let beyond = beyond.into();
+    let Beyond { mean_mm: m, deviation_mm: u } = beyond;
     let offset_for = |d: f64| (0.3 * d).max(m + 2.054 * u - d / 2.0);
     let chosen = drills[first..].iter().copied().find(|&d| offset_for(d) <= d / 2.0);
     let (drill_mm, offset_mm) = match chosen {
@@ -162,7 +164,7 @@ pub fn stop_hole(wall: WallMillimetres, found_by: FoundBy, drills_mm: &[f64]) ->
     StopHole {
         drill_mm,
         offset_mm,
-        run_past_chance: run_past_chance(drill_mm, offset_mm, found_by),
+        run_past_chance: run_past_chance(drill_mm, offset_mm, beyond),
         find_tip_better: chosen.is_none(),
         // House: from 5 mm on a pilot of three quarters keeps the drill from wandering.
         pilot_mm: (drill_mm >= 5.0).then_some(0.75 * drill_mm),
@@ -170,8 +172,8 @@ pub fn stop_hole(wall: WallMillimetres, found_by: FoundBy, drills_mm: &[f64]) ->
     }
 }
 
-fn run_past_chance(drill_mm: f64, offset_mm: f64, found_by: FoundBy) -> f64 {
-    let (m, u) = found_by.beyond_mm();
+fn run_past_chance(drill_mm: f64, offset_mm: f64, beyond: Beyond) -> f64 {
+    let Beyond { mean_mm: m, deviation_mm: u } = beyond;
     Normal::standard().sf((offset_mm + drill_mm / 2.0 - m) / u)
 }
 

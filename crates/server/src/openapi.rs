@@ -58,6 +58,7 @@ use crate::api_error::ProblemsBody;
         crate::stores::route::buying,
         crate::reckon::iron::iron,
         crate::reckon::bench_work::stop_hole,
+        crate::reckon::bench_work::tip_learned,
         crate::reckon::bench_work::drill_speed,
         crate::reckon::bench_work::groove,
         crate::reckon::bench_work::stitch,

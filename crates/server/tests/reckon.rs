@@ -100,6 +100,8 @@ fn heating(change: impl FnOnce(&mut Value)) -> Value {
         "evidence": [{"test": "punch", "outcome": "sings", "confidence": "sure"}]}),
     "evidence[0].outcome"
 )]
+#[case::a_way_of_finding_that_is_none("tip-learned", json!({"found_by": "luck", "beyond_mm": [1]}), "found_by")]
+#[case::a_tip_on_another_part("tip-learned", json!({"found_by": "eye", "beyond_mm": [1, 41]}), "beyond_mm[1]")]
 #[case::no_overlap_left("stitch", json!({"outline": "straight", "length_mm": 100, "pin_mm": 8, "overlap": 1}), "overlap")]
 #[case::flat_groove("groove", json!({"form": "V", "depth_mm": 7, "angle_deg": 180}), "angle_deg")]
 #[case::not_an_object("energy", json!([1, 2]), "")]

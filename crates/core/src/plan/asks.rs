@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Amount, Event, Plan, Station, events};
+use super::{Amount, Event, Plan, Station, events, tips};
 use crate::field;
 use crate::heat::OwnFactor;
 use crate::hours::{TimedStep, pace};
@@ -11,6 +11,7 @@ use crate::job::{Fact, Job, Round, Timed, job_ms_to_clock};
 use crate::method::OwnRepair;
 use crate::shop::Shop;
 use crate::stores::{Take, TakenWhen};
+use crate::tips::OwnTip;
 
 /// Something that is gone from the shelves.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -40,6 +41,9 @@ pub struct Asks {
     /// How its heating and its cooling went against the book.
     #[serde(default)]
     pub learned: Vec<OwnFactor>,
+    /// Ends of its cracks that were found once, and then better.
+    #[serde(default)]
+    pub tips: Vec<OwnTip>,
     /// What became of each of its repairs, as its record has it.
     #[serde(default)]
     pub repairs: Vec<OwnRepair>,
@@ -51,7 +55,8 @@ impl Asks {
     pub fn of(job: &Job, plan: &Plan, facts: &[Fact], shop: &Shop) -> Self {
         let (repairs, events) = (repairs(job, plan, facts), events(job, plan));
         let (timed, learned) = (timed(job, plan, shop), plan.learned.clone());
-        Self { repairs, events, timed, learned, ..Self::of_the_shelves(job, plan) }
+        let tips = tips::found_again(job, &plan.cracks, facts);
+        Self { repairs, events, timed, learned, tips, ..Self::of_the_shelves(job, plan) }
     }
 
     fn of_the_shelves(job: &Job, plan: &Plan) -> Self {

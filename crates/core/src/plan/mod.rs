@@ -13,6 +13,7 @@ mod line;
 mod make;
 mod offered;
 mod standing;
+mod tips;
 mod warming;
 mod worked;
 mod would;

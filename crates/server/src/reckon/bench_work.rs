@@ -7,10 +7,11 @@ use utoipa::ToSchema;
 use vanadin_core::drill_speed::{DrillTool, drill_speed_rpm};
 use vanadin_core::groove::{Groove, GrooveForm, GrooveSection, usual_root_radius_mm};
 use vanadin_core::iron::Iron;
-use vanadin_core::problem::{FieldProblem, Problems};
+use vanadin_core::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::quantity::{Millimetres, WallMillimetres};
 use vanadin_core::stitch::{Pins, StitchOutline, StitchRow};
 use vanadin_core::stop_hole::{FoundBy, StopHole};
+use vanadin_core::tips::{APART_MOST_MM, Beyond, learned};
 
 use super::chosen;
 use crate::api_error::{ApiError, ProblemsBody};
@@ -55,6 +56,46 @@ pub fn stop_hole(body: Body<StopHoleRequest>) -> Result<Json<StopHole>, ApiError
             Ok(Json(vanadin_core::stop_hole::stop_hole(wall, found_by, &request.drills_mm)))
         }
         _ => Err(ApiError::NotAcceptable(Vec::new())),
+    }
+}
+
+/// Ends found in one way that were found again, better.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct TipLearnedRequest {
+    /// eye, chalk_and_oil, dye or magnetic.
+    pub found_by: String,
+    /// How much further on each was, with what lies beyond for the better way.
+    pub beyond_mm: Vec<f64>,
+}
+
+/// How far beyond the found tip a crack ends, by the book and these ends.
+#[utoipa::path(post, path = "/api/reckon/tip-learned", request_body = TipLearnedRequest, responses(
+    (status = 200, description = "Mean and deviation", body = Beyond),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/tip-learned", data = "<body>")]
+pub fn tip_learned(body: Body<TipLearnedRequest>) -> Result<Json<Beyond>, ApiError> {
+    /// More ends than any shop finds.
+    const MOST: usize = 10_000;
+    let request = body.0?;
+    let mut problems = Problems::default();
+    let found_by = chosen(
+        &mut problems,
+        "found_by",
+        &request.found_by,
+        FoundBy::from_id(&request.found_by),
+        "eye, chalk_and_oil, dye or magnetic",
+    );
+    if request.beyond_mm.len() > MOST {
+        problems.add(FieldProblem::new("beyond_mm", "the list is too long", "up to 10000 ends"));
+    }
+    for (at, &mm) in request.beyond_mm.iter().enumerate().take(MOST) {
+        let within = OutOfRange::check("an end", "mm", (-APART_MOST_MM, APART_MOST_MM), mm);
+        problems.take(&format!("beyond_mm[{at}]"), within);
+    }
+    problems.finish()?;
+    match found_by {
+        Some(found_by) => Ok(Json(learned(found_by, &request.beyond_mm))),
+        None => Err(ApiError::NotAcceptable(Vec::new())),
     }
 }
 

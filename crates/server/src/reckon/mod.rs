@@ -19,6 +19,7 @@ pub fn routes() -> Vec<Route> {
         bench_work::drill_speed,
         bench_work::groove,
         bench_work::stitch,
+        bench_work::tip_learned,
         choice::odds,
         choice::decide,
         heat::energy,

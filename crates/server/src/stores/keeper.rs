@@ -10,6 +10,7 @@ use vanadin_core::method::OwnRepair;
 use vanadin_core::plan::Asks;
 use vanadin_core::shop::ShopWord;
 use vanadin_core::stores::used_up;
+use vanadin_core::tips::OwnTip;
 
 use super::demand;
 use crate::api_error::ApiError;
@@ -81,6 +82,13 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
         let known = desk.shop().await?.shop.learned.iter().any(|known| known.as_good_as(&own));
         if !known {
             said_by_itself(desk, Uuid::new_v4(), ShopWord::Learned(own)).await?;
+        }
+    }
+    for own in asks.tips {
+        let own = OwnTip { name: short(&own.name), ..own };
+        let known = desk.shop().await?.shop.tips.iter().any(|known| known.as_good_as(&own));
+        if !known {
+            said_by_itself(desk, Uuid::new_v4(), ShopWord::FoundAgain(own)).await?;
         }
     }
     for gone in asks.gone {

@@ -995,6 +995,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/tip-learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far beyond the found tip a crack ends, by the book and these ends. */
+        post: operations["tip_learned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop": {
         parameters: {
             query?: never;
@@ -1325,6 +1342,13 @@ export interface components {
             cause: string[];
             features: components["schemas"]["FeaturePlan"][];
             missing: components["schemas"]["MissingPlan"][];
+        };
+        /** @description How far the true tip lies beyond the found one, in mm: a mean and how it scatters. */
+        Beyond: {
+            /** Format: double */
+            deviation_mm: number;
+            /** Format: double */
+            mean_mm: number;
         };
         /** @description A full break as its pieces lie on the bench. */
         BreakPlan: {
@@ -4112,6 +4136,23 @@ export interface components {
             /** @description As [`Variant::id`] has it. */
             variant: string;
         };
+        /** @description An end that was found once, and then better. */
+        OwnTip: {
+            /**
+             * Format: double
+             * @description How much further on it was found then, in mm, with what lies beyond for that way of finding; under 0 where it
+             *     was shorter.
+             */
+            beyond_mm: number;
+            /** Format: uuid */
+            crack: string;
+            /** @description How it was found at first: `eye` or `chalk_and_oil`. */
+            found_by: components["schemas"]["FoundBy"];
+            /** @description The job, as it was called then. */
+            name: string;
+            /** @description Its second end, as one walks along it. */
+            second: boolean;
+        };
         /** @description The last word of one sender that can be taken back, and the last that can be put back. */
         OwnWord: {
             /** Format: uuid */
@@ -4912,6 +4953,8 @@ export interface components {
             time_zone: string;
             /** @description Steps that were timed here. */
             timed: components["schemas"]["TimedStep"][];
+            /** @description Ends of cracks that were found again here. */
+            tips: components["schemas"]["OwnTip"][];
             units: components["schemas"]["UnitSystem"];
             /** @description Its days and hours, and minutes under the hood a day at most. */
             week: components["schemas"]["WorkingWeek"];
@@ -4960,6 +5003,9 @@ export interface components {
         }) | (components["schemas"]["OwnFactor"] & {
             /** @enum {string} */
             kind: "learned";
+        }) | (components["schemas"]["OwnTip"] & {
+            /** @enum {string} */
+            kind: "found_again";
         }) | {
             /** @enum {string} */
             kind: "put_back";
@@ -5518,6 +5564,13 @@ export interface components {
             /** Format: double */
             ratio: number;
             step: string;
+        };
+        /** @description Ends found in one way that were found again, better. */
+        TipLearnedRequest: {
+            /** @description How much further on each was, with what lies beyond for the better way. */
+            beyond_mm: number[];
+            /** @description eye, chalk_and_oil, dye or magnetic. */
+            found_by: string;
         };
         /** @description A clock that rings when it is at nothing. */
         TorchClock: {
@@ -10744,6 +10797,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StraightenAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    tip_learned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TipLearnedRequest"];
+            };
+        };
+        responses: {
+            /** @description Mean and deviation */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beyond"];
                 };
             };
             /** @description The body cannot be read */

@@ -11,6 +11,8 @@ export interface PatchRingProps {
 /** Room for it, and how small a pin may be drawn before its number goes. */
 const HIGH = 230
 const NUMBERED_PX = 8
+/** So many go in first, at the quarters. */
+const ANCHORS = 4
 
 /** The pins round a patch, to scale, each with its turn; the anchors first. */
 export function PatchRing({ seam, patch }: PatchRingProps): ReactNode {
@@ -18,6 +20,7 @@ export function PatchRing({ seam, patch }: PatchRingProps): ReactNode {
   const wide = Math.min(width, 700)
   const { lines, pins, radius } = ringed(patch.rows, seam.pin_mm, wide, HIGH)
   const turns = new Map(seam.pin_order.map((pin, at) => [pin, at + 1]))
+  const turnOf = (at: number): number => turns.get(at + 1) ?? 0
   return (
     <svg
       ref={frame}
@@ -27,28 +30,36 @@ export function PatchRing({ seam, patch }: PatchRingProps): ReactNode {
       aria-label={`Pins round ${seam.letter}`}
     >
       {lines.map((line, at) => (
-        <path key={at} d={line} fill="none" stroke="var(--chalk)" strokeWidth="2.8" />
+        <path key={at} d={line} fill="none" stroke="var(--dim)" strokeWidth="2" />
       ))}
-      {pins.map(({ x, y }, at) => {
-        const turn = turns.get(at + 1) ?? 0
-        return (
-          <g key={at}>
-            <circle
-              cx={x}
-              cy={y}
-              r={radius}
-              fill={turn <= 4 ? 'var(--raise)' : 'none'}
-              stroke="var(--chalk)"
-              strokeWidth="1.8"
-            />
-            {radius > NUMBERED_PX && (
-              <text x={x} y={y + 5} textAnchor="middle" fontSize="14" fill="var(--ash)" className="figure">
-                {turn}
-              </text>
-            )}
-          </g>
-        )
-      })}
+      {pins.map(({ x, y }, at) => (
+        <circle
+          key={at}
+          cx={x}
+          cy={y}
+          r={radius}
+          fill={turnOf(at) <= ANCHORS ? 'var(--raise)' : 'none'}
+          stroke={turnOf(at) <= ANCHORS ? 'var(--chalk)' : 'var(--ash)'}
+          strokeWidth={turnOf(at) <= ANCHORS ? 2.4 : 1.2}
+        />
+      ))}
+      {radius > NUMBERED_PX &&
+        pins.map(({ x, y }, at) => (
+          <text
+            key={at}
+            x={x}
+            y={y + 5}
+            textAnchor="middle"
+            fontSize="15"
+            fill="var(--chalk)"
+            stroke="var(--iron)"
+            strokeWidth="4"
+            paintOrder="stroke"
+            className="figure"
+          >
+            {turnOf(at)}
+          </text>
+        ))}
     </svg>
   )
 }

@@ -8,7 +8,8 @@ use crate::groove::usual_lip_mm;
 use crate::job::Round;
 use crate::map::{At, breaks_out, circle, goes_on_to, nearest_rim};
 use crate::quantity::{Unit, UnitSystem, WallMillimetres, both};
-use crate::stop_hole::{FoundBy, StopHole, stop_hole};
+use crate::stop_hole::{StopHole, stop_hole};
+use crate::tips::Beyond;
 
 /// A tip that is watched gets a punch mark so far past it. House.
 const PUNCH_PAST_MM: f64 = 10.0;
@@ -93,7 +94,8 @@ pub(super) struct Kept<'a> {
 pub(super) struct EndAsked<'a> {
     pub kind: Option<&'a str>,
     pub wall_mm: f64,
-    pub found_by: Option<FoundBy>,
+    /// How far beyond it really ends, as this shop has found.
+    pub beyond: Option<Beyond>,
     pub find_better: bool,
     /// What was really drilled, and how far past the found tip.
     pub drilled_mm: Option<f64>,
@@ -115,27 +117,27 @@ pub(super) struct EndAsked<'a> {
 
 impl EndAsked<'_> {
     fn planned(&self) -> Option<StopHole> {
-        let (wall, found_by) = (WallMillimetres::new(self.wall_mm).ok()?, self.found_by?);
-        let hole = stop_hole(wall, found_by, self.drills_mm);
+        let (wall, beyond) = (WallMillimetres::new(self.wall_mm).ok()?, self.beyond?);
+        let hole = stop_hole(wall, beyond, self.drills_mm);
         // No hole: it is ground until the line is gone.
         match self.drill {
             "none" => return None,
             "on_tip" => {
                 return Some(StopHole {
                     pilot_mm: hole.pilot_mm,
-                    ..StopHole::drilled(hole.drill_mm, 0.0, found_by)
+                    ..StopHole::drilled(hole.drill_mm, 0.0, beyond)
                 });
             }
             _ => {}
         }
-        Some(if self.find_better { hole } else { hole.well_past(found_by) })
+        Some(if self.find_better { hole } else { hole.well_past(beyond) })
     }
 
     fn hole(&self) -> Option<StopHole> {
         let planned = self.planned();
         let Some(drill_mm) = self.drilled_mm else { return planned };
         let offset_mm = self.past_mm.or(planned.map(|planned| planned.offset_mm))?;
-        Some(StopHole::drilled(drill_mm, offset_mm, self.found_by?))
+        Some(StopHole::drilled(drill_mm, offset_mm, self.beyond?))
     }
 
     /// What the hole must not come out at.
@@ -157,7 +159,7 @@ impl EndAsked<'_> {
 
     /// How far a tip that is watched has moved on: more than 2 u is growth.
     fn grown(&self) -> Option<Grown> {
-        let (_, u) = self.found_by?.beyond_mm();
+        let u = self.beyond?.deviation_mm;
         let mm = self.grown_mm.filter(|_| self.watched)?;
         Some(Grown { mm, really: mm > 2.0 * u })
     }
@@ -165,7 +167,7 @@ impl EndAsked<'_> {
     /// What is said of a tip that is watched.
     fn watched_sentence(&self) -> String {
         let say = |mm: f64| self.units.say(mm, Unit::Millimetres);
-        let Some((_, u)) = self.found_by.map(FoundBy::beyond_mm) else {
+        let Some(Beyond { deviation_mm: u, .. }) = self.beyond else {
             return "how it was found says what growth means".to_owned();
         };
         match self.grown() {

@@ -5,10 +5,12 @@ use crate::drill_speed::{DrillTool, cutting_speed_m_min, drill_speed_rpm};
 use crate::figure::{Certainty, Figure, Source};
 use crate::iron::{Iron, least};
 use crate::quantity::{Millimetres, Unit};
+use crate::shop::Shop;
 use crate::stop_hole::{BARE_TIP_RADIUS_MM, drill_under, tip_stress_factor};
+use crate::tips::{Beyond, beyond};
 
 /// Drill, offset, pilot, spindle speed and the chance that it runs past, for each tip.
-pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], drills_mm: &[f64]) -> Vec<Figure> {
+pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> Vec<Figure> {
     let mut figures = Vec::new();
     let slowest = least(plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss));
     for crack in cracks {
@@ -18,13 +20,14 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], drills_mm: &[f64
             let wall = end.wall_mm;
             let at = format!("cracks.{}.{}", crack.id, end.side);
             let name = |what: &str| format!("{what}, {} {}", crack.letter, end.name);
-            let (m, u) = found_by.beyond_mm();
+            let (Beyond { mean_mm, deviation_mm }, own) = beyond(&shop.tips, found_by);
+            let [m, u] = [mean_mm, deviation_mm].map(|mm| (mm * 100.0).round() / 100.0);
             let house = |figure: Figure| {
                 let (guess, how_sure) = wall_words(crack.wall_guessed);
                 figure
                     .fact("Wall", format!("{{{wall} mm}}{guess}"))
                     .fact("End", found_by.words())
-                    .source(Source::House, how_sure)
+                    .source(if own == 0 { Source::House } else { Source::Shop }, how_sure)
             };
             figures.push(
                 house(Figure::new(format!("{at}.drill"), name("Stop-hole"), hole.drill_mm, Unit::Drill))
@@ -53,9 +56,14 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], drills_mm: &[f64
                 .because(if end.drilled {
                     "As it was drilled.".to_owned()
                 } else {
+                    let here = match own {
+                        0 => String::new(),
+                        1 => ", by the book and one end that was found again here".to_owned(),
+                        own => format!(", by the book and {own} ends that were found again here"),
+                    };
                     format!(
-                        "An end {} may lie {{{m} mm}} further on, give or take {{{u} mm}}: so far out the hole \
-                         still catches it 98 times in 100.",
+                        "An end {} may lie {{{m} mm}} further on, give or take {{{u} mm}}{here}: so far out the \
+                         hole still catches it 98 times in 100.",
                         found_by.words()
                     )
                 })
@@ -99,7 +107,7 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], drills_mm: &[f64
             );
             if let Some(pilot) = hole.pilot_mm {
                 figures.push(
-                    house(Figure::new(format!("{at}.pilot"), name("Pilot"), drill_under(pilot, drills_mm), Unit::Drill))
+                    house(Figure::new(format!("{at}.pilot"), name("Pilot"), drill_under(pilot, &shop.drills_mm), Unit::Drill))
                         .because("Three quarters of the drill, or the next under it: it keeps the drill from wandering.")
                         .formula(format!("¾ × {{{} drill}} = {{{pilot:.1} mm}}", hole.drill_mm)),
                 );

@@ -21,6 +21,7 @@ use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::taught::DRILL;
 use crate::stop_hole::FoundBy;
+use crate::tips::beyond;
 
 use ends::{EndAsked, Kept, end, kind_of_end};
 pub use ends::{EndAt, EndPlan, Grown, RunOut};
@@ -92,7 +93,7 @@ pub(crate) fn stage(
         amount: amount(&plan),
         missing: missing(&plan, units),
         cautions: cautions(round, laid, &plan, units),
-        figures: figures::figures(&plan, plausible, &shop.drills_mm),
+        figures: figures::figures(&plan, plausible, shop),
         plan,
     }
 }
@@ -129,7 +130,7 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                 EndAsked {
                     kind: kind_of_end(on_map, round.get(kind.of(of)), laid),
                     wall_mm: wall_at(measured, along_mm).unwrap_or(wall_mm),
-                    found_by,
+                    beyond: found_by.map(|it| beyond(&shop.tips, it).0),
                     find_better: round.get(crack::TIP_WAY.of(of)) == Some("find_better"),
                     drilled_mm: round.get(drilled.of(of)),
                     past_mm: round.get(past.of(of)),

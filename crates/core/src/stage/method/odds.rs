@@ -8,6 +8,7 @@ use crate::method::{
 };
 use crate::stage::taught::{DRILL, OLD_WELD, PEENING};
 use crate::stop_hole::{FoundBy, stop_hole};
+use crate::tips::beyond;
 
 /// Ours: a change of the odds smaller than this is not worth saying.
 const WORTH_SAYING: f64 = 0.015;
@@ -192,7 +193,7 @@ impl Judged<'_> {
             Some(if better {
                 planned.run_past_chance
             } else {
-                stop_hole(wall, FoundBy::Dye, &self.shop.drills_mm)
+                stop_hole(wall, beyond(&self.shop.tips, FoundBy::Dye).0, &self.shop.drills_mm)
                     .run_past_chance
                     .min(planned.run_past_chance)
             })
