@@ -385,3 +385,25 @@ fn the_record_says_of_each_lighting_what_there_is_to_say() {
         "Heat. Not laid out before it: Extinguisher. It did not go well: It blew through. Stopped: gas is out."
     );
 }
+
+#[rstest]
+#[case::stick("arc_nickel_iron", "shade 9 to 13", "Machine off.")]
+#[case::tig_nickel("tig_nickel", "shade 9 to 13", "Machine off.")]
+// The iron does not melt, and the arc blinds all the same.
+#[case::tig_braze("tig_braze_si", "shade 9 to 13", "Machine off.")]
+#[case::aluminium_bronze("tig_braze_al", "shade 9 to 13", "Machine off.")]
+#[case::wire_braze("mig_braze_si", "shade 9 to 13", "Machine off.")]
+#[case::torch_braze("torch_braze", "shade 3 to 4", "Oxygen off")]
+#[case::gas_iron("gas_iron", "shade 5 to 6", "Oxygen off")]
+fn eyes_and_current_follow_what_burns(#[case] method: &str, #[case] shade: &str, #[case] first_off: &str) {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", method);
+    bench.set("heat.source", "weed_burner");
+    let torch = bench.plan().torch.unwrap();
+    let list: Vec<&str> = torch.lay_out.iter().map(|line| line.words.as_str()).collect();
+    assert!(list.iter().any(|words| words.contains(shade)), "{list:?}");
+    let flux = list.iter().any(|words| words.starts_with("Flux"));
+    assert_eq!(flux, first_off.starts_with("Oxygen"), "{list:?}");
+    let stop = format!("{:?}", torch.must_stop);
+    assert!(stop.contains(first_off), "{stop}");
+}

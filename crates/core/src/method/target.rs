@@ -233,7 +233,7 @@ mod tests {
     fn the_arc_alone_has_a_most_and_asks_for_no_preheat(#[case] method: MethodId) {
         let way = Way { method, school: School::ArcOnly };
         let found = target(way, &[Iron::NiResist], Some(40.0), true).unwrap();
-        assert!((found.least_c, found.most_c) == (0.0, 280.0) && !way.school.preheats());
+        assert!((found.target_c, found.least_c, found.most_c) == (0.0, 0.0, 280.0) && !way.school.preheats());
         // What must stay cool caps what the arc may make of it.
         assert_eq!(found.capped(120.0).most_c, 120.0);
     }

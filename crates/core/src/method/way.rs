@@ -101,6 +101,12 @@ impl MethodId {
         self.entry().joins == Joins::Arc
     }
 
+    /// An arc burns, whether it melts the casting or not: eyes and current are as for welding.
+    #[must_use]
+    pub fn by_arc(self) -> bool {
+        self.entry().arc.is_some()
+    }
+
     /// Pins are set, with locks or without.
     #[must_use]
     pub fn pins(self) -> bool {

@@ -49,6 +49,8 @@ export function Card({ station, first }: CardProps): ReactNode {
         <Row name="Preheat" moved={bar('heat.target')} under={underPreheat(plan, first === undefined)}>
           {plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat' ? (
             <b>none</b>
+          ) : plan.heat?.cold === true && plan.methods.chosen?.school === 'arc_only' ? (
+            <b>none, {plan.heat.most_words}</b>
           ) : (
             <Fig id="heat.target" size="card" />
           )}

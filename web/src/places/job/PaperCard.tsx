@@ -20,7 +20,11 @@ export function PaperCard(): ReactNode {
     ['Method', contender?.label ?? plan.locks[0]?.short ?? ''],
     [
       'Preheat',
-      plan.heat?.cold === true ? 'none' : said(figure('heat.target'), units),
+      plan.heat?.cold !== true
+        ? said(figure('heat.target'), units)
+        : plan.methods.chosen?.school === 'arc_only'
+          ? `none, ${plan.heat.most_words}`
+          : 'none',
       heated ? `Read it at the ${plan.heat?.read_at ?? ''}.` : '',
     ],
     ['Soak', heated ? said(figure('heat.soak'), units) : ''],

@@ -36,8 +36,8 @@ pub(super) const fn warmed(target_c: f64, start: Start) -> Practice {
 pub(super) const fn arc_only(start: Start) -> Practice {
     Practice {
         school: School::ArcOnly,
-        target_c: Some(20.0),
-        least_c: Some(0.0),
+        target_c: Some(0.0),
+        least_c: None,
         most: Most::At(280.0),
         start,
         fall: 1.0,

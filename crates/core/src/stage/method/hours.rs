@@ -270,13 +270,6 @@ impl Judged<'_> {
                     let wrap = wrapping(self.round, self.shop, way);
                     cooling = Some(self.cooling(&body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
                 }
-                if way.school == School::ArcOnly {
-                    let body = self.part.body(slowest_to_heat(&self.belief.plausible).iron.properties())?;
-                    let wrap = wrapping(self.round, self.shop, way);
-                    let hours =
-                        self.cooling(&body, self.target_of(way)?.most_c, &wrap)?.hours_to(UNWRAP_C)?;
-                    steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, from the most it may be");
-                }
                 let words = match prep.beads {
                     0 => "what is laid in a minute".to_owned(),
                     beads => format!("{beads} beads with the waits of their school"),
@@ -284,6 +277,13 @@ impl Judged<'_> {
                 steps.hands("fill", "Fill", fill, words);
                 if double > 0 {
                     steps.hands("turn", "Turn it", 3.0 * double as f64, "3 a turn");
+                }
+                if way.school == School::ArcOnly {
+                    let body = self.part.body(slowest_to_heat(&self.belief.plausible).iron.properties())?;
+                    let wrap = wrapping(self.round, self.shop, way);
+                    let hours =
+                        self.cooling(&body, self.target_of(way)?.most_c, &wrap)?.hours_to(UNWRAP_C)?;
+                    steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, from the most it may be");
                 }
                 self.after_the_last(way, steps);
                 if let Some(hours) = cooling {

@@ -798,7 +798,11 @@ impl Judged<'_> {
             settings: if out { Vec::new() } else { self.settings(way, target_c) },
             steps: steps.unwrap_or_default(),
             target_c,
-            heat_words: target_c.map_or("cold".to_owned(), |celsius| self.say(celsius, Unit::Celsius)),
+            heat_words: match target_c {
+                Some(celsius) => self.say(celsius, Unit::Celsius),
+                None if way.school == School::ArcOnly => "by the arc".to_owned(),
+                None => "cold".to_owned(),
+            },
             strength,
             joint_words: joint_words(way, strength),
             summary: summary.into_iter().flatten().collect::<Vec<_>>().join(", "),

@@ -96,12 +96,14 @@ impl LayOut<'_> {
             let entry = way.method.entry();
             let tools = if way.method.arc() {
                 "Chipping hammer, brush, peening hammer, pliers"
+            } else if way.method.by_arc() {
+                "Brush, pliers"
             } else {
                 "Flux, brush, pliers"
             };
             let shade = match entry.joins {
                 Joins::Flame => "mask, shade 5 to 6",
-                _ if way.method.arc() => "hood, shade 9 to 13",
+                _ if way.method.by_arc() => "hood, shade 9 to 13",
                 _ => "mask, shade 3 to 4",
             };
             list.push(format!("{tools}, gloves, {shade}, extraction without a draught on the part"));
@@ -188,7 +190,7 @@ pub(super) fn helper_words(way: Way, heat: &HeatPlan, part: &PartFacts) -> Vec<S
     } else if most_kg >= HELPER_KG {
         words.push("Turn it with the welder, tongs that fit, the place for it free.".to_owned());
     }
-    words.push(if way.method.arc() {
+    words.push(if way.method.by_arc() {
         "Signal: one word before each arc. Hood down then; shade 9 to 13.".to_owned()
     } else {
         "Signal: one word before the flame moves. Shade 5 for glowing iron.".to_owned()

@@ -57,7 +57,7 @@ impl MustStop {
     pub(super) fn of(way: Way, heat: &HeatPlan, cooling: Option<&CoolingPlan>) -> Self {
         // What is live or burning, first what hands hold.
         let mut off: Vec<&str> = Vec::new();
-        if way.method.arc() {
+        if way.method.by_arc() {
             off.push("Machine off.");
         } else if !way.method.without_heat() {
             off.push("Oxygen off, then fuel.");
