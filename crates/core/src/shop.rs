@@ -111,57 +111,53 @@ pub fn taken(facts: &[ShopFact]) -> impl Iterator<Item = &ShopFact> {
         .filter(move |fact| matches!(fact.change, ShopWord::Used { .. }) && !undone.contains(&fact.id))
 }
 
-/// What became of each repair, as it was last said.
-#[must_use]
-pub fn repairs(facts: &[ShopFact]) -> Vec<OwnRepair> {
-    let mut last: Vec<OwnRepair> = Vec::new();
-    for fact in facts {
-        let ShopWord::Became(repair) = &fact.change else { continue };
-        match last.iter_mut().find(|known| known.lit == repair.lit) {
-            Some(known) => known.clone_from(repair),
-            None => last.push(repair.clone()),
+/// What the program said of this shop, each as it was last said.
+fn last_said<T: Clone>(
+    facts: &[ShopFact],
+    said: fn(&ShopWord) -> Option<&T>,
+    same: impl Fn(&T, &T) -> bool,
+) -> Vec<T> {
+    let mut last: Vec<T> = Vec::new();
+    for own in facts.iter().filter_map(|fact| said(&fact.change)) {
+        match last.iter_mut().find(|known| same(known, own)) {
+            Some(known) => known.clone_from(own),
+            None => last.push(own.clone()),
         }
     }
     last
+}
+
+/// What became of each repair, as it was last said.
+#[must_use]
+pub fn repairs(facts: &[ShopFact]) -> Vec<OwnRepair> {
+    fn said(word: &ShopWord) -> Option<&OwnRepair> {
+        if let ShopWord::Became(repair) = word { Some(repair) } else { None }
+    }
+    last_said(facts, said, |known, own| known.lit == own.lit)
 }
 
 /// What was timed here, each timing as it was last said.
 fn timed(facts: &[ShopFact]) -> Vec<TimedStep> {
-    let mut last: Vec<TimedStep> = Vec::new();
-    for fact in facts {
-        let ShopWord::Timed(timed) = &fact.change else { continue };
-        match last.iter_mut().find(|known| known.fact == timed.fact) {
-            Some(known) => known.clone_from(timed),
-            None => last.push(timed.clone()),
-        }
+    fn said(word: &ShopWord) -> Option<&TimedStep> {
+        if let ShopWord::Timed(timed) = word { Some(timed) } else { None }
     }
-    last
+    last_said(facts, said, |known, own| known.fact == own.fact)
 }
 
 /// How each heating and cooling went here, as it was last said.
 fn learned(facts: &[ShopFact]) -> Vec<OwnFactor> {
-    let mut last: Vec<OwnFactor> = Vec::new();
-    for fact in facts {
-        let ShopWord::Learned(own) = &fact.change else { continue };
-        match last.iter_mut().find(|known| known.is_of(own)) {
-            Some(known) => known.clone_from(own),
-            None => last.push(own.clone()),
-        }
+    fn said(word: &ShopWord) -> Option<&OwnFactor> {
+        if let ShopWord::Learned(own) = word { Some(own) } else { None }
     }
-    last
+    last_said(facts, said, OwnFactor::is_of)
 }
 
 /// Ends that were found again here, each as it was last said.
 fn tips(facts: &[ShopFact]) -> Vec<OwnTip> {
-    let mut last: Vec<OwnTip> = Vec::new();
-    for fact in facts {
-        let ShopWord::FoundAgain(own) = &fact.change else { continue };
-        match last.iter_mut().find(|known| known.is_of(own)) {
-            Some(known) => known.clone_from(own),
-            None => last.push(own.clone()),
-        }
+    fn said(word: &ShopWord) -> Option<&OwnTip> {
+        if let ShopWord::FoundAgain(own) = word { Some(own) } else { None }
     }
-    last
+    last_said(facts, said, OwnTip::is_of)
 }
 
 /// Whether a word may be said of the shop: gives what is understood of it.

@@ -4,7 +4,6 @@ use serde::{Deserialize, Serialize};
 use statrs::distribution::{ContinuousCDF, Normal};
 
 use crate::quantity::WallMillimetres;
-use crate::tips::Beyond;
 
 /// How an end of a crack was found.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -72,6 +71,22 @@ impl FoundBy {
             Self::Dye => (0.7, 0.8),
             Self::Magnetic => (0.3, 0.6),
         }
+    }
+}
+
+/// How far the true tip lies beyond the found one, in mm: a mean and how it scatters.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Beyond {
+    pub mean_mm: f64,
+    pub deviation_mm: f64,
+}
+
+impl From<FoundBy> for Beyond {
+    /// By the book.
+    fn from(found_by: FoundBy) -> Self {
+        let (mean_mm, deviation_mm) = found_by.beyond_mm();
+        Self { mean_mm, deviation_mm }
     }
 }
 

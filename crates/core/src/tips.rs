@@ -3,23 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::stop_hole::FoundBy;
-
-/// How far the true tip lies beyond the found one, in mm: a mean and how it scatters.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Beyond {
-    pub mean_mm: f64,
-    pub deviation_mm: f64,
-}
-
-impl From<FoundBy> for Beyond {
-    /// By the book.
-    fn from(found_by: FoundBy) -> Self {
-        let (mean_mm, deviation_mm) = found_by.beyond_mm();
-        Self { mean_mm, deviation_mm }
-    }
-}
+use crate::stop_hole::{Beyond, FoundBy};
 
 /// An end that was found once, and then better.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

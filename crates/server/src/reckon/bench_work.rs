@@ -10,8 +10,8 @@ use vanadin_core::iron::Iron;
 use vanadin_core::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::quantity::{Millimetres, WallMillimetres};
 use vanadin_core::stitch::{Pins, StitchOutline, StitchRow};
-use vanadin_core::stop_hole::{FoundBy, StopHole};
-use vanadin_core::tips::{APART_MOST_MM, Beyond, learned};
+use vanadin_core::stop_hole::{Beyond, FoundBy, StopHole};
+use vanadin_core::tips::{APART_MOST_MM, learned};
 
 use super::chosen;
 use crate::api_error::{ApiError, ProblemsBody};
@@ -27,6 +27,10 @@ pub struct StopHoleRequest {
     pub drills_mm: Vec<f64>,
 }
 
+fn found_by(problems: &mut Problems, id: &str) -> Option<FoundBy> {
+    chosen(problems, "found_by", id, FoundBy::from_id(id), "eye, chalk_and_oil, dye or magnetic")
+}
+
 /// Where to drill at the end of a crack.
 #[utoipa::path(post, path = "/api/reckon/stop-hole", request_body = StopHoleRequest, responses(
     (status = 200, description = "The hole", body = StopHole),
@@ -36,13 +40,7 @@ pub fn stop_hole(body: Body<StopHoleRequest>) -> Result<Json<StopHole>, ApiError
     let request = body.0?;
     let mut problems = Problems::default();
     let wall = problems.take("wall_mm", WallMillimetres::new(request.wall_mm));
-    let found_by = chosen(
-        &mut problems,
-        "found_by",
-        &request.found_by,
-        FoundBy::from_id(&request.found_by),
-        "eye, chalk_and_oil, dye or magnetic",
-    );
+    let found_by = found_by(&mut problems, &request.found_by);
     if request.drills_mm.len() > 500 {
         problems.add(FieldProblem::new("drills_mm", "the list is too long", "up to 500 drills"));
     } else {
@@ -78,13 +76,7 @@ pub fn tip_learned(body: Body<TipLearnedRequest>) -> Result<Json<Beyond>, ApiErr
     const MOST: usize = 10_000;
     let request = body.0?;
     let mut problems = Problems::default();
-    let found_by = chosen(
-        &mut problems,
-        "found_by",
-        &request.found_by,
-        FoundBy::from_id(&request.found_by),
-        "eye, chalk_and_oil, dye or magnetic",
-    );
+    let found_by = found_by(&mut problems, &request.found_by);
     if request.beyond_mm.len() > MOST {
         problems.add(FieldProblem::new("beyond_mm", "the list is too long", "up to 10000 ends"));
     }

@@ -8,8 +8,7 @@ use crate::groove::usual_lip_mm;
 use crate::job::Round;
 use crate::map::{At, breaks_out, circle, goes_on_to, nearest_rim};
 use crate::quantity::{Unit, UnitSystem, WallMillimetres, both};
-use crate::stop_hole::{StopHole, stop_hole};
-use crate::tips::Beyond;
+use crate::stop_hole::{Beyond, StopHole, stop_hole};
 
 /// A tip that is watched gets a punch mark so far past it. House.
 const PUNCH_PAST_MM: f64 = 10.0;

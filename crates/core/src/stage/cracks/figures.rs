@@ -6,8 +6,8 @@ use crate::figure::{Certainty, Figure, Source};
 use crate::iron::{Iron, least};
 use crate::quantity::{Millimetres, Unit};
 use crate::shop::Shop;
-use crate::stop_hole::{BARE_TIP_RADIUS_MM, drill_under, tip_stress_factor};
-use crate::tips::{Beyond, beyond};
+use crate::stop_hole::{BARE_TIP_RADIUS_MM, Beyond, drill_under, tip_stress_factor};
+use crate::tips::beyond;
 
 /// Drill, offset, pilot, spindle speed and the chance that it runs past, for each tip.
 pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> Vec<Figure> {
