@@ -142,6 +142,19 @@ fn the_thinner_of_patch_and_casting_sets_the_pin_and_metal_takes_no_pins() {
 }
 
 #[test]
+fn a_patch_whose_thickness_nobody_has_said_takes_no_pins_yet_and_says_so() {
+    let (mut mapped, mark) = patched();
+    mapped.bench.set(&mark_key(mark, "thickness"), "");
+    let plan = mapped.plan();
+    assert_eq!(plan.prep.as_ref().unwrap().seams.len(), 1, "the crack is laid out all the same");
+    let words = plan.bench.missing[0].patch.as_ref().unwrap().words.join(" ");
+    assert!(words.contains("How thick casting and patch are"), "{words}");
+    // What is measured of the patch alone will do.
+    mapped.bench.set(&mark_key(mark, "patch_thickness"), "9");
+    assert_eq!(round_it(&mapped.plan(), mark).pin_mm, 8.0);
+}
+
+#[test]
 fn a_patch_favours_pins_and_not_locks() {
     let (mut mapped, _) = patched();
     mapped.bench.set("method.choice", "");

@@ -169,16 +169,19 @@ pub struct Download {
     disposition: Header<'static>,
 }
 
-/// The whole job as one file.
-#[utoipa::path(get, path = "/api/jobs/{id}/export", params(("id" = Uuid, Path, description = "The job")), responses(
+/// The whole job as one file. Without its pictures it is smaller, to be looked at: it cannot be opened again as a job.
+#[utoipa::path(get, path = "/api/jobs/{id}/export", params(
+    ("id" = Uuid, Path, description = "The job"),
+    ("pictures" = Option<String>, Query, description = "`no` leaves the pictures out")), responses(
     (status = 200, description = "The file", body = JobFile),
     (status = 404, description = "No such job", body = ProblemsBody)))]
-#[get("/<id>/export")]
-pub async fn export(desk: &State<Desk>, id: &str) -> Result<Download, ApiError> {
+#[get("/<id>/export?<pictures>")]
+pub async fn export(desk: &State<Desk>, id: &str, pictures: Option<&str>) -> Result<Download, ApiError> {
+    let with_pictures = pictures != Some("no");
     let pool = &desk.database.pool;
     let Seen { job, facts, .. } = desk.see(known(id)?).await?;
     let mut pictures = Vec::new();
-    for fact in facts.iter().filter(|fact| fact.change == Change::AddPicture) {
+    for fact in facts.iter().filter(|fact| with_pictures && fact.change == Change::AddPicture) {
         if let Some(jpeg) = pictures::jpeg(pool, job.id, fact.id, false).await? {
             pictures.push(FilePicture { id: fact.id, jpeg_base64: BASE64_STANDARD.encode(jpeg) });
         }

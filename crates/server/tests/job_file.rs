@@ -70,6 +70,18 @@ async fn importing_never_replaces_a_job() {
     assert_eq!(rack["lines"].as_array().unwrap().len(), 3);
 }
 
+#[rocket::async_test]
+async fn a_file_to_look_at_has_no_pictures_and_is_no_job_to_open() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (job, whole) = exported(&server, "glasshouse").await;
+    assert!(!whole["pictures"].as_array().unwrap().is_empty());
+    let (status, file) = server.get(&format!("/api/jobs/{job}/export?pictures=no")).await;
+    assert_eq!((status, &file["pictures"]), (Status::Ok, &json!([])));
+    assert_eq!(file["facts"], whole["facts"]);
+    let (status, answer) = server.post("/api/import", &file).await;
+    assert_eq!((status, &answer["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("pictures")));
+}
+
 fn damaged(mut file: Value, damage: impl FnOnce(&mut Value)) -> Value {
     damage(&mut file);
     file

@@ -1,5 +1,7 @@
 //! Ends of a job's cracks that were found once, and then better.
 
+use uuid::Uuid;
+
 use super::CrackPlan;
 use crate::field::{FieldValue, Keyed, crack};
 use crate::job::{Change, Fact, Job, Round, Understood};
@@ -21,12 +23,12 @@ fn poorer(found_by: FoundBy) -> bool {
     matches!(found_by, FoundBy::Eye | FoundBy::ChalkAndOil)
 }
 
-/// The line of a crack on a face, from its first end to its second.
-fn line(round: &Round, plan: &CrackPlan) -> Option<Vec<At>> {
+/// The line of a crack, from its first end to its second, and the face it lies on.
+fn line(round: &Round, plan: &CrackPlan) -> Option<(Uuid, Vec<At>)> {
     let placed = round.drawn.iter().find(|placed| placed.mark == plan.id)?;
     match &placed.shape {
-        Shape::Line { .. } => Some(placed.shape.points()).filter(|points| points.len() > 1),
-        Shape::Circle { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
+        Shape::Line { points } if points.len() > 1 => Some((placed.face, placed.shape.points())),
+        Shape::Line { .. } | Shape::Circle { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
     }
 }
 
@@ -59,8 +61,8 @@ fn of_two_findings(job: &Job, plan: &CrackPlan, facts: &[Fact]) -> Option<Vec<Ow
     let first = before.round().get(found_by()).filter(|it| poorer(*it))?;
     // What the instrument itself leaves beyond.
     let left_mm = instrument(after.round().get(found_by()))?.beyond_mm().0;
-    let (old, new) = (line(before.round(), plan)?, line(after.round(), plan)?);
-    if old == new {
+    let ((face, old), (on, new)) = (line(before.round(), plan)?, line(after.round(), plan)?);
+    if old == new || face != on {
         return None;
     }
     let end = |second: bool| {

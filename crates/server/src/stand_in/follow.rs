@@ -135,7 +135,7 @@ impl Follow {
 
     /// Something was said of the job: the pad goes on from where it is.
     async fn look_anew(&mut self) -> anyhow::Result<()> {
-        let file: JobFile = self.get(&format!("/api/jobs/{}/export", self.job)).await?;
+        let file: JobFile = self.get(&format!("/api/jobs/{}/export?pictures=no", self.job)).await?;
         let ShopSeen { shop } = self.get("/api/shop").await?;
         let Now { now_ms } = self.get(&format!("/api/jobs/{}", self.job)).await?;
         self.clock = Some(Clock::starting(Some(now_ms)));

@@ -253,7 +253,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The whole job as one file. */
+        /** The whole job as one file. Without its pictures it is smaller, to be looked at: it cannot be opened again as a job. */
         get: operations["export"];
         put?: never;
         post?: never;
@@ -6973,7 +6973,10 @@ export interface operations {
     };
     export: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description `no` leaves the pictures out */
+                pictures?: string;
+            };
             header?: never;
             path: {
                 /** @description The job */

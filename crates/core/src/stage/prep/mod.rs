@@ -125,7 +125,9 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
         });
     }
     if way.method.entry().joins == Joins::Pins {
-        let patches = asked.missing.iter().filter_map(|it| Some((it, it.patch.as_ref()?)));
+        // One of which nobody has said how thick it is takes no pins yet.
+        let known = |patch: &&PatchPlan| patch.wall_mm.is_some();
+        let patches = asked.missing.iter().filter_map(|it| Some((it, it.patch.as_ref().filter(known)?)));
         for (missing, patch) in patches {
             seams.push(patch_seam(asked, missing.mark, &missing.name, patch)?);
         }

@@ -151,6 +151,9 @@ impl BenchAsked<'_> {
             Some("other") => words.push("Its skin is another: it shows unless it is painted.".to_owned()),
             _ => {}
         }
+        if wall.is_none() && patch.is_none() {
+            words.push("How thick casting and patch are gives the pins.".to_owned());
+        }
         words.push("For a way with pins; the other ways build it up.".to_owned());
         let wall_mm = wall.into_iter().chain(patch).reduce(f64::min);
         Some(PatchPlan { face, runs: runs(outline, rims), wall_mm, words, cautions })
