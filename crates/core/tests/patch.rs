@@ -3,15 +3,16 @@
 
 mod common;
 
-use common::mapped::{Mapped, circle};
+use common::mapped::{Mapped, circle, line};
 use common::{Bench, figure};
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::field::mark_key;
-use vanadin_core::job::TorchEntry;
+use vanadin_core::job::{Change, TorchEntry};
 use vanadin_core::map::{At, MarkKind, Shape};
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{Plan, SeamPlan};
+use vanadin_core::stores::StoreItem;
 
 fn outline(points: &[(f64, f64)]) -> Shape {
     Shape::Outline { points: points.iter().map(|(x, y)| At::new(*x, *y)).collect() }
@@ -93,7 +94,7 @@ fn a_pin_of_a_patch_that_meets_a_hard_spot_is_left_out_and_said() {
     assert!(out >= 2, "{out}");
     let said: Vec<&str> = plan.map.faces[0].clashes.iter().map(|clash| clash.sentence.as_str()).collect();
     assert!(said.iter().any(|words| words.contains("missing piece")), "{said:?}");
-    mapped.bench.say(vanadin_core::job::Change::Strike { target: hole, reason: "a mistake".into() });
+    mapped.bench.say(Change::Strike { target: hole, reason: "a mistake".into() });
     assert!(mapped.plan().map.faces[0].pins.iter().all(|pin| pin.why_not.is_empty()));
     assert!(mapped.plan().bench.missing.iter().any(|it| it.mark == mark));
 }
@@ -209,4 +210,70 @@ fn beads_are_as_long_as_their_process_has_them(
     bench.set("method.choice", method);
     bench.set("method.school", school);
     assert_eq!(bench.plan().prep.unwrap().bead_mm, long);
+}
+
+#[test]
+fn a_pin_beside_a_hard_spot_takes_longer_and_one_too_near_it_is_none() {
+    let mut mapped = Mapped::new();
+    let crack = mapped.first();
+    for (field, typed) in [("end_a", "tip"), ("end_b", "tip")] {
+        mapped.bench.set(&format!("crack.{crack}.{field}"), typed);
+    }
+    mapped.draw(crack, line(&[(100.0, 80.0), (160.0, 80.0)]));
+    mapped.bench.set("method.choice", "stitch");
+    let minutes = |mapped: &Mapped| {
+        let plan = mapped.plan();
+        let stitch = plan.methods.contenders.iter().find(|it| it.way.method == MethodId::Stitch).unwrap();
+        let step = stitch.steps.iter().find(|step| step.id == "stitch").unwrap();
+        (step.attended_min, step.working.clone())
+    };
+    let (plain, _) = minutes(&mapped);
+    let spot = mapped.bench.say(Change::AddHardSpot { spot: "beside it".into(), observed: None });
+    // Hand-worked: pins of 10 mm at y 80, the spot 10 across at y 98: 8 mm from edge to edge where it stands across
+    mapped.draw(spot, circle(130.0, 98.0, 10.0));
+    let near = mapped.plan().map.faces[0]
+        .pins
+        .iter()
+        .filter(|pin| {
+            let off = pin.at.distance_mm(At::new(130.0, 98.0)) - 10.0;
+            (6.0..10.0).contains(&off)
+        })
+        .count();
+    let (slow, working) = minutes(&mapped);
+    assert!(
+        near >= 2 && (slow - plain - 6.0 * near as f64).abs() < 1e-9,
+        "{near} pins, {slow} against {plain}"
+    );
+    assert!(working.contains("beside a hard spot"), "{working}");
+}
+
+#[test]
+fn a_tap_is_worn_by_its_share_and_a_drill_where_one_is_kept() {
+    let (mut mapped, _) = patched();
+    let takes = |mapped: &Mapped| {
+        let plan = mapped.plan();
+        let stitch = plan.methods.contenders.iter().find(|it| it.way.method == MethodId::Stitch).unwrap();
+        stitch.takes.iter().map(|it| (it.kind.clone(), it.size_mm, it.amount)).collect::<Vec<_>>()
+    };
+    let pins = f64::from(mapped.plan().prep.unwrap().pins);
+    let of = |mapped: &Mapped, kind: &str| takes(mapped).into_iter().find(|(it, ..)| it == kind);
+    // Published: a tap is good for about 40 holes in gray
+    assert_eq!(of(&mapped, "taps"), Some(("taps".to_owned(), Some(10.0), pins / 40.0)));
+    assert_eq!(of(&mapped, "drill"), None, "nobody keeps one: it is one of the set");
+    mapped.bench.shop.stores.push(StoreItem {
+        id: Uuid::from_u128(7),
+        kind: "drill".to_owned(),
+        name: String::new(),
+        size_mm: Some(8.5),
+        amount: Some(2.0),
+        holds_m3: None,
+        price: None,
+        lot: String::new(),
+        opened: None,
+        place: String::new(),
+        melts_c: None,
+        counted_revision: 1,
+        counted_ms: 0,
+    });
+    assert_eq!(of(&mapped, "drill"), Some(("drill".to_owned(), Some(8.5), pins / 120.0)));
 }

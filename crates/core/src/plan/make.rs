@@ -311,6 +311,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let judged = Judged {
         round,
         missing: &bench.missing,
+        laid: &laid,
         locked_in: bench.locked_in(),
         tacks: bench.breaks.iter().map(|it| it.tacks.len()).collect(),
         moment,

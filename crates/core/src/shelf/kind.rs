@@ -140,6 +140,9 @@ impl StoreKind {
     #[must_use]
     pub fn count_words(&self, count: f64) -> String {
         let count = (count * 10.0).round() / 10.0;
+        if count > 0.0 && count < 1.0 {
+            return format!("{count} of a {}", self.one);
+        }
         let plural = if (count - 1.0).abs() < 1e-9 { "" } else { "s" };
         format!("{count} {}{plural}", self.one)
     }
@@ -163,5 +166,7 @@ mod tests {
     fn one_is_not_several() {
         let nickel = StoreKind::from_id("nickel").unwrap();
         assert_eq!((nickel.count_words(1.0), nickel.count_words(6.0)), ("1 rod".into(), "6 rods".into()));
+        let tap = StoreKind::from_id("taps").unwrap();
+        assert_eq!((tap.count_words(0.3), tap.count_words(1.3)), ("0.3 of a tap".into(), "1.3 taps".into()));
     }
 }

@@ -30,6 +30,7 @@ pub use map::{
     Clash, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, MapPlan, MarkOnFace, TackOnFace, Unplaced,
 };
 pub(crate) use map::{MapAsked, clash_sentences, map_plan, margin_mm};
+pub(crate) use pins::places as pin_places;
 pub use pins::{LockOnFace, PinOnFace};
 
 /// So much is kept off a hard spot: no drill bites it. House.

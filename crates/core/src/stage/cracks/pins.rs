@@ -3,10 +3,12 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use super::EndPlan;
 use super::OFF_HARD_SPOT_MM;
-use super::laid::LaidLine;
+use super::laid::{Laid, LaidLine};
 use super::map::{Clash, MapAsked, MarkOnFace};
 use crate::map::{At, Shape, inside, length_mm, nearest_rim, place_along};
+use crate::stage::SeamPlan;
 use crate::stage::prep::goes_beyond;
 
 /// One pin on a face.
@@ -54,15 +56,51 @@ fn place(line: &LaidLine, along_mm: f64) -> Option<At> {
     place_along(points, along_mm)
 }
 
+/// Where the pins of a row go: the face, counted from 0, its number and its middle. `first` is the end it begins at.
+pub(crate) fn places(seam: &SeamPlan, laid: &Laid<'_>, first: Option<&EndPlan>) -> Vec<(usize, u32, At)> {
+    if let Some(patch) = &seam.patch {
+        let Some(at) = laid.faces.iter().position(|face| face.face.id == patch.face) else {
+            return Vec::new();
+        };
+        return (1..).zip(patch.places(seam.pin_mm)).map(|(number, middle)| (at, number, middle)).collect();
+    }
+    let Some(crack) = laid.cracks.get(&seam.id) else { return Vec::new() };
+    // A row begins a pin before a tip, and at an edge with the edge.
+    let begins = match first.is_none_or(|end| goes_beyond(&end.kind)) {
+        true => -seam.pin_mm / 2.0,
+        false => seam.pin_mm / 2.0,
+    };
+    let mut places = Vec::new();
+    let last_line = crack.lines.len().saturating_sub(1);
+    let mut begun_mm = 0.0;
+    for (which, line) in crack.lines.iter().enumerate() {
+        let long = length_mm(&line.points);
+        for number in 1..=seam.pins {
+            let along = f64::from(number - 1) * seam.pitch_mm + begins - begun_mm;
+            let before = along < 0.0 && which > 0;
+            let after = along > long && which < last_line;
+            if let Some(middle) = place(line, along).filter(|_| !before && !after) {
+                places.push((line.face, number, middle));
+            }
+        }
+        begun_mm += long;
+    }
+    places
+}
+
 impl MapAsked<'_> {
-    /// The pins of every crack that lie on this face: one pin beyond each tip, evenly along.
+    /// The pins that lie on this face: of each crack one beyond each tip, evenly along; round each patch.
     pub(super) fn pins(&self, at: usize, marks: &[MarkOnFace]) -> Vec<PinOnFace> {
         let mut pins = Vec::new();
         for seam in self.prep.into_iter().flat_map(|prep| &prep.seams).filter(|seam| seam.pins > 0) {
             let turn_of = |number: u32| {
                 seam.pin_order.iter().position(|pin| *pin == number).map_or(number, |turn| turn as u32 + 1)
             };
-            let mut put = |number: u32, middle: At| {
+            let crack = self.cracks.iter().find(|plan| plan.id == seam.id);
+            let first = crack.and_then(|plan| plan.ends.first());
+            for (_, number, middle) in
+                places(seam, self.laid, first).into_iter().filter(|(face, ..)| *face == at)
+            {
                 pins.push(PinOnFace {
                     crack: seam.id,
                     number,
@@ -71,36 +109,6 @@ impl MapAsked<'_> {
                     across_mm: seam.pin_mm,
                     why_not: self.why_not(at, marks, middle, seam.pin_mm),
                 });
-            };
-            if let Some(patch) = &seam.patch {
-                if self.laid.faces[at].face.id == patch.face {
-                    (1..).zip(patch.places(seam.pin_mm)).for_each(|(number, middle)| put(number, middle));
-                }
-                continue;
-            }
-            let Some(laid) = self.laid.cracks.get(&seam.id) else { continue };
-            // A row begins a pin before a tip, and at an edge with the edge.
-            let beyond =
-                self.cracks.iter().find(|plan| plan.id == seam.id).and_then(|plan| plan.ends.first());
-            let begins = match beyond.is_none_or(|end| goes_beyond(&end.kind)) {
-                true => -seam.pin_mm / 2.0,
-                false => seam.pin_mm / 2.0,
-            };
-            let last_line = laid.lines.len().saturating_sub(1);
-            let mut begun_mm = 0.0;
-            for (which, line) in laid.lines.iter().enumerate() {
-                let long = length_mm(&line.points);
-                for number in 1..=seam.pins {
-                    let along = f64::from(number - 1) * seam.pitch_mm + begins - begun_mm;
-                    let before = along < 0.0 && which > 0;
-                    let after = along > long && which < last_line;
-                    if line.face != at || before || after {
-                        continue;
-                    }
-                    let Some(middle) = place(line, along) else { continue };
-                    put(number, middle);
-                }
-                begun_mm += long;
             }
         }
         pins

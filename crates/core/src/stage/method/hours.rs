@@ -10,13 +10,13 @@ use crate::heat::{HeatSource, UNWRAP_C};
 use crate::hours::{Step, Takes, pace, ready_min, totals};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::Round;
-use crate::map::MarkKind;
+use crate::map::{At, MarkKind, Shape};
 use crate::method::{Joins, School, Way, for_days};
 use crate::quantity::{Unit, number};
 use crate::said::said;
 use crate::sessions::{Parting, Session, sessions};
 use crate::stage::cooling::wrapping;
-use crate::stage::cracks::margin_mm;
+use crate::stage::cracks::{OFF_HARD_SPOT_MM, margin_mm, pin_places};
 use crate::stage::heat::soak_minutes;
 use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan, work_minutes};
 use crate::stage::taught::{AFTER, DIRT, FINISH};
@@ -222,12 +222,17 @@ impl Judged<'_> {
                 let ductile = self.belief.leading == Iron::Ductile;
                 let a_tap = if ductile { 15.0 } else { 40.0 };
                 let taps = 2.0 * (f64::from(prep.pins) / a_tap).floor();
+                let near = self.pins_near_a_hard_spot(prep);
+                let slow = match near {
+                    0 => String::new(),
+                    near => format!(", {near} beside a hard spot, 6 more each"),
+                };
                 steps.hands(
                     "stitch",
                     "Pins",
-                    fill + taps,
+                    fill + taps + 6.0 * near as f64,
                     format!(
-                        "{} pins of 4, {} locks of 12, a tap for {a_tap:.0} holes",
+                        "{} pins of 4, {} locks of 12, a tap for {a_tap:.0} holes{slow}",
                         prep.pins, prep.locks
                     ),
                 );
@@ -296,6 +301,40 @@ impl Judged<'_> {
             }
         }
         Some(parts)
+    }
+
+    /// Pins that go in so near a hard spot that the drill has to be watched.
+    fn pins_near_a_hard_spot(&self, prep: &PrepPlan) -> usize {
+        /// Published: the trade reference, hours by step.
+        const NEAR_MM: f64 = 10.0;
+        let spots: Vec<(usize, At, f64)> = self
+            .round
+            .drawn
+            .iter()
+            .filter(|placed| self.round.hard_spots.iter().any(|spot| spot.id == placed.mark))
+            .filter_map(|placed| {
+                let Shape::Circle { x_mm, y_mm, radius_mm } = placed.shape else { return None };
+                let face = self.laid.faces.iter().position(|face| face.face.id == placed.face)?;
+                Some((face, At::new(x_mm, y_mm), radius_mm))
+            })
+            .collect();
+        if spots.is_empty() {
+            return 0;
+        }
+        let near = |seam: &SeamPlan| {
+            let crack = self.cracks.iter().find(|plan| plan.id == seam.id);
+            let first = crack.and_then(|plan| plan.ends.first());
+            let by_a_spot = |(face, _, middle): &(usize, u32, At)| {
+                let off = spots
+                    .iter()
+                    .filter(|(on, ..)| on == face)
+                    .map(|(_, at, radius)| middle.distance_mm(*at) - radius - seam.pin_mm / 2.0)
+                    .fold(f64::INFINITY, f64::min);
+                (OFF_HARD_SPOT_MM..NEAR_MM).contains(&off)
+            };
+            pin_places(seam, self.laid, first).iter().filter(|it| by_a_spot(it)).count()
+        };
+        prep.seams.iter().filter(|seam| seam.pins > 0).map(near).sum()
     }
 
     /// The sessions of a way whose heating takes so many minutes of hands.

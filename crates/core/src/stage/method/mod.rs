@@ -13,7 +13,7 @@ use std::sync::Arc;
 use serde::{Deserialize, Serialize};
 
 use super::cooling::{limit_k_per_h, wrapping};
-use super::cracks::CrackPlan;
+use super::cracks::{CrackPlan, Laid};
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, missing_cm3, prep_plan};
@@ -197,6 +197,8 @@ pub(crate) struct Judged<'a> {
     pub cracks: &'a [CrackPlan],
     /// Metal that is missing and has to be built up.
     pub missing: &'a [MissingPlan],
+    /// Where cracks and marks lie on their faces.
+    pub laid: &'a Laid<'a>,
     /// The pieces were found to rock.
     pub locked_in: bool,
     /// Of each full break: its tacks.

@@ -8,6 +8,7 @@ use crate::stage::cooling::wrapping;
 use crate::stage::heat::soak_minutes;
 use crate::stage::prep::PrepPlan;
 use crate::stage::taught::NICKEL;
+use crate::stitch::tap_drill_mm;
 use crate::stores::{Take, TakenWhen};
 
 /// Seconds that the shielding gas flows on after each bead. House.
@@ -15,6 +16,9 @@ const FLOWS_ON_S: f64 = 10.0;
 /// Holes that a tap is good for. House.
 const HOLES_A_TAP: f64 = 40.0;
 const HOLES_A_TAP_DUCTILE: f64 = 15.0;
+
+/// Ours: a drill outlasts so many taps, ground now and then.
+const TAPS_A_DRILL: f64 = 3.0;
 
 /// What is taken before it is looked for in the stores.
 type Wanted = (&'static str, Option<f64>, f64, TakenWhen);
@@ -82,7 +86,15 @@ impl Judged<'_> {
         let a_tap = if self.belief.leading == Iron::Ductile { HOLES_A_TAP_DUCTILE } else { HOLES_A_TAP };
         for (size, pins) in sizes {
             wanted.push(("pins", Some(size), pins, TakenWhen::Done));
-            wanted.push(("taps", Some(size), (pins / a_tap).ceil(), TakenWhen::Done));
+            // What is worn is a share of a tap: the next job goes on with it.
+            wanted.push(("taps", Some(size), pins / a_tap, TakenWhen::Done));
+            let drill = tap_drill_mm(size).filter(|mm| {
+                self.shop.stores.iter().any(|item| item.kind == "drill" && item.serves("drill", Some(*mm)))
+            });
+            // Of a drill that nobody keeps on a shelf nothing is said: it is one of the set.
+            if let Some(mm) = drill {
+                wanted.push(("drill", Some(mm), pins / (a_tap * TAPS_A_DRILL), TakenWhen::Done));
+            }
         }
         wanted.push(("locks", None, f64::from(prep.locks), TakenWhen::Done));
     }
