@@ -266,3 +266,70 @@ fn from_both_sides_half_of_the_wall_is_all_of_it() {
         assert_eq!(bench.plan().prep.unwrap().seams[0].depth_mm, usual, "{school}");
     }
 }
+
+#[rstest]
+#[case::cold("taught.preheat", "cold", "arc_nickel_iron", "cold")]
+#[case::warm("taught.preheat", "warm", "arc_nickel", "warm")]
+#[case::hot("taught.preheat", "hot", "arc_nickel_iron", "hot")]
+#[case::of_the_butter_too("taught.preheat", "cold", "butter_build", "cold")]
+#[case::butter_has_no_warm_one("taught.preheat", "warm", "butter_build", "whole part")]
+#[case::gas("taught.gas_heat", "modest", "gas_iron", "modest")]
+fn how_warm_it_is_done_is_a_matter_of_the_job_and_of_the_shop(
+    #[case] key: &str,
+    #[case] own: &str,
+    #[case] method: &str,
+    #[case] school: &str,
+) {
+    let of = |bench: &Bench| {
+        let plan = bench.plan();
+        let method = MethodId::from_id(method).unwrap();
+        let way = plan.methods.contenders.iter().find(|it| it.way.method == method).unwrap().way;
+        way.school.word()
+    };
+    let fresh = || {
+        let mut bench = Bench::lever("machine_frame", "gray");
+        // Modest is for walls of 12 mm at most.
+        bench.set("part.wall", "10");
+        let crack = bench.crack();
+        bench.set(&format!("crack.{crack}.wall"), "10");
+        bench
+    };
+    let mut bench = fresh();
+    bench.set(key, own);
+    assert_eq!(of(&bench), school);
+    // As the shop has it, until the welder takes another for this job.
+    let mut bench = fresh();
+    bench.shop.taught.insert(format!("shop_{key}"), own.to_owned());
+    assert_eq!(of(&bench), school);
+    if method == "arc_nickel_iron" {
+        bench.set("method.choice", method);
+        bench.set("method.school", "warm");
+        assert_eq!(of(&bench), "warm");
+    }
+}
+
+#[test]
+fn a_school_of_the_shop_that_is_ruled_out_says_why_and_the_usual_is_taken() {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.shop.taught.insert("shop_taught.gas_heat".to_owned(), "modest".to_owned());
+    // A wall of 14 is over the 12 of the modest heat.
+    let plan = bench.plan();
+    let gas = plan.methods.contenders.iter().find(|it| it.way.method == MethodId::GasIron).unwrap();
+    assert_eq!(gas.way.school.word(), "whole part");
+    assert!(gas.schools.iter().any(|said| said.starts_with("not modest")), "{:?}", gas.schools);
+}
+
+#[test]
+fn the_arc_alone_is_a_matter_of_the_shop_only_where_it_warms_the_part() {
+    let school = |kg: &str, own: &str| {
+        let mut bench = Bench::lever("machine_frame", "gray");
+        bench.set("part.mass", kg);
+        bench.shop.taught.insert("shop_taught.braze_heat".to_owned(), own.to_owned());
+        let plan = bench.plan();
+        let braze = plan.methods.contenders.iter().find(|it| it.way.method == MethodId::TigBrazeSi).unwrap();
+        braze.way.school.word()
+    };
+    assert_eq!(school("0.8 kg", "whole_part"), "whole part");
+    assert_eq!(school("0.8 kg", "weight"), "arc only");
+    assert_eq!(school("12 kg", "arc_only"), "whole part");
+}

@@ -258,6 +258,17 @@ pub const GROOVE_DEPTHS: &[Choice] = &[
 pub const NICKELS: &[Choice] =
     &[("one", "Nickel-iron throughout"), ("root", "Nickel first, nickel-iron over it")];
 
+pub const PREHEATS: &[Choice] = &[
+    ("at_hand", "By the heat at hand"),
+    ("cold", "Cold, bead by bead"),
+    ("warm", "Warm, about {150 degC}"),
+    ("hot", "Hot, about {300 degC}"),
+];
+pub const BRAZE_HEATS: &[Choice] =
+    &[("weight", "By its weight"), ("arc_only", "Arc only"), ("whole_part", "The whole part warmed")];
+pub const GAS_HEATS: &[Choice] =
+    &[("whole_part", "The whole part, dull red"), ("modest", "Modest, {250 degC}")];
+
 /// Days of the week, Monday first.
 pub const DAYS: &[Choice] = &[
     ("mon", "Mon"),

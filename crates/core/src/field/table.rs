@@ -137,6 +137,9 @@ taught {
     FINISH: OneOf = one_of("taught.finish", "Finish", choices::FINISHES);
     GROOVE: OneOf = one_of("taught.groove", "Groove", choices::GROOVE_DEPTHS);
     NICKEL: OneOf = one_of("taught.nickel", "Nickel under it", choices::NICKELS);
+    PREHEAT: OneOf = one_of("taught.preheat", "Nickel preheat", choices::PREHEATS);
+    BRAZE_HEAT: OneOf = one_of("taught.braze_heat", "Arc bronze preheat", choices::BRAZE_HEATS);
+    GAS_HEAT: OneOf = one_of("taught.gas_heat", "Gas fusion heat", choices::GAS_HEATS);
 }
 prep {
     FORM: OneOf = one_of("prep.form", "Groove", choices::GROOVE_FORMS);
@@ -355,6 +358,9 @@ shop_taught {
     FINISH: OneOf = one_of("shop_taught.finish", "Finish", choices::FINISHES);
     GROOVE: OneOf = one_of("shop_taught.groove", "Groove", choices::GROOVE_DEPTHS);
     NICKEL: OneOf = one_of("shop_taught.nickel", "Nickel under it", choices::NICKELS);
+    PREHEAT: OneOf = one_of("shop_taught.preheat", "Nickel preheat", choices::PREHEATS);
+    BRAZE_HEAT: OneOf = one_of("shop_taught.braze_heat", "Arc bronze preheat", choices::BRAZE_HEATS);
+    GAS_HEAT: OneOf = one_of("shop_taught.gas_heat", "Gas fusion heat", choices::GAS_HEATS);
 }
 }
 

@@ -221,10 +221,68 @@ pub const NICKEL: Taught = Taught {
     applies: |method| method == MethodId::ArcNickelIron,
 };
 
+/// How warm the nickel arc is done: the ids are those of its schools.
+pub const PREHEAT: Taught = Taught {
+    label: "Nickel preheat",
+    of_job: taught::PREHEAT.key(),
+    of_shop: shop_taught::PREHEAT.key(),
+    choices: choices::PREHEATS,
+    who: &[
+        "The usual: hot where it gets even and can be packed, else warm, else cold; never in between.",
+        "Those who weld in place, and those who have seen a hot part warp: the least distortion.",
+        "Those with a small torch: it takes the worst off the edge.",
+        "Those with an oven or a fire: a soft edge that machines, and longer beads.",
+    ],
+    usual: "at_hand",
+    applies: |method| matches!(method, MethodId::ArcNickel | MethodId::ArcNickelIron | MethodId::ButterBuild),
+};
+
+pub const BRAZE_HEAT: Taught = Taught {
+    label: "Arc bronze preheat",
+    of_job: taught::BRAZE_HEAT.key(),
+    of_shop: shop_taught::BRAZE_HEAT.key(),
+    choices: choices::BRAZE_HEATS,
+    who: &[
+        "The usual: under {1 kg} the arc warms it, over that it is warmed first.",
+        "On small thin parts: the arc warms them soon enough.",
+        "Where the bronze will not take: warm iron wets.",
+    ],
+    usual: "weight",
+    applies: |method| method.entry().joins == Joins::ArcBronze,
+};
+
+pub const GAS_HEAT: Taught = Taught {
+    label: "Gas fusion heat",
+    of_job: taught::GAS_HEAT.key(),
+    of_shop: shop_taught::GAS_HEAT.key(),
+    choices: choices::GAS_HEATS,
+    who: &[
+        "The usual: what is hot all over shrinks all at once.",
+        "On small open parts of thin wall, cooled slowly all the same.",
+    ],
+    usual: "whole_part",
+    applies: |method| method == MethodId::GasIron,
+};
+
 /// All of them, in the order of the work.
-pub const TAUGHT: [&Taught; 14] = [
-    &DIRT, &DRILL, &GROOVE, &OLD_WELD, &SIDES, &FIXTURE, &POLARITY, &NICKEL, &BEAD, &PEENING, &AFTER, &PORES,
-    &DENSITY, &FINISH,
+pub const TAUGHT: [&Taught; 17] = [
+    &DIRT,
+    &DRILL,
+    &GROOVE,
+    &OLD_WELD,
+    &SIDES,
+    &FIXTURE,
+    &PREHEAT,
+    &BRAZE_HEAT,
+    &GAS_HEAT,
+    &POLARITY,
+    &NICKEL,
+    &BEAD,
+    &PEENING,
+    &AFTER,
+    &PORES,
+    &DENSITY,
+    &FINISH,
 ];
 
 impl Taught {

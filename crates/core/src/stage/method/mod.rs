@@ -17,7 +17,9 @@ use super::cracks::{CrackPlan, Laid};
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, missing_cm3, prep_plan};
-use super::taught::{AFTER, BEAD, DENSITY, DIRT, FIXTURE, GROOVE, OLD_WELD, SIDES, Taught};
+use super::taught::{
+    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, GROOVE, OLD_WELD, PREHEAT, SIDES, Taught,
+};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
 use crate::heat::{
@@ -497,16 +499,32 @@ impl Judged<'_> {
         } else {
             schools.retain(|school| *school != School::ArcOnly);
         }
+        let out = |school: School| {
+            let fired = |it: &&Fired| it.method == method && it.school == Some(school);
+            ruling.fired.iter().filter(fired).find(|it| it.effect == Effect::Exclude)
+        };
+        // As it is done on this job, or in this shop, where that is not ruled out.
+        let own = [&PREHEAT, &BRAZE_HEAT, &GAS_HEAT]
+            .into_iter()
+            .filter(|matter| (matter.applies)(method))
+            .map(|matter| (matter.on(self.round, self.shop), matter.usual))
+            .find_map(|(own, usual)| School::from_id(own).filter(|_| own != usual))
+            .filter(|own| schools.contains(own));
+        if let Some(own) = own {
+            match out(own) {
+                None => return (own, vec![format!("{}: as it is done here", own.word())]),
+                Some(fired) => said.push(format!("not {}: {}", own.word(), fired.sentence)),
+            }
+        }
         let slow = self.shop.packings_at_hand().iter().any(|packing| *packing != Packing::Air)
             || self.shop.heat_sources().any(HeatSource::is_oven);
         for &school in &schools {
             let way = Way { method, school };
-            let out = ruling
-                .fired
-                .iter()
-                .find(|f| f.method == method && f.school == Some(school) && f.effect == Effect::Exclude);
-            if let Some(fired) = out {
-                said.push(format!("not {}: {}", school.word(), fired.sentence));
+            if let Some(fired) = out(school) {
+                let why = format!("not {}: {}", school.word(), fired.sentence);
+                if !said.contains(&why) {
+                    said.push(why);
+                }
                 continue;
             }
             if !matches!(school, School::Hot | School::Warm) {
