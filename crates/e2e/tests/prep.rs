@@ -214,3 +214,50 @@ async fn a_hole_is_dragged_on_the_map_and_crossed_out() -> anyhow::Result<()> {
     browser.press("wrong button").await?;
     eventually("it is gone", async || Ok(hole().await?.is_null())).await
 }
+
+#[tokio::test]
+async fn a_patch_is_measured_pinned_all_round_and_led_at_the_torch() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let id = open(&server, &browser, "prep").await?;
+    let set =
+        |key: String, typed: &str| json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" });
+    let view = browser.view(&id).await?;
+    let face = view["plan"]["map"]["faces"][1]["id"].clone();
+    browser.say(&id, json!({ "kind": "add_mark", "what": "missing_piece" })).await?;
+    let view = browser.view(&id).await?;
+    let marks = view["job"]["rounds"][0]["marks"].as_array().cloned().unwrap_or_default();
+    let mark = marks.last().map_or(Value::Null, |mark| mark["id"].clone());
+    let at = |x: f64, y: f64| json!({ "x_mm": x, "y_mm": y });
+    let outline = json!({ "kind": "outline", "points": [at(90.0, 60.0), at(150.0, 60.0), at(150.0, 120.0), at(90.0, 120.0)] });
+    let drawn = json!([{ "mark": mark, "face": face, "shape": outline }]);
+    browser.say(&id, json!({ "kind": "draw", "drawn": drawn })).await?;
+    let key = |field: &str| format!("mark.{}.{field}", mark.as_str().unwrap_or_default());
+    for (field, typed) in [("thickness", "12 mm"), ("closed_by", "like_iron")] {
+        browser.say(&id, set(key(field), typed)).await?;
+    }
+    browser.say(&id, set("method.choice".to_owned(), "stitch")).await?;
+    browser.go(&server.url(&format!("/jobs/{id}/prep"))).await?;
+    // A gap of forty is refused at its field, and what was typed stays there.
+    browser.type_in("Widest gap round it", "40 mm").await?;
+    browser.sees("0 to 20 mm").await?;
+    browser.type_in("Widest gap round it", "0.8 mm").await?;
+    browser.sees("A gap of 0.8 mm, 0.5 mm is the most").await?;
+    browser.press("missing piece 2").await?;
+    browser.find(By::Css("svg[aria-label='Pins round missing piece 2']")).await?;
+    browser.sees("Plain pins: their thread pushes outwards").await?;
+    // Hand-worked: 240 mm round, a wall of 12: pins of 8 mm, 240 / (8 x 2/3) = 45
+    let circles = "return document.querySelectorAll(`svg[aria-label^='Pins round'] circle`).length";
+    eventually("45 pins stand round it", async || Ok(browser.run(circles).await? == 45)).await?;
+    // Nothing but the patch: the torch leads round it, quarter by quarter.
+    let view = browser.view(&id).await?;
+    for crack in view["plan"]["cracks"].as_array().cloned().unwrap_or_default() {
+        let becomes = format!("crack.{}.becomes", crack["id"].as_str().unwrap_or_default());
+        browser.say(&id, set(becomes, "leave")).await?;
+    }
+    browser.say(&id, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{id}/torch"))).await?;
+    browser.sees("Pin 1 of missing piece 2, the 1st of 45 to go in").await?;
+    browser.press_test_id("torch-main").await?;
+    browser.sees("Pin 12 of missing piece 2, the 2nd of 45 to go in").await
+}

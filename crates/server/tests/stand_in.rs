@@ -104,8 +104,9 @@ impl Running {
 
     /// The minutes at which the part was read, and what.
     async fn readings(&self, job: &str) -> Vec<(f64, f64)> {
-        let view = self.get(&format!("/api/jobs/{job}")).await;
-        let readings = view["job"]["rounds"][0]["readings"].as_array().unwrap();
+        // The page gets as many as are drawn, the file all of them.
+        let file = self.get(&format!("/api/jobs/{job}/export?pictures=no")).await;
+        let readings = file["readings"][0]["readings"].as_array().unwrap();
         let of = |reading: &Value, key: &str| reading[key].as_f64().unwrap();
         readings.iter().map(|reading| (of(reading, "minutes"), of(reading, "celsius"))).collect()
     }
@@ -222,8 +223,8 @@ async fn it_ends_with_the_server_however_that_goes_and_the_next_one_goes_on_with
         (!left).then_some(())
     })
     .await;
-    // A minute later by the clock: an hour on that of the job.
-    let server = Running::start(folder.path(), "2027-01-15T08:01", &["--stand-ins"]);
+    // Five minutes later by the clock, longer than the first one ran: five hours on that of the job.
+    let server = Running::start(folder.path(), "2027-01-15T08:05", &["--stand-ins"]);
     let after = eventually("readings after it", async || {
         let readings = server.readings(&job).await;
         (readings.len() > before.len() + 20).then_some(readings)
