@@ -43,6 +43,28 @@ fn an_end_found_again_with_dye_is_a_pair_with_what_the_dye_leaves_beyond() {
 }
 
 #[test]
+fn a_short_crack_that_is_drawn_again_from_its_other_end_is_not_turned_round() {
+    let (mut mapped, crack) = seen();
+    mapped.draw(crack, line(&[(100.0, 80.0), (120.0, 80.0)]));
+    mapped.bench.set(&crack_key(crack, "found_by"), "magnetic");
+    // Hand-worked: 1 mm further on at the right, 2 at the left, and 0.3 that particles leave beyond
+    mapped.draw(crack, line(&[(121.0, 80.0), (98.0, 80.0)]));
+    let found: Vec<f64> = tips(&mapped.bench).iter().map(|tip| tip.beyond_mm).collect();
+    assert!(found.len() == 2 && (found[0] - 2.3).abs() < 1e-9 && (found[1] - 1.3).abs() < 1e-9, "{found:?}");
+}
+
+#[test]
+fn an_edge_stays_an_edge_when_the_line_is_drawn_from_its_other_end() {
+    let (mut mapped, crack) = seen();
+    mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
+    mapped.bench.set(&crack_key(crack, "found_by"), "dye");
+    mapped.draw(crack, line(&[(64.0, 80.0), (0.0, 80.0)]));
+    let found = tips(&mapped.bench);
+    assert_eq!(found.len(), 1, "{found:?}");
+    assert!(found[0].second && (found[0].beyond_mm - 4.7).abs() < 1e-9, "{found:?}");
+}
+
+#[test]
 fn what_ran_on_in_the_heat_says_nothing_of_the_eye() {
     let (mut mapped, crack) = seen();
     mapped.bench.set(&crack_key(crack, "found_by"), "dye");

@@ -61,12 +61,20 @@ fn of_two_findings(job: &Job, plan: &CrackPlan, facts: &[Fact]) -> Option<Vec<Ow
     let first = before.round().get(found_by()).filter(|it| poorer(*it))?;
     // What the instrument itself leaves beyond.
     let left_mm = instrument(after.round().get(found_by()))?.beyond_mm().0;
-    let ((face, old), (on, new)) = (line(before.round(), plan)?, line(after.round(), plan)?);
+    let ((face, old), (on, mut new)) = (line(before.round(), plan)?, line(after.round(), plan)?);
+    // Drawn again from its other end it is the same crack.
+    let (first_end, last_end) = (|points: &[At]| points[0], |points: &[At]| points[points.len() - 1]);
+    let as_drawn = first_end(&old).distance_mm(first_end(&new)) + last_end(&old).distance_mm(last_end(&new));
+    let turned = first_end(&old).distance_mm(last_end(&new)) + last_end(&old).distance_mm(first_end(&new));
+    let turned_round = turned < as_drawn;
+    if turned_round {
+        new.reverse();
+    }
     if old == new || face != on {
         return None;
     }
     let end = |second: bool| {
-        let kind = plan.ends.get(usize::from(second))?.kind.as_str();
+        let kind = plan.ends.get(usize::from(second != turned_round))?.kind.as_str();
         let (mut old, mut new) = (old.clone(), new.clone());
         if second {
             old.reverse();
