@@ -97,6 +97,9 @@ pub fn crack_order(pins: u32) -> Vec<u32> {
     (1..=pins).step_by(2).chain((2..=pins).step_by(2)).collect()
 }
 
+/// Pins that hold a patch before the rest go in, at its quarters. House.
+pub const ANCHORS: u32 = 4;
+
 /// The order of the pins round a patch, numbered from one of them: four anchors at the quarters, then each gap from
 /// an anchor on.
 ///
@@ -104,7 +107,6 @@ pub fn crack_order(pins: u32) -> Vec<u32> {
 /// House.
 #[must_use]
 pub fn patch_order(pins: u32) -> Vec<u32> {
-    const ANCHORS: u32 = 4;
     let mut anchors: Vec<u32> = (0..ANCHORS).map(|quarter| quarter * pins / ANCHORS + 1).collect();
     anchors.dedup();
     anchors.retain(|pin| *pin <= pins);

@@ -4215,14 +4215,6 @@ export interface components {
             /** @description What it is cut from and how it has to fit, each a sentence. */
             words: string[];
         };
-        /** @description The pins of one stretch. */
-        PatchRow: {
-            /** Format: int32 */
-            pins: number;
-            /** Format: double */
-            pitch_mm: number;
-            run: components["schemas"]["PatchRun"];
-        };
         /** @description One stretch along which a patch meets the casting. */
         PatchRun: {
             /** @description All round; otherwise from one edge of the casting to another. */
@@ -4230,11 +4222,18 @@ export interface components {
             /** @description In order; of a closed one the first is the last again. */
             points: components["schemas"]["At"][];
         };
-        /** @description The rows of pins round a patch. */
+        /** @description The pins round a patch. */
         PatchSeam: {
             /** Format: uuid */
             face: string;
-            rows: components["schemas"]["PatchRow"][];
+            /**
+             * Format: int32
+             * @description So many go in before the gaps between them are filled.
+             */
+            first: number;
+            /** @description Where each pin goes, in the order of their numbers. */
+            pins_at: components["schemas"]["At"][];
+            runs: components["schemas"]["PatchRun"][];
         };
         /** @description A picture of the part. */
         Picture: {

@@ -11,14 +11,12 @@ export interface PatchRingProps {
 /** Room for it, and how small a pin may be drawn before its number goes. */
 const HIGH = 230
 const NUMBERED_PX = 8
-/** So many go in first, at the quarters. */
-const ANCHORS = 4
 
 /** The pins round a patch, to scale, each with its turn; the anchors first. */
 export function PatchRing({ seam, patch }: PatchRingProps): ReactNode {
   const [frame, width] = useWidth<SVGSVGElement>(560, 280)
   const wide = Math.min(width, 700)
-  const { lines, pins, radius } = ringed(patch.rows, seam.pin_mm, wide, HIGH)
+  const { lines, pins, radius } = ringed(patch, seam.pin_mm, wide, HIGH)
   const turns = new Map(seam.pin_order.map((pin, at) => [pin, at + 1]))
   const turnOf = (at: number): number => turns.get(at + 1) ?? 0
   return (
@@ -38,9 +36,9 @@ export function PatchRing({ seam, patch }: PatchRingProps): ReactNode {
           cx={x}
           cy={y}
           r={radius}
-          fill={turnOf(at) <= ANCHORS ? 'var(--raise)' : 'none'}
-          stroke={turnOf(at) <= ANCHORS ? 'var(--chalk)' : 'var(--ash)'}
-          strokeWidth={turnOf(at) <= ANCHORS ? 2.4 : 1.2}
+          fill={turnOf(at) <= patch.first ? 'var(--raise)' : 'none'}
+          stroke={turnOf(at) <= patch.first ? 'var(--chalk)' : 'var(--ash)'}
+          strokeWidth={turnOf(at) <= patch.first ? 2.4 : 1.2}
         />
       ))}
       {radius > NUMBERED_PX &&

@@ -62,7 +62,7 @@ pub(crate) fn places(seam: &SeamPlan, laid: &Laid<'_>, first: Option<&EndPlan>) 
         let Some(at) = laid.faces.iter().position(|face| face.face.id == patch.face) else {
             return Vec::new();
         };
-        return (1..).zip(patch.places(seam.pin_mm)).map(|(number, middle)| (at, number, middle)).collect();
+        return (1..).zip(&patch.pins_at).map(|(number, middle)| (at, number, *middle)).collect();
     }
     let Some(crack) = laid.cracks.get(&seam.id) else { return Vec::new() };
     // A row begins a pin before a tip, and at an edge with the edge.

@@ -20,7 +20,10 @@ fn round_a_patch(seam: &SeamPlan) -> [Figure; 4] {
     [
         facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
             .because("All along where patch and casting meet, each biting into the last.")
-            .formula(format!("{{{:.1} mm}} ÷ {{{:.1} mm}} all round", seam.length_mm, seam.pitch_mm)),
+            .formula(format!(
+                "{{{:.1} mm}} along the joint, one each {{{:.1} mm}}",
+                seam.length_mm, seam.pitch_mm
+            )),
         facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Drill))
             .because(format!("The pin for a wall of {{{} mm}}.", seam.wall_mm)),
         facts(Figure::new(at("pitch"), name("Pitch"), seam.pitch_mm, Unit::Millimetres)).because(

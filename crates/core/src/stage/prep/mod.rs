@@ -23,7 +23,7 @@ pub(crate) use beads::{SeamOfBeads, bead_seams};
 pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
 use patch::patch_seam;
-pub use patch::{PatchPlan, PatchRow, PatchRun, PatchSeam};
+pub use patch::{PatchPlan, PatchRun, PatchSeam};
 pub(crate) use seam::{AlongKnown, ChosenGroove, goes_beyond};
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
 use seam::{changing, detailed, groove_seam, lap_seam, pin_seam};

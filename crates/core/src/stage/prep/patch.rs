@@ -10,7 +10,9 @@ use crate::field::mark;
 use crate::job::Mark;
 use crate::map::{At, ON_IT_MM, closed, length_mm, nearest_rim, place_along};
 use crate::quantity::{Unit, WallMillimetres};
-use crate::stitch::{StitchOutline, StitchRow, crack_order, patch_order, pin_for_wall_mm, tap_drill_mm};
+use crate::stitch::{
+    ANCHORS, Pins, StitchOutline, StitchRow, crack_order, patch_order, pin_for_wall_mm, tap_drill_mm,
+};
 
 /// A patch as it lies.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -37,34 +39,25 @@ pub struct PatchRun {
     pub points: Vec<At>,
 }
 
-/// The pins of one stretch.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct PatchRow {
-    pub run: PatchRun,
-    pub pins: u32,
-    pub pitch_mm: f64,
-}
-
-/// The rows of pins round a patch.
+/// The pins round a patch.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PatchSeam {
     pub face: Uuid,
-    pub rows: Vec<PatchRow>,
+    pub runs: Vec<PatchRun>,
+    /// Where each pin goes, in the order of their numbers.
+    pub pins_at: Vec<At>,
+    /// So many go in before the gaps between them are filled.
+    pub first: u32,
 }
 
-impl PatchSeam {
-    /// Where each pin goes, in the order of their numbers.
-    #[must_use]
-    pub fn places(&self, pin_mm: f64) -> Vec<At> {
-        let of_row = |row: &PatchRow| -> Vec<At> {
-            // From an edge of the casting a row begins with the iron.
-            let begins = if row.run.closed { 0.0 } else { pin_mm / 2.0 };
-            let at = |pin: u32| place_along(&row.run.points, begins + f64::from(pin) * row.pitch_mm);
-            (0..row.pins).filter_map(at).collect()
-        };
-        self.rows.iter().flat_map(of_row).collect()
+impl PatchRun {
+    /// Where its pins go.
+    fn places(&self, pins: Pins, pin_mm: f64) -> impl Iterator<Item = At> + '_ {
+        // From an edge of the casting a row begins with the iron.
+        let begins = if self.closed { 0.0 } else { pin_mm / 2.0 };
+        (0..pins.pins)
+            .filter_map(move |pin| place_along(&self.points, begins + f64::from(pin) * pins.pitch_mm))
     }
 }
 
@@ -167,8 +160,9 @@ pub(super) fn patch_seam(asked: &PrepAsked<'_>, id: Uuid, name: &str, patch: &Pa
     const ANCHORS_LEAST: f64 = 4.0;
     let wall_mm = patch.wall_mm?;
     let pin_mm = pin_for_wall_mm(WallMillimetres::new(wall_mm).ok()?)?;
-    let mut rows = Vec::with_capacity(patch.runs.len());
+    let mut pins_at = Vec::new();
     let mut order = Vec::new();
+    let (mut first, mut pitch_mm) = (None, None);
     for run in &patch.runs {
         let long = length_mm(&run.points);
         let outline = if run.closed { StitchOutline::Closed } else { StitchOutline::Straight };
@@ -184,21 +178,26 @@ pub(super) fn patch_seam(asked: &PrepAsked<'_>, id: Uuid, name: &str, patch: &Pa
                 (gaps as u32 + 1, (long - pin_mm).max(0.0) / gaps)
             };
         }
-        let before = rows.iter().map(|row: &PatchRow| row.pins).sum::<u32>();
-        let in_turn = if run.closed { patch_order(pins.pins) } else { crack_order(pins.pins) };
+        let before = order.len() as u32;
+        let (in_turn, ahead) = match run.closed {
+            true => (patch_order(pins.pins), pins.pins.min(ANCHORS)),
+            false => (crack_order(pins.pins), pins.pins.div_ceil(2)),
+        };
         order.extend(in_turn.into_iter().map(|pin| pin + before));
-        rows.push(PatchRow { run: run.clone(), pins: pins.pins, pitch_mm: pins.pitch_mm });
+        pins_at.extend(run.places(pins, pin_mm));
+        first.get_or_insert(ahead);
+        pitch_mm.get_or_insert(pins.pitch_mm);
     }
     let length = patch.runs.iter().map(|run| length_mm(&run.points)).sum();
     Some(SeamPlan {
-        pins: rows.iter().map(|row| row.pins).sum(),
+        pins: order.len() as u32,
         pin_mm,
-        pitch_mm: rows.first()?.pitch_mm,
+        pitch_mm: pitch_mm?,
         tap_drill_mm: tap_drill_mm(pin_mm)?,
         pin_order: order,
         // A closed run is held from within: the plain thread pushes outwards.
         pins_that: if patch.runs.iter().all(|run| run.closed) { "push" } else { "draw" }.to_owned(),
-        patch: Some(PatchSeam { face: patch.face, rows }),
+        patch: Some(PatchSeam { face: patch.face, runs: patch.runs.clone(), pins_at, first: first? }),
         wall_words: asked.units.say(wall_mm, Unit::Millimetres),
         ..bare_seam_of(id, name, length, wall_mm)
     })
@@ -240,16 +239,13 @@ mod tests {
     #[test]
     fn pins_stand_evenly_all_round_and_between_the_edges() {
         let run = PatchRun { closed: true, points: closed(&square(0.0, 0.0, 20.0, 20.0)) };
-        let row = PatchRow { run, pins: 16, pitch_mm: 5.0 };
-        let seam = PatchSeam { face: Uuid::nil(), rows: vec![row] };
-        let places = seam.places(8.0);
+        let places: Vec<At> = run.places(Pins { pins: 16, pitch_mm: 5.0 }, 8.0).collect();
         assert_eq!(
             (places[0], places[4], places[15]),
             (At::new(0.0, 0.0), At::new(20.0, 0.0), At::new(0.0, 5.0))
         );
         let run = PatchRun { closed: false, points: vec![At::new(0.0, 0.0), At::new(48.0, 0.0)] };
-        let seam = PatchSeam { face: Uuid::nil(), rows: vec![PatchRow { run, pins: 9, pitch_mm: 5.0 }] };
-        let places = seam.places(8.0);
+        let places: Vec<At> = run.places(Pins { pins: 9, pitch_mm: 5.0 }, 8.0).collect();
         assert_eq!((places[0], places[8]), (At::new(4.0, 0.0), At::new(44.0, 0.0)));
     }
 }

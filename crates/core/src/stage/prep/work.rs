@@ -352,9 +352,12 @@ impl<'a> List<'a> {
                 Work::Pins,
                 (None, Some(number)),
                 format!(
-                    "Set the patch in at {}, filed to fit and held flush: four anchors at the quarters first, then \
-                     each gap from an anchor on.",
-                    seam.letter
+                    "Set the patch in at {}, filed to fit and held flush: {}.",
+                    seam.letter,
+                    match seam.pins_that.as_str() {
+                        "push" => "four anchors at the quarters first, then each gap from an anchor on",
+                        _ => "every second pin first, then those between",
+                    }
                 ),
                 vec![if seam.pins_that == "push" { "plain pins" } else { "pins that draw in" }.to_owned()],
             );
