@@ -54,7 +54,8 @@ fn pins_stand_all_round_a_patch_and_its_quarters_are_anchored_first() {
     let prep = plan.prep.as_ref().unwrap();
     assert_eq!((prep.seams.len(), prep.seams[0].pins_that.as_str()), (2, "draw"));
     assert_eq!(prep.pins, prep.seams[0].pins + 39);
-    assert!(prep.work.iter().any(|line| line.sentence.contains("anchors at the quarters")));
+    let said = |words: &str| prep.work.iter().any(|line| line.sentence.contains(words));
+    assert!(said("anchors at the quarters") && said("round a patch plain ones"));
     assert_eq!(figure(&plan, &format!("prep.{mark}.pins")).unwrap().value, 39.0);
 }
 
@@ -81,6 +82,8 @@ fn a_corner_is_pinned_from_edge_to_edge_with_pins_that_draw_in() {
     // Hand-worked: 60 and 40 mm bonded; (100 - 10) / (20/3) = 13.5: 14 gaps, 15 pins
     assert_eq!((seam.length_mm, seam.pins, seam.pins_that.as_str()), (100.0, 15, "draw"));
     let pins: Vec<_> = plan.map.faces[0].pins.iter().filter(|pin| pin.crack == mark).collect();
+    let said = |words: &str| plan.prep.as_ref().unwrap().work.iter().any(|it| it.sentence.contains(words));
+    assert!(said("every second pin first") && !said("quarters") && !said("plain ones"), "no patch is closed");
     assert!(pins[0].at.distance_mm(At::new(5.0, 160.0)) < 1e-9, "half a hole is none: {:?}", pins[0]);
     assert!(pins.iter().all(|pin| pin.why_not.is_empty()), "{pins:?}");
 }

@@ -362,7 +362,8 @@ impl<'a> List<'a> {
                 vec![if seam.pins_that == "push" { "plain pins" } else { "pins that draw in" }.to_owned()],
             );
         }
-        if seams.iter().any(|seam| seam.patch.is_none()) && seams.iter().any(|seam| seam.patch.is_some()) {
+        let that = |pins: &str| seams.iter().any(|seam| seam.pins_that == pins);
+        if that("draw") && that("push") {
             self.line(
                 Work::Pins,
                 (None, Some(1_000)),
