@@ -122,6 +122,31 @@ fn the_order_of_200_beads(bencher: Bencher<'_, '_>) {
     bencher.bench(|| bead_order(black_box(&work), 20.0, &[]));
 }
 
+/// A crack of a hand's length filled cold: what each way of a plan is put in order for.
+#[divan::bench]
+fn the_order_of_36_beads(bencher: Bencher<'_, '_>) {
+    let seam = BeadSeam {
+        length_mm: 300.0,
+        bead_mm: 25.0,
+        wall_mm: 12.0,
+        closed: [true, true],
+        passes: (1..=3).map(|layer| BeadPass { layer, side: 1, offsets_mm: vec![0.0] }).collect(),
+        left_out: std::collections::BTreeSet::new(),
+        power_w: 1320.0,
+        travel_mm_s: 2.5,
+    };
+    assert_eq!(seam.beads(), 36);
+    let work = BeadWork {
+        body: body(22.0, [420.0, 300.0, 220.0]),
+        least_c: 15.0,
+        most_c: 65.0,
+        reheat_w: None,
+        bare_share: 1.0,
+        seams: vec![seam],
+    };
+    bencher.bench(|| bead_order(black_box(&work), 20.0, &[]));
+}
+
 /// Aim: under 60 ms.
 #[divan::bench]
 fn a_cooling_fitted_to_200_readings(bencher: Bencher<'_, '_>) {

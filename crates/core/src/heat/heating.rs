@@ -90,6 +90,19 @@ impl Heating {
         self.curve[after.min(self.curve.len() - 1)].2
     }
 
+    /// The part as a whole after a time, or at the end where it was over before.
+    #[must_use]
+    pub fn mean_at_c(&self, minutes: f64) -> f64 {
+        let mean = |places: &[f32; PLACES]| places.iter().map(|c| f64::from(*c)).sum::<f64>() / PLACES as f64;
+        let after = self.along.partition_point(|(at, _)| *at < minutes);
+        let Some((beyond_min, beyond)) = self.along.get(after) else { return self.bar.mean_c() };
+        let Some((before_min, before)) = after.checked_sub(1).map(|at| &self.along[at]) else {
+            return mean(beyond);
+        };
+        let part = (minutes - before_min) / (beyond_min - before_min);
+        mean(before) + (mean(beyond) - mean(before)) * part
+    }
+
     /// Worst unevenness and worst difference hottest to coldest, in K, up to a time.
     #[must_use]
     pub fn worst_until(&self, minutes: f64) -> (f64, f64) {

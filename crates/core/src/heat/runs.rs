@@ -3,9 +3,10 @@
 use std::collections::VecDeque;
 use std::sync::{Arc, Mutex, PoisonError};
 
+use super::bead_order::{RiseRows, RowsOf};
 use super::{
-    BarPower, Body, Cooling, CoolingFit, Heating, ReadAt, Wrapping, cool_scaled, cooling_fit, heat_until,
-    heating_fit, says_enough, thinned,
+    BarPower, BeadCourse, BeadSchedule, BeadWork, Body, Cooling, CoolingFit, Heating, ReadAt, Wrapping,
+    cool_scaled, cooling_fit, heat_until, heating_fit, says_enough, thinned,
 };
 use crate::quantity::{Celsius, Seconds};
 
@@ -17,6 +18,8 @@ pub struct Runs {
     heatings: Mutex<Kept<HeatingAsked, Heating>>,
     fits: Mutex<Kept<FitAsked, Option<CoolingFit>>>,
     heating_fits: Mutex<Kept<HeatingFitAsked, Option<f64>>>,
+    rises: Mutex<Kept<RowsOf, RiseRows>>,
+    orders: Mutex<Kept<OrderAsked, Option<BeadSchedule>>>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -48,6 +51,12 @@ struct HeatingAsked {
     power: BarPower,
     target: Celsius,
     most: Seconds,
+}
+
+#[derive(Debug, Clone, PartialEq)]
+struct OrderAsked {
+    work: BeadWork,
+    bulk_c: f64,
 }
 
 /// Answers, the one asked for last first.
@@ -161,6 +170,22 @@ impl Runs {
             |asked| heating_fit(&asked.body, asked.power, &asked.readings),
         );
         *fit
+    }
+
+    /// As [`BeadCourse::new`], with what beads as long in a wall as thick leave behind them.
+    #[must_use]
+    pub fn bead_course(&self, work: BeadWork) -> BeadCourse {
+        BeadCourse::with(work, |of| answered(&self.rises, of, RiseRows::points, |of| RiseRows::new(*of)))
+    }
+
+    /// As [`BeadCourse::order`] of a work at which nothing is laid yet.
+    #[must_use]
+    pub fn bead_order(&self, course: &BeadCourse, bulk_c: f64) -> Arc<Option<BeadSchedule>> {
+        /// Ours: what a bead takes to keep, in numbers.
+        const A_BEAD: usize = 14;
+        let asked = OrderAsked { work: course.work().clone(), bulk_c };
+        let points = |order: &Option<BeadSchedule>| order.as_ref().map_or(1, |it| it.beads.len() * A_BEAD);
+        answered(&self.orders, asked, points, |asked| course.order(asked.bulk_c, &[]))
     }
 
     /// As [`heat_until`].

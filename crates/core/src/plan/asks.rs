@@ -68,12 +68,15 @@ impl Asks {
         let done = plan.amount(Station::Torch) == Amount::Enough;
         let cooled = plan.amount(Station::Cooling) == Amount::Enough;
         let of = |when: TakenWhen| plan.takes.iter().filter(move |take| take.when == when).cloned();
+        let lightings = plan.methods.taken().map_or(1.0, |taken| f64::from(taken.lightings));
         let mut asks = Self::named(job);
         // What is lit again another day burns gas again, and lays its own beads.
         for (lit, log) in round.repairs_lit() {
             let gone =
                 |when: TakenWhen, at_ms: i64, takes: Vec<Take>| Gone { fact: lit.fact, when, at_ms, takes };
-            asks.gone.push(gone(TakenWhen::Lit, lit.at_ms, of(TakenWhen::Lit).collect()));
+            // Of what all sessions burn each burns its own.
+            let burnt = of(TakenWhen::Lit).map(|take| Take { amount: take.amount / lightings, ..take });
+            asks.gone.push(gone(TakenWhen::Lit, lit.at_ms, burnt.collect()));
             let in_hand = round.lit.as_ref().is_some_and(|now| now.fact == lit.fact);
             if in_hand && !done {
                 continue;

@@ -316,6 +316,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         tacks: bench.breaks.iter().map(|it| it.tacks.len()).collect(),
         moment,
         along: prep::AlongKnown::default(),
+        fills: method::FillsKnown::default(),
         shop,
         part: &facts,
         belief: &belief,
@@ -351,6 +352,10 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
             plausible: &belief.plausible,
             runs,
             way: chosen,
+            burns_on: chosen
+                .zip(prep.plan.as_ref())
+                .and_then(|(way, prep)| judged.burns(way, prep))
+                .map_or_else(Default::default, |burns| burns.on),
         },
     );
     let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
@@ -373,8 +378,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         prep: prepared,
         units: shop.units,
     });
-    let beads = beads_asked(&judged, heated, prep_asked.as_ref().zip(prepared));
-    let body = beads.as_ref().map(|beads| beads.body).or_else(|| judged.sources.map(|sources| sources.body));
+    let beads = chosen.and_then(|way| beads_asked(&judged, way, heated?, prepared?));
+    let body = judged.body();
     let taken = method.plan.taken();
     let trouble = taken.zip(heated).filter(|_| round.repaired()).map(|(taken, heat)| {
         let (planned, goes) = judged.moves_of(taken.way);

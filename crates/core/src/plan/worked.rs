@@ -8,7 +8,6 @@ use crate::method::{Target, Way};
 use crate::stage::cooling::wrapping;
 use crate::stage::method::Judged;
 use crate::stage::part::PartFacts;
-use crate::stage::prep::PrepAsked;
 use crate::stage::torch::BeadsAsked;
 use crate::stage::{cooling, heat, prep};
 
@@ -21,6 +20,8 @@ pub(super) struct Worked {
     pub heat: Option<HeatPlan>,
     pub cooling: Option<CoolingPlan>,
     pub covered_minutes: Option<f64>,
+    /// At the seams.
+    pub fill_min: f64,
 }
 
 impl Worked {
@@ -55,35 +56,35 @@ impl Worked {
         let learned = packing_words(&judged.shop.learned, wrap.packing());
         let cooling =
             cooling.map(|it| CoolingPlan { learned: if it.cold { String::new() } else { learned }, ..it });
-        Self { way: Some(way), target, prep, heat, cooling, covered_minutes: judged.round.covered_minutes() }
+        Self {
+            way: Some(way),
+            target,
+            fill_min: prep.as_ref().map_or(0.0, |prep| judged.fill(way, prep).minutes),
+            prep,
+            heat,
+            cooling,
+            covered_minutes: judged.round.covered_minutes(),
+        }
     }
 
     pub fn line(&self, facts: &PartFacts) -> Option<PlanLine> {
-        let work = self.prep.as_ref().map_or(0.0, prep::work_minutes);
         let (way, heat, cooling) = (self.way?, self.heat.as_ref()?, self.cooling.as_ref()?);
         let covered = self.covered_minutes;
-        heat.reached.then(|| line::plan_line(&way.label(), facts, heat, work, covered, cooling))
+        heat.reached.then(|| line::plan_line(&way.label(), facts, heat, self.fill_min, covered, cooling))
     }
 }
 
 /// What the beads of the chosen way are put in order from; nothing while the casting is not known.
 pub(super) fn beads_asked<'a>(
     judged: &Judged<'a>,
-    heat: Option<&'a HeatPlan>,
-    laid: Option<(&PrepAsked<'_>, &PrepPlan)>,
+    way: Way,
+    heat: &'a HeatPlan,
+    prep: &PrepPlan,
 ) -> Option<BeadsAsked<'a>> {
-    let (heat, (asked, prep), sources) = (heat?, laid?, judged.sources);
-    let body = sources
-        .map(|sources| sources.body)
-        .or_else(|| judged.part.body(slowest_to_heat(&judged.belief.plausible).iron.properties()))?;
-    let power = sources.and_then(|sources| sources.power_of(heat));
-    let preheat_c = if heat.cold { body.ambient.celsius() } else { heat.target_c };
     Some(BeadsAsked {
         round: judged.round,
         heat,
-        body,
-        power,
-        seams: prep::bead_seams(asked, prep, preheat_c),
+        to_fill: judged.to_fill(way, prep)?,
         planned: prep.beads,
         runs: judged.runs,
         units: judged.shop.units,

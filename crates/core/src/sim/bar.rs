@@ -41,6 +41,23 @@ impl BarPower {
             Self::Flame { .. } | Self::Surroundings(_) | Self::Oven { .. } => STEP_S,
         }
     }
+
+    /// What a flame gives, or an oven at most, in W.
+    pub(crate) fn net_w(self) -> f64 {
+        match self {
+            Self::Flame { even, local, .. } => even.watts() + local.watts(),
+            Self::Oven { most, .. } => most.watts(),
+            Self::Surroundings(_) => 0.0,
+        }
+    }
+
+    /// What a cover leaves bare of the surface.
+    pub(crate) fn bare_share(self) -> f64 {
+        match self {
+            Self::Flame { covered, .. } => 1.0 - covered,
+            Self::Oven { .. } | Self::Surroundings(_) => 1.0,
+        }
+    }
 }
 
 /// A casting along its length, at a moment.
@@ -173,29 +190,49 @@ impl<const CELLS: usize> BarOf<CELLS> {
     pub fn step(&mut self, step_s: f64) {
         let given = self.warm_the_oven(step_s);
         let g = self.link_w_k;
-        let mut upper = [0.0; CELLS];
-        let mut right = [0.0; CELLS];
+        let (a_step_kg, even_w) = (self.cell_mass_kg / step_s, self.even_w / self.bare_count);
+        let (mut diagonal, mut load) = ([0.0; CELLS], [0.0; CELLS]);
         for cell in 0..CELLS {
             let t = self.cells_c[cell];
-            let heat_w_k = self.cell_mass_kg * self.body.iron.specific_heat(t) / step_s;
+            let heat_w_k = a_step_kg * self.body.iron.specific_heat(t);
             let (loss_w_k, power_w) = match given {
                 Some(given) => (0.0, given[cell]),
-                None => (self.cell_surface_m2 * self.loss_w_m2k(cell, t), self.power_into(cell)),
+                None => (
+                    self.cell_surface_m2 * self.loss_w_m2k(cell, t),
+                    if self.bare[cell] { even_w } else { 0.0 } + self.local_w * self.shares[cell],
+                ),
             };
             let links = if cell == 0 || cell == CELLS - 1 { g } else { 2.0 * g };
-            let diagonal = heat_w_k + loss_w_k + links;
-            let load = heat_w_k * t + loss_w_k * self.surroundings_c + power_w;
-            let (before_upper, before_right) =
-                if cell == 0 { (0.0, 0.0) } else { (upper[cell - 1], right[cell - 1]) };
-            let below = if cell == 0 { 0.0 } else { g };
-            let pivot = 1.0 / (diagonal - below * before_upper);
-            upper[cell] = g * pivot;
-            right[cell] = (load + below * before_right) * pivot;
+            diagonal[cell] = heat_w_k + loss_w_k + links;
+            load[cell] = heat_w_k * t + loss_w_k * self.surroundings_c + power_w;
         }
-        self.cells_c[CELLS - 1] = right[CELLS - 1];
-        for cell in (0..CELLS - 1).rev() {
-            self.cells_c[cell] = right[cell] + upper[cell] * self.cells_c[cell + 1];
+        // Eliminated from both ends at once, to the two cells in the middle: neither chain waits for the other. Each
+        // cell is then t + u times the one further in.
+        let half = const {
+            assert!(CELLS.is_multiple_of(2), "the chains meet between two cells");
+            CELLS / 2
+        };
+        let (mut u, mut t) = ([0.0; CELLS], load);
+        let eliminated = |cell: usize, (outer_u, outer_t): (f64, f64)| {
+            let pivot = 1.0 / (diagonal[cell] - g * outer_u);
+            (g * pivot, (load[cell] + g * outer_t) * pivot)
+        };
+        let (mut left, mut right) = ((0.0, 0.0), (0.0, 0.0));
+        for outer in 0..half {
+            let mirrored = CELLS - 1 - outer;
+            left = eliminated(outer, left);
+            right = eliminated(mirrored, right);
+            (u[outer], t[outer]) = left;
+            (u[mirrored], t[mirrored]) = right;
         }
+        t[half] = (right.1 + right.0 * left.1) / (1.0 - right.0 * left.0);
+        t[half - 1] = left.1 + left.0 * t[half];
+        for outer in (0..half - 1).rev() {
+            let mirrored = CELLS - 1 - outer;
+            t[outer] += u[outer] * t[outer + 1];
+            t[mirrored] += u[mirrored] * t[mirrored - 1];
+        }
+        self.cells_c = t;
     }
 
     /// Puts energy in J into the cell at `station`, a fraction of the length: a bead just laid.
@@ -212,7 +249,12 @@ impl<const CELLS: usize> BarOf<CELLS> {
 
     #[must_use]
     pub fn coldest_c(&self) -> f64 {
-        self.cells_c.iter().copied().fold(f64::INFINITY, f64::min)
+        // Four at once: looked at after every step.
+        let (fours, rest) = self.cells_c.as_chunks::<4>();
+        let least = fours.iter().fold([f64::INFINITY; 4], |least, four| {
+            std::array::from_fn(|at| if four[at] < least[at] { four[at] } else { least[at] })
+        });
+        least.into_iter().chain(rest.iter().copied()).fold(f64::INFINITY, f64::min)
     }
 
     #[must_use]

@@ -66,6 +66,9 @@ impl Cools for Lump {
 
 /// Shells between the innermost and the outermost, whose equations never change.
 const INNER: usize = SHELLS - 1;
+/// The one in the middle of them: as many lie on either side.
+const MIDDLE: usize = INNER / 2;
+const _: () = assert!(INNER % 2 == 1);
 
 /// The lump and its shells; node 0 is the casting, node 60 the outermost shell.
 ///
@@ -79,9 +82,11 @@ pub(crate) struct Shells {
     link: [f64; SHELLS],
     /// Heat capacity over the step in W/K, of shell i + 1.
     heat_w_k: [f64; SHELLS],
-    /// Of inner node i + 1: one over its pivot, and what it passes on to the next.
+    /// Of inner node i + 1, eliminated from both ends to the middle: one over its pivot, and with that the links to the
+    /// node further out and further in.
     pivot: [f64; INNER],
-    upper: [f64; INNER],
+    outward: [f64; INNER],
+    inward: [f64; INNER],
     q: [f64; INNER],
     r: [f64; INNER],
     /// Conductance in W/K from the last shell's middle to the outer surface.
@@ -109,18 +114,28 @@ impl Shells {
         let heat_w_k: [f64; SHELLS] = std::array::from_fn(|i| {
             rho_c * 4.0 / 3.0 * PI * (edge(i + 1).powi(3) - edge(i).powi(3)) / PACKED_STEP_S
         });
-        let (mut pivot, mut upper) = ([0.0; INNER], [0.0; INNER]);
-        for i in 0..INNER {
-            let passed = if i == 0 { 0.0 } else { link[i] * upper[i - 1] };
-            pivot[i] = 1.0 / (heat_w_k[i] + link[i] + link[i + 1] - passed);
-            upper[i] = link[i + 1] * pivot[i];
+        let (mut pivot, mut outward, mut inward) = ([0.0; INNER], [0.0; INNER], [0.0; INNER]);
+        let own = |i: usize| heat_w_k[i] + link[i] + link[i + 1];
+        // (link outwards, link inwards): the left half counts from the casting, the right half from outside.
+        let mut eliminate = |i: usize, (out, inner): (f64, f64), before: f64| {
+            pivot[i] = 1.0 / (own(i) - out * before);
+            (outward[i], inward[i]) = (out * pivot[i], inner * pivot[i]);
+            inward[i]
+        };
+        let (mut left, mut right) = (0.0, 0.0);
+        for i in 0..MIDDLE {
+            let mirrored = INNER - 1 - i;
+            left = eliminate(i, (link[i], link[i + 1]), left);
+            right = eliminate(mirrored, (link[mirrored + 1], link[mirrored]), right);
         }
+        pivot[MIDDLE] = 1.0 / (own(MIDDLE) - link[MIDDLE] * left - link[MIDDLE + 1] * right);
         let mut shells = Self {
             t,
             link,
             heat_w_k,
             pivot,
-            upper,
+            outward,
+            inward,
             q: [0.0; INNER],
             r: [0.0; INNER],
             outer_link: conductance(middle(SHELLS - 1), outer),
@@ -140,16 +155,21 @@ impl Shells {
 
     /// The inner temperatures that a load in W gives, with both ends at 0 degC.
     fn inner(&self, load: &[f64; INNER]) -> [f64; INNER] {
-        let mut x = [0.0; INNER];
-        let mut before = 0.0;
-        for i in 0..INNER {
-            before = (load[i] + self.link[i] * before) * self.pivot[i];
-            x[i] = before;
+        let mut x: [f64; INNER] = std::array::from_fn(|i| load[i] * self.pivot[i]);
+        let (mut left, mut right) = (0.0, 0.0);
+        for i in 0..MIDDLE {
+            let mirrored = INNER - 1 - i;
+            left = x[i] + self.outward[i] * left;
+            right = x[mirrored] + self.outward[mirrored] * right;
+            (x[i], x[mirrored]) = (left, right);
         }
-        let mut after = 0.0;
-        for i in (0..INNER).rev() {
-            after = x[i] + self.upper[i] * after;
-            x[i] = after;
+        x[MIDDLE] += (self.link[MIDDLE] * left + self.link[MIDDLE + 1] * right) * self.pivot[MIDDLE];
+        (left, right) = (x[MIDDLE], x[MIDDLE]);
+        for i in (0..MIDDLE).rev() {
+            let mirrored = INNER - 1 - i;
+            left = x[i] + self.inward[i] * left;
+            right = x[mirrored] + self.inward[mirrored] * right;
+            (x[i], x[mirrored]) = (left, right);
         }
         x
     }

@@ -1679,6 +1679,11 @@ export interface components {
             /** @description The joint in words: its strength, and what of it is seen afterwards. */
             joint_words: string;
             label: string;
+            /**
+             * Format: int32
+             * @description So often it is lit, a session each; 1 where nothing is heated.
+             */
+            lightings: number;
             /** @description With all that is known of this job. */
             odds: components["schemas"]["Odds"];
             /** @description What the odds are those of: the kind of pins, the heat; empty for the method as such. */
@@ -2607,7 +2612,7 @@ export interface components {
              * @description With its reserve, in m³.
              */
             need_m3: number;
-            /** @description It runs out before the part is warm and soaked. */
+            /** @description It runs out before all is done: warm, soaked, reheated, and what comes after the last bead. */
             short: boolean;
             /** @description "Propane: 1.2 m³ with its reserve, 4.1 m³ here: lasts 3 h 30 of burning." */
             words: string;
@@ -4840,7 +4845,7 @@ export interface components {
             to: number;
             /** @description It is more than a day under the hood, and cannot be parted. */
             too_long: boolean;
-            /** @description "Mon 9 Mar, 8:00: beads 1 to 41, 3 h 20". */
+            /** @description "Mon 9 Mar, 8:00: beads 1 to 41, 3 h 20, 0.9 m³ of propane". */
             words: string;
         };
         /** @description One thing that is set. */

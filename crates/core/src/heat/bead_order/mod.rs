@@ -9,6 +9,7 @@ use std::sync::Arc;
 use crate::sim::Body;
 
 use rise::RiseTable;
+pub(super) use rise::{RiseRows, RowsOf};
 use run::Run;
 
 /// Beads of one layer on one side that lie beside each other.
@@ -143,10 +144,17 @@ pub struct BeadSchedule {
 }
 
 /// The work with what was looked up of it once: asked again and again while the beads go down.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone)]
 pub struct BeadCourse {
     work: BeadWork,
-    tables: Vec<Arc<RiseTable>>,
+    tables: Vec<RiseTable>,
+}
+
+impl PartialEq for BeadCourse {
+    /// What was looked up follows from the work.
+    fn eq(&self, other: &Self) -> bool {
+        self.work == other.work
+    }
 }
 
 /// When one bead may begin.
@@ -158,10 +166,24 @@ pub struct MayBegin {
     pub now_c: f64,
 }
 
+impl BeadSchedule {
+    /// Reheated before its beads, all together.
+    #[must_use]
+    pub fn reheating_s(&self) -> f64 {
+        self.beads.iter().map(|bead| bead.reheat_s).sum()
+    }
+}
+
 impl BeadCourse {
     #[must_use]
     pub fn new(work: BeadWork) -> Self {
-        let tables = work.seams.iter().map(|seam| Arc::new(RiseTable::new(&work.body, seam))).collect();
+        Self::with(work, |of| Arc::new(RiseRows::new(of)))
+    }
+
+    /// With rows that may be those of another way.
+    pub(super) fn with(work: BeadWork, rows: impl Fn(RowsOf) -> Arc<RiseRows>) -> Self {
+        let table = |seam: &BeadSeam| RiseTable::new(&work.body, seam, rows(RowsOf::new(&work.body, seam)));
+        let tables = work.seams.iter().map(table).collect();
         Self { work, tables }
     }
 

@@ -1,6 +1,7 @@
 //! What the beads laid so far leave of warmth beside a place, looked up instead of worked out each time.
 
 use std::f64::consts::PI;
+use std::sync::{Arc, OnceLock};
 
 use statrs::function::erf::erf;
 
@@ -14,88 +15,164 @@ use super::BeadSeam;
 const ROW: f64 = 0.03;
 /// Ours: places are looked at each quarter of a bead.
 const QUARTERS: usize = 4;
+/// Points that are looked at on the span of a bead: its ends, its quarters and its middle.
+pub(super) const SPAN: usize = QUARTERS + 1;
 /// Beyond this many widths of the spreading heat there is none to speak of.
 const REACH: f64 = 4.5;
 
-/// Rise over the part's own temperature that an equal bead leaves along the seam, by time since its end.
-#[derive(Debug, PartialEq)]
-pub(super) struct RiseTable {
-    /// K at each quarter of a bead from the bead's middle outwards, a row a time.
-    rows: Vec<Vec<f64>>,
+/// What a bead leaves along its seam for each joule, by time since its end: the same for every way that lays beads as
+/// long in a wall as thick. A row is worked out when it is first asked for.
+#[derive(Debug)]
+pub(crate) struct RiseRows {
+    of: RowsOf,
+    /// K a joule at each quarter of a bead from the bead's middle outwards, a row a time.
+    rows: Vec<OnceLock<Vec<f64>>>,
+}
+
+/// What its rows follow from.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) struct RowsOf {
+    iron: IronProperties,
+    each_mm: f64,
+    wall_mm: f64,
+    seam_mm: f64,
+}
+
+impl RowsOf {
+    pub fn new(body: &Body, seam: &BeadSeam) -> Self {
+        Self { iron: body.iron, each_mm: seam.each_mm(), wall_mm: seam.wall_mm, seam_mm: seam.length_mm }
+    }
+
+    fn rho_c(&self) -> f64 {
+        self.iron.density_kg_m3 * self.iron.specific_heat(TAKEN_AT_C)
+    }
+
     /// a, in m²/s.
-    spreads_m2_s: f64,
+    fn spreads_m2_s(&self) -> f64 {
+        self.iron.conductivity_w_mk / self.rho_c()
+    }
+}
+
+impl RiseRows {
+    pub fn new(of: RowsOf) -> Self {
+        const A_DAY_S: f64 = 86_400.0;
+        let count = ((A_DAY_S / SOONEST_S).ln() / ROW).ceil() as usize + 1;
+        Self { of, rows: (0..count).map(|_| OnceLock::new()).collect() }
+    }
+
+    /// Numbers of 8 bytes that it may come to.
+    pub fn points(&self) -> usize {
+        self.rows.len() * (self.places() + 4)
+    }
+
+    fn quarter_m(&self) -> f64 {
+        self.of.each_mm / 1000.0 / QUARTERS as f64
+    }
+
+    /// Quarters of a bead from the middle of one to the far end of the seam.
+    fn places(&self) -> usize {
+        (self.of.seam_mm / 1000.0 / self.quarter_m()).ceil() as usize + QUARTERS
+    }
+
+    fn tau_s(row: usize) -> f64 {
+        SOONEST_S * (row as f64 * ROW).exp()
+    }
+
+    /// K a joule as if all of it went straight through the wall and on along an endless seam.
+    fn plate(&self, tau: f64) -> f64 {
+        let d = self.of.wall_mm / 1000.0;
+        let at = self.of.spreads_m2_s() * tau;
+        let mut depth = 1.0;
+        for n in 1..=200_u32 {
+            let term = (-f64::from(n * n) * PI * PI * at / (d * d)).exp();
+            depth += 2.0 * term;
+            if term < 1e-12 {
+                break;
+            }
+        }
+        1.0 / (d * self.of.rho_c()) / (4.0 * PI * at).sqrt()
+            * depth
+            * (-2.0 * GIVES_OFF * tau / (self.of.rho_c() * d)).exp()
+    }
+
+    fn width_m(&self, tau: f64) -> f64 {
+        2.0 * (self.of.spreads_m2_s() * tau).sqrt()
+    }
+
+    /// K a joule in the middle of the bead.
+    fn in_the_middle(&self, row: usize) -> f64 {
+        let (tau, l) = (Self::tau_s(row), self.of.each_mm / 1000.0);
+        self.plate(tau) * erf(l / 2.0 / self.width_m(tau)) / l
+    }
+
+    fn row(&self, row: usize) -> Option<&[f64]> {
+        Some(self.rows.get(row)?.get_or_init(|| self.worked_out(row)))
+    }
+
+    fn worked_out(&self, row: usize) -> Vec<f64> {
+        let (tau, l, quarter) = (Self::tau_s(row), self.of.each_mm / 1000.0, self.quarter_m());
+        let width = self.width_m(tau);
+        let plate = self.plate(tau);
+        let reaches = ((REACH * width + l) / quarter).ceil() as usize;
+        let places = self.places().min(reaches) + 1;
+        // The error function at each quarter from half a bead's length before the middle outwards.
+        let half = QUARTERS / 2;
+        let steps: Vec<f64> =
+            (0..places + QUARTERS).map(|at| erf((at as f64 - half as f64) * quarter / width)).collect();
+        (0..places).map(|place| plate * (steps[place + QUARTERS] - steps[place]) / (2.0 * l)).collect()
+    }
+}
+
+/// Rise over the part's own temperature that an equal bead leaves along the seam, by time since its end.
+#[derive(Debug, Clone)]
+pub(super) struct RiseTable {
+    rows: Arc<RiseRows>,
+    joules: f64,
+    /// So much of its rise is in the part as a whole already, in K.
     bulk_k: f64,
+    /// From this row on it is not to be felt any more.
+    unfelt: usize,
 }
 
 impl RiseTable {
-    /// For a seam so long, until a bead is not to be felt any more, for a day at most.
+    /// Until a bead is not to be felt any more, for a day at most.
     ///
     /// As [`bead_rise_k`](crate::heat::bead_rise_k), at y = 0.
-    pub fn new(body: &Body, seam: &BeadSeam) -> Self {
+    pub fn new(body: &Body, seam: &BeadSeam, rows: Arc<RiseRows>) -> Self {
         let joules = seam.power_w * seam.each_s();
-        // So much of its rise is in the part as a whole already.
         let bulk_k = joules / (body.mass.kilograms() * body.iron.specific_heat(TAKEN_AT_C));
-        Self::of(&body.iron, (joules, seam.each_mm(), seam.wall_mm), seam.length_mm, bulk_k)
+        Self::of(rows, joules, bulk_k)
     }
 
-    fn of(
-        iron: &IronProperties,
-        (joules, each_mm, wall_mm): (f64, f64, f64),
-        seam_mm: f64,
-        bulk_k: f64,
-    ) -> Self {
-        const A_DAY_S: f64 = 86_400.0;
-        let (d, l) = (wall_mm / 1000.0, each_mm / 1000.0);
-        let rho_c = iron.density_kg_m3 * iron.specific_heat(TAKEN_AT_C);
-        let spreads_m2_s = iron.conductivity_w_mk / rho_c;
-        let quarter = l / QUARTERS as f64;
-        let most = (seam_mm / 1000.0 / quarter).ceil() as usize + QUARTERS;
-        let mut rows = Vec::new();
-        let mut tau = SOONEST_S;
-        while tau < A_DAY_S {
-            let at = spreads_m2_s * tau;
-            let width = 2.0 * at.sqrt();
-            let mut depth = 1.0;
-            for n in 1..=200_u32 {
-                let term = (-f64::from(n * n) * PI * PI * at / (d * d)).exp();
-                depth += 2.0 * term;
-                if term < 1e-12 {
-                    break;
-                }
-            }
-            let plate = joules / (d * rho_c) / (4.0 * PI * at).sqrt()
-                * depth
-                * (-2.0 * GIVES_OFF * tau / (rho_c * d)).exp();
-            let reaches = ((REACH * width + l) / quarter).ceil() as usize;
-            let places = most.min(reaches) + 1;
-            // The error function at each quarter from a bead's length before the middle outwards.
-            let half = QUARTERS / 2;
-            let steps: Vec<f64> =
-                (0..places + QUARTERS).map(|at| erf((at as f64 - half as f64) * quarter / width)).collect();
-            let row: Vec<f64> = (0..places)
-                .map(|place| plate * (steps[place + QUARTERS] - steps[place]) / (2.0 * l))
-                .collect();
-            let felt = row[0] > bulk_k.max(0.01);
-            rows.push(row);
-            if !felt {
-                break;
-            }
-            tau *= ROW.exp();
-        }
-        Self { rows, spreads_m2_s, bulk_k }
+    fn of(rows: Arc<RiseRows>, joules: f64, bulk_k: f64) -> Self {
+        let least = bulk_k.max(0.01) / joules;
+        let all: Vec<usize> = (0..rows.rows.len()).collect();
+        let unfelt = all.partition_point(|row| rows.in_the_middle(*row) > least);
+        Self { rows, joules, bulk_k, unfelt }
+    }
+
+    fn row(seconds: f64) -> f64 {
+        (seconds.max(SOONEST_S) / SOONEST_S).ln() / ROW
+    }
+
+    /// A bead that ended so long ago is still to be felt.
+    pub fn is_felt(&self, seconds: f64) -> bool {
+        (Self::row(seconds) as usize) < self.unfelt
     }
 
     /// How a bead that ended so long ago is felt; nothing once it is not.
     pub fn after(&self, seconds: f64) -> Option<Felt<'_>> {
-        let tau = seconds.max(SOONEST_S);
-        let row = (tau / SOONEST_S).ln() / ROW;
+        let row = Self::row(seconds);
         let before = row.floor() as usize;
-        let (before_row, after_row) = (self.rows.get(before)?, self.rows.get(before + 1)?);
+        if before >= self.unfelt {
+            return None;
+        }
         Some(Felt {
-            before: before_row,
-            after: after_row,
+            before: self.rows.row(before)?,
+            after: self.rows.row(before + 1)?,
             part: row - before as f64,
-            four_a_tau_mm2: 4e6 * self.spreads_m2_s * tau,
+            four_a_tau_mm2: 4e6 * self.rows.of.spreads_m2_s() * seconds.max(SOONEST_S),
+            joules: self.joules,
             bulk_k: self.bulk_k,
         })
     }
@@ -108,6 +185,7 @@ pub(super) struct Felt<'a> {
     after: &'a [f64],
     part: f64,
     four_a_tau_mm2: f64,
+    joules: f64,
     bulk_k: f64,
 }
 
@@ -118,10 +196,24 @@ impl Felt<'_> {
     }
 
     /// K over the part's own temperature, so many quarters of a bead from its middle.
-    pub fn rise_k(&self, quarters: usize, beside: f64) -> f64 {
+    fn rise_k(&self, quarters: usize, beside: f64) -> f64 {
         let (Some(before), after) = (self.before.get(quarters), self.after.get(quarters)) else { return 0.0 };
         let rise = before + (after.copied().unwrap_or(0.0) - before) * self.part;
-        (rise * beside - self.bulk_k).max(0.0)
+        (self.joules * rise * beside - self.bulk_k).max(0.0)
+    }
+
+    /// Lays it on the points of a bead so many beads further along.
+    pub fn add(&self, along: i64, beside: f64, points: &mut [f64; SPAN]) {
+        // Counted in quarters of a bead, from the middle of the one that was laid.
+        let from = QUARTERS as i64 * along - QUARTERS as i64 / 2;
+        let nearest = (QUARTERS as i64 * along.abs() - QUARTERS as i64 / 2).max(0) as usize;
+        // Farther away it is felt less.
+        if self.rise_k(nearest, beside) <= 0.0 {
+            return;
+        }
+        for (quarter, point) in points.iter_mut().enumerate() {
+            *point += self.rise_k((from + quarter as i64).unsigned_abs() as usize, beside);
+        }
     }
 }
 
@@ -133,13 +225,18 @@ mod tests {
     use crate::heat::{LaidBead, bead_rise_k};
     use crate::iron::Iron;
 
+    fn table(bulk_k: f64) -> RiseTable {
+        let of = RowsOf { iron: Iron::Gray.properties(), each_mm: 25.0, wall_mm: 10.0, seam_mm: 250.0 };
+        RiseTable::of(Arc::new(RiseRows::new(of)), 14_850.0, bulk_k)
+    }
+
     proptest! {
         #[test]
         fn looked_up_it_is_what_the_law_gives(
             quarter in 0..40_usize, after in 0.0..1500.0f64, y in prop::sample::select(vec![0.0, 4.0, 12.0])
         ) {
             let gray = Iron::Gray.properties();
-            let table = RiseTable::of(&gray, (14_850.0, 25.0, 10.0), 250.0, 0.0);
+            let table = table(0.0);
             let law = LaidBead { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0 };
             let along = 12.5 + quarter as f64 * 6.25;
             let expected = bead_rise_k(&gray, &law, (along, y), after);
@@ -151,7 +248,7 @@ mod tests {
     #[test]
     fn what_is_in_the_bulk_already_is_not_counted_again() {
         let gray = Iron::Gray.properties();
-        let table = RiseTable::of(&gray, (14_850.0, 25.0, 10.0), 250.0, 5.0);
+        let table = table(5.0);
         let law = LaidBead { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0 };
         let felt = table.after(30.0).unwrap();
         let expected = bead_rise_k(&gray, &law, (12.5, 0.0), 30.0) - 5.0;

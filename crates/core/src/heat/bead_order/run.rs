@@ -1,10 +1,9 @@
 //! One run through the beads, a choice at a time.
 
-use std::sync::Arc;
-
-use super::rise::{Felt, RiseTable};
+use super::rise::{RiseTable, SPAN};
 use super::{BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, LeftOut, MayBegin, PlannedBead};
 use crate::heat::OutOfHeat;
+use crate::heat::pull::SOONEST_S;
 
 /// Nothing is waited for longer, in s.
 const MOST_WAIT_S: f64 = 72.0 * 3600.0;
@@ -17,8 +16,10 @@ const REHEAT_SHARE: f64 = 0.25;
 #[derive(Debug, Clone)]
 pub(super) struct Run<'a> {
     work: &'a BeadWork,
-    tables: &'a [Arc<RiseTable>],
+    tables: &'a [RiseTable],
     laid: Vec<Laid>,
+    /// Of these those that are still to be felt.
+    felt: Vec<Laid>,
     /// Of each seam the places still open, by pass.
     open: Vec<Vec<Vec<BeadPlace>>>,
     bulk_c: f64,
@@ -39,6 +40,16 @@ struct Begins {
     reheat_s: f64,
     /// The hottest place on its span then.
     before_c: f64,
+}
+
+/// How hot the candidates are at a moment.
+#[derive(Debug, Clone)]
+struct Look {
+    time_s: f64,
+    bulk_c: f64,
+    /// The coolest of them over the most.
+    over_k: f64,
+    hot_c: Vec<f64>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -65,7 +76,15 @@ impl<'a> Run<'a> {
             });
             passes.collect()
         });
-        Self { work, tables: &course.tables, laid: laid.to_vec(), open: open.collect(), bulk_c, time_s: 0.0 }
+        Self {
+            work,
+            tables: &course.tables,
+            laid: laid.to_vec(),
+            felt: laid.to_vec(),
+            open: open.collect(),
+            bulk_c,
+            time_s: 0.0,
+        }
     }
 
     /// Every bead that is open; nothing where it never comes to its end.
@@ -100,7 +119,10 @@ impl<'a> Run<'a> {
         let (start_s, bulk_c) = (self.time_s, self.bulk_c);
         self.lay(seam);
         let ends_s = self.time_s;
-        self.laid.push(Laid { place: chosen.place, ended_s: ends_s });
+        let laid = Laid { place: chosen.place, ended_s: ends_s };
+        self.laid.push(laid);
+        self.felt.retain(|it| self.tables[it.place.seam].is_felt(ends_s - it.ended_s));
+        self.felt.push(laid);
         self.open[chosen.place.seam][chosen.place.pass].retain(|place| *place != chosen.place);
         let (left_mm, right_mm) =
             (chosen.place.along as f64 * seam.each_mm(), (chosen.place.along + 1) as f64 * seam.each_mm());
@@ -126,34 +148,103 @@ impl<'a> Run<'a> {
     fn until_one_may(&mut self, candidates: &[Candidate]) -> Option<(Candidate, Begins)> {
         let (mut wait_s, mut reheat_s) = (0.0, 0.0);
         reheat_s += self.reheat()?;
-        let mut before: Option<(f64, f64)> = None;
         let (chosen, before_c) = loop {
-            let hot = self.hottest(candidates);
-            let may: Vec<(Candidate, f64)> = candidates
-                .iter()
-                .copied()
-                .zip(hot.iter().copied())
-                .filter(|(_, hot)| *hot <= self.work.most_c)
-                .collect();
-            if !may.is_empty() {
-                let warmed_s = self.reheat()?;
-                if warmed_s > 0.0 {
-                    reheat_s += warmed_s;
-                    before = None;
-                    continue;
-                }
+            let began_s = self.time_s;
+            let hot_c = self.wait(candidates, MOST_WAIT_S - wait_s)?;
+            wait_s += self.time_s - began_s;
+            let warmed_s = self.reheat()?;
+            if warmed_s == 0.0 {
+                let hot = candidates.iter().copied().zip(hot_c);
+                let may: Vec<(Candidate, f64)> = hot.filter(|(_, hot)| *hot <= self.work.most_c).collect();
                 break self.farthest(&may);
             }
-            let over_k = hot.iter().copied().fold(f64::INFINITY, f64::min) - self.work.most_c;
-            let skip_s = self.skip_s(over_k, before);
-            before = Some((self.time_s, over_k));
-            self.rest(skip_s);
-            wait_s += skip_s;
-            if wait_s > MOST_WAIT_S {
-                return None;
-            }
+            reheat_s += warmed_s;
         };
         Some((chosen, Begins { wait_s, reheat_s, before_c }))
+    }
+
+    /// Waits until the coolest of these is not over the most any more: how hot each is then. Nothing where that takes
+    /// longer than so many seconds.
+    fn wait(&mut self, candidates: &[Candidate], most_s: f64) -> Option<Vec<f64>> {
+        let mut at = self.look(candidates);
+        if at.over_k > 0.0
+            && self.bulk_c > self.work.most_c
+            && self.work.body.ambient.celsius() >= self.work.most_c
+        {
+            return None;
+        }
+        let began_s = self.time_s;
+        let mut before: Option<Look> = None;
+        while at.over_k > 0.0 {
+            let ahead_s = self.ahead_s(before.as_ref(), &at);
+            let after = self.look_after(&at, ahead_s, candidates);
+            if after.over_k > 0.0 {
+                if self.time_s - began_s > most_s {
+                    return None;
+                }
+                before = Some(std::mem::replace(&mut at, after));
+            } else {
+                at = self.first_between(at, after, candidates);
+            }
+        }
+        Some(at.hot_c)
+    }
+
+    /// How hot it is there now.
+    fn look(&self, candidates: &[Candidate]) -> Look {
+        let hot_c = self.hottest(candidates);
+        let over_k = hot_c.iter().copied().fold(f64::INFINITY, f64::min) - self.work.most_c;
+        Look { time_s: self.time_s, bulk_c: self.bulk_c, over_k, hot_c }
+    }
+
+    /// The same so many seconds after a look.
+    fn look_after(&mut self, from: &Look, seconds: f64, candidates: &[Candidate]) -> Look {
+        (self.time_s, self.bulk_c) = (from.time_s, from.bulk_c);
+        self.rest(seconds);
+        self.look(candidates)
+    }
+
+    /// Of the seconds between one look that was too hot and one that was not: the first that is not, to within what
+    /// nobody reads.
+    fn first_between(&mut self, mut over: Look, mut under: Look, candidates: &[Candidate]) -> Look {
+        const NOBODY_READS_K: f64 = 0.1;
+        while under.over_k < -NOBODY_READS_K {
+            let apart_s = under.time_s - over.time_s;
+            if apart_s <= STEP_S + 1e-9 {
+                break;
+            }
+            let part = over.over_k / (over.over_k - under.over_k);
+            let seconds = (apart_s * part).floor().clamp(STEP_S, apart_s - STEP_S);
+            let between = self.look_after(&over, seconds, candidates);
+            if between.over_k > 0.0 {
+                over = between;
+            } else {
+                under = between;
+            }
+        }
+        (self.time_s, self.bulk_c) = (under.time_s, under.bulk_c);
+        under
+    }
+
+    /// A guess, in whole seconds, at how long the coolest still is over the most: what a bead leaves falls by a power
+    /// of the time since its end, the part as a whole far more slowly.
+    fn ahead_s(&self, before: Option<&Look>, at: &Look) -> f64 {
+        /// Of the power, while nothing was seen of it.
+        const USUAL: f64 = 0.8;
+        const MOST_S: f64 = 600.0;
+        let ended_s = self.laid.iter().map(|laid| laid.ended_s).fold(f64::NEG_INFINITY, f64::max);
+        let since_s = |look: &Look| (look.time_s - ended_s).max(SOONEST_S);
+        // Over the part as a whole: now, and how much it may be.
+        let rise_k = |look: &Look| look.over_k + self.work.most_c - look.bulk_c;
+        let may_k = self.work.most_c - at.bulk_c;
+        let power = before.map_or(USUAL, |before| {
+            (rise_k(before) / rise_k(at)).ln() / (since_s(at) / since_s(before)).ln()
+        });
+        let seconds = since_s(at) * ((rise_k(at) / may_k).powf(1.0 / power) - 1.0);
+        let falls = may_k > 0.0 && power > 0.0 && seconds.is_finite();
+        // A guess from so far away is not believed much further.
+        let most_s = if since_s(at).is_finite() { (2.0 * since_s(at)).min(MOST_S) } else { MOST_S };
+        if falls { seconds.floor().clamp(STEP_S, most_s) } else { most_s.floor() }
     }
 
     /// When this one may begin.
@@ -230,34 +321,25 @@ impl<'a> Run<'a> {
 
     /// The hottest of five points on the span of each.
     fn hottest(&self, candidates: &[Candidate]) -> Vec<f64> {
-        let felt: Vec<(BeadPlace, f64, Felt<'_>)> = self
-            .laid
-            .iter()
-            .filter_map(|laid| {
-                let felt = self.tables[laid.place.seam].after(self.time_s - laid.ended_s)?;
-                Some((laid.place, self.offset_mm(laid.place), felt))
-            })
-            .collect();
-        candidates
-            .iter()
-            .map(|candidate| {
+        let mut points = vec![[self.bulk_c; SPAN]; candidates.len()];
+        for laid in &self.felt {
+            let Some(felt) = self.tables[laid.place.seam].after(self.time_s - laid.ended_s) else { continue };
+            let at_mm = self.offset_mm(laid.place);
+            // Most of them lie beside each other as far apart.
+            let mut beside = (f64::NAN, 1.0);
+            for (candidate, points) in candidates.iter().zip(&mut points) {
                 let place = candidate.place;
-                let offset_mm = self.offset_mm(place);
-                let mut points = [self.bulk_c; 5];
-                for (laid, at_mm, felt) in &felt {
-                    if laid.seam != place.seam {
-                        continue;
-                    }
-                    let beside = felt.beside(offset_mm - at_mm);
-                    // Counted in quarters of a bead, from the middle of the one that was laid.
-                    let from = 4 * place.along as i64 - 4 * laid.along as i64 - 2;
-                    for (quarter, point) in points.iter_mut().enumerate() {
-                        *point += felt.rise_k((from + quarter as i64).unsigned_abs() as usize, beside);
-                    }
+                if laid.place.seam != place.seam {
+                    continue;
                 }
-                points.into_iter().fold(f64::NEG_INFINITY, f64::max)
-            })
-            .collect()
+                let across_mm = self.offset_mm(place) - at_mm;
+                if across_mm != beside.0 {
+                    beside = (across_mm, felt.beside(across_mm));
+                }
+                felt.add(place.along as i64 - laid.place.along as i64, beside.1, points);
+            }
+        }
+        points.into_iter().map(|points| points.into_iter().fold(f64::NEG_INFINITY, f64::max)).collect()
     }
 
     fn offset_mm(&self, place: BeadPlace) -> f64 {
@@ -280,18 +362,6 @@ impl<'a> Run<'a> {
             }
         }
         best
-    }
-
-    /// How long nothing can have come under the most: it falls ever slower. In whole seconds.
-    fn skip_s(&self, over_k: f64, before: Option<(f64, f64)>) -> f64 {
-        const AHEAD: f64 = 0.7;
-        const MOST_S: f64 = 30.0;
-        let Some((then_s, then_k)) = before else { return STEP_S };
-        let falls_k_s = (then_k - over_k) / (self.time_s - then_s);
-        if falls_k_s <= 0.0 {
-            return STEP_S;
-        }
-        (AHEAD * over_k / falls_k_s).floor().clamp(STEP_S, MOST_S)
     }
 
     /// Under the least it is reheated, where there is something to do it with: for so long.

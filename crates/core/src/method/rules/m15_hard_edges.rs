@@ -9,11 +9,15 @@ pub(super) const RULE: Rule = Rule { id: "M15", iron: None, judge };
 const BACK_MM: f64 = 6.0;
 
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    if asked.hard_edges == Some(true) {
-        let back = asked.units.say(BACK_MM, Unit::Millimetres);
-        rule.exclude(
-            PINS,
-            format!("A flame-cut or melted edge is hard: no drill bites until it is {back} back."),
-        );
+    match asked.hard_edges {
+        Some(true) => {
+            let back = asked.units.say(BACK_MM, Unit::Millimetres);
+            rule.exclude(
+                PINS,
+                format!("A flame-cut or melted edge is hard: no drill bites until it is {back} back."),
+            );
+        }
+        Some(false) => {}
+        None => rule.unknown("what each edge is: clean, flame-cut, melted or burnt"),
     }
 }

@@ -23,8 +23,14 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
             if asked.missing_cm3 > BUILT_UP_CM3 {
                 rule.favour(&[GasIron], "Metal is missing: an iron rod builds it up in like iron.");
                 rule.favour(&[ButterBuild], "Metal is missing: nickel, then steel, builds it up.");
-            } else if asked.missing_cm3 <= 0.0 && asked.hard_edges != Some(true) {
-                rule.exclude(&[ButterBuild], "Nothing is missing and no edge has to be built up.");
+            } else if asked.missing_cm3 <= 0.0 {
+                match asked.hard_edges {
+                    Some(true) => {}
+                    Some(false) => {
+                        rule.exclude(&[ButterBuild], "Nothing is missing and no edge has to be built up.");
+                    }
+                    None => rule.unknown("what each edge is: clean, flame-cut, melted or burnt"),
+                }
             }
         }
         Piece::NotSaid => rule.unknown("whether the broken-off piece is there"),

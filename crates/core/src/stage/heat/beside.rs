@@ -14,6 +14,7 @@ use crate::job::Round;
 use crate::quantity::{Unit, UnitSystem, Watts, number};
 use crate::record::FrozenGas;
 use crate::stage::cracks::CrackPlan;
+use crate::stage::method::BurnsOn;
 use crate::stage::part::{HeatShy, PartFacts};
 use crate::stores::StoreItem;
 
@@ -30,7 +31,7 @@ pub struct GasPlan {
     pub have_m3: Option<f64>,
     /// "Propane: 1.2 m³ with its reserve, 4.1 m³ here: lasts 3 h 30 of burning."
     pub words: String,
-    /// It runs out before the part is warm and soaked.
+    /// It runs out before all is done: warm, soaked, reheated, and what comes after the last bead.
     pub short: bool,
 }
 
@@ -138,18 +139,25 @@ fn emissivity(surface: &str) -> f64 {
     }
 }
 
-/// The gases of what heats it, for the heating and its soak.
+/// The gases of what heats it, for all that it burns.
 pub(super) fn gas_plans(
     run: &SourceRun,
     heat: &HeatPlan,
+    on: BurnsOn,
     (stores, units): (&[StoreItem], UnitSystem),
 ) -> Vec<GasPlan> {
     let flows = burnt_together(&run.sources()).into_iter();
-    flows.map(|(gas, flow)| gas_plan(gas, flow, heat, (stores, units))).collect()
+    flows.map(|(gas, flow)| gas_plan(gas, flow, (heat, on), (stores, units))).collect()
 }
 
-fn gas_plan(gas: Gas, flow: f64, heat: &HeatPlan, (stores, units): (&[StoreItem], UnitSystem)) -> GasPlan {
-    let burns_min = heat.minutes + heat.soak_minutes;
+fn gas_plan(
+    gas: Gas,
+    flow: f64,
+    (heat, on): (&HeatPlan, BurnsOn),
+    (stores, units): (&[StoreItem], UnitSystem),
+) -> GasPlan {
+    let warm_min = heat.minutes + heat.soak_minutes;
+    let burns_min = warm_min + on.minutes();
     let need_m3 = gas_need_m3(flow, burns_min);
     let of = || stores.iter().filter(|item| item.serves(gas.id(), None));
     let have_m3: Option<f64> = of().next().and_then(|_| of().map(|item| item.amount).sum());
@@ -157,14 +165,24 @@ fn gas_plan(gas: Gas, flow: f64, heat: &HeatPlan, (stores, units): (&[StoreItem]
     let short = out_min.is_some_and(|out| out < burns_min);
     let volume = |m3: f64| units.say(m3, Unit::CubicMetres);
     let mut words = format!("{}: {} with its reserve", name(gas), volume(need_m3));
+    let more = [(on.reheating_min, "of reheats"), (on.after_min, "after the last bead")]
+        .into_iter()
+        .filter(|(minutes, _)| *minutes > 0.0)
+        .map(|(minutes, what)| format!("{} {what}", units.say(minutes, Unit::Minutes)))
+        .collect::<Vec<_>>()
+        .join(" and ");
+    if !more.is_empty() {
+        words += &format!(" ({more} in it)");
+    }
     match (have_m3, out_min) {
         (Some(have), Some(out)) => {
             words += &format!(", {} here", volume(have));
             let after = units.say(out, Unit::Minutes);
-            words += &match at_minute(&heat.curve, out).filter(|_| short) {
+            words += &match at_minute(&heat.curve, out).filter(|_| out < warm_min) {
                 Some(celsius) => {
                     format!(": runs out after {after}, at about {}", units.say(celsius, Unit::Celsius))
                 }
+                None if short => format!(": runs out after {after}, warm and soaked and not done"),
                 None => format!(": lasts {after} of burning"),
             };
         }

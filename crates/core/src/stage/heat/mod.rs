@@ -13,6 +13,7 @@ use std::sync::Arc;
 use serde::{Deserialize, Serialize};
 
 use super::cracks::CrackPlan;
+use super::method::BurnsOn;
 use super::part::PartFacts;
 use super::{Amount, Caution, Stage, Station, torch};
 use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, sticks};
@@ -342,7 +343,7 @@ fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAs
     if let Some(run) = taken {
         plan.along = run.heating.along(until, FRAMES);
         plan.oven = beside::oven_segments(run, plan, sources, part.units);
-        plan.gas = beside::gas_plans(run, plan, (&shop.stores, part.units));
+        plan.gas = beside::gas_plans(run, plan, asked.burns_on, (&shop.stores, part.units));
         plan.stays_cool = beside::stays_cool(run, plan, sources, (part, asked.runs));
         if run.source.ramp_k_per_h(sources.closed).is_none() {
             let (where_to, whose) = ((until, sources.station()), (plausible, part.units));
@@ -408,6 +409,8 @@ pub(crate) struct HeatAsked<'a> {
     pub plausible: &'a [Iron],
     pub runs: &'a Runs,
     pub way: Option<Way>,
+    /// Beyond the heating and its soak.
+    pub burns_on: BurnsOn,
 }
 
 pub(crate) fn stage(

@@ -400,6 +400,11 @@ impl Sources {
         Some(made.heat_until(body, power, to, most).minutes_to(to_c).unwrap_or(run.most_min))
     }
 
+    /// What heats the part in this run.
+    pub fn power_for(&self, run: &SourceRun, target_c: f64) -> Option<BarPower> {
+        self.with(run, target_c, 1.0).power()
+    }
+
     fn with(&self, run: &SourceRun, target_c: f64, share: f64) -> Run {
         let (own, second) = self.strengths.of(run.source, run.help);
         Run {

@@ -18,7 +18,7 @@ use crate::sessions::{Parting, Session, sessions};
 use crate::stage::cooling::wrapping;
 use crate::stage::cracks::{OFF_HARD_SPOT_MM, margin_mm, pin_places};
 use crate::stage::heat::soak_minutes;
-use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan, work_minutes};
+use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan};
 use crate::stage::taught::{AFTER, DIRT, FINISH};
 use crate::stop_hole::FoundBy;
 use crate::stores::{Take, TakenWhen};
@@ -69,6 +69,38 @@ pub struct PriceLine {
 /// House: the worst case takes so much longer by hand; what only takes time is reckoned for the heaviest part and the
 /// weakest oven.
 const WORST_HANDS: f64 = 1.5;
+
+/// What a source burns on a job, in min.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) struct Burns {
+    /// So often it is lit, a session each.
+    pub lightings: f64,
+    /// Each time until it is warm and soaked.
+    pub warm_min: f64,
+    /// And then, each time.
+    pub on: BurnsOn,
+}
+
+impl Burns {
+    /// In all sessions together.
+    pub fn minutes(self) -> f64 {
+        self.lightings * (self.warm_min + self.on.minutes())
+    }
+}
+
+/// What a flame burns in one lighting beyond the heating and its soak, in min.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub(crate) struct BurnsOn {
+    pub reheating_min: f64,
+    /// After the last bead.
+    pub after_min: f64,
+}
+
+impl BurnsOn {
+    pub fn minutes(self) -> f64 {
+        self.reheating_min + self.after_min
+    }
+}
 
 /// For which part a way is reckoned.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -212,11 +244,8 @@ impl Judged<'_> {
     }
 
     fn at_the_heat(&self, case: Case, way: Way, prep: &PrepPlan, steps: &mut Steps) -> Option<Vec<Session>> {
-        let fill = work_minutes(prep);
-        let double = prep.seams.iter().filter(|seam| seam.form.as_deref() == Some("double_V")).count();
         let joins = way.method.entry().joins;
-        // Without a heating of its own what is laid is all there is.
-        let mut parts = self.parted(way, prep, 0.0);
+        let mut parts = None;
         match joins {
             Joins::Pins | Joins::PinsAndLocks => {
                 let ductile = self.belief.leading == Iron::Ductile;
@@ -230,7 +259,7 @@ impl Judged<'_> {
                 steps.hands(
                     "stitch",
                     "Pins",
-                    fill + taps + 6.0 * near as f64,
+                    self.fill(way, prep).minutes + taps + 6.0 * near as f64,
                     format!(
                         "{} pins of 4, {} locks of 12, a tap for {a_tap:.0} holes{slow}",
                         prep.pins, prep.locks
@@ -268,21 +297,21 @@ impl Judged<'_> {
                     };
                     let heating = minutes + soak_minutes(way, self.part.wall_mm);
                     let (hands, clock) = if oven { (0.0, heating) } else { (heating, 0.0) };
-                    parts = self.parted(way, prep, hands);
-                    times = parts.len() as f64;
+                    let in_sessions = self.parted(way, prep, hands);
+                    times = in_sessions.len() as f64;
+                    parts = Some(in_sessions);
                     let (hands, clock) = (times * hands, times * clock);
                     steps.add("heat", "Heat and soak", hands, clock, "the model's minutes and the soak");
                     let wrap = wrapping(self.round, self.shop, way);
                     cooling = Some(self.cooling(&body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
                 }
-                let words = match prep.beads {
-                    0 => "what is laid in a minute".to_owned(),
-                    beads => format!("{beads} beads with the waits of their school"),
+                let fill = self.fill(way, prep);
+                steps.hands("fill", "Fill", fill.minutes, fill.working);
+                let words = match fill.turns {
+                    1 => "3 min, once".to_owned(),
+                    turns => format!("3 min, {turns} times"),
                 };
-                steps.hands("fill", "Fill", fill, words);
-                if double > 0 {
-                    steps.hands("turn", "Turn it", 3.0 * double as f64, "3 a turn");
-                }
+                steps.hands("turn", "Turn it", 3.0 * fill.turns as f64, words);
                 if way.school == School::ArcOnly {
                     let body = self.part.body(slowest_to_heat(&self.belief.plausible).iron.properties())?;
                     let wrap = wrapping(self.round, self.shop, way);
@@ -290,7 +319,7 @@ impl Judged<'_> {
                         self.cooling(&body, self.target_of(way)?.most_c, &wrap)?.hours_to(UNWRAP_C)?;
                     steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, from the most it may be");
                 }
-                self.after_the_last(way, steps);
+                self.after_the_last(way, times, steps);
                 if let Some(hours) = cooling {
                     let each = if times > 1.0 { format!(", {times} times") } else { String::new() };
                     steps.hands("pack", "Pack", times * 10.0, format!("10 min{each}"));
@@ -300,7 +329,8 @@ impl Judged<'_> {
                 }
             }
         }
-        Some(parts)
+        // Without a heating of its own what is laid is all there is.
+        Some(parts.unwrap_or_else(|| self.parted(way, prep, 0.0)))
     }
 
     /// Pins that go in so near a hard spot that the drill has to be watched.
@@ -342,7 +372,7 @@ impl Judged<'_> {
         let whole = matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver);
         sessions(&Parting {
             beads: prep.beads.max(prep.pins),
-            bead_min: work_minutes(prep),
+            bead_min: self.fill(way, prep).minutes,
             heat_up_min,
             day_min: self.shop.hood_min,
             // Whole-part fusion and a braze that is hot are done in one go.
@@ -350,18 +380,55 @@ impl Judged<'_> {
         })
     }
 
-    /// What is done with the heat before it is packed, where that is not just to pack it.
-    fn after_the_last(&self, way: Way, steps: &mut Steps) {
+    /// What is done with the heat before it is packed, where that is not just to pack it: as it was said at Cooling,
+    /// else as it is done here.
+    fn after_the_last(&self, way: Way, times: f64, steps: &mut Steps) {
+        const AS_SAID: &str = "as said at Cooling";
         if !way.school.preheats() {
             return;
         }
+        let round = self.round;
+        let said = |of: field::Field<field::Number>| round.get(of);
+        let held =
+            said(field::cooling::POST_HEAT).map(|_| said(field::cooling::POST_HEAT_FOR).unwrap_or(0.0));
+        let (taper, oven) = (
+            said(field::cooling::TAPER),
+            said(field::cooling::OVEN).map(|_| said(field::cooling::OVEN_FOR).unwrap_or(0.0)),
+        );
+        if held.or(taper).or(oven).is_some() {
+            steps.hands("post_heat", "Heat it once more", times * held.unwrap_or(0.0), AS_SAID);
+            steps.hands("taper", "Take the flame off by degrees", times * taper.unwrap_or(0.0), AS_SAID);
+            steps.add("hold", "Hold it in the oven", 0.0, times * oven.unwrap_or(0.0), AS_SAID);
+            return;
+        }
         match self.taught(&AFTER, way) {
-            "post_heat" => steps.hands("post_heat", "Heat it once more", 15.0, "held for 15 min"),
-            "taper" => steps.hands("taper", "Take the flame off by degrees", 12.5, "10 to 15 min"),
-            "oven" => steps.add("hold", "Hold it in the oven", 0.0, 240.0, "4 h at {120 degC}"),
-            "still" => steps.hands("post_heat", "Heat it shortly", 5.0, "5 min"),
+            "post_heat" => steps.hands("post_heat", "Heat it once more", times * 15.0, "held for 15 min"),
+            "taper" => steps.hands("taper", "Take the flame off by degrees", times * 12.5, "10 to 15 min"),
+            "oven" => steps.add("hold", "Hold it in the oven", 0.0, times * 240.0, "4 h at {120 degC}"),
+            "still" => steps.hands("post_heat", "Heat it shortly", times * 5.0, "5 min"),
             _ => {}
         }
+    }
+
+    /// What the source burns in one lighting.
+    pub(crate) fn burns(&self, way: Way, prep: &PrepPlan) -> Option<Burns> {
+        if !way.school.preheats() {
+            return None;
+        }
+        let reached = self.sources?.reach(&self.target_of(way)?)?;
+        let warm_min = reached.minutes + soak_minutes(way, self.part.wall_mm);
+        let by_hand = !reached.run.source.is_oven() || reached.run.source.is_fire();
+        let lightings = self.parted(way, prep, if by_hand { warm_min } else { 0.0 }).len() as f64;
+        let mut after = Steps { list: Vec::new() };
+        self.after_the_last(way, 1.0, &mut after);
+        Some(Burns {
+            lightings,
+            warm_min,
+            on: BurnsOn {
+                reheating_min: self.fill(way, prep).reheating_min / lightings,
+                after_min: after.list.iter().map(|step| step.attended_min).sum(),
+            },
+        })
     }
 
     /// Of the crown what is blended: the seen face, both, or none.

@@ -1,6 +1,7 @@
 //! Stage 4: the contenders side by side, with the reasons for and against.
 
 mod figures;
+mod fill;
 mod hours;
 mod odds;
 mod sessions;
@@ -37,6 +38,8 @@ use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
 use crate::said::{said, said_exactly};
 use crate::shop::Shop;
 use crate::stores::Take;
+pub(crate) use fill::{FillsKnown, ToFill};
+pub(crate) use hours::BurnsOn;
 pub use hours::{Moment, Price, PriceLine, Ready};
 use odds::odds_lines;
 pub use sessions::SessionPlan;
@@ -77,6 +80,8 @@ pub struct Contender {
     pub steps: Vec<Step>,
     /// What it takes from the stores.
     pub takes: Vec<Take>,
+    /// So often it is lit, a session each; 1 where nothing is heated.
+    pub lightings: u32,
     /// How its source is set.
     pub settings: Vec<SettingLine>,
     /// When it can be ready, begun now.
@@ -208,6 +213,7 @@ pub(crate) struct Judged<'a> {
     /// The time of day; nothing where that is not known.
     pub moment: Option<Moment>,
     pub along: AlongKnown,
+    pub fills: FillsKnown,
     pub sources: Option<&'a Sources>,
     pub runs: &'a Runs,
 }
@@ -773,11 +779,12 @@ impl Judged<'_> {
                 ));
             }
         }
-        // What is ruled out whatever the school is not worked through.
+        // What is ruled out whatever the school is not worked through, unless somebody answers for it.
         let out = |fired: &Fired| {
             fired.method == way.method && fired.school.is_none() && fired.effect == Effect::Exclude
         };
-        let out = ruling.fired.iter().any(out);
+        let own = self.round.get(field::method::CHOICE) == Some(way.method);
+        let out = !own && ruling.fired.iter().any(out);
         let prep = if out { None } else { prep_plan(&self.prep_asked(way)) };
         let steps = prep.as_ref().and_then(|prep| self.steps(way, prep)).map(|(steps, _)| steps);
         let takes = prep.as_ref().map_or_else(Vec::new, |prep| self.takes(way, prep));
@@ -815,6 +822,10 @@ impl Judged<'_> {
             ready: steps.as_deref().and_then(|steps| self.ready(steps)),
             price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps, &takes)),
             takes,
+            lightings: prep
+                .as_ref()
+                .and_then(|prep| self.burns(way, prep))
+                .map_or(1, |it| it.lightings as u32),
             settings: if out { Vec::new() } else { self.settings(way, target_c) },
             steps: steps.unwrap_or_default(),
             target_c,

@@ -6,7 +6,9 @@ use super::hours::of_minutes;
 use super::{Contender, Judged};
 use crate::hours::{Step, ready_min};
 use crate::quantity::Unit;
+use crate::sessions::Session;
 use crate::stage::prep::prep_plan;
+use crate::stores::TakenWhen;
 
 /// One session.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -18,7 +20,7 @@ pub struct SessionPlan {
     /// Wall-clock minutes since 1970 of the shop's own zone; nothing where the time of day is not known.
     pub begins_min: Option<i64>,
     pub ends_min: Option<i64>,
-    /// "Mon 9 Mar, 8:00: beads 1 to 41, 3 h 20".
+    /// "Mon 9 Mar, 8:00: beads 1 to 41, 3 h 20, 0.9 m³ of propane".
     pub words: String,
     /// It is more than a day under the hood, and cannot be parted.
     pub too_long: bool,
@@ -47,12 +49,13 @@ impl Judged<'_> {
         let (_, cools) = minutes("cool");
         let around = minutes("lay_out").0 + (heat.1 + minutes("pack").0) / count;
         let piece = format!("{}s", taken.way.method.piece());
+        let gases = self.gas_of_each(taken, &parts);
         let before: Vec<Step> =
             steps.iter().filter(|step| BEFORE_THE_BLOCK.contains(&step.id.as_str())).cloned().collect();
         let mut at = self.moment.map(|moment| ready_min(moment.now_min, &before, &self.shop.week));
         let units = self.shop.units;
         let mut planned = Vec::with_capacity(parts.len());
-        for part in &parts {
+        for (part, gases) in parts.iter().zip(gases) {
             let block = around + part.minutes;
             let begins = at.map(|at| self.shop.week.unbroken(at, block));
             let ends = begins.map(|begins| begins + block.ceil() as i64);
@@ -68,11 +71,39 @@ impl Judged<'_> {
                 to: part.to,
                 begins_min: begins,
                 ends_min: ends,
-                words: format!("{when}{what}{takes}"),
+                words: format!("{when}{what}{takes}{gases}"),
                 too_long: part.minutes > self.shop.hood_min,
             });
             at = ends.map(|ends| ends + (cools / count).ceil() as i64);
         }
         planned
+    }
+
+    /// What each session takes out of the cylinders, with its reserve: ", 0.9 m³ of propane", a gas each.
+    fn gas_of_each(&self, taken: &Contender, parts: &[Session]) -> Vec<String> {
+        let prep = prep_plan(&self.prep_asked(taken.way));
+        let burns = prep.and_then(|prep| self.burns(taken.way, &prep));
+        let beads_of = |part: &Session| if part.from == 0 { 1.0 } else { f64::from(part.to - part.from + 1) };
+        let all_beads: f64 = parts.iter().map(beads_of).sum();
+        let share = |part: &Session, when: TakenWhen| {
+            let of_beads = beads_of(part) / all_beads;
+            match burns.filter(|_| when == TakenWhen::Lit) {
+                // Each is heated anew, and reheated for its own beads.
+                Some(burns) => {
+                    let reheating_min = burns.on.reheating_min * burns.lightings * of_beads;
+                    (burns.warm_min + burns.on.after_min + reheating_min) / burns.minutes()
+                }
+                None => of_beads,
+            }
+        };
+        let of = |part: &Session| -> String {
+            let gases = taken.takes.iter().filter(|take| take.is_gas());
+            let words = gases.map(|take| {
+                let m3 = self.shop.units.say(take.amount * share(part, take.when), Unit::CubicMetres);
+                format!(", {m3} of {}", take.kind)
+            });
+            words.collect()
+        };
+        parts.iter().map(of).collect()
     }
 }

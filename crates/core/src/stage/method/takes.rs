@@ -5,7 +5,6 @@ use crate::heat::{Packing, burnt_together, gas_need_m3};
 use crate::iron::Iron;
 use crate::method::Way;
 use crate::stage::cooling::wrapping;
-use crate::stage::heat::soak_minutes;
 use crate::stage::prep::PrepPlan;
 use crate::stage::taught::NICKEL;
 use crate::stitch::tap_drill_mm;
@@ -100,17 +99,16 @@ impl Judged<'_> {
     }
 
     fn gas_taken(&self, way: Way, prep: &PrepPlan, wanted: &mut Vec<Wanted>) {
-        if way.school.preheats()
+        if let Some(burns) = self.burns(way, prep)
             && let (Some(target), Some(sources)) = (self.target_of(way), self.sources)
             && let Some(reached) = sources.reach(&target)
         {
-            let minutes = reached.minutes + soak_minutes(way, self.part.wall_mm);
             for (gas, flow) in burnt_together(&reached.run.sources()) {
-                wanted.push((gas.id(), None, gas_need_m3(flow, minutes), TakenWhen::Lit));
+                wanted.push((gas.id(), None, gas_need_m3(flow, burns.minutes()), TakenWhen::Lit));
             }
         }
         if let Some(litres_a_min) = way.method.entry().arc.and_then(|arc| arc.shield_l_min) {
-            let minutes = prep.laying_min + f64::from(prep.beads) * FLOWS_ON_S / 60.0;
+            let minutes = self.fill(way, prep).laying_min + f64::from(prep.beads) * FLOWS_ON_S / 60.0;
             let m3 = gas_need_m3(litres_a_min * 60.0 / 1000.0, minutes);
             wanted.push(("argon", None, m3, TakenWhen::Done));
         }

@@ -15,7 +15,7 @@ use super::{Amount, Caution, Missing, Stage, Station};
 use crate::field::{self, Keyed, PREP_DONE, crack};
 use crate::filler::Filler;
 use crate::job::{Crack, Round};
-use crate::method::{Joins, School, Way, wire_lays};
+use crate::method::{Joins, Way, wire_lays};
 use crate::quantity::{Unit, UnitSystem};
 use crate::stop_hole::FoundBy;
 
@@ -314,22 +314,4 @@ fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
         (Some(_), _) => Amount::Something,
         (None, _) => Amount::Nothing,
     }
-}
-
-/// Minutes at the pins, the arc or the rod, the waits of the school among them.
-///
-/// Pins: 4 min each, locks 12. Filler: at what is laid of it in a minute, and the school's wait for each bead; a braze
-/// with the torch or a gas weld is laid in one go.
-///
-/// # Source
-/// House.
-pub(crate) fn work_minutes(prep: &PrepPlan) -> f64 {
-    const PIN_MIN: f64 = 4.0;
-    const LOCK_MIN: f64 = 12.0;
-    if prep.way.school == School::NoHeat {
-        return f64::from(prep.pins) * PIN_MIN + f64::from(prep.locks) * LOCK_MIN;
-    }
-    let waits = prep.way.method.entry().filling.is_some_and(|filling| filling.bead_by_bead);
-    let beads = if waits { f64::from(prep.beads) } else { 0.0 };
-    prep.laying_min + beads * prep.way.school.wait_min_a_bead()
 }

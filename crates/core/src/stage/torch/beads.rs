@@ -5,14 +5,12 @@ use std::sync::Arc;
 use serde::{Deserialize, Serialize};
 
 use super::BeadOnFace;
-use crate::heat::{BarPower, BeadCourse, BeadPlace, BeadSchedule, BeadWork, Body, Laid, PlannedBead, Runs};
+use crate::heat::{BarPower, BeadCourse, BeadPlace, BeadSchedule, Laid, PlannedBead, Runs};
 use crate::job::{BeadAt, Deed, Reading, Round, TorchEntry};
 use crate::quantity::{Unit, UnitSystem, Watts};
 use crate::stage::HeatPlan;
+use crate::stage::method::ToFill;
 use crate::stage::prep::SeamOfBeads;
-
-/// More beads than this are counted and not put in order: no seam of one heat has so many. Ours.
-const BEADS_MOST: usize = 600;
 
 /// The beads of the seams, laid and to be laid.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -132,10 +130,7 @@ struct Known {
 pub(crate) struct BeadsAsked<'a> {
     pub round: &'a Round,
     pub heat: &'a HeatPlan,
-    pub body: Body,
-    /// What heats it: bar and power of the plan; nothing for a cold way.
-    pub power: Option<BarPower>,
-    pub seams: Vec<SeamOfBeads>,
+    pub to_fill: ToFill,
     /// All there are, those that build up missing metal among them: these have no order.
     pub planned: u32,
     pub runs: &'a Runs,
@@ -143,41 +138,30 @@ pub(crate) struct BeadsAsked<'a> {
 }
 
 impl BeadsAsked<'_> {
-    /// The beads as they stand, and what a later reading is judged by; nothing where none are laid, or too many.
-    pub fn plan(self) -> Option<(BeadsPlan, BeadsAhead)> {
-        let beads: usize = self.seams.iter().map(|it| it.seam.beads()).sum();
-        if beads == 0 || beads > BEADS_MOST {
-            return None;
-        }
-        let course = Arc::new(BeadCourse::new(BeadWork {
-            body: self.body,
-            least_c: self.heat.least_c,
-            most_c: self.heat.most_c,
-            reheat_w: self.power.map(net_w).filter(|_| !self.heat.cold),
-            bare_share: self.power.map_or(1.0, bare_share),
-            seams: self.seams.iter().map(|it| it.seam.clone()).collect(),
-        }));
+    /// The beads as they stand, and what a later reading is judged by.
+    pub fn plan(self) -> (BeadsPlan, BeadsAhead) {
+        let ToFill { course, begins_c, .. } = &self.to_fill;
         let lit = self.round.repaired();
-        let begins = Known { bulk_c: self.begins_c(), at_s: 0.0 };
-        let laid = self.laid(&course, begins.bulk_c);
+        let begins = Known { bulk_c: *begins_c, at_s: 0.0 };
+        let laid = self.laid();
         let lead_k = self.lead_k();
         let now_s = self.now_s();
         let known = self.known(&laid, lead_k).unwrap_or(begins);
         let bulk_c = course.bulk_after(known.bulk_c, now_s - known.at_s, &since(&laid, known.at_s));
-        let schedule = course.order(bulk_c, &since(&laid, now_s));
-        let plan = self.shown(schedule.as_ref(), &laid, if lit { now_s } else { 0.0 });
-        let next = schedule.as_ref().and_then(|it| it.beads.first()).map(|it| it.place);
+        let schedule = if laid.is_empty() {
+            self.runs.bead_order(course, bulk_c)
+        } else {
+            Arc::new(course.order(bulk_c, &since(&laid, now_s)))
+        };
+        let schedule = schedule.as_ref().as_ref();
+        let plan = self.shown(schedule, &laid, if lit { now_s } else { 0.0 });
+        let next = schedule.and_then(|it| it.beads.first()).map(|it| it.place);
         let next = next.zip(plan.ahead.first().map(|it| it.number));
-        Some((plan, BeadsAhead { course, laid, next, lead_k }))
+        (plan, BeadsAhead { course: Arc::new(self.to_fill.course), laid, next, lead_k })
     }
 
-    /// The part as a whole as the first bead begins.
-    fn begins_c(&self) -> f64 {
-        if self.heat.cold {
-            self.body.ambient.celsius()
-        } else {
-            self.heat.target_c + self.lead_as_it_gets_there_k()
-        }
+    fn seams(&self) -> &[SeamOfBeads] {
+        &self.to_fill.seams
     }
 
     /// The last moment that anything is known of, in s.
@@ -193,15 +177,11 @@ impl BeadsAsked<'_> {
             return Some(Known { bulk_c: celsius + lead_k, at_s: minutes * 60.0 });
         }
         let first_s = laid.iter().map(|it| it.ended_s).filter(|at| *at >= 0.0).reduce(f64::min)?;
-        Some(Known { bulk_c: self.begins_c(), at_s: (first_s - self.seams[0].seam.each_s()).max(0.0) })
+        let begins_c = self.to_fill.begins_c;
+        Some(Known { bulk_c: begins_c, at_s: (first_s - self.seams()[0].seam.each_s()).max(0.0) })
     }
 
-    /// How far the part as a whole stands over its coldest place when that gets to the target.
-    fn lead_as_it_gets_there_k(&self) -> f64 {
-        self.bar(0.0).unwrap_or(0.0)
-    }
-
-    /// The same by now: it evens out once the flame is off.
+    /// How far the part as a whole stands over its coldest place by now: it evens out once the flame is off.
     fn lead_k(&self) -> f64 {
         if self.heat.cold {
             return 0.0;
@@ -221,8 +201,8 @@ impl BeadsAsked<'_> {
         /// Ours: after so long nothing is left of it.
         const MOST_S: f64 = 7_200.0;
         const STEP_S: f64 = 10.0;
-        let power = self.power.filter(|_| !self.heat.cold)?;
-        let heating = self.heat.run_to_target(&self.body, power, self.runs)?;
+        let power = self.to_fill.power?;
+        let heating = self.heat.run_to_target(&self.to_fill.body, power, self.runs)?;
         let mut bar = heating.bar.clone();
         let none = Watts::new(0.0).ok()?;
         bar.heat_with(BarPower::Flame { even: none, local: none, station: 0.5, covered: 0.0 });
@@ -235,7 +215,7 @@ impl BeadsAsked<'_> {
     }
 
     /// What lies there by the log: where it was said, else in the order that was planned.
-    fn laid(&self, course: &BeadCourse, begins_c: f64) -> Vec<Laid> {
+    fn laid(&self) -> Vec<Laid> {
         let entries = || {
             self.round.said_at_torch().filter_map(|(minutes, entry)| match entry.entry {
                 TorchEntry::Bead { at } => Some((minutes * 60.0, at.and_then(|at| self.place(at)))),
@@ -245,8 +225,9 @@ impl BeadsAsked<'_> {
         let said: Vec<BeadPlace> = entries().filter_map(|(_, place)| place).collect();
         let counted = entries().filter(|(_, place)| place.is_none()).count();
         let mut in_turn = Vec::new();
+        let ToFill { course, begins_c, .. } = &self.to_fill;
         if counted > 0
-            && let Some(planned) = course.order(begins_c, &[])
+            && let Some(planned) = self.runs.bead_order(course, *begins_c).as_ref()
         {
             in_turn = planned.beads.iter().map(|it| it.place).filter(|it| !said.contains(it)).collect();
         }
@@ -257,16 +238,16 @@ impl BeadsAsked<'_> {
     }
 
     fn place(&self, at: BeadAt) -> Option<BeadPlace> {
-        let seam = self.seams.iter().position(|it| it.crack == at.crack)?;
-        let passes = &self.seams[seam].seam.passes;
+        let seam = self.seams().iter().position(|it| it.crack == at.crack)?;
+        let passes = &self.seams()[seam].seam.passes;
         let pass = passes.iter().position(|pass| (pass.layer, pass.side) == (at.layer, at.side))?;
         let (lane, along) = (at.beside.checked_sub(1)? as usize, at.along.checked_sub(1)? as usize);
-        let there = lane < passes[pass].offsets_mm.len() && along < self.seams[seam].seam.along();
+        let there = lane < passes[pass].offsets_mm.len() && along < self.seams()[seam].seam.along();
         there.then_some(BeadPlace { seam, pass, lane, along })
     }
 
     fn at(&self, place: BeadPlace) -> BeadAt {
-        let of = &self.seams[place.seam];
+        let of = &self.seams()[place.seam];
         let pass = &of.seam.passes[place.pass];
         BeadAt {
             crack: of.crack,
@@ -298,7 +279,7 @@ impl BeadsAsked<'_> {
             }
         };
         BeadsPlan {
-            seams: (0..self.seams.len()).map(|seam| self.strip(seam, ahead, laid)).collect(),
+            seams: (0..self.seams().len()).map(|seam| self.strip(seam, ahead, laid)).collect(),
             ahead: ahead.iter().enumerate().map(|(at, bead)| next(at, bead)).collect(),
             waits_words: schedule.map_or(String::new(), |schedule| self.waits(schedule)),
             never: match schedule {
@@ -336,9 +317,9 @@ impl BeadsAsked<'_> {
     }
 
     fn words(&self, number: usize, all: usize, bead: &PlannedBead) -> String {
-        let of = &self.seams[bead.place.seam];
+        let of = &self.seams()[bead.place.seam];
         let pass = &of.seam.passes[bead.place.pass];
-        let seam = if self.seams.len() > 1 { format!(", {}", of.letter) } else { String::new() };
+        let seam = if self.seams().len() > 1 { format!(", {}", of.letter) } else { String::new() };
         let layers = of.seam.passes.iter().map(|pass| pass.layer).max().unwrap_or(1);
         let layer = if layers > 1 { format!(", layer {}", pass.layer) } else { String::new() };
         let side = if pass.side == 2 { ", far side" } else { "" };
@@ -354,7 +335,7 @@ impl BeadsAsked<'_> {
     /// What is done before one of the beads to come: the part is turned, the layer under it looked over.
     fn before(&self, at: usize, ahead: &[PlannedBead], laid: &[Laid]) -> String {
         let place = ahead[at].place;
-        let of = &self.seams[place.seam];
+        let of = &self.seams()[place.seam];
         let pass = &of.seam.passes[place.pass];
         let last_laid = laid.iter().max_by(|a, b| a.ended_s.total_cmp(&b.ended_s)).map(|it| it.place);
         let last = match at.checked_sub(1) {
@@ -363,14 +344,14 @@ impl BeadsAsked<'_> {
         };
         // What was done since the last bead is not asked again.
         let done = |deed: Deed| at == 0 && self.done_since_the_last_bead(deed);
-        let side_of = |it: BeadPlace| self.seams[it.seam].seam.passes[it.pass].side;
+        let side_of = |it: BeadPlace| self.seams()[it.seam].seam.passes[it.pass].side;
         let turned = last.is_some_and(|last| side_of(last) != pass.side) && !done(Deed::Turned);
         let in_it = |it: &BeadPlace| (it.seam, it.pass) == (place.seam, place.pass);
         let first_of_it =
             !laid.iter().any(|it| in_it(&it.place)) && !ahead[..at].iter().any(|it| in_it(&it.place));
         let mut words = Vec::new();
         if pass.layer > 1 && first_of_it && !done(Deed::Refilled) {
-            let seam = if self.seams.len() > 1 { format!(" of {}", of.letter) } else { String::new() };
+            let seam = if self.seams().len() > 1 { format!(" of {}", of.letter) } else { String::new() };
             words.push(format!("Layer {}{seam} is full: see to its pinholes first.", pass.layer - 1));
         }
         if turned {
@@ -385,7 +366,7 @@ impl BeadsAsked<'_> {
     }
 
     fn strip(&self, seam: usize, ahead: &[PlannedBead], laid: &[Laid]) -> SeamStrip {
-        let of = &self.seams[seam];
+        let of = &self.seams()[seam];
         let each_mm = of.seam.each_mm();
         let layer = |(pass, lanes): (usize, &crate::heat::BeadPass)| {
             let places = (0..lanes.offsets_mm.len()).flat_map(|lane| {
@@ -436,23 +417,6 @@ fn end_words(kind: &str) -> &'static str {
         "hidden" => "out of sight",
         "tip" => "tip",
         _ => "",
-    }
-}
-
-/// What a flame or an oven gives, in W.
-fn net_w(power: BarPower) -> f64 {
-    match power {
-        BarPower::Flame { even, local, .. } => even.watts() + local.watts(),
-        BarPower::Oven { most, .. } => most.watts(),
-        BarPower::Surroundings(_) => 0.0,
-    }
-}
-
-/// What a cover leaves bare of the surface.
-fn bare_share(power: BarPower) -> f64 {
-    match power {
-        BarPower::Flame { covered, .. } => 1.0 - covered,
-        BarPower::Oven { .. } | BarPower::Surroundings(_) => 1.0,
     }
 }
 

@@ -155,7 +155,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
         plan.falls = clocks::falls(heat.cold, body.as_ref());
         plan.warming = warming;
     }
-    if let (Some(plan), Some((mut beads, ahead))) = (&mut plan, beads.and_then(BeadsAsked::plan)) {
+    if let (Some(plan), Some((mut beads, ahead))) = (&mut plan, beads.map(BeadsAsked::plan)) {
         if let Some((_, map)) = laid {
             on_map::lay_on_map(&mut beads, map);
         }
