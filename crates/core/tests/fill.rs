@@ -238,6 +238,9 @@ fn each_session_is_heated_anew_and_burns_its_own_gas() {
     for session in &plan.methods.sessions {
         assert!(session.words.contains("of propane"), "{}", session.words);
     }
+    let between = &plan.methods.between_sessions;
+    assert!(between.contains("held overnight") && between.contains("saves"), "the kiln holds it: {between}");
+    assert_eq!(one.methods.between_sessions, "");
     bench.ready();
     let frozen = Some(Box::new(bench.plan().frozen()));
     bench.say(Change::Light {

@@ -20,6 +20,7 @@ pub struct Runs {
     heating_fits: Mutex<Kept<HeatingFitAsked, Option<f64>>>,
     rises: Mutex<Kept<RowsOf, RiseRows>>,
     orders: Mutex<Kept<OrderAsked, Option<BeadSchedule>>>,
+    end_to_end: Mutex<Kept<OrderAsked, Option<f64>>>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -178,14 +179,22 @@ impl Runs {
         BeadCourse::with(work, |of| answered(&self.rises, of, RiseRows::points, |of| RiseRows::new(*of)))
     }
 
-    /// As [`BeadCourse::order`] of a work at which nothing is laid yet.
+    /// As [`BeadCourse::order`] of a work at which nothing is laid yet; what laying it from end to end would wait is not
+    /// in it.
     #[must_use]
     pub fn bead_order(&self, course: &BeadCourse, bulk_c: f64) -> Arc<Option<BeadSchedule>> {
         /// Ours: what a bead takes to keep, in numbers.
         const A_BEAD: usize = 14;
         let asked = OrderAsked { work: course.work().clone(), bulk_c };
         let points = |order: &Option<BeadSchedule>| order.as_ref().map_or(1, |it| it.beads.len() * A_BEAD);
-        answered(&self.orders, asked, points, |asked| course.order(asked.bulk_c, &[]))
+        answered(&self.orders, asked, points, |asked| course.taken(asked.bulk_c, &[]))
+    }
+
+    /// Laid from end to end it would wait so long, in s; nothing where it never comes to its end.
+    #[must_use]
+    pub fn end_to_end_waiting_s(&self, course: &BeadCourse, bulk_c: f64) -> Option<f64> {
+        let asked = OrderAsked { work: course.work().clone(), bulk_c };
+        *answered(&self.end_to_end, asked, |_| 1, |asked| course.end_to_end_waiting_s(asked.bulk_c, &[]))
     }
 
     /// As [`heat_until`].

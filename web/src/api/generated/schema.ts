@@ -3553,6 +3553,8 @@ export interface components {
         MethodId: "arc_nickel" | "arc_nickel_iron" | "torch_braze" | "gas_iron" | "stitch" | "stitch_locks" | "tig_nickel" | "tig_braze_si" | "tig_braze_al" | "mig_braze_si" | "silver_braze" | "butter_build" | "strap" | "cold_fill" | "last_resort";
         /** @description The choice. */
         MethodPlan: {
+            /** @description What becomes of the part between two of them; empty where there is one, or nothing is heated. */
+            between_sessions: string;
             chosen?: components["schemas"]["Way"] | null;
             /** @description Best first; those that are ruled out last, in sight with their reasons. */
             contenders: components["schemas"]["Contender"][];

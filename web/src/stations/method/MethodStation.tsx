@@ -59,7 +59,7 @@ export function MethodStation(): ReactNode {
         />
       )}
       {out.length > 0 && <RuledOut ways={out} open={open} onOpen={setPressed} />}
-      <Sessions sessions={methods.sessions} />
+      <Sessions methods={methods} />
       {chosen !== undefined && <Offer way={chosen} />}
       <Money methods={methods} />
       {methods.not_considered.length > 0 && (
@@ -113,8 +113,9 @@ function RuledOut({ ways, open, onOpen }: RuledOutProps): ReactNode {
 }
 
 /** When it can be done, a day a line where one day does not hold it. */
-function Sessions({ sessions }: { sessions: readonly Schemas['SessionPlan'][] }): ReactNode {
+function Sessions({ methods }: { methods: Schemas['MethodPlan'] }): ReactNode {
   const { view } = useJob()
+  const { sessions, between_sessions: between } = methods
   if (sessions.length === 0) return null
   return (
     <section aria-label="Sessions" className="border-t border-rule pt-1">
@@ -131,6 +132,7 @@ function Sessions({ sessions }: { sessions: readonly Schemas['SessionPlan'][] })
           </li>
         ))}
       </ol>
+      {between !== '' && <p className="text-ash">{between}</p>}
       <a
         href={`/api/jobs/${view.id}/calendar.ics`}
         download="job.ics"

@@ -6,6 +6,7 @@ mod run;
 use std::collections::BTreeSet;
 use std::sync::Arc;
 
+use crate::heat::OutOfHeat;
 use crate::sim::Body;
 
 use rise::RiseTable;
@@ -198,7 +199,8 @@ impl BeadCourse {
     /// back-step; the first goes to the first front. Of those the one that may start soonest: the hottest of five
     /// points on its span is not over the most; ties to the farthest from the last. Under the least it is reheated to
     /// the least and a quarter of the window. Several seams are filled side by side. Nothing where it never comes to
-    /// an end: the source does not reach, or it never falls under the most.
+    /// an end: the source does not reach, it never falls under the most, or the window is so narrow that the part is
+    /// reheated again and again before one bead.
     ///
     /// # Validity
     /// A bead on the far side of the wall counts as if it lay on the near one; from seam to seam heat goes by the
@@ -208,17 +210,32 @@ impl BeadCourse {
     /// House, on conduction in a plate ([`bead_rise_k`](super::bead_rise_k)) and a lump that loses heat.
     #[must_use]
     pub fn order(&self, bulk_c: f64, laid: &[Laid]) -> Option<BeadSchedule> {
+        let taken = self.taken(bulk_c, laid)?;
+        let end_to_end_waiting_s =
+            if taken.end_to_end { Some(taken.waiting_s) } else { self.end_to_end_waiting_s(bulk_c, laid) };
+        Some(BeadSchedule { end_to_end_waiting_s, ..taken })
+    }
+
+    /// The same, but for what laying them from end to end would wait: that is only looked at as far as it waits less.
+    pub(super) fn taken(&self, bulk_c: f64, laid: &[Laid]) -> Option<BeadSchedule> {
         let run = Run::new(self, bulk_c, laid);
-        let stepped = run.clone().all(false);
-        let plain = run.all(true);
-        let end_to_end_waiting_s = plain.as_ref().map(|plain| plain.waiting_s);
-        let end_to_end = match (&stepped, &plain) {
-            (Some(stepped), Some(plain)) => plain.waiting_s < stepped.waiting_s,
-            (None, Some(_)) => true,
-            (_, None) => false,
-        };
-        let taken = if end_to_end { plain } else { stepped };
-        taken.map(|taken| BeadSchedule { end_to_end_waiting_s, end_to_end, ..taken })
+        let stepped = run.clone().all(false, f64::INFINITY);
+        let to_beat_s = stepped.as_ref().map_or(f64::INFINITY, |stepped| stepped.waiting_s);
+        // Nothing waits less than not at all.
+        let plain = if to_beat_s > 0.0 { run.all(true, to_beat_s) } else { None };
+        plain.or(stepped)
+    }
+
+    pub(super) fn end_to_end_waiting_s(&self, bulk_c: f64, laid: &[Laid]) -> Option<f64> {
+        Run::new(self, bulk_c, laid).all(true, f64::INFINITY).map(|plain| plain.waiting_s)
+    }
+
+    /// The source gives more than the part loses at the least: it can be brought back to it.
+    #[must_use]
+    pub fn comes_back(&self) -> bool {
+        let BeadWork { body, least_c, bare_share, reheat_w, .. } = &self.work;
+        let still = OutOfHeat { h_w_m2k: 10.0, bare_share: *bare_share };
+        reheat_w.is_none_or(|watts| watts > still.loss_w(body, *least_c))
     }
 
     /// When this bead may begin, from a bulk temperature on; nothing for never.
@@ -385,6 +402,25 @@ mod tests {
         assert_eq!(bead_order(&work, 250.0, &[]), None, "bare it loses more than that at 325");
         work.bare_share = 0.4;
         assert!(bead_order(&work, 250.0, &[]).unwrap().reheats >= 1);
+    }
+
+    #[rstest]
+    // What must stay cool leaves no window at all, a narrow one, or enough
+    #[case::none(0.0, false)]
+    #[case::a_degree(1.0, false)]
+    #[case::enough(40.0, true)]
+    fn in_a_window_too_narrow_nothing_can_be_laid_however_strong_the_flame(
+        #[case] window_k: f64,
+        #[case] laid: bool,
+    ) {
+        let mut work = hot();
+        work.most_c = work.least_c + window_k;
+        let course = BeadCourse::new(work);
+        assert_eq!(course.order(course.work().least_c, &[]).is_some(), laid);
+        assert!(course.comes_back());
+        let mut weak = hot();
+        weak.reheat_w = Some(200.0);
+        assert!(!BeadCourse::new(weak).comes_back(), "that is another reason");
     }
 
     #[test]

@@ -8,6 +8,9 @@ use crate::heat::pull::SOONEST_S;
 /// Nothing is waited for longer, in s.
 const MOST_WAIT_S: f64 = 72.0 * 3600.0;
 const STEP_S: f64 = 1.0;
+/// Ours: where the torch is fetched more often before one bead, the window is too narrow to lay it in: the part falls
+/// out of it sooner than what the beads left.
+const REHEATS_MOST: u32 = 12;
 /// So many unfilled beads are allowed at each front.
 const AT_A_FRONT: usize = 3;
 /// Of the window, over the least: a reheat goes so far.
@@ -87,13 +90,16 @@ impl<'a> Run<'a> {
         }
     }
 
-    /// Every bead that is open; nothing where it never comes to its end.
-    pub fn all(mut self, end_to_end: bool) -> Option<BeadSchedule> {
+    /// Every bead that is open; nothing where it never comes to its end, or waits as long as so many seconds.
+    pub fn all(mut self, end_to_end: bool, under_s: f64) -> Option<BeadSchedule> {
         let mut beads = Vec::new();
         let (mut arc_s, mut waiting_s, mut reheats) = (0.0, 0.0, 0);
         while let Some(bead) = self.next(end_to_end)? {
             arc_s += bead.ends_s - bead.start_s;
             waiting_s += bead.wait_s;
+            if waiting_s >= under_s {
+                return None;
+            }
             reheats += usize::from(bead.reheat_s > 0.0);
             beads.push(bead);
         }
@@ -146,9 +152,12 @@ impl<'a> Run<'a> {
 
     /// Waits, and reheats, until one of these may begin: which, and how hot it is there. Nothing for never.
     fn until_one_may(&mut self, candidates: &[Candidate]) -> Option<(Candidate, Begins)> {
-        let (mut wait_s, mut reheat_s) = (0.0, 0.0);
+        let (mut wait_s, mut reheat_s, mut reheats) = (0.0, 0.0, 0);
         reheat_s += self.reheat()?;
         let (chosen, before_c) = loop {
+            if reheats > REHEATS_MOST || wait_s > MOST_WAIT_S {
+                return None;
+            }
             let began_s = self.time_s;
             let hot_c = self.wait(candidates, MOST_WAIT_S - wait_s)?;
             wait_s += self.time_s - began_s;
@@ -158,7 +167,7 @@ impl<'a> Run<'a> {
                 let may: Vec<(Candidate, f64)> = hot.filter(|(_, hot)| *hot <= self.work.most_c).collect();
                 break self.farthest(&may);
             }
-            reheat_s += warmed_s;
+            (reheat_s, reheats) = (reheat_s + warmed_s, reheats + 1);
         };
         Some((chosen, Begins { wait_s, reheat_s, before_c }))
     }
@@ -214,7 +223,7 @@ impl<'a> Run<'a> {
                 break;
             }
             let part = over.over_k / (over.over_k - under.over_k);
-            let seconds = (apart_s * part).floor().clamp(STEP_S, apart_s - STEP_S);
+            let seconds = (apart_s * part).floor().min(apart_s - STEP_S).max(STEP_S);
             let between = self.look_after(&over, seconds, candidates);
             if between.over_k > 0.0 {
                 over = between;

@@ -1,9 +1,12 @@
 //! Stage 4: the contenders side by side, with the reasons for and against.
 
+mod contender;
 mod figures;
 mod fill;
 mod hours;
 mod odds;
+mod price;
+mod schools;
 mod sessions;
 mod settings;
 mod takes;
@@ -13,142 +16,32 @@ use std::sync::Arc;
 
 use serde::{Deserialize, Serialize};
 
-use super::cooling::{limit_k_per_h, wrapping};
 use super::cracks::{CrackPlan, Laid};
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, missing_cm3, prep_plan};
-use super::taught::{
-    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, GROOVE, OLD_WELD, PREHEAT, SIDES, Taught,
-};
+use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, missing_cm3};
+use super::taught::{DENSITY, GROOVE, SIDES, Taught};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::field;
-use crate::heat::{
-    Body, Cooling, HeatSource, Packing, PartShape, Runs, Wrapping, edge_cooling_s, softening_preheat_c,
-};
-use crate::hours::{Step, totals};
+use crate::heat::{Body, Cooling, PartShape, Runs, Wrapping, edge_cooling_s, softening_preheat_c};
 use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
-    ARC_ONLY_KG, Asked, Effect, Fired, MethodId, Odds, OddsPart, Piece, Ruling, School, ScorePart, Start,
-    StitchKind, Target, Way, apply_rules, heat_points, hours_points, money_points, odds_of, odds_points,
-    own_outcomes, rule_points, shift_of, shifted, strength_points, target,
+    ARC_ONLY_KG, Asked, Effect, MethodId, Piece, Ruling, School, ScorePart, StitchKind, Target, Way,
+    apply_rules, hours_points, money_points, strength_points, target,
 };
-use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres};
-use crate::said::{said, said_exactly};
+use crate::quantity::{Celsius, Unit, WallMillimetres};
+use crate::said::said_exactly;
 use crate::shop::Shop;
-use crate::stores::Take;
+pub use contender::{Contender, OddsLine, SchoolChoice};
 pub(crate) use fill::{FillsKnown, ToFill};
 pub(crate) use hours::BurnsOn;
-pub use hours::{Moment, Price, PriceLine, Ready};
-use odds::odds_lines;
+pub use hours::{Moment, Ready};
+pub use price::{Price, PriceLine};
 pub use sessions::SessionPlan;
 pub(crate) use settings::pass_of;
 pub use settings::{SettingLine, amps_at};
-use words::{doing, joint_words, why};
-
-/// One method done after its best school, with its score or the reasons against it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Contender {
-    pub way: Way,
-    pub label: String,
-    pub excluded: bool,
-    /// It may be a first choice: not what only helps, only seals, or is for want of anything better.
-    pub recommended: bool,
-    pub score: f64,
-    pub parts: Vec<ScorePart>,
-    /// What speaks for it, against it, and rules it out.
-    pub favours: Vec<String>,
-    pub cautions: Vec<String>,
-    pub reasons: Vec<String>,
-    /// With all that is known of this job.
-    pub odds: Odds,
-    /// Before anything of this job moved them, and what did, the largest first.
-    pub odds_start: Odds,
-    pub odds_parts: Vec<OddsLine>,
-    /// What would raise them, each a sentence with what they would be then.
-    pub raised_by: Vec<String>,
-    /// What the odds are those of: the kind of pins, the heat; empty for the method as such.
-    pub odds_for: String,
-    /// Which of its priors counts, by id.
-    pub variant: String,
-    /// Elapsed hours, hands and clock one after the other; nothing while the cracks or the heat are not known.
-    pub hours: Option<f64>,
-    /// Of these what hands do.
-    pub hands_hours: Option<f64>,
-    pub steps: Vec<Step>,
-    /// What it takes from the stores.
-    pub takes: Vec<Take>,
-    /// So often it is lit, a session each; 1 where nothing is heated.
-    pub lightings: u32,
-    /// How its source is set.
-    pub settings: Vec<SettingLine>,
-    /// When it can be ready, begun now.
-    pub ready: Option<Ready>,
-    pub price: Price,
-    pub target_c: Option<f64>,
-    /// The same as it is shown: "300 °C", "cold".
-    pub heat_words: String,
-    /// Strength of the joint against the iron, 1 for as strong; and what of it is seen afterwards.
-    pub strength: f64,
-    /// The joint in words: its strength, and what of it is seen afterwards.
-    pub joint_words: String,
-    /// "preheat 300 °C, 6 h 20, holds 65 times in 100".
-    pub summary: String,
-    /// Schools that were considered and why the others were not taken.
-    pub schools: Vec<String>,
-    /// The schools of this method that can be chosen, by id.
-    pub schools_to_choose: Vec<SchoolChoice>,
-}
-
-/// A part that moves the odds, in words.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct OddsLine {
-    /// As the reckoner calls it: `tip_missed`.
-    pub name: String,
-    /// In log-odds.
-    pub shift: f64,
-    /// "the tip may lie past its hole"
-    pub words: String,
-    /// What it makes of a hundred: "6 fewer of 100".
-    pub moves: String,
-}
-
-/// Ours: what moves the odds by less is not worth a word.
-const LEAST_SHIFT: f64 = 0.005;
-
-impl Contender {
-    /// The odds as they would be if this part did not count.
-    pub(crate) fn odds_without(&self, name: &str) -> Odds {
-        let parts: Vec<OddsPart> = self
-            .odds_parts
-            .iter()
-            .filter(|part| part.name != name)
-            .map(|part| OddsPart { name: part.name.clone(), shift: part.shift })
-            .collect();
-        shifted(self.odds_start, shift_of(&parts))
-    }
-}
-
-/// A school of a method.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct SchoolChoice {
-    pub id: String,
-    pub label: String,
-}
-
-fn schools_to_choose(method: MethodId, units: UnitSystem) -> Vec<SchoolChoice> {
-    let of_method =
-        |id: &str| School::from_id(id).is_some_and(|school| method.schools().any(|it| it == school));
-    School::CHOICES
-        .iter()
-        .filter(|(id, _)| method.schools().count() > 1 && of_method(id))
-        .map(|&(id, label)| SchoolChoice { id: id.to_owned(), label: said(label, units) })
-        .collect()
-}
+use words::{doing, why};
 
 /// The choice.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -172,6 +65,8 @@ pub struct MethodPlan {
     pub weighed_words: String,
     /// When the way that is taken can be done, a session a line; one where it fits into a day.
     pub sessions: Vec<SessionPlan>,
+    /// What becomes of the part between two of them; empty where there is one, or nothing is heated.
+    pub between_sessions: String,
     /// Minutes from now until it is wanted, by the clock; nothing while no day is said.
     pub wanted_min: Option<f64>,
     pub not_considered: Vec<String>,
@@ -325,47 +220,6 @@ impl Judged<'_> {
         matter.for_method(way.method, self.round, self.shop)
     }
 
-    /// House: short beads are 10 mm, long ones half as long again as their heat asks.
-    fn bead_mm(&self, way: Way) -> f64 {
-        const SHORT_MM: f64 = 10.0;
-        let usual = way.bead_mm();
-        match self.taught(&BEAD, way) {
-            "short" => usual.min(SHORT_MM),
-            "long" => usual * 1.5,
-            _ => usual,
-        }
-    }
-
-    /// What is said of a choice that most would not make.
-    fn taught_cautions(&self, way: Way) -> Vec<String> {
-        let said = |matter: &Taught, id: &str, sentence: &str| {
-            (self.taught(matter, way) == id).then(|| sentence.to_owned())
-        };
-        let heated = way.school.preheats();
-        [
-            said(
-                &FIXTURE,
-                "clamped",
-                if heated {
-                    "Clamped while it is hot it cannot move, and cracks beside the bead: free on bricks."
-                } else {
-                    "Clamped it stays flat and keeps its pull in: it may crack when it is let go."
-                },
-            ),
-            said(&DIRT, "flux", "What is not cleaned off makes pores, flux or not."),
-            said(&DENSITY, "anchors", "A few anchors and epoxy seal, and carry nothing."),
-            said(
-                &AFTER,
-                "still",
-                "Shortly heated and left in still air: for thin walls, not for thick ones.",
-            ),
-            said(&OLD_WELD, "over", "The old weld stays under the new one, with whatever broke it."),
-        ]
-        .into_iter()
-        .flatten()
-        .collect()
-    }
-
     /// What became of what broke off, the worst of several breaks.
     fn piece(&self) -> Piece {
         let of = |crack: &CrackPlan| match (crack.full_break, crack.piece.as_str()) {
@@ -486,75 +340,6 @@ impl Judged<'_> {
             sets: self.shop.sets.as_deref(),
             stitch_kit: self.shop.stitch_kit,
         })
-    }
-
-    /// The school that stands for a method: the welder's for the method they chose, else hot if it is
-    /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
-    /// too fast is a caution, never a reason against a school.
-    fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
-        let mut schools: Vec<School> = method.schools().collect();
-        let mut said = Vec::new();
-        let chosen = self.round.get(field::method::CHOICE) == Some(method);
-        let wanted = self.round.get(field::method::SCHOOL).filter(|_| chosen);
-        if let Some(wanted) = wanted.filter(|school| schools.contains(school)) {
-            return (wanted, vec![format!("{}: the welder's choice", wanted.word())]);
-        }
-        // The arc alone where it is known to warm the part, and first there.
-        if self.warmed_by_the_arc().is_some_and(|it| it.is_ok()) {
-            schools.sort_by_key(|school| *school != School::ArcOnly);
-        } else {
-            schools.retain(|school| *school != School::ArcOnly);
-        }
-        let out = |school: School| {
-            let fired = |it: &&Fired| it.method == method && it.school == Some(school);
-            ruling.fired.iter().filter(fired).find(|it| it.effect == Effect::Exclude)
-        };
-        // As it is done on this job, or in this shop, where that is not ruled out.
-        let own = [&PREHEAT, &BRAZE_HEAT, &GAS_HEAT]
-            .into_iter()
-            .filter(|matter| (matter.applies)(method))
-            .map(|matter| (matter.on(self.round, self.shop), matter.usual))
-            .find_map(|(own, usual)| School::from_id(own).filter(|_| own != usual))
-            .filter(|own| schools.contains(own));
-        if let Some(own) = own {
-            match out(own) {
-                None => return (own, vec![format!("{}: as it is done here", own.word())]),
-                Some(fired) => said.push(format!("not {}: {}", own.word(), fired.sentence)),
-            }
-        }
-        let slow = self.shop.packings_at_hand().iter().any(|packing| *packing != Packing::Air)
-            || self.shop.heat_sources().any(HeatSource::is_oven);
-        for &school in &schools {
-            let way = Way { method, school };
-            if let Some(fired) = out(school) {
-                let why = format!("not {}: {}", school.word(), fired.sentence);
-                if !said.contains(&why) {
-                    said.push(why);
-                }
-                continue;
-            }
-            if !matches!(school, School::Hot | School::Warm) {
-                return (school, said);
-            }
-            let Some(target) = self.target_of(way) else { continue };
-            let Some(sources) = self.sources else {
-                said.push(format!("not {}: weight, size, shape or heat not known", school.word()));
-                continue;
-            };
-            match sources.reach(&target) {
-                Some(reached) if !reached.even_enough => {
-                    let worst = self.part.units.say_least(reached.worst_k, Unit::Kelvins);
-                    said.push(format!("not {}: {worst} uneven on the way", school.word()));
-                }
-                Some(_) if !slow => {
-                    said.push(format!("not {}: nothing but still air to cool it in", school.word()));
-                }
-                Some(_) => return (school, said),
-                None => {}
-            }
-        }
-        // Where every school is out, the first one stands for the method and says why.
-        (schools.first().copied().unwrap_or(School::NoHeat), said)
     }
 
     /// Repairs by a method, where the shop has said which ways it has done five times and more; nothing while it has not.
@@ -692,6 +477,7 @@ impl Judged<'_> {
             weighed,
             weighed_words,
             sessions: taken.map_or_else(Vec::new, |taken| self.sessions(taken)),
+            between_sessions: taken.map_or_else(String::new, |taken| self.between_sessions(taken)),
             wanted_min: self.moment.and_then(|at| Some((at.wanted_min? - at.now_min) as f64)),
             not_considered: ruling.not_considered.into_iter().map(|it| it.what).collect(),
             not_counted: match self.shop.rate {
@@ -701,145 +487,6 @@ impl Judged<'_> {
             contenders,
         };
         (plan, ruled)
-    }
-
-    fn contender(
-        &self,
-        way: Way,
-        schools: Vec<String>,
-        ruling: &Ruling,
-        edges: &[(Way, f64, f64)],
-    ) -> Contender {
-        let applies = |fired: &&Fired| {
-            fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
-        };
-        let of = |effect: Effect| -> Vec<String> {
-            ruling
-                .fired
-                .iter()
-                .filter(applies)
-                .filter(|fired| fired.effect == effect)
-                .map(|fired| fired.sentence.clone())
-                .collect()
-        };
-        let (favours, mut cautions, mut reasons) =
-            (of(Effect::Favour), of(Effect::Caution), of(Effect::Exclude));
-        // One reason a school is told once, however many rules lead to it.
-        reasons.dedup();
-        let (plus, minus) = rule_points(favours.len(), cautions.len());
-        let target = self.target_of(way);
-        let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
-        let variant = self.variant(way);
-        let (own, done_here) = own_outcomes(&self.shop.repairs, (way.method, variant), self.belief.leading);
-        let odds_start = odds_of(way.method, variant, &own);
-        let mut moves = self.moves(way, target.as_ref(), edges);
-        moves.own_count = self.practised(way.method, done_here);
-        let moved = moves.parts(way.method);
-        let odds = shifted(odds_start, shift_of(&moved));
-        let (strength, strong) = self.strength(way);
-        let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), strong];
-        if !favours.is_empty() {
-            parts.push(ScorePart::new("for", plus, format!("{} × 8, 20 at most", favours.len())));
-        }
-        if !cautions.is_empty() {
-            parts.push(ScorePart::new("against", minus, format!("{} × −10", cautions.len())));
-        }
-        if let Some(celsius) = target_c {
-            parts.push(ScorePart::new(
-                "heat",
-                heat_points(celsius),
-                format!("−1 for each {{50 K}} of {{{celsius:.0} degC}} over {{100 degC}}"),
-            ));
-        }
-        parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 × ({:.2} − 0.7)", odds.mean)));
-        if let Some(target) = target {
-            cautions.extend(target.cautions(self.shop.units));
-        }
-        cautions.extend(self.taught_cautions(way));
-        let carries = self.round.get(field::part::LOADS).is_some_and(|loads| !loads.is_empty());
-        if carries && self.taught(&DENSITY, way) == "anchors" {
-            reasons.push("A few anchors carry nothing, and this part carries.".to_owned());
-        }
-        if way.school.preheats()
-            && let (Some(sources), Some(target)) = (self.sources, self.target_of(way))
-        {
-            if let Some(reached) = sources.reach(&target).filter(|r| !r.even_enough) {
-                let worst = self.part.units.say_least(reached.worst_k, Unit::Kelvins);
-                cautions.push(format!("Heats unevenly: {worst} on the way."));
-            }
-            let wrap = wrapping(self.round, self.shop, way);
-            let fastest = self
-                .cooling(&sources.body, target.most_c, &wrap)
-                .map_or(0.0, |cooling| cooling.fastest_k_per_h());
-            if let Some(limit) = limit_k_per_h(way, self.part).filter(|limit| fastest > *limit) {
-                cautions.push(format!(
-                    "Falls {} in the packing at hand, {} is the limit.",
-                    self.part.units.say_least(fastest, Unit::KelvinsPerHour),
-                    self.part.units.say_most(limit, Unit::KelvinsPerHour)
-                ));
-            }
-        }
-        // What is ruled out whatever the school is not worked through, unless somebody answers for it.
-        let out = |fired: &Fired| {
-            fired.method == way.method && fired.school.is_none() && fired.effect == Effect::Exclude
-        };
-        let own = self.round.get(field::method::CHOICE) == Some(way.method);
-        let out = !own && ruling.fired.iter().any(out);
-        let prep = if out { None } else { prep_plan(&self.prep_asked(way)) };
-        let steps = prep.as_ref().and_then(|prep| self.steps(way, prep)).map(|(steps, _)| steps);
-        let takes = prep.as_ref().map_or_else(Vec::new, |prep| self.takes(way, prep));
-        let sums = steps.as_deref().map(totals);
-        let hours = sums.map(|(hands, clock)| (hands + clock) / 60.0);
-        let summary = [
-            Some(target_c.map_or("no preheat".to_owned(), |celsius| {
-                format!("preheat {}", self.say(celsius, Unit::Celsius))
-            })),
-            hours.map(|hours| self.say(hours * 60.0, Unit::Minutes)),
-            Some(format!("holds {:.0} times in 100", odds.mean * 100.0)),
-        ];
-        Contender {
-            way,
-            label: way.label(),
-            excluded: !reasons.is_empty(),
-            recommended: reasons.is_empty() && way.method.entry().recommended,
-            score: 0.0,
-            parts,
-            favours,
-            cautions,
-            reasons,
-            raised_by: self.raised_by(way, odds_start, &moves),
-            odds,
-            odds_start,
-            odds_parts: odds_lines(odds_start, odds, &moved),
-            variant: variant.id().to_owned(),
-            odds_for: match way.practice().map(|practice| practice.start) {
-                Some(Start::ByPins) => self.stitch_kind().words().to_owned(),
-                _ if way.method == MethodId::GasIron => way.school.word().to_owned(),
-                _ => "one year of its ordinary use".to_owned(),
-            },
-            hours,
-            hands_hours: sums.map(|(hands, _)| hands / 60.0),
-            ready: steps.as_deref().and_then(|steps| self.ready(steps)),
-            price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps, &takes)),
-            takes,
-            lightings: prep
-                .as_ref()
-                .and_then(|prep| self.burns(way, prep))
-                .map_or(1, |it| it.lightings as u32),
-            settings: if out { Vec::new() } else { self.settings(way, target_c) },
-            steps: steps.unwrap_or_default(),
-            target_c,
-            heat_words: match target_c {
-                Some(celsius) => self.say(celsius, Unit::Celsius),
-                None if way.school == School::ArcOnly => "by the arc".to_owned(),
-                None => "cold".to_owned(),
-            },
-            strength,
-            joint_words: joint_words(way, strength),
-            summary: summary.into_iter().flatten().collect::<Vec<_>>().join(", "),
-            schools_to_choose: schools_to_choose(way.method, self.shop.units),
-            schools,
-        }
     }
 }
 

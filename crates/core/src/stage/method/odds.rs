@@ -1,14 +1,18 @@
 //! What moves the odds of each way on this job, and what would raise them.
 
-use super::{Judged, LEAST_SHIFT, OddsLine, limit_k_per_h, wrapping};
+use super::{Judged, OddsLine};
 use crate::field;
 use crate::job::{Lighting, TorchEntry};
 use crate::method::{
     MethodId, Moves, Odds, OddsPart, School, Target, Variant, Way, own_outcomes, shift_of, shifted,
 };
+use crate::stage::cooling::{limit_k_per_h, wrapping};
 use crate::stage::taught::{DRILL, OLD_WELD, PEENING};
 use crate::stop_hole::{FoundBy, stop_hole};
 use crate::tips::beyond;
+
+/// Ours: what moves the odds by less is not worth a word.
+const LEAST_SHIFT: f64 = 0.005;
 
 /// Ours: a change of the odds smaller than this is not worth saying.
 const WORTH_SAYING: f64 = 0.015;

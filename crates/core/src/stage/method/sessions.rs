@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::hours::of_minutes;
 use super::{Contender, Judged};
+use crate::heat::SourceKind;
 use crate::hours::{Step, ready_min};
 use crate::quantity::Unit;
 use crate::sessions::Session;
@@ -77,6 +78,36 @@ impl Judged<'_> {
             at = ends.map(|ends| ends + (cools / count).ceil() as i64);
         }
         planned
+    }
+
+    /// What becomes of the part between two sessions; empty where there is one, or nothing is heated.
+    pub(super) fn between_sessions(&self, taken: &Contender) -> String {
+        let units = self.shop.units;
+        let heated = taken.lightings > 1 && !self.round.repaired();
+        let Some(target) = self.target_of(taken.way).filter(|_| heated) else { return String::new() };
+        let prep = prep_plan(&self.prep_asked(taken.way));
+        let Some(burns) = prep.and_then(|prep| self.burns(taken.way, &prep)) else { return String::new() };
+        let cools = "Between two: packed, and cooled to the hand.";
+        let ovens = self.shop.heat_sources().filter_map(|source| match source.kind {
+            SourceKind::Oven { up_to_c, fire: false, .. } => Some((source.label, up_to_c)),
+            SourceKind::Oven { .. } | SourceKind::Flame { .. } => None,
+        });
+        // Held under the least between beads it has to be heated all the same.
+        match ovens.max_by(|a, b| a.1.total_cmp(&b.1)) {
+            None => cools.to_owned(),
+            Some((label, up_to_c)) if up_to_c >= target.least_c => format!(
+                "{cools} Or held overnight at {} in the {}: that saves {} of heating each time.",
+                units.say_least(target.least_c, Unit::Celsius),
+                label.to_lowercase(),
+                units.say(burns.warm_min, Unit::Minutes)
+            ),
+            Some((label, up_to_c)) => format!(
+                "{cools} The {} holds it at {} at most, under the least of {}: that saves no heating.",
+                label.to_lowercase(),
+                units.say_most(up_to_c, Unit::Celsius),
+                units.say_least(target.least_c, Unit::Celsius)
+            ),
+        }
     }
 
     /// What each session takes out of the cylinders, with its reserve: ", 0.9 m³ of propane", a gas each.

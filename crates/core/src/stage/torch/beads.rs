@@ -119,6 +119,9 @@ pub struct BeadsAhead {
     lead_k: f64,
 }
 
+/// Ours: a wait, or a gain, that is under this is not spoken of.
+const WORTH_SAYING_S: f64 = 30.0;
+
 /// A part as it is known to be: as a whole, at a moment of the job clock in s.
 #[derive(Debug, Clone, Copy)]
 struct Known {
@@ -149,11 +152,18 @@ impl BeadsAsked<'_> {
         let known = self.known(&laid, lead_k).unwrap_or(begins);
         let bulk_c = course.bulk_after(known.bulk_c, now_s - known.at_s, &since(&laid, known.at_s));
         let schedule = if laid.is_empty() {
-            self.runs.bead_order(course, bulk_c)
+            let taken = self.runs.bead_order(course, bulk_c);
+            let of = |taken: BeadSchedule| {
+                // What is not waited for is compared with nothing.
+                let compared = !taken.end_to_end && taken.waiting_s >= WORTH_SAYING_S;
+                let waits_s = compared.then(|| self.runs.end_to_end_waiting_s(course, bulk_c)).flatten();
+                BeadSchedule { end_to_end_waiting_s: waits_s, ..taken }
+            };
+            taken.as_ref().clone().map(of)
         } else {
-            Arc::new(course.order(bulk_c, &since(&laid, now_s)))
+            course.order(bulk_c, &since(&laid, now_s))
         };
-        let schedule = schedule.as_ref().as_ref();
+        let schedule = schedule.as_ref();
         let plan = self.shown(schedule, &laid, if lit { now_s } else { 0.0 });
         let next = schedule.and_then(|it| it.beads.first()).map(|it| it.place);
         let next = next.zip(plan.ahead.first().map(|it| it.number));
@@ -288,6 +298,12 @@ impl BeadsAsked<'_> {
                     "The shop is too warm: it never falls under {}.",
                     self.units.say_most(self.heat.most_c, Unit::Celsius)
                 ),
+                None if self.to_fill.course.comes_back() => format!(
+                    "Between {} and {} no bead has room: the part falls out of it sooner than what the last one left. \
+                     Hold it with the flame on, or in an oven.",
+                    self.units.say_least(self.heat.least_c, Unit::Celsius),
+                    self.units.say_most(self.heat.most_c, Unit::Celsius)
+                ),
                 None => format!(
                     "{} does not bring it back to {}: a stronger flame, or a cover.",
                     self.heat.source_label,
@@ -303,14 +319,16 @@ impl BeadsAsked<'_> {
 
     fn waits(&self, schedule: &BeadSchedule) -> String {
         let say = |seconds: f64| self.units.say(seconds / 60.0, Unit::Minutes);
-        if schedule.waiting_s < 30.0 {
+        if schedule.waiting_s < WORTH_SAYING_S {
             return String::new();
         }
         let plain = match schedule.end_to_end_waiting_s {
             _ if schedule.end_to_end => {
                 return format!("From end to end: {} of waiting.", say(schedule.waiting_s));
             }
-            Some(plain) if plain - schedule.waiting_s > 30.0 => format!(", from end to end {}", say(plain)),
+            Some(plain) if plain - schedule.waiting_s > WORTH_SAYING_S => {
+                format!(", from end to end {}", say(plain))
+            }
             Some(_) | None => String::new(),
         };
         format!("In this order {} of waiting{plain}.", say(schedule.waiting_s))

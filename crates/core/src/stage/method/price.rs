@@ -1,0 +1,136 @@
+//! What a way costs, and whether mending is worth it.
+
+use serde::{Deserialize, Serialize};
+
+use super::{Contender, Judged};
+use crate::decide::Choices;
+use crate::field;
+use crate::hours::{Step, totals};
+use crate::job::Round;
+use crate::method::{Joins, Way, for_days};
+use crate::quantity::{Unit, number};
+use crate::stores::{Take, TakenWhen};
+
+/// What a way costs, line by line.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Price {
+    /// In the shop's money; nothing while the shop has no rate.
+    pub total: Option<f64>,
+    pub lines: Vec<PriceLine>,
+    /// What is not in it, since nobody has said what it costs.
+    pub without: Vec<String>,
+}
+
+/// One line of a price.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PriceLine {
+    pub what: String,
+    /// "6 h 20 x 45"
+    pub working: String,
+    pub amount: f64,
+}
+
+/// It is machined afterwards.
+fn round_machines(round: &Round) -> bool {
+    matches!(round.get(field::part::MACHINED), Some("elsewhere" | "across"))
+}
+
+impl Judged<'_> {
+    /// What a way costs, as far as the shop has said what things cost.
+    pub(super) fn price(&self, way: Way, steps: &[Step], takes: &[Take]) -> Price {
+        let Some(rate) = self.shop.rate else { return Price::default() };
+        let (hands, clock) = totals(steps);
+        let mut lines = Vec::new();
+        let mut line = |what: &str, minutes: f64, rate: f64| {
+            if minutes > 0.0 && rate > 0.0 {
+                let working = format!("{} × {rate}", self.shop.units.say(minutes, Unit::Minutes));
+                lines.push(PriceLine { what: what.to_owned(), working, amount: minutes / 60.0 * rate });
+            }
+        };
+        line("Hands", hands, rate);
+        line("Oven and waiting", clock, self.shop.low_rate.unwrap_or(0.0));
+        let mut without = Vec::new();
+        // Packing comes back: it is no cost of the job.
+        for take in takes.iter().filter(|take| take.when != TakenWhen::Kept) {
+            match take.cost(&self.shop.stores) {
+                Some(amount) => lines.push(PriceLine {
+                    what: take.words.clone(),
+                    working: take.amount_words.clone(),
+                    amount,
+                }),
+                None => without.push(take.words.clone()),
+            }
+        }
+        // What the torch burns while it fills nobody has reckoned.
+        if matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver) {
+            without.push("gas while it is filled".to_owned());
+        }
+        match (round_machines(self.round), self.round.get(field::part::MACHINING_PRICE)) {
+            (_, Some(amount)) => lines.push(PriceLine {
+                what: "Machining elsewhere".to_owned(),
+                working: "as said".to_owned(),
+                amount,
+            }),
+            (true, None) => without.push("machining elsewhere".to_owned()),
+            (false, None) => {}
+        }
+        let so_far: f64 = lines.iter().map(|line| line.amount).sum();
+        if self.shop.small_things > 0.0 && so_far > 0.0 {
+            lines.push(PriceLine {
+                what: "Small things".to_owned(),
+                working: format!("{} % of {}", number(self.shop.small_things * 100.0, 1), number(so_far, 2)),
+                amount: so_far * self.shop.small_things,
+            });
+        }
+        Price { total: Some(lines.iter().map(|line| line.amount).sum()), lines, without }
+    }
+
+    /// Mending, patching and replacing, in the shop's money; and when mending is worth it.
+    pub(super) fn weighed(&self, taken: &Contender) -> (Vec<PriceLine>, String) {
+        const DAY_H: f64 = 24.0;
+        let round = self.round;
+        let (Some(replacement), Some(repair_cost), Some(hours)) =
+            (round.get(field::part::REPLACEMENT_PRICE), taken.price.total, taken.hours)
+        else {
+            return (Vec::new(), String::new());
+        };
+        let last = |days: f64| for_days(taken.odds.mean, days);
+        let wait_days = round.get(field::part::REPLACEMENT_WAIT).unwrap_or(0.0);
+        let repair_days = taken.ready.as_ref().map_or(hours / DAY_H, |ready| ready.after_min / 60.0 / DAY_H);
+        let choices = Choices {
+            repair_cost,
+            repair_days,
+            odds: last(self.part.life_days.unwrap_or(365.0)),
+            replacement,
+            wait_days,
+            downtime_per_day: round.get(field::part::DOWNTIME).unwrap_or(0.0),
+        };
+        let costs = choices.costs();
+        let patch = Choices { odds: last(wait_days), ..choices }.costs().patch_and_order;
+        let line =
+            |what: &str, working: String, amount: f64| PriceLine { what: what.to_owned(), working, amount };
+        let mut lines = vec![
+            line(
+                "Mend it",
+                format!("{:.0} of 100 hold as long as they have to", choices.odds * 100.0),
+                costs.repair,
+            ),
+            line("Replace it", format!("in {wait_days:.0} days"), costs.replace),
+        ];
+        // Where nothing is waited for, a patch until then patches nothing.
+        if wait_days > 0.0 {
+            lines.push(line("Patch it, with a new one on order", format!("for {wait_days:.0} days"), patch));
+        }
+        lines.sort_by(|a, b| a.amount.total_cmp(&b.amount));
+        let words = match costs.break_even {
+            Some(share) if share <= 1.0 => {
+                format!("Mending is worth it if more than {:.0} of 100 hold.", share * 100.0)
+            }
+            Some(_) => "By money mending is never worth it.".to_owned(),
+            None => String::new(),
+        };
+        (lines, words)
+    }
+}

@@ -1,0 +1,122 @@
+//! How a method is done on this job, where practice differs.
+
+use super::Judged;
+use crate::field;
+use crate::heat::{HeatSource, Packing};
+use crate::method::{Effect, Fired, MethodId, Ruling, School, Way};
+use crate::quantity::Unit;
+use crate::stage::taught::{
+    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, OLD_WELD, PREHEAT, Taught,
+};
+
+impl Judged<'_> {
+    /// The school that stands for a method: the welder's for the method they chose, else hot if it is
+    /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
+    /// too fast is a caution, never a reason against a school.
+    pub(super) fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
+        let mut schools: Vec<School> = method.schools().collect();
+        let mut said = Vec::new();
+        let chosen = self.round.get(field::method::CHOICE) == Some(method);
+        let wanted = self.round.get(field::method::SCHOOL).filter(|_| chosen);
+        if let Some(wanted) = wanted.filter(|school| schools.contains(school)) {
+            return (wanted, vec![format!("{}: the welder's choice", wanted.word())]);
+        }
+        // The arc alone where it is known to warm the part, and first there.
+        if self.warmed_by_the_arc().is_some_and(|it| it.is_ok()) {
+            schools.sort_by_key(|school| *school != School::ArcOnly);
+        } else {
+            schools.retain(|school| *school != School::ArcOnly);
+        }
+        let out = |school: School| {
+            let fired = |it: &&Fired| it.method == method && it.school == Some(school);
+            ruling.fired.iter().filter(fired).find(|it| it.effect == Effect::Exclude)
+        };
+        // As it is done on this job, or in this shop, where that is not ruled out.
+        let own = [&PREHEAT, &BRAZE_HEAT, &GAS_HEAT]
+            .into_iter()
+            .filter(|matter| (matter.applies)(method))
+            .map(|matter| (matter.on(self.round, self.shop), matter.usual))
+            .find_map(|(own, usual)| School::from_id(own).filter(|_| own != usual))
+            .filter(|own| schools.contains(own));
+        if let Some(own) = own {
+            match out(own) {
+                None => return (own, vec![format!("{}: as it is done here", own.word())]),
+                Some(fired) => said.push(format!("not {}: {}", own.word(), fired.sentence)),
+            }
+        }
+        let slow = self.shop.packings_at_hand().iter().any(|packing| *packing != Packing::Air)
+            || self.shop.heat_sources().any(HeatSource::is_oven);
+        for &school in &schools {
+            let way = Way { method, school };
+            if let Some(fired) = out(school) {
+                let why = format!("not {}: {}", school.word(), fired.sentence);
+                if !said.contains(&why) {
+                    said.push(why);
+                }
+                continue;
+            }
+            if !matches!(school, School::Hot | School::Warm) {
+                return (school, said);
+            }
+            let Some(target) = self.target_of(way) else { continue };
+            let Some(sources) = self.sources else {
+                said.push(format!("not {}: weight, size, shape or heat not known", school.word()));
+                continue;
+            };
+            match sources.reach(&target) {
+                Some(reached) if !reached.even_enough => {
+                    let worst = self.part.units.say_least(reached.worst_k, Unit::Kelvins);
+                    said.push(format!("not {}: {worst} uneven on the way", school.word()));
+                }
+                Some(_) if !slow => {
+                    said.push(format!("not {}: nothing but still air to cool it in", school.word()));
+                }
+                Some(_) => return (school, said),
+                None => {}
+            }
+        }
+        // Where every school is out, the first one stands for the method and says why.
+        (schools.first().copied().unwrap_or(School::NoHeat), said)
+    }
+
+    /// House: short beads are 10 mm, long ones half as long again as their heat asks.
+    pub(super) fn bead_mm(&self, way: Way) -> f64 {
+        const SHORT_MM: f64 = 10.0;
+        let usual = way.bead_mm();
+        match self.taught(&BEAD, way) {
+            "short" => usual.min(SHORT_MM),
+            "long" => usual * 1.5,
+            _ => usual,
+        }
+    }
+
+    /// What is said of a choice that most would not make.
+    pub(super) fn taught_cautions(&self, way: Way) -> Vec<String> {
+        let said = |matter: &Taught, id: &str, sentence: &str| {
+            (self.taught(matter, way) == id).then(|| sentence.to_owned())
+        };
+        let heated = way.school.preheats();
+        [
+            said(
+                &FIXTURE,
+                "clamped",
+                if heated {
+                    "Clamped while it is hot it cannot move, and cracks beside the bead: free on bricks."
+                } else {
+                    "Clamped it stays flat and keeps its pull in: it may crack when it is let go."
+                },
+            ),
+            said(&DIRT, "flux", "What is not cleaned off makes pores, flux or not."),
+            said(&DENSITY, "anchors", "A few anchors and epoxy seal, and carry nothing."),
+            said(
+                &AFTER,
+                "still",
+                "Shortly heated and left in still air: for thin walls, not for thick ones.",
+            ),
+            said(&OLD_WELD, "over", "The old weld stays under the new one, with whatever broke it."),
+        ]
+        .into_iter()
+        .flatten()
+        .collect()
+    }
+}
