@@ -150,7 +150,10 @@ impl Judged<'_> {
 
     /// "36 beads in their order: 6 min of arc, 42 min of waiting"
     fn order_words(&self, order: &BeadSchedule) -> String {
-        let say = |seconds: f64| self.shop.units.say(seconds / 60.0, Unit::Minutes);
+        let say = |seconds: f64| match seconds {
+            ..60.0 => "under a minute".to_owned(),
+            _ => self.shop.units.say(seconds / 60.0, Unit::Minutes),
+        };
         let mut words = format!("{} beads in their order: {} of arc", order.beads.len(), say(order.arc_s));
         if order.waiting_s > 0.0 {
             words += &format!(", {} of waiting", say(order.waiting_s));
