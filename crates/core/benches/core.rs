@@ -97,53 +97,34 @@ fn a_crack_traced_across_a_large_picture(bencher: Bencher<'_, '_>) {
     bencher.bench(|| traced(black_box(picture), ends[0], ends[1], Line::Dark));
 }
 
+/// A seam between two tips on a body, filled cold.
+fn cold_seam((length_mm, wall_mm, layers): (f64, f64, u32), body: Body) -> BeadWork {
+    let seam = BeadSeam {
+        length_mm,
+        bead_mm: 25.0,
+        wall_mm,
+        closed: [true, true],
+        passes: (1..=layers).map(|layer| BeadPass { layer, side: 1, offsets_mm: vec![0.0] }).collect(),
+        left_out: std::collections::BTreeSet::new(),
+        power_w: 1320.0,
+        travel_mm_s: 2.5,
+    };
+    BeadWork { body, least_c: 15.0, most_c: 65.0, reheat_w: None, bare_share: 1.0, seams: vec![seam] }
+}
+
 /// Aim: under 20 ms for 200 beads.
 #[divan::bench]
 fn the_order_of_200_beads(bencher: Bencher<'_, '_>) {
-    let seam = BeadSeam {
-        length_mm: 1000.0,
-        bead_mm: 25.0,
-        wall_mm: 14.0,
-        closed: [true, true],
-        passes: (1..=5).map(|layer| BeadPass { layer, side: 1, offsets_mm: vec![0.0] }).collect(),
-        left_out: std::collections::BTreeSet::new(),
-        power_w: 1320.0,
-        travel_mm_s: 2.5,
-    };
-    assert_eq!(seam.beads(), 200);
-    let work = BeadWork {
-        body: body(40.0, [1100.0, 300.0, 60.0]),
-        least_c: 15.0,
-        most_c: 65.0,
-        reheat_w: None,
-        bare_share: 1.0,
-        seams: vec![seam],
-    };
+    let work = cold_seam((1000.0, 14.0, 5), body(40.0, [1100.0, 300.0, 60.0]));
+    assert_eq!(work.seams[0].beads(), 200);
     bencher.bench(|| bead_order(black_box(&work), 20.0, &[]));
 }
 
-/// A crack of a hand's length filled cold: what each way of a plan is put in order for.
+/// A crack of a hand's length: what each way of a plan is put in order for.
 #[divan::bench]
 fn the_order_of_36_beads(bencher: Bencher<'_, '_>) {
-    let seam = BeadSeam {
-        length_mm: 300.0,
-        bead_mm: 25.0,
-        wall_mm: 12.0,
-        closed: [true, true],
-        passes: (1..=3).map(|layer| BeadPass { layer, side: 1, offsets_mm: vec![0.0] }).collect(),
-        left_out: std::collections::BTreeSet::new(),
-        power_w: 1320.0,
-        travel_mm_s: 2.5,
-    };
-    assert_eq!(seam.beads(), 36);
-    let work = BeadWork {
-        body: body(22.0, [420.0, 300.0, 220.0]),
-        least_c: 15.0,
-        most_c: 65.0,
-        reheat_w: None,
-        bare_share: 1.0,
-        seams: vec![seam],
-    };
+    let work = cold_seam((300.0, 12.0, 3), body(22.0, [420.0, 300.0, 220.0]));
+    assert_eq!(work.seams[0].beads(), 36);
     bencher.bench(|| bead_order(black_box(&work), 20.0, &[]));
 }
 

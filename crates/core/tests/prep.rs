@@ -271,3 +271,21 @@ fn the_steps_before_the_heat_are_in_order() {
     // Hand-worked: from both sides, half of 14 each.
     assert!(settings(Work::Shape)[0].starts_with("each side 7 mm deep"), "{:?}", settings(Work::Shape));
 }
+
+#[rstest]
+// An edge ends the row: half a pin inside it; what goes on, or was not seen, has a pin beyond it
+#[case::edge("edge", 5.0)]
+#[case::hole("hole", 5.0)]
+#[case::tip("tip", -5.0)]
+#[case::hidden("hidden", -5.0)]
+fn a_row_of_pins_begins_with_the_edge_or_beyond_the_tip(#[case] end: &str, #[case] first_mm: f64) {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", "stitch");
+    bench.set(&crack_key(bench.crack(), "end_a"), end);
+    let plan = bench.plan();
+    let seam = &plan.prep.as_ref().unwrap().seams[0];
+    assert_eq!((seam.pin_mm, seam.first_pin_mm), (10.0, first_mm));
+    // The far end is a tip: the last pin lies half a pin beyond it
+    let last_mm = seam.first_pin_mm + f64::from(seam.pins - 1) * seam.pitch_mm;
+    assert!((last_mm - 65.0).abs() < 1e-6, "{last_mm}");
+}

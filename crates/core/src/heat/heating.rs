@@ -242,6 +242,25 @@ mod tests {
     }
 
     #[test]
+    fn the_part_as_a_whole_lies_between_its_coldest_and_its_hottest_place() {
+        let watts = |w| Watts::new(w).unwrap();
+        let power =
+            BarPower::Flame { even: watts(1_500.0), local: watts(1_500.0), station: 0.2, covered: 0.0 };
+        let heating = heat_for(&body(), power, Seconds::new(1_200.0).unwrap());
+        assert!((heating.mean_at_c(0.0) - 20.0).abs() < 1e-3);
+        let mut before_c = 20.0;
+        for minutes in 1..20 {
+            let at = f64::from(minutes) + 0.4;
+            let mean_c = heating.mean_at_c(at);
+            let (_, coldest_c, hottest_c) = *heating.curve_until(at).last().unwrap();
+            assert!(coldest_c < mean_c && mean_c < hottest_c && mean_c > before_c, "{at}: {mean_c}");
+            before_c = mean_c;
+        }
+        assert!((heating.mean_at_c(20.0) - heating.bar.mean_c()).abs() < 1e-3);
+        assert_eq!(heating.mean_at_c(f64::INFINITY), heating.bar.mean_c(), "as warm as it gets");
+    }
+
+    #[test]
     fn the_part_from_end_to_end_begins_cold_and_ends_as_the_bar_does() {
         let time = Seconds::new(1200.0).unwrap();
         let heated = heat_for(&body(), flame(1500.0, 0.5, 0.1), time);

@@ -75,6 +75,8 @@ impl<Q, A> Default for Kept<Q, A> {
 
 /// Points of all runs of a kind that are kept together: some 16 MB.
 const MOST_POINTS: usize = 2_000_000;
+/// Ours: what holds little beside what was asked counts as so much, so that there are never more than some thousands.
+const HOLDS_LITTLE: usize = 1_000;
 
 impl<Q: PartialEq, A> Kept<Q, A> {
     fn find(&mut self, asked: &Q) -> Option<Arc<A>> {
@@ -161,13 +163,11 @@ impl Runs {
     /// As [`heating_fit`].
     #[must_use]
     pub fn heating_fit(&self, body: &Body, power: BarPower, readings: &[ReadAt]) -> Option<f64> {
-        /// Ours: many fits are kept, since they hold little.
-        const POINTS: usize = 1_000;
         let asked = HeatingFitAsked { body: *body, power, readings: readings.to_vec() };
         let fit = answered(
             &self.heating_fits,
             asked,
-            |_| POINTS,
+            |_| HOLDS_LITTLE,
             |asked| heating_fit(&asked.body, asked.power, &asked.readings),
         );
         *fit
@@ -186,7 +186,8 @@ impl Runs {
         /// Ours: what a bead takes to keep, in numbers.
         const A_BEAD: usize = 14;
         let asked = OrderAsked { work: course.work().clone(), bulk_c };
-        let points = |order: &Option<BeadSchedule>| order.as_ref().map_or(1, |it| it.beads.len() * A_BEAD);
+        let beads = |order: &Option<BeadSchedule>| order.as_ref().map_or(0, |it| it.beads.len());
+        let points = |order: &Option<BeadSchedule>| HOLDS_LITTLE + beads(order) * A_BEAD;
         answered(&self.orders, asked, points, |asked| course.taken(asked.bulk_c, &[]))
     }
 
@@ -194,7 +195,8 @@ impl Runs {
     #[must_use]
     pub fn end_to_end_waiting_s(&self, course: &BeadCourse, bulk_c: f64) -> Option<f64> {
         let asked = OrderAsked { work: course.work().clone(), bulk_c };
-        *answered(&self.end_to_end, asked, |_| 1, |asked| course.end_to_end_waiting_s(asked.bulk_c, &[]))
+        let waits_s = |asked: &OrderAsked| course.end_to_end_waiting_s(asked.bulk_c, &[]);
+        *answered(&self.end_to_end, asked, |_| HOLDS_LITTLE, waits_s)
     }
 
     /// As [`heat_until`].

@@ -4713,6 +4713,11 @@ export interface components {
             /** Format: double */
             depth_mm: number;
             depth_words: string;
+            /**
+             * Format: double
+             * @description Where along the crack the first pin stands: under 0 beyond an end that goes on, else within the edge.
+             */
+            first_pin_mm: number;
             /** @description V, U or double_V; nothing where pins are set. */
             form?: string | null;
             /** @description It was ground: depth and width are measured. */

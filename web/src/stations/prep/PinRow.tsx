@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useWidth } from '../../ui/useWidth'
+import { pinRow } from './pin-row'
 
 export interface PinRowProps {
   seam: Schemas['SeamPlan']
@@ -10,11 +11,8 @@ export interface PinRowProps {
 export function PinRow({ seam }: PinRowProps): ReactNode {
   const [frame, width] = useWidth<SVGSVGElement>(560, 280)
   const WIDTH = Math.min(width, 700)
-  const whole = seam.length_mm + 2 * seam.pin_mm
-  const scale = Math.min((WIDTH - 20) / whole, 14)
-  const r = (seam.pin_mm / 2) * scale
+  const { radius: r, crack, pins } = pinRow(seam, WIDTH)
   const y = 60
-  const left = (WIDTH - whole * scale) / 2
   const places = new Map(seam.pin_order.map((pin, at) => [pin, at + 1]))
   return (
     <svg
@@ -24,13 +22,8 @@ export function PinRow({ seam }: PinRowProps): ReactNode {
       role="img"
       aria-label={`Pins along crack ${seam.letter}`}
     >
-      <path
-        d={`M${left + 2 * r} ${y}H${left + whole * scale - 2 * r}`}
-        stroke="var(--chalk)"
-        strokeWidth="2.8"
-      />
-      {Array.from({ length: seam.pins }, (_, at) => {
-        const x = left + r + at * seam.pitch_mm * scale
+      <path d={`M${crack[0]} ${y}H${crack[1]}`} stroke="var(--chalk)" strokeWidth="2.8" />
+      {pins.map((x, at) => {
         const first = (at + 1) % 2 === 1
         return (
           <g key={at}>

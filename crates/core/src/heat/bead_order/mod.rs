@@ -431,6 +431,20 @@ mod tests {
     }
 
     #[test]
+    fn what_was_worked_out_for_another_way_changes_nothing() {
+        let runs = crate::heat::Runs::default();
+        for (power_w, layers) in [(1320.0, 2), (1650.0, 2), (1320.0, 3), (1320.0, 2)] {
+            let mut work = cold(140.0, layers);
+            work.seams[0].power_w = power_w;
+            let kept = runs.bead_order(&runs.bead_course(work.clone()), 18.0);
+            let alone = bead_order(&work, 18.0, &[]).unwrap();
+            assert_eq!(kept.as_ref().as_ref().map(|it| &it.beads), Some(&alone.beads));
+            let waits_s = runs.end_to_end_waiting_s(&runs.bead_course(work), 18.0);
+            assert_eq!(waits_s, alone.end_to_end_waiting_s);
+        }
+    }
+
+    #[test]
     fn two_seams_are_filled_side_by_side() {
         let mut two = cold(140.0, 1);
         two.seams.push(two.seams[0].clone());

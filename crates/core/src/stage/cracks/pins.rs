@@ -3,13 +3,11 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::EndPlan;
 use super::OFF_HARD_SPOT_MM;
 use super::laid::{Laid, LaidLine};
 use super::map::{Clash, MapAsked, MarkOnFace};
 use crate::map::{At, Shape, inside, length_mm, nearest_rim, place_along};
 use crate::stage::SeamPlan;
-use crate::stage::prep::goes_beyond;
 
 /// One pin on a face.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -56,8 +54,8 @@ fn place(line: &LaidLine, along_mm: f64) -> Option<At> {
     place_along(points, along_mm)
 }
 
-/// Where the pins of a row go: the face, counted from 0, its number and its middle. `first` is the end it begins at.
-pub(crate) fn places(seam: &SeamPlan, laid: &Laid<'_>, first: Option<&EndPlan>) -> Vec<(usize, u32, At)> {
+/// Where the pins of a row go: the face, counted from 0, its number and its middle.
+pub(crate) fn places(seam: &SeamPlan, laid: &Laid<'_>) -> Vec<(usize, u32, At)> {
     if let Some(patch) = &seam.patch {
         let Some(at) = laid.faces.iter().position(|face| face.face.id == patch.face) else {
             return Vec::new();
@@ -65,18 +63,13 @@ pub(crate) fn places(seam: &SeamPlan, laid: &Laid<'_>, first: Option<&EndPlan>) 
         return (1..).zip(&patch.pins_at).map(|(number, middle)| (at, number, *middle)).collect();
     }
     let Some(crack) = laid.cracks.get(&seam.id) else { return Vec::new() };
-    // A row begins a pin before a tip, and at an edge with the edge.
-    let begins = match first.is_none_or(|end| goes_beyond(&end.kind)) {
-        true => -seam.pin_mm / 2.0,
-        false => seam.pin_mm / 2.0,
-    };
     let mut places = Vec::new();
     let last_line = crack.lines.len().saturating_sub(1);
     let mut begun_mm = 0.0;
     for (which, line) in crack.lines.iter().enumerate() {
         let long = length_mm(&line.points);
         for number in 1..=seam.pins {
-            let along = f64::from(number - 1) * seam.pitch_mm + begins - begun_mm;
+            let along = f64::from(number - 1) * seam.pitch_mm + seam.first_pin_mm - begun_mm;
             let before = along < 0.0 && which > 0;
             let after = along > long && which < last_line;
             if let Some(middle) = place(line, along).filter(|_| !before && !after) {
@@ -96,11 +89,7 @@ impl MapAsked<'_> {
             let turn_of = |number: u32| {
                 seam.pin_order.iter().position(|pin| *pin == number).map_or(number, |turn| turn as u32 + 1)
             };
-            let crack = self.cracks.iter().find(|plan| plan.id == seam.id);
-            let first = crack.and_then(|plan| plan.ends.first());
-            for (_, number, middle) in
-                places(seam, self.laid, first).into_iter().filter(|(face, ..)| *face == at)
-            {
+            for (_, number, middle) in places(seam, self.laid).into_iter().filter(|(face, ..)| *face == at) {
                 pins.push(PinOnFace {
                     crack: seam.id,
                     number,

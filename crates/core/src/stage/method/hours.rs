@@ -323,8 +323,6 @@ impl Judged<'_> {
             return 0;
         }
         let near = |seam: &SeamPlan| {
-            let crack = self.cracks.iter().find(|plan| plan.id == seam.id);
-            let first = crack.and_then(|plan| plan.ends.first());
             let by_a_spot = |(face, _, middle): &(usize, u32, At)| {
                 let off = spots
                     .iter()
@@ -333,7 +331,7 @@ impl Judged<'_> {
                     .fold(f64::INFINITY, f64::min);
                 (OFF_HARD_SPOT_MM..NEAR_MM).contains(&off)
             };
-            pin_places(seam, self.laid, first).iter().filter(|it| by_a_spot(it)).count()
+            pin_places(seam, self.laid).iter().filter(|it| by_a_spot(it)).count()
         };
         prep.seams.iter().filter(|seam| seam.pins > 0).map(near).sum()
     }

@@ -24,7 +24,7 @@ pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
 use patch::patch_seam;
 pub use patch::{PatchPlan, PatchRun, PatchSeam};
-pub(crate) use seam::{AlongKnown, ChosenGroove, goes_beyond};
+pub(crate) use seam::{AlongKnown, ChosenGroove};
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
 use seam::{changing, detailed, groove_seam, lap_seam, pin_seam};
 pub use work::WorkLine;

@@ -55,6 +55,8 @@ pub struct SeamPlan {
     pub locks: u32,
     pub lock_mm: f64,
     pub pitch_mm: f64,
+    /// Where along the crack the first pin stands: under 0 beyond an end that goes on, else within the edge.
+    pub first_pin_mm: f64,
     pub tap_drill_mm: f64,
     /// Pin numbers from the left end, in the order they go in.
     pub pin_order: Vec<u32>,
@@ -580,6 +582,11 @@ pub(super) fn pin_seam(
         locks: if locked { locks_across(length_mm) } else { 0 },
         lock_mm: if locked { lock_length_mm(pin_mm) } else { 0.0 },
         pitch_mm: pins.pitch_mm,
+        // A row begins a pin before a tip, and at an edge with the edge.
+        first_pin_mm: match crack.ends.first().is_none_or(|end| goes_beyond(&end.kind)) {
+            true => -pin_mm / 2.0,
+            false => pin_mm / 2.0,
+        },
         tap_drill_mm: tap_drill_mm(pin_mm)?,
         pin_order: crack_order(pins.pins),
         pins_that: "draw".to_owned(),
@@ -588,7 +595,7 @@ pub(super) fn pin_seam(
 }
 
 /// An end that stops in the metal, or that nobody has seen: the row of pins goes on past it.
-pub(crate) fn goes_beyond(kind: &str) -> bool {
+fn goes_beyond(kind: &str) -> bool {
     !matches!(kind, "edge" | "hole" | "branch" | "over_edge")
 }
 
@@ -650,6 +657,7 @@ pub(super) fn bare_seam_of(id: Uuid, name: &str, length_mm: f64, wall_mm: f64) -
         locks: 0,
         lock_mm: 0.0,
         pitch_mm: 0.0,
+        first_pin_mm: 0.0,
         tap_drill_mm: 0.0,
         pin_order: Vec::new(),
         pins_that: String::new(),
