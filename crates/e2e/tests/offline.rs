@@ -77,6 +77,23 @@ async fn a_phone_goes_on_without_the_server_and_begins_a_job() -> anyhow::Result
 }
 
 #[tokio::test]
+async fn what_the_very_first_page_shows_is_kept_without_being_opened_again() -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let desk = Browser::open(1280, 800).await?;
+    desk.go(&server.url("/")).await?;
+    let job = desk.job("Malt").await?;
+    let phone = Browser::open(390, 844).await?;
+    let part = server.url(&format!("/jobs/{job}/part"));
+    phone.go(&part).await?;
+    phone.sees("Malt conveyor").await?;
+    kept(&phone, &format!("/api/jobs/{job}")).await?;
+    server.kill()?;
+    phone.go(&part).await?;
+    phone.sees("Malt conveyor").await?;
+    phone.sees("what was hot then may be hot still").await
+}
+
+#[tokio::test]
 async fn a_seam_goes_on_in_its_order_when_the_page_is_opened_anew_without_the_server() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let phone = Browser::open(390, 844).await?;
