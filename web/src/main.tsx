@@ -30,11 +30,12 @@ reach.subscribe(() => {
 
 // The pages open without the server too, where the browser lets them: not on plain http of another machine.
 if (import.meta.env.PROD && 'serviceWorker' in navigator) {
-  // What a first page asked for before the worker was there is asked for again: only what goes through it is kept.
+  // What a first page was told before the worker was there it asks for again: only what goes through it is kept.
   if (navigator.serviceWorker.controller === null) {
-    navigator.serviceWorker.addEventListener('controllerchange', () => void queryClient.invalidateQueries(), {
-      once: true,
-    })
+    const again = (): void => {
+      void queryClient.invalidateQueries({ predicate: ({ state }) => state.status === 'success' })
+    }
+    navigator.serviceWorker.addEventListener('controllerchange', again, { once: true })
   }
   window.addEventListener('load', () => {
     navigator.serviceWorker.register('/sw.js').catch(() => {
