@@ -181,26 +181,27 @@ impl<const CELLS: usize> BarOf<CELLS> {
         (all_w > most_w).then(|| into.map(|w| w * most_w / all_w))
     }
 
-    fn power_into(&self, cell: usize) -> f64 {
-        let even = if self.bare[cell] { self.even_w / self.bare_count } else { 0.0 };
-        even + self.local_w * self.shares[cell]
+    /// What is swept over the part, to each cell that is bare, in W.
+    fn swept_w(&self) -> f64 {
+        self.even_w / self.bare_count
+    }
+
+    fn power_into(&self, cell: usize, swept_w: f64) -> f64 {
+        (if self.bare[cell] { swept_w } else { 0.0 }) + self.local_w * self.shares[cell]
     }
 
     /// One backward Euler step of `step_s`, properties and radiation taken at its start.
     pub fn step(&mut self, step_s: f64) {
         let given = self.warm_the_oven(step_s);
         let g = self.link_w_k;
-        let (a_step_kg, even_w) = (self.cell_mass_kg / step_s, self.even_w / self.bare_count);
+        let (a_step_kg, swept_w) = (self.cell_mass_kg / step_s, self.swept_w());
         let (mut diagonal, mut load) = ([0.0; CELLS], [0.0; CELLS]);
         for cell in 0..CELLS {
             let t = self.cells_c[cell];
             let heat_w_k = a_step_kg * self.body.iron.specific_heat(t);
             let (loss_w_k, power_w) = match given {
                 Some(given) => (0.0, given[cell]),
-                None => (
-                    self.cell_surface_m2 * self.loss_w_m2k(cell, t),
-                    if self.bare[cell] { even_w } else { 0.0 } + self.local_w * self.shares[cell],
-                ),
+                None => (self.cell_surface_m2 * self.loss_w_m2k(cell, t), self.power_into(cell, swept_w)),
             };
             let links = if cell == 0 || cell == CELLS - 1 { g } else { 2.0 * g };
             diagonal[cell] = heat_w_k + loss_w_k + links;
@@ -309,7 +310,7 @@ impl<const CELLS: usize> BarOf<CELLS> {
         let loss = self.loss_w_m2k(cell, t) * self.cell_surface_m2 * (t - self.surroundings_c);
         let left = if cell > 0 { self.cells_c[cell - 1] - t } else { 0.0 };
         let right = if cell < CELLS - 1 { self.cells_c[cell + 1] - t } else { 0.0 };
-        self.power_into(cell) - loss + self.link_w_k * (left + right)
+        self.power_into(cell, self.swept_w()) - loss + self.link_w_k * (left + right)
     }
 
     /// Moves the temperatures to the steady state by Newton's method.

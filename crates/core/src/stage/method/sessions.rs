@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::hours::Burns;
 use super::hours::of_minutes;
 use super::{Contender, Judged};
 use crate::heat::SourceKind;
@@ -50,7 +51,8 @@ impl Judged<'_> {
         let (_, cools) = minutes("cool");
         let around = minutes("lay_out").0 + (heat.1 + minutes("pack").0) / count;
         let piece = format!("{}s", taken.way.method.piece());
-        let gases = self.gas_of_each(taken, &parts);
+        let burns = prep.as_ref().and_then(|prep| self.burns(taken.way, prep));
+        let gases = self.gas_of_each(taken, burns, &parts);
         let before: Vec<Step> =
             steps.iter().filter(|step| BEFORE_THE_BLOCK.contains(&step.id.as_str())).cloned().collect();
         let mut at = self.moment.map(|moment| ready_min(moment.now_min, &before, &self.shop.week));
@@ -111,9 +113,7 @@ impl Judged<'_> {
     }
 
     /// What each session takes out of the cylinders, with its reserve: ", 0.9 m³ of propane", a gas each.
-    fn gas_of_each(&self, taken: &Contender, parts: &[Session]) -> Vec<String> {
-        let prep = prep_plan(&self.prep_asked(taken.way));
-        let burns = prep.and_then(|prep| self.burns(taken.way, &prep));
+    fn gas_of_each(&self, taken: &Contender, burns: Option<Burns>, parts: &[Session]) -> Vec<String> {
         let beads_of = |part: &Session| if part.from == 0 { 1.0 } else { f64::from(part.to - part.from + 1) };
         let all_beads: f64 = parts.iter().map(beads_of).sum();
         let share = |part: &Session, when: TakenWhen| {
