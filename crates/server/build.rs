@@ -5,7 +5,6 @@ use std::path::Path;
 
 fn main() {
     println!("cargo::rerun-if-changed=../../web/dist");
-    println!("cargo::rerun-if-changed=migrations");
     let release = std::env::var("PROFILE").is_ok_and(|profile| profile == "release");
     if release && !Path::new("../../web/dist/index.html").exists() {
         println!(

@@ -1,8 +1,9 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { Suspense, useEffect, type ReactNode } from 'react'
+import { Suspense, useEffect, useSyncExternalStore, type ReactNode } from 'react'
 import { Route, Routes } from 'react-router'
 import { Refused } from './api/client'
 import { shopQuery, tablesQuery } from './api/queries'
+import { watched } from './api/watched'
 import { ShopContext } from './job/ShopContext'
 import { TablesContext } from './job/TablesContext'
 import { DoorPage, ROUTES } from './places'
@@ -17,6 +18,8 @@ const Tray = later(async () => (await import('./job/Tray')).Tray)
 
 /** The places of the application, once the shop is known. */
 export function App(): ReactNode {
+  // Drawn anew when a stream is up or down: only then it is decided again who asks.
+  useSyncExternalStore(watched.subscribe, watched.now)
   const shop = useQuery(shopQuery())
   const units = shop.data?.shop.units
   const tables = useQuery({

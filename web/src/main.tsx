@@ -2,10 +2,13 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
+import { turnedOut } from './api/client'
 import { queryClient } from './api/queries'
+import { forgetEverything } from './api/queue/forget'
 import { reach } from './api/reach'
 import { App } from './App'
 import './styles.css'
+import { holdIsOnePress } from './ui/held-keys'
 import { fetchTheRest } from './ui/later'
 
 const root = document.getElementById('root')
@@ -19,6 +22,13 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 )
+
+holdIsOnePress()
+
+// This device was turned out: what it kept goes, and it asks who is there.
+turnedOut.addEventListener('out', () => void forgetEverything().then(() => window.location.reload()), {
+  once: true,
+})
 
 // The server is back: nothing that was seen before stands for what is.
 let lost = false

@@ -1,19 +1,24 @@
-//! `cargo xtask demo`, `cargo xtask test`, `cargo xtask measure`, `cargo xtask release`, `cargo xtask api`,
+//! `cargo xtask demo`, `cargo xtask test`, `cargo xtask quick`, `cargo xtask measure`, `cargo xtask release`, `cargo xtask api`,
 //! `cargo xtask screenshots`.
 //! Only the standard library, so that it builds in a moment on a fresh machine.
 
+mod check;
 mod measure;
 mod release;
 mod steps;
+mod times;
 
 use std::process::ExitCode;
+
+use check::How;
 
 const USAGE: &str = "\
 cargo xtask demo     installs, builds, starts with demo data, prints the address
 cargo xtask test     installs what the tests need and runs all of them
+cargo xtask quick    what of that is run while one works: all but most of the browser
 cargo xtask pages    builds the pages
 cargo xtask measure  sizes and start-up figures of a release build
-cargo xtask release  one binary with its pages, licence and README, packed
+cargo xtask release  one binary with its pages, licence and README, packed; with --check it is tried as well
 cargo xtask api      writes the browser's types anew from the OpenAPI document
 cargo xtask screenshots  takes the pictures in docs/screenshots anew";
 
@@ -21,13 +26,16 @@ fn main() -> ExitCode {
     let task = std::env::args().nth(1);
     let done = match task.as_deref() {
         Some("demo") => steps::demo(),
-        Some("test") => steps::test(),
+        Some("test") => check::check(How::Whole),
+        Some("quick") => check::check(How::Quick),
         Some("screenshots") => steps::screenshots(),
         Some("pages") => steps::web_packages().and_then(|()| steps::web_pages()),
         Some("measure") => measure::measure(),
-        Some("release") => release::release(),
+        Some("release") => release::release(std::env::args().nth(2).as_deref()),
+        // What the check packs is built already.
+        Some("pack") => release::pack(std::env::args().nth(2).as_deref().unwrap_or_default()),
         Some("api") => {
-            steps::web_packages().and_then(|()| steps::build_all()).and_then(|()| steps::write_api())
+            steps::web_packages().and_then(|()| steps::build_as_tested()).and_then(|()| steps::write_api())
         }
         _ => Err(USAGE.to_owned()),
     };

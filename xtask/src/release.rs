@@ -1,30 +1,58 @@
 //! `cargo xtask release`: one binary with its pages, licence and README, packed.
 
 use std::fs;
+use std::path::{Path, PathBuf};
 use std::process::Command;
 
 use crate::steps::{self, Done, root, run};
 
-/// Builds and packs; prints where the archive lies.
-pub fn release() -> Done {
+/// Where the archive that is tried lies, for the test that tries it.
+const ARCHIVE: &str = "VANADIN_ARCHIVE";
+
+/// Builds and packs; prints where the archive lies. With `--check` the archive is tried as well.
+pub fn release(how: Option<&str>) -> Done {
+    let checked = match how {
+        None => false,
+        Some("--check") => true,
+        Some(other) => return Err(format!("cargo xtask release knows no {other}: --check, or nothing")),
+    };
     steps::web_packages()?;
     steps::web_pages()?;
-    let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
-    run(&root(), &cargo, &["build", "--locked", "--quiet", "--release", "--package", "vanadin"])?;
+    steps::cargo(&["build", "--locked", "--quiet", "--release", "--package", "vanadin"])?;
+    let archive = packed(&root().join("target/release/vanadin"))?;
+    if checked {
+        let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
+        let words = ["test", "--locked", "--quiet", "--workspace", "--test", "it", "release::"];
+        steps::run_with(&root(), &cargo, &words, &[(ARCHIVE, &archive.to_string_lossy())])?;
+    }
+    println!("{}", archive.display());
+    Ok(())
+}
+
+/// Packs a binary that is built already; prints where the archive lies.
+pub fn pack(binary: &str) -> Done {
+    println!("{}", packed(Path::new(binary))?.display());
+    Ok(())
+}
+
+fn packed(binary: &Path) -> Result<PathBuf, String> {
     let name = format!("vanadin-{}-{}", env!("CARGO_PKG_VERSION"), machine()?);
-    let releases = root().join("target/releases");
+    // What is built for others and what is only tried lie apart.
+    let built = binary.parent().and_then(Path::file_name).map(|name| name.to_owned()).unwrap_or_default();
+    let releases = root().join("target/releases").join(built);
     let folder = releases.join(&name);
     let told = |error: std::io::Error| format!("{}: {error}", folder.display());
     fs::create_dir_all(&folder).map_err(told)?;
-    for (from, to) in
-        [("target/release/vanadin", "vanadin"), ("LICENSE", "LICENSE"), ("README.md", "README.md")]
-    {
-        fs::copy(root().join(from), folder.join(to)).map_err(told)?;
+    for (from, to) in [
+        (binary.to_owned(), "vanadin"),
+        (root().join("LICENSE"), "LICENSE"),
+        (root().join("README.md"), "README.md"),
+    ] {
+        fs::copy(from, folder.join(to)).map_err(told)?;
     }
     let archive = format!("{name}.tar.gz");
     run(&releases, "tar", &["--create", "--gzip", "--file", &archive, &name])?;
-    println!("{}", releases.join(archive).display());
-    Ok(())
+    Ok(releases.join(archive))
 }
 
 /// What it is built for, as the compiler calls it.

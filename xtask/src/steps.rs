@@ -3,7 +3,7 @@
 use std::fs;
 use std::net::TcpListener;
 use std::path::{Path, PathBuf};
-use std::process::Command;
+use std::process::{Command, Stdio};
 use std::time::SystemTime;
 
 pub type Done = Result<(), String>;
@@ -12,7 +12,7 @@ pub fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).parent().expect("xtask lies in the workspace").to_owned()
 }
 
-fn web() -> PathBuf {
+pub fn web() -> PathBuf {
     root().join("web")
 }
 
@@ -21,7 +21,7 @@ pub fn run(folder: &Path, program: &str, words: &[&str]) -> Done {
     run_with(folder, program, words, &[])
 }
 
-fn run_with(folder: &Path, program: &str, words: &[&str], environment: &[(&str, &str)]) -> Done {
+pub fn run_with(folder: &Path, program: &str, words: &[&str], environment: &[(&str, &str)]) -> Done {
     let shown = format!("{program} {}", words.join(" "));
     println!("> {shown}");
     let status = Command::new(program)
@@ -33,7 +33,7 @@ fn run_with(folder: &Path, program: &str, words: &[&str], environment: &[(&str, 
     if status.success() { Ok(()) } else { Err(format!("{shown} failed ({status})")) }
 }
 
-fn cargo(words: &[&str]) -> Done {
+pub fn cargo(words: &[&str]) -> Done {
     let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
     run(&root(), &cargo, words)
 }
@@ -45,9 +45,22 @@ const LINTED: &[(&str, &str)] = &[
     ("CLIPPY_ARGS", "--deny__CLIPPY_HACKERY__warnings__CLIPPY_HACKERY__"),
 ];
 
-fn cargo_linted(words: &[&str]) -> Done {
+pub fn cargo_linted(words: &[&str]) -> Done {
     let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
     run_with(&root(), &cargo, words, LINTED)
+}
+
+/// The same, and what it says.
+pub fn cargo_linted_says(words: &[&str]) -> Result<String, String> {
+    let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".to_owned());
+    let mut command = Command::new(cargo);
+    command.args(words).current_dir(root()).envs(LINTED.iter().copied()).stderr(Stdio::inherit());
+    let shown = words.join(" ");
+    let said = command.output().map_err(|error| format!("cargo {shown} cannot be started: {error}"))?;
+    if !said.status.success() {
+        return Err(format!("cargo {shown} failed ({})", said.status));
+    }
+    String::from_utf8(said.stdout).map_err(|error| error.to_string())
 }
 
 pub fn demo() -> Done {
@@ -68,28 +81,11 @@ pub fn demo() -> Done {
     served
 }
 
-pub fn test() -> Done {
-    debian()?;
-    web_packages()?;
-    cargo(&["fmt", "--all", "--check"])?;
-    let npx = |words: &[&str]| run(&web(), "npx", words);
-    npx(&["prettier", "--check", "--log-level", "warn", "src"])?;
-    npx(&["tsc", "--noEmit"])?;
-    npx(&["eslint", "--max-warnings", "0", "src"])?;
-    npx(&["knip", "--include", "exports,types,files,duplicates", "--no-config-hints"])?;
-    npx(&["vitest", "run", "--reporter=dot"])?;
-    // The pages before anything that could carry them.
-    web_pages()?;
-    cargo_linted(&["build", "--locked", "--quiet", "--workspace", "--all-targets"])?;
-    stale_api()?;
-    cargo_linted(&["test", "--locked", "--workspace"])
-}
-
 pub fn screenshots() -> Done {
     debian()?;
     web_packages()?;
     web_pages()?;
-    build_all()?;
+    build_as_tested()?;
     run(&root(), &root().join("target/debug/screenshots").to_string_lossy(), &[])
 }
 
@@ -102,7 +98,7 @@ const OF_DEBIAN: [(&str, &str); 3] = [
 ];
 
 /// What of that is not here.
-fn debian() -> Done {
+pub fn debian() -> Done {
     let missing: Vec<&str> =
         OF_DEBIAN.iter().filter(|(_, lies)| !Path::new(lies).exists()).map(|(package, _)| *package).collect();
     if missing.is_empty() {
@@ -136,7 +132,7 @@ pub fn web_pages() -> Done {
     run(&web(), "npx", &["vite", "build", "--logLevel", "warn"])
 }
 
-fn newest(path: &Path) -> Option<SystemTime> {
+pub fn newest(path: &Path) -> Option<SystemTime> {
     if path.is_dir() {
         let entries = fs::read_dir(path).ok()?;
         return entries.flatten().filter_map(|entry| newest(&entry.path())).max();
@@ -148,6 +144,11 @@ fn newest(path: &Path) -> Option<SystemTime> {
 /// core holds it.
 pub fn build_all() -> Done {
     cargo(&["build", "--locked", "--quiet", "--workspace"])
+}
+
+/// The same as the check builds it: nothing is compiled once more for whoever runs that too.
+pub fn build_as_tested() -> Done {
+    cargo_linted(&["build", "--locked", "--quiet", "--workspace"])
 }
 
 fn openapi() -> Result<String, String> {
@@ -172,7 +173,7 @@ pub fn write_api() -> Done {
 }
 
 /// Fails when the committed types are not those of this server.
-fn stale_api() -> Done {
+pub fn stale_api() -> Done {
     let folder = web().join("src/api/generated");
     let read = |path: &Path| fs::read_to_string(path).map_err(|error| format!("{}: {error}", path.display()));
     let fresh = root().join("target/xtask");

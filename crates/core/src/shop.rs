@@ -1,6 +1,7 @@
 //! The shop: its ways of showing things and the gear at hand, and the log that makes it.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
+use std::hash::{DefaultHasher, Hash, Hasher};
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -53,6 +54,10 @@ pub enum ShopWord {
     Redo {
         target: Uuid,
     },
+    /// Something that this version cannot read, as it is stored. It is kept and shown, and cannot be said.
+    Unreadable {
+        text: String,
+    },
 }
 
 impl Word for ShopWord {
@@ -60,9 +65,12 @@ impl Word for ShopWord {
         match self {
             Self::Set { .. } => Taking::Open,
             // Nobody said it: it is put back, not taken back.
-            Self::Used { .. } | Self::Became(_) | Self::Timed(_) | Self::Learned(_) | Self::FoundAgain(_) => {
-                Taking::Aside
-            }
+            Self::Used { .. }
+            | Self::Became(_)
+            | Self::Timed(_)
+            | Self::Learned(_)
+            | Self::FoundAgain(_)
+            | Self::Unreadable { .. } => Taking::Aside,
             Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
             Self::Redo { target } => Taking::Again(*target),
@@ -232,7 +240,16 @@ pub fn may_be_said(
         ShopWord::Undo { .. } => Err(not_own("to be taken back")),
         ShopWord::Redo { target } if own().is_some_and(|own| own.redo == Some(*target)) => Ok(None),
         ShopWord::Redo { .. } => Err(not_own("to be put back")),
+        ShopWord::Unreadable { .. } => Err(FieldProblem::new("shop", "that cannot be said", "")),
     }
+}
+
+/// What of the shop's log this version cannot read, the first first: its place in the log, and as it is stored.
+pub fn unreadable(facts: &[ShopFact]) -> impl Iterator<Item = (u64, &str)> {
+    facts.iter().filter_map(|fact| match &fact.change {
+        ShopWord::Unreadable { text } => Some((fact.revision, text.as_str())),
+        _ => None,
+    })
 }
 
 /// The set as it was understood when it was typed: inches mean the units it was typed in then.
@@ -347,6 +364,13 @@ pub struct UsedOn {
     pub amount: f64,
 }
 
+/// A number that is another one where what is written is.
+fn digest(of: &impl Serialize) -> u64 {
+    let mut hasher = DefaultHasher::new();
+    serde_json::to_vec(of).expect("words, numbers and lists can be written").hash(&mut hasher);
+    hasher.finish()
+}
+
 /// House: with fewer repairs of its own by a method a piece of scrap is done first.
 const PRACTISED: usize = 5;
 
@@ -447,6 +471,32 @@ impl Shop {
             }
         }
         counted
+    }
+
+    /// One number of all that the plans of all jobs read of the shop: while it stays, so does every line of the rack.
+    /// Of what is counted in pieces it is only whether some are there; see [`counts`](Self::counts).
+    #[must_use]
+    pub fn planned_by(&self) -> u64 {
+        let mut read = Self { name: String::new(), theme: String::new(), used: Vec::new(), ..self.clone() };
+        for item in &mut read.stores {
+            if item.kind().shelf != Shelf::Gas {
+                item.amount = item.amount.map(|amount| f64::from(u8::from(amount > 0.0)));
+            }
+            (item.counted_revision, item.counted_ms, item.opened) = (0, 0, None);
+            item.place.clear();
+        }
+        digest(&read)
+    }
+
+    /// One number of what a plan reads of the counts in the stores: how much is there of the kinds that it takes, and
+    /// what its job took.
+    #[must_use]
+    pub fn counts(&self, job: Uuid, kinds: &BTreeSet<&str>) -> u64 {
+        let counted = self.stores.iter().filter(|item| kinds.contains(item.kind.as_str()));
+        let counted: Vec<(Uuid, Option<f64>)> = counted.map(|item| (item.id, item.amount)).collect();
+        let used = self.used.iter().filter(|used| used.job == job);
+        let used: Vec<(Uuid, f64)> = used.map(|used| (used.item, used.amount)).collect();
+        digest(&(counted, used))
     }
 
     /// The heat sources at hand, as listed.

@@ -277,6 +277,20 @@ impl Browser {
         Ok(())
     }
 
+    /// Enter, held down until it has repeated itself so often.
+    pub async fn hold_enter(&self, times: u32) -> anyhow::Result<()> {
+        let event = |kind: &str, again: bool| {
+            json!({ "type": kind, "key": "Enter", "code": "Enter", "windowsVirtualKeyCode": 13,
+                    "text": "\r", "autoRepeat": again })
+        };
+        for at in 0..=times {
+            self.cdp("Input.dispatchKeyEvent", event("keyDown", at > 0)).await?;
+        }
+        self.cdp("Input.dispatchKeyEvent", json!({ "type": "keyUp", "key": "Enter", "code": "Enter" }))
+            .await?;
+        Ok(())
+    }
+
     /// A place of the face that is on the map, in pixels of the window.
     pub async fn on_the_map(&self, x_mm: f64, y_mm: f64) -> anyhow::Result<(f64, f64)> {
         let script = format!(

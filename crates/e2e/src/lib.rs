@@ -10,4 +10,4 @@ pub use browser::{Browser, PATIENCE, Rules, eventually};
 pub use glossary::Glossary;
 pub use hand::{ENTER, Hand, Keys};
 pub use lug::{ready_lug, set};
-pub use server::Server;
+pub use server::{Server, binary};

@@ -36,11 +36,15 @@ impl Drop for StandIn {
     }
 }
 
-fn binary() -> anyhow::Result<PathBuf> {
+/// A program of the workspace, as it is built for the tests.
+///
+/// # Errors
+/// It is not built.
+pub fn binary(name: &str) -> anyhow::Result<PathBuf> {
     // A test lies in the folder `deps` beside it, a program right beside it.
     let me = std::env::current_exe()?;
-    let binary = me.ancestors().skip(1).take(2).map(|folder| folder.join("vanadin")).find(|b| b.exists());
-    binary.context("the server is not built: cargo build --workspace")
+    let binary = me.ancestors().skip(1).take(2).map(|folder| folder.join(name)).find(|b| b.exists());
+    binary.with_context(|| format!("{name} is not built: cargo build --workspace"))
 }
 
 const CLOSED: &str = "--closed";
@@ -56,7 +60,7 @@ fn start(
     // A passphrase is made, and said, at the first start alone.
     first: bool,
 ) -> anyhow::Result<(Child, u16, Option<String>)> {
-    let mut child = Command::new(binary()?)
+    let mut child = Command::new(binary("vanadin")?)
         .args(["serve", "--now", now, "--port", &port.to_string(), "--data"])
         .arg(folder.path())
         .args(more)
@@ -129,7 +133,7 @@ impl Server {
 
     /// What a command says of this server's data.
     pub fn command(&self, words: &[&str]) -> anyhow::Result<String> {
-        let told = Command::new(binary()?).args(words).arg("--data").arg(self.folder()).output()?;
+        let told = Command::new(binary("vanadin")?).args(words).arg("--data").arg(self.folder()).output()?;
         let said = String::from_utf8_lossy(&told.stdout).into_owned();
         anyhow::ensure!(told.status.success(), "{said}{}", String::from_utf8_lossy(&told.stderr));
         Ok(said)
@@ -139,7 +143,7 @@ impl Server {
     /// when this is dropped.
     pub fn stand_in(&self, words: &[&str]) -> anyhow::Result<StandIn> {
         let at = self.url("");
-        let child = Command::new(binary()?)
+        let child = Command::new(binary("vanadin")?)
             .arg("stand-in")
             .args(words)
             .args(["--at", at.trim_end_matches('/')])

@@ -27,6 +27,8 @@ pub enum ApiError {
     Changed(vanadin_core::job::Conflict),
     #[error("this device is not known here")]
     Closed,
+    #[error("this device was turned out")]
+    TurnedOut,
     #[error("that is not the passphrase")]
     WrongPassphrase,
     #[error("wrong too often")]
@@ -41,13 +43,28 @@ pub enum ApiError {
     OtherFolder,
     #[error("not acceptable")]
     NotAcceptable(Vec<FieldProblem>),
+    #[error("the disk is full")]
+    DiskFull,
+    #[error("the data file cannot be written")]
+    NotWritable,
+    #[error("another program holds the data file")]
+    HeldElsewhere,
+    #[error("the data file {0} is not there any more")]
+    DataGone(String),
     #[error(transparent)]
     Broken(#[from] anyhow::Error),
 }
 
 impl From<sqlx::Error> for ApiError {
     fn from(error: sqlx::Error) -> Self {
-        Self::Broken(error.into())
+        // SQLite's own numbers; what is more than a byte says more of the same.
+        let code = error.as_database_error().and_then(|told| told.code()?.parse::<u32>().ok());
+        match code.map(|code| code & 0xff) {
+            Some(5 | 6) => Self::HeldElsewhere,
+            Some(8) => Self::NotWritable,
+            Some(13) => Self::DiskFull,
+            _ => Self::Broken(error.into()),
+        }
     }
 }
 
@@ -87,6 +104,10 @@ impl<'r> Responder<'r, 'static> for ApiError {
             ),
             Self::OtherFolder => (Status::MisdirectedRequest, one(said, "the server it was said to")),
             Self::Closed => (Status::Unauthorized, one(said, "the shop's passphrase")),
+            Self::TurnedOut => {
+                let right = "the shop's passphrase";
+                (Status::Unauthorized, vec![FieldProblem::new("turned_out", said, right)])
+            }
             Self::WrongPassphrase => {
                 let right = "the one the shop goes by";
                 (Status::Unauthorized, vec![FieldProblem::new("passphrase", said, right)])
@@ -98,6 +119,17 @@ impl<'r> Responder<'r, 'static> for ApiError {
             Self::TooSlow => (Status::RequestTimeout, one(said, "send it again")),
             Self::TooLarge(_) => (Status::PayloadTooLarge, one(said, "a smaller one")),
             Self::NotAcceptable(problems) => (Status::UnprocessableEntity, problems),
+            Self::DiskFull => {
+                (Status::InsufficientStorage, one(format!("{said}. Nothing was changed"), "make room on it"))
+            }
+            Self::NotWritable | Self::HeldElsewhere => {
+                let right = "look at the computer that serves";
+                (Status::ServiceUnavailable, one(format!("{said}. Nothing was changed"), right))
+            }
+            Self::DataGone(_) => {
+                let right = "stop the server, and put a copy back with vanadin restore";
+                (Status::ServiceUnavailable, one(format!("{said}. Nothing was changed"), right))
+            }
             Self::Broken(cause) => {
                 eprintln!("vanadin: {} {}: {cause:#}", request.method(), request.uri());
                 let message = "Something broke in the server. Nothing was changed.".to_owned();

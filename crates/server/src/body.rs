@@ -1,5 +1,8 @@
 //! A body: unreadable is 400, stalled 408, too large 413, no JSON 415, of the wrong shape 422 at its field.
 
+use std::fs::File;
+use std::io::{Read, Seek, Write};
+use std::path::Path;
 use std::time::Duration;
 
 use rocket::Request;
@@ -24,13 +27,17 @@ impl<'r, T: DeserializeOwned + Send, const MIB: u64> FromData<'r> for Body<T, MI
     type Error = std::convert::Infallible;
 
     async fn from_data(request: &'r Request<'_>, data: Data<'r>) -> Outcome<'r, Self> {
-        // A page of others may send text to anybody; JSON only to its own.
-        if request.content_type().is_none_or(|kind| kind.media_type() != ContentType::JSON.media_type()) {
+        if !is_json(request) {
             return Outcome::Success(Self(Err(ApiError::NotJson)));
         }
         let read = received(data, MIB).await;
         Outcome::Success(Self(read.and_then(|bytes| understand(&bytes))))
     }
+}
+
+/// Whether it says that it is JSON: a page of others may send text to anybody; JSON only to its own.
+pub fn is_json(request: &Request<'_>) -> bool {
+    request.content_type().is_some_and(|kind| kind.media_type() == ContentType::JSON.media_type())
 }
 
 /// Nobody is waited for longer than this without a byte of theirs, nor listened to for longer in all.
@@ -47,33 +54,86 @@ pub async fn received(data: Data<'_>, most_mib: u64) -> Result<Vec<u8>, ApiError
     timeout_at(end, received_within(data, most_mib, SILENCE)).await.map_err(|_| ApiError::TooSlow)?
 }
 
+/// The same, into a file without a name: however slowly it comes, it takes no room in memory and nobody's turn.
+///
+/// # Errors
+/// It is too large, or does not come, or there is no room for it.
+pub async fn spooled(data: Data<'_>, most_mib: u64, folder: &Path) -> Result<Spooled, ApiError> {
+    let file = tempfile::tempfile_in(folder).map_err(anyhow::Error::from)?;
+    let end = Instant::now() + IN_ALL;
+    timeout_at(end, spooled_within(data, most_mib, file)).await.map_err(|_| ApiError::TooSlow)?
+}
+
+/// What was sent, in a file without a name.
+pub struct Spooled(File);
+
+impl Spooled {
+    /// All of it.
+    ///
+    /// # Errors
+    /// The disk does not give it back.
+    pub fn read(mut self) -> Result<Vec<u8>, ApiError> {
+        let mut bytes = Vec::new();
+        let read = self.0.rewind().and_then(|()| self.0.read_to_end(&mut bytes));
+        read.map_err(anyhow::Error::from)?;
+        Ok(bytes)
+    }
+}
+
+async fn spooled_within(data: Data<'_>, most_mib: u64, mut file: File) -> Result<Spooled, ApiError> {
+    let (mut came, most) = (0, usize::try_from(most_mib << 20).unwrap_or(usize::MAX));
+    pieces(data, SILENCE, |piece| {
+        came += piece.len();
+        // What is too much is heard and dropped.
+        if came > most { Ok(()) } else { file.write_all(piece) }
+    })
+    .await?;
+    if came > most { Err(ApiError::TooLarge(most_mib)) } else { Ok(Spooled(file)) }
+}
+
 async fn received_within(data: Data<'_>, most_mib: u64, silence: Duration) -> Result<Vec<u8>, ApiError> {
+    let most = usize::try_from(most_mib << 20).unwrap_or(usize::MAX);
+    let mut bytes = Vec::new();
+    let mut too_large = false;
+    pieces(data, silence, |piece| {
+        if too_large || bytes.len() + piece.len() > most {
+            too_large = true;
+            bytes = Vec::new();
+        } else {
+            bytes.extend_from_slice(piece);
+        }
+        Ok(())
+    })
+    .await?;
+    if too_large { Err(ApiError::TooLarge(most_mib)) } else { Ok(bytes) }
+}
+
+/// Each piece as it comes.
+async fn pieces(
+    data: Data<'_>,
+    silence: Duration,
+    mut take: impl FnMut(&[u8]) -> std::io::Result<()>,
+) -> Result<(), ApiError> {
     /// Nobody is listened to for more.
     const GIVE_UP_MIB: u64 = 400;
     const PIECE: usize = 64 * 1024;
-    let most = usize::try_from(most_mib << 20).unwrap_or(usize::MAX);
     let mut stream = data.open(GIVE_UP_MIB.mebibytes());
-    let mut bytes = Vec::new();
     let mut piece = vec![0; PIECE];
-    let mut too_large = false;
     loop {
         let read = timeout(silence, stream.read(&mut piece)).await.map_err(|_| ApiError::TooSlow)?;
         let read = read.map_err(|error| ApiError::Unreadable(error.to_string()))?;
         if read == 0 {
-            break;
+            return Ok(());
         }
-        if too_large || bytes.len() + read > most {
-            too_large = true;
-            bytes = Vec::new();
-        } else {
-            bytes.extend_from_slice(&piece[..read]);
-        }
+        take(&piece[..read]).map_err(anyhow::Error::from)?;
     }
-    if too_large { Err(ApiError::TooLarge(most_mib)) } else { Ok(bytes) }
 }
 
 /// Read once, into what it is to be: what is no such thing ends where that is seen.
-fn understand<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
+///
+/// # Errors
+/// It is no JSON, or of another shape: the problem, at its field.
+pub fn understand<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, ApiError> {
     let begins_as_object = bytes.iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'{');
     if !begins_as_object {
         let any: Result<IgnoredAny, _> = serde_json::from_slice(bytes);

@@ -1,11 +1,12 @@
 //! One SQLite file in the data folder.
 
-use std::fs::{self, File, TryLockError};
+use std::fs::{self, DirBuilder, File, OpenOptions, Permissions, TryLockError};
+use std::os::unix::fs::{DirBuilderExt, MetadataExt, OpenOptionsExt, PermissionsExt};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use anyhow::{Context, bail};
-use sqlx::migrate::{MigrateError, Migrator};
+use sqlx::migrate::MigrateError;
 use sqlx::pool::PoolConnection;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
 use sqlx::{Connection, Row, Sqlite, SqliteConnection, SqlitePool};
@@ -13,9 +14,10 @@ use tokio::sync::Mutex;
 use uuid::Uuid;
 
 use crate::api_error::ApiError;
+use crate::migrations::MIGRATIONS;
 
-static MIGRATIONS: Migrator = sqlx::migrate!();
-
+/// Where the copies lie in the data folder.
+pub const COPIES: &str = "copies";
 /// The name of the file that holds everything.
 pub const FILE: &str = "vanadin.sqlite";
 
@@ -25,9 +27,17 @@ pub struct Database {
     pub pool: SqlitePool,
     /// The folder's own name, made with it: what waits in a browser belongs to one folder.
     pub folder: Uuid,
+    /// The folder itself.
+    pub at: Arc<PathBuf>,
+    /// Which file it is: one that was put in its place, or none, takes no word.
+    is: (u64, u64),
     writer: Arc<Mutex<()>>,
     _lock: Arc<File>,
 }
+
+/// Nobody else on this computer reads what is kept here.
+const OWN_FOLDER: u32 = 0o700;
+const OWN_FILE: u32 = 0o600;
 
 /// Pages of SQLite's usual size in a megabyte.
 const PAGES_A_MB: u32 = 256;
@@ -42,13 +52,14 @@ pub async fn open(folder: &Path, most_mb: Option<u32>) -> anyhow::Result<Databas
     open_within(folder, most_mb.map(|mb| mb.saturating_mul(PAGES_A_MB))).await
 }
 
-async fn open_within(folder: &Path, most_pages: Option<u32>) -> anyhow::Result<Database> {
-    let lock = lock(folder)?;
-    let file = folder.join(FILE);
+async fn open_within(at: &Path, most_pages: Option<u32>) -> anyhow::Result<Database> {
+    let lock = lock(at)?;
+    let file = at.join(FILE);
     if !file.exists() {
-        make(folder, &file).await?;
+        make(at, &file).await?;
     }
     looks_whole(&file)?;
+    own(at, &file)?;
     let pool = SqlitePoolOptions::new()
         .max_connections(4)
         .connect_with(match most_pages {
@@ -71,7 +82,38 @@ async fn open_within(folder: &Path, most_pages: Option<u32>) -> anyhow::Result<D
         .map_err(|error| damaged(&file, &error.to_string()))?
         .get(0);
     let folder = folder.parse().map_err(|_| damaged(&file, "its own name cannot be read"))?;
-    Ok(Database { pool, folder, writer: Arc::default(), _lock: Arc::new(lock) })
+    let is = which(&file).with_context(|| format!("{}", file.display()))?;
+    let at = Arc::new(at.to_owned());
+    Ok(Database { pool, folder, at, is, writer: Arc::default(), _lock: Arc::new(lock) })
+}
+
+/// Which file lies at a path, whatever it is called.
+fn which(file: &Path) -> std::io::Result<(u64, u64)> {
+    fs::metadata(file).map(|file| (file.dev(), file.ino()))
+}
+
+/// What is kept here is its owner's alone, also what was made before that was seen to.
+fn own(folder: &Path, file: &Path) -> anyhow::Result<()> {
+    let set = |path: &Path, mode| {
+        fs::set_permissions(path, Permissions::from_mode(mode))
+            .with_context(|| format!("{} cannot be kept from others", path.display()))
+    };
+    // One that is everybody's by its kind is not taken from them.
+    let of_all = fs::metadata(folder).is_ok_and(|it| it.mode() & 0o1000 != 0);
+    if !of_all {
+        set(folder, OWN_FOLDER)?;
+    }
+    let copies = fs::read_dir(folder.join(COPIES)).into_iter().flatten().flatten().map(|copy| copy.path());
+    let parts = ["", "-wal", "-shm"].map(|ending| beside(file, ending));
+    parts.into_iter().chain(copies).filter(|path| path.is_file()).try_for_each(|path| set(&path, OWN_FILE))
+}
+
+/// A file that only its owner reads is made, for a database to lie in.
+///
+/// # Errors
+/// It cannot be made, or is there.
+pub fn own_file(file: &Path) -> std::io::Result<File> {
+    OpenOptions::new().write(true).create_new(true).mode(OWN_FILE).open(file)
 }
 
 /// Keeps everybody else out of a folder for as long as this is held; makes it where there is none.
@@ -79,9 +121,17 @@ async fn open_within(folder: &Path, most_pages: Option<u32>) -> anyhow::Result<D
 /// # Errors
 /// Somebody is in it, or it cannot be written.
 pub fn lock(folder: &Path) -> anyhow::Result<File> {
-    fs::create_dir_all(folder)
+    DirBuilder::new()
+        .recursive(true)
+        .mode(OWN_FOLDER)
+        .create(folder)
         .with_context(|| format!("the data folder {} cannot be made", folder.display()))?;
-    let lock = File::create(folder.join("in-use.lock"))
+    let lock = OpenOptions::new()
+        .write(true)
+        .create(true)
+        .truncate(false)
+        .mode(OWN_FILE)
+        .open(folder.join("in-use.lock"))
         .with_context(|| format!("the data folder {} cannot be written", folder.display()))?;
     match lock.try_lock() {
         Ok(()) => {}
@@ -120,14 +170,32 @@ fn looks_whole(file: &Path) -> anyhow::Result<()> {
     Ok(())
 }
 
-/// A new shop is made beside its place and moved there whole: a file that lies there has been one.
-async fn make(folder: &Path, file: &Path) -> anyhow::Result<()> {
+/// Something that only a shop leaves: what was written last, a copy, what was moved aside or not yet put back.
+fn trace_of_a_shop(folder: &Path, file: &Path) -> Option<PathBuf> {
     let log = beside(file, "-wal");
     if fs::metadata(&log).is_ok_and(|log| log.len() > 0) {
+        return Some(log);
+    }
+    let names = |folder: &Path| {
+        let entries = fs::read_dir(folder).into_iter().flatten().flatten();
+        entries.map(|entry| entry.path()).filter(|path| path.is_file())
+    };
+    let of_it = |path: &PathBuf| {
+        let name = path.file_name().and_then(|name| name.to_str()).unwrap_or_default();
+        name.starts_with("vanadin.sqlite.before-") || name == "vanadin.sqlite.restored"
+    };
+    names(folder).find(of_it).or_else(|| names(&folder.join(COPIES)).next())
+}
+
+/// A new shop is made beside its place and moved there whole: a file that lies there has been one.
+async fn make(folder: &Path, file: &Path) -> anyhow::Result<()> {
+    if let Some(trace) = trace_of_a_shop(folder, file) {
         bail!(
-            "the data file {} is not there, but what was written to it last is ({}): put the file back",
+            "the data file {} is not there, but there was a shop here ({}): put it back with vanadin restore --data \
+             {} --from FILE, or move what is left away to begin with an empty shop",
             file.display(),
-            log.display()
+            trace.display(),
+            folder.display()
         );
     }
     let new = folder.join("vanadin.sqlite.new");
@@ -136,9 +204,10 @@ async fn make(folder: &Path, file: &Path) -> anyhow::Result<()> {
             fs::remove_file(&left).with_context(|| format!("{} is in the way", left.display()))?;
         }
     }
+    own_file(&new).context("the database cannot be made")?;
     let pool = SqlitePoolOptions::new()
         .max_connections(1)
-        .connect_with(options(&new).create_if_missing(true))
+        .connect_with(options(&new))
         .await
         .context("the database cannot be made")?;
     migrate(&pool).await?;
@@ -216,12 +285,22 @@ impl Database {
     /// The database cannot be written at all.
     pub async fn writing(&self) -> Result<Writing<'_>, ApiError> {
         let alone = self.writer.lock().await;
+        self.is_there()?;
         let connection = self.pool.acquire().await?;
         let mut writing = Writing { connection: Some(connection), _alone: alone };
         match sqlx::query("begin immediate").execute(writing.on()).await {
             Ok(_) => Ok(writing),
             Err(error) => Err(writing.given_up(error).await),
         }
+    }
+
+    /// The file that was opened still lies where it did: into one that was deleted nothing is written any more.
+    fn is_there(&self) -> Result<(), ApiError> {
+        let file = self.at.join(FILE);
+        if which(&file).is_ok_and(|is| is == self.is) {
+            return Ok(());
+        }
+        Err(ApiError::DataGone(file.display().to_string()))
     }
 
     /// Writes all or nothing: on the disk when this returns.

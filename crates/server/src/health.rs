@@ -18,6 +18,8 @@ pub struct Health {
     pub now_ms: i64,
     /// What has to be said of the computer's clock; empty while it goes as it should.
     pub clock_notice: String,
+    /// Plans that were worked out since it was started.
+    pub plans_made: u64,
 }
 
 /// The server answers.
@@ -30,5 +32,6 @@ pub fn health(desk: &State<Desk>) -> Json<Health> {
         folder: desk.database.folder,
         now_ms: desk.now_ms(),
         clock_notice: desk.clock.notice().unwrap_or_default(),
+        plans_made: desk.plans_made(),
     })
 }

@@ -23,7 +23,7 @@ use vanadin_core::job::{
 use vanadin_core::problem::FieldProblem;
 
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::body::Body;
+use crate::body::{is_json, spooled, understand};
 use crate::desk::{Desk, NewJob, Seen};
 use crate::job::route::known;
 use crate::picture::shrink::{Shrunk, shrink};
@@ -135,23 +135,30 @@ impl OneFile {
 /// A job's file, and the turn to take one in.
 pub struct SentFile<'r> {
     file: JobFile,
-    _turn: Option<SemaphorePermit<'r>>,
+    _turn: SemaphorePermit<'r>,
 }
 
 /// What was sent in a turn of its own, or why it cannot be used.
 pub struct Sent<'r>(Result<SentFile<'r>, ApiError>);
+
+async fn sent<'r>(request: &'r Request<'_>, data: Data<'r>) -> Result<SentFile<'r>, ApiError> {
+    let (one, desk) = (request.rocket().state::<OneFile>(), request.rocket().state::<Desk>());
+    let (Some(one), Some(desk)) = (one, desk) else { return Err(ApiError::Unknown("desk")) };
+    if !is_json(request) {
+        return Err(ApiError::NotJson);
+    }
+    let sent = spooled(data, MOST_MIB, &desk.database.at).await?;
+    // Only what has come waits for its turn.
+    let turn = one.0.acquire().await.map_err(|_| anyhow::anyhow!("no file is taken in any more"))?;
+    Ok(SentFile { file: understand(&sent.read()?)?, _turn: turn })
+}
 
 #[rocket::async_trait]
 impl<'r> FromData<'r> for Sent<'r> {
     type Error = Infallible;
 
     async fn from_data(request: &'r Request<'_>, data: Data<'r>) -> Outcome<'r, Self> {
-        let turn = match request.rocket().state::<OneFile>() {
-            Some(one) => one.0.acquire().await.ok(),
-            None => None,
-        };
-        let sent = Body::<JobFile, MOST_MIB>::from_data(request, data).await;
-        sent.map(|body| Self(body.0.map(|file| SentFile { file, _turn: turn })))
+        Outcome::Success(Self(sent(request, data).await))
     }
 }
 

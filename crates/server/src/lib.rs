@@ -14,6 +14,7 @@ mod job_file;
 pub mod keep;
 mod logger;
 mod map;
+mod migrations;
 mod openapi;
 mod picture;
 mod rack;
@@ -39,7 +40,7 @@ use tokio::net::TcpListener;
 
 use desk::Desk;
 use door::known::Door;
-use front::{Front, PATIENCE, Peers};
+use front::{Front, PATIENCE, Peers, Room, more_files};
 use reach::addresses::{Reached, own_addresses};
 use reach::certificate::{Certificates, certificates};
 use reach::qr;
@@ -293,13 +294,14 @@ pub async fn serve(mut config: Config) -> anyhow::Result<()> {
     let (built, shown) = pages(config).await?;
     let tls = shown.as_ref().map(front::acceptor).transpose()?;
     let trusting = built.state::<Option<Trust>>().cloned().flatten().zip(built.state::<Reached>().cloned());
-    let front = Front { listener, tls, peers: Peers::default(), patience: PATIENCE };
+    let room = Room::for_files(more_files());
+    let front = Front { listener, tls, peers: Peers::default(), patience: PATIENCE, room: room.clone() };
     let ready = front.before(built).await?;
     // What hands out the certificate stops when the pages do.
     let handing_out = match trusting {
         Some((trust, reached)) => {
             let listener = taken(trust.port).await?;
-            let front = Front { listener, tls: None, peers: Peers::default(), patience: PATIENCE };
+            let front = Front { listener, tls: None, peers: Peers::default(), patience: PATIENCE, room };
             let page = front.before(trust_page::rocket(trust, reached)).await?;
             let stop = page.shutdown();
             let handing_out = tokio::spawn(async move {

@@ -57,6 +57,11 @@ fn main() -> ExitCode {
 }
 
 fn run() -> anyhow::Result<()> {
+    // Asked of any command it is the same.
+    if std::env::args().skip(2).any(|word| ["--help", "-h"].contains(&word.as_str())) {
+        println!("{USAGE}");
+        return Ok(());
+    }
     let mut words = std::env::args().skip(1);
     match words.next().as_deref() {
         Some("serve") => {

@@ -85,7 +85,7 @@ use crate::api_error::ProblemsBody;
         crate::reckon::course::heating_refit,
     ),
     modifiers(&Common, &Keys),
-    components(schemas(ProblemsBody, Understood))
+    components(schemas(ProblemsBody, Understood, crate::job::stream::Hello))
 )]
 struct Api;
 

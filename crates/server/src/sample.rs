@@ -9,15 +9,15 @@ use vanadin_core::field::{
 };
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{
-    Allowed, Change, Fact, Job, Lighting, Recorded, SeamReadingKind, TorchEntry, Understood, Work, accept,
+    Change, Fact, Job, Lighting, Recorded, SeamReadingKind, TorchEntry, Understood, Work, accept,
 };
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::{Shop, ShopWord};
+use vanadin_core::shop::{Shop, ShopFact, ShopWord, may_be_said, settings};
 use vanadin_core::stores::id_of_a_list;
 
-use crate::desk::{Desk, NewJob, NewShopFact};
+use crate::desk::{Desk, NewJob};
 use crate::job::store;
 use crate::picture::shrink::Shrunk;
 use vanadin_core::pad::Pad;
@@ -110,20 +110,32 @@ pub async fn fill_if_empty(desk: &Desk) -> anyhow::Result<()> {
     if store::any(&desk.database.pool).await? {
         return Ok(());
     }
+    let now_ms = desk.now_ms();
+    let mut words = desk.shop().await?.facts.clone();
+    let before = words.len();
     for (key, typed) in typed_of_the_shop() {
         let change = ShopWord::Set { key, typed, shown_in: UnitSystem::Metric };
-        let (id, base) = (Uuid::new_v4(), None);
-        desk.say_of_the_shop(NewShopFact { id, who: String::new(), sender: String::new(), base, change })
-            .await?;
+        let understood = may_be_said(&words, &change, "")
+            .map_err(|problem| anyhow!("the sample shop says {change:?}: {problem:?}"))?;
+        words.push(ShopFact {
+            id: Uuid::new_v4(),
+            revision: words.last().map_or(1, |last| last.revision + 1),
+            at_client_ms: now_ms,
+            at_server_ms: now_ms,
+            who: String::new(),
+            sender: String::new(),
+            change,
+            understood,
+        });
     }
-    let shop = desk.shop().await?;
-    let now_ms = desk.now_ms();
+    let shop = Shop::of_log(&settings(&words), &words);
+    let mut jobs = Vec::with_capacity(JOBS.len());
     for (age_min, tell) in JOBS {
-        let mut told = Told::new(&shop.shop, now_ms, *age_min);
+        let mut told = Told::new(&shop, now_ms, *age_min);
         tell(&mut told);
-        told.store(desk).await?;
+        jobs.push(told.job()?);
     }
-    Ok(())
+    desk.fill(words.split_off(before), jobs).await.context("the sample cannot be stored")
 }
 
 /// The sample shop and its jobs without a database: what the benchmarks work on.
@@ -193,13 +205,8 @@ impl<'a> Told<'a> {
 
     fn say(&mut self, change: Change) -> Uuid {
         let id = Uuid::new_v4();
-        // Only lighting up and handing over ask the plan: all else is judged without working it out.
-        let judged_by = match &change {
-            Change::Light { .. } => plan(&self.job, self.shop).allows(),
-            Change::Set { key, .. } if key == "hand_over.done" => plan(&self.job, self.shop).allows(),
-            _ => Allowed::default(),
-        };
-        if let Err(refused) = accept(&self.job, &judged_by, &change, None, "", None) {
+        let allowed = || plan(&self.job, self.shop).allows();
+        if let Err(refused) = accept(&self.job, allowed, &change, None, "", None) {
             self.wrong.get_or_insert_with(|| anyhow!("the sample shop says {change:?}: {refused:?}"));
             return id;
         }
@@ -368,7 +375,8 @@ impl<'a> Told<'a> {
         }
     }
 
-    async fn store(self, desk: &Desk) -> anyhow::Result<()> {
+    /// The whole job, to be stored.
+    fn job(self) -> anyhow::Result<NewJob> {
         if let Some(wrong) = self.wrong {
             return Err(wrong);
         }
@@ -381,9 +389,7 @@ impl<'a> Told<'a> {
                 Some((round.lit?.fact, read))
             })
             .collect();
-        let new = NewJob { id: self.id, created_ms, facts: self.facts, readings, pictures: self.pictures };
-        desk.take_in(new).await.context("the sample cannot be stored")?;
-        Ok(())
+        Ok(NewJob { id: self.id, created_ms, facts: self.facts, readings, pictures: self.pictures })
     }
 }
 

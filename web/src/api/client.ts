@@ -26,8 +26,22 @@ export const api = createClient<paths>({
   fetch: (request) => fetch(request, isLong(request) ? {} : inTime()),
 })
 
+/** Tells when the shop has turned this device out: nothing of it stays here. */
+export const turnedOut = new EventTarget()
+
+async function isTurnedOut(answer: Response): Promise<boolean> {
+  try {
+    const { problems } = (await answer.json()) as Schemas['ProblemsBody']
+    return problems.some(({ field }) => field === 'turned_out')
+  } catch {
+    return false
+  }
+}
+
 api.use({
-  onResponse({ schemaPath, response }) {
+  async onResponse({ schemaPath, response }) {
+    if (response.status === 401 && (await isTurnedOut(response.clone())))
+      turnedOut.dispatchEvent(new Event('out'))
     if (schemaPath === '/api/health') reach.found()
     else reach.answered(response.headers.get(SEEN_AT))
   },

@@ -1,5 +1,6 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query'
 import { api, dataOf, Refused, type UnitSystem } from './client'
+import { watched } from './watched'
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -47,7 +48,7 @@ export const shopQuery = () =>
     queryFn: async () => dataOf('ShopView', await api.GET('/api/shop')),
     staleTime: 10_000,
     // Where no stream tells of it: somebody else may change the shop.
-    refetchInterval: 10_000,
+    refetchInterval: () => (watched.now() ? false : 10_000),
   })
 
 /** The shelves as they stand, and what has to be bought. */

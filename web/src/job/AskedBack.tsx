@@ -7,10 +7,14 @@ export interface AskedBackProps {
   about: string
   /** As it stands: another value is asked again. */
   typed: string
+  /** What it takes to be so; by itself it is enough that nobody is asked again. */
+  onSo?: (() => void) | undefined
+  /** What is pressed for it. */
+  so?: string
 }
 
 /** What is odd against the rest of the part, asked back once; it stands either way. */
-export function AskedBack({ about, typed }: AskedBackProps): ReactNode {
+export function AskedBack({ about, typed, onSo, so = 'It is so' }: AskedBackProps): ReactNode {
   const { view } = useJob()
   const answered = useSyncExternalStore(askedOnce.subscribe, askedOnce.answered)
   const asked = view.plan.asked_back?.find((one) => one.about === about)
@@ -26,9 +30,12 @@ export function AskedBack({ about, typed }: AskedBackProps): ReactNode {
       <button
         type="button"
         className="min-h-11 shrink-0 px-2 font-semibold underline decoration-dotted"
-        onClick={() => askedOnce.answer(id)}
+        onClick={() => {
+          onSo?.()
+          askedOnce.answer(id)
+        }}
       >
-        It is so
+        {so}
       </button>
     </p>
   )

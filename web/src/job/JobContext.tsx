@@ -3,6 +3,7 @@ import { createContext, use, useEffect, useMemo, useState, useSyncExternalStore,
 import type { Change, Iron, JobView, Live, Schemas } from '../api/client'
 import { outbox, type Refusal, type Waiting } from '../api/queue/outbox'
 import { asIfQuery, blankQuery, jobQuery, shopQuery } from '../api/queries'
+import { watched } from '../api/watched'
 import { begun, typedAndWaiting } from '../api/queue/queue'
 import { fieldAt, type FieldName, type FieldView, type Tables } from '../api/fields'
 import { useShop } from './ShopContext'
@@ -118,6 +119,11 @@ function fieldNamed(tables: Tables, held: JobView['fields'], name: FieldName): F
   return field
 }
 
+/** While the stream is down the job is asked for so often. */
+const ASKED_EVERY_MS = 10_000
+/** While readings come, what is made of them is looked at so often. */
+const RECORD_MS = 60_000
+
 function useStream(id: string, there: boolean): { live: Live | null; streaming: boolean } {
   const queryClient = useQueryClient()
   const [live, setLive] = useState<Live | null>(null)
@@ -126,11 +132,25 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
     if (!there) return
     const refetch = () => void queryClient.invalidateQueries({ queryKey: jobQuery(id).queryKey })
     let source: EventSource | null = null
+    let down: (() => void) | null = null
+    let asking: ReturnType<typeof setInterval> | undefined
+    const fell = () => {
+      down?.()
+      down = null
+    }
     const open = () => {
       source = new EventSource(`/api/jobs/${id}/stream`)
-      source.addEventListener('hello', () => {
+      source.addEventListener('hello', (event: MessageEvent<string>) => {
         setStreaming(true)
-        refetch()
+        clearInterval(asking)
+        asking = undefined
+        down ??= watched.up()
+        // What was said between the first look and this is looked at; else there is nothing new.
+        const { revision, shop, readings } = JSON.parse(event.data) as Schemas['Hello']
+        const seen = queryClient.getQueryData(jobQuery(id).queryKey)
+        const known = queryClient.getQueryData(shopQuery().queryKey)?.revision
+        if (seen?.revision !== revision || seen.readings !== readings) refetch()
+        if (known !== shop) void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
       })
       source.addEventListener('changed', (event: MessageEvent<string>) => {
         const seen = queryClient.getQueryData(jobQuery(id).queryKey)?.revision
@@ -145,12 +165,23 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
       })
       source.addEventListener('reading', (event: MessageEvent<string>) => {
         setLive(JSON.parse(event.data) as Live)
+        // The record grows without the log growing, and what is made of it: looked at now and then.
+        const at = queryClient.getQueryState(jobQuery(id).queryKey)?.dataUpdatedAt ?? 0
+        if (Date.now() - at >= RECORD_MS) refetch()
       })
-      source.addEventListener('error', () => setStreaming(false))
+      source.addEventListener('error', () => {
+        setStreaming(false)
+        fell()
+        // Nobody tells of anything: it is asked for until somebody does.
+        asking ??= setInterval(refetch, ASKED_EVERY_MS)
+      })
     }
     const close = () => {
       source?.close()
       source = null
+      fell()
+      clearInterval(asking)
+      asking = undefined
     }
     // A browser keeps only a few connections to one server: a page nobody sees lets go of its own.
     const handleVisibility = () => {
@@ -161,10 +192,7 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
     document.addEventListener('visibilitychange', handleVisibility)
     window.addEventListener('pagehide', close)
     window.addEventListener('pageshow', handleVisibility)
-    // The record grows without the log growing: look again now and then.
-    const record = setInterval(refetch, 10_000)
     return () => {
-      clearInterval(record)
       document.removeEventListener('visibilitychange', handleVisibility)
       window.removeEventListener('pagehide', close)
       window.removeEventListener('pageshow', handleVisibility)

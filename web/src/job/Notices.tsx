@@ -29,6 +29,9 @@ export function Notices(): ReactNode {
     box.held === ''
       ? ''
       : `${box.waiting.length} of your entries wait in this browser: ${box.held}. They are sent when their own shop answers.`,
+    box.trouble === ''
+      ? ''
+      : `The server keeps nothing now: ${box.trouble}. What you say waits in this browser, and is sent again and again.`,
     box.unkept || pictures.unkept
       ? 'This browser can keep nothing more: what waits is lost when this page is closed. Leave it open until it is sent.'
       : '',

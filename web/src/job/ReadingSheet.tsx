@@ -63,7 +63,8 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
   // A joint is read apart where it is judged apart: while it is worked at.
   const apart = kind === 'reading' && view.plan.torch != null && view.standing.station === 'torch'
   const say = () => {
-    if (text.trim() === '' || kind === null) return
+    // A second press while the first is on its way is none.
+    if (text.trim() === '' || kind === null || sent !== null) return
     const joint = apart && where === 'joint'
     const typed = text.trim()
     if (kind === 'reading' && by === 'stick' && melted === '') {

@@ -36,8 +36,11 @@ export function Shortcuts(): ReactNode {
     const handleKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || silent(event.target)) return
       if (event.key === 'Enter') {
-        // On a button or a link it presses that; held down it is one press.
-        if (!event.repeat && isIdle(event.target)) pressPlate()
+        // On a button or a link it presses that.
+        if (!isIdle(event.target)) return
+        // What the plate leads to has the keys by then: the same press is none there.
+        event.preventDefault()
+        pressPlate()
         return
       }
       if (!letters.on()) return

@@ -28,6 +28,12 @@ export function clock(ms: number, zone: string, now: number): string {
   return `${at({ day: 'numeric', month: 'short', ...year }, ms)}, ${time}`
 }
 
+/** Hours gone by since the last whole hour of the shop's clock: not every zone stands whole hours off. */
+export function hoursPastTheHour(ms: number, zone: string): number {
+  const minute = new Intl.DateTimeFormat('en-GB', { timeZone: zone, minute: 'numeric' }).format(ms)
+  return (Number(minute) * 60_000 + (ms % 60_000)) / 3_600_000
+}
+
 const FIVE_MIN_MS = 300_000
 
 /** When something may be done that is only foreseen: the next five minutes of the clock, never too early. */

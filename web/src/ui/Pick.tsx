@@ -1,5 +1,6 @@
 import { Popover, ToggleGroup } from 'radix-ui'
 import { useState, type ReactNode } from 'react'
+import { Question } from './Question'
 
 export interface PickProps {
   id: string
@@ -30,23 +31,25 @@ export function Pick({
   }
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        id={id}
-        data-own-letters=""
-        aria-label={`${label}: ${picked?.label ?? placeholder}`}
-        aria-describedby={describedBy}
-        onKeyDown={(event) => {
-          if (event.key !== 'ArrowDown') return
-          event.preventDefault()
-          setOpen(true)
-        }}
-        className={`flex min-h-12 w-full items-center justify-between gap-2 border-[1.5px] border-dim bg-raise px-3 text-left ${picked === undefined ? 'font-normal text-ash' : 'font-semibold'}`}
-      >
-        <span className="truncate">{picked?.label ?? placeholder}</span>
-        <svg width="12" height="8" aria-hidden className="shrink-0">
-          <path d="M1 1l5 5 5-5" fill="none" stroke="currentColor" strokeWidth="1.5" />
-        </svg>
-      </Popover.Trigger>
+      <Question>
+        <Popover.Trigger
+          id={id}
+          data-own-letters=""
+          aria-label={`${label}: ${picked?.label ?? placeholder}`}
+          aria-describedby={describedBy}
+          onKeyDown={(event) => {
+            if (event.key !== 'ArrowDown') return
+            event.preventDefault()
+            setOpen(true)
+          }}
+          className={`flex min-h-12 w-full items-center justify-between gap-2 border-[1.5px] border-dim bg-raise px-3 text-left ${picked === undefined ? 'font-normal text-ash' : 'font-semibold'}`}
+        >
+          <span className="truncate">{picked?.label ?? placeholder}</span>
+          <svg width="12" height="8" aria-hidden className="shrink-0">
+            <path d="M1 1l5 5 5-5" fill="none" stroke="currentColor" strokeWidth="1.5" />
+          </svg>
+        </Popover.Trigger>
+      </Question>
       <Popover.Portal>
         <Popover.Content
           align="start"

@@ -40,6 +40,8 @@ export function TypedInput(props: TypedInputProps): ReactNode {
           onBlur={draft.commit}
           onKeyDown={(event) => {
             if (event.key === 'Enter') {
+              // What it leads to has the keys by now: the same press is none there.
+              event.preventDefault()
               // Nothing was typed: Enter means the work.
               if (!draft.changed) {
                 if (!event.repeat) pressPlate()

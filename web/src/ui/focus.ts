@@ -31,7 +31,7 @@ export function goOn(from: Element): void {
 let wanted: { id: string; until: number } | null = null
 const WANTED_MS = 5_000
 
-/** Puts the cursor into a field, or on the first of its choices: now, or once it is there. */
+/** Puts the cursor into a field, or before the choices of a question: now, or once it is there. */
 export function focusField(key: string): void {
   const id = fieldId(key)
   wanted = focusOn(id) ? null : { id, until: Date.now() + WANTED_MS }
@@ -47,9 +47,12 @@ export function arrived(id: string): void {
 /** Whether a field is waited for. */
 export const isWaitedFor = (): boolean => wanted !== null && Date.now() <= wanted.until
 
+/** Where keys that lead to a field go: into what is typed; of what is chosen on no choice, so that no key that led
+ * there answers. */
 function focusOn(id: string): boolean {
   const field = document.getElementById(id)
-  const target = field?.matches('input, button, textarea') ? field : field?.querySelector('button, input')
+  const typed = field?.matches('input, textarea') ? field : field?.querySelector('input, textarea')
+  const target = typed ?? field?.closest('[data-question]')
   if (!(target instanceof HTMLElement)) return false
   target.focus()
   target.scrollIntoView({ block: 'nearest' })

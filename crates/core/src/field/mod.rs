@@ -9,7 +9,7 @@ mod table;
 pub use choices::{ALIGN_BY, NONE, PREP_DONE, ROD_CHOICES, SAFETY_CLASSES, SETS};
 pub use holds::{Chosen, Holds, Many, Number, One, OneOf, Text, YesNo, get};
 pub(crate) use parse::within;
-pub use parse::{Saying, parse_value};
+pub use parse::{Saying, is_no_letter, parse_value};
 pub use spec::{Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldValue, Held, Keyed, Lasts};
 pub use table::{
     CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,

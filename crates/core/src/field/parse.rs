@@ -25,6 +25,15 @@ impl From<UnitSystem> for Saying {
     }
 }
 
+/// Line ends and other control characters, and those that turn the writing round: they change what is seen beside them.
+#[must_use]
+pub fn is_no_letter(letter: char) -> bool {
+    let turns = ['\u{200e}', '\u{200f}'].contains(&letter)
+        || ('\u{202a}'..='\u{202e}').contains(&letter)
+        || ('\u{2066}'..='\u{2069}').contains(&letter);
+    letter.is_control() || turns
+}
+
 /// Understands what was typed into a field; nothing typed is nothing known.
 ///
 /// # Errors
@@ -50,6 +59,10 @@ pub fn parse_value(
     };
     let value = match spec.kind {
         FieldKind::Text { most } => {
+            if typed.chars().any(is_no_letter) {
+                let message = "there are signs in it that nobody sees";
+                return Err(FieldProblem::new(key, message, "letters and figures on one line"));
+            }
             let length = typed.chars().count();
             if length > most {
                 return Err(FieldProblem::new(

@@ -56,14 +56,14 @@ pub struct Allowed {
 }
 
 /// Whether `change` may be added by `sender`. `base` is the revision of what the change replaces as the
-/// client last saw it; `allowed` is what the plan says, as it stands.
+/// client last saw it; `allowed` gives what the plan says, as it stands: it is asked by few changes.
 ///
 /// # Errors
 /// [`Refusal::Conflict`] when the fact has changed since `base`; [`Refusal::Problems`] for what
 /// cannot be, at its field.
 pub fn accept(
     job: &Job,
-    allowed: &Allowed,
+    allowed: impl Fn() -> Allowed,
     change: &Change,
     base: Option<u64>,
     sender: &str,
@@ -92,12 +92,12 @@ pub fn accept(
             let value = parse_value(key, spec, typed, Saying { shown_in: *shown_in, today })?;
             if key == field::method::CHOICE.key()
                 && value.is_some()
-                && let Some((why, unlock)) = &allowed.no_method
+                && let Some((why, unlock)) = allowed().no_method
             {
-                return problem(key, why, unlock);
+                return problem(key, &why, &unlock);
             }
             if key == field::hand_over::DONE.key() && value == Some(FieldValue::YesNo(true)) {
-                handed_over(allowed)?;
+                handed_over(&allowed())?;
             }
             let stands = round.values.get(key);
             if stands.is_some_and(|held| held.typed == typed.trim()) {
@@ -205,8 +205,8 @@ pub fn accept(
             Ok(())
         }
         Change::Estimate { until, .. } => {
-            if let Some((why, unlock)) = &allowed.no_estimate {
-                return problem("until", why, unlock);
+            if let Some((why, unlock)) = allowed().no_estimate {
+                return problem("until", &why, &unlock);
             }
             let day = Day::parse(until, today)
                 .map_err(|none| FieldProblem::new("until", none.to_string(), none.would_be_right()))?;
@@ -274,6 +274,7 @@ pub fn accept(
             if round.lit.is_some() && round.stopped().is_none() {
                 return problem("light", "it is lit already", "");
             }
+            let allowed = allowed();
             let not_lit = match what {
                 Lighting::Main => &allowed.not_lit,
                 Lighting::Bake => &allowed.not_baked,

@@ -2,7 +2,7 @@
 
 use super::understood::lengths;
 use super::{Change, SeamReadingKind, TorchEntry};
-use crate::field::within;
+use crate::field::{is_no_letter, within};
 use crate::iron::TypedValues;
 use crate::map::Straightened;
 use crate::problem::{FieldProblem, OutOfRange};
@@ -52,6 +52,9 @@ pub fn possible_time(field: &str, at_ms: i64) -> Result<(), FieldProblem> {
 /// # Errors
 /// The problem, at `field`.
 pub fn possible_name(field: &str, name: &str) -> Result<(), FieldProblem> {
+    if name.chars().any(is_no_letter) {
+        return Err(FieldProblem::new(field, "that name has signs that nobody sees", "letters and figures"));
+    }
     if name.chars().count() <= NAME_MOST {
         return Ok(());
     }

@@ -70,6 +70,7 @@ impl Job {
         for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
             job.apply(fact, &names);
         }
+        job.doubt();
         job
     }
 
@@ -83,27 +84,34 @@ impl Job {
                 (round.readings, round.others) = by_channel(readings_of(lit.fact));
             }
         }
+        self.doubt();
     }
 
-    /// What the thermocouple, or a logger, read of a lighting since.
-    pub fn read(&mut self, of: Uuid, readings: &[impl Copy + Into<Recorded>]) {
-        let (first, others) = by_channel(readings.iter().copied().map(Into::into).collect());
+    /// What the thermocouple, or a logger, read of a lighting since. False, and nothing is taken, where any of it is not
+    /// later than all that is known: the job has to be read anew then, as it is on the disk.
+    #[must_use]
+    pub fn read(&mut self, of: Uuid, readings: &[impl Copy + Into<Recorded>]) -> bool {
+        let read: Vec<Recorded> = readings.iter().copied().map(Into::into).collect();
+        let last = self.heats().find(|heat| heat.lit.fact == of).and_then(|heat| {
+            let known = heat.readings.last().map(|read| read.minutes).into_iter();
+            known.chain(heat.others.iter().map(|read| read.minutes)).reduce(f64::max)
+        });
+        let later = last.is_none_or(|last| read.first().is_none_or(|read| read.minutes > last));
+        if !later || !read.is_sorted_by(|a, b| (a.minutes, a.channel) < (b.minutes, b.channel)) {
+            return false;
+        }
+        let (first, others) = by_channel(read);
         for round in &mut self.rounds {
             let cancelled = round.cancelled.iter_mut();
             let cancelled = cancelled.map(|heat| (heat.lit.fact, (&mut heat.readings, &mut heat.others)));
             let lit = round.lit.as_ref().map(|lit| (lit.fact, (&mut round.readings, &mut round.others)));
             for (_, (known, known_others)) in cancelled.chain(lit).filter(|(lit, _)| *lit == of) {
-                // What was read from the disk meanwhile is there already.
-                let last = known.last().map_or(f64::NEG_INFINITY, |last| last.minutes);
-                known.extend(first.iter().filter(|reading| reading.minutes > last));
-                for read in &others {
-                    let last = known_others.iter().rev().find(|it| it.channel == read.channel);
-                    if last.is_none_or(|last| last.minutes < read.minutes) {
-                        known_others.push(*read);
-                    }
-                }
+                known.extend(&first);
+                known_others.extend(&others);
             }
         }
+        self.doubt();
+        true
     }
 
     /// Takes the readings of an earlier fold of the same job along.
@@ -414,6 +422,7 @@ impl Job {
                     at_joint,
                     who: fact.who.clone(),
                     struck: None,
+                    doubted: false,
                 });
                 log.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
             }

@@ -108,6 +108,9 @@ pub struct LogEntry {
     pub at_joint: bool,
     pub who: String,
     pub struck: Option<String>,
+    /// A part does not cool so fast: it counts for nothing until it is said again.
+    #[serde(default)]
+    pub doubted: bool,
 }
 
 impl LogEntry {
@@ -124,14 +127,14 @@ impl LogEntry {
 
     /// Of the part, read by hand; nothing for anything else.
     pub(super) fn of_part(&self) -> Option<Reading> {
-        let celsius = self.celsius.filter(|_| !self.at_joint)?;
+        let celsius = self.celsius.filter(|_| !self.at_joint && !self.doubted)?;
         Some(Reading { minutes: self.minutes, celsius })
     }
 
     /// Where a stick melts, and whether it did; nothing for anything else.
     fn stick(&self) -> Option<(f64, bool)> {
         match self.entry {
-            TorchEntry::Stick { melted, .. } => Some((self.melts_c?, melted)),
+            TorchEntry::Stick { melted, .. } if !self.doubted => Some((self.melts_c?, melted)),
             _ => None,
         }
     }

@@ -4,6 +4,7 @@ mod accept;
 mod at_seam;
 mod bounds;
 mod change;
+mod doubt;
 mod duplicate;
 mod fold;
 mod heat;

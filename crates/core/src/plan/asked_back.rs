@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use crate::casting_weight::estimated_weight;
 use crate::field;
 use crate::iron::Iron;
-use crate::job::{Reading, Round};
+use crate::job::{Job, Reading, Round};
 use crate::quantity::Unit;
 use crate::stage::part::PartFacts;
 
@@ -32,12 +32,14 @@ const NEAR_MIN: f64 = 3.0;
 
 /// Every question, those of the sheet first.
 #[must_use]
-pub fn asked_back(round: &Round, part: &PartFacts) -> Vec<AskedBack> {
+pub fn asked_back(job: &Job, part: &PartFacts) -> Vec<AskedBack> {
+    let round = job.round();
     let mut asked = Vec::new();
     asked.extend(weight(round, part));
     asked.extend(wall(round, part));
     asked.extend(round.cracks.iter().flat_map(|crack| of_crack(round, part, crack.id)));
     asked.extend(readings(round, part));
+    asked.extend(doubted(job, part));
     asked
 }
 
@@ -112,9 +114,20 @@ fn of_crack(round: &Round, part: &PartFacts, crack: uuid::Uuid) -> Vec<AskedBack
     asked
 }
 
+/// What was typed of the last lighting and cannot be: the part stays as hot as it was known to be.
+fn doubted<'a>(job: &'a Job, part: &'a PartFacts) -> impl Iterator<Item = AskedBack> + 'a {
+    let doubted = job.heat().into_iter().flat_map(|heat| heat.log).filter(|it| it.stands() && it.doubted);
+    doubted.filter_map(|entry| {
+        let say = |celsius: f64| part.units.say_exactly(celsius, Unit::Celsius);
+        let read = say(entry.celsius.or(entry.melts_c)?);
+        let sentence = format!("{read}? It cannot have cooled so far by then, and stays HOT. Read it again.");
+        Some(about(entry.fact.to_string(), sentence))
+    })
+}
+
 /// Readings of the part by hand that lie far off what the pad showed then.
 fn readings<'a>(round: &'a Round, part: &'a PartFacts) -> impl Iterator<Item = AskedBack> + 'a {
-    round.standing_log().filter(|entry| !entry.at_joint).filter_map(|entry| {
+    round.standing_log().filter(|entry| !entry.at_joint && !entry.doubted).filter_map(|entry| {
         let by_hand = entry.celsius?;
         let pad = near(&round.readings, entry.minutes)?;
         let say = |celsius: f64| part.units.say_exactly(celsius, Unit::Celsius);

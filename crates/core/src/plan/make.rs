@@ -1,5 +1,7 @@
 //! Facts in, plan out.
 
+use std::collections::BTreeSet;
+
 use serde::{Deserialize, Serialize};
 
 use super::asked_back::{AskedBack, asked_back};
@@ -96,6 +98,13 @@ impl Plan {
         let units = self.units;
         self.figures = self.figures.into_iter().map(|figure| figure.said_in(units)).collect();
         self
+    }
+
+    /// Kinds in the stores of which it says how many are there.
+    #[must_use]
+    pub fn counted_kinds(&self) -> BTreeSet<&str> {
+        let ways = self.methods.contenders.iter().flat_map(|way| &way.takes);
+        ways.chain(&self.takes).map(|take| take.kind.as_str()).collect()
     }
 
     /// Why the torch cannot be lit yet; nothing when it can.
@@ -482,7 +491,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         takes,
         body_words: facts.size_words(),
         body,
-        asked_back: asked_back(round, &facts),
+        asked_back: asked_back(job, &facts),
         currency,
         offered,
         units: shop.units,

@@ -8,6 +8,7 @@ mod see;
 mod work;
 
 use std::collections::{HashMap, HashSet};
+use std::sync::atomic::AtomicU64;
 use std::sync::{Arc, Mutex, PoisonError, RwLock};
 
 use quick_cache::sync::Cache;
@@ -49,6 +50,8 @@ struct OnTheDesk {
     turns: [tokio::sync::Mutex<()>; TURNS],
     /// Jobs of which something is known since their line on the rack was worked out.
     behind: Mutex<HashSet<Uuid>>,
+    /// Plans that were worked out since the start.
+    plans_made: AtomicU64,
     /// Jobs that cannot be read at all, and why.
     damaged: Mutex<HashMap<Uuid, String>>,
 }
@@ -63,6 +66,7 @@ impl Desk {
             shop_turn: tokio::sync::Mutex::default(),
             turns: std::array::from_fn(|_| tokio::sync::Mutex::default()),
             behind: Mutex::default(),
+            plans_made: AtomicU64::default(),
             damaged: Mutex::default(),
         };
         Self { database, clock, news, on: Arc::new(on) }

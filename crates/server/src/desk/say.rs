@@ -12,15 +12,15 @@ use vanadin_core::job::{
     Change, FACTS_MOST, Fact, Job, Recorded, Understood, accept, possible_name, possible_time,
 };
 use vanadin_core::problem::FieldProblem;
+use vanadin_core::shop::ShopFact;
 
-use super::see::planned;
-use super::{Desk, News, Seen, work};
+use super::{Desk, News, Seen, ShopNow, work};
 use crate::api_error::ApiError;
 use crate::job::store;
 use crate::picture::shrink::Shrunk;
 use crate::picture::store as pictures;
-use crate::rack::projection;
-use crate::shop::store::today_in;
+use crate::rack::projection::{self, Projected};
+use crate::shop::store::{self as shop_store, today_in};
 
 /// A change to a job.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -54,12 +54,13 @@ impl NewFact {
         self.at_client_ms.saturating_add(off_ms)
     }
 
-    fn possible(&self) -> Result<(), Vec<FieldProblem>> {
+    /// A clock that is wrong and known is put right first: only then it is judged. What a clock of its own has in the
+    /// future happened when it was sent.
+    fn possible(&self, now_ms: i64) -> Result<(), Vec<FieldProblem>> {
         let problems: Vec<FieldProblem> = [
             possible_name("who", &self.who),
             possible_name("sender", &self.sender),
-            possible_time("at_client_ms", self.at_client_ms),
-            self.sent_at_client_ms.map_or(Ok(()), |at_ms| possible_time("sent_at_client_ms", at_ms)),
+            possible_time("at_client_ms", self.happened_ms(now_ms)),
         ]
         .into_iter()
         .filter_map(Result::err)
@@ -92,6 +93,21 @@ impl NewJob {
     }
 }
 
+/// A whole job with its plan and its line, for the moment they were worked out.
+struct WorkedOut {
+    new: NewJob,
+    seen: Seen,
+    line: Projected,
+    at_ms: i64,
+}
+
+impl WorkedOut {
+    async fn store(&self, on: &mut SqliteConnection) -> Result<(), ApiError> {
+        self.new.store(on).await?;
+        projection::put(on, &self.line).await
+    }
+}
+
 impl Desk {
     /// Adds a change to a job's log, if it may be; once, however often it is sent. Gives the job as it
     /// stands then, and the figures that moved.
@@ -102,7 +118,7 @@ impl Desk {
         if new.folder.is_some_and(|folder| folder != self.database.folder) {
             return Err(ApiError::OtherFolder);
         }
-        new.possible()?;
+        new.possible(self.now_ms())?;
         if new.change == Change::AddPicture {
             self.must_be_kept(id, new.id).await?;
         }
@@ -116,7 +132,7 @@ impl Desk {
             return Err(vec![FieldProblem::new("change", "this job's log is full", "duplicate it")].into());
         }
         let today = today_in(&shop.shop, new.happened_ms(self.now_ms()));
-        accept(&before.job, &before.plan.allows(), &new.change, new.base, &new.sender, today)?;
+        accept(&before.job, || before.plan.allows(), &new.change, new.base, &new.sender, today)?;
         if let Change::Light { frozen, what, without, .. } = &mut new.change {
             *frozen = Some(Box::new(before.plan.frozen()));
             *without = before.plan.not_laid_out(*what);
@@ -136,13 +152,13 @@ impl Desk {
             understood: Understood::of(&new.change, today),
             change: new.change,
         };
-        let (was, said, runs) = (before.clone(), fact.clone(), self.runs());
+        let (was, said, desk) = (before.clone(), fact.clone(), self.clone());
         let (after, line, moved) = work(move || {
             let mut facts = was.facts.to_vec();
             facts.push(said);
             let mut job = Job::fold(id, &facts);
             job.record_of(Job::clone(&was.job));
-            let plan = Arc::new(planned(&job, &was.shop.shop, &runs, now_ms));
+            let plan = Arc::new(desk.planned(&job, &was.shop.shop, now_ms));
             let moved = moved(&was.plan.figures, &plan.figures);
             let after = Seen { facts: Arc::new(facts), job: Arc::new(job), plan, shop: was.shop };
             let line = after.line(now_ms);
@@ -171,31 +187,71 @@ impl Desk {
         let shop = self.shop().await?;
         let _turn = self.turn(new.id).await;
         let id = new.id;
-        if !store::exists(&self.database.pool, id).await? {
-            let (now_ms, runs) = (self.now_ms(), self.runs());
-            let (new, seen, line) = work(move || {
-                let mut job = Job::fold(id, &new.facts);
-                job.record(|lit| {
-                    let of = new.readings.iter().find(|(known, _)| *known == lit);
-                    of.map_or(Vec::new(), |(_, readings)| readings.clone())
-                });
-                let plan = Arc::new(planned(&job, &shop.shop, &runs, now_ms));
-                let seen = Seen { facts: Arc::new(new.facts.clone()), job: Arc::new(job), plan, shop };
-                let line = seen.line(now_ms).created(new.created_ms);
-                (new, seen, line)
+        if store::exists(&self.database.pool, id).await? {
+            return self.see_in_turn(id, shop).await;
+        }
+        let made = self.worked_out(new, shop).await?;
+        self.database.write(async |on| made.store(on).await).await?;
+        Ok(self.is_there(made))
+    }
+
+    /// Fills a folder without jobs: what is said of the shop and its jobs, all of it or nothing.
+    ///
+    /// # Errors
+    /// It cannot be stored.
+    pub async fn fill(&self, words: Vec<ShopFact>, jobs: Vec<NewJob>) -> Result<(), ApiError> {
+        let _turn = self.on.shop_turn.lock().await;
+        let before = self.shop().await?;
+        let later = words.into_iter().zip(before.revision + 1..);
+        let said: Vec<ShopFact> = later.map(|(word, revision)| ShopFact { revision, ..word }).collect();
+        let shop = Arc::new(ShopNow::of([before.facts.clone(), said.clone()].concat()));
+        let mut made = Vec::with_capacity(jobs.len());
+        for new in jobs {
+            made.push(self.worked_out(new, shop.clone()).await?);
+        }
+        self.database
+            .write(async |on| {
+                for fact in &said {
+                    shop_store::add(on, fact).await?;
+                }
+                for job in &made {
+                    job.store(on).await?;
+                }
+                Ok(())
             })
             .await?;
-            self.database
-                .write(async |on| {
-                    new.store(on).await?;
-                    projection::put(on, &line).await
-                })
-                .await?;
-            self.keep(id, &seen, now_ms);
-            self.tell(News::Said { job: id, revision: seen.job.revision, fact: None });
-            return Ok(seen);
+        let revision = shop.revision;
+        self.shop_is(shop);
+        self.tell(News::Shop { revision });
+        for job in made {
+            self.is_there(job);
         }
-        self.see_in_turn(id, shop).await
+        Ok(())
+    }
+
+    /// A whole job worked out, not stored yet.
+    async fn worked_out(&self, new: NewJob, shop: Arc<ShopNow>) -> Result<WorkedOut, ApiError> {
+        let (at_ms, desk) = (self.now_ms(), self.clone());
+        work(move || {
+            let mut job = Job::fold(new.id, &new.facts);
+            job.record(|lit| {
+                let of = new.readings.iter().find(|(known, _)| *known == lit);
+                of.map_or(Vec::new(), |(_, readings)| readings.clone())
+            });
+            let plan = Arc::new(desk.planned(&job, &shop.shop, at_ms));
+            let seen = Seen { facts: Arc::new(new.facts.clone()), job: Arc::new(job), plan, shop };
+            let line = seen.line(at_ms).created(new.created_ms);
+            WorkedOut { new, seen, line, at_ms }
+        })
+        .await
+    }
+
+    /// A whole job was stored: it is kept, and told.
+    fn is_there(&self, made: WorkedOut) -> Seen {
+        let WorkedOut { new, seen, at_ms, .. } = made;
+        self.keep(new.id, &seen, at_ms);
+        self.tell(News::Said { job: new.id, revision: seen.job.revision, fact: None });
+        seen
     }
 
     /// A fact says that a picture was added: it must be kept already.

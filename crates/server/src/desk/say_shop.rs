@@ -1,13 +1,16 @@
 //! A word said of the shop: judged, stored, told.
 
+use std::sync::Arc;
+
 use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::job::Conflict;
 use vanadin_core::shop::{ShopFact, ShopWord, may_be_said};
 
-use super::{Desk, ShopNow};
+use super::{Desk, News, ShopNow};
 use crate::api_error::ApiError;
+use crate::shop::logger_key::without_the_key;
 use crate::shop::store;
 
 /// A word for the shop's log.
@@ -35,16 +38,16 @@ impl Desk {
     ///
     /// # Errors
     /// It cannot be, somebody else changed the setting, or it cannot be stored.
-    pub async fn say_of_the_shop(&self, said: NewShopFact) -> Result<std::sync::Arc<ShopNow>, ApiError> {
+    pub async fn say_of_the_shop(&self, said: NewShopFact) -> Result<Arc<ShopNow>, ApiError> {
         let _turn = self.on.shop_turn.lock().await;
         let shop = self.shop().await?;
         if shop.facts.iter().any(|fact| fact.id == said.id) {
             return Ok(shop);
         }
-        let understood =
-            may_be_said(&shop.facts, &said.change, &said.sender).map_err(|problem| vec![problem])?;
-        store::known_zone(&said.change)?;
-        if let ShopWord::Set { key, typed, .. } = &said.change
+        let change = without_the_key(said.change).map_err(|problem| vec![problem])?;
+        let understood = may_be_said(&shop.facts, &change, &said.sender).map_err(|problem| vec![problem])?;
+        store::known_zone(&change)?;
+        if let ShopWord::Set { key, typed, .. } = &change
             && let (Some(held), Some(base)) = (shop.values.get(key), said.base)
             && held.revision > base
             && held.typed != typed.trim()
@@ -65,11 +68,15 @@ impl Desk {
             at_server_ms: now_ms,
             who: name(&said.who),
             sender: name(&said.sender),
-            change: said.change,
+            change,
             understood,
         };
         self.database.write(async |on| store::add(on, &fact).await).await?;
-        self.shop_changed().await?;
-        self.shop().await
+        let mut facts = shop.facts.clone();
+        facts.push(fact);
+        let now = Arc::new(ShopNow::of(facts));
+        self.shop_is(now.clone());
+        self.tell(News::Shop { revision: now.revision });
+        Ok(now)
     }
 }

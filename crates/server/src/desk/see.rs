@@ -1,6 +1,7 @@
 //! A job and its plan, worked out once for each revision of it and of the shop.
 
 use std::collections::BTreeMap;
+use std::sync::atomic::Ordering;
 use std::sync::{Arc, PoisonError};
 
 use uuid::Uuid;
@@ -22,6 +23,8 @@ pub struct ShopNow {
     pub shop: Shop,
     /// Of its log.
     pub revision: u64,
+    /// What plans read of it, as one number.
+    pub planned_by: u64,
     /// What stands in its settings, by key.
     pub values: BTreeMap<String, Held>,
     pub facts: Vec<ShopFact>,
@@ -36,10 +39,31 @@ pub struct Seen {
     pub shop: Arc<ShopNow>,
 }
 
+impl ShopNow {
+    /// The shop as its log makes it.
+    #[must_use]
+    pub fn of(facts: Vec<ShopFact>) -> Self {
+        let values = settings(&facts);
+        let shop = Shop::of_log(&values, &facts);
+        let (revision, planned_by) = (facts.last().map_or(0, |fact| fact.revision), shop.planned_by());
+        Self { shop, revision, planned_by, values, facts }
+    }
+
+    /// Whether a plan made in this shop stands in another.
+    fn plans_as(&self, other: &Self, job: Uuid, plan: &Plan) -> bool {
+        if self.revision == other.revision {
+            return true;
+        }
+        let kinds = plan.counted_kinds();
+        self.planned_by == other.planned_by && self.shop.counts(job, &kinds) == other.shop.counts(job, &kinds)
+    }
+}
+
 impl Seen {
     /// Its line on the rack.
     pub(super) fn line(&self, now_ms: i64) -> Projected {
-        Projected::of((&self.job, &self.plan, &self.facts), (&self.shop.shop, self.shop.revision), now_ms)
+        let shop = (&self.shop.shop, self.shop.revision, self.shop.planned_by);
+        Projected::of((&self.job, &self.plan, &self.facts), shop, now_ms)
     }
 }
 
@@ -55,7 +79,7 @@ pub(super) struct Kept {
 }
 
 /// The plan of a job at a moment.
-pub(super) fn planned(job: &Job, shop: &Shop, runs: &Runs, now_ms: i64) -> Plan {
+fn plan_of(job: &Job, shop: &Shop, runs: &Runs, now_ms: i64) -> Plan {
     match shop_store::moment(shop, job, now_ms) {
         Some(moment) => plan_at(job, shop, runs, moment),
         None => plan_with(job, shop, runs),
@@ -63,6 +87,18 @@ pub(super) fn planned(job: &Job, shop: &Shop, runs: &Runs, now_ms: i64) -> Plan 
 }
 
 impl Desk {
+    /// The plan of a job at a moment, worked out; each is counted.
+    pub(super) fn planned(&self, job: &Job, shop: &Shop, now_ms: i64) -> Plan {
+        self.on.plans_made.fetch_add(1, Ordering::Relaxed);
+        plan_of(job, shop, &self.on.runs, now_ms)
+    }
+
+    /// Plans that were worked out since the start.
+    #[must_use]
+    pub fn plans_made(&self) -> u64 {
+        self.on.plans_made.load(Ordering::Relaxed)
+    }
+
     /// The shop as it is set.
     ///
     /// # Errors
@@ -75,26 +111,17 @@ impl Desk {
     }
 
     async fn read_the_shop(&self) -> Result<Arc<ShopNow>, ApiError> {
-        let facts = shop_store::facts(&self.database.pool).await?;
-        let values = settings(&facts);
-        let revision = facts.last().map_or(0, |fact| fact.revision);
-        let now = Arc::new(ShopNow { shop: Shop::of_log(&values, &facts), revision, values, facts });
-        let mut known = self.on.shop.write().unwrap_or_else(PoisonError::into_inner);
-        // Of two that read at the same time the later settings count.
-        if known.as_ref().is_none_or(|known| known.revision < now.revision) {
-            *known = Some(now.clone());
-        }
+        let now = Arc::new(ShopNow::of(shop_store::facts(&self.database.pool).await?));
+        self.shop_is(now.clone());
         Ok(now)
     }
 
-    /// The shop's settings were changed in the database.
-    ///
-    /// # Errors
-    /// They cannot be read again.
-    pub async fn shop_changed(&self) -> Result<(), ApiError> {
-        let revision = self.read_the_shop().await?.revision;
-        self.tell(News::Shop { revision });
-        Ok(())
+    /// From now on the shop is this one; of two the later counts.
+    pub(super) fn shop_is(&self, now: Arc<ShopNow>) {
+        let mut known = self.on.shop.write().unwrap_or_else(PoisonError::into_inner);
+        if known.as_ref().is_none_or(|known| known.revision < now.revision) {
+            *known = Some(now);
+        }
     }
 
     /// A job as it stands.
@@ -113,8 +140,8 @@ impl Desk {
     fn fresh(&self, id: Uuid, shop: &Arc<ShopNow>) -> Option<Seen> {
         let Kept { facts, job, plan, began_ms } = self.on.kept.get(&id)?;
         let (plan, for_shop) = plan?;
-        (for_shop.revision == shop.revision && began_ms == shop_store::began_ms(self.now_ms()))
-            .then(|| Seen { facts, job, plan, shop: shop.clone() })
+        let stands = began_ms == shop_store::began_ms(self.now_ms()) && for_shop.plans_as(shop, id, &plan);
+        stands.then(|| Seen { facts, job, plan, shop: shop.clone() })
     }
 
     /// The same for whoever has the job's turn.
@@ -132,9 +159,9 @@ impl Desk {
                 (Arc::new(facts), Arc::new(job))
             }
         };
-        let (of, on, runs) = (job.clone(), shop.clone(), self.runs());
+        let (of, on, desk) = (job.clone(), shop.clone(), self.clone());
         let now_ms = self.now_ms();
-        let plan = Arc::new(work(move || planned(&of, &on.shop, &runs, now_ms)).await?);
+        let plan = Arc::new(work(move || desk.planned(&of, &on.shop, now_ms)).await?);
         let seen = Seen { facts, job, plan, shop };
         self.keep(id, &seen, now_ms);
         Ok(seen)
@@ -156,9 +183,13 @@ impl Desk {
     pub async fn read(&self, id: Uuid, lit: Uuid, readings: &[Recorded]) {
         let _turn = self.turn(id).await;
         if let Some(mut kept) = self.on.kept.get(&id) {
-            Arc::make_mut(&mut kept.job).read(lit, readings);
-            kept.plan = None;
-            self.on.kept.insert(id, kept);
+            if Arc::make_mut(&mut kept.job).read(lit, readings) {
+                kept.plan = None;
+                self.on.kept.insert(id, kept);
+            } else {
+                // It comes late, or again: what counts is what lies on the disk, in the order of time.
+                self.forget(id);
+            }
         }
         self.look_again(id);
     }

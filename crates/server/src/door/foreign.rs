@@ -61,13 +61,26 @@ fn closed_to(request: &Request<'_>) -> bool {
 }
 
 #[get("/closed")]
-pub fn closed_to_read() -> ApiError {
-    ApiError::Closed
+pub fn closed_to_read(out: Out) -> ApiError {
+    out.0
 }
 
 #[post("/closed")]
-pub fn closed() -> ApiError {
-    ApiError::Closed
+pub fn closed(out: Out) -> ApiError {
+    out.0
+}
+
+/// Why whoever sends this may not come in.
+pub struct Out(ApiError);
+
+#[rocket::async_trait]
+impl<'r> rocket::request::FromRequest<'r> for Out {
+    type Error = std::convert::Infallible;
+
+    async fn from_request(request: &'r Request<'_>) -> rocket::request::Outcome<Self, Self::Error> {
+        let out = request.rocket().state::<Door>().is_some_and(|door| door.has_turned_out(request));
+        rocket::request::Outcome::Success(Self(if out { ApiError::TurnedOut } else { ApiError::Closed }))
+    }
 }
 
 /// A host that is an address or this machine's own name cannot have been made up by a name server.

@@ -1,20 +1,22 @@
 //! The shop's passphrase, and the devices that have said it.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::net::IpAddr;
-use std::sync::{Mutex, PoisonError, RwLock};
+use std::sync::{PoisonError, RwLock};
 
 use anyhow::anyhow;
 use argon2::Argon2;
 use argon2::password_hash::phc::PasswordHash;
 use argon2::password_hash::{PasswordHasher, PasswordVerifier};
 use rocket::Request;
+use rocket::request::{FromRequest, Outcome};
 use sha2::{Digest, Sha256};
-use tokio::sync::Semaphore;
+use tokio::sync::{Semaphore, watch};
 use uuid::Uuid;
 use vanadin_core::problem::FieldProblem;
 
 use super::store::{self, Device};
+use super::tries::{Tries, Try};
 use crate::api_error::ApiError;
 use crate::clock::Clock;
 use crate::database::Database;
@@ -37,11 +39,15 @@ pub const COOKIE: &str = "vanadin_device";
 pub const KNOWN_MS: i64 = 90 * 86_400_000;
 /// The shortest passphrase, in letters; and the longest that is looked at.
 const LETTERS: (usize, usize) = (8, 200);
-/// So many wrong ones from one address, and then a wait.
-const TRIES: u32 = 5;
-const WAIT_MS: i64 = 60_000;
 
 type Token = [u8; 32];
+
+/// By what somebody came in.
+pub enum Right {
+    /// They sit at the machine that serves, or nobody is asked.
+    Here,
+    Device(Token),
+}
 
 /// The key that came with a request: `Authorization: Bearer ...`.
 pub fn bearer<'r>(request: &'r Request<'_>) -> Option<&'r str> {
@@ -55,6 +61,16 @@ pub fn same(a: &str, b: &str) -> bool {
     a.len() == b.len() && differ == 0
 }
 
+#[rocket::async_trait]
+impl<'r> FromRequest<'r> for Right {
+    type Error = std::convert::Infallible;
+
+    async fn from_request(request: &'r Request<'_>) -> Outcome<Self, Self::Error> {
+        let door = request.rocket().state::<Door>();
+        Outcome::Success(door.map_or(Self::Here, |door| door.right_of(request)))
+    }
+}
+
 /// Who may come in.
 pub struct Door {
     database: Database,
@@ -62,7 +78,10 @@ pub struct Door {
     pub asks: Asks,
     hash: RwLock<Option<String>>,
     devices: RwLock<HashMap<Token, Device>>,
-    wrong: Mutex<HashMap<IpAddr, (u32, i64)>>,
+    out: RwLock<HashSet<Token>>,
+    tries: Tries,
+    /// Told whenever a device may come in no longer.
+    turned_out: watch::Sender<()>,
     /// One passphrase is looked at at a time: each takes memory.
     one: Semaphore,
 }
@@ -80,7 +99,9 @@ impl Door {
         let door = Self {
             hash: RwLock::new(store::hash(&database.pool).await?),
             devices: RwLock::new(store::devices(&database.pool).await?),
-            wrong: Mutex::default(),
+            out: RwLock::new(store::turned_out(&database.pool).await?),
+            tries: Tries::default(),
+            turned_out: watch::channel(()).0,
             one: Semaphore::new(1),
             database,
             clock,
@@ -112,10 +133,55 @@ impl Door {
 
     /// The known device that sends this.
     pub fn device_of(&self, request: &Request<'_>) -> Option<Device> {
-        let shown = request.cookies().get(COOKIE)?.value().to_owned();
+        self.device(&Self::key_of(request)?)
+    }
+
+    fn key_of(request: &Request<'_>) -> Option<Token> {
+        request.cookies().get(COOKIE).map(|shown| token(shown.value()))
+    }
+
+    fn device(&self, key: &Token) -> Option<Device> {
         let devices = self.devices.read().unwrap_or_else(PoisonError::into_inner);
-        let device = devices.get(&token(&shown))?;
+        let device = devices.get(key)?;
         (self.clock.now_ms() - device.known_ms < KNOWN_MS).then(|| device.clone())
+    }
+
+    /// By what whoever sends this came in: it is looked at again for as long as something is told to them.
+    #[must_use]
+    pub fn right_of(&self, request: &Request<'_>) -> Right {
+        match Self::key_of(request).filter(|key| self.device(key).is_some()) {
+            Some(key) if self.asks != Asks::Nobody => Right::Device(key),
+            // Let in, and no device: who sits at this machine, or a program of its own.
+            Some(_) | None => Right::Here,
+        }
+    }
+
+    /// The device that sends this was turned out.
+    #[must_use]
+    pub fn has_turned_out(&self, request: &Request<'_>) -> bool {
+        let out = self.out.read().unwrap_or_else(PoisonError::into_inner);
+        Self::key_of(request).is_some_and(|key| out.contains(&key))
+    }
+
+    /// Whoever came in by this still may.
+    #[must_use]
+    pub fn still(&self, right: &Right) -> bool {
+        match right {
+            Right::Here => true,
+            Right::Device(key) => self.device(key).is_some(),
+        }
+    }
+
+    /// Hears whenever somebody may come in no longer.
+    #[must_use]
+    pub fn listen(&self) -> watch::Receiver<()> {
+        self.turned_out.subscribe()
+    }
+
+    /// Whoever sends this sits at the machine that serves, as far as an address can tell.
+    #[must_use]
+    pub fn is_here(&self, from: Option<IpAddr>) -> bool {
+        self.asks != Asks::Everybody && from.is_some_and(|from| from.is_loopback())
     }
 
     /// Known devices, the latest first.
@@ -136,27 +202,11 @@ impl Door {
         name: &str,
         from: Option<IpAddr>,
     ) -> Result<String, ApiError> {
-        let from = from.unwrap_or(IpAddr::from([0, 0, 0, 0]));
-        self.may_try(from)?;
-        let hash = self.hash.read().unwrap_or_else(PoisonError::into_inner).clone();
-        let right = match hash {
-            Some(hash) if passphrase.len() <= LETTERS.1 * 4 => {
-                let _one = self.one.acquire().await.map_err(anyhow::Error::from)?;
-                work(move || {
-                    let known = PasswordHash::new(&hash);
-                    known.is_ok_and(|known| {
-                        Argon2::default().verify_password(passphrase.as_bytes(), &known).is_ok()
-                    })
-                })
-                .await?
-            }
-            Some(_) | None => false,
-        };
-        if !right {
-            self.was_wrong(from);
+        let tried = self.tries(from)?;
+        if !self.is_the_passphrase(passphrase).await? {
             return Err(ApiError::WrongPassphrase);
         }
-        self.wrong.lock().unwrap_or_else(PoisonError::into_inner).remove(&from);
+        tried.was_right();
         let shown = random()?;
         let name = name.trim().chars().take(40).collect();
         let device = Device { id: Uuid::new_v4(), name, known_ms: self.clock.now_ms() };
@@ -166,12 +216,48 @@ impl Door {
         Ok(shown)
     }
 
+    /// Something is tried from an address: a passphrase, or a key.
+    ///
+    /// # Errors
+    /// It was wrong too often, or too many wait already.
+    pub fn tries(&self, from: Option<IpAddr>) -> Result<Try<'_>, ApiError> {
+        self.tries.begin(from.unwrap_or(IpAddr::from([0, 0, 0, 0])), self.clock.now_ms())
+    }
+
+    async fn is_the_passphrase(&self, said: String) -> Result<bool, ApiError> {
+        let hash = self.hash.read().unwrap_or_else(PoisonError::into_inner).clone();
+        let Some(hash) = hash.filter(|_| said.len() <= LETTERS.1 * 4) else { return Ok(false) };
+        let _one = self.one.acquire().await.map_err(anyhow::Error::from)?;
+        let is_it = move || {
+            let known = PasswordHash::new(&hash);
+            known.is_ok_and(|known| Argon2::default().verify_password(said.as_bytes(), &known).is_ok())
+        };
+        work(is_it).await
+    }
+
+    /// Whoever sets another passphrase says the one that stands, but for those who sit at the machine that serves.
+    ///
+    /// # Errors
+    /// It is another, or was another too often.
+    pub async fn says_the_old_one(&self, old: String, from: Option<IpAddr>) -> Result<(), ApiError> {
+        if !self.is_set() || self.is_here(from) {
+            return Ok(());
+        }
+        let tried = self.tries(from)?;
+        if !self.is_the_passphrase(old).await? {
+            let right = "the one the shop goes by until now";
+            return Err(vec![FieldProblem::new("old", "that is not the passphrase", right)].into());
+        }
+        tried.was_right();
+        Ok(())
+    }
+
     /// Sets the passphrase: every device but the one that says so has to say it again.
     ///
     /// # Errors
-    /// It is too short.
+    /// It is too short, or blank.
     pub async fn set(&self, passphrase: &str, by: Option<Uuid>) -> Result<(), ApiError> {
-        let letters = passphrase.chars().count();
+        let letters = passphrase.trim().chars().count();
         if !(LETTERS.0..=LETTERS.1).contains(&letters) {
             let right = format!("{} letters or more", LETTERS.0);
             return Err(vec![FieldProblem::new("passphrase", "that is too easy to guess", right)].into());
@@ -184,6 +270,7 @@ impl Door {
         self.database.write(async |on| store::set(on, &hash, by).await).await?;
         *self.hash.write().unwrap_or_else(PoisonError::into_inner) = Some(hash);
         self.devices.write().unwrap_or_else(PoisonError::into_inner).retain(|_, it| Some(it.id) == by);
+        self.turned_out.send_replace(());
         Ok(())
     }
 
@@ -192,26 +279,15 @@ impl Door {
     /// # Errors
     /// It cannot be stored.
     pub async fn turn_out(&self, device: Uuid) -> Result<(), ApiError> {
-        self.database.write(async |on| store::remove(on, device).await).await?;
-        self.devices.write().unwrap_or_else(PoisonError::into_inner).retain(|_, it| it.id != device);
+        let now_ms = self.clock.now_ms();
+        let when = (now_ms, now_ms - KNOWN_MS);
+        self.database.write(async |on| store::remove(on, device, when).await).await?;
+        let mut devices = self.devices.write().unwrap_or_else(PoisonError::into_inner);
+        let gone = devices.extract_if(|_, it| it.id == device).map(|(key, _)| key);
+        self.out.write().unwrap_or_else(PoisonError::into_inner).extend(gone);
+        drop(devices);
+        self.turned_out.send_replace(());
         Ok(())
-    }
-
-    fn may_try(&self, from: IpAddr) -> Result<(), ApiError> {
-        let mut wrong = self.wrong.lock().unwrap_or_else(PoisonError::into_inner);
-        let now_ms = self.clock.now_ms();
-        wrong.retain(|_, (_, since_ms)| now_ms - *since_ms < WAIT_MS);
-        match wrong.get(&from) {
-            Some((times, _)) if *times >= TRIES => Err(ApiError::TooManyTries),
-            Some(_) | None => Ok(()),
-        }
-    }
-
-    fn was_wrong(&self, from: IpAddr) {
-        let now_ms = self.clock.now_ms();
-        let mut wrong = self.wrong.lock().unwrap_or_else(PoisonError::into_inner);
-        let entry = wrong.entry(from).or_insert((0, now_ms));
-        *entry = (entry.0 + 1, now_ms);
     }
 }
 

@@ -5,3 +5,4 @@ pub mod headers;
 pub mod known;
 pub mod route;
 mod store;
+mod tries;

@@ -24,6 +24,8 @@ pub struct DoorView {
     /// Others than those at the machine that serves are asked for it.
     pub asks: bool,
     pub is_set: bool,
+    /// Whoever asks sits at the machine that serves: the passphrase until now is not asked of them.
+    pub here: bool,
     /// This device, where it said it.
     pub device: Option<Uuid>,
     /// Those that said it, the latest first; empty for whoever may not come in.
@@ -41,6 +43,9 @@ pub struct ComeIn {
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct NewPassphrase {
     pub passphrase: String,
+    /// The one that stands; nothing while none does, and from the machine that serves.
+    #[serde(default)]
+    pub old: String,
 }
 
 #[derive(Debug, Deserialize, ToSchema)]
@@ -69,8 +74,9 @@ impl<'r> FromRequest<'r> for AtTheDoor {
     }
 }
 
-fn view(door: &Door, lets_in: bool, device: Option<Uuid>) -> Json<DoorView> {
+fn view(door: &Door, from: Option<std::net::IpAddr>, lets_in: bool, device: Option<Uuid>) -> Json<DoorView> {
     Json(DoorView {
+        here: door.is_here(from),
         closed: !lets_in,
         asks: door.asks != Asks::Nobody,
         is_set: door.is_set(),
@@ -84,7 +90,7 @@ fn view(door: &Door, lets_in: bool, device: Option<Uuid>) -> Json<DoorView> {
     responses((status = 200, description = "The door", body = DoorView)))]
 #[get("/")]
 pub fn show(door: &State<Door>, who: AtTheDoor) -> Json<DoorView> {
-    view(door, who.lets_in, who.device.map(|device| device.id))
+    view(door, who.from, who.lets_in, who.device.map(|device| device.id))
 }
 
 /// Says the passphrase: this device is known for 90 days, by a cookie that no script can read.
@@ -109,13 +115,14 @@ pub async fn come_in(
         .path("/")
         .max_age(Duration::milliseconds(KNOWN_MS));
     cookies.add(cookie);
-    Ok(view(door, true, None))
+    Ok(view(door, who.from, true, None))
 }
 
-/// Sets the passphrase: every other device has to say the new one.
+/// Sets the passphrase, by whoever says the old one: every other device has to say the new one.
 #[utoipa::path(post, path = "/api/door/passphrase", request_body = NewPassphrase, responses(
     (status = 200, description = "It is set", body = DoorView),
-    (status = 422, description = "Too short", body = ProblemsBody)))]
+    (status = 422, description = "Too short, or not the old one", body = ProblemsBody),
+    (status = 429, description = "Wrong too often", body = ProblemsBody)))]
 #[post("/passphrase", data = "<body>")]
 pub async fn set_passphrase(
     door: &State<Door>,
@@ -123,8 +130,10 @@ pub async fn set_passphrase(
     body: Body<NewPassphrase>,
 ) -> Result<Json<DoorView>, ApiError> {
     let by = who.device.map(|device| device.id);
-    door.set(&body.0?.passphrase, by).await?;
-    Ok(view(door, true, by))
+    let said = body.0?;
+    door.says_the_old_one(said.old, who.from).await?;
+    door.set(&said.passphrase, by).await?;
+    Ok(view(door, who.from, true, by))
 }
 
 /// Turns a device out: it has to say the passphrase again.
@@ -137,5 +146,5 @@ pub async fn turn_out(
     body: Body<TurnOut>,
 ) -> Result<Json<DoorView>, ApiError> {
     door.turn_out(body.0?.device).await?;
-    Ok(view(door, true, who.device.map(|device| device.id)))
+    Ok(view(door, who.from, true, who.device.map(|device| device.id)))
 }

@@ -1,6 +1,6 @@
 //! Passphrase and devices in the database.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use serde::Serialize;
 use sqlx::{Row, SqliteConnection, SqlitePool};
@@ -59,7 +59,24 @@ pub async fn add(on: &mut SqliteConnection, token: &[u8; 32], device: &Device) -
     Ok(())
 }
 
-pub async fn remove(on: &mut SqliteConnection, device: Uuid) -> Result<(), ApiError> {
+/// Devices that were turned out, by what they show.
+pub async fn turned_out(pool: &SqlitePool) -> Result<HashSet<[u8; 32]>, sqlx::Error> {
+    let rows = sqlx::query("select token from turned_out").fetch_all(pool).await?;
+    Ok(rows.iter().filter_map(|row| row.try_get::<Vec<u8>, _>(0).ok()?.try_into().ok()).collect())
+}
+
+/// A device is turned out; those of which it is so long ago that they are known nowhere any more are forgotten.
+pub async fn remove(
+    on: &mut SqliteConnection,
+    device: Uuid,
+    (now_ms, since_ms): (i64, i64),
+) -> Result<(), ApiError> {
+    sqlx::query("insert or replace into turned_out select token, ? from device where id = ?")
+        .bind(now_ms)
+        .bind(device.to_string())
+        .execute(&mut *on)
+        .await?;
+    sqlx::query("delete from turned_out where out_ms < ?").bind(since_ms).execute(&mut *on).await?;
     sqlx::query("delete from device where id = ?").bind(device.to_string()).execute(on).await?;
     Ok(())
 }

@@ -25,7 +25,7 @@ const TOO_LONG: &[u8] =
 enum End {
     /// The pages have said all.
     Answered,
-    /// A head did not come in time, or nothing came at all.
+    /// A head, or the rest of a question, did not come in time, or nothing came at all.
     Late { begun: bool },
 }
 
@@ -63,8 +63,7 @@ async fn first_head(
     let mut head = Vec::new();
     let mut piece = [0; 4096];
     while heads.is_awaited() {
-        let late = heads.late_at(patience.head, patience.idle).unwrap_or_else(Instant::now);
-        let refusal = match timeout_at(late.into(), client.read(&mut piece)).await {
+        let refusal = match timeout_at(heads.late_at(&patience).into(), client.read(&mut piece)).await {
             Ok(read) => match read? {
                 0 => return Ok(None),
                 _ if head.len() > MOST_HEAD => Some(TOO_LONG),
@@ -98,17 +97,14 @@ async fn both_ways(
     let asking = async {
         let mut piece = vec![0; PIECE];
         loop {
-            let late = heads().late_at(patience.head, patience.idle);
-            // While the pages are at work it is looked again: the answer may have gone meanwhile.
-            let until = late.unwrap_or_else(|| Instant::now() + patience.idle);
+            let until = heads().late_at(&patience);
             let Ok(read) = timeout_at(until.into(), from_client.read(&mut piece)).await else {
+                // It is looked again: an answer may have gone meanwhile.
                 let heads = heads();
-                match heads.late_at(patience.head, patience.idle) {
-                    Some(late) if late <= Instant::now() => {
-                        return Ok(End::Late { begun: heads.is_awaited() });
-                    }
-                    Some(_) | None => continue,
+                if heads.late_at(&patience) <= Instant::now() {
+                    return Ok(End::Late { begun: heads.is_open() });
                 }
+                continue;
             };
             let read = read?;
             if read == 0 {

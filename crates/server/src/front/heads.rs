@@ -1,14 +1,16 @@
 //! Where a connection stands between one request's head and the next.
 
-use std::time::{Duration, Instant};
+use std::time::Instant;
+
+use super::Patience;
 
 /// What a connection waits for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Stage {
     /// A head that has not come whole, since then.
     Head { since: Instant, line: Line },
-    /// The answer, or the rest of a body: the pages look after that.
-    Answer,
+    /// The answer, or the rest of a body; the last word of the question came then.
+    Answer { since: Instant },
     /// The next request; the last word of an answer went then.
     Next { since: Instant },
 }
@@ -47,13 +49,20 @@ impl Heads {
         matches!(self.stage, Stage::Head { .. })
     }
 
-    /// When it has taken too long; nothing while the pages are at work.
+    /// A question has begun, or is waited for at first, and is not answered.
     #[must_use]
-    pub fn late_at(&self, head: Duration, idle: Duration) -> Option<Instant> {
+    pub fn is_open(&self) -> bool {
+        matches!(self.stage, Stage::Head { .. } | Stage::Answer { .. })
+    }
+
+    /// When it has taken too long. The pages have longest: they may be at work, but whoever sends a whole head and
+    /// then stops is not heard by them at all.
+    #[must_use]
+    pub fn late_at(&self, patience: &Patience) -> Instant {
         match self.stage {
-            Stage::Head { since, .. } => Some(since + head),
-            Stage::Next { since } => Some(since + idle),
-            Stage::Answer => None,
+            Stage::Head { since, .. } => since + patience.head,
+            Stage::Answer { since } => since + patience.answer,
+            Stage::Next { since } => since + patience.idle,
         }
     }
 
@@ -62,11 +71,14 @@ impl Heads {
         if let Stage::Next { .. } = self.stage {
             self.stage = Stage::Head { since: now, line: Line::Begun };
         }
+        if let Stage::Answer { since } = &mut self.stage {
+            *since = now;
+        }
         let Stage::Head { since, mut line } = self.stage else { return };
         for byte in bytes {
             line = match (byte, line) {
                 (b'\n', Line::Empty | Line::Return) => {
-                    self.stage = Stage::Answer;
+                    self.stage = Stage::Answer { since: now };
                     return;
                 }
                 (b'\n', Line::Begun) => Line::Empty,
@@ -80,7 +92,7 @@ impl Heads {
     /// This goes to the other side.
     pub fn answered(&mut self, bytes: &[u8], now: Instant) {
         let over = match self.stage {
-            Stage::Answer => !bytes.starts_with(GO_ON),
+            Stage::Answer { .. } => !bytes.starts_with(GO_ON),
             Stage::Next { .. } => true,
             Stage::Head { .. } => false,
         };
@@ -92,12 +104,18 @@ impl Heads {
 
 #[cfg(test)]
 mod tests {
+    use std::time::Duration;
+
     use rstest::rstest;
 
     use super::*;
 
-    const HEAD: Duration = Duration::from_secs(15);
-    const IDLE: Duration = Duration::from_secs(120);
+    const PATIENCE: Patience = Patience {
+        head: Duration::from_secs(15),
+        answer: Duration::from_secs(60),
+        taking: Duration::from_secs(60),
+        idle: Duration::from_secs(120),
+    };
 
     #[rstest]
     #[case::whole(&["GET / HTTP/1.1\r\nHost: a\r\n\r\n"], false)]
@@ -123,18 +141,19 @@ mod tests {
         let mut heads = Heads::new(begun);
         heads.asked(b"GET / ", begun + Duration::from_secs(10));
         heads.asked(b"HTTP/1.1\r\n", begun + Duration::from_secs(14));
-        assert_eq!(heads.late_at(HEAD, IDLE), Some(begun + HEAD));
+        assert_eq!(heads.late_at(&PATIENCE), begun + PATIENCE.head);
     }
 
     #[test]
-    fn nothing_is_late_while_the_pages_are_at_work() {
+    fn the_pages_have_their_time_from_the_last_word_of_a_question() {
         let begun = Instant::now();
         let mut heads = Heads::new(begun);
         heads.asked(b"POST / HTTP/1.1\r\nExpect: 100-continue\r\n\r\n", begun);
-        assert_eq!(heads.late_at(HEAD, IDLE), None);
+        assert_eq!(heads.late_at(&PATIENCE), begun + PATIENCE.answer);
         heads.answered(b"HTTP/1.1 100 Continue\r\n\r\n", begun);
-        heads.asked(b"no head but a body", begun);
-        assert_eq!(heads.late_at(HEAD, IDLE), None);
+        let body = begun + Duration::from_secs(40);
+        heads.asked(b"no head but a body", body);
+        assert_eq!((heads.late_at(&PATIENCE), heads.is_open()), (body + PATIENCE.answer, true));
     }
 
     #[test]
@@ -147,9 +166,9 @@ mod tests {
         // A stream goes on answering: that is not idle.
         let last = begun + Duration::from_secs(100);
         heads.answered(b"data: 1\n\n", last);
-        assert_eq!(heads.late_at(HEAD, IDLE), Some(last + IDLE));
+        assert_eq!((heads.late_at(&PATIENCE), heads.is_open()), (last + PATIENCE.idle, false));
         let next = begun + Duration::from_secs(130);
         heads.asked(b"GET", next);
-        assert_eq!(heads.late_at(HEAD, IDLE), Some(next + HEAD));
+        assert_eq!(heads.late_at(&PATIENCE), next + PATIENCE.head);
     }
 }

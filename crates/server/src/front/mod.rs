@@ -10,6 +10,7 @@
 mod carry;
 mod heads;
 mod peers;
+mod room;
 
 use std::net::{Ipv4Addr, SocketAddr};
 use std::sync::Arc;
@@ -30,12 +31,15 @@ use tokio_rustls::TlsAcceptor;
 use crate::reach::certificate::Certificates;
 use carry::carry;
 pub use peers::Peers;
+pub use room::{Room, more_files, network};
 
 /// How long the other side may take.
 #[derive(Debug, Clone, Copy)]
 pub struct Patience {
     /// For a greeting under TLS, and for a request's head.
     pub head: Duration,
+    /// From the last word of a question until it is answered.
+    pub answer: Duration,
     /// To take a piece of an answer.
     pub taking: Duration,
     /// Without a word, once something was answered.
@@ -45,6 +49,7 @@ pub struct Patience {
 /// House: as long as a body may stall; a phone that was asleep opens a new connection.
 pub const PATIENCE: Patience = Patience {
     head: Duration::from_secs(15),
+    answer: Duration::from_secs(60),
     taking: Duration::from_secs(60),
     idle: Duration::from_secs(120),
 };
@@ -54,12 +59,16 @@ const LAST_WORDS: Duration = Duration::from_secs(1);
 /// No more connections can be had: some will have ended by then.
 const FULL: Duration = Duration::from_millis(50);
 
+const NO_ROOM: &[u8] =
+    b"HTTP/1.1 503 Service Unavailable\r\nRetry-After: 5\r\nConnection: close\r\nContent-Length: 0\r\n\r\n";
+
 /// The address that others reach, and what is behind it.
 pub struct Front {
     pub listener: TcpListener,
     pub tls: Option<TlsAcceptor>,
     pub peers: Peers,
     pub patience: Patience,
+    pub room: Room,
 }
 
 impl Front {
@@ -93,9 +102,18 @@ impl Front {
             tokio::select! {
                 () = &mut stop => break,
                 taken = self.listener.accept() => match taken {
-                    Ok((stream, from)) => {
-                        carried.spawn(take(stream, from, pages, self.tls.clone(), self.peers.clone(), self.patience));
-                    }
+                    Ok((stream, from)) => match self.room.take(from.ip()) {
+                        Some(place) => {
+                            let (tls, peers) = (self.tls.clone(), self.peers.clone());
+                            let patience = self.patience;
+                            carried.spawn(async move {
+                                take(stream, from, pages, tls, peers, patience).await;
+                                drop(place);
+                            });
+                        }
+                        // Whoever it is hears it where nothing has to be waited for, and is let go.
+                        None => drop(stream.try_write(NO_ROOM)),
+                    },
                     Err(_) => tokio::time::sleep(FULL).await,
                 },
                 Some(_) = carried.join_next() => {}
@@ -182,6 +200,7 @@ mod tests {
 
     const SHORT: Patience = Patience {
         head: Duration::from_millis(300),
+        answer: Duration::from_millis(600),
         taking: Duration::from_secs(5),
         idle: Duration::from_millis(300),
     };
@@ -192,7 +211,8 @@ mod tests {
         let listener = TcpListener::bind((Ipv4Addr::LOCALHOST, 0)).await.unwrap();
         let (at, behind) = (listener.local_addr().unwrap(), pages.local_addr().unwrap());
         let peers = Peers::default();
-        let front = Front { listener, tls: None, peers: peers.clone(), patience: SHORT };
+        let room = Room::of(120, 110);
+        let front = Front { listener, tls: None, peers: peers.clone(), patience: SHORT, room };
         tokio::spawn(front.serve(behind, std::future::pending()));
         tokio::spawn(async move {
             loop {
@@ -255,6 +275,33 @@ mod tests {
         stream.write_all(b"GET / HTTP/1.1\r\n\r\n").await.unwrap();
         let said = rest(&mut stream).await;
         assert!(said.starts_with("HTTP/1.1 200") && !said.contains("408"), "{said}");
+    }
+
+    #[rstest]
+    #[case::before_the_pages_hear_of_it("POST / HTTP/1.1\r\nContent-Length: 99\r\n\r\nx")]
+    #[case::a_get_with_a_body("GET / HTTP/1.1\r\nContent-Length: 99\r\n\r\nx")]
+    #[case::that_waits_to_be_let_go_on(
+        "POST / HTTP/1.1\r\nExpect: 100-continue\r\nContent-Length: 9\r\n\r\nx"
+    )]
+    #[tokio::test]
+    async fn a_whole_head_whose_body_stops_ends_too(#[case] sent: &str) {
+        let mut stream = TcpStream::connect(front().await).await.unwrap();
+        stream.write_all(sent.as_bytes()).await.unwrap();
+        assert!(rest(&mut stream).await.starts_with("HTTP/1.1 408"));
+    }
+
+    #[tokio::test]
+    async fn one_address_leaves_room_for_the_others_and_is_told() {
+        let at = front().await;
+        let mut held = Vec::new();
+        for _ in 0..110 {
+            let mut stream = TcpStream::connect(at).await.unwrap();
+            stream.write_all(b"GET /").await.unwrap();
+            held.push(stream);
+        }
+        let mut one_more = TcpStream::connect(at).await.unwrap();
+        assert!(rest(&mut one_more).await.starts_with("HTTP/1.1 503"));
+        drop(held);
     }
 
     #[tokio::test]

@@ -151,7 +151,7 @@ pub async fn understand(on: &mut SqliteConnection) -> Result<(), ApiError> {
 /// The readings of each lighting, by the fact that lit it, in the order of time.
 pub async fn readings(pool: &SqlitePool, job: Uuid) -> Result<HashMap<Uuid, Vec<Recorded>>, sqlx::Error> {
     let rows = sqlx::query(
-        "select lit_id, minutes, celsius, channel from reading where job_id = ? order by lit_id, minutes",
+        "select lit_id, minutes, celsius, channel from reading where job_id = ? order by lit_id, minutes, channel",
     )
     .bind(job.to_string())
     .fetch_all(pool)

@@ -1,16 +1,22 @@
 //! `/api/jobs/<id>/stream`: what the thermocouple shows and when the log grew, as it happens.
 
+use std::time::Duration;
+
 use rocket::response::stream::{Event, EventStream};
 use rocket::{Shutdown, State, get};
 use serde::Serialize;
 use tokio::select;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
+use vanadin_core::plan::Standings;
 
 use super::route::known;
 use super::store;
 use crate::api_error::ApiError;
-use crate::desk::{Desk, News};
+use crate::desk::{Desk, News, Seen};
+use crate::door::known::{Door, Right};
+use crate::shop::store::{STANDS_MS, began_ms};
+use crate::wire::job::readings;
 
 /// What was said: a page that said it itself knows already.
 #[derive(Serialize, utoipa::ToSchema)]
@@ -19,15 +25,43 @@ pub struct Said {
     pub fact: Option<Uuid>,
 }
 
+/// What a page that has just begun to listen compares with what it was shown.
+#[derive(Serialize, utoipa::ToSchema)]
+pub struct Hello {
+    pub revision: u64,
+    /// Of the shop's settings together.
+    pub shop: u64,
+    pub readings: usize,
+}
+
+impl Hello {
+    fn of(seen: &Seen) -> Self {
+        Self { revision: seen.job.revision, shop: seen.shop.revision, readings: readings(&seen.job) }
+    }
+}
+
+/// Until a job stands otherwise by itself, or its plan is one of another quarter of an hour.
+fn until_it_turns(seen: &Seen, now_ms: i64) -> Duration {
+    let plan_ms = began_ms(now_ms) + STANDS_MS;
+    let turns_ms = Standings::of(&seen.job, &seen.plan).turns_after(now_ms);
+    let next_ms = turns_ms.map_or(plan_ms, |turns_ms| turns_ms.min(plan_ms));
+    Duration::from_millis((next_ms - now_ms).max(0).unsigned_abs()) + AFTER_IT
+}
+
+/// Then it stands otherwise, whatever was rounded on the way.
+const AFTER_IT: Duration = Duration::from_millis(250);
+
 /// Server-sent events: `reading` with what the pad shows now, judged (`Live`); `changed` with
 /// the revision and the id of what was said, `shop` with the revision of its settings, `clock` when there is something to say of the
-/// computer's clock or no longer, `hello` at the start.
+/// computer's clock or no longer, `hello` at the start, with what is known then. A job that stands otherwise by itself is `changed` as well, with revision 0.
 #[utoipa::path(get, path = "/api/jobs/{id}/stream", params(("id" = Uuid, Path, description = "The job")), responses(
     (status = 200, description = "text/event-stream", content_type = "text/event-stream", body = Said),
     (status = 404, description = "No such job", body = crate::api_error::ProblemsBody)))]
 #[get("/<id>/stream")]
 pub async fn stream<'r>(
     desk: &'r State<Desk>,
+    door: &'r State<Door>,
+    right: Right,
     id: &str,
     mut shutdown: Shutdown,
 ) -> Result<EventStream![Event + 'r], ApiError> {
@@ -35,12 +69,28 @@ pub async fn stream<'r>(
     if !store::exists(&desk.database.pool, id).await? {
         return Err(ApiError::Unknown("such job"));
     }
-    let mut news = desk.listen();
+    let desk = desk.inner();
+    let (mut news, mut out) = (desk.listen(), door.listen());
     Ok(EventStream! {
-        yield Event::data("").event("hello");
+        match desk.see(id).await {
+            Ok(seen) => yield Event::json(&Hello::of(&seen)).event("hello"),
+            Err(_) => return,
+        }
         loop {
+            let turns = match desk.see(id).await {
+                Ok(seen) => until_it_turns(&seen, desk.now_ms()),
+                Err(_) => break,
+            };
             let told = select! {
                 told = news.recv() => told,
+                _ = out.changed() => {
+                    // Whoever may come in no longer hears no more.
+                    if door.still(&right) {
+                        continue;
+                    }
+                    break;
+                }
+                () = tokio::time::sleep(turns) => Ok(News::Said { job: id, revision: 0, fact: None }),
                 () = &mut shutdown => break,
             };
             match told {

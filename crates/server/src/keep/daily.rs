@@ -1,6 +1,7 @@
 //! A copy a day, kept for a week beside the data.
 
-use std::fs;
+use std::fs::{self, DirBuilder};
+use std::os::unix::fs::DirBuilderExt;
 use std::path::{Path, PathBuf};
 
 use anyhow::Context;
@@ -9,9 +10,8 @@ use jiff::civil::Date;
 use jiff::tz::TimeZone;
 
 use super::backup;
+use crate::database::COPIES;
 
-/// Where the copies lie in the data folder.
-pub const COPIES: &str = "copies";
 /// So many days are kept.
 const DAYS: usize = 7;
 
@@ -31,6 +31,15 @@ fn days(folder: &Path) -> anyhow::Result<Vec<Date>> {
     Ok(days)
 }
 
+/// Copies of days that have not come, of a clock that was ahead: they are kept, and count for no day.
+fn set_aside(folder: &Path, today: Date) -> anyhow::Result<()> {
+    for day in days(folder)?.into_iter().filter(|day| *day > today) {
+        let ahead = folder.join(COPIES).join(format!("ahead-{day}.sqlite"));
+        fs::rename(named(folder, day), ahead).context("a copy of a day to come cannot be set aside")?;
+    }
+    Ok(())
+}
+
 /// Makes the copy of the day if there is none yet, and lets those go that are older than a week's. True
 /// where one was made.
 ///
@@ -39,7 +48,12 @@ fn days(folder: &Path) -> anyhow::Result<Vec<Date>> {
 pub async fn keep_daily(folder: &Path, now_ms: i64) -> anyhow::Result<bool> {
     let now = Timestamp::from_millisecond(now_ms).context("no day has this time")?;
     let today = now.to_zoned(TimeZone::UTC).date();
-    fs::create_dir_all(folder.join(COPIES)).context("there is no room for copies")?;
+    DirBuilder::new()
+        .recursive(true)
+        .mode(0o700)
+        .create(folder.join(COPIES))
+        .context("there is no room for copies")?;
+    set_aside(folder, today)?;
     if named(folder, today).exists() {
         return Ok(false);
     }

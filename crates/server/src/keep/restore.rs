@@ -1,12 +1,13 @@
 //! `vanadin restore`: a copy is put back, and what lay there is kept.
 
 use std::fs;
+use std::io;
 use std::path::{Path, PathBuf};
 
 use anyhow::{Context, bail, ensure};
 
 use super::check::look_through;
-use crate::database::{FILE, beside, lock};
+use crate::database::{FILE, beside, lock, own_file};
 
 /// Puts a copy in the place of a folder's data file. What lay there is moved aside, not lost: gives where.
 ///
@@ -22,25 +23,33 @@ pub async fn restore(folder: &Path, from: &Path) -> anyhow::Result<Option<PathBu
     let file = folder.join(FILE);
     // All of it lies on the same disk before anything is moved.
     let new = folder.join("vanadin.sqlite.restored");
-    fs::copy(from, &new).with_context(|| format!("{} cannot be copied", from.display()))?;
-    fs::File::open(&new)
-        .and_then(|copy| copy.sync_all())
-        .context("the copy cannot be brought to the disk")?;
-    let aside = file.exists().then(|| free_name(&file)).transpose()?;
-    if let Some(aside) = &aside {
-        for ending in ["", "-wal", "-shm"] {
-            let part = beside(&file, ending);
-            if part.exists() {
-                fs::rename(&part, beside(aside, ending)).context("what lies there cannot be moved aside")?;
-            }
-        }
+    if new.exists() {
+        fs::remove_file(&new).with_context(|| format!("{} is in the way", new.display()))?;
+    }
+    let mut copy = own_file(&new).with_context(|| format!("{} cannot be written", new.display()))?;
+    let mut whole = fs::File::open(from).with_context(|| format!("{} cannot be read", from.display()))?;
+    io::copy(&mut whole, &mut copy).with_context(|| format!("{} cannot be copied", from.display()))?;
+    copy.sync_all().context("the copy cannot be brought to the disk")?;
+    // What was written last lies beside the file, also where that is gone: laid on another it would tear it.
+    let there: Vec<&str> =
+        ["", "-wal", "-shm"].into_iter().filter(|ending| beside(&file, ending).exists()).collect();
+    let aside = (!there.is_empty()).then(|| free_name(&file)).transpose()?;
+    for ending in there {
+        let Some(aside) = &aside else { break };
+        fs::rename(beside(&file, ending), beside(aside, ending))
+            .context("what lies there cannot be moved aside")?;
     }
     fs::rename(&new, &file).context("the copy cannot be put in its place")?;
+    // The names are on the disk as well when it is told.
+    fs::File::open(folder)
+        .and_then(|folder| folder.sync_all())
+        .context("the folder cannot be brought to the disk")?;
     Ok(aside)
 }
 
 /// `vanadin.sqlite.before-1`, or the first number that is free.
 fn free_name(file: &Path) -> anyhow::Result<PathBuf> {
     let names = (1..10_000).map(|number| beside(file, &format!(".before-{number}")));
-    names.into_iter().find(|name| !name.exists()).context("there are too many copies moved aside already")
+    let is_free = |name: &PathBuf| ["", "-wal", "-shm"].iter().all(|ending| !beside(name, ending).exists());
+    names.into_iter().find(is_free).context("there are too many copies moved aside already")
 }

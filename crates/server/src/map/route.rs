@@ -24,7 +24,6 @@ use crate::picture::store as pictures;
 pub struct Kept {
     bytes: Vec<u8>,
     content_type: ContentType,
-    keep: Header<'static>,
     as_said: Header<'static>,
 }
 
@@ -66,8 +65,6 @@ pub async fn face_picture(desk: &State<Desk>, id: &str, face: &str, revision: u6
     Ok(Kept {
         bytes: flat(desk, id, face, &picture).await?,
         content_type: ContentType::JPEG,
-        // Laid another way it has another revision.
-        keep: Header::new("Cache-Control", "private, max-age=31536000, immutable"),
         as_said: Header::new("X-Content-Type-Options", "nosniff"),
     })
 }
@@ -177,7 +174,6 @@ pub async fn face_pages(desk: &State<Desk>, id: &str, face: &str) -> Result<Kept
     Ok(Kept {
         bytes: html.into_bytes(),
         content_type: ContentType::HTML,
-        keep: Header::new("Cache-Control", "no-cache"),
         as_said: Header::new("X-Content-Type-Options", "nosniff"),
     })
 }
@@ -205,7 +201,6 @@ pub async fn face_file(desk: &State<Desk>, id: &str, file: &str) -> Result<Kept,
     Ok(Kept {
         bytes: text.into_bytes(),
         content_type,
-        keep: Header::new("Cache-Control", "no-cache"),
         as_said: Header::new("X-Content-Type-Options", "nosniff"),
     })
 }

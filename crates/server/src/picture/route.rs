@@ -15,21 +15,17 @@ use vanadin_core::quantity::UnitSystem;
 use super::shrink::shrink;
 use super::{MOST_MIB, store};
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::body::{asked, received};
+use crate::body::{asked, spooled};
 use crate::desk::{Desk, NewFact};
 use crate::job::route::{known, view};
 use crate::wire::job::JobView;
 
-/// So many are read at a time, and one is opened at a time: what pictures cost in memory is bounded by
-/// these, however many come at once.
-pub struct Counter {
-    reading: Semaphore,
-    opening: Semaphore,
-}
+/// One is opened at a time: what pictures cost in memory is bounded by it, however many come at once.
+pub struct Counter(Semaphore);
 
 impl Counter {
     pub fn new() -> Self {
-        Self { reading: Semaphore::new(3), opening: Semaphore::new(1) }
+        Self(Semaphore::new(1))
     }
 }
 
@@ -38,7 +34,6 @@ impl Counter {
 pub struct Jpeg {
     bytes: Vec<u8>,
     content_type: ContentType,
-    keep: Header<'static>,
     as_said: Header<'static>,
 }
 
@@ -91,18 +86,18 @@ pub async fn take_picture(
     let stands = desk.see(job).await?;
     // What would not be taken is not opened either.
     if !stands.job.pictures.iter().any(|known| known.id == picture) {
-        accept(&stands.job, &stands.plan.allows(), &Change::AddPicture, None, "", None)?;
+        accept(&stands.job, || stands.plan.allows(), &Change::AddPicture, None, "", None)?;
     }
     if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
         could_be_said(&change).map_err(|problem| vec![problem])?;
     }
     let closed = || anyhow::anyhow!("the counter is closed");
-    let reading = counter.reading.acquire().await.map_err(|_| closed())?;
-    let bytes = received(data, MOST_MIB).await?;
-    let opening = counter.opening.acquire().await.map_err(|_| closed())?;
-    let shrunk = spawn_blocking(move || shrink(&bytes)).await.map_err(anyhow::Error::from)?;
-    drop((opening, reading));
-    let shrunk = shrunk.map_err(|problem| vec![problem])?;
+    let sent = spooled(data, MOST_MIB, &desk.database.at).await?;
+    // Only what has come waits for its turn.
+    let opening = counter.0.acquire().await.map_err(|_| closed())?;
+    let shrunk = spawn_blocking(move || Ok::<_, ApiError>(shrink(&sent.read()?))).await;
+    drop(opening);
+    let shrunk = shrunk.map_err(anyhow::Error::from)??.map_err(|problem| vec![problem])?;
     desk.database.write(async |on| store::keep(on, job, picture, &shrunk).await).await?;
     let fact = |id: Uuid, change: Change| NewFact {
         id,
@@ -114,7 +109,14 @@ pub async fn take_picture(
         base: None,
         change,
     };
-    let (added, moved) = desk.say(job, fact(picture, Change::AddPicture)).await?;
+    let (added, moved) = match desk.say(job, fact(picture, Change::AddPicture)).await {
+        Ok(said) => said,
+        Err(refused) => {
+            // A picture of which nothing is said is nobody's.
+            desk.database.write(async |on| store::without_its_word(on, job, picture).await).await?;
+            return Err(refused);
+        }
+    };
     let Some(shows) = shows else { return Ok(view(desk, &added, moved)) };
     // The second word has an id made from the first: said twice, it is stored once as well.
     let second = Uuid::from_u128(picture.as_u128() ^ 1);
@@ -153,8 +155,6 @@ async fn shown(desk: &State<Desk>, id: &str, picture: &str, small: bool) -> Resu
     Ok(Jpeg {
         bytes: found.ok_or(ApiError::Unknown("such picture"))?,
         content_type: ContentType::JPEG,
-        // A picture never changes under its id.
-        keep: Header::new("Cache-Control", "private, max-age=31536000, immutable"),
         as_said: Header::new("X-Content-Type-Options", "nosniff"),
     })
 }

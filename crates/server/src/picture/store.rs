@@ -23,6 +23,31 @@ pub async fn keep(on: &mut SqliteConnection, job: Uuid, id: Uuid, picture: &Shru
     Ok(())
 }
 
+/// Deletes a picture of which the job's log says nothing: its word was refused.
+pub async fn without_its_word(on: &mut SqliteConnection, job: Uuid, id: Uuid) -> Result<(), ApiError> {
+    sqlx::query(
+        "delete from picture where job_id = ?1 and id = ?2 \
+         and not exists (select 1 from fact where fact.job_id = ?1 and fact.id = ?2)",
+    )
+    .bind(job.to_string())
+    .bind(id.to_string())
+    .execute(on)
+    .await?;
+    Ok(())
+}
+
+/// Deletes every picture of which no log says anything: one whose word was on its way when the server ended is sent
+/// again.
+pub async fn without_a_word(on: &mut SqliteConnection) -> Result<(), ApiError> {
+    sqlx::query(
+        "delete from picture where not exists \
+         (select 1 from fact where fact.job_id = picture.job_id and fact.id = picture.id)",
+    )
+    .execute(on)
+    .await?;
+    Ok(())
+}
+
 /// A picture as it is kept, or the small one.
 pub async fn jpeg(
     pool: &SqlitePool,

@@ -57,6 +57,7 @@ static BUILD: LazyLock<String> = LazyLock::new(|| {
 pub struct Projected {
     revision: u64,
     shop_revision: u64,
+    planned_by: u64,
     created_ms: Option<i64>,
     /// What finding looks through, in small letters.
     words: String,
@@ -96,7 +97,7 @@ impl Projected {
     /// The line of a job, placed as it stands at a moment.
     pub fn of(
         (job, plan, facts): (&Job, &Plan, &[Fact]),
-        (shop, shop_revision): (&Shop, u64),
+        (shop, shop_revision, planned_by): (&Shop, u64, u64),
         now_ms: i64,
     ) -> Self {
         let standings = Standings::of(job, plan);
@@ -111,6 +112,7 @@ impl Projected {
         Self {
             revision: job.revision,
             shop_revision,
+            planned_by,
             created_ms: None,
             words: words.join(" ").to_lowercase(),
             longest_min: lines().fold(0.0, f64::max),
@@ -188,14 +190,14 @@ pub async fn put(on: &mut SqliteConnection, it: &Projected) -> Result<(), ApiErr
     let asks = serde_json::to_string(&it.asks).context("a line cannot be written")?;
     sqlx::query(
         "insert into rack_line (job_id, revision, shop_revision, build, created_ms, put_away, on_rack, rank, \
-         next_ms, turns_ms, longest_min, heated, words, line, standings, asks) values (?1, ?2, ?3, ?4, \
+         next_ms, turns_ms, longest_min, heated, words, line, standings, asks, planned_by) values (?1, ?2, ?3, ?4, \
          coalesce(?5, (select created_ms from job where id = ?1)), ?6, ?7, ?8, ?9, ?10, ?11, ?12, ?13, ?14, \
-         ?15, ?16) on conflict (job_id) do update set revision = excluded.revision, \
+         ?15, ?16, ?17) on conflict (job_id) do update set revision = excluded.revision, \
          shop_revision = excluded.shop_revision, build = excluded.build, put_away = excluded.put_away, \
          on_rack = excluded.on_rack, rank = excluded.rank, next_ms = excluded.next_ms, \
          turns_ms = excluded.turns_ms, longest_min = excluded.longest_min, heated = excluded.heated, \
          words = excluded.words, line = excluded.line, standings = excluded.standings, \
-         asks = excluded.asks",
+         asks = excluded.asks, planned_by = excluded.planned_by",
     )
     .bind(it.line.id.to_string())
     .bind(it.revision.cast_signed())
@@ -213,6 +215,7 @@ pub async fn put(on: &mut SqliteConnection, it: &Projected) -> Result<(), ApiErr
     .bind(line)
     .bind(standings)
     .bind(asks)
+    .bind(it.planned_by.cast_signed())
     .execute(on)
     .await?;
     Ok(())
@@ -241,14 +244,14 @@ pub async fn without_a_line(pool: &SqlitePool) -> Result<Vec<Uuid>, sqlx::Error>
     Ok(ids(&rows))
 }
 
-/// Some jobs whose line was worked out by another build or for other settings of the shop, what lies on
+/// Some jobs whose line was worked out by another build, or in a shop by which plans come out otherwise, what lies on
 /// the rack first.
-pub async fn out_of_date(pool: &SqlitePool, shop_revision: u64, most: u32) -> Result<Vec<Uuid>, sqlx::Error> {
+pub async fn out_of_date(pool: &SqlitePool, planned_by: u64, most: u32) -> Result<Vec<Uuid>, sqlx::Error> {
     let rows = sqlx::query(
-        "select job_id from rack_line where shop_revision <> ? or build <> ? \
+        "select job_id from rack_line where planned_by is not ? or build <> ? \
          order by on_rack desc, rank, created_ms desc limit ?",
     )
-    .bind(shop_revision.cast_signed())
+    .bind(planned_by.cast_signed())
     .bind(&*BUILD)
     .bind(most)
     .fetch_all(pool)
@@ -272,7 +275,14 @@ pub async fn turn(on: &mut SqliteConnection, now_ms: i64, all: bool) -> Result<(
     .fetch_all(&mut *on)
     .await?;
     for row in rows {
-        let standings = standings(row.try_get(2)?)?;
+        // One that cannot be read is worked out anew: it keeps no other where it was.
+        let Ok(standings) = row.try_get(2).map_err(ApiError::from).and_then(standings) else {
+            sqlx::query("update rack_line set build = '', turns_ms = null where job_id = ?")
+                .bind(row.try_get::<String, _>(0)?)
+                .execute(&mut *on)
+                .await?;
+            continue;
+        };
         let place = Place::at(&standings, row.try_get(1)?, now_ms);
         sqlx::query("update rack_line set on_rack = ?, rank = ?, next_ms = ?, turns_ms = ? where job_id = ?")
             .bind(place.on_rack)
@@ -315,7 +325,8 @@ pub struct Found {
     pub total: u32,
     /// The longest of all, in minutes.
     pub longest_min: f64,
-    /// Those of them that another build worked out, or for other settings of the shop.
+    /// Those of them that another build worked out, or in a shop by which plans come out otherwise, and those that
+    /// cannot be read.
     pub out_of_date: Vec<Uuid>,
 }
 
@@ -323,7 +334,7 @@ pub struct Found {
 pub async fn find(
     pool: &SqlitePool,
     asked: &Asked<'_>,
-    (shop_revision, now_ms): (u64, i64),
+    (planned_by, now_ms): (u64, i64),
 ) -> Result<Found, ApiError> {
     let of_these = |what: &str| {
         let mut query = QueryBuilder::<Sqlite>::new(format!("select {what} from rack_line where "));
@@ -339,7 +350,7 @@ pub async fn find(
         query
     };
     let counted = of_these("count(*), coalesce(max(longest_min), 0.0)").build().fetch_one(pool).await?;
-    let mut query = of_these("line, standings, shop_revision, build, job_id");
+    let mut query = of_these("line, standings, planned_by, build, job_id");
     // Of two that are equally urgent the newer one lies above.
     // Those that were put away come last.
     let away_last = if asked.find.trim().is_empty() { "" } else { "on_rack desc, " };
@@ -348,19 +359,21 @@ pub async fn find(
         .push_bind(asked.most);
     query.push(" offset ").push_bind(asked.from);
     let rows = query.build().fetch_all(pool).await?;
-    let lines = rows
-        .iter()
-        .map(|row| {
-            let line: RackLine =
-                serde_json::from_str(row.try_get(0)?).context("a stored line cannot be read")?;
-            Ok(RackLine { standing: standings(row.try_get(1)?)?.at(now_ms), ..line })
-        })
-        .collect::<Result<_, ApiError>>()?;
-    let old = |row: &&SqliteRow| {
-        let made: (Result<i64, _>, Result<&str, _>) = (row.try_get(2), row.try_get(3));
-        !matches!(made, (Ok(revision), Ok(build)) if revision.unsigned_abs() == shop_revision && build == *BUILD)
+    let read = |row: &SqliteRow| -> Option<RackLine> {
+        let line: RackLine = serde_json::from_str(row.try_get(0).ok()?).ok()?;
+        Some(RackLine { standing: standings(row.try_get(1).ok()?).ok()?.at(now_ms), ..line })
     };
-    let out_of_date =
-        rows.iter().filter(old).filter_map(|row| row.try_get::<&str, _>(4).ok()?.parse().ok()).collect();
+    let current = |row: &SqliteRow| {
+        let made: (Result<i64, _>, Result<&str, _>) = (row.try_get(2), row.try_get(3));
+        matches!(made, (Ok(by), Ok(build)) if by.cast_unsigned() == planned_by && build == *BUILD)
+    };
+    let (mut lines, mut out_of_date) = (Vec::with_capacity(rows.len()), Vec::new());
+    for row in &rows {
+        let line = read(row);
+        if line.is_none() || !current(row) {
+            out_of_date.extend(row.try_get::<&str, _>(4).ok().and_then(|id| id.parse::<Uuid>().ok()));
+        }
+        lines.extend(line);
+    }
     Ok(Found { lines, total: counted.try_get(0)?, longest_min: counted.try_get(1)?, out_of_date })
 }

@@ -74,14 +74,14 @@ pub async fn rack(
     {
         eprintln!("vanadin: the order of the rack is as it was: {error}");
     }
-    let shop_revision = desk.shop().await?.revision;
-    let mut found = projection::find(pool, &asked, (shop_revision, now_ms)).await?;
+    let shop = desk.shop().await?;
+    let mut found = projection::find(pool, &asked, (shop.planned_by, now_ms)).await?;
     if !found.out_of_date.is_empty() {
         // The others are worked out anew in the background; what is looked at, now.
         if let Err(error) = desk.line_up_all(&found.out_of_date).await {
             eprintln!("vanadin: the rack is shown as it was: {error}");
         }
-        found = projection::find(pool, &asked, (shop_revision, now_ms)).await?;
+        found = projection::find(pool, &asked, (shop.planned_by, now_ms)).await?;
     }
     let Found { lines, total, longest_min, .. } = found;
     Ok(Json(Rack {
@@ -89,7 +89,7 @@ pub async fn rack(
         total,
         longest_min,
         damaged: desk.damaged().into_iter().map(|(id, why)| DamagedJob { id, why }).collect(),
-        shop_revision,
+        shop_revision: shop.revision,
         clock_notice: desk.clock.notice().unwrap_or_default(),
         now_ms,
     }))

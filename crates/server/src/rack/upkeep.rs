@@ -6,6 +6,8 @@ use super::projection;
 use crate::api_error::ApiError;
 use crate::desk::{Desk, News};
 use crate::job::store;
+use crate::picture::store as pictures;
+use crate::shop::logger_key::forget_the_keys;
 
 /// Lines worked out anew before it is looked again which ones come first.
 const AT_A_TIME: u32 = 20;
@@ -15,7 +17,13 @@ const AT_A_TIME: u32 = 20;
 /// # Errors
 /// The database cannot be read or written.
 pub async fn begin(desk: &Desk) -> Result<(), ApiError> {
-    desk.database.write(async |on| store::understand(on).await).await?;
+    desk.database
+        .write(async |on| {
+            store::understand(on).await?;
+            forget_the_keys(on).await?;
+            pictures::without_a_word(on).await
+        })
+        .await?;
     let without = projection::without_a_line(&desk.database.pool).await?;
     desk.line_up_all(&without).await?;
     let now_ms = desk.now_ms();
@@ -57,8 +65,8 @@ pub async fn upkeep(desk: Desk) {
 
 /// Some lines that are not as they would be worked out now; nothing where all are.
 async fn behind(desk: &Desk) -> Option<Vec<uuid::Uuid>> {
-    let revision = match desk.shop().await {
-        Ok(shop) => shop.revision,
+    let planned_by = match desk.shop().await {
+        Ok(shop) => shop.planned_by,
         Err(error) => {
             eprintln!("vanadin: the shop cannot be read: {error}");
             return None;
@@ -67,7 +75,7 @@ async fn behind(desk: &Desk) -> Option<Vec<uuid::Uuid>> {
     let damaged = desk.damaged();
     // Those that cannot be read stay behind and keep no other from its turn.
     let most = AT_A_TIME + u32::try_from(damaged.len()).unwrap_or(u32::MAX - AT_A_TIME);
-    match projection::out_of_date(&desk.database.pool, revision, most).await {
+    match projection::out_of_date(&desk.database.pool, planned_by, most).await {
         Ok(mut ids) => {
             ids.retain(|id| damaged.iter().all(|(known, _)| known != id));
             Some(ids).filter(|ids| !ids.is_empty())

@@ -6,9 +6,10 @@ use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use serde::Serialize;
 use utoipa::ToSchema;
-use vanadin_core::field::{Held, shop_field};
+use vanadin_core::field::{self, Held, shop_field};
+use vanadin_core::job::Damaged;
 use vanadin_core::log::{OwnWord, own_words};
-use vanadin_core::shop::Shop;
+use vanadin_core::shop::{Shop, unreadable};
 
 use crate::StandIns;
 use crate::api_error::{ApiError, ProblemsBody};
@@ -25,17 +26,25 @@ pub struct ShopView {
     pub fields: BTreeMap<String, FieldHeld>,
     /// Of each sender what can be taken back and put back.
     pub own_words: Vec<OwnWord>,
+    /// A logger has a key. Which one is shown to nobody.
+    pub logger: bool,
+    /// What of its log cannot be read, the first first: it changes nothing.
+    pub damaged: Vec<Damaged>,
     /// The thermocouples are simulated: what they show is made up.
     pub stand_ins: bool,
 }
 
 fn view(now: &ShopNow, stand_ins: StandIns) -> Json<ShopView> {
     let held = |(key, held): (&String, &Held)| Some((key.clone(), FieldHeld::of(shop_field(key)?, held)));
+    let logger = field::shop::LOGGER.key();
+    let damaged = unreadable(&now.facts);
     Json(ShopView {
         shop: now.shop.clone(),
         revision: now.revision,
-        fields: now.values.iter().filter_map(held).collect(),
+        fields: now.values.iter().filter(|(key, _)| *key != logger).filter_map(held).collect(),
         own_words: own_words(&now.facts),
+        logger: now.values.get(logger).is_some_and(|held| !held.typed.is_empty()),
+        damaged: damaged.map(|(revision, text)| Damaged { revision, text: text.to_owned() }).collect(),
         stand_ins: stand_ins.0,
     })
 }

@@ -2,6 +2,7 @@
 
 use sqlx::sqlite::SqliteRow;
 use sqlx::{Row, SqliteConnection, SqlitePool};
+use uuid::Uuid;
 use vanadin_core::day::Day;
 use vanadin_core::field;
 use vanadin_core::job::Job;
@@ -19,36 +20,34 @@ pub async fn facts(pool: &SqlitePool) -> Result<Vec<ShopFact>, sqlx::Error> {
     )
     .fetch_all(pool)
     .await?;
-    Ok(rows.iter().filter_map(fact).collect())
+    Ok(rows.iter().enumerate().map(|(at, row)| fact(at, row)).collect())
 }
 
-/// A word that cannot be read changes nothing, and is said where a server tells what it cannot read.
-fn fact(row: &SqliteRow) -> Option<ShopFact> {
-    let text: String = row.get(6);
-    let read = || -> anyhow::Result<ShopFact> {
-        Ok(ShopFact {
-            id: row.get::<String, _>(0).parse()?,
-            revision: row.get::<i64, _>(1).unsigned_abs(),
-            at_client_ms: row.get(2),
-            at_server_ms: row.get(3),
-            who: row.get(4),
-            sender: row.get(5),
-            change: serde_json::from_str(&text)?,
-            understood: row
-                .get::<Option<String>, _>(7)
-                .map(|text| serde_json::from_str(&text))
-                .transpose()?,
-        })
-    };
-    match read() {
-        Ok(fact) => Some(fact),
-        Err(error) => {
-            eprintln!(
-                "vanadin: what was said of the shop as no. {} cannot be read: {error}",
-                row.get::<i64, _>(1)
-            );
-            None
-        }
+/// A word that cannot be read changes nothing, and is kept as it is stored.
+fn fact(at: usize, row: &SqliteRow) -> ShopFact {
+    let words = |at: usize| row.try_get::<String, _>(at);
+    let bytes = |at: usize| row.try_get_unchecked::<Vec<u8>, _>(at).unwrap_or_default();
+    let number = |at: usize| row.try_get::<i64, _>(at).unwrap_or(0);
+    let revision = row.try_get::<i64, _>(1).map_or(at as u64 + 1, i64::unsigned_abs);
+    let id = words(0).ok().and_then(|id| id.parse().ok());
+    let change = words(6).ok().and_then(|text| serde_json::from_str(&text).ok());
+    // What was understood and cannot be read is understood anew.
+    let understood = words(7).ok().and_then(|text| serde_json::from_str(&text).ok());
+    let unreadable =
+        || ShopWord::Unreadable { text: String::from_utf8_lossy(&bytes(6)).chars().take(2_000).collect() };
+    ShopFact {
+        revision,
+        at_client_ms: number(2),
+        at_server_ms: number(3),
+        who: words(4).unwrap_or_default(),
+        sender: words(5).unwrap_or_default(),
+        change: match (id, change) {
+            (Some(_), Some(change)) => change,
+            _ => unreadable(),
+        },
+        // Its place in the log names it where its own name cannot be read.
+        id: id.unwrap_or_else(|| Uuid::from_u128(u128::from(revision))),
+        understood,
     }
 }
 
@@ -77,9 +76,11 @@ pub fn moment(shop: &Shop, job: &Job, now_ms: i64) -> Option<Moment> {
     })
 }
 
+/// So long a plan stands.
+pub const STANDS_MS: i64 = 15 * 60_000;
+
 /// The moment that a plan is made for: it stands for a quarter of an hour, so that it is not worked out at each look.
 pub fn began_ms(now_ms: i64) -> i64 {
-    const STANDS_MS: i64 = 15 * 60_000;
     now_ms.div_euclid(STANDS_MS) * STANDS_MS
 }
 

@@ -40,6 +40,14 @@ pub struct JobView {
     pub told: String,
     /// The server's clock, UTC in ms since 1970.
     pub now_ms: i64,
+    /// Readings of all its lightings: it grows without the log growing.
+    pub readings: usize,
+}
+
+/// Readings of all lightings of a job.
+#[must_use]
+pub fn readings(job: &Job) -> usize {
+    job.heats().map(|heat| heat.readings.len() + heat.others.len()).sum()
 }
 
 /// When and where a job is seen, and after what was said.
@@ -61,6 +69,7 @@ impl JobView {
         moved: Vec<Moved>,
         At { now_ms, folder, told }: At,
     ) -> Self {
+        let readings = readings(&job);
         Self {
             id: job.id,
             name: job.name().to_owned(),
@@ -75,6 +84,7 @@ impl JobView {
             moved,
             told,
             now_ms,
+            readings,
         }
     }
 }

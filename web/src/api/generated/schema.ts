@@ -102,7 +102,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Sets the passphrase: every other device has to say the new one. */
+        /** Sets the passphrase, by whoever says the old one: every other device has to say the new one. */
         post: operations["set_passphrase"];
         delete?: never;
         options?: never;
@@ -505,7 +505,7 @@ export interface paths {
         /**
          * Server-sent events: `reading` with what the pad shows now, judged (`Live`); `changed` with
          *     the revision and the id of what was said, `shop` with the revision of its settings, `clock` when there is something to say of the
-         *     computer's clock or no longer, `hello` at the start.
+         *     computer's clock or no longer, `hello` at the start, with what is known then. A job that stands otherwise by itself is `changed` as well, with revision 0.
          */
         get: operations["stream"];
         put?: never;
@@ -2043,6 +2043,8 @@ export interface components {
             device?: string | null;
             /** @description Those that said it, the latest first; empty for whoever may not come in. */
             devices: components["schemas"]["Device"][];
+            /** @description Whoever asks sits at the machine that serves: the passphrase until now is not asked of them. */
+            here: boolean;
             is_set: boolean;
         };
         /** @description A mark drawn on a face: its whole shape there, or that it is no longer there. */
@@ -2798,6 +2800,11 @@ export interface components {
              */
             now_ms: number;
             ok: boolean;
+            /**
+             * Format: int64
+             * @description Plans that were worked out since it was started.
+             */
+            plans_made: number;
             version: string;
         };
         /** @description One lighting, with what was said and read of it. */
@@ -3032,6 +3039,17 @@ export interface components {
             days: number;
             same_iron: boolean;
         };
+        /** @description What a page that has just begun to listen compares with what it was shown. */
+        Hello: {
+            readings: number;
+            /** Format: int64 */
+            revision: number;
+            /**
+             * Format: int64
+             * @description Of the shop's settings together.
+             */
+            shop: number;
+        };
         /** @description The log of a job. */
         History: {
             /** @description First fact first. */
@@ -3248,6 +3266,8 @@ export interface components {
              */
             now_ms: number;
             plan: components["schemas"]["Plan"];
+            /** @description Readings of all its lightings: it grows without the log growing. */
+            readings: number;
             /** Format: int64 */
             revision: number;
             standing: components["schemas"]["Standing"];
@@ -3476,6 +3496,8 @@ export interface components {
              * @description Of a reading, in degC.
              */
             celsius?: number | null;
+            /** @description A part does not cool so fast: it counts for nothing until it is said again. */
+            doubted?: boolean;
             entry: components["schemas"]["TorchEntry"];
             /** Format: uuid */
             fact: string;
@@ -3667,6 +3689,8 @@ export interface components {
             who?: string;
         };
         NewPassphrase: {
+            /** @description The one that stands; nothing while none does, and from the machine that serves. */
+            old?: string;
             passphrase: string;
         };
         /** @description A word for the shop's log. */
@@ -4973,10 +4997,14 @@ export interface components {
         /** @enum {string} */
         ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.small_things" | "shop.logger" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.groove" | "shop_taught.nickel" | "shop_taught.preheat" | "shop_taught.braze_heat" | "shop_taught.gas_heat";
         ShopView: {
+            /** @description What of its log cannot be read, the first first: it changes nothing. */
+            damaged: components["schemas"]["Damaged"][];
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
             fields: {
                 [key: string]: components["schemas"]["FieldHeld"];
             };
+            /** @description A logger has a key. Which one is shown to nobody. */
+            logger: boolean;
             /** @description Of each sender what can be taken back and put back. */
             own_words: components["schemas"]["OwnWord"][];
             /**
@@ -5032,6 +5060,10 @@ export interface components {
             kind: "redo";
             /** Format: uuid */
             target: string;
+        } | {
+            /** @enum {string} */
+            kind: "unreadable";
+            text: string;
         };
         /** @description A number and its unit, ready to be set in type. */
         Shown: {
@@ -6375,8 +6407,17 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
-            /** @description Too short */
+            /** @description Too short, or not the old one */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Wrong too often */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8080,6 +8121,15 @@ export interface operations {
             };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not the shop's token, too often */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

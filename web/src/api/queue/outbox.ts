@@ -28,6 +28,8 @@ interface Outbox {
   reached: boolean
   /** Why something waits although the server answers; empty for nothing. */
   held: string
+  /** Why the server that answers keeps nothing now, in its own words; empty for nothing. */
+  trouble: string
   /** The browser's store takes nothing more: what waits is lost when this page is closed. */
   unkept: boolean
   /** What has to be said of the computer's clock; empty for nothing. */
@@ -57,6 +59,7 @@ const box = createStore<Outbox>(() => ({
   refusals: notTaken(),
   reached: true,
   held: '',
+  trouble: '',
   unkept: false,
   clockNotice: '',
 }))
@@ -185,10 +188,25 @@ function again(): void {
   retry = setTimeout(() => void send(), RETRY_MS)
 }
 
+/** Sends what waits, one after another. Whatever goes wrong on the way, it goes on after a while. */
 async function send(): Promise<void> {
   if (running) return
   running = true
   clearTimeout(retry)
+  try {
+    await sendAll()
+  } catch (error) {
+    console.error('What waits could not be sent now.', error)
+    folder = null
+    again()
+  } finally {
+    sending = null
+    running = false
+  }
+}
+
+async function sendAll(): Promise<void> {
+  adopt(Date.now())
   const held = new Map<string, string>()
   // After a failure another server may stand at this address.
   folder ??= await whoAnswers()
@@ -209,16 +227,23 @@ async function send(): Promise<void> {
     sending = null
     if (outcome.kind === 'later') {
       folder = null
-      become({ reached: false })
+      become({ reached: false, trouble: outcome.why })
       again()
-      break
+      return
     }
     if (outcome.kind === 'waits') {
       held.set(item.job, outcome.why)
       continue
     }
     store.remove(slot(item))
-    settle(item, outcome)
+    try {
+      settle(item, outcome)
+    } catch (error) {
+      // It was answered, in words that this version of the pages does not know: the job is looked at anew.
+      console.error('An answer could not be read.', error)
+      become({ waiting: box.getState().waiting.filter((other) => other.id !== item.id), reached: true })
+      void queryClient.invalidateQueries({ queryKey: jobQuery(item.job).queryKey })
+    }
   }
   const left = box.getState().waiting.length > 0 && folder !== null
   const elsewhere = box.getState().waiting.some((item) => item.folder !== null && item.folder !== folder)
@@ -229,7 +254,6 @@ async function send(): Promise<void> {
     again()
   }
   if (box.getState().unkept && box.getState().waiting.length === 0) become({ unkept: false })
-  running = false
 }
 
 function settle(item: Waiting, outcome: Extract<Outcome, { kind: 'stored' | 'refused' }>): void {
@@ -245,7 +269,7 @@ function settle(item: Waiting, outcome: Extract<Outcome, { kind: 'stored' | 'ref
     queryClient.setQueryData(jobQuery(item.job).queryKey, (seen) =>
       seen !== undefined && seen.revision > view.revision ? seen : view,
     )
-    become({ waiting, reached: true })
+    become({ waiting, reached: true, trouble: '' })
     void queryClient.invalidateQueries({ queryKey: ['rack'] })
     return
   }
@@ -279,10 +303,31 @@ async function post(item: Waiting): Promise<Outcome> {
     return outcomeOf(response.status, error?.problems ?? [])
   } catch {
     // Not reached: it is sent again until it is.
-    return { kind: 'later' }
+    return { kind: 'later', why: '' }
   }
+}
+
+/** What another page kept and has not sent for so long is taken over: that page was closed. */
+const TAKEN_OVER_MS = 15_000
+
+function adopt(now: number): void {
+  const known = new Set(box.getState().waiting.map((item) => item.id))
+  const left = stored().filter((item) => !known.has(item.id) && now - item.at_client_ms >= TAKEN_OVER_MS)
+  if (left.length === 0) return
+  const waiting = [...box.getState().waiting, ...left].sort((a, b) => a.at_client_ms - b.at_client_ms)
+  become({ waiting })
 }
 
 become({ waiting: stored() })
 window.addEventListener('online', () => void send())
+// Another page sent it, or took it back: it waits here no longer.
+window.addEventListener('storage', ({ key, newValue }) => {
+  if (key === null || newValue !== null || !key.startsWith(PREFIX)) return
+  become({ waiting: box.getState().waiting.filter((item) => slot(item) !== key || item.id === sending) })
+})
+// Nobody asks the server for it: only where something is left behind it is sent.
+setInterval(() => {
+  const known = new Set(box.getState().waiting.map(slot))
+  if (store.entries(PREFIX).some(([key]) => !known.has(key))) void send()
+}, TAKEN_OVER_MS)
 void send()

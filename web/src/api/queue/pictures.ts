@@ -83,10 +83,22 @@ export const pictureBox = {
   },
 }
 
+/** Sends what waits, one after another. Whatever goes wrong on the way, it goes on after a while. */
 async function send(): Promise<void> {
   if (sending) return
   sending = true
   clearTimeout(retry)
+  try {
+    await sendAll()
+  } catch (error) {
+    console.error('Pictures could not be sent now.', error)
+    retry = setTimeout(() => void send(), RETRY_MS)
+  } finally {
+    sending = false
+  }
+}
+
+async function sendAll(): Promise<void> {
   const held = new Set<string>()
   for (;;) {
     const item = box.getState().waiting.find((waiting) => !held.has(waiting.id))
@@ -119,7 +131,6 @@ async function send(): Promise<void> {
       })
     }
   }
-  sending = false
 }
 
 type Outcome = 'later' | 'waits' | { kind: 'stored'; view: JobView } | { kind: 'refused'; problem: Problem }

@@ -116,7 +116,7 @@ const VIEW = { fields: {}, job: { evidence: [] } } as never
 
 const OUTCOMES: readonly Outcome[] = [
   { kind: 'stored', view: VIEW },
-  { kind: 'later' },
+  { kind: 'later', why: '' },
   { kind: 'waits', why: 'elsewhere' },
   { kind: 'refused', problems: [] },
 ]

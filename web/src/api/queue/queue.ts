@@ -32,7 +32,7 @@ export interface Refusal {
 export type Outcome =
   | { kind: 'stored'; view: JobView }
   /** Not reached, or the server is in trouble: everything is sent again. */
-  | { kind: 'later' }
+  | { kind: 'later'; why: string }
   /** Not here: another folder answers, or the job is not in it. It waits, others go on. */
   | { kind: 'waits'; why: string }
   | { kind: 'refused'; problems: readonly Problem[] }
@@ -48,7 +48,7 @@ const NOT_A_WORD: Record<number, string> = {
 
 /** What an answer means for what was sent. */
 export function outcomeOf(status: number, problems: readonly Problem[]): Outcome {
-  if (status >= 500) return { kind: 'later' }
+  if (status >= 500) return { kind: 'later', why: problems[0]?.message ?? '' }
   const why = NOT_A_WORD[status]
   return why === undefined ? { kind: 'refused', problems } : { kind: 'waits', why }
 }

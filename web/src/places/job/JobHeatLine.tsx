@@ -4,7 +4,7 @@ import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
 import type { Schemas } from '../../api/client'
-import { clock, foreseen, inUnits } from '../../quantity/show'
+import { clock, foreseen, hoursPastTheHour, inUnits } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { hourWords, lineWords, TICK, type LineWord } from '../../ui/line-words'
@@ -93,7 +93,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
     if (at === current - 1) return Math.min(placeOf(at), placeOf(current) - apart)
     return at === current + 1 ? Math.max(placeOf(at), placeOf(current) + apart) : placeOf(at)
   }
-  const marks = hourMarks(line?.unwrap_at ?? 0, layout, lit)
+  const marks = hourMarks(line?.unwrap_at ?? 0, layout, lit, shop.time_zone)
   const hours = hourWords(
     marks.map((hour) => ({ at: hour.at, x: hour.x, word: hourWord(hour.at, lit, shop.time_zone) })),
     SHELF + 18,
@@ -229,15 +229,16 @@ interface HourMark {
   x: number
 }
 
-/** Whole hours, of the clock once it is lit. */
+/** Whole hours, of the shop's clock once it is lit. */
 function hourMarks(
   until: number,
   layout: ReturnType<typeof layOut>,
   lit: { at_ms: number } | null,
+  zone: string,
 ): HourMark[] {
   const { x, endX, cut } = layout
   const perHour = x(60) - x(0)
-  const offset = lit === null ? 0 : 1 - ((lit.at_ms / 3_600_000) % 1)
+  const offset = lit === null ? 0 : 1 - hoursPastTheHour(lit.at_ms, zone)
   const hours = Array.from({ length: Math.floor(until / 60) }, (_, at) => at + (lit === null ? 1 : offset))
   const hidden = (hour: number) => cut !== null && hour * 60 >= cut.from && hour * 60 <= cut.to
   return hours

@@ -7,6 +7,7 @@ import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { FieldFrame } from '../../ui/FieldFrame'
 import { Plain } from '../../ui/Plain'
+import { Sheet } from '../../ui/Sheet'
 import { TypedInput } from '../../ui/TypedInput'
 
 /** What this device is called, who else may come in, and by which passphrase. */
@@ -38,19 +39,25 @@ function Door({ door }: { door: Schemas['DoorView'] }): ReactNode {
   const queryClient = useQueryClient()
   const { time_zone } = useShop()
   const [passphrase, setPassphrase] = useState('')
+  const [old, setOld] = useState('')
+  const [leaves, setLeaves] = useState<Schemas['Device'] | null>(null)
   const stands = (view: Schemas['DoorView']) => queryClient.setQueryData(doorQuery().queryKey, view)
   const set = useMutation({
     mutationFn: async () =>
-      dataOf('DoorView', await api.POST('/api/door/passphrase', { body: { passphrase } })),
+      dataOf('DoorView', await api.POST('/api/door/passphrase', { body: { passphrase, old } })),
     onSuccess: (view) => {
       setPassphrase('')
+      setOld('')
       stands(view)
     },
   })
   const turnOut = useMutation({
     mutationFn: async (id: string) =>
       dataOf('DoorView', await api.POST('/api/door/out', { body: { device: id } })),
-    onSuccess: stands,
+    onSuccess: (view) => {
+      setLeaves(null)
+      stands(view)
+    },
   })
   const refused = set.error instanceof Refused ? set.error.problems[0] : undefined
   const wrong =
@@ -68,6 +75,9 @@ function Door({ door }: { door: Schemas['DoorView'] }): ReactNode {
           ? 'Other devices say the passphrase once and are then known for 90 days.'
           : 'Nobody is asked for a passphrase: the server answers this machine alone, or was started open to all.'}
       </p>
+      {door.is_set && !door.here && (
+        <Plain label="The passphrase until now" value={old} secret wrong="" onChange={setOld} />
+      )}
       <Plain
         label={door.is_set ? 'Another passphrase' : 'A passphrase, for when others are let in'}
         value={passphrase}
@@ -92,11 +102,33 @@ function Door({ door }: { door: Schemas['DoorView'] }): ReactNode {
                   {known.id === door.device && ', this one'}
                 </span>
               </span>
-              <Button onPress={() => turnOut.mutate(known.id)}>Turn out</Button>
+              <Button onPress={() => setLeaves(known)}>Turn out</Button>
             </li>
           ))}
         </ul>
       )}
+      <Sheet
+        title={`Turn out ${leaves?.name === '' ? 'a device without a name' : (leaves?.name ?? '')}?`}
+        open={leaves !== null}
+        onOpenChange={(open) => {
+          if (!open) setLeaves(null)
+        }}
+      >
+        <p>
+          It has to say the passphrase again. What it keeps of the shop is deleted the next time it asks:
+          pages, pictures, and entries that were not sent. Those are lost.
+        </p>
+        <div className="mt-4 flex flex-wrap gap-3">
+          <Button
+            onPress={() => {
+              if (leaves !== null) turnOut.mutate(leaves.id)
+            }}
+          >
+            Turn it out
+          </Button>
+          <Button onPress={() => setLeaves(null)}>Leave it in</Button>
+        </div>
+      </Sheet>
     </>
   )
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useSyncExternalStore, type ReactNode } from 'react'
+import { useState, useSyncExternalStore, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { fieldAt } from '../../api/fields'
@@ -54,6 +54,17 @@ export function ShopPage(): ReactNode {
         className="grid grid-cols-[320px_1fr] gap-x-10 gap-y-5 px-5 py-5 max-bench:grid-cols-1 max-bench:px-4"
       >
         <h1 className="sr-only">Shop</h1>
+        {shop.data.damaged.length > 0 && (
+          <p
+            role="alert"
+            className="col-span-full border-l-[3px] border-chalk pl-3"
+            data-testid="shop-damaged"
+          >
+            <b>Something said of the shop cannot be read</b> (entry{' '}
+            {shop.data.damaged.map((it) => `no. ${it.revision}`).join(', ')}): it changes nothing. Say it
+            again, or put back a copy of the data file if you have one.
+          </p>
+        )}
         <section aria-label="How things are shown" className="flex flex-col gap-3">
           <h2 className="text-[24px]">How things are shown</h2>
           {field('shop.name')}
@@ -103,20 +114,56 @@ export function ShopPage(): ReactNode {
             A logger posts lines of minutes or time, channel, °C to the address of a job,
             /api/jobs/…/readings, with this key.
           </p>
-          <div className="flex flex-wrap items-end gap-3">
-            <div className="min-w-[280px] grow">{field('shop.logger', 'none yet')}</div>
-            <Button
-              onPress={() => {
-                const view = fieldAt(tables, fields, 'shop.logger')
-                if (view !== undefined) said.change(view, token())
-              }}
-            >
-              Make a key
-            </Button>
-          </div>
+          <LoggerKey
+            kept={shop.data.logger}
+            onSay={(typed) => {
+              const view = fieldAt(tables, fields, 'shop.logger')
+              if (view !== undefined) said.change(view, typed)
+            }}
+          />
           <OnAPhone />
         </section>
       </main>
+    </div>
+  )
+}
+
+/** The key a logger shows: it is made here and shown once, the shop keeps only what it is known by. */
+function LoggerKey({ kept, onSay }: { kept: boolean; onSay: (key: string) => void }): ReactNode {
+  const [made, setMade] = useState('')
+  return (
+    <div className="flex flex-wrap items-center gap-3" data-testid="logger-key">
+      <Button
+        onPress={() => {
+          const key = token()
+          onSay(key)
+          setMade(key)
+        }}
+      >
+        {kept ? 'Make another key' : 'Make a key'}
+      </Button>
+      {kept && (
+        <Button
+          onPress={() => {
+            onSay('')
+            setMade('')
+          }}
+        >
+          Take it away
+        </Button>
+      )}
+      <p role="status" className="min-w-0 grow basis-[280px]">
+        {made !== '' ? (
+          <>
+            <b className="formula [overflow-wrap:anywhere]">{made}</b> Write it into the logger now: it is not
+            shown again.
+          </>
+        ) : kept ? (
+          'A key is set.'
+        ) : (
+          'No key yet: no logger can post.'
+        )}
+      </p>
     </div>
   )
 }

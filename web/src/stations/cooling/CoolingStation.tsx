@@ -3,12 +3,13 @@ import type { Live } from '../../api/client'
 import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
 import { useJob, useLive } from '../../job/JobContext'
+import { Doubted } from '../../job/Doubted'
 import { KeepOff } from '../../job/KeepOff'
 import { ReadingSheet } from '../../job/ReadingSheet'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { useShortcut } from '../../keys/useShortcut'
 import { heatColour } from '../../quantity/heat-colour'
-import { clock, foreseen, inUnits, minutes } from '../../quantity/show'
+import { clock, foreseen, hoursPastTheHour, inUnits, minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { Descent } from './Descent'
 import { Button } from '../../ui/Button'
@@ -77,7 +78,9 @@ export function CoolingStation(): ReactNode {
       : foreseen(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
   // Once covered the ticks stand at whole hours of the clock.
   const toWholeHour =
-    lit === null || covered === null ? 0 : 60 - ((lit.at_ms / 60_000 + covered) % 60) + SECOND
+    lit === null || covered === null
+      ? 0
+      : 60 - hoursPastTheHour(lit.at_ms + covered * 60_000, shop.time_zone) * 60 + SECOND
   const going = cooling.going ?? null
   const inMinutes = (curve: readonly (readonly [number, number])[]) =>
     curve.map(([hours, celsius]) => [hours * 60, celsius] as const)
@@ -134,6 +137,11 @@ export function CoolingStation(): ReactNode {
         />
       </div>
       <KeepOff />
+      {round?.log
+        .filter((entry) => entry.doubted === true && entry.struck == null)
+        .map((entry) => (
+          <Doubted key={entry.fact} entry={entry} />
+        ))}
       {cooling.too_early !== '' && (
         <p role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
           {cooling.too_early}

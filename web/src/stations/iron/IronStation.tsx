@@ -147,9 +147,9 @@ function Headline({ onOpen }: { onOpen: (pocket: Pocket) => void }): ReactNode {
           testId="next"
           onPress={() => {
             onOpen(next.test)
-            // Once the pocket is open: the first of its pictures takes the focus.
+            // Once the pocket is open the keys stand before its pictures, on none.
             setTimeout(() =>
-              document.querySelector<HTMLElement>(`section[aria-label="${next.label}"] button`)?.focus(),
+              document.querySelector<HTMLElement>(`section[aria-label="${next.label}"]`)?.focus(),
             )
           }}
         >

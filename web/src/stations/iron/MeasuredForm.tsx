@@ -32,7 +32,7 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
     setTypedIn(null)
   }
   return (
-    <section aria-label={test.label}>
+    <section aria-label={test.label} tabIndex={-1} data-question="">
       <p className="leading-[19px]">
         {test.how} <span className="text-ash">{test.caution}</span>
       </p>

@@ -21,7 +21,7 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
   const answer = (outcome: string) => answers.data?.answers.find((known) => known.outcome === outcome)
   const forbidden = view.plan.part.forbidden.find((known) => known.test === test.test)
   return (
-    <section aria-label={test.label}>
+    <section aria-label={test.label} tabIndex={-1} data-question="">
       <p className="leading-[19px]">
         {test.how} <span className="text-ash">{test.caution}</span>
       </p>

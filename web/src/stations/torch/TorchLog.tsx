@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { torchSaid } from '../../api/queue/torch-said'
-import { AskedBack } from '../../job/AskedBack'
+import { Doubted } from '../../job/Doubted'
 import { useJob } from '../../job/JobContext'
 import { LoggerFile } from '../../job/LoggerFile'
 import { StrikeSheet } from '../../job/StrikeSheet'
@@ -89,7 +89,7 @@ export function TorchLog(): ReactNode {
               )}
               {entry.struck == null && (
                 <div className="basis-full">
-                  <AskedBack about={entry.fact} typed="" />
+                  <Doubted entry={entry} />
                 </div>
               )}
             </li>

@@ -1,0 +1,130 @@
+//! A cold reading typed of a part that cannot have cooled so far by then: it is doubted until it is said again.
+
+use super::heat::{HeatRef, LogEntry};
+use super::{Job, Lighting, Round, TorchEntry};
+use crate::field;
+use crate::heat::{Body, OutOfHeat, TOUCH_C, UNWRAP_C};
+use crate::iron::Iron;
+use crate::quantity::{Celsius, Kilograms, Millimetres};
+
+/// House: the fastest a part cools without being quenched, W/m²K over its whole surface: a draught on five of its six
+/// sides, and cold iron under the sixth.
+const FASTEST: OutOfHeat = OutOfHeat { h_w_m2k: 40.0, bare_share: 1.0 };
+/// House: the most surface a casting has, against that of the box it fits in.
+const MOST_SURFACE: f64 = 1.3;
+/// House: the coldest shop it may stand in.
+const COLDEST_C: f64 = 0.0;
+/// House: a part of which weight or size is not known may be so heavy that it takes so long, in min.
+const OF_ANY_SIZE_MIN: f64 = 12.0 * 60.0;
+/// Ours: what nobody read and nothing planned is taken as hot as it may be planned.
+const HOTTEST_C: f64 = 700.0;
+/// House: two readings say the same when they are no further apart, in K.
+const THE_SAME_K: f64 = 10.0;
+
+/// The soonest that the part can have fallen from one temperature to another, in min; as soon as it may be called cold
+/// where that is lower.
+fn soonest_min(body: Option<&Body>, from_c: f64, to_c: f64) -> f64 {
+    let to_c = to_c.max(TOUCH_C);
+    if from_c <= to_c {
+        return 0.0;
+    }
+    let Some(body) = body else { return OF_ANY_SIZE_MIN };
+    FASTEST.seconds(body, from_c, to_c).map_or(OF_ANY_SIZE_MIN, |seconds| seconds / 60.0)
+}
+
+/// The part as it cools the fastest; nothing while weight or size is not known.
+fn body(round: &Round) -> Option<Body> {
+    let mm = |key| Millimetres::new(round.get(key)?).ok();
+    let size = (mm(field::part::LENGTH)?, mm(field::part::WIDTH)?, mm(field::part::HEIGHT)?);
+    let mass = Kilograms::new(round.get(field::part::MASS)?).ok()?;
+    let coldest = Celsius::new(COLDEST_C).ok()?;
+    Body::new(Iron::Gray.properties(), mass, size, MOST_SURFACE, coldest).ok()
+}
+
+/// What is known of the part at a moment of its lighting.
+#[derive(Clone, Copy)]
+struct Known {
+    minutes: f64,
+    celsius: f64,
+    /// Which entry of the log said it; nothing for a pad, and for what is only planned.
+    entry: Option<usize>,
+}
+
+/// What was typed of the part as it stands: a reading, or a stick that did not melt.
+fn typed(at: usize, entry: &LogEntry) -> Option<Known> {
+    let celsius = match entry.entry {
+        TorchEntry::Stick { melted: true, .. } => None,
+        TorchEntry::Stick { melted: false, .. } => entry.melts_c.filter(|melts_c| *melts_c <= TOUCH_C),
+        _ => entry.celsius.filter(|_| !entry.at_joint),
+    }?;
+    Some(Known { minutes: entry.minutes, celsius, entry: Some(at) })
+}
+
+/// How hot it may be where nobody read it: as planned, as hot as any, or not at all.
+fn planned_c(heat: &HeatRef<'_>) -> Option<f64> {
+    let frozen = heat.lit.frozen.as_ref();
+    let heats = frozen.and_then(|frozen| frozen.way).is_none_or(|way| way.school.heats());
+    if heat.lit.what == Lighting::Tack || !heats {
+        return None;
+    }
+    let curve = frozen.filter(|_| heat.lit.what == Lighting::Main).map(|frozen| &frozen.curve);
+    let planned = curve.into_iter().flatten().map(|(_, celsius)| *celsius).fold(f64::NAN, f64::max);
+    Some(if planned.is_finite() { planned } else { HOTTEST_C })
+}
+
+/// The entries of the log that are doubted.
+fn doubted(heat: &HeatRef<'_>, body: Option<&Body>) -> Vec<usize> {
+    let standing = || heat.log.iter().enumerate().filter(|(_, entry)| entry.stands());
+    if !standing().filter_map(|(at, entry)| typed(at, entry)).any(|known| known.celsius <= UNWRAP_C) {
+        return Vec::new();
+    }
+    let by_pad = |read: &super::Reading| Known { minutes: read.minutes, celsius: read.celsius, entry: None };
+    let mut all: Vec<Known> = heat.recorded().iter().map(by_pad).collect();
+    all.extend(standing().filter_map(|(at, entry)| typed(at, entry)));
+    all.extend(heat.melted().map(|read| by_pad(&read)));
+    let by_then = |minutes: f64| all.iter().any(|known| known.minutes < minutes);
+    if let (Some(minutes), Some(celsius)) = (heat.out_of_heat_min(), planned_c(heat))
+        && !by_then(minutes)
+    {
+        all.insert(0, Known { minutes, celsius, entry: None });
+    }
+    // Of one moment the order in which they were said.
+    all.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+    let (mut last, mut doubted) = (None::<Known>, Vec::<Known>::new());
+    for known in all {
+        let cold = known.entry.is_some() && known.celsius <= UNWRAP_C;
+        let too_soon = last.is_some_and(|last| {
+            known.minutes - last.minutes < soonest_min(body, last.celsius, known.celsius)
+        });
+        let again = doubted.iter().any(|before| (before.celsius - known.celsius).abs() <= THE_SAME_K);
+        if cold && too_soon && !again {
+            doubted.push(known);
+        } else {
+            last = Some(known);
+        }
+    }
+    doubted.into_iter().filter_map(|known| known.entry).collect()
+}
+
+impl Job {
+    /// Marks what was typed at the torch and cannot be, by everything that is known of each lighting.
+    pub(super) fn doubt(&mut self) {
+        let of: Vec<_> = self
+            .heats()
+            .map(|heat| (heat.lit.fact, doubted(&heat, body(&self.rounds[heat.round]).as_ref())))
+            .collect();
+        let marks = |log: &mut [LogEntry], doubted: &[usize]| {
+            for (at, entry) in log.iter_mut().enumerate() {
+                entry.doubted = doubted.contains(&at);
+            }
+        };
+        for round in &mut self.rounds {
+            let cancelled = round.cancelled.iter_mut().map(|heat| (heat.lit.fact, &mut heat.log));
+            let lit = round.lit.as_ref().map(|lit| (lit.fact, &mut round.log));
+            for (lit, log) in cancelled.chain(lit) {
+                let found = of.iter().find(|(heat, _)| *heat == lit);
+                marks(log, found.map_or(&[], |(_, doubted)| doubted));
+            }
+        }
+    }
+}

@@ -1,0 +1,255 @@
+//! The hours at the seam are those of the order that the torch then leads, and the gas is that of all that burns.
+//! Published: the trade reference, hours by step; gas.
+
+use crate::common::Bench;
+use crate::common::mapped::Mapped;
+use rstest::rstest;
+use vanadin_core::field::{crack_key, mark_key};
+use vanadin_core::heat::gas_need_m3;
+use vanadin_core::hours::Step;
+use vanadin_core::job::{BeadAt, Change, Lighting, TorchEntry};
+use vanadin_core::map::{At, MarkKind, Shape};
+use vanadin_core::method::MethodId;
+use vanadin_core::plan::{Asks, BeadsPlan, Contender, HeatPlan, Plan, PrepPlan};
+
+fn lever(method: &str, school: &str) -> Bench {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", method);
+    bench.set("method.school", school);
+    bench.set("heat.source", "weed_burner");
+    bench
+}
+
+fn taken(plan: &Plan) -> &Contender {
+    plan.methods.contenders.iter().find(|it| Some(it.way) == plan.methods.chosen).unwrap()
+}
+
+fn step<'a>(of: &'a Contender, id: &str) -> Option<&'a Step> {
+    of.steps.iter().find(|step| step.id == id)
+}
+
+fn fill(plan: &Plan) -> &Step {
+    step(taken(plan), "fill").unwrap()
+}
+
+fn beads(plan: &Plan) -> &BeadsPlan {
+    plan.torch.as_ref().unwrap().beads.as_ref().unwrap()
+}
+
+fn prep(plan: &Plan) -> &PrepPlan {
+    plan.prep.as_ref().unwrap()
+}
+
+fn heat(plan: &Plan) -> &HeatPlan {
+    plan.heat.as_ref().unwrap()
+}
+
+#[rstest]
+#[case::cold("arc_nickel_iron", "cold")]
+#[case::warm("arc_nickel_iron", "warm")]
+#[case::hot("arc_nickel", "hot")]
+#[case::tig_nickel("tig_nickel", "warm")]
+#[case::tig_bronze("tig_braze_si", "whole_part")]
+#[case::wire("mig_braze_si", "whole_part")]
+#[case::last_resort("last_resort", "cold")]
+#[case::butter("butter_build", "cold")]
+fn what_the_method_reckons_is_what_the_torch_then_leads(#[case] method: &str, #[case] school: &str) {
+    let plan = lever(method, school).plan();
+    let (fill, order) = (fill(&plan), beads(&plan));
+    assert!((fill.attended_min - order.elapsed_min).abs() < 1e-9, "{fill:?} against {}", order.elapsed_min);
+    let sum =
+        order.arc_min + order.waiting_min + order.ahead.iter().map(|it| it.reheat_s).sum::<f64>() / 60.0;
+    assert!((order.elapsed_min - sum).abs() < 1e-6, "laid, waited, reheated: {sum}");
+    let said = format!("{} beads in their order", order.ahead.len());
+    assert!(fill.working.starts_with(&said), "{}", fill.working);
+}
+
+#[test]
+fn a_cold_seam_is_waited_for_and_a_hot_one_is_not() {
+    let minutes = |school: &str| {
+        let plan = lever("arc_nickel_iron", school).plan();
+        (fill(&plan).attended_min, beads(&plan).arc_min)
+    };
+    let ((cold, cold_arc), (hot, hot_arc)) = (minutes("cold"), minutes("hot"));
+    assert!(cold > 4.0 * cold_arc, "{cold} of which {cold_arc} of arc");
+    assert!(hot < 4.0 * hot_arc, "{hot} of which {hot_arc} of arc");
+}
+
+#[test]
+fn what_was_laid_does_not_make_the_whole_any_shorter() {
+    let mut bench = lever("arc_nickel_iron", "cold");
+    let planned = fill(&bench.plan()).attended_min;
+    bench.light();
+    let crack = bench.crack();
+    bench.torch(
+        TorchEntry::Bead { at: Some(BeadAt { crack, layer: 1, side: 1, beside: 1, along: 1 }) },
+        5_000,
+    );
+    let plan = bench.plan();
+    assert_eq!(fill(&plan).attended_min, planned);
+    assert!(beads(&plan).elapsed_min < planned, "the torch says what is left");
+}
+
+#[rstest]
+#[case::never_measured("part.length")]
+#[case::shape_not_said("part.shape")]
+fn without_an_order_each_bead_has_the_wait_of_its_school(#[case] key: &str) {
+    let mut bench = lever("arc_nickel_iron", "cold");
+    bench.set(key, "");
+    let plan = bench.plan();
+    let prep = prep(&plan);
+    // Published: 3 min a bead, cold, beside what is laid
+    let expected = prep.laying_min + 3.0 * f64::from(prep.beads);
+    let fill = fill(&plan);
+    assert!((fill.attended_min - expected).abs() < 1e-9, "{fill:?}");
+    let said = format!("{} beads with 3 min after each, until weight and size are known", prep.beads);
+    assert_eq!(fill.working, said);
+}
+
+#[rstest]
+#[case::it_falls(64.0, true)]
+#[case::it_never_does(66.0, false)]
+fn a_shop_too_warm_for_the_cold_school_has_no_order(#[case] ambient_c: f64, #[case] order: bool) {
+    let mut bench = lever("arc_nickel_iron", "cold");
+    bench.shop.ambient_c = ambient_c;
+    let plan = bench.plan();
+    let said = &fill(&plan).working;
+    assert_eq!(said.contains("in their order"), order, "{said}");
+    assert_eq!(said.ends_with("no order of them comes to its end"), !order, "{said}");
+    assert_eq!(beads(&plan).never.is_empty(), order);
+}
+
+#[test]
+fn more_beads_than_anybody_lays_in_a_heat_are_counted() {
+    let mut bench = lever("last_resort", "cold");
+    bench.set(&crack_key(bench.crack(), "length"), "4000");
+    let plan = bench.plan();
+    assert!(prep(&plan).beads > 600);
+    assert!(fill(&plan).working.ends_with("not put in order"), "{}", fill(&plan).working);
+    assert_eq!(plan.torch.as_ref().unwrap().beads, None);
+}
+
+#[test]
+fn it_is_turned_as_often_as_the_torch_says_so() {
+    let plan = lever("arc_nickel_iron", "hot").plan();
+    assert_eq!(prep(&plan).seams[0].form.as_deref(), Some("double_V"));
+    let told = beads(&plan).ahead.iter().filter(|it| it.before.contains("Turn it")).count();
+    assert!(told > 1, "layer by layer, from side to side");
+    let turn = step(taken(&plan), "turn").unwrap();
+    // Published: 3 each
+    assert_eq!(turn.attended_min, 3.0 * told as f64);
+    let mut one_side = lever("arc_nickel_iron", "hot");
+    one_side.set("part.sides", "one");
+    let plan = one_side.plan();
+    assert_eq!(step(taken(&plan), "turn"), None);
+}
+
+#[rstest]
+#[case::packed(&[], 0.0, "")]
+#[case::heated_once_more(&[("taught.after", "post_heat")], 15.0, "15 min after the last bead")]
+#[case::as_said_at_cooling(
+    &[("taught.after", "post_heat"), ("cooling.post_heat", "350 C"), ("cooling.post_heat_for", "30 min")],
+    30.0,
+    "30 min after the last bead"
+)]
+#[case::flame_off_by_degrees(&[("cooling.taper", "12 min")], 12.0, "12 min after the last bead")]
+#[case::an_oven_burns_nothing(&[("cooling.oven", "120 C"), ("cooling.oven_for", "4 h")], 0.0, "")]
+fn the_gas_is_that_of_all_that_burns(
+    #[case] said: &[(&str, &str)],
+    #[case] after_min: f64,
+    #[case] words: &str,
+) {
+    let mut bench = lever("arc_nickel_iron", "hot");
+    for (key, typed) in said {
+        bench.set(key, typed);
+    }
+    let plan = bench.plan();
+    let reheats_min = beads(&plan).ahead.iter().map(|it| it.reheat_s).sum::<f64>() / 60.0;
+    let minutes = heat(&plan).minutes + heat(&plan).soak_minutes + reheats_min + after_min;
+    let gas = &heat(&plan).gas[0];
+    let need_m3 = gas_need_m3(gas.flow_m3_h, minutes);
+    assert!((gas.need_m3 - need_m3).abs() < 1e-9, "{} against {need_m3}", gas.need_m3);
+    let take = taken(&plan).takes.iter().find(|take| take.kind == "propane").unwrap();
+    assert!((take.amount - need_m3).abs() < 1e-9, "the stores give as much: {take:?}");
+    assert!(gas.words.contains(words), "{}", gas.words);
+    assert_eq!(gas.words.contains("in it"), after_min + reheats_min > 0.0, "{}", gas.words);
+}
+
+#[test]
+fn a_frame_in_a_draughty_cold_takes_gas_for_its_reheats() {
+    let mut bench = lever("arc_nickel_iron", "hot");
+    for (key, typed) in [("part.shape", "ribbed_or_open_frame"), ("part.mass", "4 kg"), ("part.height", "40")]
+    {
+        bench.set(key, typed);
+    }
+    bench.set(&crack_key(bench.crack(), "length"), "140");
+    bench.shop.ambient_c = -5.0;
+    let plan = bench.plan();
+    let order = beads(&plan);
+    assert!(order.reheats > 0, "{order:?}");
+    let gas = &heat(&plan).gas[0];
+    assert!(gas.words.contains("of reheats"), "{}", gas.words);
+    assert!(fill(&plan).working.contains("reheat"), "{}", fill(&plan).working);
+}
+
+#[test]
+fn what_builds_up_missing_metal_is_laid_beside_the_order() {
+    let mut mapped = Mapped::new();
+    mapped.bench.set("method.school", "cold");
+    let before = fill(&mapped.plan()).attended_min;
+    let corner = vec![(0.0, 110.0), (40.0, 110.0), (40.0, 200.0), (0.0, 200.0)];
+    let points = corner.into_iter().map(|(x, y)| At::new(x, y)).collect();
+    let mark = mapped.mark(MarkKind::MissingPiece, Shape::Outline { points });
+    mapped.bench.set(&mark_key(mark, "thickness"), "12");
+    let plan = mapped.plan();
+    let (fill, order) = (fill(&plan), beads(&plan));
+    let others = f64::from(prep(&plan).beads) - order.ahead.len() as f64;
+    assert!(others > 0.0, "43 cm3 to build up");
+    let laid = prep(&plan).laying_min * prep(&plan).missing_cm3 / prep(&plan).volume_cm3;
+    assert!((fill.attended_min - order.elapsed_min - laid - 3.0 * others).abs() < 1e-9, "{fill:?}");
+    assert!(fill.attended_min > before && fill.working.ends_with("to build up"), "{}", fill.working);
+}
+
+#[test]
+fn a_torch_braze_is_laid_in_one_go() {
+    let plan = lever("torch_braze", "whole_part").plan();
+    assert_eq!(plan.methods.chosen.unwrap().method, MethodId::TorchBraze);
+    assert!((fill(&plan).attended_min - prep(&plan).laying_min).abs() < 1e-9);
+    assert_eq!(fill(&plan).working, "what is laid in a minute");
+}
+
+#[test]
+fn each_session_is_heated_anew_and_burns_its_own_gas() {
+    let mut bench = lever("arc_nickel_iron", "warm");
+    bench.set(&crack_key(bench.crack(), "length"), "380");
+    let one = bench.plan();
+    assert_eq!(taken(&one).lightings, 1);
+    bench.shop.hood_min = heat(&one).minutes + heat(&one).soak_minutes + fill(&one).attended_min / 2.5;
+    let plan = bench.plan();
+    let way = taken(&plan);
+    assert_eq!((way.lightings, plan.methods.sessions.len()), (3, 3), "{:?}", plan.methods.sessions);
+    let propane = |of: &Contender| of.takes.iter().find(|take| take.kind == "propane").unwrap().amount;
+    let gas = &heat(&plan).gas[0];
+    let warm = gas_need_m3(gas.flow_m3_h, heat(&plan).minutes + heat(&plan).soak_minutes);
+    assert!((propane(way) - propane(taken(&one)) - 2.0 * warm).abs() < 1e-9, "two heatings more");
+    assert!((gas.need_m3 - propane(way) / 3.0).abs() < 1e-9, "at Heat one lighting's");
+    for session in &plan.methods.sessions {
+        assert!(session.words.contains("of propane"), "{}", session.words);
+    }
+    let between = &plan.methods.between_sessions;
+    assert!(between.contains("held overnight") && between.contains("saves"), "the kiln holds it: {between}");
+    assert_eq!(one.methods.between_sessions, "");
+    bench.ready();
+    let frozen = Some(Box::new(bench.plan().frozen()));
+    bench.say(Change::Light {
+        speed: 60.0,
+        frozen,
+        owned: String::new(),
+        what: Lighting::Main,
+        without: Vec::new(),
+    });
+    let plan = bench.plan();
+    let asks = Asks::of(&bench.job(), &plan, &bench.facts, &bench.shop);
+    let gone: f64 = asks.gone.iter().flat_map(|gone| &gone.takes).map(|take| take.amount).sum();
+    assert!((gone - propane(way) / 3.0).abs() < 1e-9, "the first lighting takes its own: {gone}");
+}

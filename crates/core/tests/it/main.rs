@@ -1,0 +1,35 @@
+//! What the rules say, from outside: one binary, a file each thing.
+
+mod asked_back;
+mod bench;
+mod common;
+mod cooling;
+mod fields;
+mod fill;
+mod gate;
+mod golden;
+mod heat_beside;
+mod heat_plan;
+mod hot;
+mod iron;
+mod iron_plan;
+mod known;
+mod learned;
+mod lightings;
+mod map;
+mod method;
+mod next;
+mod part;
+mod patch;
+mod plan;
+mod prep;
+mod properties;
+mod pure;
+mod quantities;
+mod readings;
+mod rules;
+mod stores;
+mod taught;
+mod tips;
+mod torch;
+mod total;

@@ -1,0 +1,25 @@
+//! Journeys through the real interface: one binary, a file each thing.
+
+mod accessibility;
+mod counted;
+mod drawing;
+mod full_disk;
+mod journeys;
+mod kept;
+mod kept_data;
+mod know;
+mod lightings;
+mod many;
+mod map;
+mod moving;
+mod offline;
+mod paper;
+mod prep;
+mod reach;
+mod release;
+mod stations;
+mod stores;
+mod strangers;
+mod tls;
+mod torch;
+mod words;

@@ -1,0 +1,139 @@
+//! A whole server on a data folder of its own.
+
+use std::net::IpAddr;
+use std::path::Path;
+
+use rocket::http::{ContentType, Header, Status};
+use rocket::local::asynchronous::Client;
+use serde_json::{Value, json};
+use tempfile::TempDir;
+use uuid::Uuid;
+use vanadin::{Asks, Clock, Config, rocket};
+
+/// 2027-01-15T08:00 in UTC, a Friday.
+pub const NOW_MS: i64 = 1_800_000_000_000;
+
+pub struct Server {
+    pub client: Client,
+    pub folder: TempDir,
+}
+
+/// A server of this machine alone, on a folder.
+pub fn config(folder: &Path, demo: bool) -> Config {
+    Config {
+        data: folder.to_owned(),
+        address: IpAddr::from([127, 0, 0, 1]),
+        port: 0,
+        demo,
+        stand_ins: false,
+        clock: Clock::starting(Some(NOW_MS)),
+        most_mb: None,
+        copies: false,
+        asks: Asks::Nobody,
+        tls: None,
+    }
+}
+
+impl Server {
+    pub async fn empty() -> Self {
+        Self::on(tempfile::tempdir().unwrap(), false).await
+    }
+
+    /// On a folder, its clock starting at a moment of its own: nothing depends on the hour of the test.
+    pub async fn on(folder: TempDir, demo: bool) -> Self {
+        let client = Client::untracked(rocket(config(folder.path(), demo)).await.unwrap()).await.unwrap();
+        Self { client, folder }
+    }
+
+    /// Starts on a folder that may be refused.
+    pub async fn try_on(folder: &Path) -> anyhow::Result<()> {
+        rocket(config(folder, false)).await.map(drop)
+    }
+
+    /// Starts on a folder another server has just let go of.
+    pub async fn after(folder: TempDir) -> Self {
+        let config = config(folder.path(), false);
+        let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(50));
+        let started = loop {
+            looks.tick().await;
+            match rocket(config.clone()).await {
+                Err(error) if error.to_string().contains("another server") => {}
+                started => break started.unwrap(),
+            }
+        };
+        Self { client: Client::untracked(started).await.unwrap(), folder }
+    }
+
+    /// Stops, and starts again on the same folder.
+    pub async fn again(self) -> Self {
+        let Self { client, folder } = self;
+        drop(client);
+        Self::after(folder).await
+    }
+
+    pub async fn get(&self, path: &str) -> (Status, Value) {
+        let answer = self.client.get(path.to_owned()).dispatch().await;
+        let status = answer.status();
+        (status, answer.into_json().await.unwrap_or(Value::Null))
+    }
+
+    pub async fn post_text(&self, path: &str, body: &str) -> (Status, Value) {
+        let answer = self
+            .client
+            .post(path.to_owned())
+            .header(ContentType::JSON)
+            .header(Header::new("Host", "localhost:8420"))
+            .body(body)
+            .dispatch()
+            .await;
+        let status = answer.status();
+        (status, answer.into_json().await.unwrap_or(Value::Null))
+    }
+
+    pub async fn post(&self, path: &str, body: &Value) -> (Status, Value) {
+        self.post_text(path, &body.to_string()).await
+    }
+
+    pub async fn new_job(&self) -> Uuid {
+        let id = Uuid::new_v4();
+        let (status, _) = self.post("/api/jobs", &json!({ "id": id })).await;
+        assert_eq!(status, Status::Ok);
+        id
+    }
+
+    pub async fn say(&self, job: Uuid, change: Value) -> (Status, Value) {
+        self.say_on(job, change, Value::Null).await
+    }
+
+    pub async fn say_on(&self, job: Uuid, change: Value, base: Value) -> (Status, Value) {
+        let fact = json!({
+            "id": Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "who": "test",
+            "base": base, "change": change,
+        });
+        self.post(&format!("/api/jobs/{job}/facts"), &fact).await
+    }
+
+    /// Sends a file as a picture of a job.
+    pub async fn send_picture(&self, job: Uuid, picture: Uuid, shows: &str, file: &[u8]) -> (Status, Value) {
+        let path = format!("/api/jobs/{job}/pictures/{picture}?at_client_ms=4000000000000&shows={shows}");
+        let request =
+            self.client.post(path).header(ContentType::Binary).header(Header::new("Host", "localhost:8420"));
+        let answer = request.body(file).dispatch().await;
+        let status = answer.status();
+        (status, answer.into_json().await.unwrap_or(Value::Null))
+    }
+
+    pub async fn get_bytes(&self, path: &str) -> (Status, Option<ContentType>, Vec<u8>) {
+        let answer = self.client.get(path.to_owned()).dispatch().await;
+        let (status, kind) = (answer.status(), answer.content_type());
+        (status, kind, answer.into_bytes().await.unwrap_or_default())
+    }
+
+    pub async fn set(&self, job: Uuid, key: &str, typed: &str) -> (Status, Value) {
+        self.say(job, set(key, typed)).await
+    }
+}
+
+pub fn set(key: &str, typed: &str) -> Value {
+    json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })
+}

@@ -1,0 +1,213 @@
+//! `cargo xtask test`, the whole check, and `cargo xtask quick`, what of it is run while one works.
+
+use std::collections::BTreeMap;
+use std::fs;
+use std::io::{BufRead, BufReader};
+use std::path::{Path, PathBuf};
+use std::process::{Command, Stdio};
+use std::thread;
+use std::time::{Instant, SystemTime};
+
+use crate::steps::{self, Done, newest, root, web};
+use crate::times::Times;
+
+/// Journeys that are walked in the browser by `quick`: one of each kind.
+const SMOKE: &[&str] = &["accessibility::every_page_is_in_order_on_a_laptop"];
+
+/// Browsers that are driven at the same time: what they wait for is mostly not this machine.
+const AT_A_TIME: &str = "3";
+
+#[derive(Clone, Copy, PartialEq)]
+pub enum How {
+    Whole,
+    Quick,
+}
+
+pub fn check(how: How) -> Done {
+    let began = Instant::now();
+    let times = Times::default();
+    let done = checked(how, &times);
+    println!("\n{}\n{:>8.1} s  in all", times.told(), began.elapsed().as_secs_f64());
+    done
+}
+
+fn checked(how: How, times: &Times) -> Done {
+    times.of("packages", || beside(steps::debian, steps::web_packages))?;
+    // The pages before anything that carries them.
+    times.of("pages", steps::web_pages)?;
+    times.of("formats", || {
+        steps::cargo(&["fmt", "--all", "--check"])?;
+        npx(&["prettier", "--check", "--cache", "--log-level", "warn", "src"])
+    })?;
+    // Two hands: what looks at the pages, and what compiles.
+    beside(
+        || times.of("web: types, linters, units (beside the build)", web_checks),
+        || times.of("build", || build(how)),
+    )?;
+    times.of("types of the API", steps::stale_api)?;
+    let binaries = test_binaries(how)?;
+    let run = |package: &str, words: &[&str]| {
+        let of_it = binaries.get(package).map_or(&[][..], Vec::as_slice);
+        if of_it.is_empty() {
+            return Err(format!("no tests of {package} were built"));
+        }
+        of_it.iter().try_for_each(|binary| run_tests(package, binary, words, times))
+    };
+    times.of("core", || run("core", &[]))?;
+    times.of("server", || run("server", &[]))?;
+    times.of("xtask", || run("xtask", &[]))?;
+    times.of("browser", || match how {
+        How::Whole => run("e2e", &["--test-threads", AT_A_TIME]),
+        How::Quick => run("e2e", &[&["--test-threads", AT_A_TIME, "--exact"], SMOKE].concat()),
+    })
+}
+
+/// Does two things at the same time; what fails is said of both.
+fn beside(one: impl FnOnce() -> Done + Send, other: impl FnOnce() -> Done) -> Done {
+    let (one, other) = thread::scope(|scope| {
+        let one = scope.spawn(one);
+        let other = other();
+        (one.join().unwrap_or_else(|_| Err("a step of the check panicked".to_owned())), other)
+    });
+    match (one, other) {
+        (Ok(()), Ok(())) => Ok(()),
+        (Err(why), Ok(())) | (Ok(()), Err(why)) => Err(why),
+        (Err(one), Err(other)) => Err(format!("{one}\n{other}")),
+    }
+}
+
+fn npx(words: &[&str]) -> Done {
+    steps::run(&web(), "npx", words)
+}
+
+/// Types, linters and units of the pages. Nothing is done again where nothing of it changed since it passed.
+fn web_checks() -> Done {
+    let passed = web().join("node_modules/.vanadin-checked");
+    let made_of =
+        ["src", "eslint.config.js", "tsconfig.json", "knip.json", "package-lock.json", "vite.config.ts"]
+            .map(|part| newest(&web().join(part)));
+    let since = fs::metadata(&passed).and_then(|it| it.modified()).unwrap_or(SystemTime::UNIX_EPOCH);
+    if made_of.into_iter().flatten().all(|changed| changed < since) {
+        return Ok(());
+    }
+    let begun = SystemTime::now();
+    npx(&["tsc"])?;
+    npx(&[
+        "eslint",
+        "--max-warnings",
+        "0",
+        "--cache",
+        "--cache-location",
+        "node_modules/.cache/eslint/",
+        "src",
+    ])?;
+    npx(&["knip", "--include", "exports,types,files,duplicates", "--no-config-hints"])?;
+    npx(&["vitest", "run", "--reporter=dot"])?;
+    // What was changed while it was looked at is looked at again.
+    let told = |error: std::io::Error| format!("{}: {error}", passed.display());
+    fs::File::create(&passed).and_then(|file| file.set_modified(begun)).map_err(told)
+}
+
+/// What is linted is what is tested: nothing is compiled once for the lints and once more for the tests. The whole
+/// check holds the benchmarks too.
+fn build(how: How) -> Done {
+    let targets: &[&str] = match how {
+        How::Whole => &["--all-targets"],
+        How::Quick => &["--lib", "--bins", "--tests"],
+    };
+    steps::cargo_linted(&[&["build", "--locked", "--quiet", "--workspace"], targets].concat())
+}
+
+/// The test binaries of each crate, by its folder.
+fn test_binaries(how: How) -> Result<BTreeMap<String, Vec<PathBuf>>, String> {
+    let targets: &[&str] = match how {
+        How::Whole => &["--all-targets"],
+        How::Quick => &["--lib", "--bins", "--tests"],
+    };
+    let words = [&["build", "--locked", "--quiet", "--workspace", "--message-format=json"], targets].concat();
+    let said = steps::cargo_linted_says(&words)?;
+    let mut binaries: BTreeMap<String, Vec<PathBuf>> = BTreeMap::new();
+    for line in said.lines().filter(|line| is_test(line)) {
+        let (Some(binary), Some(manifest)) = (text(line, "executable"), text(line, "manifest_path")) else {
+            continue;
+        };
+        let folder = Path::new(manifest).parent().and_then(Path::file_name);
+        let folder = folder.map_or_else(String::new, |name| name.to_string_lossy().into_owned());
+        binaries.entry(folder).or_default().push(PathBuf::from(binary));
+    }
+    Ok(binaries)
+}
+
+/// Whether a line of the build is of something that was built to test: no program, and no benchmark.
+fn is_test(line: &str) -> bool {
+    let profile = line.split_once("\"profile\":{").and_then(|(_, rest)| rest.split('}').next());
+    profile.is_some_and(|profile| profile.contains("\"test\":true")) && !line.contains("\"kind\":[\"bench\"]")
+}
+
+/// A text of a line of JSON that holds no other of this name, and no quote in it.
+fn text<'a>(line: &'a str, name: &str) -> Option<&'a str> {
+    let (_, rest) = line.split_once(&format!("\"{name}\":\""))?;
+    rest.split('"').next()
+}
+
+/// Runs one test binary as cargo does, and hears how long each test takes.
+fn run_tests(package: &str, binary: &Path, words: &[&str], times: &Times) -> Done {
+    let folder = if package == "xtask" { root().join(package) } else { root().join("crates").join(package) };
+    let shown = binary.file_name().map_or_else(String::new, |name| name.to_string_lossy().into_owned());
+    println!("> {shown} {}", words.join(" "));
+    let mut running = Command::new(binary)
+        .args(words)
+        // The times of tests are not stable yet, and nothing else of it is asked for.
+        .args(["-Zunstable-options", "--report-time"])
+        .env("RUSTC_BOOTSTRAP", "1")
+        .env("CARGO_MANIFEST_DIR", &folder)
+        .current_dir(&folder)
+        .stdout(Stdio::piped())
+        .spawn()
+        .map_err(|error| format!("{shown} cannot be started: {error}"))?;
+    if let Some(said) = running.stdout.take() {
+        for line in BufReader::new(said).lines() {
+            let line = line.map_err(|error| format!("{shown}: {error}"))?;
+            times.hear(&line);
+            // What went well is a line too many.
+            if !(line.starts_with("test ") && line.contains(" ... ok")) {
+                println!("{line}");
+            }
+        }
+    }
+    let status = running.wait().map_err(|error| format!("{shown}: {error}"))?;
+    if status.success() { Ok(()) } else { Err(format!("{shown} failed ({status})")) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_done_beside_something_else_fails_with_it() {
+        let fails = |why: &'static str| move || Err(why.to_owned());
+        assert_eq!(beside(|| Ok(()), || Ok(())), Ok(()));
+        assert_eq!(beside(fails("one"), || Ok(())), Err("one".to_owned()));
+        assert_eq!(beside(|| Ok(()), fails("other")), Err("other".to_owned()));
+        assert_eq!(beside(fails("one"), fails("other")), Err("one\nother".to_owned()));
+    }
+
+    #[test]
+    fn a_line_of_the_build_tells_which_binary_it_made() {
+        let line = r#"{"manifest_path":"/x/core/Cargo.toml","executable":"/x/target/it","fresh":true}"#;
+        assert_eq!(text(line, "executable"), Some("/x/target/it"));
+        assert_eq!(text(line, "filenames"), None);
+    }
+
+    #[test]
+    fn programs_and_benchmarks_are_no_tests() {
+        let line = |kind: &str, test: bool| {
+            format!(
+                r#"{{"target":{{"kind":["{kind}"],"test":true}},"profile":{{"opt_level":"0","test":{test}}}}}"#
+            )
+        };
+        assert!(is_test(&line("test", true)) && is_test(&line("lib", true)));
+        assert!(!is_test(&line("bin", false)) && !is_test(&line("bench", true)));
+        assert!(!is_test(r#"{"reason":"build-finished","success":true}"#));
+    }
+}

@@ -1,0 +1,79 @@
+//! How long each part of the check took, and the slowest tests.
+
+use std::sync::Mutex;
+use std::time::{Duration, Instant};
+
+use crate::steps::Done;
+
+/// Tests that are named at the end.
+const SLOWEST: usize = 10;
+
+#[derive(Default)]
+pub struct Times {
+    parts: Mutex<Vec<(String, Duration)>>,
+    tests: Mutex<Vec<(String, f64)>>,
+}
+
+impl Times {
+    /// Does a part, and remembers how long it took, also where it failed.
+    pub fn of(&self, part: &str, step: impl FnOnce() -> Done) -> Done {
+        let began = Instant::now();
+        let done = step();
+        self.parts.lock().expect("nobody panics with it").push((part.to_owned(), began.elapsed()));
+        done
+    }
+
+    /// A line of a test binary; one that tells how long a test took is remembered.
+    pub fn hear(&self, line: &str) {
+        if let Some((name, seconds)) = test_and_seconds(line) {
+            self.tests.lock().expect("nobody panics with it").push((name.to_owned(), seconds));
+        }
+    }
+
+    /// What took how long, a line each.
+    pub fn told(&self) -> String {
+        let parts = self.parts.lock().expect("nobody panics with it");
+        let mut lines: Vec<String> =
+            parts.iter().map(|(part, took)| format!("{:>8.1} s  {part}", took.as_secs_f64())).collect();
+        let mut tests = self.tests.lock().expect("nobody panics with it").clone();
+        tests.sort_by(|a, b| b.1.total_cmp(&a.1));
+        if !tests.is_empty() {
+            lines.push(format!("The slowest of {} tests:", tests.len()));
+        }
+        lines.extend(tests.iter().take(SLOWEST).map(|(name, took)| format!("{took:>8.1} s  {name}")));
+        lines.join("\n")
+    }
+}
+
+/// Of "test hot::it_is ... ok <1.234s>" the name and the seconds.
+fn test_and_seconds(line: &str) -> Option<(&str, f64)> {
+    let (name, rest) = line.strip_prefix("test ")?.split_once(" ... ")?;
+    let seconds = rest.rsplit_once('<')?.1.strip_suffix("s>")?;
+    Some((name, seconds.parse().ok()?))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_line_tells_which_test_took_how_long() {
+        assert_eq!(test_and_seconds("test hot::it_is ... ok <1.234s>"), Some(("hot::it_is", 1.234)));
+        assert_eq!(test_and_seconds("test a ... FAILED <0.001s>"), Some(("a", 0.001)));
+        assert_eq!(test_and_seconds("test a ... ok"), None);
+        assert_eq!(test_and_seconds("running 3 tests"), None);
+    }
+
+    #[test]
+    fn parts_stand_in_their_order_and_the_slowest_tests_first() {
+        let times = Times::default();
+        times.of("formats", || Ok(())).unwrap();
+        assert!(times.of("build", || Err("no".to_owned())).is_err());
+        for line in ["test a ... ok <0.100s>", "test b ... ok <2.000s>"] {
+            times.hear(line);
+        }
+        let told = times.told();
+        let at = |word: &str| told.find(word).unwrap();
+        assert!(at("formats") < at("build") && at("build") < at("  b") && at("  b") < at("  a"), "{told}");
+    }
+}
