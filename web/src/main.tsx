@@ -48,11 +48,13 @@ if (import.meta.env.PROD && 'serviceWorker' in navigator) {
     navigator.serviceWorker.addEventListener('controllerchange', again, { once: true })
   }
   window.addEventListener('load', () => {
-    navigator.serviceWorker.register('/sw.js').catch(() => {
-      // Without it everything works but opening the page while the server is gone.
-    })
+    // Without it everything works but opening the page while the server is gone: the parts are fetched beforehand.
+    navigator.serviceWorker.register('/sw.js').catch(() => setTimeout(() => void fetchTheRest(), 1_000))
   })
 }
 
-// Once what is looked at is drawn.
-window.addEventListener('load', () => setTimeout(() => void fetchTheRest(), 1_000))
+// Where no worker keeps them every part is fetched once what is looked at is drawn: none is missing when the server is
+// gone.
+if (!('serviceWorker' in navigator)) {
+  window.addEventListener('load', () => setTimeout(() => void fetchTheRest(), 1_000))
+}

@@ -125,6 +125,27 @@ impl Browser {
         Ok(self.driver.goto(url).await?)
     }
 
+    /// To another page of the application as a link leads there: nothing is fetched that is there already.
+    pub async fn walk_to(&self, path: &str) -> anyhow::Result<()> {
+        let script = format!(
+            "history.pushState(null, '', {}); dispatchEvent(new PopStateEvent('popstate'))",
+            json!(path)
+        );
+        if self.run("return location.pathname + location.search").await? == json!(path) {
+            return self.drawn().await;
+        }
+        let before = self.run("return document.title").await?;
+        self.run(&script).await?;
+        let there = "const main = document.querySelector('main');
+            return main !== null && main.querySelector('h2, button, input, a, section, b') !== null";
+        eventually(&format!("{path} is there"), async || {
+            let other = self.run("return document.title").await? != before;
+            Ok(other && self.run(there).await? == json!(true))
+        })
+        .await?;
+        self.drawn().await
+    }
+
     /// The first element, once it is there and shown.
     pub async fn find(&self, by: By) -> anyhow::Result<WebElement> {
         let what = format!("{by:?}");
@@ -363,7 +384,8 @@ impl Browser {
 
     /// The words of the whole page.
     pub async fn page(&self) -> anyhow::Result<String> {
-        Ok(self.driver.find(By::Css("body")).await?.text().await?)
+        // The browser's own reading: the driver's walks through every element.
+        Ok(self.run("return document.body.innerText").await?.as_str().unwrap_or_default().to_owned())
     }
 
     pub async fn sees(&self, words: &str) -> anyhow::Result<()> {
@@ -499,6 +521,8 @@ pub async fn eventually(
     mut holds: impl AsyncFnMut() -> anyhow::Result<bool>,
 ) -> anyhow::Result<()> {
     let mut looks = tokio::time::interval(LOOK_EVERY);
+    // One that took long is followed by a pause as well: the page has something else to do.
+    looks.set_missed_tick_behavior(tokio::time::MissedTickBehavior::Delay);
     let patience = tokio::time::Instant::now() + PATIENCE;
     while tokio::time::Instant::now() < patience {
         looks.tick().await;

@@ -118,7 +118,30 @@ impl<'a> Keys<'a> {
         self.has_the_keys(field).await
     }
 
-    /// Waits until the keys are in a field, or on one of its choices.
+    /// Enter leads to a question and answers nothing: the first of its answers is a Tab further, and is said by the
+    /// space bar.
+    ///
+    /// # Errors
+    /// It never does.
+    pub async fn first_answer(&mut self, words: &str, field: &str) -> anyhow::Result<()> {
+        self.browser.plate_says(words).await?;
+        self.enter().await?;
+        let before = format!(
+            "const at = document.activeElement;
+             return at.matches('[data-question]') && at.querySelector('[id=\"field-{field}\"], [id=\"{field}\"]') !== null"
+        );
+        self.holds(&format!("the keys stand before {field}"), &before).await?;
+        self.send(TAB).await?;
+        self.holds("the keys are on its first answer", "return document.activeElement.matches('button')")
+            .await?;
+        self.send(" ").await
+    }
+
+    async fn holds(&self, what: &str, script: &str) -> anyhow::Result<()> {
+        eventually(what, async || Ok(self.browser.run(script).await? == serde_json::Value::Bool(true))).await
+    }
+
+    /// Waits until the keys are in a field.
     ///
     /// # Errors
     /// They never are.
@@ -126,12 +149,11 @@ impl<'a> Keys<'a> {
         let script = format!(
             "return document.activeElement.closest('[id=\"field-{field}\"], [id^=\"field-crack\"][id$=\"-{field}\"]') !== null"
         );
-        eventually(&format!("the keys are in {field}"), async || {
-            Ok(self.browser.run(&script).await? == serde_json::Value::Bool(true))
-        })
-        .await
+        self.holds(&format!("the keys are in {field}"), &script).await
     }
 }
+
+const TAB: &str = "\u{e004}";
 
 /// Enter, as the driver types it.
 pub const ENTER: &str = "\u{e007}";

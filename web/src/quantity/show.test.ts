@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clock, foreseen, minutes } from './show'
+import { clock, foreseen, hoursPastTheHour, minutes } from './show'
 
 const at = (time: string) => Date.parse(`2026-03-09T${time}Z`)
 
@@ -37,5 +37,21 @@ describe('minutes', () => {
     [185, '3 h 05'],
   ])('says %d', (value, said) => {
     expect(minutes(value)).toBe(said)
+  })
+})
+
+describe('hours past the hour', () => {
+  it.each([
+    ['whole hours off', 'Europe/London', 20 / 60],
+    // Hand-worked: 11:50, 13:05 and 06:50 of the wall clock at 07:20 UTC less or more
+    ['half an hour off', 'Asia/Kolkata', 50 / 60],
+    ['three quarters off', 'Asia/Kathmandu', 5 / 60],
+    ['half an hour off to the west', 'America/St_Johns', 50 / 60],
+  ])('are those of the clock on the wall: %s', (_, zone, hours) => {
+    expect(hoursPastTheHour(at('07:20:00'), zone)).toBeCloseTo(hours, 9)
+  })
+
+  it('count seconds', () => {
+    expect(hoursPastTheHour(at('07:20:36'), 'UTC')).toBeCloseTo(20.6 / 60, 9)
   })
 })

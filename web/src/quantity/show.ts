@@ -11,14 +11,25 @@ export function temperature(celsius: number, units: UnitSystem): [number: string
     : [Math.round(celsius).toString(), '°C']
 }
 
+const FORMATS = new Map<string, Intl.DateTimeFormat>()
+
+/** A format of the shop's clock: made once, it is used each second. */
+function formatOf(zone: string, format: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${zone} ${JSON.stringify(format)}`
+  const known = FORMATS.get(key)
+  if (known !== undefined) return known
+  const made = new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...format })
+  FORMATS.set(key, made)
+  return made
+}
+
 const DAY_MS = 86_400_000
 /** Days on either side within which a weekday says which. */
 const NEAR_DAYS = 6
 
 /** A clock time in the shop's zone: `06:40`, with the weekday when it is not today, with the date when it is far. */
 export function clock(ms: number, zone: string, now: number): string {
-  const at = (format: Intl.DateTimeFormatOptions, time: number) =>
-    new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...format }).format(time)
+  const at = (format: Intl.DateTimeFormatOptions, time: number) => formatOf(zone, format).format(time)
   const time = at({ hour: '2-digit', minute: '2-digit' }, ms)
   const day = (value: number) => at({ year: 'numeric', month: '2-digit', day: '2-digit' }, value)
   if (day(ms) === day(now)) return time
@@ -30,7 +41,7 @@ export function clock(ms: number, zone: string, now: number): string {
 
 /** Hours gone by since the last whole hour of the shop's clock: not every zone stands whole hours off. */
 export function hoursPastTheHour(ms: number, zone: string): number {
-  const minute = new Intl.DateTimeFormat('en-GB', { timeZone: zone, minute: 'numeric' }).format(ms)
+  const minute = formatOf(zone, { minute: 'numeric' }).format(ms)
   return (Number(minute) * 60_000 + (ms % 60_000)) / 3_600_000
 }
 
@@ -42,7 +53,7 @@ export const foreseen = (ms: number, zone: string, now: number): string =>
 
 /** A day and time for the record, in the shop's zone: `16 Oct 2026, 02:33`. */
 export const day = (ms: number, zone: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone: zone, dateStyle: 'medium', timeStyle: 'short' }).format(ms)
+  formatOf(zone, { dateStyle: 'medium', timeStyle: 'short' }).format(ms)
 
 /** Hours and minutes on an axis: `3 h 05`, `42 min`. */
 export function minutes(value: number): string {

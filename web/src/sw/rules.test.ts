@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { isAnAnswer, keeping, wayOf } from './rules'
+import { isAnAnswer, keeping, noLongerNeeded, wayOf } from './rules'
 
 const JOB = '0b6f2f0e-4a53-4be1-9f0c-2f6f3c1f9a10'
 
@@ -52,5 +52,14 @@ describe('an answer', () => {
   it('of a server in trouble is none', () => {
     expect([200, 401, 404, 499].every(isAnAnswer)).toBe(true)
     expect([500, 502, 503].some(isAnAnswer)).toBe(false)
+  })
+})
+
+describe('pages of earlier builds', () => {
+  it('stay while a page of the one before may be open', () => {
+    const kept = ['vanadin-seen', 'vanadin-pages-1', 'vanadin-pages-2', 'vanadin-pages-3']
+    expect(noLongerNeeded(kept, 'vanadin-pages-3')).toEqual(['vanadin-pages-1'])
+    expect(noLongerNeeded(['vanadin-pages-3'], 'vanadin-pages-3')).toEqual([])
+    expect(noLongerNeeded(['vanadin-pages-2', 'vanadin-pages-3'], 'vanadin-pages-3')).toEqual([])
   })
 })

@@ -37,3 +37,14 @@ export function keeping(status: number): 'keep' | 'forget all' | 'leave' {
 
 /** An answer of a server in trouble is no answer: what was seen last says more. */
 export const isAnAnswer = (status: number): boolean => status < 500
+
+export const PAGES_PREFIX = 'vanadin-pages-'
+
+/**
+ * Pages of earlier builds that nobody needs: of all but the one before this one. A page that was open when this build
+ * came still asks for parts of its own.
+ */
+export function noLongerNeeded(kept: readonly string[], current: string): string[] {
+  const earlier = kept.filter((name) => name.startsWith(PAGES_PREFIX) && name !== current)
+  return earlier.slice(0, -1)
+}

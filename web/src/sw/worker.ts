@@ -1,12 +1,12 @@
 /// <reference lib="webworker" />
-import { isAnAnswer, keeping, wayOf } from './rules'
+import { isAnAnswer, keeping, noLongerNeeded, PAGES_PREFIX, wayOf } from './rules'
 
 declare const self: ServiceWorkerGlobalScope
 
 /** Every file of this build; put in when it is built. */
 declare const PAGES: { version: string; files: readonly string[] }
 
-const PAGES_KEPT = `vanadin-pages-${PAGES.version}`
+const PAGES_KEPT = `${PAGES_PREFIX}${PAGES.version}`
 const SEEN = 'vanadin-seen'
 /** So long the server is waited for before what was kept is shown. */
 const PATIENCE_MS = 3_000
@@ -33,9 +33,7 @@ self.addEventListener('install', (event) => {
 self.addEventListener('activate', (event) => {
   event.waitUntil(
     (async () => {
-      for (const name of await caches.keys()) {
-        if (name.startsWith('vanadin-pages-') && name !== PAGES_KEPT) await caches.delete(name)
-      }
+      for (const name of noLongerNeeded(await caches.keys(), PAGES_KEPT)) await caches.delete(name)
       await self.clients.claim()
     })(),
   )

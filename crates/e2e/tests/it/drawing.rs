@@ -73,6 +73,15 @@ const DRAWN: [(&str, &str); 8] = [
     ("winch", "part"),
 ];
 
+/// A setting of the shop.
+async fn set(browser: &Browser, key: &str, typed: &str) -> anyhow::Result<()> {
+    let change =
+        serde_json::json!({ "change": { "kind": "set", "key": key, "typed": typed, "shown_in": "metric" } });
+    let (status, said) = browser.fetch("POST", "/api/shop", change).await?;
+    anyhow::ensure!(status == 200, "{key}: {said}");
+    Ok(())
+}
+
 /// What the words do once the drawing has taken its new width.
 async fn words_in_the_way(browser: &Browser) -> anyhow::Result<Vec<String>> {
     let mut last = Vec::new();
@@ -87,24 +96,23 @@ async fn words_in_the_way(browser: &Browser) -> anyhow::Result<Vec<String>> {
 }
 
 #[rstest]
-#[case::in_the_morning("2026-03-09T07:40", "metric")]
-#[case::in_the_morning_imperial("2026-03-09T07:40", "imperial")]
-#[case::before_midnight("2026-03-09T23:10", "metric")]
-#[case::over_the_change_to_summer_time("2026-03-29T00:30", "imperial")]
-#[case::on_the_last_day_of_a_year("2026-12-31T22:50", "metric")]
-#[case::at_the_widest_hour("2026-10-25T00:59", "imperial")]
+#[case::in_the_morning("2026-03-09T07:40", "metric", &DRAWN)]
+#[case::at_the_widest_hour_imperial("2026-10-25T00:59", "imperial", &DRAWN)]
+// Another day is seen where a clock stands.
+#[case::before_midnight("2026-03-09T23:10", "metric", &DRAWN[..2])]
+#[case::over_the_change_to_summer_time("2026-03-29T00:30", "imperial", &DRAWN[..2])]
+#[case::on_the_last_day_of_a_year("2026-12-31T22:50", "metric", &DRAWN[..2])]
 #[tokio::test]
 async fn no_word_leaves_its_drawing_or_lies_on_another(
     #[case] now: &str,
     #[case] units: &str,
+    #[case] drawn: &[(&str, &str)],
 ) -> anyhow::Result<()> {
     let server = Server::start_at(true, now)?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     for (key, typed) in [("shop.units", units), ("shop.time_zone", "Europe/London")] {
-        let change = serde_json::json!({ "change": { "kind": "set", "key": key, "typed": typed, "shown_in": "metric" } });
-        let (status, _) = browser.fetch("POST", "/api/shop", change).await?;
-        anyhow::ensure!(status == 200, "{key}: {status}");
+        set(&browser, key, typed).await?;
     }
     if units == "imperial" {
         // Hot, and a further round is open: two words more on its line.
@@ -112,12 +120,12 @@ async fn no_word_leaves_its_drawing_or_lies_on_another(
         browser.say(&hot, serde_json::json!({ "kind": "new_round", "reason": "it ran on" })).await?;
     }
     let mut pages = vec!["/".to_owned()];
-    for (words, station) in DRAWN {
+    for (words, station) in drawn {
         pages.push(format!("/jobs/{}/{station}", browser.job(words).await?));
     }
     let mut wrong = Vec::new();
     for page in pages {
-        browser.go(&server.url(&page)).await?;
+        browser.walk_to(&page).await?;
         browser.find(By::Css("main")).await?;
         for width in WIDTHS {
             browser.resize(width, 800).await?;
@@ -130,23 +138,32 @@ async fn no_word_leaves_its_drawing_or_lies_on_another(
     Ok(())
 }
 
-/// The clock times on the line and under the chart are other words at each hour.
+/// The clock times on the line and under the chart are other words at each hour: of one moment by the zone of the shop.
 #[tokio::test]
 async fn no_word_is_in_the_way_at_any_hour_of_a_day() -> anyhow::Result<()> {
+    let server = Server::start_at(true, "2026-03-09T07:20")?;
     let browser = Browser::open(1100, 800).await?;
+    browser.go(&server.url("/")).await?;
+    let job = browser.job("Letterpress").await?;
     let mut wrong = Vec::new();
-    for hour in 0..24 {
-        let server = Server::start_at(true, &format!("2026-03-09T{hour:02}:20"))?;
-        browser.go(&server.url("/")).await?;
-        let job = browser.job("Letterpress").await?;
+    let mut hours = std::collections::BTreeSet::new();
+    for west in -11..=12 {
+        let zone = format!("Etc/GMT{west:+}");
+        set(&browser, "shop.time_zone", &zone).await?;
         browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
         browser.find(By::Css("main svg")).await?;
+        let script = format!(
+            "return new Intl.DateTimeFormat('en-GB', {{ timeZone: '{zone}', hour: 'numeric' }}).format({})",
+            1_773_040_800_000_i64
+        );
+        hours.insert(browser.run(&script).await?.to_string());
         for width in [1100, 360] {
             browser.resize(width, 800).await?;
             let found = words_in_the_way(&browser).await?;
-            wrong.extend(found.into_iter().map(|it| format!("{hour}:20 at {width}: {it}")));
+            wrong.extend(found.into_iter().map(|it| format!("{zone} at {width}: {it}")));
         }
     }
+    assert_eq!(hours.len(), 24, "every hour of a day");
     assert!(wrong.is_empty(), "{}", wrong.join("\n"));
     Ok(())
 }
@@ -155,7 +172,7 @@ async fn no_word_is_in_the_way_at_any_hour_of_a_day() -> anyhow::Result<()> {
 #[case::on_a_laptop(1280, 800)]
 #[case::on_a_phone(390, 844)]
 #[tokio::test]
-async fn everything_can_be_hit_with_a_glove_and_there_is_one_plate(
+async fn everything_can_be_hit_with_a_glove_there_is_one_plate_and_nothing_scrolls_sideways(
     #[case] width: u32,
     #[case] height: u32,
 ) -> anyhow::Result<()> {
@@ -163,19 +180,29 @@ async fn everything_can_be_hit_with_a_glove_and_there_is_one_plate(
     let browser = Browser::open(width, height).await?;
     browser.go(&server.url("/")).await?;
     let mut wrong = Vec::new();
-    let mut pages = vec!["/".to_owned(), "/shop".to_owned()];
-    for words in ["Letterpress", "Malt", "Bell", "winch"] {
+    let mut pages = vec!["/".to_owned(), "/?away".to_owned(), "/stores".to_owned(), "/shop".to_owned()];
+    for words in ["Letterpress", "Malt", "Bell", "winch", "Biscuit"] {
         let job = browser.job(words).await?;
         pages.extend(STATIONS.map(|station| format!("/jobs/{job}/{station}")));
     }
     for page in pages {
-        browser.go(&server.url(&page)).await?;
+        browser.walk_to(&page).await?;
         browser.find(By::Css("main")).await?;
         let small = found(&browser, TOO_SMALL).await?;
         wrong.extend(small.into_iter().map(|it| format!("{page}: {it} px high")));
-        let plates = browser.driver.find_all(By::Css(".plate")).await?.len();
+        let (plates, wide): (usize, u32) = browser
+            .driver
+            .execute(
+                "return [document.querySelectorAll('.plate').length, document.documentElement.scrollWidth]",
+                vec![],
+            )
+            .await?
+            .convert()?;
         if plates > 1 {
             wrong.push(format!("{page}: {plates} plates"));
+        }
+        if wide > width {
+            wrong.push(format!("{page}: {wide} px wide"));
         }
     }
     assert!(wrong.is_empty(), "{}", wrong.join("\n"));

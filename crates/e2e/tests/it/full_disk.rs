@@ -52,7 +52,7 @@ async fn what_was_acknowledged_before_during_and_after_a_full_disk_is_there_agai
         match say(&server, job, &"x".repeat(400)).await? {
             (200, id) => acknowledged.push(id),
             (status, id) => {
-                assert_eq!(status, 500, "for what it is");
+                assert_eq!(status, 507, "for what it is");
                 refused.push(id);
             }
         }

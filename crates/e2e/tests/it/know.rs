@@ -5,7 +5,7 @@ use std::path::Path;
 
 use anyhow::Context;
 use image::codecs::jpeg::JpegEncoder;
-use image::{ImageFormat, Rgb, RgbImage};
+use image::{ExtendedColorType, ImageFormat};
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
 use vanadin_e2e::{Browser, Hand, Server, eventually};
@@ -199,43 +199,54 @@ async fn what_is_measured_is_worked_out_and_a_wrong_number_told_at_its_field() -
 }
 
 /// A picture as a phone makes it: forty-odd million points, close to 20 MB, lying on its side, and
-/// saying where it was taken.
+/// saying where it was taken. What it shows is plain, and what it weighs stands beside that: it is made in a moment.
 fn from_a_phone(file: &Path) -> anyhow::Result<u64> {
-    let mut state = 0x2545_f491_u32;
-    let picture = RgbImage::from_fn(7680, 5760, |x, _| {
-        state ^= state << 13;
-        state ^= state >> 17;
-        state ^= state << 5;
-        let grain = (state >> 26) as u8;
-        if x < 3840 {
-            Rgb([40 + grain, 42 + grain, 40 + grain])
-        } else {
-            Rgb([150 + grain, 140 + grain, 120 + grain])
-        }
-    });
-    let made = |quality| -> anyhow::Result<Vec<u8>> {
-        let mut jpeg = Vec::new();
-        picture.write_with_encoder(JpegEncoder::new_with_quality(&mut jpeg, quality))?;
-        Ok(jpeg)
+    const WEIGHS: usize = (20 << 20) - 2_000;
+    let mut flat = Vec::new();
+    let points = vec![90_u8; 7680 * 5760];
+    JpegEncoder::new_with_quality(&mut flat, 60).encode(&points, 7680, 5760, ExtendedColorType::L8)?;
+    let segment = |kind: u8, bytes: &[u8]| -> anyhow::Result<Vec<u8>> {
+        let mut whole = vec![0xff, kind];
+        whole.extend(u16::try_from(bytes.len() + 2)?.to_be_bytes());
+        whole.extend(bytes);
+        Ok(whole)
     };
-    // The best that still fits into 20 MB.
-    let fits = |jpeg: &Vec<u8>| jpeg.len() < (20 << 20) - 200;
-    let jpeg = [80, 70, 60, 50, 40, 30].into_iter().filter_map(|quality| made(quality).ok()).find(fits);
-    let jpeg = jpeg.context("no quality fits")?;
-    let exif = b"Exif\0\0II*\0\x08\0\0\0\x01\0\x12\x01\x03\0\x01\0\0\0\x06\0\0\0\0\0\0\0GPS 54.2 N";
-    let mut whole = vec![0xff, 0xd8, 0xff, 0xe1];
-    whole.extend(u16::try_from(exif.len() + 2)?.to_be_bytes());
-    whole.extend(exif);
-    whole.extend(&jpeg[2..]);
+    let mut whole = vec![0xff, 0xd8];
+    whole.extend(segment(
+        0xe1,
+        b"Exif\0\0II*\0\x08\0\0\0\x01\0\x12\x01\x03\0\x01\0\0\0\x06\0\0\0\0\0\0\0GPS 54.2 N",
+    )?);
+    let comment = segment(0xfe, &vec![b'x'; 65_000])?;
+    while whole.len() + comment.len() + flat.len() < WEIGHS {
+        whole.extend(&comment);
+    }
+    whole.extend(&flat[2..]);
     std::fs::write(file, &whole)?;
     Ok(whole.len() as u64)
 }
 
-/// A PNG of a few hundred kB that would be 19,000 points square.
+/// A PNG that says it is 19,000 points square: one row of one point, its head written over.
 fn bomb(file: &Path) -> anyhow::Result<()> {
     let mut png = Cursor::new(Vec::new());
-    image::GrayImage::new(19_000, 19_000).write_to(&mut png, ImageFormat::Png)?;
-    Ok(std::fs::write(file, png.into_inner())?)
+    image::GrayImage::new(1, 1).write_to(&mut png, ImageFormat::Png)?;
+    let mut bytes = png.into_inner();
+    // Signature 8, length 4, "IHDR" 4: then width and height, and after 13 bytes in all their checksum.
+    bytes[16..20].copy_from_slice(&19_000_u32.to_be_bytes());
+    bytes[20..24].copy_from_slice(&19_000_u32.to_be_bytes());
+    let checksum = crc32(&bytes[12..29]);
+    bytes[29..33].copy_from_slice(&checksum.to_be_bytes());
+    Ok(std::fs::write(file, bytes)?)
+}
+
+/// The checksum of a PNG's chunk.
+fn crc32(bytes: &[u8]) -> u32 {
+    let fold = |crc: u32, byte: &u8| {
+        (0..8).fold(
+            crc ^ u32::from(*byte),
+            |crc, _| if crc & 1 == 1 { (crc >> 1) ^ 0xedb8_8320 } else { crc >> 1 },
+        )
+    };
+    !bytes.iter().fold(u32::MAX, fold)
 }
 
 #[tokio::test]

@@ -30,7 +30,7 @@ async fn an_enter_that_leads_to_a_question_answers_none() -> anyhow::Result<()> 
     for _ in 0..12 {
         browser.key(ENTER).await?;
     }
-    browser.sees("Could it hurt somebody").await?;
+    browser.sees("What sort of part?").await?;
     let address = browser.driver.current_url().await?;
     let job =
         address.path_segments().and_then(|mut parts| parts.nth(1).map(str::to_owned)).context("no job")?;

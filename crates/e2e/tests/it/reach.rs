@@ -1,40 +1,9 @@
 //! By phone, by keyboard alone, and with the server gone: everything stays in reach.
 
 use anyhow::Context;
-use rstest::rstest;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
 use vanadin_e2e::{Browser, Server, eventually};
-
-const STATIONS: [&str; 10] =
-    ["part", "iron", "cracks", "method", "prep", "heat", "torch", "cooling", "check", "hand-over"];
-
-#[rstest]
-#[case::on_a_laptop(1280, 800)]
-#[case::on_a_phone(390, 844)]
-#[tokio::test]
-async fn nothing_scrolls_sideways(#[case] width: u32, #[case] height: u32) -> anyhow::Result<()> {
-    let server = Server::start(true)?;
-    let browser = Browser::open(width, height).await?;
-    browser.go(&server.url("/")).await?;
-    let mut pages = vec!["/".to_owned(), "/?away".to_owned(), "/stores".to_owned(), "/shop".to_owned()];
-    for words in ["Letterpress", "Bell", "winch", "Biscuit"] {
-        let id = browser.job(words).await?;
-        pages.extend(STATIONS.map(|station| format!("/jobs/{id}/{station}")));
-    }
-    let mut wide = Vec::new();
-    for page in pages {
-        browser.go(&server.url(&page)).await?;
-        browser.find(By::Css("main")).await?;
-        let script = "return document.documentElement.scrollWidth";
-        let found: u32 = browser.driver.execute(script, vec![]).await?.convert()?;
-        if found > width {
-            wide.push(format!("{page}: {found}"));
-        }
-    }
-    assert!(wide.is_empty(), "{}", wide.join("\n"));
-    Ok(())
-}
 
 #[tokio::test]
 async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()> {

@@ -71,6 +71,9 @@ async fn whoever_knows_the_passphrase_works_with_the_others_and_a_stranger_sees_
              row.querySelector('button').click(); return true",
         )
         .await?;
+    // What that deletes is said first.
+    laptop.sees("entries that were not sent. Those are lost.").await?;
+    laptop.press("Turn it out").await?;
     eventually("it is out", async || Ok(!laptop.page().await?.contains("Phone at the forge"))).await?;
     come_in(&phone, &passphrase, "Phone at the forge").await?;
     phone.sees("Malt conveyor").await

@@ -5,6 +5,7 @@ import { useJob } from '../../job/JobContext'
 import { useTables } from '../../job/TablesContext'
 import { Choice } from '../../ui/Choice'
 import { GoesOn } from '../../ui/GoesOn'
+import { focusField } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 import { Evidence } from './Evidence'
 import { MeasuredForm } from './MeasuredForm'
@@ -147,10 +148,8 @@ function Headline({ onOpen }: { onOpen: (pocket: Pocket) => void }): ReactNode {
           testId="next"
           onPress={() => {
             onOpen(next.test)
-            // Once the pocket is open the keys stand before its pictures, on none.
-            setTimeout(() =>
-              document.querySelector<HTMLElement>(`section[aria-label="${next.label}"]`)?.focus(),
-            )
+            // Before its pictures, on none.
+            focusField(next.test)
           }}
         >
           {view.standing.next.verb}

@@ -5,6 +5,7 @@ import { useJob, useRefusals } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { shownFields } from '../../job/shown-fields'
 import { Box } from '../../ui/Box'
+import { arrived, fieldId } from '../../ui/focus'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 
 export interface MeasuredFormProps {
@@ -23,6 +24,8 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
   const [typedIn, setTypedIn] = useState<UnitSystem | null>(null)
   const shownIn = typedIn ?? units
   useEffect(() => shownFields.show(view.id, 'measure'), [view.id])
+  const id = fieldId(test.test)
+  useEffect(() => arrived(id), [id])
   const mine = refusals.filter((refusal) => refusal.field === 'measure')
   const problem = (key: string): Problem | undefined =>
     mine.findLast((refusal) => refusal.problem.field === key)?.problem
@@ -32,7 +35,7 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
     setTypedIn(null)
   }
   return (
-    <section aria-label={test.label} tabIndex={-1} data-question="">
+    <section id={id} aria-label={test.label} tabIndex={-1} data-question="">
       <p className="leading-[19px]">
         {test.how} <span className="text-ash">{test.caution}</span>
       </p>

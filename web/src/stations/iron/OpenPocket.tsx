@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import type { ReactNode } from 'react'
+import { useEffect, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { answersQuery } from '../../api/queries'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { arrived, fieldId } from '../../ui/focus'
 import { Drawing } from './Drawing'
 
 export interface OpenPocketProps {
@@ -16,12 +17,14 @@ export interface OpenPocketProps {
 /** A test: how it is done, and what it may show, each with what that would make of the plan. */
 export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactNode {
   const { view } = useJob()
+  const id = fieldId(test.test)
+  useEffect(() => arrived(id), [id])
   const { revision } = useShop()
   const answers = useQuery(answersQuery(view.id, view.revision, revision, test.test))
   const answer = (outcome: string) => answers.data?.answers.find((known) => known.outcome === outcome)
   const forbidden = view.plan.part.forbidden.find((known) => known.test === test.test)
   return (
-    <section aria-label={test.label} tabIndex={-1} data-question="">
+    <section id={id} aria-label={test.label} tabIndex={-1} data-question="">
       <p className="leading-[19px]">
         {test.how} <span className="text-ash">{test.caution}</span>
       </p>
