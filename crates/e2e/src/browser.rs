@@ -384,8 +384,15 @@ impl Browser {
 
     /// The words of the whole page.
     pub async fn page(&self) -> anyhow::Result<String> {
-        // The browser's own reading: the driver's walks through every element.
-        Ok(self.run("return document.body.innerText").await?.as_str().unwrap_or_default().to_owned())
+        // The browser's own reading: the driver's walks through every element. A first letter is as it was written.
+        let script = "if (document.getElementById('as-written') === null) {
+              const style = document.createElement('style');
+              style.id = 'as-written';
+              style.textContent = '*::first-letter { text-transform: none !important }';
+              document.head.append(style);
+            }
+            return document.body.innerText";
+        Ok(self.run(script).await?.as_str().unwrap_or_default().to_owned())
     }
 
     pub async fn sees(&self, words: &str) -> anyhow::Result<()> {

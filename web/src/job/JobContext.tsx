@@ -123,6 +123,8 @@ function fieldNamed(tables: Tables, held: JobView['fields'], name: FieldName): F
 const ASKED_EVERY_MS = 10_000
 /** While readings come, what is made of them is looked at so often. */
 const RECORD_MS = 60_000
+/** A job clock that runs faster is looked at more often, up to so much. */
+const FASTEST = 6
 
 function useStream(id: string, there: boolean): { live: Live | null; streaming: boolean } {
   const queryClient = useQueryClient()
@@ -167,7 +169,8 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
         setLive(JSON.parse(event.data) as Live)
         // The record grows without the log growing, and what is made of it: looked at now and then.
         const at = queryClient.getQueryState(jobQuery(id).queryKey)?.dataUpdatedAt ?? 0
-        if (Date.now() - at >= RECORD_MS) refetch()
+        const speed = queryClient.getQueryData(jobQuery(id).queryKey)?.job.rounds.at(-1)?.lit?.speed ?? 1
+        if (Date.now() - at >= RECORD_MS / Math.min(speed, FASTEST)) refetch()
       })
       source.addEventListener('error', () => {
         setStreaming(false)

@@ -8,7 +8,7 @@ use serde::Serialize;
 use tokio::select;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
-use vanadin_core::plan::Standings;
+use vanadin_core::plan::{Next, Standings, standing};
 
 use super::route::known;
 use super::store;
@@ -38,6 +38,13 @@ impl Hello {
     fn of(seen: &Seen) -> Self {
         Self { revision: seen.job.revision, shop: seen.shop.revision, readings: readings(&seen.job) }
     }
+}
+
+/// What of how a job stands a page draws more by than by what is read: where that changes it looks at everything.
+fn how_it_stands(seen: &Seen, now_ms: i64) -> (Next, bool, Option<String>) {
+    let standing = standing(&seen.job, &seen.plan, now_ms);
+    // Of when it is to be done the reading itself tells.
+    (Next { at_ms: None, ..standing.next }, standing.hot.is_some(), standing.stopped)
 }
 
 /// Until a job stands otherwise by itself, or its plan is one of another quarter of an hour.
@@ -72,10 +79,13 @@ pub async fn stream<'r>(
     let desk = desk.inner();
     let (mut news, mut out) = (desk.listen(), door.listen());
     Ok(EventStream! {
-        match desk.see(id).await {
-            Ok(seen) => yield Event::json(&Hello::of(&seen)).event("hello"),
+        let mut stood = match desk.see(id).await {
+            Ok(seen) => {
+                yield Event::json(&Hello::of(&seen)).event("hello");
+                how_it_stands(&seen, desk.now_ms())
+            }
             Err(_) => return,
-        }
+        };
         loop {
             let turns = match desk.see(id).await {
                 Ok(seen) => until_it_turns(&seen, desk.now_ms()),
@@ -99,6 +109,12 @@ pub async fn stream<'r>(
                 }
                 Ok(News::Reading { job, live }) if job == id => {
                     yield Event::json(&*live).event("reading");
+                    let Ok(seen) = desk.see(id).await else { break };
+                    let stands = how_it_stands(&seen, desk.now_ms());
+                    if stands != stood {
+                        stood = stands;
+                        yield Event::json(&Said { revision: 0, fact: None }).event("changed");
+                    }
                 }
                 Ok(News::Shop { revision }) => {
                     yield Event::data(revision.to_string()).event("shop");

@@ -91,7 +91,7 @@ function Arrive({ station }: { station: Station }): ReactNode {
   return null
 }
 
-const isInAField = (): boolean => document.activeElement?.matches('input, textarea') ?? false
+const isInAField = (): boolean => document.activeElement?.matches('input, textarea, [data-question]') ?? false
 
 /** What has to be known of a job that was just opened. */
 function Told(): ReactNode {
