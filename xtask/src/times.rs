@@ -30,6 +30,11 @@ impl Times {
         }
     }
 
+    /// Tests that were heard of.
+    pub fn heard(&self) -> usize {
+        self.tests.lock().expect("nobody panics with it").len()
+    }
+
     /// What took how long, a line each.
     pub fn told(&self) -> String {
         let parts = self.parts.lock().expect("nobody panics with it");

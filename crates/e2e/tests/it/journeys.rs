@@ -161,8 +161,15 @@ async fn at_the_torch_on_a_phone_the_server_may_go_away() -> anyhow::Result<()> 
     browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
     eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
         .await?;
+    eventually("a bead may be laid", async || Ok(browser.text("torch-main").await?.starts_with("Bead 1")))
+        .await?;
     browser.press_test_id("torch-main").await?;
-    browser.sees("1 of").await?;
+    eventually("the first bead is stored", async || {
+        let view = browser.view(&job).await?;
+        let log = view["job"]["rounds"][0]["log"].as_array().context("no log")?;
+        Ok(log.iter().any(|entry| entry["entry"]["kind"] == "bead"))
+    })
+    .await?;
 
     server.kill()?;
     browser.press_test_id("torch-main").await?;

@@ -1,0 +1,82 @@
+// @vitest-environment jsdom
+import { cleanup, render } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { holdIsOnePress } from '../ui/held-keys'
+import { Shortcuts } from './Shortcuts'
+
+const went = vi.fn()
+const pressed = vi.fn()
+const units = vi.fn()
+
+vi.mock('react-router', () => ({ useNavigate: () => went }))
+vi.mock('./useToggleUnits', () => ({ useToggleUnits: () => units }))
+
+function Page() {
+  return (
+    <>
+      <Shortcuts />
+      <main id="work" tabIndex={-1}>
+        <span className="plate">
+          <button type="button" onClick={pressed}>
+            Measure the wall
+          </button>
+        </span>
+        <input aria-label="Find" />
+        <button type="button">Other</button>
+      </main>
+    </>
+  )
+}
+
+beforeEach(() => {
+  window.history.replaceState(null, '', '/jobs/a-job/part')
+  render(<Page />)
+  document.getElementById('work')?.focus()
+})
+
+afterEach(() => {
+  cleanup()
+  vi.clearAllMocks()
+})
+
+describe('the keys of a page', () => {
+  it('Enter on the work presses the plate, once a press', async () => {
+    await userEvent.keyboard('{Enter}')
+    expect(pressed).toHaveBeenCalledTimes(1)
+  })
+
+  it('Enter that moved the keys presses nothing there', async () => {
+    const there = document.querySelectorAll('button')[1]
+    const clicked = vi.fn()
+    there?.addEventListener('click', clicked)
+    pressed.mockImplementation(() => there?.focus())
+    await userEvent.keyboard('{Enter}')
+    expect(document.activeElement).toBe(there)
+    expect(clicked).not.toHaveBeenCalled()
+  })
+
+  it('a held Enter is one press', () => {
+    holdIsOnePress()
+    const hold = (repeat: boolean) =>
+      document.activeElement?.dispatchEvent(
+        new KeyboardEvent('keydown', { key: 'Enter', repeat, bubbles: true, cancelable: true }),
+      )
+    hold(false)
+    for (let times = 0; times < 20; times += 1) hold(true)
+    expect(pressed).toHaveBeenCalledTimes(1)
+  })
+
+  it('digits lead to stations, letters to places, and neither while something is typed', async () => {
+    await userEvent.keyboard('20')
+    expect(went.mock.calls).toEqual([['/jobs/a-job/iron'], ['/jobs/a-job/hand-over']])
+    await userEvent.keyboard('u')
+    expect(units).toHaveBeenCalledTimes(1)
+    went.mockClear()
+    document.querySelector('input')?.focus()
+    await userEvent.keyboard('2u')
+    expect(went).not.toHaveBeenCalled()
+    expect(units).toHaveBeenCalledTimes(1)
+    expect(document.querySelector('input')?.value).toBe('2u')
+  })
+})

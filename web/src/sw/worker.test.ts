@@ -1,0 +1,136 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+
+type Listener = (event: Record<string, unknown>) => void
+const ORIGIN = 'http://127.0.0.1:8420'
+
+let listeners: Map<string, Listener>
+let stores: Map<string, Map<string, Response>>
+let answer: (address: string) => Response | Promise<Response>
+
+const addressOf = (request: Request | string) =>
+  typeof request === 'string' ? `${ORIGIN}${request}` : request.url
+
+function storeOf(name: string) {
+  const store = stores.get(name) ?? new Map<string, Response>()
+  stores.set(name, store)
+  return {
+    addAll: async (all: Request[]) => {
+      for (const request of all) store.set(addressOf(request), await answer(addressOf(request)))
+    },
+    match: async (request: Request | string) => store.get(addressOf(request))?.clone(),
+    put: async (request: Request, kept: Response) => void store.set(addressOf(request), kept),
+    keys: async () => [...store.keys()].map((url) => new Request(url)),
+    delete: async (request: Request) => store.delete(addressOf(request)),
+  }
+}
+
+/** What the worker answers to a page. */
+async function asked(path: string, navigates = false): Promise<Response> {
+  const request = new Request(`${ORIGIN}${path}`)
+  if (navigates) Object.defineProperty(request, 'mode', { value: 'navigate' })
+  let given: Promise<Response> | undefined
+  const waits: Promise<unknown>[] = []
+  listeners.get('fetch')?.({
+    request,
+    respondWith: (response: Promise<Response>) => (given = response),
+    waitUntil: (work: Promise<unknown>) => waits.push(work),
+  })
+  if (given === undefined) throw new Error('it was left alone')
+  const response = await given
+  await Promise.all(waits)
+  return response
+}
+
+async function happens(name: string): Promise<void> {
+  let work: Promise<unknown> = Promise.resolve()
+  listeners.get(name)?.({ waitUntil: (until: Promise<unknown>) => (work = until) })
+  await work
+}
+
+beforeEach(async () => {
+  vi.resetModules()
+  listeners = new Map()
+  stores = new Map()
+  answer = (address) => new Response(`from the server: ${new URL(address).pathname}`)
+  vi.stubGlobal('PAGES', { version: 'two', files: ['/index.html', '/assets/a.js'] })
+  vi.stubGlobal('SEEN_AT', 'Vanadin-Seen')
+  vi.stubGlobal('self', {
+    location: { origin: ORIGIN },
+    addEventListener: (name: string, heard: Listener) => listeners.set(name, heard),
+    skipWaiting: async () => undefined,
+    clients: { claim: async () => undefined },
+  })
+  const RealRequest = globalThis.Request
+  vi.stubGlobal(
+    'Request',
+    class extends RealRequest {
+      constructor(address: string | Request, init?: RequestInit) {
+        super(typeof address === 'string' && address.startsWith('/') ? `${ORIGIN}${address}` : address, init)
+      }
+    },
+  )
+  vi.stubGlobal('fetch', async (request: Request) => answer(request.url))
+  vi.stubGlobal('caches', {
+    open: async (name: string) => storeOf(name),
+    keys: async () => [...stores.keys()],
+    delete: async (name: string) => stores.delete(name),
+    match: async (request: Request | string, { cacheName }: { cacheName?: string } = {}) => {
+      for (const [name, store] of stores) {
+        const found =
+          cacheName === undefined || cacheName === name ? store.get(addressOf(request)) : undefined
+        if (found !== undefined) return found.clone()
+      }
+      return undefined
+    },
+  })
+  await import('./worker')
+  await happens('install')
+})
+
+const gone = () => {
+  throw new TypeError('not reached')
+}
+
+describe('the worker', () => {
+  it('opens the pages and what was seen last without the server, and says from when it is', async () => {
+    expect(await (await asked('/api/rack')).text()).toContain('from the server')
+    answer = gone
+    expect(await (await asked('/jobs/a/part', true)).text()).toContain('/index.html')
+    const rack = await asked('/api/rack')
+    expect(await rack.text()).toContain('/api/rack')
+    expect(Number(rack.headers.get('Vanadin-Seen'))).toBeGreaterThan(0)
+  })
+
+  it('shows what was seen when the server is in trouble', async () => {
+    await asked('/api/rack')
+    answer = () => new Response('broken', { status: 500 })
+    expect(await (await asked('/api/rack')).text()).toContain('from the server')
+  })
+
+  it('lets go of everything that was seen once the device is not known any more', async () => {
+    await asked('/api/rack')
+    expect(stores.has('vanadin-seen')).toBe(true)
+    answer = () => new Response('closed', { status: 401 })
+    expect((await asked('/api/rack')).status).toBe(401)
+    expect(stores.has('vanadin-seen')).toBe(false)
+    answer = gone
+    await expect(asked('/api/rack')).rejects.toThrow('not reached')
+  })
+
+  it('keeps the parts of the build before this one, and none older', async () => {
+    stores = new Map([
+      ['vanadin-pages-zero', new Map()],
+      ['vanadin-pages-one', new Map([[`${ORIGIN}/assets/old.js`, new Response('old part')]])],
+      ...stores,
+    ])
+    await happens('activate')
+    expect([...stores.keys()]).toEqual(['vanadin-pages-one', 'vanadin-pages-two'])
+    answer = gone
+    expect(await (await asked('/assets/old.js')).text()).toBe('old part')
+  })
+
+  it('leaves alone what writes and what streams', async () => {
+    await expect(asked('/api/jobs/a/stream')).rejects.toThrow('left alone')
+    await expect(asked('/api/health')).rejects.toThrow('left alone')
+  })
+})
