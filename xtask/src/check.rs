@@ -12,7 +12,20 @@ use crate::steps::{self, Done, newest, root, web};
 use crate::times::Times;
 
 /// Journeys that are walked in the browser by `quick`: one of each kind.
-const SMOKE: &[&str] = &["accessibility::every_page_is_in_order_on_a_laptop"];
+const SMOKE: &[&str] = &[
+    "counted::on_a_laptop_in_a_hundred_and_twenty_keys_and_no_mouse",
+    "counted::on_a_phone_in_twenty_taps",
+    "journeys::a_killed_server_loses_nothing_it_acknowledged",
+    "journeys::bad_input_is_told_at_its_field_and_kept",
+    "kept::on_a_phone_by_address_over_plain_http_everything_can_be_said",
+    "kept::what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go",
+    "map::a_crack_that_ran_on_opens_the_next_round_in_three_presses",
+    "moving::a_mistyped_cold_reading_leaves_the_part_hot_until_it_is_said_again",
+    "moving::an_enter_that_leads_to_a_question_answers_none",
+    "offline::a_phone_goes_on_without_the_server_and_begins_a_job",
+    "prep::a_depth_read_along_the_seam_says_when_to_stop",
+    "torch::on_a_phone_a_cold_seam_is_read_at_arms_length",
+];
 
 /// Browsers that are driven at the same time: what they wait for is mostly not this machine.
 const AT_A_TIME: &str = "4";
