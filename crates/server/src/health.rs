@@ -31,7 +31,7 @@ pub fn health(desk: &State<Desk>) -> Json<Health> {
         version: env!("CARGO_PKG_VERSION"),
         folder: desk.database.folder,
         now_ms: desk.now_ms(),
-        clock_notice: desk.clock.notice().unwrap_or_default(),
+        clock_notice: desk.notice(),
         plans_made: desk.plans_made(),
     })
 }

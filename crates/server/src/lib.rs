@@ -38,7 +38,7 @@ use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
 use tokio::net::TcpListener;
 
-use desk::Desk;
+use desk::{Desk, Matter};
 use door::known::Door;
 use front::{Front, PATIENCE, Peers, Room, more_files};
 use reach::addresses::{Reached, own_addresses};
@@ -264,10 +264,13 @@ async fn upkeep(desk: Desk, copies: Option<PathBuf>) {
                 }
             }
             _ = copy.tick() => {
-                if let Some(folder) = &copies
-                    && let Err(error) = keep::keep_daily(folder, desk.now_ms()).await
-                {
-                    eprintln!("vanadin: the copy of the day cannot be made: {error:#}");
+                if let Some(folder) = &copies {
+                    let made = keep::keep_daily(folder, desk.now_ms()).await;
+                    let words = made.err().map(|error| format!("The copy of the day cannot be made: {error:#}."));
+                    if let Some(words) = &words {
+                        eprintln!("vanadin: {words}");
+                    }
+                    desk.note(Matter::Copies, words);
                 }
             }
             _ = gather.tick() => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { isAnAnswer, keeping, noLongerNeeded, wayOf } from './rules'
+import { isAnAnswer, isTooOld, keeping, noLongerNeeded, wayOf } from './rules'
 
 const JOB = '0b6f2f0e-4a53-4be1-9f0c-2f6f3c1f9a10'
 
@@ -61,5 +61,18 @@ describe('pages of earlier builds', () => {
     expect(noLongerNeeded(kept, 'vanadin-pages-3')).toEqual(['vanadin-pages-1'])
     expect(noLongerNeeded(['vanadin-pages-3'], 'vanadin-pages-3')).toEqual([])
     expect(noLongerNeeded(['vanadin-pages-2', 'vanadin-pages-3'], 'vanadin-pages-3')).toEqual([])
+  })
+})
+
+describe('what was seen', () => {
+  const day = 86_400_000
+  it.each([
+    ['yesterday', String(99 * day), false],
+    ['just under 90 days ago', String(10 * day + 1), false],
+    ['90 days ago', String(10 * day), true],
+    ['nobody knows when', null, true],
+    ['at no time', 'then', true],
+  ])('%s', (_, seenAt, old) => {
+    expect(isTooOld(seenAt, 100 * day)).toBe(old)
   })
 })

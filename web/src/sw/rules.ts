@@ -48,3 +48,10 @@ export function noLongerNeeded(kept: readonly string[], current: string): string
   const earlier = kept.filter((name) => name.startsWith(PAGES_PREFIX) && name !== current)
   return earlier.slice(0, -1)
 }
+
+/** So long a device is known: what it saw before that it shows no longer. */
+const SHOWN_MS = 90 * 86_400_000
+
+/** Whether what was seen then is let go of; what does not say when it was seen is. */
+export const isTooOld = (seenAt: string | null, now: number): boolean =>
+  seenAt === null || !(now - Number(seenAt) < SHOWN_MS)

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { isAnAnswer, keeping, noLongerNeeded, PAGES_PREFIX, wayOf } from './rules'
+import { isAnAnswer, isTooOld, keeping, noLongerNeeded, PAGES_PREFIX, wayOf } from './rules'
 
 declare const self: ServiceWorkerGlobalScope
 
@@ -119,8 +119,12 @@ async function heard(request: Request, answer: Response): Promise<void> {
 }
 
 async function lastSeen(request: Request): Promise<Response | undefined> {
-  const kept = await caches.open(SEEN)
-  return kept.match(request)
+  const store = await caches.open(SEEN)
+  const kept = await store.match(request)
+  // A device that never comes back shows nothing for ever.
+  if (kept === undefined || !isTooOld(kept.headers.get(SEEN_AT), Date.now())) return kept
+  await store.delete(request)
+  return undefined
 }
 
 async function keep(request: Request, answer: Response): Promise<void> {

@@ -22,4 +22,5 @@ mod stores;
 mod strangers;
 mod tls;
 mod torch;
+mod uploads;
 mod words;

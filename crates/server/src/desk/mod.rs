@@ -7,7 +7,7 @@ mod say_shop;
 mod see;
 mod work;
 
-use std::collections::{HashMap, HashSet};
+use std::collections::{BTreeMap, HashMap, HashSet};
 use std::sync::atomic::AtomicU64;
 use std::sync::{Arc, Mutex, PoisonError, RwLock};
 
@@ -29,6 +29,13 @@ pub use work::work;
 const KEPT: usize = 64;
 /// So many jobs can be written to at the same time.
 const TURNS: usize = 64;
+
+/// What of keeping the data may have to be told.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Matter {
+    File,
+    Copies,
+}
 
 /// The store, the clock, the news, and what was worked out last; cheap to clone.
 #[derive(Clone)]
@@ -52,6 +59,8 @@ struct OnTheDesk {
     behind: Mutex<HashSet<Uuid>>,
     /// Plans that were worked out since the start.
     plans_made: AtomicU64,
+    /// What has to be known on every page of how the data are kept, by its matter.
+    notices: Mutex<BTreeMap<Matter, String>>,
     /// Jobs that cannot be read at all, and why.
     damaged: Mutex<HashMap<Uuid, String>>,
 }
@@ -67,6 +76,7 @@ impl Desk {
             turns: std::array::from_fn(|_| tokio::sync::Mutex::default()),
             behind: Mutex::default(),
             plans_made: AtomicU64::default(),
+            notices: Mutex::default(),
             damaged: Mutex::default(),
         };
         Self { database, clock, news, on: Arc::new(on) }
@@ -84,6 +94,29 @@ impl Desk {
     /// UTC in ms since 1970.
     pub fn now_ms(&self) -> i64 {
         self.clock.now_ms()
+    }
+
+    /// Says on every page what has to be known of a matter; nothing where all is well again.
+    pub fn note(&self, matter: Matter, words: Option<String>) {
+        let mut notices = self.on.notices.lock().unwrap_or_else(PoisonError::into_inner);
+        let before = notices.get(&matter).cloned();
+        if before == words {
+            return;
+        }
+        match words {
+            Some(words) => drop(notices.insert(matter, words)),
+            None => drop(notices.remove(&matter)),
+        }
+        drop(notices);
+        self.tell(News::Clock);
+    }
+
+    /// What has to be known on every page: of the computer's clock, and of how the data are kept.
+    #[must_use]
+    pub fn notice(&self) -> String {
+        let notices = self.on.notices.lock().unwrap_or_else(PoisonError::into_inner);
+        let all: Vec<String> = self.clock.notice().into_iter().chain(notices.values().cloned()).collect();
+        all.join(" ")
     }
 
     pub fn runs(&self) -> Arc<Runs> {

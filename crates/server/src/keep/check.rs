@@ -19,6 +19,8 @@ pub struct Checked {
     pub broken: Vec<String>,
     /// Entries that cannot be read: of which job, and which place in its log.
     pub unreadable: Vec<(String, i64)>,
+    /// What can be read and cannot be: a gap in a log, a reading of no temperature, a job without a name of its own.
+    pub odd: Vec<String>,
     pub jobs: i64,
     pub facts: i64,
     pub readings: i64,
@@ -30,7 +32,7 @@ pub struct Checked {
 impl Checked {
     #[must_use]
     pub fn whole(&self) -> bool {
-        self.broken.is_empty() && self.unreadable.is_empty()
+        self.broken.is_empty() && self.unreadable.is_empty() && self.odd.is_empty()
     }
 }
 
@@ -44,6 +46,9 @@ impl fmt::Display for Checked {
         }
         for (job, revision) in &self.unreadable {
             writeln!(f, "  job {job}: entry no. {revision} cannot be read")?;
+        }
+        for found in &self.odd {
+            writeln!(f, "  {found}")?;
         }
         if self.whole() {
             write!(f, "  everything can be read")
@@ -87,8 +92,38 @@ pub(super) async fn look_through(file: &Path) -> anyhow::Result<Checked> {
             found.unreadable.push((row.try_get(0).unwrap_or_default(), row.try_get(1).unwrap_or_default()));
         }
     }
+    drop(rows);
+    for (which, what) in ODD {
+        let jobs: Vec<String> = sqlx::query_scalar(*which).fetch_all(&mut database).await?;
+        found.odd.extend(jobs.into_iter().map(|job| what.replace("{}", &job)));
+    }
     Ok(found)
 }
+
+/// What is odd, by what finds it: of which job, or of the shop.
+const ODD: &[(&str, &str)] = &[
+    (
+        "select coalesce(id, '?') from job where id is null or length(id) <> 36 or id glob '*[^0-9a-f-]*'",
+        "the job {} has no name that can be read",
+    ),
+    (
+        "select job_id from fact group by job_id having count(*) <> max(revision) or min(revision) <> 1",
+        "job {}: an entry is missing in its log",
+    ),
+    (
+        "select distinct job_id from reading where typeof(celsius) <> 'real' or celsius not between -100 and 2000 \
+         or typeof(minutes) <> 'real' or minutes not between -1e6 and 1e9",
+        "job {}: a reading says no temperature of a part, or no time",
+    ),
+    (
+        "select 'no. ' || revision from shop_fact where not json_valid(change)",
+        "the shop: what was said as {} cannot be read",
+    ),
+    (
+        "select max(revision) from shop_fact having count(*) <> max(revision)",
+        "the shop: an entry before no. {} is missing in its log",
+    ),
+];
 
 async fn count(on: &mut SqliteConnection, what: &'static str) -> Result<i64, sqlx::Error> {
     sqlx::query_scalar(what).fetch_one(on).await

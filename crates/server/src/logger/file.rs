@@ -34,6 +34,7 @@ pub struct LoggerFile {
 /// House: warmer or colder than this no column of temperatures is.
 const CELSIUS: (f64, f64) = (-60.0, 1_400.0);
 const ROWS_MOST: usize = 260_000;
+const COLUMNS_MOST: usize = 100;
 const MINUTES_A_DAY: f64 = 24.0 * 60.0;
 
 /// When a row was read, as far as it says.
@@ -151,6 +152,9 @@ impl LoggerFile {
         let mut rows: Vec<Vec<String>> = Vec::new();
         for record in reader.records() {
             let record = record.map_err(|error| wrong(&error.to_string(), "a table of CSV"))?;
+            if record.len() > COLUMNS_MOST {
+                return Err(wrong("no logger has so many columns", "100 columns at most"));
+            }
             rows.push(record.iter().map(str::to_owned).collect());
             if rows.len() > ROWS_MOST {
                 return Err(wrong("that is more than is kept of a heat", "260,000 rows at most"));
@@ -297,6 +301,15 @@ mod tests {
     #[case("front", None)]
     fn the_unit_is_read_off_the_head_and_never_guessed(#[case] head: &str, #[case] unit: Option<&str>) {
         assert_eq!(unit_of(head).as_deref(), unit);
+    }
+
+    #[rstest]
+    #[case::a_hundred(100, true)]
+    #[case::one_more(101, false)]
+    fn no_logger_has_more_than_a_hundred_columns(#[case] columns: usize, #[case] read: bool) {
+        let row = |first: &str| format!("{first}{}\n", ",20".repeat(columns - 1));
+        let told = LoggerFile::read(&(row("0") + &row("1")));
+        assert_eq!(told.is_ok(), read);
     }
 
     #[test]

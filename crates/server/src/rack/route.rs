@@ -90,7 +90,7 @@ pub async fn rack(
         longest_min,
         damaged: desk.damaged().into_iter().map(|(id, why)| DamagedJob { id, why }).collect(),
         shop_revision: shop.revision,
-        clock_notice: desk.clock.notice().unwrap_or_default(),
+        clock_notice: desk.notice(),
         now_ms,
     }))
 }

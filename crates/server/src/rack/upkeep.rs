@@ -4,7 +4,7 @@ use tokio::sync::broadcast::error::RecvError;
 
 use super::projection;
 use crate::api_error::ApiError;
-use crate::desk::{Desk, News};
+use crate::desk::{Desk, Matter, News};
 use crate::job::store;
 use crate::picture::store as pictures;
 use crate::shop::logger_key::forget_the_keys;
@@ -36,6 +36,15 @@ pub async fn begin(desk: &Desk) -> Result<(), ApiError> {
 
 /// Looks through every log once, in the background: what was damaged while nobody served it is shown.
 async fn look_through(desk: &Desk) -> Result<(), ApiError> {
+    // One word where all is well; else what is wrong, a line each.
+    let looked: Vec<String> = sqlx::query_scalar("pragma quick_check").fetch_all(&desk.database.pool).await?;
+    let torn = looked.iter().find(|line| *line != "ok");
+    let words = torn.map(|line| {
+        format!(
+            "The data file is damaged ({line}): run vanadin check, and put back a copy with vanadin restore."
+        )
+    });
+    desk.note(Matter::File, words);
     let damaged = store::damaged(&desk.database.pool).await?;
     desk.line_up_all(&damaged).await
 }

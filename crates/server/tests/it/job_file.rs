@@ -1,6 +1,6 @@
 //! The job as one file: out, in again, and what a damaged one does.
 
-use crate::common::Server;
+use crate::common::{Chance, Server, set};
 use rocket::http::Status;
 use rstest::rstest;
 use serde_json::{Value, json};
@@ -166,4 +166,78 @@ async fn a_file_of_a_job_that_is_there_lies_beside_it_and_says_so() {
     assert_eq!(rack["lines"].as_array().unwrap().len(), 2, "both are there");
     let (_, first) = Server::empty().await.post("/api/import", &file).await;
     assert_eq!(first["beside_another"], json!(false));
+}
+
+/// Something that may be said of a field: one of its choices, its example, a number, or nothing.
+fn said_of(field: &Value, chance: &mut Chance) -> String {
+    let choices = field["choices"].as_array().map_or(&[][..], Vec::as_slice);
+    let example = field["example"].as_str().unwrap_or_default().to_owned();
+    match chance.under(8) {
+        0 => String::new(),
+        1 => (1 + chance.under(400)).to_string(),
+        _ if choices.is_empty() => example,
+        at => choices[(at as usize + chance.under(20) as usize) % choices.len()]["id"]
+            .as_str()
+            .unwrap()
+            .to_owned(),
+    }
+}
+
+#[rstest]
+#[case::one(11)]
+#[case::two(12)]
+#[case::three(13)]
+#[case::four(14)]
+#[test_attr(rocket::async_test)]
+async fn a_job_of_any_words_comes_back_equal_down_to_its_plan(#[case] seed: u64) {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, tables) = server.get("/api/tables/metric").await;
+    let of = |name: &str| -> Vec<(String, Value)> {
+        tables[name].as_object().unwrap().iter().map(|(key, field)| (key.clone(), field.clone())).collect()
+    };
+    let (fields, of_crack) = (of("fields"), of("of_crack"));
+    let job = server.new_job().await;
+    let mut chance = Chance(seed);
+    let (mut cracks, mut taken) = (Vec::new(), 0);
+    for _ in 0..90 {
+        let change = match chance.under(10) {
+            0 => json!({ "kind": "add_crack" }),
+            1 => {
+                json!({ "kind": "observe", "test": "punch", "outcome": "crumbles_no_rim", "confidence": "fair",
+                "spot": format!("spot {}", chance.under(3)) })
+            }
+            2..=4 if !cracks.is_empty() => {
+                let crack: &String = &cracks[chance.under(cracks.len() as u64) as usize];
+                let (key, field) = &of_crack[chance.under(of_crack.len() as u64) as usize];
+                set(&format!("crack.{crack}.{key}"), &said_of(field, &mut chance))
+            }
+            _ => {
+                let (key, field) = &fields[chance.under(fields.len() as u64) as usize];
+                set(key, &said_of(field, &mut chance))
+            }
+        };
+        let is_crack = change["kind"] == "add_crack";
+        let (status, view) = server.say(job, change).await;
+        // What cannot be said is refused, and says nothing.
+        if status != Status::Ok {
+            assert_eq!(status, Status::UnprocessableEntity, "{view}");
+            continue;
+        }
+        taken += 1;
+        if is_crack {
+            let found = view["job"]["rounds"][0]["cracks"].as_array().unwrap();
+            cracks = found.iter().map(|crack| crack["id"].as_str().unwrap().to_owned()).collect();
+        }
+    }
+    assert!(taken > 30, "{taken} words");
+    let (_, file) = server.get(&format!("/api/jobs/{job}/export")).await;
+    let (status, imported) = server.post("/api/import", &file).await;
+    assert_eq!(status, Status::Ok, "{imported}");
+    let (_, before) = server.get(&format!("/api/jobs/{job}")).await;
+    let (_, after) = server.get(&format!("/api/jobs/{}", imported["id"].as_str().unwrap())).await;
+    for part in ["plan", "fields", "available"] {
+        assert_eq!(first_difference(&before[part], &after[part], part), None);
+    }
+    let (_, again) = server.get(&format!("/api/jobs/{}/export", imported["id"].as_str().unwrap())).await;
+    assert_eq!(first_difference(&file, &again, "file"), None);
 }

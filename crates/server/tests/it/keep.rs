@@ -189,3 +189,28 @@ async fn what_was_understood_once_is_not_read_again(#[case] change: &'static str
     assert_eq!((&wall["typed"], &wall["metric"]["number"]), (&json!("914"), &json!("14")));
     assert_eq!(wall["not_understood"], "");
 }
+
+#[rstest]
+#[case::a_gap(
+    "delete from fact where revision = 4 and rowid = (select max(rowid) from fact where revision = 4)",
+    "an entry is missing in its log"
+)]
+#[case::no_temperature("update reading set celsius = 9e999", "says no temperature of a part")]
+#[case::no_name(
+    "pragma foreign_keys = off; update job set id = 'x' where rowid = (select max(rowid) from job)",
+    "has no name that can be read"
+)]
+#[case::the_shop(
+    "update shop_fact set change = '{' where revision = 2",
+    "the shop: what was said as no. 2 cannot be read"
+)]
+#[case::lost_of_the_shop("delete from shop_fact where revision = 2", "is missing in its log")]
+#[test_attr(rocket::async_test)]
+async fn a_look_names_what_can_be_read_and_cannot_be(#[case] what: &'static str, #[case] found: &str) {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let file = server.folder.path().join("vanadin.sqlite");
+    assert!(check(server.folder.path()).await.unwrap().whole());
+    write_to(&file, what).await;
+    let looked = check(server.folder.path()).await.unwrap();
+    assert!(!looked.whole() && looked.to_string().contains(found), "{looked}");
+}

@@ -12,7 +12,7 @@ use sqlx::{Connection, SqliteConnection};
 use uuid::Uuid;
 use vanadin::keep::restore;
 
-use crate::common::{Server, set};
+use crate::common::{Chance, Server, set};
 
 async fn write_to(server: &Server, what: &'static str) {
     let file = server.folder.path().join("vanadin.sqlite");
@@ -111,16 +111,6 @@ async fn log(server: &Server, job: &str, lines: &str) -> Status {
         .header(Header::new("Host", "localhost:8420"))
         .header(Header::new("Authorization", format!("Bearer {KEY}")));
     request.body(lines).dispatch().await.status()
-}
-
-/// What is drawn by chance, and the same each time.
-struct Chance(u64);
-
-impl Chance {
-    fn under(&mut self, most: u64) -> u64 {
-        self.0 = self.0.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
-        (self.0 >> 33) % most
-    }
 }
 
 #[rstest]

@@ -137,3 +137,13 @@ impl Server {
 pub fn set(key: &str, typed: &str) -> Value {
     json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" })
 }
+
+/// What is drawn by chance, and the same each time.
+pub struct Chance(pub u64);
+
+impl Chance {
+    pub fn under(&mut self, most: u64) -> u64 {
+        self.0 = self.0.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        (self.0 >> 33) % most
+    }
+}
