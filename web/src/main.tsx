@@ -26,8 +26,10 @@ createRoot(root).render(
 holdIsOnePress()
 
 // This device was turned out: what it kept goes, and it asks who is there.
-turnedOut.addEventListener('out', () => void forgetEverything().then(() => window.location.reload()), {
-  once: true,
+turnedOut.addEventListener('out', () => {
+  void forgetEverything().then((forgotten) => {
+    if (forgotten) window.location.reload()
+  })
 })
 
 // The server is back: nothing that was seen before stands for what is.

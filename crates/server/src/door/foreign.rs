@@ -4,11 +4,11 @@
 use std::net::IpAddr;
 
 use rocket::fairing::{Fairing, Info, Kind};
+use rocket::http::Method;
 use rocket::http::uri::Origin;
-use rocket::http::{Cookie, CookieJar, Method};
 use rocket::{Data, Request, get, post};
 
-use super::known::{COOKIE, Door};
+use super::known::Door;
 use crate::api_error::ApiError;
 use crate::thermocouple::Thermocouples;
 
@@ -61,20 +61,12 @@ fn closed_to(request: &Request<'_>) -> bool {
 }
 
 #[get("/closed")]
-pub fn closed_to_read(out: Out, cookies: &CookieJar<'_>) -> ApiError {
-    told(out, cookies)
+pub fn closed_to_read(out: Out) -> ApiError {
+    out.0
 }
 
 #[post("/closed")]
-pub fn closed(out: Out, cookies: &CookieJar<'_>) -> ApiError {
-    told(out, cookies)
-}
-
-/// A device that was turned out is told so once: with that it lets go of what it showed.
-fn told(out: Out, cookies: &CookieJar<'_>) -> ApiError {
-    if matches!(out.0, ApiError::TurnedOut) {
-        cookies.remove(Cookie::build(COOKIE).path("/"));
-    }
+pub fn closed(out: Out) -> ApiError {
     out.0
 }
 

@@ -2,8 +2,15 @@ import { queryClient } from '../queries'
 
 const OURS = 'vanadin'
 
-/** Deletes everything this browser keeps of the shop: this device was turned out. */
-export async function forgetEverything(): Promise<void> {
+/** This page has let go of everything already: it is told of being turned out until the passphrase is said again. */
+const FORGOTTEN = 'vanadin-forgotten'
+
+/** This device may come in again: what it keeps from now on is its own. */
+export const remembersAgain = (): void => sessionStorage.removeItem(FORGOTTEN)
+
+/** Deletes everything this browser keeps of the shop, once: this device was turned out. Gives whether it did now. */
+export async function forgetEverything(): Promise<boolean> {
+  if (sessionStorage.getItem(FORGOTTEN) !== null) return false
   for (const kept of [localStorage, sessionStorage]) {
     for (const key of Object.keys(kept).filter((name) => name.startsWith(OURS))) kept.removeItem(key)
   }
@@ -15,4 +22,6 @@ export async function forgetEverything(): Promise<void> {
   }
   indexedDB.deleteDatabase('vanadin.pictures')
   queryClient.clear()
+  sessionStorage.setItem(FORGOTTEN, '')
+  return true
 }

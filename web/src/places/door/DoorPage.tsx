@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { api, dataOf, Refused } from '../../api/client'
 import { device } from '../../api/queue/device'
+import { remembersAgain } from '../../api/queue/forget'
 import { Crystal } from '../../ui/Crystal'
 import { Plain } from '../../ui/Plain'
 import { WORK } from '../../ui/focus'
@@ -17,7 +18,10 @@ export function DoorPage(): ReactNode {
       device.call(name)
       return dataOf('DoorView', await api.POST('/api/door', { body: { passphrase, name } }))
     },
-    onSuccess: () => void queryClient.invalidateQueries(),
+    onSuccess: () => {
+      remembersAgain()
+      void queryClient.invalidateQueries()
+    },
   })
   const say = () => {
     if (passphrase !== '') comeIn.mutate()
