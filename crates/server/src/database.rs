@@ -105,8 +105,9 @@ fn own(folder: &Path, file: &Path) -> anyhow::Result<()> {
     };
     // One that is everybody's by its kind is not taken from them.
     let of_all = fs::metadata(folder).is_ok_and(|it| it.mode() & 0o1000 != 0);
-    if !of_all {
-        set(folder, OWN_FOLDER)?;
+    if !of_all && let Err(error) = set(folder, OWN_FOLDER) {
+        // It may be somebody else's who lets this one write in it: the files in it are kept all the same.
+        eprintln!("vanadin: {error:#}");
     }
     let copies = fs::read_dir(folder.join(COPIES)).into_iter().flatten().flatten().map(|copy| copy.path());
     let parts = ["", "-wal", "-shm"].map(|ending| beside(file, ending));
