@@ -116,8 +116,12 @@ fn of_crack(round: &Round, part: &PartFacts, crack: uuid::Uuid) -> Vec<AskedBack
 
 /// What was typed of the last lighting and cannot be: the part stays as hot as it was known to be.
 fn doubted<'a>(job: &'a Job, part: &'a PartFacts) -> impl Iterator<Item = AskedBack> + 'a {
-    let doubted = job.heat().into_iter().flat_map(|heat| heat.log).filter(|it| it.stands() && it.doubted);
-    doubted.filter_map(|entry| {
+    let log = job.heat().map_or(&[][..], |heat| heat.log);
+    // What was typed since and is believed has answered it.
+    let answered =
+        log.iter().rposition(|it| it.stands() && !it.doubted && it.celsius.is_some() && !it.at_joint);
+    let since = log.iter().skip(answered.map_or(0, |at| at + 1));
+    since.filter(|it| it.stands() && it.doubted).filter_map(|entry| {
         let say = |celsius: f64| part.units.say_exactly(celsius, Unit::Celsius);
         let read = say(entry.celsius.or(entry.melts_c)?);
         let sentence = format!("{read}? It cannot have cooled so far by then, and stays HOT. Read it again.");

@@ -93,7 +93,8 @@ function become(next: Partial<Outbox>): void {
   if (next.refusals !== undefined) {
     store.write(NOT_TAKEN, JSON.stringify(next.refusals.slice(-NOT_TAKEN_MOST)))
   }
-  box.setState(next)
+  // Whoever is reached and answers keeps things again.
+  box.setState(next.reached === true ? { trouble: '', ...next } : next)
 }
 
 const slot = (item: Waiting): string => `${PREFIX}${item.at_client_ms}.${item.id}`
@@ -269,7 +270,7 @@ function settle(item: Waiting, outcome: Extract<Outcome, { kind: 'stored' | 'ref
     queryClient.setQueryData(jobQuery(item.job).queryKey, (seen) =>
       seen !== undefined && seen.revision > view.revision ? seen : view,
     )
-    become({ waiting, reached: true, trouble: '' })
+    become({ waiting, reached: true })
     void queryClient.invalidateQueries({ queryKey: ['rack'] })
     return
   }
