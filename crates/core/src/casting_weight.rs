@@ -1,12 +1,12 @@
 //! What a casting weighs, from its size, shape and wall, where no scale is at hand.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use crate::heat::PartShape;
 use crate::quantity::number;
 
 /// An estimated weight and how far it may be off.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct EstimatedWeight {
     pub kg: f64,

@@ -2,13 +2,13 @@
 
 use std::collections::HashMap;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, both, rounded};
 use crate::said::{said, said_exactly};
 
 /// Where a figure comes from.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(tag = "kind", content = "name", rename_all = "snake_case")]
 pub enum Source {
@@ -25,7 +25,7 @@ pub enum Source {
 }
 
 /// How sure a figure is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Certainty {
@@ -36,7 +36,7 @@ pub enum Certainty {
 }
 
 /// A fact a figure was worked out from.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FactUsed {
     pub name: String,
@@ -44,7 +44,7 @@ pub struct FactUsed {
 }
 
 /// One number of a plan, and everything needed to ask it why.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Figure {
     /// Stable between plans of one job: *was* and *now* are matched by it.
@@ -206,7 +206,7 @@ impl Figure {
 }
 
 /// A figure that moved between two plans.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Moved {
     pub id: String,

@@ -1,12 +1,12 @@
 //! The section of a groove: its area and how wide it opens.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use crate::problem::OutOfRange;
 use crate::quantity::WallMillimetres;
 
 /// A groove's shape. A flat-bottomed V has no root radius; a U has one.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum GrooveForm {
@@ -33,7 +33,7 @@ pub fn usual_lip_mm(wall_mm: f64) -> f64 {
 }
 
 /// One side of a groove, checked.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Groove {
     form: GrooveForm,
@@ -44,7 +44,7 @@ pub struct Groove {
 }
 
 /// Area and width of a groove's section.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct GrooveSection {
     /// Area to fill with the crown, in mm².

@@ -62,7 +62,7 @@ pub trait Word {
 }
 
 /// The last word of one sender that can be taken back, and the last that can be put back.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct OwnWord {
     pub sender: String,

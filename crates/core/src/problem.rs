@@ -1,9 +1,9 @@
 //! What is wrong with an input, where, and what would be right.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 /// One thing that is wrong with an input, said at its field.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FieldProblem {
     /// Wire name of the field, dotted where it is inside another one.

@@ -1,9 +1,9 @@
 //! Work that takes longer than a day under the hood: how many sessions, and which beads in each.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 /// One session: its beads, from 1, and its minutes of hands.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Session {
     pub from: u32,

@@ -23,7 +23,7 @@ pub struct StitchRow {
 }
 
 /// Pins and the distance between their centres.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Pins {
     pub pins: u32,

@@ -75,7 +75,7 @@ impl FoundBy {
 }
 
 /// How far the true tip lies beyond the found one, in mm: a mean and how it scatters.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Beyond {
     pub mean_mm: f64,
@@ -103,7 +103,7 @@ pub fn drill_under(mm: f64, drills_mm: &[f64]) -> f64 {
 }
 
 /// Where to drill, and how likely the crack still runs past.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StopHole {
     pub drill_mm: f64,

@@ -1,97 +1,44 @@
-//! A headless Chromium with a profile of its own, and what a person does in it.
+//! A tab of a headless Chromium, and what a person does in it.
 
-use std::io::{BufRead, BufReader};
-use std::mem::ManuallyDrop;
-use std::os::unix::process::CommandExt;
+use std::collections::BTreeSet;
 use std::path::Path;
-use std::process::{Child, Command, Stdio};
+use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
 
 use anyhow::{Context, bail};
 use serde_json::{Value, json};
 use tempfile::TempDir;
-use thirtyfour::extensions::query::ElementQueryable;
 use thirtyfour::prelude::*;
 use uuid::Uuid;
 
+use crate::engine::Engine;
+
 /// How long something may take to show up on a busy machine: a part has to cool in it.
 pub const PATIENCE: Duration = Duration::from_secs(90);
-const LOOK_EVERY: Duration = Duration::from_millis(60);
+const LOOK_EVERY: Duration = Duration::from_millis(40);
+/// What lets itself be waited for is looked at more and more seldom: looking takes the machine's time too.
+const LOOK_AT_LEAST_EVERY: Duration = Duration::from_millis(300);
 const PRESS_AGAIN_AFTER: Duration = Duration::from_secs(3);
 
-const FLAGS: &[&str] = &[
-    "--headless=new",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--disable-dev-shm-usage",
-    "--no-first-run",
-    "--no-default-browser-check",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--disable-extensions",
-    "--disable-default-apps",
-    "--disable-domain-reliability",
-    "--disable-client-side-phishing-detection",
-    "--metrics-recording-only",
-    "--no-pings",
-    "--password-store=basic",
-    "--use-mock-keychain",
-    "--force-device-scale-factor=1",
-    "--force-color-profile=srgb",
-    "--hide-scrollbars",
-    "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
-];
-
-/// A browser. Dropping it ends the driver and everything it started.
+/// A browser as one test has it: a tab of its own, that knows of nothing from before. Dropping it hands its
+/// engine to the next one.
 pub struct Browser {
-    /// Never dropped: it would ask a driver that is gone to end the session, and wait.
-    pub driver: ManuallyDrop<WebDriver>,
-    process: Child,
-    profile: TempDir,
-}
-
-/// A driver of its own and the port it listens on.
-///
-/// It draws a free port of one address family and then wants the same of the other: where that is taken it
-/// ends without a word of a port, and another draw is made.
-fn driver() -> anyhow::Result<(Child, u16)> {
-    let mut ended = String::new();
-    for _ in 0..20 {
-        let mut process = Command::new("chromedriver")
-            .arg("--port=0")
-            .stdout(Stdio::piped())
-            .stderr(Stdio::null())
-            .process_group(0)
-            .spawn()
-            .context("chromedriver is not installed: cargo xtask test installs it")?;
-        ended.clear();
-        for line in BufReader::new(process.stdout.take().context("no output")?).lines() {
-            let line = line?;
-            if let Some((_, port)) = line.split_once("successfully on port ") {
-                return Ok((process, port.trim_end_matches('.').parse()?));
-            }
-            ended.push_str(&line);
-            ended.push('\n');
-        }
-        process.wait()?;
-    }
-    bail!("chromedriver named no port in twenty starts; the last said:\n{ended}")
+    pub driver: WebDriver,
+    engine: Option<Engine>,
+    downloads: TempDir,
+    visited: Mutex<BTreeSet<String>>,
 }
 
 impl Browser {
     /// A window of this size in CSS pixels.
     pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
-        let profile = tempfile::tempdir()?;
-        let (process, port) = driver()?;
-        let mut wanted = DesiredCapabilities::chrome();
-        for flag in FLAGS {
-            wanted.add_arg(flag)?;
-        }
-        wanted.add_arg(&format!("--user-data-dir={}", profile.path().display()))?;
-        let driver = WebDriver::new(format!("http://127.0.0.1:{port}"), wanted).await?;
-        let browser = Self { driver: ManuallyDrop::new(driver), process, profile };
+        let engine = Engine::ready().await?;
+        let browser = Self {
+            driver: engine.driver().clone(),
+            engine: Some(engine),
+            downloads: tempfile::tempdir()?,
+            visited: Mutex::default(),
+        };
         browser.resize(width, height).await?;
         Ok(browser)
     }
@@ -122,6 +69,8 @@ impl Browser {
     }
 
     pub async fn go(&self, url: &str) -> anyhow::Result<()> {
+        let origin = url.splitn(4, '/').take(3).collect::<Vec<_>>().join("/");
+        self.visited.lock().unwrap_or_else(PoisonError::into_inner).insert(origin);
         Ok(self.driver.goto(url).await?)
     }
 
@@ -149,7 +98,17 @@ impl Browser {
     /// The first element, once it is there and shown.
     pub async fn find(&self, by: By) -> anyhow::Result<WebElement> {
         let what = format!("{by:?}");
-        let found = self.driver.query(by).wait(PATIENCE, LOOK_EVERY).and_displayed().first().await;
+        let mut found = None;
+        let seen = eventually(&what, async || {
+            for element in self.driver.find_all(by.clone()).await? {
+                if element.is_displayed().await? {
+                    found = Some(element);
+                    return Ok(true);
+                }
+            }
+            Ok(false)
+        });
+        seen.await.with_context(|| format!("never seen: {what}"))?;
         found.with_context(|| format!("never seen: {what}"))
     }
 
@@ -461,9 +420,9 @@ impl Browser {
         Ok(view)
     }
 
-    /// Lets downloads land in the profile's folder, and gives that folder.
+    /// Lets downloads land in a folder of this test, and gives that folder.
     pub async fn downloads(&self) -> anyhow::Result<&Path> {
-        let folder = self.profile.path();
+        let folder = self.downloads.path();
         self.cdp("Browser.setDownloadBehavior", json!({ "behavior": "allow", "downloadPath": folder }))
             .await?;
         Ok(folder)
@@ -475,14 +434,20 @@ impl Browser {
         Ok(found.into_iter().filter(|it| it.starts_with("serious") || it.starts_with("critical")).collect())
     }
 
-    /// What axe finds, of any weight. Fails when no rule passed: then it did not look.
+    /// What axe finds, of any weight, on the page or on what lies on it. Fails when no rule passed: then it did not look.
     pub async fn problems(&self, rules: Rules) -> anyhow::Result<Vec<String>> {
-        let axe = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
-        let source =
-            std::fs::read_to_string(&axe).with_context(|| format!("{} is not there", axe.display()))?;
-        self.driver.execute(&source, vec![]).await?;
+        // It stays on the page for as long as that is not loaded anew.
+        if self.run("return typeof axe").await? == json!("undefined") {
+            let axe =
+                Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
+            let source =
+                std::fs::read_to_string(&axe).with_context(|| format!("{} is not there", axe.display()))?;
+            self.driver.execute(&source, vec![]).await?;
+        }
+        // Told of what is wrong alone, and not where it stands: naming each place costs more than looking.
         let script = "const done = arguments[1], only = arguments[0] === null ? {} : { runOnly: [arguments[0]] };
-            axe.run(document, only).then((found) => done([
+            const quick = { resultTypes: ['violations'], preload: false, selectors: false };
+            axe.run(document.querySelector('[role=dialog]') ?? document, { ...quick, ...only }).then((found) => done([
             found.passes.length,
             found.violations.map((v) => v.impact + ' ' + v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html).join(' | ')) ]));";
         let (passed, found): (u32, Vec<String>) =
@@ -512,9 +477,10 @@ impl Rules {
 
 impl Drop for Browser {
     fn drop(&mut self) {
-        let group = format!("-{}", self.process.id());
-        let _ = Command::new("kill").args(["-KILL", "--", &group]).status();
-        let _ = self.process.wait();
+        let visited = std::mem::take(self.visited.get_mut().unwrap_or_else(PoisonError::into_inner));
+        if let Some(engine) = self.engine.take() {
+            engine.give_back(visited);
+        }
     }
 }
 
@@ -527,16 +493,18 @@ pub async fn eventually(
     what: &str,
     mut holds: impl AsyncFnMut() -> anyhow::Result<bool>,
 ) -> anyhow::Result<()> {
-    let mut looks = tokio::time::interval(LOOK_EVERY);
-    // One that took long is followed by a pause as well: the page has something else to do.
-    looks.set_missed_tick_behavior(tokio::time::MissedTickBehavior::Delay);
     let patience = tokio::time::Instant::now() + PATIENCE;
-    while tokio::time::Instant::now() < patience {
-        looks.tick().await;
+    let mut pause = LOOK_EVERY;
+    loop {
         // An element that went away between two looks is no failure yet.
         if holds().await.unwrap_or(false) {
             return Ok(());
         }
+        if tokio::time::Instant::now() >= patience {
+            break;
+        }
+        tokio::time::sleep(pause).await;
+        pause = (pause * 5 / 4).min(LOOK_AT_LEAST_EVERY);
     }
     bail!("it never came about: {what}")
 }

@@ -1,6 +1,7 @@
 //! A real server and a real browser for the journeys, each test with its own.
 
 mod browser;
+mod engine;
 mod glossary;
 mod hand;
 mod lug;

@@ -205,7 +205,23 @@ impl Server {
         Ok(before)
     }
 
-    /// Starts again on the same folder and the same port; one that asked everybody asks them again.
+    /// It is killed, and so many hours later it is started again.
+    pub fn hours_later(&mut self, hours: i64) -> anyhow::Result<()> {
+        self.kill()?;
+        let morning: jiff::civil::DateTime = self.began.1.parse()?;
+        self.began.1 = morning.checked_add(jiff::Span::new().hours(hours))?.to_string();
+        self.start_again()
+    }
+
+    /// With the sample shop, and nothing that reads by itself.
+    pub fn start_with_a_shop_and_no_pads() -> anyhow::Result<Self> {
+        let mut server = Self::start(true)?;
+        server.kill()?;
+        server.start_again()?;
+        Ok(server)
+    }
+
+    /// Starts again, with no stand-in, on the same folder and the same port; one that asked everybody asks them again.
     /// Its clock goes on as if it had never stopped.
     pub fn start_again(&mut self) -> anyhow::Result<()> {
         let (since, morning) = &self.began;

@@ -68,7 +68,7 @@ pub enum FieldValue {
 }
 
 /// A field as it was last typed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Held {
     pub typed: String,

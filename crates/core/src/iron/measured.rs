@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{Density, Finding, Iron, SoundSpeed, grade_of};
 use crate::problem::{FieldProblem, Problems};
@@ -10,7 +10,7 @@ use crate::quantity::{Kind, NotUnderstood, Unit, UnitSystem, WallMillimetres, pa
 use crate::said::said_exactly;
 
 /// A test whose outcome is typed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum MeasuredTest {

@@ -2,7 +2,7 @@
 
 use std::cmp::Reverse;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest};
 
@@ -12,7 +12,7 @@ const PLAUSIBLE: f64 = 0.95;
 const SURPRISE: f64 = 0.05;
 
 /// Something about the evidence that has to be said aloud.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum Notice {
@@ -62,7 +62,7 @@ impl Notice {
 }
 
 /// How far white iron is believed. A skin, a chill or one hard spot makes a file skate.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum WhiteStanding {

@@ -1,11 +1,11 @@
 //! The tests judged by look, and what each iron is likely to show. House throughout.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::Iron;
 
 /// A bench test whose outcome is seen, heard or felt.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum LookTest {

@@ -1,6 +1,6 @@
 //! Whether a change may be added to a job as it stands.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds};
@@ -13,7 +13,7 @@ use crate::map::{Drawn, MarkKind, Shape};
 use crate::problem::FieldProblem;
 
 /// Two people changed one fact.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Conflict {
     pub field: String,

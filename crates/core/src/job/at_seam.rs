@@ -59,7 +59,7 @@ impl SeamReadingKind {
 }
 
 /// One reading at a seam.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SeamReading {
     /// The fact that said it.

@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::{
@@ -17,7 +17,7 @@ use crate::quantity::{Unit, UnitSystem, exactly};
 use crate::record::Estimate;
 
 /// A fact that this version cannot make sense of.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Damaged {
     /// Its place in the log.
@@ -27,7 +27,7 @@ pub struct Damaged {
 }
 
 /// A job as it stands.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Job {
     pub id: Uuid,

@@ -41,7 +41,7 @@ impl Lighting {
 }
 
 /// The torch is lit: from here the job has its own clock.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Lit {
     pub fact: Uuid,
@@ -90,7 +90,7 @@ pub fn job_ms_to_clock(at_ms: i64, speed: f64, minutes: f64) -> i64 {
 }
 
 /// An entry of the torch log.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LogEntry {
     pub fact: Uuid,
@@ -217,7 +217,7 @@ pub(super) fn measured_at(log: &[LogEntry], recorded: &[Reading], minutes: f64) 
 }
 
 /// One lighting, with what was said and read of it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Heat {
     pub lit: Lit,

@@ -1,6 +1,6 @@
 //! One observation of the iron, as it was said.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use crate::iron::{
@@ -9,7 +9,7 @@ use crate::iron::{
 use crate::quantity::UnitSystem;
 
 /// One observation of the iron.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Observed {
     pub fact: Uuid,

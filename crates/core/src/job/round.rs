@@ -3,7 +3,7 @@
 use std::borrow::Cow;
 use std::collections::{BTreeMap, BTreeSet};
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::heat::{known, measured_at, melted};
@@ -17,7 +17,7 @@ use crate::heat::ReadAt;
 use crate::map::{Drawn, FACE_MOST_MM, MarkKind, Placed, Shape, Straightened};
 
 /// A place that is hard although the iron is not.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct HardSpot {
     /// The fact that added it.
@@ -28,7 +28,7 @@ pub struct HardSpot {
 }
 
 /// A step of the work, timed on the bench.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Timed {
     /// The fact that began it.
@@ -41,7 +41,7 @@ pub struct Timed {
 }
 
 /// Something beside the joint that must stay cool.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Neighbour {
     /// The fact that added it.
@@ -49,7 +49,7 @@ pub struct Neighbour {
 }
 
 /// A face of the part, flat as it is mapped.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Face {
     /// The fact that added it.
@@ -61,7 +61,7 @@ pub struct Face {
 }
 
 /// The picture that lies on a face, and how.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FacePicture {
     pub picture: Uuid,
@@ -101,7 +101,7 @@ impl FacePicture {
 }
 
 /// A thing of the trade that lies on a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Mark {
     /// The fact that added it.
@@ -113,7 +113,7 @@ pub struct Mark {
 }
 
 /// A picture of the part.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Picture {
     /// The fact that added it; the picture itself is kept under it.
@@ -124,7 +124,7 @@ pub struct Picture {
 }
 
 /// A crack on the map.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Crack {
     /// The fact that added it.
@@ -138,7 +138,7 @@ pub struct Crack {
 }
 
 /// One round: the facts as they stand in it, its map, its heat.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Round {
     pub values: BTreeMap<String, Held>,

@@ -226,7 +226,7 @@ pub struct Drawn {
 }
 
 /// What stands drawn on a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Placed {
     pub mark: Uuid,

@@ -42,7 +42,7 @@ pub struct Moves {
 }
 
 /// One part that moves the odds.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct OddsPart {
     pub name: String,

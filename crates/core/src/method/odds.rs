@@ -1,12 +1,12 @@
 //! How likely a repair of this kind is to hold.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use statrs::distribution::{Beta, ContinuousCDF};
 
 use super::{MethodId, School, Start, Variant};
 
 /// Chance that the repair holds for a year of its ordinary use, with its 80 % interval.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Odds {
     pub mean: f64,
@@ -19,7 +19,7 @@ pub struct Odds {
 }
 
 /// What a row of pins has to stand. House.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 pub enum StitchKind {
     /// Pins that draw in, a wall of 10 mm or more.

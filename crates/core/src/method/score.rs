@@ -1,9 +1,9 @@
 //! The parts of a method's score. House throughout.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 /// One part of a score.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ScorePart {
     pub name: String,

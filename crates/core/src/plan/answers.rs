@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 use std::rc::Rc;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::{Contender, Plan, PlanLine, plan_with};
@@ -17,7 +17,7 @@ use crate::stage::iron::OPEN_CRACK;
 use crate::stage::part::PartFacts;
 
 /// One possible answer, and what would follow.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Answer {
     pub outcome: String,

@@ -1,6 +1,6 @@
 //! What is odd against the rest of the part. It was taken; it is asked back once, by the page that shows it.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use crate::casting_weight::estimated_weight;
 use crate::field;
@@ -10,7 +10,7 @@ use crate::quantity::Unit;
 use crate::stage::part::PartFacts;
 
 /// A question back.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct AskedBack {
     /// The field's key, or the fact that logged a reading.

@@ -1,6 +1,6 @@
 //! The time there is until the part is wanted, against the time the plan takes.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::Plan;
 use crate::day::Day;
@@ -9,7 +9,7 @@ use crate::job::Job;
 use crate::quantity::Unit;
 
 /// The time until the part is wanted.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Available {
     /// "3 days 6 h", or "0 h" when it is past.

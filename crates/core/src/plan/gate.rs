@@ -1,6 +1,6 @@
 //! What must be known and done before it is lit: unknown is not no.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{CrackPlan, HeatPlan, Lock, MethodPlan, Missing, PrepPlan, Station};
 use crate::field;
@@ -12,7 +12,7 @@ use crate::stage::part::PartFacts;
 use crate::stage::torch;
 
 /// Why it may not be lit, and what opens the way.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct GateLine {
     pub sentence: String,
@@ -25,7 +25,7 @@ pub struct GateLine {
 }
 
 /// The gate before the torch.
-#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Gate {
     /// It is refused while anything stands here, the most pressing first.

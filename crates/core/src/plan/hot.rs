@@ -1,6 +1,6 @@
 //! A hot part is hot, whatever round or station the job is in.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use crate::field;
@@ -14,7 +14,7 @@ use crate::stage::cooling::wrapping;
 use crate::stage::part::PartFacts;
 
 /// The last lighting of a part, as far as its heat is concerned. Minutes are on its own job clock.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LastHeat {
     /// The fact that lit it.

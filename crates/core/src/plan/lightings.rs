@@ -1,6 +1,6 @@
 //! What it can be lit for beside the repair itself: the oil baked out, the pieces tacked.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::gate::{GateAsked, GateLine, hollow, hot_work, lock_and_class, readable};
 use super::{HeatPlan, Station};
@@ -16,7 +16,7 @@ use crate::stage::prep::{BAKE_C, BAKE_MIN, BreakPlan};
 use crate::stage::torch::{Bake, LayLine, TackTurn, laid_out, laid_out_hot};
 
 /// Something it can be lit for beside the repair.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LightingPlan {
     pub what: Lighting,

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::asked_back::{AskedBack, asked_back};
 use super::gate::{Gate, GateAsked};
@@ -40,7 +40,7 @@ use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method,
 use crate::stores::{Take, TakenWhen, filler_of};
 
 /// Everything worked out for a job. Durations, not clock times.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Plan {
     pub stations: Vec<StationState>,

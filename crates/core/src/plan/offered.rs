@@ -1,12 +1,12 @@
 //! An estimate that was given, against what it would cost today.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use crate::day::Day;
 use crate::record::Estimate;
 
 /// An estimate that was given, as it stands now.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Offered {
     pub estimate: Estimate,

@@ -1,6 +1,6 @@
 //! What would have to change for a method to be the first choice: worked out by trying it.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{MethodPlan, Moment};
 use crate::field::{self, FieldValue, Held, Keyed};
@@ -11,7 +11,7 @@ use crate::plan::make::methods_at;
 use crate::shop::Shop;
 
 /// What a method would become.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Becomes {
@@ -22,7 +22,7 @@ pub enum Becomes {
 }
 
 /// The least change that would bring a method forward.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Would {
     pub method: MethodId,

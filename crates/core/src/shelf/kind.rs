@@ -1,9 +1,9 @@
 //! What can lie in the stores, shelf by shelf, and what it is counted in.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 /// Where a thing stands.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Shelf {
@@ -35,7 +35,7 @@ impl Shelf {
 }
 
 /// What a thing is counted in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Measure {

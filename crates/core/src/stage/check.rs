@@ -1,6 +1,6 @@
 //! Stage 9: a short list made from this job's risks.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::part::PartFacts;
 use super::taught::PORES;
@@ -13,7 +13,7 @@ use crate::quantity::Unit;
 use crate::shop::Shop;
 
 /// One thing to look at.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct CheckLine {
     pub key: String,

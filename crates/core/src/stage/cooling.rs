@@ -1,6 +1,6 @@
 //! Stage 8: how it comes down, when it may be unwrapped and touched.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, HeatPlan, Stage, Station};
@@ -16,7 +16,7 @@ use crate::quantity::{Celsius, Rounding, Unit, UnitSystem, number};
 use crate::shop::Shop;
 
 /// The cooling of the chosen way.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct CoolingPlan {
     /// Nothing hot to cool: the station is full at once.
@@ -48,7 +48,7 @@ pub struct CoolingPlan {
 }
 
 /// A cooling as it is going.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Going {
     /// Of what the book's packing lets through.
@@ -68,7 +68,7 @@ pub struct Going {
 }
 
 /// One step of the way down.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ChainLine {
     /// "Heat it all to 330 °C, 15 min"
@@ -80,7 +80,7 @@ pub struct ChainLine {
 }
 
 /// Cooling at the least and the most an estimated part may weigh.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct CoolingBetween {
     /// Hours from covering; 72 when not within them.

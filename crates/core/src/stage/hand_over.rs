@@ -1,6 +1,6 @@
 //! Stage 10: what is open when it goes out, and who says so.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::heat::HeatPlan;
 use super::torch::TorchPlan;
@@ -12,7 +12,7 @@ use crate::shop::{Shop, UsedOn};
 use crate::stores::amount_words;
 
 /// The job as it leaves the shop.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct HandOverPlan {
     /// What was planned and is not done, in sentences: it can be handed over by somebody who says why.

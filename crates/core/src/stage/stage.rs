@@ -1,6 +1,6 @@
 //! What every stage makes of a job.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{Amount, Station};
 use crate::figure::Figure;
@@ -16,7 +16,7 @@ pub(crate) struct Stage<T> {
 }
 
 /// A caution, shown at the station where it matters.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Caution {
     pub station: Station,
@@ -30,7 +30,7 @@ impl Caution {
 }
 
 /// A fact that is not known, and what that costs.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Missing {
     pub key: String,
@@ -42,7 +42,7 @@ pub struct Missing {
 }
 
 /// Everything is computed and shown, no method is recommended, lighting up is refused.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Lock {
     pub rule: String,

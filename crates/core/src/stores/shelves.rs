@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::item::{StoreItem, amount_words, named};
@@ -39,7 +39,7 @@ pub struct Used {
 }
 
 /// A job that takes of a thing.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Taker {
     pub job: Uuid,
@@ -51,7 +51,7 @@ pub struct Taker {
 }
 
 /// One thing on a shelf.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Thing {
     /// Nothing where none of it lies there.
@@ -85,7 +85,7 @@ pub struct Thing {
 }
 
 /// A shelf.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ShelfPlan {
     pub shelf: Shelf,
@@ -96,7 +96,7 @@ pub struct ShelfPlan {
 }
 
 /// One line of the buying list.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Buy {
     pub kind: String,
@@ -113,7 +113,7 @@ pub struct Buy {
 }
 
 /// The stores as they stand.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StoresPlan {
     /// "Two things are missing for Thu 12 Mar."

@@ -2,7 +2,7 @@
 
 use rstest::rstest;
 use thirtyfour::prelude::*;
-use vanadin_e2e::{Browser, Server};
+use vanadin_e2e::{Browser, Server, eventually};
 
 const STATIONS: [&str; 10] =
     ["part", "iron", "cracks", "method", "prep", "heat", "torch", "cooling", "check", "hand-over"];
@@ -138,6 +138,11 @@ async fn no_word_leaves_its_drawing_or_lies_on_another(
     Ok(())
 }
 
+/// The hour of the first time of day that a drawing shows.
+const FIRST_HOUR: &str =
+    "const words = [...document.querySelectorAll('main svg text')].map((e) => e.textContent);
+    return words.map((it) => /(\\d\\d):\\d\\d/.exec(it)?.[1]).find((it) => it !== undefined) ?? null";
+
 /// The clock times on the line and under the chart are other words at each hour: of one moment by the zone of the shop.
 #[tokio::test]
 async fn no_word_is_in_the_way_at_any_hour_of_a_day() -> anyhow::Result<()> {
@@ -147,11 +152,17 @@ async fn no_word_is_in_the_way_at_any_hour_of_a_day() -> anyhow::Result<()> {
     let job = browser.job("Letterpress").await?;
     let mut wrong = Vec::new();
     let mut hours = std::collections::BTreeSet::new();
+    browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
+    browser.find(By::Css("main svg")).await?;
     for west in -11..=12 {
         let zone = format!("Etc/GMT{west:+}");
+        let before = browser.run(FIRST_HOUR).await?;
         set(&browser, "shop.time_zone", &zone).await?;
-        browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
-        browser.find(By::Css("main svg")).await?;
+        eventually(&format!("the hours of {zone}"), async || {
+            let now = browser.run(FIRST_HOUR).await?;
+            Ok(!now.is_null() && now != before)
+        })
+        .await?;
         let script = format!(
             "return new Intl.DateTimeFormat('en-GB', {{ timeZone: '{zone}', hour: 'numeric' }}).format({})",
             1_773_040_800_000_i64

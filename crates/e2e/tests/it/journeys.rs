@@ -7,7 +7,7 @@ use vanadin_e2e::{Browser, ENTER, Server, eventually, ready_lug, set};
 
 #[tokio::test]
 async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<()> {
-    let server = Server::start(true)?;
+    let mut server = Server::start_with_a_shop_and_no_pads()?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     browser.sees("Letterpress side frame").await?;
@@ -84,32 +84,39 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
 
     // Torch
     browser.station("Torch").await?;
-    browser.choose("Speed of the job clock", "60 times").await?;
     browser.press_test_id("light").await?;
+    let read = async |typed: &str| -> anyhow::Result<()> {
+        browser.key("l").await?;
+        let by_hand = browser.find(By::Css("[role='dialog'] input")).await?;
+        // Enter on what is chosen in a sheet presses nothing of the page behind it.
+        browser.run("document.querySelector('[role=dialog] [data-state=on]').focus()").await?;
+        browser.key(ENTER).await?;
+        by_hand.send_keys(typed).await?;
+        by_hand.send_keys(Key::Enter + "").await?;
+        browser.sees(&format!("reading {typed}")).await
+    };
+    browser.sees("Take a reading").await?;
+    read("610 F").await?;
     eventually("it is warm enough", async || Ok(browser.text("torch-place").await? == "In the window"))
         .await?;
     browser.press_test_id("torch-main").await?;
     browser.press("Peened").await?;
     browser.key("b").await?;
     browser.sees("2 of").await?;
-    browser.key("l").await?;
-    let by_hand = browser.find(By::Css("[role='dialog'] input")).await?;
-    // Enter on what is chosen in a sheet presses nothing of the page behind it.
-    browser.run("document.querySelector('[role=dialog] [data-state=on]').focus()").await?;
-    browser.key(ENTER).await?;
-    by_hand.send_keys("640 F").await?;
-    by_hand.send_keys(Key::Enter + "").await?;
-    browser.sees("reading 640 F").await?;
+    read("640 F").await?;
     browser.sees("2 of").await?;
     browser.press("It must stop").await?;
     browser.sees("beads are not laid").await?;
     browser.press("it does not go well").await?;
     browser.sees("covered: it does not go well").await?;
 
-    // Cooling: marked hot until it is not
+    // Cooling: marked hot until it is read, and can have become, cold
     browser.station("Cooling").await?;
     browser.sees("HOT").await?;
-    // On a quick clock it is soon cold enough to be checked as well.
+    server.hours_later(3)?;
+    browser.press("Log a reading").await?;
+    browser.find(By::Css("[role='dialog'] input")).await?.send_keys("30 C").await?;
+    browser.press("Log it").await?;
     eventually("it is cold enough to look", async || {
         let page = browser.page().await?;
         Ok(["Unwrap and look", "Check: slag", "Go on: light it again"].iter().any(|next| page.contains(next)))

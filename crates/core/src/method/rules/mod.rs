@@ -26,14 +26,14 @@ mod m24_only_helps;
 mod m25_locked_in;
 
 pub(in crate::method) use m19_at_hand::laid_with;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{MethodId, School, Way};
 use crate::iron::{Belief, Iron};
 use crate::quantity::UnitSystem;
 
 /// What a rule does to a method.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Effect {
@@ -43,7 +43,7 @@ pub enum Effect {
 }
 
 /// One rule that fired.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Fired {
     pub rule: String,

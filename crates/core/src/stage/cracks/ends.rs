@@ -1,6 +1,6 @@
 //! The ends of a crack: what each is, and what is done there.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::laid::{Laid, LaidEnd};
@@ -14,7 +14,7 @@ use crate::stop_hole::{Beyond, StopHole, stop_hole};
 const PUNCH_PAST_MM: f64 = 10.0;
 
 /// One end of a crack.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct EndPlan {
     /// "left" for its first end, "right" for its last: what its figures are called by.
@@ -46,7 +46,7 @@ pub struct EndPlan {
 }
 
 /// How far the tip of a crack that is watched has moved on.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Grown {
     pub mm: f64,
@@ -55,7 +55,7 @@ pub struct Grown {
 }
 
 /// Where an end of a crack is on the map.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct EndAt {
     pub face: Uuid,
@@ -70,7 +70,7 @@ pub struct EndAt {
 }
 
 /// The proposal to run the groove out to the edge.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct RunOut {
     /// Where it runs out.

@@ -1,6 +1,6 @@
 //! The map as it is drawn: every face with what lies on it, and what is to be drilled, ground and kept off there.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::laid::{LaidLine, mark_name};
@@ -13,7 +13,7 @@ use crate::quantity::{Unit, UnitSystem};
 use crate::stage::prep::{PrepPlan, SeamPlan};
 
 /// Every face of the part.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MapPlan {
     pub faces: Vec<FacePlan>,
@@ -22,7 +22,7 @@ pub struct MapPlan {
 }
 
 /// A thing that is known, and not yet where.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Unplaced {
     pub id: Uuid,
@@ -33,7 +33,7 @@ pub struct Unplaced {
 }
 
 /// What is shown of a face, in mm.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Frame {
     pub left_mm: f64,
@@ -49,7 +49,7 @@ impl Frame {
 }
 
 /// The straightened picture of a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FaceSeen {
     pub frame: Frame,
@@ -60,7 +60,7 @@ pub struct FaceSeen {
 }
 
 /// One face with everything on it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FacePlan {
     pub id: Uuid,
@@ -87,7 +87,7 @@ pub struct FacePlan {
 }
 
 /// A crack on a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LineOnFace {
     pub crack: Uuid,
@@ -113,7 +113,7 @@ pub struct LineOnFace {
 }
 
 /// A stop-hole on a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct HoleOnFace {
     pub crack: Uuid,
@@ -132,7 +132,7 @@ pub struct HoleOnFace {
 }
 
 /// A hole, a hard spot, a missing piece or a place on a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MarkOnFace {
     pub id: Uuid,
@@ -145,7 +145,7 @@ pub struct MarkOnFace {
 }
 
 /// A tack of a full break.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TackOnFace {
     pub crack: Uuid,
@@ -155,7 +155,7 @@ pub struct TackOnFace {
 }
 
 /// Something that is in the way of something else.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Clash {
     pub at: At,

@@ -8,7 +8,7 @@ mod laid;
 mod map;
 mod pins;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::part::GUESSED_WALL_MM;
@@ -37,7 +37,7 @@ pub use pins::{LockOnFace, PinOnFace};
 pub(crate) const OFF_HARD_SPOT_MM: f64 = 6.0;
 
 /// A measured wall along a crack.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct WallAlong {
     /// From its first end.
@@ -46,7 +46,7 @@ pub struct WallAlong {
 }
 
 /// One crack, as far as it is known.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct CrackPlan {
     pub id: Uuid,

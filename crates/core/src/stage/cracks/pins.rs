@@ -1,6 +1,6 @@
 //! Pins and locks as they are set along a crack on a face, and which of them cannot go where they should.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::OFF_HARD_SPOT_MM;
@@ -10,7 +10,7 @@ use crate::map::{At, Shape, inside, length_mm, nearest_rim, place_along};
 use crate::stage::SeamPlan;
 
 /// One pin on a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PinOnFace {
     pub crack: Uuid,
@@ -25,7 +25,7 @@ pub struct PinOnFace {
 }
 
 /// One lock, across the crack.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LockOnFace {
     pub crack: Uuid,

@@ -19,7 +19,7 @@ use crate::stage::part::{HeatShy, PartFacts};
 use crate::stores::StoreItem;
 
 /// One of the gases that a heating burns.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct GasPlan {
     /// As the stores call it: `propane`.
@@ -36,7 +36,7 @@ pub struct GasPlan {
 }
 
 /// What an infrared gun shows on this surface.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct InfraredPlan {
     pub emissivity_set: f64,
@@ -48,7 +48,7 @@ pub struct InfraredPlan {
 }
 
 /// A tip that may run on while the part is heated.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct RunsOn {
     pub letter: String,
@@ -60,7 +60,7 @@ pub struct RunsOn {
 }
 
 /// Something that must stay cool, and how hot it gets.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StaysCool {
     pub what: String,

@@ -10,7 +10,7 @@ pub(crate) use sources::{Help, MOST_MIN, Sources};
 
 use std::sync::Arc;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::cracks::CrackPlan;
 use super::method::BurnsOn;
@@ -26,7 +26,7 @@ use crate::shop::Shop;
 use sources::{BOOK, CAREFUL_SWEEP, Reached, Run, SourceRun};
 
 /// A heating at the least and the most an estimated part may weigh.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct HeatBetween {
     pub minutes: (f64, f64),
@@ -37,7 +37,7 @@ pub struct HeatBetween {
 }
 
 /// The heating of the chosen way.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct HeatPlan {
     /// No heat at all is needed: the station is full at once.
@@ -104,7 +104,7 @@ pub struct HeatPlan {
 }
 
 /// One heat at hand, tried on this part.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TriedHeat {
     pub label: String,

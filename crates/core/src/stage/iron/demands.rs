@@ -1,6 +1,6 @@
 //! What is asked of the plan, and by which of the irons in question.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use crate::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::iron::{Belief, Iron, least, least_forgiving, slowest_to_heat, strongest};
@@ -13,7 +13,7 @@ use crate::stage::method::Ruled;
 use crate::stage::part::PartFacts;
 
 /// One requirement, and the iron that forced it.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Demand {
     /// "Preheat".

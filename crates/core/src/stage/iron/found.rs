@@ -1,6 +1,6 @@
 //! Every observation that was ever made, and what became of it.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use crate::iron::{Belief, Confidence, Counts, Iron, WhiteStanding};
@@ -8,7 +8,7 @@ use crate::job::Job;
 use crate::quantity::UnitSystem;
 
 /// What became of an observation.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum FoundState {
@@ -23,7 +23,7 @@ pub enum FoundState {
 }
 
 /// An observation, ready to be shown.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FoundLine {
     pub fact: Uuid,

@@ -9,7 +9,7 @@ pub use demands::Demand;
 pub use found::{FoundLine, FoundState};
 pub use roll::{AskedView, MeasuredView, OutcomeView, TestView, measured_tests, tool_roll};
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::method::Ruled;
 use super::part::{PartFacts, PartPlan};
@@ -22,7 +22,7 @@ use crate::method::Target;
 use crate::quantity::{Shown, Unit, both};
 
 /// An iron and its share of the belief.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Share {
     pub iron: Iron,
@@ -37,7 +37,7 @@ pub struct Share {
 }
 
 /// A test worth doing.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct NextTest {
     pub test: LookTest,
@@ -50,7 +50,7 @@ pub struct NextTest {
 }
 
 /// What was found at one step, and what the step is called under the lines.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StepView {
     pub found: String,
@@ -58,7 +58,7 @@ pub struct StepView {
 }
 
 /// What is believed of the iron, ready to be shown.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct IronPlan {
     /// Likeliest first.

@@ -1,13 +1,13 @@
 //! The tests as they lie on the roll.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use crate::iron::{LookTest, MeasuredTest};
 use crate::quantity::{Kind, UnitSystem};
 use crate::said::said_exactly;
 
 /// One outcome of a test, to be chosen by what it looks like.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct OutcomeView {
     pub id: String,
@@ -15,7 +15,7 @@ pub struct OutcomeView {
 }
 
 /// A test judged by look.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TestView {
     pub test: LookTest,
@@ -30,7 +30,7 @@ pub struct TestView {
 }
 
 /// One thing to type for a measured test.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct AskedView {
     pub key: String,
@@ -42,7 +42,7 @@ pub struct AskedView {
 }
 
 /// A test that is measured or read.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MeasuredView {
     pub test: MeasuredTest,

@@ -1,6 +1,6 @@
 //! One method side by side with the others: its reasons, its odds, its hours, its price.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::odds::odds_lines;
 use super::words::joint_words;
@@ -19,7 +19,7 @@ use crate::stage::taught::DENSITY;
 use crate::stores::Take;
 
 /// One method done after its best school, with its score or the reasons against it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Contender {
     pub way: Way,
@@ -74,7 +74,7 @@ pub struct Contender {
 }
 
 /// A part that moves the odds, in words.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct OddsLine {
     /// As the reckoner calls it: `tip_missed`.
@@ -101,7 +101,7 @@ impl Contender {
 }
 
 /// A school of a method.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SchoolChoice {
     pub id: String,

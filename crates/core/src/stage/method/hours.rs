@@ -1,6 +1,6 @@
 //! How long each way takes on this job, and what it costs.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::Judged;
 use crate::day::Day;
@@ -29,7 +29,7 @@ pub struct Moment {
 }
 
 /// When a way can be ready.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ready {
     /// By the clock, in min from now.

@@ -14,7 +14,7 @@ mod words;
 
 use std::sync::Arc;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::cracks::{CrackPlan, Laid};
 use super::heat::Sources;
@@ -44,7 +44,7 @@ pub use settings::{SettingLine, amps_at};
 use words::{doing, why};
 
 /// The choice.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MethodPlan {
     /// Best first; those that are ruled out last, in sight with their reasons.

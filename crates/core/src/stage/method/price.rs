@@ -1,6 +1,6 @@
 //! What a way costs, and whether mending is worth it.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{Contender, Judged};
 use crate::decide::Choices;
@@ -12,7 +12,7 @@ use crate::quantity::{Unit, number};
 use crate::stores::{Take, TakenWhen};
 
 /// What a way costs, line by line.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Price {
     /// In the shop's money; nothing while the shop has no rate.
@@ -23,7 +23,7 @@ pub struct Price {
 }
 
 /// One line of a price.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PriceLine {
     pub what: String,

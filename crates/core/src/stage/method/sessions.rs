@@ -1,6 +1,6 @@
 //! The sessions of the way that is taken: when, and which beads in each.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::hours::Burns;
 use super::hours::of_minutes;
@@ -13,7 +13,7 @@ use crate::stage::prep::prep_plan;
 use crate::stores::TakenWhen;
 
 /// One session.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SessionPlan {
     /// Beads, or pins, from 1; 0 where nothing is laid one by one.

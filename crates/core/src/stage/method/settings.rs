@@ -1,6 +1,6 @@
 //! How the source is set for a way on this job.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::Judged;
 use crate::heat::Pass;
@@ -11,7 +11,7 @@ use crate::stage::part::GUESSED_WALL_MM;
 use crate::stage::taught::POLARITY;
 
 /// One thing that is set.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SettingLine {
     pub name: String,

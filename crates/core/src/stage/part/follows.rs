@@ -1,6 +1,6 @@
 //! What follows at once from what is known of the part.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::cautions::cautions;
 use super::facts::{PartFacts, Weight};
@@ -12,7 +12,7 @@ use crate::quantity::Unit;
 use crate::stage::Caution;
 
 /// A test that the owner's wishes forbid.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Forbidden {
     pub test: LookTest,
@@ -20,7 +20,7 @@ pub struct Forbidden {
 }
 
 /// A side of the part's bounding box.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Side {
@@ -30,7 +30,7 @@ pub enum Side {
 }
 
 /// The part's bounding box, with the break where it lies.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Sketch {
     /// Length, width, height; nothing while one of them is not known.
@@ -53,7 +53,7 @@ impl Sketch {
 }
 
 /// What is known of the part, beyond its fields.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PartPlan {
     /// What the plan goes on although it is not known, and what that costs.

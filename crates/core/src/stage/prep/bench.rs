@@ -1,7 +1,7 @@
 //! The bench beside the groove, whatever the method: how the pieces of a break fit, what their faces tell, the metal
 //! that is missing, what has to be as it was.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::patch::PatchPlan;
@@ -16,7 +16,7 @@ use crate::stage::cracks::{CrackPlan, Laid, by_rule};
 use crate::stage::{Caution, Station};
 
 /// What the bench shows beside the groove.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct BenchPlan {
     /// Full breaks that are joined again.
@@ -28,7 +28,7 @@ pub struct BenchPlan {
 }
 
 /// A full break as its pieces lie on the bench.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct BreakPlan {
     pub crack: Uuid,
@@ -48,7 +48,7 @@ pub struct BreakPlan {
 }
 
 /// Something read at the bench.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ReadLine {
     /// The fact that said it.
@@ -57,7 +57,7 @@ pub struct ReadLine {
 }
 
 /// A tack and what the alignment was after it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TackPlan {
     pub number: u32,
@@ -69,7 +69,7 @@ pub struct TackPlan {
 }
 
 /// Metal that is missing.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MissingPlan {
     pub mark: Uuid,
@@ -84,7 +84,7 @@ pub struct MissingPlan {
 }
 
 /// What has to be as it was.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FeaturePlan {
     pub mark: Uuid,

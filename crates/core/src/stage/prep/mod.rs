@@ -7,7 +7,7 @@ mod patch;
 mod seam;
 mod work;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::cracks::CrackPlan;
@@ -32,7 +32,7 @@ pub(crate) use work::{BAKE_C, BAKE_MIN, WorkAsked};
 use work::{part_of, work_list};
 
 /// The work before the heat.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PrepPlan {
     pub way: Way,
@@ -67,7 +67,7 @@ pub struct PrepPlan {
 }
 
 /// What is laid over a first layer of another metal.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct OverIt {
     /// By class and size.
@@ -77,7 +77,7 @@ pub struct OverIt {
 }
 
 /// Something that cannot be done once the part is hot.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PrepItem {
     pub id: String,

@@ -1,6 +1,6 @@
 //! A patch of a donor casting, set into where a piece is missing: how it has to fit, and the pins round it.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::PrepAsked;
@@ -15,7 +15,7 @@ use crate::stitch::{
 };
 
 /// A patch as it lies.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PatchPlan {
     pub face: Uuid,
@@ -30,7 +30,7 @@ pub struct PatchPlan {
 }
 
 /// One stretch along which a patch meets the casting.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PatchRun {
     /// All round; otherwise from one edge of the casting to another.
@@ -40,7 +40,7 @@ pub struct PatchRun {
 }
 
 /// The pins round a patch.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PatchSeam {
     pub face: Uuid,

@@ -3,7 +3,7 @@
 use std::cell::RefCell;
 use std::collections::HashMap;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::PrepAsked;
@@ -22,7 +22,7 @@ use crate::stitch::{
 };
 
 /// One seam: a crack's groove, or its row of pins.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SeamPlan {
     /// The crack it follows.
@@ -73,7 +73,7 @@ pub struct SeamPlan {
 }
 
 /// The groove across the seam at one place.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SeamCut {
     /// From the first end.
@@ -92,7 +92,7 @@ pub struct SeamCut {
 }
 
 /// A depth read in the groove.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct GroundAt {
     pub id: Uuid,
@@ -129,7 +129,7 @@ impl SeamPlan {
 }
 
 /// A groove as it would be typed into its fields: bare numbers, in the units of the shop.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct UsualSeam {
     pub depth: String,

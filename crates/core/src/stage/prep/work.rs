@@ -1,6 +1,6 @@
 //! The order of the work as a list: made from the map and the groove, each line with its settings.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::seam::{SeamPlan, rounded};
@@ -16,7 +16,7 @@ use crate::stage::cracks::{CrackPlan, EndPlan, Laid, OFF_HARD_SPOT_MM, margin_mm
 use crate::stop_hole::{FoundBy, drill_under};
 
 /// One line of the work list.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct WorkLine {
     pub step: WorkStep,

@@ -13,7 +13,7 @@ use crate::stage::method::ToFill;
 use crate::stage::prep::SeamOfBeads;
 
 /// The beads of the seams, laid and to be laid.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct BeadsPlan {
     pub seams: Vec<SeamStrip>,
@@ -31,7 +31,7 @@ pub struct BeadsPlan {
 }
 
 /// One seam, from its first end to its last.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SeamStrip {
     pub crack: uuid::Uuid,
@@ -45,7 +45,7 @@ pub struct SeamStrip {
 }
 
 /// The beads of one layer on one side.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LayerStrip {
     pub layer: u32,
@@ -56,7 +56,7 @@ pub struct LayerStrip {
 }
 
 /// One bead on the strip.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StripBead {
     pub at: BeadAt,
@@ -71,7 +71,7 @@ pub struct StripBead {
 }
 
 /// A bead to be laid.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct NextBead {
     pub at: BeadAt,

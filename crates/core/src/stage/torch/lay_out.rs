@@ -1,6 +1,6 @@
 //! What lies ready before it is lit: ticked line by line, since after that one cannot stop.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::hot_work_clearance;
 use crate::field;
@@ -16,7 +16,7 @@ use crate::stage::prep::PrepPlan;
 use crate::stores::Take;
 
 /// One line of it.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LayLine {
     /// What is ticked.

@@ -1,6 +1,6 @@
 //! Lit for something else than the repair: to bake the oil out, to tack the pieces.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::AtTorch;
@@ -59,7 +59,7 @@ impl AtTorch {
 }
 
 /// Whose turn it is while it is tacked.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TackTurn {
     pub state: TackState,
@@ -73,7 +73,7 @@ pub struct TackTurn {
 }
 
 /// What is done next at a tack.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum TackState {

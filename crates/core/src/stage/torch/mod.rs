@@ -15,7 +15,7 @@ mod warming;
 
 use std::sync::Arc;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 pub use at_torch::{AtTorch, Live, live};
 pub(crate) use beads::BeadsAsked;
@@ -54,7 +54,7 @@ use crate::shop::Shop;
 use crate::stores::Take;
 
 /// Beads or pins done and to do, and what comes next.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TorchPlan {
     /// "bead", "pin", "strap" or "fill".
@@ -107,7 +107,7 @@ pub struct TorchPlan {
 }
 
 /// The joint's own temperature, judged by the method.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct JointView {
     pub metric: Shown,

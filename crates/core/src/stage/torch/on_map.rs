@@ -1,6 +1,6 @@
 //! Where the next beads lie on the map.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::BeadsPlan;
@@ -8,7 +8,7 @@ use crate::map::{At, length_mm, part_of};
 use crate::stage::cracks::MapPlan;
 
 /// A bead as it lies on a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct BeadOnFace {
     pub face: Uuid,

@@ -1,6 +1,6 @@
 //! Which pin goes in next: one by one, in their order, those left out that cannot go where they should.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use uuid::Uuid;
 
 use super::TorchPlan;
@@ -10,7 +10,7 @@ use crate::stage::cracks::MapPlan;
 use crate::stage::prep::PrepPlan;
 
 /// The pin to set next.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct NextPin {
     pub crack: Uuid,

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{TorchPlan, TroubleAsked};
 use crate::heat::{Bar, BarPower, Body};
@@ -12,7 +12,7 @@ use crate::quantity::{Celsius, Unit};
 use crate::stage::HeatPlan;
 
 /// Whether to go on, and what each way would be worth.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StopRule {
     /// Why it is asked; empty while only the welder asks.
@@ -22,7 +22,7 @@ pub struct StopRule {
 }
 
 /// One of the four.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StopWay {
     /// go_on, heat_first, pack or leave.

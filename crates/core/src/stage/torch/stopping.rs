@@ -1,6 +1,6 @@
 //! It must stop: what is done at once, and what going on would need.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::TorchPlan;
 use super::stop_rule::StopAsked;
@@ -12,7 +12,7 @@ use crate::stage::cooling::CoolingPlan;
 use crate::stage::heat::HeatPlan;
 
 /// What is done when it must stop.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MustStop {
     /// Somebody is hurt: in this order.
@@ -22,7 +22,7 @@ pub struct MustStop {
 }
 
 /// It was stopped before all was done: what going on needs.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct GoOn {
     /// Why it was stopped.

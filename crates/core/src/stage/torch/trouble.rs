@@ -1,6 +1,6 @@
 //! It does not go well: what may be behind it on this job.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::TorchPlan;
 use crate::field;
@@ -15,7 +15,7 @@ use crate::stores::Take;
 use crate::trouble::{Circumstance, Circumstances, Seen};
 
 /// Something that is seen, with its likely causes.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TroubleView {
     pub seen: Seen,
@@ -25,7 +25,7 @@ pub struct TroubleView {
 }
 
 /// What may be behind it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct CauseView {
     pub id: String,
