@@ -1,11 +1,11 @@
 //! `vanadin restore`: a copy is put back, and what lay there is kept.
 
 use std::fs;
-use std::io;
 use std::path::{Path, PathBuf};
 
 use anyhow::{Context, bail, ensure};
 
+use super::beside as look_into;
 use super::check::look_through;
 use crate::database::{FILE, beside, lock, own_file};
 
@@ -26,9 +26,13 @@ pub async fn restore(folder: &Path, from: &Path) -> anyhow::Result<Option<PathBu
     if new.exists() {
         fs::remove_file(&new).with_context(|| format!("{} is in the way", new.display()))?;
     }
-    let mut copy = own_file(&new).with_context(|| format!("{} cannot be written", new.display()))?;
-    let mut whole = fs::File::open(from).with_context(|| format!("{} cannot be read", from.display()))?;
-    io::copy(&mut whole, &mut copy).with_context(|| format!("{} cannot be copied", from.display()))?;
+    let copy = own_file(&new).with_context(|| format!("{} cannot be written", new.display()))?;
+    // Not byte by byte: what was written last may lie beside it, and belongs to it.
+    let copied = sqlx::query("vacuum into ?").bind(new.display().to_string());
+    copied
+        .execute(&mut look_into(from).await?)
+        .await
+        .with_context(|| format!("{} cannot be copied", from.display()))?;
     copy.sync_all().context("the copy cannot be brought to the disk")?;
     // What was written last lies beside the file, also where that is gone: laid on another it would tear it.
     let there: Vec<&str> =

@@ -7,7 +7,7 @@ use crate::common::{NOW_MS, Server};
 use rocket::http::Status;
 use rstest::rstest;
 use serde_json::{Value, json};
-use sqlx::sqlite::SqliteConnectOptions;
+use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode};
 use sqlx::{Connection, SqliteConnection};
 use tempfile::TempDir;
 use vanadin::keep::{backup, check, keep_daily, restore};
@@ -103,6 +103,46 @@ async fn what_is_no_data_file_or_a_damaged_one_is_not_put_back() {
         assert!(restore(folder.path(), file).await.is_err(), "{}", file.display());
         assert_eq!(fs::read(folder.path().join("vanadin.sqlite")).unwrap(), before, "nothing was changed");
     }
+}
+
+/// A data file that was killed, with its last word beside it.
+async fn killed(last: Option<&'static str>) -> TempDir {
+    let folder = folder_with(Path::new("tests/it/published/vanadin_3.sqlite"));
+    let file = folder.path().join("vanadin.sqlite");
+    let options = SqliteConnectOptions::new().filename(&file).journal_mode(SqliteJournalMode::Wal);
+    let mut database = SqliteConnection::connect_with(&options).await.unwrap();
+    sqlx::query("pragma wal_checkpoint(truncate)").execute(&mut database).await.unwrap();
+    let copy = tempfile::tempdir().unwrap();
+    if let Some(last) = last {
+        sqlx::query(last).execute(&mut database).await.unwrap();
+        fs::copy(folder.path().join("vanadin.sqlite-wal"), copy.path().join("vanadin.sqlite-wal")).unwrap();
+    }
+    fs::copy(&file, copy.path().join("vanadin.sqlite")).unwrap();
+    copy
+}
+
+#[rocket::async_test]
+async fn a_copy_on_a_disk_that_cannot_be_written_is_looked_at_and_put_back() {
+    let elsewhere = killed(None).await;
+    let file = elsewhere.path().join("vanadin.sqlite");
+    // What SQLite would write there to read it cannot be written: by nobody, whoever runs this.
+    fs::create_dir(elsewhere.path().join("vanadin.sqlite-wal")).unwrap();
+    let found = check(elsewhere.path()).await.unwrap();
+    assert!(found.whole() && found.jobs == 7, "{found}");
+    let folder = tempfile::tempdir().unwrap();
+    restore(folder.path(), &file).await.unwrap();
+    backup(elsewhere.path(), &folder.path().join("copy.sqlite")).await.unwrap();
+    assert_eq!(check(folder.path()).await.unwrap().facts, found.facts);
+}
+
+#[rocket::async_test]
+async fn what_was_written_last_is_put_back_with_the_file_it_lies_beside() {
+    let killed = killed(Some("delete from fact where revision = 3")).await;
+    let folder = tempfile::tempdir().unwrap();
+    restore(folder.path(), &killed.path().join("vanadin.sqlite")).await.unwrap();
+    let facts = check(folder.path()).await.unwrap().facts;
+    // Hand-counted: each of the seven jobs has a third entry.
+    assert_eq!(facts, 318 - 7);
 }
 
 #[rocket::async_test]
