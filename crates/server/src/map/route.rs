@@ -2,20 +2,19 @@
 
 use rocket::http::{ContentType, Header};
 use rocket::serde::json::Json;
-use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::job::{FacePicture, Job};
-use vanadin_core::map::{At, GrayPicture, Line, simplified, traced};
+use vanadin_core::map::{At, GrayPicture, Line, Pages, simplified, traced};
 use vanadin_core::problem::FieldProblem;
 
 use super::store;
 use super::straighten::{Laid, straightened};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::Desk;
+use crate::desk::{Desk, work};
 use crate::job::route::known;
 use crate::picture::store as pictures;
 
@@ -41,7 +40,7 @@ async fn flat(desk: &Desk, job: Uuid, face: Uuid, picture: &FacePicture) -> Resu
     let taken = pictures::jpeg(&desk.database.pool, job, picture.picture, false).await?;
     let taken = taken.ok_or(ApiError::Unknown("such picture"))?;
     let laid = picture.clone();
-    let made = spawn_blocking(move || straightened(&taken, &laid)).await.map_err(anyhow::Error::from)?;
+    let made = work(move || straightened(&taken, &laid)).await?;
     let made = made.ok_or(ApiError::Unknown("such picture"))?;
     desk.database.write(async |on| store::keep(on, job, face, revision, &made).await).await?;
     Ok(made)
@@ -114,8 +113,8 @@ pub async fn trace(
     let picture = picture_of(&desk.see(id).await?.job, face)?;
     let laid = Laid::of(&picture).ok_or(ApiError::Unknown("such picture"))?;
     let jpeg = flat(desk, id, face, &picture).await?;
-    let found =
-        spawn_blocking(move || followed(&jpeg, &laid, &request)).await.map_err(anyhow::Error::from)?;
+    // A picture is large once it is opened: as many at a time as there are processors.
+    let found = work(move || followed(&jpeg, &laid, &request)).await?;
     let off = || vec![FieldProblem::new("from", "an end lies off the picture", "two places on the picture")];
     Ok(Json(Traced { points: found.ok_or_else(off)? }))
 }
@@ -157,18 +156,19 @@ pub async fn face_pages(desk: &State<Desk>, id: &str, face: &str) -> Result<Kept
     let face = known(face)?;
     let seen = desk.see(known(id)?).await?;
     let plan = seen.plan.map.faces.iter().find(|plan| plan.id == face);
-    let pages = plan.ok_or(ApiError::Unknown("such face"))?.drawing(seen.job.name()).pages();
-    if pages.is_empty() {
+    let laid = plan.ok_or(ApiError::Unknown("such face"))?.drawing(seen.job.name()).pages();
+    let too_many = || {
         let right = "the SVG or the DXF, for a plotter";
-        return Err(vec![FieldProblem::new("face", "it takes more pages than can be glued", right)].into());
-    }
+        vec![FieldProblem::new("face", "it takes more pages than can be glued", right)]
+    };
+    let Pages { whole, pages } = laid.ok_or_else(too_many)?;
     let sheets: String = pages.into_iter().map(|page| format!("<section>{}</section>\n", page.svg)).collect();
     let html = format!(
         "<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>1:1</title><style>\
          @page {{ margin: 12mm }} body {{ margin: 0; background: #fff }} svg {{ display: block }} \
          section {{ break-after: page }} section:last-child {{ break-after: auto }} \
          p {{ font: 16px sans-serif; margin: 12px 0 }} @media print {{ p {{ display: none }} }}\
-         </style></head><body><p>Print it at 100 %, not fitted to the page; then measure the ruler.</p>\n{sheets}\
+         </style></head><body><p>Print it at 100 %, not fitted to the page; then measure the ruler.</p>\n{whole}\n{sheets}\
          </body></html>\n"
     );
     Ok(Kept {

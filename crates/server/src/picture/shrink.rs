@@ -18,6 +18,10 @@ pub struct Shrunk {
 
 /// Largest picture that is opened, in points. Ours: what the cameras of phones make.
 const MOST_POINTS: u64 = 50_500_000;
+/// Over so many points, so many of them are believed of each byte that was sent. House: a photograph has three to ten;
+/// what has hundreds is one colour, and takes the memory of a photograph all the same.
+const LARGE_POINTS: u64 = 16_000_000;
+const POINTS_A_BYTE: u64 = 200;
 /// Longest side, in points.
 const MOST_SIDE: u32 = 20_000;
 /// Bytes of the opened picture: all points with a colour of four bytes. Nothing larger is ever
@@ -66,6 +70,13 @@ pub fn shrink(sent: &[u8]) -> Result<Shrunk, FieldProblem> {
     let (width, height) = decoder.dimensions();
     if u64::from(width) * u64::from(height) > MOST_POINTS || decoder.total_bytes() > MOST_BYTES {
         return Err(too_many());
+    }
+    let points = u64::from(width) * u64::from(height);
+    if points > LARGE_POINTS && points / POINTS_A_BYTE > sent.len() as u64 {
+        return Err(refused(
+            "This picture says it is far larger than what was sent can hold.",
+            "a photograph",
+        ));
     }
     if width < 2 || height < 2 {
         return Err(refused("This picture is empty.", "a picture of the part"));
@@ -300,6 +311,8 @@ mod tests {
         let said = |bytes: &[u8]| shrink(bytes).unwrap_err().message;
         assert!(said(&bomb(60_000, 60_000)).contains("too many points"));
         assert!(said(&bomb(19_000, 19_000)).contains("too many points"));
+        assert!(said(&bomb(7_000, 7_000)).contains("far larger than what was sent"));
+        assert!(said(&bomb(4_000, 4_000)).contains("damaged"), "it is not large");
         assert!(said(&bomb(20_001, 100)).contains("too many points"), "too long a side");
         assert!(said(&bomb(20_000, 100)).contains("damaged"), "just not too long");
         assert!(said(b"Dear owner, the lever is broken.").contains("no picture"));
