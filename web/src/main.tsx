@@ -5,6 +5,7 @@ import { BrowserRouter } from 'react-router'
 import { turnedOut } from './api/client'
 import { queryClient } from './api/queries'
 import { forgetEverything } from './api/queue/forget'
+import { askAgain } from './api/ask-again'
 import { reach } from './api/reach'
 import { App } from './App'
 import './styles.css'
@@ -44,10 +45,7 @@ reach.subscribe(() => {
 if (import.meta.env.PROD && 'serviceWorker' in navigator) {
   // What a first page was told before the worker was there it asks for again: only what goes through it is kept.
   if (navigator.serviceWorker.controller === null) {
-    const again = (): void => {
-      void queryClient.invalidateQueries({ predicate: ({ state }) => state.status === 'success' })
-    }
-    navigator.serviceWorker.addEventListener('controllerchange', again, { once: true })
+    navigator.serviceWorker.addEventListener('controllerchange', () => askAgain(queryClient), { once: true })
   }
   window.addEventListener('load', () => {
     // Without it everything works but opening the page while the server is gone: the parts are fetched beforehand.
