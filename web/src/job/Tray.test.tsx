@@ -33,6 +33,14 @@ vi.mock('../api/queue/outbox', () => {
   }
 })
 
+vi.stubGlobal(
+  'ResizeObserver',
+  class {
+    observe() {}
+    disconnect() {}
+  },
+)
+
 const refusal = (job: string, typed: string): Refusal => ({
   id: `${typed}.0`,
   job,

@@ -1,4 +1,4 @@
-import { useSyncExternalStore, type ReactNode } from 'react'
+import { useEffect, useRef, useSyncExternalStore, type ReactNode } from 'react'
 import { outbox, type Refusal } from '../api/queue/outbox'
 import { Button } from '../ui/Button'
 import { shownFields } from './shown-fields'
@@ -9,11 +9,26 @@ export function Tray(): ReactNode {
   useSyncExternalStore(shownFields.subscribe, shownFields.version)
   const job = /^\/jobs\/([^/]+)/.exec(window.location.pathname)?.[1]
   const inTray = box.refusals.filter((item) => item.job !== job || !shownFields.has(item.job, item.field))
-  if (inTray.length === 0) return null
+  const tray = useRef<HTMLElement>(null)
+  const shown = inTray.length > 0
+  // What lies at the foot of a page lies above it: nothing is covered by what was not taken.
+  useEffect(() => {
+    const page = document.documentElement.style
+    const seen = tray.current
+    if (seen === null) return
+    const watch = new ResizeObserver(() => page.setProperty('--tray', `${seen.offsetHeight}px`))
+    watch.observe(seen)
+    return () => {
+      watch.disconnect()
+      page.removeProperty('--tray')
+    }
+  }, [shown])
+  if (!shown) return null
   return (
     <section
+      ref={tray}
       aria-label="Not taken"
-      className="no-print fixed right-0 bottom-0 left-0 z-30 max-h-[45vh] overflow-auto border-t-[3px] border-chalk bg-raise px-5 py-2 max-bench:px-4"
+      className="no-print fixed right-0 bottom-0 left-0 z-30 max-h-[30vh] max-bench:max-h-[24vh] overflow-auto border-t-[3px] border-chalk bg-raise px-5 py-2 max-bench:px-4"
       data-testid="tray"
     >
       <h2 className="text-[20px]">Not taken</h2>

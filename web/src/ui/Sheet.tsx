@@ -1,6 +1,7 @@
 import { Dialog } from 'radix-ui'
 import { useRef, type ReactNode } from 'react'
 import { focusWork } from './focus'
+import { useHot } from './hot'
 
 export interface SheetProps {
   title: string
@@ -12,10 +13,11 @@ export interface SheetProps {
 /** Something that lies on top for a moment: a raised, scribed plate. */
 export function Sheet({ title, open, onOpenChange, children }: SheetProps): ReactNode {
   const before = useRef<Element | null>(null)
+  const hot = useHot()
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-iron opacity-75" />
+        <Dialog.Overlay className="no-print fixed inset-0 z-40 bg-iron opacity-75" />
         <Dialog.Content
           aria-describedby={undefined}
           onOpenAutoFocus={() => {
@@ -28,7 +30,7 @@ export function Sheet({ title, open, onOpenChange, children }: SheetProps): Reac
               opener.focus()
             else focusWork()
           }}
-          className="fixed top-[12vh] left-1/2 z-50 max-h-[80vh] w-[560px] max-w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto border-[1.5px] border-chalk bg-raise p-6 max-bench:top-auto max-bench:bottom-0 max-bench:left-0 max-bench:max-h-[88vh] max-bench:w-full max-bench:max-w-none max-bench:translate-x-0 max-bench:p-4"
+          className="no-print fixed top-[12vh] left-1/2 z-50 max-h-[80vh] w-[560px] max-w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto border-[1.5px] border-chalk bg-raise p-6 max-bench:top-auto max-bench:bottom-0 max-bench:left-0 max-bench:max-h-[88vh] max-bench:w-full max-bench:max-w-none max-bench:translate-x-0 max-bench:p-4"
         >
           <div className="flex items-start justify-between gap-3">
             <Dialog.Title className="min-w-0 text-[28px] leading-8 [overflow-wrap:anywhere]">
@@ -36,6 +38,7 @@ export function Sheet({ title, open, onOpenChange, children }: SheetProps): Reac
             </Dialog.Title>
             <Dialog.Close className="-mt-1.5 min-h-11 shrink-0 px-2 text-ash">Close</Dialog.Close>
           </div>
+          {hot !== '' && <p className="words text-[20px] leading-6">{hot}</p>}
           <div className="mt-4">{children}</div>
         </Dialog.Content>
       </Dialog.Portal>

@@ -19,6 +19,13 @@ pub const SAFETY_CLASSES: &[Choice] = &[
     ("medical_or_ride", "Medical, fairground ride"),
 ];
 
+/// Who may answer for a part that is referred out.
+pub const AUTHORITIES: &[Choice] = &[
+    ("owners_engineer", "The owner's engineer"),
+    ("inspector", "Inspector"),
+    ("code", "Code or classification body"),
+];
+
 pub const END_KINDS: &[Choice] = &[
     ("tip", "Stops in the metal"),
     ("edge", "Runs out at an edge"),

@@ -115,7 +115,10 @@ part {
     HEAT_SHY_LIMIT: Number = quantity("part.heat_shy_limit", "It must not pass", Kind::Temperature, TEMPERATURE, "°C");
     SAFETY_CLASS: OneOf = one_of("part.safety_class", "Could it hurt somebody?", choices::SAFETY_CLASSES);
     AUTHORITY: Text = text("part.authority", "Who answers for the repair?", 80);
+    AUTHORITY_IS: OneOf = one_of("part.authority_is", "What are they?", choices::AUTHORITIES);
+    AUTHORITY_LOOKED: Text = text("part.authority_looked", "What did they look at?", 120);
     AUTHORITY_REFERENCE: Text = text("part.authority_reference", "Their reference", 80);
+    AUTHORITY_DAY: Text = date("part.authority_day", "Looked at on");
 }
 method {
     CHOICE: One<MethodId> = one("method.choice", "Method");
@@ -331,10 +334,10 @@ shop {
     RODS: Many = many("shop.rods", "Rods at hand", choices::ROD_CHOICES);
     SETS: Many = many("shop.sets", "Welding sets at hand", choices::SETS);
     STITCH_KIT: YesNo = yes_no("shop.stitch_kit", "Stitching pins, taps and drills at hand");
-    DAY_FROM: Number = quantity("shop.day_from", "Work begins at", Kind::Duration, (0.0, 1440.0), "min").like("8:00");
-    DAY_TO: Number = quantity("shop.day_to", "And ends at", Kind::Duration, (0.0, 1440.0), "min").like("17:00");
+    DAY_FROM: Number = quantity("shop.day_from", "Work begins at", Kind::TimeOfDay, (0.0, 1440.0), "").like("8:00");
+    DAY_TO: Number = quantity("shop.day_to", "And ends at", Kind::TimeOfDay, (0.0, 1440.0), "").like("17:00");
     WORK_DAYS: Many = many("shop.work_days", "Days worked", choices::DAYS);
-    HOOD: Number = quantity("shop.hood", "Under the hood at most, a day", Kind::Duration, (10.0, 1440.0), "min").like("5 h");
+    HOOD: Number = quantity("shop.hood", "Arc time at most, a day", Kind::Hours, (10.0, 1440.0), "h").like("5 h");
     DONE_OFTEN: Many = many("shop.done_often", "Done here five times and more", METHODS_OR_NONE);
     RATE: Number = quantity("shop.rate", "An hour of hands costs", Kind::Money, (0.0, 10_000.0), "");
     LOW_RATE: Number = quantity("shop.low_rate", "An hour of oven or waiting costs", Kind::Money, (0.0, 10_000.0), "");

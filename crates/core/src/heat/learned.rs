@@ -4,7 +4,6 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{HeatSource, Packing};
-use crate::quantity::number;
 
 /// What a factor is of.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -71,15 +70,30 @@ pub fn own_factor(own: &[OwnFactor], what: &FactorOf) -> (f64, usize) {
     ((BOOK + of().map(|it| it.factor).sum::<f64>()) / (BOOK + count as f64), count)
 }
 
+/// A factor of what is usual, as it is said: "as much as usual", "20 % less than usual".
+#[must_use]
+pub fn against_usual(factor: f64) -> String {
+    /// House: nobody tells a smaller difference at the bench, in percent.
+    const AS_MUCH: f64 = 3.0;
+    let percent = ((factor - 1.0) * 100.0).round();
+    if percent.abs() < AS_MUCH {
+        "as much as usual".to_owned()
+    } else if percent > 0.0 {
+        format!("{percent} % more than usual")
+    } else {
+        format!("{} % less than usual", -percent)
+    }
+}
+
 /// What was learned of a packing, in words; empty for nothing.
 #[must_use]
 pub fn packing_words(own: &[OwnFactor], packing: Packing) -> String {
     match own_factor(own, &FactorOf::Packing { packing }) {
         (_, 0) => String::new(),
         (factor, count) => format!(
-            "{} lets through {} of the book, by {count} cooling{} here",
+            "{} lets through {}, by {count} cooling{} here",
             packing.label(),
-            number(factor, 2),
+            against_usual(factor),
             if count == 1 { "" } else { "s" }
         ),
     }
@@ -104,6 +118,15 @@ mod tests {
     use rstest::rstest;
 
     use super::*;
+
+    #[rstest]
+    #[case::the_same(1.0, "as much as usual")]
+    #[case::nobody_tells(0.98, "as much as usual")]
+    #[case::just_less(0.97, "3 % less than usual")]
+    #[case::more(1.21, "21 % more than usual")]
+    fn a_factor_is_said_against_what_is_usual(#[case] factor: f64, #[case] words: &str) {
+        assert_eq!(against_usual(factor), words);
+    }
 
     fn of(factors: &[f64]) -> Vec<OwnFactor> {
         let what = FactorOf::Source { id: "weed_burner".to_owned() };

@@ -24,7 +24,7 @@ pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scal
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
 pub use gas::{Gas, Withdrawal, burnt_together, gas_need_m3, runs_out_min, withdrawal};
 pub use heating::{Heating, ceiling_c, heat_for, heat_until};
-pub use learned::{FactorOf, OwnFactor, not_known, own_factor, packing_words};
+pub use learned::{FactorOf, OwnFactor, against_usual, not_known, own_factor, packing_words};
 pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};
 pub use pull::{HotSpot, LaidBead, bead_rise_k, pull_mpa, stress_intensity};
 pub use reading::{DONT_STEER_UNDER, Infrared, Sticks, sticks};

@@ -1,4 +1,6 @@
-//! A cold reading typed of a part that cannot have cooled so far by then: it is doubted until it is said again.
+//! A cold reading of a part that cannot have cooled so far by then. One that was typed is doubted until it is said
+//! again. A pad that reads so has slipped off: what it reads is not the part's until the part can have come to it, or
+//! somebody says that it has.
 
 use super::heat::{HeatRef, LogEntry};
 use super::{Job, Lighting, Round, TorchEntry};
@@ -72,58 +74,114 @@ fn planned_c(heat: &HeatRef<'_>) -> Option<f64> {
     Some(if planned.is_finite() { planned } else { HOTTEST_C })
 }
 
-/// The entries of the log that are doubted.
-fn doubted(heat: &HeatRef<'_>, body: Option<&Body>) -> Vec<usize> {
+/// What of a lighting is doubted.
+#[derive(Default)]
+struct Doubted {
+    /// Entries of the log.
+    entries: Vec<usize>,
+    /// Minutes at which the pads read what is not the part's, in the order of time.
+    slipped: Vec<f64>,
+}
+
+/// House: readings no further apart say the same of when the part can be cold, in K and min.
+const STEP_K: f64 = 5.0;
+const STEP_MIN: f64 = 1.0;
+
+/// When the part can be cold at the soonest, by all that was known of it up to a moment.
+struct Soonest<'a> {
+    body: Option<&'a Body>,
+    cold_min: f64,
+    /// What that was worked out from last: the next one near it says no more.
+    from: Option<Known>,
+}
+
+impl Soonest<'_> {
+    fn take(&mut self, known: Known) {
+        let near = |from: Known| {
+            (from.celsius - known.celsius).abs() < STEP_K && known.minutes - from.minutes < STEP_MIN
+        };
+        let told = self.from.is_some_and(near);
+        if !told && known.celsius > TOUCH_C {
+            let cold_min = known.minutes + soonest_min(self.body, known.celsius, TOUCH_C);
+            self.cold_min = self.cold_min.max(cold_min);
+            self.from = Some(known);
+        }
+    }
+
+    /// Somebody says, and is believed, that it is cold.
+    fn cold(&mut self, minutes: f64) {
+        self.cold_min = minutes;
+    }
+}
+
+fn doubted(heat: &HeatRef<'_>, body: Option<&Body>) -> Doubted {
     let standing = || heat.log.iter().enumerate().filter(|(_, entry)| entry.stands());
-    if !standing().filter_map(|(at, entry)| typed(at, entry)).any(|known| known.celsius <= UNWRAP_C) {
-        return Vec::new();
+    let off_min = heat.out_of_heat_min();
+    let recorded = heat.as_recorded();
+    let cold_pad =
+        |read: &super::Reading| off_min.is_some_and(|off| read.minutes >= off) && read.celsius <= UNWRAP_C;
+    let cold_typed =
+        standing().filter_map(|(at, entry)| typed(at, entry)).any(|known| known.celsius <= UNWRAP_C);
+    if !cold_typed && !recorded.iter().any(cold_pad) {
+        return Doubted::default();
     }
     let by_pad = |read: &super::Reading| Known { minutes: read.minutes, celsius: read.celsius, entry: None };
-    let mut all: Vec<Known> = heat.recorded().iter().map(by_pad).collect();
+    let mut all: Vec<Known> = recorded.iter().map(by_pad).collect();
     all.extend(standing().filter_map(|(at, entry)| typed(at, entry)));
     all.extend(heat.melted().map(|read| by_pad(&read)));
     let by_then = |minutes: f64| all.iter().any(|known| known.minutes < minutes);
-    if let (Some(minutes), Some(celsius)) = (heat.out_of_heat_min(), planned_c(heat))
+    if let (Some(minutes), Some(celsius)) = (off_min, planned_c(heat))
         && !by_then(minutes)
     {
         all.insert(0, Known { minutes, celsius, entry: None });
     }
     // Of one moment the order in which they were said.
     all.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
-    let (mut last, mut doubted) = (None::<Known>, Vec::<Known>::new());
+    let mut soonest = Soonest { body, cold_min: f64::NEG_INFINITY, from: None };
+    let (mut last, mut doubted, mut slipped) = (None::<Known>, Vec::<Known>::new(), Vec::new());
     for known in all {
-        let cold = known.entry.is_some() && known.celsius <= UNWRAP_C;
+        let cold = known.celsius <= UNWRAP_C;
+        let after_it = off_min.is_some_and(|off| known.minutes >= off);
+        if known.entry.is_none() && cold && after_it && known.minutes < soonest.cold_min {
+            slipped.push(known.minutes);
+            continue;
+        }
         let too_soon = last.is_some_and(|last| {
             known.minutes - last.minutes < soonest_min(body, last.celsius, known.celsius)
         });
         let again = doubted.iter().any(|before| (before.celsius - known.celsius).abs() <= THE_SAME_K);
-        if cold && too_soon && !again {
+        if known.entry.is_some() && cold && too_soon && !again {
             doubted.push(known);
-        } else {
-            last = Some(known);
+            continue;
         }
+        if known.entry.is_some() && cold {
+            soonest.cold(known.minutes);
+        } else {
+            soonest.take(known);
+        }
+        last = Some(known);
     }
-    doubted.into_iter().filter_map(|known| known.entry).collect()
+    Doubted { entries: doubted.into_iter().filter_map(|known| known.entry).collect(), slipped }
 }
 
 impl Job {
-    /// Marks what was typed at the torch and cannot be, by everything that is known of each lighting.
+    /// Marks what was typed at the torch, or read by a pad, and cannot be, by everything that is known of each lighting.
     pub(super) fn doubt(&mut self) {
-        let of: Vec<_> = self
+        let mut of: Vec<_> = self
             .heats()
             .map(|heat| (heat.lit.fact, doubted(&heat, body(&self.rounds[heat.round]).as_ref())))
             .collect();
-        let marks = |log: &mut [LogEntry], doubted: &[usize]| {
-            for (at, entry) in log.iter_mut().enumerate() {
-                entry.doubted = doubted.contains(&at);
-            }
-        };
         for round in &mut self.rounds {
-            let cancelled = round.cancelled.iter_mut().map(|heat| (heat.lit.fact, &mut heat.log));
-            let lit = round.lit.as_ref().map(|lit| (lit.fact, &mut round.log));
-            for (lit, log) in cancelled.chain(lit) {
-                let found = of.iter().find(|(heat, _)| *heat == lit);
-                marks(log, found.map_or(&[], |(_, doubted)| doubted));
+            let cancelled = round.cancelled.iter_mut();
+            let cancelled = cancelled.map(|heat| (heat.lit.fact, &mut heat.log, &mut heat.slipped));
+            let lit = round.lit.as_ref().map(|lit| (lit.fact, &mut round.log, &mut round.slipped));
+            for (lit, log, slipped) in cancelled.chain(lit) {
+                let found = of.iter_mut().find(|(heat, _)| *heat == lit);
+                let found = found.map_or_else(Doubted::default, |(_, found)| std::mem::take(found));
+                for (at, entry) in log.iter_mut().enumerate() {
+                    entry.doubted = found.entries.contains(&at);
+                }
+                *slipped = found.slipped;
             }
         }
     }

@@ -216,6 +216,15 @@ pub(super) fn measured_at(log: &[LogEntry], recorded: &[Reading], minutes: f64) 
     (!standing().any(hotter)).then_some(last)
 }
 
+/// Readings without those of some moments, which are in the order of time.
+pub(super) fn without<'a>(recorded: Cow<'a, [Reading]>, slipped: &[f64]) -> Cow<'a, [Reading]> {
+    if slipped.is_empty() {
+        return recorded;
+    }
+    let stands = |read: &&Reading| slipped.binary_search_by(|at| at.total_cmp(&read.minutes)).is_err();
+    Cow::Owned(recorded.iter().filter(stands).copied().collect())
+}
+
 /// One lighting, with what was said and read of it.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -226,6 +235,9 @@ pub struct Heat {
     pub readings: Vec<Reading>,
     /// What the other channels of a logger recorded.
     pub others: Vec<Recorded>,
+    /// When the pads read what no part can have come to by then, in minutes: such readings are not the part's.
+    #[serde(skip)]
+    pub slipped: Vec<f64>,
     /// Minutes on the job clock at which it was cancelled, or a bake or a tacking was over; nothing for one that was
     /// covered and gone on with later.
     pub cancelled_min: Option<f64>,
@@ -238,6 +250,7 @@ pub struct HeatRef<'a> {
     pub log: &'a [LogEntry],
     pub readings: &'a [Reading],
     pub others: &'a [Recorded],
+    pub(super) slipped: &'a [f64],
     pub(super) pads: PadsOn,
     pub cancelled_min: Option<f64>,
     /// The round it belongs to, from 0.
@@ -286,10 +299,22 @@ impl HeatRef<'_> {
         self.known().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
     }
 
-    /// What the pads on the part recorded of it.
+    /// What the pads on the part recorded of it: without what they read after one slipped off.
     #[must_use]
     pub fn recorded(&self) -> Cow<'_, [Reading]> {
+        without(self.as_recorded(), self.slipped)
+    }
+
+    /// The same with all that they read.
+    pub(super) fn as_recorded(&self) -> Cow<'_, [Reading]> {
         of_the_part(self.readings, self.others, self.pads, self.out_of_heat_min())
+    }
+
+    /// What the pads read last, where that is not the part's.
+    #[must_use]
+    pub fn slipped(&self) -> Option<Reading> {
+        let last = *self.as_recorded().last()?;
+        self.slipped.contains(&last.minutes).then_some(last)
     }
 
     /// What sticks that melted say it was at least.

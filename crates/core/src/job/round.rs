@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::heat::{known, measured_at, melted};
+use super::heat::{known, measured_at, melted, without};
 use super::pads::of_the_part;
 use super::{
     CHANNELS, Deed, Heat, Lighting, Lit, LogEntry, PadOn, PadsOn, Reading, Recorded, SeamReading, TorchEntry,
@@ -161,6 +161,9 @@ pub struct Round {
     pub readings: Vec<Reading>,
     /// What the other channels of a logger recorded, in the order of time.
     pub others: Vec<Recorded>,
+    /// When the pads read what no part can have come to by then: such readings are not the part's.
+    #[serde(skip)]
+    pub slipped: Vec<f64>,
     /// Lightings that were cancelled, bakes and tackings that are over, heats that were stopped and gone on with
     /// later, the first first: the part became hot all the same.
     pub cancelled: Vec<Heat>,
@@ -291,7 +294,8 @@ impl Round {
     /// What the pads on the part recorded of it.
     #[must_use]
     pub fn recorded(&self) -> Cow<'_, [Reading]> {
-        of_the_part(&self.readings, &self.others, self.pads(), self.covered_minutes())
+        let all = of_the_part(&self.readings, &self.others, self.pads(), self.covered_minutes());
+        without(all, &self.slipped)
     }
 
     /// What the channels 2 to 4 of a logger lie on.
@@ -351,7 +355,8 @@ impl Round {
         for heat in &self.cancelled {
             let here =
                 |minutes: f64| self.lit.as_ref().map_or(minutes, |lit| lit.minutes_of(&heat.lit, minutes));
-            let all = known(&heat.log, of_the_part(&heat.readings, &heat.others, self.pads(), None));
+            let recorded = of_the_part(&heat.readings, &heat.others, self.pads(), None);
+            let all = known(&heat.log, without(recorded, &heat.slipped));
             read.extend(all.map(|it| Reading { minutes: here(it.minutes), ..it }));
         }
         read.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
@@ -401,9 +406,9 @@ impl Round {
     pub(super) fn put_aside(&mut self, over_ms: Option<i64>) {
         let Some(lit) = self.lit.take() else { return };
         let (log, readings) = (std::mem::take(&mut self.log), std::mem::take(&mut self.readings));
-        let others = std::mem::take(&mut self.others);
+        let (others, slipped) = (std::mem::take(&mut self.others), std::mem::take(&mut self.slipped));
         let cancelled_min = over_ms.map(|at_ms| lit.minutes(at_ms).max(0.0));
-        self.cancelled.push(Heat { lit, log, readings, others, cancelled_min });
+        self.cancelled.push(Heat { lit, log, readings, others, slipped, cancelled_min });
         // What lay ready lies ready no longer.
         self.ticked.retain(|step| step.what != Work::LayOut);
     }

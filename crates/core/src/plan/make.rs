@@ -437,6 +437,9 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let check = folded.take(Station::Check, check);
     let hand_over = folded.take(Station::HandOver, hand_over);
     let Folded { stations, missing, mut cautions, figures } = folded;
+    // Before everything else that is to be known of it.
+    let answered = part::answered_for(round, &facts);
+    cautions.splice(0..0, answered.map(|sentence| Caution::new(Station::Part, sentence)));
     cautions.extend(cracks::clash_sentences(&map).map(|sentence| Caution::new(Station::Cracks, sentence)));
     cautions.extend(damaged(job));
     let taken = methods.taken();

@@ -197,7 +197,13 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
             let turned = work.as_ref().map_or(0.0, |work| work.turned(latest, heat.lit.minutes(now_ms)));
             Some(live(latest, &recorded[..before], work.as_ref(), turned))
         }),
-        keep_off: hot.as_ref().map_or(String::new(), |hot| keep_off(hot, plan)),
+        keep_off: hot.as_ref().map_or(String::new(), |hot| {
+            let pad = heat.as_ref().and_then(|(_, heat)| heat.slipped());
+            let mut said = keep_off(hot, plan);
+            said.push_str(&unwrapped(hot));
+            said.push_str(&pad.map_or(String::new(), |pad| slipped(pad.celsius, plan)));
+            said
+        }),
         not_measured,
         hot,
     }
@@ -251,6 +257,25 @@ fn not_measured(last: &LastHeat, heat: &HeatRef<'_>, hot: &Option<Hot>) -> Strin
     "Cold by the curve, not measured: try with a stick first.".to_owned()
 }
 
+/// What comes of it that the packing is off too soon; empty where it is on, or cold enough.
+fn unwrapped(hot: &Hot) -> String {
+    let too_soon = hot.unwrapped && hot.celsius.is_none_or(|celsius| celsius > UNWRAP_C);
+    if too_soon {
+        " Unwrapped too soon it cools unevenly, and cracks: cover it again.".to_owned()
+    } else {
+        String::new()
+    }
+}
+
+/// A pad that lies beside the part reads the air.
+fn slipped(celsius: f64, plan: &Plan) -> String {
+    let reads = plan.units.say_exactly(celsius, Unit::Celsius);
+    format!(
+        " The pad reads {reads}, and the part cannot have cooled so far by now: look whether it is still on it, and read \
+         the part by hand."
+    )
+}
+
 fn keep_off(hot: &Hot, plan: &Plan) -> String {
     let how = match (&hot.metric, &hot.imperial) {
         (Some(metric), Some(imperial)) => match plan.units {
@@ -288,13 +313,16 @@ fn next(
         return say(Station::Cooling, "Try with a stick: not measured");
     }
     if !lit && let Some(lock) = plan.lock() {
-        let verb = if lock.key == field::part::AUTHORITY.key() {
-            "Enter who answers for it"
-        } else if lock.key == field::part::AUTHORITY_REFERENCE.key() {
-            "Enter their reference"
-        } else {
-            &lock.short
-        };
+        use field::part::{AUTHORITY, AUTHORITY_DAY, AUTHORITY_IS, AUTHORITY_LOOKED, AUTHORITY_REFERENCE};
+        let asks = [
+            (AUTHORITY.key(), "Enter who answers for it"),
+            (AUTHORITY_IS.key(), "Say what they are"),
+            (AUTHORITY_LOOKED.key(), "Enter what they looked at"),
+            (AUTHORITY_REFERENCE.key(), "Enter their reference"),
+            (AUTHORITY_DAY.key(), "Enter the day they looked at it"),
+        ];
+        let verb =
+            asks.iter().find(|(key, _)| *key == lock.key).map_or(lock.short.as_str(), |(_, verb)| verb);
         return Next { key: lock.key.clone(), ..say(lock.station, verb) };
     }
     // What was stopped is gone on with, unless somebody looks at it as it is.

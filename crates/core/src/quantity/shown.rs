@@ -244,8 +244,15 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
             Shown::new(number((value * 94.7817).round() * 10.0, 0), "BTU"),
         ),
         Unit::Bar => (
-            Shown::new(number(value, 1), "bar"),
-            Shown::new(number(value / super::typed::BAR_PER_PSI, 0), "psi"),
+            // A breath of air is little, and not nothing.
+            Shown::new(number(value, if value < 0.1 { 2 } else { 1 }), "bar"),
+            Shown::new(
+                number(
+                    value / super::typed::BAR_PER_PSI,
+                    usize::from(value < 10.0 * super::typed::BAR_PER_PSI),
+                ),
+                "psi",
+            ),
         ),
         Unit::MetresPerSecond => (
             Shown::new(number(value, 0), "m/s"),
@@ -467,6 +474,9 @@ mod tests {
     #[case::strength(400.0, Unit::Megapascals, "400 MPa", "58000 psi")]
     #[case::cutting_speed(20.0, Unit::MetresPerMinute, "20 m/min", "66 ft/min")]
     #[case::gauge_pressure(6.0, Unit::Bar, "6 bar", "87 psi")]
+    // Hand-worked: 0.03 / 0.0689476 = 0.435
+    #[case::a_breath(0.03, Unit::Bar, "0.03 bar", "0.4 psi")]
+    #[case::just_more(0.1, Unit::Bar, "0.1 bar", "1.5 psi")]
     #[case::sound(5920.0, Unit::MetresPerSecond, "5920 m/s", "0.2331 in/µs")]
     #[case::spindle(1240.0, Unit::Rpm, "1250 rpm", "1250 rpm")]
     fn a_value_is_shown_in_both_systems(

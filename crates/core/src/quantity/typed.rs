@@ -11,6 +11,10 @@ pub enum Kind {
     Temperature,
     /// Minutes inside, shown as hours and minutes.
     Duration,
+    /// The same of a working day: a bare number is hours.
+    Hours,
+    /// Minutes after midnight inside.
+    TimeOfDay,
     /// Days inside: weeks, months and years are understood.
     Days,
     /// Pressure over the air's, as a gauge shows it.
@@ -38,11 +42,12 @@ impl Kind {
             Self::Mass => Some(("kg", "lb")),
             Self::Temperature => Some(("°C", "°F")),
             Self::Duration => Some(("min", "min")),
+            Self::Hours => Some(("h", "h")),
             Self::Days => Some(("days", "days")),
             Self::GaugePressure => Some(("bar", "psi")),
             Self::SoundSpeed => Some(("m/s", "m/s")),
             Self::GasVolume => Some(("m³", "ft³")),
-            Self::Money | Self::Percent | Self::Angle | Self::Turns | Self::Plain => None,
+            Self::TimeOfDay | Self::Money | Self::Percent | Self::Angle | Self::Turns | Self::Plain => None,
         }
     }
 
@@ -53,12 +58,12 @@ impl Kind {
             Self::Length => Some(Unit::Millimetres),
             Self::Mass => Some(Unit::Kilograms),
             Self::Temperature => Some(Unit::Celsius),
-            Self::Duration => Some(Unit::Minutes),
+            Self::Duration | Self::Hours => Some(Unit::Minutes),
             Self::Days => Some(Unit::Days),
             Self::GaugePressure => Some(Unit::Bar),
             Self::SoundSpeed => Some(Unit::MetresPerSecond),
             Self::GasVolume => Some(Unit::CubicMetres),
-            Self::Money | Self::Percent | Self::Angle | Self::Turns | Self::Plain => None,
+            Self::TimeOfDay | Self::Money | Self::Percent | Self::Angle | Self::Turns | Self::Plain => None,
         }
     }
 }
@@ -98,6 +103,8 @@ impl NotUnderstood {
             Kind::Mass => "12 kg, 3 lb 2 oz or about 26 lb",
             Kind::Temperature => "260 C or 500 F",
             Kind::Duration => "45 min, 1h20 or half an hour",
+            Kind::Hours => "5, 5 h or 4 h 30",
+            Kind::TimeOfDay => "7:30, 7:30 am, 0730 or 8",
             Kind::Days => "90 days, half a day, 6 months or 2 years",
             Kind::GaugePressure => "6 bar, 0.6 MPa or 90 psi",
             Kind::SoundSpeed => "5920 m/s or 0.233 in/us",
@@ -127,8 +134,11 @@ pub fn parse(text: &str, kind: Kind, shown_in: UnitSystem) -> Result<Typed, NotU
     // A raised three would be read as a second number.
     let raised = text.replace("m3", "m³").replace("ft3", "ft³");
     let text = if kind == Kind::GasVolume { raised.as_str() } else { text };
+    if kind == Kind::TimeOfDay {
+        return time_of_day(text).map(|value| Typed { value, unit: Unit::Minutes });
+    }
     let plain = spoken(text, kind);
-    if kind == Kind::Duration
+    if matches!(kind, Kind::Duration | Kind::Hours)
         && let Some(minutes) = by_the_clock(&plain)
     {
         return Ok(Typed { value: minutes, unit: Unit::Minutes });
@@ -255,9 +265,17 @@ fn one(
         (Kind::Temperature, "c" | "celsius") => (number, Unit::Celsius),
         (Kind::Temperature, "f" | "fahrenheit") => (celsius_of_fahrenheit(number), Unit::Celsius),
         (Kind::Temperature, "k") => (number - 273.15, Unit::Celsius),
-        (Kind::Duration, "" | "min" | "mins" | "minute" | "minutes" | "m") => (number, Unit::Minutes),
-        (Kind::Duration, "h" | "hr" | "hrs" | "hours" | "hour") => (number * 60.0, Unit::Minutes),
-        (Kind::Duration, "s" | "sec" | "secs" | "second" | "seconds") => (number / 60.0, Unit::Minutes),
+        // A day has no more hours: what is more was minutes.
+        (Kind::Hours, "") if number <= 24.0 => (number * 60.0, Unit::Minutes),
+        (Kind::Duration | Kind::Hours, "" | "min" | "mins" | "minute" | "minutes" | "m") => {
+            (number, Unit::Minutes)
+        }
+        (Kind::Duration | Kind::Hours, "h" | "hr" | "hrs" | "hours" | "hour") => {
+            (number * 60.0, Unit::Minutes)
+        }
+        (Kind::Duration | Kind::Hours, "s" | "sec" | "secs" | "second" | "seconds") => {
+            (number / 60.0, Unit::Minutes)
+        }
         (Kind::Days, "" | "d" | "day" | "days") => (number, Unit::Days),
         (Kind::Days, "w" | "week" | "weeks") => (number * 7.0, Unit::Days),
         (Kind::Days, "month" | "months") => (number * 30.0, Unit::Days),
@@ -300,6 +318,8 @@ fn one(
             | Kind::Mass
             | Kind::Temperature
             | Kind::Duration
+            | Kind::Hours
+            | Kind::TimeOfDay
             | Kind::Days
             | Kind::GaugePressure
             | Kind::SoundSpeed
@@ -332,6 +352,39 @@ fn by_the_clock(text: &str) -> Option<f64> {
     let minutes = minutes.trim_end_matches('h').trim();
     let (hours, minutes): (u32, u32) = (hours.trim().parse().ok()?, minutes.parse().ok()?);
     (minutes < 60).then(|| f64::from(hours * 60 + minutes))
+}
+
+/// A time of day in minutes after midnight: `7:30`, `7.30 am`, `0730`, `8`, `5 pm`, `17h`.
+fn time_of_day(text: &str) -> Result<f64, NotUnderstood> {
+    let small = text.to_lowercase().replace('.', ":");
+    let (said, half) = ["a:m:", "am", "p:m:", "pm"]
+        .iter()
+        .find_map(|half| Some((small.strip_suffix(half)?, Some(half.starts_with('p')))))
+        .unwrap_or((small.as_str(), None));
+    let said = said.trim().trim_end_matches("o'clock").trim_end_matches('h').trim();
+    let no_number = || NotUnderstood::NoNumber(text.to_owned());
+    let digits = |said: &str| -> Result<u32, NotUnderstood> {
+        let only = !said.is_empty() && said.len() <= 2 && said.bytes().all(|b| b.is_ascii_digit());
+        if only { said.parse().map_err(|_| no_number()) } else { Err(no_number()) }
+    };
+    let (hours, minutes) = match said.split_once([':', 'h']) {
+        Some((hours, minutes)) => (digits(hours.trim())?, digits(minutes.trim())?),
+        // As a watch is read aloud: the last two are the minutes.
+        None if matches!(said.len(), 3 | 4) && said.is_ascii() => {
+            let (hours, minutes) = said.split_at(said.len() - 2);
+            (digits(hours)?, digits(minutes)?)
+        }
+        None => (digits(said)?, 0),
+    };
+    let hours = match half {
+        None => hours,
+        Some(_) if hours == 0 || hours > 12 => return Err(no_number()),
+        Some(after_noon) => hours % 12 + if after_noon { 12 } else { 0 },
+    };
+    if minutes > 59 || hours * 60 + minutes > 24 * 60 {
+        return Err(NotUnderstood::UnknownUnit(text.to_owned()));
+    }
+    Ok(f64::from(hours * 60 + minutes))
 }
 
 /// The number, and whether it was a fraction: `3/16`, `1 1/2`, `1-1/2`.

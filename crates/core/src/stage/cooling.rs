@@ -8,11 +8,11 @@ use crate::field;
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{
     Body, ChainStep, Cooling, CoolingFit, Descent, FactorOf, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C,
-    Wrapping, cool, cooling_chain, own_factor, thinned,
+    Wrapping, against_usual, cool, cooling_chain, own_factor, thinned,
 };
 use crate::job::Round;
 use crate::method::{School, Way};
-use crate::quantity::{Celsius, Rounding, Unit, UnitSystem, number};
+use crate::quantity::{Celsius, Rounding, Unit, UnitSystem};
 use crate::shop::Shop;
 
 /// The cooling of the chosen way.
@@ -41,7 +41,7 @@ pub struct CoolingPlan {
     pub going: Option<Going>,
     /// The packing came off while it was hot: what that does, and what to do; empty else.
     pub too_early: String,
-    /// "lets through 1.2 of the book, by 20 coolings here"; empty where nothing was learned of it.
+    /// "lets through 20 % more than usual, by 20 coolings here"; empty where nothing was learned of it.
     pub learned: String,
     /// The way down, step by step; one step where nothing comes before the packing.
     pub chain: Vec<ChainLine>,
@@ -54,7 +54,7 @@ pub struct Going {
     /// Of what the book's packing lets through.
     pub scale: f64,
     pub readings: usize,
-    /// "lets through 0.9 of the book, by 5 readings"
+    /// "lets through 10 % less than usual, by 5 readings"
     pub words: String,
     /// Hours from covering, of 8 in 10 such coolings; nothing under 3 readings.
     pub unwrap_between: Option<(f64, f64)>,
@@ -264,8 +264,8 @@ impl Going {
             scale: fit.scale,
             readings,
             words: format!(
-                "lets through {} of the book, by {readings} reading{}",
-                number(fit.scale, 2),
+                "lets through {}, by {readings} reading{}",
+                against_usual(fit.scale),
                 if readings == 1 { "" } else { "s" }
             ),
             unwrap_between: between(UNWRAP_C),

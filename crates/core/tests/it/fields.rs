@@ -8,7 +8,7 @@ use vanadin_core::field::{
     job_field, neighbour_key, parse_value, picture_key, shop_field,
 };
 use vanadin_core::job::{Change, Lighting, could_be_said};
-use vanadin_core::quantity::UnitSystem;
+use vanadin_core::quantity::{Kind, UnitSystem};
 
 fn all() -> impl Iterator<Item = &'static FieldSpec> {
     JOB_FIELDS.iter().chain(CRACK_FIELDS).chain(NEIGHBOUR_FIELDS).chain(PICTURE_FIELDS).chain(SHOP_FIELDS)
@@ -22,10 +22,12 @@ fn accepted(spec: &FieldSpec, typed: &str) -> bool {
 fn a_quantity_is_taken_at_its_limits_and_refused_beyond_them() {
     let mut looked_at = 0;
     for spec in all() {
-        let FieldKind::Quantity { low, high, .. } = spec.kind else { continue };
+        let FieldKind::Quantity { kind, low, high, .. } = spec.kind else { continue };
+        // A bare number of these is hours.
+        let unit = if kind == Kind::Hours { " min" } else { "" };
         let step = (high - low) * 1e-6;
         for (value, fits) in [(low, true), (high, true), (low - step, false), (high + step, false)] {
-            assert_eq!(accepted(spec, &format!("{value}")), fits, "{}: {value}", spec.key);
+            assert_eq!(accepted(spec, &format!("{value}{unit}")), fits, "{}: {value}", spec.key);
         }
         for nonsense in ["NaN", "inf", "-inf", "1e400", "x", "1 2 3", "--4", "."] {
             assert!(!accepted(spec, nonsense), "{}: {nonsense}", spec.key);

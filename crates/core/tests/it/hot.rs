@@ -421,3 +421,82 @@ fn a_doubted_reading_that_is_struck_is_asked_no_more() {
     assert!(doubted(&bench).is_empty());
     assert_eq!(at(&bench, 62).hot.and_then(|hot| hot.celsius), Some(343.0));
 }
+
+/// What a pad read since it was covered in minute 60 at 343 °C, by the minute.
+fn read_by_pad(bench: &Bench, read: &[(f64, f64)]) -> Job {
+    let mut job = bench.job();
+    let lit = job.round().lit.as_ref().unwrap().fact;
+    let read: Vec<Reading> = read.iter().map(|&(minutes, celsius)| Reading { minutes, celsius }).collect();
+    assert!(job.read(lit, &read));
+    job
+}
+
+#[rstest]
+#[case::at_once(&[(60.5, 21.0)], 61)]
+#[case::by_degrees(&[(60.5, 300.0), (61.0, 120.0), (62.0, 40.0), (63.0, 21.0)], 64)]
+#[case::and_stays_so(&[(60.5, 21.0), (66.0, 21.0), (71.0, 21.0)], 72)]
+fn a_pad_that_slipped_off_ends_nothing(#[case] read: &[(f64, f64)], #[case] minutes: i64) {
+    let bench = covered_at("343 C");
+    let job = read_by_pad(&bench, read);
+    let now = stands(&bench, &job, minutes);
+    assert!(now.hot.as_ref().is_some_and(|hot| hot.celsius >= Some(120.0)), "{:?}", now.hot);
+    assert!(
+        now.keep_off.contains("The pad reads 21 °C") && now.keep_off.contains("still on it"),
+        "{}",
+        now.keep_off
+    );
+    let with = plan(&job, &bench.shop);
+    assert_eq!(with.learned, plan(&bench.job(), &bench.shop).learned, "the shop learns nothing from it");
+}
+
+#[test]
+fn a_pad_is_believed_once_the_part_can_have_come_to_it_or_somebody_says_so() {
+    let mut bench = covered_at("343 C");
+    let cold = [(60.5, 21.0), (85.0, 21.0)];
+    let now = stands(&bench, &read_by_pad(&bench, &cold), 86);
+    assert!(
+        now.hot.is_none() && now.keep_off.is_empty(),
+        "25 min: a draught and cold iron could have: {now:?}"
+    );
+    bench.torch(reading("21 C"), 61_000);
+    bench.torch(reading("21 C"), 62_000);
+    assert!(stands(&bench, &read_by_pad(&bench, &[(60.5, 21.0), (63.0, 21.0)]), 64).hot.is_none());
+}
+
+#[test]
+fn while_it_burns_a_cold_corner_is_the_part() {
+    let mut bench = lit();
+    bench.torch(reading("343 C"), 60_000);
+    let job = read_by_pad(&bench, &[(61.0, 30.0)]);
+    assert_eq!(job.heat().unwrap().latest_reading().map(|read| read.celsius), Some(30.0));
+}
+
+#[test]
+fn what_is_unwrapped_too_soon_is_covered_again() {
+    let mut bench = covered_at("343 C");
+    assert!(!at(&bench, 61).keep_off.contains("cover it again"));
+    bench.torch(TorchEntry::Unwrapped, 61_000);
+    assert!(at(&bench, 62).keep_off.contains("Unwrapped too soon"), "{}", at(&bench, 62).keep_off);
+    bench.torch(covered(), 62_000);
+    assert!(!at(&bench, 63).keep_off.contains("cover it again"));
+}
+
+#[rstest]
+// Lit for 300 to 400 °C and a soak of 20 min or more: a second of the clock on the wall is a minute of the job's.
+#[case::at_once(&[("330 C", 10)], 11, true)]
+#[case::soaked(&[("330 C", 10), ("330 C", 60)], 61, false)]
+#[case::it_fell_out_and_came_back(&[("330 C", 10), ("200 C", 58), ("330 C", 60)], 61, true)]
+#[case::nobody_read_it(&[], 61, true)]
+fn a_bead_before_the_soak_is_over_is_told(
+    #[case] read: &[(&str, i64)],
+    #[case] minutes: i64,
+    #[case] told: bool,
+) {
+    let mut bench = lit();
+    for (typed, at) in read {
+        bench.torch(reading(typed), at * 1_000);
+    }
+    bench.torch(TorchEntry::Bead { at: None }, minutes * 1_000);
+    let passed = bench.plan().torch.unwrap().passed;
+    assert_eq!(passed.iter().any(|it| it.contains("of the soak to come")), told, "{passed:?}");
+}

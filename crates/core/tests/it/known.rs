@@ -111,9 +111,9 @@ fn contents_and_speed_make_a_safety_class_of_their_own(
         Some(words) => {
             assert!(plan.locks[0].sentence.contains(words), "{}", plan.locks[0].sentence);
             assert!(plan.methods.chosen.is_none() && plan.unlit_reason().is_some());
-            bench.set("part.authority", "Inspector");
-            bench.set("part.authority_reference", "ref 7");
-            assert!(bench.plan().locks.is_empty());
+            bench.referred();
+            let opens = words.contains("rim");
+            assert_eq!(bench.plan().locks.is_empty(), opens, "pressure is opened by nobody here");
         }
     }
 }
@@ -158,7 +158,7 @@ fn what_held_fuel_is_cleared_by_somebody_who_may() {
     assert_eq!(bench.plan().locks[0].short, "Held fuel");
     bench.set("part.authority", "Gas-free engineer");
     assert_eq!(bench.plan().locks.len(), 1);
-    bench.set("part.authority_reference", "certificate 19");
+    bench.referred();
     assert!(bench.plan().locks.is_empty());
 }
 

@@ -158,11 +158,11 @@ fn what_was_learned_is_said_and_moves_the_plan_and_narrows_it() {
     let here = bench.plan();
     let (heat, as_booked) = (here.heat.as_ref().unwrap(), book.heat.as_ref().unwrap());
     assert!(heat.minutes > as_booked.minutes);
-    assert!(heat.learned.contains("0.8 of the book, by 4 heatings here"), "{}", heat.learned);
+    assert!(heat.learned.contains("20 % less than usual, by 4 heatings here"), "{}", heat.learned);
     assert_eq!(as_booked.learned, "");
     let (cooling, as_packed) = (here.cooling.as_ref().unwrap(), book.cooling.as_ref().unwrap());
     assert!(cooling.unwrap_hours < as_packed.unwrap_hours, "leakier cools sooner");
-    assert!(cooling.learned.contains("1.2 of the book, by 4 coolings here"), "{}", cooling.learned);
+    assert!(cooling.learned.contains("20 % more than usual, by 4 coolings here"), "{}", cooling.learned);
     // Hand-worked: 0.3 sqrt(4 / (4 + 4))
     assert!(
         (heat.good_to - 0.2121).abs() < 1e-4 && as_booked.good_to == 0.3,

@@ -252,12 +252,24 @@ fn the_rack_has_the_most_urgent_on_top(#[case] done: &[&str], #[case] rank: u32)
 #[test]
 fn a_locked_job_says_what_unlocks_it_and_where() {
     let mut bench = Bench::new();
-    bench.set("part.safety_class", "lifting");
+    bench.set("part.safety_class", "press_frame_or_guard");
     let job = bench.job();
     let standing = standing(&job, &plan(&job, &bench.shop), LIT_AT);
     assert_eq!(standing.next.verb, "Enter who answers for it");
     assert_eq!((standing.next.station, standing.next.key.as_str()), (Station::Part, "part.authority"));
     assert_eq!(standing.stopped.as_deref(), Some("Referred out"));
+}
+
+#[test]
+fn what_nothing_opens_asks_for_nothing() {
+    let mut bench = Bench::new();
+    bench.set("part.safety_class", "lifting");
+    bench.referred();
+    let job = bench.job();
+    let standing = standing(&job, &plan(&job, &bench.shop), LIT_AT);
+    assert_eq!((standing.next.verb.as_str(), standing.next.key.as_str()), ("Referred out", ""));
+    assert_eq!(standing.stopped.as_deref(), Some("Referred out"));
+    assert!(standing.unlit.is_some(), "it is not lit");
 }
 
 #[test]

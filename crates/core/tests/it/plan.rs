@@ -120,7 +120,7 @@ fn something_heat_shy_keeps_the_hot_ways_away() {
 #[test]
 fn a_part_of_a_safety_class_is_locked_until_somebody_answers_for_it() {
     let mut bench = Bench::lever("machine_frame", "gray");
-    bench.set("part.safety_class", "lifting");
+    bench.set("part.safety_class", "press_frame_or_guard");
     let plan = bench.plan();
     assert_eq!(plan.locks[0].rule, "M20");
     assert_eq!(plan.methods.chosen, None);
@@ -135,7 +135,7 @@ fn a_part_of_a_safety_class_is_locked_until_somebody_answers_for_it() {
     assert!(bench.try_say(light.clone(), LIT_AT, None).is_err());
     bench.set("part.authority", "Harbour inspector");
     assert!(!bench.plan().locks.is_empty(), "a name without a reference does not unlock");
-    bench.set("part.authority_reference", "HI 27/114");
+    bench.referred();
     assert!(bench.plan().locks.is_empty());
     bench.set("method.choice", "arc_nickel");
     assert!(bench.try_say(light.clone(), LIT_AT, None).is_err(), "nothing is done yet");

@@ -122,3 +122,42 @@ fn what_people_say_is_understood(
 fn what_nobody_says_is_refused(#[case] typed: &str, #[case] kind: Kind) {
     assert!(parse(typed, kind, UnitSystem::Metric).is_err(), "{typed}");
 }
+
+#[rstest]
+#[case::by_a_watch("7:30", 450.0)]
+#[case::in_the_morning("7:30 am", 450.0)]
+#[case::with_dots("7.30 a.m.", 450.0)]
+#[case::read_aloud("0730", 450.0)]
+#[case::three_digits("730", 450.0)]
+#[case::an_hour("8", 480.0)]
+#[case::an_hour_after_noon("5 pm", 1020.0)]
+#[case::noon("12 pm", 720.0)]
+#[case::after_midnight("12:15 am", 15.0)]
+#[case::twenty_four("24:00", 1440.0)]
+#[case::with_an_h("17h30", 1050.0)]
+fn a_time_of_day_is_read_as_it_is_said(#[case] typed: &str, #[case] minutes: f64) {
+    let read = parse(typed, Kind::TimeOfDay, UnitSystem::Imperial).unwrap();
+    assert_eq!((read.value, read.unit), (minutes, Unit::Minutes));
+}
+
+#[rstest]
+#[case::minutes("7:60")]
+#[case::hours("25")]
+#[case::thirteen_in_the_afternoon("13 pm")]
+#[case::nought_in_the_morning("0 am")]
+#[case::words("early")]
+#[case::a_length("8 in")]
+#[case::many("12345")]
+fn what_is_no_time_of_day_is_told(#[case] typed: &str) {
+    assert!(parse(typed, Kind::TimeOfDay, UnitSystem::Metric).is_err());
+}
+
+#[rstest]
+#[case::bare("5", 300.0)]
+#[case::said("4 h 30", 270.0)]
+#[case::half("4.5", 270.0)]
+#[case::minutes("90", 90.0)]
+#[case::the_most_hours("24", 1440.0)]
+fn hours_of_a_day_need_no_unit(#[case] typed: &str, #[case] minutes: f64) {
+    assert_eq!(parse(typed, Kind::Hours, UnitSystem::Metric).unwrap().value, minutes);
+}

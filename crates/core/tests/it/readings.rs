@@ -242,7 +242,7 @@ fn a_heating_is_foreseen_by_what_was_read_of_it() {
     assert!(there > planned.minutes * 1.1, "{there} {}", planned.minutes);
     let read = recorded(&bench, &all[..(there * 0.75) as usize]);
     let live = shown(&read);
-    assert!(live.warming.contains("0.75 of the book"), "{}", live.warming);
+    assert!(live.warming.contains("25 % less than usual"), "{}", live.warming);
     // A minute for the readings' own step, and what is said is rounded.
     let said: f64 =
         live.warming.split("in about ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
@@ -256,7 +256,7 @@ fn a_flame_that_gives_far_too_little_is_said_while_it_burns() {
     let bench = lit();
     let read = recorded(&bench, &heated(&bench, 0.2, 40));
     let live = shown(&read);
-    assert!(live.warming.contains("less than 0.3 of what the flame gives"), "{}", live.warming);
+    assert!(live.warming.contains("as if the flame gave over 70 % less than usual"), "{}", live.warming);
 }
 
 #[test]

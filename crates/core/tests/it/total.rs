@@ -95,6 +95,9 @@ fn typed(spec: &FieldSpec, pick: usize) -> String {
             Kind::Duration | Kind::Days => {
                 among(&["90", "10 years", "1", "0", "6 months", "", "soon", "1e99"])
             }
+            Kind::Hours | Kind::TimeOfDay => {
+                among(&["7:30 am", "0730", "8", "25", "", "5 pm", "4 h 30", "early"])
+            }
             Kind::GaugePressure => among(&["6 bar", "90 psi", "0", "-1", "1e9", "", "much"]),
             Kind::GasVolume => among(&["10 m3", "350 cu ft", "", "a lot"]),
             Kind::SoundSpeed => among(&["5920", "0.233", "", "fast"]),

@@ -1,10 +1,11 @@
 //! Nothing that was said is lost, and nothing is sent where it does not belong.
 
 use anyhow::Context;
+use rstest::rstest;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
 use uuid::Uuid;
-use vanadin_e2e::{Browser, Server, eventually};
+use vanadin_e2e::{Browser, Server, eventually, ready_lug};
 
 async fn saved(browser: &Browser, test_id: &str) -> anyhow::Result<()> {
     eventually("everything is sent", async || Ok(browser.text(test_id).await? == "saved")).await
@@ -209,10 +210,25 @@ async fn a_part_stays_hot_on_every_page_when_the_next_round_is_opened() -> anyho
     browser.sees("Round 2 is not lit.").await?;
     let shown: f64 = browser.text("torch-now").await?.split(' ').next().context("no number")?.parse()?;
     assert!(shown > 60.0, "{shown}");
-    for station in ["part", "iron", "cracks", "prep", "check"] {
-        browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
-        browser.find(By::Css("[data-testid='line-now']")).await?;
+    for width in [1280, 390] {
+        browser.resize(width, 800).await?;
+        for station in ["part", "iron", "cracks", "method", "prep", "heat", "check", "hand-over"] {
+            browser.walk_to(&format!("/jobs/{job}/{station}")).await?;
+            let said = browser.text("hot-now").await?;
+            assert!(
+                said.starts_with("HOT, ") && said.contains("No bare hand"),
+                "{station} at {width}: {said}"
+            );
+            if width == 1280 {
+                browser.find(By::Css("[data-testid='line-now']")).await?;
+            }
+        }
+        browser.press("Note").await?;
+        let sheet = browser.find(By::Css("[role='dialog']")).await?.text().await?;
+        assert!(sheet.contains("HOT, "), "a sheet lies over the page: {sheet}");
+        browser.key("\u{e00c}").await?;
     }
+    browser.resize(1280, 800).await?;
     browser.go(&server.url(&format!("/jobs/{job}/cracks"))).await?;
     assert!(!browser.text("keep-off").await?.is_empty(), "what not to do to it while it is hot");
     // Taken out of its packing it cools faster, and is no colder for that.
@@ -242,4 +258,45 @@ async fn what_cannot_be_drawn_hides_nothing_else() -> anyhow::Result<()> {
     browser.sees("Nothing that was said is lost").await?;
     browser.go(&server.url("/shop")).await?;
     browser.sees("In the shop").await
+}
+
+#[rstest]
+#[case::on_a_small_phone(360, 640)]
+#[case::on_a_phone(390, 844)]
+#[case::on_a_laptop(1280, 800)]
+#[tokio::test]
+async fn what_stops_lies_under_nothing_with_the_tray_open_too(
+    #[case] width: u32,
+    #[case] height: u32,
+) -> anyhow::Result<()> {
+    const COVERED: &str = "return ['It must stop', 'It does not go well', 'Let it go'].filter((name) => {
+        const named = [...document.querySelectorAll('button')].filter((e) => e.innerText.trim() === name);
+        const shown = named.map((e) => [e, e.getBoundingClientRect()]).filter(([, box]) => box.width > 0);
+        return !shown.some(([e, box]) => {
+          const hit = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+          return hit !== null && e.contains(hit);
+        });
+      })";
+    let server = Server::start_bare()?;
+    let browser = Browser::open(width, height).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 1 })).await?;
+    let read = json!({ "kind": "reading", "typed": "343 C", "shown_in": "metric" });
+    browser.say(&job, json!({ "kind": "torch", "entry": read })).await?;
+    // Of another job, and refused: it lies in the tray on every page.
+    let other = Uuid::new_v4().to_string();
+    browser.fetch("POST", "/api/jobs", json!({ "id": other })).await?;
+    let fact = Uuid::new_v4();
+    let wrong = json!({
+        "job": other, "id": fact, "at_client_ms": 1_773_000_000_000_i64, "who": "bench", "base": null,
+        "change": { "kind": "light", "speed": 60, "owned": "" }, "folder": null,
+    });
+    left_waiting(&browser, &format!("vanadin.waiting.1773000000000.{fact}"), &wrong.to_string()).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.sees("Not taken").await?;
+    browser.sees("Bead 1 of").await?;
+    eventually("nothing that stops is covered", async || Ok(browser.run(COVERED).await? == json!([])))
+        .await?;
+    browser.press("It must stop").await?;
+    browser.sees("Machine off").await
 }

@@ -3,7 +3,7 @@
 use anyhow::Context;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
-use vanadin_e2e::{Browser, Server, eventually};
+use vanadin_e2e::{Browser, Server, eventually, set};
 
 #[tokio::test]
 async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()> {
@@ -152,18 +152,37 @@ async fn what_is_typed_while_the_server_is_gone_waits_and_is_sent_in_order() -> 
 }
 
 #[tokio::test]
-async fn a_refused_part_is_unlocked_by_who_answers_for_it() -> anyhow::Result<()> {
+async fn a_referred_hook_stays_closed_and_a_press_frame_is_opened_by_who_looked_at_it() -> anyhow::Result<()>
+{
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     let id = browser.job("winch hook").await?;
+    // Two words opened it once.
+    for (key, typed) in [("part.authority", "the owner"), ("part.authority_reference", "phone call")] {
+        browser.say(&id, set(key, typed)).await?;
+    }
     browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
     browser.sees("Referred out: Lifting").await?;
+    browser.sees("Nothing that is said here opens it").await?;
+    browser.say(&id, set("part.safety_class", "press_frame_or_guard")).await?;
+    browser.say(&id, set("part.authority", "")).await?;
+    browser.sees("Referred out: Press frame").await?;
     browser.press("Enter who answers for it").await?;
     browser.key("Insp. Aldous Wray").await?;
     browser.key(ENTER).await?;
-    assert!(browser.page().await?.contains("Referred out"), "a name alone does not unlock it");
+    browser.press("Say what they are").await?;
+    browser.choose("What are they?", "Inspector").await?;
+    browser.type_in("What did they look at?", "the frame after penetrant").await?;
     browser.type_in("Their reference", "LR-2026-118").await?;
+    assert!(browser.page().await?.contains("Referred out"), "nobody knows yet when that was");
+    browser.type_in("Looked at on", "2 March 2026").await?;
     eventually("it is unlocked", async || Ok(!browser.page().await?.contains("Referred out"))).await?;
+    // It stands first among the cautions, at every station.
+    for station in ["torch", "check"] {
+        browser.go(&server.url(&format!("/jobs/{id}/{station}"))).await?;
+        let first = browser.text("answered-for").await?;
+        assert!(first.contains("Insp. Aldous Wray answers for it (inspector)"), "{first}");
+    }
     Ok(())
 }

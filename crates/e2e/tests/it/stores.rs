@@ -186,7 +186,7 @@ async fn what_is_done_another_way_moves_what_depends_on_it() -> anyhow::Result<(
     browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
     let beads = async || browser.view(&job).await.map(|view| view["plan"]["prep"]["beads"].clone());
     let usual = beads().await?;
-    browser.unfold_details("Where practice differs").await?;
+    browser.unfold_details("Shops do this differently").await?;
     browser.press("Bead: As its heat asks, as usual").await?;
     browser.press("Up to 10 mm").await?;
     eventually("there are more of them", async || Ok(beads().await?.as_u64() > usual.as_u64())).await?;

@@ -74,7 +74,7 @@ fn asks_for(kind: Kind) -> AsksFor {
         Kind::Length => AsksFor::Length,
         Kind::Mass => AsksFor::Mass,
         Kind::Temperature => AsksFor::Temperature,
-        Kind::Duration => AsksFor::Duration,
+        Kind::Duration | Kind::Hours | Kind::TimeOfDay => AsksFor::Duration,
         Kind::Days => AsksFor::Days,
         Kind::GaugePressure => AsksFor::Pressure,
         Kind::SoundSpeed

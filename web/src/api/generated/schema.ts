@@ -1807,7 +1807,7 @@ export interface components {
             /** Format: double */
             fastest_k_per_h: number;
             going?: components["schemas"]["Going"] | null;
-            /** @description "lets through 1.2 of the book, by 20 coolings here"; empty where nothing was learned of it. */
+            /** @description "lets through 20 % more than usual, by 20 coolings here"; empty where nothing was learned of it. */
             learned: string;
             /**
              * Format: double
@@ -2686,7 +2686,7 @@ export interface components {
                 number,
                 number
             ] | null;
-            /** @description "lets through 0.9 of the book, by 5 readings" */
+            /** @description "lets through 10 % less than usual, by 5 readings" */
             words: string;
         };
         GrooveRequest: {
@@ -2877,7 +2877,7 @@ export interface components {
             /** @description What helps it: empty, `covered`, or the id of a second flame. */
             help?: string;
             infrared?: components["schemas"]["InfraredPlan"] | null;
-            /** @description "0.79 of the book, by 20 heatings here"; empty where nothing was learned of it. */
+            /** @description "21 % less than usual, by 20 heatings here"; empty where nothing was learned of it. */
             learned: string;
             /**
              * Format: double
@@ -3201,7 +3201,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_reference" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -4217,6 +4217,8 @@ export interface components {
         };
         /** @description What is known of the part, beyond its fields. */
         PartPlan: {
+            /** @description Who answers for a part that was referred out, and what they looked at; empty where nobody has to. */
+            answered_for: string;
             /** @description What was done to it and may come again, in words; empty while nobody knows. */
             cause: string;
             /** @description The cautions the part earns, at whatever station they matter. */

@@ -150,11 +150,17 @@ function Cautions({ station }: { station: Station }): ReactNode {
   const order = STATIONS.map((entry) => entry.station)
   const of = (ahead: number) =>
     view.plan.cautions.filter((caution) => order.indexOf(caution.station) - order.indexOf(station) === ahead)
-  const near = [...of(0), ...of(1)]
-  if (near.length === 0) return null
+  const answered = view.plan.part.answered_for
+  const near = [...of(0), ...of(1)].filter((caution) => caution.sentence !== answered)
+  if (near.length === 0 && answered === '') return null
   return (
     <section aria-label="Cautions now" className="pt-2">
       <h2 className="label !font-sans !font-normal">Cautions now</h2>
+      {answered !== '' && (
+        <p className="border-l-[3px] border-chalk py-0.5 pl-2.5 font-semibold" data-testid="answered-for">
+          {answered}
+        </p>
+      )}
       <ul>
         {near.map((caution) => (
           <li key={caution.sentence} className="flex gap-2 py-0.5">

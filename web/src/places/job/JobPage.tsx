@@ -5,6 +5,7 @@ import { JobProvider, useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { pathOf, stationAt, STATIONS } from '../../job/stations'
 import { foreseen } from '../../quantity/show'
+import { HotNow, WhileHot } from '../../job/HotNow'
 import { useNow } from '../../job/useNow'
 import { Button } from '../../ui/Button'
 import { Crystal } from '../../ui/Crystal'
@@ -26,7 +27,9 @@ export function JobPage(): ReactNode {
   const { id = '', station } = useParams()
   return (
     <JobProvider key={id} id={id} otherwise={(message) => <CannotBeShown why={message} />}>
-      <Bench station={stationAt(station)} />
+      <WhileHot>
+        <Bench station={stationAt(station)} />
+      </WhileHot>
     </JobProvider>
   )
 }
@@ -41,7 +44,7 @@ function Bench({ station }: { station: Station }): ReactNode {
       <PaperCard />
       <PaperStrip />
       <PaperEstimate />
-      <div className="screen mx-auto flex h-screen max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto">
+      <div className="screen mx-auto flex h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto">
         <title>{`${STATIONS[current]?.word ?? ''}: ${view.name} - Vanadin`}</title>
         <header className="no-print relative pt-3 max-bench:hidden">
           <JobHeatLine current={current} />
@@ -49,6 +52,11 @@ function Bench({ station }: { station: Station }): ReactNode {
           <JobTools station={station} />
         </header>
         <PhoneLine current={current} station={station} />
+        {!SAYS_IT_ITSELF.includes(station) && (
+          <div className="no-print sticky top-0 z-20 bg-iron py-1 bench:hidden">
+            <HotNow />
+          </div>
+        )}
         <div className="flex min-h-0 grow gap-4 pt-3 pb-3 max-bench:flex-col max-bench:pt-1 print:block">
           <main
             key={station}
@@ -65,6 +73,11 @@ function Bench({ station }: { station: Station }): ReactNode {
             </Suspense>
           </main>
           <div className="no-print flex w-[344px] shrink-0 flex-col max-bench:w-full">
+            {!SAYS_IT_ITSELF.includes(station) && (
+              <div className="pb-2 max-bench:hidden">
+                <HotNow />
+              </div>
+            )}
             <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
             {(view.standing.station !== station || beside) && <NextPlate here={station} />}
           </div>
@@ -122,6 +135,9 @@ function AsIfBar(): ReactNode {
     </p>
   )
 }
+
+/** Here the temperature is the largest thing there is. */
+const SAYS_IT_ITSELF: readonly Station[] = ['torch', 'cooling']
 
 /** These stations carry no plate of their own: the one beside them leads to the field in question. */
 const PLATE_BESIDE: readonly Station[] = ['part', 'prep', 'heat', 'check']

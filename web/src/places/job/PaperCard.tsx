@@ -2,13 +2,13 @@ import type { ReactNode } from 'react'
 import type { Figure, Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
-import { day, inUnits } from '../../quantity/show'
+import { inUnits } from '../../quantity/show'
 import { PaperHead } from './PaperHead'
 
 /** The card on paper, to lie beside the part: what is planned now, in one page. */
 export function PaperCard(): ReactNode {
   const { view } = useJob()
-  const { units, time_zone } = useShop()
+  const { units } = useShop()
   const { plan } = view
   const figure = (id: string) => plan.figures.find((candidate) => candidate.id === id)
   const leading = plan.iron.shares[0]
@@ -87,11 +87,6 @@ export function PaperCard(): ReactNode {
           <h2 className="text-[15px]">Cautions</h2>
           <p className="text-[12.5px] leading-[16px]">{plan.cautions.map((c) => c.sentence).join(' ')}</p>
         </section>
-      )}
-      {view.standing.hot != null && (
-        <p className="mt-2 border-2 border-chalk p-1">
-          <b>The part was hot when this was printed, {day(view.now_ms, time_zone)}.</b>
-        </p>
       )}
     </article>
   )

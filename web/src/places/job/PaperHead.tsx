@@ -2,11 +2,13 @@ import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { day } from '../../quantity/show'
+import { useHot } from '../../ui/hot'
 
 /** The top of each paper: what it is, of which job, from when. */
 export function PaperHead({ what }: { what: string }): ReactNode {
   const { view, typed } = useJob()
   const { name, time_zone } = useShop()
+  const hot = useHot()
   const owner = typed('part.owner')
   const words = [
     owner === '' ? '' : `of ${owner}`,
@@ -26,6 +28,13 @@ export function PaperHead({ what }: { what: string }): ReactNode {
         <span>{words.join(', ')}</span>
         <span className="shrink-0">Printed {day(view.now_ms, time_zone)}</span>
       </p>
+      {hot !== '' && (
+        <p className="my-1 border-2 border-chalk px-1">
+          <b>
+            {hot}. The part was hot when this was printed, {day(view.now_ms, time_zone)}.
+          </b>
+        </p>
+      )}
     </header>
   )
 }

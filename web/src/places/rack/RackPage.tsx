@@ -101,7 +101,7 @@ export function RackPage(): ReactNode {
               ? 'No job has these words.'
               : away
                 ? 'Nothing is put away.'
-                : 'The rack is empty. Press n for the casting on the bench.'}
+                : 'The rack is empty: begin with the casting on the bench.'}
           </p>
         )}
         {!away && <Begun />}

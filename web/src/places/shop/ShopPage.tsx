@@ -96,7 +96,7 @@ export function ShopPage(): ReactNode {
           {field('shop.pins')}
           {field('shop.done_often')}
           <h2 className="mt-2 text-[24px]">How it is done here</h2>
-          <p className="text-ash">Where practice differs. A job may still do it its own way.</p>
+          <p className="text-ash">Shops do these differently. A job may still do it its own way.</p>
           <TaughtList
             matters={tables.taught}
             ofShop

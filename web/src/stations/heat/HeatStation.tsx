@@ -23,7 +23,7 @@ export function HeatStation(): ReactNode {
         ? 'Choose the method first: the preheat follows from it.'
         : unknown.length > 0
           ? `Not known yet: ${unknown.map((m) => m.what.toLowerCase()).join(', ')}.`
-          : 'Say in the shop what heat is at hand.'
+          : 'Say in the stores what heat is at hand.'
     return (
       <div className="flex flex-col gap-4">
         <h2 className="text-[28px]">{why}</h2>

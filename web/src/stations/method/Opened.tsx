@@ -135,7 +135,7 @@ function OnThisJob({ way }: { way: Schemas['Contender'] }): ReactNode {
   return (
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
-        Where practice differs: {matters.map((matter) => matter.label.toLowerCase()).join(', ')}
+        Shops do this differently: {matters.map((matter) => matter.label.toLowerCase()).join(', ')}
       </summary>
       <TaughtList
         matters={matters}

@@ -173,10 +173,15 @@ function Hurt(): ReactNode {
     <>
       <Field name="part.safety_class" columns={2} />
       {(locked || typed('part.authority') !== '') && (
-        <div className={pair}>
+        <>
           <Field name="part.authority" />
-          <Field name="part.authority_reference" />
-        </div>
+          <Field name="part.authority_is" columns={3} />
+          <Field name="part.authority_looked" placeholder="the seam after penetrant" />
+          <div className={pair}>
+            <Field name="part.authority_reference" />
+            <Field name="part.authority_day" />
+          </div>
+        </>
       )}
       <div className="grid grid-cols-[2fr_1fr] gap-2">
         <Field name="part.hurt" placeholder="whoever stands below" />

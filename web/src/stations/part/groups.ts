@@ -14,7 +14,16 @@ export const GROUPS: readonly Group[] = [
   {
     id: 'hurt',
     title: 'Could it hurt',
-    keys: ['part.safety_class', 'part.hurt', 'part.rpm', 'part.authority', 'part.authority_reference'],
+    keys: [
+      'part.safety_class',
+      'part.hurt',
+      'part.rpm',
+      'part.authority',
+      'part.authority_is',
+      'part.authority_looked',
+      'part.authority_reference',
+      'part.authority_day',
+    ],
   },
   {
     id: 'size',

@@ -107,10 +107,13 @@ export function TorchStation(): ReactNode {
   const clocks = live?.clocks ?? []
   // The one that is at nothing first; what is not measured is not said to be.
   const { large: clock, small: gases } = laidOut(covered ? [] : clocks, now)
+  const stops = !covered && (torch.trouble.length > 0 || (!pins && !finished))
   const upcoming = ahead[unsentBeads]
   const order = torch.beads ?? null
   return (
-    <div className="mx-auto flex min-h-0 w-full grow flex-col gap-2 overflow-auto">
+    <div
+      className={`mx-auto flex min-h-0 w-full grow flex-col gap-2 overflow-auto bench:scroll-pb-[180px] ${stops ? 'max-bench:pb-20' : ''}`}
+    >
       <div className="grid items-start gap-x-8 gap-y-3 bench:grid-cols-[auto_minmax(0,1fr)_auto]">
         {window === null ? (
           <h2 className="text-[40px] leading-[44px]">{view.plan.heat?.sentence}</h2>
@@ -194,62 +197,69 @@ export function TorchStation(): ReactNode {
       {!covered && upcoming === undefined && (
         <Pieces piece={torch.piece} done={done} planned={torch.planned} waiting={unsentBeads} />
       )}
-      <div className="grid gap-[9px] bench:grid-cols-[minmax(0,440px)_minmax(0,1fr)]">
-        {!covered && !(finished && pins) && (
-          <Plate large testId="torch-main" onPress={() => log(finished ? { kind: 'covered' } : piece)}>
-            {finished
-              ? 'Covered'
-              : upcoming === undefined
-                ? pieceDone(torch.piece)
-                : `Bead ${upcoming.number} done`}
-          </Plate>
-        )}
-        <div className="grid grid-cols-3 gap-[9px]">
-          {!pins && !covered && (
-            <>
-              {torch.peen && (
-                <Button large onPress={() => log({ kind: 'peened' })}>
-                  Peened
-                </Button>
-              )}
-              {heats && (
-                <Button large onPress={() => log({ kind: 'reheated' })}>
-                  Reheated
-                </Button>
-              )}
-            </>
+      {/* What is pressed lies at the foot of what is read, however long that is. */}
+      <div className="flex flex-col gap-[9px] bg-iron bench:sticky bench:bottom-0 bench:z-10 bench:pt-1">
+        <div className="grid gap-[9px] bench:grid-cols-[minmax(0,440px)_minmax(0,1fr)]">
+          {!covered && !(finished && pins) && (
+            <Plate large testId="torch-main" onPress={() => log(finished ? { kind: 'covered' } : piece)}>
+              {finished
+                ? 'Covered'
+                : upcoming === undefined
+                  ? pieceDone(torch.piece)
+                  : `Bead ${upcoming.number} done`}
+            </Plate>
           )}
-          <Button large onPress={() => setSheet('reading')}>
-            Reading
-          </Button>
+          <div className="grid grid-cols-3 gap-[9px]">
+            {!pins && !covered && (
+              <>
+                {torch.peen && (
+                  <Button large onPress={() => log({ kind: 'peened' })}>
+                    Peened
+                  </Button>
+                )}
+                {heats && (
+                  <Button large onPress={() => log({ kind: 'reheated' })}>
+                    Reheated
+                  </Button>
+                )}
+              </>
+            )}
+            <Button large onPress={() => setSheet('reading')}>
+              Reading
+            </Button>
+          </div>
         </div>
-      </div>
-      <div className="grid grid-cols-2 gap-[9px] sm:grid-cols-3 bench:grid-cols-[1.5fr_1fr_0.8fr_0.8fr_1.4fr] bench:[&>button]:min-h-14 [&>button]:px-2">
-        {!covered && torch.trouble.length > 0 && (
-          <Button large onPress={() => setTroubled(true)}>
-            <span className="whitespace-normal">It does not go well</span>
+        <div className="grid grid-cols-2 gap-[9px] sm:grid-cols-3 bench:grid-cols-[1.5fr_1.4fr_1fr_0.8fr_0.8fr] bench:[&>button]:min-h-14 bench:[&>.stops>button]:min-h-14 [&>button]:px-2">
+          {stops && (
+            <div className="stops [&>button]:px-2">
+              {torch.trouble.length > 0 && (
+                <Button large onPress={() => setTroubled(true)}>
+                  <span className="whitespace-normal">It does not go well</span>
+                </Button>
+              )}
+              {/* With all beads laid the plate covers it: nothing is stopped. */}
+              {!pins && !finished && (
+                <Button large onPress={stop}>
+                  <span aria-hidden className="size-5 shrink-0 border-[2.5px] border-chalk" /> It must stop
+                </Button>
+              )}
+            </div>
+          )}
+          {/* What is covered is looked at when it is cold. */}
+          {!covered && (
+            <Button large onPress={() => setRunning(true)}>
+              It ran on
+            </Button>
+          )}
+          <Button large onPress={() => setSheet('note')}>
+            Note
           </Button>
-        )}
-        {/* What is covered is looked at when it is cold. */}
-        {!covered && (
-          <Button large onPress={() => setRunning(true)}>
-            It ran on
-          </Button>
-        )}
-        <Button large onPress={() => setSheet('note')}>
-          Note
-        </Button>
-        {!covered && !pins && (
-          <Button large onPress={() => setMore(true)}>
-            More
-          </Button>
-        )}
-        {/* With all beads laid the plate covers it: nothing is stopped. */}
-        {!covered && !pins && !finished && (
-          <Button large onPress={stop}>
-            <span aria-hidden className="size-5 shrink-0 border-[2.5px] border-chalk" /> It must stop
-          </Button>
-        )}
+          {!covered && !pins && (
+            <Button large onPress={() => setMore(true)}>
+              More
+            </Button>
+          )}
+        </div>
       </div>
       {gases.map((gas) => (
         <p key={gas.words} className="text-[17px]" data-testid="torch-gas">

@@ -58,8 +58,8 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> 
                 } else {
                     let here = match own {
                         0 => String::new(),
-                        1 => ", by the book and one end that was found again here".to_owned(),
-                        own => format!(", by the book and {own} ends that were found again here"),
+                        1 => ", by what is usual and one end that was found again here".to_owned(),
+                        own => format!(", by what is usual and {own} ends that were found again here"),
                     };
                     format!(
                         "An end {} may lie {{{m} mm}} further on, give or take {{{u} mm}}{here}: so far out the \

@@ -83,7 +83,7 @@ pub struct HeatPlan {
     pub station: f64,
     /// The two temperature sticks, or which to buy; empty where nothing is heated.
     pub sticks: String,
-    /// "0.79 of the book, by 20 heatings here"; empty where nothing was learned of it.
+    /// "21 % less than usual, by 20 heatings here"; empty where nothing was learned of it.
     pub learned: String,
     /// The share that the minutes are good to: less the more heatings were read here; 0 where nothing is heated.
     pub good_to: f64,

@@ -5,13 +5,13 @@ use std::sync::Arc;
 use super::{HeatBetween, HeatPlan, TriedHeat};
 use crate::field;
 use crate::heat::{
-    BarPower, Body, FactorOf, HeatSource, Heating, OwnFactor, Runs, SourceKind, burnt_together, ceiling_c,
-    gas_need_m3, not_known, own_factor,
+    BarPower, Body, FactorOf, HeatSource, Heating, OwnFactor, Runs, SourceKind, against_usual,
+    burnt_together, ceiling_c, gas_need_m3, not_known, own_factor,
 };
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
 use crate::method::Target;
-use crate::quantity::{Celsius, Rounding, Seconds, Unit, UnitSystem, Watts, number};
+use crate::quantity::{Celsius, Rounding, Seconds, Unit, UnitSystem, Watts};
 use crate::shop::Shop;
 use crate::stage::part::{PartFacts, Weight};
 
@@ -167,9 +167,9 @@ impl Strengths {
         match self.one(source) {
             (_, 0) => String::new(),
             (factor, count) => format!(
-                "{} gives {} of the book, by {count} heating{} here",
+                "{} gives {}, by {count} heating{} here",
                 source.label,
-                number(factor, 2),
+                against_usual(factor),
                 if count == 1 { "" } else { "s" }
             ),
         }

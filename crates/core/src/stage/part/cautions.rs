@@ -7,6 +7,9 @@ use crate::job::Round;
 use crate::quantity::Unit;
 use crate::stage::{Caution, Station};
 
+/// House: a manifold that never gets hotter carries no exhaust, in degC.
+const INTAKE_MOST_C: f64 = 150.0;
+
 /// The cautions this part earns.
 ///
 /// # Source
@@ -109,10 +112,15 @@ pub fn cautions(round: &Round, facts: &PartFacts) -> Vec<Caution> {
             Station::Check,
             format!("A duct is not filled: soap or smoke under {most}, flange flat on a plate."),
         );
-        say(
-            Station::HandOver,
-            "A leak here gives carbon monoxide: alarm, air, a leak test before use.".to_owned(),
-        );
+        // What is drawn in is no smoke: it stays cooler than any exhaust.
+        let exhaust =
+            round.get(field::part::SERVICE_TEMPERATURE).is_none_or(|celsius| celsius > INTAKE_MOST_C);
+        if exhaust {
+            say(
+                Station::HandOver,
+                "A leak here gives carbon monoxide: alarm, air, a leak test before use.".to_owned(),
+            );
+        }
     } else if facts.fluid_tight == Some(true) {
         say(Station::Check, "Test with water, never with air or gas: brittle iron bursts.".to_owned());
         if let Some(bar) = round.get(field::part::PRESSURE).filter(|bar| *bar > 0.0) {

@@ -4,6 +4,7 @@ use serde::Serialize;
 
 use super::cautions::cautions;
 use super::facts::{PartFacts, Weight};
+use super::locks::answered_for;
 use crate::field;
 use crate::figure::{Certainty, Figure, Source};
 use crate::iron::LookTest;
@@ -66,6 +67,8 @@ pub struct PartPlan {
     /// "12 kg to 26 kg" of an estimated weight; empty otherwise.
     pub weight_between: String,
     pub sketch: Sketch,
+    /// Who answers for a part that was referred out, and what they looked at; empty where nobody has to.
+    pub answered_for: String,
     /// The cautions the part earns, at whatever station they matter.
     pub cautions: Vec<Caution>,
 }
@@ -118,6 +121,7 @@ pub fn part_plan(round: &Round, facts: &PartFacts, guesses: Vec<String>) -> Part
             Some(Weight::Weighed(_)) | None => String::new(),
         },
         sketch: Sketch::of(facts),
+        answered_for: answered_for(round, facts).unwrap_or_default(),
         cautions: cautions(round, facts),
     }
 }

@@ -1,7 +1,8 @@
 //! What locks a job: a part that can hurt somebody, a hollow that can burst.
 
 use super::PartFacts;
-use crate::field::{self, SAFETY_CLASSES};
+use crate::day::Day;
+use crate::field::{self, AUTHORITIES, SAFETY_CLASSES};
 use crate::job::Round;
 use crate::quantity::{Unit, number};
 use crate::stage::{Lock, Station};
@@ -21,54 +22,115 @@ fn rim_speed_m_s(round: &Round, facts: &PartFacts) -> Option<f64> {
     Some(std::f64::consts::PI * across_m * round.get(field::part::RPM)? / 60.0)
 }
 
+/// House: classes of which nothing that is typed here opens a repair: under pressure, above heads, on the road.
+const NEVER: [&str; 5] = [
+    "boiler_or_pressure_vessel",
+    "hydraulic_or_cylinder",
+    "pressure_piping",
+    "lifting",
+    "steering_brakes_suspension",
+];
+
+/// A class of parts that is referred out.
+struct Class {
+    /// Which, and why.
+    words: String,
+    /// Somebody who may can answer for it.
+    opens: bool,
+}
+
+impl Class {
+    fn new(words: impl Into<String>, opens: bool) -> Option<Self> {
+        Some(Self { words: words.into(), opens })
+    }
+}
+
+/// Who answers for a part that is referred out, as it was said.
+struct Referral {
+    who: String,
+    is: &'static str,
+    looked_at: String,
+    reference: String,
+    day: String,
+}
+
+/// Who answers for it; the key of what is not said of that yet.
+fn referral(round: &Round) -> Result<Referral, &'static str> {
+    use field::part::{AUTHORITY, AUTHORITY_DAY, AUTHORITY_IS, AUTHORITY_LOOKED, AUTHORITY_REFERENCE};
+    let said = |field: field::Field<field::Text>| {
+        let key = field.key();
+        round.get(field).map(str::to_owned).ok_or(key)
+    };
+    let is_key = AUTHORITY_IS.key();
+    let is = round.get(AUTHORITY_IS).and_then(|is| AUTHORITIES.iter().find(|(id, _)| *id == is));
+    Ok(Referral {
+        who: said(AUTHORITY)?,
+        is: is.ok_or(is_key)?.1,
+        looked_at: said(AUTHORITY_LOOKED)?,
+        reference: said(AUTHORITY_REFERENCE)?,
+        day: Day::say(&said(AUTHORITY_DAY)?),
+    })
+}
+
+/// What is said first of a part that was referred out and that somebody answers for.
+pub fn answered_for(round: &Round, facts: &PartFacts) -> Option<String> {
+    let class = safety_class(round, facts).filter(|class| class.opens)?;
+    let Referral { who, is, looked_at, reference, day } = referral(round).ok()?;
+    Some(format!(
+        "Referred: {}. {who} answers for it ({}): {looked_at}, {day}, reference {reference}.",
+        class.words,
+        is.to_lowercase()
+    ))
+}
+
 /// The class of parts it belongs to, and why: as said, or as its contents and its speed say.
-fn safety_class(round: &Round, facts: &PartFacts) -> Option<String> {
+fn safety_class(round: &Round, facts: &PartFacts) -> Option<Class> {
     let said = round.get(field::part::SAFETY_CLASS).filter(|class| *class != "none");
     if let Some(class) = said {
         let label = SAFETY_CLASSES.iter().find(|(id, _)| *id == class);
-        return Some(label.map_or("a part that can hurt somebody", |(_, label)| label).to_owned());
+        let words = label.map_or("a part that can hurt somebody", |(_, label)| label);
+        return Class::new(words, !NEVER.contains(&class));
     }
     let pressed = round.get(field::part::PRESSURE).filter(|bar| *bar > PRESSURE_BAR);
     match (pressed, facts.holds.as_deref()) {
         (Some(bar), _) if facts.duct() && bar < DUCT_BAR => {}
         (Some(bar), Some("gas" | "duct" | "fuel")) => {
-            return Some(format!(
-                "It holds gas or fuel under {}: a pressure vessel",
-                facts.units.say(bar, Unit::Bar)
-            ));
+            let under = facts.units.say(bar, Unit::Bar);
+            return Class::new(format!("It holds gas or fuel under {under}: a pressure vessel"), false);
         }
         (Some(bar), Some("drinking_water")) => {
-            return Some(format!(
-                "It holds drinking water under {}: pressure piping",
-                facts.units.say(bar, Unit::Bar)
-            ));
+            let under = facts.units.say(bar, Unit::Bar);
+            return Class::new(format!("It holds drinking water under {under}: pressure piping"), false);
         }
         _ => {}
     }
     let rim = rim_speed_m_s(round, facts).filter(|rim| *rim > RIM_M_S)?;
-    Some(format!(
-        "Its rim runs at {} m/s, over {RIM_M_S:.0}: it bursts when a repair lets go",
-        number(rim, 0)
-    ))
+    let runs = number(rim, 0);
+    Class::new(
+        format!("Its rim runs at {runs} m/s, over {RIM_M_S:.0}: it bursts when a repair lets go"),
+        true,
+    )
 }
 
-/// Rule M20: a part of a safety class is locked until a named authority and its reference stand.
+/// Rule M20: a part of a safety class is locked until it is said who answers for it, what they are, what they looked
+/// at, under which reference and when; some classes for good.
 pub fn safety_lock(round: &Round, facts: &PartFacts) -> Option<Lock> {
     let class = safety_class(round, facts)?;
-    let named = round.get(field::part::AUTHORITY).is_some();
-    if named && round.get(field::part::AUTHORITY_REFERENCE).is_some() {
-        return None;
-    }
+    let (unlock, key) = if class.opens {
+        let missing = referral(round).err()?;
+        let unlock = "Enter who answers for the repair (owner's engineer, inspector or code), what they looked at, their \
+                      reference and the day.";
+        (unlock, missing)
+    } else {
+        ("Nothing that is said here opens it: it goes to a shop that may do it.", "")
+    };
     Some(Lock {
         rule: "M20".to_owned(),
         station: Station::Part,
         short: "Referred out".to_owned(),
-        sentence: format!("Referred out: {class}. No plan is made for it here."),
-        unlock: "Enter who answers for the repair (owner's engineer, inspector or code) and their \
-                 reference."
-            .to_owned(),
-        key: if named { field::part::AUTHORITY_REFERENCE.key() } else { field::part::AUTHORITY.key() }
-            .to_owned(),
+        sentence: format!("Referred out: {}. No plan is made for it here.", class.words),
+        unlock: unlock.to_owned(),
+        key: key.to_owned(),
         hot_only: false,
     })
 }
@@ -123,14 +185,15 @@ pub fn cavity_lock(round: &Round, facts: &PartFacts) -> Option<Lock> {
             hot_only: true,
         })
     };
-    let fuel_cleared =
-        round.get(field::part::AUTHORITY).is_some() && round.get(field::part::AUTHORITY_REFERENCE).is_some();
-    if facts.holds.as_deref() == Some("fuel") && !fuel_cleared {
+    if facts.holds.as_deref() == Some("fuel")
+        && let Err(missing) = referral(round)
+    {
         return lock(
             "Held fuel",
             "It held fuel or solvent: no hot work on it.",
-            "Emptied, cleaned, vented and checked by someone who may say so: enter who, and their reference.",
-            field::part::AUTHORITY.key(),
+            "Emptied, cleaned, vented and checked by someone who may say so: enter who, what they are, what they looked \
+             at, their reference and the day.",
+            missing,
         );
     }
     if round.get(field::part::CAVITY) == Some("closed") {

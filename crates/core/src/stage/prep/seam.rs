@@ -424,7 +424,8 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed<'_>, lip_mm: f6
                 .to_owned(),
         );
     } else if form == "U" {
-        why.push("Round at its root and wide, so that the arc reaches both walls.".to_owned());
+        let reaches = if way.method.by_arc() { "the arc reaches" } else { "the flame and the filler reach" };
+        why.push(format!("Round at its root and wide, so that {reaches} both walls."));
     } else if !both_sides {
         why.push("It can be reached from one side only.".to_owned());
     }

@@ -119,6 +119,32 @@ impl AtTorch {
         work.having_seen(round)
     }
 
+    /// The first bead was laid before the part was soaked through: what that means. Nothing where it was not.
+    pub(super) fn begun_early(
+        round: &Round,
+        aim: (f64, f64),
+        soak_min: f64,
+        units: UnitSystem,
+    ) -> Option<String> {
+        /// House: nobody lays a bead to the minute.
+        const TO_THE_MINUTE: f64 = 2.0;
+        let first = round.standing_log().find(|entry| entry.is_piece())?.minutes;
+        let (aim_c, least_c) = aim;
+        let mut seen =
+            Self { window: Some((least_c, f64::INFINITY)), aim_c, soak_min, ..Self::at("bead", units) };
+        let mut read: Vec<Reading> = round.part_readings().filter(|read| read.minutes <= first).collect();
+        read.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+        read.into_iter().for_each(|read| seen.saw(read));
+        let left = seen.soak_left_min(first);
+        (left >= TO_THE_MINUTE).then(|| {
+            format!(
+                "The first bead was laid with {} of the soak to come: inside, the part is colder than it is read. Let it \
+                 soak before the next, or cross the bead out where it was a wrong press.",
+                units.say(left, Unit::Minutes)
+            )
+        })
+    }
+
     /// A further reading of the part: the soak counts from when it is warm, anew when it fell out of the
     /// window.
     pub(super) fn saw(&mut self, reading: Reading) {

@@ -207,10 +207,15 @@ fn torch_plan(
     let (round, units) = (job.round(), part.units);
     let pins = way.method.without_heat();
     let window = (!pins).then_some((heat.least_c, heat.most_c));
+    let aim_c = if heat.short_k > 0.0 { heat.least_c } else { heat.target_c };
+    let mut passed = passed(job, part);
+    if !pins && !heat.cold && heat.soak_minutes > 0.0 && round.repaired() {
+        passed.extend(AtTorch::begun_early(round, (aim_c, heat.least_c), heat.soak_minutes, units));
+    }
     TorchPlan {
-        aim_c: if heat.short_k > 0.0 { heat.least_c } else { heat.target_c },
+        aim_c,
         soak_min: heat.soak_minutes,
-        passed: passed(job, part),
+        passed,
         joint: round.latest_joint().map(|joint| {
             let (metric, imperial) = exactly(joint.celsius, Unit::Celsius);
             let at = exactly(joint.minutes, Unit::Minutes).0.text();

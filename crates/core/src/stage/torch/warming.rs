@@ -1,7 +1,8 @@
 //! What is said of a heating while it goes.
 
+use crate::heat::against_usual;
 use crate::job::Reading;
-use crate::quantity::{Unit, UnitSystem, number};
+use crate::quantity::{Unit, UnitSystem};
 
 /// A heating as it goes, by what was read of it.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -24,15 +25,14 @@ impl Warming {
         if reading.celsius >= self.target_c {
             return String::new();
         }
-        let by =
-            format!("by {} readings the flame gives {} of the book", self.readings, number(self.factor, 2));
+        let by = format!("by {} readings the flame gives {}", self.readings, against_usual(self.factor));
         let target = units.say_least(self.target_c, Unit::Celsius);
         if self.weaker {
             return format!(
-                "By {} readings it comes up with less than {} of what the flame gives by the book. Is it the flame \
-                 that was said, and read where the part is coldest?",
+                "By {} readings it comes up as if the flame gave over {}. Is it the flame that was said, and read where \
+                 the part is coldest?",
                 self.readings,
-                number(self.factor, 1)
+                against_usual(self.factor)
             );
         }
         match self.at_target_min {
@@ -64,7 +64,7 @@ mod tests {
         400.0,
         20.0,
         200.0,
-        "At 300 °C in about 12 min: by 3 readings the flame gives 0.7 of"
+        "At 300 °C in about 12 min: by 3 readings the flame gives 30 % less than usual"
     )]
     #[case::in_a_moment(Some(20.4), 400.0, 20.0, 290.0, "About to be at 300 °C")]
     #[case::later_than_thought(Some(32.0), 400.0, 33.0, 290.0, "About to be at 300 °C")]

@@ -138,6 +138,19 @@ impl Bench {
         self.set("prep.done", "holes,groove,inside,penetrant,paint");
     }
 
+    /// Somebody answers for a part that is referred out.
+    pub fn referred(&mut self) {
+        for (key, typed) in [
+            ("part.authority", "I. Wray"),
+            ("part.authority_is", "inspector"),
+            ("part.authority_looked", "the drawing"),
+            ("part.authority_reference", "ref 7"),
+            ("part.authority_day", "2 March 2026"),
+        ] {
+            self.set(key, typed);
+        }
+    }
+
     pub fn light(&mut self) {
         self.ready();
         let frozen = Some(Box::new(self.plan().frozen()));
