@@ -114,12 +114,15 @@ impl Soonest<'_> {
     }
 }
 
-fn doubted(heat: &HeatRef<'_>, body: Option<&Body>) -> Doubted {
+/// By everything that is known of it, in the order of time.
+fn doubted(heat: &HeatRef<'_>, body: Option<&Body>, over: bool) -> Doubted {
     let standing = || heat.log.iter().enumerate().filter(|(_, entry)| entry.stands());
     let off_min = heat.out_of_heat_min();
+    // Work goes on in another round: the flame is off, nobody said when.
+    let after_min = off_min.or(over.then_some(0.0));
+    let after_it = |minutes: f64| after_min.is_some_and(|off| minutes >= off);
     let recorded = heat.as_recorded();
-    let cold_pad =
-        |read: &super::Reading| off_min.is_some_and(|off| read.minutes >= off) && read.celsius <= UNWRAP_C;
+    let cold_pad = |read: &super::Reading| after_it(read.minutes) && read.celsius <= UNWRAP_C;
     let cold_typed =
         standing().filter_map(|(at, entry)| typed(at, entry)).any(|known| known.celsius <= UNWRAP_C);
     if !cold_typed && !recorded.iter().any(cold_pad) {
@@ -141,8 +144,7 @@ fn doubted(heat: &HeatRef<'_>, body: Option<&Body>) -> Doubted {
     let (mut last, mut doubted, mut slipped) = (None::<Known>, Vec::<Known>::new(), Vec::new());
     for known in all {
         let cold = known.celsius <= UNWRAP_C;
-        let after_it = off_min.is_some_and(|off| known.minutes >= off);
-        if known.entry.is_none() && cold && after_it && known.minutes < soonest.cold_min {
+        if known.entry.is_none() && cold && after_it(known.minutes) && known.minutes < soonest.cold_min {
             slipped.push(known.minutes);
             continue;
         }
@@ -169,7 +171,10 @@ impl Job {
     pub(super) fn doubt(&mut self) {
         let mut of: Vec<_> = self
             .heats()
-            .map(|heat| (heat.lit.fact, doubted(&heat, body(&self.rounds[heat.round]).as_ref())))
+            .map(|heat| {
+                let over = heat.round + 1 < self.rounds.len();
+                (heat.lit.fact, doubted(&heat, body(&self.rounds[heat.round]).as_ref(), over))
+            })
             .collect();
         for round in &mut self.rounds {
             let cancelled = round.cancelled.iter_mut();

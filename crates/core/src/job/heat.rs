@@ -285,12 +285,16 @@ impl HeatRef<'_> {
     /// The packing is off, and was not laid on again.
     #[must_use]
     pub fn unwrapped(&self) -> bool {
-        let last = self.standing_log().rev().find_map(|it| match it.entry {
-            TorchEntry::Unwrapped => Some(true),
-            TorchEntry::Covered { .. } => Some(false),
-            _ => None,
-        });
-        last == Some(true)
+        self.unwrapped_min().is_some()
+    }
+
+    /// Since when it is, in minutes on the job clock.
+    #[must_use]
+    pub fn unwrapped_min(&self) -> Option<f64> {
+        let off =
+            |entry: &&LogEntry| matches!(entry.entry, TorchEntry::Unwrapped | TorchEntry::Covered { .. });
+        let last = self.standing_log().rev().find(off)?;
+        (last.entry == TorchEntry::Unwrapped).then_some(last.minutes)
     }
 
     /// The last temperature known of the part, from the thermocouple or by hand.

@@ -200,7 +200,7 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         keep_off: hot.as_ref().map_or(String::new(), |hot| {
             let pad = heat.as_ref().and_then(|(_, heat)| heat.slipped());
             let mut said = keep_off(hot, plan);
-            said.push_str(&unwrapped(hot));
+            said.push_str(heat.as_ref().map_or("", |(last, heat)| unwrapped(last, heat)));
             said.push_str(&pad.map_or(String::new(), |pad| slipped(pad.celsius, plan)));
             said
         }),
@@ -257,14 +257,19 @@ fn not_measured(last: &LastHeat, heat: &HeatRef<'_>, hot: &Option<Hot>) -> Strin
     "Cold by the curve, not measured: try with a stick first.".to_owned()
 }
 
-/// What comes of it that the packing is off too soon; empty where it is on, or cold enough.
-fn unwrapped(hot: &Hot) -> String {
-    let too_soon = hot.unwrapped && hot.celsius.is_none_or(|celsius| celsius > UNWRAP_C);
-    if too_soon {
-        " Unwrapped too soon it cools unevenly, and cracks: cover it again.".to_owned()
-    } else {
-        String::new()
-    }
+/// House: what was read so long before it was unwrapped is what it was unwrapped at, in min.
+const READ_THEN_MIN: f64 = 10.0;
+
+/// What comes of it that the packing came off too soon, by what was read then, or by the curve where nobody read it;
+/// empty where it is on, or came off in its time.
+fn unwrapped(last: &LastHeat, heat: &HeatRef<'_>) -> &'static str {
+    let Some(minutes) = heat.unwrapped_min() else { return "" };
+    let read = heat.latest_reading().filter(|read| read.minutes >= minutes - READ_THEN_MIN);
+    let too_soon = match read {
+        Some(read) => read.celsius > UNWRAP_C,
+        None => last.unwrap_min.is_some_and(|in_its_time| minutes < in_its_time),
+    };
+    if too_soon { " Unwrapped too soon it cools unevenly, and cracks: cover it again." } else { "" }
 }
 
 /// A pad that lies beside the part reads the air.

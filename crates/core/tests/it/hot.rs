@@ -481,6 +481,19 @@ fn what_is_unwrapped_too_soon_is_covered_again() {
     assert!(!at(&bench, 63).keep_off.contains("cover it again"));
 }
 
+#[test]
+fn what_was_unwrapped_in_its_time_is_not_told_to_be_covered_again() {
+    let mut bench = covered_at("343 C");
+    let minutes = bench.plan().last_heat.unwrap().unwrap_min.unwrap().ceil() as i64 + 1;
+    // Nobody has read it since: by the curve it is time.
+    bench.torch(TorchEntry::Unwrapped, minutes * 1_000);
+    let now = at(&bench, minutes + 1);
+    assert!(now.hot.is_some() && !now.keep_off.contains("cover it again"), "{}", now.keep_off);
+    // What is read says more than the curve.
+    bench.torch(reading("120 C"), (minutes + 1) * 1_000);
+    assert!(at(&bench, minutes + 2).keep_off.contains("cover it again"));
+}
+
 #[rstest]
 // Lit for 300 to 400 °C and a soak of 20 min or more: a second of the clock on the wall is a minute of the job's.
 #[case::at_once(&[("330 C", 10)], 11, true)]
@@ -499,4 +512,17 @@ fn a_bead_before_the_soak_is_over_is_told(
     bench.torch(TorchEntry::Bead { at: None }, minutes * 1_000);
     let passed = bench.plan().torch.unwrap().passed;
     assert_eq!(passed.iter().any(|it| it.contains("of the soak to come")), told, "{passed:?}");
+}
+
+#[test]
+fn a_pad_that_slips_off_after_the_next_round_was_opened_ends_nothing_either() {
+    let mut bench = lit();
+    bench.torch(reading("343 C"), 60_000);
+    let lit = bench.job().round().lit.as_ref().unwrap().fact;
+    new_round(&mut bench);
+    let mut job = bench.job();
+    assert!(job.read(lit, &[Reading { minutes: 62.0, celsius: 21.0 }]));
+    let now = stands(&bench, &job, 63);
+    assert_eq!(now.hot.and_then(|hot| hot.celsius), Some(343.0));
+    assert!(now.keep_off.contains("The pad reads 21 °C"), "{}", now.keep_off);
 }
