@@ -89,22 +89,22 @@ pub fn screenshots() -> Done {
     run(&root(), &root().join("target/debug/screenshots").to_string_lossy(), &[])
 }
 
-/// What the tests need of Debian, and where it then lies: the browser, its driver, and a reader of drawings that
-/// is not ours.
-const OF_DEBIAN: [(&str, &str); 3] = [
+/// What the tests need of Debian, and where it then lies: the browser, itself without its windows, its driver, and a
+/// reader of drawings that is not ours.
+const OF_DEBIAN: [(&str, &str); 4] = [
     ("chromium", "/usr/bin/chromium"),
+    ("chromium-headless-shell", "/usr/bin/chromium-headless-shell"),
     ("chromium-driver", "/usr/bin/chromedriver"),
     ("python3-ezdxf", "/usr/lib/python3/dist-packages/ezdxf"),
 ];
 
-/// What of that is not here.
+/// All of that, where something of it is not here: the browser's packages have to be of one version.
 pub fn debian() -> Done {
-    let missing: Vec<&str> =
-        OF_DEBIAN.iter().filter(|(_, lies)| !Path::new(lies).exists()).map(|(package, _)| *package).collect();
-    if missing.is_empty() {
+    if OF_DEBIAN.iter().all(|(_, lies)| Path::new(lies).exists()) {
         return Ok(());
     }
-    let install = [["install", "--yes", "--no-install-recommends"].as_slice(), &missing].concat();
+    let packages = OF_DEBIAN.map(|(package, _)| package);
+    let install = [["install", "--yes", "--no-install-recommends"].as_slice(), &packages].concat();
     run(&root(), "apt-get", &["update"])
         .and_then(|()| run(&root(), "apt-get", &install))
         .map_err(|why| format!("{why}\nAs root: apt-get update && apt-get {}", install.join(" ")))

@@ -11,6 +11,7 @@ use tempfile::TempDir;
 use thirtyfour::prelude::*;
 use uuid::Uuid;
 
+use crate::Server;
 use crate::engine::Engine;
 
 /// How long something may take to show up on a busy machine: a part has to cool in it.
@@ -72,6 +73,11 @@ impl Browser {
         let origin = url.splitn(4, '/').take(3).collect::<Vec<_>>().join("/");
         self.visited.lock().unwrap_or_else(PoisonError::into_inner).insert(origin);
         Ok(self.driver.goto(url).await?)
+    }
+
+    /// To a server, and none of its pages: to ask it, and say to it, what no page is needed for.
+    pub async fn at(&self, server: &Server) -> anyhow::Result<()> {
+        self.go(&server.url("/api/health")).await
     }
 
     /// To another page of the application as a link leads there: nothing is fetched that is there already.
@@ -401,14 +407,19 @@ impl Browser {
         Ok(found.and_then(|line| line["id"].as_str()).with_context(|| format!("no job {words}"))?.to_owned())
     }
 
-    /// Says something of a job by the page's own requests, and gives the job as it then stands.
-    pub async fn say(&self, job: &str, change: Value) -> anyhow::Result<Value> {
+    /// Says something of a job by the page's own requests.
+    pub async fn say(&self, job: &str, change: Value) -> anyhow::Result<()> {
         let fact = json!({ "id": Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "change": change });
-        let (status, answer) = self.fetch("POST", &format!("/api/jobs/{job}/facts"), fact).await?;
-        if status != 200 {
-            bail!("{answer}");
+        // What is answered is the whole job: only what was wrong with it is handed on.
+        let script = "const [path, fact, done] = arguments;
+            fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(fact) })
+              .then(async (answer) => done(answer.ok ? '' : await answer.text())).catch((error) => done(String(error)));";
+        let arguments = vec![json!(format!("/api/jobs/{job}/facts")), fact];
+        let wrong: String = self.driver.execute_async(script, arguments).await?.convert()?;
+        if !wrong.is_empty() {
+            bail!("{wrong}");
         }
-        Ok(answer)
+        Ok(())
     }
 
     /// The job as it stands on the server.

@@ -15,8 +15,9 @@ use anyhow::{Context, bail};
 use serde_json::json;
 use thirtyfour::prelude::*;
 
+const HEADLESS: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/headless.sh");
+
 const FLAGS: &[&str] = &[
-    "--headless=new",
     "--no-sandbox",
     "--disable-gpu",
     "--disable-quic",
@@ -111,6 +112,7 @@ impl Engine {
             wanted.add_arg(flag)?;
         }
         wanted.add_arg(&format!("--user-data-dir={}", profile.display()))?;
+        wanted.set_binary(HEADLESS)?;
         // No connection outlives its request: each test has a runtime of its own, and connections end with it.
         let client = reqwest::Client::builder().pool_max_idle_per_host(0).build()?;
         let driver = WebDriver::builder(format!("http://127.0.0.1:{port}"), wanted).client(client).await?;

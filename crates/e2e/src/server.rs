@@ -4,6 +4,7 @@ use std::io::{BufRead, BufReader};
 use std::net::{Ipv4Addr, TcpListener};
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
+use std::sync::{Mutex, PoisonError};
 use std::time::Instant;
 
 use anyhow::Context;
@@ -52,6 +53,25 @@ const CLOSED: &str = "--closed";
 /// A Monday morning: nothing depends on the hour at which a test runs.
 const MORNING: &str = "2026-03-09T07:40";
 
+/// The data file of a sample shop that was filled this morning: filling one costs more than most tests do.
+static FILLED: Mutex<Option<Vec<u8>>> = Mutex::new(None);
+
+/// Puts the sample shop there. It is the same shop each time, with the jobs of the same names and keys.
+fn fill(folder: &TempDir) -> anyhow::Result<()> {
+    let mut filled = FILLED.lock().unwrap_or_else(PoisonError::into_inner);
+    let bytes = match &mut *filled {
+        Some(bytes) => bytes,
+        none => {
+            let mut server = Server::start_another()?;
+            server.kill()?;
+            let copy = server.folder().join("copy.sqlite");
+            server.command(&["backup", "--to", &copy.to_string_lossy()])?;
+            none.insert(std::fs::read(copy)?)
+        }
+    };
+    Ok(std::fs::write(folder.path().join("vanadin.sqlite"), bytes)?)
+}
+
 fn start(
     folder: &TempDir,
     port: u16,
@@ -83,13 +103,23 @@ fn start(
 }
 
 impl Server {
+    /// With the sample shop where it is for a demo.
     pub fn start(demo: bool) -> anyhow::Result<Self> {
-        Self::start_at(demo, MORNING)
+        let folder = tempfile::tempdir()?;
+        if demo {
+            fill(&folder)?;
+        }
+        Self::start_in(folder, MORNING, &["--stand-ins"])
     }
 
-    /// Its clock begins at this moment, in UTC.
-    pub fn start_at(demo: bool, now: &str) -> anyhow::Result<Self> {
-        Self::start_with(now, &[if demo { "--demo" } else { "--stand-ins" }])
+    /// With a sample shop that is no other server's.
+    pub fn start_another() -> anyhow::Result<Self> {
+        Self::start_at(MORNING)
+    }
+
+    /// With the sample shop of this moment, in UTC.
+    pub fn start_at(now: &str) -> anyhow::Result<Self> {
+        Self::start_with(now, &["--demo"])
     }
 
     /// Nothing is simulated: what is read is read by a logger, or by hand.
@@ -215,10 +245,9 @@ impl Server {
 
     /// With the sample shop, and nothing that reads by itself.
     pub fn start_with_a_shop_and_no_pads() -> anyhow::Result<Self> {
-        let mut server = Self::start(true)?;
-        server.kill()?;
-        server.start_again()?;
-        Ok(server)
+        let folder = tempfile::tempdir()?;
+        fill(&folder)?;
+        Self::start_in(folder, MORNING, &[])
     }
 
     /// Starts again, with no stand-in, on the same folder and the same port; one that asked everybody asks them again.

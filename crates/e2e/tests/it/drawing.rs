@@ -108,7 +108,7 @@ async fn no_word_leaves_its_drawing_or_lies_on_another(
     #[case] units: &str,
     #[case] drawn: &[(&str, &str)],
 ) -> anyhow::Result<()> {
-    let server = Server::start_at(true, now)?;
+    let server = Server::start_at(now)?;
     let browser = Browser::open(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     for (key, typed) in [("shop.units", units), ("shop.time_zone", "Europe/London")] {
@@ -146,9 +146,9 @@ const FIRST_HOUR: &str =
 /// The clock times on the line and under the chart are other words at each hour: of one moment by the zone of the shop.
 #[tokio::test]
 async fn no_word_is_in_the_way_at_any_hour_of_a_day() -> anyhow::Result<()> {
-    let server = Server::start_at(true, "2026-03-09T07:20")?;
+    let server = Server::start_at("2026-03-09T07:20")?;
     let browser = Browser::open(1100, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Letterpress").await?;
     let mut wrong = Vec::new();
     let mut hours = std::collections::BTreeSet::new();

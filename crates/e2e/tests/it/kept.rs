@@ -48,7 +48,7 @@ async fn on_a_phone_by_address_over_plain_http_everything_can_be_said() -> anyho
 async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Malt").await?;
     let said = |id: Uuid, change: Value| {
         json!({ "job": job, "id": id, "at_client_ms": 1_773_000_000_000_i64, "who": "bench", "base": null,
@@ -100,7 +100,7 @@ async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() 
 
 /// Says whose the glasshouse bracket is after the server went away; gives the job.
 async fn owner_said_to_nobody(server: &mut Server, browser: &Browser, owner: &str) -> anyhow::Result<String> {
-    browser.go(&server.url("/")).await?;
+    browser.at(server).await?;
     let job = browser.job("Glasshouse").await?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.unfold("What it is").await?;
@@ -148,7 +148,7 @@ async fn what_waits_can_be_taken_back_before_anybody_heard_it() -> anyhow::Resul
 async fn the_one_file_alone_is_the_whole_shop_after_a_stop() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Glasshouse").await?;
     browser
         .say(&job, json!({ "kind": "set", "key": "part.owner", "typed": "Gate 2", "shown_in": "metric" }))
@@ -166,7 +166,7 @@ async fn the_one_file_alone_is_the_whole_shop_after_a_stop() -> anyhow::Result<(
 async fn a_key_is_not_the_page_s_while_a_list_or_a_sheet_has_it() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Bell").await?;
     let page = server.url(&format!("/jobs/{job}/cracks"));
     browser.go(&page).await?;
@@ -202,7 +202,7 @@ async fn a_key_is_not_the_page_s_while_a_list_or_a_sheet_has_it() -> anyhow::Res
 async fn a_part_stays_hot_on_every_page_when_the_next_round_is_opened() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Letterpress").await?;
     browser.say(&job, json!({ "kind": "new_round", "reason": "it ran on under the packing" })).await?;
     browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;

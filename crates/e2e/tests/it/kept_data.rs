@@ -34,7 +34,7 @@ async fn a_database_of_before_is_opened_and_worked_on() -> anyhow::Result<()> {
 async fn a_copy_taken_while_it_is_served_is_put_back() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Malt").await?;
     let weight = async || -> anyhow::Result<String> {
         Ok(browser.view(&job).await?["fields"]["part.mass"]["typed"].as_str().unwrap_or_default().to_owned())

@@ -95,7 +95,7 @@ async fn a_typical_part_is_described_with_one_hand_in_25_taps_and_entries() -> a
 async fn an_unknown_wall_stays_unknown_and_the_page_says_what_that_costs() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Glasshouse").await?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.unfold("How big").await?;
@@ -149,7 +149,7 @@ async fn a_wear_part_found_white_is_not_repaired() -> anyhow::Result<()> {
 async fn the_plan_is_seen_as_if_it_were_one_iron_and_a_hard_spot_goes_on_the_map() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Malt").await?;
     browser.go(&server.url(&format!("/jobs/{job}/iron"))).await?;
     browser.choose("The plan as if it were", "Steel").await?;
@@ -176,7 +176,7 @@ async fn the_plan_is_seen_as_if_it_were_one_iron_and_a_hard_spot_goes_on_the_map
 async fn what_is_measured_is_worked_out_and_a_wrong_number_told_at_its_field() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Malt").await?;
     browser.go(&server.url(&format!("/jobs/{job}/iron"))).await?;
     open_pocket(&browser, "sound").await?;
@@ -253,7 +253,7 @@ fn crc32(bytes: &[u8]) -> u32 {
 async fn pictures_come_from_a_phone_and_what_is_none_is_refused() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let browser = Browser::open(390, 844).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Incline").await?;
     let folder = browser.downloads().await?.to_owned();
     let (phone, text, small_bomb) =

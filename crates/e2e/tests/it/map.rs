@@ -29,7 +29,7 @@ fn points(view: &Value, face: &str, letter: &str) -> Vec<(f64, f64)> {
 }
 
 async fn open(server: &Server, browser: &Browser) -> anyhow::Result<String> {
-    browser.go(&server.url("/")).await?;
+    browser.at(server).await?;
     let id = browser.job(PLATE).await?;
     browser.go(&server.url(&format!("/jobs/{id}/cracks"))).await?;
     eventually("the map is there", async || {

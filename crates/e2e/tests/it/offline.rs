@@ -80,7 +80,7 @@ async fn a_phone_goes_on_without_the_server_and_begins_a_job() -> anyhow::Result
 async fn what_the_very_first_page_shows_is_kept_without_being_opened_again() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let desk = Browser::open(1280, 800).await?;
-    desk.go(&server.url("/")).await?;
+    desk.at(&server).await?;
     let job = desk.job("Malt").await?;
     let phone = Browser::open(390, 844).await?;
     let part = server.url(&format!("/jobs/{job}/part"));
@@ -182,7 +182,7 @@ async fn what_was_half_typed_stands_in_its_field_again() -> anyhow::Result<()> {
     // Tabs are ended without a word, as a phone does it.
     let unheard = "addEventListener('pagehide', (event) => event.stopImmediatePropagation())";
     browser.before_every_page(unheard).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Malt").await?;
     let part = server.url(&format!("/jobs/{job}/part"));
     browser.go(&part).await?;

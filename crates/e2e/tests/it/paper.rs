@@ -19,7 +19,7 @@ async fn each_paper_is_one_page_with_name_and_date(
 ) -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Letterpress").await?;
     for station in ["hand-over", "torch"] {
         if paper == "record" && station == "torch" {
@@ -58,7 +58,7 @@ async fn each_paper_is_one_page_with_name_and_date(
 async fn a_job_of_which_little_is_known_prints_too() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Lock paddle").await?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.sees("Lock paddle winch hook").await?;

@@ -8,7 +8,7 @@ use vanadin_e2e::{Browser, Server, eventually};
 const PLATE: &str = "Seed drill lever plate";
 
 async fn open(server: &Server, browser: &Browser, station: &str) -> anyhow::Result<String> {
-    browser.go(&server.url("/")).await?;
+    browser.at(server).await?;
     let id = browser.job(PLATE).await?;
     browser.go(&server.url(&format!("/jobs/{id}/{station}"))).await?;
     Ok(id)
@@ -138,7 +138,7 @@ async fn a_size_to_keep_is_said_measured_and_judged() -> anyhow::Result<()> {
 async fn each_outline_is_drawn_as_it_is_measured() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let id = browser.job("Glasshouse").await?;
     browser.go(&server.url(&format!("/jobs/{id}/cracks"))).await?;
     browser.press("Draw the face it is on").await?;

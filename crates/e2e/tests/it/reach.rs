@@ -9,7 +9,7 @@ use vanadin_e2e::{Browser, Server, eventually, set};
 async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(390, 844).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let id = browser.job("Letterpress").await?;
     browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
     browser.press("Stations: Part").await?;
@@ -123,7 +123,7 @@ async fn a_part_is_described_and_tested_by_keyboard_alone() -> anyhow::Result<()
 async fn what_is_typed_while_the_server_is_gone_waits_and_is_sent_in_order() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let id = browser.job("Glasshouse").await?;
     browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
     browser.sees("Enough is known of the part.").await?;
@@ -156,7 +156,7 @@ async fn a_referred_hook_stays_closed_and_a_press_frame_is_opened_by_who_looked_
 {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let id = browser.job("winch hook").await?;
     // Two words opened it once.
     for (key, typed) in [("part.authority", "the owner"), ("part.authority_reference", "phone call")] {

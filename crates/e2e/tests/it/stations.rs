@@ -7,7 +7,7 @@ use vanadin_e2e::{Browser, Server, eventually};
 
 async fn open(server: &Server, words: &str, station: &str) -> anyhow::Result<(Browser, String)> {
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(server).await?;
     let job = browser.job(words).await?;
     browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
     browser.find(By::Css("main")).await?;

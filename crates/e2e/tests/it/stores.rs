@@ -115,7 +115,7 @@ async fn two_jobs_that_want_the_same_rods_and_gas_are_told_apart() -> anyhow::Re
 async fn an_estimate_stands_when_the_price_of_the_rods_does_not() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Seed drill").await?;
     setting(&browser, "shop.rate", "45").await?;
     browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
@@ -181,7 +181,7 @@ async fn what_became_of_an_old_repair_moves_the_odds_of_the_next() -> anyhow::Re
 async fn what_is_done_another_way_moves_what_depends_on_it() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Seed drill").await?;
     browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
     let beads = async || browser.view(&job).await.map(|view| view["plan"]["prep"]["beads"].clone());
@@ -203,7 +203,7 @@ async fn what_is_done_another_way_moves_what_depends_on_it() -> anyhow::Result<(
 async fn a_step_is_timed_with_one_press_and_ended_with_another() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let job = browser.job("Seed drill").await?;
     browser.go(&server.url(&format!("/jobs/{job}/prep"))).await?;
     let timed = async || browser.view(&job).await.map(|view| view["job"]["rounds"][0]["timed"].clone());

@@ -119,7 +119,7 @@ async fn on_a_phone_a_cold_seam_is_read_at_arms_length() -> anyhow::Result<()> {
 async fn heat_and_cooling_say_what_the_gear_and_the_readings_are_worth() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    browser.go(&server.url("/")).await?;
+    browser.at(&server).await?;
     let hot = browser.job("Letterpress").await?;
     browser.go(&server.url(&format!("/jobs/{hot}/cooling"))).await?;
     browser.sees("As it is going it lets through").await?;

@@ -1,39 +1,67 @@
 //! A curve with no more points than a strip of the rack can show.
 
+use std::cmp::Ordering;
+use std::collections::{BTreeSet, BinaryHeap};
+
 /// What a strip cannot show, as a share of the curve's height.
 const UNSEEN: f64 = 0.006;
 /// A noisy record is drawn with so many points at most.
 const MOST: usize = 120;
 
-/// The curve, (min, degC) in the order of time, without the points that lie on the line between others,
-/// as Ramer, Douglas and Peucker do it; both rounded to a tenth.
+/// Two points with what lies between them, and the one of it that is farthest off their line.
+struct Span {
+    off: f64,
+    at: usize,
+    ends: (usize, usize),
+}
+
+/// The curve, (min, degC) in the order of time, without the points that lie on the line between others: those
+/// farthest off come first, as Ramer, Douglas and Peucker do it, until no more can be shown. Rounded to a tenth.
 pub fn drawn(curve: &[(f64, f64)]) -> Vec<(f64, f64)> {
     let heights = || curve.iter().map(|(_, celsius)| *celsius);
     let (low, high) = (heights().fold(f64::INFINITY, f64::min), heights().fold(f64::NEG_INFINITY, f64::max));
-    let mut unseen = (high - low) * UNSEEN;
-    let mut shown = without(curve, unseen);
-    while shown.len() > MOST {
-        unseen *= 1.5;
-        shown = without(curve, unseen);
+    let unseen = (high - low) * UNSEEN;
+    let ends = curve.len().checked_sub(1).map(|last| (0, last));
+    let mut kept = BTreeSet::from_iter(ends.into_iter().flat_map(|(first, last)| [first, last]));
+    let mut spans: BinaryHeap<Span> = ends.and_then(|ends| Span::between(curve, ends)).into_iter().collect();
+    while kept.len() < MOST {
+        let Some(Span { at, ends: (from, to), .. }) = spans.pop().filter(|span| span.off > unseen) else {
+            break;
+        };
+        kept.insert(at);
+        spans.extend([(from, at), (at, to)].into_iter().filter_map(|ends| Span::between(curve, ends)));
     }
     let tenth = |value: f64| (value * 10.0).round() / 10.0;
-    shown.into_iter().map(|(minutes, celsius)| (tenth(minutes), tenth(celsius))).collect()
+    kept.into_iter().map(|at| (tenth(curve[at].0), tenth(curve[at].1))).collect()
 }
 
-/// Without the points that are no further off than that, in K.
-fn without(curve: &[(f64, f64)], unseen: f64) -> Vec<(f64, f64)> {
-    let mut kept = vec![false; curve.len()];
-    let mut spans = Vec::from_iter(curve.len().checked_sub(1).map(|last| (0, last)));
-    while let Some((from, to)) = spans.pop() {
-        (kept[from], kept[to]) = (true, true);
-        let offs = (from + 1..to).map(|at| (at, off(curve, (from, to), at)));
-        let farthest = offs.max_by(|a, b| a.1.total_cmp(&b.1));
-        if let Some((at, _)) = farthest.filter(|(_, off)| *off > unseen) {
-            spans.extend([(from, at), (at, to)]);
-        }
+impl Span {
+    /// Nothing where there is nothing between them.
+    fn between(curve: &[(f64, f64)], ends: (usize, usize)) -> Option<Self> {
+        let offs = (ends.0 + 1..ends.1).map(|at| Self { off: off(curve, ends, at), at, ends });
+        offs.max()
     }
-    curve.iter().zip(kept).filter(|(_, kept)| *kept).map(|(point, _)| *point).collect()
 }
+
+impl Ord for Span {
+    fn cmp(&self, other: &Self) -> Ordering {
+        self.off.total_cmp(&other.off).then(self.at.cmp(&other.at))
+    }
+}
+
+impl PartialOrd for Span {
+    fn partial_cmp(&self, other: &Self) -> Option<Ordering> {
+        Some(self.cmp(other))
+    }
+}
+
+impl PartialEq for Span {
+    fn eq(&self, other: &Self) -> bool {
+        self.cmp(other) == Ordering::Equal
+    }
+}
+
+impl Eq for Span {}
 
 /// How far a point lies off the line between two others, in K.
 fn off(curve: &[(f64, f64)], (from, to): (usize, usize), at: usize) -> f64 {

@@ -5,6 +5,7 @@ use std::path::Path;
 
 use rocket::http::{ContentType, Header, Status};
 use rocket::local::asynchronous::Client;
+use rocket::tokio::sync::OnceCell;
 use serde_json::{Value, json};
 use tempfile::TempDir;
 use uuid::Uuid;
@@ -16,6 +17,18 @@ pub const NOW_MS: i64 = 1_800_000_000_000;
 pub struct Server {
     pub client: Client,
     pub folder: TempDir,
+}
+
+/// The data file of the sample shop: filling one costs more than most tests do.
+static FILLED: OnceCell<Vec<u8>> = OnceCell::const_new();
+
+async fn filled() -> Vec<u8> {
+    let folder = tempfile::tempdir().unwrap();
+    let server = rocket(config(folder.path(), true)).await.unwrap();
+    let copy = folder.path().join("copy.sqlite");
+    vanadin::keep::backup(folder.path(), &copy).await.unwrap();
+    drop(server);
+    std::fs::read(copy).unwrap()
 }
 
 /// A server of this machine alone, on a folder.
@@ -40,7 +53,12 @@ impl Server {
     }
 
     /// On a folder, its clock starting at a moment of its own: nothing depends on the hour of the test.
+    /// With the sample shop where it is for a demo: one that was filled once, for all tests that ask for it.
     pub async fn on(folder: TempDir, demo: bool) -> Self {
+        if demo {
+            let filled = FILLED.get_or_init(filled).await;
+            std::fs::write(folder.path().join("vanadin.sqlite"), filled).unwrap();
+        }
         let client = Client::untracked(rocket(config(folder.path(), demo)).await.unwrap()).await.unwrap();
         Self { client, folder }
     }
