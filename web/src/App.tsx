@@ -6,7 +6,7 @@ import { shopQuery, tablesQuery } from './api/queries'
 import { watched } from './api/watched'
 import { ShopContext } from './job/ShopContext'
 import { TablesContext } from './job/TablesContext'
-import { DoorPage, ROUTES } from './places'
+import { DoorPage, HELPERS, ROUTES } from './places'
 import { Boundary } from './ui/Boundary'
 import { focusWork, WORK } from './ui/focus'
 import { later } from './ui/later'
@@ -48,8 +48,12 @@ export function App(): ReactNode {
     )
   }
   if (tables.data === undefined) return null
+  // What was kept by a version before says nothing of it.
+  const helps = shop.data.helps ?? null
   return (
-    <ShopContext value={{ ...shop.data.shop, revision: shop.data.revision, stand_ins: shop.data.stand_ins }}>
+    <ShopContext
+      value={{ ...shop.data.shop, revision: shop.data.revision, stand_ins: shop.data.stand_ins, helps }}
+    >
       <TablesContext value={tables.data}>
         <a
           href={`#${WORK}`}
@@ -70,7 +74,7 @@ export function App(): ReactNode {
         <Boundary what="This page">
           <Suspense>
             <Routes>
-              {ROUTES.map(({ path, Page }) => (
+              {(helps === null ? ROUTES : HELPERS).map(({ path, Page }) => (
                 <Route key={path} path={path} element={<Page />} />
               ))}
             </Routes>

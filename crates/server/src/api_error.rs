@@ -31,6 +31,10 @@ pub enum ApiError {
     TurnedOut,
     #[error("that is not the passphrase")]
     WrongPassphrase,
+    #[error("this code lets nobody in any more")]
+    WrongCode,
+    #[error("this phone helps at the torch of one job")]
+    Helps,
     #[error("wrong too often")]
     TooManyTries,
     #[error("the body is no JSON")]
@@ -112,6 +116,11 @@ impl<'r> Responder<'r, 'static> for ApiError {
                 let right = "the one the shop goes by";
                 (Status::Unauthorized, vec![FieldProblem::new("passphrase", said, right)])
             }
+            Self::WrongCode => {
+                let right = "another one, from the sheet it was on";
+                (Status::Unauthorized, vec![FieldProblem::new("code", said, right)])
+            }
+            Self::Helps => (Status::Forbidden, one(said, "a device that has said the shop's passphrase")),
             Self::TooManyTries => {
                 (Status::TooManyRequests, vec![FieldProblem::new("passphrase", said, "wait a minute")])
             }

@@ -166,7 +166,9 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 door::foreign::refused,
                 door::foreign::refused_to_read,
                 door::foreign::closed,
-                door::foreign::closed_to_read
+                door::foreign::closed_to_read,
+                door::foreign::helps,
+                door::foreign::helps_to_read
             ],
         )
         .mount(
@@ -175,7 +177,9 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 door::route::show,
                 door::route::come_in,
                 door::route::set_passphrase,
-                door::route::turn_out
+                door::route::turn_out,
+                door::route::invite,
+                door::route::helped
             ],
         )
         .mount("/api/reckon", reckon::routes())

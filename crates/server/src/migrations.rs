@@ -18,6 +18,7 @@ const STEPS: &[(i64, &str, &str)] = &[
     (9, "channels", include_str!("../migrations/0009_channels.sql")),
     (10, "planned by", include_str!("../migrations/0010_planned_by.sql")),
     (11, "turned out", include_str!("../migrations/0011_turned_out.sql")),
+    (12, "helper", include_str!("../migrations/0012_helper.sql")),
 ];
 
 pub static MIGRATIONS: LazyLock<Migrator> = LazyLock::new(|| {

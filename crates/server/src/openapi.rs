@@ -48,6 +48,8 @@ use crate::api_error::ProblemsBody;
         crate::door::route::come_in,
         crate::door::route::set_passphrase,
         crate::door::route::turn_out,
+        crate::door::route::invite,
+        crate::door::route::helped,
         crate::wire::tables::tables,
         crate::reach::route::address,
         crate::shop::route::show,

@@ -7,6 +7,8 @@ export type Shop = Schemas['Shop'] & {
   revision: number
   /** The thermocouples are simulated. */
   stand_ins: boolean
+  /** The one job at which this device helps; null where it may do everything. */
+  helps: string | null
 }
 
 export const ShopContext = createContext<Shop | null>(null)

@@ -22,3 +22,12 @@ export const ROUTES: readonly { path: string; Page: ComponentType }[] = [
   { path: '/jobs/:id/:station?', Page: JobPage },
   { path: '*', Page: PAGES.rack },
 ]
+
+const AtTheTorchAlone = later(async () => (await import('./job/AtTheTorchAlone')).AtTheTorchAlone)
+
+/** What a helper's phone is shown, of its one job. */
+export const HELPERS: typeof ROUTES = [
+  { path: '/jobs/:id/helper', Page: HelperPage },
+  { path: '/jobs/:id/:station', Page: AtTheTorchAlone },
+  { path: '*', Page: AtTheTorchAlone },
+]

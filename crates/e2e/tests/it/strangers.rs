@@ -1,6 +1,7 @@
 //! Two phones and a laptop with the shop's passphrase, and a stranger without it.
 
 use anyhow::Context;
+use thirtyfour::By;
 use vanadin_e2e::{Browser, Server, eventually};
 
 async fn come_in(browser: &Browser, passphrase: &str, name: &str) -> anyhow::Result<()> {
@@ -83,5 +84,30 @@ async fn whoever_knows_the_passphrase_works_with_the_others_and_a_stranger_sees_
     })
     .await?;
     come_in(&phone, &passphrase, "Phone at the forge").await?;
-    phone.sees("Malt conveyor").await
+    phone.sees("Malt conveyor").await?;
+
+    // Who is to help at the torch is shown a code, and comes in by it to that one job.
+    let hot = laptop.job("Letterpress").await?;
+    let (_, shown) = laptop.fetch("POST", "/api/door/helper", serde_json::json!({ "job": hot })).await?;
+    let url = shown["url"].as_str().context("nothing to be shown")?.to_owned();
+    stranger.go(&url).await?;
+    stranger.sees("Keep it covered").await?;
+    assert!(!stranger.run("return location.href").await?.to_string().contains('#'), "the code is used up");
+    stranger.go(&server.url("/")).await?;
+    stranger.sees("To the torch").await?;
+    stranger.find(By::LinkText("To the torch")).await?.click().await?;
+    stranger.press("Reading").await?;
+    let field = stranger.find(By::Css("[role='dialog'] input")).await?;
+    field.send_keys("371 C" + thirtyfour::Key::Enter).await?;
+    eventually("the helper's reading is there", async || {
+        let (_, history) =
+            laptop.fetch("GET", &format!("/api/jobs/{hot}/history"), serde_json::Value::Null).await?;
+        let told = history["told"].as_array().and_then(|told| told.last()).cloned().unwrap_or_default();
+        Ok(told.to_string().contains("371"))
+    })
+    .await?;
+    let (status, _) = stranger.fetch("GET", "/api/rack", serde_json::Value::Null).await?;
+    assert_eq!(status, 403);
+    other.go(&url).await?;
+    other.sees("Keep it covered").await
 }

@@ -8,6 +8,7 @@ use rocket::http::Method;
 use rocket::http::uri::Origin;
 use rocket::{Data, Request, get, post};
 
+use super::helper::is_none_of_theirs;
 use super::known::Door;
 use crate::api_error::ApiError;
 use crate::thermocouple::Thermocouples;
@@ -31,6 +32,8 @@ impl Fairing for KeepOut {
             Some(REFUSED)
         } else if closed_to(request) {
             Some(CLOSED)
+        } else if is_none_of_theirs(request) {
+            Some(HELPS)
         } else {
             None
         };
@@ -42,6 +45,7 @@ impl Fairing for KeepOut {
 
 const REFUSED: &str = "/api/foreign";
 const CLOSED: &str = "/api/closed";
+const HELPS: &str = "/api/helps";
 
 /// The passphrase has to be said first: for everything but the pages themselves and the door.
 fn closed_to(request: &Request<'_>) -> bool {
@@ -49,6 +53,7 @@ fn closed_to(request: &Request<'_>) -> bool {
     let mut parts = request.uri().path().segments();
     let free = match (parts.next(), parts.next(), parts.next(), parts.next(), parts.next()) {
         (Some("api"), Some("door"), None, ..) => true,
+        (Some("api"), Some("door"), Some("helped"), None, ..) => true,
         // A logger says no passphrase: it has a token of its own, which is asked for there.
         (Some("api"), Some("jobs"), Some(_), Some("readings"), None) => request.method() == Method::Post,
         (first, ..) => first != Some("api"),
@@ -68,6 +73,16 @@ pub fn closed_to_read(out: Out) -> ApiError {
 #[post("/closed")]
 pub fn closed(out: Out) -> ApiError {
     out.0
+}
+
+#[get("/helps")]
+pub fn helps_to_read() -> ApiError {
+    ApiError::Helps
+}
+
+#[post("/helps")]
+pub fn helps() -> ApiError {
+    ApiError::Helps
 }
 
 /// Why whoever sends this may not come in.

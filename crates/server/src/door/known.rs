@@ -15,6 +15,7 @@ use tokio::sync::{Semaphore, watch};
 use uuid::Uuid;
 use vanadin_core::problem::FieldProblem;
 
+use super::helper::Invitations;
 use super::store::{self, Device};
 use super::tries::{Tries, Try};
 use crate::api_error::ApiError;
@@ -80,6 +81,7 @@ pub struct Door {
     devices: RwLock<HashMap<Token, Device>>,
     out: RwLock<HashSet<Token>>,
     tries: Tries,
+    invitations: Invitations,
     /// Told whenever a device may come in no longer.
     turned_out: watch::Sender<()>,
     /// One passphrase is looked at at a time: each takes memory.
@@ -101,6 +103,7 @@ impl Door {
             devices: RwLock::new(store::devices(&database.pool).await?),
             out: RwLock::new(store::turned_out(&database.pool).await?),
             tries: Tries::default(),
+            invitations: Invitations::default(),
             turned_out: watch::channel(()).0,
             one: Semaphore::new(1),
             database,
@@ -207,9 +210,34 @@ impl Door {
             return Err(ApiError::WrongPassphrase);
         }
         tried.was_right();
+        self.let_in(name, None).await
+    }
+
+    /// A code with which a phone comes in to help at one job, and until when it holds.
+    ///
+    /// # Errors
+    /// There is no chance on this machine.
+    pub fn invite(&self, job: Uuid) -> Result<(String, i64), ApiError> {
+        let code = made_up()?;
+        let until_ms = self.invitations.add(code.clone(), job, self.clock.now_ms());
+        Ok((code, until_ms))
+    }
+
+    /// A helper's phone shows the code it was given: gives what it shows from now on.
+    ///
+    /// # Errors
+    /// It is none, or not any more; or was wrong too often.
+    pub async fn helped(&self, code: &str, name: &str, from: Option<IpAddr>) -> Result<String, ApiError> {
+        let tried = self.tries(from)?;
+        let job = self.invitations.take(code, self.clock.now_ms()).ok_or(ApiError::WrongCode)?;
+        tried.was_right();
+        self.let_in(name, Some(job)).await
+    }
+
+    async fn let_in(&self, name: &str, helps: Option<Uuid>) -> Result<String, ApiError> {
         let shown = random()?;
         let name = name.trim().chars().take(40).collect();
-        let device = Device { id: Uuid::new_v4(), name, known_ms: self.clock.now_ms() };
+        let device = Device { id: Uuid::new_v4(), name, known_ms: self.clock.now_ms(), helps };
         let key = token(&shown);
         self.database.write(async |on| store::add(on, &key, &device).await).await?;
         self.devices.write().unwrap_or_else(PoisonError::into_inner).insert(key, device);

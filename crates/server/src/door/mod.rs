@@ -2,6 +2,7 @@
 
 pub mod foreign;
 pub mod headers;
+pub mod helper;
 pub mod known;
 pub mod route;
 mod store;

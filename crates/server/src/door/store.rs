@@ -16,6 +16,8 @@ pub struct Device {
     pub name: String,
     /// Since when, UTC in ms since 1970.
     pub known_ms: i64,
+    /// The one job at whose torch it helps; nothing for one that said the passphrase.
+    pub helps: Option<Uuid>,
 }
 
 pub async fn hash(pool: &SqlitePool) -> Result<Option<String>, sqlx::Error> {
@@ -23,13 +25,15 @@ pub async fn hash(pool: &SqlitePool) -> Result<Option<String>, sqlx::Error> {
 }
 
 pub async fn devices(pool: &SqlitePool) -> Result<HashMap<[u8; 32], Device>, sqlx::Error> {
-    let rows = sqlx::query("select token, id, name, known_ms from device").fetch_all(pool).await?;
+    let rows = sqlx::query("select token, id, name, known_ms, helps from device").fetch_all(pool).await?;
     Ok(rows
         .iter()
         .filter_map(|row| {
             let token = row.try_get::<Vec<u8>, _>(0).ok()?.try_into().ok()?;
             let id = row.try_get::<&str, _>(1).ok()?.parse().ok()?;
-            let device = Device { id, name: row.try_get(2).ok()?, known_ms: row.try_get(3).ok()? };
+            // One whose job cannot be read is no device: it would have every right.
+            let helps = row.try_get::<Option<&str>, _>(4).ok()?.map(str::parse).transpose().ok()?;
+            let device = Device { id, name: row.try_get(2).ok()?, known_ms: row.try_get(3).ok()?, helps };
             Some((token, device))
         })
         .collect())
@@ -49,11 +53,12 @@ pub async fn set(on: &mut SqliteConnection, hash: &str, keep: Option<Uuid>) -> R
 }
 
 pub async fn add(on: &mut SqliteConnection, token: &[u8; 32], device: &Device) -> Result<(), ApiError> {
-    sqlx::query("insert into device (id, token, name, known_ms) values (?, ?, ?, ?)")
+    sqlx::query("insert into device (id, token, name, known_ms, helps) values (?, ?, ?, ?, ?)")
         .bind(device.id.to_string())
         .bind(&token[..])
         .bind(&device.name)
         .bind(device.known_ms)
+        .bind(device.helps.map(|job| job.to_string()))
         .execute(on)
         .await?;
     Ok(())

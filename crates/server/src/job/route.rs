@@ -18,6 +18,7 @@ use vanadin_core::plan::{Answer, Plan, Would, answers, available, plan, plan_as_
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::{Desk, NewFact, NewJob, Seen, work};
+use crate::door::helper::Helps;
 use crate::shop::store::{fetched_at_ms, moment};
 use crate::wire::job::{At, JobView};
 
@@ -86,13 +87,21 @@ pub async fn show(desk: &State<Desk>, id: &str) -> Result<Json<JobView>, ApiErro
 #[utoipa::path(post, path = "/api/jobs/{id}/facts", params(("id" = Uuid, Path, description = "The job")),
     request_body = NewFact, responses(
     (status = 200, description = "Stored; the job as it stands now, and the figures that moved", body = JobView),
+    (status = 403, description = "A helper's phone, and no entry at the torch", body = ProblemsBody),
     (status = 404, description = "No such job", body = ProblemsBody),
     (status = 409, description = "Somebody else changed it; both values are told", body = ProblemsBody),
     (status = 421, description = "Said to another data folder than the one that answers", body = ProblemsBody),
     (status = 422, description = "Not acceptable, at its field", body = ProblemsBody)))]
 #[post("/<id>/facts", data = "<body>")]
-pub async fn add_fact(desk: &State<Desk>, id: &str, body: Body<NewFact>) -> Result<Json<JobView>, ApiError> {
-    let (seen, moved) = desk.say(known(id)?, body.0?).await?;
+pub async fn add_fact(
+    desk: &State<Desk>,
+    helps: Helps,
+    id: &str,
+    body: Body<NewFact>,
+) -> Result<Json<JobView>, ApiError> {
+    let fact = body.0?;
+    helps.may_say(&fact.change)?;
+    let (seen, moved) = desk.say(known(id)?, fact).await?;
     Ok(view(desk, &seen, moved))
 }
 

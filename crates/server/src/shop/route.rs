@@ -6,6 +6,7 @@ use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use serde::Serialize;
 use utoipa::ToSchema;
+use uuid::Uuid;
 use vanadin_core::field::{self, Held, shop_field};
 use vanadin_core::job::Damaged;
 use vanadin_core::log::{OwnWord, own_words};
@@ -15,6 +16,7 @@ use crate::StandIns;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::{Desk, NewShopFact, ShopNow};
+use crate::door::helper::Helps;
 use crate::wire::field::FieldHeld;
 
 #[derive(Debug, Serialize, ToSchema)]
@@ -32,6 +34,15 @@ pub struct ShopView {
     pub damaged: Vec<Damaged>,
     /// The thermocouples are simulated: what they show is made up.
     pub stand_ins: bool,
+    /// The one job at which this device helps: of the shop it is told what pages are drawn by, and nothing else.
+    pub helps: Option<Uuid>,
+}
+
+/// What a helper's pages are drawn by.
+fn for_a_helper(values: &BTreeMap<String, Held>) -> Shop {
+    const TOLD: [&str; 4] = ["shop.name", "shop.units", "shop.theme", "shop.time_zone"];
+    let told = values.iter().filter(|(key, _)| TOLD.contains(&key.as_str()));
+    Shop::of(&told.map(|(key, held)| (key.clone(), held.clone())).collect())
 }
 
 fn view(now: &ShopNow, stand_ins: StandIns) -> Json<ShopView> {
@@ -46,14 +57,32 @@ fn view(now: &ShopNow, stand_ins: StandIns) -> Json<ShopView> {
         logger: now.values.get(logger).is_some_and(|held| !held.typed.is_empty()),
         damaged: damaged.map(|(revision, text)| Damaged { revision, text: text.to_owned() }).collect(),
         stand_ins: stand_ins.0,
+        helps: None,
     })
 }
 
 /// The shop and its settings.
 #[utoipa::path(get, path = "/api/shop", operation_id = "show_shop", responses((status = 200, description = "The shop", body = ShopView)))]
 #[get("/")]
-pub async fn show(desk: &State<Desk>, stand_ins: &State<StandIns>) -> Result<Json<ShopView>, ApiError> {
-    Ok(view(&*desk.shop().await?, **stand_ins))
+pub async fn show(
+    desk: &State<Desk>,
+    stand_ins: &State<StandIns>,
+    helps: Helps,
+) -> Result<Json<ShopView>, ApiError> {
+    let now = desk.shop().await?;
+    if helps.0.is_none() {
+        return Ok(view(&now, **stand_ins));
+    }
+    Ok(Json(ShopView {
+        shop: for_a_helper(&now.values),
+        revision: now.revision,
+        fields: BTreeMap::new(),
+        own_words: Vec::new(),
+        logger: false,
+        damaged: Vec::new(),
+        stand_ins: stand_ins.0,
+        helps: helps.0,
+    }))
 }
 
 /// Changes one setting, or takes back or puts back one's own last word.

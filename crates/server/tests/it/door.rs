@@ -255,3 +255,93 @@ async fn a_device_that_is_turned_out_hears_nothing_more() {
     let mut lines = BufReader::new(stays).lines();
     assert!(timeout(Duration::from_secs(20), lines.next_line()).await.is_ok());
 }
+
+/// A shop that asks, and a phone that helps at one of its jobs.
+async fn helped() -> (Shop, String, String) {
+    let shop = Shop::asking(Asks::Others).await;
+    let here = From { address: HERE, cookie: None };
+    let (_, rack) = shop.get("/api/rack", &here).await;
+    let line =
+        rack["lines"].as_array().unwrap().iter().find(|line| !line["standing"]["hot"].is_null()).unwrap();
+    let job = line["id"].as_str().unwrap().to_owned();
+    let (status, shown, _) = shop.post("/api/door/helper", json!({ "job": job }), &here).await;
+    assert_eq!(status, Status::Ok, "{shown}");
+    let url = shown["url"].as_str().unwrap();
+    assert!(shown["qr"].as_str().unwrap().starts_with("<svg"), "{shown}");
+    assert!(shown["until_ms"].as_i64() >= Some(1_800_000_900_000), "{shown}");
+    let code = url.strip_prefix(&format!("http://192.168.1.20:0/jobs/{job}/helper#")).unwrap().to_owned();
+    let phone = From { address: PHONE, cookie: None };
+    let (status, door, cookie) =
+        shop.post("/api/door/helped", json!({ "code": code, "name": "Gate" }), &phone).await;
+    assert_eq!((status, &door["closed"], &door["devices"]), (Status::Ok, &json!(false), &json!([])));
+    // A second phone has to be shown a code of its own.
+    let (status, ..) = shop.post("/api/door/helped", json!({ "code": code }), &phone).await;
+    assert_eq!(status, Status::Unauthorized);
+    (shop, job, cookie.unwrap().value().to_owned())
+}
+
+#[rocket::async_test]
+async fn a_helpers_phone_sees_one_job_and_logs_at_its_torch() {
+    let (shop, job, cookie) = helped().await;
+    let phone = From { address: PHONE, cookie: Some(cookie) };
+    let (status, view) = shop.get(&format!("/api/jobs/{job}"), &phone).await;
+    assert_eq!((status, view["id"].as_str()), (Status::Ok, Some(job.as_str())));
+    let fact = |change: Value| json!({ "id": uuid::Uuid::new_v4(), "at_client_ms": 4_000_000_000_000_i64, "who": "Gate", "base": null, "change": change });
+    let read =
+        json!({ "kind": "torch", "entry": { "kind": "reading", "typed": "390 C", "shown_in": "metric" } });
+    let (status, said, _) = shop.post(&format!("/api/jobs/{job}/facts"), fact(read), &phone).await;
+    assert_eq!(status, Status::Ok, "{said}");
+    let wall = json!({ "kind": "set", "key": "part.wall", "typed": "14", "shown_in": "metric" });
+    let (status, ..) = shop.post(&format!("/api/jobs/{job}/facts"), fact(wall), &phone).await;
+    assert_eq!(status, Status::Forbidden);
+    // Of the shop it is told what its pages are drawn by: no rates, no stores, no log.
+    let (_, told) = shop.get("/api/shop", &phone).await;
+    assert_eq!(
+        (&told["helps"], &told["shop"]["rate"], &told["fields"]),
+        (&json!(job), &Value::Null, &json!({}))
+    );
+}
+
+#[rstest]
+#[case::the_rack("get", "/api/rack")]
+#[case::the_stores("get", "/api/stores")]
+#[case::another_job("get", "/api/jobs/5bb2342b-00cf-433e-bc30-15dc3d387717")]
+#[case::a_hidden_way_to_another("get", "/api//jobs//5bb2342b-00cf-433e-bc30-15dc3d387717")]
+#[case::its_log("get", "/api/jobs/JOB/history")]
+#[case::its_file("get", "/api/jobs/JOB/export")]
+#[case::putting_it_away("post", "/api/jobs/JOB/let-go")]
+#[case::a_word_of_the_shop("post", "/api/shop")]
+#[case::another_passphrase("post", "/api/door/passphrase")]
+#[case::turning_others_out("post", "/api/door/out")]
+#[case::letting_others_help("post", "/api/door/helper")]
+#[case::a_new_job("post", "/api/jobs")]
+#[test_attr(rocket::async_test)]
+async fn a_helpers_phone_can_do_nothing_else(#[case] how: &str, #[case] path: &str) {
+    let (shop, job, cookie) = helped().await;
+    let phone = From { address: PHONE, cookie: Some(cookie) };
+    let path = path.replace("JOB", &job);
+    let status = match how {
+        "get" => shop.get(&path, &phone).await.0,
+        _ => shop.post(&path, json!({}), &phone).await.0,
+    };
+    assert_eq!(status, Status::Forbidden, "{path}");
+}
+
+#[rocket::async_test]
+async fn a_helper_who_says_the_passphrase_is_a_device_like_others() {
+    let (shop, _, cookie) = helped().await;
+    let here = From { address: HERE, cookie: None };
+    let (_, door) = shop.get("/api/door", &here).await;
+    assert_eq!(
+        (&door["devices"][0]["name"], door["devices"][0]["helps"].is_string()),
+        (&json!("Gate"), true)
+    );
+    shop.post("/api/door/passphrase", json!({ "passphrase": "vermiculite" }), &here).await;
+    let phone = From { address: PHONE, cookie: Some(cookie) };
+    let (status, ..) = shop.get("/api/shop", &phone).await;
+    assert_eq!(status, Status::Unauthorized, "another passphrase turns helpers out too");
+    let (status, _, cookie) = shop.post("/api/door", json!({ "passphrase": "vermiculite" }), &phone).await;
+    assert_eq!(status, Status::Ok);
+    let phone = From { address: PHONE, cookie: Some(cookie.unwrap().value().to_owned()) };
+    assert_eq!(shop.get("/api/rack", &phone).await.0, Status::Ok);
+}

@@ -181,11 +181,17 @@ async fn a_copy_a_day_is_kept_for_a_week() {
     assert_eq!(kept[6], "vanadin-2027-01-23.sqlite");
 }
 
-#[rocket::async_test]
-async fn a_database_of_before_opens_with_the_same_jobs() {
-    let folder = folder_with(Path::new("tests/it/published/vanadin_3.sqlite"));
+#[rstest]
+#[case::of_the_third_step("vanadin_3", None)]
+#[case::of_the_ninth("vanadin_9", Some("Seed drill lever plate"))]
+#[test_attr(rocket::async_test)]
+async fn a_database_of_before_opens_with_the_same_jobs(
+    #[case] file: &str,
+    #[case] more: Option<&'static str>,
+) {
+    let folder = folder_with(&Path::new("tests/it/published").join(file).with_extension("sqlite"));
     let server = Server::on(folder, false).await;
-    let expected = [
+    let mut expected = vec![
         "Bell frame bearing block",
         "Biscuit oven chain wheel",
         "Glasshouse vent quadrant",
@@ -194,6 +200,7 @@ async fn a_database_of_before_opens_with_the_same_jobs() {
         "Lock paddle winch hook",
         "Malt conveyor sprocket arm",
     ];
+    expected.extend(more);
     assert_eq!(names(&server).await, expected);
     // The shop is what it was; its settings are the first words of its log.
     let (_, shop) = server.get("/api/shop").await;
@@ -212,6 +219,36 @@ async fn a_database_of_before_opens_with_the_same_jobs() {
             assert_ne!(held["typed"], "", "{key}");
         }
     }
+}
+
+#[rocket::async_test]
+async fn readings_pictures_and_lines_of_before_are_there() {
+    let folder = folder_with(Path::new("tests/it/published/vanadin_9.sqlite"));
+    let server = Server::on(folder, false).await;
+    let file = SqliteConnectOptions::new().filename(server.folder.path().join("vanadin.sqlite"));
+    let mut database = SqliteConnection::connect_with(&file).await.unwrap();
+    // As they were counted in the file when it was put here.
+    let counted = "select (select count(*) from fact), (select count(*) from reading),
+        (select count(*) from picture), (select count(*) from rack_line)";
+    let found: (i64, i64, i64, i64) = sqlx::query_as(counted).fetch_one(&mut database).await.unwrap();
+    assert_eq!(found, (399, 9_310, 6, 8));
+    let (_, rack) = server.get("/api/rack").await;
+    let lines = rack["lines"].as_array().unwrap();
+    let hot = lines.iter().find(|line| line["name"] == "Letterpress side frame").unwrap();
+    let (_, view) = server.get(&format!("/api/jobs/{}", hot["id"].as_str().unwrap())).await;
+    assert!(view["readings"].as_u64() > Some(1_000), "{}", view["readings"]);
+    let mut shown = 0;
+    for line in lines {
+        let job = line["id"].as_str().unwrap();
+        let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
+        for picture in view["job"]["pictures"].as_array().into_iter().flatten() {
+            let path = format!("/api/jobs/{job}/pictures/{}", picture["id"].as_str().unwrap());
+            let (status, _, jpeg) = server.get_bytes(&path).await;
+            assert_eq!((status, jpeg.starts_with(&[0xff, 0xd8])), (Status::Ok, true), "{path}");
+            shown += 1;
+        }
+    }
+    assert_eq!(shown, 6);
 }
 
 #[rstest]

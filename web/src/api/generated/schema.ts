@@ -76,6 +76,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/door/helped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A helper's phone shows its code. */
+        post: operations["helped"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/helper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A code for a helper's phone: it comes in by it once, within a quarter of an hour, sees this job and logs at its
+         *     torch, and can do nothing else here.
+         */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/door/out": {
         parameters: {
             query?: never;
@@ -2021,6 +2058,11 @@ export interface components {
         };
         /** @description A device that may come in. */
         Device: {
+            /**
+             * Format: uuid
+             * @description The one job at whose torch it helps; nothing for one that said the passphrase.
+             */
+            helps?: string | null;
             /** Format: uuid */
             id: string;
             /**
@@ -2471,6 +2513,18 @@ export interface components {
                 number
             ][];
             rows: number;
+        };
+        /** @description What a helper's phone has to be shown. */
+        ForAHelper: {
+            /** @description What a camera reads, an SVG; empty with it. */
+            qr: string;
+            /**
+             * Format: int64
+             * @description Nothing where nobody is asked: the address alone is enough.
+             */
+            until_ms?: number | null;
+            /** @description Where its camera has to lead, the code in it; empty where no other device gets here. */
+            url: string;
         };
         /** @description A test that the owner's wishes forbid. */
         Forbidden: {
@@ -3049,6 +3103,10 @@ export interface components {
              * @description Of the shop's settings together.
              */
             shop: number;
+        };
+        Helped: {
+            code: string;
+            name?: string;
         };
         /** @description The log of a job. */
         History: {
@@ -5005,6 +5063,11 @@ export interface components {
             fields: {
                 [key: string]: components["schemas"]["FieldHeld"];
             };
+            /**
+             * Format: uuid
+             * @description The one job at which this device helps: of the shop it is told what pages are drawn by, and nothing else.
+             */
+            helps?: string | null;
             /** @description A logger has a key. Which one is shown to nobody. */
             logger: boolean;
             /** @description Of each sender what can be taken back and put back. */
@@ -5617,6 +5680,10 @@ export interface components {
             /** @description eye, chalk_and_oil, dye or magnetic. */
             found_by: string;
         };
+        ToHelp: {
+            /** Format: uuid */
+            job: string;
+        };
         /** @description A clock that rings when it is at nothing. */
         TorchClock: {
             /**
@@ -6219,6 +6286,216 @@ export interface operations {
             };
             /** @description Wrong too often */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    helped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Helped"];
+            };
+        };
+        responses: {
+            /** @description It may come in, to that job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such code, or not any more */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable, at its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Wrong too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToHelp"];
+            };
+        };
+        responses: {
+            /** @description What the phone is shown */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForAHelper"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable, at its field */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7130,7 +7407,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemsBody"];
                 };
             };
-            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            /** @description A helper's phone, and no entry at the torch */
             403: {
                 headers: {
                     [name: string]: unknown;

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
 import { api, dataOf, Refused } from '../../api/client'
 import { device } from '../../api/queue/device'
 import { remembersAgain } from '../../api/queue/forget'
@@ -7,6 +7,9 @@ import { Crystal } from '../../ui/Crystal'
 import { Plain } from '../../ui/Plain'
 import { WORK } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
+
+const problemOf = ({ problems: [problem], message }: Refused): string =>
+  problem === undefined ? message : `${problem.message}: ${problem.would_be_right}`
 
 /** This device is not known to the shop: it says the passphrase once, and then for 90 days no more. */
 export function DoorPage(): ReactNode {
@@ -23,16 +26,30 @@ export function DoorPage(): ReactNode {
       void queryClient.invalidateQueries()
     },
   })
+  const { mutate: help, ...helping } = useMutation({
+    mutationFn: async (code: string) =>
+      dataOf('DoorView', await api.POST('/api/door/helped', { body: { code, name } })),
+    onSuccess: () => {
+      remembersAgain()
+      void queryClient.invalidateQueries()
+    },
+  })
+  // A helper's phone was shown the way here with its code: it lets one in once, and stays in no history.
+  useEffect(() => {
+    const code = window.location.hash.slice(1)
+    if (code === '' || !window.location.pathname.endsWith('/helper')) return
+    window.history.replaceState(window.history.state, '', window.location.pathname)
+    help(code)
+  }, [help])
   const say = () => {
     if (passphrase !== '') comeIn.mutate()
   }
-  const problem = comeIn.error instanceof Refused ? comeIn.error.problems[0] : undefined
   const wrong =
-    problem === undefined
-      ? comeIn.isError
+    comeIn.error instanceof Refused
+      ? problemOf(comeIn.error)
+      : comeIn.isError
         ? 'The server is not reached.'
         : ''
-      : `${problem.message}: ${problem.would_be_right}`
   return (
     <main
       id={WORK}
@@ -49,6 +66,11 @@ export function DoorPage(): ReactNode {
         This device is not known to the shop yet. Its passphrase was printed when the server was started the
         first time; whoever sits at that machine can set another one in Shop.
       </p>
+      {helping.isError && (
+        <p role="alert">
+          <b>{helping.error instanceof Refused ? problemOf(helping.error) : 'The server is not reached.'}</b>
+        </p>
+      )}
       <form
         className="flex flex-col gap-4"
         onSubmit={(event) => {

@@ -98,7 +98,8 @@ function Door({ door }: { door: Schemas['DoorView'] }): ReactNode {
               <span className="min-w-0 truncate">
                 <b>{known.name === '' ? 'A device without a name' : known.name}</b>{' '}
                 <span className="label">
-                  since {day(known.known_ms)}
+                  {known.helps == null ? 'since' : 'helps at the torch of one job, since'}{' '}
+                  {day(known.known_ms)}
                   {known.id === door.device && ', this one'}
                 </span>
               </span>

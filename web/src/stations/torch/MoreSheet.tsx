@@ -1,7 +1,5 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
-import { Link } from 'react-router'
-import { useJob } from '../../job/JobContext'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
 import { DEEDS } from './piece-words'
@@ -12,11 +10,12 @@ export interface MoreSheetProps {
   onSay: (entry: Schemas['TorchEntry']) => void
   /** The alignment is asked on a sheet of its own. */
   onAlign: () => void
+  /** What a helper's phone is shown, too. */
+  onHelper: () => void
 }
 
 /** What is said less often while it burns: one press each. */
-export function MoreSheet({ open, onClose, onSay, onAlign }: MoreSheetProps): ReactNode {
-  const { view } = useJob()
+export function MoreSheet({ open, onClose, onSay, onAlign, onHelper }: MoreSheetProps): ReactNode {
   return (
     <Sheet title="What was done?" open={open} onOpenChange={(next) => !next && onClose()}>
       <div className="grid gap-2 sm:grid-cols-2">
@@ -41,13 +40,16 @@ export function MoreSheet({ open, onClose, onSay, onAlign }: MoreSheetProps): Re
         >
           Alignment read
         </Button>
+        <Button
+          large
+          onPress={() => {
+            onClose()
+            onHelper()
+          }}
+        >
+          For a helper&apos;s phone
+        </Button>
       </div>
-      <Link
-        to={`/jobs/${view.id}/helper`}
-        className="mt-4 flex min-h-11 w-fit items-center underline decoration-dotted"
-      >
-        For a helper's phone
-      </Link>
     </Sheet>
   )
 }

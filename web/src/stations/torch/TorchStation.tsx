@@ -10,6 +10,7 @@ import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 import { BeadStrip } from './BeadStrip'
 import { BigClock } from './BigClock'
+import { HelperSheet } from './HelperSheet'
 import { HotBetween } from './HotBetween'
 import { MoreSheet } from './MoreSheet'
 import { Mute, Rang } from './Ringing'
@@ -41,6 +42,7 @@ export function TorchStation(): ReactNode {
   const [running, setRunning] = useState(false)
   const [troubled, setTroubled] = useState(false)
   const [more, setMore] = useState(false)
+  const [helping, setHelping] = useState(false)
   const navigate = useNavigate()
   const { time_zone } = useShop()
   const { torch } = view.plan
@@ -287,7 +289,14 @@ export function TorchStation(): ReactNode {
         }}
       />
       <TroubleSheet open={troubled} onClose={() => setTroubled(false)} onSay={log} onStop={stop} />
-      <MoreSheet open={more} onClose={() => setMore(false)} onSay={log} onAlign={() => setSheet('aligned')} />
+      <MoreSheet
+        open={more}
+        onClose={() => setMore(false)}
+        onSay={log}
+        onAlign={() => setSheet('aligned')}
+        onHelper={() => setHelping(true)}
+      />
+      <HelperSheet open={helping} onClose={() => setHelping(false)} />
       <RanOn
         open={running}
         onClose={() => setRunning(false)}
