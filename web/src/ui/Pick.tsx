@@ -1,5 +1,5 @@
 import { Popover, ToggleGroup } from 'radix-ui'
-import { useState, type ReactNode } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 import { Question } from './Question'
 
 export interface PickProps {
@@ -24,6 +24,9 @@ export function Pick({
   placeholder,
 }: PickProps): ReactNode {
   const [open, setOpen] = useState(false)
+  const list = useRef<HTMLDivElement>(null)
+  /** An arrow that opens it is on its way into it; Enter is not. */
+  const into = useRef(false)
   const picked = choices.find((choice) => choice.id === chosen)
   const choose = (next: string) => {
     setOpen(false)
@@ -40,6 +43,7 @@ export function Pick({
           onKeyDown={(event) => {
             if (event.key !== 'ArrowDown') return
             event.preventDefault()
+            into.current = true
             setOpen(true)
           }}
           className={`flex min-h-12 w-full items-center justify-between gap-2 border-[1.5px] border-dim bg-raise px-3 text-left ${picked === undefined ? 'font-normal text-ash' : 'font-semibold'}`}
@@ -52,6 +56,22 @@ export function Pick({
       </Question>
       <Popover.Portal>
         <Popover.Content
+          ref={list}
+          tabIndex={-1}
+          data-of={id}
+          // What opens it chooses nothing of it: where nothing is chosen yet the keys stand before its first line.
+          onOpenAutoFocus={(event) => {
+            if (chosen === '' && !into.current) {
+              event.preventDefault()
+              list.current?.focus()
+            }
+            into.current = false
+          }}
+          onKeyDown={(event) => {
+            if (event.key !== 'ArrowDown' || event.target !== list.current) return
+            event.preventDefault()
+            list.current?.querySelector('button')?.focus()
+          }}
           align="start"
           sideOffset={2}
           collisionPadding={12}

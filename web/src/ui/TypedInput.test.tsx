@@ -129,6 +129,26 @@ describe('a question', () => {
     expect(said).not.toHaveBeenCalled()
   })
 
+  it.each([
+    ['Enter opens its list and chooses nothing of it', '{Enter}{Enter}', []],
+    ['what is gone to in it is chosen', '{Enter}{ArrowDown}{Enter}', [['none']]],
+    ['an arrow that opens it is in it', '{ArrowDown}{Enter}', [['none']]],
+  ])('with a list: %s', async (_, keys, expected) => {
+    render(
+      <Pick
+        id="field-part-family"
+        label="What sort of part?"
+        choices={ANSWERS}
+        chosen=""
+        onChoose={said}
+        placeholder="choose"
+      />,
+    )
+    screen.getByRole('button').focus()
+    await userEvent.keyboard(keys)
+    expect(said.mock.calls).toEqual(expected)
+  })
+
   it('after a field is not gone on to by Enter', async () => {
     render(
       <section>

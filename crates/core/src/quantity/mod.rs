@@ -11,6 +11,6 @@ pub use amount::{AMOUNTS, PRICES, SaidAmount, SaidIn, parse_amount, parse_price}
 pub use checked::{Celsius, Kelvins, Kilograms, Millimetres, Seconds, WallMillimetres, Watts};
 pub use drills::parse_drills;
 pub(crate) use shown::MM_PER_IN;
-pub use shown::{Rounding, Shown, Unit, UnitSystem, both, exactly, number, rounded};
+pub use shown::{Rounding, Shown, Unit, UnitSystem, both, exactly, minutes_shown, number, rounded};
 pub use spoken::CURRENCY_SIGNS;
 pub use typed::{Kind, NotUnderstood, Typed, parse};

@@ -383,14 +383,24 @@ fn whole_steps(value: f64, decimals: usize) -> Option<String> {
 }
 
 /// To the minute under 20, to 5 under 3 h, to a quarter of an hour above.
-fn duration(minutes: f64, rounding: Rounding) -> Shown {
+/// Minutes as they are shown: what is reckoned from what is printed goes by these.
+#[must_use]
+pub fn minutes_shown(minutes: f64) -> f64 {
+    in_steps(minutes, Rounding::Nearest)
+}
+
+fn in_steps(minutes: f64, rounding: Rounding) -> f64 {
     let step = match minutes.abs() {
         _ if rounding == Rounding::Exact => 1.0,
         few if few < 20.0 => 1.0,
         some if some < 180.0 => 5.0,
         _ => 15.0,
     };
-    let total = rounding.to(minutes, step).round() as i64;
+    rounding.to(minutes, step).round()
+}
+
+fn duration(minutes: f64, rounding: Rounding) -> Shown {
+    let total = in_steps(minutes, rounding) as i64;
     if total < 60 {
         return Shown::new(total.to_string(), "min");
     }

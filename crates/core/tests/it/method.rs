@@ -10,6 +10,7 @@ use vanadin_core::iron::Iron;
 use vanadin_core::job::TorchEntry;
 use vanadin_core::method::{MethodId, OwnRepair, School, Way};
 use vanadin_core::plan::{Contender, Moment, Plan, plan_at};
+use vanadin_core::quantity::minutes_shown;
 
 const DAY_MIN: i64 = 24 * 60;
 /// Monday 9 March 2026, 8:00.
@@ -205,11 +206,12 @@ fn a_price_needs_a_rate_and_says_what_it_leaves_out() {
     let plan = bench.plan();
     let braze = of(&plan, MethodId::TorchBraze);
     let hands = braze.hands_hours.unwrap();
-    assert!((braze.price.total.unwrap() - hands * 60.0).abs() < 1e-9);
-    assert_eq!(braze.price.without, ["Low-fuming bronze, 3.2 mm", "gas while it is filled"]);
+    // A minute of hands costs one: as many as are printed, not as many as were reckoned.
+    assert!((braze.price.total.unwrap() - minutes_shown(hands * 60.0)).abs() < 1e-9);
+    assert_eq!(braze.price.without, ["Low-fuming bronze, 3.2 mm", "gas while the joint is filled"]);
     assert!(braze.parts.iter().any(|part| part.name == "money"));
     let price = figure(&plan, "method.price").unwrap();
-    assert_eq!(price.note, "Without Low-fuming bronze, 3.2 mm; gas while it is filled.");
+    assert_eq!(price.note, "Not in it: Low-fuming bronze, 3.2 mm; gas while the joint is filled.");
     bench.shop.low_rate = Some(6.0);
     let dearer = of(&bench.plan(), MethodId::TorchBraze).price.total.unwrap();
     assert!(dearer > braze.price.total.unwrap());
@@ -233,8 +235,35 @@ fn machining_elsewhere_and_small_things_are_lines_of_the_price() {
     assert!(machined.without.iter().all(|what| !what.contains("machining")));
     assert!((machined.total.unwrap() - bare - 80.0).abs() < 1e-9, "{machined:?}");
     bench.shop.small_things = 0.05;
-    // Hand-worked: a twentieth of all the rest
-    assert!((price(&bench).total.unwrap() - (bare + 80.0) * 1.05).abs() < 1e-9);
+    // Hand-worked: a twentieth of all the rest, in whole units
+    assert!((price(&bench).total.unwrap() - ((bare + 80.0) * 1.05).round()).abs() < 1e-9);
+}
+
+#[rstest]
+#[case::an_odd_rate(87.5, 13.7)]
+#[case::a_round_one(60.0, 5.0)]
+fn what_is_printed_of_a_price_adds_up(#[case] rate: f64, #[case] low_rate: f64) {
+    let mut bench = lever();
+    (bench.shop.rate, bench.shop.low_rate, bench.shop.small_things) = (Some(rate), Some(low_rate), 0.07);
+    let plan = bench.plan();
+    assert!(plan.methods.contenders.iter().filter(|way| way.price.total.is_some()).count() > 3);
+    for way in plan.methods.contenders.iter().filter(|way| way.price.total.is_some()) {
+        let printed: f64 =
+            way.price.lines.iter().map(|line| format!("{:.0}", line.amount).parse::<f64>().unwrap()).sum();
+        assert_eq!(way.price.total, Some(printed), "{}", way.label);
+        for line in
+            way.price.lines.iter().filter(|line| line.what == "Hands" || line.what == "Oven and waiting")
+        {
+            let (time, rate) = line.working.split_once(" × ").unwrap();
+            let hours = match time.split_once(" h ") {
+                Some((hours, minutes)) => {
+                    hours.parse::<f64>().unwrap() + minutes.parse::<f64>().unwrap() / 60.0
+                }
+                None => time.trim_end_matches(" min").parse::<f64>().unwrap() / 60.0,
+            };
+            assert_eq!(line.amount, (hours * rate.parse::<f64>().unwrap()).round(), "{line:?}");
+        }
+    }
 }
 
 #[test]

@@ -270,10 +270,10 @@ async fn pictures_come_from_a_phone_and_what_is_none_is_refused() -> anyhow::Res
     send(&text).await?;
     browser.sees("letter.jpg: This is no picture that can be opened.").await?;
     browser.sees("a JPEG, PNG or WebP would do").await?;
-    browser.press("Seen").await?;
+    browser.press("Let go of it").await?;
     send(&small_bomb).await?;
     browser.sees("huge.png: This picture has too many points to be opened.").await?;
-    browser.press("Seen").await?;
+    browser.press("Let go of it").await?;
 
     // The server goes away just then: the picture waits here, and is sent once it is back.
     server.kill()?;

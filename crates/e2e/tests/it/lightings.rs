@@ -250,7 +250,7 @@ async fn gas_that_runs_out_is_said_before_and_rings_at_the_torch() -> anyhow::Re
     browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
     eventually("it rings for a cylinder", async || {
         let page = browser.page().await?;
-        Ok(page.contains("another cylinder") && page.contains("Seen"))
+        Ok(page.contains("another cylinder") && page.contains("Heard"))
     })
     .await?;
     Ok(())

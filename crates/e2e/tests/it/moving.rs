@@ -75,3 +75,71 @@ async fn a_mistyped_cold_reading_leaves_the_part_hot_until_it_is_said_again() ->
     })
     .await
 }
+
+/// What has the keys when one is pressed, and what the page then says to the server: both in the order it happened.
+const WATCH: &str = r"
+window.__walk = [];
+window.print = () => undefined;
+addEventListener('keydown', () => {
+  const at = document.activeElement;
+  const list = at?.closest('[data-of]')?.dataset.of;
+  window.__at = { field: list ?? at?.closest('[id^=field-]')?.id ?? '', answers: at?.matches('button, input, textarea, [role]') ?? false,
+    words: (at?.getAttribute('aria-label') ?? at?.innerText ?? '').slice(0, 60) };
+}, true);
+const plain = window.fetch;
+window.fetch = (asked, ...more) => {
+  const request = asked instanceof Request ? asked : new Request(asked, ...more);
+  if (request.method === 'POST' && request.url.endsWith('/facts')) {
+    const at = window.__at;
+    void request.clone().json().then(({ change }) => window.__walk.push({ change, at }));
+  }
+  return plain(asked, ...more);
+};";
+
+/// A press of one of three keys: as often as a hand at the bench would, and always the same.
+struct Chance(u64);
+
+impl Chance {
+    fn key(&mut self) -> &'static str {
+        self.0 = self.0.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        match (self.0 >> 33) % 10 {
+            0..=4 => "\u{e004}",
+            5..=7 => ENTER,
+            _ => " ",
+        }
+    }
+}
+
+#[tokio::test]
+async fn whatever_keys_are_pressed_nothing_is_said_but_by_what_had_them() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.before_every_page(WATCH).await?;
+    browser.at(&server).await?;
+    let job = browser.job("Malt").await?;
+    let mut chance = Chance(27);
+    let mut said = Vec::new();
+    for station in
+        ["part", "iron", "cracks", "method", "prep", "heat", "torch", "cooling", "check", "hand-over"]
+    {
+        browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
+        browser.find(By::Css("main h2, main button, main input")).await?;
+        for _ in 0..30 {
+            browser.key(chance.key()).await?;
+            // What was said by it has been said before the next one comes.
+            browser.drawn().await?;
+        }
+        let walked = browser.run("return window.__walk").await?;
+        said.extend(walked.as_array().into_iter().flatten().cloned());
+    }
+    let wrong = said.iter().filter(|said| {
+        let (change, at) = (&said["change"], &said["at"]);
+        let key = change["key"].as_str().unwrap_or_default().replace('.', "-");
+        let field = at["field"].as_str().unwrap_or_default();
+        at["answers"] != json!(true) || (change["kind"] == "set" && !field.contains(&key))
+    });
+    let wrong: Vec<String> = wrong.map(ToString::to_string).collect();
+    assert!(said.len() > 3, "{} words in three hundred presses", said.len());
+    assert!(wrong.is_empty(), "{} of {}:\n{}", wrong.len(), said.len(), wrong.join("\n"));
+    Ok(())
+}

@@ -36,7 +36,7 @@ async fn a_figure_that_moved_says_was_and_now_until_it_is_seen() -> anyhow::Resu
     browser.type_in("Wall", "11").await?;
     browser.sees("figures moved").await?;
     browser.sees("Stop-hole, A right: was 8 mm, now 5.5 mm").await?;
-    browser.press("Seen").await?;
+    browser.press("Noted").await?;
     eventually("the foot of the card is clear", async || {
         Ok(!browser.page().await?.contains("figures moved"))
     })

@@ -205,7 +205,7 @@ function MovedFoot({ moved, seen }: MovedFootProps): ReactNode {
         onClick={seen}
         className="min-h-11 shrink-0 border-[1.5px] border-dim px-4 font-semibold"
       >
-        Seen
+        Noted
       </button>
     </div>
   )

@@ -8,7 +8,11 @@ export function PaperEstimate(): ReactNode {
   const offered = view.plan.offered
   if (offered == null) return null
   const { estimate } = offered
-  const money = (amount: number) => `${estimate.currency}${amount.toFixed(2)}`
+  // One that was given before amounts were whole stands as it was given.
+  const digits = [estimate.total, ...estimate.lines.map((line) => line.amount)].every(Number.isInteger)
+    ? 0
+    : 2
+  const money = (amount: number) => `${estimate.currency}${amount.toFixed(digits)}`
   const owner = typed('part.owner')
   return (
     <article className="paper-estimate only-print" aria-label="Estimate">
@@ -37,7 +41,7 @@ export function PaperEstimate(): ReactNode {
           </tr>
         </tbody>
       </table>
-      {estimate.without.length > 0 && <p>Without {estimate.without.join('; ')}.</p>}
+      {estimate.without.length > 0 && <p>Not in this price: {estimate.without.join('; ')}.</p>}
       <p className="pt-2">
         {estimate.odds}.{' '}
         {estimate.ready !== '' && `Ready ${estimate.ready} if it is begun when this is given.`}

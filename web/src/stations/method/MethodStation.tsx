@@ -127,7 +127,7 @@ function Sessions({ methods }: { methods: Schemas['MethodPlan'] }): ReactNode {
           <li key={session.from}>
             {session.words}
             {session.too_long && (
-              <b>. More than a day under the hood, and not to be broken off: somebody to take turns.</b>
+              <b>. More than a day at the arc, and not to be broken off: somebody to take turns.</b>
             )}
           </li>
         ))}

@@ -99,7 +99,10 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
   const { change, then, odds } = asked.data
   if (then == null)
     return (
-      <Line name="First" lines={['Nothing that was tried, alone or in twos, would make it the first.']} />
+      <Line
+        name="First"
+        lines={['No one change here, and no two together, would make it the first choice.']}
+      />
     )
   const becomes = then === 'first' ? 'then it is the first choice' : 'then it is left, behind others'
   const holds = odds == null ? '' : `, ${(odds * 100).toFixed(0)} of 100`
@@ -157,7 +160,7 @@ function Points({ way }: { way: Schemas['Contender'] }): ReactNode {
   return (
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
-        {way.score.toFixed(0)} points: how they add up
+        How it was weighed
       </summary>
       <ul className="formula">
         {way.parts.map((part) => (

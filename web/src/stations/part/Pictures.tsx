@@ -96,7 +96,7 @@ export function Pictures(): ReactNode {
             <b>{item.name}</b>: {item.problem.message}{' '}
             {item.problem.would_be_right !== '' && <>{item.problem.would_be_right} would do.</>}
           </span>
-          <Button onPress={() => pictureBox.dismiss(item.id)}>Seen</Button>
+          <Button onPress={() => pictureBox.dismiss(item.id)}>Let go of it</Button>
         </p>
       ))}
       <OpenPicture

@@ -19,7 +19,7 @@ export function Rang({ rings }: { rings: Rings }): ReactNode {
         />
       </svg>
       <span className="first-letter:uppercase">{rings.said}</span>
-      <Button onPress={rings.seen}>Seen</Button>
+      <Button onPress={rings.seen}>Heard</Button>
     </p>
   )
 }

@@ -135,7 +135,7 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> 
                 let bare = tip_stress_factor(length, from_edge, BARE_TIP_RADIUS_MM);
                 let holed = tip_stress_factor(length, from_edge, hole.drill_mm / 2.0);
                 figures.push(
-                    Figure::new(format!("{at}.pull"), name("Stress at the hole"), holed, Unit::Times)
+                    Figure::new(format!("{at}.pull"), name("Load at the hole, against the part's"), holed, Unit::Times)
                         .because(format!(
                             "The load that goes round the crack crowds at its end: {bare:.0} times what the part \
                              carries there at the bare tip, {holed:.0} times at a round hole."

@@ -55,7 +55,7 @@ pub fn figures(methods: &MethodPlan, heat: Option<&HeatPlan>, cooling: Option<&C
             price = price.formula(format!("{}: {} = {:.0}", line.what, line.working, line.amount));
         }
         if !contender.price.without.is_empty() {
-            price = price.note(format!("Without {}.", contender.price.without.join("; ")));
+            price = price.note(format!("Not in it: {}.", contender.price.without.join("; ")));
         }
         figures.push(price);
     }

@@ -8,7 +8,7 @@ use crate::field;
 use crate::hours::{Step, totals};
 use crate::job::Round;
 use crate::method::{Joins, Way, for_days};
-use crate::quantity::{Unit, number};
+use crate::quantity::{Unit, minutes_shown, number};
 use crate::stores::{Take, TakenWhen};
 
 /// What a way costs, line by line.
@@ -27,9 +27,14 @@ pub struct Price {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PriceLine {
     pub what: String,
-    /// "6 h 20 x 45"
+    /// "6 h 30 x 45", and the amount is that of the hours as they stand here
     pub working: String,
     pub amount: f64,
+}
+
+/// Money is said in whole units, line by line: what is printed adds up.
+fn whole(amount: f64) -> f64 {
+    amount.round()
 }
 
 /// It is machined afterwards.
@@ -46,7 +51,8 @@ impl Judged<'_> {
         let mut line = |what: &str, minutes: f64, rate: f64| {
             if minutes > 0.0 && rate > 0.0 {
                 let working = format!("{} × {rate}", self.shop.units.say(minutes, Unit::Minutes));
-                lines.push(PriceLine { what: what.to_owned(), working, amount: minutes / 60.0 * rate });
+                let amount = whole(minutes_shown(minutes) / 60.0 * rate);
+                lines.push(PriceLine { what: what.to_owned(), working, amount });
             }
         };
         line("Hands", hands, rate);
@@ -58,20 +64,20 @@ impl Judged<'_> {
                 Some(amount) => lines.push(PriceLine {
                     what: take.words.clone(),
                     working: take.amount_words.clone(),
-                    amount,
+                    amount: whole(amount),
                 }),
                 None => without.push(take.words.clone()),
             }
         }
         // What the torch burns while it fills nobody has reckoned.
         if matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver) {
-            without.push("gas while it is filled".to_owned());
+            without.push("gas while the joint is filled".to_owned());
         }
         match (round_machines(self.round), self.round.get(field::part::MACHINING_PRICE)) {
             (_, Some(amount)) => lines.push(PriceLine {
                 what: "Machining elsewhere".to_owned(),
                 working: "as said".to_owned(),
-                amount,
+                amount: whole(amount),
             }),
             (true, None) => without.push("machining elsewhere".to_owned()),
             (false, None) => {}
@@ -80,8 +86,8 @@ impl Judged<'_> {
         if self.shop.small_things > 0.0 && so_far > 0.0 {
             lines.push(PriceLine {
                 what: "Small things".to_owned(),
-                working: format!("{} % of {}", number(self.shop.small_things * 100.0, 1), number(so_far, 2)),
-                amount: so_far * self.shop.small_things,
+                working: format!("{} % of {}", number(self.shop.small_things * 100.0, 1), number(so_far, 0)),
+                amount: whole(so_far * self.shop.small_things),
             });
         }
         Price { total: Some(lines.iter().map(|line| line.amount).sum()), lines, without }
@@ -109,8 +115,11 @@ impl Judged<'_> {
         };
         let costs = choices.costs();
         let patch = Choices { odds: last(wait_days), ..choices }.costs().patch_and_order;
-        let line =
-            |what: &str, working: String, amount: f64| PriceLine { what: what.to_owned(), working, amount };
+        let line = |what: &str, working: String, amount: f64| PriceLine {
+            what: what.to_owned(),
+            working,
+            amount: whole(amount),
+        };
         let mut lines = vec![
             line(
                 "Mend it",

@@ -33,9 +33,9 @@ pub(super) fn why(taken: &Contender, all: &[Contender], welders_own: bool) -> St
     {
         said.push("is done soonest".to_owned());
     }
-    let best_score = others.iter().map(|other| other.score).reduce(f64::max);
-    if let Some(best) = best_score.filter(|best| said.is_empty() && taken.score > *best) {
-        said.push(format!("leads by {:.0} points, all in all", taken.score - best));
+    let second = others.iter().max_by(|a, b| a.score.total_cmp(&b.score));
+    if let Some(second) = second.filter(|second| said.is_empty() && taken.score > second.score) {
+        said.extend(most_ahead(taken, second));
     }
     if let Some(ready) = taken.ready.as_ref().filter(|ready| !ready.begun) {
         said.push(format!(
@@ -54,6 +54,24 @@ pub(super) fn why(taken: &Contender, all: &[Contender], welders_own: bool) -> St
         (false, true) => format!("Nothing else is left. {sentence}").trim_end().to_owned(),
         (false, false) => sentence,
     }
+}
+
+/// In what it is most ahead of another: a sentence of this job, not a sum of points.
+fn most_ahead(taken: &Contender, other: &Contender) -> Option<String> {
+    let of = |contender: &Contender, name: &str| {
+        contender.parts.iter().filter(|part| part.name == name).map(|part| part.points).sum::<f64>()
+    };
+    let ahead = |name: &str| of(taken, name) - of(other, name);
+    const WORDS: [(&str, &str); 6] = [
+        ("strength", "is the stronger joint"),
+        ("for", "has more that speaks for it on this part"),
+        ("against", "has less that speaks against it on this part"),
+        ("odds", "holds more often"),
+        ("hours", "takes less time"),
+        ("money", "costs less"),
+    ];
+    let most = WORDS.iter().max_by(|a, b| ahead(a.0).total_cmp(&ahead(b.0)))?;
+    (ahead(most.0) > 0.0).then(|| format!("{} than {}", most.1, other.label))
 }
 
 /// How strong the joint is against the iron, and what of it is seen afterwards.

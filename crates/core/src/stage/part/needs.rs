@@ -73,7 +73,7 @@ const NEEDED: &[Need] = &[
         field::part::SIDES.key(),
         "Say which sides are reached",
         "Can be reached from",
-        "taken as one side, and counted for less",
+        "reckoned as reached from one side only",
     ),
     later(
         field::part::BREAK_STATION.key(),

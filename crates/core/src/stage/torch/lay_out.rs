@@ -103,7 +103,7 @@ impl LayOut<'_> {
             };
             let shade = match entry.joins {
                 Joins::Flame => "mask, shade 5 to 6",
-                _ if way.method.by_arc() => "hood, shade 9 to 13",
+                _ if way.method.by_arc() => "helmet, shade 9 to 13",
                 _ => "mask, shade 3 to 4",
             };
             list.push(format!("{tools}, gloves, {shade}, extraction without a draught on the part"));
@@ -165,7 +165,7 @@ impl LayOut<'_> {
         }
         let two = self.heat.help.as_str() != "" && self.heat.help != "covered";
         (most_kg >= HELPER_KG || two)
-            .then(|| "A helper with hood or mask; who holds what, one spoken signal".to_owned())
+            .then(|| "A helper with helmet or mask; who holds what, one spoken signal".to_owned())
     }
 }
 
@@ -191,10 +191,10 @@ pub(super) fn helper_words(way: Way, heat: &HeatPlan, part: &PartFacts) -> Vec<S
         words.push("Turn it with the welder, tongs that fit, the place for it free.".to_owned());
     }
     words.push(if way.method.by_arc() {
-        "Signal: one word before each arc. Hood down then; shade 9 to 13.".to_owned()
+        "Signal: one word before each arc. Helmet down then; shade 9 to 13.".to_owned()
     } else {
         "Signal: one word before the flame moves. Shade 5 for glowing iron.".to_owned()
     });
-    words.push("Hot iron looks cold: touch nothing that no stick has touched.".to_owned());
+    words.push("Hot iron looks cold: touch nothing before a stick or a gun has read it.".to_owned());
     words
 }
