@@ -139,7 +139,9 @@ impl StoreKind {
     /// "6 rods", "1 rod"; for what is weighed or measured the unit stands with the number.
     #[must_use]
     pub fn count_words(&self, count: f64) -> String {
-        let count = (count * 10.0).round() / 10.0;
+        // Nobody counts tenths of many.
+        let tenths = if count < 10.0 { 10.0 } else { 1.0 };
+        let count = (count * tenths).round() / tenths;
         if count > 0.0 && count < 1.0 {
             return format!("{count} of a {}", self.one);
         }

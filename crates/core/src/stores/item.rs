@@ -64,6 +64,20 @@ fn gas_kg_m3(kind: &str) -> Option<f64> {
     }
 }
 
+/// So much of a gas as it is sold and weighed, in m³ as it burns: what is liquid in its bottle by weight.
+#[must_use]
+pub fn gas_words(kind: &str, m3: f64, units: UnitSystem) -> String {
+    match gas_kg_m3(kind).filter(|_| full_bar(kind).is_none()) {
+        Some(kg_m3) => units.say(m3 * kg_m3, Unit::Kilograms),
+        None => units.say(m3, Unit::CubicMetres),
+    }
+}
+
+/// House: kg in a litre of what is liquid in its bottle, at 15 degC.
+fn liquid_kg_l(kind: &str) -> Option<f64> {
+    (kind == "propane").then_some(0.51)
+}
+
 /// The filler that a kind of rod or wire is; nothing for what is not laid.
 #[must_use]
 pub fn filler_of(kind: &str) -> Option<Filler> {
@@ -109,6 +123,10 @@ fn one_of(
         }
         (Measure::CubicMetres, SaidIn::Kilograms) => {
             gas_kg_m3(kind.id).map(|kg| 1.0 / kg).ok_or("it is measured, not weighed")
+        }
+        (Measure::CubicMetres, SaidIn::Litres) => {
+            let weighed = liquid_kg_l(kind.id).zip(gas_kg_m3(kind.id));
+            weighed.map(|(kg_l, kg_m3)| kg_l / kg_m3).ok_or("say it in bar, kg, m³ or full ones")
         }
         (Measure::Pieces, _) => Err("it is counted"),
         (Measure::Kilograms, _) => Err("it is weighed"),
@@ -269,7 +287,7 @@ pub fn amount_words(kind: &StoreKind, amount: f64, units: UnitSystem) -> String 
         Measure::Pieces => kind.count_words(amount),
         Measure::Kilograms if amount < 1.0 => units.say(amount * 1000.0, Unit::Grams),
         Measure::Kilograms => units.say(amount, Unit::Kilograms),
-        Measure::CubicMetres => units.say(amount, Unit::CubicMetres),
+        Measure::CubicMetres => gas_words(kind.id, amount, units),
         Measure::Litres => units.say(amount, Unit::Litres),
     }
 }

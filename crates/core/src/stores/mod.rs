@@ -5,7 +5,7 @@ mod shelves;
 mod take;
 mod used;
 
-pub use item::{StoreItem, amount_words, filler_of, fits, id_of_a_list};
+pub use item::{StoreItem, amount_words, filler_of, fits, gas_words, id_of_a_list};
 pub(crate) use item::{items, kinds_there, signs};
 pub use shelves::{Buy, Demand, ShelfPlan, Stock, StoresPlan, Taker, Thing, Used, shelves};
 pub use take::{Take, TakenWhen};

@@ -9,7 +9,9 @@ use vanadin_core::field::{Held, parse_value, shop_field, store_key};
 use vanadin_core::method::MethodId;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{Shop, ShopFact, ShopWord, may_be_said, settings};
-use vanadin_core::stores::{Demand, Stock, StoresPlan, Take, TakenWhen, Used, id_of_a_list, shelves};
+use vanadin_core::stores::{
+    Demand, Stock, StoresPlan, Take, TakenWhen, Used, gas_words, id_of_a_list, shelves,
+};
 
 /// A shop as it is told.
 #[derive(Default)]
@@ -105,6 +107,20 @@ fn a_job_without_a_day_waits_for_those_that_have_one() {
     let day = wanted(2, "frame", Some("2026-03-12"), vec![take("acetylene", None, 1.0)]);
     let plan = plan(&told, vec![any, day]);
     assert_eq!(words(&plan, |thing| thing.short.clone()), ["0.5 m³ more: bracket"]);
+}
+
+#[rstest]
+// Hand-worked: 20 lb are 9.07 kg; 5 gallons are 18.9 l, of 0.51 kg each 9.65 kg, 21.3 lb
+#[case::weighed("20 lb", "9.1 kg", "20 lb")]
+#[case::by_the_bottle("5 gallons", "9.7 kg", "21.3 lb")]
+fn propane_is_said_by_its_weight(#[case] typed: &str, #[case] metric: &str, #[case] imperial: &str) {
+    let mut told = Told::default();
+    told.put(1, &[("what", "propane"), ("amount", typed)]);
+    let shop = told.shop();
+    let m3 = shop.stores[0].amount.unwrap();
+    let said = |units| gas_words("propane", m3, units);
+    assert_eq!((said(UnitSystem::Metric).as_str(), said(UnitSystem::Imperial).as_str()), (metric, imperial));
+    assert!(gas_words("acetylene", 1.5, UnitSystem::Metric).ends_with("m³"));
 }
 
 #[rstest]
@@ -321,9 +337,10 @@ fn the_record_says_what_a_job_took_and_from_which_box() {
     let back = took(plain, 0.5, this);
     told.say(ShopWord::PutBack { target: back }).unwrap();
     bench.shop = told.shop();
+    // Hand-worked: 1.5 m³ of 1.88 kg each
     assert_eq!(
         bench.plan().hand_over.used,
-        ["Nickel stick, 3.2 mm: 4 rods, box 77-B", "Propane: 1.5 m³"],
+        ["Nickel stick, 3.2 mm: 4 rods, box 77-B", "Propane: 2.8 kg"],
         "its own, not what another took nor what was put back"
     );
 }

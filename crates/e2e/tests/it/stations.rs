@@ -201,3 +201,22 @@ async fn out_of_the_window_is_said_in_words_and_by_shape() -> anyhow::Result<()>
     .await?;
     browser.sees("Lay bead 1").await
 }
+
+#[tokio::test]
+async fn a_browser_that_speaks_as_in_the_states_is_asked_once_what_is_measured_in() -> anyhow::Result<()> {
+    let server = Server::start_bare()?;
+    let browser = Browser::open(390, 844).await?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("What do you measure in?").await?;
+    browser.press("Inches, pounds, °F").await?;
+    eventually("it is asked no more", async || {
+        Ok(!browser.page().await?.contains("What do you measure in?"))
+    })
+    .await?;
+    let (_, shop) = browser.fetch("GET", "/api/shop", serde_json::Value::Null).await?;
+    assert_eq!(shop["shop"]["units"], "imperial");
+    browser.go(&server.url("/")).await?;
+    browser.sees("The rack is empty").await?;
+    assert!(!browser.page().await?.contains("What do you measure in?"));
+    Ok(())
+}

@@ -38,7 +38,7 @@ async fn a_hot_lug_is_led_bead_by_bead_and_a_wrong_press_is_crossed_out() -> any
         Ok(browser.text("torch-next").await?.starts_with("Lay bead 1"))
     })
     .await?;
-    assert!(browser.text("torch-main").await?.contains("Bead 1 done"));
+    assert!(browser.text("torch-main").await?.contains("irst bead laid"));
     browser.press_test_id("torch-main").await?;
     browser.sees("Bead 2 of").await?;
     eventually("it says where it lies", async || {

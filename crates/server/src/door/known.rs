@@ -15,7 +15,7 @@ use tokio::sync::{Semaphore, watch};
 use uuid::Uuid;
 use vanadin_core::problem::FieldProblem;
 
-use super::helper::Invitations;
+use super::invitations::Invitations;
 use super::store::{self, Device};
 use super::tries::{Tries, Try};
 use crate::api_error::ApiError;

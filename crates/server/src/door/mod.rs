@@ -3,6 +3,7 @@
 pub mod foreign;
 pub mod headers;
 pub mod helper;
+mod invitations;
 pub mod known;
 pub mod route;
 mod store;

@@ -5,15 +5,18 @@ import { outbox } from '../../api/queue/outbox'
 import { begun, typedAndWaiting } from '../../api/queue/queue'
 import { blankQuery, rackQuery, shopQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
+import { pathOf } from '../../job/stations'
 import { WORK } from '../../ui/focus'
 import { Head } from '../Head'
 import { ImportButton } from './ImportButton'
 import { RackLines } from './RackLines'
+import { UnitsAsked } from './UnitsAsked'
 
 /** Every job as a thin heat line, the one that needs a hand first on top. */
 export function RackPage(): ReactNode {
   const [params, setParams] = useSearchParams()
   const navigate = useNavigate()
+  const queryClient = useQueryClient()
   const away = params.has('away')
   // Typed faster than an address changes: the words live here, the address follows.
   const [words, setWords] = useState(params.get('find') ?? '')
@@ -27,6 +30,17 @@ export function RackPage(): ReactNode {
   // While one finds, what was found before stays until there is something else.
   const rack = useQuery({ ...rackQuery(away, find, 0), placeholderData: keepPreviousData })
   const [problem, setProblem] = useState('')
+  /** Enter opens what was found where nothing else was. */
+  const openTheOnly = async (typed: string) => {
+    try {
+      const { total, lines } = await queryClient.fetchQuery(rackQuery(away, typed, 0))
+      const [only] = lines
+      if (total === 1 && only !== undefined)
+        void navigate(`/jobs/${only.id}/${pathOf(only.standing.station)}`)
+    } catch {
+      // The page says by itself that the server is not reached.
+    }
+  }
   const begin = useCallback(
     () => void navigate(`/jobs/${outbox.begin()}/part`, { replace: true, state: { field: 'part.name' } }),
     [navigate],
@@ -44,7 +58,6 @@ export function RackPage(): ReactNode {
   const { revision } = useShop()
   usePrefetchQuery(blankQuery(revision))
   const shopRevision = rack.data?.shop_revision ?? revision
-  const queryClient = useQueryClient()
   useEffect(() => {
     if (shopRevision > revision) void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
   }, [shopRevision, revision, queryClient])
@@ -77,6 +90,11 @@ export function RackPage(): ReactNode {
           placeholder="Find"
           value={words}
           ref={search}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return
+            event.preventDefault()
+            void openTheOnly(event.currentTarget.value)
+          }}
           onChange={(event) => {
             setWords(event.target.value)
             setParams({ find: event.target.value }, { replace: true })
@@ -95,6 +113,7 @@ export function RackPage(): ReactNode {
       )}
       <main id={WORK} tabIndex={-1} aria-label="Rack" className="px-5 pb-6 max-bench:px-4">
         <h1 className="sr-only">Rack</h1>
+        <UnitsAsked />
         {rack.status === 'success' && rack.data.total === 0 && (
           <p className="py-10 text-[19px]">
             {words !== ''

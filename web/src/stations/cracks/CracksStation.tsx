@@ -245,7 +245,7 @@ function OneCrack({ crack }: { crack: Schemas['CrackPlan'] }): ReactNode {
           label="Wall"
           placeholder={crack.wall_guessed ? undefined : crack.wall_words}
         />
-        <Field name={name('found_by')} folded />
+        {(!crack.full_break || typed(name('found_by')) !== '') && <Field name={name('found_by')} folded />}
         {asked(a, typed(name('end_a'))) && <Field name={name('end_a')} label={endLabel(a)} folded />}
         {asked(b, typed(name('end_b'))) && <Field name={name('end_b')} label={endLabel(b)} folded />}
       </div>

@@ -18,7 +18,7 @@ import { TroubleSheet } from './TroubleSheet'
 import { laidOut, silence } from './clocks'
 import { useJobClock } from './useJobClock'
 import { runsOf, useRings } from './useRings'
-import { pieceDone } from './piece-words'
+import { beadDone, pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
 import { NextPin } from './NextPin'
 import { OnTheMap } from './OnTheMap'
@@ -208,7 +208,10 @@ export function TorchStation(): ReactNode {
                 ? 'Covered'
                 : upcoming === undefined
                   ? pieceDone(torch.piece)
-                  : `Bead ${upcoming.number} done`}
+                  : beadDone(
+                      upcoming.number,
+                      clocks.some(({ kind }) => kind === 'soak'),
+                    )}
             </Plate>
           )}
           <div className="grid grid-cols-3 gap-[9px]">

@@ -8,6 +8,10 @@ const DONE: Readonly<Record<string, string>> = {
 /** What is pressed when one piece of the work is done. */
 export const pieceDone = (piece: string): string => DONE[piece] ?? 'Bead done'
 
+/** The same for a bead of an order: the first is said as it is laid, and while the part soaks it is waited for. */
+export const beadDone = (number: number, soaking: boolean): string =>
+  number > 1 ? `Bead ${number} done` : soaking ? 'Wait. Then: first bead laid' : 'First bead laid'
+
 /** What is said less often at the torch, in the order of the work. */
 export const DEEDS = [
   ['tacked', 'Tacked'],

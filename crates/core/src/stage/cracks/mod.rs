@@ -201,7 +201,7 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                 found_in_round: crack.found_in_round,
                 complete: length_mm.is_some()
                     && !wall_guessed
-                    && found_by.is_some()
+                    && (found_by.is_some() || full_break)
                     && ends.iter().all(|end| !end.kind.is_empty())
                     && !(full_break && piece.is_empty()),
                 full_break,
@@ -283,7 +283,8 @@ fn missing(cracks: &[CrackPlan], units: UnitSystem) -> Vec<Missing> {
             ),
         );
         need(
-            crack.found_by.is_none(),
+            // What is broken off has no tip that could hide.
+            crack.found_by.is_none() && !crack.full_break,
             crack::FOUND_BY.of(of).key(),
             format!("Say how {letter} was found"),
             "how its ends were found",

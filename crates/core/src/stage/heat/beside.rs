@@ -16,7 +16,7 @@ use crate::record::FrozenGas;
 use crate::stage::cracks::CrackPlan;
 use crate::stage::method::BurnsOn;
 use crate::stage::part::{HeatShy, PartFacts};
-use crate::stores::StoreItem;
+use crate::stores::{StoreItem, gas_words};
 
 /// One of the gases that a heating burns.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -163,7 +163,7 @@ fn gas_plan(
     let have_m3: Option<f64> = of().next().and_then(|_| of().map(|item| item.amount).sum());
     let out_min = have_m3.and_then(|have| runs_out_min(flow, have));
     let short = out_min.is_some_and(|out| out < burns_min);
-    let volume = |m3: f64| units.say(m3, Unit::CubicMetres);
+    let volume = |m3: f64| gas_words(gas.id(), m3, units);
     let mut words = format!("{}: {} with its reserve", name(gas), volume(need_m3));
     let more = [(on.reheating_min, "of reheats"), (on.after_min, "after the last bead")]
         .into_iter()

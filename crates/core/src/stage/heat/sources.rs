@@ -14,6 +14,7 @@ use crate::method::Target;
 use crate::quantity::{Celsius, Rounding, Seconds, Unit, UnitSystem, Watts};
 use crate::shop::Shop;
 use crate::stage::part::{PartFacts, Weight};
+use crate::stores::gas_words;
 
 /// House: a preheat with a flame that takes longer than this is not one; an oven with its ramp may take
 /// longer.
@@ -211,7 +212,7 @@ fn takes(run: &SourceRun, minutes: f64, units: UnitSystem) -> String {
     let mut takes: Vec<String> = burnt_together(&run.sources())
         .into_iter()
         .map(|(gas, flow)| {
-            format!("{} of {}", units.say(gas_need_m3(flow, minutes), Unit::CubicMetres), gas.id())
+            format!("{} of {}", gas_words(gas.id(), gas_need_m3(flow, minutes), units), gas.id())
         })
         .collect();
     takes.push(if run.source.is_oven() && !run.source.is_fire() {

@@ -10,7 +10,7 @@ use crate::hours::{Step, ready_min};
 use crate::quantity::Unit;
 use crate::sessions::Session;
 use crate::stage::prep::prep_plan;
-use crate::stores::TakenWhen;
+use crate::stores::{TakenWhen, gas_words};
 
 /// One session.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -130,8 +130,8 @@ impl Judged<'_> {
         let of = |part: &Session| -> String {
             let gases = taken.takes.iter().filter(|take| take.is_gas());
             let words = gases.map(|take| {
-                let m3 = self.shop.units.say(take.amount * share(part, take.when), Unit::CubicMetres);
-                format!(", {m3} of {}", take.kind)
+                let amount = gas_words(&take.kind, take.amount * share(part, take.when), self.shop.units);
+                format!(", {amount} of {}", take.kind)
             });
             words.collect()
         };
