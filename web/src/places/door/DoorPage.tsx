@@ -67,7 +67,7 @@ export function DoorPage(): ReactNode {
         first time; whoever sits at that machine can set another one in Shop.
       </p>
       {helping.isError && (
-        <p role="alert">
+        <p role="alert" className="border-l-[3px] border-chalk pl-3 text-[19px] first-letter:uppercase">
           <b>{helping.error instanceof Refused ? problemOf(helping.error) : 'The server is not reached.'}</b>
         </p>
       )}
