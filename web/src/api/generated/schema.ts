@@ -4522,7 +4522,7 @@ export interface components {
             /** Format: double */
             amount: number;
             what: string;
-            /** @description "6 h 20 x 45" */
+            /** @description "6 h 30 x 45", and the amount is that of the hours as they stand here */
             working: string;
         };
         /** @description The body of every answer that is not what was asked for. */
