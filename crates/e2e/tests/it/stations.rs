@@ -54,7 +54,7 @@ async fn a_choice_against_the_plan_is_kept_with_its_reason_and_can_be_left_to_th
     browser.sees("Ruled out").await?;
     browser.sees("Steel is still possible: an iron rod does not suit it.").await?;
     browser.way("Gas fusion, iron rod").await?;
-    browser.sees("Nothing that was tried, alone or in twos, would make it the first.").await?;
+    browser.sees("No one change here, and no two together, would make it the first choice.").await?;
     browser.way("Stitching").await?;
     browser.press("Take it: Stitching").await?;
     browser.sees("Set pins along it, cold.").await?;
