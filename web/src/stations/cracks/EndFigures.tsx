@@ -44,7 +44,7 @@ function End({ end, id }: { end: Schemas['EndPlan']; id: string }): ReactNode {
           <dd>
             <Fig id={at('run_past')} side="top" />
           </dd>
-          <dt className="label">Stress at the hole</dt>
+          <dt className="label">Load at the hole</dt>
           <dd>
             <Fig id={at('pull')} side="top" otherwise="not known" />
           </dd>
