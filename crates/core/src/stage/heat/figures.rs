@@ -107,8 +107,7 @@ pub(crate) fn figures(
         }
         figures.push(minutes);
         let worst_k = sources.worst_k(&run.heating, heat.minutes);
-        let mut unevenness =
-            Figure::new("heat.unevenness", "Hottest over coldest while it heats", worst_k, Unit::Kelvins);
+        let mut unevenness = Figure::new("heat.unevenness", "How unevenly it heats", worst_k, Unit::Kelvins);
         if let Some(between) = heat.between {
             // Neither end need be the heavier part's: the usual weight may heat the least evenly.
             let (low, high) = between.worst_k;

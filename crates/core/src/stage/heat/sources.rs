@@ -460,7 +460,7 @@ impl Sources {
                 // An oven heats it from all sides: how uneven it is inside nobody has reckoned.
                 (Some(minutes), _) if run.source.is_oven() => units.say(minutes, Unit::Minutes),
                 (Some(minutes), Some(worst_k)) => format!(
-                    "{}{}{sweep}; hottest {} over coldest, {} allowed",
+                    "{}{}{sweep}; uneven by {}, {} allowed",
                     units.say(minutes, Unit::Minutes),
                     match (soonest_min, latest_min) {
                         (Some(soon), Some(late)) => format!(" ({})", from_to(soon, late, units)),

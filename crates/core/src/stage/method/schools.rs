@@ -66,7 +66,7 @@ impl Judged<'_> {
             match sources.reach(&target) {
                 Some(reached) if !reached.even_enough => {
                     let worst = self.part.units.say_least(reached.worst_k, Unit::Kelvins);
-                    said.push(format!("not {}: the hottest place {worst} over the coldest", school.word()));
+                    said.push(format!("not {}: it heats unevenly, by {worst}", school.word()));
                 }
                 Some(_) if !slow => {
                     said.push(format!("not {}: nothing but still air to cool it in", school.word()));
