@@ -1,8 +1,8 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { Suspense, useEffect, useSyncExternalStore, type ReactNode } from 'react'
+import { Suspense, useEffect, useRef, useSyncExternalStore, type ReactNode } from 'react'
 import { Route, Routes } from 'react-router'
 import { Refused } from './api/client'
-import { shopQuery, tablesQuery } from './api/queries'
+import { queryClient, shopQuery, tablesQuery } from './api/queries'
 import { watched } from './api/watched'
 import { ShopContext } from './job/ShopContext'
 import { TablesContext } from './job/TablesContext'
@@ -27,6 +27,13 @@ export function App(): ReactNode {
     enabled: units !== undefined,
     placeholderData: keepPreviousData,
   })
+  const toldIn = useRef(units)
+  useEffect(() => {
+    // What was told in the other units is asked for anew, whoever changed them.
+    if (toldIn.current !== undefined && units !== toldIn.current)
+      void queryClient.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'shop' })
+    toldIn.current = units
+  }, [units])
   const theme = shop.data?.shop.theme
   useEffect(() => {
     if (theme !== undefined) document.documentElement.dataset['theme'] = theme

@@ -38,6 +38,9 @@ const FLAGS: &[&str] = &[
     "--force-device-scale-factor=1",
     "--force-color-profile=srgb",
     "--hide-scrollbars",
+    // Who speaks as in the States is asked what is measured in.
+    "--accept-lang=en-GB",
+    "--lang=en-GB",
     "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
 ];
 

@@ -17,6 +17,7 @@ use vanadin_core::shop::Shop;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::desk::Desk;
 use crate::job::route::known;
+use crate::shop::device_units::DeviceUnits;
 use crate::stores::asks;
 
 const PRODID: &str = "-//Vanadin//EN";
@@ -99,8 +100,12 @@ fn sent(text: Option<String>) -> Result<(ContentType, String), ApiError> {
     (status = 200, description = "iCalendar (RFC 5545)", content_type = "text/calendar", body = String),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/calendar.ics")]
-pub async fn of_a_job(desk: &State<Desk>, id: &str) -> Result<(ContentType, String), ApiError> {
-    let seen = desk.see(known(id)?).await?;
+pub async fn of_a_job(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    id: &str,
+) -> Result<(ContentType, String), ApiError> {
+    let seen = desk.see_in(known(id)?, units).await?;
     sent(calendar(&events(&seen.job, &seen.plan), &seen.shop.shop, desk.now_ms()))
 }
 

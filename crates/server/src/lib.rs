@@ -185,7 +185,13 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         .mount("/api/reckon", reckon::routes())
         .mount(
             "/api",
-            routes![wire::tables::tables, reach::route::address, job::route::blank, calendar::of_the_shop],
+            routes![
+                wire::tables::tables,
+                reach::route::address,
+                job::route::blank,
+                calendar::of_the_shop,
+                shop::device_units::choose_units
+            ],
         )
         .mount("/api/rack", routes![rack::route::rack])
         .mount(

@@ -54,6 +54,7 @@ use crate::api_error::ProblemsBody;
         crate::reach::route::address,
         crate::shop::route::show,
         crate::shop::route::change,
+        crate::shop::device_units::choose_units,
         crate::calendar::of_a_job,
         crate::calendar::of_the_shop,
         crate::stores::route::show,

@@ -111,7 +111,7 @@ pub async fn fill_if_empty(desk: &Desk) -> anyhow::Result<()> {
         return Ok(());
     }
     let now_ms = desk.now_ms();
-    let mut words = desk.shop().await?.facts.clone();
+    let mut words = desk.shop().await?.facts.to_vec();
     let before = words.len();
     for (key, typed) in typed_of_the_shop() {
         let change = ShopWord::Set { key, typed, shown_in: UnitSystem::Metric };

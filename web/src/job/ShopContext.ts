@@ -13,7 +13,7 @@ export type Shop = Schemas['Shop'] & {
 
 export const ShopContext = createContext<Shop | null>(null)
 
-/** The shop: its units, its zone, its gear. */
+/** The shop, told in the units of this device: its zone, its gear. */
 export function useShop(): Shop {
   const shop = use(ShopContext)
   if (shop === null) throw new Error('outside the shop')

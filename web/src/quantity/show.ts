@@ -1,6 +1,12 @@
 import type { Figure, Schemas, UnitSystem } from '../api/client'
 
-/** A figure's text in the shop's units, as the server formatted it. */
+/** The two systems of units, as they are chosen. */
+export const SYSTEMS: readonly { id: UnitSystem; label: string }[] = [
+  { id: 'metric', label: 'mm, °C, kg' },
+  { id: 'imperial', label: 'in, °F, lb' },
+]
+
+/** A figure's text in the units of this device, as the server formatted it. */
 export const inUnits = (figure: Pick<Figure, 'metric' | 'imperial'>, units: UnitSystem): Schemas['Shown'] =>
   units === 'imperial' ? figure.imperial : figure.metric
 

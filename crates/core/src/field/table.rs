@@ -324,7 +324,7 @@ fields! {
 SHOP_FIELDS
 shop {
     NAME: Text = text("shop.name", "Name of the shop", 80);
-    UNITS: OneOf = one_of("shop.units", "Units", &[("metric", "mm, °C, kg"), ("imperial", "in, °F, lb")]);
+    UNITS: OneOf = one_of("shop.units", "A new device begins with", &[("metric", "mm, °C, kg"), ("imperial", "in, °F, lb")]);
     THEME: OneOf = one_of("shop.theme", "Theme", &[("shop", "Shop (dark)"), ("daylight", "Daylight")]);
     TIME_ZONE: Text = text("shop.time_zone", "Time zone", 60);
     AMBIENT: Number = quantity("shop.ambient", "Temperature in the shop", Kind::Temperature, (-40.0, 60.0), "°C");

@@ -186,3 +186,39 @@ async fn a_referred_hook_stays_closed_and_a_press_frame_is_opened_by_who_looked_
     }
     Ok(())
 }
+
+#[tokio::test]
+async fn each_device_is_told_in_its_own_units() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let at_the_torch = Browser::open(390, 844).await?;
+    at_the_torch.at(&server).await?;
+    let id = at_the_torch.job("Letterpress").await?;
+    at_the_torch.go(&server.url(&format!("/jobs/{id}/cooling"))).await?;
+    at_the_torch.sees("°C").await?;
+    let in_the_office = Browser::open(1280, 800).await?;
+    in_the_office.go(&server.url(&format!("/jobs/{id}/cooling"))).await?;
+    in_the_office.sees("°C").await?;
+    in_the_office.key("u").await?;
+    in_the_office.sees("in, °F").await?;
+    eventually("it is told in °F", async || {
+        let page = in_the_office.page().await?;
+        Ok(page.contains("°F") && !page.contains("°C"))
+    })
+    .await?;
+    // So are the rack and the card there, and what is asked for later.
+    in_the_office.key("r").await?;
+    in_the_office.sees("53 lb").await?;
+    // Nothing of it came to the other: neither by the stream nor when it is opened anew.
+    let page = at_the_torch.page().await?;
+    assert!(!page.contains("°F"), "{page}");
+    at_the_torch.go(&server.url("/")).await?;
+    at_the_torch.sees("24 kg").await?;
+    assert!(!at_the_torch.page().await?.contains("°F"));
+    // In the shop the two are apart: this device, and one that is new here.
+    in_the_office.key("s").await?;
+    in_the_office.sees("A new device begins with").await?;
+    in_the_office.choose("Shown and read on this device", "mm, °C, kg").await?;
+    in_the_office.go(&server.url("/")).await?;
+    in_the_office.sees("24 kg").await?;
+    Ok(())
+}

@@ -206,6 +206,7 @@ async fn out_of_the_window_is_said_in_words_and_by_shape() -> anyhow::Result<()>
 async fn a_browser_that_speaks_as_in_the_states_is_asked_once_what_is_measured_in() -> anyhow::Result<()> {
     let server = Server::start_bare()?;
     let browser = Browser::open(390, 844).await?;
+    browser.before_every_page("Object.defineProperty(navigator, 'language', { get: () => 'en-US' })").await?;
     browser.go(&server.url("/")).await?;
     browser.sees("What do you measure in?").await?;
     browser.press("Inches, pounds, °F").await?;
@@ -218,5 +219,26 @@ async fn a_browser_that_speaks_as_in_the_states_is_asked_once_what_is_measured_i
     browser.go(&server.url("/")).await?;
     browser.sees("The rack is empty").await?;
     assert!(!browser.page().await?.contains("What do you measure in?"));
+    // The next one is of a shop that works in inches by now: it has nothing to ask.
+    let another = Browser::open(390, 844).await?;
+    another.before_every_page("Object.defineProperty(navigator, 'language', { get: () => 'en-US' })").await?;
+    another.go(&server.url("/")).await?;
+    another.sees("The rack is empty").await?;
+    assert!(!another.page().await?.contains("What do you measure in?"));
+    // In a shop of millimetres it is asked for itself alone.
+    let metric =
+        json!({ "change": { "kind": "set", "key": "shop.units", "typed": "metric", "shown_in": "metric" } });
+    another.fetch("POST", "/api/shop", metric).await?;
+    another.go(&server.url("/")).await?;
+    another.press("Inches, pounds, °F").await?;
+    eventually("it is asked no more", async || {
+        Ok(!another.page().await?.contains("What do you measure in?"))
+    })
+    .await?;
+    let units = async |on: &Browser| -> anyhow::Result<Value> {
+        let (_, shop) = on.fetch("GET", "/api/shop", Value::Null).await?;
+        Ok(json!([shop["shop"]["units"], shop["fields"]["shop.units"]["typed"]]))
+    };
+    assert_eq!(units(&another).await?, json!(["imperial", "metric"]));
     Ok(())
 }

@@ -5,6 +5,7 @@ mod news;
 mod say;
 mod say_shop;
 mod see;
+mod told;
 mod work;
 
 use std::collections::{BTreeMap, HashMap, HashSet};
@@ -23,6 +24,7 @@ pub use say::{NewFact, NewJob};
 pub use say_shop::NewShopFact;
 use see::Kept;
 pub use see::{Seen, ShopNow};
+use told::Told;
 pub use work::work;
 
 /// Jobs that are kept worked out, those seen last.
@@ -48,6 +50,8 @@ pub struct Desk {
 
 struct OnTheDesk {
     kept: Cache<Uuid, Kept>,
+    /// The same in the units that are not the shop's.
+    told: Cache<Uuid, Told>,
     /// Runs of the models, for the plans to come.
     runs: Arc<Runs>,
     shop: RwLock<Option<Arc<ShopNow>>>,
@@ -70,6 +74,7 @@ impl Desk {
         let (news, _) = broadcast::channel(256);
         let on = OnTheDesk {
             kept: Cache::new(KEPT),
+            told: Cache::new(KEPT),
             runs: Arc::default(),
             shop: RwLock::default(),
             shop_turn: tokio::sync::Mutex::default(),

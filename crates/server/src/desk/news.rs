@@ -13,6 +13,6 @@ pub enum News {
     Shop { revision: u64 },
     /// There is something to say of the computer's clock, or no longer.
     Clock,
-    /// The thermocouple shows this now.
-    Reading { job: Uuid, live: Box<Live> },
+    /// The thermocouple shows this now, at this minute of the job clock; in the units of the shop.
+    Reading { job: Uuid, now_min: f64, live: Box<Live> },
 }

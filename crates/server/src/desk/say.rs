@@ -204,7 +204,7 @@ impl Desk {
         let before = self.shop().await?;
         let later = words.into_iter().zip(before.revision + 1..);
         let said: Vec<ShopFact> = later.map(|(word, revision)| ShopFact { revision, ..word }).collect();
-        let shop = Arc::new(ShopNow::of([before.facts.clone(), said.clone()].concat()));
+        let shop = Arc::new(ShopNow::of([before.facts.to_vec(), said.clone()].concat()));
         let mut made = Vec::with_capacity(jobs.len());
         for new in jobs {
             made.push(self.worked_out(new, shop.clone()).await?);

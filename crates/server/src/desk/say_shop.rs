@@ -72,7 +72,7 @@ impl Desk {
             understood,
         };
         self.database.write(async |on| store::add(on, &fact).await).await?;
-        let mut facts = shop.facts.clone();
+        let mut facts = shop.facts.to_vec();
         facts.push(fact);
         let now = Arc::new(ShopNow::of(facts));
         self.shop_is(now.clone());

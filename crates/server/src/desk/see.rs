@@ -2,13 +2,14 @@
 
 use std::collections::BTreeMap;
 use std::sync::atomic::Ordering;
-use std::sync::{Arc, PoisonError};
+use std::sync::{Arc, OnceLock, PoisonError};
 
 use uuid::Uuid;
 use vanadin_core::field::Held;
 use vanadin_core::heat::Runs;
 use vanadin_core::job::{Fact, Job, Recorded};
-use vanadin_core::plan::{Plan, plan_at, plan_with};
+use vanadin_core::plan::{Live, Plan, live, plan_at, plan_with};
+use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{Shop, ShopFact, settings};
 
 use super::{Desk, News, work};
@@ -27,7 +28,9 @@ pub struct ShopNow {
     pub planned_by: u64,
     /// What stands in its settings, by key.
     pub values: BTreeMap<String, Held>,
-    pub facts: Vec<ShopFact>,
+    pub facts: Arc<Vec<ShopFact>>,
+    /// The same shop in the other units, once somebody asked for it.
+    other: OnceLock<Arc<Self>>,
 }
 
 /// A job as it stands, worked out.
@@ -46,11 +49,25 @@ impl ShopNow {
         let values = settings(&facts);
         let shop = Shop::of_log(&values, &facts);
         let (revision, planned_by) = (facts.last().map_or(0, |fact| fact.revision), shop.planned_by());
-        Self { shop, revision, planned_by, values, facts }
+        Self { shop, revision, planned_by, values, facts: Arc::new(facts), other: OnceLock::new() }
+    }
+
+    /// The same shop, told in these units.
+    pub fn told_in(self: &Arc<Self>, units: UnitSystem) -> Arc<Self> {
+        if self.shop.units == units {
+            return self.clone();
+        }
+        let other = || {
+            let shop = Shop { units, ..self.shop.clone() };
+            let (revision, planned_by) = (self.revision, shop.planned_by());
+            let (values, facts) = (self.values.clone(), self.facts.clone());
+            Arc::new(Self { shop, revision, planned_by, values, facts, other: OnceLock::new() })
+        };
+        self.other.get_or_init(other).clone()
     }
 
     /// Whether a plan made in this shop stands in another.
-    fn plans_as(&self, other: &Self, job: Uuid, plan: &Plan) -> bool {
+    pub(super) fn plans_as(&self, other: &Self, job: Uuid, plan: &Plan) -> bool {
         if self.revision == other.revision {
             return true;
         }
@@ -60,8 +77,20 @@ impl ShopNow {
 }
 
 impl Seen {
+    /// What the pad shows at a minute of the job clock, judged; nothing while nothing was read.
+    #[must_use]
+    pub fn live(&self, now_min: f64) -> Option<Live> {
+        let round = self.job.round();
+        let latest = round.latest_reading()?;
+        let recorded = round.recorded();
+        let before = recorded.partition_point(|reading| reading.minutes < latest.minutes);
+        let work = self.plan.at_torch(&self.job);
+        Some(live(latest, &recorded[..before], work.as_ref(), now_min))
+    }
+
     /// Its line on the rack.
-    pub(super) fn line(&self, now_ms: i64) -> Projected {
+    #[must_use]
+    pub fn line(&self, now_ms: i64) -> Projected {
         let shop = (&self.shop.shop, self.shop.revision, self.shop.planned_by);
         Projected::of((&self.job, &self.plan, &self.facts), shop, now_ms)
     }
@@ -177,6 +206,7 @@ impl Desk {
     /// A job that is not seen from outside until it is worked out anew.
     pub(super) fn forget(&self, id: Uuid) {
         self.on.kept.remove(&id);
+        self.on.told.remove(&id);
     }
 
     /// The thermocouple's readings of a lighting were stored: they belong to the job from now on.

@@ -44,7 +44,7 @@ pub fn is_none_of_theirs(request: &Request<'_>) -> bool {
     let parts: Vec<&str> = request.uri().path().segments().collect();
     match parts.as_slice() {
         // With the passphrase it becomes a device like others.
-        ["api", "door"] | ["api", "door", "helped"] => false,
+        ["api", "door"] | ["api", "door", "helped"] | ["api", "units"] => false,
         ["api", "health" | "shop"] | ["api", "tables", _] => !looks,
         ["api", "jobs", id, rest @ ..] if id.parse() == Ok(job) => match rest {
             [] | ["stream"] => !looks,

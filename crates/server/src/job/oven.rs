@@ -11,6 +11,7 @@ use vanadin_core::problem::FieldProblem;
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::desk::Desk;
+use crate::shop::device_units::DeviceUnits;
 
 /// What an oven controller follows.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -28,8 +29,8 @@ pub struct OvenSeen {
     (status = 200, description = "Its program, and since when it runs", body = OvenSeen),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/oven")]
-pub async fn oven(id: &str, desk: &State<Desk>) -> Result<Json<OvenSeen>, ApiError> {
-    let seen = desk.see(known(id)?).await?;
+pub async fn oven(id: &str, units: DeviceUnits, desk: &State<Desk>) -> Result<Json<OvenSeen>, ApiError> {
+    let seen = desk.see_in(known(id)?, units).await?;
     let round = seen.job.round();
     Ok(Json(OvenSeen {
         runs_from_min: round.oven_runs(),

@@ -19,6 +19,7 @@ use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::{Desk, NewFact, NewJob, Seen, work};
 use crate::door::helper::Helps;
+use crate::shop::device_units::DeviceUnits;
 use crate::shop::store::{fetched_at_ms, moment};
 use crate::wire::job::{At, JobView};
 
@@ -33,7 +34,7 @@ pub struct JobToMake {
 pub struct History {
     /// First fact first.
     pub facts: Vec<Fact>,
-    /// Each of them in words, in the units of the shop.
+    /// Each of them in words, in the units of whoever asks.
     pub told: Vec<String>,
 }
 
@@ -56,18 +57,23 @@ pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Json<JobView> {
     (status = 200, description = "The job", body = JobView),
     (status = 422, description = "Not acceptable", body = ProblemsBody)))]
 #[post("/", data = "<body>")]
-pub async fn create(desk: &State<Desk>, body: Body<JobToMake>) -> Result<Json<JobView>, ApiError> {
+pub async fn create(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    body: Body<JobToMake>,
+) -> Result<Json<JobView>, ApiError> {
     let (id, created_ms) = (body.0?.id, desk.now_ms());
     let empty = NewJob { id, created_ms, facts: Vec::new(), readings: Vec::new(), pictures: Vec::new() };
-    Ok(view(desk, &desk.take_in(empty).await?, Vec::new()))
+    let made = desk.take_in(empty).await?;
+    Ok(view(desk, &desk.told_in(id, made, units).await?, Vec::new()))
 }
 
 /// A job of which nothing is known, in the shop as it is: what a page shows of a new one until the server has
 /// it. Its id is nobody's.
 #[utoipa::path(get, path = "/api/blank", responses((status = 200, description = "The job", body = JobView)))]
 #[get("/blank")]
-pub async fn blank(desk: &State<Desk>) -> Result<Json<JobView>, ApiError> {
-    let shop = desk.shop().await?;
+pub async fn blank(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<JobView>, ApiError> {
+    let shop = desk.shop_in(units).await?;
     let job = Job::fold(Uuid::nil(), &[]);
     let plan = plan(&job, &shop.shop).said();
     let seen = Seen { facts: Arc::default(), job: Arc::new(job), plan: Arc::new(plan), shop };
@@ -79,8 +85,8 @@ pub async fn blank(desk: &State<Desk>) -> Result<Json<JobView>, ApiError> {
     (status = 200, description = "The job", body = JobView),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>")]
-pub async fn show(desk: &State<Desk>, id: &str) -> Result<Json<JobView>, ApiError> {
-    Ok(view(desk, &desk.see(known(id)?).await?, Vec::new()))
+pub async fn show(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result<Json<JobView>, ApiError> {
+    Ok(view(desk, &desk.see_in(known(id)?, units).await?, Vec::new()))
 }
 
 /// Adds a change to a job's log, if it may be.
@@ -96,13 +102,15 @@ pub async fn show(desk: &State<Desk>, id: &str) -> Result<Json<JobView>, ApiErro
 pub async fn add_fact(
     desk: &State<Desk>,
     helps: Helps,
+    units: DeviceUnits,
     id: &str,
     body: Body<NewFact>,
 ) -> Result<Json<JobView>, ApiError> {
     let fact = body.0?;
     helps.may_say(&fact.change)?;
-    let (seen, moved) = desk.say(known(id)?, fact).await?;
-    Ok(view(desk, &seen, moved))
+    let id = known(id)?;
+    let (seen, moved) = desk.say(id, fact).await?;
+    Ok(view(desk, &desk.told_in(id, seen, units).await?, moved))
 }
 
 /// Everything that was ever said of a job.
@@ -110,8 +118,8 @@ pub async fn add_fact(
     (status = 200, description = "The log", body = History),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/history")]
-pub async fn history(desk: &State<Desk>, id: &str) -> Result<Json<History>, ApiError> {
-    let seen = desk.see(known(id)?).await?;
+pub async fn history(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result<Json<History>, ApiError> {
+    let seen = desk.see_in(known(id)?, units).await?;
     let telling = Telling::new(&seen.facts, seen.plan.units);
     let told = seen.facts.iter().map(|fact| telling.told(fact)).collect();
     Ok(Json(History { told, facts: seen.facts.to_vec() }))
@@ -123,12 +131,18 @@ pub async fn history(desk: &State<Desk>, id: &str) -> Result<Json<History>, ApiE
     (status = 200, description = "The copy", body = JobView),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[post("/<id>/copy", data = "<body>")]
-pub async fn copy(desk: &State<Desk>, id: &str, body: Body<JobToMake>) -> Result<Json<JobView>, ApiError> {
+pub async fn copy(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    id: &str,
+    body: Body<JobToMake>,
+) -> Result<Json<JobView>, ApiError> {
     let (from, new) = (known(id)?, body.0?);
     let created_ms = desk.now_ms();
     let facts = duplicate(&desk.see(from).await?.facts, Uuid::new_v4, created_ms);
     let copy = NewJob { id: new.id, created_ms, facts, readings: Vec::new(), pictures: Vec::new() };
-    Ok(view(desk, &desk.take_in(copy).await?, Vec::new()))
+    let made = desk.take_in(copy).await?;
+    Ok(view(desk, &desk.told_in(new.id, made, units).await?, Vec::new()))
 }
 
 /// Whoever lets a job go types its name.
@@ -164,9 +178,14 @@ pub struct Answers {
     (status = 200, description = "The answers", body = Answers),
     (status = 404, description = "No such job or test", body = ProblemsBody)))]
 #[get("/<id>/answers/<test>")]
-pub async fn what_if(desk: &State<Desk>, id: &str, test: &str) -> Result<Json<Answers>, ApiError> {
+pub async fn what_if(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    id: &str,
+    test: &str,
+) -> Result<Json<Answers>, ApiError> {
     let test = LookTest::from_id(test).ok_or(ApiError::Unknown("such test"))?;
-    let (Seen { job, shop, .. }, runs) = (desk.see(known(id)?).await?, desk.runs());
+    let (Seen { job, shop, .. }, runs) = (desk.see_in(known(id)?, units).await?, desk.runs());
     let answers = work(move || answers(&job, &shop.shop, test, &runs)).await?;
     Ok(Json(Answers { test, answers }))
 }
@@ -178,9 +197,14 @@ pub async fn what_if(desk: &State<Desk>, id: &str, test: &str) -> Result<Json<An
     (status = 200, description = "The plan", body = Plan),
     (status = 404, description = "No such job or iron", body = ProblemsBody)))]
 #[get("/<id>/as-if/<iron>")]
-pub async fn as_if(desk: &State<Desk>, id: &str, iron: &str) -> Result<Json<Plan>, ApiError> {
+pub async fn as_if(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    id: &str,
+    iron: &str,
+) -> Result<Json<Plan>, ApiError> {
     let iron = Iron::from_id(iron).ok_or(ApiError::Unknown("such iron"))?;
-    let (Seen { job, shop, .. }, runs) = (desk.see(known(id)?).await?, desk.runs());
+    let (Seen { job, shop, .. }, runs) = (desk.see_in(known(id)?, units).await?, desk.runs());
     Ok(Json(work(move || plan_as_if(&job, &shop.shop, iron, &runs).said()).await?))
 }
 
@@ -191,9 +215,14 @@ pub async fn as_if(desk: &State<Desk>, id: &str, iron: &str) -> Result<Json<Plan
     (status = 200, description = "The least change", body = Would),
     (status = 404, description = "No such job or method", body = ProblemsBody)))]
 #[get("/<id>/would/<method>")]
-pub async fn would_be_first(desk: &State<Desk>, id: &str, method: &str) -> Result<Json<Would>, ApiError> {
+pub async fn would_be_first(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    id: &str,
+    method: &str,
+) -> Result<Json<Would>, ApiError> {
     let method = MethodId::from_id(method).ok_or(ApiError::Unknown("such method"))?;
-    let (Seen { job, shop, .. }, runs) = (desk.see(known(id)?).await?, desk.runs());
+    let (Seen { job, shop, .. }, runs) = (desk.see_in(known(id)?, units).await?, desk.runs());
     let moment = moment(&shop.shop, &job, desk.now_ms());
     Ok(Json(work(move || would(&job, &shop.shop, &runs, moment, method)).await?))
 }

@@ -15,6 +15,7 @@ use super::store;
 use crate::api_error::ApiError;
 use crate::desk::{Desk, News, Seen};
 use crate::door::known::{Door, Right};
+use crate::shop::device_units::DeviceUnits;
 use crate::shop::store::{STANDS_MS, began_ms};
 use crate::wire::job::readings;
 
@@ -69,6 +70,7 @@ pub async fn stream<'r>(
     desk: &'r State<Desk>,
     door: &'r State<Door>,
     right: Right,
+    units: DeviceUnits,
     id: &str,
     mut shutdown: Shutdown,
 ) -> Result<EventStream![Event + 'r], ApiError> {
@@ -107,9 +109,10 @@ pub async fn stream<'r>(
                 Ok(News::Said { job, revision, fact }) if job == id => {
                     yield Event::json(&Said { revision, fact }).event("changed");
                 }
-                Ok(News::Reading { job, live }) if job == id => {
-                    yield Event::json(&*live).event("reading");
-                    let Ok(seen) = desk.see(id).await else { break };
+                Ok(News::Reading { job, now_min, live }) if job == id => {
+                    let Ok(seen) = desk.see_in(id, units).await else { break };
+                    let own = units.0.and_then(|_| seen.live(now_min));
+                    yield Event::json(&own.unwrap_or(*live)).event("reading");
                     let stands = how_it_stands(&seen, desk.now_ms());
                     if stands != stood {
                         stood = stands;

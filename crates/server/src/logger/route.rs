@@ -9,7 +9,6 @@ use rocket::{Request, State, post};
 use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::job::Recorded;
-use vanadin_core::plan::live;
 use vanadin_core::problem::FieldProblem;
 
 use super::lines::{LoggerLine, ReadWhen, lines};
@@ -134,13 +133,8 @@ pub async fn log_readings(
     desk.database.write(async |on| store::add_readings(on, job, lit, &readings).await).await?;
     desk.read(job, lit, &readings).await;
     let seen = desk.see(job).await?;
-    if let Some(latest) = seen.job.round().latest_reading() {
-        let round = seen.job.round();
-        let recorded = round.recorded();
-        let before = recorded.partition_point(|reading| reading.minutes < latest.minutes);
-        let work = seen.plan.at_torch(&seen.job);
-        let live = live(latest, &recorded[..before], work.as_ref(), now_min);
-        desk.tell(News::Reading { job, live: Box::new(live) });
+    if let Some(live) = seen.live(now_min) {
+        desk.tell(News::Reading { job, now_min, live: Box::new(live) });
     }
     Ok(Json(KeptReadings { kept: readings.len(), job_min: now_min }))
 }

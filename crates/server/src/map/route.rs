@@ -17,6 +17,7 @@ use crate::body::Body;
 use crate::desk::{Desk, work};
 use crate::job::route::known;
 use crate::picture::store as pictures;
+use crate::shop::device_units::DeviceUnits;
 
 #[derive(rocket::Responder)]
 #[response(status = 200)]
@@ -152,9 +153,14 @@ fn followed(jpeg: &[u8], laid: &Laid, request: &TraceRequest) -> Option<Vec<At>>
     (status = 404, description = "No such face", body = ProblemsBody),
     (status = 422, description = "It takes more pages than can be glued", body = ProblemsBody)))]
 #[get("/<id>/map/<face>/pages")]
-pub async fn face_pages(desk: &State<Desk>, id: &str, face: &str) -> Result<Kept, ApiError> {
+pub async fn face_pages(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    id: &str,
+    face: &str,
+) -> Result<Kept, ApiError> {
     let face = known(face)?;
-    let seen = desk.see(known(id)?).await?;
+    let seen = desk.see_in(known(id)?, units).await?;
     let plan = seen.plan.map.faces.iter().find(|plan| plan.id == face);
     let laid = plan.ok_or(ApiError::Unknown("such face"))?.drawing(seen.job.name()).pages();
     let too_many = || {
@@ -186,11 +192,16 @@ pub async fn face_pages(desk: &State<Desk>, id: &str, face: &str) -> Result<Kept
     (status = 200, description = "The drawing", content_type = "image/svg+xml"),
     (status = 404, description = "No such face", body = ProblemsBody)))]
 #[get("/<id>/map/<file>")]
-pub async fn face_file(desk: &State<Desk>, id: &str, file: &str) -> Result<Kept, ApiError> {
+pub async fn face_file(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    id: &str,
+    file: &str,
+) -> Result<Kept, ApiError> {
     let unknown = || ApiError::Unknown("such face");
     let (face, ending) = file.rsplit_once('.').ok_or_else(unknown)?;
     let face = known(face)?;
-    let seen = desk.see(known(id)?).await?;
+    let seen = desk.see_in(known(id)?, units).await?;
     let plan = seen.plan.map.faces.iter().find(|plan| plan.id == face).ok_or_else(unknown)?;
     let drawing = plan.drawing(seen.job.name());
     let (text, content_type) = match ending {

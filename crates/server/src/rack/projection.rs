@@ -65,7 +65,7 @@ pub struct Projected {
     longest_min: f64,
     /// It was in the heat and is not known to be cold: a pad is on it, or may be.
     heated: bool,
-    line: RackLine,
+    pub line: RackLine,
     /// Of the stores.
     asks: Asks,
     standings: Standings,

@@ -10,6 +10,7 @@ use super::projection::{self, Asked, Found, RackLine};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::asked;
 use crate::desk::Desk;
+use crate::shop::device_units::DeviceUnits;
 
 /// A job that cannot be read at all.
 #[derive(Debug, Serialize, ToSchema)]
@@ -52,6 +53,7 @@ const MOST: u32 = 100;
 #[get("/?<away>&<find>&<from>&<most>")]
 pub async fn rack(
     desk: &State<Desk>,
+    units: DeviceUnits,
     away: Option<&str>,
     find: Option<&str>,
     from: Option<&str>,
@@ -83,7 +85,16 @@ pub async fn rack(
         }
         found = projection::find(pool, &asked, (shop.planned_by, now_ms)).await?;
     }
-    let Found { lines, total, longest_min, .. } = found;
+    let Found { mut lines, total, longest_min, .. } = found;
+    if units.0.is_some_and(|units| units != shop.shop.units) {
+        for line in &mut lines {
+            match desk.see_in(line.id, units).await {
+                Ok(seen) => *line = seen.line(now_ms).line,
+                // It is shown as it was stored rather than not at all.
+                Err(error) => eprintln!("vanadin: the line of {} is shown in other units: {error}", line.id),
+            }
+        }
+    }
     Ok(Json(Rack {
         lines,
         total,

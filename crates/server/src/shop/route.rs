@@ -17,6 +17,7 @@ use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::desk::{Desk, NewShopFact, ShopNow};
 use crate::door::helper::Helps;
+use crate::shop::device_units::DeviceUnits;
 use crate::wire::field::FieldHeld;
 
 #[derive(Debug, Serialize, ToSchema)]
@@ -36,6 +37,8 @@ pub struct ShopView {
     pub stand_ins: bool,
     /// The one job at which this device helps: of the shop it is told what pages are drawn by, and nothing else.
     pub helps: Option<Uuid>,
+    /// This device chose its units: those of `shop`. Nothing where it has the shop's.
+    pub chose_units: bool,
 }
 
 /// What a helper's pages are drawn by.
@@ -45,7 +48,7 @@ fn for_a_helper(values: &BTreeMap<String, Held>) -> Shop {
     Shop::of(&told.map(|(key, held)| (key.clone(), held.clone())).collect())
 }
 
-fn view(now: &ShopNow, stand_ins: StandIns) -> Json<ShopView> {
+fn view(now: &ShopNow, units: DeviceUnits, stand_ins: StandIns) -> Json<ShopView> {
     let held = |(key, held): (&String, &Held)| Some((key.clone(), FieldHeld::of(shop_field(key)?, held)));
     let logger = field::shop::LOGGER.key();
     let damaged = unreadable(&now.facts);
@@ -58,6 +61,7 @@ fn view(now: &ShopNow, stand_ins: StandIns) -> Json<ShopView> {
         damaged: damaged.map(|(revision, text)| Damaged { revision, text: text.to_owned() }).collect(),
         stand_ins: stand_ins.0,
         helps: None,
+        chose_units: units.0.is_some(),
     })
 }
 
@@ -68,13 +72,14 @@ pub async fn show(
     desk: &State<Desk>,
     stand_ins: &State<StandIns>,
     helps: Helps,
+    units: DeviceUnits,
 ) -> Result<Json<ShopView>, ApiError> {
-    let now = desk.shop().await?;
+    let now = desk.shop_in(units).await?;
     if helps.0.is_none() {
-        return Ok(view(&now, **stand_ins));
+        return Ok(view(&now, units, **stand_ins));
     }
     Ok(Json(ShopView {
-        shop: for_a_helper(&now.values),
+        shop: Shop { units: now.shop.units, ..for_a_helper(&now.values) },
         revision: now.revision,
         fields: BTreeMap::new(),
         own_words: Vec::new(),
@@ -82,6 +87,7 @@ pub async fn show(
         damaged: Vec::new(),
         stand_ins: stand_ins.0,
         helps: helps.0,
+        chose_units: units.0.is_some(),
     }))
 }
 
@@ -94,7 +100,9 @@ pub async fn show(
 pub async fn change(
     desk: &State<Desk>,
     stand_ins: &State<StandIns>,
+    units: DeviceUnits,
     body: Body<NewShopFact>,
 ) -> Result<Json<ShopView>, ApiError> {
-    Ok(view(&*desk.say_of_the_shop(body.0?).await?, **stand_ins))
+    desk.say_of_the_shop(body.0?).await?;
+    Ok(view(&*desk.shop_in(units).await?, units, **stand_ins))
 }

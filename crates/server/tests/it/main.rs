@@ -21,4 +21,5 @@ mod shop;
 mod stand_in;
 mod stored;
 mod stream;
+mod units;
 mod web;

@@ -25,23 +25,6 @@ async fn say_of_the_shop(server: &Server, key: &str, typed: &str) -> (Status, Va
     server.post("/api/shop", &json!({ "change": set(key, typed) })).await
 }
 
-async fn plans_made(server: &Server) -> u64 {
-    server.get("/api/health").await.1["plans_made"].as_u64().unwrap()
-}
-
-/// What the program says of the shop by itself once it is started has been said, and worked in.
-async fn settled(server: &Server) {
-    let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(200));
-    let mut known = (0, Value::Null, 0);
-    while known.2 < 3 {
-        looks.tick().await;
-        let revision = server.get("/api/rack").await.1["shop_revision"].clone();
-        let made = plans_made(server).await;
-        let same = (made, &revision) == (known.0, &known.1);
-        known = (made, revision, if same { known.2 + 1 } else { 0 });
-    }
-}
-
 async fn lines(server: &Server) -> Vec<String> {
     let (status, rack) = server.get("/api/rack").await;
     assert_eq!(status, Status::Ok, "{rack}");
@@ -157,18 +140,18 @@ async fn what_no_plan_reads_plans_nothing_anew(#[case] key: &str, #[case] typed:
     for line in rack["lines"].as_array().unwrap() {
         server.get(&format!("/api/jobs/{}", line["id"].as_str().unwrap())).await;
     }
-    settled(&server).await;
-    let before = plans_made(&server).await;
+    server.settled().await;
+    let before = server.plans_made().await;
     assert_eq!(say_of_the_shop(&server, key, typed).await.0, Status::Ok);
     assert_eq!(lines(&server).await.len(), 8);
     for line in rack["lines"].as_array().unwrap() {
         server.get(&format!("/api/jobs/{}", line["id"].as_str().unwrap())).await;
     }
-    assert_eq!(plans_made(&server).await, before);
+    assert_eq!(server.plans_made().await, before);
     // What plans do read is read.
     assert_eq!(say_of_the_shop(&server, "shop.ambient", "3 C").await.0, Status::Ok);
     assert_eq!(lines(&server).await.len(), 8);
-    assert!(plans_made(&server).await >= before + 8);
+    assert!(server.plans_made().await >= before + 8);
 }
 
 #[rocket::async_test]
@@ -178,14 +161,14 @@ async fn a_stick_taken_from_its_shelf_plans_nothing_anew_and_the_last_one_does()
     let items = stores["shop"]["stores"].as_array().unwrap();
     let sticks = items.iter().find(|item| item["kind"] == "stick" && item["amount"] == 2.0).unwrap();
     let amount = format!("store.{}.amount", sticks["id"].as_str().unwrap());
-    settled(&server).await;
-    let before = plans_made(&server).await;
+    server.settled().await;
+    let before = server.plans_made().await;
     assert_eq!(say_of_the_shop(&server, &amount, "1").await.0, Status::Ok);
     assert_eq!(lines(&server).await.len(), 8);
-    assert_eq!(plans_made(&server).await, before);
+    assert_eq!(server.plans_made().await, before);
     assert_eq!(say_of_the_shop(&server, &amount, "0").await.0, Status::Ok);
     assert_eq!(lines(&server).await.len(), 8);
-    assert!(plans_made(&server).await > before, "there is none any more");
+    assert!(server.plans_made().await > before, "there is none any more");
 }
 
 #[rocket::async_test]

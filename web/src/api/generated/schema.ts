@@ -1118,6 +1118,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * From now on everything is told to this device in these units, and what is typed there is read in them. Others are
+         *     told as before.
+         */
+        put: operations["choose_units"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1679,6 +1699,9 @@ export interface components {
         ChoiceView: {
             id: string;
             label: string;
+        };
+        ChosenUnits: {
+            units: components["schemas"]["UnitSystem"];
         };
         /** @description Something that is in the way of something else. */
         Clash: {
@@ -3112,7 +3135,7 @@ export interface components {
         History: {
             /** @description First fact first. */
             facts: components["schemas"]["Fact"][];
-            /** @description Each of them in words, in the units of the shop. */
+            /** @description Each of them in words, in the units of whoever asks. */
             told: string[];
         };
         /** @description A stop-hole on a face. */
@@ -5057,6 +5080,8 @@ export interface components {
         /** @enum {string} */
         ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.small_things" | "shop.logger" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.groove" | "shop_taught.nickel" | "shop_taught.preheat" | "shop_taught.braze_heat" | "shop_taught.gas_heat";
         ShopView: {
+            /** @description This device chose its units: those of `shop`. Nothing where it has the shop's. */
+            chose_units: boolean;
             /** @description What of its log cannot be read, the first first: it changes nothing. */
             damaged: components["schemas"]["Damaged"][];
             /** @description What stands in its settings, by key; nothing for those that nobody has filled in. */
@@ -11608,6 +11633,37 @@ export interface operations {
             };
             /** @description Something broke in the server; nothing was changed */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    choose_units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenUnits"];
+            };
+        };
+        responses: {
+            /** @description It is so, by a cookie */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such units */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

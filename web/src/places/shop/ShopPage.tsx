@@ -14,6 +14,7 @@ import { WORK } from '../../ui/focus'
 import { Head } from '../Head'
 import { TaughtList } from '../../stations/method/TaughtList'
 import { UndoRedo } from '../UndoRedo'
+import { UnitsHere } from './UnitsHere'
 import { useShopFields } from '../useShopFields'
 import { ComeIn } from './ComeIn'
 import { OnAPhone } from './OnAPhone'
@@ -68,6 +69,7 @@ export function ShopPage(): ReactNode {
         <section aria-label="How things are shown" className="flex flex-col gap-3">
           <h2 className="text-[24px]">How things are shown</h2>
           {field('shop.name')}
+          <UnitsHere />
           {field('shop.units')}
           {field('shop.theme')}
           {field('shop.time_zone')}

@@ -112,6 +112,23 @@ impl Server {
         self.post_text(path, &body.to_string()).await
     }
 
+    pub async fn plans_made(&self) -> u64 {
+        self.get("/api/health").await.1["plans_made"].as_u64().unwrap()
+    }
+
+    /// What the program says of the shop by itself once it is started has been said, and worked in.
+    pub async fn settled(&self) {
+        let mut looks = rocket::tokio::time::interval(std::time::Duration::from_millis(200));
+        let mut known = (0, Value::Null, 0);
+        while known.2 < 3 {
+            looks.tick().await;
+            let revision = self.get("/api/rack").await.1["shop_revision"].clone();
+            let made = self.plans_made().await;
+            let same = (made, &revision) == (known.0, &known.1);
+            known = (made, revision, if same { known.2 + 1 } else { 0 });
+        }
+    }
+
     pub async fn new_job(&self) -> Uuid {
         let id = Uuid::new_v4();
         let (status, _) = self.post("/api/jobs", &json!({ "id": id })).await;
