@@ -375,10 +375,11 @@ fn digest(of: &impl Serialize) -> u64 {
 const PRACTISED: usize = 5;
 
 impl Shop {
-    /// It has repairs enough of its own by this method.
+    /// It has repairs enough of its own by this method: as it says itself, or by those that are known here.
     #[must_use]
     pub fn practised(&self, method: MethodId) -> bool {
-        self.repairs.iter().filter(|repair| repair.method == method).count() >= PRACTISED
+        let said = self.done_often.iter().flatten().any(|id| id == method.id());
+        said || self.repairs.iter().filter(|repair| repair.method == method).count() >= PRACTISED
     }
 
     #[must_use]

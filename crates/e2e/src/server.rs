@@ -134,7 +134,9 @@ impl Server {
 
     /// It asks everybody for the shop's passphrase, those on this machine too.
     pub fn start_closed() -> anyhow::Result<Self> {
-        Self::start_with(MORNING, &["--demo", CLOSED])
+        let folder = tempfile::tempdir()?;
+        fill(&folder)?;
+        Self::start_in(folder, MORNING, &["--stand-ins", CLOSED])
     }
 
     /// On a folder that is there already.
@@ -145,8 +147,10 @@ impl Server {
     /// It asks everybody, over TLS.
     pub fn start_with_tls() -> anyhow::Result<Self> {
         let free = TcpListener::bind((Ipv4Addr::LOCALHOST, 0))?.local_addr()?.port();
-        let more = ["--demo", CLOSED, "--tls", "--trust-port", &free.to_string()];
-        let mut server = Self::start_with(MORNING, &more)?;
+        let more = ["--stand-ins", CLOSED, "--tls", "--trust-port", &free.to_string()];
+        let folder = tempfile::tempdir()?;
+        fill(&folder)?;
+        let mut server = Self::start_in(folder, MORNING, &more)?;
         server.trust_port = Some(free);
         Ok(server)
     }

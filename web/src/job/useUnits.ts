@@ -7,7 +7,7 @@ export function useUnits(): UseMutationResult<void, Error, UnitSystem> {
   const queryClient = useQueryClient()
   return useMutation({
     mutationFn: async (units: UnitSystem) => {
-      const { response } = await api.PUT('/api/units', { body: { units } })
+      const { response } = await api.POST('/api/units', { body: { units } })
       if (!response.ok) throw new Refused(response.status, [])
     },
     // What else is shown is asked for anew once the shop is told in them.

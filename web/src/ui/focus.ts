@@ -16,7 +16,7 @@ export function pressPlate(): void {
 }
 
 // What is wrong with a field stands under it by an id of its own, and is no field.
-const IN_ORDER = '[id^="field-"]:not([id$="-problem"])'
+const IN_ORDER = ['field', 'point'].map((kind) => `[id^="${kind}-"]:not([id$="-problem"])`).join()
 
 /** From a field that was just typed to the next one of its part of the sheet, where that is typed too. */
 export function goOn(from: Element): void {
@@ -24,7 +24,15 @@ export function goOn(from: Element): void {
   const fields = [...(around?.querySelectorAll(IN_ORDER) ?? [])]
   const next = fields[fields.indexOf(from) + 1]
   if (fields.includes(from) && next?.matches('input') === true) focusOn(next.id)
-  else focusWork()
+  // What is typed of a point belongs to the map: there the keys go on.
+  else if (from.closest('[data-point-form]') === null || !focusMap()) focusWork()
+}
+
+/** The keys go on with the map, where there is one. */
+export function focusMap(): boolean {
+  const map = document.querySelector<SVGElement>('[data-map]')
+  map?.focus({ preventScroll: true })
+  return map !== null
 }
 
 /** A field that is to be gone on with as soon as it is there. */

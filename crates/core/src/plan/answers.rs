@@ -29,7 +29,7 @@ pub struct Answer {
     pub leading_label: String,
     pub leading_share: Shown,
     pub enough: bool,
-    /// What the plan would say differently; never empty.
+    /// What the plan would say differently; empty where it stays as it is.
     pub changes: Vec<String>,
     /// The plan's line then; nothing while no way is chosen.
     pub line: Option<PlanLine>,
@@ -141,7 +141,7 @@ fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
             if let (Some(from), Some(to)) = (was.hours, is.hours)
                 && (from - to).abs() > 0.1 * from.max(to)
             {
-                said.push(format!("{} altogether", units.say(to * 60.0, Unit::Minutes)));
+                said.push(format!("{} from start to finish", units.say(to * 60.0, Unit::Minutes)));
             }
         }
     }
@@ -174,9 +174,6 @@ fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
         if !come.is_empty() {
             said.push(format!("it has to suit {} too", all_of(&come)));
         }
-    }
-    if said.is_empty() {
-        said.push("the plan stays as it is".to_owned());
     }
     said
 }

@@ -20,7 +20,7 @@ pub struct GateLine {
     /// What to do about it, as the next thing.
     pub verb: String,
     pub station: Station,
-    /// The field that opens the way; empty for none.
+    /// The field that opens the way; `new_round` where only a round of its own does; empty for none.
     pub key: String,
 }
 
@@ -34,6 +34,9 @@ pub struct Gate {
     /// has to.
     pub to_own: String,
 }
+
+/// No field: what opens the way is a round of its own.
+const NEW_ROUND: &str = "new_round";
 
 /// Says why it is refused: where, the field that opens the way, what to do, why, what unlocks it.
 pub(super) type Refuse<'a> = dyn FnMut(Station, &str, &str, String, &str) + 'a;
@@ -85,7 +88,7 @@ impl Gate {
         if round.stopped().is_some() && torch::in_one_heat(way) {
             refuse(
                 Station::Torch,
-                "",
+                NEW_ROUND,
                 "Open a new round",
                 "What is begun with this way is done in one heat, and not gone on with another day."
                     .to_owned(),

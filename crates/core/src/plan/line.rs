@@ -22,9 +22,11 @@ pub struct PlanLine {
     pub touch_at: Option<f64>,
     pub target_c: f64,
     pub most_c: f64,
-    /// "300 to 400 °C", and "10 h 26" from lighting up to unwrapped; empty while not known.
+    /// "300 to 400 °C"
     pub window_words: String,
-    pub in_all: String,
+    /// "may be unwrapped after 10 h 30", from lighting up; "1 h 45 of hands" for what is done cold. Empty while not
+    /// known.
+    pub span_words: String,
 }
 
 pub(super) fn plan_line(
@@ -66,6 +68,13 @@ pub(super) fn plan_line(
         target_c: heat.target_c,
         most_c: heat.most_c,
         window_words,
-        in_all: unwrap_at.map_or(String::new(), |minutes| part.units.say(minutes, Unit::Minutes)),
+        span_words: unwrap_at.map_or(String::new(), |minutes| {
+            let span = part.units.say(minutes, Unit::Minutes);
+            if heat.cold && cooling.cold {
+                format!("{span} of hands")
+            } else {
+                format!("may be unwrapped after {span}")
+            }
+        }),
     }
 }

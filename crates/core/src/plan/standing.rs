@@ -164,7 +164,7 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
     let asked = next.key == field::hand_over::BECAME.key();
     let rank = if let Some(hot) = &hot {
         u32::from(hot.covered)
-    } else if asked {
+    } else if asked || (done && failed(round)) {
         2
     } else if done {
         9
@@ -349,10 +349,10 @@ fn next(
                 ..go(Station::Check, format!("Check: {}", line.label.to_lowercase()))
             };
         }
-        return hand_over(plan, round, now_ms);
+        return hand_over(plan, job, now_ms);
     }
     if handed_over {
-        return hand_over(plan, round, now_ms);
+        return hand_over(plan, job, now_ms);
     }
     before_the_torch(job, plan)
 }
@@ -375,7 +375,13 @@ fn ask_at_ms(round: &Round) -> Option<i64> {
     (answered < asked).then_some(day.number() * DAY_MS + DAY_MS / 2)
 }
 
-fn hand_over(plan: &Plan, round: &Round, now_ms: i64) -> Next {
+/// It was handed over, and did not hold.
+fn failed(round: &Round) -> bool {
+    round.get(field::hand_over::BECAME) == Some("failed")
+}
+
+fn hand_over(plan: &Plan, job: &Job, now_ms: i64) -> Next {
+    let round = job.round();
     let ask = ask_at_ms(round);
     if plan.amount(Station::HandOver) == Amount::Enough && ask.is_some_and(|at_ms| at_ms <= now_ms) {
         let key = field::hand_over::BECAME.key().to_owned();
@@ -385,6 +391,7 @@ fn hand_over(plan: &Plan, round: &Round, now_ms: i64) -> Next {
         Amount::Enough => {
             match (round.get(field::hand_over::FOLLOW_UP), round.label(&field::hand_over::BECAME)) {
                 (Some(day), _) if ask.is_some() => format!("Ask again on {}", Day::say(day)),
+                _ if failed(round) => format!("It failed: open round {}", job.rounds.len() + 1),
                 (_, Some(became)) => became.to_owned(),
                 _ => "Handed over".to_owned(),
             }

@@ -435,14 +435,14 @@ fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
     for (id, name, hours, between, under) in [
         (
             "cooling.unwrap",
-            "Unwrap after",
+            "Covered for",
             cooling.unwrap_hours,
             between.map(|between| between.unwrap_hours),
             UNWRAP_C,
         ),
         (
             "cooling.touch",
-            "Touch after",
+            "Until it may be touched",
             cooling.touch_hours,
             between.map(|between| between.touch_hours),
             TOUCH_C,

@@ -263,9 +263,9 @@ fn each_answer_says_what_it_would_change_in_the_plan() {
     assert!(rim.changes.iter().any(|change| change == "gas fusion is out"), "{:?}", rim.changes);
     assert!(rim.changes.iter().any(|change| change == "it has to suit ductile too"), "{:?}", rim.changes);
     // Fifty kelvins more take longer by more than a tenth.
-    assert!(rim.changes.iter().any(|change| change.ends_with(" altogether")), "{:?}", rim.changes);
+    assert!(rim.changes.iter().any(|change| change.ends_with(" from start to finish")), "{:?}", rim.changes);
     let crumbles = found.iter().find(|answer| answer.outcome == "crumbles_no_rim").unwrap();
-    assert_eq!(crumbles.changes, ["the plan stays as it is"]);
+    assert!(crumbles.changes.is_empty(), "the plan stays as it is: {:?}", crumbles.changes);
     // What it says is what then comes about.
     bench.say(sure("punch", "raises_rim"));
     let plan = bench.plan();

@@ -3,6 +3,7 @@
 mod accessibility;
 mod counted;
 mod drawing;
+mod first_screens;
 mod full_disk;
 mod journeys;
 mod kept;

@@ -61,7 +61,11 @@ async fn a_long_rack_is_scrolled_to_its_end_and_one_job_found_and_let_go() -> an
     browser.sees("that is not its name").await?;
     browser.type_in("Type its name to let it go", "Quoin clamp").await?;
     browser.press("Delete this job").await?;
-    browser.sees("Nothing is put away.").await?;
+    eventually("it is gone from what was put away", async || {
+        let page = browser.page().await?;
+        Ok(page.contains("Stone saw slide end") && !page.contains("Quoin clamp"))
+    })
+    .await?;
     let (status, _) = browser.fetch("GET", &format!("/api/jobs/{last}"), Value::Null).await?;
     assert_eq!(status, 404);
     Ok(())

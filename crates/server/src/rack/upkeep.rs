@@ -56,18 +56,23 @@ pub async fn upkeep(desk: Desk) {
         eprintln!("vanadin: the logs cannot be looked through: {error}");
     }
     loop {
-        while let Some(some) = behind(&desk).await {
-            if let Err(error) = desk.line_up_all(&some).await {
-                eprintln!("vanadin: the rack cannot be brought up to date now: {error}");
-                break;
-            }
-        }
+        catch_up(&desk).await;
         loop {
             match news.recv().await {
                 Ok(News::Shop { .. }) | Err(RecvError::Lagged(_)) => break,
                 Ok(News::Said { .. } | News::Gone { .. } | News::Clock | News::Reading { .. }) => {}
                 Err(RecvError::Closed) => return,
             }
+        }
+    }
+}
+
+/// Works out every line that is behind.
+pub async fn catch_up(desk: &Desk) {
+    while let Some(some) = behind(desk).await {
+        if let Err(error) = desk.line_up_all(&some).await {
+            eprintln!("vanadin: the rack cannot be brought up to date now: {error}");
+            break;
         }
     }
 }

@@ -228,7 +228,7 @@ pub struct EdgeAnswer {
 
 /// How fast the edge of a bead cools.
 #[utoipa::path(post, path = "/api/reckon/edge", request_body = EdgeRequest, responses(
-    (status = 200, description = "The cooling time", body = EdgeAnswer),
+    (status = 200, description = "How quickly it cools", body = EdgeAnswer),
     (status = 422, description = "Not acceptable", body = ProblemsBody)))]
 #[post("/edge", data = "<body>")]
 pub fn edge(body: Body<EdgeRequest>) -> Result<Json<EdgeAnswer>, ApiError> {

@@ -4,7 +4,7 @@ use rocket::http::{Cookie, CookieJar, SameSite};
 use rocket::request::{FromRequest, Outcome};
 use rocket::response::status::NoContent;
 use rocket::time::Duration;
-use rocket::{Request, put};
+use rocket::{Request, post};
 use serde::Deserialize;
 use utoipa::ToSchema;
 use vanadin_core::quantity::UnitSystem;
@@ -41,10 +41,10 @@ pub struct ChosenUnits {
 
 /// From now on everything is told to this device in these units, and what is typed there is read in them. Others are
 /// told as before.
-#[utoipa::path(put, path = "/api/units", operation_id = "choose_units", request_body = ChosenUnits, responses(
+#[utoipa::path(post, path = "/api/units", operation_id = "choose_units", request_body = ChosenUnits, responses(
     (status = 204, description = "It is so, by a cookie"),
     (status = 422, description = "No such units", body = ProblemsBody)))]
-#[put("/units", data = "<body>")]
+#[post("/units", data = "<body>")]
 pub fn choose_units(body: Body<ChosenUnits>, cookies: &CookieJar<'_>) -> Result<NoContent, ApiError> {
     let value = match body.0?.units {
         UnitSystem::Metric => "metric",

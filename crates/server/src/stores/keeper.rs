@@ -46,6 +46,14 @@ async fn said_by_itself(desk: &Desk, id: Uuid, change: ShopWord) -> Result<(), A
     desk.say_of_the_shop(NewShopFact { id, who, sender, base, change }).await.map(|_| ())
 }
 
+/// Looks once at every job: what it took is off the shelves then, and what it taught is known.
+///
+/// # Errors
+/// The database cannot be read.
+pub async fn settle(desk: &Desk) -> Result<(), ApiError> {
+    take_off(desk, None).await
+}
+
 /// Takes off what this job took; every job's, where none is named.
 async fn take_off(desk: &Desk, of: Option<Uuid>) -> Result<(), ApiError> {
     let pool = &desk.database.pool;

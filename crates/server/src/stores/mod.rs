@@ -5,4 +5,4 @@ mod keeper;
 pub mod route;
 
 pub use demand::all as asks;
-pub use keeper::keep;
+pub use keeper::{keep, settle};

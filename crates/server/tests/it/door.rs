@@ -3,6 +3,7 @@
 use std::net::{IpAddr, SocketAddr};
 use std::time::Duration;
 
+use crate::common::fill;
 use rocket::http::{ContentType, Cookie, Header, Status};
 use rocket::local::asynchronous::Client;
 use rocket::tokio::io::{AsyncBufReadExt, BufReader};
@@ -31,11 +32,12 @@ struct From<'a> {
 impl Shop {
     async fn asking(asks: Asks) -> Self {
         let folder = tempfile::tempdir().unwrap();
+        fill(folder.path()).await;
         let config = Config {
             data: folder.path().to_owned(),
             address: IpAddr::from([192, 168, 1, 20]),
             port: 0,
-            demo: true,
+            demo: false,
             stand_ins: false,
             clock: Clock::starting(Some(1_800_000_000_000)),
             most_mb: None,

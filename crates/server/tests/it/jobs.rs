@@ -203,7 +203,8 @@ async fn a_job_is_found_put_away_and_brought_back() {
     let job: Uuid = found["lines"][0]["id"].as_str().unwrap().parse().unwrap();
     server.say(job, json!({ "kind": "put_away" })).await;
     assert!(!names(&server.get("/api/rack").await.1).contains(&"Malt conveyor sprocket arm".to_owned()));
-    assert_eq!(names(&server.get("/api/rack?away=true").await.1), ["Malt conveyor sprocket arm"]);
+    let away = names(&server.get("/api/rack?away=true").await.1);
+    assert_eq!(away.iter().filter(|name| *name == "Malt conveyor sprocket arm").count(), 1, "{away:?}");
     server.say(job, json!({ "kind": "bring_back" })).await;
     assert!(names(&server.get("/api/rack").await.1).contains(&"Malt conveyor sprocket arm".to_owned()));
 }
@@ -274,7 +275,7 @@ async fn a_job_that_was_put_away_is_let_go_by_its_name_with_all_that_hangs_on_it
     assert_eq!(server.get(&format!("/api/jobs/{job}")).await.0, Status::NotFound);
     let picture = format!("/api/jobs/{job}/pictures/{}", face.as_str().unwrap());
     assert_eq!(server.get(&picture).await.0, Status::NotFound);
-    assert_eq!(server.get("/api/rack?away=true").await.1["total"], 0);
+    assert_eq!(server.get("/api/rack?away=true").await.1["total"], 8, "those of before are as they were");
     assert_eq!(server.get("/api/rack").await.1["total"], 7, "the others are as they were");
     assert!(pages().await < before, "the file is smaller by it");
     assert_eq!(server.post(&path, &name).await.0, Status::NotFound);

@@ -176,7 +176,9 @@ async fn no_text_speaks_the_other_system(#[case] units: &str, #[case] foreign: &
         }
     }
     assert!(found.len() > 10_000, "every text was looked at: {}", found.len());
-    let mut wrong: Vec<&(String, String)> = found.iter().filter(|(_, text)| speaks(text, foreign)).collect();
+    // An estimate that was given is what was given.
+    let told = found.iter().filter(|(place, _)| !place.contains("/offered/"));
+    let mut wrong: Vec<&(String, String)> = told.filter(|(_, text)| speaks(text, foreign)).collect();
     wrong.sort();
     wrong.dedup();
     assert!(wrong.is_empty(), "{wrong:#?}");

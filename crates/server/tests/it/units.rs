@@ -88,7 +88,7 @@ async fn a_device_keeps_its_units_whatever_the_shop_does() {
     let server = Server::empty().await;
     let chosen = server
         .client
-        .put("/api/units")
+        .post("/api/units")
         .header(ContentType::JSON)
         .header(Header::new("Host", "localhost:8420"))
         .body(r#"{ "units": "imperial" }"#)

@@ -1126,12 +1126,12 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
         /**
          * From now on everything is told to this device in these units, and what is typed there is read in them. Others are
          *     told as before.
          */
-        put: operations["choose_units"];
-        post?: never;
+        post: operations["choose_units"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1184,7 +1184,7 @@ export interface components {
         Answer: {
             /** @description How likely it is, in percent. */
             chance: components["schemas"]["Shown"];
-            /** @description What the plan would say differently; never empty. */
+            /** @description What the plan would say differently; empty where it stays as it is. */
             changes: string[];
             enough: boolean;
             /** @description Who would lead then, and by how much. */
@@ -2716,7 +2716,7 @@ export interface components {
         };
         /** @description Why it may not be lit, and what opens the way. */
         GateLine: {
-            /** @description The field that opens the way; empty for none. */
+            /** @description The field that opens the way; `new_round` where only a round of its own does; empty for none. */
             key: string;
             sentence: string;
             station: components["schemas"]["Station"];
@@ -4452,17 +4452,21 @@ export interface components {
                 number,
                 number
             ][];
-            in_all: string;
             /** Format: double */
             most_c: number;
             name: string;
+            /**
+             * @description "may be unwrapped after 10 h 30", from lighting up; "1 h 45 of hands" for what is done cold. Empty while not
+             *     known.
+             */
+            span_words: string;
             /** Format: double */
             target_c: number;
             /** Format: double */
             touch_at?: number | null;
             /** Format: double */
             unwrap_at?: number | null;
-            /** @description "300 to 400 °C", and "10 h 26" from lighting up to unwrapped; empty while not known. */
+            /** @description "300 to 400 °C" */
             window_words: string;
         };
         /** @description Something that cannot be done once the part is hot. */
@@ -4690,6 +4694,14 @@ export interface components {
              * @description Minutes on the job clock since it was lit.
              */
             minutes: number;
+        };
+        /** @description One step of it. */
+        RehearsalStep: {
+            /** @description What else is done then, and what is said; empty for nothing. */
+            also: string;
+            bead?: components["schemas"]["BeadAt"] | null;
+            /** @description "Bring it to 300 °C: 1 h 05." */
+            words: string;
         };
         /** @description The readings of one round, in the order of time. */
         RoundReadings: {
@@ -5820,6 +5832,8 @@ export interface components {
             piece: string;
             /** Format: int32 */
             planned: number;
+            /** @description What will happen, step by step; empty once it is begun. */
+            rehearsal: components["schemas"]["RehearsalStep"][];
             /**
              * Format: double
              * @description How long it then soaks, in min; 0 for none.
@@ -9526,7 +9540,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description The cooling time */
+            /** @description How quickly it cools */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -11662,8 +11676,71 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
             /** @description No such units */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

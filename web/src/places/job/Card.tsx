@@ -6,6 +6,7 @@ import { useShop } from '../../job/ShopContext'
 import type { Plan, Station } from '../../api/client'
 import { STATIONS } from '../../job/stations'
 import { inUnits } from '../../quantity/show'
+import { useWholeLines } from '../../ui/useWholeLines'
 import { useMoved } from './useMoved'
 
 export interface CardProps {
@@ -28,6 +29,7 @@ export function Card({ station, first }: CardProps): ReactNode {
   // What the stores have of it.
   const here = plan.takes.find((take) => take.when === 'done')?.here_words ?? ''
   const { units } = useShop()
+  const { frame, cover, under } = useWholeLines('[data-line]')
   const elapsed = plan.figures.find((f) => f.id === 'method.hours')
   const between = (units === 'imperial' ? elapsed?.between_imperial : elapsed?.between_metric) ?? ''
   return (
@@ -36,7 +38,13 @@ export function Card({ station, first }: CardProps): ReactNode {
         <circle cx="13" cy="13" r="12" fill="none" stroke="var(--scribe)" strokeWidth="1.5" />
         <circle cx="13" cy="13" r="7.5" fill="var(--iron)" stroke="var(--scribe)" strokeWidth="1.5" />
       </svg>
-      <div className="min-h-0 grow overflow-auto">
+      <div
+        ref={frame}
+        tabIndex={under > 0 ? 0 : undefined}
+        role={under > 0 ? 'region' : undefined}
+        aria-label={under > 0 ? 'The card' : undefined}
+        className="min-h-0 grow overflow-auto"
+      >
         {first ?? (
           <Row name="Iron" moved={bar('iron.sure')}>
             <span className="words mr-2 text-[26px]">{leading?.label}</span>
@@ -74,7 +82,7 @@ export function Card({ station, first }: CardProps): ReactNode {
               <b>{plan.heat == null ? <Unknown /> : plan.heat.cold ? 'nothing' : plan.heat.source_label}</b>
             </Row>
             <Row
-              name="Elapsed"
+              name="Start to finish"
               moved={bar('method.hours')}
               under={
                 contender?.hours == null ? (
@@ -105,6 +113,15 @@ export function Card({ station, first }: CardProps): ReactNode {
           <Fig id="method.odds" size="card" />
         </Row>
         <Cautions station={station} />
+        {under > 0 && (
+          <p
+            className="sticky bottom-0 bg-slab pt-1 small text-ash"
+            style={{ height: cover }}
+            data-testid="under-the-card"
+          >
+            {under === 1 ? '1 more line below' : `${under} more lines below`}
+          </p>
+        )}
       </div>
       <MovedFoot moved={moved} seen={seen} />
     </aside>
@@ -132,7 +149,10 @@ interface RowProps {
 
 function Row({ name, moved, under = '', children }: RowProps): ReactNode {
   return (
-    <div className={`-ml-4 border-l-[3px] pl-[13px] ${moved ? 'border-chalk' : 'border-transparent'}`}>
+    <div
+      data-line=""
+      className={`-ml-4 border-l-[3px] pl-[13px] ${moved ? 'border-chalk' : 'border-transparent'}`}
+    >
       <div className="border-b border-rule py-0.5">
         <div className="flex min-h-8 items-center justify-between gap-3">
           <span className="label">{name}</span>
@@ -163,7 +183,7 @@ function Cautions({ station }: { station: Station }): ReactNode {
       )}
       <ul>
         {near.map((caution) => (
-          <li key={caution.sentence} className="flex gap-2 py-0.5">
+          <li key={caution.sentence} data-line="" className="flex gap-2 py-0.5">
             <svg width="16" height="16" aria-hidden className="mt-0.5 shrink-0">
               <path d="M8 1.5 15 14.5H1z" fill="none" stroke="var(--chalk)" strokeWidth="1.5" />
             </svg>

@@ -281,6 +281,6 @@ function unwrapWords(
 ): string {
   if (lines.length > 1) return lines.map((l) => l.name).join(' or ')
   const at = standing.hot?.unwrap_at_ms
-  if (at != null) return `unwrap ${foreseen(at, zone, standing.job_now_ms ?? 0)}`
-  return lines[0] === undefined ? '' : `unwrap after ${lines[0].in_all}`
+  if (at != null) return `may be unwrapped ${foreseen(at, zone, standing.job_now_ms ?? 0)}`
+  return lines[0]?.span_words ?? ''
 }

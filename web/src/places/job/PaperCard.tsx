@@ -34,9 +34,9 @@ export function PaperCard(): ReactNode {
       : ['Rods', said(figure('prep.rods'), units), plan.prep?.filler ?? ''],
     ['Beads', said(figure('prep.beads'), units)],
     ['Packing', plan.cooling?.packing ?? '', plan.cooling?.sentence ?? ''],
-    ['Unwrap after', said(figure('cooling.unwrap'), units)],
-    ['Touch after', said(figure('cooling.touch'), units)],
-    ['Elapsed', said(figure('method.hours'), units), ready],
+    ['Covered for', said(figure('cooling.unwrap'), units)],
+    ['Until it may be touched', said(figure('cooling.touch'), units)],
+    ['Start to finish', said(figure('method.hours'), units), ready],
     ['Price', said(figure('method.price'), units), figure('method.price')?.note ?? ''],
     ['Odds', said(figure('method.odds'), units), figure('method.odds')?.note ?? ''],
   ]

@@ -225,12 +225,12 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
   )
 })
 
-/** "torch braze, 5 h 07 in all", or the ways still possible. */
+/** "torch braze, may be unwrapped after 5 h 15", or the ways still possible. */
 function planWords(lines: readonly Schemas['PlanLine'][]): string {
   const [only] = lines
   if (only === undefined) return ''
   if (lines.length > 1) return lines.map((l) => l.name.toLowerCase()).join(' or ')
-  return only.in_all === '' ? only.name.toLowerCase() : `${only.name.toLowerCase()}, ${only.in_all} in all`
+  return [only.name.toLowerCase(), only.span_words].filter((words) => words !== '').join(', ')
 }
 
 interface HereProps {

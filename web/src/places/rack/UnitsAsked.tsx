@@ -35,7 +35,9 @@ export function UnitsAsked(): ReactNode {
       <b className="text-[19px]">What do you measure in?</b>
       <Button onPress={() => say('imperial')}>Inches, pounds, °F</Button>
       <Button onPress={() => say('metric')}>mm, kg, °C</Button>
-      {(own.isError || word.isError) && <span role="alert">The server is not reached: nothing was changed.</span>}
+      {(own.isError || word.isError) && (
+        <span role="alert">The server is not reached: nothing was changed.</span>
+      )}
     </section>
   )
 }

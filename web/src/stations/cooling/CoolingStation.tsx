@@ -164,8 +164,8 @@ export function CoolingStation(): ReactNode {
         <Field name="cooling.packing" label="Packed in" folded placeholder={cooling.packing} />
         <Field name="cooling.thickness" label="How thick" placeholder="as usual" />
         <Field name="cooling.foil" label="Bright foil over it" />
-        <Small name="Unwrap after" id="cooling.unwrap" />
-        <Small name="Touch after" id="cooling.touch" />
+        <Small name="Covered for" id="cooling.unwrap" />
+        <Small name="Until it may be touched" id="cooling.touch" />
       </div>
       <div className="flex flex-wrap items-center justify-end gap-3">
         {lit !== null && covered !== null && hot?.unwrapped === true && (

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { NewRound } from '../../job/NewRound'
 import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
@@ -14,6 +15,7 @@ export function HandOverStation(): ReactNode {
   const { units } = useShop()
   const done = field('hand_over.done')
   const handed = done.typed === 'yes'
+  const became = field('hand_over.became').typed
   const { open, owned } = view.plan.hand_over
   return (
     <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
@@ -25,9 +27,10 @@ export function HandOverStation(): ReactNode {
       >
         <RecordPage />
       </div>
-      <div className="no-print flex w-[250px] shrink-0 flex-col gap-3 max-bench:w-full">
+      <div className="no-print flex w-[250px] shrink-0 flex-col gap-3 max-bench:order-first max-bench:w-full">
         <Field name="hand_over.follow_up" placeholder="in 3 months" />
         {handed && <Field name="hand_over.became" folded />}
+        {handed && became === 'failed' && <NewRound reason="it failed in use" />}
         <Field name="hand_over.expect" placeholder="warm it slowly" />
         <Button onPress={() => print('record')}>Print the record</Button>
         <a

@@ -44,7 +44,6 @@ export function Beside({ heat }: BesideProps): ReactNode {
             {heat.sticks}
           </p>
         )}
-        {heat.by_eye !== '' && <p className="text-[17px]">{heat.by_eye}</p>}
         {heat.infrared != null && (
           <p className="text-[17px]" data-testid="heat-infrared">
             {heat.infrared.words} {heat.infrared.dont !== '' && <b>{heat.infrared.dont}</b>}
@@ -54,6 +53,12 @@ export function Beside({ heat }: BesideProps): ReactNode {
           <Field name="heat.surface" folded placeholder="Cast skin" />
           <Field name="heat.gun_set" placeholder="0.95" />
         </div>
+        {heat.by_eye !== '' && (
+          <details>
+            <summary className="flex min-h-11 cursor-pointer items-center text-ash">By eye</summary>
+            <p className="text-[17px]">{heat.by_eye}</p>
+          </details>
+        )}
         <details>
           <summary className="flex min-h-11 cursor-pointer items-center text-ash">
             Pad 1 lies at the coldest far corner. More pads?

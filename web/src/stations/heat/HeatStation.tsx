@@ -74,7 +74,7 @@ export function HeatStation(): ReactNode {
         />
       </div>
       <p className="small text-ash">
-        Full line: the coldest place. Dashed: the hottest. Good to {Math.round(heat.good_to * 100)} %.{' '}
+        Dashed: the hottest place. Good to {Math.round(heat.good_to * 100)} %.{' '}
         {heat.learned !== '' && `${heat.learned}.`}
       </p>
       {heat.along.length > 1 && <AlongPart frames={heat.along} station={heat.station} />}

@@ -90,7 +90,7 @@ export function IronStation(): ReactNode {
           />
         </label>
         <p className="min-w-0 flex-1 basis-60 small leading-[17px] text-ash">
-          The same test at the same spot replaces; at another spot it counts again, by half.
+          At another spot it counts again, by half.
         </p>
       </div>
       <Evidence

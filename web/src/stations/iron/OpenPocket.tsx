@@ -22,6 +22,7 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
   const { revision } = useShop()
   const answers = useQuery(answersQuery(view.id, view.revision, revision, test.test))
   const answer = (outcome: string) => answers.data?.answers.find((known) => known.outcome === outcome)
+  const stays = answers.data?.answers.every(({ changes }) => changes.length === 0) === true
   const forbidden = view.plan.part.forbidden.find((known) => known.test === test.test)
   return (
     <section id={id} aria-label={test.label} tabIndex={-1} data-question="">
@@ -56,23 +57,35 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
                 <span className="inline-block first-letter:uppercase">{outcome.looks}</span>
               </b>
             </button>
-            <Then id={`then-${outcome.id}`} answer={answer(outcome.id)} />
+            <Then id={`then-${outcome.id}`} answer={answer(outcome.id)} stays={stays} />
           </div>
         ))}
       </div>
+      {stays && <p className="mt-1 text-ash">Whichever it is, the plan stays as it is.</p>}
     </section>
   )
 }
 
 /** What this answer would make of the iron and of the plan. */
-function Then({ id, answer }: { id: string; answer: Schemas['Answer'] | undefined }): ReactNode {
+interface ThenProps {
+  id: string
+  answer: Schemas['Answer'] | undefined
+  /** The plan stays as it is, whichever it is: that is said once. */
+  stays: boolean
+}
+
+function Then({ id, answer, stays }: ThenProps): ReactNode {
   if (answer === undefined) return null
   return (
     <p id={id} className="mt-0.5 small leading-[17px] text-ash" data-testid={`then.${answer.outcome}`}>
       <span className="figure text-[15px] text-chalk max-bench:text-[16px]">{answer.chance.number} %</span>{' '}
-      likely. Then {answer.leading_label.toLowerCase()}{' '}
-      <span className="whitespace-nowrap">{answer.leading_share.number} %:</span>{' '}
-      {answer.changes.slice(0, 4).join(', ')}.
+      likely{stays ? '' : `, then ${answer.leading_label.toLowerCase()} `}
+      {!stays && (
+        <>
+          <span className="whitespace-nowrap">{answer.leading_share.number} %:</span>{' '}
+          {answer.changes.length === 0 ? 'the plan stays as it is' : answer.changes.slice(0, 4).join(', ')}.
+        </>
+      )}
     </p>
   )
 }

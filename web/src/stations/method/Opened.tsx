@@ -8,6 +8,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { fieldId } from '../../ui/focus'
 import { useTables } from '../../job/TablesContext'
+import { HoursStrip } from './HoursStrip'
 import { TaughtList } from './TaughtList'
 
 export interface OpenedProps {
@@ -37,11 +38,10 @@ export function Opened({ way, chosen, refused, onTake }: OpenedProps): ReactNode
       <First way={way} />
       <Line name="Joint" lines={[way.joint_words]} />
       <Line name="Odds" lines={way.odds_parts.map((part) => `${part.words} (${part.moves})`)} joined="; " />
-      <Line
-        name="Hours"
-        lines={way.steps.map((step) => `${step.label.toLowerCase()} ${stepWords(step)}`)}
-        joined=", "
-      />
+      <div className="grid grid-cols-[80px_1fr] gap-x-3">
+        <span className="label pt-0.5">Hours</span>
+        <HoursStrip steps={way.steps} />
+      </div>
       <Settings way={way} />
       <OnThisJob way={way} />
       <Points way={way} />
@@ -53,19 +53,6 @@ export function Opened({ way, chosen, refused, onTake }: OpenedProps): ReactNode
       ))}
     </section>
   )
-}
-
-/** Hands and clock of a step: "6 min", "13 h by itself". */
-function stepWords(step: Schemas['Step']): string {
-  const said = (minutes: number): string =>
-    minutes < 60
-      ? `${Math.ceil(minutes)} min`
-      : `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`
-  const parts = [
-    step.attended_min > 0 ? said(step.attended_min) : '',
-    step.unattended_min > 0 ? `${said(step.unattended_min)} by itself` : '',
-  ]
-  return parts.filter((part) => part !== '').join(' and ')
 }
 
 function Line({

@@ -110,7 +110,6 @@ function Way({ way, scale, wanted, columns, priced, timed, chosen, own, open, on
         {chosen && <span className="small font-sans font-semibold">{own ? 'taken' : 'first choice'}</span>}
         {way.ready != null && (
           <span className="small ml-auto font-sans font-normal text-ash min-bench:hidden">
-            {way.ready.begun ? '' : 'ready '}
             {way.ready.words}
             {way.ready.late ? ', too late' : ''}
           </span>

@@ -1,7 +1,8 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useTicked } from '../../job/useTicked'
+import { Button } from '../../ui/Button'
 import { TickLine } from '../../ui/TickLine'
 import { stepKey } from '../../job/step-key'
 
@@ -15,6 +16,7 @@ export function WorkList({ work }: WorkListProps): ReactNode {
   const isDone = useTicked()
   const next = work.find((line) => !isDone(line))
   const done = work.filter(isDone).length
+  const [whole, setWhole] = useState(false)
   return (
     <section aria-label="In this order">
       <h2 className="flex items-baseline justify-between gap-3 text-[24px] leading-7">
@@ -45,7 +47,9 @@ export function WorkList({ work }: WorkListProps): ReactNode {
                     </span>
                   )}
                 </span>
-                <span className={`block first-letter:uppercase ${ticked || !isNext ? 'text-ash' : ''}`}>
+                <span
+                  className={`first-letter:uppercase ${ticked || !isNext ? 'text-ash' : ''} ${whole || isNext ? 'block' : 'line-clamp-1 max-bench:hidden'}`}
+                >
                   {line.sentence}
                 </span>
               </TickLine>
@@ -53,6 +57,13 @@ export function WorkList({ work }: WorkListProps): ReactNode {
           )
         })}
       </ol>
+      {work.length > 1 && (
+        <div className="mt-2">
+          <Button chosen={whole} onPress={() => setWhole(!whole)}>
+            {whole ? 'The next line in full' : 'Every line in full'}
+          </Button>
+        </div>
+      )}
     </section>
   )
 }

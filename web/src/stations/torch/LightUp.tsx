@@ -6,6 +6,7 @@ import { NextOrButton } from '../../job/NextOrButton'
 import { useShop } from '../../job/ShopContext'
 import { Choice } from '../../ui/Choice'
 import { LayOut } from './LayOut'
+import { Rehearsal } from './Rehearsal'
 import { Refused } from './Refused'
 
 type Lighting = Schemas['Lighting']
@@ -99,6 +100,7 @@ export function LightUp(): ReactNode {
               />
             </label>
           )}
+          {torch != null && other === undefined && <Rehearsal torch={torch} />}
           <LayOut lines={lines} />
           {stand_ins && (
             <div>
@@ -115,7 +117,10 @@ export function LightUp(): ReactNode {
           )}
         </>
       ) : (
-        <Refused lines={refused} supposed={asIf !== null} />
+        <>
+          <Refused lines={refused} supposed={asIf !== null} />
+          {torch != null && other === undefined && <Rehearsal torch={torch} />}
+        </>
       )}
     </div>
   )

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
+import { NewRound } from '../../job/NewRound'
 import { pathOf } from '../../job/stations'
 
 export interface RefusedProps {
@@ -28,6 +29,7 @@ export function Refused({ lines, supposed }: RefusedProps): ReactNode {
           <p className="min-w-0 grow basis-[300px]">
             <b>{line.sentence}</b> <span className="text-ash">{line.unlock}</span>
           </p>
+          {line.key === 'new_round' && <NewRound reason={line.sentence} />}
           {line.station !== 'torch' && (
             <Link
               to={`/jobs/${view.id}/${pathOf(line.station)}`}

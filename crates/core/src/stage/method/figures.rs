@@ -61,7 +61,7 @@ pub fn figures(methods: &MethodPlan, heat: Option<&HeatPlan>, cooling: Option<&C
     }
     if let Some(hours) = contender.hours {
         let hands = contender.hands_hours.unwrap_or_default() * 60.0;
-        let mut elapsed = Figure::new("method.hours", "Hours", hours * 60.0, Unit::Minutes)
+        let mut elapsed = Figure::new("method.hours", "Start to finish", hours * 60.0, Unit::Minutes)
             .because(format!(
                 "{{{hands:.0} min}} of hands; the rest is oven, cooling and drying, one after the other."
             ))

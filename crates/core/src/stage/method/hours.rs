@@ -464,7 +464,7 @@ impl Judged<'_> {
         let at = ready_min(now_min, steps, &self.shop.week);
         Some(Ready {
             after_min: (at - now_min) as f64,
-            words: of_minutes(at),
+            words: to_five(at),
             late: wanted_min.is_some_and(|wanted| at > wanted),
             begun: false,
         })
@@ -491,7 +491,7 @@ impl Judged<'_> {
             (at > wanted).then(|| {
                 let why = format!(
                     "Ready {} at the worst, wanted {}. What takes longest: {}.",
-                    of_minutes(at),
+                    to_five(at),
                     of_minutes(wanted),
                     most.label.to_lowercase()
                 );
@@ -500,6 +500,11 @@ impl Judged<'_> {
         });
         Some(late.collect())
     }
+}
+
+/// A moment that is only reckoned, to the next five minutes.
+fn to_five(minutes: i64) -> String {
+    of_minutes((minutes + 4).div_euclid(5) * 5)
 }
 
 fn finding_min(found: FoundBy) -> (f64, f64) {

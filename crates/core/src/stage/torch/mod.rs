@@ -8,6 +8,7 @@ mod lighting;
 mod on_map;
 mod pads;
 mod pins;
+mod rehearsal;
 mod stop_rule;
 mod stopping;
 mod trouble;
@@ -30,6 +31,8 @@ pub use on_map::BeadOnFace;
 pub use pads::PadSeen;
 pub use pins::NextPin;
 use pins::in_turn;
+pub use rehearsal::RehearsalStep;
+use rehearsal::rehearsal;
 pub(crate) use stop_rule::StopAsked;
 pub use stop_rule::{StopRule, StopWay};
 pub(crate) use stopping::in_one_heat;
@@ -98,6 +101,8 @@ pub struct TorchPlan {
     pub peen: bool,
     /// What lies ready before it is lit: after that one cannot stop.
     pub lay_out: Vec<LayLine>,
+    /// What will happen, step by step; empty once it is begun.
+    pub rehearsal: Vec<RehearsalStep>,
     /// What a helper holds, does and looks out for.
     pub helper: Vec<String>,
     /// What is done at once when it must stop.
@@ -160,6 +165,9 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
             on_map::lay_on_map(&mut beads, map);
         }
         (plan.beads, plan.ahead) = (Some(beads), Some(Arc::new(ahead)));
+    }
+    if let (Some(plan), Some(heat)) = (&mut plan, heat.filter(|_| !job.round().repaired())) {
+        plan.rehearsal = rehearsal(plan, heat, cooling, part.units);
     }
     let burning = job.round().repaired() && job.round().covered_minutes().is_none();
     if let (Some(plan), Some((trouble, stop))) = (&mut plan, &trouble) {
@@ -246,6 +254,7 @@ fn torch_plan(
         window,
         peen: way.method.arc(),
         lay_out: Vec::new(),
+        rehearsal: Vec::new(),
         helper: lay_out::helper_words(way, heat, part),
         must_stop: MustStop::of(way, heat, cooling),
         go_on: None,

@@ -6,7 +6,7 @@ use super::TorchPlan;
 use super::stop_rule::StopAsked;
 use super::trouble::TroubleAsked;
 use crate::heat::{HeatSource, SourceKind};
-use crate::method::{MethodId, School, Way};
+use crate::method::{MethodId, Way};
 use crate::quantity::Unit;
 use crate::stage::cooling::CoolingPlan;
 use crate::stage::heat::HeatPlan;
@@ -30,15 +30,11 @@ pub struct GoOn {
     pub needs: Vec<String>,
 }
 
-/// Whether what is begun with this way may be gone on with another day: a cast-iron fusion of the whole part and a
-/// hot braze are done in one heat.
+/// Whether what is begun with this way is done in one heat, and not gone on with another day: a cast-iron fusion by gas
+/// and the brazes by torch. What is laid by stick, wire, TIG or as pins may be gone on with.
 #[must_use]
 pub fn in_one_heat(way: Way) -> bool {
-    match way.method {
-        MethodId::GasIron => true,
-        MethodId::TorchBraze => way.school.preheats(),
-        _ => way.school == School::WholePart,
-    }
+    matches!(way.method, MethodId::GasIron | MethodId::TorchBraze | MethodId::SilverBraze)
 }
 
 /// How what heats it is put out; nothing for a source that is not known.
@@ -127,6 +123,7 @@ mod tests {
     use rstest::rstest;
 
     use super::*;
+    use crate::method::School;
 
     #[rstest]
     #[case::an_air_torch_has_no_oxygen("weed_burner", "Burner off, at the cylinder.")]
@@ -143,6 +140,10 @@ mod tests {
     #[case::arc(MethodId::ArcNickel, School::Hot, false)]
     #[case::hot_braze(MethodId::TorchBraze, School::Hot, true)]
     #[case::gas_iron(MethodId::GasIron, School::WholePart, true)]
+    #[case::silver(MethodId::SilverBraze, School::Hot, true)]
+    #[case::the_whole_part_by_stick(MethodId::ArcNickel, School::WholePart, false)]
+    #[case::tig(MethodId::TigNickel, School::Hot, false)]
+    #[case::wire(MethodId::MigBrazeSi, School::Warm, false)]
     fn what_is_done_in_one_heat(#[case] method: MethodId, #[case] school: School, #[case] one: bool) {
         assert_eq!(in_one_heat(Way { method, school }), one);
     }

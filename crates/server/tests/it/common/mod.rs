@@ -31,6 +31,12 @@ async fn filled() -> Vec<u8> {
     std::fs::read(copy).unwrap()
 }
 
+/// Puts the sample shop there, as it was filled once.
+pub async fn fill(folder: &Path) {
+    let filled = FILLED.get_or_init(filled).await;
+    std::fs::write(folder.join("vanadin.sqlite"), filled).unwrap();
+}
+
 /// A server of this machine alone, on a folder.
 pub fn config(folder: &Path, demo: bool) -> Config {
     Config {
@@ -56,8 +62,7 @@ impl Server {
     /// With the sample shop where it is for a demo: one that was filled once, for all tests that ask for it.
     pub async fn on(folder: TempDir, demo: bool) -> Self {
         if demo {
-            let filled = FILLED.get_or_init(filled).await;
-            std::fs::write(folder.path().join("vanadin.sqlite"), filled).unwrap();
+            fill(folder.path()).await;
         }
         let client = Client::untracked(rocket(config(folder.path(), demo)).await.unwrap()).await.unwrap();
         Self { client, folder }

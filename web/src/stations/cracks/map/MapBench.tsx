@@ -4,7 +4,7 @@ import { api } from '../../../api/client'
 import { useJob } from '../../../job/JobContext'
 import { useShop } from '../../../job/ShopContext'
 import { Button } from '../../../ui/Button'
-import { focusWork } from '../../../ui/focus'
+import { focusMap } from '../../../ui/focus'
 import { laidDown, ranOn, withWaiting, without, type Drawn } from './edit'
 import { MapSheet, type Chosen } from './MapSheet'
 import type { Landed } from './snap'
@@ -66,6 +66,8 @@ export function MapBench({ faceId, chosen, onChoose, task, onTask }: MapBenchPro
     setPoints([])
     setUnfollowed('')
     onTask(next)
+    // Chosen by the keys it is drawn by the keys.
+    focusMap()
   }
   const idOf = (of: Task): string => {
     if (of.id !== null) return of.id
@@ -77,7 +79,6 @@ export function MapBench({ faceId, chosen, onChoose, task, onTask }: MapBenchPro
     draw(drawn(id))
     onChoose({ id, point: 0 })
     begin(null)
-    focusWork()
   }
   const follows = task?.thing === 'crack' && face.seen != null && shows !== null
   const press = (there: Landed) => {

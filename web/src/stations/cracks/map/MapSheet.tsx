@@ -1,3 +1,4 @@
+import { placeText, stepMm } from '../../../quantity/place'
 import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import type { UnitSystem } from '../../../api/client'
 import { useSize, type Size } from '../../../ui/useWidth'
@@ -108,7 +109,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
     press: (pixel, touch) => press(toPlace(view, pixel), touch),
   })
   const step = (event: KeyboardEvent): At | null => {
-    const mm = event.shiftKey ? 0.1 : event.ctrlKey ? 10 : 1
+    const mm = stepMm(units, event.shiftKey ? 'fine' : event.ctrlKey ? 'large' : 'usual')
     switch (event.key) {
       case 'ArrowLeft':
         return at(-mm, 0)
@@ -122,13 +123,18 @@ export function MapSheet(props: MapSheetProps): ReactNode {
         return null
     }
   }
+  /** On a mark of the rule: from there the arrows go from mark to mark. */
+  const onTheRule = (place: At): At => {
+    const mm = stepMm(units, 'usual')
+    return at(Math.round(place.x_mm / mm) * mm, Math.round(place.y_mm / mm) * mm)
+  }
   const middle = (): Pixel => ({ x: size.width / 2, y: size.height / 2 })
   const handleKey = (event: KeyboardEvent<SVGSVGElement>) => {
     const by = step(event)
     const point = chosen?.point ?? null
     const from = point === null ? undefined : (held?.to ?? points[point])
     if (by !== null && drawing !== null) {
-      const here = cursor ?? drawing.at(-1) ?? toPlace(view, middle())
+      const here = cursor ?? drawing.at(-1) ?? onTheRule(toPlace(view, middle()))
       setCursor(at(here.x_mm + by.x_mm, here.y_mm + by.y_mm))
     } else if (by !== null && chosen !== null && point !== null && from !== undefined) {
       const to = at(from.x_mm + by.x_mm, from.y_mm + by.y_mm)
@@ -137,7 +143,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
       look({ ...view, x: view.x - by.x_mm * 20, y: view.y - by.y_mm * 20 })
     } else if (event.key === 'Enter' && drawing !== null) {
       const last = drawing.at(-1)
-      const here = cursor ?? toPlace(view, middle())
+      const here = cursor ?? onTheRule(toPlace(view, middle()))
       if (last !== undefined && distance(last, here) < 0.01) onFinish()
       else {
         setCursor(here)
@@ -167,88 +173,101 @@ export function MapSheet(props: MapSheetProps): ReactNode {
   const moves = { transform: `translate(${view.x}px, ${view.y}px)`, willChange: 'transform' }
   const handles = drawing !== null ? [] : points
   const crosshair = drawing === null || cursor === null ? null : toPixel(view, cursor)
+  // Where the cross is, or the point that was chosen: read off the rules.
+  const moved = chosen?.point == null ? undefined : (held?.to ?? points[chosen.point])
+  const read = drawing === null ? (held === null ? undefined : moved) : (cursor ?? undefined)
+  const unit = units === 'imperial' ? 'in' : 'mm'
+  const place =
+    read === undefined
+      ? ''
+      : `${placeText(read.x_mm, units)} ${unit} from the left, ${placeText(read.y_mm, units)} ${unit} from the top`
   return (
-    <svg
-      ref={frame}
-      tabIndex={0}
-      role="application"
-      aria-label={`The map, ${face.name}. ${drawing === null ? 'Page down chooses the next point, arrows move it.' : 'Arrows move the cross, Enter sets a point, Enter again ends it.'}`}
-      data-own-letters
-      data-map={face.id}
-      data-scale={view.scale}
-      data-left={view.x}
-      data-top={view.y}
-      className={`block h-[400px] w-full shrink-0 touch-none overflow-hidden border-t border-l border-scribe max-bench:h-[46vh] ${drawing === null ? 'cursor-grab' : 'cursor-crosshair'}`}
-      {...hands}
-      onKeyDown={handleKey}
-      onKeyUp={(event) => {
-        if (step(event) !== null && drawing === null) release()
-      }}
-      onBlur={release}
-    >
-      <g style={moves}>
-        <g transform={`scale(${view.scale})`} data-layers>
-          <Layers job={job} face={still} chosen={chosen?.id ?? null} />
-          {drawing !== null && drawing.length > 0 && (
-            <path
-              d={pathOf(drawing)}
-              fill="none"
-              stroke="var(--chalk)"
-              strokeWidth="3"
-              strokeDasharray="6 4"
-              style={{ vectorEffect: 'non-scaling-stroke' }}
-            />
-          )}
-        </g>
-      </g>
-      {inHand !== null && (
+    <>
+      <svg
+        ref={frame}
+        tabIndex={0}
+        role="application"
+        aria-label={`The map, ${face.name}. ${drawing === null ? 'Page down chooses the next point, arrows move it.' : 'Arrows move the cross, Enter sets a point, Enter again ends it.'}`}
+        data-own-letters
+        data-map={face.id}
+        data-scale={view.scale}
+        data-left={view.x}
+        data-top={view.y}
+        className={`block h-[400px] w-full shrink-0 touch-none overflow-hidden border-t border-l border-scribe max-bench:h-[46vh] ${drawing === null ? 'cursor-grab' : 'cursor-crosshair'}`}
+        {...hands}
+        onKeyDown={handleKey}
+        onKeyUp={(event) => {
+          if (step(event) !== null && drawing === null) release()
+        }}
+        onBlur={release}
+      >
         <g style={moves}>
-          <g transform={`scale(${view.scale})`}>
-            <Layers job={job} face={inHand} chosen={chosen?.id ?? null} />
+          <g transform={`scale(${view.scale})`} data-layers>
+            <Layers job={job} face={still} chosen={chosen?.id ?? null} />
+            {drawing !== null && drawing.length > 0 && (
+              <path
+                d={pathOf(drawing)}
+                fill="none"
+                stroke="var(--chalk)"
+                strokeWidth="3"
+                strokeDasharray="6 4"
+                style={{ vectorEffect: 'non-scaling-stroke' }}
+              />
+            )}
           </g>
         </g>
-      )}
-      <g style={moves}>
-        <Labels face={still} scale={view.scale} chosen={chosen?.id ?? null} narrow={size.width < 600} />
-      </g>
-      <g style={moves}>
-        {handles.map((place, index) => {
-          const there = held?.point === index && held.crack === chosen?.id ? held.to : place
-          const big = chosen?.point === index
-          return (
+        {inHand !== null && (
+          <g style={moves}>
+            <g transform={`scale(${view.scale})`}>
+              <Layers job={job} face={inHand} chosen={chosen?.id ?? null} />
+            </g>
+          </g>
+        )}
+        <g style={moves}>
+          <Labels face={still} scale={view.scale} chosen={chosen?.id ?? null} narrow={size.width < 600} />
+        </g>
+        <g style={moves}>
+          {handles.map((place, index) => {
+            const there = held?.point === index && held.crack === chosen?.id ? held.to : place
+            const big = chosen?.point === index
+            return (
+              <circle
+                key={index}
+                data-point={index}
+                cx={there.x_mm * view.scale}
+                cy={there.y_mm * view.scale}
+                r={big ? 8 : 4.5}
+                fill={big ? 'var(--chalk)' : 'var(--iron)'}
+                stroke={big ? 'var(--iron)' : 'var(--chalk)'}
+                strokeWidth="2"
+              />
+            )
+          })}
+          {drawing?.map((place, index) => (
             <circle
               key={index}
-              data-point={index}
-              cx={there.x_mm * view.scale}
-              cy={there.y_mm * view.scale}
-              r={big ? 8 : 4.5}
-              fill={big ? 'var(--chalk)' : 'var(--iron)'}
-              stroke={big ? 'var(--iron)' : 'var(--chalk)'}
+              cx={place.x_mm * view.scale}
+              cy={place.y_mm * view.scale}
+              r="5"
+              fill="var(--chalk)"
+              stroke="var(--iron)"
               strokeWidth="2"
             />
-          )
-        })}
-        {drawing?.map((place, index) => (
-          <circle
-            key={index}
-            cx={place.x_mm * view.scale}
-            cy={place.y_mm * view.scale}
-            r="5"
-            fill="var(--chalk)"
-            stroke="var(--iron)"
-            strokeWidth="2"
+          ))}
+        </g>
+        {crosshair !== null && (
+          <path
+            d={`M${crosshair.x - 22} ${crosshair.y}h44M${crosshair.x} ${crosshair.y - 22}v44`}
+            stroke="var(--chalk)"
+            strokeWidth="1.5"
           />
-        ))}
-      </g>
-      {crosshair !== null && (
-        <path
-          d={`M${crosshair.x - 22} ${crosshair.y}h44M${crosshair.x} ${crosshair.y - 22}v44`}
-          stroke="var(--chalk)"
-          strokeWidth="1.5"
-        />
-      )}
-      <Rulers view={view} width={size.width} height={size.height} units={units} />
-    </svg>
+        )}
+        <Rulers view={view} width={size.width} height={size.height} units={units} />
+      </svg>
+      <p role="status" className="min-h-6 text-ash" data-testid="cross">
+        {place}
+      </p>
+    </>
   )
 }
 

@@ -3,6 +3,7 @@ import type { Problem } from '../../../api/client'
 import { outbox } from '../../../api/queue/outbox'
 import { useJob, useRefusals } from '../../../job/JobContext'
 import { useShop } from '../../../job/ShopContext'
+import { placeText } from '../../../quantity/place'
 import { shownFields } from '../../../job/shown-fields'
 import { FieldFrame } from '../../../ui/FieldFrame'
 import { TypedInput } from '../../../ui/TypedInput'
@@ -40,8 +41,7 @@ export function PointForm({ face, chosen }: PointFormProps): ReactNode {
   if (place === undefined) return null
   const before = along[point - 1]
   const wall = line?.walls[point]
-  const per = units === 'imperial' ? 25.4 : 1
-  const text = (mm: number) => `${Math.round((mm / per) * (per === 1 ? 10 : 1000)) / (per === 1 ? 10 : 1000)}`
+  const text = (mm: number) => placeText(mm, units)
   const stands: [Name, string][] = [
     ['x', text(place.x_mm)],
     ['y', text(place.y_mm)],

@@ -1,400 +1,28 @@
-//! The sample shop: made up, at different stages, its times relative to the start.
+//! What is on the rack of the sample shop: made up, each at another stage.
 
 use std::collections::BTreeMap;
 
-use anyhow::{Context, anyhow};
-use uuid::Uuid;
-use vanadin_core::field::{
-    Held, crack_key, face_key, mark_key, neighbour_key, parse_value, picture_key, shop_field, store_key,
-};
+use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{
-    Change, Fact, Job, Lighting, Recorded, SeamReadingKind, TorchEntry, Understood, Work, accept,
-};
-use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
+use vanadin_core::job::{Change, SeamReadingKind, Work};
+use vanadin_core::map::{At, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::{Shop, ShopFact, ShopWord, may_be_said, settings};
-use vanadin_core::stores::id_of_a_list;
 
-use crate::desk::{Desk, NewJob};
-use crate::job::store;
-use crate::picture::shrink::Shrunk;
-use vanadin_core::pad::Pad;
-
-/// The sample shop's settings, as if typed.
-const SETTINGS: &[(&str, &str)] = &[
-    ("shop.name", "Lockside Iron Mending"),
-    ("shop.units", "metric"),
-    ("shop.theme", "shop"),
-    ("shop.time_zone", "Europe/London"),
-    ("shop.ambient", "18 C"),
-    ("shop.currency", "£"),
-    ("shop.sources", "weed_burner,oxy_acetylene_small,kiln"),
-    ("shop.packings", "air,blanket,vermiculite,dry_sand"),
-    ("shop.rods", "nickel,nickel_iron,bronze,iron_rod,silicon_wire"),
-    ("shop.sets", "stick,wire,flame"),
-    ("shop.stitch_kit", "yes"),
-];
-
-/// What lies on its shelves: kind, which of several of it, and its fields as if typed.
-type OnTheShelf = (&'static str, u8, &'static [(&'static str, &'static str)]);
-
-const SHELVES: &[OnTheShelf] = &[
-    (
-        "nickel",
-        0,
-        &[("size", "3.2 mm"), ("amount", "9 rods"), ("price", "3.10 a rod"), ("opened", "2026-02-16")],
-    ),
-    ("nickel_iron", 0, &[("size", "3.2 mm"), ("amount", "14 rods"), ("price", "3.40 a rod")]),
-    (
-        "nickel_iron",
-        1,
-        &[("size", "4 mm"), ("amount", "5 rods"), ("price", "4.60 a rod"), ("place", "drawer 2")],
-    ),
-    ("bronze", 0, &[("size", "3.2 mm"), ("amount", "3 rods"), ("price", "2.80 a rod"), ("lot", "box B7")]),
-    ("iron_rod", 0, &[("size", "6 mm"), ("amount", "20 rods")]),
-    ("silicon_wire", 0, &[("amount", "2.5 kg"), ("price", "38 a kg")]),
-    ("unnamed", 0, &[("name", "yellow tape"), ("amount", "7 rods"), ("look", "pale"), ("magnet", "weak")]),
-    ("pins", 0, &[("size", "8 mm"), ("amount", "60 pins"), ("price", "0.90 each")]),
-    ("vermiculite", 0, &[("amount", "120 l")]),
-    ("dry_sand", 0, &[("amount", "200 l")]),
-    ("oxygen", 0, &[("holds", "10 m3"), ("amount", "145 bar"), ("price", "62 a bottle")]),
-    ("acetylene", 0, &[("holds", "4 m3"), ("amount", "half a bottle"), ("price", "88 a bottle")]),
-    ("propane", 0, &[("holds", "5.9 m3"), ("amount", "6 kg"), ("price", "34 a bottle")]),
-    ("argon", 0, &[("holds", "2.3 m3"), ("amount", "95 bar"), ("price", "40 a bottle")]),
-    ("stick", 0, &[("melts", "149 C"), ("amount", "1")]),
-    ("stick", 1, &[("melts", "204 C"), ("amount", "1")]),
-    ("stick", 2, &[("melts", "260 C"), ("amount", "2")]),
-    ("stick", 3, &[("melts", "316 C"), ("amount", "1")]),
-    ("stick", 4, &[("melts", "427 C"), ("amount", "1")]),
-    ("thin_disc", 0, &[("amount", "18")]),
-    ("burr", 0, &[("amount", "4 pieces"), ("place", "over the vice")]),
-    ("filters", 0, &[("amount", "2 pairs"), ("opened", "2026-01-12")]),
-];
-
-/// Everything that is typed of the sample shop, each as its key and what was typed.
-fn typed_of_the_shop() -> Vec<(String, String)> {
-    let settings = SETTINGS.iter().map(|(key, typed)| ((*key).to_owned(), (*typed).to_owned()));
-    let things = SHELVES.iter().flat_map(|(kind, which, fields)| {
-        let mut id = *id_of_a_list(kind).as_bytes();
-        id[15] = *which;
-        let what = [("what", *kind)];
-        let all = what.into_iter().chain(fields.iter().copied());
-        all.map(move |(field, typed)| (store_key(Uuid::from_bytes(id), field), typed.to_owned()))
-            .collect::<Vec<_>>()
-    });
-    settings.chain(things).collect()
-}
-
-type Tell = fn(&mut Told<'_>);
-
-/// How long ago each job came in, in minutes, and what is told of it: the oldest first, so that
-/// the newest lies on top of its like.
-const JOBS: &[(i64, Tell)] = &[
-    (60 * 24 * 40, points_lever),
-    (60 * 24 * 21, winch_hook),
-    (60 * 24 * 9, drill_plate),
-    (60 * 24 * 6, glasshouse_bracket),
-    (60 * 24 * 3, chain_wheel),
-    (60 * 9, malt_gear),
-    (50, bell_bearing),
-    (60 * 7, press_side),
-];
-
-/// Fills a data folder in which no job is yet.
-///
-/// # Errors
-/// The database cannot be written.
-pub async fn fill_if_empty(desk: &Desk) -> anyhow::Result<()> {
-    if store::any(&desk.database.pool).await? {
-        return Ok(());
-    }
-    let now_ms = desk.now_ms();
-    let mut words = desk.shop().await?.facts.to_vec();
-    let before = words.len();
-    for (key, typed) in typed_of_the_shop() {
-        let change = ShopWord::Set { key, typed, shown_in: UnitSystem::Metric };
-        let understood = may_be_said(&words, &change, "")
-            .map_err(|problem| anyhow!("the sample shop says {change:?}: {problem:?}"))?;
-        words.push(ShopFact {
-            id: Uuid::new_v4(),
-            revision: words.last().map_or(1, |last| last.revision + 1),
-            at_client_ms: now_ms,
-            at_server_ms: now_ms,
-            who: String::new(),
-            sender: String::new(),
-            change,
-            understood,
-        });
-    }
-    let shop = Shop::of_log(&settings(&words), &words);
-    let mut jobs = Vec::with_capacity(JOBS.len());
-    for (age_min, tell) in JOBS {
-        let mut told = Told::new(&shop, now_ms, *age_min);
-        tell(&mut told);
-        jobs.push(told.job()?);
-    }
-    desk.fill(words.split_off(before), jobs).await.context("the sample cannot be stored")
-}
-
-/// The sample shop and its jobs without a database: what the benchmarks work on.
-///
-/// # Errors
-/// The sample shop says something a person could not.
-pub fn sample_jobs(now_ms: i64) -> anyhow::Result<(Shop, Vec<Job>)> {
-    let values: BTreeMap<String, Held> = typed_of_the_shop()
-        .into_iter()
-        .filter_map(|(key, typed)| {
-            let value = parse_value(&key, shop_field(&key)?, &typed, UnitSystem::Metric).ok()?;
-            Some((key, Held { typed, value, revision: 1, not_understood: String::new() }))
-        })
-        .collect();
-    let shop = Shop::of(&values);
-    let mut jobs = Vec::with_capacity(JOBS.len());
-    for (age_min, tell) in JOBS {
-        let mut told = Told::new(&shop, now_ms, *age_min);
-        tell(&mut told);
-        if let Some(wrong) = told.wrong {
-            return Err(wrong);
-        }
-        jobs.push(told.job);
-    }
-    Ok((shop, jobs))
-}
-
-/// A job as it is told, each word checked as if somebody had typed it.
-struct Told<'a> {
-    id: Uuid,
-    shop: &'a Shop,
-    /// When the next thing is said.
-    at_ms: i64,
-    now_ms: i64,
-    facts: Vec<Fact>,
-    job: Job,
-    wrong: Option<anyhow::Error>,
-    pictures: Vec<(Uuid, Shrunk)>,
-}
+use super::told::Told;
 
 /// A picture of the sample shop, drawn for it: as it is kept, and small.
 macro_rules! drawn {
     ($name:literal) => {
         (
-            include_bytes!(concat!("../sample/", $name, ".jpg")).as_slice(),
-            include_bytes!(concat!("../sample/", $name, "-small.jpg")).as_slice(),
+            include_bytes!(concat!("../../sample/", $name, ".jpg")).as_slice(),
+            include_bytes!(concat!("../../sample/", $name, "-small.jpg")).as_slice(),
         )
     };
 }
 
-const MINUTE_MS: i64 = 60_000;
-
-impl<'a> Told<'a> {
-    fn new(shop: &'a Shop, now_ms: i64, age_min: i64) -> Self {
-        let id = Uuid::new_v4();
-        Self {
-            id,
-            shop,
-            at_ms: now_ms - age_min * MINUTE_MS,
-            now_ms,
-            facts: Vec::new(),
-            job: Job::fold(id, &[]),
-            wrong: None,
-            pictures: Vec::new(),
-        }
-    }
-
-    fn say(&mut self, change: Change) -> Uuid {
-        let id = Uuid::new_v4();
-        let allowed = || plan(&self.job, self.shop).allows();
-        if let Err(refused) = accept(&self.job, allowed, &change, None, "", None) {
-            self.wrong.get_or_insert_with(|| anyhow!("the sample shop says {change:?}: {refused:?}"));
-            return id;
-        }
-        let at_ms = self.at_ms.min(self.now_ms);
-        self.facts.push(Fact {
-            id,
-            revision: self.facts.len() as u64 + 1,
-            at_client_ms: at_ms,
-            at_server_ms: at_ms,
-            who: "bench".to_owned(),
-            sender: String::new(),
-            understood: Understood::of(&change, None),
-            change,
-        });
-        self.refold();
-        id
-    }
-
-    fn refold(&mut self) {
-        let before = std::mem::replace(&mut self.job, Job::fold(self.id, &self.facts));
-        self.job.record_of(before);
-    }
-
-    fn set(&mut self, key: &str, typed: &str) {
-        self.say(Change::Set { key: key.to_owned(), typed: typed.to_owned(), shown_in: UnitSystem::Metric });
-    }
-
-    fn measured(&mut self, crack: Uuid, what: SeamReadingKind, number: Option<u32>, typed: &[(&str, &str)]) {
-        let typed = typed.iter().map(|(name, mm)| ((*name).to_owned(), (*mm).to_owned())).collect();
-        self.say(Change::MeasureSeam { crack, what, number, typed, shown_in: UnitSystem::Metric });
-    }
-
-    fn part(&mut self, facts: &[(&str, &str)]) {
-        for (key, typed) in facts {
-            self.set(&format!("part.{key}"), typed);
-        }
-        self.wait(4);
-    }
-
-    fn tried(&mut self, test: &str, outcome: &str, confidence: Confidence) {
-        self.say(Change::Observe {
-            test: test.to_owned(),
-            outcome: outcome.to_owned(),
-            confidence,
-            spot: "first spot".to_owned(),
-        });
-        self.wait(2);
-    }
-
-    fn taken(&mut self, (jpeg, small): (&[u8], &[u8]), shows: &str) -> Uuid {
-        let id = self.say(Change::AddPicture);
-        self.pictures.push((
-            id,
-            // As they were drawn.
-            Shrunk { width: 800, height: 600, jpeg: jpeg.to_vec(), small: small.to_vec() },
-        ));
-        self.set(&picture_key(id, "shows"), shows);
-        id
-    }
-
-    /// A plain face, its outline a rectangle.
-    fn face(&mut self, name: &str, across: &str, down: &str) -> Uuid {
-        let face = self.say(Change::AddFace);
-        for (field, typed) in [("name", name), ("outline", "rectangle"), ("across", across), ("down", down)] {
-            self.set(&face_key(face, field), typed);
-        }
-        face
-    }
-
-    fn draw(&mut self, mark: Uuid, face: Uuid, shape: Shape) {
-        self.say(Change::Draw { drawn: vec![Drawn { mark, face, shape: Some(shape) }] });
-        self.wait(1);
-    }
-
-    fn stays_cool(&mut self, what: &str, limit: &str) {
-        let id = self.say(Change::AddNeighbour);
-        self.set(&neighbour_key(id, "what"), what);
-        self.set(&neighbour_key(id, "limit"), limit);
-    }
-
-    fn marked(&mut self, mark: &str, spot: &str) {
-        self.say(Change::Measure {
-            test: "mark".to_owned(),
-            typed: BTreeMap::from([("mark".to_owned(), mark.to_owned())]),
-            shown_in: UnitSystem::Metric,
-            confidence: Confidence::Sure,
-            spot: spot.to_owned(),
-        });
-        self.wait(1);
-    }
-
-    fn crack(&mut self, facts: &[(&str, &str)]) -> Uuid {
-        let crack = self.say(Change::AddCrack);
-        for (field, typed) in facts {
-            self.set(&crack_key(crack, field), typed);
-        }
-        self.wait(5);
-        crack
-    }
-
-    /// The day so many days from now.
-    fn day_in(&self, days: i64) -> String {
-        let then = jiff::Timestamp::from_millisecond(self.now_ms + days * 1440 * MINUTE_MS);
-        then.map_or(String::new(), |then| then.to_zoned(jiff::tz::TimeZone::UTC).date().to_string())
-    }
-
-    fn wait(&mut self, minutes: i64) {
-        self.at_ms += minutes * MINUTE_MS;
-    }
-
-    fn torch(&mut self, entry: TorchEntry) {
-        self.say(Change::Torch { entry });
-    }
-
-    /// Lights up and lets the simulated pad run, laying every bead of the plan so many minutes apart.
-    fn heat(&mut self, every_min: i64) {
-        self.set("prep.done", "holes,groove,inside,penetrant,paint");
-        let frozen = Some(Box::new(plan(&self.job, self.shop).frozen()));
-        let from_ms = self.at_ms;
-        self.say(Change::Light {
-            speed: 1.0,
-            frozen,
-            owned: String::new(),
-            what: Lighting::Main,
-            without: Vec::new(),
-        });
-        let now = plan(&self.job, self.shop);
-        let ready = now.lines.first().map_or(0.0, |line| line.beads_from);
-        let (beads, peens) = now.torch.map_or((0, false), |torch| (torch.planned, torch.peen));
-        self.at_ms = from_ms + (ready * 60_000.0) as i64;
-        for _ in 0..beads {
-            self.torch(TorchEntry::Bead { at: None });
-            if peens {
-                self.at_ms += MINUTE_MS / 2;
-                self.torch(TorchEntry::Peened);
-            }
-            self.wait(every_min);
-        }
-    }
-
-    /// Covers it and records what the pad showed, up to `until_min` after that, at most until now.
-    fn cover(&mut self, until_min: i64) {
-        self.torch(TorchEntry::Covered { why: String::new() });
-        self.wait(until_min);
-        self.record();
-    }
-
-    /// Cold and unwrapped, as a hand held to it says.
-    fn unwrap(&mut self) {
-        self.torch(TorchEntry::Reading {
-            typed: "24 C".to_owned(),
-            shown_in: UnitSystem::Metric,
-            joint: false,
-            gun: None,
-        });
-        self.torch(TorchEntry::Unwrapped);
-    }
-
-    fn record(&mut self) {
-        let until_ms = self.at_ms.min(self.now_ms);
-        let now = plan(&self.job, self.shop);
-        let Some(mut pad) = Pad::on(&self.job, &now, self.shop) else { return };
-        let due = pad.advance_to(pad.minutes_at(until_ms));
-        if let Some(round) = self.job.rounds.last_mut() {
-            round.readings = due;
-        }
-    }
-
-    /// The whole job, to be stored.
-    fn job(self) -> anyhow::Result<NewJob> {
-        if let Some(wrong) = self.wrong {
-            return Err(wrong);
-        }
-        let created_ms = self.facts.first().map_or(self.now_ms, |fact| fact.at_server_ms);
-        let rounds = self.job.rounds;
-        let readings = rounds
-            .into_iter()
-            .filter_map(|round| {
-                let read = round.readings.into_iter().map(Recorded::from).collect();
-                Some((round.lit?.fact, read))
-            })
-            .collect();
-        Ok(NewJob { id: self.id, created_ms, facts: self.facts, readings, pictures: self.pictures })
-    }
-}
-
 /// Hot and cooling right now.
-fn press_side(told: &mut Told<'_>) {
+pub(super) fn press_side(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Letterpress side frame"),
         ("owner", "Tern Lane print room"),
@@ -442,13 +70,14 @@ fn press_side(told: &mut Told<'_>) {
     told.set("method.choice", "arc_nickel_iron");
     told.set("method.school", "hot");
     told.set("method.reason", "the owner wants it as strong as it was");
+    told.estimate(30);
     told.wait(30);
     told.heat(1);
     told.cover(60 * 24);
 }
 
 /// Being mapped: one tip was only seen by eye.
-fn bell_bearing(told: &mut Told<'_>) {
+pub(super) fn bell_bearing(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Bell frame bearing block"),
         ("owner", "Ringers of Lower Marl"),
@@ -491,7 +120,7 @@ fn bell_bearing(told: &mut Told<'_>) {
 }
 
 /// Ductile leads; the method is between two.
-fn malt_gear(told: &mut Told<'_>) {
+pub(super) fn malt_gear(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Malt conveyor sprocket arm"),
         ("owner", "Quarry Hill brewery"),
@@ -528,7 +157,7 @@ fn malt_gear(told: &mut Told<'_>) {
 }
 
 /// The first round cracked beside the weld; the second is being mapped.
-fn chain_wheel(told: &mut Told<'_>) {
+pub(super) fn chain_wheel(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Biscuit oven chain wheel"),
         ("owner", "Harrow Street bakery"),
@@ -580,7 +209,7 @@ fn chain_wheel(told: &mut Told<'_>) {
 }
 
 /// Mapped on a straightened picture: a branched crack, the same seen from behind, a corner broken off.
-fn drill_plate(told: &mut Told<'_>) {
+pub(super) fn drill_plate(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Seed drill lever plate"),
         ("owner", "Ploughland relics group"),
@@ -730,7 +359,7 @@ fn line(places: &[(f64, f64)], walls_mm: Option<(f64, f64)>) -> Shape {
 }
 
 /// Malleable: no gas fusion; stitched or brazed.
-fn glasshouse_bracket(told: &mut Told<'_>) {
+pub(super) fn glasshouse_bracket(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Glasshouse vent quadrant"),
         ("owner", "Walled garden trust"),
@@ -762,7 +391,7 @@ fn glasshouse_bracket(told: &mut Told<'_>) {
 }
 
 /// Refused for safety.
-fn winch_hook(told: &mut Told<'_>) {
+pub(super) fn winch_hook(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Lock paddle winch hook"),
         ("owner", "Canal society"),
@@ -775,7 +404,7 @@ fn winch_hook(told: &mut Told<'_>) {
 }
 
 /// Finished, with its record.
-fn points_lever(told: &mut Told<'_>) {
+pub(super) fn points_lever(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Incline railway points lever"),
         ("owner", "Slate tramway museum"),
