@@ -158,11 +158,18 @@ impl Browser {
     /// Opens a way at the station Method, one that is ruled out likewise.
     pub async fn way(&self, name: &str) -> anyhow::Result<()> {
         let path = format!(
-            "//button[@aria-expanded][descendant::*[self::span or self::s][normalize-space(.)={}]]",
+            "//button[@aria-expanded][descendant::*[self::span or self::b][normalize-space(.)={}]]",
             quoted(name)
         );
+        // Those further back are unfolded first.
+        let unfold = "[...document.querySelectorAll('button')].find((b) => /further back$/.test(b.textContent))?.click()";
         eventually(&format!("open {name}"), async || {
-            Ok(self.click(&self.find(By::XPath(path.as_str())).await?).await.is_ok())
+            let there = self.driver.find_all(By::XPath(path.as_str())).await?;
+            let Some(way) = there.first() else {
+                self.run(unfold).await?;
+                return Ok(false);
+            };
+            Ok(self.click(way).await.is_ok())
         })
         .await
     }

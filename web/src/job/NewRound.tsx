@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react'
+import { useId, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { Plate } from '../ui/Plate'
 import { useJob } from './JobContext'
@@ -12,6 +12,7 @@ export interface NewRoundProps {
 export function NewRound({ reason }: NewRoundProps): ReactNode {
   const { view, say } = useJob()
   const navigate = useNavigate()
+  const id = useId()
   const [found, setFound] = useState('')
   const rounds = view.job.rounds.length
   const open = () => {
@@ -24,9 +25,11 @@ export function NewRound({ reason }: NewRoundProps): ReactNode {
         Back to the map with round {rounds + 1}. The map is carried over; round {rounds} stays as it is.
       </p>
       <div className="flex flex-wrap items-end gap-3">
-        <label className="label grow">
+        <label htmlFor={id} className="label grow">
           <span className="mb-1 block">What was found</span>
           <input
+            id={id}
+            autoComplete="off"
             value={found}
             onChange={(event) => setFound(event.target.value)}
             placeholder={reason}

@@ -11,6 +11,8 @@ import { useShortcut } from '../keys/useShortcut'
 interface Tried {
   typed: string
   problem: Problem
+  /** The setting as it stood then: put right since, nothing is told of it any more. Nothing where another changed it. */
+  revision: number | null
 }
 
 export interface ShopFields {
@@ -46,7 +48,9 @@ export function useShopFields(shop: Schemas['ShopView'] | undefined): ShopFields
                   message: 'The server is not reached. Press Enter again.',
                   would_be_right: '',
                 }
-          setRefused((all) => ({ ...all, [field.key]: { typed, problem } }))
+          const elsewhere = error instanceof Refused && error.status === 409
+          const revision = elsewhere ? null : field.revision
+          setRefused((all) => ({ ...all, [field.key]: { typed, problem, revision } }))
           void queryClient.invalidateQueries({ queryKey: shopQuery().queryKey })
         },
       },
@@ -62,8 +66,10 @@ export function useShopFields(shop: Schemas['ShopView'] | undefined): ShopFields
   }
   useShortcut('z', undo)
   useShortcut('y', redo)
+  const stands = ([key, tried]: [string, Tried]): boolean =>
+    tried.revision === null || (shop?.fields[key]?.revision ?? 0) === tried.revision
   return {
-    refused,
+    refused: Object.fromEntries(Object.entries(refused).filter(stands)),
     change,
     say: (said) => word.mutate({ change: said }),
     undo,

@@ -51,7 +51,7 @@ pub fn available(job: &Job, plan: &Plan, now_ms: i64, fetched_at_ms: Option<i64>
         Some(_) if job.round().lit.is_none() && ready.is_some() => {
             let (words, late) = ready.map_or(("", false), |ready| (ready.words.as_str(), ready.late));
             let too_late = if late { " Too late." } else { "" };
-            (format!("Wanted on {day}: {left} left. Begun now it can be ready {words}.{too_late}"), late)
+            (format!("Wanted on {day}: {left} left. Begun now: ready {words}.{too_late}"), late)
         }
         Some(takes) if takes > until_min as f64 => {
             let over = days_and_hours((takes - until_min as f64).ceil() as i64 + 59);

@@ -152,6 +152,20 @@ impl UnitSystem {
         self.show(value, unit, Rounding::Exact).text()
     }
 
+    /// What a temperature stick melts at, as it is sold: a stick of 316 °C is one of 600 °F, whatever 316 °C come to. One
+    /// that is to be bought is the nearest there is; they are sold in steps of 25 °F. House.
+    #[must_use]
+    pub fn say_stick(self, celsius: f64, to_buy: bool) -> String {
+        const STEP_F: f64 = 25.0;
+        const SAME_F: f64 = 3.0;
+        let fahrenheit = celsius * 1.8 + 32.0;
+        let sold = (fahrenheit / STEP_F).round() * STEP_F;
+        if self == Self::Imperial && (to_buy || (sold - fahrenheit).abs() <= SAME_F) {
+            return format!("{sold:.0} °F");
+        }
+        self.say_exactly(celsius, Unit::Celsius)
+    }
+
     /// The two ends of a window, each rounded inwards where room is left between them.
     #[must_use]
     pub fn window(self, low: f64, high: f64, unit: Unit) -> (Shown, Shown) {
@@ -432,6 +446,23 @@ fn percent(percent: f64) -> Shown {
 mod tests {
     use super::*;
     use rstest::rstest;
+
+    #[rstest]
+    // Hand-worked: 316 °C are 600.8 °F, sold as 600; 302 °C are 575.6
+    #[case::as_sold(316.0, false, "600 °F", "316 °C")]
+    #[case::half_way_between_two(308.0, false, "586 °F", "308 °C")]
+    // Hand-worked: 325 °C are 617 °F: 625 is the nearest; 300 °C are 572: 575
+    #[case::to_be_bought(325.0, true, "625 °F", "325 °C")]
+    #[case::bought_near_by(300.0, true, "575 °F", "300 °C")]
+    fn a_stick_is_called_what_it_is_sold_as(
+        #[case] celsius: f64,
+        #[case] to_buy: bool,
+        #[case] imperial: &str,
+        #[case] metric: &str,
+    ) {
+        assert_eq!(UnitSystem::Imperial.say_stick(celsius, to_buy), imperial);
+        assert_eq!(UnitSystem::Metric.say_stick(celsius, to_buy), metric);
+    }
 
     #[rstest]
     #[case::wide(UnitSystem::Metric, 300.0, 400.0, "300", "400")]

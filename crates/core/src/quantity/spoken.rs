@@ -82,7 +82,7 @@ fn without_thousands(said: &str, kind: Kind) -> String {
     let mut parts = said.split(',');
     let first = parts.next().unwrap_or_default();
     let whole: String = first.chars().rev().take_while(char::is_ascii_digit).collect();
-    let thousands = !whole.is_empty() && whole.len() <= 3 && !whole.ends_with('0');
+    let thousands = !whole.is_empty() && whole.len() <= 3 && !whole.starts_with('0');
     let by_threes = parts.clone().all(|part| part.chars().take_while(char::is_ascii_digit).count() == 3);
     if commas > 0 && thousands && by_threes { said.replace(',', "") } else { said.to_owned() }
 }
@@ -133,6 +133,7 @@ mod tests {
     #[rstest]
     #[case::decimal("6,4", Kind::Length, "6.4")]
     #[case::thousands("1,200", Kind::Mass, "1200")]
+    #[case::ten_thousand("10,250", Kind::Mass, "10250")]
     #[case::millions("1,200,000", Kind::Money, "1200000")]
     #[case::no_thousands("0,125", Kind::Length, "0.125")]
     #[case::four_digits("1,2345", Kind::Plain, "1.2345")]

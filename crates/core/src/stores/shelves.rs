@@ -10,7 +10,7 @@ use super::signs;
 use super::take::{Take, TakenWhen};
 use crate::day::Day;
 use crate::field::Held;
-use crate::quantity::{Unit, UnitSystem};
+use crate::quantity::UnitSystem;
 use crate::shelf::{KINDS, Measure, Shelf, StoreKind, UNNAMED, could_be};
 
 /// What a job on the rack will take.
@@ -306,7 +306,7 @@ fn thing(
         melts_words: item
             .melts_c
             .filter(|_| item.kind == "stick")
-            .map_or(String::new(), |celsius| units.say_exactly(celsius, Unit::Celsius)),
+            .map_or(String::new(), |celsius| units.say_stick(celsius, false)),
         spoken_for: takers.iter().map(|(_, amount)| amount).sum(),
         takers: takers.into_iter().map(|(taker, _)| taker).collect(),
         used: used

@@ -254,7 +254,7 @@ fn the_broken_face_tells_what_carried(#[case] drawn_on: Option<&str>) {
     // Hand-worked: 300 x 14 = 4200 mm2, of it 40 % fresh
     assert!(tells.contains("1680 mm² of 4200 mm² still carried"), "{tells}");
     assert!(tells.contains("expect more cracks"), "{tells}");
-    assert!(plan.bench.cause[0].contains("This mends the break, not the cause"));
+    assert!(plan.bench.cause[0].contains("The cause stays. What would mend it: "));
     mapped.bench.set("part.cause", "unknown");
     assert!(mapped.plan().bench.cause.is_empty(), "nobody knows what would mend it");
 }

@@ -145,6 +145,74 @@ async fn a_crack_is_drawn_moved_and_typed_by_the_keyboard_alone() -> anyhow::Res
     .await
 }
 
+/// A rule in inches has a mark each sixteenth.
+const MARK_MM: f64 = 25.4 / 16.0;
+
+#[tokio::test]
+async fn a_map_is_drawn_by_keys_alone_in_inches() -> anyhow::Result<()> {
+    const LEFT: &str = "\u{e012}";
+    const RIGHT: &str = "\u{e014}";
+    const PAGE_DOWN: &str = "\u{e00f}";
+    const ENTER: &str = "\u{e007}";
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.at(&server).await?;
+    browser.fetch("POST", "/api/units", json!({ "units": "imperial" })).await?;
+    let id = open(&server, &browser).await?;
+    browser.press("foot").await?;
+    browser.run("document.querySelector('[data-testid=put-crack]').focus()").await?;
+    browser.key(ENTER).await?;
+    browser.sees("Press one end of it.").await?;
+    // The keys are on the map by now, and it says where the cross is.
+    for key in [LEFT; 3] {
+        browser.key(key).await?;
+    }
+    eventually("the cross says where it is", async || {
+        let place = browser.text("cross").await?;
+        Ok(place.contains(" in from the left, ") && place.ends_with(" in from the top"))
+    })
+    .await?;
+    for key in [ENTER].into_iter().chain([RIGHT; 8]).chain([ENTER, ENTER]) {
+        browser.key(key).await?;
+    }
+    eventually("it is on the map", async || Ok(points(&browser.view(&id).await?, "foot", "D").len() == 2))
+        .await?;
+    let drawn = points(&browser.view(&id).await?, "foot", "D");
+    assert!((drawn[1].0 - drawn[0].0 - 8.0 * MARK_MM).abs() < 0.02, "{drawn:?}");
+    let on_a_mark = |mm: f64| (mm / MARK_MM - (mm / MARK_MM).round()).abs() < 0.02;
+    assert!(drawn.iter().all(|(x, y)| on_a_mark(*x) && on_a_mark(*y)), "{drawn:?}");
+    // Still there: a point is moved by one mark, and typed as a rule has it.
+    browser.key(PAGE_DOWN).await?;
+    browser.sees("Crack D, point 2 of 2").await?;
+    browser.key(RIGHT).await?;
+    eventually("it is moved by a mark", async || {
+        let moved = points(&browser.view(&id).await?, "foot", "D");
+        Ok(moved.get(1).is_some_and(|at| (at.0 - drawn[1].0 - MARK_MM).abs() < 0.02))
+    })
+    .await?;
+    browser.type_in("From the left", "2 1/8").await?;
+    eventually("it is where it was typed", async || {
+        let moved = points(&browser.view(&id).await?, "foot", "D");
+        Ok(moved.get(1).is_some_and(|at| (at.0 - 2.125 * 25.4).abs() < 0.02))
+    })
+    .await?;
+    let field = browser.field("From the left").await?;
+    assert_eq!(field.prop("value").await?.as_deref(), Some("2 1/8"), "as it was typed");
+    browser.type_in("Wall here", "5/8").await?;
+    browser.key(ENTER).await?;
+    // From the last of its fields the keys are back on the map: a figure leads to no other station.
+    eventually("the keys are on the map", async || {
+        Ok(browser.run("return document.activeElement.dataset.map !== undefined").await? == json!(true))
+    })
+    .await?;
+    browser.key("1").await?;
+    browser.key("\u{e00e}").await?;
+    browser.sees("Crack D, point 1 of 2").await?;
+    let place = browser.run("return location.pathname").await?;
+    ensure!(place.as_str().is_some_and(|path| path.ends_with("/cracks")), "{place}");
+    Ok(())
+}
+
 #[tokio::test]
 async fn a_finger_moves_the_sheet_and_two_come_nearer() -> anyhow::Result<()> {
     let server = Server::start(true)?;

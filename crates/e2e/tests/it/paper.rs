@@ -9,7 +9,7 @@ const A4: (f64, f64) = (8.27, 11.69);
 const LETTER: (f64, f64) = (8.5, 11.0);
 
 #[rstest]
-#[case::the_card_by_itself("", &["Preheat", "Unwrap after", "Cautions", "drill"])]
+#[case::the_card_by_itself("", &["Preheat", "Covered for", "Cautions", "drill"])]
 #[case::the_bench_strip("strip", &["beads", "Lit at", "Covered at", "tick"])]
 #[case::the_record("record", &["Iron: gray", "As done", "Repaired by", "Taken back by", "Date"])]
 #[tokio::test]

@@ -179,6 +179,37 @@ async fn what_became_of_an_old_repair_moves_the_odds_of_the_next() -> anyhow::Re
 }
 
 #[tokio::test]
+async fn what_failed_opens_the_next_round_from_the_hand_over_and_the_check_stays() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.at(&server).await?;
+    let job = browser.job("points lever").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
+    browser.pick("What became of it", "Failed").await?;
+    browser.sees("Open round 2").await?;
+    // What was found then stays as it was found.
+    browser.station("Check").await?;
+    browser.sees("It held when it was looked at, and failed since").await?;
+    browser.station("Hand-over").await?;
+    browser.type_in("What was found", "broke again beside the bronze").await?;
+    browser.press_test_id("new-round").await?;
+    eventually("round 2 is open", async || {
+        let view = browser.view(&job).await?;
+        let rounds = view["job"]["rounds"].as_array().context("rounds")?.len();
+        Ok(rounds == 2 && view["job"]["rounds"][1]["reason"] == "broke again beside the bronze")
+    })
+    .await?;
+    let (_, rack) = browser.fetch("GET", "/api/rack?find=points", Value::Null).await?;
+    assert_eq!(rack["lines"][0]["round"], 2, "it lies on the rack with its map");
+    // Nobody had to write the old check anew for it.
+    let (_, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
+    let said = history["facts"].as_array().context("facts")?;
+    let checked = said.iter().filter(|fact| fact["change"]["key"] == "check.toes");
+    assert_eq!(checked.map(|fact| &fact["change"]["typed"]).collect::<Vec<_>>(), [&json!("ok")]);
+    Ok(())
+}
+
+#[tokio::test]
 async fn what_is_done_another_way_moves_what_depends_on_it() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;

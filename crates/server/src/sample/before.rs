@@ -51,8 +51,8 @@ const USUAL: Before = Before {
 pub(super) const BEFORE: &[Before] = &[
     Before {
         days: 702,
-        name: "Cider press screw foot",
-        owner: "Orchard Lane press house",
+        name: "Cider mill screw foot",
+        owner: "Orchard Lane cider house",
         mass: "6.2 kg",
         size: ["280", "110", "70"],
         wall: "14",

@@ -19,9 +19,9 @@ async fn each_answer_says_what_it_would_change_and_nothing_is_stored() {
     assert_eq!(status, Status::Ok);
     let answers = answers["answers"].as_array().unwrap();
     assert_eq!(answers.len(), 5);
-    for answer in answers {
-        assert!(!answer["changes"].as_array().unwrap().is_empty(), "{answer}");
-    }
+    // Not every answer changes the plan, and not every one leaves it.
+    let changes = |answer: &&Value| !answer["changes"].as_array().unwrap().is_empty();
+    assert!((1..5).contains(&answers.iter().filter(changes).count()), "{answers:?}");
     let (_, after) = server.get(&format!("/api/jobs/{malt}")).await;
     assert_eq!((&before["revision"], &before["plan"]), (&after["revision"], &after["plan"]));
     let (status, _) = server.get(&format!("/api/jobs/{malt}/answers/taste")).await;

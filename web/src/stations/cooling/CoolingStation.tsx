@@ -149,7 +149,7 @@ export function CoolingStation(): ReactNode {
       )}
       <p>
         <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.{' '}
-        {cooling.learned !== '' && `${cooling.learned}. `}
+        {cooling.learned !== '' && <span className="max-bench:hidden">{cooling.learned}. </span>}
         {going !== null && (
           <span data-testid="cooling-going">
             As it is going it {going.words}

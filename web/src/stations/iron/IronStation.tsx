@@ -89,9 +89,6 @@ export function IronStation(): ReactNode {
             className="min-h-11 w-40 border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk"
           />
         </label>
-        <p className="min-w-0 flex-1 basis-60 small leading-[17px] text-ash">
-          At another spot it counts again, by half.
-        </p>
       </div>
       <Evidence
         onCorrect={(line) => {
@@ -135,12 +132,8 @@ function Headline({ onOpen }: { onOpen: (pocket: Pocket) => void }): ReactNode {
           {who}
           {what}
         </h2>
-        {!iron.enough && next !== undefined && (
-          <p className="text-ash">
-            It tells the most for its time: {next.minutes} min, leaves{' '}
-            {next.mark === '' ? 'no mark' : next.mark}.
-            {iron.next_tests.length > 1 && ` After it: ${others(iron.next_tests)}.`}
-          </p>
+        {!iron.enough && next !== undefined && next.mark !== '' && (
+          <p className="text-ash">It leaves {next.mark}.</p>
         )}
       </div>
       {view.standing.station === 'iron' && next !== undefined && (
@@ -158,13 +151,6 @@ function Headline({ onOpen }: { onOpen: (pocket: Pocket) => void }): ReactNode {
     </div>
   )
 }
-
-/** The tests after the first, in the order they are worth doing in. */
-const others = (tests: readonly Schemas['NextTest'][]): string =>
-  tests
-    .slice(1, 4)
-    .map((test) => test.label.toLowerCase())
-    .join(', ')
 
 /** What is believed before any test hangs on these two: asked here while nobody has said. */
 function Unasked(): ReactNode {

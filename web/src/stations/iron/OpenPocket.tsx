@@ -66,7 +66,10 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
   )
 }
 
-/** What this answer would make of the iron and of the plan. */
+/** The first of what would change: more is seen once it is said. */
+const shortly = (changes: readonly string[]): string =>
+  changes.length > 1 ? `${changes[0]} and ${changes.length - 1} more` : changes.join(', ')
+
 interface ThenProps {
   id: string
   answer: Schemas['Answer'] | undefined
@@ -74,16 +77,17 @@ interface ThenProps {
   stays: boolean
 }
 
+/** What this answer would make of the iron and of the plan. */
 function Then({ id, answer, stays }: ThenProps): ReactNode {
   if (answer === undefined) return null
   return (
     <p id={id} className="mt-0.5 small leading-[17px] text-ash" data-testid={`then.${answer.outcome}`}>
-      <span className="figure text-[15px] text-chalk max-bench:text-[16px]">{answer.chance.number} %</span>{' '}
-      likely{stays ? '' : `, then ${answer.leading_label.toLowerCase()} `}
+      <span className="figure text-[15px] text-chalk max-bench:text-[16px]">{answer.chance.number} %</span>
+      {stays ? ' likely' : `, then ${answer.leading_label.toLowerCase()} `}
       {!stays && (
         <>
           <span className="whitespace-nowrap">{answer.leading_share.number} %:</span>{' '}
-          {answer.changes.length === 0 ? 'the plan stays as it is' : answer.changes.slice(0, 4).join(', ')}.
+          {answer.changes.length === 0 ? 'the same plan' : shortly(answer.changes)}.
         </>
       )}
     </p>

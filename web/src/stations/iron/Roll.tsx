@@ -46,7 +46,9 @@ export function Roll({ open, next, onOpen }: RollProps): ReactNode {
                 <Drawing name={`${test.test}.${found.outcome}`} className="w-[92px] max-bench:w-[64px]" />
               )}
             </span>
-            <span className={`truncate small ${next === test.test ? 'font-bold' : 'text-ash'}`}>
+            <span
+              className={`truncate small ${next === test.test ? 'font-bold' : 'text-ash'} ${found === undefined && forbidden === undefined && next !== test.test ? 'max-bench:hidden' : ''}`}
+            >
               {found !== undefined
                 ? 'done'
                 : forbidden !== undefined

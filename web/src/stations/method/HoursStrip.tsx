@@ -8,7 +8,7 @@ const BAR = 16
 
 /** The steps of a way one after the other: full what hands do, hollow what the clock does. */
 export function HoursStrip({ steps }: { steps: readonly Schemas['Step'][] }): ReactNode {
-  const [box, width] = useWidth<HTMLElement>(700, 280)
+  const [box, width] = useWidth<HTMLElement>(240, 200)
   if (steps.length === 0) return null
   const laid = laidSteps(steps, width)
   return (

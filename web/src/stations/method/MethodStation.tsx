@@ -55,6 +55,7 @@ export function MethodStation(): ReactNode {
           way={opened}
           chosen={own && taken === opened.way.method}
           refused={refused !== undefined}
+          asked={pressed !== null}
           onTake={() => choose(opened.way.method)}
         />
       )}
@@ -86,7 +87,7 @@ interface RuledOutProps {
   onOpen: (method: string) => void
 }
 
-/** Struck through, each with the one reason that weighs most; pressed, it opens with all of them. */
+/** Each with the one reason that weighs most; pressed, it opens with all of them. */
 function RuledOut({ ways, open, onOpen }: RuledOutProps): ReactNode {
   return (
     <section aria-label="Ruled out" className="flex flex-col">
@@ -100,7 +101,7 @@ function RuledOut({ ways, open, onOpen }: RuledOutProps): ReactNode {
             aria-expanded={open === way.way.method}
             className="min-h-11 border-b border-rule py-1 text-left"
           >
-            <s className="decoration-ash">{way.label}</s>{' '}
+            <b>{way.label}</b>{' '}
             <span className="text-ash">
               {way.reasons[0]}
               {way.reasons.length > 1 && ` And ${way.reasons.length - 1} more.`}

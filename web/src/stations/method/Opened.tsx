@@ -7,6 +7,7 @@ import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { fieldId } from '../../ui/focus'
+import { useBench } from '../../ui/useBench'
 import { useTables } from '../../job/TablesContext'
 import { HoursStrip } from './HoursStrip'
 import { TaughtList } from './TaughtList'
@@ -16,11 +17,14 @@ export interface OpenedProps {
   chosen: boolean
   /** The job is referred out: it is worked out, but nobody takes it here. */
   refused: boolean
+  /** Somebody asked for it: on a phone it lies folded in else. */
+  asked: boolean
   onTake: () => void
 }
 
 /** One way, opened: for, against, what it leaves, its hours, its school, and what would bring it forward. */
-export function Opened({ way, chosen, refused, onTake }: OpenedProps): ReactNode {
+export function Opened({ way, chosen, refused, asked, onTake }: OpenedProps): ReactNode {
+  const bench = useBench()
   return (
     <section aria-label={way.label} className="flex flex-col gap-1 border-l-[3px] border-scribe py-2 pl-3">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -31,6 +35,23 @@ export function Opened({ way, chosen, refused, onTake }: OpenedProps): ReactNode
           </Button>
         )}
       </div>
+      {bench || asked ? (
+        <Inside way={way} chosen={chosen} />
+      ) : (
+        <details>
+          <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
+            For it, against it, its hours
+          </summary>
+          <Inside way={way} chosen={chosen} />
+        </details>
+      )}
+    </section>
+  )
+}
+
+function Inside({ way, chosen }: Pick<OpenedProps, 'way' | 'chosen'>): ReactNode {
+  return (
+    <>
       <Line name="Out" lines={way.reasons} />
       <Line name="For it" lines={way.favours} />
       <Line name="Against" lines={way.cautions} />
@@ -51,7 +72,7 @@ export function Opened({ way, chosen, refused, onTake }: OpenedProps): ReactNode
           {school}
         </p>
       ))}
-    </section>
+    </>
   )
 }
 

@@ -146,7 +146,7 @@ const EDGE = 8
 function OddsHead(): ReactNode {
   const [frame, width] = useWidth<HTMLSpanElement>(160, 60)
   return (
-    <span ref={frame} className="relative block h-5">
+    <span ref={frame} aria-hidden className="relative block h-5">
       {[0, 0.5, 1].map((at) => (
         <span
           key={at}

@@ -3,12 +3,19 @@ import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
 import { STATIONS } from '../../job/stations'
 
+export interface FollowsProps {
+  /** The card stands beside it, with what matters here and at the next station: that is not said twice. */
+  besideTheCard?: boolean
+}
+
 /** What follows at once from what is known of the part: locks, time, guesses, cautions. */
-export function Follows(): ReactNode {
+export function Follows({ besideTheCard = false }: FollowsProps): ReactNode {
   const { view } = useJob()
   const { part, figures } = view.plan
   const { available } = view
   const word = (station: string) => STATIONS.find((entry) => entry.station === station)?.word ?? ''
+  const onTheCard = ['part', 'iron']
+  const cautions = part.cautions.filter(({ station }) => !besideTheCard || !onTheCard.includes(station))
   const forbidden = part.forbidden.map((test) => test.test).join(', ')
   return (
     <section aria-label="What follows">
@@ -31,7 +38,7 @@ export function Follows(): ReactNode {
       ))}
       {forbidden !== '' && <p className="mt-1">No marks: {forbidden} are not allowed on it.</p>}
       <ul className="mt-1">
-        {part.cautions.map((caution) => (
+        {cautions.map((caution) => (
           <li key={caution.sentence} className="flex gap-2 py-0.5 leading-[18px]">
             <svg width="16" height="16" aria-hidden className="mt-0.5 shrink-0">
               <path d="M8 1.5 15 14.5H1z" fill="none" stroke="var(--chalk)" strokeWidth="1.5" />

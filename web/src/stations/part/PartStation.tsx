@@ -36,13 +36,20 @@ export function PartStation(): ReactNode {
           <>
             {enough ? <span className="text-ash">Worth saying too: </span> : <b>Next: </b>}
             <b>{next.what.toLowerCase()}.</b>{' '}
-            <span className="inline-block text-ash first-letter:uppercase max-bench:hidden">{next.why}.</span>
+            {!enough && (
+              <span className="inline-block text-ash first-letter:uppercase max-bench:hidden">
+                {next.why}.
+              </span>
+            )}
           </>
         )}
       </p>
       <div className="grid min-h-0 grow grid-cols-[300px_minmax(0,1fr)] gap-x-6 overflow-auto px-1 pb-2 -mx-1 max-bench:grid-cols-1 max-bench:overflow-visible">
         <div className="flex flex-col gap-3 max-bench:mb-2">
           <Pictures />
+          <div className="max-bench:hidden">
+            <Follows besideTheCard />
+          </div>
         </div>
         <div>
           {GROUPS.map((group) => (

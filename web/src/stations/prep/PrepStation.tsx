@@ -95,9 +95,12 @@ function PinSeam({ seam }: { seam: Schemas['SeamPlan'] }): ReactNode {
         <Line name="Tap drill" id={at('tap_drill')} />
         <Line name="Pins in all" id="prep.pins" />
       </dl>
-      <p>
-        <b>Order:</b> <span className="figure text-[17px] text-ash">{seam.pin_order.join('  ')}</span>
-      </p>
+      <details>
+        <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
+          Order of the pins
+        </summary>
+        <p className="figure text-[17px]">{seam.pin_order.join('  ')}</p>
+      </details>
     </>
   )
 }

@@ -16,7 +16,7 @@ export function TimeSteps(): ReactNode {
   return (
     <details open={running !== undefined || undefined}>
       <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
-        How long it takes here: time a step
+        How long it takes here
       </summary>
       <ul className="grid grid-cols-2 gap-x-6 max-bench:grid-cols-1">
         {steps.map((step, at) => {

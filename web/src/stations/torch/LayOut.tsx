@@ -34,9 +34,7 @@ export function LayOut({ lines }: LayOutProps): ReactNode {
           </li>
         ))}
       </ul>
-      {open.length > 0 && (
-        <p className="mt-2 text-ash">What is not ticked does not stop the lighting; the log names it.</p>
-      )}
+      {open.length > 0 && <p className="mt-2 text-ash">Not ticked it stops nothing; the log names it.</p>}
     </section>
   )
 }

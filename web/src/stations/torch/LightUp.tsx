@@ -104,9 +104,7 @@ export function LightUp(): ReactNode {
           <LayOut lines={lines} />
           {stand_ins && (
             <div>
-              <p className="label mb-1">
-                Job clock (the thermocouple is simulated; all times of the job are on this clock, {time_zone})
-              </p>
+              <p className="label mb-1">Job clock, {time_zone}: the thermocouple is simulated</p>
               <Choice
                 label="Speed of the job clock"
                 choices={SPEEDS}

@@ -27,7 +27,10 @@ export function Refused({ lines, supposed }: RefusedProps): ReactNode {
           className="flex flex-wrap items-center justify-between gap-3 border-b border-rule py-2"
         >
           <p className="min-w-0 grow basis-[300px]">
-            <b>{line.sentence}</b> <span className="text-ash">{line.unlock}</span>
+            <b>{line.sentence}</b>{' '}
+            <span className={`text-ash ${line.station === 'torch' ? '' : 'max-bench:hidden'}`}>
+              {line.unlock}
+            </span>
           </p>
           {line.key === 'new_round' && <NewRound reason={line.sentence} />}
           {line.station !== 'torch' && (

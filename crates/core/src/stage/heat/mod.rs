@@ -360,14 +360,15 @@ fn sticks_words(target: &Target, shop: &Shop, units: UnitSystem) -> String {
     let owned: Vec<f64> =
         shop.stores.iter().filter(|item| item.there()).filter_map(|item| item.melts_c).collect();
     let found = sticks(target.target_c, target.most_c, &owned);
-    let say = |celsius: f64| units.say_exactly(celsius, Unit::Celsius);
+    let say = |celsius: f64| units.say_stick(celsius, false);
+    let buy = |celsius: f64| units.say_stick(celsius, true);
     let melts = match found.must_melt_c {
         Some(celsius) => format!("the {} stick must melt", say(celsius)),
-        None => format!("no stick of yours melts in time: buy one of about {}", say(target.target_c)),
+        None => format!("no stick of yours melts in time: buy one of about {}", buy(target.target_c)),
     };
     let stays = match found.must_not_melt_c {
         Some(celsius) => format!("the {} one must not", say(celsius)),
-        None => format!("for the most buy one of about {}", say(target.most_c)),
+        None => format!("for the most buy one of about {}", buy(target.most_c)),
     };
     format!("Sticks: {melts}, {stays}.")
 }

@@ -37,7 +37,9 @@ pub(super) fn why(taken: &Contender, all: &[Contender], welders_own: bool) -> St
     if let Some(second) = second.filter(|second| said.is_empty() && taken.score > second.score) {
         said.extend(most_ahead(taken, second));
     }
-    if let Some(ready) = taken.ready.as_ref().filter(|ready| !ready.begun) {
+    // When it is ready stands beside each way: it is said again where it is too late, or nothing else is.
+    let alone = said.is_empty();
+    if let Some(ready) = taken.ready.as_ref().filter(|ready| !ready.begun && (ready.late || alone)) {
         said.push(format!(
             "can be ready {}{}",
             ready.words,

@@ -95,7 +95,7 @@ fn forbidden(round: &Round) -> Vec<Forbidden> {
 /// What the cause says of the repair: it mends the break, not the cause.
 fn cause(round: &Round) -> &'static str {
     match round.get(field::part::CAUSE) {
-        Some("impact") => "A blow: once it is whole it carries again what it carried.",
+        Some("impact") => "A blow: whole again it carries what it carried.",
         Some("overload") => "Overloaded: it breaks again unless the load is spread, or it is strapped.",
         Some("freeze") => "Frozen: look for more cracks where water stood, and drain it after.",
         Some("heat_cycling") => "Heat cycling: expect more cracks nearby, and let it move when hot.",

@@ -167,7 +167,7 @@ pub fn missing(round: &Round, facts: &PartFacts) -> Vec<Missing> {
         .map(|need| {
             let why = match &facts.weight {
                 Some(Weight::Estimated(weight)) if need.key == MASS => format!(
-                    "estimated at {}, {} to {}, and every time with it",
+                    "about {} ({} to {}), and every time with it",
                     units.say(weight.kg, Unit::Kilograms),
                     units.say(weight.low_kg, Unit::Kilograms),
                     units.say(weight.high_kg, Unit::Kilograms)

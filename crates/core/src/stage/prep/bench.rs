@@ -408,7 +408,7 @@ impl BenchAsked<'_> {
             Some("impact") => "guard it from the next blow, and radius the sharp corner it began at",
             _ => return Vec::new(),
         };
-        vec![format!("This mends the break, not the cause. What would: {mends}.")]
+        vec![format!("The cause stays. What would mend it: {mends}.")]
     }
 }
 

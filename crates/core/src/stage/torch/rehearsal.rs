@@ -40,7 +40,7 @@ pub(super) fn rehearsal(
     let mut steps = Vec::new();
     if !heat.cold {
         let words = format!("Bring it to {}: {}.", units.say_least(plan.aim_c, Unit::Celsius), heat.timing);
-        steps.push(RehearsalStep::new(words, format!("It is read {}.", read_at(&heat.read_at))));
+        steps.push(RehearsalStep::new(words, format!("Read {}.", read_at(&heat.read_at))));
     }
     let beads = plan.beads.as_ref().map(|beads| beads.ahead.as_slice()).unwrap_or_default();
     for bead in beads {
