@@ -1,2 +1,4 @@
 /** The header that says when an answer from the browser's own store was seen, UTC in ms since 1970. */
 declare const SEEN_AT: string
+/** What a page says to the worker that does not serve it yet. */
+declare const CLAIM: string

@@ -10,6 +10,7 @@ import { reach } from './api/reach'
 import { App } from './App'
 import './styles.css'
 import { holdIsOnePress } from './ui/held-keys'
+import { takeOver } from './sw/take-over'
 import { fetchTheRest } from './ui/later'
 
 const root = document.getElementById('root')
@@ -49,7 +50,7 @@ if (import.meta.env.PROD && 'serviceWorker' in navigator) {
   }
   window.addEventListener('load', () => {
     // Without it everything works but opening the page while the server is gone: the parts are fetched beforehand.
-    navigator.serviceWorker.register('/sw.js').catch(() => setTimeout(() => void fetchTheRest(), 1_000))
+    takeOver(navigator.serviceWorker).catch(() => setTimeout(() => void fetchTheRest(), 1_000))
   })
 }
 

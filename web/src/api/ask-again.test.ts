@@ -28,6 +28,13 @@ describe('what is shown', () => {
     await vi.waitFor(() => expect(asked).toHaveBeenCalledTimes(2))
   })
 
+  it('is asked for once more where it is only kept ready', async () => {
+    const asked = vi.fn(async () => Promise.resolve('blank'))
+    await client.prefetchQuery({ queryKey: ['blank'], queryFn: asked })
+    askAgain(client)
+    await vi.waitFor(() => expect(asked).toHaveBeenCalledTimes(2))
+  })
+
   it('is left alone when it failed', async () => {
     const asked = vi.fn(async () => Promise.reject(new Error('not reached')))
     shown('shop', asked)

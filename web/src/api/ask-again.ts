@@ -1,7 +1,7 @@
 import type { QueryClient } from '@tanstack/react-query'
 
 /**
- * Asks for everything that is shown once more. What is on its way is asked for again when it has come: it was sent
+ * Asks for everything that is shown or kept ready once more. What is on its way is asked for again when it has come: it was sent
  * before there was a worker to keep it.
  */
 export function askAgain(client: QueryClient): void {
@@ -10,6 +10,8 @@ export function askAgain(client: QueryClient): void {
       queryKey,
       exact: true,
       predicate: ({ state }) => state.status === 'success',
+      // What is only kept ready, as a blank job, as well.
+      refetchType: 'all',
     })
   }
   for (const { queryKey, state, promise } of client.getQueryCache().getAll()) {

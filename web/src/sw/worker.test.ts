@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 type Listener = (event: Record<string, unknown>) => void
 const ORIGIN = 'http://127.0.0.1:8420'
 
+const claim = vi.fn(async () => undefined)
 let listeners: Map<string, Listener>
 let stores: Map<string, Map<string, Response>>
 let answer: (address: string) => Response | Promise<Response>
@@ -54,11 +55,12 @@ beforeEach(async () => {
   answer = (address) => new Response(`from the server: ${new URL(address).pathname}`)
   vi.stubGlobal('PAGES', { version: 'two', files: ['/index.html', '/assets/a.js'] })
   vi.stubGlobal('SEEN_AT', 'Vanadin-Seen')
+  vi.stubGlobal('CLAIM', 'claim')
   vi.stubGlobal('self', {
     location: { origin: ORIGIN },
     addEventListener: (name: string, heard: Listener) => listeners.set(name, heard),
     skipWaiting: async () => undefined,
-    clients: { claim: async () => undefined },
+    clients: { claim },
   })
   const RealRequest = globalThis.Request
   vi.stubGlobal(
@@ -92,6 +94,15 @@ const gone = () => {
 }
 
 describe('the worker', () => {
+  it('takes over a page that asks for it', async () => {
+    claim.mockClear()
+    let work: Promise<unknown> = Promise.resolve()
+    listeners.get('message')?.({ data: 'claim', waitUntil: (until: Promise<unknown>) => (work = until) })
+    await work
+    listeners.get('message')?.({ data: 'something else', waitUntil: () => undefined })
+    expect(claim).toHaveBeenCalledTimes(1)
+  })
+
   it('opens the pages and what was seen last without the server, and says from when it is', async () => {
     expect(await (await asked('/api/rack')).text()).toContain('from the server')
     answer = gone

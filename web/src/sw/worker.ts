@@ -39,6 +39,11 @@ self.addEventListener('activate', (event) => {
   )
 })
 
+// A page that was on its way while the worker began is not among those it took over: it asks.
+self.addEventListener('message', (event) => {
+  if (event.data === CLAIM) event.waitUntil(self.clients.claim())
+})
+
 self.addEventListener('fetch', (event) => {
   const { request } = event
   const url = new URL(request.url)

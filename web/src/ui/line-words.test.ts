@@ -1,11 +1,32 @@
 import { describe, expect, it } from 'vitest'
 import { layOut } from './heat-line-layout'
-import { hourWords, lineWords, roundWordAt, ROUND_HALF } from './line-words'
+import { alongCurve, hourWords, lineWords, roundWordAt, ROUND_HALF } from './line-words'
 import { overlap } from './words'
 
 const frame = { x: 0, y: 0, w: 600, h: 170 }
 
 describe('words of a heat line', () => {
+  it('lie on no curve', () => {
+    const curve = [
+      [250, 20],
+      [350, 90],
+      [500, 110],
+    ] as const
+    const along = alongCurve(curve)
+    // Every eighth pixel of it is covered, from end to end.
+    expect(along.length).toBeGreaterThanOrEqual(250 / 8)
+    for (const [x, y] of curve.slice(0, 2)) {
+      expect(along.some((box) => Math.abs(box.x + box.w / 2 - x) <= 8 && Math.abs(box.y + 3 - y) <= 8)).toBe(
+        true,
+      )
+    }
+    const wanted = { key: 'unwrap', box: { x: 330, y: 84, w: 120, h: 19 } }
+    const laid = lineWords(frame, along, [wanted]).get('unwrap')
+    expect(laid).toBeDefined()
+    expect(along.some((box) => laid !== undefined && overlap(box, laid))).toBe(false)
+    expect(alongCurve([])).toEqual([])
+  })
+
   it('give way to each other, the first one stays', () => {
     const box = { x: 300, y: 80, w: 120, h: 18 }
     const laid = lineWords(

@@ -23,8 +23,28 @@ export function lineWords(
   return laid
 }
 
+/** So far apart a curve is looked at, and so thick it is. */
+const ALONG = 8
+const THICK = 6
+
+/** A curve as boxes along it: no word lies on one. From left to right. */
+export function alongCurve(curve: readonly (readonly [x: number, y: number])[]): Box[] {
+  const boxes: Box[] = []
+  let next = -Infinity
+  for (const [at, [x, y]] of curve.entries()) {
+    const [fromX, fromY] = curve[at - 1] ?? [x, y]
+    if (next === -Infinity) next = x
+    for (; next <= x; next += ALONG) {
+      const share = x > fromX ? (next - fromX) / (x - fromX) : 1
+      const middle = fromY + (y - fromY) * share
+      boxes.push({ x: next - ALONG / 2, y: middle - THICK / 2, w: ALONG, h: THICK })
+    }
+  }
+  return boxes
+}
+
 /** Size of the clock under the shelf. */
-export const TICK = 12
+export const TICK = 14
 
 /** Hours under the shelf, apart from each other and from what lies there. */
 export function hourWords(

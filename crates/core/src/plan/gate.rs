@@ -38,6 +38,10 @@ pub struct Gate {
 /// No field: what opens the way is a round of its own.
 const NEW_ROUND: &str = "new_round";
 
+/// Without these nobody knows how it heats.
+const HEATED_BY: [&str; 6] =
+    ["part.shape", "part.length", "part.width", "part.height", "part.mass", "heat.source"];
+
 /// Says why it is refused: where, the field that opens the way, what to do, why, what unlocks it.
 pub(super) type Refuse<'a> = dyn FnMut(Station, &str, &str, String, &str) + 'a;
 
@@ -143,7 +147,13 @@ impl Gate {
         }
         match asked.heat {
             None => {
-                let why = "Weight, size, shape or the heat at hand is not known.".to_owned();
+                let of_it = |missing: &&Missing| HEATED_BY.contains(&missing.key.as_str());
+                let open: Vec<String> =
+                    asked.missing.iter().filter(of_it).map(|missing| missing.what.to_lowercase()).collect();
+                let why = match open.as_slice() {
+                    [] => "Weight, size, shape or the heat at hand is not known.".to_owned(),
+                    open => format!("Not known: {}.", open.join(", ")),
+                };
                 refuse(Station::Heat, field::heat::SOURCE.key(), "Say what can heat it", why, "Say them.");
             }
             Some(heat) if !heat.reached && !heat.within_the_estimate => {

@@ -153,7 +153,7 @@ impl LightingsAsked<'_> {
     fn tack(&self) -> Option<LightingPlan> {
         let GateAsked { round, part, methods, prep, .. } = *self.gate;
         let tacks: usize = self.bench.breaks.iter().map(|it| it.tacks.len()).sum();
-        let way = methods.chosen.filter(|way| way.method.fusion() || way.method.arc())?;
+        let way = methods.chosen?;
         if tacks == 0 || round.repaired() || way.method.without_heat() {
             return None;
         }
@@ -173,9 +173,15 @@ impl LightingsAsked<'_> {
             refuse(Station::Prep, field::prep::DONE.key(), "Fit it up", why, "Tick it on Prep.");
         }
         drop(refuse);
+        // A braze is tacked with a drop of its bronze, by torch or arc: only the place gets hot.
+        let how = if way.method.fusion() {
+            "no preheat, short"
+        } else {
+            "a drop of the filler each, only that place hot"
+        };
         let sentence = format!(
-            "{tacks} tacks in their order, no preheat, short; the part stays under {}. The alignment is read after each, \
-             before the next.",
+            "{tacks} tacks in their order, {how}; the part stays under {}. The alignment is read after each, before the \
+             next.",
             part.units.say_most(65.0, Unit::Celsius)
         );
         let mut words = vec![

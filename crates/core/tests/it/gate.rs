@@ -50,7 +50,7 @@ fn light(bench: &mut Bench, owned: &str) -> Result<(), Vec<String>> {
     &[("part.era", "unknown"), ("part.coating", "paint"), ("prep.done", "holes,groove,inside,penetrant")],
     "paint off"
 )]
-#[case::no_heat(&[("method.choice", "torch_braze"), ("part.width", "")], "Weight, size, shape or the heat")]
+#[case::no_heat(&[("method.choice", "torch_braze"), ("part.width", "")], "Not known: width")]
 fn what_is_not_known_or_not_done_refuses_the_flame(#[case] facts: &[(&str, &str)], #[case] words: &str) {
     let mut bench = ready();
     for (key, typed) in facts {

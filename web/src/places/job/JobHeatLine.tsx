@@ -7,7 +7,7 @@ import type { Schemas } from '../../api/client'
 import { clock, foreseen, hoursPastTheHour, inUnits } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
-import { hourWords, lineWords, TICK, type LineWord } from '../../ui/line-words'
+import { alongCurve, hourWords, lineWords, TICK, type LineWord } from '../../ui/line-words'
 import { useWidth } from '../../ui/useWidth'
 import { widthOf, type Box, type Tick } from '../../ui/words'
 import { AMOUNT_WORDS } from '../../ui/PunchMark'
@@ -82,6 +82,10 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
     // The line back of a further round, with its number.
     ...(job.rounds.length > 1 ? [{ x: 0, y: SHELF + 4, w: width, h: 20 }] : []),
   ]
+  const onTheLine = (points: readonly (readonly [number, number])[]) =>
+    alongCurve(points.map(([at, celsius]) => [layout.x(at), layout.y(celsius)] as const))
+  if (line !== null && !line.cold) there.push(...onTheLine(line.curve))
+  there.push(...onTheLine(readings.map(({ minutes: at, celsius }) => [at, celsius] as const)))
   const words = lineWords({ x: 0, y: 0, w: width, h: SHELF - 12 }, there, wanted)
   // The name of the last one ends where the line does.
   const halfOf = (at: number) =>

@@ -63,7 +63,7 @@ function Ruler({ scale, units, left, width }: RulerProps): ReactNode {
   const every = [1, 2, 5, 10, 20, 50].find((n) => n * unit * scale >= 46) ?? 100
   const count = Math.floor((width - left - 40) / (unit * scale))
   return (
-    <g stroke="var(--dim)" fontSize="13">
+    <g stroke="var(--dim)" fontSize="14">
       <path d={`M20 1.500H${width - 10}`} />
       {Array.from({ length: count + 1 }, (_, at) => {
         const x = left + at * unit * scale

@@ -33,7 +33,7 @@ export function Tried({ tried, target }: TriedProps): ReactNode {
               <path d="M0 15H200" stroke="var(--rule)" />
               <path d={`M0 15H${(gets / hottest) * 200}`} stroke={heatColour(gets, theme)} strokeWidth="6" />
               <path d={`M${(target / hottest) * 200} 4V21`} stroke="var(--chalk)" strokeWidth="2" />
-              <text x="2" y="10" fontSize="12" fill="var(--ash)">
+              <text x="2" y="10" fontSize="14" fill="var(--ash)">
                 {it.ceiling_words}
               </text>
             </svg>

@@ -26,6 +26,8 @@ export function MethodStation(): ReactNode {
   const opened = methods.contenders.find((contender) => contender.way.method === open)
   const chosen = methods.contenders.find((contender) => contender.way.method === taken)
   const own = typed('method.choice') !== ''
+  // What lies open is what is taken.
+  const offered = pressed !== null && opened?.excluded === false ? opened : left[0]
   return (
     <div className="flex min-h-0 grow flex-col gap-2.5 overflow-auto">
       <div>
@@ -70,9 +72,9 @@ export function MethodStation(): ReactNode {
         {own ? <Field name="method.reason" label="Why this one, for the record" /> : <span />}
         <span className="flex items-center gap-2">
           {own && <Button onPress={() => choose('')}>Leave it to the plan</Button>}
-          {view.standing.station === 'method' && left[0] !== undefined && refused === undefined && (
-            <Plate testId="next" onPress={() => choose(left[0]?.way.method ?? '')}>
-              Take {left[0].label.toLowerCase()}
+          {view.standing.station === 'method' && offered !== undefined && refused === undefined && (
+            <Plate testId="next" onPress={() => choose(offered.way.method)}>
+              Take {offered.label.toLowerCase()}
             </Plate>
           )}
         </span>

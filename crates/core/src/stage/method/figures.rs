@@ -36,7 +36,7 @@ pub fn figures(methods: &MethodPlan, heat: Option<&HeatPlan>, cooling: Option<&C
         .fact("Method", contender.label.clone())
         .fact("For", contender.odds_for.clone())
         .source(Source::Law("Bayes' theorem; where it starts our own".to_owned()), Certainty::Guess)
-        .note(format!("{:.0} to {:.0} %, no repairs of ours yet.", odds.low * 100.0, odds.high * 100.0));
+        .note(format!("{:.0} to {:.0} %, {}.", odds.low * 100.0, odds.high * 100.0, by_our_own(odds.jobs)));
     for part in &contender.odds_parts {
         odds_figure = odds_figure.formula(format!("{:+.2} {}", part.shift, part.words).replace('-', "−"));
     }
@@ -87,4 +87,13 @@ pub fn figures(methods: &MethodPlan, heat: Option<&HeatPlan>, cooling: Option<&C
         figures.push(elapsed);
     }
     figures
+}
+
+/// How many of the shop's own repairs the odds know.
+fn by_our_own(jobs: u32) -> String {
+    match jobs {
+        0 => "no repairs of ours yet".to_owned(),
+        1 => "with 1 repair of ours".to_owned(),
+        jobs => format!("with {jobs} repairs of ours"),
+    }
 }

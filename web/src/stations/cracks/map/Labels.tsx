@@ -56,7 +56,7 @@ export const Labels = memo(function Labels({ face, scale, chosen, narrow }: Labe
             y={px(pin.at.y_mm) + 4}
             textAnchor="middle"
             className="figure"
-            fontSize="12"
+            fontSize="14"
             style={MOAT}
           >
             {pin.turn}

@@ -40,7 +40,7 @@ export function Rulers({ view, width, height, units }: RulersProps): ReactNode {
   }
   const unit = units === 'imperial' ? ' in' : ' mm'
   return (
-    <g stroke="var(--dim)" fontSize="13" pointerEvents="none" aria-hidden>
+    <g stroke="var(--dim)" fontSize="14" pointerEvents="none" aria-hidden>
       <rect
         x="0"
         y="0"
