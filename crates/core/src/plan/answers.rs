@@ -103,6 +103,15 @@ fn first(plan: &Plan) -> Option<&Contender> {
     }
 }
 
+/// A label within a sentence: "TIG braze", "torch braze".
+fn within(label: &str) -> String {
+    let word = |word: &str| {
+        let short_for_others = word.len() > 1 && word.chars().all(|c| c.is_ascii_uppercase());
+        if short_for_others { word.to_owned() } else { word.to_lowercase() }
+    };
+    label.split(' ').map(word).collect::<Vec<_>>().join(" ")
+}
+
 /// What differs between two plans, in sentences: locks, method, preheat, hours, what is out and in, and
 /// which irons it has to suit.
 fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
@@ -120,10 +129,10 @@ fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
                 said.push("don't repair: nothing is left".to_owned());
             }
         }
-        (None, Some(is)) => said.push(format!("{} becomes possible", is.label.to_lowercase())),
+        (None, Some(is)) => said.push(format!("{} becomes possible", within(&is.label))),
         (Some(was), Some(is)) => {
             if was.way.method != is.way.method {
-                said.push(format!("{} instead of {}", is.label.to_lowercase(), was.label.to_lowercase()));
+                said.push(format!("{} instead of {}", within(&is.label), within(&was.label)));
             }
             match (was.target_c, is.target_c) {
                 (Some(from), Some(to)) if (from - to).abs() > 0.5 => {
@@ -151,7 +160,7 @@ fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
         };
         for contender in &then.methods.contenders {
             let label = contender.way.method.label();
-            let short = label.split(',').next().unwrap_or(label).to_lowercase();
+            let short = within(label.split(',').next().unwrap_or(label));
             match (out(now, label), contender.excluded) {
                 (false, true) => said.push(format!("{short} is out")),
                 (true, false) => said.push(format!("{short} comes in")),
@@ -176,4 +185,15 @@ fn changes(now: &Plan, then: &Plan, units: UnitSystem) -> Vec<String> {
         }
     }
     said
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_label_within_a_sentence_keeps_what_is_short_for_other_words() {
+        assert_eq!(within("TIG braze"), "TIG braze");
+        assert_eq!(within("Nickel-iron stick, hot"), "nickel-iron stick, hot");
+    }
 }

@@ -82,7 +82,7 @@ fn without_thousands(said: &str, kind: Kind) -> String {
     let mut parts = said.split(',');
     let first = parts.next().unwrap_or_default();
     let whole: String = first.chars().rev().take_while(char::is_ascii_digit).collect();
-    let thousands = !whole.is_empty() && whole.len() <= 3 && !whole.starts_with('0');
+    let thousands = !whole.is_empty() && whole.len() <= 3 && !whole.ends_with('0');
     let by_threes = parts.clone().all(|part| part.chars().take_while(char::is_ascii_digit).count() == 3);
     if commas > 0 && thousands && by_threes { said.replace(',', "") } else { said.to_owned() }
 }

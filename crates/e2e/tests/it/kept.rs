@@ -297,6 +297,35 @@ async fn what_stops_lies_under_nothing_with_the_tray_open_too(
     browser.sees("Bead 1 of").await?;
     eventually("nothing that stops is covered", async || Ok(browser.run(COVERED).await? == json!([])))
         .await?;
-    browser.press("It must stop").await?;
+    // Nor under a sheet: it has it at its head, and shuts for it.
+    for opens in ["Reading", "Note", "More", "It ran on"] {
+        browser.press(opens).await?;
+        eventually("a sheet lies over it", async || {
+            let there = "return document.querySelector('[role=dialog]') !== null";
+            Ok(browser.run(there).await? == json!(true))
+        })
+        .await?;
+        eventually("it can be stopped from there", async || {
+            let hit = "const button = [...document.querySelectorAll('[role=dialog] button')]
+                  .find((e) => e.innerText.trim() === 'It must stop');
+                if (button === undefined) return false;
+                const box = button.getBoundingClientRect();
+                const hit = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+                return hit !== null && button.contains(hit)";
+            Ok(browser.run(hit).await? == json!(true))
+        })
+        .await
+        .with_context(|| opens)?;
+        browser.key("\u{e00c}").await?;
+        eventually("it is shut again", async || {
+            let gone = "return document.querySelector('[role=dialog]') === null";
+            Ok(browser.run(gone).await? == json!(true))
+        })
+        .await?;
+    }
+    browser.press("Reading").await?;
+    browser.sees("unless you say").await?;
+    let from_the_sheet = By::XPath("//*[@role='dialog']//button[normalize-space()='It must stop']");
+    browser.find(from_the_sheet).await?.click().await?;
     browser.sees("Machine off").await
 }

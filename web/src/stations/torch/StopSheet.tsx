@@ -25,7 +25,7 @@ const USUAL = [
 /** It must stop: what is done at once is read here; one press on why, and it is covered. */
 export function StopSheet({ left, planned, piece, must, open, onClose, onStop }: StopSheetProps): ReactNode {
   return (
-    <Sheet title="It must stop" open={open} onOpenChange={(o) => !o && onClose()}>
+    <Sheet stops title="It must stop" open={open} onOpenChange={(o) => !o && onClose()}>
       <div className="mb-3 border-2 border-chalk px-3 py-2 text-[19px]" data-testid="stop-hurt">
         <b>Somebody is hurt?</b> {must.hurt.join(' ')}
       </div>

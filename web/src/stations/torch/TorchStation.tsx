@@ -8,6 +8,7 @@ import { useShortcut } from '../../keys/useShortcut'
 import { foreseen, inUnits, minutes, temperature } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
+import { useOffersStop } from '../../ui/stop'
 import { BeadStrip } from './BeadStrip'
 import { BigClock } from './BigClock'
 import { HelperSheet } from './HelperSheet'
@@ -279,6 +280,7 @@ export function TorchStation(): ReactNode {
         </section>
       )}
       <TorchLog />
+      {!pins && !finished && <OffersStop stop={stop} />}
       <StopSheet
         left={left}
         planned={torch.planned}
@@ -310,6 +312,12 @@ export function TorchStation(): ReactNode {
       <ReadingSheet kind={sheet} onClose={() => setSheet(null)} onSay={log} />
     </div>
   )
+}
+
+/** As long as it burns it can be stopped from every sheet that lies over it. */
+function OffersStop({ stop }: { stop: () => void }): ReactNode {
+  useOffersStop(stop)
+  return null
 }
 
 /** The beads are begun with: before that it is on its way up, and nothing rings. */
