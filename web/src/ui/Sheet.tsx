@@ -55,7 +55,7 @@ export function Sheet({ title, open, onOpenChange, stops = false, children }: Sh
               <span aria-hidden className="size-5 shrink-0 border-[2.5px] border-chalk" /> It must stop
             </button>
           )}
-          {hot !== '' && <p className="words text-[20px] leading-6">{hot}</p>}
+          {hot !== '' && <p className="words mt-2 text-[20px] leading-6">{hot}</p>}
           <div className="mt-4">{children}</div>
         </Dialog.Content>
       </Dialog.Portal>
