@@ -24,7 +24,7 @@ pub struct PlanLine {
     pub most_c: f64,
     /// "300 to 400 °C"
     pub window_words: String,
-    /// "may be unwrapped after 10 h 30", from lighting up; "1 h 45 of hands" for what is done cold. Empty while not
+    /// "may be unwrapped after 10 h 30", from lighting up; "1 h 45 at the seam" for what is done cold. Empty while not
     /// known.
     pub span_words: String,
 }
@@ -71,7 +71,7 @@ pub(super) fn plan_line(
         span_words: unwrap_at.map_or(String::new(), |minutes| {
             let span = part.units.say(minutes, Unit::Minutes);
             if heat.cold && cooling.cold {
-                format!("{span} of hands")
+                format!("{span} at the seam")
             } else {
                 format!("may be unwrapped after {span}")
             }

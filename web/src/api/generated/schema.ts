@@ -4456,7 +4456,7 @@ export interface components {
             most_c: number;
             name: string;
             /**
-             * @description "may be unwrapped after 10 h 30", from lighting up; "1 h 45 of hands" for what is done cold. Empty while not
+             * @description "may be unwrapped after 10 h 30", from lighting up; "1 h 45 at the seam" for what is done cold. Empty while not
              *     known.
              */
             span_words: string;

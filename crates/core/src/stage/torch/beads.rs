@@ -120,7 +120,7 @@ pub struct BeadsAhead {
 }
 
 /// Ours: a wait, or a gain, that is under this is not spoken of.
-const WORTH_SAYING_S: f64 = 30.0;
+pub(super) const WORTH_SAYING_S: f64 = 30.0;
 
 /// A part as it is known to be: as a whole, at a moment of the job clock in s.
 #[derive(Debug, Clone, Copy)]

@@ -3,6 +3,7 @@
 use serde::Serialize;
 
 use super::TorchPlan;
+use super::beads::WORTH_SAYING_S;
 use crate::job::BeadAt;
 use crate::quantity::{Unit, UnitSystem};
 use crate::stage::cooling::CoolingPlan;
@@ -26,10 +27,7 @@ impl RehearsalStep {
     }
 }
 
-/// House: a wait or a reheat under this is not spoken of, in s.
-const WORTH_SAYING_S: f64 = 5.0;
-
-/// All that is to come, of work that was not begun; `most_c` is what a place may have as a bead begins.
+/// All that is to come, of work that was not begun.
 pub(super) fn rehearsal(
     plan: &TorchPlan,
     heat: &HeatPlan,
