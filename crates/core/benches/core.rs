@@ -2,8 +2,8 @@
 
 use divan::{Bencher, black_box};
 use vanadin_core::heat::{
-    BarPower, BeadPass, BeadSeam, BeadWork, Body, Packing, ReadAt, Wrapping, bead_order, ceiling_c, cool,
-    cooling_fit, heat_for,
+    BarPower, BeadPass, BeadSeam, BeadWork, Body, Packing, ReadAt, WallEnds, Wrapping, bead_order, ceiling_c,
+    cool, cooling_fit, heat_for,
 };
 use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, MeasuredTest, confirm};
 use vanadin_core::map::{GrayPicture, Line, traced};
@@ -104,6 +104,7 @@ fn cold_seam((length_mm, wall_mm, layers): (f64, f64, u32), body: Body) -> BeadW
         bead_mm: 25.0,
         wall_mm,
         closed: [true, true],
+        ends: WallEnds::default(),
         passes: (1..=layers).map(|layer| BeadPass { layer, side: 1, offsets_mm: vec![0.0] }).collect(),
         left_out: std::collections::BTreeSet::new(),
         power_w: 1320.0,

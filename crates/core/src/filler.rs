@@ -57,10 +57,11 @@ pub fn hole_volume_cm3(drill_mm: f64, wall_mm: f64) -> f64 {
     PI / 4.0 * drill_mm * drill_mm * wall_mm / 1000.0
 }
 
-/// Volume in cm³ of one countersink: a cone of the groove's included angle down to its root depth,
-/// pi/3 (h tan a)² h, a half of the angle. It is added to the hole as a whole.
+/// Volume in cm³ of one countersink of a stop-hole: a cone of the groove's included angle down to its root depth, at
+/// most one diameter of the drill, pi/3 (h tan a)² h, a half of the angle. It is added to the hole as a whole.
 #[must_use]
-pub fn countersink_volume_cm3(depth_mm: f64, angle_deg: f64) -> f64 {
+pub fn countersink_volume_cm3(drill_mm: f64, groove_mm: f64, angle_deg: f64) -> f64 {
+    let depth_mm = groove_mm.min(drill_mm);
     let radius_mm = depth_mm * (angle_deg / 2.0).to_radians().tan();
     PI / 3.0 * radius_mm * radius_mm * depth_mm / 1000.0
 }
@@ -72,8 +73,10 @@ mod tests {
     #[test]
     fn a_countersink_is_a_cone_down_to_the_root() {
         // Hand-worked: 7 deep, 90 degrees: radius 7; pi/3 x 49 x 7 = 359.2 mm³
-        assert!((countersink_volume_cm3(7.0, 90.0) - 0.3592).abs() < 0.00005);
-        assert_eq!(countersink_volume_cm3(7.0, 0.0), 0.0);
+        assert!((countersink_volume_cm3(8.0, 7.0, 90.0) - 0.3592).abs() < 0.00005);
+        // pi/3 x 3.2³ = 34.3: no deeper than its drill is wide
+        assert!((countersink_volume_cm3(3.2, 7.0, 90.0) - 0.03431).abs() < 0.00005);
+        assert_eq!(countersink_volume_cm3(8.0, 7.0, 0.0), 0.0);
     }
 
     #[test]

@@ -13,6 +13,7 @@ pub mod heat;
 pub mod hours;
 pub mod iron;
 pub mod job;
+pub mod ledger;
 pub mod log;
 pub mod map;
 pub mod method;

@@ -95,8 +95,9 @@ impl SeamGroove {
             let wall = WallMillimetres::new(hole.wall_mm).map_err(|out| out.at(&field("wall_mm")))?;
             in_holes += 1000.0 * hole_volume_cm3(hole.drill_mm, hole.wall_mm);
             if hole.countersunk {
-                let depth_mm = self.at(wall)?.depth_mm();
-                in_holes += self.sides() * 1000.0 * countersink_volume_cm3(depth_mm, self.angle_deg);
+                let groove_mm = self.at(wall)?.depth_mm();
+                let cone = countersink_volume_cm3(hole.drill_mm, groove_mm, self.angle_deg);
+                in_holes += self.sides() * 1000.0 * cone;
             }
         }
         Ok(along + in_holes)
@@ -192,11 +193,11 @@ mod tests {
         let v90 = SeamGroove { angle_deg: 90.0, cap_mm: 0.0, lip_mm: Some(1.0), ..V70 };
         let volume = v90.volume_mm3(&stations(&[(0.0, 6.0), (40.0, 11.0)]), &[]).unwrap();
         assert!((volume - 2500.0).abs() < 1e-9, "{volume}");
-        // A double V of 10 mm: 2 x 25 mm2, no lip; the hole 78.54 mm3 and two cones of pi/3 x 125 = 130.9
+        // A double V of 10 mm: 2 x 25 mm2, no lip; the hole 78.54 mm3 and two cones no deeper than the drill: pi/3 x 31.6 = 33.1
         let both = SeamGroove { double: true, ..v90 };
         let hole = SeamHole { drill_mm: 10f64.sqrt(), wall_mm: 10.0, countersunk: true };
         let volume = both.volume_mm3(&stations(&[(0.0, 10.0), (40.0, 10.0)]), &[hole]).unwrap();
-        assert!((volume - (2000.0 + 78.54 + 261.80)).abs() < 0.01, "{volume}");
+        assert!((volume - (2000.0 + 78.54 + 66.23)).abs() < 0.01, "{volume}");
     }
 
     #[rstest]

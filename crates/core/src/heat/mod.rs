@@ -1,6 +1,8 @@
 //! Getting a casting warm, evenly, and down again slowly.
 
+mod band;
 mod bead_order;
+mod bead_rise;
 mod chain;
 mod cooling;
 mod edge;
@@ -15,10 +17,12 @@ mod runs;
 mod source;
 
 pub use crate::sim::{Bar, BarPower, Body, PartShape, energy_joules};
+pub use band::{HeatingBand, HeatingKnown, heating_band};
 pub use bead_order::{
-    BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, LeftOut, MayBegin, Pass as BeadPass,
-    PlannedBead, bead_order,
+    BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, EDGE_FELT_WITHIN_MM, Laid, LeftOut, MayBegin,
+    Pass as BeadPass, PlannedBead, along_a_seam, bead_order,
 };
+pub use bead_rise::{FreeEdges, LaidBead, WallEnds, bead_rise_k};
 pub use chain::{ChainStep, Descent, cooling_chain};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
@@ -26,7 +30,7 @@ pub use gas::{Gas, Withdrawal, burnt_together, gas_need_m3, runs_out_min, withdr
 pub use heating::{Heating, ceiling_c, heat_for, heat_until};
 pub use learned::{FactorOf, OwnFactor, against_usual, not_known, own_factor, packing_words};
 pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};
-pub use pull::{HotSpot, LaidBead, bead_rise_k, pull_mpa, stress_intensity};
+pub use pull::{HotSpot, pull_mpa, stress_intensity};
 pub use reading::{DONT_STEER_UNDER, Infrared, Sticks, sticks};
 pub(crate) use refit::FACTORS;
 pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit, one_each, says_enough, thinned};

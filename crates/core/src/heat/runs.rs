@@ -149,12 +149,7 @@ impl Runs {
             return Arc::default();
         }
         let asked = FitAsked { body: *body, start, wrapping: *wrapping, readings };
-        let points = |fit: &Option<CoolingFit>| {
-            fit.as_ref().map_or(1, |fit| {
-                let band = fit.band.as_ref().map_or(0, |(early, late)| early.points() + late.points());
-                fit.cooling.points() + band
-            })
-        };
+        let points = |fit: &Option<CoolingFit>| fit.as_ref().map_or(1, |fit| fit.cooling.points());
         answered(&self.fits, asked, points, |asked| {
             cooling_fit(&asked.body, asked.start, &asked.wrapping, &asked.readings)
         })

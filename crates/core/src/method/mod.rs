@@ -11,10 +11,10 @@ mod way;
 
 pub use catalogue::{ArcUse, Joins, Method, Most, Practice, Setup, Start, wire_lays};
 pub use moves::{
-    HeldFor, Moves, OddsPart, Outcomes, OwnRepair, Variant, for_days, odds_of, own_outcomes, shift_of,
+    Became, Moves, NotGood, OddsPart, Outcome, Outcomes, OwnRepair, ToeCrack, Variant, own_outcomes, shift_of,
 };
-use odds::starting_odds;
-pub use odds::{Odds, StitchKind, shifted};
+pub(crate) use odds::CRACK_OPEN;
+pub use odds::{Odds, StitchKind, for_days, odds_of, odds_with};
 pub use place::Place;
 pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules};
 pub use score::{

@@ -1,9 +1,12 @@
 //! What moves the odds of a repair, in log-odds that are added.
 
+use std::collections::BTreeSet;
+
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Joins, MethodId, Odds, StitchKind, starting_odds};
+use super::odds::{CRACK_OPEN, of_a_year};
+use super::{Joins, MethodId, StitchKind};
 use crate::iron::Iron;
 
 /// What is worse or better than ordinary careful work. Left out does not count.
@@ -39,6 +42,80 @@ pub struct Moves {
     pub cause_stays: bool,
     pub strapped: bool,
     pub checked_clean: bool,
+    /// A bronze laid by the arc alone: K by which the part stays under the target of the whole part.
+    pub arc_only_short_k: f64,
+    /// Places with a fault at the torch that was not made good, and those that were.
+    pub faults_open: u32,
+    pub faults_made_good: u32,
+    pub toe_crack: Option<ToeCrack>,
+    /// The alignment is off by more than it may.
+    pub moved: bool,
+    /// What the check found and left.
+    pub not_good: Vec<NotGood>,
+    /// A crack was found and is open.
+    pub crack_open: bool,
+    /// At this place, the one before and those before it.
+    pub rounds_failed_here: u32,
+}
+
+/// A crack beside a bead.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum ToeCrack {
+    Open,
+    /// Ground out and filled again.
+    GroundOut,
+}
+
+impl ToeCrack {
+    #[must_use]
+    pub fn from_id(id: &str) -> Option<Self> {
+        match id {
+            "open" => Some(Self::Open),
+            "ground_out" => Some(Self::GroundOut),
+            _ => None,
+        }
+    }
+
+    fn shift(self) -> f64 {
+        match self {
+            Self::Open => -0.8,
+            Self::GroundOut => -0.3,
+        }
+    }
+}
+
+/// A line of the check that is not good.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum NotGood {
+    ToeCrack,
+    NotFused,
+    /// Where it has to be tight.
+    Leak,
+    /// Over its limit where it carries or is tight.
+    Pore,
+    /// At the toe, under shock.
+    NotchUnderShock,
+}
+
+impl NotGood {
+    #[must_use]
+    pub fn from_id(id: &str) -> Option<Self> {
+        match id {
+            "toe_crack" => Some(Self::ToeCrack),
+            "not_fused" => Some(Self::NotFused),
+            "leak" => Some(Self::Leak),
+            "pore" => Some(Self::Pore),
+            "notch_under_shock" => Some(Self::NotchUnderShock),
+            _ => None,
+        }
+    }
+
+    fn shift(self) -> f64 {
+        match self {
+            Self::ToeCrack | Self::NotFused | Self::Leak => -1.5,
+            Self::Pore | Self::NotchUnderShock => -0.5,
+        }
+    }
 }
 
 /// One part that moves the odds.
@@ -92,8 +169,11 @@ impl Moves {
         if heated && self.fall_over_limit > 1.5 {
             add("fell_fast", -(0.25 * (self.fall_over_limit / 1.5).log2()).min(0.75));
         }
+        if matches!(joins, Joins::ArcBronze) {
+            add("arc_only_short", -(0.2 * self.arc_only_short_k.max(0.0) / 50.0).min(1.6));
+        }
         let caught: f64 = self.run_past.iter().map(|chance| 1.0 - share(*chance)).product();
-        add("tip_missed", caught - 1.0);
+        add("tip_missed", if heated { caught - 1.0 } else { 0.0 });
         if !method.pins() {
             let missing =
                 0.5 * f64::from(self.tips_without_hole) + 0.1 * f64::from(self.tips_followed_to_sound);
@@ -115,7 +195,7 @@ impl Moves {
         if let Some(p) = self.leading_iron {
             add("iron_unsure", if method.fusion() { -1.0 } else { -0.3 } * (1.0 - share(p)));
         }
-        if method.arc() {
+        if stick || method == TigNickel {
             add("not_peened", -0.15 * share(self.share_not_peened));
         }
         if stick || method == TigNickel {
@@ -131,7 +211,23 @@ impl Moves {
         add("cause_stays", if self.cause_stays { -0.3 } else { 0.0 });
         add("strapped", if self.strapped { 0.3 } else { 0.0 });
         add("checked_clean", if self.checked_clean { 0.3 } else { 0.0 });
+        let open = (0.3 * f64::from(self.faults_open)).min(1.2);
+        add("faults", -open - (0.1 * f64::from(self.faults_made_good)).min(0.4));
+        // Seen at the torch and at the check it is one crack.
+        let at_torch = self.toe_crack.map_or(0.0, ToeCrack::shift);
+        let found: BTreeSet<NotGood> = self.not_good.iter().copied().collect();
+        let at_check = if found.contains(&NotGood::ToeCrack) { NotGood::ToeCrack.shift() } else { 0.0 };
+        if at_torch < at_check {
+            add("toe_crack", at_torch);
+        }
+        let counts = |line: &&NotGood| **line != NotGood::ToeCrack || at_check <= at_torch;
+        add("not_good", found.iter().filter(counts).map(|line| line.shift()).sum());
+        add("moved", if self.moved { -0.3 } else { 0.0 });
+        add("came_back", -0.4 * f64::from(self.rounds_failed_here));
         parts.sort_by(|a, b| b.shift.abs().total_cmp(&a.shift.abs()));
+        if self.crack_open {
+            parts.insert(0, OddsPart { name: CRACK_OPEN.to_owned(), shift: 0.0 });
+        }
         parts
     }
 }
@@ -144,52 +240,72 @@ pub fn shift_of(parts: &[OddsPart]) -> f64 {
     against.max(LEAST_SHIFT) + favour
 }
 
-/// House: most failures come early.
-const EARLY: f64 = 0.3;
-const YEAR_DAYS: f64 = 365.0;
-
-/// The chance of a year as that of another time in days: p^((days / 365)^0.3).
-///
-/// # Source
-/// House.
-#[must_use]
-pub fn for_days(p: f64, days: f64) -> f64 {
-    p.powf((days.max(0.0) / YEAR_DAYS).powf(EARLY))
+/// What became of a repair.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Became {
+    /// It held when it was last asked.
+    Held,
+    /// It holds with a fault: half of each.
+    Faulty,
+    Failed,
 }
 
-/// A repair of ours that held when it was last asked.
+/// A repair of ours as it counts for the next.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct HeldFor {
+pub struct Outcome {
+    pub became: Became,
+    /// Until it was asked, or failed.
     pub days: f64,
     /// Of the same iron: another one counts half.
     pub same_iron: bool,
+    /// What burdened it at hand-over, in log-odds.
+    pub shift: f64,
 }
 
 /// What became of the shop's own repairs by a method.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Outcomes {
-    pub held: Vec<HeldFor>,
-    /// Those that hold with a fault: half and half.
-    pub faulty: Vec<HeldFor>,
-    pub failed_same: u32,
-    pub failed_other: u32,
+    pub known: Vec<Outcome>,
+}
+
+/// Repairs that were burdened alike: how much they weigh as held, and as failed.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Weighed {
+    pub shift: f64,
+    pub held: f64,
+    pub failed: f64,
+}
+
+impl Weighed {
+    /// Of what became of them, at these odds of an unburdened one.
+    pub fn log_likelihood(&self, odds: f64) -> f64 {
+        let burdened = odds * self.shift.exp();
+        let log_failed = -burdened.ln_1p();
+        self.held * (burdened.ln() + log_failed) + self.failed * log_failed
+    }
 }
 
 impl Outcomes {
-    /// What they add to the prior: to *holds*, and to *fails*.
-    #[must_use]
-    fn added(&self) -> (f64, f64) {
-        let weight = |same: bool| if same { 1.0 } else { 0.5 };
-        let holds = |it: &HeldFor| weight(it.same_iron) * (it.days.max(0.0) / YEAR_DAYS).powf(EARLY).min(1.0);
-        let held: f64 = self.held.iter().map(holds).sum();
-        let half_held: f64 = self.faulty.iter().map(holds).sum();
-        let half_failed: f64 = self.faulty.iter().map(|it| weight(it.same_iron)).sum();
-        let failed = f64::from(self.failed_same) + 0.5 * f64::from(self.failed_other);
-        (held + half_held / 2.0, failed + half_failed / 2.0)
-    }
-
-    fn jobs(&self) -> u32 {
-        (self.held.len() + self.faulty.len()) as u32 + self.failed_same + self.failed_other
+    /// Those that were burdened alike together.
+    pub(super) fn weighed(&self) -> Vec<Weighed> {
+        let mut weighed: Vec<Weighed> = Vec::new();
+        for Outcome { became, days, same_iron, shift } in &self.known {
+            let iron = if *same_iron { 1.0 } else { 0.5 };
+            let held = iron * of_a_year(*days).min(1.0);
+            let (held, failed) = match became {
+                Became::Held => (held, 0.0),
+                Became::Faulty => (held / 2.0, iron / 2.0),
+                Became::Failed => (0.0, iron),
+            };
+            match weighed.iter_mut().find(|it| (it.shift - shift).abs() < 1e-9) {
+                Some(alike) => {
+                    alike.held += held;
+                    alike.failed += failed;
+                }
+                None => weighed.push(Weighed { shift: *shift, held, failed }),
+            }
+        }
+        weighed
     }
 }
 
@@ -210,6 +326,9 @@ pub struct OwnRepair {
     pub days: f64,
     /// holds, fault, failed or unknown.
     pub became: String,
+    /// What burdened it when it was last asked, in log-odds; 0 for one that was kept before that was.
+    #[serde(default)]
+    pub shift: f64,
 }
 
 /// What became of our own repairs by this method, and how many there are of it, known or not.
@@ -223,18 +342,23 @@ pub fn own_outcomes(
     let mut count = 0;
     for it in repairs.iter().filter(|it| it.method == method) {
         count += 1;
-        if it.variant != variant.id() {
+        // Locks had one prior whatever the wall.
+        let kept = if it.method == MethodId::StitchLocks && it.variant == Variant::Usual.id() {
+            Variant::Pins(StitchKind::DrawIn).id()
+        } else {
+            it.variant.as_str()
+        };
+        if kept != variant.id() {
             continue;
         }
         let same_iron = it.iron == leading;
-        let held = HeldFor { days: it.days, same_iron };
-        match it.became.as_str() {
-            "holds" => own.held.push(held),
-            "fault" => own.faulty.push(held),
-            "failed" if same_iron => own.failed_same += 1,
-            "failed" => own.failed_other += 1,
-            _ => {}
-        }
+        let became = match it.became.as_str() {
+            "holds" => Became::Held,
+            "fault" => Became::Faulty,
+            "failed" => Became::Failed,
+            _ => continue,
+        };
+        own.known.push(Outcome { became, days: it.days, same_iron, shift: it.shift });
     }
     (own, count)
 }
@@ -263,22 +387,15 @@ impl Variant {
     }
 }
 
-/// Odds before anything moves them: the method's prior and the shop's own outcomes.
-///
-/// # Source
-/// Bayes' theorem; the priors are house.
-#[must_use]
-pub fn odds_of(method: MethodId, variant: Variant, own: &Outcomes) -> Odds {
-    let (holds, fails) = own.added();
-    starting_odds(method, variant, (holds, fails), own.jobs())
-}
-
 #[cfg(test)]
 mod tests {
     use rstest::rstest;
 
     use super::*;
-    use crate::method::MethodId::{ArcNickel, GasIron, MigBrazeSi, Stitch, Strap, TigNickel, TorchBraze};
+    use crate::method::MethodId::{
+        ArcNickel, GasIron, MigBrazeSi, Stitch, Strap, TigBrazeSi, TigNickel, TorchBraze,
+    };
+    use crate::method::for_days;
 
     fn shift(moves: &Moves, method: MethodId) -> f64 {
         shift_of(&moves.parts(method))
@@ -314,6 +431,23 @@ mod tests {
     #[case::an_iron_to_braze(Moves { leading_iron: Some(0.6), ..Moves::default() }, TorchBraze, -0.12)]
     #[case::never_done(Moves { own_count: Some(0.0), ..Moves::default() }, ArcNickel, -0.25)]
     #[case::practised(Moves { own_count: Some(5.0), ..Moves::default() }, ArcNickel, 0.0)]
+    #[case::by_the_arc_alone(Moves { arc_only_short_k: 160.0, ..Moves::default() }, TigBrazeSi, -0.64)]
+    #[case::by_the_arc_far_off(Moves { arc_only_short_k: 900.0, ..Moves::default() }, TigBrazeSi, -1.6)]
+    #[case::a_stick_is_no_bronze(Moves { arc_only_short_k: 160.0, ..Moves::default() }, ArcNickel, 0.0)]
+    #[case::faults(Moves { faults_open: 1, faults_made_good: 3, ..Moves::default() }, TorchBraze, -0.6)]
+    #[case::faults_without_end(Moves { faults_open: 9, faults_made_good: 9, ..Moves::default() }, TorchBraze, -1.6)]
+    #[case::a_toe_crack(Moves { toe_crack: Some(ToeCrack::Open), ..Moves::default() }, ArcNickel, -0.8)]
+    #[case::ground_out(Moves { toe_crack: Some(ToeCrack::GroundOut), ..Moves::default() }, ArcNickel, -0.3)]
+    #[case::seen_again_at_the_check(
+        Moves { toe_crack: Some(ToeCrack::Open), not_good: vec![NotGood::ToeCrack], ..Moves::default() }, ArcNickel, -1.5
+    )]
+    #[case::a_leak_and_a_notch(
+        Moves { not_good: vec![NotGood::NotchUnderShock, NotGood::Leak, NotGood::Leak], ..Moves::default() }, TorchBraze, -2.0
+    )]
+    #[case::moved(Moves { moved: true, ..Moves::default() }, ArcNickel, -0.3)]
+    #[case::came_back(Moves { rounds_failed_here: 2, ..Moves::default() }, ArcNickel, -0.8)]
+    #[case::a_pin_misses_no_tip(Moves { run_past: vec![0.5], ..Moves::default() }, Stitch, 0.0)]
+    #[case::bronze_is_never_peened(Moves { share_not_peened: 1.0, ..Moves::default() }, TigBrazeSi, 0.0)]
     #[case::soft_enough(Moves { t85_s: Some(10.0), ..Moves::default() }, ArcNickel, 0.0)]
     fn each_part_counts_for_the_ways_it_belongs_to(
         #[case] moves: Moves,
@@ -338,8 +472,8 @@ mod tests {
 
     #[test]
     fn a_longer_time_is_less_likely_and_a_year_is_a_year() {
-        assert!((for_days(0.8, 365.0) - 0.8).abs() < 1e-12 && for_days(0.8, 3650.0) < 0.7);
-        assert!((for_days(0.8, 0.0) - 1.0).abs() < 1e-12);
+        assert!((for_days(0.8, 365.0, &[]) - 0.8).abs() < 1e-12 && for_days(0.8, 3650.0, &[]) < 0.7);
+        assert!((for_days(0.8, 0.0, &[]) - 0.97).abs() < 1e-12, "no repair is ever certain");
     }
 
     proptest::proptest! {

@@ -8,8 +8,9 @@ use crate::field;
 use crate::heat::OwnFactor;
 use crate::hours::{TimedStep, pace};
 use crate::job::{Fact, Job, Round, Timed, job_ms_to_clock};
-use crate::method::OwnRepair;
+use crate::method::{OwnRepair, shift_of};
 use crate::shop::Shop;
+use crate::stage::Contender;
 use crate::stores::{Take, TakenWhen};
 use crate::tips::OwnTip;
 
@@ -146,9 +147,19 @@ fn repairs(job: &Job, plan: &Plan, facts: &[Fact]) -> Vec<OwnRepair> {
             iron,
             days: ((at_ms - lit.at_ms) as f64 / DAY_MS).max(0.0),
             became: round.get(field::hand_over::BECAME).unwrap_or("unknown").to_owned(),
+            shift: burdened(job, round, contender),
         })
     };
     job.rounds.iter().filter_map(of).collect()
+}
+
+/// What burdened the repair of a round, in log-odds; of a round that is over nothing is worked out any more.
+fn burdened(job: &Job, round: &Round, contender: &Contender) -> f64 {
+    if !std::ptr::eq(round, job.round()) {
+        return 0.0;
+    }
+    // As it is kept: nobody tells a thousandth.
+    (shift_of(&contender.parts_of_odds()) * 1000.0).round() / 1000.0
 }
 
 /// Rods and pins are used up whole.

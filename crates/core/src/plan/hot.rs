@@ -150,9 +150,13 @@ impl LastHeat {
         let fit = runs.fit(&body, start, packed, &heat.read_between(out_min, self.unwrapped_min(heat)));
         if let (Some(fit), true) = (fit.as_ref(), self.covered) {
             (self.unwrap_min, self.touch_min) = (at(&fit.cooling, UNWRAP_C), at(&fit.cooling, TOUCH_C));
-            let late = fit.band.as_ref().map_or(&fit.cooling, |(_, late)| late);
+            let late_h = match fit.between_hours(TOUCH_C) {
+                Some((_, late_h)) => Some(late_h),
+                None => fit.cooling.hours_to(TOUCH_C),
+            };
+            let late = late_h.map(|hours| out_min + hours * 60.0);
             // Whichever is the later: what is hot is called hot.
-            self.touch_at_the_latest_min = slow.zip(at(late, TOUCH_C)).map(|(slow, late)| slow.max(late));
+            self.touch_at_the_latest_min = slow.zip(late).map(|(slow, late)| slow.max(late));
         }
     }
 

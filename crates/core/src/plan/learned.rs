@@ -101,7 +101,7 @@ impl Asked<'_> {
             return None;
         }
         let fit = self.runs.fit(&body, start, &packed, &read);
-        let scale = fit.as_ref().as_ref()?.scale;
+        let scale = fit.as_ref().as_ref().filter(|fit| fit.fits)?.scale;
         Some(self.own(FactorOf::Packing { packing: packed.packing() }, scale))
     }
 }

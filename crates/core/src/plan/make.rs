@@ -332,6 +332,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         cracks: &cracks.plan,
         sources: sources.as_ref(),
         runs,
+        failed_here: failed_here(job, &cracks.plan),
     };
     let (methods, ruled) = judged.contenders(Locked::by(&locks), part.amount == Amount::Enough);
 
@@ -571,4 +572,15 @@ fn damaged(job: &Job) -> Option<Caution> {
             places.join(", ")
         ),
     })
+}
+
+/// How many rounds before this one failed at a crack that is repaired again.
+fn failed_here(job: &Job, cracks: &[CrackPlan]) -> u32 {
+    let again = cracks.iter().filter(|crack| crack.becomes == "repair");
+    let Some(first) = again.map(|crack| crack.found_in_round).min() else { return 0 };
+    let before = job.rounds.iter().enumerate().take(job.rounds.len().saturating_sub(1));
+    let failed = |(number, round): &(usize, &Round)| {
+        number + 1 >= first && round.get(field::hand_over::BECAME) == Some("failed")
+    };
+    before.filter(failed).count() as u32
 }

@@ -252,24 +252,21 @@ pub(crate) fn cooling_plan(
 impl Going {
     fn of(fit: &CoolingFit, planned: &Cooling, readings: usize) -> Self {
         let curve = |cooling: &Cooling| cooling.curve(80, TOUCH_C);
-        let (early, late) = match &fit.band {
-            Some((early, late)) => (curve(early), curve(late)),
-            None => (Vec::new(), Vec::new()),
-        };
-        let between = |to: f64| {
-            let (early, late) = fit.band.as_ref()?;
-            early.hours_to(to).zip(late.hours_to(to))
-        };
+        let [early, late] = fit.curves_between(80, TOUCH_C).unwrap_or_default();
         Self {
             scale: fit.scale,
             readings,
-            words: format!(
-                "lets through {}, by {readings} reading{}",
-                against_usual(fit.scale),
-                if readings == 1 { "" } else { "s" }
-            ),
-            unwrap_between: between(UNWRAP_C),
-            touch_between: between(TOUCH_C),
+            words: if fit.fits {
+                format!(
+                    "lets through {}, by {readings} reading{}",
+                    against_usual(fit.scale),
+                    if readings == 1 { "" } else { "s" }
+                )
+            } else {
+                "this does not cool as such a packing does: look at it".to_owned()
+            },
+            unwrap_between: fit.between_hours(UNWRAP_C),
+            touch_between: fit.between_hours(TOUCH_C),
             early,
             late,
             planned: curve(planned),

@@ -282,6 +282,7 @@ fn a_piece_of_scrap_comes_first_until_a_way_was_done_five_times() {
             iron: Iron::Gray,
             days: 400.0,
             became: "holds".to_owned(),
+            shift: 0.0,
         };
         vec![one; count]
     };

@@ -47,10 +47,10 @@ fn gas_fusion_fills_its_v_to_the_hand_worked_volume() {
     // Hand-worked: h 14, a 42.5 deg: tan 0.91633; w 25.657; A = 196 x 0.91633 + 2/3 x 25.657 = 196.705
     assert!((value(&plan, "prep.A.width") - 25.657).abs() < 0.001);
     assert!((value(&plan, "prep.A.area") - 196.705).abs() < 0.001);
-    // x 60 = 11.802; hole pi/4 x 64 x 14 = 0.704; countersink pi/3 x (14 x 0.91633)² x 14 = 2.413 cm³
-    assert!((value(&plan, "prep.volume") - 14.919).abs() < 0.002, "{}", value(&plan, "prep.volume"));
-    // 14.919 x 7.1 / 0.95 = 111.5 g; an 8 x 600 rod: 50.265 x 550 x 7.1e-3 = 196.3 g: 0.57, up, and 1
-    assert!((value(&plan, "prep.metal") - 111.5).abs() < 0.05);
+    // x 60 = 11.802; hole pi/4 x 64 x 14 = 0.704; countersink no deeper than its drill: pi/3 x (8 x 0.91633)² x 8 = 0.450 cm³
+    assert!((value(&plan, "prep.volume") - 12.956).abs() < 0.002, "{}", value(&plan, "prep.volume"));
+    // 12.956 x 7.1 / 0.95 = 96.83 g; an 8 x 600 rod: 50.265 x 550 x 7.1e-3 = 196.3 g: 0.49, up, and 1
+    assert!((value(&plan, "prep.metal") - 96.83).abs() < 0.05);
     assert_eq!(value(&plan, "prep.rods"), 2.0);
     // Two layers of 8 mm, full width, one length of 60
     assert_eq!(value(&plan, "prep.beads"), 2.0);

@@ -3,7 +3,7 @@
 use crate::common::mapped::{self, Mapped};
 use crate::common::{Bench, LIT_AT, covered};
 use rstest::rstest;
-use vanadin_core::heat::{LaidBead, bead_rise_k};
+use vanadin_core::heat::{LaidBead, WallEnds, bead_rise_k};
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
 use vanadin_core::map::{At, length_mm};
@@ -182,7 +182,8 @@ fn the_schedule_of_the_plan_holds_when_it_is_worked_out_again_from_the_law() {
                     .map(|before| {
                         let from = (f64::from(before.at.along) - 1.0) * each;
                         let after_s = (bead.start_min - before.ends_min) * 60.0;
-                        (bead_rise_k(&gray, &law, (x - from, 0.0), after_s) - bulk_k).max(0.0)
+                        (bead_rise_k(&gray, &law, &WallEnds::default(), (x - from, 0.0), after_s) - bulk_k)
+                            .max(0.0)
                     })
                     .sum::<f64>()
             })

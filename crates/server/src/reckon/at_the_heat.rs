@@ -5,9 +5,9 @@ use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::heat::{
-    DONT_STEER_UNDER, HotSpot, Infrared, LaidBead, OutOfHeat, OvenRun, Pass, bead_rise_k, edge_cooling_s,
-    gas_need_m3, in_the_oven_c, pull_mpa, runs_out_min, sticks as chosen_sticks, stress_intensity,
-    withdrawal,
+    DONT_STEER_UNDER, FreeEdges, HotSpot, Infrared, LaidBead, OutOfHeat, OvenRun, Pass, WallEnds,
+    bead_rise_k, edge_cooling_s, gas_need_m3, in_the_oven_c, pull_mpa, runs_out_min, sticks as chosen_sticks,
+    stress_intensity, withdrawal,
 };
 use vanadin_core::iron::Iron;
 use vanadin_core::problem::{OutOfRange, Problems};
@@ -408,11 +408,25 @@ pub struct BeadRiseRequest {
     pub y_mm: f64,
     /// Since its end.
     pub after_s: f64,
+    /// Free edges of the wall, from the start of the bead: behind it, ahead of it, to its left (+y) and to its right.
+    #[serde(default)]
+    pub edge_behind_mm: Option<f64>,
+    #[serde(default)]
+    pub edge_ahead_mm: Option<f64>,
+    #[serde(default)]
+    pub edge_left_mm: Option<f64>,
+    #[serde(default)]
+    pub edge_right_mm: Option<f64>,
 }
 
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BeadRiseAnswer {
     pub rise_k: f64,
+}
+
+/// A free edge no nearer than what lies before it.
+pub(super) fn free_edge(problems: &mut Problems, field: &str, least_mm: f64, mm: Option<f64>) -> Option<f64> {
+    within(problems, field, (least_mm, 20_000.0), mm?)
 }
 
 /// How warm a bead leaves the wall at a place beside it.
@@ -430,6 +444,16 @@ pub fn bead_rise(body: Body<BeadRiseRequest>) -> Result<Json<BeadRiseAnswer>, Ap
     let x = within(&mut problems, "x_mm", (-20_000.0, 20_000.0), request.x_mm);
     let y = within(&mut problems, "y_mm", (-20_000.0, 20_000.0), request.y_mm);
     let after = within(&mut problems, "after_s", (0.0, 1e6), request.after_s);
+    let ends = WallEnds {
+        along: FreeEdges {
+            less: free_edge(&mut problems, "edge_behind_mm", 0.0, request.edge_behind_mm),
+            more: free_edge(&mut problems, "edge_ahead_mm", request.length_mm, request.edge_ahead_mm),
+        },
+        across: FreeEdges {
+            less: free_edge(&mut problems, "edge_right_mm", 0.0, request.edge_right_mm),
+            more: free_edge(&mut problems, "edge_left_mm", 0.0, request.edge_left_mm),
+        },
+    };
     problems.finish()?;
     let (Some(iron), Some(wall), Some(joules), Some(length_mm), Some(x), Some(y), Some(after)) =
         (iron, wall, joules, length, x, y, after)
@@ -437,5 +461,5 @@ pub fn bead_rise(body: Body<BeadRiseRequest>) -> Result<Json<BeadRiseAnswer>, Ap
         return none();
     };
     let bead = LaidBead { joules, length_mm, wall_mm: wall.millimetres() };
-    Ok(Json(BeadRiseAnswer { rise_k: bead_rise_k(&iron, &bead, (x, y), after) }))
+    Ok(Json(BeadRiseAnswer { rise_k: bead_rise_k(&iron, &bead, &ends, (x, y), after) }))
 }

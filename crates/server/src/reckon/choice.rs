@@ -6,7 +6,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::decide::Choices;
 use vanadin_core::method::{
-    HeldFor, MethodId, Moves, OddsPart, Outcomes, StitchKind, Variant, for_days, odds_of, shift_of, shifted,
+    Became, MethodId, Moves, NotGood, OddsPart, Outcome, Outcomes, StitchKind, ToeCrack, Variant, for_days,
+    odds_of, odds_with, shift_of,
 };
 use vanadin_core::problem::{FieldProblem, Problems};
 
@@ -18,7 +19,24 @@ use crate::body::Body;
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct HeldRepair {
     pub days: f64,
+    #[serde(default = "same")]
     pub same_iron: bool,
+    /// What burdened it, in log-odds.
+    #[serde(default)]
+    pub shift: f64,
+}
+
+/// One that failed.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct FailedRepair {
+    #[serde(default = "same")]
+    pub same_iron: bool,
+    #[serde(default)]
+    pub shift: f64,
+}
+
+fn same() -> bool {
+    true
 }
 
 /// What is known of a repair; what is left out does not count.
@@ -30,6 +48,8 @@ pub struct OddsRequest {
     /// modest; between, plain or thin_loaded_or_hot; left out for the usual one.
     pub variant: String,
     pub held: Vec<HeldRepair>,
+    pub failed: Vec<FailedRepair>,
+    /// More that failed, of the same iron and of another, burdened by nothing.
     pub failed_same: u32,
     pub failed_other: u32,
     /// How long it has to last; a year when left out.
@@ -56,6 +76,17 @@ pub struct OddsRequest {
     pub cause_stays: bool,
     pub strapped: bool,
     pub checked_clean: bool,
+    /// K under the target of the whole part, for a bronze by the arc alone.
+    pub arc_only_short_k: f64,
+    pub faults_open: u32,
+    pub faults_made_good: u32,
+    /// open, ground_out; left out for none.
+    pub toe_crack: String,
+    pub moved: bool,
+    /// toe_crack, not_fused, leak, pore, notch_under_shock.
+    pub not_good: Vec<String>,
+    pub crack_open: bool,
+    pub rounds_failed_here: u32,
 }
 
 /// How likely it holds a year, four times in five between `low` and `high`; and as long as it has to.
@@ -74,6 +105,8 @@ pub struct OddsAnswer {
 /// Ours: lists longer than this are no list of tips or of repairs.
 const LIST_MOST: usize = 1_000;
 const DAYS: (f64, f64) = (0.0, 36_500.0);
+/// Ours: no repair was burdened, or helped, by more, in log-odds.
+const BURDEN: (f64, f64) = (-5.0, 5.0);
 
 fn within(problems: &mut Problems, field: &str, value: f64, (low, high): (f64, f64)) {
     if !(low..=high).contains(&value) {
@@ -97,12 +130,15 @@ pub fn odds(body: Body<OddsRequest>) -> Result<Json<OddsAnswer>, ApiError> {
         "a method, as arc_nickel or torch_braze",
     );
     let variant = match (method, asked.variant.as_str()) {
-        (Some(MethodId::Stitch), variant) => StitchKind::from_variant(variant).map(Variant::Pins),
+        (Some(MethodId::Stitch | MethodId::StitchLocks), variant) => {
+            StitchKind::from_variant(variant).map(Variant::Pins)
+        }
         (_, "") => Some(Variant::Usual),
         (Some(MethodId::GasIron), "modest") => Some(Variant::Modest),
         _ => None,
     };
-    let right = "modest for gas_iron; between, plain or thin_loaded_or_hot for stitch; or nothing";
+    let right = "modest for gas_iron; between, plain or thin_loaded_or_hot for stitch and stitch_locks; or \
+                 nothing";
     let variant = chosen(&mut problems, "variant", &asked.variant, variant, right);
     let share = (0.0, 1.0);
     for (field, value, bounds) in [
@@ -115,30 +151,67 @@ pub fn odds(body: Body<OddsRequest>) -> Result<Json<OddsAnswer>, ApiError> {
         ("share_not_peened", asked.share_not_peened, share),
         ("share_beads_hot", asked.share_beads_hot, share),
         ("t85_s", asked.t85_s.unwrap_or(0.0), (0.0, 1e6)),
+        ("arc_only_short_k", asked.arc_only_short_k, (0.0, 2_000.0)),
         ("own_count", asked.own_count.unwrap_or(0.0), (0.0, 1e6)),
     ] {
         within(&mut problems, field, value, bounds);
     }
-    if asked.run_past.len() > LIST_MOST || asked.held.len() > LIST_MOST {
-        problems.add(FieldProblem::new("run_past", "the list is too long", "up to 1000"));
-    } else {
-        for (at, chance) in asked.run_past.iter().enumerate() {
-            within(&mut problems, &format!("run_past[{at}]"), *chance, share);
+    for (field, len) in [
+        ("run_past", asked.run_past.len()),
+        ("held", asked.held.len()),
+        ("failed", asked.failed.len()),
+        ("not_good", asked.not_good.len()),
+    ] {
+        if len > LIST_MOST {
+            problems.add(FieldProblem::new(field, "the list is too long", format!("up to {LIST_MOST}")));
         }
-        for (at, held) in asked.held.iter().enumerate() {
-            within(&mut problems, &format!("held[{at}].days"), held.days, DAYS);
-        }
+    }
+    for (at, chance) in asked.run_past.iter().enumerate().take(LIST_MOST) {
+        within(&mut problems, &format!("run_past[{at}]"), *chance, share);
+    }
+    for (at, held) in asked.held.iter().enumerate().take(LIST_MOST) {
+        within(&mut problems, &format!("held[{at}].days"), held.days, DAYS);
+        within(&mut problems, &format!("held[{at}].shift"), held.shift, BURDEN);
+    }
+    for (at, failed) in asked.failed.iter().enumerate().take(LIST_MOST) {
+        within(&mut problems, &format!("failed[{at}].shift"), failed.shift, BURDEN);
+    }
+    for (field, count) in [
+        ("failed_same", asked.failed_same),
+        ("failed_other", asked.failed_other),
+        ("tips_without_hole", asked.tips_without_hole),
+        ("tips_followed_to_sound", asked.tips_followed_to_sound),
+        ("faults_open", asked.faults_open),
+        ("faults_made_good", asked.faults_made_good),
+        ("rounds_failed_here", asked.rounds_failed_here),
+    ] {
+        within(&mut problems, field, f64::from(count), (0.0, LIST_MOST as f64));
+    }
+    let toe_crack = match asked.toe_crack.as_str() {
+        "" => None,
+        id => chosen(&mut problems, "toe_crack", id, ToeCrack::from_id(id), "open, ground_out or nothing"),
+    };
+    let mut not_good = Vec::new();
+    for (at, id) in asked.not_good.iter().enumerate().take(LIST_MOST) {
+        let right = "toe_crack, not_fused, leak, pore or notch_under_shock";
+        not_good.extend(chosen(&mut problems, &format!("not_good[{at}]"), id, NotGood::from_id(id), right));
     }
     problems.finish()?;
     let (Some(method), Some(variant)) = (method, variant) else {
         return Err(ApiError::NotAcceptable(Vec::new()));
     };
-    let own = Outcomes {
-        faulty: Vec::new(),
-        held: asked.held.iter().map(|it| HeldFor { days: it.days, same_iron: it.same_iron }).collect(),
-        failed_same: asked.failed_same,
-        failed_other: asked.failed_other,
-    };
+    let held = asked.held.iter().map(|it| Outcome {
+        became: Became::Held,
+        days: it.days,
+        same_iron: it.same_iron,
+        shift: it.shift,
+    });
+    let failed =
+        |same_iron: bool, shift: f64| Outcome { became: Became::Failed, days: 0.0, same_iron, shift };
+    let said = asked.failed.iter().map(|it| failed(it.same_iron, it.shift));
+    let same = (0..asked.failed_same).map(|_| failed(true, 0.0));
+    let other = (0..asked.failed_other).map(|_| failed(false, 0.0));
+    let own = Outcomes { known: held.chain(said).chain(same).chain(other).collect() };
     let moves = Moves {
         preheat_short_k: asked.preheat_short_k,
         share_beads_cold: asked.share_beads_cold,
@@ -160,15 +233,23 @@ pub fn odds(body: Body<OddsRequest>) -> Result<Json<OddsAnswer>, ApiError> {
         cause_stays: asked.cause_stays,
         strapped: asked.strapped,
         checked_clean: asked.checked_clean,
+        arc_only_short_k: asked.arc_only_short_k,
+        faults_open: asked.faults_open,
+        faults_made_good: asked.faults_made_good,
+        toe_crack,
+        moved: asked.moved,
+        not_good,
+        crack_open: asked.crack_open,
+        rounds_failed_here: asked.rounds_failed_here,
     };
     let parts = moves.parts(method);
     let shift = shift_of(&parts);
-    let found = shifted(odds_of(method, variant, &own), shift);
+    let found = odds_with(odds_of(method, variant, &own), &parts);
     Ok(Json(OddsAnswer {
         p: found.mean,
         low: found.low,
         high: found.high,
-        p_days: for_days(found.mean, asked.days.unwrap_or(365.0)),
+        p_days: for_days(found.mean, asked.days.unwrap_or(365.0), &parts),
         shift,
         parts,
     }))

@@ -7,13 +7,13 @@ use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::heat::{
-    BarPower, BeadPass, BeadSeam, BeadWork, ChainStep, Cooling, ReadAt, TOUCH_C, UNWRAP_C, bead_order,
-    cooling_chain, cooling_fit, heating_fit,
+    BarPower, BeadPass, BeadSeam, BeadWork, ChainStep, FreeEdges, ReadAt, TOUCH_C, UNWRAP_C, WallEnds,
+    along_a_seam, bead_order, cooling_chain, cooling_fit, heating_fit,
 };
 use vanadin_core::problem::{FieldProblem, Problems};
 use vanadin_core::quantity::{Celsius, Watts};
 
-use super::at_the_heat::{none, within};
+use super::at_the_heat::{free_edge, none, within};
 use super::heat::{casting_of, wrapping};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
@@ -46,6 +46,11 @@ pub struct BeadOrderRequest {
     /// Net power of the source for a reheat; nothing where nothing is reheated.
     #[serde(default)]
     pub reheat_w: Option<f64>,
+    /// Free edges beside the seam, from its middle, looking along it.
+    #[serde(default)]
+    pub edge_left_mm: Option<f64>,
+    #[serde(default)]
+    pub edge_right_mm: Option<f64>,
 }
 
 #[derive(Debug, Serialize, ToSchema)]
@@ -109,6 +114,10 @@ pub fn bead_order_of(body: Body<BeadOrderRequest>) -> Result<Json<BeadOrderAnswe
             )),
         }
     }
+    let across = FreeEdges {
+        less: free_edge(&mut problems, "edge_right_mm", 0.0, request.edge_right_mm),
+        more: free_edge(&mut problems, "edge_left_mm", 0.0, request.edge_left_mm),
+    };
     problems.finish()?;
     let (Some(body), Some(start), Some(least), Some(most_c)) = (casting, start, least, most) else {
         return none();
@@ -119,6 +128,7 @@ pub fn bead_order_of(body: Body<BeadOrderRequest>) -> Result<Json<BeadOrderAnswe
         bead_mm: request.bead_mm,
         wall_mm: request.wall_mm,
         closed,
+        ends: WallEnds { along: along_a_seam(request.seam_mm, closed, [None, None]), across },
         passes: passes.collect(),
         left_out: BTreeSet::new(),
         power_w: request.power_w,
@@ -351,6 +361,10 @@ pub struct CoolingRefitRequest {
 pub struct CoolingRefitAnswer {
     /// Of what the book's packing lets through; nothing without a reading after the start.
     pub scale: Option<f64>,
+    /// When it was covered.
+    pub covered_at_c: Option<f64>,
+    /// False where it does not cool as such a packing does: the scale ran into a bound.
+    pub fits: bool,
     pub hours_to_65c: Option<f64>,
     pub hours_to_45c: Option<f64>,
     /// Of the 80 % band, to 65 degC; nothing under 3 readings.
@@ -373,14 +387,16 @@ pub fn cooling_refit(body: Body<CoolingRefitRequest>) -> Result<Json<CoolingRefi
     problems.finish()?;
     let (Some(casting), Some(start), Some(packed)) = (casting, start, packed) else { return none() };
     let fit = cooling_fit(&casting, start, &packed, &read);
-    let to = |cooling: &Cooling| cooling.hours_to(UNWRAP_C);
-    let band = fit.as_ref().and_then(|fit| fit.band.as_ref());
+    let fit = fit.as_ref();
+    let band = fit.and_then(|fit| fit.between_hours(UNWRAP_C));
     Ok(Json(CoolingRefitAnswer {
-        scale: fit.as_ref().map(|fit| fit.scale),
-        hours_to_65c: fit.as_ref().and_then(|fit| to(&fit.cooling)),
-        hours_to_45c: fit.as_ref().and_then(|fit| fit.cooling.hours_to(TOUCH_C)),
-        early_h: band.and_then(|(early, _)| to(early)),
-        late_h: band.and_then(|(_, late)| to(late)),
+        scale: fit.map(|fit| fit.scale),
+        covered_at_c: fit.map(|fit| fit.start_c),
+        fits: fit.is_some_and(|fit| fit.fits),
+        hours_to_65c: fit.and_then(|fit| fit.cooling.hours_to(UNWRAP_C)),
+        hours_to_45c: fit.and_then(|fit| fit.cooling.hours_to(TOUCH_C)),
+        early_h: band.map(|(early, _)| early),
+        late_h: band.map(|(_, late)| late),
     }))
 }
 

@@ -5,7 +5,8 @@ use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::heat::{
-    BarPower, Body as Casting, Packing, TOUCH_C, UNWRAP_C, Wrapping, ceiling_c, cool, energy_joules, heat_for,
+    BarPower, Body as Casting, HeatingKnown, Packing, TOUCH_C, UNWRAP_C, Wrapping, ceiling_c, cool,
+    energy_joules, heat_for, heat_until, heating_band,
 };
 use vanadin_core::iron::IronProperties;
 use vanadin_core::problem::{FieldProblem, OutOfRange, Problems};
@@ -91,7 +92,7 @@ impl CastingFields<'_> {
         let [l, w, h] = self.size_m;
         let (l, w, h) = (side("length_m", l), side("width_m", w), side("height_m", h));
         let ambient = problems.take("ambient_c", Celsius::new(self.ambient_c));
-        let checked = OutOfRange::check("a shape factor", "", (0.5, 5.0), self.shape_factor);
+        let checked = OutOfRange::check("a shape factor", "", Casting::FACTORS, self.shape_factor);
         let factor = problems.take("shape_factor", checked);
         Casting::new(iron?, mass?, (l?, w?, h?), factor?, ambient?).ok()
     }
@@ -166,6 +167,80 @@ pub fn heating(body: Body<HeatingRequest>) -> Result<Json<HeatingAnswer>, ApiErr
         ceiling_c: ceiling_c(&casting, power),
         curve: heating.curve.iter().copied().step_by(every).collect(),
         cautions,
+    }))
+}
+
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct HeatingBandRequest {
+    pub iron: String,
+    pub mass_kg: f64,
+    pub length_m: f64,
+    pub width_m: f64,
+    pub height_m: f64,
+    pub shape_factor: f64,
+    pub ambient_c: f64,
+    /// Net power swept evenly, and round the station.
+    pub even_w: f64,
+    pub local_w: f64,
+    /// Fraction 0 to 1 of the longest side.
+    pub station: f64,
+    /// At the coldest place.
+    pub to_c: f64,
+    pub mass_weighed: bool,
+    /// Of this source, in this shop.
+    #[serde(default)]
+    pub own_heatings: u32,
+}
+
+/// A time with its 80 % band.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct HeatingBandAnswer {
+    /// Nothing where it does not get there within 72 h.
+    pub minutes: Option<f64>,
+    pub low: Option<f64>,
+    /// Nothing where it may not get there.
+    pub high: Option<f64>,
+    /// The share of such heatings that get there.
+    pub share_there: Option<f64>,
+}
+
+/// How soon and how late a flame gets a part there.
+#[utoipa::path(post, path = "/api/reckon/heating-band", request_body = HeatingBandRequest, responses(
+    (status = 200, description = "The time, early and late", body = HeatingBandAnswer),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/heating-band", data = "<body>")]
+pub fn heating_band_of(body: Body<HeatingBandRequest>) -> Result<Json<HeatingBandAnswer>, ApiError> {
+    const MOST_S: f64 = 72.0 * 3600.0;
+    let request = body.0?;
+    let mut problems = Problems::default();
+    let casting = casting_of!(request, &mut problems);
+    let even = problems.take("even_w", Watts::new(request.even_w));
+    let local = problems.take("local_w", Watts::new(request.local_w));
+    let station = problems.take("station", OutOfRange::check("a station", "", (0.0, 1.0), request.station));
+    let to = problems.take("to_c", Celsius::new(request.to_c));
+    problems.finish()?;
+    let (Some(casting), Some(even), Some(local), Some(station), Some(to)) =
+        (casting, even, local, station, to)
+    else {
+        return Err(ApiError::NotAcceptable(Vec::new()));
+    };
+    let power = BarPower::Flame { even, local, station, covered: 0.0 };
+    let known =
+        HeatingKnown { mass_weighed: request.mass_weighed, own_heatings: request.own_heatings as usize };
+    let to_c = to.celsius();
+    let minutes = |casting: &Casting, power: BarPower| {
+        // What stops short of it is not waited for.
+        if ceiling_c(casting, power) <= to_c {
+            return None;
+        }
+        heat_until(casting, power, to, Seconds::new(MOST_S).ok()?).minutes_to(to_c)
+    };
+    let band = heating_band(&casting, power, to_c, known, minutes);
+    Ok(Json(HeatingBandAnswer {
+        minutes: band.map(|band| band.minutes),
+        low: band.map(|band| band.low),
+        high: band.and_then(|band| band.high),
+        share_there: band.map(|band| band.share_there),
     }))
 }
 

@@ -6,6 +6,7 @@ pub mod choice;
 pub mod course;
 pub mod heat;
 pub mod iron;
+pub mod learned;
 pub mod map;
 
 use rocket::{Route, routes};
@@ -24,6 +25,7 @@ pub fn routes() -> Vec<Route> {
         choice::decide,
         heat::energy,
         heat::heating,
+        heat::heating_band_of,
         heat::cooling,
         at_the_heat::gas,
         at_the_heat::acetylene,
@@ -39,6 +41,8 @@ pub fn routes() -> Vec<Route> {
         course::cooling_chain_of,
         course::cooling_refit,
         course::heating_refit,
+        learned::calibration,
+        learned::break_ratio,
         map::seam,
         map::straighten,
     ]

@@ -641,6 +641,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckon/break-ratio": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How strong a joint is against whole iron. */
+        post: operations["break_ratio"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How honest the odds were, and how well they ranked. */
+        post: operations["calibration"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reckon/cooling": {
         parameters: {
             query?: never;
@@ -805,6 +839,23 @@ export interface paths {
         put?: never;
         /** A part heated from ambient for a time, by the bar model. */
         post: operations["heating"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/heating-band": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How soon and how late a flame gets a part there. */
+        post: operations["heating_band_of"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1300,6 +1351,13 @@ export interface components {
              * @description The longest a bead is.
              */
             bead_mm: number;
+            /**
+             * Format: double
+             * @description Free edges beside the seam, from its middle, looking along it.
+             */
+            edge_left_mm?: number | null;
+            /** Format: double */
+            edge_right_mm?: number | null;
             /** @description Left and right: tip, hole, branch, hidden, or an open edge. */
             ends: string[];
             /** Format: double */
@@ -1351,6 +1409,17 @@ export interface components {
              * @description Since its end.
              */
             after_s: number;
+            /** Format: double */
+            edge_ahead_mm?: number | null;
+            /**
+             * Format: double
+             * @description Free edges of the wall, from the start of the bead: behind it, ahead of it, to its left (+y) and to its right.
+             */
+            edge_behind_mm?: number | null;
+            /** Format: double */
+            edge_left_mm?: number | null;
+            /** Format: double */
+            edge_right_mm?: number | null;
             /** Format: double */
             energy_j: number;
             iron: string;
@@ -1425,6 +1494,22 @@ export interface components {
             /** @description What its broken faces tell. */
             tells: string[];
         };
+        /** @description Repaired against whole, with its 80 % interval. */
+        BreakRatio: {
+            /** @description Of one of the two there are fewer than three: its scatter is a guess, and the band is wide. */
+            few: boolean;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            ratio: number;
+        };
+        /** @description Stresses at which coupons of the same iron broke. */
+        BreakRatioRequest: {
+            repaired_mpa: number[];
+            whole_mpa: number[];
+        };
         /** @description One line of the buying list. */
         Buy: {
             /** Format: double */
@@ -1443,6 +1528,35 @@ export interface components {
             /** Format: double */
             size_mm?: number | null;
             what: string;
+        };
+        /** @description Odds against what became of them. */
+        Calibration: {
+            /**
+             * Format: double
+             * @description The same of always saying the share that held.
+             */
+            base_brier: number;
+            /** @description Tenths that hold something. */
+            bins: components["schemas"]["Tenth"][];
+            /**
+             * Format: double
+             * @description Mean of (p − y)².
+             */
+            brier: number;
+            /**
+             * Format: double
+             * @description Of all pairs of one that held and one that failed: the share in which the first had been given more, ties half.
+             *     Nothing where there is no such pair.
+             */
+            ranking?: number | null;
+            /**
+             * Format: double
+             * @description 1 − Brier / that; nothing where all came to the same.
+             */
+            skill?: number | null;
+        };
+        CalibrationRequest: {
+            outcomes: components["schemas"]["OutcomeRequest"][];
         };
         /** @description What may be behind it. */
         CauseView: {
@@ -1894,9 +2008,16 @@ export interface components {
         CoolingRefitAnswer: {
             /**
              * Format: double
+             * @description When it was covered.
+             */
+            covered_at_c?: number | null;
+            /**
+             * Format: double
              * @description Of the 80 % band, to 65 degC; nothing under 3 readings.
              */
             early_h?: number | null;
+            /** @description False where it does not cool as such a packing does: the scale ran into a bound. */
+            fits: boolean;
             /** Format: double */
             hours_to_45c?: number | null;
             /** Format: double */
@@ -2370,6 +2491,12 @@ export interface components {
             /** @enum {string} */
             of: "packing";
             packing: components["schemas"]["Packing"];
+        };
+        /** @description One that failed. */
+        FailedRepair: {
+            same_iron?: boolean;
+            /** Format: double */
+            shift?: number;
         };
         /** @description What has to be as it was. */
         FeaturePlan: {
@@ -3043,6 +3170,64 @@ export interface components {
             /** Format: double */
             unevenness_k: number;
         };
+        /** @description A time with its 80 % band. */
+        HeatingBandAnswer: {
+            /**
+             * Format: double
+             * @description Nothing where it may not get there.
+             */
+            high?: number | null;
+            /** Format: double */
+            low?: number | null;
+            /**
+             * Format: double
+             * @description Nothing where it does not get there within 72 h.
+             */
+            minutes?: number | null;
+            /**
+             * Format: double
+             * @description The share of such heatings that get there.
+             */
+            share_there?: number | null;
+        };
+        HeatingBandRequest: {
+            /** Format: double */
+            ambient_c: number;
+            /**
+             * Format: double
+             * @description Net power swept evenly, and round the station.
+             */
+            even_w: number;
+            /** Format: double */
+            height_m: number;
+            iron: string;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            local_w: number;
+            /** Format: double */
+            mass_kg: number;
+            mass_weighed: boolean;
+            /**
+             * Format: int32
+             * @description Of this source, in this shop.
+             */
+            own_heatings?: number;
+            /** Format: double */
+            shape_factor: number;
+            /**
+             * Format: double
+             * @description Fraction 0 to 1 of the longest side.
+             */
+            station: number;
+            /**
+             * Format: double
+             * @description At the coldest place.
+             */
+            to_c: number;
+            /** Format: double */
+            width_m: number;
+        };
         HeatingRefitAnswer: {
             /**
              * Format: double
@@ -3114,7 +3299,12 @@ export interface components {
         HeldRepair: {
             /** Format: double */
             days: number;
-            same_iron: boolean;
+            same_iron?: boolean;
+            /**
+             * Format: double
+             * @description What burdened it, in log-odds.
+             */
+            shift?: number;
         };
         /** @description What a page that has just begun to listen compares with what it was shown. */
         Hello: {
@@ -3958,18 +4148,28 @@ export interface components {
         };
         /** @description What is known of a repair; what is left out does not count. */
         OddsRequest: {
+            /**
+             * Format: double
+             * @description K under the target of the whole part, for a bronze by the arc alone.
+             * @default 0
+             */
+            arc_only_short_k: number;
             /** @default false */
             cause_stays: boolean;
             /** @default false */
             checked_clean: boolean;
             /** @default false */
             closed_heated_locally: boolean;
+            /** @default false */
+            crack_open: boolean;
             /**
              * Format: double
              * @description How long it has to last; a year when left out.
              * @default null
              */
             days: number | null;
+            /** @default [] */
+            failed: components["schemas"]["FailedRepair"][];
             /**
              * Format: int32
              * @default 0
@@ -3977,6 +4177,7 @@ export interface components {
             failed_other: number;
             /**
              * Format: int32
+             * @description More that failed, of the same iron and of another, burdened by nothing.
              * @default 0
              */
             failed_same: number;
@@ -3985,6 +4186,16 @@ export interface components {
              * @default 0
              */
             fall_over_limit: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            faults_made_good: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            faults_open: number;
             /** @default [] */
             held: components["schemas"]["HeldRepair"][];
             /**
@@ -4001,6 +4212,13 @@ export interface components {
              */
             method: string;
             /** @default false */
+            moved: boolean;
+            /**
+             * @description toe_crack, not_fused, leak, pore, notch_under_shock.
+             * @default []
+             */
+            not_good: string[];
+            /** @default false */
             oil_soaked_unbaked: boolean;
             /** @default false */
             old_filler_left: boolean;
@@ -4016,6 +4234,11 @@ export interface components {
              * @default 0
              */
             preheat_short_k: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            rounds_failed_here: number;
             /**
              * @description The chance at each tip that it lies past its hole.
              * @default []
@@ -4053,6 +4276,11 @@ export interface components {
              * @default 0
              */
             tips_without_hole: number;
+            /**
+             * @description open, ground_out; left out for none.
+             * @default
+             */
+            toe_crack: string;
             /**
              * Format: double
              * @default 0
@@ -4131,6 +4359,19 @@ export interface components {
             to_c: number;
             /** Format: double */
             width_m: number;
+        };
+        /** @description What was said of a repair, and what became of it. */
+        OutcomeRequest: {
+            /**
+             * Format: double
+             * @description Odds at hand-over, for the days it was followed.
+             */
+            p: number;
+            /**
+             * Format: double
+             * @description 1 it holds, 0.5 with a fault, 0 it failed.
+             */
+            y: number;
         };
         /** @description One outcome of a test, to be chosen by what it looks like. */
         OutcomeView: {
@@ -4245,6 +4486,11 @@ export interface components {
             method: components["schemas"]["MethodId"];
             /** @description Of the job. */
             name: string;
+            /**
+             * Format: double
+             * @description What burdened it when it was last asked, in log-odds; 0 for one that was kept before that was.
+             */
+            shift?: number;
             /** @description As [`Variant::id`] has it. */
             variant: string;
         };
@@ -5623,6 +5869,17 @@ export interface components {
             usual: string;
             /** @description Who does it so, and why: one for each of the choices. */
             who: string[];
+        };
+        /** @description Repairs that were given much the same odds. */
+        Tenth: {
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            mean_p: number;
+            /** Format: int32 */
+            n: number;
+            /** Format: double */
+            share: number;
         };
         /** @description A test judged by look. */
         TestView: {
@@ -9047,6 +9304,198 @@ export interface operations {
             };
         };
     };
+    break_ratio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BreakRatioRequest"];
+            };
+        };
+        responses: {
+            /** @description The ratio, with its interval */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BreakRatio"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    calibration: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationRequest"];
+            };
+        };
+        responses: {
+            /** @description The odds against what came */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calibration"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     cooling: {
         parameters: {
             query?: never;
@@ -9931,6 +10380,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeatingAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    heating_band_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatingBandRequest"];
+            };
+        };
+        responses: {
+            /** @description The time, early and late */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatingBandAnswer"];
                 };
             };
             /** @description The body cannot be read */

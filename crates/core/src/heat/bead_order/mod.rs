@@ -6,7 +6,7 @@ mod run;
 use std::collections::BTreeSet;
 use std::sync::Arc;
 
-use crate::heat::OutOfHeat;
+use crate::heat::{FreeEdges, OutOfHeat, WallEnds};
 use crate::sim::Body;
 
 use rise::RiseTable;
@@ -33,6 +33,8 @@ pub struct BeadSeam {
     pub wall_mm: f64,
     /// Iron goes on beyond the end: a tip, a hole, a branch, an end out of sight. An open edge is no front.
     pub closed: [bool; 2],
+    /// Where the wall ends: along from the start of the seam, across from its middle.
+    pub ends: WallEnds,
     /// In the order in which they are filled, each whole before the next.
     pub passes: Vec<Pass>,
     /// Places of these passes where the groove is too shallow for one.
@@ -40,6 +42,18 @@ pub struct BeadSeam {
     /// What the arc gives the iron: efficiency x volts x amps.
     pub power_w: f64,
     pub travel_mm_s: f64,
+}
+
+/// How near to a seam a free edge is felt, in mm.
+pub const EDGE_FELT_WITHIN_MM: f64 = 100.0;
+
+/// The wall along a seam that ends at its open ends, or so far beyond those that are closed.
+#[must_use]
+pub fn along_a_seam(length_mm: f64, closed: [bool; 2], beyond_mm: [Option<f64>; 2]) -> FreeEdges {
+    let beyond = |at: usize| {
+        if closed[at] { beyond_mm[at].filter(|mm| *mm <= EDGE_FELT_WITHIN_MM) } else { Some(0.0) }
+    };
+    FreeEdges { less: beyond(0), more: beyond(1).map(|mm| length_mm + mm) }
 }
 
 impl BeadSeam {
@@ -291,12 +305,46 @@ mod tests {
                 bead_mm: 25.0,
                 wall_mm: 10.0,
                 closed: [true, true],
+                ends: WallEnds::default(),
                 passes: passes(layers),
                 left_out: BTreeSet::new(),
                 power_w: 1320.0,
                 travel_mm_s: 2.5,
             }],
         }
+    }
+
+    /// The cold school on a lever that is broken through.
+    fn lever() -> BeadWork {
+        let mut work = cold(70.0, 2);
+        work.body = body(8.0, [320.0, 70.0, 50.0], 18.0);
+        let seam = &mut work.seams[0];
+        (seam.wall_mm, seam.power_w, seam.closed) = (12.0, 1402.5, [false, false]);
+        seam.ends.along = along_a_seam(70.0, seam.closed, [None, None]);
+        work
+    }
+
+    /// The warm school on ductile, from a tip out to an edge, with another beside it.
+    fn flange() -> BeadWork {
+        let mut work = cold(120.0, 1);
+        let mm = |value| Millimetres::new(value).unwrap();
+        let kg = Kilograms::new(14.0).unwrap();
+        work.body = Body::new(
+            Iron::Ductile.properties(),
+            kg,
+            (mm(400.0), mm(200.0), mm(60.0)),
+            1.0,
+            Celsius::new(18.0).unwrap(),
+        )
+        .unwrap();
+        (work.least_c, work.most_c, work.reheat_w) = (150.0, 250.0, Some(3_000.0));
+        let seam = &mut work.seams[0];
+        (seam.bead_mm, seam.power_w, seam.closed) = (40.0, 1567.5, [true, false]);
+        seam.ends = WallEnds {
+            along: along_a_seam(120.0, seam.closed, [None, None]),
+            across: FreeEdges { less: None, more: Some(30.0) },
+        };
+        work
     }
 
     /// The hot school on a frame, that needs its torch now and then.
@@ -312,6 +360,7 @@ mod tests {
                 bead_mm: 60.0,
                 wall_mm: 14.0,
                 closed: [true, true],
+                ends: WallEnds::default(),
                 passes: passes(3),
                 left_out: BTreeSet::new(),
                 power_w: 1650.0,
@@ -324,6 +373,8 @@ mod tests {
     // Published: the trade reference, examples of bead-order
     #[case::cold(cold(140.0, 2), 18.0, 112.0, (546.0, 59.6), (728.0, 77.8))]
     #[case::hot(hot(), 345.0, 216.0, (346.0, 39.6), (386.0, 43.6))]
+    #[case::from_edge_to_edge(lever(), 20.0, 56.0, (723.0, 77.3), (759.0, 80.9))]
+    #[case::out_to_an_edge_and_beside_one(flange(), 185.0, 48.0, (173.0, 22.3), (185.0, 23.5))]
     fn the_order_waits_as_published(
         #[case] work: BeadWork,
         #[case] bulk_c: f64,
@@ -399,9 +450,22 @@ mod tests {
     fn under_a_cover_a_weak_source_still_brings_it_back() {
         let mut work = hot();
         work.reheat_w = Some(2_500.0);
-        assert_eq!(bead_order(&work, 250.0, &[]), None, "bare it loses more than that at 325");
+        assert_eq!(bead_order(&work, 250.0, &[]), None, "bare it loses more than that at 300");
         work.bare_share = 0.4;
         assert!(bead_order(&work, 250.0, &[]).unwrap().reheats >= 1);
+    }
+
+    #[test]
+    fn a_source_that_just_holds_the_least_brings_it_back_as_far_as_it_can() {
+        let mut work = hot();
+        // Between what the part loses at 300 and at 330: the quarter of the window is out of reach.
+        let still = OutOfHeat { h_w_m2k: 10.0, bare_share: 1.0 };
+        let (at_least, at_more) = (still.loss_w(&work.body, 300.0), still.loss_w(&work.body, 330.0));
+        work.reheat_w = Some(f64::midpoint(at_least, at_more));
+        let first = bead_order(&work, 250.0, &[]).unwrap().beads[0];
+        assert!((300.0..320.0).contains(&first.bulk_c), "{}", first.bulk_c);
+        work.reheat_w = Some(at_least - 1.0);
+        assert_eq!(bead_order(&work, 250.0, &[]), None);
     }
 
     #[rstest]
@@ -498,7 +562,11 @@ mod tests {
                     .map(|before| {
                         let along = x - before.place.along as f64 * each;
                         let after_s = bead.start_s - before.ends_s;
-                        (bead_rise_k(&work.body.iron, &law, (along, 0.0), after_s) - bulk_k).max(0.0)
+                        let ends = WallEnds {
+                            along: seam.ends.along.from_mm(before.place.along as f64 * each),
+                            ..seam.ends
+                        };
+                        (bead_rise_k(&work.body.iron, &law, &ends, (along, 0.0), after_s) - bulk_k).max(0.0)
                     })
                     .sum();
                 bead.bulk_c + local

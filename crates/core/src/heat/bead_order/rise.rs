@@ -5,7 +5,7 @@ use std::sync::{Arc, OnceLock};
 
 use statrs::function::erf::erf;
 
-use crate::heat::pull::{GIVES_OFF, SOONEST_S, TAKEN_AT_C};
+use crate::heat::bead_rise::{FreeEdges, GIVES_OFF, SOONEST_S, TAKEN_AT_C, WallEnds};
 use crate::iron::IronProperties;
 use crate::sim::Body;
 
@@ -35,12 +35,20 @@ pub(crate) struct RowsOf {
     iron: IronProperties,
     each_mm: f64,
     wall_mm: f64,
-    seam_mm: f64,
+    /// As far as it is looked at from the middle of a bead.
+    reach_mm: f64,
 }
 
 impl RowsOf {
     pub fn new(body: &Body, seam: &BeadSeam) -> Self {
-        Self { iron: body.iron, each_mm: seam.each_mm(), wall_mm: seam.wall_mm, seam_mm: seam.length_mm }
+        let along = seam.ends.along;
+        let thrown_back_mm = if along == FreeEdges::default() { 0.0 } else { along.reach_mm(seam.length_mm) };
+        Self {
+            iron: body.iron,
+            each_mm: seam.each_mm(),
+            wall_mm: seam.wall_mm,
+            reach_mm: seam.length_mm + thrown_back_mm,
+        }
     }
 
     fn rho_c(&self) -> f64 {
@@ -69,9 +77,9 @@ impl RiseRows {
         self.of.each_mm / 1000.0 / QUARTERS as f64
     }
 
-    /// Quarters of a bead from the middle of one to the far end of the seam.
+    /// Quarters of a bead from the middle of one as far as it is looked at.
     fn places(&self) -> usize {
-        (self.of.seam_mm / 1000.0 / self.quarter_m()).ceil() as usize + QUARTERS
+        (self.of.reach_mm / 1000.0 / self.quarter_m()).ceil() as usize + QUARTERS
     }
 
     fn tau_s(row: usize) -> f64 {
@@ -127,6 +135,11 @@ impl RiseRows {
 #[derive(Debug, Clone)]
 pub(super) struct RiseTable {
     rows: Arc<RiseRows>,
+    /// Across the seam from its middle.
+    across: FreeEdges,
+    /// Of each quarter of a bead from the seam's start on: where it is felt, edges having thrown it back, counted in
+    /// quarters too.
+    felt_at: Vec<Vec<f64>>,
     joules: f64,
     /// So much of its rise is in the part as a whole already, in K.
     bulk_k: f64,
@@ -137,18 +150,24 @@ pub(super) struct RiseTable {
 impl RiseTable {
     /// Until a bead is not to be felt any more, for a day at most.
     ///
-    /// As [`bead_rise_k`](crate::heat::bead_rise_k), at y = 0.
+    /// As [`bead_rise_k`](crate::heat::bead_rise_k).
     pub fn new(body: &Body, seam: &BeadSeam, rows: Arc<RiseRows>) -> Self {
         let joules = seam.power_w * seam.each_s();
         let bulk_k = joules / (body.mass.kilograms() * body.iron.specific_heat(TAKEN_AT_C));
-        Self::of(rows, joules, bulk_k)
+        Self::of(rows, (seam.along(), seam.ends), joules, bulk_k)
     }
 
-    fn of(rows: Arc<RiseRows>, joules: f64, bulk_k: f64) -> Self {
-        let least = bulk_k.max(0.01) / joules;
+    fn of(rows: Arc<RiseRows>, (beads, ends): (usize, WallEnds), joules: f64, bulk_k: f64) -> Self {
+        let WallEnds { along, across } = ends;
+        let images = (along.count() * across.count()) as f64;
+        let least = bulk_k.max(0.01) / joules / images;
         let all: Vec<usize> = (0..rows.rows.len()).collect();
         let unfelt = all.partition_point(|row| rows.in_the_middle(*row) > least);
-        Self { rows, joules, bulk_k, unfelt }
+        let quarter_mm = rows.of.each_mm / QUARTERS as f64;
+        let felt_at = (0..=beads * QUARTERS)
+            .map(|at| along.images(at as f64 * quarter_mm).map(|mm| mm / quarter_mm).collect())
+            .collect();
+        Self { rows, across, felt_at, joules, bulk_k, unfelt }
     }
 
     fn row(seconds: f64) -> f64 {
@@ -168,12 +187,11 @@ impl RiseTable {
             return None;
         }
         Some(Felt {
+            table: self,
             before: self.rows.row(before)?,
             after: self.rows.row(before + 1)?,
             part: row - before as f64,
             four_a_tau_mm2: 4e6 * self.rows.of.spreads_m2_s() * seconds.max(SOONEST_S),
-            joules: self.joules,
-            bulk_k: self.bulk_k,
         })
     }
 }
@@ -181,38 +199,52 @@ impl RiseTable {
 /// A bead at a moment.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Felt<'a> {
+    table: &'a RiseTable,
     before: &'a [f64],
     after: &'a [f64],
     part: f64,
     four_a_tau_mm2: f64,
-    joules: f64,
-    bulk_k: f64,
 }
 
 impl Felt<'_> {
-    /// How much less it is felt this far beside it.
-    pub fn beside(&self, across_mm: f64) -> f64 {
-        if across_mm == 0.0 { 1.0 } else { (-across_mm * across_mm / self.four_a_tau_mm2).exp() }
+    /// How much of it is felt beside it: laid so far from the seam's middle, felt so far from it.
+    pub fn beside(&self, laid_mm: f64, felt_mm: f64) -> f64 {
+        let images = self.table.across.from_mm(laid_mm).images(felt_mm - laid_mm);
+        images.map(|across_mm| (-across_mm * across_mm / self.four_a_tau_mm2).exp()).sum()
     }
 
-    /// K over the part's own temperature, so many quarters of a bead from its middle.
-    fn rise_k(&self, quarters: usize, beside: f64) -> f64 {
-        let (Some(before), after) = (self.before.get(quarters), self.after.get(quarters)) else { return 0.0 };
-        let rise = before + (after.copied().unwrap_or(0.0) - before) * self.part;
-        (self.joules * rise * beside - self.bulk_k).max(0.0)
+    /// K a joule, so many quarters of a bead from its middle.
+    fn along(&self, quarters: f64) -> f64 {
+        let nearer = quarters as usize;
+        let at = |place: usize| {
+            let Some(before) = self.before.get(place) else { return 0.0 };
+            before + (self.after.get(place).copied().unwrap_or(0.0) - before) * self.part
+        };
+        let further = quarters - nearer as f64;
+        let near = at(nearer);
+        if further < 1e-6 { near } else { near + (at(nearer + 1) - near) * further }
     }
 
-    /// Lays it on the points of a bead so many beads further along.
-    pub fn add(&self, along: i64, beside: f64, points: &mut [f64; SPAN]) {
-        // Counted in quarters of a bead, from the middle of the one that was laid.
-        let from = QUARTERS as i64 * along - QUARTERS as i64 / 2;
-        let nearest = (QUARTERS as i64 * along.abs() - QUARTERS as i64 / 2).max(0) as usize;
-        // Farther away it is felt less.
-        if self.rise_k(nearest, beside) <= 0.0 {
-            return;
+    /// K over the part's own temperature at a quarter of the seam, from the bead that was laid as the so manieth along.
+    fn rise_k(&self, quarter: usize, laid: usize, beside: f64) -> f64 {
+        let middle = (laid * QUARTERS + QUARTERS / 2) as f64;
+        let images = self.table.felt_at[quarter].iter();
+        let felt: f64 = images.map(|image| self.along((image - middle).abs())).sum();
+        (self.table.joules * felt * beside - self.table.bulk_k).max(0.0)
+    }
+
+    /// Lays it on the points of the bead that is the so manieth along.
+    pub fn add(&self, laid: usize, along: usize, beside: f64, points: &mut [f64; SPAN]) {
+        let first = along * QUARTERS;
+        // Where nothing is thrown back it is felt less farther away.
+        if self.table.felt_at[first].len() == 1 {
+            let nearest = if along < laid { first + QUARTERS } else { first };
+            if along != laid && self.rise_k(nearest, laid, beside) <= 0.0 {
+                return;
+            }
         }
         for (quarter, point) in points.iter_mut().enumerate() {
-            *point += self.rise_k((from + quarter as i64).unsigned_abs() as usize, beside);
+            *point += self.rise_k(first + quarter, laid, beside);
         }
     }
 }
@@ -225,34 +257,42 @@ mod tests {
     use crate::heat::{LaidBead, bead_rise_k};
     use crate::iron::Iron;
 
-    fn table(bulk_k: f64) -> RiseTable {
-        let of = RowsOf { iron: Iron::Gray.properties(), each_mm: 25.0, wall_mm: 10.0, seam_mm: 250.0 };
-        RiseTable::of(Arc::new(RiseRows::new(of)), 14_850.0, bulk_k)
+    fn table(ends: WallEnds, bulk_k: f64) -> RiseTable {
+        let of = RowsOf { iron: Iron::Gray.properties(), each_mm: 25.0, wall_mm: 10.0, reach_mm: 3_000.0 };
+        RiseTable::of(Arc::new(RiseRows::new(of)), (10, ends), 14_850.0, bulk_k)
     }
+
+    const LAW: LaidBead = LaidBead { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0 };
 
     proptest! {
         #[test]
         fn looked_up_it_is_what_the_law_gives(
-            quarter in 0..40_usize, after in 0.0..1500.0f64, y in prop::sample::select(vec![0.0, 4.0, 12.0])
+            quarter in 0..=40_usize, laid in 0..10_usize, after in 0.0..1500.0f64,
+            y in prop::sample::select(vec![0.0, 4.0, 12.0]), offset in prop::sample::select(vec![0.0, -3.0]),
+            behind in prop::option::of(0.0..100.0f64), beyond in prop::option::of(0.0..100.0f64),
+            right in prop::option::of(13.0..100.0f64), left in prop::option::of(13.0..100.0f64),
         ) {
             let gray = Iron::Gray.properties();
-            let table = table(0.0);
-            let law = LaidBead { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0 };
-            let along = 12.5 + quarter as f64 * 6.25;
-            let expected = bead_rise_k(&gray, &law, (along, y), after);
-            let got = table.after(after).map_or(0.0, |felt| felt.rise_k(quarter, felt.beside(y)));
-            prop_assert!((got - expected).abs() < 0.05 + expected * 2e-3, "{got} {expected}");
+            let along = FreeEdges { less: behind, more: beyond.map(|mm| mm + 250.0) };
+            let ends = WallEnds { along, across: FreeEdges { less: right, more: left } };
+            let table = table(ends, 0.0);
+            let start_mm = laid as f64 * 25.0;
+            let of_bead = WallEnds { along: along.from_mm(start_mm), across: ends.across.from_mm(offset) };
+            let at = (quarter as f64 * 6.25 - start_mm, y - offset);
+            let expected = bead_rise_k(&gray, &LAW, &of_bead, at, after);
+            let got =
+                table.after(after).map_or(0.0, |felt| felt.rise_k(quarter, laid, felt.beside(offset, y)));
+            prop_assert!((got - expected).abs() < 0.1 + expected * 0.01, "{got} {expected}");
         }
     }
 
     #[test]
     fn what_is_in_the_bulk_already_is_not_counted_again() {
         let gray = Iron::Gray.properties();
-        let table = table(5.0);
-        let law = LaidBead { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0 };
+        let table = table(WallEnds::default(), 5.0);
         let felt = table.after(30.0).unwrap();
-        let expected = bead_rise_k(&gray, &law, (12.5, 0.0), 30.0) - 5.0;
-        assert!((felt.rise_k(0, 1.0) - expected).abs() < 0.2);
+        let expected = bead_rise_k(&gray, &LAW, &WallEnds::default(), (12.5, 0.0), 30.0) - 5.0;
+        assert!((felt.rise_k(2, 0, 1.0) - expected).abs() < 0.2);
         assert!(table.after(20_000.0).is_none(), "it is not felt for ever");
     }
 }

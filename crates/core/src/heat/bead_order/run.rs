@@ -3,7 +3,7 @@
 use super::rise::{RiseTable, SPAN};
 use super::{BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, LeftOut, MayBegin, PlannedBead};
 use crate::heat::OutOfHeat;
-use crate::heat::pull::SOONEST_S;
+use crate::heat::bead_rise::SOONEST_S;
 
 /// Nothing is waited for longer, in s.
 const MOST_WAIT_S: f64 = 72.0 * 3600.0;
@@ -15,6 +15,8 @@ const REHEATS_MOST: u32 = 12;
 const AT_A_FRONT: usize = 3;
 /// Of the window, over the least: a reheat goes so far.
 const REHEAT_SHARE: f64 = 0.25;
+/// House: where the source does not hold that, so far under what it holds, in K.
+const UNDER_WHAT_IT_HOLDS_K: f64 = 5.0;
 
 #[derive(Debug, Clone)]
 pub(super) struct Run<'a> {
@@ -341,11 +343,11 @@ impl<'a> Run<'a> {
                 if laid.place.seam != place.seam {
                     continue;
                 }
-                let across_mm = self.offset_mm(place) - at_mm;
+                let across_mm = self.offset_mm(place);
                 if across_mm != beside.0 {
-                    beside = (across_mm, felt.beside(across_mm));
+                    beside = (across_mm, felt.beside(at_mm, across_mm));
                 }
-                felt.add(place.along as i64 - laid.place.along as i64, beside.1, points);
+                felt.add(laid.place.along, place.along, beside.1, points);
             }
         }
         points.into_iter().map(|points| points.into_iter().fold(f64::NEG_INFINITY, f64::max)).collect()
@@ -378,7 +380,12 @@ impl<'a> Run<'a> {
         let Some(watts) = self.work.reheat_w.filter(|_| self.bulk_c < self.work.least_c) else {
             return Some(0.0);
         };
-        let to_c = self.work.least_c + REHEAT_SHARE * (self.work.most_c - self.work.least_c);
+        let wanted_c = self.work.least_c + REHEAT_SHARE * (self.work.most_c - self.work.least_c);
+        let to_c = if self.holds(watts, wanted_c + UNDER_WHAT_IT_HOLDS_K) {
+            wanted_c
+        } else {
+            self.warmest_held_c(watts, wanted_c)?
+        };
         let began_s = self.time_s;
         while self.bulk_c < to_c {
             let was_c = self.bulk_c;
@@ -388,6 +395,36 @@ impl<'a> Run<'a> {
             }
         }
         Some(self.time_s - began_s)
+    }
+
+    fn still(&self) -> OutOfHeat {
+        OutOfHeat { h_w_m2k: 10.0, bare_share: self.work.bare_share }
+    }
+
+    /// A source gives more than the part loses at a temperature.
+    fn holds(&self, watts: f64, celsius: f64) -> bool {
+        watts > self.still().loss_w(&self.work.body, celsius)
+    }
+
+    /// Where a source does not get it as far as it should: a little under what it holds, the least at least. Nothing
+    /// where it does not hold that.
+    fn warmest_held_c(&self, watts: f64, wanted_c: f64) -> Option<f64> {
+        /// To this it is searched, in K.
+        const FINE_K: f64 = 0.1;
+        let least_c = self.work.least_c;
+        if !self.holds(watts, least_c) {
+            return None;
+        }
+        let (mut holds_c, mut loses_c) = (least_c, wanted_c + UNDER_WHAT_IT_HOLDS_K);
+        while loses_c - holds_c > FINE_K {
+            let middle_c = f64::midpoint(holds_c, loses_c);
+            if self.holds(watts, middle_c) {
+                holds_c = middle_c;
+            } else {
+                loses_c = middle_c;
+            }
+        }
+        Some((holds_c - UNDER_WHAT_IT_HOLDS_K).max(least_c))
     }
 
     fn rest(&mut self, seconds: f64) {
@@ -409,7 +446,7 @@ impl<'a> Run<'a> {
     }
 
     fn step(&mut self, step_s: f64, watts: f64) {
-        let still = OutOfHeat { h_w_m2k: 10.0, bare_share: self.work.bare_share };
+        let still = self.still();
         let body = &self.work.body;
         let heat = body.mass.kilograms() * body.iron.specific_heat(self.bulk_c);
         self.bulk_c += (watts - still.loss_w(body, self.bulk_c)) * step_s / heat;

@@ -28,7 +28,7 @@ pub(super) const METHOD: Method = Method {
             target_c: Some(250.0),
             least_c: None,
             most: Most::Over(100.0),
-            start: Start::Of(6.0, 4.0),
+            start: Start::Of(6.5, 3.5),
             fall: 1.0,
         },
     ],

@@ -156,6 +156,8 @@ pub enum Start {
     Of(f64, f64),
     /// By the pins and the wall.
     ByPins,
+    /// By the wall that locks sit in.
+    ByLocks,
 }
 
 /// Service temperatures in degC that a joint stands.

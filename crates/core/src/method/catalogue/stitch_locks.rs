@@ -13,4 +13,4 @@ pub(super) const METHOD: Method = stitch::method(
     PRACTICES,
 );
 
-const PRACTICES: &[Practice] = &[stitch::practice(Start::Of(9.0, 1.0))];
+const PRACTICES: &[Practice] = &[stitch::practice(Start::ByLocks)];

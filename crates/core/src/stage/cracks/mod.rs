@@ -4,6 +4,7 @@ mod clashes;
 mod drawing;
 mod ends;
 mod figures;
+mod free_edges;
 mod laid;
 mod map;
 mod pins;
@@ -25,6 +26,7 @@ use crate::tips::beyond;
 
 use ends::{EndAsked, Kept, end, kind_of_end};
 pub use ends::{EndAt, EndPlan, Grown, RunOut};
+pub(crate) use free_edges::FreeEdgesNear;
 pub(crate) use laid::{Laid, by_rule, wall_at};
 pub use map::{
     Clash, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, MapPlan, MarkOnFace, TackOnFace, Unplaced,
@@ -79,6 +81,8 @@ pub struct CrackPlan {
     pub ground_mm: Option<(f64, f64)>,
     /// Everything the later stages need is known.
     pub complete: bool,
+    #[serde(skip)]
+    pub(crate) free_edges: FreeEdgesNear,
 }
 
 pub(crate) fn stage(
@@ -206,6 +210,7 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                     && !(full_break && piece.is_empty()),
                 full_break,
                 piece,
+                free_edges: on_map.map(|crack| laid.free_edges(crack)).unwrap_or_default(),
                 ground_mm: ground.0.zip(ground.1),
                 ends,
             }

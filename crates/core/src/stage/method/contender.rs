@@ -9,7 +9,7 @@ use crate::field;
 use crate::hours::{Step, totals};
 use crate::method::{
     Effect, Fired, MethodId, Odds, OddsPart, Ruling, School, ScorePart, Start, Way, heat_points, odds_of,
-    odds_points, own_outcomes, rule_points, shift_of, shifted,
+    odds_points, odds_with, own_outcomes, rule_points,
 };
 use crate::quantity::{Unit, UnitSystem};
 use crate::said::said;
@@ -88,15 +88,17 @@ pub struct OddsLine {
 }
 
 impl Contender {
+    /// What moves the odds, as they are added.
+    pub(crate) fn parts_of_odds(&self) -> Vec<OddsPart> {
+        let part = |line: &OddsLine| OddsPart { name: line.name.clone(), shift: line.shift };
+        self.odds_parts.iter().map(part).collect()
+    }
+
     /// The odds as they would be if this part did not count.
     pub(crate) fn odds_without(&self, name: &str) -> Odds {
-        let parts: Vec<OddsPart> = self
-            .odds_parts
-            .iter()
-            .filter(|part| part.name != name)
-            .map(|part| OddsPart { name: part.name.clone(), shift: part.shift })
-            .collect();
-        shifted(self.odds_start, shift_of(&parts))
+        let mut parts = self.parts_of_odds();
+        parts.retain(|part| part.name != name);
+        odds_with(self.odds_start, &parts)
     }
 }
 
@@ -151,7 +153,7 @@ impl Judged<'_> {
         let mut moves = self.moves(way, target.as_ref(), edges);
         moves.own_count = self.practised(way.method, done_here);
         let moved = moves.parts(way.method);
-        let odds = shifted(odds_start, shift_of(&moved));
+        let odds = odds_with(odds_start, &moved);
         let (strength, strong) = self.strength(way);
         let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), strong];
         if !favours.is_empty() {
@@ -229,7 +231,7 @@ impl Judged<'_> {
             odds_parts: odds_lines(odds_start, odds, &moved),
             variant: variant.id().to_owned(),
             odds_for: match way.practice().map(|practice| practice.start) {
-                Some(Start::ByPins) => self.stitch_kind().words().to_owned(),
+                Some(Start::ByPins) => self.stitch_kind(way.method).words().to_owned(),
                 _ if way.method == MethodId::GasIron => way.school.word().to_owned(),
                 _ => "one year of its ordinary use".to_owned(),
             },

@@ -111,6 +111,8 @@ pub(crate) struct Judged<'a> {
     pub fills: FillsKnown,
     pub sources: Option<&'a Sources>,
     pub runs: &'a Runs,
+    /// Of the rounds before: those that failed at a place that is mended now.
+    pub failed_here: u32,
 }
 
 /// What the locks leave open.
@@ -266,11 +268,14 @@ impl Judged<'_> {
         if stays.contains(&Some(true)) { Some(true) } else { (!stays.contains(&None)).then_some(false) }
     }
 
-    fn stitch_kind(&self) -> StitchKind {
+    fn stitch_kind(&self, method: MethodId) -> StitchKind {
         let loaded = self.round.get(field::part::LOADS).is_none_or(|loads| !loads.is_empty())
             || self.part.fluid_tight != Some(false);
         let draw_in = self.shop.pins.as_deref() == Some("draw_in");
         let service_c = self.round.get(field::part::SERVICE_TEMPERATURE);
+        if method == MethodId::StitchLocks {
+            return StitchKind::for_locks(self.part.wall_mm, service_c);
+        }
         StitchKind::of(self.part.wall_mm, loaded, service_c, draw_in)
     }
 

@@ -1,15 +1,66 @@
 //! What moves the odds of each way on this job, and what would raise them.
 
 use super::{Judged, OddsLine};
-use crate::field;
-use crate::job::{Lighting, TorchEntry};
+use crate::field::{self, Field, OneOf};
+use crate::job::{Deed, Lighting, TorchEntry};
 use crate::method::{
-    MethodId, Moves, Odds, OddsPart, School, Target, Variant, Way, own_outcomes, shift_of, shifted,
+    ARC_ONLY_KG, CRACK_OPEN, MethodId, Moves, NotGood, Odds, OddsPart, School, Target, ToeCrack, Variant,
+    Way, odds_with, own_outcomes,
 };
 use crate::stage::cooling::{limit_k_per_h, wrapping};
 use crate::stage::taught::{DRILL, OLD_WELD, PEENING};
 use crate::stop_hole::{FoundBy, stop_hole};
 use crate::tips::beyond;
+use crate::trouble::Seen;
+
+/// Faults at the torch as the log tells them, one after the other.
+#[derive(Debug, Default)]
+struct FaultsSeen {
+    open: u32,
+    made_good: u32,
+    toe_crack: Option<ToeCrack>,
+    moved: bool,
+    ran_on: u32,
+    /// Ground out, and not filled again yet.
+    ground: bool,
+}
+
+impl FaultsSeen {
+    fn hear(&mut self, entry: &TorchEntry) {
+        match entry {
+            TorchEntry::Trouble { seen, .. } => match seen {
+                Seen::NoFlow | Seen::Pinholes | Seen::BlowThrough | Seen::NewCrack | Seen::SlagIn => {
+                    self.open += 1
+                }
+                Seen::ToeCrack => self.toe_crack = Some(ToeCrack::Open),
+                Seen::RanOn => self.ran_on += 1,
+                Seen::Moved => self.moved = true,
+                Seen::Soot
+                | Seen::WhiteSmoke
+                | Seen::RunsAway
+                | Seen::Undercut
+                | Seen::HardSpot
+                | Seen::Popping => {}
+            },
+            TorchEntry::Did { what: Deed::GroundOut } => self.ground = true,
+            TorchEntry::Did { what: Deed::Refilled } => self.fill(),
+            TorchEntry::Bead { .. } if self.ground => self.fill(),
+            TorchEntry::Aligned { .. } => self.moved = false,
+            _ => {}
+        }
+    }
+
+    /// The crack beside the bead before what else there is.
+    fn fill(&mut self) {
+        self.ground = false;
+        if self.toe_crack == Some(ToeCrack::Open) {
+            self.toe_crack = Some(ToeCrack::GroundOut);
+        } else if self.open > 0 {
+            self.open -= 1;
+            self.made_good += 1;
+        }
+    }
+}
 
 /// Ours: what moves the odds by less is not worth a word.
 const LEAST_SHIFT: f64 = 0.005;
@@ -20,7 +71,7 @@ const WORTH_SAYING: f64 = 0.015;
 impl Judged<'_> {
     pub(super) fn variant(&self, way: Way) -> Variant {
         match (way.method, way.school) {
-            (MethodId::Stitch, _) => Variant::Pins(self.stitch_kind()),
+            (MethodId::Stitch | MethodId::StitchLocks, _) => Variant::Pins(self.stitch_kind(way.method)),
             (_, School::Modest) => Variant::Modest,
             _ => Variant::Usual,
         }
@@ -58,7 +109,8 @@ impl Judged<'_> {
             t85_s: edges.iter().find(|(of, _, _)| *of == way).map(|(_, t85_s, _)| *t85_s),
             locked_in_stress: self.locked_in,
             cause_stays: round.get(field::part::CAUSE_CURED) == Some(false),
-            checked_clean: round.get(field::check::CRACKS_AGAIN) == Some("ok"),
+            rounds_failed_here: self.failed_here,
+            arc_only_short_k: self.arc_only_short_k(way, self.part.ambient_c),
             ..Moves::default()
         };
         if !way.method.pins() {
@@ -108,6 +160,8 @@ impl Judged<'_> {
         if lit_for != Some(way) {
             return;
         }
+        self.as_seen(moves);
+        self.as_checked(moves);
         let Some(target) = target else { return };
         let readings = round.read_in_round();
         let beads: Vec<f64> = round
@@ -131,6 +185,52 @@ impl Judged<'_> {
             moves.preheat_short_k = (target.least_c - lowest).max(0.0);
         }
         moves.share_not_peened = share(beads.len().saturating_sub(peened), beads.len());
+        if let Some(lowest) = began.iter().copied().reduce(f64::min) {
+            moves.arc_only_short_k = self.arc_only_short_k(way, lowest);
+        }
+    }
+
+    /// Under the target of the whole part, for a bronze that the arc alone warms.
+    fn arc_only_short_k(&self, way: Way, at_c: f64) -> f64 {
+        let heavy = self.part.weight.as_ref().is_some_and(|weight| weight.kg() > ARC_ONLY_KG);
+        if way.school != School::ArcOnly || !heavy {
+            return 0.0;
+        }
+        let whole = self.target_of(Way { school: School::WholePart, ..way });
+        whole.map_or(0.0, |whole| (whole.target_c - at_c).max(0.0))
+    }
+
+    /// What did not go well at the torch, and what became of it.
+    ///
+    /// Each refill makes good the fault before it, and so does a bead in what was ground out. What is seen twice
+    /// counts twice.
+    fn as_seen(&self, moves: &mut Moves) {
+        let mut seen = FaultsSeen::default();
+        for (_, entry) in self.round.said_at_torch() {
+            seen.hear(&entry.entry);
+        }
+        moves.faults_open = seen.open;
+        moves.faults_made_good = seen.made_good;
+        moves.toe_crack = seen.toe_crack;
+        moves.moved = seen.moved;
+        // Where it ran on its hole is behind it.
+        moves.tips_without_hole += seen.ran_on;
+    }
+
+    /// What the check found.
+    fn as_checked(&self, moves: &mut Moves) {
+        let verdict = |field: Field<OneOf>| self.round.get(field);
+        let bad = |field: Field<OneOf>| verdict(field) == Some("not_ok");
+        moves.crack_open = bad(field::check::CRACKS_AGAIN);
+        moves.checked_clean = verdict(field::check::CRACKS_AGAIN) == Some("ok");
+        moves.moved |= bad(field::check::ALIGNMENT);
+        // A loose pin joins as little as a bead that is not fused.
+        let found = [
+            (field::check::TOES, NotGood::ToeCrack),
+            (field::check::PINS, NotGood::NotFused),
+            (field::check::LEAK, NotGood::Leak),
+        ];
+        moves.not_good.extend(found.into_iter().filter_map(|(field, found)| bad(field).then_some(found)));
     }
 
     /// Old or unknown filler stays where it should be out: bronze may stay under bronze where it is sound.
@@ -150,7 +250,7 @@ impl Judged<'_> {
 
     /// What would raise the odds, each tried: the tips found better, the oil baked out, the iron settled.
     pub(super) fn raised_by(&self, way: Way, start: Odds, moves: &Moves) -> Vec<String> {
-        let odds = |moves: &Moves| shifted(start, shift_of(&moves.parts(way.method))).mean;
+        let odds = |moves: &Moves| odds_with(start, &moves.parts(way.method)).mean;
         let now = odds(moves);
         let mut tried: Vec<(f64, String)> = Vec::new();
         let mut with = |what: &str, better: &Moves| {
@@ -208,11 +308,13 @@ impl Judged<'_> {
 
 /// The parts worth a word, each with what it makes of a hundred.
 pub(super) fn odds_lines(start: Odds, odds: Odds, parts: &[OddsPart]) -> Vec<OddsLine> {
-    let worth = parts.iter().enumerate().filter(|(_, part)| part.shift.abs() >= LEAST_SHIFT);
+    let stands_alone = |part: &OddsPart| part.name == CRACK_OPEN;
+    let worth =
+        parts.iter().enumerate().filter(|(_, part)| part.shift.abs() >= LEAST_SHIFT || stands_alone(part));
     let line = |(at, part): (usize, &OddsPart)| {
         let mut others = parts.to_vec();
         others.remove(at);
-        let without = shifted(start, shift_of(&others)).mean;
+        let without = odds_with(start, &others).mean;
         let of_100 = (odds.mean - without) * 100.0;
         let moves = match of_100.abs() {
             least if least < 0.5 => "hardly".to_owned(),
@@ -249,6 +351,13 @@ fn odds_words(name: &str) -> &'static str {
         "skill" => "seldom done here",
         "locked_in" => "stress locked in the casting",
         "cause_stays" => "what broke it is still there",
+        "arc_only_short" => "too heavy for the arc alone to warm",
+        "faults" => "it did not go well at places",
+        "toe_crack" => "a crack beside a bead",
+        "moved" => "it moved out of line",
+        "not_good" => "the check found what is not good",
+        "came_back" => "mended before at this place, and failed",
+        CRACK_OPEN => "a crack is open: never more than 5 of 100",
         "strapped" => "a strap takes a part of the load",
         "checked_clean" => "looked at again and nothing found",
         _ => "something else",

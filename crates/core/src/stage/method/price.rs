@@ -102,7 +102,7 @@ impl Judged<'_> {
         else {
             return (Vec::new(), String::new());
         };
-        let last = |days: f64| for_days(taken.odds.mean, days);
+        let last = |days: f64| for_days(taken.odds.mean, days, &taken.parts_of_odds());
         let wait_days = round.get(field::part::REPLACEMENT_WAIT).unwrap_or(0.0);
         let repair_days = taken.ready.as_ref().map_or(hours / DAY_H, |ready| ready.after_min / 60.0 / DAY_H);
         let choices = Choices {

@@ -155,14 +155,10 @@ impl PartFacts {
     pub fn body_weighing(&self, iron: IronProperties, kg: f64) -> Option<Body> {
         let (l, w, h) = self.size_mm?;
         let mm = |value| Millimetres::new(value).ok();
-        Body::new(
-            iron,
-            Kilograms::new(kg).ok()?,
-            (mm(l)?, mm(w)?, mm(h)?),
-            self.shape?.surface_factor(),
-            Celsius::new(self.ambient_c).ok()?,
-        )
-        .ok()
+        let (mass, size) = (Kilograms::new(kg).ok()?, (mm(l)?, mm(w)?, mm(h)?));
+        let wall = self.wall_mm.and_then(mm);
+        let surface = self.shape?.surface(&iron, mass, size, wall);
+        Body::new(iron, mass, size, surface.factor, Celsius::new(self.ambient_c).ok()?).ok()
     }
 
     /// "22 kg", or "about 18 kg" where it is estimated; empty while not known.

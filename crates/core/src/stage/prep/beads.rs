@@ -6,7 +6,7 @@ use uuid::Uuid;
 
 use super::seam::layers_by_length;
 use super::{PrepAsked, PrepPlan};
-use crate::heat::{BeadPass, BeadSeam, LeftOut};
+use crate::heat::{BeadPass, BeadSeam, LeftOut, WallEnds, along_a_seam};
 use crate::stage::cracks::CrackPlan;
 use crate::stage::method::amps_at;
 
@@ -59,6 +59,11 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
         let closed = |at: usize| {
             !crack.ends.get(at).is_some_and(|end| matches!(end.kind.as_str(), "edge" | "over_edge"))
         };
+        let closed = [closed(0), closed(1)];
+        let ends = WallEnds {
+            along: along_a_seam(planned.length_mm, closed, crack.free_edges.beyond_mm),
+            across: crack.free_edges.across,
+        };
         let end = |at: usize| crack.ends.get(at).map_or(String::new(), |end| end.kind.clone());
         Some(SeamOfBeads {
             crack: crack.id,
@@ -69,7 +74,8 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
                 bead_mm: asked.bead_mm,
                 // Where it is thinnest a bead is felt the most.
                 wall_mm: thinnest,
-                closed: [closed(0), closed(1)],
+                closed,
+                ends,
                 passes,
                 left_out,
                 power_w: arc.efficiency * arc.volts * amps,

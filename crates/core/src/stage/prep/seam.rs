@@ -266,7 +266,7 @@ pub(super) fn groove_seam(
             let deep_mm = if blind { wall_mm - usual_lip_mm(wall_mm) } else { wall_mm };
             let groove_mm = groove.depth_mm().min(wall_mm);
             hole_volume_cm3(hole.drill_mm, deep_mm)
-                + f64::from(sides) * countersink_volume_cm3(groove_mm, angle_deg)
+                + f64::from(sides) * countersink_volume_cm3(hole.drill_mm, groove_mm, angle_deg)
         })
         .sum();
     let along_mm3 = match crack.ground_mm {

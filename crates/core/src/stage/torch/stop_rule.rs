@@ -7,7 +7,7 @@ use serde::Serialize;
 use super::{TorchPlan, TroubleAsked};
 use crate::heat::{Bar, BarPower, Body};
 use crate::job::TorchEntry;
-use crate::method::{Moves, Odds, Place, shift_of, shifted};
+use crate::method::{Moves, Odds, Place, odds_with};
 use crate::quantity::{Celsius, Unit};
 use crate::stage::HeatPlan;
 
@@ -64,7 +64,7 @@ impl StopAsked<'_> {
     }
 
     fn odds(&self, asked: &TroubleAsked<'_>, moves: &Moves) -> f64 {
-        shifted(self.start, shift_of(&moves.parts(asked.way.method))).mean
+        odds_with(self.start, &moves.parts(asked.way.method)).mean
     }
 
     fn because(&self, asked: &TroubleAsked<'_>, torch: &TorchPlan) -> Vec<String> {
