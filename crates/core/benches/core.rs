@@ -110,7 +110,15 @@ fn cold_seam((length_mm, wall_mm, layers): (f64, f64, u32), body: Body) -> BeadW
         power_w: 1320.0,
         travel_mm_s: 2.5,
     };
-    BeadWork { body, least_c: 15.0, most_c: 65.0, reheat_w: None, bare_share: 1.0, seams: vec![seam] }
+    BeadWork {
+        body,
+        least_c: 15.0,
+        most_c: 65.0,
+        reheat_w: None,
+        bare_share: 1.0,
+        held: false,
+        seams: vec![seam],
+    }
 }
 
 /// Aim: under 20 ms for 200 beads.

@@ -37,6 +37,10 @@ pub enum Deed {
     OutOfHeat,
     /// It is back in the oven, or the flame is on again.
     BackIn,
+    /// The flame is held on the joint while it is filled.
+    HeldAtJoint,
+    /// It is kept warm over a break or a night, in an oven or a stove.
+    HeldOver,
 }
 
 impl Deed {
@@ -51,6 +55,8 @@ impl Deed {
             Self::Turned => "Turned",
             Self::OutOfHeat => "Out of the heat",
             Self::BackIn => "Back in the heat",
+            Self::HeldAtJoint => "Flame held on the joint",
+            Self::HeldOver => "Held warm",
         }
     }
 }

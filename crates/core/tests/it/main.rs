@@ -16,6 +16,7 @@ mod iron_plan;
 mod known;
 mod learned;
 mod lightings;
+mod listens;
 mod map;
 mod method;
 mod next;

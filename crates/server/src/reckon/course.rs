@@ -143,6 +143,7 @@ pub fn bead_order_of(body: Body<BeadOrderRequest>) -> Result<Json<BeadOrderAnswe
         most_c,
         reheat_w: reheat_w.flatten(),
         bare_share: 1.0,
+        held: false,
         seams: vec![seam],
     };
     let found = bead_order(&work, start.celsius(), &[]);

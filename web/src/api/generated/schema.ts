@@ -2190,7 +2190,7 @@ export interface components {
          * @description Something done while it burns that is neither bead nor heat.
          * @enum {string}
          */
-        Deed: "tacked" | "hole_filled" | "refilled" | "ground_out" | "turned" | "out_of_heat" | "back_in";
+        Deed: "tacked" | "hole_filled" | "refilled" | "ground_out" | "turned" | "out_of_heat" | "back_in" | "held_at_joint" | "held_over";
         /** @description One requirement, and the iron that forced it. */
         Demand: {
             /** @description "350 to 450 °C". */
@@ -3689,6 +3689,8 @@ export interface components {
         /** @description A reading of the pad, judged: ready to be shown at arm's length. */
         Live: {
             bead?: components["schemas"]["LiveBead"] | null;
+            /** @description "by now about 295 °C, not read": where the reading is older and the part has moved on; empty else. */
+            by_now: string;
             /** Format: double */
             celsius: number;
             /** @description The job clock: "1 h 05". */

@@ -8,6 +8,8 @@ const DID: Readonly<Record<Schemas['Deed'], string>> = {
   turned: 'turned',
   out_of_heat: 'out of the heat',
   back_in: 'back in the heat',
+  held_at_joint: 'flame held on the joint',
+  held_over: 'held warm',
 }
 
 /** A bare number with the unit it was typed in; what has one of its own as it is. */

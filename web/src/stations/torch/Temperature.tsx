@@ -33,6 +33,11 @@ export function Temperature({ live }: { live: Live | null }): ReactNode {
           {live.warming}
         </p>
       )}
+      {live.by_now !== '' && (
+        <p className="mt-2 max-w-[520px] text-[17px]" data-testid="torch-by-now">
+          {live.by_now}
+        </p>
+      )}
       {live.pads.length > 0 && (
         <ul className="mt-2 text-[17px]" data-testid="torch-pads">
           {live.pads.map((pad) => (

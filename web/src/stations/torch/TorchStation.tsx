@@ -324,12 +324,15 @@ function OffersStop({ stop }: { stop: () => void }): ReactNode {
 const begun = (torch: Schemas['TorchPlan'] | null | undefined, unsent: number): boolean =>
   torch != null && torch.done + unsent > 0
 
+/** What says whether it is in the heat. */
+const HEATS: ReadonlySet<Schemas['Deed']> = new Set(['out_of_heat', 'back_in', 'held_at_joint', 'held_over'])
+
 /** It is out of the heat: as the server has it, or by what still waits for it. */
 function isOut(known: boolean, unsent: readonly Pick<Waiting, 'change'>[]): boolean {
   const said = unsent.flatMap((item) =>
     item.change.kind === 'torch' && item.change.entry.kind === 'did' ? [item.change.entry.what] : [],
   )
-  const last = said.findLast((what) => what === 'out_of_heat' || what === 'back_in')
+  const last = said.findLast((what) => HEATS.has(what))
   return last === undefined ? known : last === 'out_of_heat'
 }
 

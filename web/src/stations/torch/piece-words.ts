@@ -19,4 +19,6 @@ export const DEEDS = [
   ['refilled', 'Pinhole refilled'],
   ['ground_out', 'Ground out hot'],
   ['turned', 'Turned'],
+  ['held_at_joint', 'Flame held on the joint'],
+  ['held_over', 'Held warm over a break'],
 ] as const

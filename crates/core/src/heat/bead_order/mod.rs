@@ -6,7 +6,7 @@ mod run;
 use std::collections::BTreeSet;
 use std::sync::Arc;
 
-use crate::heat::{FreeEdges, OutOfHeat, WallEnds};
+use crate::heat::{Burnt, FreeEdges, OutOfHeat, WallEnds};
 use crate::sim::Body;
 
 use rise::RiseTable;
@@ -115,6 +115,8 @@ pub struct BeadWork {
     pub reheat_w: Option<f64>,
     /// Of the surface: 1, or what a cover leaves bare.
     pub bare_share: f64,
+    /// Between beads it is kept as warm as it is: the flame is held on it, or it lies in an oven.
+    pub held: bool,
     pub seams: Vec<BeadSeam>,
 }
 
@@ -258,10 +260,16 @@ impl BeadCourse {
         Run::new(self, bulk_c, laid).may_begin(place)
     }
 
-    /// The part as a whole after so many seconds, with the beads that ended in them.
+    /// The part as a whole after so many seconds in these states of heat, with the beads that ended in them.
     #[must_use]
-    pub fn bulk_after(&self, bulk_c: f64, seconds: f64, laid: &[Laid]) -> f64 {
-        Run::new(self, bulk_c, &[]).after(seconds, laid)
+    pub fn bulk_after(&self, bulk_c: f64, seconds: f64, laid: &[Laid], burnt: &Burnt) -> f64 {
+        Run::new(self, bulk_c, &[]).after(seconds, laid, burnt)
+    }
+
+    /// The same work, kept as warm as it is between beads or not.
+    #[must_use]
+    pub fn held(self, held: bool) -> Self {
+        Self { work: BeadWork { held, ..self.work }, ..self }
     }
 }
 
@@ -277,7 +285,7 @@ mod tests {
     use rstest::rstest;
 
     use super::*;
-    use crate::heat::{LaidBead, bead_rise_k};
+    use crate::heat::{Burning, LaidBead, bead_rise_k};
     use crate::iron::Iron;
     use crate::quantity::{Celsius, Kilograms, Millimetres};
 
@@ -300,6 +308,7 @@ mod tests {
             most_c: 65.0,
             reheat_w: None,
             bare_share: 1.0,
+            held: false,
             seams: vec![BeadSeam {
                 length_mm: seam_mm,
                 bead_mm: 25.0,
@@ -355,6 +364,7 @@ mod tests {
             most_c: 400.0,
             reheat_w: Some(5100.0),
             bare_share: 1.0,
+            held: false,
             seams: vec![BeadSeam {
                 length_mm: 180.0,
                 bead_mm: 60.0,
@@ -535,16 +545,28 @@ mod tests {
     fn between_readings_the_part_cools_and_the_beads_warm_it() {
         let course = BeadCourse::new(cold(140.0, 1));
         let place = BeadPlace { seam: 0, pass: 0, lane: 0, along: 0 };
-        let rests = course.bulk_after(60.0, 600.0, &[]);
-        let works = course.bulk_after(60.0, 600.0, &[Laid { place, ended_s: 600.0 }]);
+        let out = Burnt::default();
+        let rests = course.bulk_after(60.0, 600.0, &[], &out);
+        let works = course.bulk_after(60.0, 600.0, &[Laid { place, ended_s: 600.0 }], &out);
         assert!(rests < 60.0 && rests > 18.0);
         // Hand-worked: 1320 W x 140 / 6 mm / 2.5 mm/s = 12,320 J in 9 kg at 437 J/kgK
         assert!((works - rests - 3.13).abs() < 0.1, "{}", works - rests);
-        assert_eq!(course.bulk_after(60.0, 0.0, &[]), 60.0);
+        assert_eq!(course.bulk_after(60.0, 0.0, &[], &out), 60.0);
         assert!(
-            (course.bulk_after(60.0, 1e9, &[]) - 18.0).abs() < 1e-9,
+            (course.bulk_after(60.0, 1e9, &[], &out) - 18.0).abs() < 1e-9,
             "long after it is as cold as the shop"
         );
+    }
+
+    #[test]
+    fn a_flame_held_on_it_spares_the_reheats_and_a_soak_under_it_cools_nothing() {
+        let (bare, held) = (BeadCourse::new(hot()), BeadCourse::new(hot()).held(true));
+        let (fetched, kept) = (bare.order(302.0, &[]).unwrap(), held.order(302.0, &[]).unwrap());
+        assert!(kept.reheats < fetched.reheats, "{} {}", kept.reheats, fetched.reheats);
+        let soaked = |state| bare.bulk_after(310.0, 1_200.0, &[], &Burnt::new(vec![(0.0, state)]));
+        let under = soaked(Burning::Whole { net_w: 5_100.0, to_c: 310.0 });
+        assert!((309.0..316.0).contains(&under), "{under}");
+        assert!(soaked(Burning::Off) < 280.0);
     }
 
     /// The heat of every bead laid before, worked out again from the law itself, at five points of each.

@@ -2,8 +2,8 @@
 
 use super::rise::{RiseTable, SPAN};
 use super::{BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, LeftOut, MayBegin, PlannedBead};
-use crate::heat::OutOfHeat;
 use crate::heat::bead_rise::SOONEST_S;
+use crate::heat::{Burning, Burnt, OutOfHeat, Running};
 
 /// Nothing is waited for longer, in s.
 const MOST_WAIT_S: f64 = 72.0 * 3600.0;
@@ -266,8 +266,8 @@ impl<'a> Run<'a> {
         Some(MayBegin { wait_s, reheat_s, now_c })
     }
 
-    /// The part as a whole after so many seconds, with the beads that ended in them.
-    pub fn after(mut self, seconds: f64, laid: &[Laid]) -> f64 {
+    /// The part as a whole after so many seconds in these states of heat, with the beads that ended in them.
+    pub fn after(mut self, seconds: f64, laid: &[Laid], burnt: &Burnt) -> f64 {
         if seconds > MOST_WAIT_S {
             return self.work.body.ambient.celsius();
         }
@@ -277,11 +277,21 @@ impl<'a> Run<'a> {
         for bead in ended {
             let seam = &self.work.seams[bead.place.seam];
             // Where two were said at once, the second was laid after the first for all that is known.
-            self.rest(bead.ended_s - seam.each_s() - self.time_s);
-            self.lay(seam);
+            self.burn_until(bead.ended_s - seam.each_s(), burnt, 0.0);
+            let from_s = self.time_s;
+            self.burn_until(from_s + seam.each_s(), burnt, seam.power_w);
         }
-        self.rest(seconds - self.time_s);
+        self.burn_until(seconds, burnt, 0.0);
         self.bulk_c
+    }
+
+    /// On to a time, in whatever states of heat there were.
+    fn burn_until(&mut self, until_s: f64, burnt: &Burnt, arc_w: f64) {
+        while until_s - self.time_s > 1e-9 {
+            let to_s = until_s.min(burnt.next_after(self.time_s));
+            let step_s = (to_s - self.time_s).min(STEP_S);
+            self.step_in(step_s, burnt.at(self.time_s), arc_w);
+        }
     }
 
     /// The open beads of the pass in hand of each seam.
@@ -380,7 +390,7 @@ impl<'a> Run<'a> {
         let Some(watts) = self.work.reheat_w.filter(|_| self.bulk_c < self.work.least_c) else {
             return Some(0.0);
         };
-        let wanted_c = self.work.least_c + REHEAT_SHARE * (self.work.most_c - self.work.least_c);
+        let wanted_c = self.wanted_c();
         let to_c = if self.holds(watts, wanted_c + UNDER_WHAT_IT_HOLDS_K) {
             wanted_c
         } else {
@@ -399,6 +409,11 @@ impl<'a> Run<'a> {
 
     fn still(&self) -> OutOfHeat {
         OutOfHeat { h_w_m2k: 10.0, bare_share: self.work.bare_share }
+    }
+
+    /// A reheat goes so far.
+    fn wanted_c(&self) -> f64 {
+        self.work.least_c + REHEAT_SHARE * (self.work.most_c - self.work.least_c)
     }
 
     /// A source gives more than the part loses at a temperature.
@@ -445,11 +460,19 @@ impl<'a> Run<'a> {
         }
     }
 
+    /// So long between beads, under the arc or under the flame of a reheat.
     fn step(&mut self, step_s: f64, watts: f64) {
-        let still = self.still();
-        let body = &self.work.body;
-        let heat = body.mass.kilograms() * body.iron.specific_heat(self.bulk_c);
-        self.bulk_c += (watts - still.loss_w(body, self.bulk_c)) * step_s / heat;
+        // Who holds a flame on it takes it back once it is warm enough.
+        let burning =
+            if self.work.held && self.bulk_c < self.wanted_c() { Burning::Kept } else { Burning::Off };
+        self.step_in(step_s, burning, watts);
+    }
+
+    fn step_in(&mut self, step_s: f64, burning: Burning, watts: f64) {
+        let mut part =
+            Running { body: &self.work.body, bare_share: self.work.bare_share, bulk_c: self.bulk_c };
+        part.step(step_s, burning, watts);
+        self.bulk_c = part.bulk_c;
         self.time_s += step_s;
     }
 }

@@ -79,6 +79,7 @@ impl Judged<'_> {
             body,
             least_c: target.least_c,
             most_c: target.most_c,
+            held: false,
             reheat_w: power.map(BarPower::net_w),
             bare_share: power.map_or(1.0, BarPower::bare_share),
             seams: seams.iter().map(|it| it.seam.clone()).collect(),

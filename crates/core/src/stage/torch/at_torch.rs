@@ -5,9 +5,8 @@ use std::sync::Arc;
 use serde::{Deserialize, Serialize};
 
 use super::beads::{BeadsAhead, LiveBead};
-use super::clocks::{GasClock, TorchClock, gas_clocks};
+use super::clocks::{Falls, GasClock, TorchClock, gas_clocks};
 use super::{PadSeen, TorchPlan, Warming, wants_peening};
-use crate::heat::Body;
 use crate::job::{LogEntry, Reading, Round};
 use crate::method::Place;
 use crate::quantity::{Shown, Unit, UnitSystem, exactly, number};
@@ -40,6 +39,8 @@ pub struct Live {
     pub warming: String,
     /// What the other pads show.
     pub pads: Vec<PadSeen>,
+    /// "by now about 295 °C, not read": where the reading is older and the part has moved on; empty else.
+    pub by_now: String,
 }
 
 /// What decides the next thing at the torch, but for the reading.
@@ -55,8 +56,10 @@ pub struct AtTorch {
     pub(super) warm_from_min: Option<f64>,
     pub(super) wants_peening: bool,
     pub(super) ahead: Option<Arc<BeadsAhead>>,
-    pub(super) falls: Option<Body>,
-    /// It left the heat.
+    pub(super) falls: Option<Falls>,
+    /// Minutes on the job clock between which it was out of the heat: then no soak counts.
+    pub(super) out_of: Vec<(f64, f64)>,
+    /// It left the heat, as somebody said.
     pub(super) out: bool,
     /// The gases that run down.
     pub(super) gas: Vec<GasClock>,
@@ -83,6 +86,7 @@ impl AtTorch {
             wants_peening: false,
             ahead: None,
             falls: None,
+            out_of: Vec::new(),
             out: false,
             gas: Vec::new(),
             begun: false,
@@ -108,7 +112,7 @@ impl AtTorch {
             soak_min: torch.soak_min,
             wants_peening: torch.peen && wants_peening(round),
             ahead: torch.ahead.clone(),
-            falls: torch.falls,
+            falls: torch.falls.clone(),
             out: torch.out,
             gas: gas_clocks(round),
             begun: round.standing_log().any(LogEntry::is_piece),
@@ -156,9 +160,24 @@ impl AtTorch {
         }
     }
 
-    /// Minutes of soak still to come at this time on the job clock.
+    /// Minutes of soak still to come at this time on the job clock: it soaks while it is in the heat.
     pub(super) fn soak_left_min(&self, now_min: f64) -> f64 {
-        self.warm_from_min.map_or(self.soak_min, |from| (from + self.soak_min - now_min).max(0.0))
+        let Some(from) = self.warm_from_min else { return self.soak_min };
+        let out = self.out_of.iter().map(|(left, back)| (back.min(now_min) - left.max(from)).max(0.0));
+        let soaked_min = (now_min - from).max(0.0) - out.sum::<f64>();
+        (self.soak_min - soaked_min).max(0.0)
+    }
+
+    /// When the soak is over; nothing while it lies out of the heat.
+    fn soaked_min(&self, now_min: f64) -> Option<f64> {
+        let at_rest = self.out_of.iter().map(|(_, back)| *back).filter(|back| back.is_finite());
+        let last_min = at_rest.fold(now_min, f64::max);
+        self.out_from_min().is_none().then(|| last_min + self.soak_left_min(last_min))
+    }
+
+    /// Since when it is out of the heat, in minutes on the job clock; nothing while it is in it.
+    pub(super) fn out_from_min(&self) -> Option<f64> {
+        self.out_of.last().filter(|(_, back)| self.out && back.is_infinite()).map(|(left, _)| *left)
     }
 
     /// Where the next bead goes by now, from the last reading of the part on; nothing while it is not begun with.
@@ -173,9 +192,11 @@ impl AtTorch {
         let mut turns = vec![reading.minutes];
         turns.extend(self.ahead.as_ref().and_then(|ahead| ahead.last_laid_min()));
         if !self.begun {
-            let soaked_min = reading.minutes + self.soak_left_min(reading.minutes);
-            turns.push(soaked_min);
+            turns.extend(self.soaked_min(reading.minutes));
         }
+        // It left the heat, or came back: so much of the soak is behind it.
+        let moved = self.out_of.iter().flat_map(|(left, back)| [*left, *back]);
+        turns.extend(moved.filter(|at| at.is_finite() && *at > reading.minutes));
         let from_min = turns.iter().copied().fold(0.0, f64::max);
         turns.extend(self.bead(reading, from_min).map(|bead| bead.start_min));
         turns.extend(self.falls.is_some().then_some(reading.minutes + STALE_MIN + JUST_AFTER_MIN));
@@ -194,6 +215,21 @@ impl AtTorch {
         let now_min = reading.map_or(now_min, |reading| reading.minutes.max(now_min));
         let bead = reading.and_then(|reading| self.bead(reading, now_min));
         self.said(reading, bead.as_ref(), now_min)
+    }
+
+    /// What it may be by now, where that was not read: in words.
+    fn by_now(&self, reading: Reading, now_min: f64) -> String {
+        /// House: so soon after a reading, and so near to it, it is what was read.
+        const SOON_MIN: f64 = 2.0;
+        const NEAR_K: f64 = 5.0;
+        let Some(ahead) = self.ahead.as_ref().filter(|_| now_min - reading.minutes > SOON_MIN) else {
+            return String::new();
+        };
+        let celsius = ahead.coldest_c(reading, now_min);
+        if (celsius - reading.celsius).abs() < NEAR_K {
+            return String::new();
+        }
+        format!("by now about {}, not read", self.units.say(celsius, Unit::Celsius))
     }
 
     /// What it was lit for is done, and it is put out.
@@ -233,6 +269,12 @@ impl AtTorch {
                 return format!("Heat to {}", self.units.window(self.aim_c, high, Unit::Celsius).0.text());
             }
             let left = self.soak_left_min(now_min).ceil();
+            if left > 0.0 && self.out {
+                return format!(
+                    "Back into the heat: {} of it to come",
+                    self.units.say_exactly(left, Unit::Minutes)
+                );
+            }
             if left > 0.0 {
                 let held = if self.piece == "bake" { "Hold it" } else { "Soak" };
                 return format!("{held} {} more", self.units.say_exactly(left, Unit::Minutes));
@@ -303,6 +345,7 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>, now_mi
             .and_then(|work| Some(work.warming?.words(reading, now_min, work.units)))
             .unwrap_or_default(),
         pads: work.map_or_else(Vec::new, |work| work.pads.clone()),
+        by_now: work.map_or_else(String::new, |work| work.by_now(reading, now_min)),
         bead,
     }
 }

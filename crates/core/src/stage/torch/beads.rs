@@ -5,8 +5,8 @@ use std::sync::Arc;
 use serde::{Deserialize, Serialize};
 
 use super::BeadOnFace;
-use crate::heat::{BarPower, BeadCourse, BeadPlace, BeadSchedule, Laid, PlannedBead, Runs};
-use crate::job::{BeadAt, Deed, Reading, Round, TorchEntry};
+use crate::heat::{BarPower, BeadCourse, BeadPlace, BeadSchedule, Burning, Burnt, Laid, PlannedBead, Runs};
+use crate::job::{BeadAt, Deed, HeatState, Reading, Round, TorchEntry};
 use crate::quantity::{Unit, UnitSystem, Watts};
 use crate::stage::HeatPlan;
 use crate::stage::method::ToFill;
@@ -117,6 +117,8 @@ pub struct BeadsAhead {
     next: Option<(BeadPlace, u32)>,
     /// The part as a whole over its coldest place, in K.
     lead_k: f64,
+    /// What heated it, and when.
+    burnt: Burnt,
 }
 
 /// Ours: a wait, or a gain, that is under this is not spoken of.
@@ -147,10 +149,21 @@ impl BeadsAsked<'_> {
         let lit = self.round.repaired();
         let begins = Known { bulk_c: *begins_c, at_s: 0.0 };
         let laid = self.laid();
-        let lead_k = self.lead_k();
         let now_s = self.now_s();
-        let known = self.known(&laid, lead_k).unwrap_or(begins);
-        let bulk_c = course.bulk_after(known.bulk_c, now_s - known.at_s, &since(&laid, known.at_s));
+        let lead_k = self.lead_k(now_s / 60.0);
+        let burnt = self.burnt(&laid);
+        let known = self.known(&laid).unwrap_or(begins);
+        let bulk_c = course.bulk_after(
+            known.bulk_c,
+            now_s - known.at_s,
+            &since(&laid, known.at_s),
+            &burnt.since(known.at_s),
+        );
+        let states = self.round.states_of_heat();
+        let held =
+            |(_, state): &(f64, HeatState)| matches!(state, HeatState::HeldAtJoint | HeatState::HeldOver);
+        let course =
+            &if states.last().is_some_and(held) { course.clone().held(true) } else { course.clone() };
         let schedule = if laid.is_empty() {
             let taken = self.runs.bead_order(course, bulk_c);
             let of = |taken: BeadSchedule| {
@@ -167,7 +180,7 @@ impl BeadsAsked<'_> {
         let plan = self.shown(schedule, &laid, if lit { now_s } else { 0.0 });
         let next = schedule.and_then(|it| it.beads.first()).map(|it| it.place);
         let next = next.zip(plan.ahead.first().map(|it| it.number));
-        (plan, BeadsAhead { course: Arc::new(self.to_fill.course), laid, next, lead_k })
+        (plan, BeadsAhead { course: Arc::new(course.clone()), laid, next, lead_k, burnt })
     }
 
     fn seams(&self) -> &[SeamOfBeads] {
@@ -182,28 +195,42 @@ impl BeadsAsked<'_> {
     }
 
     /// The last reading of the part; without one the first bead, which nobody lays before it is warm.
-    fn known(&self, laid: &[Laid], lead_k: f64) -> Option<Known> {
+    fn known(&self, laid: &[Laid]) -> Option<Known> {
         if let Some(Reading { minutes, celsius }) = self.round.latest_reading() {
-            return Some(Known { bulk_c: celsius + lead_k, at_s: minutes * 60.0 });
+            return Some(Known { bulk_c: celsius + self.lead_k(minutes), at_s: minutes * 60.0 });
         }
         let first_s = laid.iter().map(|it| it.ended_s).filter(|at| *at >= 0.0).reduce(f64::min)?;
         let begins_c = self.to_fill.begins_c;
         Some(Known { bulk_c: begins_c, at_s: (first_s - self.seams()[0].seam.each_s()).max(0.0) })
     }
 
-    /// How far the part as a whole stands over its coldest place by now: it evens out once the flame is off.
-    fn lead_k(&self) -> f64 {
+    /// What heated it, and when, in s on the job clock: by what was said, a bead from its beginning on.
+    fn burnt(&self, laid: &[Laid]) -> Burnt {
+        let power = self.to_fill.power;
+        let by = |state: HeatState| match (state, power) {
+            (HeatState::HeldOver, _) => Burning::Kept,
+            (HeatState::InTheHeat, Some(power)) => Burning::by(power, self.to_fill.begins_c),
+            (HeatState::HeldAtJoint, Some(power)) => Burning::Held { net_w: power.net_w() },
+            (HeatState::InTheHeat | HeatState::HeldAtJoint | HeatState::Out, _) => Burning::Off,
+        };
+        let began_s = |ended_s: f64| {
+            let bead = laid.iter().find(|it| (it.ended_s - ended_s).abs() < 1e-6);
+            bead.map_or(ended_s, |it| ended_s - self.seams()[it.place.seam].seam.each_s())
+        };
+        let states = self.round.states_of_heat().into_iter();
+        Burnt::new(states.map(|(minutes, state)| (began_s(minutes * 60.0), by(state))).collect())
+    }
+
+    /// How far the part as a whole stands over its coldest place at a time on the job clock: it evens out once it is
+    /// out of the heat.
+    fn lead_k(&self, minutes: f64) -> f64 {
         if self.heat.cold {
             return 0.0;
         }
-        let warm = |reading: &Reading| reading.celsius >= self.heat.target_c.min(self.heat.least_c);
-        let mut readings: Vec<Reading> = self.round.part_readings().filter(warm).collect();
-        readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
-        let got_there = readings.first().map(|reading| reading.minutes);
-        let reheated = self.round.standing_log().rev().find(|it| it.entry == TorchEntry::Reheated);
-        let since = reheated.map(|it| it.minutes).or(got_there);
-        let now_min = self.now_s() / 60.0;
-        self.bar(since.map_or(0.0, |since| (now_min - since).max(0.0) * 60.0)).unwrap_or(0.0)
+        let out = self.round.out_of_the_heat().into_iter();
+        let mut out =
+            out.filter(|(from, to)| (*from..*to).contains(&minutes)).map(|(from, _)| minutes - from);
+        self.bar(out.next_back().unwrap_or(0.0) * 60.0).unwrap_or(0.0)
     }
 
     /// Mean less coldest of the bar, heated to the target and then left alone for so long, in K.
@@ -449,14 +476,25 @@ impl BeadsAhead {
         self.laid.iter().map(|it| it.ended_s / 60.0).reduce(f64::max)
     }
 
+    /// The part as a whole at a time in s: since it was read it fell or was held, and the beads laid since have warmed
+    /// it.
+    fn bulk_c(&self, reading: Reading, now_s: f64) -> f64 {
+        let read_s = reading.minutes * 60.0;
+        let (laid, burnt) = (since(&self.laid, read_s), self.burnt.since(read_s));
+        self.course.bulk_after(reading.celsius + self.lead_k, now_s - read_s, &laid, &burnt)
+    }
+
+    /// Its coldest place by now, for all that is known.
+    pub(super) fn coldest_c(&self, reading: Reading, now_min: f64) -> f64 {
+        self.bulk_c(reading, now_min.max(reading.minutes) * 60.0) - self.lead_k
+    }
+
     /// The next bead by now, from a reading of the part on; nothing where none is to come, or it never may.
     #[must_use]
     pub fn live(&self, reading: Reading, now_min: f64) -> Option<LiveBead> {
         let (place, number) = self.next?;
-        let (read_s, now_s) = (reading.minutes * 60.0, now_min.max(reading.minutes) * 60.0);
-        // Since it was read it fell, and the beads laid since have warmed it.
-        let bulk_c =
-            self.course.bulk_after(reading.celsius + self.lead_k, now_s - read_s, &since(&self.laid, read_s));
+        let now_s = now_min.max(reading.minutes) * 60.0;
+        let bulk_c = self.bulk_c(reading, now_s);
         let may = self.course.may_begin(bulk_c, &since(&self.laid, now_s), place)?;
         let wait_s = may.wait_s + may.reheat_s;
         Some(LiveBead { number, wait_s, start_min: (now_s + wait_s) / 60.0, there_c: may.now_c })

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{AtTorch, LiveBead};
-use crate::heat::{Body, OutOfHeat, runs_out_min};
+use crate::heat::{Body, Burning, OutOfHeat, Running, runs_out_min};
 use crate::job::{Deed, Reading, Round, TorchEntry};
 use crate::record::FrozenGas;
 
@@ -28,7 +28,8 @@ const STILL_AIR: OutOfHeat = OutOfHeat { h_w_m2k: 10.0, bare_share: 1.0 };
 pub(super) fn is_out(round: &Round) -> bool {
     let last = round.standing_log().rev().find_map(|entry| match entry.entry {
         TorchEntry::Did { what: Deed::OutOfHeat } => Some(true),
-        TorchEntry::Did { what: Deed::BackIn } | TorchEntry::Reheated => Some(false),
+        TorchEntry::Did { what: Deed::BackIn | Deed::HeldAtJoint | Deed::HeldOver }
+        | TorchEntry::Reheated => Some(false),
         _ => None,
     });
     last == Some(true)
@@ -60,11 +61,12 @@ impl AtTorch {
                 format!("bead {}", bead.number),
             );
         }
-        if let (Some(body), Some((least_c, _)), true) = (&self.falls, self.window, self.out)
-            && let Some(seconds) = STILL_AIR.seconds(body, reading.celsius, least_c)
+        if let (Some(falls), Some((least_c, _)), Some(out_min)) =
+            (&self.falls, self.window, self.out_from_min())
+            && let Some(seconds) = STILL_AIR.seconds(&falls.body, falls.left_at_c(reading, out_min), least_c)
         {
             let then = if next > self.planned { "cover it" } else { "reheat" };
-            let ends_min = reading.minutes + seconds / 60.0;
+            let ends_min = reading.minutes.max(out_min) + seconds / 60.0;
             runs("out_of_heat", ends_min, "out of the heat".to_owned(), then.to_owned());
         }
         for gas in &self.gas {
@@ -111,7 +113,7 @@ fn out_minutes(round: &Round) -> f64 {
     for entry in round.standing_log() {
         match entry.entry {
             TorchEntry::Did { what: Deed::OutOfHeat } => since = since.or(Some(entry.minutes)),
-            TorchEntry::Did { what: Deed::BackIn } | TorchEntry::Reheated => {
+            TorchEntry::Did { what: Deed::BackIn | Deed::HeldAtJoint } | TorchEntry::Reheated => {
                 out += since.take().map_or(0.0, |since: f64| entry.minutes - since);
             }
             _ => {}
@@ -120,7 +122,27 @@ fn out_minutes(round: &Round) -> f64 {
     out
 }
 
-/// What falls when it is out of the heat: nothing for a way that is not heated.
-pub(super) fn falls(cold: bool, body: Option<&Body>) -> Option<Body> {
-    body.copied().filter(|_| !cold)
+/// What falls once it is out of the heat.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Falls {
+    pub body: Body,
+    /// What it was in before; nothing where the heat at hand is not known.
+    pub burning: Burning,
 }
+
+impl Falls {
+    /// What the coldest place is at as it leaves the heat: as it was read, brought on in the heat until then.
+    fn left_at_c(&self, reading: Reading, out_min: f64) -> f64 {
+        let mut part = Running { body: &self.body, bare_share: 1.0, bulk_c: reading.celsius };
+        let mut left_s = (out_min - reading.minutes).clamp(0.0, MOST_IN_THE_HEAT_MIN) * 60.0;
+        while left_s > 0.0 {
+            part.step(left_s.min(STEP_S), self.burning, 0.0);
+            left_s -= STEP_S;
+        }
+        part.bulk_c
+    }
+}
+
+/// Ours: after so long in it, a part is as warm as its heat makes it.
+const MOST_IN_THE_HEAT_MIN: f64 = 12.0 * 60.0;
+const STEP_S: f64 = 2.0;

@@ -3,8 +3,8 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::AtTorch;
-use crate::heat::Body;
+use super::{AtTorch, Falls};
+use crate::heat::{Body, Burning};
 use crate::job::{Reading, Round};
 use crate::quantity::UnitSystem;
 use crate::stage::prep::BreakPlan;
@@ -28,7 +28,7 @@ impl AtTorch {
             window: Some((bake.least_c, bake.most_c)),
             aim_c: bake.target_c,
             soak_min: bake.hold_min,
-            falls: body,
+            falls: body.map(|body| Falls { body, burning: Burning::Kept }),
             says: "Flame off once it neither smokes nor weeps".to_owned(),
             ..Self::at("bake", units)
         };
@@ -49,6 +49,7 @@ impl AtTorch {
     }
 
     pub(super) fn having_seen(mut self, round: &Round) -> Self {
+        self.out_of = round.out_of_the_heat();
         let mut readings: Vec<Reading> = round.part_readings().collect();
         readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
         for reading in readings {

@@ -21,6 +21,7 @@ use serde::Serialize;
 pub use at_torch::{AtTorch, Live, live};
 pub(crate) use beads::BeadsAsked;
 pub use beads::{BeadsAhead, BeadsPlan, LayerStrip, LiveBead, NextBead, SeamStrip, StripBead};
+pub(crate) use clocks::Falls;
 pub use clocks::TorchClock;
 use lay_out::LayOut;
 pub use lay_out::{LayLine, not_laid_out};
@@ -49,7 +50,7 @@ use super::prep::PrepPlan;
 use super::taught::PEENING;
 use super::{Amount, Caution, Stage, Station};
 use crate::figure::{Certainty, Figure, Source};
-use crate::heat::Body;
+use crate::heat::{Body, Burning};
 use crate::job::{Job, Reading, Round, TorchEntry};
 use crate::method::Way;
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly};
@@ -73,7 +74,7 @@ pub struct TorchPlan {
     pub(crate) ahead: Option<Arc<BeadsAhead>>,
     /// What cools when it is out of the heat; nothing for a way that is not heated.
     #[serde(skip)]
-    pub(crate) falls: Option<Body>,
+    pub(crate) falls: Option<Falls>,
     /// It left the heat, and did not come back.
     pub out: bool,
     /// What may be behind each thing that goes wrong; empty while it is not lit.
@@ -157,7 +158,9 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
         in_turn(plan, job.round(), prep, map);
     }
     if let (Some(plan), Some(heat)) = (&mut plan, heat) {
-        plan.falls = clocks::falls(heat.cold, body.as_ref());
+        let heats = trouble.as_ref().and_then(|(_, stop)| stop.heats);
+        let burning = heats.map_or(Burning::Off, |(_, power)| Burning::by(power, heat.target_c));
+        plan.falls = body.filter(|_| !heat.cold).map(|body| Falls { body, burning });
         plan.warming = warming;
     }
     if let (Some(plan), Some((mut beads, ahead))) = (&mut plan, beads.map(BeadsAsked::plan)) {
