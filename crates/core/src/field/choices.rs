@@ -91,6 +91,7 @@ pub const BECOMES: &[Choice] = &[
     ("repair", "Repaired"),
     ("stop_only", "Stopped only: holes, no filler"),
     ("leave", "Left, and watched"),
+    ("sound", "Sound: mended before, left as it is"),
 ];
 
 /// What gets to a seam.

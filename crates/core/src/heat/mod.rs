@@ -35,6 +35,7 @@ pub use pull::{HotSpot, pull_mpa, stress_intensity};
 pub use reading::{DONT_STEER_UNDER, Infrared, Sticks, sticks};
 pub(crate) use refit::FACTORS;
 pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit, one_each, says_enough, thinned};
+pub(crate) use running::SMALLEST_FLAME;
 pub use running::{Burning, Burnt, Running};
 pub use runs::Runs;
 pub use source::{HeatSource, SourceKind};

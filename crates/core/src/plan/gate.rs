@@ -105,7 +105,13 @@ impl Gate {
         if let Some(open) = asked.missing.iter().find(|missing| missing.station == Station::Cracks) {
             let sentence = format!("{}: {}.", open.what, open.why);
             refuse(Station::Cracks, &open.key, &open.verb, sentence, "Say it on the map.");
-        } else if cracks.iter().flat_map(|crack| &crack.ends).any(|end| end.kind == "hidden") && flame {
+        } else if flame
+            && cracks
+                .iter()
+                .filter(|crack| crack.worked())
+                .flat_map(|crack| &crack.ends)
+                .any(|end| end.kind == "hidden")
+        {
             let why = "An end goes out of sight: nobody knows where it stops.".to_owned();
             refuse(Station::Cracks, "", "Look at the other face", why, "Find it, and say how it ends.");
         }

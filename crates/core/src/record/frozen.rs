@@ -49,6 +49,13 @@ pub struct HeatedWith {
     pub even_share: f64,
     /// What helps it: empty, `covered`, or the id of a second flame.
     pub help: String,
+    /// Of its full flame.
+    #[serde(default = "full")]
+    pub throttle: f64,
+}
+
+fn full() -> f64 {
+    1.0
 }
 
 /// What a frozen plan may hold: what one of ours holds at most, and some room.

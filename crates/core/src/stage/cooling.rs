@@ -210,7 +210,7 @@ pub(crate) fn cooling_plan(
         Some(limit) if fastest > limit => format!(
             "{label} lets it fall {} at first, {} is the limit: as slow as this packing gives. Put hot bricks \
              or scrap in with it, warm the packing, or use the oven.",
-            units.say_least(fastest, Unit::KelvinsPerHour),
+            fall_words(fastest, units),
             units.say_most(limit, Unit::KelvinsPerHour),
         ),
         None => format!("{label}, no draught, no cold metal, nothing damp."),
@@ -372,6 +372,22 @@ fn chain_lines(
     lines
 }
 
+/// House: what falls faster than this an hour is said by the minutes it takes.
+const WITHIN_MINUTES_K_PER_H: f64 = 1_000.0;
+
+fn minutes_to_fall(k_per_h: f64) -> f64 {
+    100.0 / k_per_h * 60.0
+}
+
+/// How fast it falls, as it is said: "180 °C an hour", "100 °C within 5 min".
+pub(crate) fn fall_words(k_per_h: f64, units: UnitSystem) -> String {
+    if k_per_h <= WITHIN_MINUTES_K_PER_H {
+        return units.say_least(k_per_h, Unit::KelvinsPerHour);
+    }
+    let minutes = minutes_to_fall(k_per_h).ceil();
+    format!("by {} within {minutes:.0} min", units.say(100.0, Unit::Kelvins))
+}
+
 /// The packing came off while it was hot: how fast it falls now, and what to do.
 fn too_early(round: &Round, body: &Body, part: &PartFacts, limit_k_per_h: Option<f64>) -> String {
     let Some(off) = round.unwrapped_minutes() else { return String::new() };
@@ -382,7 +398,7 @@ fn too_early(round: &Round, body: &Body, part: &PartFacts, limit_k_per_h: Option
     let falls = cool(body, start, &Wrapping::usual(Packing::Air)).fastest_k_per_h();
     let at = units.say_exactly(reading.celsius, Unit::Celsius);
     let when = if reading.minutes >= off { "It is" } else { "It was last read at" };
-    let rate = units.say(falls, Unit::KelvinsPerHour);
+    let rate = fall_words(falls, units);
     match limit_k_per_h {
         Some(limit) if falls > limit => format!(
             "Unwrapped too early. {when} {at}, and in still air it falls {rate}, {} is the limit: cover it again now.",
@@ -461,13 +477,20 @@ fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
             figures.push(figure);
         }
     }
-    let limit = cooling
-        .limit_k_per_h
-        .map_or("No limit for this iron.".to_owned(), |l| format!("{{{l:.0} K/h}} is the limit."));
-    let mut fastest =
-        Figure::new("cooling.fastest", "Falls at most", cooling.fastest_k_per_h, Unit::KelvinsPerHour);
+    let limit = cooling.limit_k_per_h.map_or("No limit for this shape and weight.".to_owned(), |l| {
+        format!("{{{l:.0} K/h}} is the limit.")
+    });
+    let by_the_hour = cooling.fastest_k_per_h <= WITHIN_MINUTES_K_PER_H;
+    let figure = |k_per_h: f64| if by_the_hour { k_per_h } else { minutes_to_fall(k_per_h) };
+    let mut fastest = if by_the_hour {
+        Figure::new("cooling.fastest", "Falls at most", cooling.fastest_k_per_h, Unit::KelvinsPerHour)
+    } else {
+        let minutes = figure(cooling.fastest_k_per_h);
+        Figure::new("cooling.falls_in", "Falls a hundred degrees within", minutes, Unit::Minutes)
+    };
     if let Some(between) = between {
-        fastest = fastest.between(between.fastest_k_per_h.0, between.fastest_k_per_h.1);
+        let (one, other) = (figure(between.fastest_k_per_h.0), figure(between.fastest_k_per_h.1));
+        fastest = fastest.between(one.min(other), one.max(other));
     }
     figures.push(
         modelled(fastest)

@@ -166,9 +166,11 @@ fn the_gas_is_that_of_all_that_burns(
     }
     let plan = bench.plan();
     let reheats_min = beads(&plan).ahead.iter().map(|it| it.reheat_s).sum::<f64>() / 60.0;
-    let minutes = heat(&plan).minutes + heat(&plan).soak_minutes + reheats_min + after_min;
+    // As minutes of its full flame: turned down while it heats, held while it soaks and after the last bead.
+    let HeatPlan { minutes, soak_minutes, throttle, hold_share, .. } = heat(&plan);
+    let full_min = (minutes + reheats_min) * throttle + (soak_minutes + after_min) * hold_share;
     let gas = &heat(&plan).gas[0];
-    let need_m3 = gas_need_m3(gas.flow_m3_h, minutes);
+    let need_m3 = gas_need_m3(gas.flow_m3_h / throttle, full_min);
     assert!((gas.need_m3 - need_m3).abs() < 1e-9, "{} against {need_m3}", gas.need_m3);
     let take = taken(&plan).takes.iter().find(|take| take.kind == "propane").unwrap();
     assert!((take.amount - need_m3).abs() < 1e-9, "the stores give as much: {take:?}");
@@ -231,7 +233,8 @@ fn each_session_is_heated_anew_and_burns_its_own_gas() {
     assert_eq!((way.lightings, plan.methods.sessions.len()), (3, 3), "{:?}", plan.methods.sessions);
     let propane = |of: &Contender| of.takes.iter().find(|take| take.kind == "propane").unwrap().amount;
     let gas = &heat(&plan).gas[0];
-    let warm = gas_need_m3(gas.flow_m3_h, heat(&plan).minutes + heat(&plan).soak_minutes);
+    let HeatPlan { minutes, soak_minutes, throttle, hold_share, .. } = heat(&plan);
+    let warm = gas_need_m3(gas.flow_m3_h / throttle, minutes * throttle + soak_minutes * hold_share);
     assert!((propane(way) - propane(taken(&one)) - 2.0 * warm).abs() < 1e-9, "two heatings more");
     assert!((gas.need_m3 - propane(way) / 3.0).abs() < 1e-9, "at Heat one lighting's");
     for session in &plan.methods.sessions {

@@ -51,6 +51,31 @@ fn an_oven_is_set_for_the_target_and_the_part_comes_up_evenly() {
 }
 
 #[test]
+fn a_flame_is_turned_down_to_what_the_part_stands() {
+    let mut bench = hot_lever(&["weed_burner"], &["vermiculite"]);
+    let at = |bench: &Bench| bench.plan().heat.unwrap();
+    let heavy = at(&bench);
+    bench.set("part.mass", "6 kg");
+    let light = at(&bench);
+    assert!(
+        light.throttle <= heavy.throttle && light.throttle < 1.0,
+        "{} {}",
+        light.throttle,
+        heavy.throttle
+    );
+    assert!(light.sentence.starts_with("Turn it down to about"), "{}", light.sentence);
+    assert!(light.source_label.contains("turned down to about"), "{}", light.source_label);
+    assert!(light.minutes > 1.0, "never at once: {}", light.minutes);
+    // What is chosen is the strongest flame that heats it evenly: of those tried none stronger does.
+    let limit = value(&bench.plan(), "heat.limit");
+    assert!(value(&bench.plan(), "heat.unevenness") <= limit);
+    let stronger = light.tried.iter().filter(|it| !it.taken && it.even);
+    assert!(stronger.clone().all(|it| it.label != "Roofing or weed burner"), "{:?}", light.tried);
+    // Held it burns at least a fifth, and no more than all.
+    assert!((0.2..=1.0).contains(&light.hold_share), "{}", light.hold_share);
+}
+
+#[test]
 fn a_kitchen_oven_stops_short_and_says_so() {
     let mut bench = hot_lever(&["kitchen_oven"], &["vermiculite"]);
     bench.set("method.choice", "torch_braze");

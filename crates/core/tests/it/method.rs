@@ -7,7 +7,7 @@ use rstest::rstest;
 use vanadin_core::field::crack_key;
 use vanadin_core::heat::Runs;
 use vanadin_core::iron::Iron;
-use vanadin_core::job::TorchEntry;
+use vanadin_core::job::{Change, TorchEntry};
 use vanadin_core::method::{MethodId, OwnRepair, School, Way};
 use vanadin_core::plan::{Contender, Moment, Plan, plan_at};
 use vanadin_core::quantity::minutes_shown;
@@ -208,10 +208,13 @@ fn a_price_needs_a_rate_and_says_what_it_leaves_out() {
     let hands = braze.hands_hours.unwrap();
     // A minute of hands costs one: as many as are printed, not as many as were reckoned.
     assert!((braze.price.total.unwrap() - minutes_shown(hands * 60.0)).abs() < 1e-9);
-    assert_eq!(braze.price.without, ["Low-fuming bronze, 3.2 mm", "gas while the joint is filled"]);
+    assert_eq!(
+        braze.price.without,
+        ["Low-fuming bronze, 3.2 mm", "Propane", "gas while the joint is filled"]
+    );
     assert!(braze.parts.iter().any(|part| part.name == "money"));
     let price = figure(&plan, "method.price").unwrap();
-    assert_eq!(price.note, "Not in it: Low-fuming bronze, 3.2 mm; gas while the joint is filled.");
+    assert_eq!(price.note, "Not in it: Low-fuming bronze, 3.2 mm; Propane; gas while the joint is filled.");
     bench.shop.low_rate = Some(6.0);
     let dearer = of(&bench.plan(), MethodId::TorchBraze).price.total.unwrap();
     assert!(dearer > braze.price.total.unwrap());
@@ -397,7 +400,8 @@ fn a_break_that_laps_may_be_silver_brazed() {
     assert!(of(&bench.plan(), MethodId::SilverBraze).excluded, "a crack is no lap");
     // From edge to edge it parts the casting.
     bench.set(&crack_key(bench.crack(), "end_b"), "edge");
-    assert!(bench.plan().methods.not_considered.iter().any(|what| what.contains("lap")));
+    let why = of(&bench.plan(), MethodId::SilverBraze).reasons.join(" ");
+    assert!(why.contains("nobody has said"), "nothing said counts as no: {why}");
     bench.set(&crack_key(bench.crack(), "lap"), "yes");
     let plan = bench.plan();
     let silver = of(&plan, MethodId::SilverBraze);
@@ -469,5 +473,30 @@ proptest! {
             plan.methods.contenders.iter().map(|c| (c.way.method, format!("{:.9}", c.score))).collect()
         };
         prop_assert_eq!(scores(&one), scores(&other));
+    }
+}
+
+#[test]
+fn what_is_watched_or_sound_stands_outside_rules_list_and_gate() {
+    let mut bench = lever();
+    bench.set("method.choice", "stitch");
+    let plain = bench.plan();
+    let second = bench.say(Change::AddCrack);
+    bench.set(&crack_key(second, "edge"), "burnt");
+    assert!(bench.plan().missing.iter().any(|missing| missing.key.contains(&second.to_string())));
+    for becomes in ["leave", "sound"] {
+        bench.set(&crack_key(second, "becomes"), becomes);
+        let plan = bench.plan();
+        assert!(
+            plan.missing.iter().all(|it| !it.key.contains(&second.to_string())),
+            "{becomes}: {:?}",
+            plan.missing
+        );
+        assert_eq!(of(&plan, MethodId::Stitch).reasons, of(&plain, MethodId::Stitch).reasons, "{becomes}");
+        let lines = |plan: &Plan| {
+            plan.prep.as_ref().unwrap().work.iter().map(|line| line.step).collect::<Vec<_>>()
+        };
+        assert_eq!(lines(&plan), lines(&plain), "{becomes}: nothing is done at it");
+        assert_eq!(of(&plan, MethodId::Stitch).hands_hours, of(&plain, MethodId::Stitch).hands_hours);
     }
 }

@@ -3080,6 +3080,11 @@ export interface components {
             good_to: number;
             /** @description What helps it: empty, `covered`, or the id of a second flame. */
             help?: string;
+            /**
+             * Format: double
+             * @description Of its full flame while it soaks and waits.
+             */
+            hold_share: number;
             infrared?: components["schemas"]["InfraredPlan"] | null;
             /** @description "21 % less than usual, by 20 heatings here"; empty where nothing was learned of it. */
             learned: string;
@@ -3125,6 +3130,11 @@ export interface components {
             sticks: string;
             /** Format: double */
             target_c: number;
+            /**
+             * Format: double
+             * @description Of its full flame while it heats: turned down to what the part stands.
+             */
+            throttle: number;
             /** @description "1 h 12 and a soak of 20 min"; empty where nothing is heated. */
             timing: string;
             /** @description Every heat at hand, tried on this part; those it goes by in front. */
@@ -3146,6 +3156,11 @@ export interface components {
             help: string;
             /** @description The source, by its id. */
             source: string;
+            /**
+             * Format: double
+             * @description Of its full flame.
+             */
+            throttle?: number;
         };
         HeatingAnswer: {
             /** @description What to know about the answer; empty for nothing. */

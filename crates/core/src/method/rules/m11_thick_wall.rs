@@ -6,6 +6,8 @@ use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M11", iron: None, judge };
 
+/// House: no wider gap is drawn full, in mm.
+const MOST_GAP_MM: f64 = 0.15;
 /// House: thick from here on, in mm.
 const THICK_MM: f64 = 20.0;
 /// House: from here on a bronze without flux fails on iron, in mm.
@@ -15,7 +17,14 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     match asked.lap {
         Some(false) => rule.exclude(&[SilverBraze], "A groove, not a lap: silver fills no gap."),
         Some(true) => {}
-        None => rule.unknown("whether its faces lap closely"),
+        // The one rule for which nothing said counts as no.
+        None => rule.exclude(
+            &[SilverBraze],
+            format!(
+                "Silver wants a lap or a sleeve with a gap of {} at most: nobody has said that it is one.",
+                asked.units.say(MOST_GAP_MM, Unit::Millimetres)
+            ),
+        ),
     }
     let Some(wall_mm) = asked.wall_mm else { return };
     if wall_mm >= DRINKS_MM {

@@ -1,22 +1,31 @@
 //! M12: a thin wall.
 
-use super::{Asked, PINS, Rule, STICK, Saying};
-use crate::method::MethodId::{TigBrazeSi, TigNickel, TorchBraze};
+use super::{Asked, Rule, STICK, Saying};
+use crate::method::MethodId::{Stitch, StitchLocks, TigBrazeSi, TigNickel, TorchBraze};
 use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M12", iron: None, judge };
 
 /// House: thin under this, in mm.
 const THIN_MM: f64 = 5.0;
+/// House: no lock sits in a thinner wall, and from here on it sits well, in mm.
+const LOCKS_MM: f64 = 8.0;
+const ROOM_FOR_LOCKS_MM: f64 = 10.0;
 
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     let Some(wall_mm) = asked.wall_mm else {
         rule.unknown("the wall");
         return;
     };
+    let mm = |mm| asked.units.say(mm, Unit::Millimetres);
+    if wall_mm < LOCKS_MM {
+        rule.exclude(&[StitchLocks], format!("Under {} no lock holds.", mm(LOCKS_MM)));
+    } else if wall_mm < ROOM_FOR_LOCKS_MM {
+        let room = mm(ROOM_FOR_LOCKS_MM);
+        rule.caution(&[StitchLocks], format!("A wall under {room}: a lock wants metal round it."));
+    }
     if wall_mm < THIN_MM {
-        let mm = |mm| asked.units.say(mm, Unit::Millimetres);
-        rule.exclude(PINS, format!("Under {} no thread holds.", mm(THIN_MM)));
+        rule.exclude(&[Stitch], format!("Under {} no thread holds.", mm(THIN_MM)));
         rule.caution(STICK, format!("Thin wall: {} rod at most.", mm(2.5)));
         rule.favour(&[TigNickel, TigBrazeSi, TorchBraze], "Suits a thin wall.");
     }

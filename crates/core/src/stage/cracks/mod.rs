@@ -47,6 +47,18 @@ pub struct WallAlong {
     pub wall_mm: f64,
 }
 
+impl CrackPlan {
+    /// Something is done at it: it is not left and watched, nor sound from an earlier round.
+    pub(crate) fn worked(&self) -> bool {
+        !matches!(self.becomes.as_str(), "leave" | "sound")
+    }
+
+    /// It gets filler or pins.
+    pub(crate) fn repaired(&self) -> bool {
+        self.becomes == "repair"
+    }
+}
+
 /// One crack, as far as it is known.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -140,7 +152,7 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
                     drilled_mm: round.get(drilled.of(of)),
                     past_mm: round.get(past.of(of)),
                     run_out: round.get(run_out.of(of)) == Some(true),
-                    watched: becomes == "leave",
+                    watched: matches!(becomes, "leave" | "sound"),
                     grown_mm: round.get(grown.of(of)),
                     kept,
                     on_map,
@@ -262,7 +274,8 @@ fn missing(cracks: &[CrackPlan], units: UnitSystem) -> Vec<Missing> {
         )];
     }
     let mut found = Vec::new();
-    for crack in cracks {
+    // What is watched or sound asks for nothing before the rest is mended.
+    for crack in cracks.iter().filter(|crack| crack.worked()) {
         let letter = &crack.letter;
         let of = crack.id;
         let mut need = |absent: bool, key: String, verb: String, what: &str, why: &str| {
@@ -318,7 +331,7 @@ fn missing(cracks: &[CrackPlan], units: UnitSystem) -> Vec<Missing> {
 fn amount(cracks: &[CrackPlan]) -> Amount {
     if cracks.is_empty() {
         Amount::Nothing
-    } else if cracks.iter().all(|crack| {
+    } else if cracks.iter().filter(|crack| crack.worked()).all(|crack| {
         let tip_wants_finding =
             crack.ends.iter().any(|end| end.stop_hole.is_some_and(|hole| hole.find_tip_better));
         crack.complete && !tip_wants_finding

@@ -157,11 +157,18 @@ fn gas_plan(
     (stores, units): (&[StoreItem], UnitSystem),
 ) -> GasPlan {
     let warm_min = heat.minutes + heat.soak_minutes;
-    let burns_min = warm_min + on.minutes();
-    let need_m3 = gas_need_m3(flow, burns_min);
+    // Turned down while it heats and reheats, held while it soaks and after the last bead.
+    let burns = [
+        (heat.minutes, heat.throttle),
+        (heat.soak_minutes, heat.hold_share),
+        (on.reheating_min, heat.throttle),
+        (on.after_min, heat.hold_share),
+    ];
+    let need_m3 = gas_need_m3(flow, burns.iter().map(|(minutes, share)| minutes * share).sum());
     let of = || stores.iter().filter(|item| item.serves(gas.id(), None));
     let have_m3: Option<f64> = of().next().and_then(|_| of().map(|item| item.amount).sum());
-    let out_min = have_m3.and_then(|have| runs_out_min(flow, have));
+    let burns_min: f64 = burns.iter().map(|(minutes, _)| minutes).sum();
+    let out_min = have_m3.and_then(|have| out_after_min(flow, &burns, have));
     let short = out_min.is_some_and(|out| out < burns_min);
     let volume = |m3: f64| gas_words(gas.id(), m3, units);
     let mut words = format!("{}: {} with its reserve", name(gas), volume(need_m3));
@@ -189,9 +196,27 @@ fn gas_plan(
         _ => words += ", not counted in the stores",
     }
     if gas == Gas::Acetylene {
-        words += &drawn(flow, of().filter_map(|item| item.holds_m3).reduce(f64::min), units);
+        words += &drawn(flow * heat.throttle, of().filter_map(|item| item.holds_m3).reduce(f64::min), units);
     }
-    GasPlan { kind: gas.id().to_owned(), flow_m3_h: flow, need_m3, have_m3, words: words + ".", short }
+    let flow_m3_h = flow * heat.throttle;
+    GasPlan { kind: gas.id().to_owned(), flow_m3_h, need_m3, have_m3, words: words + ".", short }
+}
+
+/// Minutes until what is there has run out, burnt in these parts of a flow and then on as in the last of them.
+fn out_after_min(flow: f64, burns: &[(f64, f64)], have_m3: f64) -> Option<f64> {
+    let (mut left_m3, mut out_min) = (have_m3, 0.0);
+    let burnt: Vec<&(f64, f64)> =
+        burns.iter().filter(|(minutes, share)| *minutes > 0.0 && *share > 0.0).collect();
+    for (minutes, share) in &burnt {
+        let out = runs_out_min(flow * share, left_m3)?;
+        if out < *minutes {
+            return Some(out_min + out);
+        }
+        left_m3 -= flow * share * minutes / 60.0;
+        out_min += minutes;
+    }
+    let (_, share) = burnt.last()?;
+    Some(out_min + runs_out_min(flow * share, left_m3)?)
 }
 
 fn name(gas: Gas) -> &'static str {

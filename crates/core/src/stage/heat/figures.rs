@@ -57,9 +57,7 @@ pub(crate) fn figures(
                 .source(Source::Standard("EN 1561 / EN 1563".to_owned()), Certainty::Computed),
         );
     }
-    let Some(run) = sources.runs_for(heat.target_c).find(|run| {
-        run.source.id == heat.source && run.even_share == heat.even_share && run.help.id() == heat.help
-    }) else {
+    let Some(run) = sources.runs_for(heat.target_c).find(|run| heat.is_of(run)) else {
         return figures;
     };
     let modelled = |figure: Figure| {

@@ -23,7 +23,7 @@ use crate::method::{School, Target, Way};
 use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts};
 use crate::record::HeatedWith;
 use crate::shop::Shop;
-use sources::{BOOK, CAREFUL_SWEEP, Reached, Run, SourceRun};
+use sources::{BOOK, CAREFUL_SWEEP, Reached, Run, SourceRun, turned_down};
 
 /// A heating at the least and the most an estimated part may weigh.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -55,6 +55,10 @@ pub struct HeatPlan {
     /// What helps it: empty, `covered`, or the id of a second flame.
     #[serde(default)]
     pub help: String,
+    /// Of its full flame while it heats: turned down to what the part stands.
+    pub throttle: f64,
+    /// Of its full flame while it soaks and waits.
+    pub hold_share: f64,
     /// The coldest place gets to the least at which the work may begin.
     pub reached: bool,
     /// More power than was reckoned, within what the model is good to, would reach it: it may be lit by
@@ -163,6 +167,8 @@ pub(crate) fn heat_plan(
         source_label: String::new(),
         even_share: 0.0,
         help: String::new(),
+        throttle: 1.0,
+        hold_share: 0.0,
         reached: true,
         within_the_estimate: true,
         short_k: 0.0,
@@ -240,6 +246,8 @@ pub(crate) fn heated(
         source_label: run.label(),
         even_share: run.even_share,
         help: run.help.id().to_owned(),
+        throttle: run.throttle,
+        hold_share: sources.hold_share(run, target.target_c),
         reached: reached.is_some(),
         within_the_estimate: reached.is_some() || sources.within_the_estimate(target),
         short_k: match reached {
@@ -316,6 +324,11 @@ fn heating_words(
         )
     } else if !helped.is_empty() {
         helped
+    } else if reached.run.throttle < 1.0 {
+        format!(
+            "Turn it down to about {}, and sweep it carefully over the whole part: the full flame heats it unevenly.",
+            turned_down(reached.run.throttle)
+        )
     } else if reached.run.even_share == CAREFUL_SWEEP {
         "Sweep it carefully: four fifths over the whole part, one fifth at the joint.".to_owned()
     } else {
@@ -383,21 +396,26 @@ pub(crate) fn scaled(power: BarPower, factor: f64) -> Option<BarPower> {
 /// What heats a part by the book; nothing for a source that is not known.
 pub(crate) fn book_power(with: &HeatedWith, (station, closed): (f64, bool)) -> Option<BarPower> {
     let source = HeatSource::from_id(&with.source)?;
-    let (even_share, help) = (with.even_share, Help::from_id(&with.help));
-    Run { source, even_share, help, station, target_c: 0.0, closed, strength: BOOK }.power()
+    let (even_share, help, throttle) = (with.even_share, Help::from_id(&with.help), with.throttle);
+    Run { source, even_share, help, throttle, station, target_c: 0.0, closed, strength: BOOK }.power()
 }
 
 impl HeatPlan {
     /// What heats it, as it is kept when it is lit.
     #[must_use]
     pub fn heated_with(&self) -> HeatedWith {
-        HeatedWith { source: self.source.clone(), even_share: self.even_share, help: self.help.clone() }
+        HeatedWith {
+            source: self.source.clone(),
+            even_share: self.even_share,
+            help: self.help.clone(),
+            throttle: self.throttle,
+        }
     }
 
     /// It is planned with this run.
     fn is_of(&self, run: &SourceRun) -> bool {
-        (self.source.as_str(), self.even_share, self.help.as_str())
-            == (run.source.id, run.even_share, run.help.id())
+        (self.source.as_str(), self.even_share, self.help.as_str(), self.throttle)
+            == (run.source.id, run.even_share, run.help.id(), run.throttle)
     }
 }
 
@@ -469,9 +487,9 @@ impl Sources {
     pub fn power_of(&self, heat: &HeatPlan) -> Option<BarPower> {
         let source = HeatSource::from_id(&heat.source)?;
         let (even_share, target_c, help) = (heat.even_share, heat.target_c, Help::from_id(&heat.help));
-        let strength = self.strengths.of(source, help);
-        Run { source, even_share, help, station: self.station(), target_c, closed: self.closed, strength }
-            .power()
+        let (strength, throttle) = (self.strengths.of(source, help), heat.throttle);
+        let (station, closed) = (self.station(), self.closed);
+        Run { source, even_share, help, throttle, station, target_c, closed, strength }.power()
     }
 }
 
@@ -487,8 +505,9 @@ impl HeatPlan {
     pub fn bar(&self, body: &Body, station: f64, closed: bool) -> Option<(Bar, BarPower)> {
         let source = HeatSource::from_id(&self.source)?;
         let (even_share, target_c) = (self.even_share, self.target_c);
-        let help = Help::from_id(&self.help);
-        let power = Run { source, even_share, help, station, target_c, closed, strength: BOOK }.power()?;
+        let (help, throttle) = (Help::from_id(&self.help), self.throttle);
+        let run = Run { source, even_share, help, throttle, station, target_c, closed, strength: BOOK };
+        let power = run.power()?;
         Some((Bar::new(body, power, body.ambient), power))
     }
 }

@@ -5,8 +5,8 @@ use std::sync::Arc;
 use super::{HeatBetween, HeatPlan, TriedHeat};
 use crate::field;
 use crate::heat::{
-    BarPower, Body, FactorOf, HeatSource, Heating, OwnFactor, Runs, SourceKind, against_usual,
-    burnt_together, ceiling_c, gas_need_m3, not_known, own_factor,
+    BarPower, Body, FactorOf, HeatSource, Heating, OutOfHeat, OwnFactor, Runs, SMALLEST_FLAME, SourceKind,
+    against_usual, burnt_together, ceiling_c, gas_need_m3, not_known, own_factor,
 };
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
@@ -23,6 +23,19 @@ const OVEN_MOST_MIN: f64 = 600.0;
 /// House: shares of the flame that go evenly over the part.
 const ORDINARY_SWEEP: f64 = 0.5;
 pub(super) const CAREFUL_SWEEP: f64 = 0.8;
+
+/// House: a flame is turned down to such shares of itself where the part does not stand it whole.
+const TURNED_DOWN: [f64; 4] = [0.7, 0.5, 0.35, 0.25];
+
+/// A share of a flame as it is said.
+pub(super) fn turned_down(share: f64) -> &'static str {
+    match share {
+        share if share > 0.6 => "two thirds",
+        share if share > 0.4 => "half",
+        share if share > 0.3 => "a third",
+        _ => "a quarter",
+    }
+}
 
 /// House: a cover lies on this share of the part, the joint bare.
 const COVERED_SHARE: f64 = 0.6;
@@ -62,6 +75,8 @@ pub(crate) struct SourceRun {
     pub source: &'static HeatSource,
     pub even_share: f64,
     pub help: Help,
+    /// Of its full flame.
+    pub throttle: f64,
     /// An oven is set for one target; a flame is the same for all.
     set_for_c: Option<f64>,
     /// It was worked out up to this time, where it did not get to its target before.
@@ -82,6 +97,9 @@ impl SourceRun {
     /// What heats it, with what helps it.
     pub fn label(&self) -> String {
         match self.help {
+            Help::Alone if self.throttle < 1.0 => {
+                format!("{}, turned down to about {}", self.source.label, turned_down(self.throttle))
+            }
             Help::Alone => self.source.label.to_owned(),
             Help::Covered => format!("{}, the rest of the part covered", self.source.label),
             Help::Second(second) => {
@@ -128,6 +146,8 @@ pub(super) struct Run {
     pub source: &'static HeatSource,
     pub even_share: f64,
     pub help: Help,
+    /// Of its full flame.
+    pub throttle: f64,
     /// Of a flame: where it stays.
     pub station: f64,
     /// Of an oven: what it is set for.
@@ -186,7 +206,7 @@ impl Run {
                     Help::Second(second) => strength_w(second).unwrap_or(0.0) * self.strength.1,
                     Help::Alone | Help::Covered => 0.0,
                 };
-                let net = gross_w * net_share * self.strength.0 + second;
+                let net = self.throttle * (gross_w * net_share * self.strength.0 + second);
                 Some(BarPower::Flame {
                     even: Watts::new(net * self.even_share).ok()?,
                     local: Watts::new(net * (1.0 - self.even_share)).ok()?,
@@ -207,12 +227,13 @@ impl Run {
     }
 }
 
-/// What a heat burns in so many minutes, with its reserve, and how long hands are on it.
-fn takes(run: &SourceRun, minutes: f64, units: UnitSystem) -> String {
+/// What a heat burns in so many minutes, with its reserve, and how long hands are on it: on the clock, and as minutes
+/// of its full flame.
+fn takes(run: &SourceRun, (minutes, full_min): (f64, f64), units: UnitSystem) -> String {
     let mut takes: Vec<String> = burnt_together(&run.sources())
         .into_iter()
         .map(|(gas, flow)| {
-            format!("{} of {}", gas_words(gas.id(), gas_need_m3(flow, minutes), units), gas.id())
+            format!("{} of {}", gas_words(gas.id(), gas_need_m3(flow, full_min), units), gas.id())
         })
         .collect();
     takes.push(if run.source.is_oven() && !run.source.is_fire() {
@@ -293,11 +314,14 @@ impl Sources {
         let hottest_c = targets_c.iter().copied().fold(f64::NAN, f64::max);
         let closed = part.closed();
         let strengths = Strengths(shop.learned.clone());
+        let least_forgiving = least_forgiving(plausible);
+        let limit_k = least_forgiving.iron.properties().unevenness_limit_k();
         let mut runs = Vec::new();
-        let mut run = |source: &'static HeatSource, (even_share, help), set_for_c: Option<f64>| {
+        let mut run = |source: &'static HeatSource, (even_share, help, throttle), set_for_c: Option<f64>| {
             let target_c = set_for_c.unwrap_or(hottest_c);
             let strength = strengths.of(source, help);
-            let with = Run { source, even_share, help, station: part.station, target_c, closed, strength };
+            let station = part.station;
+            let with = Run { source, even_share, help, throttle, station, target_c, closed, strength };
             let power = with.power()?;
             let most_min = most_min(source);
             let most = Seconds::new(most_min * 60.0).ok()?;
@@ -305,21 +329,36 @@ impl Sources {
                 source,
                 even_share,
                 help,
+                throttle,
                 set_for_c,
                 most_min,
                 heating: made.heat_until(&body, power, Celsius::new(target_c).ok()?, most),
                 ceiling_c: ceiling_c(&body, power),
             });
-            // Whether it gets there.
-            Some(runs.last()?.heating.minutes_to(target_c).is_some())
+            // Whether it gets there, and evenly to all that it gets to.
+            let heating = &runs.last()?.heating;
+            let even = |to_c: &f64| {
+                let minutes = heating.minutes_to(*to_c)?;
+                let (unevenness_k, difference_k) = heating.worst_until(minutes);
+                Some(if closed { difference_k } else { unevenness_k } <= limit_k)
+            };
+            Some((heating.minutes_to(target_c).is_some(), targets_c.iter().filter_map(even).all(|even| even)))
         };
         for source in candidates.into_iter().filter(|_| !targets_c.is_empty()) {
             match source.kind {
                 SourceKind::Flame { .. } => {
-                    let ordinary = run(source, (ORDINARY_SWEEP, Help::Alone), None)?;
-                    let careful = run(source, (CAREFUL_SWEEP, Help::Alone), None)?;
+                    let (ordinary, _) = run(source, (ORDINARY_SWEEP, Help::Alone, 1.0), None)?;
+                    let (careful, mut even) = run(source, (CAREFUL_SWEEP, Help::Alone, 1.0), None)?;
+                    // Too much at once heats it unevenly: turned down until the part stands it.
+                    for throttle in TURNED_DOWN {
+                        if even {
+                            break;
+                        }
+                        (_, even) = run(source, (CAREFUL_SWEEP, Help::Alone, throttle), None)?;
+                    }
                     // What the flame cannot do by itself a cover may, or a second flame.
-                    let covered = ordinary || careful || run(source, (CAREFUL_SWEEP, Help::Covered), None)?;
+                    let covered =
+                        ordinary || careful || run(source, (CAREFUL_SWEEP, Help::Covered, 1.0), None)?.0;
                     let second = shop
                         .heat_sources()
                         .filter(|other| other.id != source.id)
@@ -328,18 +367,16 @@ impl Sources {
                     // Whoever chose one flame did not ask for two.
                     let own = round.get(field::heat::SOURCE).is_some();
                     if let Some((second, _)) = second.filter(|_| !covered && !own) {
-                        run(source, (CAREFUL_SWEEP, Help::Second(second)), None)?;
+                        run(source, (CAREFUL_SWEEP, Help::Second(second), 1.0), None)?;
                     }
                 }
                 SourceKind::Oven { .. } => {
                     for &target_c in targets_c {
-                        run(source, (1.0, Help::Alone), Some(target_c))?;
+                        run(source, (1.0, Help::Alone, 1.0), Some(target_c))?;
                     }
                 }
             }
         }
-        let least_forgiving = least_forgiving(plausible);
-        let limit_k = least_forgiving.iron.properties().unevenness_limit_k();
         let station = part.station;
         Some(Self { runs, body, closed, station, limit_k, strengths, slowest, least_forgiving })
     }
@@ -412,6 +449,7 @@ impl Sources {
             source: run.source,
             even_share: run.even_share,
             help: run.help,
+            throttle: run.throttle,
             station: self.station,
             target_c,
             closed: self.closed,
@@ -419,8 +457,17 @@ impl Sources {
         }
     }
 
+    /// Of its full flame what holds the part at a temperature: what it loses there, the smallest steady flame at
+    /// least. Nothing of an oven, which holds it by itself.
+    pub fn hold_share(&self, run: &SourceRun, at_c: f64) -> f64 {
+        let full = self.with(&SourceRun { throttle: 1.0, ..run.clone() }, at_c, 1.0).power();
+        let Some(power) = full.filter(|_| !run.source.is_oven()) else { return 0.0 };
+        let still = OutOfHeat { h_w_m2k: 10.0, bare_share: power.bare_share() };
+        (still.loss_w(&self.body, at_c) / power.net_w()).clamp(SMALLEST_FLAME, 1.0)
+    }
+
     /// The best way to a target: the first source that gets there evenly, in the order ordinary
-    /// sweep, careful sweep, oven; else the soonest of those that get there at all; else the same of
+    /// sweep, careful sweep, turned down, oven; else the least uneven of those that get there at all; else the same of
     /// those that get to the least at which the work may begin.
     pub fn reach(&self, target: &Target) -> Option<Reached<'_>> {
         let to = |celsius: f64, least_only: bool| -> Option<Reached<'_>> {
@@ -434,7 +481,8 @@ impl Sources {
                 })
                 .collect();
             let even = reached.iter().find(|r| r.even_enough);
-            even.or_else(|| reached.iter().min_by(|a, b| a.minutes.total_cmp(&b.minutes))).copied()
+            // Where none is even, the least uneven.
+            even.or_else(|| reached.iter().min_by(|a, b| a.worst_k.total_cmp(&b.worst_k))).copied()
         };
         to(target.target_c, false).or_else(|| to(target.least_c, true))
     }
@@ -489,8 +537,10 @@ impl Sources {
                 soonest_min,
                 latest_min,
                 even,
-                takes: minutes
-                    .map_or(String::new(), |minutes| takes(run, minutes + plan.soak_minutes, units)),
+                takes: minutes.map_or(String::new(), |minutes| {
+                    let held_min = plan.soak_minutes * self.hold_share(run, target.target_c);
+                    takes(run, (minutes + plan.soak_minutes, minutes * run.throttle + held_min), units)
+                }),
                 ceiling_c: run.ceiling_c,
                 ceiling_words: units.say(run.ceiling_c, Unit::Celsius),
                 words,

@@ -13,7 +13,7 @@ use crate::method::{
 };
 use crate::quantity::{Unit, UnitSystem};
 use crate::said::said;
-use crate::stage::cooling::{limit_k_per_h, wrapping};
+use crate::stage::cooling::{fall_words, limit_k_per_h, wrapping};
 use crate::stage::prep::prep_plan;
 use crate::stage::taught::DENSITY;
 use crate::stores::Take;
@@ -192,7 +192,7 @@ impl Judged<'_> {
             if let Some(limit) = limit_k_per_h(way, self.part).filter(|limit| fastest > *limit) {
                 cautions.push(format!(
                     "Falls {} in the packing at hand, {} is the limit.",
-                    self.part.units.say_least(fastest, Unit::KelvinsPerHour),
+                    fall_words(fastest, self.part.units),
                     self.part.units.say_most(limit, Unit::KelvinsPerHour)
                 ));
             }

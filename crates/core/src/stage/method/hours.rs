@@ -51,16 +51,30 @@ const WORST_HANDS: f64 = 1.5;
 pub(crate) struct Burns {
     /// So often it is lit, a session each.
     pub lightings: f64,
-    /// Each time until it is warm and soaked.
-    pub warm_min: f64,
+    /// Each time until it is warm, and then soaked.
+    pub heat_min: f64,
+    pub soak_min: f64,
+    /// Of its full flame: while it heats, and while it holds.
+    pub throttle: f64,
+    pub hold_share: f64,
     /// And then, each time.
     pub on: BurnsOn,
 }
 
 impl Burns {
-    /// In all sessions together.
-    pub fn minutes(self) -> f64 {
-        self.lightings * (self.warm_min + self.on.minutes())
+    /// Each time until it is warm and soaked.
+    pub fn warm_min(self) -> f64 {
+        self.heat_min + self.soak_min
+    }
+
+    /// What it burns each time beside its reheats, as minutes of its full flame.
+    pub fn full_but_reheats_min(self) -> f64 {
+        self.heat_min * self.throttle + (self.soak_min + self.on.after_min) * self.hold_share
+    }
+
+    /// In all sessions together, as minutes of its full flame.
+    pub fn full_min(self) -> f64 {
+        self.lightings * (self.full_but_reheats_min() + self.on.reheating_min * self.throttle)
     }
 }
 
@@ -70,12 +84,6 @@ pub(crate) struct BurnsOn {
     pub reheating_min: f64,
     /// After the last bead.
     pub after_min: f64,
-}
-
-impl BurnsOn {
-    pub fn minutes(self) -> f64 {
-        self.reheating_min + self.after_min
-    }
 }
 
 /// For which part a way is reckoned.
@@ -162,7 +170,7 @@ impl Judged<'_> {
         let holes: Vec<_> = self
             .cracks
             .iter()
-            .filter(|crack| crack.becomes != "leave")
+            .filter(|crack| crack.worked())
             .flat_map(|crack| &crack.ends)
             .filter(|end| end.stop_hole.is_some())
             .collect();
@@ -385,14 +393,19 @@ impl Judged<'_> {
             return None;
         }
         let reached = self.sources?.reach(&self.target_of(way)?)?;
-        let warm_min = reached.minutes + soak_minutes(way, self.part.wall_mm);
+        let target_c = self.target_of(way)?.target_c;
+        let (heat_min, soak_min) = (reached.minutes, soak_minutes(way, self.part.wall_mm));
+        let warm_min = heat_min + soak_min;
         let by_hand = !reached.run.source.is_oven() || reached.run.source.is_fire();
         let lightings = self.parted(way, prep, if by_hand { warm_min } else { 0.0 }).len() as f64;
         let mut after = Steps { list: Vec::new() };
         self.after_the_last(way, 1.0, &mut after);
         Some(Burns {
             lightings,
-            warm_min,
+            heat_min,
+            soak_min,
+            throttle: reached.run.throttle,
+            hold_share: self.sources?.hold_share(reached.run, target_c),
             on: BurnsOn {
                 reheating_min: self.fill(way, prep).reheating_min / lightings,
                 after_min: after.list.iter().map(|step| step.attended_min).sum(),

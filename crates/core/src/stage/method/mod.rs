@@ -222,6 +222,11 @@ impl Judged<'_> {
         matter.for_method(way.method, self.round, self.shop)
     }
 
+    /// The cracks that get filler or pins: what is watched, stopped only or sound stands outside the rules.
+    fn repaired(&self) -> impl Iterator<Item = &CrackPlan> {
+        self.cracks.iter().filter(|crack| crack.repaired())
+    }
+
     /// What became of what broke off, the worst of several breaks.
     fn piece(&self) -> Piece {
         let of = |crack: &CrackPlan| match (crack.full_break, crack.piece.as_str()) {
@@ -230,7 +235,7 @@ impl Judged<'_> {
             (true, "donor") => Piece::Donor,
             (true, _) => Piece::NotSaid,
         };
-        self.cracks.iter().map(of).max().unwrap_or(Piece::There)
+        self.repaired().map(of).max().unwrap_or(Piece::There)
     }
 
     /// Whether every seam is a close lap: a crack never is, of a break somebody has to say.
@@ -239,8 +244,7 @@ impl Judged<'_> {
             true => self.round.get(field::crack::LAP.of(crack.id)),
             false => Some(false),
         };
-        let repaired = self.cracks.iter().filter(|crack| crack.becomes == "repair");
-        repaired.map(of).reduce(|all, one| match (all, one) {
+        self.repaired().map(of).reduce(|all, one| match (all, one) {
             (Some(false), _) | (_, Some(false)) => Some(false),
             (None, _) | (_, None) => None,
             (Some(true), Some(true)) => Some(true),
@@ -250,7 +254,7 @@ impl Judged<'_> {
     /// Whether any edge is one of these; nothing while nobody has said it of one.
     fn edges_are(&self, bad: &[&str]) -> Option<bool> {
         let edges: Vec<Option<&str>> =
-            self.cracks.iter().map(|crack| self.round.get(field::crack::EDGE.of(crack.id))).collect();
+            self.repaired().map(|crack| self.round.get(field::crack::EDGE.of(crack.id))).collect();
         if edges.iter().flatten().any(|edge| bad.contains(edge)) {
             Some(true)
         } else {
@@ -429,6 +433,13 @@ impl Judged<'_> {
                 .then(b.score.total_cmp(&a.score))
                 .then(a.target_c.unwrap_or(0.0).total_cmp(&b.target_c.unwrap_or(0.0)))
         });
+        // What nothing is here for is not named first while another can be begun today.
+        let here = |contender: &Contender| !ruling.nothing_here.contains(&contender.way.method);
+        if let Some(at) = contenders.iter().position(|it| it.recommended && here(it))
+            && contenders.first().is_some_and(|first| !here(first))
+        {
+            contenders[..=at].rotate_right(1);
+        }
         let left: Vec<&Contender> = contenders.iter().filter(|c| c.recommended).collect();
         let leads = match left[..] {
             _ if !part_known => None,

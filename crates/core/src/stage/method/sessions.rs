@@ -101,7 +101,7 @@ impl Judged<'_> {
                 "{cools} Or held overnight at {} in the {}: that saves {} of heating each time.",
                 units.say_least(target.least_c, Unit::Celsius),
                 label.to_lowercase(),
-                units.say(burns.warm_min, Unit::Minutes)
+                units.say(burns.warm_min(), Unit::Minutes)
             ),
             Some((label, up_to_c)) => format!(
                 "{cools} The {} holds it at {} at most, under the least of {}: that saves no heating.",
@@ -121,8 +121,8 @@ impl Judged<'_> {
             match burns.filter(|_| when == TakenWhen::Lit) {
                 // Each is heated anew, and reheated for its own beads.
                 Some(burns) => {
-                    let reheating_min = burns.on.reheating_min * burns.lightings * of_beads;
-                    (burns.warm_min + burns.on.after_min + reheating_min) / burns.minutes()
+                    let reheating_min = burns.on.reheating_min * burns.throttle * burns.lightings * of_beads;
+                    (burns.full_but_reheats_min() + reheating_min) / burns.full_min()
                 }
                 None => of_beads,
             }

@@ -104,7 +104,7 @@ impl Judged<'_> {
             && let Some(reached) = sources.reach(&target)
         {
             for (gas, flow) in burnt_together(&reached.run.sources()) {
-                wanted.push((gas.id(), None, gas_need_m3(flow, burns.minutes()), TakenWhen::Lit));
+                wanted.push((gas.id(), None, gas_need_m3(flow, burns.full_min()), TakenWhen::Lit));
             }
         }
         if let Some(litres_a_min) = way.method.entry().arc.and_then(|arc| arc.shield_l_min) {

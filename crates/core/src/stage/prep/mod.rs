@@ -230,7 +230,7 @@ fn said_as_a_whole(asked: &PrepAsked<'_>, id: &str, at: Option<Uuid>) -> bool {
         let asked_for = keys.iter().filter_map(|key| asked.round.values.get(key));
         asked_for.map(|held| held.revision).fold(of.revision, u64::max)
     };
-    let worked = |crack: &&Crack| asked.cracks.iter().any(|c| c.id == crack.id && c.becomes != "leave");
+    let worked = |crack: &&Crack| asked.cracks.iter().any(|c| c.id == crack.id && c.worked());
     let mut meant =
         asked.round.cracks.iter().filter(|crack| at.is_none_or(|at| at == crack.id)).filter(worked);
     asked.round.get(field::prep::DONE).is_some_and(|said| said.iter().any(|known| known == id))

@@ -66,7 +66,7 @@ fn told_apart(things: impl Iterator<Item = (Uuid, u32)>) -> u32 {
 
 /// The list of a way, in the order of the work.
 pub(crate) fn work_list(asked: &WorkAsked<'_>, plan: &PrepPlan) -> Vec<WorkLine> {
-    let cracks = asked.prep.cracks.iter().filter(|crack| crack.becomes != "leave");
+    let cracks = asked.prep.cracks.iter().filter(|crack| crack.worked());
     let of_all = told_apart(cracks.map(|crack| (crack.id, 0)));
     let mut list = List { asked, lines: Vec::new(), of_all };
     list.found();
@@ -160,7 +160,7 @@ impl<'a> List<'a> {
                 vec![at, format!("{long} at least")],
             );
         }
-        for plan in cracks.iter().filter(|plan| {
+        for plan in cracks.iter().filter(|plan| plan.worked()).filter(|plan| {
             plan.ends.iter().any(|end| end.kind.is_empty() || end.kind == "hidden")
                 || plan.ends.iter().any(|end| end.stop_hole.is_some_and(|hole| hole.find_tip_better))
         }) {
@@ -169,7 +169,7 @@ impl<'a> List<'a> {
             self.line(Work::FindEnds, (Some(plan.id), None), sentence, Vec::new());
         }
         self.old_filler();
-        for plan in cracks {
+        for plan in cracks.iter().filter(|plan| plan.repaired()) {
             let Some(edge) = round.get(crack::EDGE.of(plan.id)).filter(|edge| *edge != "clean") else {
                 continue;
             };

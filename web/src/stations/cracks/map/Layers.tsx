@@ -172,7 +172,7 @@ function Crack({ line, chosen }: { line: Line; chosen: boolean }): ReactNode {
         d={path}
         stroke="var(--chalk)"
         strokeWidth={chosen ? 3.4 : 2.8}
-        strokeDasharray={line.becomes === 'leave' ? '2 5' : undefined}
+        strokeDasharray={line.becomes === 'leave' ? '2 5' : line.becomes === 'sound' ? '10 4' : undefined}
         style={STILL}
       />
     </g>
