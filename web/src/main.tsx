@@ -9,6 +9,7 @@ import { askAgain } from './api/ask-again'
 import { reach } from './api/reach'
 import { App } from './App'
 import './styles.css'
+import { letNothingFallThrough } from './ui/double-press'
 import { holdIsOnePress } from './ui/held-keys'
 import { takeOver } from './sw/take-over'
 import { fetchTheRest } from './ui/later'
@@ -26,6 +27,7 @@ createRoot(root).render(
 )
 
 holdIsOnePress()
+letNothingFallThrough()
 
 // This device was turned out: what it kept goes, and it asks who is there.
 turnedOut.addEventListener('out', () => {

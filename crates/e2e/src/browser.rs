@@ -284,6 +284,19 @@ impl Browser {
         Ok(())
     }
 
+    /// Two fast presses at one place of the window, as of a hand that is not sure of the first.
+    pub async fn press_twice(&self, x: f64, y: f64) -> anyhow::Result<()> {
+        for count in 1..=2 {
+            for kind in ["mousePressed", "mouseReleased"] {
+                let event = json!({ "type": kind, "x": x, "y": y, "button": "left", "clickCount": count });
+                self.cdp("Input.dispatchMouseEvent", event).await?;
+            }
+            // As fast as a hand is: the page is drawn in between.
+            self.drawn().await?;
+        }
+        Ok(())
+    }
+
     /// A place of the face that is on the map, in pixels of the window.
     pub async fn on_the_map(&self, x_mm: f64, y_mm: f64) -> anyhow::Result<(f64, f64)> {
         let script = format!(

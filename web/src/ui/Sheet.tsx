@@ -10,11 +10,20 @@ export interface SheetProps {
   onOpenChange: (open: boolean) => void
   /** It says itself how the work is stopped. */
   stops?: boolean
+  /** Much lies side by side on it. */
+  wide?: boolean
   children: ReactNode
 }
 
 /** Something that lies on top for a moment: a raised, scribed plate. */
-export function Sheet({ title, open, onOpenChange, stops = false, children }: SheetProps): ReactNode {
+export function Sheet({
+  title,
+  open,
+  onOpenChange,
+  stops = false,
+  wide = false,
+  children,
+}: SheetProps): ReactNode {
   const before = useRef<Element | null>(null)
   const hot = useHot()
   const stop = useStop()
@@ -34,7 +43,7 @@ export function Sheet({ title, open, onOpenChange, stops = false, children }: Sh
               opener.focus()
             else focusWork()
           }}
-          className="no-print fixed top-[12vh] left-1/2 z-50 max-h-[80vh] w-[560px] max-w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto border-[1.5px] border-chalk bg-raise p-6 max-bench:top-auto max-bench:bottom-0 max-bench:left-0 max-bench:max-h-[88vh] max-bench:w-full max-bench:max-w-none max-bench:translate-x-0 max-bench:p-4"
+          className={`no-print fixed left-1/2 z-50 ${wide ? 'top-[4vh] max-h-[92vh] w-[880px]' : 'top-[12vh] max-h-[80vh] w-[560px]'} max-w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto border-[1.5px] border-chalk bg-raise p-6 max-bench:top-auto max-bench:bottom-0 max-bench:left-0 max-bench:max-h-[88vh] max-bench:w-full max-bench:max-w-none max-bench:translate-x-0 max-bench:p-4`}
         >
           <div className="sticky top-0 z-10 flex items-start justify-between gap-3 bg-raise">
             <Dialog.Title className="min-w-0 text-[28px] leading-8 [overflow-wrap:anywhere]">

@@ -493,9 +493,8 @@ fn what_is_watched_or_sound_stands_outside_rules_list_and_gate() {
             plan.missing
         );
         assert_eq!(of(&plan, MethodId::Stitch).reasons, of(&plain, MethodId::Stitch).reasons, "{becomes}");
-        let lines = |plan: &Plan| {
-            plan.prep.as_ref().unwrap().work.iter().map(|line| line.step).collect::<Vec<_>>()
-        };
+        let lines =
+            |plan: &Plan| plan.prep.as_ref().unwrap().work.iter().map(|line| line.step).collect::<Vec<_>>();
         assert_eq!(lines(&plan), lines(&plain), "{becomes}: nothing is done at it");
         assert_eq!(of(&plan, MethodId::Stitch).hands_hours, of(&plain, MethodId::Stitch).hands_hours);
     }

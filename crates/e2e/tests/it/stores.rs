@@ -90,7 +90,7 @@ async fn two_jobs_that_want_the_same_rods_and_gas_are_told_apart() -> anyhow::Re
     assert!(takers[0]["words"].as_str().is_some_and(|words| words.ends_with("Malt conveyor sprocket arm")));
     // There is little left in the bottle: the second one goes short.
     let propane = gas["id"].as_str().context("an id")?;
-    setting(&browser, &format!("store.{propane}.amount"), "1 m3").await?;
+    setting(&browser, &format!("store.{propane}.amount"), "0.2 m3").await?;
     eventually("gas is short", async || {
         let plan = stores(&browser).await?;
         let gas = thing(&plan, "Propane").context("propane")?;

@@ -3,6 +3,7 @@ import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
+import { SeenDrawing } from './SeenDrawing'
 import { StopWays } from './StopWays'
 
 export interface TroubleSheetProps {
@@ -28,15 +29,19 @@ export function TroubleSheet({ open, onClose, onSay, onStop }: TroubleSheetProps
     <Sheet
       title={found?.words ?? 'What do you see?'}
       open={open}
+      wide={found === undefined}
       onOpenChange={(next) => {
         if (!next) close()
       }}
     >
       {found === undefined ? (
-        <div className="grid gap-2 sm:grid-cols-2">
+        <div className="grid grid-cols-2 gap-2 bench:grid-cols-3">
           {trouble.map((it) => (
             <Button key={it.seen} large onPress={() => setSeen(it.seen)}>
-              <span className="whitespace-normal">{it.words}</span>
+              <span className="flex flex-col items-center gap-1 py-1.5 text-[17px] leading-5 whitespace-normal">
+                <SeenDrawing seen={it.seen} />
+                {it.words}
+              </span>
             </Button>
           ))}
         </div>
