@@ -201,3 +201,42 @@ async fn a_second_fast_press_on_a_phone_says_nothing_that_came_up_under_the_thum
     assert!(wrong.is_empty(), "{} of {}:\n{}", wrong.len(), said.len(), wrong.join("\n"));
     Ok(())
 }
+
+/// The tiles of the sheet: where each lies, and whether an answer comes up under the thumb once it is pressed.
+const TILES: &str = r"
+const drawn = () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+const dialog = () => document.querySelector('[role=dialog]');
+const tiles = () => [...dialog().querySelectorAll('button')].filter((it) => it.querySelector('svg'));
+return (async () => {
+  for (let at = 0; at < tiles().length; at += 1) {
+    const box = tiles()[at].getBoundingClientRect();
+    const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+    tiles()[at].click();
+    await drawn();
+    const under = document.elementFromPoint(x, y)?.closest('button')?.innerText ?? '';
+    [...dialog().querySelectorAll('button')].find((it) => it.innerText === 'Something else').click();
+    await drawn();
+    if (y < innerHeight && under === 'That is it') return [x, y];
+  }
+  return null;
+})();";
+
+#[tokio::test]
+async fn a_fault_that_is_pressed_twice_has_no_cause_by_that() -> anyhow::Result<()> {
+    let server = Server::start_bare()?;
+    let browser = Browser::open(390, 844).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 1 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.press("It does not go well").await?;
+    browser.sees("What do you see?").await?;
+    let at = browser.run(TILES).await?;
+    let (x, y) = (at[0].as_f64().context("no answer comes up under any tile")?, at[1].as_f64().context("y")?);
+    let before = said(&browser, &job).await?;
+    browser.press_twice(x, y).await?;
+    browser.sees("That is it").await?;
+    assert_eq!(said(&browser, &job).await?, before, "the second press was for the tile");
+    // A press that is meant says it.
+    browser.press("That is it").await?;
+    eventually("it is said", async || Ok(said(&browser, &job).await?.len() == before.len() + 1)).await
+}

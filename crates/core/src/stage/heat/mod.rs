@@ -14,7 +14,7 @@ use serde::Serialize;
 
 use super::cracks::CrackPlan;
 use super::method::BurnsOn;
-use super::part::PartFacts;
+use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, Stage, Station, torch};
 use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, sticks};
 use crate::iron::Iron;
@@ -350,7 +350,8 @@ const FRAMES: usize = 24;
 /// What only its own station shows, of the way that was taken.
 fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAsked<'_>) {
     let HeatAsked { round, part, shop, cracks, plausible, .. } = *asked;
-    plan.tried = sources.tried(target, plan, part.units, asked.runs);
+    let weighed = matches!(part.weight, Some(Weight::Weighed(_)));
+    plan.tried = sources.tried(target, plan, (weighed, part.units), asked.runs);
     let taken = sources.runs_for(target.target_c).find(|run| plan.is_of(run));
     let until = if plan.reached { plan.minutes } else { f64::INFINITY };
     if let Some(run) = taken {

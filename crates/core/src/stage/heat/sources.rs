@@ -5,8 +5,8 @@ use std::sync::Arc;
 use super::{HeatBetween, HeatPlan, TriedHeat};
 use crate::field;
 use crate::heat::{
-    BarPower, Body, FactorOf, HeatSource, Heating, OutOfHeat, OwnFactor, Runs, SMALLEST_FLAME, SourceKind,
-    against_usual, burnt_together, ceiling_c, gas_need_m3, not_known, own_factor,
+    BarPower, Body, FactorOf, HeatSource, Heating, HeatingKnown, OutOfHeat, OwnFactor, Runs, SMALLEST_FLAME,
+    SourceKind, against_usual, burnt_together, ceiling_c, gas_need_m3, heating_band, not_known, own_factor,
 };
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
@@ -488,12 +488,22 @@ impl Sources {
     }
 
     /// Every heat that was tried for a target, the soonest first, those that do not get there last.
-    pub fn tried(&self, target: &Target, plan: &HeatPlan, units: UnitSystem, made: &Runs) -> Vec<TriedHeat> {
+    pub fn tried(
+        &self,
+        target: &Target,
+        plan: &HeatPlan,
+        (weighed, units): (bool, UnitSystem),
+        made: &Runs,
+    ) -> Vec<TriedHeat> {
         let one = |run: &SourceRun| {
             let there = run.heating.minutes_to(target.target_c).map(|minutes| (minutes, target.target_c));
             let there = there.or_else(|| Some((run.heating.minutes_to(target.least_c)?, target.least_c)));
             let minutes = there.map(|(minutes, _)| minutes);
             let (soonest_min, latest_min) = match there {
+                // Of the one that is taken all that is not known counts, of the others their power.
+                Some((_, to_c)) if plan.reached && plan.is_of(run) => {
+                    self.band(run, (target.target_c, to_c), weighed, made)
+                }
                 Some((_, to_c)) => self.between(run, target.target_c, to_c, made),
                 None => (None, None),
             };
@@ -552,6 +562,27 @@ impl Sources {
             at(a).partial_cmp(&at(b)).unwrap_or(std::cmp::Ordering::Equal)
         });
         tried
+    }
+
+    /// The 80 % band of a flame: its power, the mass where nobody weighed it, the surface. An oven goes by its ramp.
+    fn band(
+        &self,
+        run: &SourceRun,
+        (target_c, to_c): (f64, f64),
+        mass_weighed: bool,
+        made: &Runs,
+    ) -> (Option<f64>, Option<f64>) {
+        let SourceKind::Flame { .. } = run.source.kind else { return (None, None) };
+        let known = HeatingKnown { mass_weighed, own_heatings: self.strengths.one(run.source).1 };
+        let minutes = |body: &Body, power: BarPower| {
+            let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
+            made.heat_until(body, power, to, most).minutes_to(to_c)
+        };
+        let band = self
+            .with(run, target_c, 1.0)
+            .power()
+            .and_then(|power| heating_band(&self.body, power, to_c, known, minutes));
+        (band.map(|band| band.low), band.and_then(|band| band.high))
     }
 
     /// How soon and how late a flame gets there, as strong and as weak as it may be; an oven goes by its ramp.
