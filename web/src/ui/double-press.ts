@@ -36,7 +36,9 @@ export function letNothingFallThrough(): void {
       // A key that presses, or a script, has no place on the glass.
       if (event.detail === 0) return
       const press = { at: event.timeStamp, x: event.clientX, y: event.clientY, on: pressedOn(event.target) }
-      if (fellThrough(last, press)) {
+      // A mouse counts its presses by itself, in the time its owner has set.
+      const single = event instanceof PointerEvent && event.pointerType === 'mouse' && event.detail < 2
+      if (!single && fellThrough(last, press)) {
         event.preventDefault()
         event.stopImmediatePropagation()
         return

@@ -499,3 +499,25 @@ fn what_is_watched_or_sound_stands_outside_rules_list_and_gate() {
         assert_eq!(of(&plan, MethodId::Stitch).hands_hours, of(&plain, MethodId::Stitch).hands_hours);
     }
 }
+
+#[test]
+fn what_is_not_here_is_not_first_even_where_it_scores_more() {
+    let mut bench = lever();
+    let first = |bench: &Bench| bench.plan().methods.contenders[0].clone();
+    bench.shop.rods = Some(vec!["nickel".to_owned(), "nickel_iron".to_owned(), "bronze".to_owned()]);
+    let here = first(&bench);
+    assert_eq!(here.way.method, MethodId::TorchBraze);
+    bench.shop.rods = Some(vec!["nickel_iron".to_owned()]);
+    bench.shop.stitch_kit = Some(false);
+    let plan = bench.plan();
+    let (first, braze) = (&plan.methods.contenders[0], of(&plan, MethodId::TorchBraze));
+    assert_eq!(first.way.method, MethodId::ArcNickelIron, "what can be begun today");
+    assert!(plan.methods.chosen.is_none_or(|way| way.method == MethodId::ArcNickelIron));
+    assert!(braze.cautions.iter().any(|caution| caution.contains("Not at hand")), "{:?}", braze.cautions);
+    // Where nothing at all is here the best of them leads as before.
+    bench.shop.rods = Some(Vec::new());
+    let none = bench.plan();
+    let scores: Vec<f64> =
+        none.methods.contenders.iter().filter(|it| it.recommended).map(|it| it.score).collect();
+    assert!(scores.is_sorted_by(|a, b| a >= b), "{scores:?}");
+}

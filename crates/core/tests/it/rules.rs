@@ -347,19 +347,18 @@ fn a_set_that_is_not_at_hand_has_to_be_borrowed(#[case] missing: &str, #[case] e
 }
 
 #[test]
-fn what_nothing_is_here_for_is_told_apart_from_what_lacks_a_rod() {
+fn what_cannot_be_begun_today_is_told_apart() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let here: Vec<String> = ["tig".to_owned()].to_vec();
-    let asked = Asked { sets: Some(&here), stitch_kit: Some(false), ..plain(&gray, &rods, &[]) };
-    let nothing = apply_rules(&asked).nothing_here;
-    assert!(nothing.contains(&MethodId::ArcNickel) && nothing.contains(&MethodId::Stitch));
-    assert!(
-        !nothing.contains(&MethodId::TigNickel) && !nothing.contains(&MethodId::StitchLocks),
-        "locks are here"
-    );
-    let no_locks = self::rods(&["nickel"]);
-    let nothing = apply_rules(&Asked { rods: Some(&no_locks), ..asked }).nothing_here;
-    assert!(nothing.contains(&MethodId::StitchLocks));
+    let asked = Asked { sets: Some(&here), ..plain(&gray, &rods, &[]) };
+    let not_here = apply_rules(&asked).not_here;
+    assert!(not_here.contains(&MethodId::ArcNickel) && !not_here.contains(&MethodId::TigNickel));
+    assert!(!not_here.contains(&MethodId::Stitch) && !not_here.contains(&MethodId::StitchLocks));
+    let no_kit = Asked { stitch_kit: Some(false), ..asked };
+    assert!(apply_rules(&no_kit).not_here.contains(&MethodId::StitchLocks));
+    let no_locks = self::rods(&["tig_nickel"]);
+    let not_here = apply_rules(&Asked { rods: Some(&no_locks), ..no_kit }).not_here;
+    assert!(not_here.contains(&MethodId::StitchLocks) && !not_here.contains(&MethodId::TigNickel));
 }
 
 #[rstest]

@@ -86,7 +86,7 @@ async fn two_jobs_that_want_the_same_rods_and_gas_are_told_apart() -> anyhow::Re
     let plan = stores(&browser).await?;
     let gas = thing(&plan, "Propane").context("propane")?;
     let takers = gas["takers"].as_array().context("takers")?;
-    assert_eq!(takers.len(), 2, "{gas}");
+    assert!(takers.len() >= 2, "{gas}");
     assert!(takers[0]["words"].as_str().is_some_and(|words| words.ends_with("Malt conveyor sprocket arm")));
     // There is little left in the bottle: the second one goes short.
     let propane = gas["id"].as_str().context("an id")?;

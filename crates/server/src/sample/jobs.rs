@@ -149,6 +149,8 @@ pub(super) fn malt_gear(told: &mut Told<'_>) {
         ("sides", "both"),
     ]);
     let wanted = told.day_in(4);
+    // Locks are not on the shelf: they have to be bought, and the welder wants them all the same.
+    told.set("method.choice", "stitch_locks");
     told.set("part.wanted", &wanted);
     told.taken(drawn!("arm"), "overall");
     told.tried("punch", "raises_rim", Confidence::Sure);

@@ -114,6 +114,10 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
     )
   const becomes = then === 'first' ? 'then it is the first choice' : 'then it is left, behind others'
   const holds = odds == null ? '' : `, ${(odds * 100).toFixed(0)} of 100`
+  // What has to be bought is said in what speaks against it: it is not said twice.
+  const bought = way.cautions.some((caution) => caution.toLowerCase().includes(change.toLowerCase()))
+  if (bought && then === 'first')
+    return <Line name="First" lines={[`Once here: the first choice${holds}.`]} />
   return <Line name="First" lines={[`${change}: ${becomes}${holds}.`]} />
 }
 

@@ -3,7 +3,7 @@
 use super::{Asked, PINS, Rule, Saying};
 use crate::method::MethodId::{
     self, ArcNickel, ArcNickelIron, ButterBuild, ColdFill, GasIron, LastResort, MigBrazeSi, SilverBraze,
-    Stitch, StitchLocks, Strap, TigBrazeAl, TigBrazeSi, TigNickel, TorchBraze,
+    StitchLocks, Strap, TigBrazeAl, TigBrazeSi, TigNickel, TorchBraze,
 };
 
 pub(super) const RULE: Rule = Rule { id: "M19", iron: None, judge };
@@ -57,10 +57,8 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
         let no_set = !set.is_empty() && asked.sets.is_some_and(|sets| !sets.iter().any(|known| known == set));
         let missing: Vec<&str> =
             [no_rod.then_some(what), no_set.then(|| set_words(set))].into_iter().flatten().collect();
-        if no_set || method == StitchLocks && no_rod && asked.stitch_kit == Some(false) {
-            rule.nothing_here(method);
-        }
         if !missing.is_empty() {
+            rule.not_here(method);
             rule.caution(&[method], format!("Not at hand: buy or borrow {}.", missing.join(", and ")));
         }
     }
@@ -68,7 +66,7 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
         None => rule.unknown("whether pins, taps and drills are at hand"),
         Some(true) => {}
         Some(false) => {
-            rule.nothing_here(Stitch);
+            PINS.iter().for_each(|method| rule.not_here(*method));
             rule.caution(PINS, "Not at hand: buy or borrow pins, taps and drills.");
         }
     }

@@ -137,8 +137,8 @@ pub struct NotConsidered {
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Ruling {
     pub fired: Vec<Fired>,
-    /// Nothing of what these are done with is here: none of them is named first while another can be begun today.
-    pub nothing_here: Vec<MethodId>,
+    /// What these are done with is not here: none of them is named first while another can be begun today.
+    pub not_here: Vec<MethodId>,
     /// "(rule): not considered, because ... is not known".
     pub not_considered: Vec<NotConsidered>,
 }
@@ -194,9 +194,11 @@ impl Saying<'_> {
         self.say(Effect::Caution, methods, sentence.into());
     }
 
-    /// Nothing of what it is done with is here.
-    pub fn nothing_here(&mut self, method: MethodId) {
-        self.ruling.nothing_here.push(method);
+    /// What it is done with is not here: it cannot be begun today.
+    pub fn not_here(&mut self, method: MethodId) {
+        if !self.ruling.not_here.contains(&method) {
+            self.ruling.not_here.push(method);
+        }
     }
 
     pub fn favour(&mut self, methods: &[MethodId], sentence: impl Into<String>) {

@@ -433,14 +433,16 @@ impl Judged<'_> {
                 .then(b.score.total_cmp(&a.score))
                 .then(a.target_c.unwrap_or(0.0).total_cmp(&b.target_c.unwrap_or(0.0)))
         });
-        // What nothing is here for is not named first while another can be begun today.
-        let here = |contender: &Contender| !ruling.nothing_here.contains(&contender.way.method);
+        // What is not here is not named first while another can be begun today, even where it scores more.
+        let here = |contender: &Contender| !ruling.not_here.contains(&contender.way.method);
         if let Some(at) = contenders.iter().position(|it| it.recommended && here(it))
             && contenders.first().is_some_and(|first| !here(first))
         {
             contenders[..=at].rotate_right(1);
         }
         let left: Vec<&Contender> = contenders.iter().filter(|c| c.recommended).collect();
+        let today: Vec<&Contender> = left.iter().copied().filter(|c| here(c)).collect();
+        let left = if today.is_empty() { left } else { today };
         let leads = match left[..] {
             _ if !part_known => None,
             [] => None,
