@@ -274,7 +274,8 @@ mod tests {
         let mut stream = TcpStream::connect(front().await).await.unwrap();
         stream.write_all(b"GET / HTTP/1.1\r\n\r\n").await.unwrap();
         let said = rest(&mut stream).await;
-        assert!(said.starts_with("HTTP/1.1 200") && !said.contains("408"), "{said}");
+        // What it answers ends with a port of this machine: any figure may be in that.
+        assert!(said.starts_with("HTTP/1.1 200") && !said.contains("HTTP/1.1 408"), "{said}");
     }
 
     #[rstest]
