@@ -30,7 +30,10 @@ impl Burning {
     pub fn by(power: BarPower, to_c: f64) -> Self {
         match power {
             BarPower::Flame { .. } => Self::Whole { net_w: power.net_w(), to_c },
-            BarPower::Oven { set, most, .. } => Self::Oven { set_c: set.celsius(), most_w: most.watts() },
+            // Its program brings it there, and then back to the target for the soak.
+            BarPower::Oven { set, most, .. } => {
+                Self::Oven { set_c: set.celsius().min(to_c), most_w: most.watts() }
+            }
             BarPower::Surroundings(at) => Self::Oven { set_c: at.celsius(), most_w: f64::INFINITY },
         }
     }

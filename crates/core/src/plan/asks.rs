@@ -158,8 +158,9 @@ fn burdened(job: &Job, round: &Round, contender: &Contender) -> f64 {
     if !std::ptr::eq(round, job.round()) {
         return 0.0;
     }
-    // As it is kept: nobody tells a thousandth.
-    (shift_of(&contender.parts_of_odds()) * 1000.0).round() / 1000.0
+    /// Ours: nobody tells less apart, and thousands of repairs fall into few heaps.
+    const TOLD_APART: f64 = 0.05;
+    (shift_of(&contender.parts_of_odds()) / TOLD_APART).round() * TOLD_APART
 }
 
 /// Rods and pins are used up whole.

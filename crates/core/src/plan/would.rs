@@ -31,6 +31,8 @@ pub struct Would {
     pub then: Option<Becomes>,
     /// Its odds then, 0 to 1.
     pub odds: Option<f64>,
+    /// All it wants is what is not at hand, as what speaks against it says already.
+    pub only_not_here: bool,
 }
 
 /// A job in a shop at a moment, as it would be.
@@ -69,6 +71,13 @@ fn one(id: &str) -> FieldValue {
 
 /// Ours: a week more is worth asking the owner for.
 const MORE_TIME_MIN: i64 = 7 * 24 * 60;
+
+/// What is not at hand for a method, as what speaks against it says it.
+fn lacks(plan: &MethodPlan, method: MethodId) -> Option<&str> {
+    let contender = plan.contenders.iter().find(|contender| contender.way.method == method)?;
+    let lacks = contender.cautions.iter().find_map(|why| why.strip_prefix("Not at hand: "))?;
+    Some(lacks.trim_end_matches('.'))
+}
 
 /// What can be changed about this job and this shop at all.
 fn changes(now: &Tried, plan: &MethodPlan, method: MethodId) -> Vec<Change> {
@@ -130,12 +139,9 @@ fn changes(now: &Tried, plan: &MethodPlan, method: MethodId) -> Vec<Change> {
             Box::new(move |it| by_eye.iter().for_each(|key| it.set(key, one("dye")))),
         );
     }
-    let contender = plan.contenders.iter().find(|contender| contender.way.method == method);
-    let lacks = contender
-        .and_then(|contender| contender.cautions.iter().find_map(|why| why.strip_prefix("Not at hand: ")));
-    if let Some(lacks) = lacks {
+    if let Some(lacks) = lacks(plan, method) {
         change(
-            lacks.trim_end_matches('.'),
+            lacks,
             Box::new(|it| {
                 let every = |choices: &[field::Choice]| {
                     Some(choices.iter().map(|(id, _)| (*id).to_owned()).collect())
@@ -209,6 +215,7 @@ pub fn would(job: &Job, shop: &Shop, runs: &Runs, moment: Option<Moment>, method
             change: crate::said::upper(&words.join(", and ")),
             then: Some(then),
             odds: Some(odds),
+            only_not_here: words.iter().all(|change| Some(*change) == lacks(&plan, method)),
         };
         if then == Becomes::First {
             return found;
@@ -217,5 +224,5 @@ pub fn would(job: &Job, shop: &Shop, runs: &Runs, moment: Option<Moment>, method
             left.get_or_insert(found);
         }
     }
-    left.unwrap_or(Would { method, change: String::new(), then: None, odds: None })
+    left.unwrap_or(Would { method, change: String::new(), then: None, odds: None, only_not_here: false })
 }

@@ -9,7 +9,7 @@ use vanadin_core::heat::Runs;
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{Change, TorchEntry};
 use vanadin_core::method::{MethodId, OwnRepair, School, Way};
-use vanadin_core::plan::{Contender, Moment, Plan, plan_at};
+use vanadin_core::plan::{Becomes, Contender, Moment, Plan, plan_at, would};
 use vanadin_core::quantity::minutes_shown;
 
 const DAY_MIN: i64 = 24 * 60;
@@ -514,6 +514,11 @@ fn what_is_not_here_is_not_first_even_where_it_scores_more() {
     assert_eq!(first.way.method, MethodId::ArcNickelIron, "what can be begun today");
     assert!(plan.methods.chosen.is_none_or(|way| way.method == MethodId::ArcNickelIron));
     assert!(braze.cautions.iter().any(|caution| caution.contains("Not at hand")), "{:?}", braze.cautions);
+    let first_once_here = would(&bench.job(), &bench.shop, &Runs::default(), None, MethodId::StitchLocks);
+    assert!(
+        first_once_here.only_not_here && first_once_here.then == Some(Becomes::First),
+        "{first_once_here:?}"
+    );
     // Where nothing at all is here the best of them leads as before.
     bench.shop.rods = Some(Vec::new());
     let none = bench.plan();

@@ -6313,6 +6313,8 @@ export interface components {
              * @description Its odds then, 0 to 1.
              */
             odds?: number | null;
+            /** @description All it wants is what is not at hand, as what speaks against it says already. */
+            only_not_here: boolean;
             then?: components["schemas"]["Becomes"] | null;
         };
     };

@@ -104,7 +104,7 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
     enabled: first?.way.method !== way.way.method,
   })
   if (asked.data == null) return null
-  const { change, then, odds } = asked.data
+  const { change, then, odds, only_not_here } = asked.data
   if (then == null)
     return (
       <Line
@@ -114,9 +114,7 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
     )
   const becomes = then === 'first' ? 'then it is the first choice' : 'then it is left, behind others'
   const holds = odds == null ? '' : `, ${(odds * 100).toFixed(0)} of 100`
-  // What has to be bought is said in what speaks against it: it is not said twice.
-  const bought = way.cautions.some((caution) => caution.toLowerCase().includes(change.toLowerCase()))
-  if (bought && then === 'first')
+  if (only_not_here && then === 'first')
     return <Line name="First" lines={[`Once here: the first choice${holds}.`]} />
   return <Line name="First" lines={[`${change}: ${becomes}${holds}.`]} />
 }

@@ -43,19 +43,25 @@ impl FaultsSeen {
                 | Seen::Popping => {}
             },
             TorchEntry::Did { what: Deed::GroundOut } => self.ground = true,
-            TorchEntry::Did { what: Deed::Refilled } => self.fill(),
-            TorchEntry::Bead { .. } if self.ground => self.fill(),
-            TorchEntry::Aligned { .. } => self.moved = false,
+            TorchEntry::Did { what: Deed::Refilled } => self.refill(),
+            TorchEntry::Bead { .. } if self.ground => self.fill_what_was_ground(),
             _ => {}
         }
     }
 
     /// The crack beside the bead before what else there is.
-    fn fill(&mut self) {
+    fn fill_what_was_ground(&mut self) {
         self.ground = false;
         if self.toe_crack == Some(ToeCrack::Open) {
             self.toe_crack = Some(ToeCrack::GroundOut);
-        } else if self.open > 0 {
+        } else {
+            self.refill();
+        }
+    }
+
+    /// No crack is mended by a refill: it has to be ground out first.
+    fn refill(&mut self) {
+        if self.open > 0 {
             self.open -= 1;
             self.made_good += 1;
         }
@@ -206,7 +212,10 @@ impl Judged<'_> {
     /// counts twice.
     fn as_seen(&self, moves: &mut Moves) {
         let mut seen = FaultsSeen::default();
-        for (_, entry) in self.round.said_at_torch() {
+        // What reached the shop late counts from when it was.
+        let mut said: Vec<_> = self.round.said_at_torch().collect();
+        said.sort_by(|(a, _), (b, _)| a.total_cmp(b));
+        for (_, entry) in said {
             seen.hear(&entry.entry);
         }
         moves.faults_open = seen.open;
@@ -223,7 +232,9 @@ impl Judged<'_> {
         let bad = |field: Field<OneOf>| verdict(field) == Some("not_ok");
         moves.crack_open = bad(field::check::CRACKS_AGAIN);
         moves.checked_clean = verdict(field::check::CRACKS_AGAIN) == Some("ok");
-        moves.moved |= bad(field::check::ALIGNMENT);
+        // What moved is moved until somebody has found it straight.
+        moves.moved =
+            bad(field::check::ALIGNMENT) || moves.moved && verdict(field::check::ALIGNMENT) != Some("ok");
         // A loose pin joins as little as a bead that is not fused.
         let found = [
             (field::check::TOES, NotGood::ToeCrack),

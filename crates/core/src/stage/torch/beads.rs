@@ -210,7 +210,11 @@ impl BeadsAsked<'_> {
         let by = |state: HeatState| match (state, power) {
             (HeatState::HeldOver, _) => Burning::Kept,
             (HeatState::InTheHeat, Some(power)) => Burning::by(power, self.to_fill.begins_c),
-            (HeatState::HeldAtJoint, Some(power)) => Burning::Held { net_w: power.net_w() },
+            (HeatState::HeldAtJoint, Some(power @ BarPower::Flame { .. })) => {
+                Burning::Held { net_w: power.net_w() }
+            }
+            // Out of the oven, and some flame holds it: which one, nobody has said.
+            (HeatState::HeldAtJoint, Some(_)) => Burning::Kept,
             (HeatState::InTheHeat | HeatState::HeldAtJoint | HeatState::Out, _) => Burning::Off,
         };
         let began_s = |ended_s: f64| {

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{AtTorch, LiveBead};
 use crate::heat::{Body, Burning, OutOfHeat, Running, runs_out_min};
-use crate::job::{Deed, Reading, Round, TorchEntry};
+use crate::job::{Deed, HeatState, Reading, Round, TorchEntry};
 use crate::record::FrozenGas;
 
 /// A clock that rings when it is at nothing.
@@ -91,7 +91,8 @@ const GAS_LEFT: f64 = 0.15;
 /// The clocks of the gases that were counted when it was lit; none while it is out of the heat.
 pub(super) fn gas_clocks(round: &Round) -> Vec<GasClock> {
     let Some(frozen) = round.lit.as_ref().and_then(|lit| lit.frozen.as_ref()) else { return Vec::new() };
-    if is_out(round) {
+    let states = round.states_of_heat();
+    if is_out(round) || states.last().is_some_and(|(_, state)| *state == HeatState::HeldOver) {
         return Vec::new();
     }
     let not_burnt = out_minutes(round);
@@ -107,12 +108,14 @@ pub(super) fn gas_clocks(round: &Round) -> Vec<GasClock> {
     frozen.gas.iter().filter_map(clock).collect()
 }
 
-/// Minutes that it was out of the heat and is back.
+/// Minutes that no flame of this was on it, and is again: it was out of the heat, or kept warm by something else.
 fn out_minutes(round: &Round) -> f64 {
     let (mut out, mut since) = (0.0, None);
     for entry in round.standing_log() {
         match entry.entry {
-            TorchEntry::Did { what: Deed::OutOfHeat } => since = since.or(Some(entry.minutes)),
+            TorchEntry::Did { what: Deed::OutOfHeat | Deed::HeldOver } => {
+                since = since.or(Some(entry.minutes));
+            }
             TorchEntry::Did { what: Deed::BackIn | Deed::HeldAtJoint } | TorchEntry::Reheated => {
                 out += since.take().map_or(0.0, |since: f64| entry.minutes - since);
             }
