@@ -50,9 +50,19 @@ impl Round {
     /// Minutes on the job clock between which it was out of the heat; the last goes on where it did not come back.
     #[must_use]
     pub fn out_of_the_heat(&self) -> Vec<(f64, f64)> {
+        self.spans(|state| state == HeatState::Out)
+    }
+
+    /// The same in which it does not soak: only a flame over the whole part, or an oven, warms it through.
+    #[must_use]
+    pub fn not_soaking(&self) -> Vec<(f64, f64)> {
+        self.spans(|state| state != HeatState::InTheHeat)
+    }
+
+    fn spans(&self, of: impl Fn(HeatState) -> bool) -> Vec<(f64, f64)> {
         let states = self.states_of_heat();
         let ends = states.iter().skip(1).map(|(from, _)| *from).chain([f64::INFINITY]);
         let spans = states.iter().zip(ends);
-        spans.filter(|((_, state), _)| *state == HeatState::Out).map(|((from, _), to)| (*from, to)).collect()
+        spans.filter(|((_, state), _)| of(*state)).map(|((from, _), to)| (*from, to)).collect()
     }
 }

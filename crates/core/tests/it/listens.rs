@@ -59,8 +59,16 @@ fn a_soak_counts_only_in_the_heat() {
     let soak_min = bench.plan().heat.unwrap().soak_minutes;
     say(&mut bench, did(Deed::OutOfHeat), 35.0);
     let out = live(&bench, &WARM, 38.0);
-    let left = format!("Back into the heat: {} min", soak_min - 5.0);
-    assert!(out.next.starts_with(&left), "{} {soak_min}", out.next);
+    let left = format!("Back into the heat: {} min of the soak to come", soak_min - 5.0);
+    assert_eq!(out.next, left);
+    assert!(out.clocks.iter().all(|clock| clock.kind != "soak"), "it does not run down: {:?}", out.clocks);
+    // Held on the joint it keeps warm, and soaks through no better.
+    let mut held = lit();
+    say(&mut held, did(Deed::HeldAtJoint), 35.0);
+    assert!(
+        live(&held, &WARM, 38.0).next.starts_with("The whole part in the heat again"),
+        "held on the joint"
+    );
     say(&mut bench, did(Deed::BackIn), 40.0);
     let back = live(&bench, &WARM, 41.0);
     let soak = back.clocks.iter().find(|clock| clock.kind == "soak").unwrap();

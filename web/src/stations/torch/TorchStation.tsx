@@ -209,10 +209,7 @@ export function TorchStation(): ReactNode {
                 ? 'Covered'
                 : upcoming === undefined
                   ? pieceDone(torch.piece)
-                  : beadDone(
-                      upcoming.number,
-                      clocks.some(({ kind }) => kind === 'soak'),
-                    )}
+                  : beadDone(upcoming.number, out || clocks.some(({ kind }) => kind === 'soak'))}
             </Plate>
           )}
           <div className="grid grid-cols-3 gap-[9px]">

@@ -57,8 +57,10 @@ pub struct AtTorch {
     pub(super) wants_peening: bool,
     pub(super) ahead: Option<Arc<BeadsAhead>>,
     pub(super) falls: Option<Falls>,
-    /// Minutes on the job clock between which it was out of the heat: then no soak counts.
-    pub(super) out_of: Vec<(f64, f64)>,
+    /// Minutes on the job clock between which no soak counts: the last goes on.
+    pub(super) not_soaking: Vec<(f64, f64)>,
+    /// Since when it is out of the heat, on the job clock; nothing while it is in it.
+    pub(super) out_from_min: Option<f64>,
     /// It left the heat, as somebody said.
     pub(super) out: bool,
     /// The gases that run down.
@@ -86,7 +88,8 @@ impl AtTorch {
             wants_peening: false,
             ahead: None,
             falls: None,
-            out_of: Vec::new(),
+            not_soaking: Vec::new(),
+            out_from_min: None,
             out: false,
             gas: Vec::new(),
             begun: false,
@@ -163,21 +166,17 @@ impl AtTorch {
     /// Minutes of soak still to come at this time on the job clock: it soaks while it is in the heat.
     pub(super) fn soak_left_min(&self, now_min: f64) -> f64 {
         let Some(from) = self.warm_from_min else { return self.soak_min };
-        let out = self.out_of.iter().map(|(left, back)| (back.min(now_min) - left.max(from)).max(0.0));
+        let out = self.not_soaking.iter().map(|(left, back)| (back.min(now_min) - left.max(from)).max(0.0));
         let soaked_min = (now_min - from).max(0.0) - out.sum::<f64>();
         (self.soak_min - soaked_min).max(0.0)
     }
 
-    /// When the soak is over; nothing while it lies out of the heat.
-    fn soaked_min(&self, now_min: f64) -> Option<f64> {
-        let at_rest = self.out_of.iter().map(|(_, back)| *back).filter(|back| back.is_finite());
-        let last_min = at_rest.fold(now_min, f64::max);
-        self.out_from_min().is_none().then(|| last_min + self.soak_left_min(last_min))
-    }
-
-    /// Since when it is out of the heat, in minutes on the job clock; nothing while it is in it.
-    pub(super) fn out_from_min(&self) -> Option<f64> {
-        self.out_of.last().filter(|(_, back)| self.out && back.is_infinite()).map(|(left, _)| *left)
+    /// When the soak is over; nothing while it does not soak.
+    pub(super) fn soaked_min(&self, now_min: f64) -> Option<f64> {
+        let waits = self.not_soaking.last().is_some_and(|(_, back)| back.is_infinite());
+        let again = self.not_soaking.iter().map(|(_, back)| *back).filter(|back| back.is_finite());
+        let last_min = again.fold(now_min, f64::max);
+        (!waits).then(|| last_min + self.soak_left_min(last_min))
     }
 
     /// Where the next bead goes by now, from the last reading of the part on; nothing while it is not begun with.
@@ -195,7 +194,7 @@ impl AtTorch {
             turns.extend(self.soaked_min(reading.minutes));
         }
         // It left the heat, or came back: so much of the soak is behind it.
-        let moved = self.out_of.iter().flat_map(|(left, back)| [*left, *back]);
+        let moved = self.not_soaking.iter().flat_map(|(left, back)| [*left, *back]);
         turns.extend(moved.filter(|at| at.is_finite() && *at > reading.minutes));
         let from_min = turns.iter().copied().fold(0.0, f64::max);
         turns.extend(self.bead(reading, from_min).map(|bead| bead.start_min));
@@ -269,11 +268,10 @@ impl AtTorch {
                 return format!("Heat to {}", self.units.window(self.aim_c, high, Unit::Celsius).0.text());
             }
             let left = self.soak_left_min(now_min).ceil();
-            if left > 0.0 && self.out {
-                return format!(
-                    "Back into the heat: {} of it to come",
-                    self.units.say_exactly(left, Unit::Minutes)
-                );
+            if left > 0.0 && self.soaked_min(now_min).is_none() {
+                let back = if self.out { "Back into the heat" } else { "The whole part in the heat again" };
+                let left = self.units.say_exactly(left, Unit::Minutes);
+                return format!("{back}: {left} of the soak to come");
             }
             if left > 0.0 {
                 let held = if self.piece == "bake" { "Hold it" } else { "Soak" };

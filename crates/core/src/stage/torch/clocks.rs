@@ -45,8 +45,11 @@ impl AtTorch {
             }
         };
         let next = self.done + 1;
-        if !self.begun && matches!(self.piece, "bead" | "bake") && self.warm_from_min.is_some() {
-            let ends_min = now_min + self.soak_left_min(now_min);
+        if !self.begun
+            && matches!(self.piece, "bead" | "bake")
+            && self.warm_from_min.is_some()
+            && let Some(ends_min) = self.soaked_min(now_min)
+        {
             let (words, then) = match self.piece {
                 "bake" => ("hold", "does it still smoke or weep?"),
                 _ => ("soak", "the first bead"),
@@ -62,7 +65,7 @@ impl AtTorch {
             );
         }
         if let (Some(falls), Some((least_c, _)), Some(out_min)) =
-            (&self.falls, self.window, self.out_from_min())
+            (&self.falls, self.window, self.out_from_min.filter(|_| self.out))
             && let Some(seconds) = STILL_AIR.seconds(&falls.body, falls.left_at_c(reading, out_min), least_c)
         {
             let then = if next > self.planned { "cover it" } else { "reheat" };

@@ -49,7 +49,9 @@ impl AtTorch {
     }
 
     pub(super) fn having_seen(mut self, round: &Round) -> Self {
-        self.out_of = round.out_of_the_heat();
+        self.out_from_min =
+            round.out_of_the_heat().last().filter(|(_, back)| back.is_infinite()).map(|it| it.0);
+        self.not_soaking = round.not_soaking();
         let mut readings: Vec<Reading> = round.part_readings().collect();
         readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
         for reading in readings {
