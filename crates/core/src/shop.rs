@@ -314,6 +314,11 @@ pub struct Shop {
     pub theme: String,
     /// IANA name.
     pub time_zone: String,
+    /// Its clock says 2:30 pm: as it was said, else as in a shop that works in inches.
+    pub twelve_hours: bool,
+    /// What was said of the clock.
+    #[serde(skip)]
+    pub clock: Option<bool>,
     pub ambient_c: f64,
     /// Its sign or letters; empty while nobody has said.
     pub currency: String,
@@ -406,16 +411,19 @@ impl Shop {
             there.retain(|kind| choices::ROD_CHOICES.iter().any(|(id, _)| id == kind));
             there
         };
+        let units = match get(values, shop::UNITS) {
+            Some("imperial") => UnitSystem::Imperial,
+            _ => UnitSystem::Metric,
+        };
+        let clock = get(values, shop::CLOCK).map(|said| said == "12");
         let pins: Vec<&StoreItem> = stores.iter().filter(|item| item.kind == "pins").collect();
         Self {
             name: get(values, shop::NAME).unwrap_or("This shop").to_owned(),
-            units: if get(values, shop::UNITS) == Some("imperial") {
-                UnitSystem::Imperial
-            } else {
-                UnitSystem::Metric
-            },
+            units,
             theme: get(values, shop::THEME).unwrap_or("shop").to_owned(),
             time_zone: get(values, shop::TIME_ZONE).unwrap_or("UTC").to_owned(),
+            twelve_hours: clock.unwrap_or(units == UnitSystem::Imperial),
+            clock,
             ambient_c: get(values, shop::AMBIENT).unwrap_or(20.0),
             currency: get(values, shop::CURRENCY).unwrap_or_default().to_owned(),
             sources: many(shop::SOURCES),
@@ -442,6 +450,13 @@ impl Shop {
             taught: taught(values),
             done_often: get(values, shop::DONE_OFTEN).map(<[String]>::to_vec),
         }
+    }
+
+    /// The same shop, told in these units.
+    #[must_use]
+    pub fn told_in(&self, units: UnitSystem) -> Self {
+        let twelve_hours = self.clock.unwrap_or(units == UnitSystem::Imperial);
+        Self { units, twelve_hours, ..self.clone() }
     }
 
     /// The shop as its log makes it: with what jobs took since each thing was counted.
@@ -478,7 +493,8 @@ impl Shop {
     /// Of what is counted in pieces it is only whether some are there; see [`counts`](Self::counts).
     #[must_use]
     pub fn planned_by(&self) -> u64 {
-        let mut read = Self { name: String::new(), theme: String::new(), used: Vec::new(), ..self.clone() };
+        let mut read = Self { used: Vec::new(), twelve_hours: false, ..self.clone() };
+        (read.name, read.theme) = (String::new(), String::new());
         for item in &mut read.stores {
             if item.kind().shelf != Shelf::Gas {
                 item.amount = item.amount.map(|amount| f64::from(u8::from(amount > 0.0)));
@@ -592,6 +608,23 @@ mod tests {
         assert_eq!(Shop::of(&settings(&told.0)).ambient_c, 99.0, "past the bounds of today");
         told.0[0].understood = None;
         assert_eq!(Shop::of(&settings(&told.0)).ambient_c, 18.0, "from before it was kept");
+    }
+
+    #[rstest]
+    #[case::nobody_said("", UnitSystem::Metric, false)]
+    #[case::nobody_said_in_inches("", UnitSystem::Imperial, true)]
+    #[case::twelve_hours("12", UnitSystem::Metric, true)]
+    #[case::all_of_them("24", UnitSystem::Imperial, false)]
+    fn the_clock_is_as_it_was_said_else_as_the_units_are(
+        #[case] said: &str,
+        #[case] units: UnitSystem,
+        #[case] twelve_hours: bool,
+    ) {
+        let mut told = Told(Vec::new());
+        if !said.is_empty() {
+            told.set("laptop", "shop.clock", said).unwrap();
+        }
+        assert_eq!(Shop::of(&settings(&told.0)).told_in(units).twelve_hours, twelve_hours);
     }
 
     proptest! {

@@ -20,7 +20,7 @@ export function WhileHot({ children }: { children: ReactNode }): ReactNode {
 /** Hot iron looks cold: how hot it is, and until when no bare hand touches it. */
 export function HotNow(): ReactNode {
   const { view } = useJob()
-  const { time_zone } = useShop()
+  const shop = useShop()
   const words = useHot()
   if (words === '') return null
   const { hot, job_now_ms } = view.standing
@@ -34,7 +34,7 @@ export function HotNow(): ReactNode {
       <b className="words text-[22px]">{words}</b>{' '}
       {until == null
         ? 'No bare hand.'
-        : `No bare hand before ${foreseen(until, time_zone, job_now_ms ?? view.now_ms)}.`}
+        : `No bare hand before ${foreseen(until, shop, job_now_ms ?? view.now_ms)}.`}
     </p>
   )
 }

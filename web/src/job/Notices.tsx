@@ -15,11 +15,11 @@ export function Notices(): ReactNode {
   const box = useSyncExternalStore(outbox.subscribe, outbox.now)
   const pictures = useSyncExternalStore(pictureBox.subscribe, pictureBox.now)
   const { lost, seenAtMs } = useSyncExternalStore(reach.subscribe, reach.now)
-  const { time_zone } = useShop()
+  const shop = useShop()
   const tables = useTables()
   const now = useNow()
   const waits = whatWaits(box.waiting, pictures.waiting.length, (key) => tableOf(tables, key)?.label)
-  const then = seenAtMs === null ? '' : ` as it was at ${clock(serverTimeOf(seenAtMs), time_zone, now)}`
+  const then = seenAtMs === null ? '' : ` as it was at ${clock(serverTimeOf(seenAtMs), shop, now)}`
   const said = [
     box.clockNotice,
     lost || seenAtMs !== null

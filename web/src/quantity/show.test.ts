@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { clock, foreseen, hoursPastTheHour, minutes } from './show'
+import { clock, day, foreseen, hoursPastTheHour, minutes } from './show'
 
+const wall = (time_zone: string, twelve_hours = false) => ({ time_zone, twelve_hours })
 const at = (time: string) => Date.parse(`2026-03-09T${time}Z`)
 
 describe('foreseen', () => {
@@ -10,12 +11,12 @@ describe('foreseen', () => {
     ['just before them', '11:44:59', '11:45'],
     ['over the hour', '11:58:00', '12:00'],
   ])('never says too early: %s', (_, time, said) => {
-    expect(foreseen(at(time), 'UTC', at('10:00:00'))).toBe(said)
+    expect(foreseen(at(time), wall('UTC'), at('10:00:00'))).toBe(said)
   })
 
   it('is said in the zone of the shop, with the day where it is another', () => {
     // Half an hour off, as some zones are.
-    expect(foreseen(at('18:31:00'), 'Asia/Kolkata', at('10:00:00'))).toBe('Tue 00:05')
+    expect(foreseen(at('18:31:00'), wall('Asia/Kolkata'), at('10:00:00'))).toBe('Tue 00:05')
   })
 })
 
@@ -26,7 +27,24 @@ describe('clock', () => {
     ['far', '2026-04-12T06:40:00Z', '12 Apr, 06:40'],
     ['another year', '2027-04-12T06:40:00Z', '12 Apr 2027, 06:40'],
   ])('says as much of the day as is needed: %s', (_, time, said) => {
-    expect(clock(Date.parse(time), 'UTC', at('05:00:00'))).toBe(said)
+    expect(clock(Date.parse(time), wall('UTC'), at('05:00:00'))).toBe(said)
+  })
+})
+
+describe('a clock of twelve hours', () => {
+  it.each([
+    ['midnight', '2026-03-09T00:05:00Z', '12:05 am'],
+    ['the morning', '2026-03-09T06:40:00Z', '6:40 am'],
+    ['noon', '2026-03-09T12:00:00Z', '12:00 pm'],
+    ['the evening, within the week', '2026-03-12T18:40:00Z', 'Thu 6:40 pm'],
+    ['far', '2026-04-12T18:40:00Z', '12 Apr, 6:40 pm'],
+  ])('says morning or afternoon: %s', (_, time, said) => {
+    expect(clock(Date.parse(time), wall('UTC', true), at('05:00:00'))).toBe(said)
+  })
+
+  it('is the same in the record', () => {
+    expect(day(at('13:05:00'), wall('UTC', true))).toBe('9 Mar 2026, 1:05 pm')
+    expect(day(at('13:05:00'), wall('UTC'))).toBe('9 Mar 2026, 13:05')
   })
 })
 
@@ -48,10 +66,10 @@ describe('hours past the hour', () => {
     ['three quarters off', 'Asia/Kathmandu', 5 / 60],
     ['half an hour off to the west', 'America/St_Johns', 50 / 60],
   ])('are those of the clock on the wall: %s', (_, zone, hours) => {
-    expect(hoursPastTheHour(at('07:20:00'), zone)).toBeCloseTo(hours, 9)
+    expect(hoursPastTheHour(at('07:20:00'), wall(zone))).toBeCloseTo(hours, 9)
   })
 
   it('count seconds', () => {
-    expect(hoursPastTheHour(at('07:20:36'), 'UTC')).toBeCloseTo(20.6 / 60, 9)
+    expect(hoursPastTheHour(at('07:20:36'), wall('UTC'))).toBeCloseTo(20.6 / 60, 9)
   })
 })

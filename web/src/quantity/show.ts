@@ -17,6 +17,9 @@ export function temperature(celsius: number, units: UnitSystem): [number: string
     : [Math.round(celsius).toString(), '°C']
 }
 
+/** The clock on the shop's wall: its zone, and whether it says 14:30 or 2:30 pm. */
+export type Wall = Pick<Schemas['Shop'], 'time_zone' | 'twelve_hours'>
+
 const FORMATS = new Map<string, Intl.DateTimeFormat>()
 
 /** A format of the shop's clock: made once, it is used each second. */
@@ -33,10 +36,17 @@ const DAY_MS = 86_400_000
 /** Days on either side within which a weekday says which. */
 const NEAR_DAYS = 6
 
-/** A clock time in the shop's zone: `06:40`, with the weekday when it is not today, with the date when it is far. */
-export function clock(ms: number, zone: string, now: number): string {
-  const at = (format: Intl.DateTimeFormatOptions, time: number) => formatOf(zone, format).format(time)
-  const time = at({ hour: '2-digit', minute: '2-digit' }, ms)
+/** The time of day on the wall: `06:40`, or `6:40 am`. */
+const timeOfDay = (ms: number, { time_zone, twelve_hours }: Wall): string =>
+  twelve_hours
+    ? formatOf(time_zone, { hour: 'numeric', minute: '2-digit', hourCycle: 'h12' }).format(ms)
+    : formatOf(time_zone, { hour: '2-digit', minute: '2-digit' }).format(ms)
+
+/** A clock time on the shop's wall: `06:40`, with the weekday when it is not today, with the date when it is far. */
+export function clock(ms: number, wall: Wall, now: number): string {
+  const at = (format: Intl.DateTimeFormatOptions, time: number) =>
+    formatOf(wall.time_zone, format).format(time)
+  const time = timeOfDay(ms, wall)
   const day = (value: number) => at({ year: 'numeric', month: '2-digit', day: '2-digit' }, value)
   if (day(ms) === day(now)) return time
   if (Math.abs(ms - now) < NEAR_DAYS * DAY_MS) return `${at({ weekday: 'short' }, ms)} ${time}`
@@ -46,20 +56,20 @@ export function clock(ms: number, zone: string, now: number): string {
 }
 
 /** Hours gone by since the last whole hour of the shop's clock: not every zone stands whole hours off. */
-export function hoursPastTheHour(ms: number, zone: string): number {
-  const minute = formatOf(zone, { minute: 'numeric' }).format(ms)
+export function hoursPastTheHour(ms: number, { time_zone }: Wall): number {
+  const minute = formatOf(time_zone, { minute: 'numeric' }).format(ms)
   return (Number(minute) * 60_000 + (ms % 60_000)) / 3_600_000
 }
 
 const FIVE_MIN_MS = 300_000
 
 /** When something may be done that is only foreseen: the next five minutes of the clock, never too early. */
-export const foreseen = (ms: number, zone: string, now: number): string =>
-  clock(Math.ceil(ms / FIVE_MIN_MS) * FIVE_MIN_MS, zone, now)
+export const foreseen = (ms: number, wall: Wall, now: number): string =>
+  clock(Math.ceil(ms / FIVE_MIN_MS) * FIVE_MIN_MS, wall, now)
 
 /** A day and time for the record, in the shop's zone: `16 Oct 2026, 02:33`. */
-export const day = (ms: number, zone: string): string =>
-  formatOf(zone, { dateStyle: 'medium', timeStyle: 'short' }).format(ms)
+export const day = (ms: number, wall: Wall): string =>
+  `${formatOf(wall.time_zone, { dateStyle: 'medium' }).format(ms)}, ${timeOfDay(ms, wall)}`
 
 /** Hours and minutes on an axis: `3 h 05`, `42 min`. */
 export function minutes(value: number): string {

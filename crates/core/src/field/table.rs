@@ -327,6 +327,7 @@ shop {
     UNITS: OneOf = one_of("shop.units", "A new device begins with", &[("metric", "mm, °C, kg"), ("imperial", "in, °F, lb")]);
     THEME: OneOf = one_of("shop.theme", "Theme", &[("shop", "Shop (dark)"), ("daylight", "Daylight")]);
     TIME_ZONE: Text = text("shop.time_zone", "Time zone", 60);
+    CLOCK: OneOf = one_of("shop.clock", "The clock says", &[("24", "14:30"), ("12", "2:30 pm")]);
     AMBIENT: Number = quantity("shop.ambient", "Temperature in the shop", Kind::Temperature, (-40.0, 60.0), "°C");
     CURRENCY: Text = text("shop.currency", "Money is in", 8);
     SOURCES: Many = many("shop.sources", "Heat at hand", &SOURCES_OR_NONE);

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::{CrackPlan, HeatPlan, Lock, MethodPlan, Missing, PrepPlan, Station};
 use crate::field;
-use crate::iron::{Belief, Iron};
+use crate::iron::{Belief, Iron, LookTest};
 use crate::job::Round;
 use crate::method::{Odds, Way};
 use crate::quantity::{Unit, UnitSystem, both};
@@ -231,7 +231,13 @@ pub(super) fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut Refuse<'_>)
             "",
             "Test the iron",
             "Test first: nothing but the sort of part speaks for the iron.".to_owned(),
-            "One test of the iron.",
+            match asked
+                .prep
+                .is_some_and(|prep| prep.work.iter().any(|line| line.tells == Some(LookTest::Drill)))
+            {
+                true => "One test of the iron: the chip of the first stop-hole will do, said on Prep.",
+                false => "One test of the iron.",
+            },
         );
     } else if belief.leading == Iron::Steel {
         refuse(

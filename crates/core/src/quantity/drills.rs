@@ -48,6 +48,26 @@ pub fn named(mm: f64) -> Option<String> {
     if sixty_fourth { None } else { number().or_else(letter) }
 }
 
+/// The mark of the drill in inches for a thread whose tap drill this is, in mm, and its size in inches: the nearest
+/// of sixty-fourths, letters and numbers that is not more than 0.05 mm under it. Nothing where none is within 0.2 mm.
+///
+/// # Source
+/// House.
+#[must_use]
+pub fn for_a_thread(mm: f64) -> Option<(String, f64)> {
+    /// What a tap still cuts without harm.
+    const UNDER_MM: f64 = 0.05;
+    const NEAR_MM: f64 = 0.2;
+    let sixty_fourths =
+        (1..=64_u32).map(|parts| (super::shown::fraction(parts, 64), f64::from(parts) / 64.0));
+    let letters = LETTERS_IN.iter().zip('A'..='Z').map(|(inches, letter)| (letter.to_string(), *inches));
+    let numbers = NUMBERS_IN.iter().zip(1..).map(|(inches, number)| (format!("#{number}"), *inches));
+    let off = |inches: f64| inches * MM_PER_IN - mm;
+    let fits = |off: f64| (-UNDER_MM..=NEAR_MM).contains(&off);
+    let fitting = sixty_fourths.chain(letters).chain(numbers).filter(|(_, inches)| fits(off(*inches)));
+    fitting.min_by(|(_, a), (_, b)| off(*a).abs().total_cmp(&off(*b).abs()))
+}
+
 /// One drill as it is said: `#7`, `F`, `1/4`, `6.5`, `1 1/8 in`, `13 mm`. A fraction is of an inch; a bare
 /// decimal is in the units of the shop, but over 2 it can only be in mm.
 fn one(text: &str, shown_in: UnitSystem) -> Option<f64> {

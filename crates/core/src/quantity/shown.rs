@@ -19,6 +19,12 @@ pub enum Unit {
     Millimetres,
     /// A drill, as it is bought.
     Drill,
+    /// The drill for a thread: the nearest that is sold, never one that leaves the tap too much to cut.
+    TapDrill,
+    /// How thick a packing is: by whole inches where it is near one.
+    Packing,
+    /// An ISO coarse thread, by its mark.
+    Thread,
     SquareMillimetres,
     CubicCentimetres,
     CubicMetres,
@@ -54,6 +60,9 @@ impl Unit {
         match self {
             Self::Millimetres => "millimetres",
             Self::Drill => "drill",
+            Self::TapDrill => "tap_drill",
+            Self::Packing => "packing",
+            Self::Thread => "thread",
             Self::SquareMillimetres => "square_millimetres",
             Self::CubicCentimetres => "cubic_centimetres",
             Self::CubicMetres => "cubic_metres",
@@ -223,6 +232,21 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
             ),
             None => (Shown::new(number(value, 2), "mm"), drill_inches(value / MM_PER_IN)),
         },
+        Unit::TapDrill => {
+            let imperial = super::drills::for_a_thread(value).map_or_else(
+                || drill_inches(value / MM_PER_IN),
+                |(mark, inches)| Shown::new(mark, &format!("({} in)", number(inches, 3))),
+            );
+            (Shown::new(number(value, 1), "mm"), imperial)
+        }
+        Unit::Packing => {
+            let whole = (value / MM_PER_IN).round();
+            // Half an inch off is no rounding any more: what was typed stands.
+            let near = whole >= 1.0 && (value / MM_PER_IN - whole).abs() <= 0.1;
+            let (metric, imperial) = rounded(value, Unit::Millimetres, rounding);
+            (metric, if near { Shown::new(number(whole, 0), "in") } else { imperial })
+        }
+        Unit::Thread => same(Shown::new(format!("M{}", number(value, 1)), "")),
         Unit::SquareMillimetres => {
             (Shown::new(number(value, 0), "mm²"), Shown::new(number(value / 645.16, 2), "in²"))
         }
@@ -345,7 +369,7 @@ fn drill_inches(inches: f64) -> Shown {
     Shown::new(fraction(close as u32, parts), "in")
 }
 
-fn fraction(total: u32, parts: u32) -> String {
+pub(super) fn fraction(total: u32, parts: u32) -> String {
     let (whole, mut top, mut bottom) = (total / parts, total % parts, parts);
     while top > 0 && top.is_multiple_of(2) {
         top /= 2;
@@ -496,6 +520,17 @@ mod tests {
     #[case::a_drill(6.4, Unit::Drill, "6.4 mm", "1/4 in")]
     #[case::a_number_size(5.1054, Unit::Drill, "#7 (5.1 mm)", "#7 (0.201 in)")]
     #[case::a_letter_size(6.5278, Unit::Drill, "F (6.5 mm)", "F (0.257 in)")]
+    // Tap drills of M6 to M12: 0.196 in is 4.98 mm, 0.266 is 6.76, 0.339 is 8.61 (Q, 8.43, would be tight), 0.404 is 10.26
+    #[case::for_m6(5.0, Unit::TapDrill, "5 mm", "#9 (0.196 in)")]
+    #[case::for_m8(6.8, Unit::TapDrill, "6.8 mm", "H (0.266 in)")]
+    #[case::for_m10(8.5, Unit::TapDrill, "8.5 mm", "R (0.339 in)")]
+    #[case::for_m12(10.2, Unit::TapDrill, "10.2 mm", "Y (0.404 in)")]
+    // Hand-worked: 100 / 25.4 = 3.94, 150 / 25.4 = 5.91, 10 / 25.4 = 0.39; an inch and a half stands
+    #[case::heaped(100.0, Unit::Packing, "100 mm", "4 in")]
+    #[case::sand(150.0, Unit::Packing, "150 mm", "6 in")]
+    #[case::gloves(10.0, Unit::Packing, "10 mm", "3/8 in")]
+    #[case::as_it_was_typed(38.1, Unit::Packing, "38 mm", "1 1/2 in")]
+    #[case::a_thread(8.0, Unit::Thread, "M8", "M8")]
     #[case::a_drill_of_no_index(2.18, Unit::Drill, "2.18 mm", "0.086 in")]
     // Hand-worked: 666 x 1.8 + 32 = 1230.8
     #[case::temperature(666.0, Unit::Celsius, "665 °C", "1230 °F")]

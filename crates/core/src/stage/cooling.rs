@@ -231,7 +231,7 @@ pub(crate) fn cooling_plan(
         packing: if wrapping.packing() == Packing::Air {
             label.to_owned()
         } else {
-            format!("{label}, {}", units.say(wrapping.thickness_mm(), Unit::Millimetres))
+            format!("{label}, {}", units.say(wrapping.thickness_mm(), Unit::Packing))
         },
         start_c,
         unwrap_words,

@@ -9,7 +9,7 @@ use vanadin_core::figure::moved;
 use vanadin_core::iron::{Confidence, Iron};
 use vanadin_core::job::{Change, Lighting, Reading, Refusal, TorchEntry};
 use vanadin_core::method::{MethodId, School};
-use vanadin_core::plan::{Amount, Station, plan, standing};
+use vanadin_core::plan::{Amount, Plan, Station, plan, standing};
 
 #[test]
 fn an_empty_job_has_a_plan_that_says_what_is_missing() {
@@ -27,11 +27,19 @@ fn a_complete_job_is_planned_to_the_end() {
     bench.set("method.choice", "arc_nickel_iron");
     bench.ready();
     let plan = bench.plan();
-    for station in
-        [Station::Part, Station::Iron, Station::Cracks, Station::Method, Station::Prep, Station::Heat]
-    {
+    for station in [Station::Part, Station::Iron, Station::Cracks, Station::Method, Station::Heat] {
         assert_eq!(plan.amount(station), Amount::Enough, "{station:?}");
     }
+    // What is laid out is not done before its last line is.
+    let open =
+        |plan: &Plan| plan.prep.as_ref().unwrap().work.iter().find(|line| !line.done).map(|line| line.step);
+    let mut ticked = bench.plan();
+    while let Some(step) = open(&ticked) {
+        assert_eq!(ticked.amount(Station::Prep), Amount::Something);
+        bench.say(Change::Tick { step, done: true });
+        ticked = bench.plan();
+    }
+    assert_eq!(ticked.amount(Station::Prep), Amount::Enough);
     assert_eq!(plan.unlit_reason(), None);
     let value = |id: &str| figure(&plan, id).unwrap_or_else(|| panic!("no {id}")).value;
     // Hand-worked: half of 14 is 7, next drill 8; max(0.3 x 8, 0.7 + 2.054 x 0.8 - 4) = 2.4

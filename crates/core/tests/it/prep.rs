@@ -4,6 +4,7 @@
 use crate::common::{Bench, figure};
 use rstest::rstest;
 use vanadin_core::field::crack_key;
+use vanadin_core::iron::{Confidence, LookTest};
 use vanadin_core::job::{Change, Work};
 use vanadin_core::plan::{Amount, Plan, Station};
 use vanadin_core::quantity::UnitSystem;
@@ -286,4 +287,54 @@ fn a_row_of_pins_begins_with_the_edge_or_beyond_the_tip(#[case] end: &str, #[cas
     // The far end is a tip: the last pin lies half a pin beyond it
     let last_mm = seam.first_pin_mm + f64::from(seam.pins - 1) * seam.pitch_mm;
     assert!((last_mm - 65.0).abs() < 1e-6, "{last_mm}");
+}
+
+#[test]
+fn the_first_hole_and_the_first_cut_are_offered_as_tests_of_the_iron_until_they_are_said() {
+    let mut bench = lever("arc_nickel_iron", "14", "one");
+    let tells = |bench: &Bench| {
+        let plan = bench.plan();
+        let work = &plan.prep.as_ref().unwrap().work;
+        work.iter().filter_map(|line| Some((line.step.what, line.tells?))).collect::<Vec<_>>()
+    };
+    assert_eq!(tells(&bench), [], "two marks are enough");
+    bench.facts.retain(|fact| !matches!(fact.change, Change::Observe { .. }));
+    assert_eq!(tells(&bench), [(Work::Pilot, LookTest::Drill), (Work::Open, LookTest::Spark)]);
+    let refused = bench.plan().gate.refused;
+    let test_first = refused.iter().find(|line| line.verb == "Test the iron").unwrap();
+    assert!(test_first.unlock.contains("the chip of the first stop-hole"), "{}", test_first.unlock);
+    bench.say(Change::Observe {
+        test: "drill".into(),
+        outcome: "powder_and_crumbs".into(),
+        confidence: Confidence::Sure,
+        spot: "first spot".into(),
+    });
+    assert!(bench.plan().gate.refused.iter().all(|line| line.verb != "Test the iron"));
+    assert!(tells(&bench).iter().all(|(_, test)| *test != LookTest::Drill));
+}
+
+#[rstest]
+#[case::nothing_kept(None, None, "The far side of the seam too, as bright as this one.")]
+#[case::free_behind(Some("the flange"), Some("free"), "The far side of the seam too, as bright as this one.")]
+#[case::kept_behind(
+    Some("the flange"),
+    Some("kept"),
+    "The far side of the seam is only washed with solvent without chlorine: that face is not to be touched."
+)]
+fn a_far_side_that_is_not_to_be_touched_is_not_ground(
+    #[case] faces: Option<&str>,
+    #[case] behind: Option<&str>,
+    #[case] said: &str,
+) {
+    let mut bench = lever("arc_nickel_iron", "14", "one");
+    let crack = bench.crack();
+    if let Some(faces) = faces {
+        bench.set("part.keep_off", faces);
+    }
+    if let Some(behind) = behind {
+        bench.set(&crack_key(crack, "behind"), behind);
+    }
+    let plan = bench.plan();
+    let inside = plan.prep.as_ref().unwrap().work.iter().find(|line| line.step.what == Work::Inside).unwrap();
+    assert_eq!(inside.sentence, said);
 }

@@ -302,6 +302,29 @@ fn a_bundle_without_a_name_is_no_rod_and_is_warned_of() {
     assert!(!warned(&bench), "what is asked for is there");
 }
 
+#[rstest]
+#[case::brazed("torch_braze", true)]
+#[case::its_coating_is_its_flux("arc_nickel_iron", false)]
+fn flux_runs_out_where_it_stands_on_a_shelf(#[case] method: &str, #[case] fluxed: bool) {
+    let mut bench = lever();
+    bench.set("method.choice", method);
+    let taken = |bench: &Bench| {
+        let plan = bench.plan();
+        let grams = plan.prep.as_ref().unwrap().metal_g;
+        let chosen = plan.methods.contenders.iter().find(|it| it.way.method.id() == method).unwrap();
+        (chosen.takes.iter().find(|take| take.kind == "flux").cloned(), grams)
+    };
+    assert_eq!(taken(&bench).0, None, "nobody keeps it on a shelf");
+    with(&mut bench, &[&[("what", "flux"), ("amount", "5 g")]]);
+    let (flux, grams) = taken(&bench);
+    assert_eq!(flux.is_some(), fluxed);
+    if let Some(flux) = flux {
+        // A tenth of the metal, in kg; five grams are less.
+        assert!((flux.amount - grams / 10_000.0).abs() < 1e-9);
+        assert!(flux.short, "{}", flux.here_words);
+    }
+}
+
 #[test]
 fn what_it_takes_is_priced_where_a_price_is_known() {
     let mut bench = lever();

@@ -261,3 +261,41 @@ async fn a_patch_is_measured_pinned_all_round_and_led_at_the_torch() -> anyhow::
     browser.press_test_id("torch-main").await?;
     browser.sees("Pin 12 of missing piece 2, the 2nd of 45 to go in").await
 }
+
+#[tokio::test]
+async fn the_chip_of_the_first_hole_tells_the_iron_on_prep() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.at(&server).await?;
+    let id = "00000000-0000-4000-8000-00000000c41b".to_owned();
+    browser.fetch("POST", "/api/jobs", json!({ "id": id })).await?;
+    let set =
+        |key: &str, typed: &str| json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" });
+    for (key, typed) in [("part.name", "Gate latch"), ("part.wall", "12"), ("part.mass", "4")] {
+        browser.say(&id, set(key, typed)).await?;
+    }
+    browser.say(&id, json!({ "kind": "add_crack" })).await?;
+    let crack = browser.view(&id).await?["job"]["rounds"][0]["cracks"][0]["id"]
+        .as_str()
+        .unwrap_or_default()
+        .to_owned();
+    for (field, typed) in
+        [("length", "60"), ("found_by", "dye"), ("end_a", "tip"), ("end_b", "tip"), ("becomes", "repair")]
+    {
+        browser.say(&id, set(&format!("crack.{crack}.{field}"), typed)).await?;
+    }
+    browser.say(&id, set("method.choice", "arc_nickel_iron")).await?;
+    browser.go(&server.url(&format!("/jobs/{id}/prep"))).await?;
+    browser.press("Its chip tells the iron").await?;
+    browser.press("Drill: powder and crumbs").await?;
+    eventually("it counts at Iron", async || {
+        let evidence = browser.view(&id).await?["job"]["evidence"].clone();
+        Ok(evidence[0]["test"] == "drill" && evidence[0]["outcome"] == "powder_and_crumbs")
+    })
+    .await?;
+    eventually("it is not offered again", async || {
+        Ok(browser.run("return document.querySelector('[data-testid=\"tells.drill\"]') === null").await?
+            == true)
+    })
+    .await
+}

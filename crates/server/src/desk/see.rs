@@ -58,7 +58,7 @@ impl ShopNow {
             return self.clone();
         }
         let other = || {
-            let shop = Shop { units, ..self.shop.clone() };
+            let shop = self.shop.told_in(units);
             let (revision, planned_by) = (self.revision, shop.planned_by());
             let (values, facts) = (self.values.clone(), self.facts.clone());
             Arc::new(Self { shop, revision, planned_by, values, facts, other: OnceLock::new() })

@@ -43,7 +43,7 @@ pub struct ShopView {
 
 /// What a helper's pages are drawn by.
 fn for_a_helper(values: &BTreeMap<String, Held>) -> Shop {
-    const TOLD: [&str; 4] = ["shop.name", "shop.units", "shop.theme", "shop.time_zone"];
+    const TOLD: [&str; 5] = ["shop.name", "shop.units", "shop.clock", "shop.theme", "shop.time_zone"];
     let told = values.iter().filter(|(key, _)| TOLD.contains(&key.as_str()));
     Shop::of(&told.map(|(key, held)| (key.clone(), held.clone())).collect())
 }
@@ -79,7 +79,7 @@ pub async fn show(
         return Ok(view(&now, units, **stand_ins));
     }
     Ok(Json(ShopView {
-        shop: Shop { units: now.shop.units, ..for_a_helper(&now.values) },
+        shop: for_a_helper(&now.values).told_in(now.shop.units),
         revision: now.revision,
         fields: BTreeMap::new(),
         own_words: Vec::new(),

@@ -5348,12 +5348,14 @@ export interface components {
             timed: components["schemas"]["TimedStep"][];
             /** @description Ends of cracks that were found again here. */
             tips: components["schemas"]["OwnTip"][];
+            /** @description Its clock says 2:30 pm: as it was said, else as in a shop that works in inches. */
+            twelve_hours: boolean;
             units: components["schemas"]["UnitSystem"];
             /** @description Its days and hours, and minutes under the hood a day at most. */
             week: components["schemas"]["WorkingWeek"];
         };
         /** @enum {string} */
-        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.small_things" | "shop.logger" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.groove" | "shop_taught.nickel" | "shop_taught.preheat" | "shop_taught.braze_heat" | "shop_taught.gas_heat";
+        ShopField: "shop.name" | "shop.units" | "shop.theme" | "shop.time_zone" | "shop.clock" | "shop.ambient" | "shop.currency" | "shop.sources" | "shop.packings" | "shop.rods" | "shop.sets" | "shop.stitch_kit" | "shop.day_from" | "shop.day_to" | "shop.work_days" | "shop.hood" | "shop.done_often" | "shop.rate" | "shop.low_rate" | "shop.small_things" | "shop.logger" | "shop.drills" | "shop.pins" | "shop_taught.polarity" | "shop_taught.peening" | "shop_taught.fixture" | "shop_taught.sides" | "shop_taught.dirt" | "shop_taught.bead" | "shop_taught.after" | "shop_taught.pores" | "shop_taught.old_weld" | "shop_taught.drill" | "shop_taught.density" | "shop_taught.finish" | "shop_taught.groove" | "shop_taught.nickel" | "shop_taught.preheat" | "shop_taught.braze_heat" | "shop_taught.gas_heat";
         ShopView: {
             /** @description This device chose its units: those of `shop`. Nothing where it has the shop's. */
             chose_units: boolean;
@@ -6211,7 +6213,7 @@ export interface components {
          * @description The unit a value is held in.
          * @enum {string}
          */
-        Unit: "millimetres" | "drill" | "square_millimetres" | "cubic_centimetres" | "cubic_metres" | "litres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "kilograms_per_cubic_metre" | "times" | "money" | "percent" | "count" | "points" | "plain";
+        Unit: "millimetres" | "drill" | "tap_drill" | "packing" | "thread" | "square_millimetres" | "cubic_centimetres" | "cubic_metres" | "litres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "kilograms_per_cubic_metre" | "times" | "money" | "percent" | "count" | "points" | "plain";
         /** @enum {string} */
         UnitSystem: "metric" | "imperial";
         /** @description A thing that is known, and not yet where. */
@@ -6273,6 +6275,7 @@ export interface components {
             /** @description "8 mm", "995 rpm": what is set for it. */
             settings: string[];
             step: components["schemas"]["WorkStep"];
+            tells?: components["schemas"]["LookTest"] | null;
             /** @description "Drill" */
             word: string;
         };

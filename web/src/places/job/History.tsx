@@ -8,8 +8,8 @@ import { clock } from '../../quantity/show'
 /** Everything that was said of the job, the last first. */
 export function History(): ReactNode {
   const { view } = useJob()
-  const { time_zone, revision } = useShop()
-  const history = useQuery(historyQuery(view.id, view.revision, revision))
+  const shop = useShop()
+  const history = useQuery(historyQuery(view.id, view.revision, shop.revision))
   if (history.data === undefined) return null
   const { facts, told } = history.data
   return (
@@ -22,7 +22,7 @@ export function History(): ReactNode {
               key={fact.id}
               className="grid grid-cols-[116px_1fr] gap-2 border-b border-rule py-1.5 first:border-0"
             >
-              <span className="text-ash">{clock(fact.at_server_ms, time_zone, view.now_ms)}</span>
+              <span className="text-ash">{clock(fact.at_server_ms, shop, view.now_ms)}</span>
               <span className="min-w-0 [overflow-wrap:anywhere]">
                 {told[at]}
                 {fact.who !== '' && <span className="text-ash">, {fact.who}</span>}

@@ -4,7 +4,7 @@ import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
 import type { Schemas } from '../../api/client'
-import { clock, foreseen, hoursPastTheHour, inUnits } from '../../quantity/show'
+import { clock, foreseen, hoursPastTheHour, inUnits, type Wall } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { alongCurve, hourWords, lineWords, TICK, type LineWord } from '../../ui/line-words'
@@ -60,7 +60,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
     want('now', shownNow, { x, y: layout.y(last.celsius) - (covered ? 34 : 16), w, h: 36 })
   }
   if (stopped === null && line !== null && !line.cold) {
-    const unwrap = unwrapWords(plan.lines, standing, shop.time_zone)
+    const unwrap = unwrapWords(plan.lines, standing, shop)
     if (line.unwrap_at != null && unwrap !== '') {
       const w = widthOf(unwrap, 14.5)
       want('unwrap', unwrap, { x: layout.x(line.unwrap_at) - 8 - w, y: layout.y(65) - 42, w, h: 19 })
@@ -97,9 +97,9 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
     if (at === current - 1) return Math.min(placeOf(at), placeOf(current) - apart)
     return at === current + 1 ? Math.max(placeOf(at), placeOf(current) + apart) : placeOf(at)
   }
-  const marks = hourMarks(line?.unwrap_at ?? 0, layout, lit, shop.time_zone)
+  const marks = hourMarks(line?.unwrap_at ?? 0, layout, lit, shop)
   const hours = hourWords(
-    marks.map((hour) => ({ at: hour.at, x: hour.x, word: hourWord(hour.at, lit, shop.time_zone) })),
+    marks.map((hour) => ({ at: hour.at, x: hour.x, word: hourWord(hour.at, lit, shop) })),
     SHELF + 18,
     layout.heatX + 40,
     layout.endX,
@@ -238,11 +238,11 @@ function hourMarks(
   until: number,
   layout: ReturnType<typeof layOut>,
   lit: { at_ms: number } | null,
-  zone: string,
+  wall: Wall,
 ): HourMark[] {
   const { x, endX, cut } = layout
   const perHour = x(60) - x(0)
-  const offset = lit === null ? 0 : 1 - hoursPastTheHour(lit.at_ms, zone)
+  const offset = lit === null ? 0 : 1 - hoursPastTheHour(lit.at_ms, wall)
   const hours = Array.from({ length: Math.floor(until / 60) }, (_, at) => at + (lit === null ? 1 : offset))
   const hidden = (hour: number) => cut !== null && hour * 60 >= cut.from && hour * 60 <= cut.to
   return hours
@@ -250,10 +250,10 @@ function hourMarks(
     .filter((hour) => hour.x < endX - 4 && perHour > 5 && !hidden(hour.at))
 }
 
-function hourWord(hour: number, lit: { at_ms: number } | null, zone: string): string {
+function hourWord(hour: number, lit: { at_ms: number } | null, wall: Wall): string {
   if (lit === null) return `${hour} h`
   const at = Math.round((lit.at_ms + hour * 3_600_000) / 60_000) * 60_000
-  return clock(at, zone, at)
+  return clock(at, wall, at)
 }
 
 interface HourTicksProps {
@@ -281,10 +281,10 @@ function HourTicks({ marks, words }: HourTicksProps): ReactNode {
 function unwrapWords(
   lines: readonly Schemas['PlanLine'][],
   standing: Schemas['Standing'],
-  zone: string,
+  wall: Wall,
 ): string {
   if (lines.length > 1) return lines.map((l) => l.name).join(' or ')
   const at = standing.hot?.unwrap_at_ms
-  if (at != null) return `may be unwrapped ${foreseen(at, zone, standing.job_now_ms ?? 0)}`
+  if (at != null) return `may be unwrapped ${foreseen(at, wall, standing.job_now_ms ?? 0)}`
   return lines[0]?.span_words ?? ''
 }

@@ -146,7 +146,7 @@ const PLATE_BESIDE: readonly Station[] = ['part', 'prep', 'heat', 'check']
 function NextPlate({ here }: { here: Station }): ReactNode {
   const { view, say } = useJob()
   const { next } = view.standing
-  const { time_zone } = useShop()
+  const shop = useShop()
   const now = useNow()
   const navigate = useNavigate()
   return (
@@ -161,7 +161,7 @@ function NextPlate({ here }: { here: Station }): ReactNode {
         }}
       >
         {next.verb}
-        {next.at_ms != null && ` ${foreseen(next.at_ms, time_zone, now)}`}
+        {next.at_ms != null && ` ${foreseen(next.at_ms, shop, now)}`}
       </Plate>
     </div>
   )

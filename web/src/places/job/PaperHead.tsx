@@ -7,7 +7,7 @@ import { useHot } from '../../ui/hot'
 /** The top of each paper: what it is, of which job, from when. */
 export function PaperHead({ what }: { what: string }): ReactNode {
   const { view, typed } = useJob()
-  const { name, time_zone } = useShop()
+  const shop = useShop()
   const hot = useHot()
   const owner = typed('part.owner')
   const words = [
@@ -21,17 +21,17 @@ export function PaperHead({ what }: { what: string }): ReactNode {
         <h1 className="text-[26px] leading-8">{view.name}</h1>
         <span className="text-right">
           {what}
-          {name !== '' && `, ${name}`}
+          {shop.name !== '' && `, ${shop.name}`}
         </span>
       </div>
       <p className="flex justify-between gap-4">
         <span>{words.join(', ')}</span>
-        <span className="shrink-0">Printed {day(view.now_ms, time_zone)}</span>
+        <span className="shrink-0">Printed {day(view.now_ms, shop)}</span>
       </p>
       {hot !== '' && (
         <p className="my-1 border-2 border-chalk px-1">
           <b>
-            {hot}. The part was hot when this was printed, {day(view.now_ms, time_zone)}.
+            {hot}. The part was hot when this was printed, {day(view.now_ms, shop)}.
           </b>
         </p>
       )}

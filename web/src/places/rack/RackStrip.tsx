@@ -94,7 +94,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
   const stopped =
     standing.stopped == null ? null : STATIONS.findIndex((entry) => entry.station === standing.station)
   const current = STATIONS.findIndex((entry) => entry.station === standing.station)
-  const at = next.at_ms == null ? '' : ` ${foreseen(next.at_ms, shop.time_zone, standing.job_now_ms ?? now)}`
+  const at = next.at_ms == null ? '' : ` ${foreseen(next.at_ms, shop, standing.job_now_ms ?? now)}`
   const go = `/jobs/${line.id}/${pathOf(standing.station)}`
   const verb = standing.stopped ?? `${next.verb}${at}`
   const hotWords = hot === null ? '' : hotText(shop.units === 'imperial' ? hot.imperial : hot.metric)

@@ -73,6 +73,7 @@ export function ShopPage(): ReactNode {
           {field('shop.units')}
           {field('shop.theme')}
           {field('shop.time_zone')}
+          {field('shop.clock')}
           {field('shop.ambient')}
           {field('shop.currency', '£, $, kr')}
           {field('shop.rate', '45')}

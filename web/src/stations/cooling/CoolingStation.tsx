@@ -70,17 +70,17 @@ export function CoolingStation(): ReactNode {
   const when = (at: number): string =>
     lit === null || covered === null
       ? minutes(at)
-      : clock(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
+      : clock(lit.at_ms + (covered + at) * 60_000, shop, view.standing.job_now_ms ?? lit.at_ms)
   /** A moment that is only foreseen. */
   const may = (at: number): string =>
     lit === null || covered === null
       ? `after ${minutes(at)}`
-      : foreseen(lit.at_ms + (covered + at) * 60_000, shop.time_zone, view.standing.job_now_ms ?? lit.at_ms)
+      : foreseen(lit.at_ms + (covered + at) * 60_000, shop, view.standing.job_now_ms ?? lit.at_ms)
   // Once covered the ticks stand at whole hours of the clock.
   const toWholeHour =
     lit === null || covered === null
       ? 0
-      : 60 - hoursPastTheHour(lit.at_ms + covered * 60_000, shop.time_zone) * 60 + SECOND
+      : 60 - hoursPastTheHour(lit.at_ms + covered * 60_000, shop) * 60 + SECOND
   const going = cooling.going ?? null
   const inMinutes = (curve: readonly (readonly [number, number])[]) =>
     curve.map(([hours, celsius]) => [hours * 60, celsius] as const)
@@ -189,7 +189,7 @@ export function CoolingStation(): ReactNode {
             <p className="text-[28px] leading-8 font-semibold" data-testid="next">
               {view.standing.next.verb}
               {view.standing.next.at_ms != null &&
-                ` ${foreseen(view.standing.next.at_ms, shop.time_zone, view.standing.job_now_ms ?? view.now_ms)}`}
+                ` ${foreseen(view.standing.next.at_ms, shop, view.standing.job_now_ms ?? view.now_ms)}`}
             </p>
           ))}
       </div>

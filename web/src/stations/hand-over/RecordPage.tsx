@@ -41,7 +41,7 @@ export function RecordPage(): ReactNode {
         ]
           .filter((word) => word !== '' && word !== 'not known')
           .join(', ')}
-        {round?.lit != null && `, lit ${day(round.lit.at_ms, shop.time_zone)}`}
+        {round?.lit != null && `, lit ${day(round.lit.at_ms, shop)}`}
         {round?.lit != null && round.lit.speed !== 1 && `, job clock at ${round.lit.speed} times`}
       </p>
       {leading !== undefined && (
@@ -132,7 +132,7 @@ export function RecordPage(): ReactNode {
         <Sign name="Taken back by" />
         <Sign name="Date" />
       </div>
-      <p className="only-print pt-1 text-right text-[12px]">Printed {day(view.now_ms, shop.time_zone)}</p>
+      <p className="only-print pt-1 text-right text-[12px]">Printed {day(view.now_ms, shop)}</p>
     </article>
   )
 }

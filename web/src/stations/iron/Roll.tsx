@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useTables } from '../../job/TablesContext'
-import { Drawing } from './Drawing'
+import { Drawing } from '../../job/tests-of-iron/Drawing'
 
 export type Pocket = Schemas['LookTest'] | Schemas['MeasuredTest']
 

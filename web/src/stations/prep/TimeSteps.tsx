@@ -7,7 +7,7 @@ import { Button } from '../../ui/Button'
 /** How long the steps take here: one press begins to time one, one press ends it; what was timed moves the hours. */
 export function TimeSteps(): ReactNode {
   const { view, say } = useJob()
-  const { time_zone } = useShop()
+  const shop = useShop()
   const chosen = view.plan.methods.chosen
   const way = view.plan.methods.contenders.find((contender) => contender.way.method === chosen?.method)
   const steps = way?.steps.filter((step) => step.attended_min > 0) ?? []
@@ -30,7 +30,7 @@ export function TimeSteps(): ReactNode {
                 {step.label}{' '}
                 <span className="small text-ash">
                   {now
-                    ? `timed since ${clock(running.from_ms, time_zone, view.now_ms)}`
+                    ? `timed since ${clock(running.from_ms, shop, view.now_ms)}`
                     : `reckoned ${minutes(step.attended_min)}`}
                 </span>
               </span>

@@ -5,6 +5,7 @@ import { useTicked } from '../../job/useTicked'
 import { Button } from '../../ui/Button'
 import { TickLine } from '../../ui/TickLine'
 import { stepKey } from '../../job/step-key'
+import { WorkTells } from './WorkTells'
 
 export interface WorkListProps {
   work: readonly Schemas['WorkLine'][]
@@ -53,6 +54,7 @@ export function WorkList({ work }: WorkListProps): ReactNode {
                   {line.sentence}
                 </span>
               </TickLine>
+              {line.tells != null && <WorkTells test={line.tells} />}
             </li>
           )
         })}

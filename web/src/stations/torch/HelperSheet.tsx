@@ -39,7 +39,7 @@ export function HelperSheet({ open, onClose }: { open: boolean; onClose: () => v
 }
 
 function Code({ shown: { url, qr, until_ms } }: { shown: Schemas['ForAHelper'] }): ReactNode {
-  const { time_zone } = useShop()
+  const shop = useShop()
   const now = useNow()
   if (qr === '')
     return (
@@ -60,7 +60,7 @@ function Code({ shown: { url, qr, until_ms } }: { shown: Schemas['ForAHelper'] }
         className="w-[240px]"
       />
       {until_ms !== undefined && until_ms !== null && (
-        <p className="text-ash">For one phone, until {clock(until_ms, time_zone, now)}.</p>
+        <p className="text-ash">For one phone, until {clock(until_ms, shop, now)}.</p>
       )}
     </div>
   )

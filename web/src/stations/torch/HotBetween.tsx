@@ -18,13 +18,13 @@ export interface HotBetweenProps {
 export function HotBetween({ onSay }: HotBetweenProps): ReactNode {
   const { view } = useJob()
   const { live } = useLive()
-  const { units, time_zone } = useShop()
+  const shop = useShop()
   const [reading, setReading] = useState(false)
   useShortcut('l', () => setReading(true))
   const { hot, next } = view.standing
-  const shown = live === null ? null : inUnits(live, units)
+  const shown = live === null ? null : inUnits(live, shop.units)
   const until =
-    next.at_ms == null ? '' : ` ${foreseen(next.at_ms, time_zone, view.standing.job_now_ms ?? view.now_ms)}`
+    next.at_ms == null ? '' : ` ${foreseen(next.at_ms, shop, view.standing.job_now_ms ?? view.now_ms)}`
   return (
     <div className="mx-auto grid min-h-0 w-full grow content-start gap-x-8 gap-y-4 overflow-auto bench:grid-cols-[1fr_360px]">
       <div className="flex flex-col gap-4">

@@ -46,7 +46,7 @@ export function OneCurve({ round, wordsOf, now }: OneCurveProps): ReactNode {
       <ol className="text-[17px]">
         {sessions.map((it) => (
           <li key={it.atMs}>
-            <b>{it.words}</b>, lit {clock(it.atMs, shop.time_zone, now)}
+            <b>{it.words}</b>, lit {clock(it.atMs, shop, now)}
             <span className="text-ash">, from {minutes(it.from)} on the curve</span>
           </li>
         ))}

@@ -45,7 +45,7 @@ export function TorchStation(): ReactNode {
   const [more, setMore] = useState(false)
   const [helping, setHelping] = useState(false)
   const navigate = useNavigate()
-  const { time_zone } = useShop()
+  const shop = useShop()
   const { torch } = view.plan
   const round = view.job.rounds.at(-1)
   const lit = round?.lit ?? null
@@ -95,9 +95,7 @@ export function TorchStation(): ReactNode {
   // What waits here for the server is not in the server's word yet.
   const planned = view.standing.next
   const at =
-    planned.at_ms == null
-      ? ''
-      : ` ${foreseen(planned.at_ms, time_zone, view.standing.job_now_ms ?? view.now_ms)}`
+    planned.at_ms == null ? '' : ` ${foreseen(planned.at_ms, shop, view.standing.job_now_ms ?? view.now_ms)}`
   const next = !pins && !covered && done >= torch.planned ? 'Cover it' : planned.verb + at
   const left = Math.max(0, torch.planned - done)
   const heats = view.plan.heat?.cold === false

@@ -52,6 +52,7 @@ pub(super) const METHOD: Method = Method {
     setup: Setup {
         gas: "neutral, the inner cone {3 to 6 mm} off and never touching",
         flux: "for welding iron",
+        fluxed: true,
         tip: |_| "one size over that for steel of this wall",
         note: "Wash a little of the rod into the groove, wait until the puddle moves as one, then on.",
         ..NOTHING_SET

@@ -43,6 +43,7 @@ pub(super) const METHOD: Method = Method {
     }),
     setup: Setup {
         flux: "in the coating; E7018 dried one hour at {350 degC}, the maker's figure first",
+        fluxed: false,
         note: "E6013 the other way round: holder in minus.",
         ..stick::SETUP
     },

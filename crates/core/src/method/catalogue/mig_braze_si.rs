@@ -30,6 +30,7 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         leads: ["Gun in plus, clamp in minus.", "", ""],
         gas: "pure argon, 12 to 16 l/min",
         flux: "",
+        fluxed: false,
         tip: |_| "",
         note: "Smooth rolls with a U, a plastic liner or a spool gun. Cut the ball off the wire before each start; push \
                or drag.",

@@ -107,6 +107,8 @@ pub struct Setup {
     pub leads: [&'static str; 3],
     pub gas: &'static str,
     pub flux: &'static str,
+    /// It is taken from a tin beside the rod.
+    pub fluxed: bool,
     /// Tip or electrode for a wall in mm.
     pub tip: fn(wall_mm: f64) -> &'static str,
     pub note: &'static str,
@@ -120,7 +122,7 @@ pub const BRONZE_FLOWS_C: f64 = 980.0;
 
 /// Nothing is set.
 const NOTHING_SET: Setup =
-    Setup { leads: [""; 3], gas: "", flux: "", tip: |_| "", note: "", melts_c: IRON_MELTS_C };
+    Setup { leads: [""; 3], gas: "", flux: "", fluxed: false, tip: |_| "", note: "", melts_c: IRON_MELTS_C };
 
 /// A method after one school.
 #[derive(Debug)]

@@ -35,6 +35,7 @@ pub(super) const METHOD: Method = Method {
     setup: Setup {
         gas: "neutral to soft",
         flux: "for low temperatures",
+        fluxed: true,
         note: "A lap, never over a gap.",
         ..NOTHING_SET
     },

@@ -111,6 +111,7 @@ pub(super) const SETUP: Setup = Setup {
     leads: LEADS,
     gas: "",
     flux: "in the coating; sticks dried one hour at {120 degC}, the maker's figure first",
+    fluxed: false,
     tip: |_| "",
     note: "Done cold: the low end of the current.",
     melts_c: IRON_MELTS_C,

@@ -52,6 +52,7 @@ pub(super) const fn method(
         setup: Setup {
             note: "Drill and tap by hand speed, dry or with wax. A squeal or a skate is a hard spot: stop.",
             flux: "thread locker, or sealant where it has to be tight",
+            fluxed: false,
             ..NOTHING_SET
         },
         prep: &[],

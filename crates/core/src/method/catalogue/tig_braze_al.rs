@@ -31,6 +31,7 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         leads: ["Alternating, or torch in minus on bright metal.", "", ""],
         gas: "argon, 8 to 12 l/min",
         flux: "",
+        fluxed: false,
         tip: arc_bronze::tungsten,
         note: "The rod's skin of oxide has to be broken: it takes more heat to run.",
         melts_c: BRONZE_FLOWS_C,

@@ -30,6 +30,7 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
         leads: ["Torch in minus, clamp in plus.", "", ""],
         gas: "argon, 8 to 12 l/min",
         flux: "",
+        fluxed: false,
         tip: arc_bronze::tungsten,
         note: "Warm the iron until the rod wets it: a shining puddle of iron is too hot.",
         melts_c: BRONZE_FLOWS_C,

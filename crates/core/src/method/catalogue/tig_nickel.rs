@@ -43,6 +43,7 @@ pub(super) const METHOD: Method = Method {
         leads: ["Torch in minus, clamp in plus.", "", ""],
         gas: "argon, 8 to 12 l/min, flows on for 8 to 12 s",
         flux: "",
+        fluxed: false,
         tip: super::arc_bronze::tungsten,
         note: "Keep a third more on the pedal in reserve.",
         melts_c: IRON_MELTS_C,

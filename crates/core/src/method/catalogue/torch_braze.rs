@@ -35,6 +35,7 @@ pub(super) const METHOD: Method = Method {
     setup: Setup {
         gas: "neutral to slightly oxidising",
         flux: "for brazing iron, on the hot rod",
+        fluxed: true,
         tip: |wall_mm| match wall_mm {
             thin if thin < 3.0 => "small",
             thin if thin <= 8.0 => "medium",

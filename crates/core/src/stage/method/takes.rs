@@ -16,6 +16,9 @@ const FLOWS_ON_S: f64 = 10.0;
 const HOLES_A_TAP: f64 = 40.0;
 const HOLES_A_TAP_DUCTILE: f64 = 15.0;
 
+/// Flux on a hot rod, a share of the metal it floats. House.
+const FLUX_SHARE: f64 = 0.1;
+
 /// Ours: a drill outlasts so many taps, ground now and then.
 const TAPS_A_DRILL: f64 = 3.0;
 
@@ -63,6 +66,10 @@ impl Judged<'_> {
             }
             _ => 0.0,
         };
+        let on_the_shelf = self.shop.stores.iter().any(|item| item.kind == "flux");
+        if way.method.entry().setup.fluxed && on_the_shelf {
+            wanted.push(("flux", None, prep.metal_g / 1000.0 * FLUX_SHARE, TakenWhen::Done));
+        }
         let over = prep.over_it.as_ref().zip(way.method.laid_with().nth(1).and_then(|kinds| kinds.first()));
         if let Some((over, kind)) = over {
             wanted.push((kind, None, over.metal_g / 1000.0, TakenWhen::Done));

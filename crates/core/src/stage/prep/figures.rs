@@ -24,12 +24,12 @@ fn round_a_patch(seam: &SeamPlan) -> [Figure; 4] {
                 "{{{:.1} mm}} along the joint, one each {{{:.1} mm}}",
                 seam.length_mm, seam.pitch_mm
             )),
-        facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Drill))
+        facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Thread))
             .because(format!("The pin for a wall of {{{} mm}}.", seam.wall_mm)),
         facts(Figure::new(at("pitch"), name("Pitch"), seam.pitch_mm, Unit::Millimetres)).because(
             "A third of each pin bites into the last, half where it is tight; what is left over is spread.",
         ),
-        facts(Figure::new(at("tap_drill"), name("Tap drill"), seam.tap_drill_mm, Unit::Drill))
+        facts(Figure::new(at("tap_drill"), name("Tap drill"), seam.tap_drill_mm, Unit::TapDrill))
             .because(format!("The tap drill of M{}, coarse thread.", seam.pin_mm)),
     ]
 }
@@ -125,7 +125,7 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
                         .source(Source::House, how_sure),
                 );
                 figures.push(
-                    facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Drill))
+                    facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Thread))
                         .because(format!("The pin for a wall of {{{} mm}}.", seam.wall_mm))
                         .source(Source::House, how_sure),
                 );
@@ -135,7 +135,7 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
                     ),
                 );
                 figures.push(
-                    facts(Figure::new(at("tap_drill"), name("Tap drill"), seam.tap_drill_mm, Unit::Drill))
+                    facts(Figure::new(at("tap_drill"), name("Tap drill"), seam.tap_drill_mm, Unit::TapDrill))
                         .because(format!("The tap drill of M{}, coarse thread.", seam.pin_mm)),
                 );
             }

@@ -14,7 +14,7 @@ use super::cracks::CrackPlan;
 use super::{Amount, Caution, Missing, Stage, Station};
 use crate::field::{self, Keyed, PREP_DONE, crack};
 use crate::filler::Filler;
-use crate::job::{Crack, Round};
+use crate::job::{Crack, Lighting, Round};
 use crate::method::{Joins, Way, wire_lays};
 use crate::quantity::{Unit, UnitSystem};
 use crate::stop_hole::FoundBy;
@@ -278,7 +278,7 @@ pub(crate) fn stage(
     });
     let grinding = "Guard on, disc rated for the speed, face shield, eyes and ears.";
     Stage {
-        amount: amount(plan.as_ref(), cracks.amount),
+        amount: amount(asked.map(|asked| asked.prep.round), plan.as_ref(), cracks.amount),
         missing: missing(way, plan.as_ref(), &cracks.plan),
         cautions: way
             .map(|_| Caution::new(Station::Prep, grinding))
@@ -308,9 +308,11 @@ fn missing(way: Option<Way>, prep: Option<&PrepPlan>, cracks: &[CrackPlan]) -> V
     }
 }
 
-fn amount(prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
+/// What is laid out is begun; it is done when each line is, or when it was lit on it.
+fn amount(round: Option<&Round>, prep: Option<&PrepPlan>, cracks: Amount) -> Amount {
+    let lit = round.is_some_and(|round| round.lit_for() == Some(Lighting::Main));
     match (prep, cracks) {
-        (Some(_), Amount::Enough) => Amount::Enough,
+        (Some(prep), Amount::Enough) if lit || prep.work.iter().all(|line| line.done) => Amount::Enough,
         (Some(_), _) => Amount::Something,
         (None, _) => Amount::Nothing,
     }

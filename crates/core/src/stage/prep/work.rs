@@ -7,7 +7,7 @@ use super::seam::{SeamPlan, rounded};
 use super::{PrepAsked, PrepPlan, said_as_a_whole};
 use crate::drill_speed::{DrillTool, drill_speed_rpm};
 use crate::field::{self, crack};
-use crate::iron::Iron;
+use crate::iron::{Iron, LookTest};
 use crate::job::{Work, WorkStep};
 use crate::map::MarkKind;
 use crate::quantity::{Millimetres, Unit, UnitSystem};
@@ -27,6 +27,9 @@ pub struct WorkLine {
     pub settings: Vec<String>,
     /// It was ticked, or measured, or said to be done as a whole.
     pub done: bool,
+    /// What this work shows of the iron by the way, where nobody has said it yet: the chip of a hole, the sparks of
+    /// a cut.
+    pub tells: Option<LookTest>,
 }
 
 /// What the list is made from beside what the seams are.
@@ -35,6 +38,8 @@ pub(crate) struct WorkAsked<'a> {
     pub laid: &'a Laid<'a>,
     /// The iron that takes the slowest drill of those it may be.
     pub slowest: Iron,
+    /// Tests of the iron that nobody has done, while not enough is known of it.
+    pub untold: Vec<LookTest>,
 }
 
 /// Oil is baked out at this, in degC, so long at least and so much longer for each mm of wall. House.
@@ -83,7 +88,22 @@ pub(crate) fn work_list(asked: &WorkAsked<'_>, plan: &PrepPlan) -> Vec<WorkLine>
     for line in &mut list.lines {
         line.done = ticked.contains(&line.step) || done_as_a_whole(asked.prep, plan, line.step);
     }
+    tell(&mut list.lines, &asked.untold);
     list.lines
+}
+
+/// The first hole and the first cut are tests of the iron, done without leaving a mark of their own.
+fn tell(lines: &mut [WorkLine], untold: &[LookTest]) {
+    for test in untold {
+        let works = match test {
+            LookTest::Drill => [Work::Pilot, Work::Drill],
+            LookTest::Spark => [Work::Open, Work::Shape],
+            _ => continue,
+        };
+        if let Some(line) = lines.iter_mut().find(|line| works.contains(&line.step.what)) {
+            line.tells = Some(*test);
+        }
+    }
 }
 
 /// What of it has been said or measured without the list: ids of `prep.done`.
@@ -132,6 +152,7 @@ impl<'a> List<'a> {
             sentence,
             settings,
             done: false,
+            tells: None,
         });
     }
 
@@ -465,7 +486,7 @@ impl<'a> List<'a> {
     }
 
     fn rest(&mut self, seams: &[SeamPlan]) {
-        let PrepAsked { cracks, way, units, paint_of_unknown_age, .. } = *self.prep();
+        let PrepAsked { round, cracks, way, units, paint_of_unknown_age, .. } = *self.prep();
         let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
         let margin = units.say(margin_mm(thickest).ceil(), Unit::Millimetres);
         self.line(
@@ -474,7 +495,24 @@ impl<'a> List<'a> {
             "Bright metal on each side of every groove.".to_owned(),
             vec![format!("{margin} each side")],
         );
-        self.once(Work::Inside, "The far side of the seam too, as bright as this one.");
+        // A face that is not to be touched is washed, not ground.
+        let kept_faces = round.get(field::part::KEEP_OFF).is_some();
+        let behind = |crack: &CrackPlan| round.get(crack::BEHIND.of(crack.id));
+        let kept: Vec<&str> = cracks
+            .iter()
+            .filter(|crack| crack.worked() && kept_faces && behind(crack) == Some("kept"))
+            .map(|crack| crack.letter.as_str())
+            .collect();
+        let all = cracks.iter().filter(|crack| crack.worked()).count();
+        let washed = "only washed with solvent without chlorine: that face is not to be touched";
+        self.once(
+            Work::Inside,
+            match kept.len() {
+                0 => "The far side of the seam too, as bright as this one.".to_owned(),
+                some if some == all => format!("The far side of the seam is {washed}."),
+                _ => format!("The far side too, as bright as this one; behind {} {washed}.", kept.join(", ")),
+            },
+        );
         let left_in = cracks.iter().any(|crack| crack.found_by.is_some_and(FoundBy::leaves_something));
         if left_in {
             let at = units.say(DRIED_C, Unit::Celsius);

@@ -105,7 +105,7 @@ pub(crate) fn in_turn(torch: &mut TorchPlan, round: &Round, prep: &PrepPlan, map
             None => format!("crack {}, pin {}", turn.seam.letter, turn.number),
         },
         words: format!(
-            "Pin {} of {}, the {} of {planned} to go in: drill {}, tap M{}.",
+            "Pin {} of {}, the {} of {planned} to go in: drill {{{} tap_drill}}, tap M{}.",
             turn.number,
             turn.seam.letter,
             nth(planned as usize - left.len() + 1),

@@ -154,7 +154,10 @@ impl StopAsked<'_> {
         )];
         if let Some(least_c) = torch.window.map(|(least_c, _)| least_c).filter(|_| !self.heat.cold) {
             let mut needs = match reheat_min {
-                Some(minutes) if minutes < WARM_ALREADY_MIN => vec!["It is warm enough already.".to_owned()],
+                // By the model it is there, and what was read is not: then it is not.
+                Some(minutes) if minutes < WARM_ALREADY_MIN && !under => {
+                    vec!["It is warm enough already.".to_owned()]
+                }
                 Some(minutes) => vec![format!(
                     "{} to {} first.",
                     units.say(minutes, Unit::Minutes),
