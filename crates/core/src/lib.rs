@@ -1,5 +1,6 @@
 //! The rules of repairing cast iron, pure: facts in, plan out. No I/O, no clock.
 
+pub mod acceptance;
 pub mod casting_weight;
 pub mod day;
 pub mod decide;

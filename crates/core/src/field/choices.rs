@@ -47,7 +47,8 @@ pub const CAUSES: &[Choice] = &[
     ("unknown", "Nobody knows"),
 ];
 
-pub const LOADS: &[Choice] = &[("static", "Steady"), ("bending", "Bending"), ("shock", "Shock")];
+pub const LOADS: &[Choice] =
+    &[("static", "Steady"), ("bending", "Bending"), ("shock", "Shock"), (NONE, "Nothing: it only shows")];
 
 pub const CONTENTS: &[Choice] = &[
     ("nothing", "Nothing"),

@@ -179,6 +179,7 @@ check {
     CLEAN: OneOf = one_of("check.clean", "Clean", choices::CHECKED).of_the_round();
     ALIGNMENT: OneOf = one_of("check.alignment", "Alignment", choices::CHECKED).of_the_round();
     PINS: OneOf = one_of("check.pins", "Pins", choices::CHECKED).of_the_round();
+    FAULTS: OneOf = one_of("check.faults", "Faults", choices::CHECKED).of_the_round();
 }
 note {
     JOB: Text = text("note.job", "Note on the job", NOTE_MOST).of_the_piece();

@@ -197,6 +197,19 @@ pub fn accept(
             }
             Ok(())
         }
+        Change::Look { place, .. } => {
+            let known = place.at.is_none_or(|id| {
+                round.cracks.iter().any(|crack| crack.id == id)
+                    || round.said_at_torch().any(|(_, entry)| entry.fact == id)
+            });
+            if !known {
+                return problem("place", "that place is no longer there", "");
+            }
+            if round.looked.len() >= SEAM_READINGS_MOST {
+                return problem("place", "that is more than is looked at", "cross some out first");
+            }
+            Ok(())
+        }
         Change::Time { step, running } => {
             let open = round.timed.iter().find(|it| it.to_ms.is_none());
             if !running && open.is_none_or(|open| open.step != *step) {
@@ -253,6 +266,7 @@ pub fn accept(
                 || job.faces.iter().any(|face| face.id == *target)
                 || round.marks.iter().any(|mark| mark.id == *target)
                 || round.at_seams.iter().any(|reading| reading.id == *target)
+                || round.looked.iter().any(|looked| looked.fact == *target)
                 || job.heats().any(|heat| heat.log.iter().any(|entry| entry.fact == *target));
             if known { Ok(()) } else { problem("target", "there is nothing to cross out", "") }
         }

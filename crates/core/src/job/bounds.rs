@@ -118,6 +118,21 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         Change::MeasureSeam { what, number, typed, shown_in, .. } => {
             measured_at_seam(*what, *number, typed, *shown_in)
         }
+        Change::Look { found, typed, shown_in, count, note, .. } => {
+            short_as("note", note, TEXT_MOST)?;
+            if let Some(name) = typed.keys().find(|name| *name != "size") {
+                return Err(FieldProblem::new(name, "that is not measured here", "size"));
+            }
+            if let Some(count) = count {
+                OutOfRange::check("how many", "", (1.0, 99.0), f64::from(*count))
+                    .map_err(|out| out.at("count"))?;
+            }
+            let read = lengths(typed, *shown_in)?;
+            if read.get("size").copied().flatten().is_some() && found.measured().is_none() {
+                return Err(FieldProblem::new("size", "nothing of that is measured", "leave it empty"));
+            }
+            Ok(())
+        }
         Change::Strike { reason, .. } | Change::NewRound { reason } => short("reason", reason),
         Change::Light { speed, frozen, owned, without, .. } => {
             short("owned", owned)?;

@@ -3,7 +3,8 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Lighting, SeamReadingKind, TorchEntry, Understood, WorkStep};
+use super::{CheckPlace, Lighting, SeamReadingKind, TorchEntry, Understood, WorkStep};
+use crate::acceptance::{Found, Then};
 use crate::iron::{Confidence, TypedValues};
 use crate::log::{self, Taking, Word};
 use crate::map::{Drawn, MarkKind};
@@ -96,6 +97,22 @@ pub enum Change {
         step: WorkStep,
         done: bool,
     },
+    /// A place was looked at after the repair. `typed` holds `size` where what was found is measured.
+    Look {
+        place: CheckPlace,
+        found: Found,
+        #[serde(default, skip_serializing_if = "TypedValues::is_empty")]
+        typed: TypedValues,
+        shown_in: UnitSystem,
+        /// How many within 25 mm.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        count: Option<u32>,
+        /// What is done about it, where it is not good enough.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        then: Option<Then>,
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        note: String,
+    },
     /// Something that this version cannot read, as it is stored. It is kept and shown, and cannot be said.
     Unreadable {
         text: String,
@@ -175,6 +192,7 @@ impl Word for Change {
             | Self::SetPoint { .. }
             | Self::MeasureSeam { .. }
             | Self::Tick { .. }
+            | Self::Look { .. }
             | Self::Estimate { .. }
             | Self::Time { .. }
             | Self::Strike { .. } => Taking::Open,

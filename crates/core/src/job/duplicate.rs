@@ -50,6 +50,7 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
             Change::Straighten { .. } => continue,
             Change::MeasureSeam { .. }
             | Change::Tick { .. }
+            | Change::Look { .. }
             | Change::Estimate { .. }
             | Change::Time { .. } => {
                 renamed.pop();

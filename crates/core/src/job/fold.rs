@@ -6,8 +6,9 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::{
-    CHANNELS, Change, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Mark, Neighbour,
-    Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood, every_channel,
+    CHANNELS, Change, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Looked, Mark,
+    Neighbour, Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood,
+    every_channel,
 };
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
@@ -233,6 +234,7 @@ impl Job {
             | Change::AddMark { .. }
             | Change::MeasureSeam { .. }
             | Change::Tick { .. }
+            | Change::Look { .. }
             | Change::Estimate { .. }
             | Change::Time { .. }
             | Change::AddHardSpot { .. }
@@ -375,6 +377,24 @@ impl Job {
                     ticked.remove(step);
                 }
             }
+            Change::Look { place, found, count, then, note, .. } => {
+                let mm = match understood {
+                    Some(Understood::Lengths(typed)) => typed.get("size").copied().flatten(),
+                    _ => None,
+                };
+                self.round_mut().looked.push(Looked {
+                    fact: fact.id,
+                    revision: fact.revision,
+                    at_ms: fact.at_ms(),
+                    who: fact.who.clone(),
+                    place: *place,
+                    found: *found,
+                    size_mm: mm,
+                    count: *count,
+                    then: *then,
+                    note: note.trim().to_owned(),
+                });
+            }
             Change::Time { step, running } => {
                 let (fact, at_ms) = (fact.id, fact.at_ms());
                 let timed = &mut self.round_mut().timed;
@@ -469,6 +489,7 @@ impl Job {
         round.neighbours.retain(|neighbour| neighbour.id != target);
         round.marks.retain(|mark| mark.id != target);
         round.at_seams.retain(|reading| reading.id != target && reading.crack != target);
+        round.looked.retain(|looked| looked.fact != target);
         round.drawn.retain(|placed| placed.mark != target && placed.face != target);
         for round in &mut self.rounds {
             let cancelled = round.cancelled.iter_mut().flat_map(|heat| &mut heat.log);

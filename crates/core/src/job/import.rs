@@ -98,6 +98,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::SetPoint { .. }
         | Change::MeasureSeam { .. }
         | Change::Tick { .. }
+        | Change::Look { .. }
         | Change::Estimate { .. }
         | Change::Time { .. }
         | Change::AddHardSpot { .. }

@@ -9,8 +9,8 @@ use uuid::Uuid;
 use super::heat::{known, measured_at, melted, without};
 use super::pads::of_the_part;
 use super::{
-    CHANNELS, Deed, Heat, Lighting, Lit, LogEntry, PadOn, PadsOn, Reading, Recorded, SeamReading, TorchEntry,
-    Work, WorkStep, pad_on,
+    CHANNELS, Deed, Heat, Lighting, Lit, LogEntry, Looked, PadOn, PadsOn, Reading, Recorded, SeamReading,
+    TorchEntry, Work, WorkStep, pad_on,
 };
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::heat::ReadAt;
@@ -155,6 +155,8 @@ pub struct Round {
     /// Steps that were timed on the bench, the first first; at most one of them is running.
     #[serde(default)]
     pub timed: Vec<Timed>,
+    /// What was looked at after the repair, in the order said.
+    pub looked: Vec<Looked>,
     pub lit: Option<Lit>,
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.

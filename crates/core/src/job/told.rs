@@ -64,6 +64,11 @@ impl<'a> Telling<'a> {
                 let at = step.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
                 format!("{}{at}: {done}", step.what.word())
             }
+            Change::Look { place, found, .. } => {
+                let at = place.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
+                let side = place.side.map_or_else(String::new, |side| format!(", side {side}"));
+                format!("Looked at{at}{side}: {}{}", found.words().to_lowercase(), self.lengths(fact))
+            }
             Change::Time { step, running } => {
                 let step = upper(&step.replace('_', " "));
                 format!("{step}: {}", if *running { "timed from here" } else { "timed to here" })
@@ -153,6 +158,7 @@ impl<'a> Telling<'a> {
                 "at" => "along",
                 "depth" => "deep",
                 "run_out" => "run-out",
+                "across" => "measured",
                 other => other,
             };
             match mm {

@@ -55,6 +55,7 @@ impl Understood {
             }
             Change::Straighten { typed, shown_in, .. }
             | Change::SetPoint { typed, shown_in, .. }
+            | Change::Look { typed, shown_in, .. }
             | Change::MeasureSeam { typed, shown_in, .. } => {
                 lengths(typed, *shown_in).ok().map(Self::Lengths)
             }
@@ -103,7 +104,7 @@ pub(super) fn lengths(
         // A reading may well be none.
         let least = match name.as_str() {
             "x" | "y" => -FACE_MOST_MM,
-            "at" | "depth" | "gap" | "step" | "rock" | "run_out" | "moved" | "off" => 0.0,
+            "at" | "depth" | "gap" | "step" | "rock" | "run_out" | "moved" | "off" | "size" => 0.0,
             _ => 0.1,
         };
         OutOfRange::check("a length", "mm", (least, FACE_MOST_MM), read.value)

@@ -424,7 +424,16 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         takes: taken.map_or(&[], |taken| taken.takes.as_slice()),
         warming: heated.and_then(|heat| warming::warming(job, (&facts, &belief.plausible), heat, runs)),
     });
-    let check = check::stage(shop, round, &facts, chosen, torch.plan.as_ref());
+    let check = check::stage(&check::CheckAsked {
+        shop,
+        round,
+        part: &facts,
+        cracks: &cracks.plan,
+        prep: prep.plan.as_ref(),
+        map: &map,
+        way: chosen,
+        torch: torch.plan.as_ref(),
+    });
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
     let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
     let hand_over = hand_over::stage((job, shop), &check.plan, torch.plan.as_ref(), heated, still_hot);

@@ -4,11 +4,13 @@ use serde::{Deserialize, Serialize};
 
 use super::hot::LastHeat;
 use super::{Amount, AtTorch, Live, Plan, Station, live};
+use crate::acceptance::Then;
 use crate::day::Day;
 use crate::field;
 use crate::heat::{TOUCH_C, UNWRAP_C};
 use crate::job::{HeatRef, Job, Lighting, Lit, Round, job_ms};
 use crate::quantity::{Shown, Unit, UnitSystem, exactly};
+use crate::stage::CheckLine;
 
 /// The one thing to do next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -338,7 +340,21 @@ fn next(
         return say(Station::Torch, "Go on: light it again");
     }
     if lit {
-        if plan.check.iter().any(|line| line.verdict == "not_ok") && !handed_over {
+        let bad = || plan.check.iter().filter(|line| line.verdict == "not_ok");
+        let refilled = |line: &CheckLine| {
+            let mut bad = line.places.iter().filter(|place| place.verdict == "not_ok");
+            bad.all(|place| place.then == Some(Then::RefillHot))
+        };
+        if let Some(line) = bad().next()
+            && bad().all(refilled)
+            && !handed_over
+        {
+            let place = line.places.iter().find(|place| place.verdict == "not_ok");
+            let at = place.map_or_else(String::new, |place| format!(", {}", place.words));
+            let verb = format!("Put right: {}{at}", line.label.to_lowercase());
+            return Next { key: line.key.clone(), ..go(Station::Check, verb) };
+        }
+        if bad().next().is_some() && !handed_over {
             return go(Station::Check, format!("Open round {}", job.rounds.len() + 1));
         }
         if let Some(line) = plan.check.iter().find(|line| line.verdict.is_empty())

@@ -246,7 +246,7 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
             let (metric, imperial) = rounded(value, Unit::Millimetres, rounding);
             (metric, if near { Shown::new(number(whole, 0), "in") } else { imperial })
         }
-        Unit::Thread => same(Shown::new(format!("M{}", number(value, 1)), "")),
+        Unit::Thread => same(Shown::new(format!("M{}", number(value, 1)), "coarse")),
         Unit::SquareMillimetres => {
             (Shown::new(number(value, 0), "mm²"), Shown::new(number(value / 645.16, 2), "in²"))
         }
@@ -530,7 +530,7 @@ mod tests {
     #[case::sand(150.0, Unit::Packing, "150 mm", "6 in")]
     #[case::gloves(10.0, Unit::Packing, "10 mm", "3/8 in")]
     #[case::as_it_was_typed(38.1, Unit::Packing, "38 mm", "1 1/2 in")]
-    #[case::a_thread(8.0, Unit::Thread, "M8", "M8")]
+    #[case::a_thread(8.0, Unit::Thread, "M8 coarse", "M8 coarse")]
     #[case::a_drill_of_no_index(2.18, Unit::Drill, "2.18 mm", "0.086 in")]
     // Hand-worked: 666 x 1.8 + 32 = 1230.8
     #[case::temperature(666.0, Unit::Celsius, "665 °C", "1230 °F")]

@@ -1,36 +1,120 @@
-//! Stage 9: a short list made from this job's risks.
+//! Stage 9: a list made from this job's risks and its log, each thing at each of its places.
 
 use serde::Serialize;
+use uuid::Uuid;
 
+use super::cracks::{CrackPlan, LineOnFace, MapPlan};
+use super::looked::{self, LINES, Stands};
 use super::part::PartFacts;
+use super::prep::{PrepPlan, SeamPlan};
 use super::taught::PORES;
 use super::torch::TorchPlan;
 use super::{Amount, Caution, Stage, Station};
+use crate::acceptance::{Extent, Found, Then};
 use crate::field::{self, Field, OneOf};
-use crate::job::Round;
+use crate::job::{CheckPlace, CheckWhat, Looked, Round, TorchEntry};
+use crate::map::{At, length_mm, place_along};
 use crate::method::{Joins, Way};
-use crate::quantity::Unit;
+use crate::quantity::{Unit, UnitSystem};
+use crate::said::said;
 use crate::shop::Shop;
 
-/// One thing to look at.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+/// One thing to look at, at each of its places.
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct CheckLine {
     pub key: String,
     pub label: String,
     pub how: String,
-    /// "ok", "not_ok", or empty while not looked at.
+    /// "ok", "not_ok", "left" where something is left with its reason, or empty while not looked at.
     pub verdict: String,
+    /// Where; none where it is the whole part.
+    pub places: Vec<PlaceLine>,
+    /// What may be found, the good first.
+    pub choices: Vec<FoundChoice>,
 }
 
-pub(crate) fn stage(
-    shop: &Shop,
-    round: &Round,
-    part: &PartFacts,
-    way: Option<Way>,
-    torch: Option<&TorchPlan>,
-) -> Stage<Vec<CheckLine>> {
-    let plan = check_lines(round, part, way);
+/// One place that is looked at.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PlaceLine {
+    pub place: CheckPlace,
+    /// As it is numbered on the map, from 1: places at one spot share theirs.
+    pub number: u32,
+    /// "A, second side"
+    pub words: String,
+    /// As of its line.
+    pub verdict: String,
+    /// "Pores, pinholes, 1.2 mm, 2 in 25 mm: good enough, 1.5 mm across, 3 in 25 mm"; empty while nobody has looked.
+    pub sentence: String,
+    /// What is done about it; nothing where nobody has said.
+    pub then: Option<Then>,
+    pub then_words: String,
+    /// Every look at it, the last first.
+    pub looks: Vec<LookLine>,
+    pub on_map: Vec<PlaceOnMap>,
+}
+
+/// One look.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LookLine {
+    pub fact: Uuid,
+    /// UTC, ms since 1970.
+    pub at_ms: i64,
+    pub who: String,
+    pub words: String,
+}
+
+/// Where a place lies.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PlaceOnMap {
+    pub face: Uuid,
+    pub at: At,
+    /// It is on the other side, and that is not drawn.
+    pub behind: bool,
+}
+
+/// What may be found.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FoundChoice {
+    pub found: Found,
+    pub words: String,
+    /// How much of it is good enough here.
+    pub limit: String,
+    /// What is measured of it; empty where seeing it is enough.
+    pub measured: String,
+    /// How many lie close together counts.
+    pub counted: bool,
+    /// What can be done about it, the first first.
+    pub then: Vec<ThenChoice>,
+}
+
+/// A way on from what is not good enough.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ThenChoice {
+    pub then: Then,
+    pub words: String,
+}
+
+/// What the list is made from.
+pub(crate) struct CheckAsked<'a> {
+    pub shop: &'a Shop,
+    pub round: &'a Round,
+    pub part: &'a PartFacts,
+    pub cracks: &'a [CrackPlan],
+    pub prep: Option<&'a PrepPlan>,
+    pub map: &'a MapPlan,
+    pub way: Option<Way>,
+    pub torch: Option<&'a TorchPlan>,
+}
+
+pub(crate) fn stage(asked: &CheckAsked<'_>) -> Stage<Vec<CheckLine>> {
+    let CheckAsked { shop, round, way, torch, .. } = *asked;
+    let plan = asked.lines();
     Stage {
         amount: amount(&plan),
         missing: Vec::new(),
@@ -48,75 +132,281 @@ pub(crate) fn stage(
     }
 }
 
-/// What may be looked at, as it is called.
-const LINES: [(Field<OneOf>, &str); 7] = [
-    (field::check::PINS, "Every pin tight and filed flush"),
-    (field::check::CLEAN, "Slag, flux glass and fibre off"),
-    (field::check::TOES, "Toes whole"),
-    (field::check::CRACKS_AGAIN, "No new crack, none ran on"),
-    (field::check::FILE_EDGE, "Edge files"),
-    (field::check::LEAK, "Tight"),
-    (field::check::ALIGNMENT, "Straight"),
-];
-
-fn line(round: &Round, looked_at: Field<OneOf>, how: &str) -> CheckLine {
-    let label = LINES.iter().find(|(field, _)| field.key() == looked_at.key()).map_or("", |(_, label)| label);
-    CheckLine {
-        key: looked_at.key().to_owned(),
-        label: label.to_owned(),
-        how: how.to_owned(),
-        verdict: round.get(looked_at).unwrap_or_default().to_owned(),
-    }
-}
-
-/// What was looked at in a round, whatever it was mended by.
+/// What was looked at in a round, whatever it was mended by: in a line each, with what was found where.
 #[must_use]
-pub fn looked_at(round: &Round) -> Vec<CheckLine> {
-    LINES
-        .into_iter()
-        .map(|(field, _)| line(round, field, ""))
-        .filter(|line| !line.verdict.is_empty())
-        .collect()
+pub fn looked_at(round: &Round, units: UnitSystem) -> Vec<CheckLine> {
+    let line = |(what, field, label): (CheckWhat, Field<OneOf>, &str)| {
+        let looks = round.looked.iter().filter(|it| it.place.what == what);
+        let last = looks.clone().next_back();
+        let of_last = last.map_or("", |it| if it.found == Found::Good { "ok" } else { "not_ok" });
+        let found: Vec<String> =
+            looks.filter(|it| it.found != Found::Good).map(|it| found_words(it, units)).collect();
+        CheckLine {
+            key: field.key().to_owned(),
+            label: label.to_owned(),
+            how: found.join("; "),
+            verdict: round.get(field).unwrap_or(of_last).to_owned(),
+            places: Vec::new(),
+            choices: Vec::new(),
+        }
+    };
+    LINES.into_iter().map(line).filter(|line| !line.verdict.is_empty()).collect()
 }
 
-/// The list for a way. House.
-fn check_lines(round: &Round, part: &PartFacts, way: Option<Way>) -> Vec<CheckLine> {
-    let line = |looked_at: Field<OneOf>, how: &str| line(round, looked_at, how);
-    let mut lines = Vec::new();
-    let Some(way) = way else { return lines };
-    match way.method.entry().joins {
-        Joins::Pins | Joins::PinsAndLocks => {
-            lines.push(line(field::check::PINS, "tap each one: a loose pin rattles"))
+/// "Pores, pinholes, 1.2 mm, 2 in 25 mm"
+fn found_words(it: &Looked, units: UnitSystem) -> String {
+    let size = it.size_mm.map(|mm| format!(", {}", units.say_exactly(mm, Unit::Millimetres)));
+    let close = said("{25 mm}", units);
+    let count = it.count.map(|count| format!(", {count} in {close}"));
+    format!("{}{}{}", it.found.words(), size.unwrap_or_default(), count.unwrap_or_default())
+}
+
+/// What can be found where something is looked for.
+fn may_be_found(what: CheckWhat) -> &'static [Found] {
+    use Found::{
+        Crack, Good, HardEdge, Leak, LowSpot, NotWetted, Notch, OutOfLine, PinLoose, Pore, ResidueLeft,
+    };
+    match what {
+        CheckWhat::Pins => &[Good, PinLoose],
+        CheckWhat::Clean => &[Good, ResidueLeft],
+        CheckWhat::Toes => &[Good, Notch, NotWetted, LowSpot, Pore, Crack],
+        CheckWhat::CracksAgain => &[Good, Crack, Pore],
+        CheckWhat::FileEdge => &[Good, HardEdge],
+        CheckWhat::Leak => &[Good, Leak],
+        CheckWhat::Alignment => &[Good, OutOfLine],
+        CheckWhat::Faults => &[Good, Pore, NotWetted, Notch, LowSpot, Crack],
+    }
+}
+
+fn then_words(what: CheckWhat, then: Then) -> &'static str {
+    match (then, what) {
+        (Then::RefillHot, CheckWhat::Pins) => "The next size, or a lock",
+        (Then::RefillHot, CheckWhat::Clean) => "Off with it, and look again",
+        (Then::RefillHot, _) => "Ground out and refilled, the part warm",
+        (Then::NewRound, _) => "A new round",
+        (Then::LeftAndSaid, _) => "Left, and said so",
+        (Then::Watch, _) => "Watched: punch marks and a date",
+    }
+}
+
+impl CheckAsked<'_> {
+    /// The list for a way. House.
+    fn lines(&self) -> Vec<CheckLine> {
+        use CheckWhat::{Alignment, Clean, CracksAgain, Faults, FileEdge, Leak, Pins, Toes};
+        let Some(way) = self.way else { return Vec::new() };
+        let mut lines = Vec::new();
+        match way.method.entry().joins {
+            Joins::Pins | Joins::PinsAndLocks => {
+                lines.push(self.line(Pins, "tap each one: a loose pin rattles"));
+            }
+            Joins::Strap | Joins::Epoxy => {}
+            Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => {
+                lines.push(self.line(Clean, "wet, masked, wire brush"));
+                lines.push(self.line(Toes, "run a nail and a glass along both edges of the filler"));
+            }
         }
-        Joins::Strap | Joins::Epoxy => {}
-        Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => {
-            lines.push(line(field::check::CLEAN, "wet, masked, wire brush"));
-            lines.push(line(field::check::TOES, "run a nail and a glass along both edges of the filler"));
+        let dye = "dye or magnetic particles over the repair and past every stop-hole";
+        lines.push(self.line(CracksAgain, dye));
+        if way.method.fusion() {
+            lines.push(self.line(FileEdge, "a skating file marks a hard spot: map it before drilling"));
+        }
+        if self.part.duct() {
+            let most = self.part.units.say(0.03, Unit::Bar);
+            let how = format!("gas: soap or smoke under {most}, flange flat on a plate; never filled");
+            lines.push(self.line(Leak, &how));
+        } else if self.part.fluid_tight == Some(true) {
+            lines.push(self.line(Leak, "water: full, vented, slowly; never with air"));
+        }
+        lines.push(self.line(Alignment, "straight edge, flat plate, pin through the holes"));
+        if self.faults().next().is_some() {
+            lines.push(self.line(Faults, "each where it was, ground bright, under a glass"));
+        }
+        self.number(&mut lines);
+        lines
+    }
+
+    fn line(&self, what: CheckWhat, how: &str) -> CheckLine {
+        let (field, label) = LINES
+            .into_iter()
+            .find(|(known, ..)| *known == what)
+            .map_or((field::check::TOES, ""), |(_, field, label)| (field, label));
+        let places: Vec<PlaceLine> =
+            self.places(what).into_iter().map(|(place, words)| self.place(place, words)).collect();
+        let any = |verdict: &str| places.iter().any(|place| place.verdict == verdict);
+        let verdict = ["not_ok", "", "left"].into_iter().find(|verdict| any(verdict)).unwrap_or("ok");
+        CheckLine {
+            key: field.key().to_owned(),
+            label: label.to_owned(),
+            how: how.to_owned(),
+            verdict: verdict.to_owned(),
+            choices: self.choices(what),
+            places,
         }
     }
-    lines.push(line(
-        field::check::CRACKS_AGAIN,
-        "dye or magnetic particles over the repair and past every stop-hole",
-    ));
-    if way.method.fusion() {
-        lines.push(line(field::check::FILE_EDGE, "a skating file marks a hard spot: map it before drilling"));
+
+    /// Faults that were seen at the torch, each with the bead it was at.
+    fn faults(&self) -> impl Iterator<Item = (Uuid, String)> + '_ {
+        let mut beads = 0;
+        self.round.said_at_torch().filter_map(move |(_, entry)| match &entry.entry {
+            TorchEntry::Bead { .. } | TorchEntry::Pin { .. } => {
+                beads += 1;
+                None
+            }
+            TorchEntry::Trouble { seen, .. } => {
+                let piece = self.torch.map_or("bead", |torch| torch.piece.as_str());
+                let at = if beads == 0 { "before the first".to_owned() } else { format!("{piece} {beads}") };
+                Some((entry.fact, format!("{}, {at}", seen.words())))
+            }
+            _ => None,
+        })
     }
-    if part.duct() {
-        let most = part.units.say(0.03, Unit::Bar);
-        let how = format!("gas: soap or smoke under {most}, flange flat on a plate; never filled");
-        lines.push(line(field::check::LEAK, &how));
-    } else if part.fluid_tight == Some(true) {
-        lines.push(line(field::check::LEAK, "water: full, vented, slowly; never with air"));
+
+    /// Where something is looked for.
+    fn places(&self, what: CheckWhat) -> Vec<(CheckPlace, String)> {
+        let whole = || vec![(CheckPlace { what, at: None, side: None }, "the whole part".to_owned())];
+        let seams: Vec<(CheckPlace, String)> = match what {
+            CheckWhat::Leak | CheckWhat::Alignment => return whole(),
+            CheckWhat::Faults => self
+                .faults()
+                .map(|(fact, words)| (CheckPlace { what, at: Some(fact), side: None }, words))
+                .collect(),
+            CheckWhat::CracksAgain => self
+                .cracks
+                .iter()
+                .filter(|crack| crack.worked() || crack.becomes == "watch")
+                .map(|crack| {
+                    let watched = if crack.worked() { "" } else { ", watched" };
+                    let place = CheckPlace { what, at: Some(crack.id), side: None };
+                    (place, format!("{}{watched}", crack.letter))
+                })
+                .collect(),
+            CheckWhat::Pins | CheckWhat::Clean | CheckWhat::Toes | CheckWhat::FileEdge => {
+                let seams = self.prep.map_or(&[][..], |prep| &prep.seams);
+                let sides = |seam: &SeamPlan| match seam.form.as_deref() {
+                    Some("double_V") => vec![(Some(1), ", first side"), (Some(2), ", second side")],
+                    _ => vec![(None, "")],
+                };
+                let at = |seam: &SeamPlan, side| CheckPlace { what, at: Some(seam.id), side };
+                seams
+                    .iter()
+                    .filter(|seam| seam.patch.is_none())
+                    .flat_map(|seam| {
+                        sides(seam)
+                            .into_iter()
+                            .map(|(side, words)| (at(seam, side), format!("{}{words}", seam.letter)))
+                            .collect::<Vec<_>>()
+                    })
+                    .collect()
+            }
+        };
+        if seams.is_empty() { whole() } else { seams }
     }
-    lines.push(line(field::check::ALIGNMENT, "straight edge, flat plate, pin through the holes"));
-    lines
+
+    fn place(&self, at: CheckPlace, words: String) -> PlaceLine {
+        let place = looked::place(self.round, self.part, self.cracks, at);
+        let stands = looked::stands(self.round, at, &place);
+        let said = |template: &str| said(template, self.part.units);
+        let found = |it: &Looked| found_words(it, self.part.units);
+        let looks = self.round.looked.iter().rev().filter(|it| it.place == at);
+        let last = looks.clone().next();
+        let limit = |it: &Looked| said(&place.limit(it.found));
+        let sentence = match (stands, last) {
+            (Stands::Open, _) | (Stands::Good | Stands::NotGood(None), None) => String::new(),
+            (Stands::Measure(it), _) => format!("{}: measure it. Good enough is {}.", found(it), limit(it)),
+            (Stands::Left(it), _) => format!("{}: more than {}.", found(it), limit(it)),
+            (Stands::NotGood(Some(it)), _) => format!("{}. Good enough is {}.", found(it), limit(it)),
+            (Stands::Good, Some(it)) if it.found != Found::Good => {
+                format!("{}: good enough ({}).", found(it), limit(it))
+            }
+            (Stands::Good | Stands::NotGood(None), Some(_)) => String::new(),
+        };
+        let then = match stands {
+            Stands::Left(it) | Stands::NotGood(Some(it)) => it.then,
+            _ => None,
+        };
+        PlaceLine {
+            number: 0,
+            words,
+            verdict: stands.id().to_owned(),
+            sentence,
+            then,
+            then_words: then.map_or_else(String::new, |then| then_words(at.what, then).to_owned()),
+            looks: looks
+                .map(|it| LookLine {
+                    fact: it.fact,
+                    at_ms: it.at_ms,
+                    who: it.who.clone(),
+                    words: match it.note.as_str() {
+                        "" => found(it),
+                        note => format!("{}. {note}", found(it)),
+                    },
+                })
+                .collect(),
+            on_map: self.on_map(at),
+            place: at,
+        }
+    }
+
+    fn choices(&self, what: CheckWhat) -> Vec<FoundChoice> {
+        let place =
+            looked::place(self.round, self.part, self.cracks, CheckPlace { what, at: None, side: None });
+        let choice = |found: &Found| FoundChoice {
+            found: *found,
+            words: found.words().to_owned(),
+            limit: said(&place.limit(*found), self.part.units),
+            measured: found.measured().unwrap_or_default().to_owned(),
+            counted: *found == Found::Pore,
+            // The most that can be done: what is too large for it is judged once it is measured.
+            then: place
+                .ways_on(*found, Extent { mm: Some(0.0), count: None })
+                .iter()
+                .map(|then| ThenChoice { then: *then, words: then_words(what, *then).to_owned() })
+                .collect(),
+        };
+        may_be_found(what).iter().map(choice).collect()
+    }
+
+    /// Half way along the seam on its face; of a second side on the face behind where that is drawn, else on the same,
+    /// beside the first.
+    fn on_map(&self, at: CheckPlace) -> Vec<PlaceOnMap> {
+        let Some(crack) = at.at else { return Vec::new() };
+        let on = |behind: bool| {
+            let faces = self.map.faces.iter();
+            let mut lines = faces.flat_map(|face| face.lines.iter().map(move |line| (face.id, line)));
+            lines.find(|(_, line)| line.crack == crack && line.from_behind == behind)
+        };
+        let (found, share, behind) = match (at.side, on(true)) {
+            (Some(2), Some(back)) => (Some(back), 1.0 / 2.0, false),
+            (Some(2), None) => (on(false), 2.0 / 3.0, true),
+            (Some(_), None) => (on(false), 1.0 / 3.0, false),
+            _ => (on(false), 1.0 / 2.0, false),
+        };
+        let place = |(face, line): (Uuid, &LineOnFace)| {
+            let at = place_along(&line.points, share * length_mm(&line.points))?;
+            Some(PlaceOnMap { face, at, behind })
+        };
+        found.and_then(place).into_iter().collect()
+    }
+
+    /// What lies at one spot has one number.
+    fn number(&self, lines: &mut [CheckLine]) {
+        let mut known: Vec<(Option<Uuid>, Option<u32>)> = Vec::new();
+        for place in lines.iter_mut().flat_map(|line| &mut line.places) {
+            let spot = (place.place.at, place.place.side.filter(|side| *side > 1));
+            let at = known.iter().position(|it| *it == spot).unwrap_or_else(|| {
+                known.push(spot);
+                known.len() - 1
+            });
+            place.number = at as u32 + 1;
+        }
+    }
 }
 
 fn amount(lines: &[CheckLine]) -> Amount {
     let looked_at = lines.iter().filter(|line| !line.verdict.is_empty()).count();
     if looked_at == 0 {
         Amount::Nothing
-    } else if lines.iter().all(|line| line.verdict == "ok") {
+    } else if lines.iter().all(|line| matches!(line.verdict.as_str(), "ok" | "left")) {
         Amount::Enough
     } else {
         Amount::Something

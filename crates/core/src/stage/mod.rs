@@ -6,6 +6,7 @@ pub(crate) mod cracks;
 pub(crate) mod hand_over;
 pub(crate) mod heat;
 pub(crate) mod iron;
+pub(crate) mod looked;
 pub(crate) mod method;
 pub(crate) mod part;
 pub(crate) mod prep;
@@ -15,7 +16,7 @@ mod station;
 pub(crate) mod taught;
 pub(crate) mod torch;
 
-pub use check::{CheckLine, looked_at};
+pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice, looked_at};
 pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{
     Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, Grown, HoleOnFace, LineOnFace, LockOnFace,

@@ -2,6 +2,7 @@
 
 mod asked_back;
 mod bench;
+mod check;
 mod common;
 mod cooling;
 mod fields;

@@ -1,6 +1,7 @@
 //! Journeys through the real interface: one binary, a file each thing.
 
 mod accessibility;
+mod check;
 mod counted;
 mod drawing;
 mod first_screens;

@@ -2,9 +2,10 @@
 
 use std::collections::BTreeMap;
 
+use vanadin_core::acceptance::Found;
 use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, SeamReadingKind, Work};
+use vanadin_core::job::{Change, CheckPlace, CheckWhat, SeamReadingKind, Work};
 use vanadin_core::map::{At, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
@@ -431,7 +432,9 @@ pub(super) fn points_lever(told: &mut Told<'_>) {
     ]);
     told.tried("punch", "crumbles_no_rim", Confidence::Sure);
     told.tried("drill", "powder_and_crumbs", Confidence::Sure);
-    told.crack(&[("length", "72"), ("wall", "12"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]);
+    let crack = told.crack(&[("wall", "12"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]);
+    let front = told.face("front", "340", "95");
+    told.draw(crack, front, line(&[(150.0, 0.0), (150.0, 72.0)], None));
     told.set("heat.source", "kiln");
     told.set("method.choice", "torch_braze");
     told.set("cooling.packing", "blanket");
@@ -440,9 +443,14 @@ pub(super) fn points_lever(told: &mut Told<'_>) {
     told.cover(60 * 20);
     told.unwrap();
     told.wait(90);
-    for line in ["check.clean", "check.toes", "check.cracks_again", "check.alignment"] {
+    for line in ["check.clean", "check.cracks_again"] {
         told.set(line, "ok");
     }
+    let toes = |side| CheckPlace { what: CheckWhat::Toes, at: Some(crack), side };
+    told.looked(toes(Some(1)), Found::Good, "", None);
+    told.looked(toes(Some(2)), Found::Pore, "1.2", Some(2));
+    let straight = CheckPlace { what: CheckWhat::Alignment, at: None, side: None };
+    told.looked(straight, Found::OutOfLine, "0.3", None);
     told.set("hand_over.expect", "Paint it when it is dry. Grease the pivot; do not hammer the pin home.");
     told.set("hand_over.follow_up", "2027-04-12");
     told.set("hand_over.done", "yes");

@@ -4,11 +4,13 @@ use std::collections::BTreeMap;
 
 use anyhow::anyhow;
 use uuid::Uuid;
+use vanadin_core::acceptance::Found;
 use vanadin_core::day::Day;
 use vanadin_core::field::{crack_key, face_key, neighbour_key, picture_key};
-use vanadin_core::iron::Confidence;
+use vanadin_core::iron::{Confidence, TypedValues};
 use vanadin_core::job::{
-    Change, Fact, Job, Lighting, Reading, Recorded, SeamReadingKind, TorchEntry, Understood, accept,
+    Change, CheckPlace, Fact, Job, Lighting, Reading, Recorded, SeamReadingKind, TorchEntry, Understood,
+    accept,
 };
 use vanadin_core::map::{Drawn, Shape};
 use vanadin_core::pad::Pad;
@@ -118,6 +120,18 @@ impl<'a> Told<'a> {
     ) {
         let typed = typed.iter().map(|(name, mm)| ((*name).to_owned(), (*mm).to_owned())).collect();
         self.say(Change::MeasureSeam { crack, what, number, typed, shown_in: UnitSystem::Metric });
+    }
+
+    /// A place was looked at.
+    pub(super) fn looked(&mut self, place: CheckPlace, found: Found, size: &str, count: Option<u32>) {
+        let typed = if size.is_empty() {
+            TypedValues::new()
+        } else {
+            TypedValues::from([("size".to_owned(), size.to_owned())])
+        };
+        let shown_in = UnitSystem::Metric;
+        let note = String::new();
+        self.say(Change::Look { place, found, typed, shown_in, count, then: None, note });
     }
 
     pub(super) fn part(&mut self, facts: &[(&str, &str)]) {

@@ -13,6 +13,7 @@ use vanadin_core::job::{
 };
 use vanadin_core::log::OwnWord;
 use vanadin_core::plan::{Available, Plan, Standing};
+use vanadin_core::quantity::UnitSystem;
 use vanadin_core::stage::{CheckLine, hottest, looked_at};
 
 use super::field::FieldHeld;
@@ -77,7 +78,7 @@ impl JobView {
             folder,
             fields: fields_of(&job),
             face: job.face(),
-            job: JobSeen::of(job),
+            job: JobSeen::of(job, plan.units),
             plan,
             standing,
             available,
@@ -130,12 +131,12 @@ pub struct RoundSeen {
 }
 
 impl JobSeen {
-    fn of(job: Job) -> Self {
+    fn of(job: Job, units: UnitSystem) -> Self {
         Self {
             evidence: job.evidence,
             pictures: job.pictures,
             faces: job.faces,
-            rounds: job.rounds.into_iter().map(RoundSeen::of).collect(),
+            rounds: job.rounds.into_iter().map(|round| RoundSeen::of(round, units)).collect(),
             put_away: job.put_away,
             damaged: job.damaged,
             own_words: job.own_words,
@@ -144,8 +145,8 @@ impl JobSeen {
 }
 
 impl RoundSeen {
-    fn of(round: Round) -> Self {
-        let (checked, hottest) = (looked_at(&round), hottest(&round));
+    fn of(round: Round, units: UnitSystem) -> Self {
+        let (checked, hottest) = (looked_at(&round, units), hottest(&round));
         let drawn =
             |heat: Heat| Heat { readings: thinned(&heat.readings, DRAWN), others: Vec::new(), ..heat };
         Self {

@@ -1737,6 +1737,20 @@ export interface components {
             kind: "tick";
             step: components["schemas"]["WorkStep"];
         } | {
+            /**
+             * Format: int32
+             * @description How many within 25 mm.
+             */
+            count?: number | null;
+            found: components["schemas"]["Found"];
+            /** @enum {string} */
+            kind: "look";
+            note?: string;
+            place: components["schemas"]["CheckPlace"];
+            shown_in: components["schemas"]["UnitSystem"];
+            then?: components["schemas"]["Then"] | null;
+            typed?: components["schemas"]["BTreeMap"];
+        } | {
             /** @enum {string} */
             kind: "unreadable";
             text: string;
@@ -1801,14 +1815,37 @@ export interface components {
             /** @enum {string} */
             kind: "bring_back";
         };
-        /** @description One thing to look at. */
+        /** @description One thing to look at, at each of its places. */
         CheckLine: {
+            /** @description What may be found, the good first. */
+            choices: components["schemas"]["FoundChoice"][];
             how: string;
             key: string;
             label: string;
-            /** @description "ok", "not_ok", or empty while not looked at. */
+            /** @description Where; none where it is the whole part. */
+            places: components["schemas"]["PlaceLine"][];
+            /** @description "ok", "not_ok", "left" where something is left with its reason, or empty while not looked at. */
             verdict: string;
         };
+        /** @description Which place. */
+        CheckPlace: {
+            /**
+             * Format: uuid
+             * @description The crack, or the entry at the torch; left out for the whole part.
+             */
+            at?: string | null;
+            /**
+             * Format: int32
+             * @description The side of a seam that was filled from both, from 1.
+             */
+            side?: number | null;
+            what: components["schemas"]["CheckWhat"];
+        };
+        /**
+         * @description What a place is looked at for.
+         * @enum {string}
+         */
+        CheckWhat: "pins" | "clean" | "toes" | "cracks_again" | "file_edge" | "leak" | "alignment" | "faults";
         /** @description One choice of a field. */
         ChoiceView: {
             id: string;
@@ -2682,10 +2719,28 @@ export interface components {
             why: string;
         };
         /**
+         * @description What was found at a place.
+         * @enum {string}
+         */
+        Found: "good" | "crack" | "pore" | "not_wetted" | "notch" | "low_spot" | "hard_edge" | "out_of_line" | "leak" | "pin_loose" | "residue_left";
+        /**
          * @description How an end of a crack was found.
          * @enum {string}
          */
         FoundBy: "eye" | "chalk_and_oil" | "dye" | "magnetic" | "heat" | "after_cooling";
+        /** @description What may be found. */
+        FoundChoice: {
+            /** @description How many lie close together counts. */
+            counted: boolean;
+            found: components["schemas"]["Found"];
+            /** @description How much of it is good enough here. */
+            limit: string;
+            /** @description What is measured of it; empty where seeing it is enough. */
+            measured: string;
+            /** @description What can be done about it, the first first. */
+            then: components["schemas"]["ThenChoice"][];
+            words: string;
+        };
         /** @description An observation, ready to be shown. */
         FoundLine: {
             confidence: components["schemas"]["Confidence"];
@@ -3487,7 +3542,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.faults" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -3801,6 +3856,18 @@ export interface components {
             minutes: number;
             struck?: string | null;
             who: string;
+        };
+        /** @description One look. */
+        LookLine: {
+            /**
+             * Format: int64
+             * @description UTC, ms since 1970.
+             */
+            at_ms: number;
+            /** Format: uuid */
+            fact: string;
+            who: string;
+            words: string;
         };
         /**
          * @description A bench test whose outcome is seen, heard or felt.
@@ -4660,6 +4727,34 @@ export interface components {
          * @enum {string}
          */
         Place: "too_cold" | "in_window" | "too_hot" | "no_window";
+        /** @description One place that is looked at. */
+        PlaceLine: {
+            /** @description Every look at it, the last first. */
+            looks: components["schemas"]["LookLine"][];
+            /**
+             * Format: int32
+             * @description As it is numbered on the map, from 1: places at one spot share theirs.
+             */
+            number: number;
+            on_map: components["schemas"]["PlaceOnMap"][];
+            place: components["schemas"]["CheckPlace"];
+            /** @description "Pores, pinholes, 1.2 mm, 2 in 25 mm: good enough, 1.5 mm across, 3 in 25 mm"; empty while nobody has looked. */
+            sentence: string;
+            then?: components["schemas"]["Then"] | null;
+            then_words: string;
+            /** @description As of its line. */
+            verdict: string;
+            /** @description "A, second side" */
+            words: string;
+        };
+        /** @description Where a place lies. */
+        PlaceOnMap: {
+            at: components["schemas"]["At"];
+            /** @description It is on the other side, and that is not drawn. */
+            behind: boolean;
+            /** Format: uuid */
+            face: string;
+        };
         /** @description Everything worked out for a job. Durations, not clock times. */
         Plan: {
             /** @description What is odd against the rest. */
@@ -5912,6 +6007,16 @@ export interface components {
             minutes: number;
             outcomes: components["schemas"]["OutcomeView"][];
             test: components["schemas"]["LookTest"];
+        };
+        /**
+         * @description What is done about something that is not good enough.
+         * @enum {string}
+         */
+        Then: "refill_hot" | "new_round" | "left_and_said" | "watch";
+        /** @description A way on from what is not good enough. */
+        ThenChoice: {
+            then: components["schemas"]["Then"];
+            words: string;
         };
         /** @description One thing on a shelf. */
         Thing: {

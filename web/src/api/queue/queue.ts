@@ -189,6 +189,8 @@ export function saidOf(change: Said): string {
     case 'set_point':
     case 'measure_seam':
       return Object.values(change.typed).join(', ')
+    case 'look':
+      return `looked at: ${change.found.replaceAll('_', ' ')}`
     case 'tick':
       return `${change.step.what.replaceAll('_', ' ')}: ${change.done ? 'done' : 'not done'}`
     case 'time':

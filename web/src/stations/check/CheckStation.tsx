@@ -1,16 +1,10 @@
 import type { ReactNode } from 'react'
-import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { KeepOff } from '../../job/KeepOff'
 import { NewRound } from '../../job/NewRound'
 import { useShop } from '../../job/ShopContext'
-import { Choice } from '../../ui/Choice'
-import { fieldId } from '../../ui/focus'
-
-const VERDICTS = [
-  { id: 'ok', label: 'Good' },
-  { id: 'not_ok', label: 'Not good' },
-]
+import { CheckLineRow } from './CheckLineRow'
+import { CheckMap } from './CheckMap'
 
 /** The list made from this job's risks. What does not hold opens the next round. */
 export function CheckStation(): ReactNode {
@@ -19,6 +13,9 @@ export function CheckStation(): ReactNode {
   const { check } = view.plan
   const lit = view.job.rounds.at(-1)?.lit != null
   const failed = check.filter((line) => line.verdict === 'not_ok')
+  const refilling = failed.every((line) =>
+    line.places.every((place) => place.verdict !== 'not_ok' || place.then === 'refill_hot'),
+  )
   const handed = typed('hand_over.done') === 'yes'
   if (check.length === 0)
     return <h2 className="text-[28px]">Choose the method: the list follows from its risks.</h2>
@@ -39,55 +36,35 @@ export function CheckStation(): ReactNode {
             ? 'To be looked at when it is cold'
             : failed.length > 0
               ? 'Something does not hold'
-              : check.every((line) => line.verdict === 'ok')
+              : check.every((line) => line.verdict === 'ok' || line.verdict === 'left')
                 ? typed('hand_over.became') === 'failed'
                   ? 'It held when it was looked at, and failed since'
                   : 'It holds'
                 : 'Cold now? Then look, line by line'}
       </h2>
-      <ul>
-        {check.map((line) => (
-          <Line
-            key={line.key}
-            line={line}
-            how={view.standing.hot == null}
-            onSay={(verdict) =>
-              say(
-                { kind: 'set', key: line.key, typed: verdict, shown_in: units },
-                view.fields[line.key]?.revision ?? 0,
-              )
-            }
-          />
-        ))}
-      </ul>
-      {failed.length > 0 && lit && !handed && (
+      <div className="flex gap-6 max-bench:flex-col">
+        <ul className="min-w-0 grow">
+          {check.map((line) => (
+            <CheckLineRow
+              key={line.key}
+              line={line}
+              cold={view.standing.hot == null && lit}
+              onSay={(verdict) =>
+                say(
+                  { kind: 'set', key: line.key, typed: verdict, shown_in: units },
+                  view.fields[line.key]?.revision ?? 0,
+                )
+              }
+            />
+          ))}
+        </ul>
+        <div className="w-[300px] shrink-0 max-bench:order-first max-bench:w-full empty:hidden">
+          <CheckMap lines={check} />
+        </div>
+      </div>
+      {!refilling && failed.length > 0 && lit && !handed && (
         <NewRound reason={failed.map((line) => line.label.toLowerCase()).join(', ')} />
       )}
     </div>
-  )
-}
-
-interface LineProps {
-  line: Schemas['CheckLine']
-  /** It is cold: how it is looked at is said. */
-  how: boolean
-  onSay: (verdict: string) => void
-}
-
-function Line({ line, how, onSay }: LineProps): ReactNode {
-  return (
-    <li className="flex flex-wrap items-center justify-between gap-3 border-b border-rule py-2">
-      <span>
-        <b className="text-[17px]">{line.label}</b>
-        {how && <span className="block text-ash">{line.how}</span>}
-      </span>
-      <Choice
-        id={fieldId(line.key)}
-        label={line.label}
-        choices={VERDICTS}
-        chosen={line.verdict}
-        onChoose={onSay}
-      />
-    </li>
   )
 }

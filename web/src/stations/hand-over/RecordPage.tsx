@@ -268,13 +268,35 @@ function Done({ round, last }: RoundProps): ReactNode {
       ))}
       {(last ? view.plan.check : round.checked).map((line) => (
         <p key={line.key} className="flex justify-between border-b border-rule">
-          <span>{line.label}</span>
-          <b>{line.verdict === 'ok' ? 'good' : line.verdict === 'not_ok' ? 'not good' : 'not looked at'}</b>
+          <span>
+            {line.label}
+            {foundThere(line).map((words) => (
+              <span key={words} className="block text-ash">
+                {words}
+              </span>
+            ))}
+          </span>
+          <b>{VERDICTS[line.verdict] ?? 'not looked at'}</b>
         </p>
       ))}
       {last && view.plan.hand_over.open.length > 0 && <p>Open: {view.plan.hand_over.open.join(' ')}</p>}
       {last && view.plan.hand_over.owned !== '' && <p>Goes out as it is: {view.plan.hand_over.owned}</p>}
     </Section>
+  )
+}
+
+const VERDICTS: Readonly<Record<string, string>> = {
+  ok: 'good',
+  not_ok: 'not good',
+  left: 'left, and said so',
+}
+
+/** What was found at its places, and what is done about it; of an earlier round in one line. */
+function foundThere(line: Schemas['CheckLine']): string[] {
+  const places = line.places.filter((place) => place.sentence !== '')
+  if (places.length === 0) return line.places.length === 0 && line.how !== '' ? [line.how] : []
+  return places.map((place) =>
+    [`${place.words}: ${place.sentence}`, place.then_words].filter((words) => words !== '').join(' '),
   )
 }
 

@@ -1,13 +1,17 @@
 //! What moves the odds of each way on this job, and what would raise them.
 
 use super::{Judged, OddsLine};
+use uuid::Uuid;
+
+use crate::acceptance::{Found, Then};
 use crate::field::{self, Field, OneOf};
-use crate::job::{Deed, Lighting, TorchEntry};
+use crate::job::{CheckPlace, CheckWhat, Deed, Lighting, TorchEntry};
 use crate::method::{
     ARC_ONLY_KG, CRACK_OPEN, MethodId, Moves, NotGood, Odds, OddsPart, School, Target, ToeCrack, Variant,
     Way, odds_with, own_outcomes,
 };
 use crate::stage::cooling::{limit_k_per_h, wrapping};
+use crate::stage::looked::{self, Stands};
 use crate::stage::taught::{DRILL, OLD_WELD, PEENING};
 use crate::stop_hole::{FoundBy, stop_hole};
 use crate::tips::beyond;
@@ -230,18 +234,74 @@ impl Judged<'_> {
     fn as_checked(&self, moves: &mut Moves) {
         let verdict = |field: Field<OneOf>| self.round.get(field);
         let bad = |field: Field<OneOf>| verdict(field) == Some("not_ok");
-        moves.crack_open = bad(field::check::CRACKS_AGAIN);
-        moves.checked_clean = verdict(field::check::CRACKS_AGAIN) == Some("ok");
+        // By place it is known what was found; of the whole only that something was.
+        let placed = |what: CheckWhat, since: u64| {
+            self.round.looked.iter().any(|it| it.place.what == what && it.revision > since)
+        };
+        let said_at =
+            |field: &Field<OneOf>| self.round.values.get(field.key()).map_or(0, |held| held.revision);
+        let whole = |what: CheckWhat, field: Field<OneOf>| !placed(what, said_at(&field)) && bad(field);
+        moves.crack_open = whole(CheckWhat::CracksAgain, field::check::CRACKS_AGAIN);
         // What moved is moved until somebody has found it straight.
-        moves.moved =
-            bad(field::check::ALIGNMENT) || moves.moved && verdict(field::check::ALIGNMENT) != Some("ok");
+        let straight =
+            self.shows(CheckPlace { what: CheckWhat::Alignment, at: None, side: None }) == Stands::Good;
+        moves.moved = whole(CheckWhat::Alignment, field::check::ALIGNMENT) || moves.moved && !straight;
         // A loose pin joins as little as a bead that is not fused.
         let found = [
-            (field::check::TOES, NotGood::ToeCrack),
-            (field::check::PINS, NotGood::NotFused),
-            (field::check::LEAK, NotGood::Leak),
+            (CheckWhat::Toes, field::check::TOES, NotGood::ToeCrack),
+            (CheckWhat::Pins, field::check::PINS, NotGood::NotFused),
+            (CheckWhat::Leak, field::check::LEAK, NotGood::Leak),
         ];
-        moves.not_good.extend(found.into_iter().filter_map(|(field, found)| bad(field).then_some(found)));
+        let said = found.into_iter().filter_map(|(what, field, found)| whole(what, field).then_some(found));
+        moves.not_good.extend(said);
+        self.as_found(moves);
+        moves.checked_clean = !moves.crack_open && self.every_face_clean();
+    }
+
+    /// How a place stands by what was looked at.
+    fn shows(&self, at: CheckPlace) -> Stands<'_> {
+        looked::stands(self.round, at, &looked::place(self.round, self.part, self.cracks, at))
+    }
+
+    /// Dye or magnetic particle showed nothing at any place that was looked at.
+    fn every_face_clean(&self) -> bool {
+        let at = |crack: Option<Uuid>| CheckPlace { what: CheckWhat::CracksAgain, at: crack, side: None };
+        let mut worked = self.cracks.iter().filter(|crack| crack.worked()).peekable();
+        if worked.peek().is_none() {
+            return self.shows(at(None)) == Stands::Good;
+        }
+        worked.all(|crack| self.shows(at(Some(crack.id))) == Stands::Good)
+    }
+
+    /// What is found at its place, and not made good there: each counts as what it is.
+    fn as_found(&self, moves: &mut Moves) {
+        let mut places: Vec<CheckPlace> = self.round.looked.iter().map(|it| it.place).collect();
+        places.sort_unstable();
+        places.dedup();
+        let duty = looked::duty(self.round, self.part);
+        for at in places {
+            let (found, watched) = match self.shows(at) {
+                Stands::NotGood(Some(it)) => (it.found, false),
+                Stands::Left(it) => (it.found, it.then == Some(Then::Watch)),
+                Stands::NotGood(None) | Stands::Good | Stands::Open | Stands::Measure(_) => continue,
+            };
+            let counts = match found {
+                Found::Crack => {
+                    moves.crack_open |= !watched;
+                    None
+                }
+                Found::OutOfLine => {
+                    moves.moved = true;
+                    None
+                }
+                Found::NotWetted | Found::PinLoose => Some(NotGood::NotFused),
+                Found::Leak => duty.tight.then_some(NotGood::Leak),
+                Found::Pore => (duty.carries || duty.tight).then_some(NotGood::Pore),
+                Found::Notch => duty.shock.then_some(NotGood::NotchUnderShock),
+                Found::Good | Found::LowSpot | Found::HardEdge | Found::ResidueLeft => None,
+            };
+            moves.not_good.extend(counts);
+        }
     }
 
     /// Old or unknown filler stays where it should be out: bronze may stay under bronze where it is sound.

@@ -1,0 +1,179 @@
+//! What was looked at after the repair, place by place: what is good enough, what is done else, what it does to the odds.
+
+use rstest::rstest;
+use uuid::Uuid;
+use vanadin_core::acceptance::{Found, Then};
+use vanadin_core::job::{Change, CheckPlace, CheckWhat, TorchEntry};
+use vanadin_core::plan::{Amount, Plan, Station, standing};
+use vanadin_core::quantity::UnitSystem;
+use vanadin_core::trouble::Seen;
+
+use crate::common::{Bench, LIT_AT, covered, reading};
+
+/// Brazed hot from both sides, covered, cold again.
+fn mended() -> Bench {
+    let mut bench = Bench::hot_lever();
+    bench.set("method.choice", "torch_braze");
+    bench.set("method.school", "");
+    bench.set("part.loads", "static");
+    bench.light();
+    bench.torch(reading("380 C"), 60_000);
+    let beads = bench.plan().torch.unwrap().planned;
+    for number in 1..=beads {
+        bench.torch(TorchEntry::Bead { at: None }, 60_000 + 1000 * i64::from(number));
+    }
+    bench.torch(covered(), 120_000);
+    bench.torch(TorchEntry::Unwrapped, 60_000 * 20);
+    bench.torch(reading("20 C"), 60_000 * 21);
+    bench
+}
+
+fn toes(bench: &Bench, side: u32) -> CheckPlace {
+    CheckPlace { what: CheckWhat::Toes, at: Some(bench.crack()), side: Some(side) }
+}
+
+fn look(place: CheckPlace, found: Found, size: &str, count: Option<u32>, then: Option<Then>) -> Change {
+    let typed = [("size", size)].into_iter().filter(|(_, text)| !text.is_empty());
+    Change::Look {
+        place,
+        found,
+        typed: typed.map(|(name, text)| (name.to_owned(), text.to_owned())).collect(),
+        shown_in: UnitSystem::Metric,
+        count,
+        then,
+        note: String::new(),
+    }
+}
+
+fn verdict(plan: &Plan, key: &str) -> String {
+    plan.check.iter().find(|line| line.key == key).map(|line| line.verdict.clone()).unwrap()
+}
+
+fn odds_shift(bench: &Bench, part: &str) -> f64 {
+    let plan = bench.plan();
+    let chosen = plan.methods.chosen.unwrap();
+    let contender = plan.methods.contenders.iter().find(|it| it.way == chosen).unwrap();
+    contender.odds_parts.iter().find(|it| it.name == part).map_or(0.0, |it| it.shift)
+}
+
+#[test]
+fn a_line_is_made_for_each_side_of_each_seam_and_for_each_fault_that_was_seen() {
+    let mut bench = mended();
+    let places = |plan: &Plan, key: &str| -> Vec<String> {
+        let line = plan.check.iter().find(|line| line.key == key).unwrap();
+        line.places.iter().map(|place| place.words.clone()).collect()
+    };
+    let plan = bench.plan();
+    assert_eq!(places(&plan, "check.toes"), ["A, first side", "A, second side"]);
+    assert_eq!(places(&plan, "check.cracks_again"), ["A"]);
+    assert!(plan.check.iter().all(|line| line.key != "check.faults"), "nothing went wrong");
+    let entry = TorchEntry::Trouble { seen: Seen::NoFlow, cause: String::new() };
+    bench.torch(entry, 61_500);
+    let plan = bench.plan();
+    assert_eq!(places(&plan, "check.faults").len(), 1);
+}
+
+#[test]
+fn looked_at_again_is_a_further_line_and_the_last_one_stands() {
+    let mut bench = mended();
+    let (first, second) = (toes(&bench, 1), toes(&bench, 2));
+    bench.say(look(first, Found::Good, "", None, None));
+    assert_eq!(verdict(&bench.plan(), "check.toes"), "", "one side is open");
+    // Published: a pore up to 1.5 mm, three in 25 mm; the wall is 14
+    bench.say(look(second, Found::Pore, "1.6 mm", Some(1), Some(Then::RefillHot)));
+    let plan = bench.plan();
+    assert_eq!(verdict(&plan, "check.toes"), "not_ok");
+    let next = standing(&bench.job(), &plan, LIT_AT + 60_000_000).next;
+    assert_eq!((next.verb.as_str(), next.station), ("Put right: toes whole, A, second side", Station::Check));
+    bench.say(look(second, Found::Pore, "1.5 mm", Some(3), None));
+    let plan = bench.plan();
+    assert_eq!(verdict(&plan, "check.toes"), "ok");
+    let line = plan.check.iter().find(|line| line.key == "check.toes").unwrap();
+    let looks: Vec<&str> = line.places[1].looks.iter().map(|look| look.words.as_str()).collect();
+    assert_eq!(looks, ["Pores, pinholes, 1.5 mm, 3 in 25 mm", "Pores, pinholes, 1.6 mm, 1 in 25 mm"]);
+}
+
+#[test]
+fn what_was_said_of_all_and_what_was_said_of_one_place_stand_by_which_came_last() {
+    let mut bench = mended();
+    bench.set("check.toes", "not_ok");
+    assert_eq!(verdict(&bench.plan(), "check.toes"), "not_ok");
+    let (first, second) = (toes(&bench, 1), toes(&bench, 2));
+    bench.say(look(first, Found::Good, "", None, None));
+    assert_eq!(verdict(&bench.plan(), "check.toes"), "not_ok", "the other side");
+    bench.say(look(second, Found::Good, "", None, None));
+    assert_eq!(verdict(&bench.plan(), "check.toes"), "ok");
+    bench.set("check.toes", "not_ok");
+    bench.set("check.toes", "ok");
+    bench.say(look(first, Found::NotWetted, "", None, None));
+    assert_eq!(verdict(&bench.plan(), "check.toes"), "not_ok");
+}
+
+#[rstest]
+#[case::only_seen("", Some("9 mm"), "left")]
+#[case::too_long("", Some("10 mm"), "not_ok")]
+#[case::it_carries("static", Some("2 mm"), "not_ok")]
+fn a_crack_is_left_only_where_it_may_be_watched(
+    #[case] loads: &str,
+    #[case] size: Option<&str>,
+    #[case] stands: &str,
+) {
+    let mut bench = mended();
+    if loads.is_empty() {
+        // Nothing goes through it, said.
+        bench.set("part.loads", "none");
+    }
+    let at = CheckPlace { what: CheckWhat::CracksAgain, at: Some(bench.crack()), side: None };
+    bench.say(look(at, Found::Crack, size.unwrap_or(""), None, Some(Then::Watch)));
+    assert_eq!(verdict(&bench.plan(), "check.cracks_again"), stands);
+}
+
+#[rstest]
+// Published: toe crack, not fused, leak -1.5; pore where it carries -0.5; low spot nothing
+#[case::not_wetted(Found::NotWetted, "", -1.5)]
+#[case::a_pore_where_it_carries(Found::Pore, "3 mm", -0.5)]
+#[case::low(Found::LowSpot, "2 mm", 0.0)]
+#[case::small_enough(Found::Pore, "1 mm", 0.0)]
+fn what_is_not_good_moves_the_odds_as_what_it_is(
+    #[case] found: Found,
+    #[case] size: &str,
+    #[case] shift: f64,
+) {
+    let mut bench = mended();
+    let (first, second) = (toes(&bench, 1), toes(&bench, 2));
+    bench.say(look(first, found, size, Some(1).filter(|_| found == Found::Pore), None));
+    bench.say(look(second, Found::Good, "", None, None));
+    assert!((odds_shift(&bench, "not_good") - shift).abs() < 1e-9, "{}", odds_shift(&bench, "not_good"));
+    // Made good, it counts no more.
+    bench.say(look(first, Found::Good, "", None, None));
+    assert_eq!(odds_shift(&bench, "not_good"), 0.0);
+}
+
+#[test]
+fn a_place_that_is_gone_and_what_is_not_measured_are_refused_at_their_field() {
+    let mut bench = mended();
+    let field = |bench: &mut Bench, change: Change| match bench.try_say(change, LIT_AT, None) {
+        Err(vanadin_core::job::Refusal::Problems(problems)) => problems[0].field.clone(),
+        other => panic!("{other:?}"),
+    };
+    let gone = CheckPlace { what: CheckWhat::Toes, at: Some(Uuid::from_u128(99)), side: None };
+    assert_eq!(field(&mut bench, look(gone, Found::Good, "", None, None)), "place");
+    let first = toes(&bench, 1);
+    assert_eq!(field(&mut bench, look(first, Found::Pore, "wide", None, None)), "size");
+    assert_eq!(field(&mut bench, look(first, Found::NotWetted, "2 mm", None, None)), "size");
+    assert_eq!(field(&mut bench, look(first, Found::Pore, "1 mm", Some(0), None)), "count");
+}
+
+#[test]
+fn a_new_round_keeps_what_was_found_in_the_one_before() {
+    let mut bench = mended();
+    let first = toes(&bench, 1);
+    bench.say(look(first, Found::NotWetted, "", None, Some(Then::NewRound)));
+    bench.say(Change::NewRound { reason: "not wetted".to_owned() });
+    let job = bench.job();
+    assert_eq!((job.rounds[0].looked.len(), job.rounds[1].looked.len()), (1, 0));
+    let lines = vanadin_core::stage::looked_at(&job.rounds[0], UnitSystem::Metric);
+    let toes = lines.iter().find(|line| line.key == "check.toes").unwrap();
+    assert_eq!((toes.verdict.as_str(), toes.how.as_str()), ("not_ok", "Not wetted, not fused"));
+    assert_eq!(bench.plan().amount(Station::Check), Amount::Nothing);
+}

@@ -1,0 +1,71 @@
+//! Check: place by place, each found by its drawing, good enough or not by what the place has to do.
+
+use anyhow::ensure;
+use serde_json::json;
+use vanadin_e2e::{Browser, Server, eventually};
+
+const LEVER: &str = "Incline railway points lever";
+
+#[tokio::test]
+async fn a_place_is_looked_at_again_measured_and_stays_on_the_record() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.at(&server).await?;
+    let id = browser.job(LEVER).await?;
+    browser
+        .say(&id, json!({ "kind": "set", "key": "hand_over.done", "typed": "", "shown_in": "metric" }))
+        .await?;
+    browser.go(&server.url(&format!("/jobs/{id}/check"))).await?;
+    browser.sees("1.2 mm, 2 in 25 mm: good enough").await?;
+    let spot = |number: u32, verdict: &str| {
+        format!(
+            "return document.querySelector('[data-testid=check-map] [data-spot=\"{number}\"][data-verdict=\"{verdict}\"]') !== null"
+        )
+    };
+    ensure!(browser.run(&spot(1, "ok")).await? == true && browser.run(&spot(2, "ok")).await? == true);
+    // Not good: chosen by its drawing. What cannot be read is refused at its field, what was typed is kept.
+    browser.press_test_id("place.check.toes.1").await?;
+    // Its button says the limit too.
+    let tile = async |words: &str| {
+        let press = format!(
+            "const tile = [...document.querySelectorAll('[role=dialog] button')]
+                 .find((button) => button.innerText.startsWith('{words}'))
+             tile?.click()
+             return tile !== undefined"
+        );
+        eventually("it is chosen", async || Ok(browser.run(&press).await? == true)).await
+    };
+    tile("Pores").await?;
+    browser.sees("Good enough here").await?;
+    // Enter in a field writes it down, as the button does.
+    browser.type_in("The largest, across", "wide").await?;
+    browser.sees("would do").await?;
+    let kept = "return document.querySelector('#look-size').value";
+    ensure!(browser.run(kept).await? == "wide", "what was typed is kept");
+    browser.press("Write it down").await?;
+    browser.sees("would do").await?;
+    browser.choose("Where it is more than that", "Ground out and refilled, the part warm").await?;
+    browser.type_in("The largest, across", "5/64 in").await?;
+    // 5/64 in is 1.98 mm, and 1.5 is good enough.
+    browser.sees("Something does not hold").await?;
+    eventually("the map shows it", async || Ok(browser.run(&spot(1, "not_ok")).await? == true)).await?;
+    browser.sees("Put right: toes whole, A, first side").await?;
+    let odds = async || -> anyhow::Result<String> {
+        let view = browser.view(&id).await?;
+        let ways = view["plan"]["methods"]["contenders"].as_array().cloned().unwrap_or_default();
+        let parts = ways[0]["odds_parts"].as_array().cloned().unwrap_or_default();
+        Ok(parts.iter().map(|part| part["name"].to_string()).collect::<Vec<_>>().join(" "))
+    };
+    ensure!(odds().await?.contains("not_good"), "{}", odds().await?);
+    // Refilled and looked at again: both looks stay.
+    browser.press_test_id("place.check.toes.1").await?;
+    browser.sees("Looked at before").await?;
+    tile("Good").await?;
+    browser.sees("It holds").await?;
+    ensure!(!odds().await?.contains("not_good"));
+    browser.press_test_id("place.check.toes.1").await?;
+    browser.sees("Pores, pinholes, 1.98 mm").await?;
+    browser.press("Close").await?;
+    browser.station("Hand-over").await?;
+    browser.sees("Out of line, out of flat, 0.3 mm: good enough").await
+}

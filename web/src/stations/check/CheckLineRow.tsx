@@ -1,0 +1,81 @@
+import { useState, type ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { Choice } from '../../ui/Choice'
+import { fieldId } from '../../ui/focus'
+import { LookSheet } from './LookSheet'
+
+const VERDICTS = [
+  { id: 'ok', label: 'Good' },
+  { id: 'not_ok', label: 'Not good' },
+]
+
+const WORDS: Record<string, string> = {
+  ok: 'good',
+  not_ok: 'not good',
+  left: 'left, and said so',
+  '': 'open',
+}
+
+export interface CheckLineRowProps {
+  line: Schemas['CheckLine']
+  /** It is cold: it can be looked at, and how is said. */
+  cold: boolean
+  onSay: (verdict: string) => void
+}
+
+/** One thing that is looked at: all of it at once, or place by place. */
+export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNode {
+  const [open, setOpen] = useState<number | null>(null)
+  const place = open === null ? undefined : line.places[open]
+  const apart =
+    line.places.length > 1 || line.places.some((it) => it.looks.length > 0 || it.verdict === 'not_ok')
+  return (
+    <li className="border-b border-rule py-2">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <span className="min-w-[200px] flex-1">
+          <b className="text-[17px]">{line.label}</b>
+          <span className={`block text-ash ${cold && line.verdict === '' ? '' : 'max-bench:hidden'}`}>
+            {line.how}
+          </span>
+        </span>
+        <Choice
+          id={fieldId(line.key)}
+          label={line.label}
+          choices={VERDICTS}
+          chosen={line.verdict}
+          onChoose={onSay}
+        />
+      </div>
+      {cold && apart && (
+        <ul className="mt-1 flex flex-col">
+          {line.places.map((it, at) => (
+            <li key={it.words}>
+              <button
+                type="button"
+                className="flex min-h-11 w-full items-center gap-3 py-1 text-left leading-5"
+                data-testid={`place.${line.key}.${it.number}`}
+                onClick={() => setOpen(at)}
+              >
+                <span className="figure w-6 shrink-0 border-[1.5px] border-scribe text-center">
+                  {it.number}
+                </span>
+                <span className="grow">
+                  <b className="font-semibold">{it.words}</b>
+                  {it.sentence !== '' && <span className="text-ash"> {it.sentence}</span>}
+                  {it.sentence === '' && it.verdict === 'not_ok' && (
+                    <span className="underline"> What was found?</span>
+                  )}
+                  {it.then_words !== '' && <span> {it.then_words}.</span>}
+                </span>
+                <span className={`shrink-0 ${it.verdict === 'not_ok' ? 'font-semibold' : 'text-ash'}`}>
+                  {WORDS[it.verdict] ?? ''}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {place !== undefined && <LookSheet line={line} place={place} onClose={() => setOpen(null)} />}
+    </li>
+  )
+}

@@ -1,0 +1,142 @@
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { useJob } from '../../job/JobContext'
+import { path } from '../../ui/heat-line-layout'
+import { apart, spots, type Spot } from './spots'
+
+type At = Schemas['At']
+
+const line = (points: readonly At[]): string => path(points.map(({ x_mm, y_mm }) => [x_mm, y_mm] as const))
+const STILL = { vectorEffect: 'non-scaling-stroke' } as const
+
+/** How a spot is drawn: open a ring, good a full mark, not good a cross over it, left a half one. */
+const FILL: Record<Spot['verdict'], string> = {
+  '': 'var(--iron)',
+  ok: 'var(--chalk)',
+  left: 'var(--dim)',
+  not_ok: 'var(--iron)',
+}
+
+/** The faces with their places, each with its number and how it stands. */
+export function CheckMap({ lines }: { lines: readonly Schemas['CheckLine'][] }): ReactNode {
+  const { view } = useJob()
+  const all = spots(lines)
+  const faces = view.plan.map.faces.filter((face) => all.some((spot) => spot.face === face.id))
+  if (faces.length === 0) return null
+  return (
+    <div className="flex flex-col gap-3" data-testid="check-map">
+      {faces.map((face) => (
+        <OneFace
+          key={face.id}
+          face={face}
+          spots={all.filter((spot) => spot.face === face.id)}
+          job={view.id}
+        />
+      ))}
+    </div>
+  )
+}
+
+interface OneFaceProps {
+  face: Schemas['FacePlan']
+  spots: readonly Spot[]
+  job: string
+}
+
+function OneFace({ face, spots: here, job }: OneFaceProps): ReactNode {
+  const { left_mm, top_mm, right_mm, bottom_mm } = face.frame
+  const [wide, high] = [right_mm - left_mm, bottom_mm - top_mm]
+  // Numbers are as large on a small face as on a large one.
+  const unit = Math.max(wide, high * 1.2) / 300
+  const r = 13 * unit
+  return (
+    <figure>
+      <svg
+        viewBox={`${left_mm} ${top_mm} ${wide} ${high}`}
+        className="h-auto max-h-[300px] w-full"
+        role="img"
+        aria-label={`${face.name}: ${here.map((spot) => `${spot.number}, ${spot.words}`).join('; ')}`}
+        fill="none"
+        strokeLinejoin="round"
+        strokeLinecap="round"
+      >
+        {face.seen != null && (
+          <image
+            href={`/api/jobs/${job}/map/${face.id}/picture/${face.seen.revision}`}
+            x={face.seen.frame.left_mm}
+            y={face.seen.frame.top_mm}
+            width={face.seen.frame.right_mm - face.seen.frame.left_mm}
+            height={face.seen.frame.bottom_mm - face.seen.frame.top_mm}
+            preserveAspectRatio="none"
+            opacity="0.4"
+          />
+        )}
+        {face.rims.map((rim, at) => (
+          <path key={at} d={`${line(rim)}Z`} stroke="var(--dim)" strokeWidth="1.6" style={STILL} />
+        ))}
+        {face.lines.map((it) => (
+          <path
+            key={it.crack}
+            d={line(it.points)}
+            stroke={it.from_behind ? 'var(--dim)' : 'var(--ash)'}
+            strokeWidth="2.5"
+            style={STILL}
+          />
+        ))}
+        {face.holes.map((hole) => (
+          <circle
+            key={`${hole.crack} ${hole.side}`}
+            cx={hole.at.x_mm}
+            cy={hole.at.y_mm}
+            r={hole.drill_mm / 2}
+            stroke="var(--ash)"
+            strokeWidth="1.5"
+            style={STILL}
+          />
+        ))}
+        {apart(here, r).map((spot) => {
+          const { x, y } = spot
+          return (
+            <g key={spot.number} data-spot={spot.number} data-verdict={spot.verdict}>
+              <path
+                d={`M${spot.at.x_mm} ${spot.at.y_mm}L${x} ${y}`}
+                stroke="var(--dim)"
+                strokeWidth="1.5"
+                style={STILL}
+              />
+              <circle
+                cx={x}
+                cy={y}
+                r={r}
+                fill={FILL[spot.verdict]}
+                stroke="var(--chalk)"
+                strokeWidth="2"
+                strokeDasharray={spot.behind ? '4 3' : undefined}
+                style={STILL}
+              />
+              {spot.verdict === 'not_ok' && (
+                <path
+                  d={`M${x - r * 1.5} ${y + r * 1.5}L${x + r * 1.5} ${y - r * 1.5}`}
+                  stroke="var(--chalk)"
+                  strokeWidth="3"
+                  style={STILL}
+                />
+              )}
+              <text
+                x={x}
+                y={y + 5.5 * unit}
+                fontSize={16 * unit}
+                fontWeight="700"
+                textAnchor="middle"
+                fill={spot.verdict === 'ok' ? 'var(--iron)' : 'var(--chalk)'}
+              >
+                {spot.number}
+              </text>
+            </g>
+          )
+        })}
+      </svg>
+      <figcaption className="text-ash">{face.name}</figcaption>
+    </figure>
+  )
+}

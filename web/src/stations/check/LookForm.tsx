@@ -1,0 +1,124 @@
+import { useEffect, useState, type ReactNode } from 'react'
+import type { Problem, Schemas } from '../../api/client'
+import { outbox } from '../../api/queue/outbox'
+import { useJob, useRefusals } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { shownFields } from '../../job/shown-fields'
+import { Box } from '../../ui/Box'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { FieldFrame, describedBy } from '../../ui/FieldFrame'
+
+export interface LookFormProps {
+  place: Schemas['PlaceLine']
+  choice: Schemas['FoundChoice']
+  /** It is written down, or something else is chosen. */
+  onDone: () => void
+  onBack: () => void
+}
+
+/** How large it is and what is done about it; one press writes it down. */
+export function LookForm({ place, choice, onDone, onBack }: LookFormProps): ReactNode {
+  const { view, say } = useJob()
+  const refusals = useRefusals()
+  const { units } = useShop()
+  const [size, setSize] = useState('')
+  const [count, setCount] = useState('')
+  const [note, setNote] = useState('')
+  const [then, setThen] = useState('')
+  const [sent, setSent] = useState<string | null>(null)
+  const [wrongCount, setWrongCount] = useState<Problem>()
+  useEffect(() => shownFields.show(view.id, 'look'), [view.id])
+  const written = sent !== null && place.looks.some((look) => look.fact === sent)
+  useEffect(() => {
+    if (written) onDone()
+  }, [written, onDone])
+  const mine = refusals.filter((item) => sent !== null && item.id.startsWith(sent))
+  const problem = (name: string): Problem | undefined =>
+    mine.findLast((item) => item.problem.field === name)?.problem
+  const elsewhere = mine.find((item) => item.problem.field !== 'size' && item.problem.field !== 'count')
+  const write = () => {
+    const many = count.trim() === '' ? null : Number(count)
+    if (many !== null && !(Number.isInteger(many) && many > 0)) {
+      setWrongCount({ field: 'count', message: 'that is no number of pores', would_be_right: '2' })
+      return
+    }
+    setWrongCount(undefined)
+    for (const item of mine) outbox.dismiss(item)
+    const way = choice.then.find((it) => it.then === then)?.then
+    setSent(
+      say({
+        kind: 'look',
+        place: place.place,
+        found: choice.found,
+        typed: size.trim() === '' ? {} : { size },
+        shown_in: units,
+        note: note.trim(),
+        ...(many === null ? {} : { count: many }),
+        ...(way === undefined ? {} : { then: way }),
+      }),
+    )
+  }
+  const box = (name: 'size' | 'count', label: string, text: string, type: (text: string) => void) => {
+    const wrong = name === 'count' ? (wrongCount ?? problem(name)) : problem(name)
+    const aside = name === 'count' ? '' : /[a-z]/i.test(text) ? '' : units === 'imperial' ? 'in' : 'mm'
+    const id = `look-${name}`
+    return (
+      <div className="min-w-[170px] grow">
+        <FieldFrame id={id} label={label} problem={wrong}>
+          <Box
+            id={id}
+            text={text}
+            aside={aside}
+            number
+            wrong={wrong !== undefined}
+            describedBy={describedBy(id, wrong)}
+            onType={type}
+          />
+        </FieldFrame>
+      </div>
+    )
+  }
+  return (
+    <form
+      aria-label={choice.words}
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        write()
+      }}
+    >
+      <p className="text-[19px]">
+        Good enough here: <b>{choice.limit}</b>
+      </p>
+      {choice.measured !== '' && (
+        <div className="flex flex-wrap gap-3">
+          {box('size', choice.measured, size, setSize)}
+          {choice.counted &&
+            box('count', units === 'imperial' ? 'How many in 1 in' : 'How many in 25 mm', count, setCount)}
+        </div>
+      )}
+      {choice.then.length > 0 && (
+        <div>
+          <p className="label mb-1">Where it is more than that</p>
+          <Choice
+            label="Where it is more than that"
+            choices={choice.then.map((it) => ({ id: it.then, label: it.words }))}
+            chosen={then}
+            onChoose={setThen}
+          />
+        </div>
+      )}
+      <FieldFrame id="look-note" label="In a word" problem={undefined}>
+        <Box id="look-note" text={note} aside="" wrong={false} onType={setNote} />
+      </FieldFrame>
+      {elsewhere !== undefined && <p role="alert">{elsewhere.problem.message}</p>}
+      <div className="flex flex-wrap gap-2">
+        <button type="submit" className="min-h-12 border-[1.5px] border-chalk px-5 font-semibold">
+          Write it down
+        </button>
+        <Button onPress={onBack}>Something else</Button>
+      </div>
+    </form>
+  )
+}

@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '../../api/client'
+import { apart, spots } from './spots'
+
+const place = (number: number, verdict: string, face: string | null): Schemas['PlaceLine'] => ({
+  place: { what: 'toes' },
+  number,
+  words: `${number}`,
+  verdict,
+  sentence: '',
+  then_words: '',
+  looks: [],
+  on_map: face === null ? [] : [{ face, at: { x_mm: 10, y_mm: 20 }, behind: false }],
+})
+
+const line = (...places: Schemas['PlaceLine'][]): Schemas['CheckLine'] => ({
+  key: 'check.toes',
+  label: 'Toes whole',
+  how: '',
+  verdict: '',
+  places,
+  choices: [],
+})
+
+describe('spots', () => {
+  it.each([
+    ['not good before all', ['ok', 'not_ok', ''], 'not_ok'],
+    ['open before what is left', ['left', '', 'ok'], ''],
+    ['left before good', ['ok', 'left'], 'left'],
+    ['good where all is', ['ok', 'ok'], 'ok'],
+  ] as const)('show the worst of what is looked for there: %s', (_, verdicts, worst) => {
+    const lines = verdicts.map((verdict) => line(place(1, verdict, 'front')))
+    expect(spots(lines)).toEqual([
+      { number: 1, words: '1', face: 'front', at: { x_mm: 10, y_mm: 20 }, behind: false, verdict: worst },
+    ])
+  })
+
+  it('have numbers that lie over none other', () => {
+    const lines = Array.from({ length: 7 }, (_, at) => line(place(at + 1, '', 'front')))
+    const set = apart(spots(lines), 5)
+    const near = set.flatMap((a) => set.filter((b) => a !== b && Math.hypot(a.x - b.x, a.y - b.y) < 10))
+    expect([set.length, near.length]).toEqual([7, 0])
+  })
+
+  it('lie on their face, and nowhere where it is not drawn', () => {
+    expect(spots([line(place(1, '', null), place(2, '', 'back'))]).map((it) => it.face)).toEqual(['back'])
+  })
+})
