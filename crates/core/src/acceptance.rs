@@ -196,7 +196,7 @@ impl Place {
             Found::Pore if self.duty.machined => "none on the face".to_owned(),
             Found::Pore => {
                 let most = pore_most_mm(self.wall_mm);
-                format!("{{{most} mm}} across, {PORES_CLOSE} in {{25 mm}}")
+                format!("{{{most} mm}} across, {PORES_CLOSE} within {{25 mm}}")
             }
             Found::NotWetted => "none that can be seen".to_owned(),
             Found::Notch if self.duty.shock => "none: blended smooth".to_owned(),
@@ -205,9 +205,9 @@ impl Place {
             Found::LowSpot => format!("{{{LOW_MM} mm}}"),
             Found::HardEdge if self.duty.machined => "none where it is machined".to_owned(),
             Found::HardEdge => "nothing is machined there: it may stay".to_owned(),
-            Found::OutOfLine => self.tolerance_mm.map_or("say how far it may be off".to_owned(), |mm| {
-                format!("{{{mm:.2} mm}}; never pulled cold")
-            }),
+            Found::OutOfLine => self
+                .tolerance_mm
+                .map_or("say how far it may be off".to_owned(), |mm| format!("{{{mm:.2} mm}}")),
             Found::Leak | Found::PinLoose | Found::ResidueLeft => "none".to_owned(),
         }
     }

@@ -206,6 +206,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 job::route::what_if,
                 job::route::as_if,
                 job::route::would_be_first,
+                job::label::label_code,
                 job::oven::oven,
                 job::oven::oven_program,
                 calendar::of_a_job,

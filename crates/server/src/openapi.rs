@@ -38,6 +38,7 @@ use crate::api_error::ProblemsBody;
         crate::map::route::face_file,
         crate::map::route::face_pages,
         crate::job::stream::stream,
+        crate::job::label::label_code,
         crate::job::oven::oven,
         crate::job::oven::oven_program,
         crate::logger::bring_in::bring_in_readings,

@@ -77,6 +77,14 @@ export const addressQuery = () =>
     queryFn: async () => dataOf('AddressView', await api.GET('/api/address')),
   })
 
+/** What a camera reads on the label of a part. */
+export const labelCodeQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['label-code', id],
+    queryFn: async () =>
+      dataOf('LabelCode', await api.GET('/api/jobs/{id}/label-code', { params: { path: { id } } })),
+  })
+
 /** Who may come in, and who did. */
 export const doorQuery = () =>
   queryOptions({

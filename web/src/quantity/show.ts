@@ -71,6 +71,10 @@ export const foreseen = (ms: number, wall: Wall, now: number): string =>
 export const day = (ms: number, wall: Wall): string =>
   `${formatOf(wall.time_zone, { dateStyle: 'medium' }).format(ms)}, ${timeOfDay(ms, wall)}`
 
+/** A month for a label: `Oct 2026`. */
+export const month = (ms: number, wall: Wall): string =>
+  formatOf(wall.time_zone, { month: 'short', year: 'numeric' }).format(ms)
+
 /** Hours and minutes on an axis: `3 h 05`, `42 min`. */
 export function minutes(value: number): string {
   const total = Math.max(0, Math.round(value))

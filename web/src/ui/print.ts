@@ -1,5 +1,5 @@
 /** What is put on paper: the card unless something else is asked for. */
-export type Paper = 'card' | 'strip' | 'record' | 'estimate'
+export type Paper = 'card' | 'strip' | 'record' | 'estimate' | 'label'
 
 /** Prints one of the papers of the job on the page. */
 export function print(paper: Paper): void {

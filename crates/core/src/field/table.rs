@@ -179,6 +179,7 @@ check {
     CLEAN: OneOf = one_of("check.clean", "Clean", choices::CHECKED).of_the_round();
     ALIGNMENT: OneOf = one_of("check.alignment", "Alignment", choices::CHECKED).of_the_round();
     PINS: OneOf = one_of("check.pins", "Pins", choices::CHECKED).of_the_round();
+    NEXT_DAY: OneOf = one_of("check.next_day", "Again next day", choices::CHECKED).of_the_round();
     FAULTS: OneOf = one_of("check.faults", "Faults", choices::CHECKED).of_the_round();
 }
 note {

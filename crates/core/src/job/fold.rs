@@ -6,8 +6,8 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::{
-    CHANNELS, Change, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Looked, Mark,
-    Neighbour, Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood,
+    CHANNELS, Change, CheckWhat, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Looked,
+    Mark, Neighbour, Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood,
     every_channel,
 };
 use crate::field::{self, Held, Lasts, job_field, parse_value};
@@ -273,6 +273,9 @@ impl Job {
                     },
                 };
                 let typed = typed.trim().to_owned();
+                if key == field::check::CRACKS_AGAIN.key() && !typed.is_empty() {
+                    self.round_mut().cracks_looked_for_ms.get_or_insert(fact.at_ms());
+                }
                 let held = Held { typed, value, revision: fact.revision, not_understood };
                 self.round_mut().values.insert(key.clone(), held);
             }
@@ -382,6 +385,9 @@ impl Job {
                     Some(Understood::Lengths(typed)) => typed.get("size").copied().flatten(),
                     _ => None,
                 };
+                if place.what == CheckWhat::CracksAgain {
+                    self.round_mut().cracks_looked_for_ms.get_or_insert(fact.at_ms());
+                }
                 self.round_mut().looked.push(Looked {
                     fact: fact.id,
                     revision: fact.revision,

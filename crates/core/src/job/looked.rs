@@ -17,6 +17,8 @@ pub enum CheckWhat {
     FileEdge,
     Leak,
     Alignment,
+    /// Cracks once more, the day after: nickel may crack late.
+    NextDay,
     /// A fault that was seen at the torch.
     Faults,
 }

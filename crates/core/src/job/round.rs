@@ -157,6 +157,8 @@ pub struct Round {
     pub timed: Vec<Timed>,
     /// What was looked at after the repair, in the order said.
     pub looked: Vec<Looked>,
+    /// When cracks were first looked for after the repair, UTC, ms since 1970.
+    pub cracks_looked_for_ms: Option<i64>,
     pub lit: Option<Lit>,
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time; not part of the log of facts.

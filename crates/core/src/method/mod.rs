@@ -9,7 +9,7 @@ mod score;
 mod target;
 mod way;
 
-pub use catalogue::{ArcUse, Joins, Method, Most, Practice, Setup, Start, wire_lays};
+pub use catalogue::{AS_THE_CASTING_C, ArcUse, Joins, Method, Most, Practice, Setup, Start, wire_lays};
 pub use moves::{
     Became, Moves, NotGood, OddsPart, Outcome, Outcomes, OwnRepair, ToeCrack, Variant, own_outcomes, shift_of,
 };

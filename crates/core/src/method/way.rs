@@ -81,6 +81,12 @@ impl MethodId {
         Self::ALL.into_iter().find(|method| method.id() == id)
     }
 
+    /// Its filler is nickel, alone or with iron: it may crack late.
+    #[must_use]
+    pub fn lays_nickel(self) -> bool {
+        matches!(self, Self::ArcNickel | Self::ArcNickelIron | Self::TigNickel | Self::ButterBuild)
+    }
+
     /// The arc or flame melts the casting itself.
     #[must_use]
     pub fn fusion(self) -> bool {

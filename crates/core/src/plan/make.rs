@@ -436,7 +436,18 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     });
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
     let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
-    let hand_over = hand_over::stage((job, shop), &check.plan, torch.plan.as_ref(), heated, still_hot);
+    let hand_over = hand_over::stage(&hand_over::HandOverAsked {
+        job,
+        shop,
+        part: &facts,
+        way: chosen,
+        prep: prep.plan.as_ref(),
+        ductile: prep_asked.as_ref().is_some_and(|asked| asked.ductile),
+        check: &check.plan,
+        torch: torch.plan.as_ref(),
+        heat: heated,
+        hot: still_hot,
+    });
 
     let mut folded = Folded::default();
     let part = folded.take(Station::Part, part);

@@ -104,6 +104,7 @@ impl Standings {
             at_ms.extend(turns.into_iter().flatten().chain(at_the_torch).map(real_ms));
         }
         at_ms.extend(ask_at_ms(job.round()));
+        at_ms.extend(again_at_ms(plan));
         at_ms.sort_unstable();
         let turn = |from_ms, at_ms| {
             let standing = standing(job, plan, at_ms);
@@ -357,7 +358,7 @@ fn next(
         if bad().next().is_some() && !handed_over {
             return go(Station::Check, format!("Open round {}", job.rounds.len() + 1));
         }
-        if let Some(line) = plan.check.iter().find(|line| line.verdict.is_empty())
+        if let Some(line) = plan.check.iter().find(|line| line.open())
             && !handed_over
         {
             return Next {
@@ -391,6 +392,11 @@ fn ask_at_ms(round: &Round) -> Option<i64> {
     (answered < asked).then_some(day.number() * DAY_MS + DAY_MS / 2)
 }
 
+/// From then on it is looked at again; nothing where that was done, or is not due.
+fn again_at_ms(plan: &Plan) -> Option<i64> {
+    plan.check.iter().filter(|line| line.verdict.is_empty()).find_map(|line| line.due_ms)
+}
+
 /// It was handed over, and did not hold.
 fn failed(round: &Round) -> bool {
     round.get(field::hand_over::BECAME) == Some("failed")
@@ -399,6 +405,12 @@ fn failed(round: &Round) -> bool {
 fn hand_over(plan: &Plan, job: &Job, now_ms: i64) -> Next {
     let round = job.round();
     let ask = ask_at_ms(round);
+    let again = again_at_ms(plan);
+    if again.is_some_and(|at_ms| at_ms <= now_ms || plan.amount(Station::HandOver) == Amount::Enough) {
+        let key = field::check::NEXT_DAY.key().to_owned();
+        let verb = "Look for cracks again".to_owned();
+        return Next { verb, station: Station::Check, key, at_ms: again.filter(|at_ms| *at_ms > now_ms) };
+    }
     if plan.amount(Station::HandOver) == Amount::Enough && ask.is_some_and(|at_ms| at_ms <= now_ms) {
         let key = field::hand_over::BECAME.key().to_owned();
         return Next { verb: "Ask how it holds".to_owned(), station: Station::HandOver, key, at_ms: None };

@@ -32,6 +32,16 @@ pub struct CheckLine {
     pub places: Vec<PlaceLine>,
     /// What may be found, the good first.
     pub choices: Vec<FoundChoice>,
+    /// From when it is to be looked at, UTC, ms since 1970: until then it keeps nothing back. Nothing for at once.
+    pub due_ms: Option<i64>,
+}
+
+impl CheckLine {
+    /// It is looked at with the others, and nobody has.
+    #[must_use]
+    pub fn open(&self) -> bool {
+        self.verdict.is_empty() && self.due_ms.is_none()
+    }
 }
 
 /// One place that is looked at.
@@ -45,7 +55,7 @@ pub struct PlaceLine {
     pub words: String,
     /// As of its line.
     pub verdict: String,
-    /// "Pores, pinholes, 1.2 mm, 2 in 25 mm: good enough, 1.5 mm across, 3 in 25 mm"; empty while nobody has looked.
+    /// "Pores, pinholes, 1.2 mm, 2 within 25 mm: good enough, 1.5 mm across, 3 within 25 mm"; empty while nobody has looked.
     pub sentence: String,
     /// What is done about it; nothing where nobody has said.
     pub then: Option<Then>,
@@ -148,16 +158,17 @@ pub fn looked_at(round: &Round, units: UnitSystem) -> Vec<CheckLine> {
             verdict: round.get(field).unwrap_or(of_last).to_owned(),
             places: Vec::new(),
             choices: Vec::new(),
+            due_ms: None,
         }
     };
     LINES.into_iter().map(line).filter(|line| !line.verdict.is_empty()).collect()
 }
 
-/// "Pores, pinholes, 1.2 mm, 2 in 25 mm"
+/// "Pores, pinholes, 1.2 mm, 2 within 25 mm"
 fn found_words(it: &Looked, units: UnitSystem) -> String {
     let size = it.size_mm.map(|mm| format!(", {}", units.say_exactly(mm, Unit::Millimetres)));
     let close = said("{25 mm}", units);
-    let count = it.count.map(|count| format!(", {count} in {close}"));
+    let count = it.count.map(|count| format!(", {count} within {close}"));
     format!("{}{}{}", it.found.words(), size.unwrap_or_default(), count.unwrap_or_default())
 }
 
@@ -171,6 +182,7 @@ fn may_be_found(what: CheckWhat) -> &'static [Found] {
         CheckWhat::Clean => &[Good, ResidueLeft],
         CheckWhat::Toes => &[Good, Notch, NotWetted, LowSpot, Pore, Crack],
         CheckWhat::CracksAgain => &[Good, Crack, Pore],
+        CheckWhat::NextDay => &[Good, Crack],
         CheckWhat::FileEdge => &[Good, HardEdge],
         CheckWhat::Leak => &[Good, Leak],
         CheckWhat::Alignment => &[Good, OutOfLine],
@@ -184,6 +196,7 @@ fn then_words(what: CheckWhat, then: Then) -> &'static str {
         (Then::RefillHot, CheckWhat::Clean) => "Off with it, and look again",
         (Then::RefillHot, _) => "Ground out and refilled, the part warm",
         (Then::NewRound, _) => "A new round",
+        (Then::LeftAndSaid, CheckWhat::Alignment) => "Machined, or left and said: never pulled cold",
         (Then::LeftAndSaid, _) => "Left, and said so",
         (Then::Watch, _) => "Watched: punch marks and a date",
     }
@@ -192,7 +205,7 @@ fn then_words(what: CheckWhat, then: Then) -> &'static str {
 impl CheckAsked<'_> {
     /// The list for a way. House.
     fn lines(&self) -> Vec<CheckLine> {
-        use CheckWhat::{Alignment, Clean, CracksAgain, Faults, FileEdge, Leak, Pins, Toes};
+        use CheckWhat::{Alignment, Clean, CracksAgain, Faults, FileEdge, Leak, NextDay, Pins, Toes};
         let Some(way) = self.way else { return Vec::new() };
         let mut lines = Vec::new();
         match way.method.entry().joins {
@@ -207,6 +220,9 @@ impl CheckAsked<'_> {
         }
         let dye = "dye or magnetic particles over the repair and past every stop-hole";
         lines.push(self.line(CracksAgain, dye));
+        if way.method.lays_nickel() && self.round.cracks_looked_for_ms.is_some() {
+            lines.push(self.line(NextDay, dye));
+        }
         if way.method.fusion() {
             lines.push(self.line(FileEdge, "a skating file marks a hard spot: map it before drilling"));
         }
@@ -226,6 +242,7 @@ impl CheckAsked<'_> {
     }
 
     fn line(&self, what: CheckWhat, how: &str) -> CheckLine {
+        use CheckWhat::NextDay;
         let (field, label) = LINES
             .into_iter()
             .find(|(known, ..)| *known == what)
@@ -240,6 +257,7 @@ impl CheckAsked<'_> {
             how: how.to_owned(),
             verdict: verdict.to_owned(),
             choices: self.choices(what),
+            due_ms: self.round.cracks_looked_for_ms.filter(|_| what == NextDay).map(|ms| ms + DAY_MS),
             places,
         }
     }
@@ -270,7 +288,7 @@ impl CheckAsked<'_> {
                 .faults()
                 .map(|(fact, words)| (CheckPlace { what, at: Some(fact), side: None }, words))
                 .collect(),
-            CheckWhat::CracksAgain => self
+            CheckWhat::CracksAgain | CheckWhat::NextDay => self
                 .cracks
                 .iter()
                 .filter(|crack| crack.worked() || crack.becomes == "watch")
@@ -406,12 +424,15 @@ fn amount(lines: &[CheckLine]) -> Amount {
     let looked_at = lines.iter().filter(|line| !line.verdict.is_empty()).count();
     if looked_at == 0 {
         Amount::Nothing
-    } else if lines.iter().all(|line| matches!(line.verdict.as_str(), "ok" | "left")) {
+    } else if lines.iter().all(|line| !line.open() && line.verdict != "not_ok") {
         Amount::Enough
     } else {
         Amount::Something
     }
 }
+
+/// Nickel is looked at again so long after. House.
+const DAY_MS: i64 = 86_400_000;
 
 /// What Check has to know of how the heat ended.
 fn cautions(round: &Round, torch: Option<&TorchPlan>) -> Vec<Caution> {

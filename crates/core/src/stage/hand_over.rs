@@ -3,10 +3,13 @@
 use serde::Serialize;
 
 use super::heat::HeatPlan;
+use super::part::{PartFacts, answered_for_shortly};
+use super::prep::PrepPlan;
 use super::torch::TorchPlan;
 use super::{Amount, CheckLine, Stage};
 use crate::field;
 use crate::job::{HeatRef, Job, Lighting, Round, TorchEntry};
+use crate::method::{AS_THE_CASTING_C, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::{Shop, UsedOn};
 use crate::stores::amount_words;
@@ -21,9 +24,60 @@ pub struct HandOverPlan {
     pub owned: String,
     /// What it took from the stores, with the box it came from: "Nickel stick, 3.2 mm: 4 rods, box 77-B".
     pub used: Vec<String>,
+    /// What stands on the part itself; nothing while it was not mended.
+    pub label: Option<LabelPlan>,
     /// What is to be said of its lightings, the first first: what they were for, what was not laid out, what did not go
     /// well, why one was stopped.
     pub lightings: Vec<String>,
+}
+
+/// The label on the part: what whoever finds it has to know, and nothing private.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LabelPlan {
+    /// UTC, ms since 1970.
+    pub mended_ms: i64,
+    /// "Torch braze, RBCuZn-C"
+    pub by: String,
+    /// "Not over 200 °C"; empty where it stands what the casting stands.
+    pub limit: String,
+    /// Who answers for a part that was referred out; empty where nobody had to.
+    pub answered_for: String,
+}
+
+/// What a hand-over is made from.
+pub(crate) struct HandOverAsked<'a> {
+    pub job: &'a Job,
+    pub shop: &'a Shop,
+    pub part: &'a PartFacts,
+    pub way: Option<Way>,
+    pub prep: Option<&'a PrepPlan>,
+    /// Ductile is filled with another rod.
+    pub ductile: bool,
+    pub check: &'a [CheckLine],
+    pub torch: Option<&'a TorchPlan>,
+    pub heat: Option<&'a HeatPlan>,
+    pub hot: bool,
+}
+
+/// The label of a part that was mended.
+fn label(asked: &HandOverAsked<'_>) -> Option<LabelPlan> {
+    let (round, way) = (asked.job.round(), asked.way?);
+    let mended_ms = round.lit.as_ref().filter(|_| round.repaired())?.at_ms;
+    let entry = way.method.entry();
+    let seams = asked.prep.map_or(&[][..], |prep| &prep.seams);
+    let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
+    let class = way.method.filler(thickest, asked.ductile).map(|filler| format!(", {}", filler.class));
+    let most_c = entry.stands.for_good_c;
+    Some(LabelPlan {
+        mended_ms,
+        by: format!("{}{}", way.method.label(), class.unwrap_or_default()),
+        limit: match most_c < AS_THE_CASTING_C {
+            true => format!("Not over {}", asked.shop.units.say_most(most_c, Unit::Celsius)),
+            false => String::new(),
+        },
+        answered_for: answered_for_shortly(round, asked.part).unwrap_or_default(),
+    })
 }
 
 /// What the job took from the stores, in the order it was taken.
@@ -80,13 +134,8 @@ fn lightings(job: &Job, units: UnitSystem) -> Vec<String> {
 }
 
 impl HandOverPlan {
-    fn of(
-        (job, shop): (&Job, &Shop),
-        check: &[CheckLine],
-        torch: Option<&TorchPlan>,
-        heat: Option<&HeatPlan>,
-        hot: bool,
-    ) -> Self {
+    fn of(asked: &HandOverAsked<'_>) -> Self {
+        let HandOverAsked { job, shop, check, torch, heat, hot, .. } = *asked;
         let round = job.round();
         let mut open = Vec::new();
         let hot_work = heat.is_some_and(|heat| !heat.cold);
@@ -111,7 +160,7 @@ impl HandOverPlan {
         if hot {
             open.push("No reading says that it is cold.".to_owned());
         }
-        let unseen = check.iter().filter(|line| line.verdict.is_empty()).count();
+        let unseen = check.iter().filter(|line| line.open()).count();
         if unseen > 0 || check.is_empty() {
             open.push(if check.is_empty() || unseen == check.len() {
                 "Nothing was checked.".to_owned()
@@ -129,21 +178,16 @@ impl HandOverPlan {
             open,
             owned: round.get(field::hand_over::OWNED).unwrap_or_default().to_owned(),
             used: used(job, shop),
+            label: label(asked),
             lightings: lightings(job, shop.units),
         }
     }
 }
 
-pub(crate) fn stage(
-    (job, shop): (&Job, &Shop),
-    check: &[CheckLine],
-    torch: Option<&TorchPlan>,
-    heat: Option<&HeatPlan>,
-    hot: bool,
-) -> Stage<HandOverPlan> {
+pub(crate) fn stage(asked: &HandOverAsked<'_>) -> Stage<HandOverPlan> {
     Stage {
-        plan: HandOverPlan::of((job, shop), check, torch, heat, hot),
-        amount: amount(job.round()),
+        plan: HandOverPlan::of(asked),
+        amount: amount(asked.job.round()),
         missing: Vec::new(),
         cautions: Vec::new(),
         figures: Vec::new(),

@@ -7,7 +7,7 @@ use crate::field::{self, Field, OneOf};
 use crate::job::{CheckPlace, CheckWhat, Looked, Round};
 
 /// What is looked for, the field of the whole, how that is called.
-pub(crate) const LINES: [(CheckWhat, Field<OneOf>, &str); 8] = [
+pub(crate) const LINES: [(CheckWhat, Field<OneOf>, &str); 9] = [
     (CheckWhat::Pins, field::check::PINS, "Every pin tight and filed flush"),
     (CheckWhat::Clean, field::check::CLEAN, "Slag, flux glass and fibre off"),
     (CheckWhat::Toes, field::check::TOES, "Toes whole"),
@@ -15,6 +15,7 @@ pub(crate) const LINES: [(CheckWhat, Field<OneOf>, &str); 8] = [
     (CheckWhat::FileEdge, field::check::FILE_EDGE, "Edge files"),
     (CheckWhat::Leak, field::check::LEAK, "Tight"),
     (CheckWhat::Alignment, field::check::ALIGNMENT, "Straight"),
+    (CheckWhat::NextDay, field::check::NEXT_DAY, "Again next day: no new crack"),
     (CheckWhat::Faults, field::check::FAULTS, "What went wrong at the torch"),
 ];
 

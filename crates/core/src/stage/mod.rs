@@ -22,7 +22,7 @@ pub use cracks::{
     Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, Grown, HoleOnFace, LineOnFace, LockOnFace,
     MapPlan, MarkOnFace, PinOnFace, RunOut, TackOnFace, Unplaced, WallAlong,
 };
-pub use hand_over::HandOverPlan;
+pub use hand_over::{HandOverPlan, LabelPlan};
 pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool, TriedHeat};
 pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,

@@ -8,12 +8,16 @@ use vanadin_core::plan::{Amount, Plan, Station, standing};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::trouble::Seen;
 
-use crate::common::{Bench, LIT_AT, covered, reading};
+use crate::common::{Bench, LIT_AT, covered, reading, set};
 
 /// Brazed hot from both sides, covered, cold again.
 fn mended() -> Bench {
+    mended_by("torch_braze")
+}
+
+fn mended_by(method: &str) -> Bench {
     let mut bench = Bench::hot_lever();
-    bench.set("method.choice", "torch_braze");
+    bench.set("method.choice", method);
     bench.set("method.school", "");
     bench.set("part.loads", "static");
     bench.light();
@@ -90,7 +94,7 @@ fn looked_at_again_is_a_further_line_and_the_last_one_stands() {
     assert_eq!(verdict(&plan, "check.toes"), "ok");
     let line = plan.check.iter().find(|line| line.key == "check.toes").unwrap();
     let looks: Vec<&str> = line.places[1].looks.iter().map(|look| look.words.as_str()).collect();
-    assert_eq!(looks, ["Pores, pinholes, 1.5 mm, 3 in 25 mm", "Pores, pinholes, 1.6 mm, 1 in 25 mm"]);
+    assert_eq!(looks, ["Pores, pinholes, 1.5 mm, 3 within 25 mm", "Pores, pinholes, 1.6 mm, 1 within 25 mm"]);
 }
 
 #[test]
@@ -176,4 +180,38 @@ fn a_new_round_keeps_what_was_found_in_the_one_before() {
     let toes = lines.iter().find(|line| line.key == "check.toes").unwrap();
     assert_eq!((toes.verdict.as_str(), toes.how.as_str()), ("not_ok", "Not wetted, not fused"));
     assert_eq!(bench.plan().amount(Station::Check), Amount::Nothing);
+}
+
+#[rstest]
+#[case::nickel("arc_nickel_iron", true)]
+#[case::bronze("torch_braze", false)]
+fn nickel_is_looked_at_again_the_next_day_and_keeps_nothing_back_until_then(
+    #[case] method: &str,
+    #[case] again: bool,
+) {
+    const DAY_MS: i64 = 86_400_000;
+    let mut bench = mended_by(method);
+    let lines: Vec<String> = bench.plan().check.iter().map(|line| line.key.clone()).collect();
+    assert!(!lines.contains(&"check.next_day".to_owned()), "nothing was looked at yet");
+    let looked_ms = LIT_AT + 40 * DAY_MS;
+    for key in lines {
+        bench.try_say(set(&key, "ok"), looked_ms, None).unwrap();
+    }
+    let plan = bench.plan();
+    let line = plan.check.iter().find(|line| line.key == "check.next_day");
+    assert_eq!(line.map(|line| line.due_ms), again.then_some(Some(looked_ms + DAY_MS)));
+    assert_eq!(plan.amount(Station::Check), Amount::Enough);
+    assert_eq!(plan.hand_over.open, Vec::<String>::new());
+    let next = |bench: &Bench, now_ms: i64| standing(&bench.job(), &bench.plan(), now_ms).next;
+    assert_eq!(next(&bench, looked_ms + 1).verb, "Write the hand-over");
+    bench.set("hand_over.done", "yes");
+    let said = next(&bench, looked_ms + 1);
+    let due = ("Look for cracks again", Some(looked_ms + DAY_MS));
+    assert_eq!((said.verb.as_str(), said.at_ms) == due, again, "{said:?}");
+    let said = next(&bench, looked_ms + DAY_MS);
+    assert_eq!((said.verb.as_str(), said.at_ms) == ("Look for cracks again", None), again, "{said:?}");
+    if again {
+        bench.set("check.next_day", "not_ok");
+        assert_eq!(bench.plan().amount(Station::Check), Amount::Something);
+    }
 }

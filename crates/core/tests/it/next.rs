@@ -216,6 +216,9 @@ fn after_the_cooling_the_list_is_gone_through_to_the_hand_over() {
     bench.set("hand_over.follow_up", "2027-06-01");
     bench.set("hand_over.owned", "Shown to the owner as it is");
     bench.set("hand_over.done", "yes");
+    // Nickel is looked at once more the day after.
+    assert_eq!(next(&bench).next.verb, "Look for cracks again");
+    bench.set("check.next_day", "ok");
     assert_eq!(next(&bench).next.verb, "Ask again on Tue 1 Jun 2027");
     assert!(next(&bench).hot.is_none());
 }

@@ -16,7 +16,7 @@ async fn a_place_is_looked_at_again_measured_and_stays_on_the_record() -> anyhow
         .say(&id, json!({ "kind": "set", "key": "hand_over.done", "typed": "", "shown_in": "metric" }))
         .await?;
     browser.go(&server.url(&format!("/jobs/{id}/check"))).await?;
-    browser.sees("1.2 mm, 2 in 25 mm: good enough").await?;
+    browser.sees("1.2 mm, 2 within 25 mm: good enough").await?;
     let spot = |number: u32, verdict: &str| {
         format!(
             "return document.querySelector('[data-testid=check-map] [data-spot=\"{number}\"][data-verdict=\"{verdict}\"]') !== null"

@@ -69,3 +69,81 @@ async fn a_job_of_which_little_is_known_prints_too() -> anyhow::Result<()> {
     assert_eq!(status, 200);
     Ok(())
 }
+
+#[rstest]
+#[case::the_card("check", &["Job"], "Print the card", &["Preheat", "Cautions"], A4)]
+#[case::the_strip("part", &["Job"], "Print the bench strip", &["Lit at", "Covered at"], A4)]
+#[case::the_record("hand-over", &[], "Print the record", &["As done", "Repaired by"], LETTER)]
+#[case::the_label("hand-over", &[], LABEL_BUTTON, &["Repaired: see record", "Not over 200", "RBCuZn-C"], LABEL)]
+#[tokio::test]
+async fn a_paper_is_what_its_button_says_wherever_that_stands(
+    #[case] station: &str,
+    #[case] first: &[&str],
+    #[case] button: &str,
+    #[case] wanted: &[&str],
+    #[case] size: (f64, f64),
+) -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    // What is asked for stays asked for: the words are read once the page is on paper.
+    let stays = "window.print = () => {}
+         window.addEventListener('afterprint', (event) => event.stopImmediatePropagation())";
+    browser.before_every_page(stays).await?;
+    browser.at(&server).await?;
+    let job = browser.job("Incline").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
+    browser.sees("Incline railway points lever").await?;
+    for press in first {
+        browser.press(press).await?;
+    }
+    browser.press(button).await?;
+    let mut found = (0, String::new());
+    eventually("it is all there", async || {
+        found = browser.printed(size).await?;
+        Ok(wanted.iter().all(|word| found.1.contains(word)))
+    })
+    .await
+    .map_err(|error| error.context(found.1.clone()))?;
+    let (pages, words) = found;
+    assert_eq!(pages, 1, "{words}");
+    assert!(words.contains("Incline railway points lever"), "{words}");
+    assert!(!words.contains("Undo") && !words.contains("undefined"), "{words}");
+    Ok(())
+}
+
+const LABEL_BUTTON: &str = "Print the label, 62 x 29 mm";
+/// 62 by 29 mm.
+const LABEL: (f64, f64) = (62.0 / 25.4, 29.0 / 25.4);
+
+#[tokio::test]
+async fn the_code_on_a_label_is_read_by_another_decoder() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.at(&server).await?;
+    let job = browser.job("Incline").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
+    browser.sees("Print the label").await?;
+    let code = "document.querySelector('[data-testid=label-code]')";
+    eventually("its code is there", async || {
+        Ok(browser.run(&format!("return {code}?.complete === true && {code}.naturalWidth > 0")).await?
+            == true)
+    })
+    .await?;
+    // As it would come off the printer at 203 dots to the inch: 25 mm are 200 dots.
+    let drawn = browser
+        .run(&format!(
+            "const canvas = document.createElement('canvas')
+             canvas.width = canvas.height = 200
+             const brush = canvas.getContext('2d')
+             brush.drawImage({code}, 0, 0, 200, 200)
+             return [...brush.getImageData(0, 0, 200, 200).data].filter((_, at) => at % 4 === 0)"
+        ))
+        .await?;
+    let dots: Vec<u8> = serde_json::from_value(drawn)?;
+    let mut decoder = quircs::Quirc::default();
+    let code = decoder.identify(200, 200, &dots).next().expect("a code")?;
+    let says = String::from_utf8(code.decode()?.payload)?;
+    // Only this machine reaches the server: no address, and nothing private.
+    assert_eq!(says, format!("Repaired: see record {} at Lockside Iron Mending", &job[..8]));
+    Ok(())
+}

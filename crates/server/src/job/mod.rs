@@ -1,5 +1,6 @@
 //! Jobs: their log, their routes, their stream.
 
+pub mod label;
 pub mod oven;
 pub mod route;
 pub mod store;

@@ -334,6 +334,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/label-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a camera reads on the label of a part: the address of its record where other devices reach this server, else
+         *     in words that there is one.
+         */
+        get: operations["label_code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/let-go": {
         parameters: {
             query?: never;
@@ -1819,6 +1839,11 @@ export interface components {
         CheckLine: {
             /** @description What may be found, the good first. */
             choices: components["schemas"]["FoundChoice"][];
+            /**
+             * Format: int64
+             * @description From when it is to be looked at, UTC, ms since 1970: until then it keeps nothing back. Nothing for at once.
+             */
+            due_ms?: number | null;
             how: string;
             key: string;
             label: string;
@@ -1845,7 +1870,7 @@ export interface components {
          * @description What a place is looked at for.
          * @enum {string}
          */
-        CheckWhat: "pins" | "clean" | "toes" | "cracks_again" | "file_edge" | "leak" | "alignment" | "faults";
+        CheckWhat: "pins" | "clean" | "toes" | "cracks_again" | "file_edge" | "leak" | "alignment" | "next_day" | "faults";
         /** @description One choice of a field. */
         ChoiceView: {
             id: string;
@@ -3022,6 +3047,7 @@ export interface components {
         };
         /** @description The job as it leaves the shop. */
         HandOverPlan: {
+            label?: components["schemas"]["LabelPlan"] | null;
             /**
              * @description What is to be said of its lightings, the first first: what they were for, what was not laid out, what did not go
              *     well, why one was stopped.
@@ -3542,7 +3568,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.faults" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.next_day" | "check.faults" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -3632,6 +3658,27 @@ export interface components {
              */
             job_min: number;
             kept: number;
+        };
+        /** @description The code on a label. */
+        LabelCode: {
+            /** @description An SVG. */
+            qr: string;
+            /** @description What it says: where the record is found in the shop, or that there is one, in words. Nothing private. */
+            says: string;
+        };
+        /** @description The label on the part: what whoever finds it has to know, and nothing private. */
+        LabelPlan: {
+            /** @description Who answers for a part that was referred out; empty where nobody had to. */
+            answered_for: string;
+            /** @description "Torch braze, RBCuZn-C" */
+            by: string;
+            /** @description "Not over 200 °C"; empty where it stands what the casting stands. */
+            limit: string;
+            /**
+             * Format: int64
+             * @description UTC, ms since 1970.
+             */
+            mended_ms: number;
         };
         /** @description The last lighting of a part, as far as its heat is concerned. Minutes are on its own job clock. */
         LastHeat: {
@@ -4738,7 +4785,7 @@ export interface components {
             number: number;
             on_map: components["schemas"]["PlaceOnMap"][];
             place: components["schemas"]["CheckPlace"];
-            /** @description "Pores, pinholes, 1.2 mm, 2 in 25 mm: good enough, 1.5 mm across, 3 in 25 mm"; empty while nobody has looked. */
+            /** @description "Pores, pinholes, 1.2 mm, 2 within 25 mm: good enough, 1.5 mm across, 3 within 25 mm"; empty while nobody has looked. */
             sentence: string;
             then?: components["schemas"]["Then"] | null;
             then_words: string;
@@ -7932,6 +7979,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["History"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    label_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The code */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelCode"];
                 };
             };
             /** @description This device is not known here */

@@ -19,6 +19,7 @@ import { JobHeatLine } from './JobHeatLine'
 import { JobTools } from './JobTools'
 import { PaperCard } from './PaperCard'
 import { PaperEstimate } from './PaperEstimate'
+import { PaperLabel } from './PaperLabel'
 import { PaperStrip } from './PaperStrip'
 import { PhoneLine } from './PhoneLine'
 
@@ -44,6 +45,7 @@ function Bench({ station }: { station: Station }): ReactNode {
       <PaperCard />
       <PaperStrip />
       <PaperEstimate />
+      <PaperLabel />
       <div className="screen mx-auto flex h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto">
         <title>{`${STATIONS[current]?.word ?? ''}: ${view.name} - Vanadin`}</title>
         <header className="no-print relative pt-3 max-bench:hidden">

@@ -1,5 +1,8 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+import { foreseen } from '../../quantity/show'
 import { Choice } from '../../ui/Choice'
 import { fieldId } from '../../ui/focus'
 import { LookSheet } from './LookSheet'
@@ -25,6 +28,8 @@ export interface CheckLineRowProps {
 
 /** One thing that is looked at: all of it at once, or place by place. */
 export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNode {
+  const shop = useShop()
+  const now = useJob().view.now_ms
   const [open, setOpen] = useState<number | null>(null)
   const place = open === null ? undefined : line.places[open]
   const apart =
@@ -35,6 +40,9 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
         <span className="min-w-[200px] flex-1">
           <b className="text-[17px]">{line.label}</b>
           <span className={`block text-ash ${cold && line.verdict === '' ? '' : 'max-bench:hidden'}`}>
+            {line.due_ms != null && line.verdict === '' && (
+              <b className="font-semibold text-chalk">From {foreseen(line.due_ms, shop, now)}. </b>
+            )}
             {line.how}
           </span>
         </span>

@@ -36,7 +36,7 @@ export function CheckStation(): ReactNode {
             ? 'To be looked at when it is cold'
             : failed.length > 0
               ? 'Something does not hold'
-              : check.every((line) => line.verdict === 'ok' || line.verdict === 'left')
+              : check.every((line) => ['ok', 'left'].includes(line.verdict) || line.due_ms != null)
                 ? typed('hand_over.became') === 'failed'
                   ? 'It held when it was looked at, and failed since'
                   : 'It holds'

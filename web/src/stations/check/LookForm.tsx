@@ -95,7 +95,12 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
         <div className="flex flex-wrap gap-3">
           {box('size', choice.measured, size, setSize)}
           {choice.counted &&
-            box('count', units === 'imperial' ? 'How many in 1 in' : 'How many in 25 mm', count, setCount)}
+            box(
+              'count',
+              units === 'imperial' ? 'How many within 1 in' : 'How many within 25 mm',
+              count,
+              setCount,
+            )}
         </div>
       )}
       {choice.then.length > 0 && (

@@ -20,6 +20,7 @@ const line = (...places: Schemas['PlaceLine'][]): Schemas['CheckLine'] => ({
   verdict: '',
   places,
   choices: [],
+  due_ms: null,
 })
 
 describe('spots', () => {

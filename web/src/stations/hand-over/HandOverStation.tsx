@@ -16,7 +16,7 @@ export function HandOverStation(): ReactNode {
   const done = field('hand_over.done')
   const handed = done.typed === 'yes'
   const became = field('hand_over.became').typed
-  const { open, owned } = view.plan.hand_over
+  const { open, owned, label } = view.plan.hand_over
   return (
     <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
       <div
@@ -33,6 +33,7 @@ export function HandOverStation(): ReactNode {
         {handed && became === 'failed' && <NewRound reason="it failed in use" />}
         <Field name="hand_over.expect" placeholder="warm it slowly" />
         <Button onPress={() => print('record')}>Print the record</Button>
+        {label != null && <Button onPress={() => print('label')}>Print the label, 62 x 29 mm</Button>}
         <a
           href={`/api/jobs/${view.id}/export`}
           download

@@ -177,7 +177,7 @@ pub struct Stands {
 }
 
 /// "As the casting", in degC.
-const AS_THE_CASTING_C: f64 = 750.0;
+pub const AS_THE_CASTING_C: f64 = 750.0;
 
 /// Form and angle in degrees. House.
 #[derive(Debug, Clone, Copy)]

@@ -241,7 +241,8 @@ impl Judged<'_> {
         let said_at =
             |field: &Field<OneOf>| self.round.values.get(field.key()).map_or(0, |held| held.revision);
         let whole = |what: CheckWhat, field: Field<OneOf>| !placed(what, said_at(&field)) && bad(field);
-        moves.crack_open = whole(CheckWhat::CracksAgain, field::check::CRACKS_AGAIN);
+        moves.crack_open = whole(CheckWhat::CracksAgain, field::check::CRACKS_AGAIN)
+            || whole(CheckWhat::NextDay, field::check::NEXT_DAY);
         // What moved is moved until somebody has found it straight.
         let straight =
             self.shows(CheckPlace { what: CheckWhat::Alignment, at: None, side: None }) == Stands::Good;

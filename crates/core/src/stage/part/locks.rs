@@ -83,6 +83,13 @@ pub fn answered_for(round: &Round, facts: &PartFacts) -> Option<String> {
     ))
 }
 
+/// The same as it fits on a label.
+pub fn answered_for_shortly(round: &Round, facts: &PartFacts) -> Option<String> {
+    let class = safety_class(round, facts).filter(|class| class.opens)?;
+    let Referral { who, reference, .. } = referral(round).ok()?;
+    Some(format!("Referred: {}. {who} answers for it, {reference}.", class.words.to_lowercase()))
+}
+
 /// The class of parts it belongs to, and why: as said, or as its contents and its speed say.
 fn safety_class(round: &Round, facts: &PartFacts) -> Option<Class> {
     let said = round.get(field::part::SAFETY_CLASS).filter(|class| *class != "none");

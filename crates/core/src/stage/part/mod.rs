@@ -9,7 +9,7 @@ mod needs;
 pub use follows::{Forbidden, PartPlan, Side, Sketch};
 
 pub(crate) use facts::{GUESSED_WALL_MM, HeatShy, PartFacts, Weight};
-pub(crate) use locks::{answered_for, cavity_lock, hazard_lock, safety_lock};
+pub(crate) use locks::{answered_for, answered_for_shortly, cavity_lock, hazard_lock, safety_lock};
 
 use super::Stage;
 use crate::job::Round;
