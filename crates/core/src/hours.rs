@@ -120,6 +120,17 @@ impl WorkingWeek {
         self.days[weekday(day) as usize]
     }
 
+    /// The next minute at which somebody is in the shop, an hour off at noon left aside.
+    #[must_use]
+    pub fn next_there(&self, min: i64) -> i64 {
+        let first = min.div_euclid(DAY_MIN);
+        let next = (first..first + DAYS_MOST).filter(|day| self.works_on(*day)).find_map(|day| {
+            let at = min.max(day * DAY_MIN + self.from_min);
+            (at <= day * DAY_MIN + self.to_min).then_some(at)
+        });
+        next.unwrap_or(min)
+    }
+
     /// The next minute from which so much can be done without a night in between, an hour off at noon left aside;
     /// the morning of the next day where no day is that long.
     #[must_use]
@@ -170,8 +181,8 @@ fn worked(week: &WorkingWeek, from_min: f64, hands_min: f64) -> f64 {
     from_min + hands_min * 4.2
 }
 
-/// When all of it is done, begun now: hands in the shop's hours, the rest by the clock, one after the other. In
-/// wall-clock minutes since 1970 of the shop's own zone, both ways.
+/// When all of it is done and somebody is there to take it, begun now: hands in the shop's hours, the rest by the
+/// clock, one after the other. In wall-clock minutes since 1970 of the shop's own zone, both ways.
 ///
 /// # Source
 /// House.
@@ -180,7 +191,8 @@ pub fn ready_min(now_min: i64, steps: &[Step], week: &WorkingWeek) -> i64 {
     let done = steps
         .iter()
         .fold(now_min as f64, |at, step| worked(week, at, step.attended_min) + step.unattended_min);
-    done.ceil() as i64
+    // What ends by itself in the night is found in the morning.
+    if steps.is_empty() { now_min } else { week.next_there(done.ceil() as i64) }
 }
 
 #[cfg(test)]
@@ -210,7 +222,11 @@ mod tests {
     #[case::before_the_day(monday(5), &[step(60.0, 0.0)], monday(9))]
     #[case::into_the_next_day(monday(16), &[step(120.0, 0.0)], monday(24 + 9))]
     #[case::over_the_weekend(monday(4 * 24 + 16), &[step(120.0, 0.0)], monday(7 * 24 + 9))]
-    #[case::the_clock_does_not_stop(monday(16), &[step(60.0, 14.0 * 60.0)], monday(24 + 7))]
+    #[case::the_clock_does_not_stop(monday(16), &[step(60.0, 16.0 * 60.0)], monday(24 + 9))]
+    #[case::nobody_is_there_at_night(monday(16), &[step(60.0, 10.0 * 60.0)], monday(24 + 8))]
+    #[case::nor_on_a_saturday(monday(4 * 24 + 15), &[step(60.0, 24.0 * 60.0)], monday(7 * 24 + 8))]
+    #[case::at_the_end_of_the_day(monday(9), &[step(0.0, 8.0 * 60.0)], monday(17))]
+    #[case::a_minute_too_late(monday(9), &[step(0.0, 8.0 * 60.0 + 1.0)], monday(24 + 8))]
     #[case::cold_overnight_and_then_hands(
         monday(16), &[step(60.0, 14.0 * 60.0), step(30.0, 0.0)], monday(24 + 8) + 30
     )]

@@ -3,7 +3,7 @@
 use crate::quantity::{Rounding, Unit, UnitSystem};
 
 /// What a quantity in a template may be in.
-const UNITS: [(&str, Unit); 18] = [
+const UNITS: [(&str, Unit); 17] = [
     ("bar", Unit::Bar),
     ("degC", Unit::Celsius),
     ("K/h", Unit::KelvinsPerHour),
@@ -14,7 +14,6 @@ const UNITS: [(&str, Unit); 18] = [
     ("m/s", Unit::MetresPerSecond),
     ("min", Unit::Minutes),
     ("drill", Unit::Drill),
-    ("tap_drill", Unit::TapDrill),
     ("mm2", Unit::SquareMillimetres),
     ("cm3", Unit::CubicCentimetres),
     ("m3", Unit::CubicMetres),

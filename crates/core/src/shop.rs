@@ -493,7 +493,7 @@ impl Shop {
     /// Of what is counted in pieces it is only whether some are there; see [`counts`](Self::counts).
     #[must_use]
     pub fn planned_by(&self) -> u64 {
-        let mut read = Self { used: Vec::new(), twelve_hours: false, ..self.clone() };
+        let mut read = Self { used: Vec::new(), ..self.clone() };
         (read.name, read.theme) = (String::new(), String::new());
         for item in &mut read.stores {
             if item.kind().shelf != Shelf::Gas {

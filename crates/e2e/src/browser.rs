@@ -41,6 +41,10 @@ impl Browser {
             visited: Mutex::default(),
         };
         browser.resize(width, height).await?;
+        // Whatever is pressed at random: nothing lands where the test was started.
+        let folder = browser.downloads.path();
+        let into = json!({ "behavior": "allow", "downloadPath": folder });
+        browser.cdp("Browser.setDownloadBehavior", into).await?;
         Ok(browser)
     }
 
@@ -451,12 +455,10 @@ impl Browser {
         Ok(view)
     }
 
-    /// Lets downloads land in a folder of this test, and gives that folder.
-    pub async fn downloads(&self) -> anyhow::Result<&Path> {
-        let folder = self.downloads.path();
-        self.cdp("Browser.setDownloadBehavior", json!({ "behavior": "allow", "downloadPath": folder }))
-            .await?;
-        Ok(folder)
+    /// Where downloads land: a folder of this test.
+    #[must_use]
+    pub fn downloads(&self) -> &Path {
+        self.downloads.path()
     }
 
     /// What axe finds serious or critical.

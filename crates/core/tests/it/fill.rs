@@ -5,12 +5,12 @@ use crate::common::Bench;
 use crate::common::mapped::Mapped;
 use rstest::rstest;
 use vanadin_core::field::{crack_key, mark_key};
-use vanadin_core::heat::gas_need_m3;
+use vanadin_core::heat::{Runs, gas_need_m3};
 use vanadin_core::hours::Step;
 use vanadin_core::job::{BeadAt, Change, Lighting, TorchEntry};
 use vanadin_core::map::{At, MarkKind, Shape};
 use vanadin_core::method::MethodId;
-use vanadin_core::plan::{Asks, BeadsPlan, Contender, HeatPlan, Plan, PrepPlan};
+use vanadin_core::plan::{Asks, BeadsPlan, Contender, HeatPlan, Moment, Plan, PrepPlan, plan_at};
 
 fn lever(method: &str, school: &str) -> Bench {
     let mut bench = Bench::lever("machine_frame", "gray");
@@ -231,6 +231,15 @@ fn each_session_is_heated_anew_and_burns_its_own_gas() {
     let plan = bench.plan();
     let way = taken(&plan);
     assert_eq!((way.lightings, plan.methods.sessions.len()), (3, 3), "{:?}", plan.methods.sessions);
+    // One a day, and it is ready after the last of them.
+    let now_min = 20_000 * 1440 + 9 * 60;
+    let moment = Moment { now_min, wanted_min: None };
+    let timed = plan_at(&bench.job(), &bench.shop, &Runs::default(), moment);
+    let days: Vec<i64> = timed.methods.sessions.iter().map(|it| it.begins_min.unwrap() / 1440).collect();
+    assert!(days.windows(2).all(|pair| pair[0] < pair[1]), "{days:?}");
+    let last = timed.methods.sessions.last().unwrap().ends_min.unwrap();
+    let ready = now_min + taken(&timed).ready.as_ref().unwrap().after_min as i64;
+    assert!(ready > last, "{ready} {last}");
     let propane = |of: &Contender| of.takes.iter().find(|take| take.kind == "propane").unwrap().amount;
     let gas = &heat(&plan).gas[0];
     let HeatPlan { minutes, soak_minutes, throttle, hold_share, .. } = heat(&plan);

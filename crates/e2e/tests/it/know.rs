@@ -255,7 +255,7 @@ async fn pictures_come_from_a_phone_and_what_is_none_is_refused() -> anyhow::Res
     let browser = Browser::open(390, 844).await?;
     browser.at(&server).await?;
     let job = browser.job("Incline").await?;
-    let folder = browser.downloads().await?.to_owned();
+    let folder = browser.downloads().to_owned();
     let (phone, text, small_bomb) =
         (folder.join("lever.jpg"), folder.join("letter.jpg"), folder.join("huge.png"));
     let bytes = from_a_phone(&phone)?;

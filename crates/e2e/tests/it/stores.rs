@@ -204,7 +204,7 @@ async fn what_failed_opens_the_next_round_from_the_hand_over_and_the_check_stays
     // Nobody had to write the old check anew for it.
     let (_, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
     let said = history["facts"].as_array().context("facts")?;
-    let checked = said.iter().filter(|fact| fact["change"]["key"] == "check.toes");
+    let checked = said.iter().filter(|fact| fact["change"]["key"] == "check.clean");
     assert_eq!(checked.map(|fact| &fact["change"]["typed"]).collect::<Vec<_>>(), [&json!("ok")]);
     Ok(())
 }

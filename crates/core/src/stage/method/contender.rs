@@ -208,6 +208,8 @@ impl Judged<'_> {
         let takes = prep.as_ref().map_or_else(Vec::new, |prep| self.takes(way, prep));
         let sums = steps.as_deref().map(totals);
         let hours = sums.map(|(hands, clock)| (hands + clock) / 60.0);
+        let burns = prep.as_ref().and_then(|prep| self.burns(way, prep));
+        let lightings = burns.map_or(1, |it| it.lightings as u32);
         let summary = [
             Some(target_c.map_or("no preheat".to_owned(), |celsius| {
                 format!("preheat {}", self.say(celsius, Unit::Celsius))
@@ -237,13 +239,10 @@ impl Judged<'_> {
             },
             hours,
             hands_hours: sums.map(|(hands, _)| hands / 60.0),
-            ready: steps.as_deref().and_then(|steps| self.ready(steps)),
+            ready: steps.as_deref().and_then(|steps| self.ready(steps, lightings)),
             price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps, &takes)),
             takes,
-            lightings: prep
-                .as_ref()
-                .and_then(|prep| self.burns(way, prep))
-                .map_or(1, |it| it.lightings as u32),
+            lightings,
             settings: if out { Vec::new() } else { self.settings(way, target_c) },
             steps: steps.unwrap_or_default(),
             target_c,

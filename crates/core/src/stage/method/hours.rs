@@ -94,12 +94,23 @@ enum Case {
     Worst,
 }
 
-pub(super) fn of_minutes(at_min: i64) -> String {
+/// The first minute of the day after.
+pub(super) fn next_day(min: i64) -> i64 {
+    const DAY_MIN: i64 = 24 * 60;
+    (min.div_euclid(DAY_MIN) + 1) * DAY_MIN
+}
+
+pub(super) fn of_minutes(at_min: i64, twelve_hours: bool) -> String {
     let (day, minute) = (at_min.div_euclid(1440), at_min.rem_euclid(1440));
     let day = Day::of_number(day).map(Day::said).unwrap_or_default();
     // "Fri 27 Nov": the year goes without saying.
     let day = day.rsplit_once(' ').map_or(day.as_str(), |(day, _)| day);
-    format!("{day}, {}:{:02}", minute / 60, minute % 60)
+    let (hour, minute) = (minute / 60, minute % 60);
+    if !twelve_hours {
+        return format!("{day}, {hour}:{minute:02}");
+    }
+    let half = if hour < 12 { "am" } else { "pm" };
+    format!("{day}, {}:{minute:02} {half}", (hour + 11) % 12 + 1)
 }
 
 fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
@@ -466,7 +477,7 @@ impl Judged<'_> {
     }
 
     /// When it can be ready; nothing where the time of day is not known.
-    pub(super) fn ready(&self, steps: &[Step]) -> Option<Ready> {
+    pub(super) fn ready(&self, steps: &[Step], sessions: u32) -> Option<Ready> {
         let Moment { now_min, wanted_min } = self.moment?;
         if self.round.repaired() {
             // Begun long ago: how long it takes, and not from now.
@@ -474,13 +485,41 @@ impl Judged<'_> {
             let words = self.shop.units.say(hands + clock, Unit::Minutes);
             return Some(Ready { after_min: hands + clock, words, late: false, begun: true });
         }
-        let at = ready_min(now_min, steps, &self.shop.week);
+        let at =
+            ready_min(now_min, steps, &self.shop.week).max(self.after_sessions(now_min, steps, sessions));
         Some(Ready {
             after_min: (at - now_min) as f64,
-            words: to_five(at),
+            words: to_five(at, self.shop.twelve_hours),
             late: wanted_min.is_some_and(|wanted| at > wanted),
             begun: false,
         })
+    }
+
+    /// Over several sessions, one a day, it is never ready before the last one, its cooling and what comes after; at
+    /// once where there is one.
+    fn after_sessions(&self, now_min: i64, steps: &[Step], sessions: u32) -> i64 {
+        if sessions < 2 {
+            return now_min;
+        }
+        let week = &self.shop.week;
+        let count = f64::from(sessions);
+        let first = steps.iter().position(|step| step.id == "lay_out").unwrap_or(0);
+        let cool = steps.iter().position(|step| step.id == "cool").unwrap_or(steps.len());
+        let (before, block) = steps[..cool.max(first)].split_at(first);
+        let block_min = block.iter().map(|step| step.attended_min + step.unattended_min).sum::<f64>() / count;
+        let mut begins = week.unbroken(ready_min(now_min, before, week), block_min);
+        for _ in 1..sessions {
+            begins = week.unbroken(next_day(begins), block_min);
+        }
+        let after = &steps[cool.min(steps.len())..];
+        let after: Vec<Step> = after
+            .iter()
+            .map(|step| match step.id.as_str() {
+                "cool" => Step { unattended_min: step.unattended_min / count, ..step.clone() },
+                _ => step.clone(),
+            })
+            .collect();
+        ready_min(begins + block_min.ceil() as i64, &after, week)
     }
 
     /// The ways that cannot be ready in time at their worst, each with the day it could be; nothing while no day is
@@ -493,19 +532,20 @@ impl Judged<'_> {
             return Some(Vec::new());
         }
         let late = ways.filter_map(|way| {
-            let (mut steps, _) = self.steps_in(Case::Worst, way, &prep_plan(&self.prep_asked(way))?)?;
+            let (mut steps, parts) = self.steps_in(Case::Worst, way, &prep_plan(&self.prep_asked(way))?)?;
             for step in &mut steps {
                 step.attended_min *= WORST_HANDS;
             }
-            let at = ready_min(now_min, &steps, &self.shop.week);
+            let after = self.after_sessions(now_min, &steps, parts.len() as u32);
+            let at = ready_min(now_min, &steps, &self.shop.week).max(after);
             let most = steps.iter().max_by(|a, b| {
                 (a.attended_min + a.unattended_min).total_cmp(&(b.attended_min + b.unattended_min))
             })?;
             (at > wanted).then(|| {
                 let why = format!(
                     "Ready {} at the worst, wanted {}. What takes longest: {}.",
-                    to_five(at),
-                    of_minutes(wanted),
+                    to_five(at, self.shop.twelve_hours),
+                    of_minutes(wanted, self.shop.twelve_hours),
                     most.label.to_lowercase()
                 );
                 (way, why)
@@ -516,8 +556,8 @@ impl Judged<'_> {
 }
 
 /// A moment that is only reckoned, to the next five minutes.
-fn to_five(minutes: i64) -> String {
-    of_minutes((minutes + 4).div_euclid(5) * 5)
+fn to_five(minutes: i64, twelve_hours: bool) -> String {
+    of_minutes((minutes + 4).div_euclid(5) * 5, twelve_hours)
 }
 
 fn finding_min(found: FoundBy) -> (f64, f64) {

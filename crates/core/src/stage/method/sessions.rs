@@ -2,8 +2,7 @@
 
 use serde::Serialize;
 
-use super::hours::Burns;
-use super::hours::of_minutes;
+use super::hours::{Burns, next_day, of_minutes};
 use super::{Contender, Judged};
 use crate::heat::SourceKind;
 use crate::hours::{Step, ready_min};
@@ -68,7 +67,8 @@ impl Judged<'_> {
                 (from, to) => format!("{piece} {from} to {to}, "),
             };
             let takes = units.say(block, Unit::Minutes);
-            let when = begins.map_or(String::new(), |begins| format!("{}: ", of_minutes(begins)));
+            let when = begins
+                .map_or(String::new(), |begins| format!("{}: ", of_minutes(begins, self.shop.twelve_hours)));
             planned.push(SessionPlan {
                 from: part.from,
                 to: part.to,
@@ -77,7 +77,8 @@ impl Judged<'_> {
                 words: format!("{when}{what}{takes}{gases}"),
                 too_long: part.minutes > self.shop.hood_min,
             });
-            at = ends.map(|ends| ends + (cools / count).ceil() as i64);
+            // One session under the hood a day.
+            at = ends.map(|ends| (ends + (cools / count).ceil() as i64).max(next_day(ends)));
         }
         planned
     }

@@ -155,7 +155,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
         ..torch_plan(job, part, way, heat, prep, cooling)
     });
     if let (Some(plan), Some((prep, map))) = (&mut plan, laid) {
-        in_turn(plan, job.round(), prep, map);
+        in_turn(plan, job.round(), (prep, map), part.units);
     }
     if let (Some(plan), Some(heat)) = (&mut plan, heat) {
         let heats = trouble.as_ref().and_then(|(_, stop)| stop.heats);

@@ -6,6 +6,7 @@ use uuid::Uuid;
 use super::TorchPlan;
 use crate::job::{Round, TorchEntry};
 use crate::map::At;
+use crate::quantity::{Unit, UnitSystem};
 use crate::stage::cracks::MapPlan;
 use crate::stage::prep::PrepPlan;
 
@@ -70,7 +71,12 @@ fn nth(count: usize) -> String {
 }
 
 /// Says which pin is next, and counts only those that are in or can go in.
-pub(crate) fn in_turn(torch: &mut TorchPlan, round: &Round, prep: &PrepPlan, map: &MapPlan) {
+pub(crate) fn in_turn(
+    torch: &mut TorchPlan,
+    round: &Round,
+    (prep, map): (&PrepPlan, &MapPlan),
+    units: UnitSystem,
+) {
     if torch.piece != "pin" {
         return;
     }
@@ -105,11 +111,11 @@ pub(crate) fn in_turn(torch: &mut TorchPlan, round: &Round, prep: &PrepPlan, map
             None => format!("crack {}, pin {}", turn.seam.letter, turn.number),
         },
         words: format!(
-            "Pin {} of {}, the {} of {planned} to go in: drill {{{} tap_drill}}, tap M{}.",
+            "Pin {} of {}, the {} of {planned} to go in: drill {}, tap M{}.",
             turn.number,
             turn.seam.letter,
             nth(planned as usize - left.len() + 1),
-            turn.seam.tap_drill_mm,
+            units.say(turn.seam.tap_drill_mm, Unit::TapDrill),
             turn.seam.pin_mm
         ),
         across_mm: turn.seam.pin_mm,
