@@ -52,7 +52,6 @@ async fn a_long_rack_is_scrolled_to_its_end_and_one_job_found_and_let_go() -> an
     .await?;
     browser.press("Job").await?;
     browser.sees("Let it go for good").await?;
-    browser.downloads();
     browser
         .run("[...document.querySelectorAll('a')].find((a) => a.textContent === 'Take its file').click()")
         .await?;
