@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clock, day, foreseen, hoursPastTheHour, minutes } from './show'
+import { clock, day, hourMark, foreseen, hoursPastTheHour, minutes } from './show'
 
 const wall = (time_zone: string, twelve_hours = false) => ({ time_zone, twelve_hours })
 const at = (time: string) => Date.parse(`2026-03-09T${time}Z`)
@@ -40,6 +40,12 @@ describe('a clock of twelve hours', () => {
     ['far', '2026-04-12T18:40:00Z', '12 Apr, 6:40 pm'],
   ])('says morning or afternoon: %s', (_, time, said) => {
     expect(clock(Date.parse(time), wall('UTC', true), at('05:00:00'))).toBe(said)
+  })
+
+  it('marks whole hours without their minutes', () => {
+    expect(hourMark(at('16:00:00'), wall('UTC', true))).toBe('4 pm')
+    expect(hourMark(at('16:30:00'), wall('UTC', true))).toBe('4:30 pm')
+    expect(hourMark(at('16:00:00'), wall('UTC'))).toBe('16:00')
   })
 
   it('is the same in the record', () => {

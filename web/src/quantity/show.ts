@@ -55,6 +55,9 @@ export function clock(ms: number, wall: Wall, now: number): string {
   return `${at({ day: 'numeric', month: 'short', ...year }, ms)}, ${time}`
 }
 
+/** A mark on an axis: the time of day, a whole hour of a clock of twelve without its minutes. */
+export const hourMark = (ms: number, wall: Wall): string => timeOfDay(ms, wall).replace(/:00 (?=[ap]m)/, ' ')
+
 /** Hours gone by since the last whole hour of the shop's clock: not every zone stands whole hours off. */
 export function hoursPastTheHour(ms: number, { time_zone }: Wall): number {
   const minute = formatOf(time_zone, { minute: 'numeric' }).format(ms)

@@ -10,6 +10,7 @@ use crate::filler::Filler;
 use crate::method::MethodId;
 use crate::quantity::{SaidAmount, SaidIn, Unit, UnitSystem, parse_amount, parse_price};
 use crate::shelf::{KINDS, Measure, Shelf, Signs, StoreKind};
+use crate::stitch::tap_drill_mm;
 
 /// A thing in the stores.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -275,7 +276,15 @@ impl StoreItem {
 
 pub(super) fn named(kind: &StoreKind, size_mm: Option<f64>, units: UnitSystem) -> String {
     match size_mm {
-        Some(mm) => format!("{}, {}", kind.label, units.say(mm, Unit::Millimetres)),
+        Some(mm) => {
+            // Threads and drills go by their marks.
+            let unit = match kind.id {
+                "pins" | "taps" if tap_drill_mm(mm).is_some() => Unit::Thread,
+                "drill" => Unit::Drill,
+                _ => Unit::Millimetres,
+            };
+            format!("{}, {}", kind.label, units.say(mm, unit))
+        }
         None => kind.label.to_owned(),
     }
 }

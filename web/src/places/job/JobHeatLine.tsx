@@ -4,7 +4,7 @@ import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
 import type { Schemas } from '../../api/client'
-import { clock, foreseen, hoursPastTheHour, inUnits, type Wall } from '../../quantity/show'
+import { foreseen, hourMark, hoursPastTheHour, inUnits, type Wall } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { alongCurve, hourWords, lineWords, TICK, type LineWord } from '../../ui/line-words'
@@ -253,7 +253,7 @@ function hourMarks(
 function hourWord(hour: number, lit: { at_ms: number } | null, wall: Wall): string {
   if (lit === null) return `${hour} h`
   const at = Math.round((lit.at_ms + hour * 3_600_000) / 60_000) * 60_000
-  return clock(at, wall, at)
+  return hourMark(at, wall)
 }
 
 interface HourTicksProps {

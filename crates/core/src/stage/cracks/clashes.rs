@@ -3,6 +3,7 @@
 use super::OFF_HARD_SPOT_MM;
 use super::map::{Clash, HoleOnFace, LineOnFace, MapAsked, MarkOnFace};
 use crate::map::{At, ON_IT_MM, Shape, closed, inside, nearest};
+use crate::quantity::Unit;
 
 impl MapAsked<'_> {
     pub(super) fn clashes(
@@ -40,7 +41,7 @@ impl MapAsked<'_> {
                     _ => continue,
                 };
                 if off < 0.0 && mark.what == "hard_spot" {
-                    let keep = self.say(OFF_HARD_SPOT_MM);
+                    let keep = self.units.say_least(OFF_HARD_SPOT_MM, Unit::Millimetres);
                     let name = &mark.name;
                     clash(
                         hole.at,

@@ -232,7 +232,7 @@ fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: 
 
 /// A mapped hard spot is in the way of a drill and of a pin.
 fn cautions(round: &Round, laid: &Laid<'_>, cracks: &[CrackPlan], units: UnitSystem) -> Vec<Caution> {
-    let off = units.say(OFF_HARD_SPOT_MM, Unit::Millimetres);
+    let off = units.say_least(OFF_HARD_SPOT_MM, Unit::Millimetres);
     let hard = round.hard_spots.iter().map(|spot| Caution {
         station: Station::Prep,
         sentence: format!("Hard spot at {}: no drill bites it. Cut it out, or keep {off} off it.", spot.spot),

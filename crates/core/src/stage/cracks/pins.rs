@@ -7,6 +7,7 @@ use super::OFF_HARD_SPOT_MM;
 use super::laid::{Laid, LaidLine};
 use super::map::{Clash, MapAsked, MarkOnFace};
 use crate::map::{At, Shape, inside, length_mm, nearest_rim, place_along};
+use crate::quantity::Unit;
 use crate::stage::SeamPlan;
 
 /// One pin on a face.
@@ -111,7 +112,11 @@ impl MapAsked<'_> {
             let apart = middle.distance_mm(At::new(x_mm, y_mm)) - radius_mm - radius;
             match mark.what.as_str() {
                 "hard_spot" if apart < OFF_HARD_SPOT_MM => {
-                    return format!("{} is nearer than {}", mark.name, self.say(OFF_HARD_SPOT_MM));
+                    return format!(
+                        "{} is nearer than {}",
+                        mark.name,
+                        self.units.say_least(OFF_HARD_SPOT_MM, Unit::Millimetres)
+                    );
                 }
                 "bolt_hole" | "bore" if apart < 0.0 => return format!("it would run into {}", mark.name),
                 _ => {}

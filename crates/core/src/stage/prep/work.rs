@@ -393,7 +393,7 @@ impl<'a> List<'a> {
                 Vec::new(),
             );
         }
-        let keep = self.say(OFF_HARD_SPOT_MM);
+        let keep = self.prep().units.say_least(OFF_HARD_SPOT_MM, Unit::Millimetres);
         self.once(Work::Pins, "Drill and tap pin by pin; each one cuts into its neighbour.");
         self.line(
             Work::Pins,
