@@ -187,7 +187,8 @@ mod tests {
         assert_eq!(rods(""), Ok(None), "nobody has said");
         assert_eq!(rods("none"), Ok(Some(FieldValue::Many(Vec::new()))));
         assert_eq!(rods("none,bronze"), Ok(Some(FieldValue::Many(vec!["bronze".into()]))));
-        assert!(typed("part.loads", "none").is_err(), "only where it is offered");
+        assert_eq!(typed("part.loads", "none"), Ok(Some(FieldValue::Many(Vec::new()))), "nothing is carried");
+        assert!(typed("prep.done", "none").is_err(), "only where it is offered");
     }
 
     #[test]

@@ -244,7 +244,15 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
             // Half an inch off is no rounding any more: what was typed stands.
             let near = whole >= 1.0 && (value / MM_PER_IN - whole).abs() <= 0.1;
             let (metric, imperial) = rounded(value, Unit::Millimetres, rounding);
-            (metric, if near { Shown::new(number(whole, 0), "in") } else { imperial })
+            let imperial = match whole {
+                _ if near => Shown::new(number(whole, 0), "in"),
+                // Gloves and quilts are not measured finer.
+                whole if whole < 1.0 => {
+                    Shown::new(fraction((value / MM_PER_IN * 8.0).round().max(1.0) as u32, 8), "in")
+                }
+                _ => imperial,
+            };
+            (metric, imperial)
         }
         Unit::Thread => same(Shown::new(format!("M{}", number(value, 1)), "coarse")),
         Unit::SquareMillimetres => {

@@ -215,3 +215,50 @@ fn nickel_is_looked_at_again_the_next_day_and_keeps_nothing_back_until_then(
         assert_eq!(bench.plan().amount(Station::Check), Amount::Something);
     }
 }
+
+#[test]
+fn a_label_says_what_whoever_finds_the_part_has_to_know_and_who_answers_for_it() {
+    assert_eq!(Bench::hot_lever().plan().hand_over.label, None, "it was not mended");
+    let label = mended().plan().hand_over.label.unwrap();
+    // Published: a low-fuming bronze stands 200 °C
+    assert_eq!((label.by.as_str(), label.limit.as_str()), ("Torch braze, RBCuZn-C", "Not over 200 °C"));
+    assert_eq!((label.mended_ms, label.answered_for.as_str()), (LIT_AT, ""));
+    let mut referred = Bench::hot_lever();
+    referred.set("part.safety_class", "rotating");
+    referred.referred();
+    referred.light();
+    let beads = referred.plan().torch.unwrap().planned;
+    for number in 1..=beads {
+        referred.torch(TorchEntry::Bead { at: None }, 60_000 + 1000 * i64::from(number));
+    }
+    let label = referred.plan().hand_over.label.unwrap();
+    assert!(
+        label.answered_for.starts_with("Referred: ")
+            && label.answered_for.contains("I. Wray answers for it, ref 7")
+    );
+    assert!(!label.limit.is_empty(), "nickel-iron stands 600 °C");
+}
+
+#[test]
+fn what_was_found_somewhere_counts_until_every_place_is_looked_at() {
+    let mut bench = mended();
+    bench.set("check.toes", "not_ok");
+    // Published: a toe crack -1.5
+    assert!((odds_shift(&bench, "not_good") + 1.5).abs() < 1e-9);
+    let (first, second) = (toes(&bench, 1), toes(&bench, 2));
+    bench.say(look(first, Found::Good, "", None, None));
+    assert!((odds_shift(&bench, "not_good") + 1.5).abs() < 1e-9, "it may be on the other side");
+    bench.say(look(second, Found::Good, "", None, None));
+    assert_eq!(odds_shift(&bench, "not_good"), 0.0);
+    // A crack somewhere is open until each crack's own place was looked at.
+    bench.set("check.cracks_again", "not_ok");
+    let crack_open = |bench: &Bench| {
+        let plan = bench.plan();
+        let chosen = plan.methods.chosen.unwrap();
+        plan.methods.contenders.iter().find(|it| it.way == chosen).unwrap().odds.mean <= 0.05 + 1e-9
+    };
+    assert!(crack_open(&bench));
+    let at = CheckPlace { what: CheckWhat::CracksAgain, at: Some(bench.crack()), side: None };
+    bench.say(look(at, Found::Good, "", None, None));
+    assert!(!crack_open(&bench));
+}

@@ -71,12 +71,14 @@ async fn a_job_of_which_little_is_known_prints_too() -> anyhow::Result<()> {
 }
 
 #[rstest]
-#[case::the_card("check", &["Job"], "Print the card", &["Preheat", "Cautions"], A4)]
-#[case::the_strip("part", &["Job"], "Print the bench strip", &["Lit at", "Covered at"], A4)]
-#[case::the_record("hand-over", &[], "Print the record", &["As done", "Repaired by"], LETTER)]
-#[case::the_label("hand-over", &[], LABEL_BUTTON, &["Repaired: see record", "Not over 200", "RBCuZn-C"], LABEL)]
+#[case::the_card(INCLINE, "check", &["Job"], "Print the card", &["Preheat", "Cautions"], A4)]
+#[case::the_strip(INCLINE, "part", &["Job"], "Print the bench strip", &["Lit at", "Covered at"], A4)]
+#[case::the_record(INCLINE, "hand-over", &[], "Print the record", &["As done", "Repaired by"], LETTER)]
+#[case::the_label(INCLINE, "hand-over", &[], LABEL_BUTTON, &["Repaired: see record", "Not over 200"], LABEL)]
+#[case::the_estimate(FRAME, "method", &[], "Print the estimate", &["In all", "Agreed, name and date"], A4)]
 #[tokio::test]
 async fn a_paper_is_what_its_button_says_wherever_that_stands(
+    #[case] name: &str,
     #[case] station: &str,
     #[case] first: &[&str],
     #[case] button: &str,
@@ -90,9 +92,9 @@ async fn a_paper_is_what_its_button_says_wherever_that_stands(
          window.addEventListener('afterprint', (event) => event.stopImmediatePropagation())";
     browser.before_every_page(stays).await?;
     browser.at(&server).await?;
-    let job = browser.job("Incline").await?;
+    let job = browser.job(name).await?;
     browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
-    browser.sees("Incline railway points lever").await?;
+    browser.sees(name).await?;
     for press in first {
         browser.press(press).await?;
     }
@@ -106,11 +108,13 @@ async fn a_paper_is_what_its_button_says_wherever_that_stands(
     .map_err(|error| error.context(found.1.clone()))?;
     let (pages, words) = found;
     assert_eq!(pages, 1, "{words}");
-    assert!(words.contains("Incline railway points lever"), "{words}");
+    assert!(words.contains(name), "{words}");
     assert!(!words.contains("Undo") && !words.contains("undefined"), "{words}");
     Ok(())
 }
 
+const INCLINE: &str = "Incline railway points lever";
+const FRAME: &str = "Letterpress side frame";
 const LABEL_BUTTON: &str = "Print the label, 62 x 29 mm";
 /// 62 by 29 mm.
 const LABEL: (f64, f64) = (62.0 / 25.4, 29.0 / 25.4);

@@ -234,13 +234,12 @@ impl Judged<'_> {
     fn as_checked(&self, moves: &mut Moves) {
         let verdict = |field: Field<OneOf>| self.round.get(field);
         let bad = |field: Field<OneOf>| verdict(field) == Some("not_ok");
-        // By place it is known what was found; of the whole only that something was.
-        let placed = |what: CheckWhat, since: u64| {
-            self.round.looked.iter().any(|it| it.place.what == what && it.revision > since)
-        };
+        // By place it is known what was found; of the whole only that something was, until each place is looked at.
         let said_at =
             |field: &Field<OneOf>| self.round.values.get(field.key()).map_or(0, |held| held.revision);
-        let whole = |what: CheckWhat, field: Field<OneOf>| !placed(what, said_at(&field)) && bad(field);
+        let whole = |what: CheckWhat, field: Field<OneOf>| {
+            !self.each_place_since(what, said_at(&field)) && bad(field)
+        };
         moves.crack_open = whole(CheckWhat::CracksAgain, field::check::CRACKS_AGAIN)
             || whole(CheckWhat::NextDay, field::check::NEXT_DAY);
         // What moved is moved until somebody has found it straight.
@@ -257,6 +256,20 @@ impl Judged<'_> {
         moves.not_good.extend(said);
         self.as_found(moves);
         moves.checked_clean = !moves.crack_open && self.every_face_clean();
+    }
+
+    /// Each place where something is looked for was looked at by itself since then: both sides of a seam that has two.
+    fn each_place_since(&self, what: CheckWhat, since: u64) -> bool {
+        let looked = |at: Option<Uuid>, side: Option<u32>| {
+            let place = CheckPlace { what, at, side };
+            self.round.looked.iter().any(|it| it.place == place && it.revision > since)
+        };
+        let mut places =
+            self.cracks.iter().filter(|crack| crack.worked()).map(|crack| Some(crack.id)).peekable();
+        if matches!(what, CheckWhat::Leak | CheckWhat::Alignment) || places.peek().is_none() {
+            return looked(None, None);
+        }
+        places.all(|at| looked(at, None) || (looked(at, Some(1)) && looked(at, Some(2))))
     }
 
     /// How a place stands by what was looked at.
