@@ -52,4 +52,23 @@ describe('the words of a chart', () => {
       for (const word of laid) expect(overlap(word.box, point)).toBe(false)
     }
   })
+
+  it('is one line beside its post where two would lie on the planned line', () => {
+    // A low chart, something on its upper right: as on a laptop while a part is hot.
+    const frame = { x: 86, y: 0, w: 804, h: 226 }
+    const line = Array.from(
+      { length: 60 },
+      (_, at) => [86 + at * 13, 226 - 190 * Math.exp(-at / 22)] as const,
+    )
+    const posts = [
+      { key: 'u', x: 666, y: 193, figure: '13:45', words: 'unwrap under 65 °C' },
+      { key: 't', x: 830, y: 205, figure: '16:40', words: 'touch under 45 °C' },
+    ]
+    const under = { x: 510, y: 0, w: 380, h: 140 }
+    const laid = layWords({ posts, levels: [], now: null, line, frame, under })
+    for (const [at, word] of laid.entries()) {
+      expect(Math.abs(word.box.x + word.box.w / 2 - (posts[at]?.x ?? 0))).toBeLessThan(200)
+      for (const [x, y] of line) expect(overlap(word.box, { x, y, w: 1, h: 1 })).toBe(false)
+    }
+  })
 })

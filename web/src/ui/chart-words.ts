@@ -3,6 +3,8 @@ import { placed, widthOf, type Box } from './words'
 /** Size of the words of a chart, and of the figures that matter. */
 export const WORD = 14
 const FIGURE = 28
+/** Where the larger one would lie on the line. */
+const SMALL_FIGURE = 21
 
 interface Line {
   word: string
@@ -11,6 +13,12 @@ interface Line {
   base: number
   dim?: boolean
   bold?: boolean
+}
+
+/** One way to write the same, the larger first: a smaller one is laid where that would lie on the line. */
+interface Form {
+  wanted: Box
+  lines: readonly Line[]
 }
 
 export interface LaidWord {
@@ -34,6 +42,8 @@ export interface ChartWords {
 /** So far a word that stands left of its post reaches over it. */
 export const BESIDE = 10
 const CLEAR = 8
+/** A word that is pushed further from its place than this is no longer its word. */
+const NEAR = 110
 
 /** The line as small boxes, one after another. */
 function along(line: ChartWords['line']): Box[] {
@@ -56,18 +66,44 @@ function along(line: ChartWords['line']): Box[] {
 export function layWords({ posts, levels, now, line, frame, under }: ChartWords): LaidWord[] {
   const drawn = along(line)
   const laid: LaidWord[] = []
-  const lay = (key: string, wanted: Box, lines: readonly Line[]) => {
+  const lay = (key: string, wanted: Box, lines: readonly Line[], smaller: readonly Form[] = []) => {
     const words = [...(under === undefined ? [] : [under]), ...laid.map((word) => word.box)]
-    const box = placed(wanted, frame, [...words, ...drawn]) ?? placed(wanted, frame, words)
+    for (const form of [{ wanted, lines }, ...smaller]) {
+      const box = placed(form.wanted, frame, [...words, ...drawn])
+      const near = box !== null && Math.abs(box.x - form.wanted.x) <= NEAR
+      if (near) {
+        laid.push({ key, box, lines: form.lines })
+        return
+      }
+    }
+    const box = placed(wanted, frame, words)
     if (box !== null) laid.push({ key, box, lines })
   }
   for (const [at, post] of posts.entries()) {
     const w = Math.max(widthOf(post.figure, FIGURE, 'figure'), widthOf(post.words, WORD)) + 4
     const left = at < posts.length - 1 ? w - BESIDE : w / 2
-    lay(post.key, { x: post.x - left, y: post.y - 62, w, h: 50 }, [
-      { word: post.figure, size: FIGURE, base: 25 },
-      { word: post.words, size: WORD, base: 45, dim: true },
-    ])
+    const oneLine = widthOf(`${post.figure} ${post.words}`, WORD) + 12
+    lay(
+      post.key,
+      { x: post.x - left, y: post.y - 62, w, h: 50 },
+      [
+        { word: post.figure, size: FIGURE, base: 25 },
+        { word: post.words, size: WORD, base: 45, dim: true },
+      ],
+      [
+        {
+          wanted: { x: post.x - left, y: post.y - 48, w, h: 36 },
+          lines: [
+            { word: post.figure, size: SMALL_FIGURE, base: 17 },
+            { word: post.words, size: WORD, base: 33, dim: true },
+          ],
+        },
+        {
+          wanted: { x: post.x - oneLine + BESIDE, y: post.y - 30, w: oneLine, h: 17 },
+          lines: [{ word: `${post.figure} ${post.words}`, size: WORD, base: 13, bold: true }],
+        },
+      ],
+    )
   }
   if (now !== null) {
     const w = widthOf('now', WORD) + 4

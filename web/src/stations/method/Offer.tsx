@@ -28,7 +28,7 @@ export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
             <dd className="small text-ash">{line.working}</dd>
             <dd className="figure text-right text-[19px]">
               {currency}
-              {line.amount.toFixed(2)}
+              {line.amount.toFixed(0)}
             </dd>
           </div>
         ))}
@@ -37,7 +37,7 @@ export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
           <dd />
           <dd className="figure text-right text-[24px]">
             {currency}
-            {way.price.total.toFixed(2)}
+            {way.price.total.toFixed(0)}
           </dd>
         </div>
       </dl>
