@@ -4,11 +4,13 @@ import { labelCodeQuery } from '../../api/queries'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { month } from '../../quantity/show'
+import { useHot } from '../../ui/hot'
 
 /** The label on the part itself, 62 by 29 mm: what whoever finds it has to know, and where its record is. */
 export function PaperLabel(): ReactNode {
   const { view } = useJob()
   const shop = useShop()
+  const hot = useHot()
   const { label } = view.plan.hand_over
   const { data: code } = useQuery({ ...labelCodeQuery(view.id), enabled: label != null })
   if (label == null) return null
@@ -20,6 +22,7 @@ export function PaperLabel(): ReactNode {
           <span className="text-[9.5px] leading-[11px]">
             Repaired {month(label.mended_ms, shop)}: {label.by}
           </span>
+          {hot !== '' && <b className="text-[10px] leading-[11px]">{hot} when this was printed</b>}
           {label.answered_for !== '' && (
             <b className="line-clamp-3 text-[7.5px] leading-[8.5px]">{label.answered_for}</b>
           )}
