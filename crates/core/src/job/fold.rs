@@ -495,7 +495,7 @@ impl Job {
         round.neighbours.retain(|neighbour| neighbour.id != target);
         round.marks.retain(|mark| mark.id != target);
         round.at_seams.retain(|reading| reading.id != target && reading.crack != target);
-        round.looked.retain(|looked| looked.fact != target);
+        round.looked.retain(|looked| looked.fact != target && looked.place.at != Some(target));
         round.drawn.retain(|placed| placed.mark != target && placed.face != target);
         for round in &mut self.rounds {
             let cancelled = round.cancelled.iter_mut().flat_map(|heat| &mut heat.log);
