@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { SectionDrawing, type Section } from '../../ui/SectionDrawing'
 
 /** The plate in section, its groove filled; what is drawn beside it is what was found. */
 const PLATE = 'M2 26H34M62 26H94V50H2V26'
@@ -7,9 +8,7 @@ const GROOVE = 'M34 26L48 46L62 26'
 const BEAD = 'M33 26Q48 12 63 26'
 const SEAM = [PLATE, GROOVE, BEAD]
 
-const DRAWN: Readonly<
-  Record<Schemas['Found'], { readonly iron: readonly string[]; readonly wrong: ReactNode }>
-> = {
+const DRAWN: Readonly<Record<Schemas['Found'], Section>> = {
   good: { iron: SEAM, wrong: <path d="M38 36l8 7 14-18" /> },
   crack: { iron: SEAM, wrong: <path d="M64 26l4 6-3 5 5 7M48 18l-2 6 4 5-3 6" /> },
   pore: {
@@ -44,21 +43,5 @@ const DRAWN: Readonly<
 
 /** What was found, as it looks: iron in section, what is wrong in the heavier line. */
 export function FoundDrawing({ found }: { found: Schemas['Found'] }): ReactNode {
-  const { iron, wrong } = DRAWN[found]
-  return (
-    <svg
-      viewBox="0 0 96 56"
-      className="h-14 w-24 shrink-0 fill-none stroke-current"
-      strokeLinecap="round"
-      strokeLinejoin="round"
-      aria-hidden="true"
-    >
-      <g className="text-ash" strokeWidth="1.5">
-        {iron.map((d) => (
-          <path key={d} d={d} />
-        ))}
-      </g>
-      <g strokeWidth="3">{wrong}</g>
-    </svg>
-  )
+  return <SectionDrawing {...DRAWN[found]} />
 }

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { SectionDrawing, type Section } from '../../ui/SectionDrawing'
 
 /** The plate in section, its groove filled; what is drawn beside it is what went wrong. */
 const PLATE = 'M2 26H34M62 26H94V50H2V26'
@@ -7,9 +8,7 @@ const GROOVE = 'M34 26L48 46L62 26'
 const BEAD = 'M33 26Q48 12 63 26'
 
 /** Strokes of each thing that is seen: what is iron, and what is wrong with it. */
-const DRAWN: Readonly<
-  Record<Schemas['Seen'], { readonly iron: readonly string[]; readonly wrong: ReactNode }>
-> = {
+const DRAWN: Readonly<Record<Schemas['Seen'], Section>> = {
   no_flow: {
     iron: ['M2 26H94V50H2V26'],
     wrong: <path d="M48 26a9 9 0 1 1 .1 0M70 26a5 5 0 1 1 .1 0" />,
@@ -71,21 +70,5 @@ const DRAWN: Readonly<
 
 /** What is seen, as it looks: iron in section, what is wrong in the heavier line. */
 export function SeenDrawing({ seen }: { seen: Schemas['Seen'] }): ReactNode {
-  const { iron, wrong } = DRAWN[seen]
-  return (
-    <svg
-      viewBox="0 0 96 56"
-      className="h-14 w-24 shrink-0 fill-none stroke-current"
-      strokeLinecap="round"
-      strokeLinejoin="round"
-      aria-hidden="true"
-    >
-      <g className="text-ash" strokeWidth="1.5">
-        {iron.map((d) => (
-          <path key={d} d={d} />
-        ))}
-      </g>
-      <g strokeWidth="3">{wrong}</g>
-    </svg>
-  )
+  return <SectionDrawing {...DRAWN[seen]} />
 }
