@@ -1,6 +1,8 @@
 //! A tab of a headless Chromium, and what a person does in it.
 
+use std::cell::RefCell;
 use std::collections::BTreeSet;
+use std::fmt::Write as _;
 use std::path::Path;
 use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
@@ -25,17 +27,43 @@ const PRESS_AGAIN_AFTER: Duration = Duration::from_secs(3);
 /// engine to the next one.
 pub struct Browser {
     pub driver: WebDriver,
+    /// Its place among those of its test.
+    number: usize,
     engine: Option<Engine>,
     downloads: TempDir,
     visited: Mutex<BTreeSet<String>>,
+}
+
+thread_local! {
+    /// The browsers of this test: it runs on a thread of its own.
+    static OPEN: RefCell<Vec<Option<WebDriver>>> = const { RefCell::new(Vec::new()) };
+}
+
+/// What stands in the browsers of this test: a journey that got stuck tells where.
+async fn stands() -> String {
+    let open: Vec<WebDriver> = OPEN.with_borrow(|open| open.iter().flatten().cloned().collect());
+    let mut said = String::new();
+    for driver in open {
+        let at = driver.current_url().await.map_or_else(|error| error.to_string(), |url| url.to_string());
+        let words = driver.execute("return document.body.innerText", vec![]).await;
+        let words = words.map_or_else(|error| error.to_string(), |words| words.json().to_string());
+        let _ = write!(said, "\n{at} says {words}");
+    }
+    said
 }
 
 impl Browser {
     /// A window of this size in CSS pixels.
     pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
         let engine = Engine::ready().await?;
+        let driver = engine.driver().clone();
+        let number = OPEN.with_borrow_mut(|open| {
+            open.push(Some(driver.clone()));
+            open.len() - 1
+        });
         let browser = Self {
-            driver: engine.driver().clone(),
+            driver,
+            number,
             engine: Some(engine),
             downloads: tempfile::tempdir()?,
             visited: Mutex::default(),
@@ -510,6 +538,7 @@ impl Rules {
 
 impl Drop for Browser {
     fn drop(&mut self) {
+        OPEN.with_borrow_mut(|open| open[self.number] = None);
         let visited = std::mem::take(self.visited.get_mut().unwrap_or_else(PoisonError::into_inner));
         if let Some(engine) = self.engine.take() {
             engine.give_back(visited);
@@ -528,10 +557,13 @@ pub async fn eventually(
 ) -> anyhow::Result<()> {
     let patience = tokio::time::Instant::now() + PATIENCE;
     let mut pause = LOOK_EVERY;
+    let mut last = String::new();
     loop {
         // An element that went away between two looks is no failure yet.
-        if holds().await.unwrap_or(false) {
-            return Ok(());
+        match holds().await {
+            Ok(true) => return Ok(()),
+            Ok(false) => last.clear(),
+            Err(error) => last = format!(" ({error:#})"),
         }
         if tokio::time::Instant::now() >= patience {
             break;
@@ -539,5 +571,5 @@ pub async fn eventually(
         tokio::time::sleep(pause).await;
         pause = (pause * 5 / 4).min(LOOK_AT_LEAST_EVERY);
     }
-    bail!("it never came about: {what}")
+    bail!("it never came about: {what}{last}{}", stands().await)
 }

@@ -28,6 +28,8 @@ pub struct LightingPlan {
     pub timing: String,
     /// Between these, in degC, it is held; nothing for a tacking.
     pub window: Option<(f64, f64)>,
+    /// Its ends as they are shown everywhere: "400", "450".
+    pub window_ends: Option<(String, String)>,
     /// Whose turn it is at a tacking; nothing for a bake.
     pub tack: Option<TackTurn>,
     /// It is refused while anything stands here.
@@ -145,6 +147,7 @@ impl LightingsAsked<'_> {
             refused,
             lay_out: laid_out(round, words),
             window: Some((bake.least_c, bake.most_c)),
+            window_ends: Some(units.window_ends((bake.least_c, bake.most_c))),
             tack: None,
             bake: Some((bake, heat)),
         })
@@ -197,6 +200,7 @@ impl LightingsAsked<'_> {
             refused,
             lay_out: laid_out(round, words),
             window: None,
+            window_ends: None,
             tack: Some(TackTurn::of(&self.bench.breaks, round.tacks())),
             bake: None,
         })

@@ -190,6 +190,13 @@ impl UnitSystem {
         (least, most)
     }
 
+    /// The figures of the two ends of a window of temperatures, in degC.
+    #[must_use]
+    pub fn window_ends(self, (low, high): (f64, f64)) -> (String, String) {
+        let (least, most) = self.window(low, high, Unit::Celsius);
+        (least.number, most.number)
+    }
+
     /// A value in this system.
     #[must_use]
     pub fn show(self, value: f64, unit: Unit, rounding: Rounding) -> Shown {

@@ -8,6 +8,7 @@ use vanadin_core::iron::Iron;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
 use vanadin_core::map::{At, length_mm};
 use vanadin_core::plan::{BeadsPlan, Plan, live, plan, standing};
+use vanadin_core::quantity::UnitSystem;
 use vanadin_core::trouble::Seen;
 
 fn lever(school: &str) -> Bench {
@@ -36,6 +37,18 @@ fn at(bench: &Bench, readings: &[(f64, f64)]) -> (Job, Plan) {
 
 fn beads(plan: &Plan) -> &BeadsPlan {
     plan.torch.as_ref().unwrap().beads.as_ref().unwrap()
+}
+
+#[rstest]
+#[case::as_the_shop_measures(UnitSystem::Metric)]
+#[case::on_a_device_of_the_other_units(UnitSystem::Imperial)]
+fn the_scale_at_the_torch_says_what_the_card_says(#[case] units: UnitSystem) {
+    let mut bench = lever("hot");
+    bench.light();
+    let plan = plan(&bench.job(), &bench.shop.told_in(units));
+    let (least, most) = plan.torch.and_then(|torch| torch.window_ends).expect("it is heated");
+    let degrees = if units == UnitSystem::Metric { "°C" } else { "°F" };
+    assert_eq!(format!("{least} to {most} {degrees}"), plan.lines[0].window_words);
 }
 
 #[test]

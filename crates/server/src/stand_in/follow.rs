@@ -62,6 +62,10 @@ pub enum Posted {
 
 /// How long it is until a stream that ended is asked for again.
 const AGAIN: Duration = Duration::from_secs(1);
+/// An answer that has not come by then is none: it is asked again.
+const ANSWERED_WITHIN: Duration = Duration::from_secs(15);
+/// A stream says that it is there every half minute: one that said nothing for so long is dead.
+const SILENT_FOR: Duration = Duration::from_secs(75);
 
 async fn answer<T: DeserializeOwned>(sent: Response) -> anyhow::Result<T> {
     let (status, text) = (sent.status(), sent.text().await?);
@@ -101,17 +105,20 @@ async fn listen(stream: RequestBuilder, said: Arc<AtomicBool>) {
 }
 
 impl Follow {
-    pub fn new(at: String, job: Uuid, key: String) -> Self {
-        let client = Client::new();
+    /// # Errors
+    /// This machine has no way to ask anybody.
+    pub fn new(at: String, job: Uuid, key: String) -> anyhow::Result<Self> {
+        let client = Client::builder().read_timeout(SILENT_FOR).build()?;
         let said = Arc::new(AtomicBool::new(true));
         let stream = client.get(format!("{at}/api/jobs/{job}/stream")).bearer_auth(&key);
         let listening = tokio::spawn(listen(stream, said.clone()));
         let runs = Runs::default();
-        Self { at, job, key, client, runs, said, listening, clock: None, pad: None, gun: None }
+        Ok(Self { at, job, key, client, runs, said, listening, clock: None, pad: None, gun: None })
     }
 
     async fn get<T: DeserializeOwned>(&self, path: &str) -> anyhow::Result<T> {
-        answer(self.client.get(format!("{}{path}", self.at)).bearer_auth(&self.key).send().await?).await
+        let asked = self.client.get(format!("{}{path}", self.at)).timeout(ANSWERED_WITHIN);
+        answer(asked.bearer_auth(&self.key).send().await?).await
     }
 
     /// Looks at the part once more; gives what a pad on it read since.
@@ -176,6 +183,7 @@ impl Follow {
         let sent = self
             .client
             .post(format!("{}/api/jobs/{}/readings?lit={lit}", self.at, self.job))
+            .timeout(ANSWERED_WITHIN)
             .bearer_auth(&self.key)
             .header("Content-Type", "text/csv")
             .body(lines.join("\n"))

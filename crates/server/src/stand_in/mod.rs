@@ -110,7 +110,8 @@ pub async fn run(config: &StandInConfig) -> anyhow::Result<()> {
     if config.while_open {
         end_when_closed();
     }
-    let part = config.job.map(|job| Follow::new(config.at.clone(), job, config.key.clone()));
+    let follow = |job| Follow::new(config.at.clone(), job, config.key.clone());
+    let part = config.job.map(follow).transpose()?;
     match (config.what, part) {
         (Instrument::Oven, Some(part)) => oven::follow(part, config).await,
         (Instrument::Oven, None) => {

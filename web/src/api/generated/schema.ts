@@ -3763,6 +3763,11 @@ export interface components {
                 number,
                 number
             ] | null;
+            /** @description Its ends as they are shown everywhere: "400", "450". */
+            window_ends?: [
+                string,
+                string
+            ] | null;
         };
         /** @description A crack on a face. */
         LineOnFace: {
@@ -6274,6 +6279,11 @@ export interface components {
             window?: [
                 number,
                 number
+            ] | null;
+            /** @description Its ends as they are shown everywhere: "500", "750". */
+            window_ends?: [
+                string,
+                string
             ] | null;
         };
         TraceRequest: {

@@ -38,6 +38,7 @@ export function LitFirst({ lit }: LitFirstProps): ReactNode {
   const unsent = waiting.some((item) => item.change.kind === 'torch')
   const next = unsent || live === null || live.next === '' ? planned : live.next
   const [low, high] = plan?.window ?? WINDOW
+  const ends = plan?.window_ends ?? null
   const tack = plan?.tack ?? null
   const putOut = () => say({ kind: 'put_out' })
   const main = mainOf(tack, live?.ends === true, () => log({ kind: 'did', what: 'tacked' }), putOut)
@@ -47,8 +48,8 @@ export function LitFirst({ lit }: LitFirstProps): ReactNode {
         <Temperature live={live} />
         <div className="flex flex-wrap items-start gap-8">
           {large !== undefined && <BigClock clock={large} now={now} />}
-          {live !== null && live.place !== 'no_window' && high > low && (
-            <WindowBar live={live} low={low} high={high} />
+          {live !== null && live.place !== 'no_window' && ends !== null && high > low && (
+            <WindowBar live={live} low={low} high={high} ends={ends} />
           )}
         </div>
       </div>

@@ -89,6 +89,7 @@ export function TorchStation(): ReactNode {
     return view.standing.hot == null ? <LightUp /> : <HotBetween onSay={log} />
   }
   const window = torch.window ?? null
+  const ends = torch.window_ends ?? null
   const done = torch.done + unsentBeads
   // Nothing that is set, fitted or filled cold is heated or covered.
   const pins = torch.piece !== 'bead'
@@ -124,8 +125,8 @@ export function TorchStation(): ReactNode {
         {window !== null && !covered && (
           <div className="flex flex-col gap-1">
             {!pins && <There live={live} window={window} />}
-            {live !== null && live.place !== 'no_window' && (
-              <WindowBar live={live} low={window[0]} high={window[1]} />
+            {live !== null && live.place !== 'no_window' && ends !== null && (
+              <WindowBar live={live} low={window[0]} high={window[1]} ends={ends} />
             )}
           </div>
         )}

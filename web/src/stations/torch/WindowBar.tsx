@@ -2,16 +2,17 @@ import { useId, type ReactNode } from 'react'
 import type { Live } from '../../api/client'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { heatColour } from '../../quantity/heat-colour'
-import { temperature } from '../../quantity/show'
 
 export interface WindowBarProps {
   live: Live
   low: number
   high: number
+  /** Both as they are shown. */
+  ends: readonly [string, string]
 }
 
 /** The window as a piece of rule: posts at both ends, an arrow where it stands, also outside. */
-export function WindowBar({ live, low, high }: WindowBarProps): ReactNode {
+export function WindowBar({ live, low, high, ends }: WindowBarProps): ReactNode {
   const shop = useShop()
   const id = useId()
   const theme = themeOf(shop)
@@ -48,10 +49,10 @@ export function WindowBar({ live, low, high }: WindowBarProps): ReactNode {
       )}
       <g className="figure" fontSize="30" fill="var(--chalk)" textAnchor="middle">
         <text x={x(low)} y="69">
-          {temperature(low, shop.units)[0]}
+          {ends[0]}
         </text>
         <text x={x(high)} y="69">
-          {temperature(high, shop.units)[0]}
+          {ends[1]}
         </text>
       </g>
       <text x={(x(low) + x(high)) / 2} y="66" textAnchor="middle" fontSize="22" fill="var(--ash)">

@@ -83,6 +83,8 @@ pub struct TorchPlan {
     pub stop_rule: Option<StopRule>,
     /// Between these, in degC, a bead may begin; nothing for a way without heat.
     pub window: Option<(f64, f64)>,
+    /// Its ends as they are shown everywhere: "500", "750".
+    pub window_ends: Option<(String, String)>,
     /// What the part is brought to before the first bead, in degC.
     pub aim_c: f64,
     /// How long it then soaks, in min; 0 for none.
@@ -255,6 +257,7 @@ fn torch_plan(
         trouble: Vec::new(),
         stop_rule: None,
         window,
+        window_ends: window.map(|ends| units.window_ends(ends)),
         peen: way.method.arc(),
         lay_out: Vec::new(),
         rehearsal: Vec::new(),
