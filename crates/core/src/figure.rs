@@ -5,7 +5,7 @@ use std::collections::HashMap;
 use serde::Serialize;
 
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, both, rounded};
-use crate::said::{said, said_exactly};
+use crate::render::{said, said_exactly};
 
 /// Where a figure comes from.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]

@@ -6,16 +6,16 @@ use std::hash::{DefaultHasher, Hash, Hasher};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use crate::base::log::{Fact, Taking, Word, own_words, undone};
+use crate::base::problem::{FieldProblem, OutOfRange};
+use crate::crack::tip_offset::{APART_MOST_MM, OwnTip};
+use crate::effort::durations::{TimedStep, WorkingWeek};
 use crate::field::{FieldValue, Held, choices, get, parse_value, shop, shop_field, store};
 use crate::heat::{HeatSource, OwnFactor, Packing};
-use crate::hours::{TimedStep, WorkingWeek};
-use crate::log::{Fact, Taking, Word, own_words, undone};
 use crate::method::{MethodId, OwnRepair};
-use crate::problem::{FieldProblem, OutOfRange};
 use crate::quantity::{UnitSystem, parse_drills};
 use crate::shelf::{Shelf, StoreKind};
 use crate::stores::{StoreItem, fits, id_of_a_list, items, kinds_there};
-use crate::tips::{APART_MOST_MM, OwnTip};
 
 /// Something said of the shop.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

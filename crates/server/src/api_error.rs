@@ -6,8 +6,8 @@ use rocket::serde::json::Json;
 use rocket::{Catcher, Request, catch, catchers};
 use serde::Serialize;
 use utoipa::ToSchema;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::job::Refusal;
-use vanadin_core::problem::FieldProblem;
 
 /// The body of every answer that is not what was asked for.
 #[derive(Debug, Serialize, ToSchema)]

@@ -12,7 +12,7 @@ use rocket::tokio::io::AsyncReadExt;
 use rocket::tokio::time::{Instant, timeout, timeout_at};
 use serde::de::{DeserializeOwned, IgnoredAny};
 use serde_json::error::Category;
-use vanadin_core::problem::FieldProblem;
+use vanadin_core::base::problem::FieldProblem;
 
 use crate::api_error::ApiError;
 

@@ -17,10 +17,10 @@ use serde::de::{Error as _, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::job::{
     CHANNELS, Change, FACTS_MOST, Fact, Importing, Job, Recorded, Understood, every_channel,
 };
-use vanadin_core::problem::FieldProblem;
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::{is_json, spooled, understand};

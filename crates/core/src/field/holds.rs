@@ -4,10 +4,11 @@ use std::collections::BTreeMap;
 use std::marker::PhantomData;
 
 use super::{Choice, FieldValue, Held, Keyed};
-use crate::heat::{HeatSource, Packing, PartShape};
+use crate::casting::shape::PartShape;
+use crate::crack::stop_hole::FoundBy;
+use crate::heat::{HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::method::{MethodId, School};
-use crate::stop_hole::FoundBy;
 
 /// What a field may hold.
 pub trait Holds {

@@ -2,9 +2,9 @@
 
 use super::choices::NONE;
 use super::{Choice, FieldKind, FieldSpec, FieldValue, shop, store};
-use crate::day::Day;
+use crate::base::day::Day;
 
-use crate::problem::FieldProblem;
+use crate::base::problem::FieldProblem;
 use crate::quantity::{
     AMOUNTS, Kind, NotUnderstood, PRICES, Rounding, UnitSystem, parse, parse_amount, parse_drills,
     parse_price,

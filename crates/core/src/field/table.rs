@@ -4,13 +4,14 @@ use super::choices::{self, NONE};
 use super::holds::{Many, Number, One, OneOf, Text, YesNo};
 use super::spec::{date, key_of_one, length, many, one, one_of, quantity, text, yes_no};
 use super::{Choice, Field, FieldOfEach, FieldSpec};
-use crate::heat::{HeatSource, Packing, PartShape};
+use crate::casting::shape::PartShape;
+use crate::crack::stop_hole::FoundBy;
+use crate::heat::{HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::map::FACE_MOST_MM;
 use crate::method::{MethodId, School};
 use crate::quantity::Kind;
 use crate::shelf::{BEADS, FILES, KIND_CHOICES, LOOKS, MAGNETS, SPARKS};
-use crate::stop_hole::FoundBy;
 
 /// Fields by room and name, and the list of them all in the order of the table.
 macro_rules! fields {

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::problem::OutOfRange;
+use crate::base::problem::OutOfRange;
 use crate::quantity::Celsius;
 use crate::sim::{Body, Cools, Lump, Outside, Shell, Shells};
 

@@ -1,6 +1,6 @@
 //! Gas in cylinders: what a flame takes, how fast it may be drawn, what is left of it.
 
-use crate::problem::OutOfRange;
+use crate::base::problem::OutOfRange;
 
 use super::{HeatSource, SourceKind};
 
@@ -120,6 +120,14 @@ pub fn withdrawal(capacity_m3: f64, flow_m3_h: f64) -> Result<Withdrawal, OutOfR
         cylinders_continuous: cylinders(continuous_m3_h),
         cylinders_intermittent: cylinders(intermittent_m3_h),
     })
+}
+
+/// What a flame burns in one lighting beyond the heating and its soak, in min.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub(crate) struct BurnsOn {
+    pub reheating_min: f64,
+    /// After the last bead.
+    pub after_min: f64,
 }
 
 #[cfg(test)]

@@ -8,6 +8,7 @@ mod cooling;
 mod edge;
 mod gas;
 mod heating;
+mod hot_work;
 mod learned;
 mod lump;
 mod pull;
@@ -17,7 +18,7 @@ mod running;
 mod runs;
 mod source;
 
-pub use crate::sim::{Bar, BarPower, Body, PartShape, energy_joules};
+pub use crate::sim::{Bar, BarPower, Body, energy_joules};
 pub use band::{HeatingBand, HeatingKnown, heating_band};
 pub use bead_order::{
     BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, EDGE_FELT_WITHIN_MM, Laid, LeftOut, MayBegin,
@@ -27,8 +28,10 @@ pub use bead_rise::{FreeEdges, LaidBead, WallEnds, bead_rise_k};
 pub use chain::{ChainStep, Descent, cooling_chain};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
+pub(crate) use gas::BurnsOn;
 pub use gas::{Gas, Withdrawal, burnt_together, gas_need_m3, runs_out_min, withdrawal};
 pub use heating::{Heating, ceiling_c, heat_for, heat_until};
+pub(crate) use hot_work::hot_work_clearance;
 pub use learned::{FactorOf, OwnFactor, against_usual, not_known, own_factor, packing_words};
 pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};
 pub use pull::{HotSpot, pull_mpa, stress_intensity};

@@ -1,6 +1,6 @@
 //! Reading the heat: which two sticks, and what an infrared gun shows of what the iron is.
 
-use crate::problem::OutOfRange;
+use crate::base::problem::OutOfRange;
 
 /// Two temperature sticks: one that must melt before a bead, one that must not.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::tests_table::{density_kg_m3, sound_speed_m_s};
 use super::{Iron, LookTest, Outcome};
-use crate::problem::OutOfRange;
+use crate::base::problem::OutOfRange;
 use crate::quantity::WallMillimetres;
 
 /// How sure the welder is of what was seen. House: 0.9, 0.6, 0.3.

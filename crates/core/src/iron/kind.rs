@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::quantity::UnitSystem;
-use crate::said::said;
+use crate::render::said;
 
 /// House: from here up, with time, malleable iron loses its anneal, in degC.
 pub const ANNEAL_LOST_C: f64 = 760.0;

@@ -5,9 +5,9 @@ use std::collections::BTreeMap;
 use serde::Serialize;
 
 use super::{Density, Finding, Iron, SoundSpeed, grade_of};
-use crate::problem::{FieldProblem, Problems};
+use crate::base::problem::{FieldProblem, Problems};
 use crate::quantity::{Kind, NotUnderstood, Unit, UnitSystem, WallMillimetres, parse};
-use crate::said::said_exactly;
+use crate::render::said_exactly;
 
 /// A test whose outcome is typed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]

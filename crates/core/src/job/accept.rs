@@ -6,11 +6,11 @@ use uuid::Uuid;
 use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds};
 use super::understood::lengths;
 use super::{Change, HeatRef, Job, Lighting, LogEntry, Observed, Round, TorchEntry};
-use crate::day::Day;
+use crate::base::day::Day;
+use crate::base::problem::FieldProblem;
 use crate::field::{self, FieldValue, Saying, id_in, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
 use crate::map::{Drawn, MarkKind, Shape};
-use crate::problem::FieldProblem;
 
 /// Two people changed one fact.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]

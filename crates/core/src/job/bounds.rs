@@ -2,10 +2,10 @@
 
 use super::understood::lengths;
 use super::{Change, SeamReadingKind, TorchEntry};
+use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::field::{is_no_letter, within};
 use crate::iron::TypedValues;
 use crate::map::Straightened;
-use crate::problem::{FieldProblem, OutOfRange};
 use crate::quantity::{Celsius, Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
 
 /// Longest text a reason, a spot or a note may have. Ours.

@@ -4,9 +4,9 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{CheckPlace, Lighting, SeamReadingKind, TorchEntry, Understood, WorkStep};
-use crate::acceptance::{Found, Then};
+use crate::base::log::{self, Taking, Word};
+use crate::faults::acceptance::{Found, Then};
 use crate::iron::{Confidence, TypedValues};
-use crate::log::{self, Taking, Word};
 use crate::map::{Drawn, MarkKind};
 use crate::quantity::UnitSystem;
 use crate::record::{Estimate, FrozenPlan};

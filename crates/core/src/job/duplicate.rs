@@ -4,8 +4,8 @@ use uuid::Uuid;
 
 use super::bounds::COPIED_NAME_MOST;
 use super::{Change, Fact, Understood};
+use crate::base::log::{Taking, Word, undone};
 use crate::field::{self, Lasts, job_field};
-use crate::log::{Taking, Word, undone};
 
 /// What a copy of a job starts with: the part, the iron and the map, none of the heat.
 ///

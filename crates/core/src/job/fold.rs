@@ -10,9 +10,9 @@ use super::{
     Mark, Neighbour, Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood,
     every_channel,
 };
+use crate::base::log::{OwnWord, own_words, undone};
 use crate::field::{self, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
-use crate::log::{OwnWord, own_words, undone};
 use crate::map::Drawn;
 use crate::quantity::{Unit, UnitSystem, exactly};
 use crate::record::Estimate;

@@ -2,10 +2,10 @@
 
 use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds};
 use super::{Change, Fact, possible_name, possible_time};
-use crate::day::Day;
+use crate::base::day::Day;
+use crate::base::problem::FieldProblem;
 use crate::field::{Saying, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest};
-use crate::problem::FieldProblem;
 
 /// What a log from elsewhere holds so far: a file keeps the limits of the door.
 #[derive(Debug, Default)]

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::acceptance::{Extent, Found, Then};
+use crate::faults::acceptance::{Extent, Found, Then};
 
 /// What a place is looked at for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]

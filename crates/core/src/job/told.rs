@@ -6,12 +6,12 @@ use uuid::Uuid;
 
 use super::fold::names;
 use super::{Change, Fact, Lighting, Observed, TorchEntry, Understood};
-use crate::day::Day;
+use crate::base::day::Day;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
 use crate::map::Drawn;
 use crate::quantity::{Unit, UnitSystem};
-use crate::said::{said, upper};
+use crate::render::{said, upper};
 
 /// Tells the facts of one job.
 pub struct Telling<'a> {

@@ -3,9 +3,9 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use crate::faults::causes::Seen;
 use crate::heat::Infrared;
 use crate::quantity::UnitSystem;
-use crate::trouble::Seen;
 
 /// Where a bead lies.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]

@@ -5,11 +5,11 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 
 use super::{Change, TorchEntry};
-use crate::day::Day;
+use crate::base::day::Day;
+use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::field::{FieldValue, Saying, job_field, parse_value};
 use crate::iron::{MeasuredTest, TypedValues};
 use crate::map::FACE_MOST_MM;
-use crate::problem::{FieldProblem, OutOfRange};
 use crate::quantity::{Kind, NotUnderstood, UnitSystem, parse};
 
 /// What was understood of something typed: kept beside it, so that a bound or a word that changes later

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{At, FACE_MOST_MM, crosses_itself, length_mm};
-use crate::problem::{FieldProblem, OutOfRange};
+use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::quantity::WallMillimetres;
 
 /// What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.

@@ -1,7 +1,7 @@
 //! From points of a picture to mm on the part, and back.
 
 use super::At;
-use crate::problem::FieldProblem;
+use crate::base::problem::FieldProblem;
 
 /// How a picture's points lie on a face.
 ///
@@ -23,7 +23,8 @@ fn refused(field: &str, message: &str, right: &str) -> FieldProblem {
 }
 
 fn size(field: &'static str, mm: f64) -> Result<f64, FieldProblem> {
-    crate::problem::OutOfRange::check("a size", "mm", (1.0, FACE_MOST_MM), mm).map_err(|out| out.at(field))
+    crate::base::problem::OutOfRange::check("a size", "mm", (1.0, FACE_MOST_MM), mm)
+        .map_err(|out| out.at(field))
 }
 
 impl Straightened {

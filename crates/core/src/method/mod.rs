@@ -1,5 +1,6 @@
 //! The repair methods: what each is, where it may be used, how it scores.
 
+mod arc_pass;
 mod catalogue;
 mod moves;
 mod odds;
@@ -9,6 +10,8 @@ mod score;
 mod target;
 mod way;
 
+pub use arc_pass::amps_at;
+pub(crate) use arc_pass::pass_of;
 pub use catalogue::{AS_THE_CASTING_C, ArcUse, Joins, Method, Most, Practice, Setup, Start, wire_lays};
 pub use moves::{
     Became, Moves, NotGood, OddsPart, Outcome, Outcomes, OwnRepair, ToeCrack, Variant, own_outcomes, shift_of,

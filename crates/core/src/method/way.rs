@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::catalogue::{Joins, METHODS, Method, Practice};
-use crate::filler::Filler;
+use crate::prep::filler::Filler;
 
 /// A repair method.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]

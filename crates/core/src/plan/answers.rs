@@ -11,7 +11,7 @@ use crate::heat::Runs;
 use crate::iron::{Confidence, Evidence, Finding, Iron, LookTest, TypedValues, WhiteStanding, confirm};
 use crate::job::{Job, Observed};
 use crate::quantity::{Shown, Unit, UnitSystem, both};
-use crate::said::all_of;
+use crate::render::all_of;
 use crate::shop::Shop;
 use crate::stage::iron::OPEN_CRACK;
 use crate::stage::part::PartFacts;

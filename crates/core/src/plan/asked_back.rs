@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use crate::casting_weight::estimated_weight;
+use crate::casting::weight::estimated_weight;
 use crate::field;
 use crate::iron::Iron;
 use crate::job::{Job, Reading, Round};

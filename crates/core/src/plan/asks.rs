@@ -4,15 +4,15 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{Amount, Event, Plan, Station, events, tips};
+use crate::crack::tip_offset::OwnTip;
+use crate::effort::durations::{TimedStep, pace};
 use crate::field;
 use crate::heat::OwnFactor;
-use crate::hours::{TimedStep, pace};
 use crate::job::{Fact, Job, Round, Timed, job_ms_to_clock};
 use crate::method::{OwnRepair, shift_of};
 use crate::shop::Shop;
 use crate::stage::Contender;
 use crate::stores::{Take, TakenWhen};
-use crate::tips::OwnTip;
 
 /// Something that is gone from the shelves.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

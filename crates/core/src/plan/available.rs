@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::Plan;
-use crate::day::Day;
+use crate::base::day::Day;
 use crate::field;
 use crate::job::Job;
 use crate::quantity::Unit;

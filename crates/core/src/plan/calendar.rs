@@ -67,7 +67,7 @@ pub fn events(job: &Job, plan: &Plan) -> Vec<Event> {
             add(&what, at(minutes), format!("{name}: may be touched"), read.to_owned());
         }
     }
-    let day = |day: &str| crate::day::Day::parse(day, None).ok().map(crate::day::Day::number);
+    let day = |day: &str| crate::base::day::Day::parse(day, None).ok().map(crate::base::day::Day::number);
     let handed_over = round.get(field::hand_over::DONE) == Some(true);
     if let Some(wanted) = round.get(field::part::WANTED).and_then(day).filter(|_| !handed_over) {
         add("collection", When::Fetched(wanted), format!("{name}: fetched"), String::new());

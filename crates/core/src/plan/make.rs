@@ -18,14 +18,14 @@ use super::{
     HeatPlan, IronPlan, Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState,
     TorchPlan,
 };
-use crate::day::Day;
-use crate::drill_speed::{DrillTool, cutting_speed_m_min};
+use crate::base::day::Day;
 use crate::field;
 use crate::figure::Figure;
 use crate::heat::{Body, OwnFactor, Runs};
 use crate::iron::{Iron, LookTest, least, slowest_to_heat};
 use crate::job::{Allowed, Job, Lighting, Round};
 use crate::method::Way;
+use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
 use crate::record::{ESTIMATE_FORMAT, Estimate, EstimateLine, FROZEN_FORMAT, FrozenFigure, FrozenPlan};
 use crate::shelf::UNNAMED;
@@ -36,7 +36,7 @@ use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BenchAsked, WorkAsked};
 use crate::stage::torch::{StopAsked, TorchAsked, TroubleAsked, not_laid_out};
-use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, method, part, prep, torch};
+use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, map, method, part, prep, torch};
 use crate::stores::{Take, TakenWhen, filler_of};
 
 /// Everything worked out for a job. Durations, not clock times.
@@ -384,7 +384,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         target: target.as_ref(),
         heat: heated,
     });
-    let map = cracks::map_plan(&cracks::MapAsked {
+    let map = map::map_plan(&map::MapAsked {
         job,
         laid: &laid,
         cracks: &cracks.plan,
@@ -464,7 +464,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     // Before everything else that is to be known of it.
     let answered = part::answered_for(round, &facts);
     cautions.splice(0..0, answered.map(|sentence| Caution::new(Station::Part, sentence)));
-    cautions.extend(cracks::clash_sentences(&map).map(|sentence| Caution::new(Station::Cracks, sentence)));
+    cautions.extend(map::clash_sentences(&map).map(|sentence| Caution::new(Station::Cracks, sentence)));
     cautions.extend(damaged(job));
     let taken = methods.taken();
     let takes = taken.map_or_else(Vec::new, |taken| taken.takes.clone());

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use crate::day::Day;
+use crate::base::day::Day;
 use crate::record::Estimate;
 
 /// An estimate that was given, as it stands now.

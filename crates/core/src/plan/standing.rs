@@ -4,8 +4,8 @@ use serde::{Deserialize, Serialize};
 
 use super::hot::LastHeat;
 use super::{Amount, AtTorch, Live, Plan, Station, live};
-use crate::acceptance::Then;
-use crate::day::Day;
+use crate::base::day::Day;
+use crate::faults::acceptance::Then;
 use crate::field;
 use crate::heat::{TOUCH_C, UNWRAP_C};
 use crate::job::{HeatRef, Job, Lighting, Lit, Round, job_ms};

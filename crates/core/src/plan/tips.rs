@@ -3,11 +3,11 @@
 use uuid::Uuid;
 
 use super::CrackPlan;
+use crate::crack::stop_hole::FoundBy;
+use crate::crack::tip_offset::{APART_MOST_MM, OwnTip};
 use crate::field::{FieldValue, Keyed, crack};
 use crate::job::{Change, Fact, Job, Round, Understood};
 use crate::map::{At, Shape};
-use crate::stop_hole::FoundBy;
-use crate::tips::{APART_MOST_MM, OwnTip};
 
 /// The pairs of this job: an end marked by eye or with chalk, then drawn again as dye or magnetic particles showed it,
 /// before anything was heated. Nothing is made of a crack whose line was left as it was.

@@ -212,7 +212,7 @@ pub fn would(job: &Job, shop: &Shop, runs: &Runs, moment: Option<Moment>, method
         let words: Vec<&str> = tried.iter().map(|change| change.words.as_str()).collect();
         let found = Would {
             method,
-            change: crate::said::upper(&words.join(", and ")),
+            change: crate::render::upper(&words.join(", and ")),
             then: Some(then),
             odds: Some(odds),
             only_not_here: words.iter().all(|change| Some(*change) == lacks(&plan, method)),

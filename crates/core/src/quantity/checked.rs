@@ -1,6 +1,6 @@
 //! Newtypes that hold only what can be on a bench. Checked once, in `new`.
 
-use crate::problem::OutOfRange;
+use crate::base::problem::OutOfRange;
 
 macro_rules! quantity {
     ($(#[$doc:meta])* $name:ident, $read:ident, $what:literal, $unit:literal, $low:expr, $high:expr) => {

@@ -1,7 +1,7 @@
 //! A shop's drills: sizes as they stand on the shank, in mm.
 
 use super::{MM_PER_IN, UnitSystem};
-use crate::problem::FieldProblem;
+use crate::base::problem::FieldProblem;
 
 /// Number sizes 1 to 80, in thousandths of an inch and tenths of them.
 ///

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::problem::FieldProblem;
+use crate::base::problem::FieldProblem;
 
 /// Raised when the shape below changes; older ones stay readable.
 pub const ESTIMATE_FORMAT: u32 = 1;

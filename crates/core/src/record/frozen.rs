@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 
 use super::FrozenFigure;
+use crate::base::problem::FieldProblem;
 use crate::method::Way;
-use crate::problem::FieldProblem;
 
 /// Raised when the shape below changes; older ones stay readable.
 pub const FROZEN_FORMAT: u32 = 1;

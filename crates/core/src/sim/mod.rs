@@ -6,6 +6,6 @@ mod body;
 mod cooling;
 
 pub use bar::{Bar, BarPower};
-pub use body::{Body, PartShape, energy_joules};
+pub use body::{Body, energy_joules};
 pub(crate) use body::{STEFAN_BOLTZMANN, ZERO_C};
 pub(crate) use cooling::{Cools, Lump, Outside, Shell, Shells};

@@ -3,20 +3,21 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::cracks::{CrackPlan, LineOnFace, MapPlan};
+use super::cracks::CrackPlan;
 use super::looked::{self, LINES, Stands};
+use super::map::{LineOnFace, MapPlan};
 use super::part::PartFacts;
 use super::prep::{PrepPlan, SeamPlan};
 use super::taught::PORES;
 use super::torch::TorchPlan;
 use super::{Amount, Caution, Stage, Station};
-use crate::acceptance::{Extent, Found, Then};
+use crate::faults::acceptance::{Extent, Found, Then};
 use crate::field::{self, Field, OneOf};
 use crate::job::{CheckPlace, CheckWhat, Looked, Round, TorchEntry};
 use crate::map::{At, length_mm, place_along};
 use crate::method::{Joins, Way};
 use crate::quantity::{Unit, UnitSystem};
-use crate::said::said;
+use crate::render::said;
 use crate::shop::Shop;
 
 /// One thing to look at, at each of its places.

@@ -4,11 +4,12 @@ use serde::Serialize;
 
 use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, HeatPlan, Stage, Station};
+use crate::casting::shape::PartShape;
 use crate::field;
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{
-    Body, ChainStep, Cooling, CoolingFit, Descent, FactorOf, Packing, PartShape, Runs, TOUCH_C, UNWRAP_C,
-    Wrapping, against_usual, cool, cooling_chain, own_factor, thinned,
+    Body, ChainStep, Cooling, CoolingFit, Descent, FactorOf, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping,
+    against_usual, cool, cooling_chain, own_factor, thinned,
 };
 use crate::job::Round;
 use crate::method::{School, Way};

@@ -2,7 +2,7 @@
 
 use super::cracks::CrackPlan;
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use crate::acceptance::{Duty, Place, Then, Verdict, out_of_line_most_mm};
+use crate::faults::acceptance::{Duty, Place, Then, Verdict, out_of_line_most_mm};
 use crate::field::{self, Field, OneOf};
 use crate::job::{CheckPlace, CheckWhat, Looked, Round};
 

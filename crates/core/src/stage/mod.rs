@@ -7,6 +7,7 @@ pub(crate) mod hand_over;
 pub(crate) mod heat;
 pub(crate) mod iron;
 pub(crate) mod looked;
+pub(crate) mod map;
 pub(crate) mod method;
 pub(crate) mod part;
 pub(crate) mod prep;
@@ -18,15 +19,16 @@ pub(crate) mod torch;
 
 pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice, looked_at};
 pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
-pub use cracks::{
-    Clash, CrackPlan, EndAt, EndPlan, FacePlan, FaceSeen, Frame, Grown, HoleOnFace, LineOnFace, LockOnFace,
-    MapPlan, MarkOnFace, PinOnFace, RunOut, TackOnFace, Unplaced, WallAlong,
-};
+pub use cracks::{CrackPlan, EndAt, EndPlan, Grown, RunOut, WallAlong};
 pub use hand_over::{HandOverPlan, LabelPlan};
 pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool, TriedHeat};
 pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,
     TestView, measured_tests, tool_roll,
+};
+pub use map::{
+    Clash, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, LockOnFace, MapPlan, MarkOnFace, PinOnFace,
+    TackOnFace, Unplaced,
 };
 pub use method::{
     Contender, MethodPlan, Moment, OddsLine, Price, PriceLine, Ready, SchoolChoice, SessionPlan, SettingLine,

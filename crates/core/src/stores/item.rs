@@ -6,11 +6,11 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::field::{FieldOf, Held, Text, get, store};
-use crate::filler::Filler;
 use crate::method::MethodId;
+use crate::pins::rows::tap_drill_mm;
+use crate::prep::filler::Filler;
 use crate::quantity::{SaidAmount, SaidIn, Unit, UnitSystem, parse_amount, parse_price};
 use crate::shelf::{KINDS, Measure, Shelf, Signs, StoreKind};
-use crate::stitch::tap_drill_mm;
 
 /// A thing in the stores.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

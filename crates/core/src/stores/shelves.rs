@@ -8,7 +8,7 @@ use uuid::Uuid;
 use super::item::{StoreItem, amount_words, named};
 use super::signs;
 use super::take::{Take, TakenWhen};
-use crate::day::Day;
+use crate::base::day::Day;
 use crate::field::Held;
 use crate::quantity::UnitSystem;
 use crate::shelf::{KINDS, Measure, Shelf, StoreKind, UNNAMED, could_be};

@@ -2,11 +2,11 @@
 
 use rstest::rstest;
 use uuid::Uuid;
-use vanadin_core::acceptance::{Found, Then};
+use vanadin_core::faults::acceptance::{Found, Then};
+use vanadin_core::faults::causes::Seen;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, TorchEntry};
 use vanadin_core::plan::{Amount, Plan, Station, standing};
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::trouble::Seen;
 
 use crate::common::{Bench, LIT_AT, covered, reading, set};
 

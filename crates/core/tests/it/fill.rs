@@ -4,9 +4,9 @@
 use crate::common::Bench;
 use crate::common::mapped::Mapped;
 use rstest::rstest;
+use vanadin_core::effort::durations::Step;
 use vanadin_core::field::{crack_key, mark_key};
 use vanadin_core::heat::{Runs, gas_need_m3};
-use vanadin_core::hours::Step;
 use vanadin_core::job::{BeadAt, Change, Lighting, TorchEntry};
 use vanadin_core::map::{At, MarkKind, Shape};
 use vanadin_core::method::MethodId;

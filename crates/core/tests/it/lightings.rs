@@ -5,10 +5,10 @@ use std::collections::BTreeMap;
 use crate::common::{Bench, LIT_AT, covered, reading};
 use rstest::rstest;
 use uuid::Uuid;
+use vanadin_core::faults::causes::Seen;
 use vanadin_core::job::{BeadAt, Change, Deed, Lighting, SeamReadingKind, TorchEntry, Work};
 use vanadin_core::plan::{LightingPlan, Plan, Station, standing};
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::trouble::Seen;
 
 const HOUR_MS: i64 = 3_600_000;
 

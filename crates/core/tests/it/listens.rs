@@ -2,9 +2,9 @@
 
 use crate::common::{Bench, LIT_AT};
 use rstest::rstest;
+use vanadin_core::faults::causes::Seen;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
 use vanadin_core::plan::{Live, Plan, plan, standing};
-use vanadin_core::trouble::Seen;
 
 fn say(bench: &mut Bench, entry: TorchEntry, minutes: f64) {
     // 60 times: a minute of the job clock is a second.

@@ -2,7 +2,7 @@
 
 use crate::common::{Bench, LIT_AT, covered};
 use rstest::rstest;
-use vanadin_core::day::Day;
+use vanadin_core::base::day::Day;
 use vanadin_core::field::crack_key;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, Job, Reading, TorchEntry};

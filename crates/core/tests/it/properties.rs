@@ -2,16 +2,16 @@
 
 use proptest::prelude::*;
 use rstest::rstest;
-use vanadin_core::drill_speed::{DrillTool, drill_speed_rpm};
-use vanadin_core::filler::hole_volume_cm3;
-use vanadin_core::groove::{Groove, GrooveForm};
+use vanadin_core::crack::stop_hole::{FoundBy, ORDINARY_DRILLS_MM, stop_hole};
 use vanadin_core::heat::{
     Bar, BarPower, Body, Packing, Wrapping, ceiling_c, cool, cool_scaled, energy_joules, heat_for,
 };
 use vanadin_core::iron::Iron;
+use vanadin_core::pins::rows::{StitchOutline, StitchRow, crack_order};
+use vanadin_core::prep::drill_speed::{DrillTool, drill_speed_rpm};
+use vanadin_core::prep::filler::hole_volume_cm3;
+use vanadin_core::prep::groove::{Groove, GrooveForm};
 use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, WallMillimetres, Watts};
-use vanadin_core::stitch::{StitchOutline, StitchRow, crack_order};
-use vanadin_core::stop_hole::{FoundBy, ORDINARY_DRILLS_MM, stop_hole};
 
 const FOUND: [FoundBy; 4] = [FoundBy::Eye, FoundBy::ChalkAndOil, FoundBy::Dye, FoundBy::Magnetic];
 

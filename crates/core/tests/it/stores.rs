@@ -18,7 +18,7 @@ use vanadin_core::stores::{
 struct Told(Vec<ShopFact>);
 
 impl Told {
-    fn say(&mut self, word: ShopWord) -> Result<Uuid, vanadin_core::problem::FieldProblem> {
+    fn say(&mut self, word: ShopWord) -> Result<Uuid, vanadin_core::base::problem::FieldProblem> {
         let understood = may_be_said(&self.0, &word, "bench")?;
         let revision = self.0.len() as u64 + 1;
         let id = Uuid::from_u128(u128::from(revision));
@@ -37,7 +37,7 @@ impl Told {
         Ok(id)
     }
 
-    fn set(&mut self, key: &str, typed: &str) -> Result<Uuid, vanadin_core::problem::FieldProblem> {
+    fn set(&mut self, key: &str, typed: &str) -> Result<Uuid, vanadin_core::base::problem::FieldProblem> {
         let (key, typed) = (key.to_owned(), typed.to_owned());
         self.say(ShopWord::Set { key, typed, shown_in: UnitSystem::Metric })
     }

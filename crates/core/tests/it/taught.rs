@@ -213,7 +213,7 @@ fn our_own_repairs_move_the_odds_and_the_skill() {
 #[test]
 fn a_step_that_was_timed_moves_the_hours_of_every_job_and_not_its_own_book() {
     use crate::common::LIT_AT;
-    use vanadin_core::hours::TimedStep;
+    use vanadin_core::effort::durations::TimedStep;
     use vanadin_core::job::Change;
     use vanadin_core::plan::Asks;
     let mut bench = lever("arc_nickel_iron");

@@ -5,11 +5,11 @@ use crate::common::mapped::{Mapped, line};
 use crate::common::{Bench, figure};
 use rstest::rstest;
 use uuid::Uuid;
+use vanadin_core::crack::stop_hole::FoundBy;
+use vanadin_core::crack::tip_offset::OwnTip;
 use vanadin_core::field::crack_key;
 use vanadin_core::job::Change;
 use vanadin_core::plan::Asks;
-use vanadin_core::stop_hole::FoundBy;
-use vanadin_core::tips::OwnTip;
 
 /// A crack seen by eye, both ends in the metal, drawn from 100 to 160 mm.
 fn seen() -> (Mapped, Uuid) {

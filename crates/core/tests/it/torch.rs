@@ -3,13 +3,13 @@
 use crate::common::mapped::{self, Mapped};
 use crate::common::{Bench, LIT_AT, covered};
 use rstest::rstest;
+use vanadin_core::faults::causes::Seen;
 use vanadin_core::heat::{LaidBead, WallEnds, bead_rise_k};
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
 use vanadin_core::map::{At, length_mm};
 use vanadin_core::plan::{BeadsPlan, Plan, live, plan, standing};
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::trouble::Seen;
 
 fn lever(school: &str) -> Bench {
     let mut bench = Bench::lever("machine_frame", "gray");

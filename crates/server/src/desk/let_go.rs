@@ -1,8 +1,8 @@
 //! A job is let go for good: its log, its readings and its pictures.
 
 use uuid::Uuid;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::plan::standing;
-use vanadin_core::problem::FieldProblem;
 
 use super::{Desk, News};
 use crate::api_error::ApiError;

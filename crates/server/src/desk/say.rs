@@ -6,12 +6,12 @@ use serde::Deserialize;
 use sqlx::SqliteConnection;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::day::Day;
+use vanadin_core::base::day::Day;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::figure::{Moved, moved};
 use vanadin_core::job::{
     Change, FACTS_MOST, Fact, Job, Recorded, Understood, accept, possible_name, possible_time,
 };
-use vanadin_core::problem::FieldProblem;
 use vanadin_core::shop::ShopFact;
 
 use super::{Desk, News, Seen, ShopNow, work};

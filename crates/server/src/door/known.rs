@@ -13,7 +13,7 @@ use rocket::request::{FromRequest, Outcome};
 use sha2::{Digest, Sha256};
 use tokio::sync::{Semaphore, watch};
 use uuid::Uuid;
-use vanadin_core::problem::FieldProblem;
+use vanadin_core::base::problem::FieldProblem;
 
 use super::invitations::Invitations;
 use super::store::{self, Device};

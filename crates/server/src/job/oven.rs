@@ -5,8 +5,8 @@ use rocket::serde::json::Json;
 use rocket::{State, get};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::plan::OvenSegment;
-use vanadin_core::problem::FieldProblem;
 
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};

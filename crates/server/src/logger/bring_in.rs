@@ -5,8 +5,8 @@ use rocket::serde::json::Json;
 use rocket::{State, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use vanadin_core::base::problem::{FieldProblem, OutOfRange};
 use vanadin_core::job::{CHANNELS, Lit, Recorded};
-use vanadin_core::problem::{FieldProblem, OutOfRange};
 
 use super::file::{FileColumn, LoggerFile};
 use crate::api_error::{ApiError, ProblemsBody};

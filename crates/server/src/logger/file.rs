@@ -4,7 +4,7 @@ use jiff::civil::{Date, DateTime, Time};
 use jiff::tz::TimeZone;
 use serde::Serialize;
 use utoipa::ToSchema;
-use vanadin_core::problem::FieldProblem;
+use vanadin_core::base::problem::FieldProblem;
 
 /// A column of temperatures.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]

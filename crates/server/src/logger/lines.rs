@@ -1,8 +1,8 @@
 //! The lines of a logger: `minutes_or_time,channel,celsius`.
 
 use jiff::Timestamp;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::job::CHANNELS;
-use vanadin_core::problem::FieldProblem;
 
 /// When a line was read.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -8,8 +8,8 @@ use rocket::serde::json::Json;
 use rocket::{Request, State, post};
 use serde::Serialize;
 use utoipa::ToSchema;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::job::Recorded;
-use vanadin_core::problem::FieldProblem;
 
 use super::lines::{LoggerLine, ReadWhen, lines};
 use crate::api_error::{ApiError, ProblemsBody};

@@ -6,9 +6,9 @@ use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::job::{FacePicture, Job};
 use vanadin_core::map::{At, GrayPicture, Line, Pages, simplified, traced};
-use vanadin_core::problem::FieldProblem;
 
 use super::store;
 use super::straighten::{Laid, straightened};

@@ -7,9 +7,9 @@ use rocket::tokio::sync::Semaphore;
 use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
 use uuid::Uuid;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::field::picture_key;
 use vanadin_core::job::{Change, accept, could_be_said};
-use vanadin_core::problem::FieldProblem;
 use vanadin_core::quantity::UnitSystem;
 
 use super::shrink::shrink;

@@ -5,7 +5,7 @@ use std::io::Cursor;
 use image::codecs::jpeg::JpegEncoder;
 use image::metadata::Orientation;
 use image::{DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits};
-use vanadin_core::problem::FieldProblem;
+use vanadin_core::base::problem::FieldProblem;
 
 /// A picture ready to be kept.
 #[derive(Debug)]

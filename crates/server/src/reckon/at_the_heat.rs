@@ -4,13 +4,13 @@ use rocket::post;
 use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use vanadin_core::base::problem::{OutOfRange, Problems};
 use vanadin_core::heat::{
     DONT_STEER_UNDER, FreeEdges, HotSpot, Infrared, LaidBead, OutOfHeat, OvenRun, Pass, WallEnds,
     bead_rise_k, edge_cooling_s, gas_need_m3, in_the_oven_c, pull_mpa, runs_out_min, sticks as chosen_sticks,
     stress_intensity, withdrawal,
 };
 use vanadin_core::iron::Iron;
-use vanadin_core::problem::{OutOfRange, Problems};
 use vanadin_core::quantity::{Celsius, WallMillimetres};
 
 use super::heat::casting_of;

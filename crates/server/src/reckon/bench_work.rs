@@ -4,14 +4,14 @@ use rocket::post;
 use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use vanadin_core::drill_speed::{DrillTool, drill_speed_rpm};
-use vanadin_core::groove::{Groove, GrooveForm, GrooveSection, usual_root_radius_mm};
+use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
+use vanadin_core::crack::stop_hole::{Beyond, FoundBy, StopHole};
+use vanadin_core::crack::tip_offset::{APART_MOST_MM, learned};
 use vanadin_core::iron::Iron;
-use vanadin_core::problem::{FieldProblem, OutOfRange, Problems};
+use vanadin_core::pins::rows::{Pins, StitchOutline, StitchRow};
+use vanadin_core::prep::drill_speed::{DrillTool, drill_speed_rpm};
+use vanadin_core::prep::groove::{Groove, GrooveForm, GrooveSection, usual_root_radius_mm};
 use vanadin_core::quantity::{Millimetres, WallMillimetres};
-use vanadin_core::stitch::{Pins, StitchOutline, StitchRow};
-use vanadin_core::stop_hole::{Beyond, FoundBy, StopHole};
-use vanadin_core::tips::{APART_MOST_MM, learned};
 
 use super::chosen;
 use crate::api_error::{ApiError, ProblemsBody};
@@ -51,7 +51,7 @@ pub fn stop_hole(body: Body<StopHoleRequest>) -> Result<Json<StopHole>, ApiError
     problems.finish()?;
     match (wall, found_by) {
         (Some(wall), Some(found_by)) => {
-            Ok(Json(vanadin_core::stop_hole::stop_hole(wall, found_by, &request.drills_mm)))
+            Ok(Json(vanadin_core::crack::stop_hole::stop_hole(wall, found_by, &request.drills_mm)))
         }
         _ => Err(ApiError::NotAcceptable(Vec::new())),
     }

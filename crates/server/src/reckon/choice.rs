@@ -4,12 +4,12 @@ use rocket::post;
 use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use vanadin_core::decide::Choices;
+use vanadin_core::base::problem::{FieldProblem, Problems};
+use vanadin_core::effort::repair_or_replace::Choices;
 use vanadin_core::method::{
     Became, MethodId, Moves, NotGood, OddsPart, Outcome, Outcomes, StitchKind, ToeCrack, Variant, for_days,
     odds_of, odds_with, shift_of,
 };
-use vanadin_core::problem::{FieldProblem, Problems};
 
 use super::chosen;
 use crate::api_error::{ApiError, ProblemsBody};

@@ -6,11 +6,11 @@ use rocket::post;
 use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use vanadin_core::base::problem::{FieldProblem, Problems};
 use vanadin_core::heat::{
     BarPower, BeadPass, BeadSeam, BeadWork, ChainStep, FreeEdges, ReadAt, TOUCH_C, UNWRAP_C, WallEnds,
     along_a_seam, bead_order, cooling_chain, cooling_fit, heating_fit,
 };
-use vanadin_core::problem::{FieldProblem, Problems};
 use vanadin_core::quantity::{Celsius, Watts};
 
 use super::at_the_heat::{free_edge, none, within};

@@ -4,12 +4,13 @@ use rocket::post;
 use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
+use vanadin_core::casting::shape::SURFACE_FACTORS;
 use vanadin_core::heat::{
     BarPower, Body as Casting, HeatingKnown, Packing, TOUCH_C, UNWRAP_C, Wrapping, ceiling_c, cool,
     energy_joules, heat_for, heat_until, heating_band,
 };
 use vanadin_core::iron::IronProperties;
-use vanadin_core::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, Watts};
 
 use super::{chosen, heated_iron};
@@ -92,7 +93,7 @@ impl CastingFields<'_> {
         let [l, w, h] = self.size_m;
         let (l, w, h) = (side("length_m", l), side("width_m", w), side("height_m", h));
         let ambient = problems.take("ambient_c", Celsius::new(self.ambient_c));
-        let checked = OutOfRange::check("a shape factor", "", Casting::FACTORS, self.shape_factor);
+        let checked = OutOfRange::check("a shape factor", "", SURFACE_FACTORS, self.shape_factor);
         let factor = problems.take("shape_factor", checked);
         Casting::new(iron?, mass?, (l?, w?, h?), factor?, ambient?).ok()
     }

@@ -6,11 +6,11 @@ use rocket::post;
 use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use vanadin_core::base::problem::{FieldProblem, Problems};
 use vanadin_core::iron::{
     Belief, Confidence, Density, Era, Evidence, Family, Finding, Iron, LookTest, Notice, SoundSpeed,
     WhiteStanding, confirm,
 };
-use vanadin_core::problem::{FieldProblem, Problems};
 use vanadin_core::quantity::WallMillimetres;
 
 use super::chosen;

@@ -4,8 +4,8 @@ use rocket::post;
 use rocket::serde::json::Json;
 use serde::Deserialize;
 use utoipa::ToSchema;
+use vanadin_core::base::problem::Problems;
 use vanadin_core::ledger::{self, BreakRatio, Calibration, WithOutcome};
-use vanadin_core::problem::Problems;
 
 use super::at_the_heat::{none, within};
 use crate::api_error::{ApiError, ProblemsBody};

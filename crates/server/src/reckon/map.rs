@@ -4,11 +4,11 @@ use rocket::post;
 use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use vanadin_core::filler::Filler;
-use vanadin_core::groove::{GrooveForm, usual_root_radius_mm};
+use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::map::Straightened;
-use vanadin_core::problem::{FieldProblem, OutOfRange, Problems};
-use vanadin_core::seam::{SeamGroove, SeamHole, SeamStation, seam_fill};
+use vanadin_core::prep::filler::Filler;
+use vanadin_core::prep::groove::{GrooveForm, usual_root_radius_mm};
+use vanadin_core::prep::groove_volume::{SeamGroove, SeamHole, SeamStation, seam_fill};
 
 use super::chosen;
 use crate::api_error::{ApiError, ProblemsBody};

@@ -10,8 +10,8 @@ pub mod learned;
 pub mod map;
 
 use rocket::{Route, routes};
+use vanadin_core::base::problem::{FieldProblem, Problems};
 use vanadin_core::iron::{Iron, IronProperties};
-use vanadin_core::problem::{FieldProblem, Problems};
 
 pub fn routes() -> Vec<Route> {
     routes![

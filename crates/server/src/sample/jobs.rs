@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use vanadin_core::acceptance::Found;
+use vanadin_core::faults::acceptance::Found;
 use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, SeamReadingKind, Work};

@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use anyhow::anyhow;
 use uuid::Uuid;
-use vanadin_core::acceptance::Found;
-use vanadin_core::day::Day;
+use vanadin_core::base::day::Day;
+use vanadin_core::faults::acceptance::Found;
 use vanadin_core::field::{crack_key, face_key, neighbour_key, picture_key};
 use vanadin_core::iron::{Confidence, TypedValues};
 use vanadin_core::job::{
@@ -13,10 +13,10 @@ use vanadin_core::job::{
     accept,
 };
 use vanadin_core::map::{Drawn, Shape};
-use vanadin_core::pad::Pad;
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
+use vanadin_core::simulated_thermocouple::Pad;
 
 use crate::desk::NewJob;
 use crate::picture::shrink::Shrunk;

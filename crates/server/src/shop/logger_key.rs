@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 
 use sha2::{Digest, Sha256};
 use sqlx::{Row, SqliteConnection};
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::field::{self, FieldValue, Held};
-use vanadin_core::problem::FieldProblem;
 use vanadin_core::shop::ShopWord;
 
 use crate::api_error::ApiError;

@@ -7,9 +7,9 @@ use rocket::{State, get, post};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use vanadin_core::base::log::{OwnWord, own_words};
 use vanadin_core::field::{self, Held, shop_field};
 use vanadin_core::job::Damaged;
-use vanadin_core::log::{OwnWord, own_words};
 use vanadin_core::shop::{Shop, unreadable};
 
 use crate::StandIns;

@@ -3,11 +3,11 @@
 use sqlx::sqlite::SqliteRow;
 use sqlx::{Row, SqliteConnection, SqlitePool};
 use uuid::Uuid;
-use vanadin_core::day::Day;
+use vanadin_core::base::day::Day;
+use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::field;
 use vanadin_core::job::Job;
 use vanadin_core::plan::{FETCHED_AT_HOUR, Moment};
-use vanadin_core::problem::FieldProblem;
 use vanadin_core::shop::{Shop, ShopFact, ShopWord};
 
 use crate::api_error::ApiError;

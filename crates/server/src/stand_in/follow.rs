@@ -12,9 +12,9 @@ use tokio::task::JoinHandle;
 use uuid::Uuid;
 use vanadin_core::heat::{Infrared, Runs};
 use vanadin_core::job::Reading;
-use vanadin_core::pad::Pad;
 use vanadin_core::plan::plan_with;
 use vanadin_core::shop::Shop;
+use vanadin_core::simulated_thermocouple::Pad;
 
 use crate::clock::Clock;
 use crate::job::oven::OvenSeen;

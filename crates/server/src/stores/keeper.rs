@@ -5,12 +5,12 @@ use std::collections::HashSet;
 
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
+use vanadin_core::crack::tip_offset::OwnTip;
 use vanadin_core::heat::OwnFactor;
 use vanadin_core::method::OwnRepair;
 use vanadin_core::plan::Asks;
 use vanadin_core::shop::ShopWord;
 use vanadin_core::stores::used_up;
-use vanadin_core::tips::OwnTip;
 
 use super::demand;
 use crate::api_error::ApiError;

@@ -5,7 +5,7 @@ use rocket::serde::json::Json;
 use rocket::{State, get};
 use serde::Serialize;
 use utoipa::ToSchema;
-use vanadin_core::day::Day;
+use vanadin_core::base::day::Day;
 use vanadin_core::shop::{ShopWord, taken};
 use vanadin_core::stores::{Buy, Demand, Stock, StoresPlan, Used, shelves};
 

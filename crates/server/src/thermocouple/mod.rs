@@ -14,7 +14,7 @@ use tokio::sync::Mutex;
 use tokio::sync::broadcast::error::RecvError;
 use tokio::task::AbortHandle;
 use uuid::Uuid;
-use vanadin_core::pad::Pad;
+use vanadin_core::simulated_thermocouple::Pad;
 
 use crate::api_error::ApiError;
 use crate::desk::{Desk, News};

@@ -2,10 +2,10 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use vanadin_core::day::Day;
+use vanadin_core::base::day::Day;
 use vanadin_core::field::{Choice, FieldKind, FieldSpec, FieldValue, Held};
 use vanadin_core::quantity::{Kind, Shown, Unit, UnitSystem, both, exactly};
-use vanadin_core::said::said;
+use vanadin_core::render::said;
 
 /// One choice of a field.
 #[derive(Debug, Serialize, ToSchema)]

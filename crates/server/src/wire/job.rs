@@ -5,13 +5,13 @@ use std::collections::BTreeMap;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use vanadin_core::base::log::OwnWord;
 use vanadin_core::field::{Held, job_field};
 use vanadin_core::figure::{Figure, Moved};
 use vanadin_core::job::{
     Crack, Damaged, Face, HardSpot, Heat, Job, Lit, LogEntry, Mark, Neighbour, Observed, Picture, Reading,
     Round, Timed,
 };
-use vanadin_core::log::OwnWord;
 use vanadin_core::plan::{Available, Plan, Standing};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::stage::{CheckLine, hottest, looked_at};

@@ -13,7 +13,7 @@ use vanadin_core::field::{
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{MeasuredView, TAUGHT, Taught, TestView, measured_tests, tool_roll};
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::said::said;
+use vanadin_core::render::said;
 
 use super::field::{ChoiceView, FieldTable};
 use crate::api_error::ApiError;

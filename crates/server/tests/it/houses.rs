@@ -17,9 +17,39 @@ fn sources(folder: &Path, found: &mut Vec<PathBuf>) {
     }
 }
 
+/// Folders in which each file and each folder is a room of its own, whatever the folder hands out: the stations.
+const BY_THEIR_FILES: &[&str] = &["stage"];
+
 /// Rooms by their path: a folder that hands out what lies in it is one room, otherwise each file is.
 struct House {
-    rooms: BTreeMap<String, String>,
+    /// Of each room its modules with what stands in them.
+    rooms: BTreeMap<String, Vec<(String, String)>>,
+    /// What a folder hands out of its rooms: module and name, and the module it comes from.
+    handed_out: BTreeMap<(String, String), String>,
+}
+
+/// The paths that a text names from here: `a::{b, c::d}` as `a::b` and `a::c::d`. Gives what stands behind them.
+fn named<'t>(text: &'t str, so_far: &str, found: &mut BTreeSet<String>) -> &'t str {
+    let text = text.trim_start();
+    if let Some(mut rest) = text.strip_prefix('{') {
+        while !rest.trim_start().is_empty() && !rest.trim_start().starts_with('}') {
+            let behind = named(rest, so_far, found).trim_start();
+            // What is no path: an end is found all the same.
+            rest = behind.strip_prefix(',').unwrap_or(if behind.len() < rest.len() { behind } else { "" });
+        }
+        return rest.trim_start().strip_prefix('}').unwrap_or_default();
+    }
+    let end = text.find(|c: char| !(c.is_alphanumeric() || c == '_')).unwrap_or(text.len());
+    let path = if so_far.is_empty() { text[..end].to_owned() } else { format!("{so_far}::{}", &text[..end]) };
+    if let Some(rest) = text[end..].strip_prefix("::") {
+        return named(rest, &path, found);
+    }
+    found.insert(path);
+    let rest = text[end..].trim_start();
+    match rest.strip_prefix("as ") {
+        Some(name) => name.trim_start().trim_start_matches(|c: char| c.is_alphanumeric() || c == '_'),
+        None => rest,
+    }
 }
 
 impl House {
@@ -31,44 +61,70 @@ impl House {
             let name = file.strip_prefix(root).unwrap().with_extension("").display().to_string();
             let name = name.strip_suffix("/mod").unwrap_or(&name).to_owned();
             let text = fs::read_to_string(&file).unwrap();
-            // A test may lean on anything.
-            let text = text.split("#[cfg(test)]").next().unwrap_or_default().to_owned();
+            // A test may lean on anything, and words lean on nothing.
+            let text = text.split("#[cfg(test)]").next().unwrap_or_default();
+            let text: Vec<&str> = text.lines().filter(|line| !line.trim_start().starts_with("//")).collect();
             if name != "lib" && name != "main" {
-                texts.insert(name, text);
+                texts.insert(name, text.join("\n"));
             }
         }
         let hands_out = |name: &str, text: &String| {
             text.lines().any(|line| line.starts_with("pub use "))
                 && texts.keys().any(|other| other.starts_with(&format!("{name}/")))
         };
-        let whole: Vec<String> =
-            texts.iter().filter(|(name, text)| hands_out(name, text)).map(|(name, _)| name.clone()).collect();
-        let mut rooms: BTreeMap<String, String> = BTreeMap::new();
-        for (name, text) in &texts {
-            let room = whole.iter().find(|room| name == *room || name.starts_with(&format!("{room}/")));
-            rooms.entry(room.unwrap_or(name).clone()).or_default().push_str(text);
+        let whole: Vec<String> = texts
+            .iter()
+            .filter(|(name, text)| hands_out(name, text) && !BY_THEIR_FILES.contains(&name.as_str()))
+            .map(|(name, _)| name.clone())
+            .collect();
+        let mut house = Self { rooms: BTreeMap::new(), handed_out: BTreeMap::new() };
+        for name in BY_THEIR_FILES.iter().filter(|name| texts.contains_key(**name)) {
+            for line in texts[*name].split("use ").skip(1) {
+                let mut found = BTreeSet::new();
+                named(line, "", &mut found);
+                for path in found {
+                    if let Some((module, what)) = path.split_once("::") {
+                        let from = format!("{name}/{module}");
+                        house.handed_out.insert(((*name).to_owned(), what.to_owned()), from);
+                    }
+                }
+            }
         }
-        Self { rooms }
+        for (name, text) in texts {
+            let room = whole.iter().find(|room| name == **room || name.starts_with(&format!("{room}/")));
+            house.rooms.entry(room.unwrap_or(&name).clone()).or_default().push((name.clone(), text));
+        }
+        house
     }
 
     /// The room that a path leads to.
     fn room(&self, path: &str) -> Option<&String> {
         let parts: Vec<&str> = path.split("::").collect();
-        let names = (1..=parts.len()).rev().map(|length| parts[..length].join("/"));
-        names.filter_map(|name| self.rooms.get_key_value(&name)).map(|(name, _)| name).next()
+        let names = (1..=parts.len()).rev().map(|length| (parts[..length].join("/"), parts.get(length)));
+        names
+            .filter_map(|(name, next)| {
+                let handed = next.and_then(|next| self.handed_out.get(&(name.clone(), (*next).to_owned())));
+                self.rooms.get_key_value(handed.unwrap_or(&name))
+            })
+            .map(|(name, _)| name)
+            .next()
     }
 
     fn leans_on(&self, room: &str) -> BTreeSet<&String> {
-        let parent = room.rsplit_once('/').map_or("", |(parent, _)| parent).replace('/', "::");
-        let text = self.rooms[room].replace("use super::", &format!("use crate::{parent}::"));
-        text.split("crate::")
-            .skip(1)
-            .filter_map(|rest| {
-                let end = rest.find(|c: char| !(c.is_ascii_lowercase() || c == '_' || c == ':'));
-                self.room(rest[..end.unwrap_or(rest.len())].trim_matches(':'))
-            })
-            .filter(|other| *other != room && !room.starts_with(&format!("{other}/")))
-            .collect()
+        let mut leant_on = BTreeSet::new();
+        for (module, text) in &self.rooms[room] {
+            let above = module.rsplit_once('/').map_or("", |(above, _)| above).replace('/', "::");
+            let mut found = BTreeSet::new();
+            for rest in text.split("crate::").skip(1) {
+                named(rest, "", &mut found);
+            }
+            for rest in text.split("super::").skip(1).filter(|rest| !rest.starts_with("super::")) {
+                named(rest, &above, &mut found);
+            }
+            leant_on.extend(found.iter().filter_map(|path| self.room(path)));
+        }
+        leant_on.retain(|other| *other != room && !room.starts_with(&format!("{other}/")));
+        leant_on
     }
 
     /// A way from a room back to itself; nothing where there is none.
@@ -100,6 +156,11 @@ fn nothing_leans_on_what_leans_on_it(#[case] root: &str, #[case] upper: &str, #[
         "what leans is seen: {:?}",
         house.leans_on(&upper_room)
     );
+    if root != "src" {
+        let heat = house.room("stage::HeatPlan").expect("what the stations hand out is traced");
+        assert_eq!(heat, "stage/heat");
+        assert!(house.leans_on("stage/torch").contains(heat), "{:?}", house.leans_on("stage/torch"));
+    }
     let circles: Vec<Vec<String>> = house.rooms.keys().filter_map(|room| house.way_back(room)).collect();
     assert!(circles.is_empty(), "{circles:#?}");
 }

@@ -4,9 +4,9 @@ use vanadin::sample_jobs;
 use vanadin_core::field::{FieldValue, Held};
 use vanadin_core::heat::TOUCH_C;
 use vanadin_core::job::{Job, Reading, TorchEntry};
-use vanadin_core::pad::Pad;
 use vanadin_core::plan::plan;
 use vanadin_core::shop::Shop;
+use vanadin_core::simulated_thermocouple::Pad;
 
 const NOW_MS: i64 = 1_800_000_000_000;
 

@@ -1,8 +1,8 @@
 //! A nickel butter layer over the bond face, then steel wire to build up what is missing.
 
 use super::{Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
-use crate::filler::Filler;
 use crate::method::{MethodId, School};
+use crate::prep::filler::Filler;
 
 pub(super) const METHOD: Method = Method {
     method: MethodId::ButterBuild,

@@ -3,8 +3,8 @@
 use super::{
     AS_THE_CASTING_C, Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start, UsualGroove,
 };
-use crate::filler::Filler;
 use crate::method::{MethodId, School};
+use crate::prep::filler::Filler;
 
 pub(super) const METHOD: Method = Method {
     method: MethodId::GasIron,

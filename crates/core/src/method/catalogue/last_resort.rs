@@ -1,8 +1,8 @@
 //! A steel stick, where nothing else is at hand.
 
 use super::{ArcUse, Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
-use crate::filler::Filler;
 use crate::method::{MethodId, School};
+use crate::prep::filler::Filler;
 
 pub(super) const METHOD: Method = Method {
     method: MethodId::LastResort,

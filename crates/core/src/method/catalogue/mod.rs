@@ -20,7 +20,7 @@ mod tig_nickel;
 mod torch_braze;
 
 use super::{MethodId, School};
-use crate::filler::Filler;
+use crate::prep::filler::Filler;
 use crate::quantity::UnitSystem;
 
 /// Every method, in the order of [`MethodId`].

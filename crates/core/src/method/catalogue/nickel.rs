@@ -1,8 +1,8 @@
 //! Nickel stick.
 
 use super::{Method, stick};
-use crate::filler::Filler;
 use crate::method::MethodId;
+use crate::prep::filler::Filler;
 
 pub(super) const METHOD: Method =
     stick::method(MethodId::ArcNickel, "arc_nickel", "Nickel stick", "Weld it with nickel stick", filler);

@@ -1,8 +1,8 @@
 //! Silver braze without cadmium, in a lap.
 
 use super::{Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start};
-use crate::filler::Filler;
 use crate::method::{MethodId, School};
+use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
 
 pub(super) const METHOD: Method = Method {

@@ -3,8 +3,8 @@
 use super::{
     ArcUse, Filling, IRON_MELTS_C, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, by_wall,
 };
-use crate::filler::Filler;
 use crate::method::{MethodId, Place, School};
+use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
 
 /// A stick as a method: nothing tells the two apart but their name and what they are made of.

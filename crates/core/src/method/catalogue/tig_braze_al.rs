@@ -2,8 +2,8 @@
 
 use super::arc_bronze::{self, ArcBronze, arc_only, warmed};
 use super::{ArcUse, BRONZE_FLOWS_C, Filling, Method, Setup, Start, by_wall, tig_lays};
-use crate::filler::Filler;
 use crate::method::MethodId;
+use crate::prep::filler::Filler;
 
 pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     method: MethodId::TigBrazeAl,

@@ -4,8 +4,8 @@ use super::{
     ArcUse, Filling, IRON_MELTS_C, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, by_wall,
     tig_lays,
 };
-use crate::filler::Filler;
 use crate::method::{MethodId, School};
+use crate::prep::filler::Filler;
 
 pub(super) const METHOD: Method = Method {
     method: MethodId::TigNickel,

@@ -1,8 +1,8 @@
 //! Torch braze, low-fuming bronze.
 
 use super::{Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start, UsualGroove};
-use crate::filler::Filler;
 use crate::method::{MethodId, School};
+use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
 
 pub(super) const METHOD: Method = Method {

@@ -4,11 +4,11 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::laid::{Laid, LaidEnd};
-use crate::groove::usual_lip_mm;
+use crate::crack::stop_hole::{Beyond, StopHole, stop_hole};
 use crate::job::Round;
 use crate::map::{At, breaks_out, circle, goes_on_to, nearest_rim};
+use crate::prep::groove::usual_lip_mm;
 use crate::quantity::{Unit, UnitSystem, WallMillimetres, both};
-use crate::stop_hole::{Beyond, StopHole, stop_hole};
 
 /// A tip that is watched gets a punch mark so far past it. House.
 const PUNCH_PAST_MM: f64 = 10.0;

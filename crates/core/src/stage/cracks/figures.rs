@@ -1,13 +1,13 @@
 //! Drill, offset, pilot, speed, chance and pull of each end.
 
 use super::{CrackPlan, wall_words};
-use crate::drill_speed::{DrillTool, cutting_speed_m_min, drill_speed_rpm};
+use crate::crack::stop_hole::{BARE_TIP_RADIUS_MM, Beyond, drill_under, tip_stress_factor};
+use crate::crack::tip_offset::beyond;
 use crate::figure::{Certainty, Figure, Source};
 use crate::iron::{Iron, least};
+use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min, drill_speed_rpm};
 use crate::quantity::{Millimetres, Unit};
 use crate::shop::Shop;
-use crate::stop_hole::{BARE_TIP_RADIUS_MM, Beyond, drill_under, tip_stress_factor};
-use crate::tips::beyond;
 
 /// Drill, offset, pilot, spindle speed and the chance that it runs past, for each tip.
 pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> Vec<Figure> {

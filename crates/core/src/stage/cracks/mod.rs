@@ -1,19 +1,17 @@
 //! Stage 3: every crack with its ends and what to drill there.
 
-mod clashes;
-mod drawing;
 mod ends;
 mod figures;
 mod free_edges;
 mod laid;
-mod map;
-mod pins;
 
 use serde::Serialize;
 use uuid::Uuid;
 
 use super::part::GUESSED_WALL_MM;
 use super::{Amount, Caution, Missing, Stage, Station};
+use crate::crack::stop_hole::FoundBy;
+use crate::crack::tip_offset::beyond;
 use crate::field::{self, FieldOfEach, Number, OneOf, YesNo, crack};
 use crate::figure::Certainty;
 use crate::iron::Iron;
@@ -21,19 +19,11 @@ use crate::job::Round;
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::taught::DRILL;
-use crate::stop_hole::FoundBy;
-use crate::tips::beyond;
 
 use ends::{EndAsked, Kept, end, kind_of_end};
 pub use ends::{EndAt, EndPlan, Grown, RunOut};
 pub(crate) use free_edges::FreeEdgesNear;
-pub(crate) use laid::{Laid, by_rule, wall_at};
-pub use map::{
-    Clash, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, MapPlan, MarkOnFace, TackOnFace, Unplaced,
-};
-pub(crate) use map::{MapAsked, clash_sentences, map_plan, margin_mm};
-pub(crate) use pins::places as pin_places;
-pub use pins::{LockOnFace, PinOnFace};
+pub(crate) use laid::{Laid, LaidLine, by_rule, mark_name, wall_at};
 
 /// So much is kept off a hard spot: no drill bites it. House.
 pub(crate) const OFF_HARD_SPOT_MM: f64 = 6.0;

@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::sources::SourceRun;
 use super::{HeatPlan, Sources};
 use crate::field;
+use crate::heat::BurnsOn;
 use crate::heat::{
     BarPower, DONT_STEER_UNDER, Gas, Heating, HotSpot, Infrared, Runs, burnt_together, gas_need_m3, pull_mpa,
     runs_out_min, stress_intensity, withdrawal,
@@ -14,7 +15,6 @@ use crate::job::Round;
 use crate::quantity::{Unit, UnitSystem, Watts, number};
 use crate::record::FrozenGas;
 use crate::stage::cracks::CrackPlan;
-use crate::stage::method::BurnsOn;
 use crate::stage::part::{HeatShy, PartFacts};
 use crate::stores::{StoreItem, gas_words};
 

@@ -3,8 +3,8 @@
 use crate::heat::{HARD_EDGE_S, edge_cooling_s};
 use crate::iron::{Iron, least};
 use crate::method::Way;
+use crate::method::pass_of;
 use crate::quantity::{Celsius, Unit, UnitSystem, WallMillimetres, number};
-use crate::stage::method::pass_of;
 use crate::stage::part::PartFacts;
 
 /// Colours of a bright-ground spot: from and to, in °C. House.

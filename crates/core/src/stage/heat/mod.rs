@@ -13,10 +13,9 @@ use std::sync::Arc;
 use serde::Serialize;
 
 use super::cracks::CrackPlan;
-use super::method::BurnsOn;
 use super::part::{PartFacts, Weight};
-use super::{Amount, Caution, Stage, Station, torch};
-use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, sticks};
+use super::{Amount, Caution, Stage, Station};
+use crate::heat::{Bar, BarPower, Body, BurnsOn, HeatSource, Heating, Runs, hot_work_clearance, sticks};
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::method::{School, Target, Way};
@@ -468,7 +467,7 @@ fn cautions(heat: &HeatPlan, part: &PartFacts) -> Vec<Caution> {
         ));
     }
     if !heat.cold {
-        let clear = torch::hot_work_clearance(units);
+        let clear = hot_work_clearance(units);
         found.push(format!("Hot work: clear {clear}, extinguisher, never leave the flame alone."));
     }
     found.extend(heat.stays_cool.iter().filter(|it| it.over).map(|it| it.sentence.clone()));

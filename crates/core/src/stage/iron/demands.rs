@@ -2,11 +2,11 @@
 
 use serde::Serialize;
 
-use crate::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::iron::{Belief, Iron, least, least_forgiving, slowest_to_heat, strongest};
 use crate::method::{Effect, MethodId, School, Target, Way, target};
+use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::quantity::Unit;
-use crate::said::all_of;
+use crate::render::all_of;
 use crate::stage::HeatPlan;
 
 use crate::stage::method::Ruled;

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use crate::iron::{LookTest, MeasuredTest};
 use crate::quantity::{Kind, UnitSystem};
-use crate::said::said_exactly;
+use crate::render::said_exactly;
 
 /// One outcome of a test, to be chosen by what it looks like.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]

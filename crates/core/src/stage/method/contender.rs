@@ -5,14 +5,14 @@ use serde::Serialize;
 use super::odds::odds_lines;
 use super::words::joint_words;
 use super::{Judged, Price, Ready, SettingLine};
+use crate::effort::durations::{Step, totals};
 use crate::field;
-use crate::hours::{Step, totals};
 use crate::method::{
     Effect, Fired, MethodId, Odds, OddsPart, Ruling, School, ScorePart, Start, Way, heat_points, odds_of,
     odds_points, odds_with, own_outcomes, rule_points,
 };
 use crate::quantity::{Unit, UnitSystem};
-use crate::said::said;
+use crate::render::said;
 use crate::stage::cooling::{fall_words, limit_k_per_h, wrapping};
 use crate::stage::prep::prep_plan;
 use crate::stage::taught::DENSITY;

@@ -3,22 +3,24 @@
 use serde::Serialize;
 
 use super::Judged;
-use crate::day::Day;
+use crate::base::day::Day;
+use crate::crack::stop_hole::FoundBy;
+use crate::effort::durations::{Step, Takes, pace, ready_min, totals};
+use crate::effort::sessions::{Parting, Session, sessions};
 use crate::field;
-use crate::heat::{HeatSource, UNWRAP_C};
-use crate::hours::{Step, Takes, pace, ready_min, totals};
+use crate::heat::{BurnsOn, HeatSource, UNWRAP_C};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::map::{At, MarkKind, Shape};
 use crate::method::{Joins, School, Way};
+use crate::prep::groove::bright_margin_mm;
 use crate::quantity::Unit;
-use crate::said::said;
-use crate::sessions::{Parting, Session, sessions};
+use crate::render::said;
 use crate::stage::cooling::wrapping;
-use crate::stage::cracks::{OFF_HARD_SPOT_MM, margin_mm, pin_places};
+use crate::stage::cracks::OFF_HARD_SPOT_MM;
 use crate::stage::heat::soak_minutes;
+use crate::stage::map::pin_places;
 use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan};
 use crate::stage::taught::{AFTER, DIRT, FINISH};
-use crate::stop_hole::FoundBy;
 
 /// Wall-clock minutes since 1970 in the shop's own zone: now, and when the part is fetched.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -76,14 +78,6 @@ impl Burns {
     pub fn full_min(self) -> f64 {
         self.lightings * (self.full_but_reheats_min() + self.on.reheating_min * self.throttle)
     }
-}
-
-/// What a flame burns in one lighting beyond the heating and its soak, in min.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub(crate) struct BurnsOn {
-    pub reheating_min: f64,
-    /// After the last bead.
-    pub after_min: f64,
 }
 
 /// For which part a way is reckoned.
@@ -146,8 +140,11 @@ impl Judged<'_> {
         const CLEANED_CM2_A_MIN: f64 = 25.0;
         let round = self.round;
         let both = if self.both_sides() { 2.0 } else { 1.0 };
-        let cleaned: f64 =
-            prep.seams.iter().map(|seam| seam.length_mm * 2.0 * margin_mm(seam.wall_mm) * both / 100.0).sum();
+        let cleaned: f64 = prep
+            .seams
+            .iter()
+            .map(|seam| seam.length_mm * 2.0 * bright_margin_mm(seam.wall_mm) * both / 100.0)
+            .sum();
         steps.hands(
             "clean",
             "Clean",

@@ -22,25 +22,24 @@ use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, missing_cm3};
 use super::taught::{DENSITY, GROOVE, SIDES, Taught};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
+use crate::casting::shape::PartShape;
 use crate::field;
-use crate::heat::{Body, Cooling, PartShape, Runs, Wrapping, edge_cooling_s, softening_preheat_c};
+use crate::heat::{Body, Cooling, Runs, Wrapping, edge_cooling_s, softening_preheat_c};
 use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::method::{
     ARC_ONLY_KG, Asked, Effect, MethodId, Piece, Ruling, School, ScorePart, StitchKind, Target, Way,
-    apply_rules, hours_points, money_points, strength_points, target,
+    apply_rules, hours_points, money_points, pass_of, strength_points, target,
 };
 use crate::quantity::{Celsius, Unit, WallMillimetres};
-use crate::said::said_exactly;
+use crate::render::said_exactly;
 use crate::shop::Shop;
 pub use contender::{Contender, OddsLine, SchoolChoice};
 pub(crate) use fill::{FillsKnown, ToFill};
-pub(crate) use hours::BurnsOn;
 pub use hours::{Moment, Ready};
 pub use price::{Price, PriceLine};
 pub use sessions::SessionPlan;
-pub(crate) use settings::pass_of;
-pub use settings::{SettingLine, amps_at};
+pub use settings::SettingLine;
 use words::{doing, why};
 
 /// The choice.

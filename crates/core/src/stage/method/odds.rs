@@ -3,7 +3,10 @@
 use super::{Judged, OddsLine};
 use uuid::Uuid;
 
-use crate::acceptance::{Found, Then};
+use crate::crack::stop_hole::{FoundBy, stop_hole};
+use crate::crack::tip_offset::beyond;
+use crate::faults::acceptance::{Found, Then};
+use crate::faults::causes::Seen;
 use crate::field::{self, Field, OneOf};
 use crate::job::{CheckPlace, CheckWhat, Deed, Lighting, TorchEntry};
 use crate::method::{
@@ -13,9 +16,6 @@ use crate::method::{
 use crate::stage::cooling::{limit_k_per_h, wrapping};
 use crate::stage::looked::{self, Stands};
 use crate::stage::taught::{DRILL, OLD_WELD, PEENING};
-use crate::stop_hole::{FoundBy, stop_hole};
-use crate::tips::beyond;
-use crate::trouble::Seen;
 
 /// Faults at the torch as the log tells them, one after the other.
 #[derive(Debug, Default)]

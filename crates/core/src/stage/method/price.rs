@@ -3,9 +3,9 @@
 use serde::Serialize;
 
 use super::{Contender, Judged};
-use crate::decide::Choices;
+use crate::effort::durations::{Step, totals};
+use crate::effort::repair_or_replace::Choices;
 use crate::field;
-use crate::hours::{Step, totals};
 use crate::job::Round;
 use crate::method::{Joins, Way, for_days};
 use crate::quantity::{Unit, minutes_shown, number};

@@ -4,10 +4,10 @@ use serde::Serialize;
 
 use super::hours::{Burns, next_day, of_minutes};
 use super::{Contender, Judged};
+use crate::effort::durations::{Step, ready_min};
+use crate::effort::sessions::Session;
 use crate::heat::SourceKind;
-use crate::hours::{Step, ready_min};
 use crate::quantity::Unit;
-use crate::sessions::Session;
 use crate::stage::prep::prep_plan;
 use crate::stores::{TakenWhen, gas_words};
 

@@ -3,10 +3,9 @@
 use serde::Serialize;
 
 use super::Judged;
-use crate::heat::Pass;
-use crate::method::{School, Way};
-use crate::quantity::{Unit, WallMillimetres, number};
-use crate::said::said;
+use crate::method::{School, Way, amps_at};
+use crate::quantity::{Unit, number};
+use crate::render::said;
 use crate::stage::part::GUESSED_WALL_MM;
 use crate::stage::taught::POLARITY;
 
@@ -16,30 +15,6 @@ use crate::stage::taught::POLARITY;
 pub struct SettingLine {
     pub name: String,
     pub words: String,
-}
-
-/// The current for a preheat: what the iron brings along the arc need not.
-///
-/// I2 = I1 (Tm − T2) / (Tm − 20), T2 in degC and 250 at most.
-///
-/// # Source
-/// House.
-#[must_use]
-pub fn amps_at(amps: f64, melts_c: f64, preheat_c: f64) -> f64 {
-    const MOST_C: f64 = 250.0;
-    amps * (melts_c - preheat_c.clamp(20.0, MOST_C)) / (melts_c - 20.0)
-}
-
-/// One pass of a way in a wall, with the part as warm as this; nothing for what has no arc.
-pub(crate) fn pass_of(way: Way, wall: WallMillimetres, part_c: f64) -> Option<Pass> {
-    let entry = way.method.entry();
-    let arc = entry.arc?;
-    Some(Pass {
-        volts: arc.volts,
-        amps: amps_at(arc.usual_amps(wall.millimetres(), way.school), entry.setup.melts_c, part_c),
-        travel_mm_s: arc.travel_mm_s,
-        efficiency: arc.efficiency,
-    })
 }
 
 impl Judged<'_> {

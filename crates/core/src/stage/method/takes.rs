@@ -4,10 +4,10 @@ use super::Judged;
 use crate::heat::{Packing, burnt_together, gas_need_m3};
 use crate::iron::Iron;
 use crate::method::Way;
+use crate::pins::rows::tap_drill_mm;
 use crate::stage::cooling::wrapping;
 use crate::stage::prep::PrepPlan;
 use crate::stage::taught::NICKEL;
-use crate::stitch::tap_drill_mm;
 use crate::stores::{Take, TakenWhen};
 
 /// Seconds that the shielding gas flows on after each bead. House.

@@ -1,8 +1,9 @@
 //! The part's facts, read once.
 
-use crate::casting_weight::{EstimatedWeight, estimated_weight};
+use crate::casting::shape::PartShape;
+use crate::casting::weight::{EstimatedWeight, estimated_weight};
 use crate::field;
-use crate::heat::{Body, PartShape};
+use crate::heat::Body;
 use crate::iron::{Era, Family, IronProperties};
 use crate::job::Round;
 use crate::map::MarkKind;

@@ -1,7 +1,7 @@
 //! What locks a job: a part that can hurt somebody, a hollow that can burst.
 
 use super::PartFacts;
-use crate::day::Day;
+use crate::base::day::Day;
 use crate::field::{self, AUTHORITIES, SAFETY_CLASSES};
 use crate::job::Round;
 use crate::quantity::{Unit, number};

@@ -7,8 +7,8 @@ use uuid::Uuid;
 use super::seam::layers_by_length;
 use super::{PrepAsked, PrepPlan};
 use crate::heat::{BeadPass, BeadSeam, LeftOut, WallEnds, along_a_seam};
+use crate::method::amps_at;
 use crate::stage::cracks::CrackPlan;
-use crate::stage::method::amps_at;
 
 /// A seam, and the crack it follows.
 #[derive(Debug, Clone, PartialEq)]

@@ -2,8 +2,8 @@
 
 use super::{PrepPlan, SeamPlan};
 use crate::figure::{Certainty, Figure, Source};
-use crate::filler::Filler;
-use crate::missing_metal::ALLOWANCE_MM;
+use crate::prep::filler::Filler;
+use crate::prep::missing_metal::ALLOWANCE_MM;
 use crate::quantity::{Unit, number};
 use crate::stage::cracks::wall_words;
 

@@ -12,12 +12,12 @@ use uuid::Uuid;
 
 use super::cracks::CrackPlan;
 use super::{Amount, Caution, Missing, Stage, Station};
+use crate::crack::stop_hole::FoundBy;
 use crate::field::{self, Keyed, PREP_DONE, crack};
-use crate::filler::Filler;
 use crate::job::{Crack, Lighting, Round};
 use crate::method::{Joins, Way, wire_lays};
+use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
-use crate::stop_hole::FoundBy;
 
 pub(crate) use beads::{SeamOfBeads, bead_seams};
 pub(crate) use bench::{BenchAsked, missing_cm3};

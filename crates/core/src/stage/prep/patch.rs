@@ -9,10 +9,10 @@ use super::seam::{SeamPlan, bare_seam_of, overlap_of};
 use crate::field::mark;
 use crate::job::Mark;
 use crate::map::{At, ON_IT_MM, closed, length_mm, nearest_rim, place_along};
-use crate::quantity::{Unit, WallMillimetres};
-use crate::stitch::{
+use crate::pins::rows::{
     ANCHORS, Pins, StitchOutline, StitchRow, crack_order, patch_order, pin_for_wall_mm, tap_drill_mm,
 };
+use crate::quantity::{Unit, WallMillimetres};
 
 /// A patch as it lies.
 #[derive(Debug, Clone, PartialEq, Serialize)]

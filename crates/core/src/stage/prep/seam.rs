@@ -9,17 +9,17 @@ use uuid::Uuid;
 use super::PrepAsked;
 use super::patch::PatchSeam;
 use crate::field;
-use crate::filler::{countersink_volume_cm3, hole_volume_cm3};
-use crate::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_radius_mm};
 use crate::job::{Round, SeamReadingKind};
 use crate::method::{Joins, Way};
-use crate::missing_metal::BUTTER_MM;
-use crate::quantity::{Rounding, Unit, UnitSystem, WallMillimetres, number};
-use crate::seam::{Ground, added_up};
-use crate::stage::cracks::{CrackPlan, by_rule, wall_at};
-use crate::stitch::{
+use crate::pins::rows::{
     StitchOutline, StitchRow, crack_order, lock_length_mm, locks_across, pin_for_wall_mm, tap_drill_mm,
 };
+use crate::prep::filler::{countersink_volume_cm3, hole_volume_cm3};
+use crate::prep::groove::{Groove, GrooveForm, GrooveSection, usual_lip_mm, usual_root_radius_mm};
+use crate::prep::groove_volume::{Ground, added_up};
+use crate::prep::missing_metal::BUTTER_MM;
+use crate::quantity::{Rounding, Unit, UnitSystem, WallMillimetres, number};
+use crate::stage::cracks::{CrackPlan, by_rule, wall_at};
 
 /// One seam: a crack's groove, or its row of pins.
 #[derive(Debug, Clone, PartialEq, Serialize)]

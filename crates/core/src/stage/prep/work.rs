@@ -5,15 +5,16 @@ use uuid::Uuid;
 
 use super::seam::{SeamPlan, rounded};
 use super::{PrepAsked, PrepPlan, said_as_a_whole};
-use crate::drill_speed::{DrillTool, drill_speed_rpm};
+use crate::crack::stop_hole::{FoundBy, drill_under};
 use crate::field::{self, crack};
 use crate::iron::{Iron, LookTest};
 use crate::job::{Work, WorkStep};
 use crate::map::MarkKind;
+use crate::prep::drill_speed::{DrillTool, drill_speed_rpm};
+use crate::prep::groove::bright_margin_mm;
 use crate::quantity::{Millimetres, Unit, UnitSystem};
-use crate::said::{said, upper};
-use crate::stage::cracks::{CrackPlan, EndPlan, Laid, OFF_HARD_SPOT_MM, margin_mm};
-use crate::stop_hole::{FoundBy, drill_under};
+use crate::render::{said, upper};
+use crate::stage::cracks::{CrackPlan, EndPlan, Laid, OFF_HARD_SPOT_MM};
 
 /// One line of the work list.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -324,7 +325,7 @@ impl<'a> List<'a> {
                 sentence = format!("{}: through, dry; ease the feed before it breaks out.", named(&through));
             }
             if !blind.is_empty() {
-                let lip = self.say(crate::groove::usual_lip_mm(blind[0].2.wall_mm));
+                let lip = self.say(crate::prep::groove::usual_lip_mm(blind[0].2.wall_mm));
                 let space = if sentence.is_empty() { "" } else { " " };
                 sentence = format!(
                     "{sentence}{space}{}: blind, {lip} short of the far side, a face that is not to be touched.",
@@ -488,7 +489,7 @@ impl<'a> List<'a> {
     fn rest(&mut self, seams: &[SeamPlan]) {
         let PrepAsked { round, cracks, way, units, paint_of_unknown_age, .. } = *self.prep();
         let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
-        let margin = units.say(margin_mm(thickest).ceil(), Unit::Millimetres);
+        let margin = units.say(bright_margin_mm(thickest).ceil(), Unit::Millimetres);
         self.line(
             Work::Margins,
             (None, Some(self.of_all)),

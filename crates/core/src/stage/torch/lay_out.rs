@@ -2,9 +2,9 @@
 
 use serde::Serialize;
 
-use super::hot_work_clearance;
 use crate::field;
 use crate::heat::HeatSource;
+use crate::heat::hot_work_clearance;
 use crate::job::{Round, Work, WorkStep};
 use crate::method::{Joins, MethodId, Way};
 use crate::quantity::{Unit, UnitSystem, number};

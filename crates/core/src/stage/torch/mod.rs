@@ -43,8 +43,8 @@ pub use trouble::{CauseView, TroubleView};
 pub(crate) use warming::Warming;
 
 use super::cooling::CoolingPlan;
-use super::cracks::MapPlan;
 use super::heat::HeatPlan;
+use super::map::MapPlan;
 use super::part::PartFacts;
 use super::prep::PrepPlan;
 use super::taught::PEENING;
@@ -53,7 +53,7 @@ use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Body, Burning};
 use crate::job::{Job, Reading, Round, TorchEntry};
 use crate::method::Way;
-use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly};
+use crate::quantity::{Rounding, Shown, Unit, exactly};
 use crate::shop::Shop;
 use crate::stores::Take;
 
@@ -294,17 +294,6 @@ fn passed(job: &Job, part: &PartFacts) -> Vec<String> {
             )
         })
         .collect()
-}
-
-/// How far round the work must be clear.
-///
-/// # Source
-/// NFPA 51B.
-pub(crate) fn hot_work_clearance(units: UnitSystem) -> &'static str {
-    match units {
-        UnitSystem::Metric => "11 m",
-        UnitSystem::Imperial => "35 ft",
-    }
 }
 
 fn amount(round: &Round, torch: Option<&TorchPlan>) -> Amount {

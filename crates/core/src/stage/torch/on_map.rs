@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use super::BeadsPlan;
 use crate::map::{At, length_mm, part_of};
-use crate::stage::cracks::MapPlan;
+use crate::stage::map::MapPlan;
 
 /// A bead as it lies on a face.
 #[derive(Debug, Clone, PartialEq, Serialize)]

@@ -7,7 +7,7 @@ use super::TorchPlan;
 use crate::job::{Round, TorchEntry};
 use crate::map::At;
 use crate::quantity::{Unit, UnitSystem};
-use crate::stage::cracks::MapPlan;
+use crate::stage::map::MapPlan;
 use crate::stage::prep::PrepPlan;
 
 /// The pin to set next.

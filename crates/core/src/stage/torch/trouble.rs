@@ -3,16 +3,16 @@
 use serde::Serialize;
 
 use super::TorchPlan;
+use crate::faults::causes::{Circumstance, Circumstances, Seen};
 use crate::field;
 use crate::job::{Round, TorchEntry};
 use crate::method::{Joins, MethodId, Moves, Place, School, Way};
-use crate::said::said;
+use crate::render::said;
 use crate::shop::Shop;
 use crate::stage::cracks::CrackPlan;
 use crate::stage::part::PartFacts;
 use crate::stage::prep::PrepPlan;
 use crate::stores::Take;
-use crate::trouble::{Circumstance, Circumstances, Seen};
 
 /// Something that is seen, with its likely causes.
 #[derive(Debug, Clone, PartialEq, Serialize)]

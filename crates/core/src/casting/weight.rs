@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use crate::heat::PartShape;
+use crate::casting::shape::PartShape;
 use crate::quantity::number;
 
 /// An estimated weight and how far it may be off.

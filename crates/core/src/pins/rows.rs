@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::problem::OutOfRange;
+use crate::base::problem::OutOfRange;
 use crate::quantity::WallMillimetres;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]

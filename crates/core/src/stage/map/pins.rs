@@ -3,12 +3,11 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::OFF_HARD_SPOT_MM;
-use super::laid::{Laid, LaidLine};
-use super::map::{Clash, MapAsked, MarkOnFace};
+use super::faces::{Clash, MapAsked, MarkOnFace};
 use crate::map::{At, Shape, inside, length_mm, nearest_rim, place_along};
 use crate::quantity::Unit;
 use crate::stage::SeamPlan;
+use crate::stage::cracks::{Laid, LaidLine, OFF_HARD_SPOT_MM};
 
 /// One pin on a face.
 #[derive(Debug, Clone, PartialEq, Serialize)]

@@ -1,6 +1,6 @@
 //! How the pieces of a full break key together, and what their broken faces tell.
 
-use crate::problem::OutOfRange;
+use crate::base::problem::OutOfRange;
 
 /// So much rock in mm over 300 mm, and more, is locked-in stress. House.
 pub const ROCK_MOST_MM: f64 = 0.5;

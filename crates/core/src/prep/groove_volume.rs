@@ -1,8 +1,8 @@
 //! A groove along a seam whose wall may change: what it takes to fill it.
 
-use crate::filler::{Filler, countersink_volume_cm3, hole_volume_cm3};
-use crate::groove::{Groove, GrooveForm, usual_lip_mm};
-use crate::problem::{FieldProblem, OutOfRange};
+use crate::base::problem::{FieldProblem, OutOfRange};
+use crate::prep::filler::{Filler, countersink_volume_cm3, hole_volume_cm3};
+use crate::prep::groove::{Groove, GrooveForm, usual_lip_mm};
 use crate::quantity::WallMillimetres;
 
 /// The wall at one place of a seam.

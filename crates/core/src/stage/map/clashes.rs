@@ -1,9 +1,9 @@
 //! What on a face is in the way of what.
 
-use super::OFF_HARD_SPOT_MM;
-use super::map::{Clash, HoleOnFace, LineOnFace, MapAsked, MarkOnFace};
+use super::faces::{Clash, HoleOnFace, LineOnFace, MapAsked, MarkOnFace};
 use crate::map::{At, ON_IT_MM, Shape, closed, inside, nearest};
 use crate::quantity::Unit;
+use crate::stage::cracks::OFF_HARD_SPOT_MM;
 
 impl MapAsked<'_> {
     pub(super) fn clashes(

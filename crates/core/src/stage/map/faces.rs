@@ -3,13 +3,13 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::laid::{LaidLine, mark_name};
 use super::pins::{LockOnFace, PinOnFace};
-use super::{CrackPlan, Laid, wall_at};
 use crate::field::{crack, neighbour};
 use crate::job::{Job, Round};
 use crate::map::{At, MarkKind, Placed, Shape, beside, bounds, length_mm, place_along, tacks_mm};
+use crate::prep::groove::bright_margin_mm;
 use crate::quantity::{Unit, UnitSystem};
+use crate::stage::cracks::{CrackPlan, Laid, LaidLine, mark_name, wall_at};
 use crate::stage::prep::{PrepPlan, SeamPlan};
 
 /// Every face of the part.
@@ -316,7 +316,7 @@ impl MapAsked<'_> {
             // As deep as the wall allows, so wide it opens.
             let half = seam.half_width_mm(wall_mm);
             opens.push(half);
-            bright.push(half + margin_mm(wall_mm));
+            bright.push(half + bright_margin_mm(wall_mm));
         }
         drawn.groove = around(&line.points, &opens);
         drawn.margin = around(&line.points, &bright);
@@ -464,11 +464,6 @@ fn as_drawn<T>(mut along: Vec<T>, turned: bool) -> Vec<T> {
         along.reverse();
     }
     along
-}
-
-/// Bright metal on each side of the groove: 1.5 times the wall, 12 mm at least. House.
-pub(crate) fn margin_mm(wall_mm: f64) -> f64 {
-    (1.5 * wall_mm).max(12.0)
 }
 
 /// The outline of what runs along a line, so far out on both sides at each of its points.

@@ -1,7 +1,7 @@
 //! Metal that is missing, and what builds it up again.
 
+use crate::base::problem::OutOfRange;
 use crate::map::{At, ON_IT_MM, area_mm2, closed, nearest_rim};
-use crate::problem::OutOfRange;
 
 /// Left on each free side to be machined off again, in mm. House.
 pub const ALLOWANCE_MM: f64 = 3.0;

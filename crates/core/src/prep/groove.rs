@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use crate::problem::OutOfRange;
+use crate::base::problem::OutOfRange;
 use crate::quantity::WallMillimetres;
 
 /// A groove's shape. A flat-bottomed V has no root radius; a U has one.
@@ -167,6 +167,12 @@ impl Groove {
             })
             .collect()
     }
+}
+
+/// Bright metal on each side of the groove, in mm: 1.5 times the wall, 12 mm at least. House.
+#[must_use]
+pub fn bright_margin_mm(wall_mm: f64) -> f64 {
+    (1.5 * wall_mm).max(12.0)
 }
 
 #[cfg(test)]

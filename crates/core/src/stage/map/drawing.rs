@@ -1,6 +1,6 @@
 //! A face as a drawing at 1:1: a layer for each kind of mark, and a ruler.
 
-use super::map::{FacePlan, LineOnFace};
+use super::faces::{FacePlan, LineOnFace};
 use crate::map::{At, Drawing, Layer, Shape, Stroke, bounds, length_mm, place_along};
 
 impl FacePlan {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::stop_hole::{Beyond, FoundBy};
+use crate::crack::stop_hole::{Beyond, FoundBy};
 
 /// An end that was found once, and then better.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

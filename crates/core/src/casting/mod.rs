@@ -1,0 +1,4 @@
+//! Laws of a casting as it is: its shape, its weight.
+
+pub mod shape;
+pub mod weight;

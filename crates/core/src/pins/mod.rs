@@ -1,0 +1,3 @@
+//! Laws of cold pins and locks.
+
+pub mod rows;

@@ -1,0 +1,13 @@
+//! The map of a job: what lies on each face, what is planned there, and what is in the way.
+
+mod clashes;
+mod drawing;
+mod faces;
+mod pins;
+
+pub use faces::{
+    Clash, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, MapPlan, MarkOnFace, TackOnFace, Unplaced,
+};
+pub(crate) use faces::{MapAsked, clash_sentences, map_plan};
+pub(crate) use pins::places as pin_places;
+pub use pins::{LockOnFace, PinOnFace};
