@@ -21,6 +21,7 @@ const tables: Tables = {
   taught: [],
   roll: [],
   measured: [],
+  went_at: [],
   picture_mb: 20,
 }
 

@@ -2,6 +2,9 @@
 
 use std::fmt;
 
+/// A day, in ms.
+pub const DAY_MS: i64 = 86_400_000;
+
 /// A day of the calendar.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub struct Day {

@@ -3,7 +3,9 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds};
+use super::bounds::{
+    FACES_MOST, FOLLOWED_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds,
+};
 use super::understood::lengths;
 use super::{Change, HeatRef, Job, Lighting, LogEntry, Observed, Round, TorchEntry};
 use crate::base::day::Day;
@@ -210,6 +212,15 @@ pub fn accept(
             }
             Ok(())
         }
+        Change::FollowUp { .. } => {
+            if round.handed_over_ms.is_none() {
+                return problem("became", "it was not handed over", "hand it over first");
+            }
+            if round.followed.len() >= FOLLOWED_MOST {
+                return problem("became", "that is more than is asked", "cross some out first");
+            }
+            Ok(())
+        }
         Change::Time { step, running } => {
             let open = round.timed.iter().find(|it| it.to_ms.is_none());
             if !running && open.is_none_or(|open| open.step != *step) {
@@ -267,6 +278,7 @@ pub fn accept(
                 || round.marks.iter().any(|mark| mark.id == *target)
                 || round.at_seams.iter().any(|reading| reading.id == *target)
                 || round.looked.iter().any(|looked| looked.fact == *target)
+                || round.followed.iter().any(|it| it.fact == *target)
                 || job.heats().any(|heat| heat.log.iter().any(|entry| entry.fact == *target));
             if known { Ok(()) } else { problem("target", "there is nothing to cross out", "") }
         }

@@ -19,6 +19,8 @@ pub(super) const PICTURES_MOST: usize = 60;
 /// Faces of one part. Ours.
 pub(super) const FACES_MOST: usize = 40;
 /// Readings along the seams of one job. Ours.
+/// House: more often nobody asks.
+pub(super) const FOLLOWED_MOST: usize = 100;
 pub(super) const SEAM_READINGS_MOST: usize = 4 * LIST_MOST;
 /// Points said at once. Ours.
 pub(super) const POINTS_DRAWN_MOST: usize = 5_000;
@@ -130,6 +132,15 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             let read = lengths(typed, *shown_in)?;
             if read.get("size").copied().flatten().is_some() && found.measured().is_none() {
                 return Err(FieldProblem::new("size", "nothing of that is measured", "leave it empty"));
+            }
+            Ok(())
+        }
+        Change::FollowUp { became, went, after, did, note } => {
+            for (at, words) in [("after", after), ("did", did), ("note", note)] {
+                short_as(at, words, TEXT_MOST)?;
+            }
+            if went.is_some() && !became.went() {
+                return Err(FieldProblem::new("went", "it went nowhere while it holds", "leave it out"));
             }
             Ok(())
         }

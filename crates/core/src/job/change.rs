@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{CheckPlace, Lighting, SeamReadingKind, TorchEntry, Understood, WorkStep};
+use super::{Became, CheckPlace, Lighting, SeamReadingKind, TorchEntry, Understood, WentAt, WorkStep};
 use crate::base::log::{self, Taking, Word};
 use crate::faults::acceptance::{Found, Then};
 use crate::iron::{Confidence, TypedValues};
@@ -113,6 +113,20 @@ pub enum Change {
         #[serde(default, skip_serializing_if = "String::is_empty")]
         note: String,
     },
+    /// It was asked how the repair holds. `went` and `note` where it does not, or shows a fault.
+    FollowUp {
+        became: Became,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        went: Option<WentAt>,
+        /// How long it had been at work: "400 hours".
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        after: String,
+        /// How hot, which load, how often.
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        did: String,
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        note: String,
+    },
     /// Something that this version cannot read, as it is stored. It is kept and shown, and cannot be said.
     Unreadable {
         text: String,
@@ -193,6 +207,7 @@ impl Word for Change {
             | Self::MeasureSeam { .. }
             | Self::Tick { .. }
             | Self::Look { .. }
+            | Self::FollowUp { .. }
             | Self::Estimate { .. }
             | Self::Time { .. }
             | Self::Strike { .. } => Taking::Open,

@@ -6,12 +6,12 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::{
-    CHANNELS, Change, CheckWhat, Crack, Face, FacePicture, Fact, HardSpot, HeatRef, Lit, LogEntry, Looked,
-    Mark, Neighbour, Observed, Picture, Reading, Recorded, Round, SeamReading, Timed, TorchEntry, Understood,
-    every_channel,
+    Became, CHANNELS, Change, CheckWhat, Crack, Face, FacePicture, Fact, Followed, HardSpot, HeatRef, Lit,
+    LogEntry, Looked, Mark, Neighbour, Observed, Picture, Reading, Recorded, Round, SeamReading, Timed,
+    TorchEntry, Understood, every_channel,
 };
 use crate::base::log::{OwnWord, own_words, undone};
-use crate::field::{self, Held, Lasts, job_field, parse_value};
+use crate::field::{self, FieldValue, Held, Lasts, job_field, parse_value};
 use crate::iron::TypedValues;
 use crate::map::Drawn;
 use crate::quantity::{Unit, UnitSystem, exactly};
@@ -235,6 +235,7 @@ impl Job {
             | Change::MeasureSeam { .. }
             | Change::Tick { .. }
             | Change::Look { .. }
+            | Change::FollowUp { .. }
             | Change::Estimate { .. }
             | Change::Time { .. }
             | Change::AddHardSpot { .. }
@@ -251,6 +252,15 @@ impl Job {
             | Change::Unreadable { .. }
             | Change::PutAway
             | Change::BringBack => 0,
+        }
+    }
+
+    /// One answer stands in its field: a later one takes its place there, an empty one takes it out.
+    fn followed_in_its_field(&mut self, fact: &Fact, value: &Option<FieldValue>) {
+        let round = self.round_mut();
+        round.followed.retain(|it| !it.in_its_field);
+        if let Some(became) = value.as_ref().and_then(one_chosen).and_then(Became::from_id) {
+            round.followed.push(Followed { in_its_field: true, ..followed(fact, became) });
         }
     }
 
@@ -275,6 +285,12 @@ impl Job {
                 let typed = typed.trim().to_owned();
                 if key == field::check::CRACKS_AGAIN.key() && !typed.is_empty() {
                     self.round_mut().cracks_looked_for_ms.get_or_insert(fact.at_ms());
+                }
+                if key == field::hand_over::DONE.key() {
+                    self.round_mut().handed_over_ms = (typed == "yes").then(|| fact.at_ms());
+                }
+                if key == field::hand_over::BECAME.key() {
+                    self.followed_in_its_field(fact, &value);
                 }
                 let held = Held { typed, value, revision: fact.revision, not_understood };
                 self.round_mut().values.insert(key.clone(), held);
@@ -401,6 +417,11 @@ impl Job {
                     note: note.trim().to_owned(),
                 });
             }
+            Change::FollowUp { became, went, after, did, note } => {
+                let [after, did, note] = [after, did, note].map(|words| words.trim().to_owned());
+                let said = Followed { went: *went, after, did, note, ..followed(fact, *became) };
+                self.round_mut().followed.push(said);
+            }
             Change::Time { step, running } => {
                 let (fact, at_ms) = (fact.id, fact.at_ms());
                 let timed = &mut self.round_mut().timed;
@@ -496,6 +517,7 @@ impl Job {
         round.marks.retain(|mark| mark.id != target);
         round.at_seams.retain(|reading| reading.id != target && reading.crack != target);
         round.looked.retain(|looked| looked.fact != target && looked.place.at != Some(target));
+        round.followed.retain(|it| it.fact != target);
         round.drawn.retain(|placed| placed.mark != target && placed.face != target);
         for round in &mut self.rounds {
             let cancelled = round.cancelled.iter_mut().flat_map(|heat| &mut heat.log);
@@ -535,6 +557,29 @@ pub(super) fn names(facts: &[Fact]) -> HashMap<Uuid, String> {
 }
 
 /// A to Z, then AA, AB, ...
+fn one_chosen(value: &FieldValue) -> Option<&str> {
+    match value {
+        FieldValue::One(id) => Some(id),
+        FieldValue::Text(_) | FieldValue::Number(_) | FieldValue::Many(_) | FieldValue::YesNo(_) => None,
+    }
+}
+
+/// An answer, and nothing beside it.
+fn followed(fact: &Fact, became: Became) -> Followed {
+    Followed {
+        fact: fact.id,
+        revision: fact.revision,
+        at_ms: fact.at_ms(),
+        who: fact.who.clone(),
+        became,
+        went: None,
+        after: String::new(),
+        did: String::new(),
+        note: String::new(),
+        in_its_field: false,
+    }
+}
+
 fn letter(index: usize) -> String {
     let last = char::from(b'A' + (index % 26) as u8);
     match index / 26 {

@@ -99,6 +99,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::MeasureSeam { .. }
         | Change::Tick { .. }
         | Change::Look { .. }
+        | Change::FollowUp { .. }
         | Change::Estimate { .. }
         | Change::Time { .. }
         | Change::AddHardSpot { .. }

@@ -9,8 +9,8 @@ use uuid::Uuid;
 use super::heat::{known, measured_at, melted, without};
 use super::pads::of_the_part;
 use super::{
-    CHANNELS, Deed, Heat, Lighting, Lit, LogEntry, Looked, PadOn, PadsOn, Reading, Recorded, SeamReading,
-    TorchEntry, Work, WorkStep, pad_on,
+    Became, CHANNELS, Deed, Followed, Heat, Lighting, Lit, LogEntry, Looked, PadOn, PadsOn, Reading,
+    Recorded, SeamReading, TorchEntry, Work, WorkStep, pad_on,
 };
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::heat::ReadAt;
@@ -157,6 +157,10 @@ pub struct Round {
     pub timed: Vec<Timed>,
     /// What was looked at after the repair, in the order said.
     pub looked: Vec<Looked>,
+    /// When it was handed over, UTC, ms since 1970; nothing while it was not.
+    pub handed_over_ms: Option<i64>,
+    /// How it held, each time it was asked, in the order said.
+    pub followed: Vec<Followed>,
     /// When cracks were first looked for after the repair, UTC, ms since 1970.
     pub cracks_looked_for_ms: Option<i64>,
     pub lit: Option<Lit>,
@@ -176,6 +180,12 @@ pub struct Round {
 }
 
 impl Round {
+    /// What became of its repair, as it was said last; nothing while nobody was asked.
+    #[must_use]
+    pub fn became(&self) -> Option<Became> {
+        self.followed.last().map(|it| it.became)
+    }
+
     /// What a field holds; nothing while nothing is known.
     #[must_use]
     pub fn get<T: Holds>(&self, field: impl Keyed<T>) -> Option<T::Got<'_>> {

@@ -5,7 +5,7 @@ use std::collections::HashMap;
 use uuid::Uuid;
 
 use super::fold::names;
-use super::{Change, Fact, Lighting, Observed, TorchEntry, Understood};
+use super::{Change, Fact, Lighting, Observed, TorchEntry, Understood, WentAt};
 use crate::base::day::Day;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
@@ -68,6 +68,14 @@ impl<'a> Telling<'a> {
                 let at = place.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
                 let side = place.side.map_or_else(String::new, |side| format!(", side {side}"));
                 format!("Looked at{at}{side}: {}{}", found.words().to_lowercase(), self.lengths(fact))
+            }
+            Change::FollowUp { became, went, after, did, note } => {
+                let went = went.map_or("", WentAt::words);
+                let after = if after.is_empty() { String::new() } else { format!("after {after}") };
+                let said = [went.to_lowercase(), after, did.clone(), note.clone()];
+                let said: Vec<String> = said.into_iter().filter(|words| !words.is_empty()).collect();
+                let said = if said.is_empty() { String::new() } else { format!(": {}", said.join("; ")) };
+                format!("Asked how it holds. {}{said}", became.words())
             }
             Change::Time { step, running } => {
                 let step = upper(&step.replace('_', " "));

@@ -69,6 +69,7 @@ impl Understood {
             | Change::AddMark { .. }
             | Change::Draw { .. }
             | Change::Tick { .. }
+            | Change::FollowUp { .. }
             | Change::Unreadable { .. }
             | Change::Strike { .. }
             | Change::Undo { .. }

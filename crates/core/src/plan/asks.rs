@@ -8,7 +8,7 @@ use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, pace};
 use crate::field;
 use crate::heat::OwnFactor;
-use crate::job::{Fact, Job, Round, Timed, job_ms_to_clock};
+use crate::job::{Became, Fact, Job, Round, Timed, job_ms_to_clock};
 use crate::method::{OwnRepair, shift_of};
 use crate::shop::Shop;
 use crate::stage::Contender;
@@ -54,7 +54,7 @@ impl Asks {
     /// What a job asks for as it is planned and as far as it has come. One that was put away unlit asks for nothing.
     #[must_use]
     pub fn of(job: &Job, plan: &Plan, facts: &[Fact], shop: &Shop) -> Self {
-        let (repairs, events) = (repairs(job, plan, facts), events(job, plan));
+        let (repairs, events) = (repairs(job, plan), events(job, plan));
         let (timed, learned) = (timed(job, plan, shop), plan.learned.clone());
         let tips = tips::found_again(job, &plan.cracks, facts);
         Self { repairs, events, timed, learned, tips, ..Self::of_the_shelves(job, plan) }
@@ -127,16 +127,15 @@ fn timed(job: &Job, plan: &Plan, shop: &Shop) -> Vec<TimedStep> {
     job.round().timed.iter().filter_map(of).collect()
 }
 
-/// What became of the repair of each round that was lit and asked about.
-fn repairs(job: &Job, plan: &Plan, facts: &[Fact]) -> Vec<OwnRepair> {
+/// What became of the repair of each round that was lit; not known where nobody was asked.
+fn repairs(job: &Job, plan: &Plan) -> Vec<OwnRepair> {
     const DAY_MS: f64 = 24.0 * 3_600_000.0;
     let Some(iron) = plan.iron.shares.first().map(|share| share.iron) else { return Vec::new() };
     let of = |round: &Round| {
         let lit = round.lit.as_ref().filter(|_| round.repaired())?;
         let way = lit.frozen.as_ref().and_then(|frozen| frozen.way)?;
-        let key = field::hand_over::BECAME.key();
-        let said = round.values.get(key)?;
-        let at_ms = facts.iter().find(|fact| fact.revision == said.revision).map_or(lit.at_ms, Fact::at_ms);
+        // What was taken back is told as well: nothing is known of it any more.
+        let said = round.followed.last();
         let contender = plan.methods.contenders.iter().find(|it| it.way.method == way.method)?;
         Some(OwnRepair {
             job: job.id,
@@ -145,8 +144,8 @@ fn repairs(job: &Job, plan: &Plan, facts: &[Fact]) -> Vec<OwnRepair> {
             method: way.method,
             variant: contender.variant.clone(),
             iron,
-            days: ((at_ms - lit.at_ms) as f64 / DAY_MS).max(0.0),
-            became: round.get(field::hand_over::BECAME).unwrap_or("unknown").to_owned(),
+            days: said.map_or(0.0, |said| ((said.at_ms - lit.at_ms) as f64 / DAY_MS).max(0.0)),
+            became: said.map_or(Became::Unknown, |said| said.became).id().to_owned(),
             shift: burdened(job, round, contender),
         })
     };

@@ -4,6 +4,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::Plan;
+use crate::base::day::DAY_MS;
 use crate::field;
 use crate::job::{Job, job_ms_to_clock};
 
@@ -72,8 +73,10 @@ pub fn events(job: &Job, plan: &Plan) -> Vec<Event> {
     if let Some(wanted) = round.get(field::part::WANTED).and_then(day).filter(|_| !handed_over) {
         add("collection", When::Fetched(wanted), format!("{name}: fetched"), String::new());
     }
-    if let Some(again) = round.get(field::hand_over::FOLLOW_UP).and_then(day) {
-        add("follow-up", When::Day(again), format!("Ask how {name} holds"), String::new());
+    let afterwards = &plan.hand_over.afterwards;
+    for ask in afterwards.asks.iter().filter(|ask| !ask.answered && afterwards.next().is_some()) {
+        let again = ask.due_ms.div_euclid(DAY_MS);
+        add(&format!("follow-up-{again}"), When::Day(again), format!("Ask how {name} holds"), String::new());
     }
     for crack in &round.cracks {
         if let Some(again) = round.get(field::crack::LOOK_AGAIN.of(crack.id)).and_then(day) {

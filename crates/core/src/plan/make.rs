@@ -23,7 +23,7 @@ use crate::field;
 use crate::figure::Figure;
 use crate::heat::{Body, OwnFactor, Runs};
 use crate::iron::{Iron, LookTest, least, slowest_to_heat};
-use crate::job::{Allowed, Job, Lighting, Round};
+use crate::job::{Allowed, Became, Job, Lighting, Round};
 use crate::method::Way;
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
@@ -62,6 +62,8 @@ pub struct Plan {
     pub torch: Option<TorchPlan>,
     pub cooling: Option<CoolingPlan>,
     pub check: Vec<CheckLine>,
+    /// What is not good is only to be refilled: no new round is opened for it.
+    pub only_to_refill: bool,
     pub hand_over: HandOverPlan,
     pub gate: Gate,
     /// What it can be lit for beside the repair itself.
@@ -508,6 +510,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         heat,
         torch,
         cooling,
+        only_to_refill: check::only_to_refill(&check),
         check,
         hand_over,
         learned: said_of_itself,
@@ -602,8 +605,7 @@ fn failed_here(job: &Job, cracks: &[CrackPlan]) -> u32 {
     let again = cracks.iter().filter(|crack| crack.becomes == "repair");
     let Some(first) = again.map(|crack| crack.found_in_round).min() else { return 0 };
     let before = job.rounds.iter().enumerate().take(job.rounds.len().saturating_sub(1));
-    let failed = |(number, round): &(usize, &Round)| {
-        number + 1 >= first && round.get(field::hand_over::BECAME) == Some("failed")
-    };
+    let failed =
+        |(number, round): &(usize, &Round)| number + 1 >= first && round.became() == Some(Became::Failed);
     before.filter(failed).count() as u32
 }

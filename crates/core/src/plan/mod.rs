@@ -20,14 +20,14 @@ mod would;
 
 pub use crate::method::Place;
 pub use crate::stage::{
-    Amount, AskedView, AtTorch, BeadsPlan, BenchPlan, BreakPlan, Caution, CheckLine, Contender,
-    CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan, Forbidden, FoundLine, FoundState,
-    GasPlan, GoOn, HandOverPlan, HeatBetween, HeatPlan, HoleOnFace, InfraredPlan, IronPlan, JointView,
-    LayLine, LineOnFace, Live, Lock, MapPlan, MarkOnFace, MeasuredView, MethodPlan, Missing, Moment,
-    MustStop, NextTest, OutcomeView, OvenSegment, PadSeen, PartPlan, PatchPlan, PatchRun, PatchSeam,
-    PrepItem, PrepPlan, Price, PriceLine, Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station,
-    StationState, StepView, StopRule, TAUGHT, TackState, TackTurn, Taught, TestView, TorchPlan, WorkLine,
-    live, measured_tests, tool_roll,
+    AfterwardsPlan, Amount, AnswerLine, AskLine, AskedView, AtTorch, BeadsPlan, BenchPlan, BreakPlan,
+    Caution, CheckLine, Contender, CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan,
+    Forbidden, FoundLine, FoundState, GasPlan, GoOn, HandOverPlan, HeatBetween, HeatPlan, HoleOnFace,
+    InfraredPlan, IronPlan, JointView, LayLine, LineOnFace, Live, Lock, MapPlan, MarkOnFace, MeasuredView,
+    MethodPlan, Missing, Moment, MustStop, NextTest, OutcomeView, OvenSegment, PadSeen, PartPlan, PatchPlan,
+    PatchRun, PatchSeam, PrepItem, PrepPlan, Price, PriceLine, Ready, SchoolChoice, SeamPlan, Share, Side,
+    Sketch, Station, StationState, StepView, StopRule, TAUGHT, TackState, TackTurn, Taught, TestView,
+    TorchPlan, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};

@@ -4,13 +4,10 @@ use serde::{Deserialize, Serialize};
 
 use super::hot::LastHeat;
 use super::{Amount, AtTorch, Live, Plan, Station, live};
-use crate::base::day::Day;
-use crate::faults::acceptance::Then;
 use crate::field;
 use crate::heat::{TOUCH_C, UNWRAP_C};
-use crate::job::{HeatRef, Job, Lighting, Lit, Round, job_ms};
+use crate::job::{Became, HeatRef, Job, Lighting, Lit, Round, job_ms};
 use crate::quantity::{Shown, Unit, UnitSystem, exactly};
-use crate::stage::CheckLine;
 
 /// The one thing to do next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -103,7 +100,7 @@ impl Standings {
             let turns = [last.unwrap_min, last.touch_min, last.touch_at_the_latest_min];
             at_ms.extend(turns.into_iter().flatten().chain(at_the_torch).map(real_ms));
         }
-        at_ms.extend(ask_at_ms(job.round()));
+        at_ms.extend(plan.hand_over.afterwards.next().map(|ask| ask.due_ms));
         at_ms.extend(again_at_ms(plan));
         at_ms.sort_unstable();
         let turn = |from_ms, at_ms| {
@@ -342,12 +339,8 @@ fn next(
     }
     if lit {
         let bad = || plan.check.iter().filter(|line| line.verdict == "not_ok");
-        let refilled = |line: &CheckLine| {
-            let mut bad = line.places.iter().filter(|place| place.verdict == "not_ok");
-            bad.all(|place| place.then == Some(Then::RefillHot))
-        };
         if let Some(line) = bad().next()
-            && bad().all(refilled)
+            && plan.only_to_refill
             && !handed_over
         {
             let place = line.places.iter().find(|place| place.verdict == "not_ok");
@@ -381,17 +374,6 @@ fn baked(job: &Job) -> bool {
         && round.cancelled.iter().any(|heat| heat.lit.what == Lighting::Bake)
 }
 
-/// From then on it is to be asked how a repair holds, in ms since 1970: noon, UTC, is that day in all but the
-/// last of the zones. Nothing where no day is set, or it was answered since.
-fn ask_at_ms(round: &Round) -> Option<i64> {
-    const DAY_MS: i64 = 86_400_000;
-    let day = Day::parse(round.get(field::hand_over::FOLLOW_UP)?, None).ok()?;
-    let said = |key: &str| round.values.get(key).map(|held| held.revision);
-    let answered = round.get(field::hand_over::BECAME).and_then(|_| said(field::hand_over::BECAME.key()));
-    let asked = said(field::hand_over::FOLLOW_UP.key());
-    (answered < asked).then_some(day.number() * DAY_MS + DAY_MS / 2)
-}
-
 /// From then on it is looked at again; nothing where that was done, or is not due.
 fn again_at_ms(plan: &Plan) -> Option<i64> {
     plan.check.iter().filter(|line| line.verdict.is_empty()).find_map(|line| line.due_ms)
@@ -399,31 +381,29 @@ fn again_at_ms(plan: &Plan) -> Option<i64> {
 
 /// It was handed over, and did not hold.
 fn failed(round: &Round) -> bool {
-    round.get(field::hand_over::BECAME) == Some("failed")
+    round.became() == Some(Became::Failed)
 }
 
 fn hand_over(plan: &Plan, job: &Job, now_ms: i64) -> Next {
     let round = job.round();
-    let ask = ask_at_ms(round);
+    let ask = plan.hand_over.afterwards.next();
     let again = again_at_ms(plan);
     if again.is_some_and(|at_ms| at_ms <= now_ms || plan.amount(Station::HandOver) == Amount::Enough) {
         let key = field::check::NEXT_DAY.key().to_owned();
         let verb = "Look for cracks again".to_owned();
         return Next { verb, station: Station::Check, key, at_ms: again.filter(|at_ms| *at_ms > now_ms) };
     }
-    if plan.amount(Station::HandOver) == Amount::Enough && ask.is_some_and(|at_ms| at_ms <= now_ms) {
+    if plan.amount(Station::HandOver) == Amount::Enough && ask.is_some_and(|ask| ask.due_ms <= now_ms) {
         let key = field::hand_over::BECAME.key().to_owned();
         return Next { verb: "Ask how it holds".to_owned(), station: Station::HandOver, key, at_ms: None };
     }
     let verb = match plan.amount(Station::HandOver) {
-        Amount::Enough => {
-            match (round.get(field::hand_over::FOLLOW_UP), round.label(&field::hand_over::BECAME)) {
-                (Some(day), _) if ask.is_some() => format!("Ask again on {}", Day::say(day)),
-                _ if failed(round) => format!("It failed: open round {}", job.rounds.len() + 1),
-                (_, Some(became)) => became.to_owned(),
-                _ => "Handed over".to_owned(),
-            }
-        }
+        Amount::Enough => match (ask, round.became()) {
+            (Some(ask), _) => format!("Ask again on {}", ask.day),
+            _ if failed(round) => format!("It failed: open round {}", job.rounds.len() + 1),
+            (_, Some(became)) => became.words().to_owned(),
+            _ => "Handed over".to_owned(),
+        },
         Amount::Nothing | Amount::Something => "Write the hand-over".to_owned(),
     };
     Next { verb, station: Station::HandOver, key: String::new(), at_ms: None }

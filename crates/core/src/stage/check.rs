@@ -11,6 +11,7 @@ use super::prep::{PrepPlan, SeamPlan};
 use super::taught::PORES;
 use super::torch::TorchPlan;
 use super::{Amount, Caution, Stage, Station};
+use crate::base::day::DAY_MS;
 use crate::faults::acceptance::{Extent, Found, Then};
 use crate::field::{self, Field, OneOf};
 use crate::job::{CheckPlace, CheckWhat, Looked, Round, TorchEntry};
@@ -258,6 +259,7 @@ impl CheckAsked<'_> {
             how: how.to_owned(),
             verdict: verdict.to_owned(),
             choices: self.choices(what),
+            // Nickel is looked at again so long after. House.
             due_ms: self.round.cracks_looked_for_ms.filter(|_| what == NextDay).map(|ms| ms + DAY_MS),
             places,
         }
@@ -432,9 +434,6 @@ fn amount(lines: &[CheckLine]) -> Amount {
     }
 }
 
-/// Nickel is looked at again so long after. House.
-const DAY_MS: i64 = 86_400_000;
-
 /// What Check has to know of how the heat ended.
 fn cautions(round: &Round, torch: Option<&TorchPlan>) -> Vec<Caution> {
     let Some(torch) = torch else { return Vec::new() };
@@ -451,4 +450,14 @@ fn cautions(round: &Round, torch: Option<&TorchPlan>) -> Vec<Caution> {
     }
     found.extend(torch.passed.iter().cloned());
     found.into_iter().map(|sentence| Caution::new(Station::Check, sentence)).collect()
+}
+
+/// All that is not good is to be filled again, place by place; false where everything is good.
+pub(crate) fn only_to_refill(check: &[CheckLine]) -> bool {
+    let bad: Vec<&CheckLine> = check.iter().filter(|line| line.verdict == "not_ok").collect();
+    let refilled = |line: &&CheckLine| {
+        let mut bad = line.places.iter().filter(|place| place.verdict == "not_ok");
+        bad.all(|place| place.then == Some(Then::RefillHot))
+    };
+    !bad.is_empty() && bad.iter().all(refilled)
 }

@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use super::afterwards::{AfterwardsPlan, afterwards};
 use super::heat::HeatPlan;
 use super::part::{PartFacts, answered_for_shortly};
 use super::prep::PrepPlan;
@@ -29,6 +30,8 @@ pub struct HandOverPlan {
     /// What is to be said of its lightings, the first first: what they were for, what was not laid out, what did not go
     /// well, why one was stopped.
     pub lightings: Vec<String>,
+    /// How it holds: when that is asked, and what was answered.
+    pub afterwards: AfterwardsPlan,
 }
 
 /// The label on the part: what whoever finds it has to know, and nothing private.
@@ -180,6 +183,7 @@ impl HandOverPlan {
             used: used(job, shop),
             label: label(asked),
             lightings: lightings(job, shop.units),
+            afterwards: afterwards(round, asked.part),
         }
     }
 }

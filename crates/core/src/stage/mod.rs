@@ -1,5 +1,6 @@
 //! The ten stages of a job, in the order of the work: what is planned at each, and what is to be said of it.
 
+pub(crate) mod afterwards;
 pub(crate) mod check;
 pub(crate) mod cooling;
 pub(crate) mod cracks;
@@ -17,6 +18,7 @@ mod station;
 pub(crate) mod taught;
 pub(crate) mod torch;
 
+pub use afterwards::{AfterwardsPlan, AnswerLine, AskLine};
 pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice, looked_at};
 pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{CrackPlan, EndAt, EndPlan, Grown, RunOut, WallAlong};

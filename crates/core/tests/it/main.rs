@@ -1,5 +1,6 @@
 //! What the rules say, from outside: one binary, a file each thing.
 
+mod afterwards;
 mod asked_back;
 mod bench;
 mod check;

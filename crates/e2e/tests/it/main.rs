@@ -1,6 +1,7 @@
 //! Journeys through the real interface: one binary, a file each thing.
 
 mod accessibility;
+mod afterwards;
 mod check;
 mod counted;
 mod drawing;

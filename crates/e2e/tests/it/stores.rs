@@ -185,7 +185,9 @@ async fn what_failed_opens_the_next_round_from_the_hand_over_and_the_check_stays
     browser.at(&server).await?;
     let job = browser.job("points lever").await?;
     browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
-    browser.pick("What became of it", "Failed").await?;
+    browser.press("It was asked").await?;
+    browser.press("Failed").await?;
+    browser.press("Write it down").await?;
     browser.sees("Open round 2").await?;
     // What was found then stays as it was found.
     browser.station("Check").await?;

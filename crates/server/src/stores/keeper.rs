@@ -7,6 +7,7 @@ use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
 use vanadin_core::crack::tip_offset::OwnTip;
 use vanadin_core::heat::OwnFactor;
+use vanadin_core::job::Became;
 use vanadin_core::method::OwnRepair;
 use vanadin_core::plan::Asks;
 use vanadin_core::shop::ShopWord;
@@ -73,7 +74,15 @@ async fn take_off(desk: &Desk, of: Option<Uuid>) -> Result<(), ApiError> {
 async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError> {
     for repair in asks.repairs {
         let repair = OwnRepair { name: short(&repair.name), ..repair };
-        let known = desk.shop().await?.shop.repairs.contains(&repair);
+        let shop = desk.shop().await?;
+        // Of what nothing is known only a word is told that takes back another.
+        let unknown = Became::from_id(&repair.became) == Some(Became::Unknown);
+        let before = shop.shop.repairs.iter().find(|it| it.lit == repair.lit);
+        let known = match before {
+            Some(before) if unknown => before.became == repair.became,
+            Some(before) => *before == repair,
+            None => unknown,
+        };
         if !known {
             said_by_itself(desk, Uuid::new_v4(), ShopWord::Became(repair)).await?;
         }

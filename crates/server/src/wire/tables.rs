@@ -10,6 +10,7 @@ use vanadin_core::field::{
     CRACK_FIELDS, FACE_FIELDS, FieldSpec, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
     SHOP_FIELDS, STORE_FIELDS,
 };
+use vanadin_core::job::WentAt;
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{MeasuredView, TAUGHT, Taught, TestView, measured_tests, tool_roll};
 use vanadin_core::quantity::UnitSystem;
@@ -38,8 +39,17 @@ pub struct Tables {
     pub roll: Vec<TestView>,
     /// The tests that are measured or read.
     pub measured: Vec<MeasuredView>,
+    /// Where a repair that does not hold can have gone.
+    pub went_at: Vec<WentView>,
     /// Largest picture that is taken, in MB.
     pub picture_mb: u64,
+}
+
+/// A place where a repair gave way.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WentView {
+    pub went: WentAt,
+    pub words: &'static str,
 }
 
 /// A matter on which practice differs.
@@ -93,6 +103,7 @@ impl Tables {
             taught: TAUGHT.iter().map(|matter| TaughtTable::of(matter, units)).collect(),
             roll: tool_roll(),
             measured: measured_tests(units),
+            went_at: WentAt::ALL.into_iter().map(|went| WentView { went, words: went.words() }).collect(),
             picture_mb: crate::picture::MOST_MIB,
         }
     }

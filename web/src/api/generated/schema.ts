@@ -1246,6 +1246,14 @@ export interface components {
             /** @description Where a device comes to trust the shop's certificate first; empty without one. */
             trust: string[];
         };
+        /** @description What becomes of a repair once it is out of the house. */
+        AfterwardsPlan: {
+            /** @description The first first. */
+            answers: components["schemas"]["AnswerLine"][];
+            /** @description The first first; none while it is not handed over and no day was said. */
+            asks: components["schemas"]["AskLine"][];
+            became?: components["schemas"]["Became"] | null;
+        };
         /**
          * @description What a punch mark shows.
          * @enum {string}
@@ -1266,11 +1274,45 @@ export interface components {
             looks: string;
             outcome: string;
         };
+        /** @description An answer, as it is shown. */
+        AnswerLine: {
+            /**
+             * Format: int64
+             * @description UTC, ms since 1970.
+             */
+            at_ms: number;
+            /** @description holds, fault, failed or unknown. */
+            became: components["schemas"]["Became"];
+            /** @description What it did in that time; what happened. */
+            did: string;
+            /**
+             * Format: uuid
+             * @description The fact that said it.
+             */
+            fact: string;
+            note: string;
+            who: string;
+            /** @description "Failed, along the toe, after 400 hours" */
+            words: string;
+        };
         /** @description What each answer of a test would change. */
         Answers: {
             /** @description In the order of the pictures. */
             answers: components["schemas"]["Answer"][];
             test: components["schemas"]["LookTest"];
+        };
+        /** @description A day on which it is asked how the repair holds. */
+        AskLine: {
+            answered: boolean;
+            /** @description "Mon 12 Apr 2027" */
+            day: string;
+            /**
+             * Format: int64
+             * @description From then on, UTC in ms since 1970.
+             */
+            due_ms: number;
+            /** @description "after a month", "as was said" */
+            words: string;
         };
         /** @description A question back. */
         AskedBack: {
@@ -1475,6 +1517,11 @@ export interface components {
             /** @description "In this order 9 min of waiting, from end to end 12." Empty where nothing is waited for. */
             waits_words: string;
         };
+        /**
+         * @description What became of a repair.
+         * @enum {string}
+         */
+        Became: "holds" | "fault" | "failed" | "unknown";
         /**
          * @description What a method would become.
          * @enum {string}
@@ -1770,6 +1817,16 @@ export interface components {
             shown_in: components["schemas"]["UnitSystem"];
             then?: components["schemas"]["Then"] | null;
             typed?: components["schemas"]["BTreeMap"];
+        } | {
+            /** @description How long it had been at work: "400 hours". */
+            after?: string;
+            became: components["schemas"]["Became"];
+            /** @description How hot, which load, how often. */
+            did?: string;
+            /** @enum {string} */
+            kind: "follow_up";
+            note?: string;
+            went?: components["schemas"]["WentAt"] | null;
         } | {
             /** @enum {string} */
             kind: "unreadable";
@@ -3047,6 +3104,8 @@ export interface components {
         };
         /** @description The job as it leaves the shop. */
         HandOverPlan: {
+            /** @description How it holds: when that is asked, and what was answered. */
+            afterwards: components["schemas"]["AfterwardsPlan"];
             label?: components["schemas"]["LabelPlan"] | null;
             /**
              * @description What is to be said of its lightings, the first first: what they were for, what was not laid out, what did not go
@@ -4837,6 +4896,8 @@ export interface components {
             /** @description What is not known and why it matters, the most urgent first. */
             missing: components["schemas"]["Missing"][];
             offered?: components["schemas"]["Offered"] | null;
+            /** @description What is not good is only to be refilled: no new round is opened for it. */
+            only_to_refill: boolean;
             part: components["schemas"]["PartPlan"];
             prep?: components["schemas"]["PrepPlan"] | null;
             stations: components["schemas"]["StationState"][];
@@ -5937,6 +5998,8 @@ export interface components {
             roll: components["schemas"]["TestView"][];
             /** @description Where practice differs, and what is taught. */
             taught: components["schemas"]["TaughtTable"][];
+            /** @description Where a repair that does not hold can have gone. */
+            went_at: components["schemas"]["WentView"][];
         };
         /** @description A tack of a full break. */
         TackOnFace: {
@@ -6418,6 +6481,16 @@ export interface components {
         Way: {
             method: components["schemas"]["MethodId"];
             school: components["schemas"]["School"];
+        };
+        /**
+         * @description Where a repair gave way, or shows a fault.
+         * @enum {string}
+         */
+        WentAt: "filler" | "toe" | "edge" | "beside" | "elsewhere";
+        /** @description A place where a repair gave way. */
+        WentView: {
+            went: components["schemas"]["WentAt"];
+            words: string;
         };
         /**
          * @description How far white iron is believed. A skin, a chill or one hard spot makes a file skate.

@@ -122,6 +122,8 @@ const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'draw',
   'set_point',
   'measure_seam',
+  'look',
+  'follow_up',
   'tick',
   'estimate',
   'time',
@@ -191,6 +193,8 @@ export function saidOf(change: Said): string {
       return Object.values(change.typed).join(', ')
     case 'look':
       return `looked at: ${change.found.replaceAll('_', ' ')}`
+    case 'follow_up':
+      return `how it holds: ${change.became}`
     case 'tick':
       return `${change.step.what.replaceAll('_', ' ')}: ${change.done ? 'done' : 'not done'}`
     case 'time':

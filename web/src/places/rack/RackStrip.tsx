@@ -32,7 +32,7 @@ const BECAME = 'hand_over.became'
 
 /** How a repair holds, answered where it lies. */
 function Became({ id, name, verb }: { id: string; name: string; verb: string }): ReactNode {
-  const { units } = useShop()
+  const navigate = useNavigate()
   const choices = tableOf(useTables(), BECAME)?.choices ?? []
   return (
     <div className="relative z-20 shrink-0" role="group" aria-label={`${name}: ${verb}`}>
@@ -41,9 +41,12 @@ function Became({ id, name, verb }: { id: string; name: string; verb: string }):
         {choices.map((choice) => (
           <Button
             key={choice.id}
-            onPress={() =>
-              void outbox.say(id, { kind: 'set', key: BECAME, typed: choice.id, shown_in: units })
-            }
+            onPress={() => {
+              // What does not hold has more to be said of it: where it went, after how long.
+              if (choice.id === 'holds' || choice.id === 'unknown')
+                void outbox.say(id, { kind: 'follow_up', became: choice.id })
+              else void navigate(`/jobs/${id}/hand-over?asked=${choice.id}`)
+            }}
           >
             {choice.label}
           </Button>

@@ -13,9 +13,6 @@ export function CheckStation(): ReactNode {
   const { check } = view.plan
   const lit = view.job.rounds.at(-1)?.lit != null
   const failed = check.filter((line) => line.verdict === 'not_ok')
-  const refilling = failed.every((line) =>
-    line.places.every((place) => place.verdict !== 'not_ok' || place.then === 'refill_hot'),
-  )
   const handed = typed('hand_over.done') === 'yes'
   if (check.length === 0)
     return <h2 className="text-[28px]">Choose the method: the list follows from its risks.</h2>
@@ -37,7 +34,7 @@ export function CheckStation(): ReactNode {
             : failed.length > 0
               ? 'Something does not hold'
               : check.every((line) => ['ok', 'left'].includes(line.verdict) || line.due_ms != null)
-                ? typed('hand_over.became') === 'failed'
+                ? view.plan.hand_over.afterwards.became === 'failed'
                   ? 'It held when it was looked at, and failed since'
                   : 'It holds'
                 : 'Cold now? Then look, line by line'}
@@ -62,7 +59,7 @@ export function CheckStation(): ReactNode {
           <CheckMap lines={check} />
         </div>
       </div>
-      {!refilling && failed.length > 0 && lit && !handed && (
+      {!view.plan.only_to_refill && failed.length > 0 && lit && !handed && (
         <NewRound reason={failed.map((line) => line.label.toLowerCase()).join(', ')} />
       )}
     </div>

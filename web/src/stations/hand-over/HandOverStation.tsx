@@ -7,6 +7,7 @@ import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { focusField } from '../../ui/focus'
 import { print } from '../../ui/print'
+import { Afterwards } from './Afterwards'
 import { RecordPage } from './RecordPage'
 
 /** The record that goes with the part and stays with it. */
@@ -15,8 +16,8 @@ export function HandOverStation(): ReactNode {
   const { units } = useShop()
   const done = field('hand_over.done')
   const handed = done.typed === 'yes'
-  const became = field('hand_over.became').typed
-  const { open, owned, label } = view.plan.hand_over
+  const { open, owned, label, afterwards } = view.plan.hand_over
+  const { became } = afterwards
   return (
     <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
       <div
@@ -29,7 +30,7 @@ export function HandOverStation(): ReactNode {
       </div>
       <div className="no-print flex w-[250px] shrink-0 flex-col gap-3 max-bench:order-first max-bench:w-full">
         <Field name="hand_over.follow_up" placeholder="in 3 months" />
-        {handed && <Field name="hand_over.became" folded />}
+        {handed && <Afterwards />}
         {handed && became === 'failed' && <NewRound reason="it failed in use" />}
         <Field name="hand_over.expect" placeholder="warm it slowly" />
         <Button onPress={() => print('record')}>Print the record</Button>

@@ -14,9 +14,8 @@ export function RecordPage(): ReactNode {
   const round = job.rounds.at(-1)
   const owner = typed('part.owner')
   const expect = typed('hand_over.expect')
-  const followUp = typed('hand_over.follow_up')
-  const said = field('hand_over.became')
-  const became = said.choices.find((choice) => choice.id === said.typed)?.label
+  const { afterwards } = view.plan.hand_over
+  const asks = afterwards.became === 'failed' ? [] : afterwards.asks.filter((ask) => !ask.answered)
   const endLabel = (crack: string, side: string, kind: string) =>
     field(`crack.${crack}.${side === 'left' ? 'end_a' : 'end_b'}`)
       .choices.find((choice) => choice.id === kind)
@@ -122,9 +121,18 @@ export function RecordPage(): ReactNode {
             : 'This mends the break, not its cause.'}{' '}
           Nobody promises that a repaired casting is as new.
         </p>
+        {afterwards.answers.map((answer) => (
+          <p key={answer.fact} className="[overflow-wrap:anywhere]">
+            Asked {day(answer.at_ms, shop)}: <b>{answer.words.toLowerCase()}</b>.{' '}
+            {[answer.did, answer.note].filter((words) => words !== '').join('. ')}
+          </p>
+        ))}
         <p>
-          {became !== undefined && <b>What became of it: {became.toLowerCase()}. </b>}
-          <b>{followUp === '' ? 'No day set to ask again.' : `We ask how it is holding on ${followUp}.`}</b>
+          <b>
+            {asks.length > 0
+              ? `We ask how it is holding on ${asks.map((ask) => ask.day).join(', ')}.`
+              : afterwards.answers.length === 0 && 'No day set to ask again.'}
+          </b>
         </p>
       </Section>
       <div className="mt-5 grid grid-cols-[1fr_1fr_1fr] gap-8 text-[14px] max-bench:text-[16px] print:text-[12px]">

@@ -1,0 +1,102 @@
+//! How a repair held, asked again later: never written over, asked again is a further line.
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+/// What became of a repair.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Became {
+    Holds,
+    /// Holds, with a fault.
+    Fault,
+    Failed,
+    /// Nobody knows: that counts nothing.
+    Unknown,
+}
+
+impl Became {
+    pub const ALL: [Self; 4] = [Self::Holds, Self::Fault, Self::Failed, Self::Unknown];
+
+    #[must_use]
+    pub fn id(self) -> &'static str {
+        match self {
+            Self::Holds => "holds",
+            Self::Fault => "fault",
+            Self::Failed => "failed",
+            Self::Unknown => "unknown",
+        }
+    }
+
+    #[must_use]
+    pub fn from_id(id: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|it| it.id() == id)
+    }
+
+    #[must_use]
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Holds => "Holds",
+            Self::Fault => "Holds, with a fault",
+            Self::Failed => "Failed",
+            Self::Unknown => "Not known",
+        }
+    }
+
+    /// There is something to say of where it went.
+    #[must_use]
+    pub fn went(self) -> bool {
+        matches!(self, Self::Fault | Self::Failed)
+    }
+}
+
+/// Where a repair gave way, or shows a fault.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum WentAt {
+    Filler,
+    Toe,
+    Edge,
+    Beside,
+    Elsewhere,
+}
+
+impl WentAt {
+    pub const ALL: [Self; 5] = [Self::Filler, Self::Toe, Self::Edge, Self::Beside, Self::Elsewhere];
+
+    #[must_use]
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Filler => "Through the filler",
+            Self::Toe => "Along the toe",
+            Self::Edge => "In the hard edge",
+            Self::Beside => "Beside it, in the casting",
+            Self::Elsewhere => "Elsewhere",
+        }
+    }
+}
+
+/// One answer.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Followed {
+    /// The fact that said it.
+    pub fact: Uuid,
+    pub revision: u64,
+    /// UTC, ms since 1970.
+    pub at_ms: i64,
+    pub who: String,
+    pub became: Became,
+    /// Where it went, where that was said.
+    pub went: Option<WentAt>,
+    /// How long it had been at work by then, as it was typed: "400 hours".
+    pub after: String,
+    /// What it did in that time: how hot, which load, how often.
+    pub did: String,
+    /// What happened.
+    pub note: String,
+    /// Said in its field, as it was before a later one could be said beside it.
+    pub in_its_field: bool,
+}
