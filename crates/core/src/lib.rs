@@ -7,6 +7,7 @@ pub mod effort;
 pub mod faults;
 pub mod field;
 pub mod figure;
+pub mod finish;
 pub mod heat;
 pub mod iron;
 pub mod job;

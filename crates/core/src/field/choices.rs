@@ -213,6 +213,18 @@ pub const SETS: &[Choice] = &[
     (NONE, "None"),
 ];
 
+/// What a mended place has to be when it goes out.
+pub const FINISHED_AS: &[Choice] = &[
+    ("leave", "Is left as it is"),
+    ("flush", "Is level"),
+    ("seen", "Looks like the rest"),
+    ("fits", "Fits what lies on it"),
+    ("runs", "Lets a pin or a shaft run"),
+    ("seals", "Seals"),
+];
+pub const COATS: &[Choice] =
+    &[("bare", "Nothing"), ("primer", "Primer"), ("paint", "Primer and paint"), ("stove", "Stove paint")];
+
 /// What became of a repair, asked again later.
 pub const BECAME: &[Choice] =
     &[("holds", "Holds"), ("fault", "Holds, with a fault"), ("failed", "Failed"), ("unknown", "Not known")];

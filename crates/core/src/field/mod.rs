@@ -13,7 +13,7 @@ pub use parse::{Saying, is_no_letter, parse_value};
 pub use spec::{Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldValue, Held, Keyed, Lasts};
 pub use table::{
     CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
-    STORE_FIELDS, check, cooling, crack, crack_key, face, face_key, hand_over, heat, id_in, job_field, mark,
-    mark_key, method, neighbour, neighbour_key, part, picture, picture_key, prep, shop, shop_field,
-    shop_taught, store, store_key, taught,
+    STORE_FIELDS, check, cooling, crack, crack_key, face, face_key, finish, hand_over, heat, id_in,
+    job_field, mark, mark_key, method, neighbour, neighbour_key, part, picture, picture_key, prep, shop,
+    shop_field, shop_taught, store, store_key, taught,
 };

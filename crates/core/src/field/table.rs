@@ -196,6 +196,10 @@ note {
     CHECK: Text = text("note.check", "Note on the check", NOTE_MOST).of_the_piece();
     HAND_OVER: Text = text("note.hand_over", "Note on the hand-over", NOTE_MOST).of_the_piece();
 }
+finish {
+    COAT: OneOf = one_of("finish.coat", "Over it", choices::COATS).of_the_round();
+    PUTTY: YesNo = yes_no("finish.putty", "Filled with putty").of_the_round();
+}
 hand_over {
     EXPECT: Text = text("hand_over.expect", "What to expect, what not to do", 600).of_the_piece();
     FOLLOW_UP: Text = date("hand_over.follow_up", "Ask again on").of_the_piece();
@@ -233,6 +237,7 @@ crack {
     REACH: Many = many("reach", "What gets to it", choices::REACHES);
     CLOSES: YesNo = yes_no("closes", "Closes up once joined");
     EDGE: OneOf = one_of("edge", "Its edges", choices::EDGES);
+    FINISH: OneOf = one_of("finish", "Finished so that it", choices::FINISHED_AS).of_the_round();
     BURNT_OUT: YesNo = yes_no("burnt_out", "Can the burnt iron be cut back?");
     LAP: YesNo = yes_no("lap", "Do its faces lap closely?");
     ALIGN_BY: Many = many("align_by", "Alignment read by", choices::ALIGN_BY);

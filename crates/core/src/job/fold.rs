@@ -389,11 +389,13 @@ impl Job {
                 self.round_mut().at_seams.push(reading);
             }
             Change::Tick { step, done } => {
-                let ticked = &mut self.round_mut().ticked;
+                let round = self.round_mut();
                 if *done {
-                    ticked.insert(*step);
+                    round.ticked.insert(*step);
+                    round.ticked_ms.entry(*step).or_insert(fact.at_ms());
                 } else {
-                    ticked.remove(step);
+                    round.ticked.remove(step);
+                    round.ticked_ms.remove(step);
                 }
             }
             Change::Look { place, found, count, then, note, .. } => {

@@ -152,6 +152,9 @@ pub struct Round {
     pub at_seams: Vec<SeamReading>,
     /// Lines of the work list that are done.
     pub ticked: BTreeSet<WorkStep>,
+    /// When, UTC in ms since 1970: what was laid over it dries from then on.
+    #[serde(skip)]
+    pub ticked_ms: BTreeMap<WorkStep, i64>,
     /// Steps that were timed on the bench, the first first; at most one of them is running.
     #[serde(default)]
     pub timed: Vec<Timed>,

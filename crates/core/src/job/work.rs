@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-/// What is done before the heat, in the order of the work.
+/// What is done before the heat and after it, in the order of the work.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
@@ -35,10 +35,21 @@ pub enum Work {
     Dry,
     /// Something that lies ready before it is lit.
     LayOut,
+    // Of the finish, once it is cold and good.
+    SlagOff,
+    CrownDown,
+    Even,
+    Flat,
+    Round,
+    Skin,
+    EdgesBroken,
+    Putty,
+    Primer,
+    Paint,
 }
 
 impl Work {
-    pub const ALL: [Self; 25] = [
+    pub const ALL: [Self; 35] = [
         Self::Clean,
         Self::BakeOut,
         Self::FindEnds,
@@ -64,6 +75,16 @@ impl Work {
         Self::OfMethod,
         Self::Dry,
         Self::LayOut,
+        Self::SlagOff,
+        Self::CrownDown,
+        Self::Even,
+        Self::Flat,
+        Self::Round,
+        Self::Skin,
+        Self::EdgesBroken,
+        Self::Putty,
+        Self::Primer,
+        Self::Paint,
     ];
 
     #[must_use]
@@ -94,6 +115,16 @@ impl Work {
             Self::OfMethod => "For this method",
             Self::Dry => "Dry",
             Self::LayOut => "Laid out",
+            Self::SlagOff => "Flux glass and slag off",
+            Self::CrownDown => "Crown down",
+            Self::Even => "Even it",
+            Self::Flat => "Flat",
+            Self::Round => "Round and free",
+            Self::Skin => "Skin",
+            Self::EdgesBroken => "Edges broken",
+            Self::Putty => "Putty",
+            Self::Primer => "Primer",
+            Self::Paint => "Paint",
         }
     }
 }

@@ -14,9 +14,9 @@ use super::offered::Offered;
 use super::warming;
 use super::worked::{Worked, beads_asked};
 use super::{
-    Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, GasPlan, HandOverPlan,
-    HeatPlan, IronPlan, Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station, StationState,
-    TorchPlan,
+    Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, FinishPlan, GasPlan,
+    HandOverPlan, HeatPlan, IronPlan, Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station,
+    StationState, TorchPlan,
 };
 use crate::base::day::Day;
 use crate::field;
@@ -36,7 +36,9 @@ use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BenchAsked, WorkAsked};
 use crate::stage::torch::{StopAsked, TorchAsked, TroubleAsked, not_laid_out};
-use crate::stage::{Stage, check, cooling, cracks, hand_over, heat, iron, map, method, part, prep, torch};
+use crate::stage::{
+    Stage, check, cooling, cracks, finish, hand_over, heat, iron, map, method, part, prep, torch,
+};
 use crate::stores::{Take, TakenWhen, filler_of};
 
 /// Everything worked out for a job. Durations, not clock times.
@@ -64,6 +66,8 @@ pub struct Plan {
     pub check: Vec<CheckLine>,
     /// What is not good is only to be refilled: no new round is opened for it.
     pub only_to_refill: bool,
+    /// What is done to it once it is cold and good.
+    pub finish: FinishPlan,
     pub hand_over: HandOverPlan,
     pub gate: Gate,
     /// What it can be lit for beside the repair itself.
@@ -438,6 +442,10 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     });
     let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
     let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
+    let finish = match (&prep.plan, chosen) {
+        (Some(prep), Some(_)) => finish::finish_plan(finish::FinishAsked { round, shop, part: &facts, prep }),
+        _ => FinishPlan::default(),
+    };
     let hand_over = hand_over::stage(&hand_over::HandOverAsked {
         job,
         shop,
@@ -512,6 +520,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         cooling,
         only_to_refill: check::only_to_refill(&check),
         check,
+        finish,
         hand_over,
         learned: said_of_itself,
         gate,

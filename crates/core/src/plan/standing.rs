@@ -102,6 +102,7 @@ impl Standings {
         }
         at_ms.extend(plan.hand_over.afterwards.next().map(|ask| ask.due_ms));
         at_ms.extend(again_at_ms(plan));
+        at_ms.extend(plan.finish.lines.iter().filter_map(|line| line.dry_at_ms));
         at_ms.sort_unstable();
         let turn = |from_ms, at_ms| {
             let standing = standing(job, plan, at_ms);
@@ -359,12 +360,30 @@ fn next(
                 ..go(Station::Check, format!("Check: {}", line.label.to_lowercase()))
             };
         }
+        if let Some(next) = finishing(plan, now_ms).filter(|_| !handed_over) {
+            return next;
+        }
         return hand_over(plan, job, now_ms);
     }
     if handed_over {
         return hand_over(plan, job, now_ms);
     }
     before_the_torch(job, plan)
+}
+
+/// The next line of the finish; once what lies under it is dry.
+fn finishing(plan: &Plan, now_ms: i64) -> Option<Next> {
+    let lines = &plan.finish.lines;
+    let at = lines.iter().position(|line| !line.done)?;
+    let dry_ms = lines[..at].iter().filter_map(|line| line.dry_at_ms).max();
+    let line = &lines[at];
+    let place = if line.place.is_empty() { String::new() } else { format!(", {}", line.place) };
+    Some(Next {
+        verb: format!("Finish: {}{place}", line.word.to_lowercase()),
+        station: Station::Check,
+        key: String::new(),
+        at_ms: dry_ms.filter(|at_ms| *at_ms > now_ms),
+    })
 }
 
 /// It was baked, and nobody has said that it is clean.

@@ -4,6 +4,7 @@ pub(crate) mod afterwards;
 pub(crate) mod check;
 pub(crate) mod cooling;
 pub(crate) mod cracks;
+pub(crate) mod finish;
 pub(crate) mod hand_over;
 pub(crate) mod heat;
 pub(crate) mod iron;
@@ -22,6 +23,7 @@ pub use afterwards::{AfterwardsPlan, AnswerLine, AskLine};
 pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice, looked_at};
 pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{CrackPlan, EndAt, EndPlan, Grown, RunOut, WallAlong};
+pub use finish::{FinishLine, FinishPlan};
 pub use hand_over::{HandOverPlan, LabelPlan};
 pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool, TriedHeat};
 pub use iron::{

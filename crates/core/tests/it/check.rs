@@ -32,6 +32,13 @@ fn mended_by(method: &str) -> Bench {
     bench
 }
 
+/// Every line of the finish is ticked.
+fn finished(bench: &mut Bench) {
+    for line in bench.plan().finish.lines.into_iter().filter(|line| !line.done) {
+        bench.say(Change::Tick { step: line.step, done: true });
+    }
+}
+
 fn toes(bench: &Bench, side: u32) -> CheckPlace {
     CheckPlace { what: CheckWhat::Toes, at: Some(bench.crack()), side: Some(side) }
 }
@@ -203,6 +210,7 @@ fn nickel_is_looked_at_again_the_next_day_and_keeps_nothing_back_until_then(
     assert_eq!(plan.amount(Station::Check), Amount::Enough);
     assert_eq!(plan.hand_over.open, Vec::<String>::new());
     let next = |bench: &Bench, now_ms: i64| standing(&bench.job(), &bench.plan(), now_ms).next;
+    finished(&mut bench);
     assert_eq!(next(&bench, looked_ms + 1).verb, "Write the hand-over");
     bench.set("hand_over.done", "yes");
     let said = next(&bench, looked_ms + 1);

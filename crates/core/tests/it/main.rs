@@ -8,6 +8,7 @@ mod common;
 mod cooling;
 mod fields;
 mod fill;
+mod finish;
 mod gate;
 mod golden;
 mod heat_beside;

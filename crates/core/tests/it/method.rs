@@ -226,9 +226,9 @@ fn machining_elsewhere_and_small_things_are_lines_of_the_price() {
     bench.shop.rate = Some(60.0);
     bench.set("method.choice", "torch_braze");
     let price = |bench: &Bench| of(&bench.plan(), MethodId::TorchBraze).price.clone();
-    let bare = price(&bench).total.unwrap();
     assert!(price(&bench).without.iter().all(|what| !what.contains("machining")));
     bench.set("part.machined", "across");
+    let bare = price(&bench).total.unwrap();
     assert!(
         price(&bench).without.contains(&"machining elsewhere".to_owned()),
         "nobody has said what it costs"

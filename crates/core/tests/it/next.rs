@@ -209,6 +209,22 @@ fn after_the_cooling_the_list_is_gone_through_to_the_hand_over() {
         lines += 1;
     }
     assert!(lines >= 4, "{lines}");
+    // Good as it is: then it is finished, one line after the other.
+    let mut steps = Vec::new();
+    while let Some(step) = next(&bench).next.verb.strip_prefix("Finish: ") {
+        steps.push(step.to_owned());
+        let line = bench.plan().finish.lines.into_iter().find(|line| !line.done).unwrap();
+        bench.say(Change::Tick { step: line.step, done: true });
+    }
+    assert_eq!(
+        steps,
+        [
+            "crown down, A, first side",
+            "even it, A, first side",
+            "skin, A, first side",
+            "edges broken, A, first side"
+        ]
+    );
     assert_eq!(next(&bench).next.verb, "Write the hand-over");
     bench.set("check.toes", "not_ok");
     assert_eq!(next(&bench).next.verb, "Open round 2");

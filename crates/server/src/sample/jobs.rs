@@ -451,6 +451,9 @@ pub(super) fn points_lever(told: &mut Told<'_>) {
     told.looked(toes(Some(2)), Found::Pore, "1.2", Some(2));
     let straight = CheckPlace { what: CheckWhat::Alignment, at: None, side: None };
     told.looked(straight, Found::OutOfLine, "0.3", None);
+    for line in plan(&told.job, told.shop).finish.lines.into_iter().filter(|line| !line.done) {
+        told.say(Change::Tick { step: line.step, done: true });
+    }
     told.set("hand_over.expect", "Paint it when it is dry. Grease the pivot; do not hammer the pin home.");
     told.set("hand_over.follow_up", "2027-04-12");
     told.set("hand_over.done", "yes");

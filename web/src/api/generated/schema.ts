@@ -2210,7 +2210,7 @@ export interface components {
             revision: number;
         };
         /** @enum {string} */
-        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "reach" | "closes" | "edge" | "burnt_out" | "lap" | "align_by" | "grown_a" | "grown_b" | "old_share";
+        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "reach" | "closes" | "edge" | "finish" | "burnt_out" | "lap" | "align_by" | "grown_a" | "grown_b" | "old_share";
         /** @description One crack, as far as it is known. */
         CrackPlan: {
             /** @description repair, stop_only or leave. */
@@ -2782,6 +2782,40 @@ export interface components {
                 number
             ][];
             rows: number;
+        };
+        /** @description A line of the finish. */
+        FinishLine: {
+            /** @description What may hurt or spoil it; empty where nothing does. */
+            care: string;
+            done: boolean;
+            /**
+             * Format: int64
+             * @description Dry from then on, UTC in ms since 1970; nothing for what needs no drying, or is not done.
+             */
+            dry_at_ms?: number | null;
+            /**
+             * Format: double
+             * @description Of hands, in min.
+             */
+            minutes: number;
+            /** @description "A, second side"; empty for the whole part. */
+            place: string;
+            sentence: string;
+            /** @description "disc 36 or 40" */
+            settings: string[];
+            step: components["schemas"]["WorkStep"];
+            /** @description "7 min, then 24 h to dry" */
+            time_words: string;
+            /** @description "Crown down" */
+            word: string;
+        };
+        /** @description The finish of a part. */
+        FinishPlan: {
+            lines: components["schemas"]["FinishLine"][];
+            /** @description Cracks whose seams are finished one way or another. */
+            seams: string[];
+            /** @description "5 steps, 25 min, then 24 h to dry"; empty where there is nothing to do. */
+            words: string;
         };
         /** @description What a helper's phone has to be shown. */
         ForAHelper: {
@@ -3627,7 +3661,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.next_day" | "check.faults" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.next_day" | "check.faults" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "finish.coat" | "finish.putty" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -4880,6 +4914,8 @@ export interface components {
             /** @description The sign or letters of the shop's money; empty while nobody has said. */
             currency: string;
             figures: components["schemas"]["Figure"][];
+            /** @description What is done to it once it is cold and good. */
+            finish: components["schemas"]["FinishPlan"];
             gate: components["schemas"]["Gate"];
             hand_over: components["schemas"]["HandOverPlan"];
             heat?: components["schemas"]["HeatPlan"] | null;
@@ -6498,10 +6534,10 @@ export interface components {
          */
         WhiteStanding: "not_in_question" | "test_first" | "test_again_elsewhere" | "believed";
         /**
-         * @description What is done before the heat, in the order of the work.
+         * @description What is done before the heat and after it, in the order of the work.
          * @enum {string}
          */
-        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry" | "lay_out";
+        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry" | "lay_out" | "slag_off" | "crown_down" | "even" | "flat" | "round" | "skin" | "edges_broken" | "putty" | "primer" | "paint";
         /** @description One line of the work list. */
         WorkLine: {
             /** @description It was ticked, or measured, or said to be done as a whole. */

@@ -5,6 +5,7 @@ import { NewRound } from '../../job/NewRound'
 import { useShop } from '../../job/ShopContext'
 import { CheckLineRow } from './CheckLineRow'
 import { CheckMap } from './CheckMap'
+import { Finish } from './Finish'
 
 /** The list made from this job's risks. What does not hold opens the next round. */
 export function CheckStation(): ReactNode {
@@ -13,7 +14,11 @@ export function CheckStation(): ReactNode {
   const { check } = view.plan
   const lit = view.job.rounds.at(-1)?.lit != null
   const failed = check.filter((line) => line.verdict === 'not_ok')
+  const looked = check.every((line) => ['ok', 'left'].includes(line.verdict) || line.due_ms != null)
   const handed = typed('hand_over.done') === 'yes'
+  const ready = lit && looked && view.standing.hot == null
+  // It is the work in hand then: before what was looked at.
+  const finishing = ready && !handed && view.plan.finish.lines.some((line) => !line.done)
   if (check.length === 0)
     return <h2 className="text-[28px]">Choose the method: the list follows from its risks.</h2>
   return (
@@ -33,28 +38,32 @@ export function CheckStation(): ReactNode {
             ? 'To be looked at when it is cold'
             : failed.length > 0
               ? 'Something does not hold'
-              : check.every((line) => ['ok', 'left'].includes(line.verdict) || line.due_ms != null)
+              : looked
                 ? view.plan.hand_over.afterwards.became === 'failed'
                   ? 'It held when it was looked at, and failed since'
                   : 'It holds'
                 : 'Cold now? Then look, line by line'}
       </h2>
       <div className="flex gap-6 max-bench:flex-col">
-        <ul className="min-w-0 grow">
-          {check.map((line) => (
-            <CheckLineRow
-              key={line.key}
-              line={line}
-              cold={view.standing.hot == null && lit}
-              onSay={(verdict) =>
-                say(
-                  { kind: 'set', key: line.key, typed: verdict, shown_in: units },
-                  view.fields[line.key]?.revision ?? 0,
-                )
-              }
-            />
-          ))}
-        </ul>
+        <div className="min-w-0 grow">
+          {finishing && <Finish ready />}
+          <ul>
+            {check.map((line) => (
+              <CheckLineRow
+                key={line.key}
+                line={line}
+                cold={view.standing.hot == null && lit}
+                onSay={(verdict) =>
+                  say(
+                    { kind: 'set', key: line.key, typed: verdict, shown_in: units },
+                    view.fields[line.key]?.revision ?? 0,
+                  )
+                }
+              />
+            ))}
+          </ul>
+          {!finishing && <Finish ready={ready} />}
+        </div>
         <div className="w-[300px] shrink-0 max-bench:order-first max-bench:w-full empty:hidden">
           <CheckMap lines={check} />
         </div>

@@ -103,6 +103,7 @@ export function RecordPage(): ReactNode {
           <p>{view.plan.hand_over.used.join('; ')}.</p>
         </Section>
       )}
+      <Finished plan={view.plan.finish} />
       <Shape bench={view.plan.bench} />
       <Notes />
       <Section title="Cautions">
@@ -142,6 +143,23 @@ export function RecordPage(): ReactNode {
       </div>
       <p className="only-print pt-1 text-right text-[12px]">Printed {day(view.now_ms, shop)}</p>
     </article>
+  )
+}
+
+/** What was done to it once it was cold and good, and what was left for whoever has it. */
+function Finished({ plan }: { plan: Schemas['FinishPlan'] }): ReactNode {
+  const told = (done: boolean) =>
+    plan.lines
+      .filter((line) => line.done === done)
+      .map((line) => `${line.word.toLowerCase()}${line.place === '' ? '' : ` (${line.place})`}`)
+      .join('; ')
+  const [done, open] = [told(true), told(false)]
+  if (done === '') return null
+  return (
+    <Section title="Finish">
+      <p className="first-letter:uppercase">{done}.</p>
+      {open !== '' && <p>Not done: {open}.</p>}
+    </Section>
   )
 }
 

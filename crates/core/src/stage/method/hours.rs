@@ -17,10 +17,11 @@ use crate::quantity::Unit;
 use crate::render::said;
 use crate::stage::cooling::wrapping;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
+use crate::stage::finish::{DRIES, FinishAsked};
 use crate::stage::heat::soak_minutes;
 use crate::stage::map::pin_places;
 use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan};
-use crate::stage::taught::{AFTER, DIRT, FINISH};
+use crate::stage::taught::{AFTER, DIRT};
 
 /// Wall-clock minutes since 1970 in the shop's own zone: now, and when the part is fetched.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -421,38 +422,13 @@ impl Judged<'_> {
         })
     }
 
-    /// Of the crown what is blended: the seen face, both, or none.
-    fn blended(&self, prep: &PrepPlan) -> f64 {
-        match self.taught(&FINISH, prep.way) {
-            "all" => 1.0,
-            "leave" => 0.0,
-            _ if self.round.get(field::part::SEEN) == Some("hidden") => 0.0,
-            // Of two crowns the one that is seen.
-            _ if self.both_sides() => 0.5,
-            _ => 1.0,
-        }
-    }
-
     fn afterwards(&self, prep: &PrepPlan, steps: &mut Steps) {
         let round = self.round;
         steps.add("check", "Check", 25.0, 20.0, "10 + dye, 15 and 20 to draw");
-        let blended = self.blended(prep);
-        let crown_mm3: f64 =
-            blended * prep.seams.iter().map(|seam| mean_section_mm2(seam).1 * seam.length_mm).sum::<f64>();
-        if crown_mm3 > 0.0 {
-            let cm2: f64 = blended
-                * prep
-                    .seams
-                    .iter()
-                    .map(|seam| mean_section_mm2(seam).2 * seam.length_mm / 100.0)
-                    .sum::<f64>();
-            let rate = Takes::GrindingDisc.mm3_a_min();
-            steps.hands(
-                "blend",
-                "Blend",
-                crown_mm3 / rate + 0.5 * cm2,
-                format!("the crown, and half a minute for each {{100 mm2}} of {{{:.0} mm2}}", cm2 * 100.0),
-            );
+        let finish = FinishAsked { round, shop: self.shop, part: self.part, prep }.minutes();
+        if finish.metal > 0.0 {
+            let working = "crown, grits, skin and edges, by what each place has to be";
+            steps.hands("blend", "Blend", finish.metal, working);
         }
         let restored: f64 = round
             .marks
@@ -468,8 +444,14 @@ impl Judged<'_> {
         if round.get(field::part::PLACE) == Some("in_place") || !self.part.heat_shy.is_empty() {
             steps.hands("refit", "Put it back", 30.0, "30 min, a guess");
         }
-        if round.get(field::part::SEEN) == Some("painted") {
-            steps.add("dry", "Paint dries", 0.0, 12.0 * 60.0, "12 h");
+        if finish.dries > 0.0 {
+            steps.add(
+                DRIES,
+                "Paint and dry",
+                finish.coats,
+                finish.dries,
+                "coat by coat, each with its time to dry",
+            );
         }
     }
 

@@ -9,6 +9,7 @@ use crate::field;
 use crate::job::Round;
 use crate::method::{Joins, Way, for_days};
 use crate::quantity::{Unit, minutes_shown, number};
+use crate::stage::finish::DRIES;
 use crate::stores::{Take, TakenWhen};
 
 /// What a way costs, line by line.
@@ -47,6 +48,9 @@ impl Judged<'_> {
     pub(super) fn price(&self, way: Way, steps: &[Step], takes: &[Take]) -> Price {
         let Some(rate) = self.shop.rate else { return Price::default() };
         let (hands, clock) = totals(steps);
+        // What dries takes neither oven nor bench.
+        let dries: f64 = steps.iter().filter(|step| step.id == DRIES).map(|step| step.unattended_min).sum();
+        let clock = clock - dries;
         let mut lines = Vec::new();
         let mut line = |what: &str, minutes: f64, rate: f64| {
             if minutes > 0.0 && rate > 0.0 {

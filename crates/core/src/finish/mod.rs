@@ -1,0 +1,7 @@
+//! Laws of finishing: what is done to a mended place so that it is what it has to be, and how long that takes.
+
+mod place;
+mod steps;
+
+pub use place::FinishAs;
+pub use steps::{Coat, Crown, FinishStep, coats, slag_min, steps_at};

@@ -1,0 +1,305 @@
+//! What is done to a mended part once it is cold and good: crown, skin, coats; in order, each a line to tick.
+
+use serde::Serialize;
+
+use super::part::PartFacts;
+use super::prep::{PrepPlan, SeamPlan};
+use super::taught::FINISH;
+use crate::faults::acceptance::Found;
+use crate::field;
+use crate::finish::{Coat, Crown, FinishAs, FinishStep, coats, slag_min, steps_at};
+use crate::job::{CheckWhat, Round, Work, WorkStep};
+use crate::quantity::{Unit, UnitSystem};
+use crate::render::said;
+use crate::shop::Shop;
+
+/// A line of the finish.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FinishLine {
+    pub step: WorkStep,
+    /// "Crown down"
+    pub word: String,
+    /// "A, second side"; empty for the whole part.
+    pub place: String,
+    pub sentence: String,
+    /// "disc 36 or 40"
+    pub settings: Vec<String>,
+    /// What may hurt or spoil it; empty where nothing does.
+    pub care: String,
+    /// Of hands, in min.
+    pub minutes: f64,
+    /// "7 min, then 24 h to dry"
+    pub time_words: String,
+    pub done: bool,
+    /// Dry from then on, UTC in ms since 1970; nothing for what needs no drying, or is not done.
+    pub dry_at_ms: Option<i64>,
+}
+
+/// The finish of a part.
+#[derive(Debug, Clone, Default, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FinishPlan {
+    pub lines: Vec<FinishLine>,
+    /// "5 steps, 25 min, then 24 h to dry"; empty where there is nothing to do.
+    pub words: String,
+    /// Cracks whose seams are finished one way or another.
+    pub seams: Vec<uuid::Uuid>,
+}
+
+/// What a finish is made from.
+#[derive(Clone, Copy)]
+pub(crate) struct FinishAsked<'a> {
+    pub round: &'a Round,
+    pub shop: &'a Shop,
+    pub part: &'a PartFacts,
+    pub prep: &'a PrepPlan,
+}
+
+/// The step of the hours in which it dries.
+pub(crate) const DRIES: &str = "dry";
+
+/// Minutes of hands on the metal, those of the coats, and those these dry.
+#[derive(Debug, Clone, Copy, Default, PartialEq)]
+pub(crate) struct FinishMinutes {
+    pub metal: f64,
+    pub coats: f64,
+    pub dries: f64,
+}
+
+fn sides(seam: &SeamPlan) -> u32 {
+    if seam.form.as_deref() == Some("double_V") { 2 } else { 1 }
+}
+
+impl FinishAsked<'_> {
+    /// What a seam has to be on a side of it, from 1.
+    ///
+    /// As it was said for this seam; else by what the shop does: what is machined is level first, the seen face is
+    /// blended, the hidden one stays as it is.
+    fn finished_as(&self, seam: &SeamPlan, side: u32) -> FinishAs {
+        let said = self.round.get(field::crack::FINISH.of(seam.id)).and_then(FinishAs::from_id);
+        let does = FINISH.on(self.round, self.shop);
+        let hidden = self.round.get(field::part::SEEN) == Some("hidden");
+        let usual = if self.round.get(field::part::MACHINED) == Some("across") {
+            // The machine takes the rest.
+            FinishAs::Flush
+        } else if does == "leave" || hidden && does != "all" {
+            FinishAs::Leave
+        } else {
+            FinishAs::Seen
+        };
+        // The other side is not seen.
+        match (side, does) {
+            (1, _) => said.unwrap_or(usual),
+            (_, "all") => usual,
+            _ => FinishAs::Leave,
+        }
+    }
+
+    fn crown(&self, seam: &SeamPlan, side: u32) -> Option<Crown> {
+        let cm2 = seam.section?.top_width_mm * seam.length_mm / 100.0;
+        let hard = self.round.looked.iter().any(|it| {
+            let there = it.place.side.is_none_or(|of| of == side);
+            it.found == Found::HardEdge && it.place.at == Some(seam.id) && there
+        });
+        let bronze = !self.prep.way.method.fusion();
+        Some(Crown { cm2, length_mm: seam.length_mm, bronze, hard })
+    }
+
+    /// What lies over it at the end: as was said, else as its face is to be seen.
+    fn coats(&self) -> Vec<Coat> {
+        let painted = self.round.get(field::part::SEEN) == Some("painted");
+        let usual = if painted { "paint" } else { "bare" };
+        let chosen = self.round.get(field::finish::COAT).unwrap_or(usual);
+        coats(chosen, self.round.get(field::finish::PUTTY) == Some(true))
+    }
+
+    fn places(&self) -> impl Iterator<Item = (&SeamPlan, u32, Crown)> {
+        let seams = self.prep.seams.iter().filter(|seam| seam.patch.is_none());
+        let each = seams.flat_map(|seam| (1..=sides(seam)).map(move |side| (seam, side)));
+        each.filter_map(|(seam, side)| Some((seam, side, self.crown(seam, side)?)))
+    }
+
+    pub fn minutes(&self) -> FinishMinutes {
+        let steps =
+            self.places().flat_map(|(seam, side, crown)| steps_at(self.finished_as(seam, side), crown));
+        let coats = self.coats();
+        FinishMinutes {
+            metal: steps.map(FinishStep::minutes).sum(),
+            coats: coats.iter().map(|coat| coat.minutes().0).sum(),
+            dries: coats.iter().map(|coat| coat.minutes().1).sum(),
+        }
+    }
+
+    fn line(&self, step: WorkStep, place: String, (minutes, dries): (f64, f64), told: Told) -> FinishLine {
+        let units = self.part.units;
+        let at_ms = self.round.ticked_ms.get(&step).copied();
+        let hands = units.say(minutes.max(1.0), Unit::Minutes);
+        let time_words = if dries > 0.0 {
+            format!("{hands}, then {} to dry", units.say(dries, Unit::Minutes))
+        } else {
+            hands
+        };
+        FinishLine {
+            step,
+            word: step.what.word().to_owned(),
+            place,
+            sentence: said(told.sentence, units),
+            settings: told.settings.iter().map(|it| said(it, units)).collect(),
+            care: said(told.care, units),
+            minutes,
+            time_words,
+            done: at_ms.is_some(),
+            dry_at_ms: at_ms.filter(|_| dries > 0.0).map(|at_ms| at_ms + (dries * 60_000.0) as i64),
+        }
+    }
+
+    fn metal(&self, seam: &SeamPlan, side: u32, crown: Crown) -> Vec<FinishLine> {
+        let of = self.finished_as(seam, side);
+        let place = match (sides(seam), side) {
+            (1, _) => seam.letter.clone(),
+            (_, 1) => format!("{}, first side", seam.letter),
+            _ => format!("{}, second side", seam.letter),
+        };
+        let line = |step: FinishStep| {
+            let what = match step {
+                FinishStep::CrownDown(_) => Work::CrownDown,
+                FinishStep::Even(_) => Work::Even,
+                FinishStep::Flat(_) => Work::Flat,
+                FinishStep::Round(_) => Work::Round,
+                FinishStep::Skin(_) => Work::Skin,
+                FinishStep::EdgesBroken(_) => Work::EdgesBroken,
+            };
+            let step_at = WorkStep { what, at: Some(seam.id), number: (side > 1).then_some(side) };
+            self.line(step_at, place.clone(), (step.minutes(), 0.0), told_of_metal(step, crown.hard))
+        };
+        steps_at(of, crown).into_iter().map(line).collect()
+    }
+}
+
+/// What is said of a step: sentences and settings are templates.
+struct Told {
+    sentence: &'static str,
+    settings: &'static [&'static str],
+    care: &'static str,
+}
+
+fn told_of_metal(step: FinishStep, hard: bool) -> Told {
+    const GUARD: &str = "Guard, goggles; no blue on it.";
+    match step {
+        FinishStep::CrownDown(_) if hard => Told {
+            sentence: "Across, then along, never into the toe. A file skates here: it takes twice as long.",
+            settings: &["disc 36 or 40"],
+            care: GUARD,
+        },
+        FinishStep::CrownDown(_) => Told {
+            sentence: "Across, then along, never into the toe.",
+            settings: &["disc 36 or 40"],
+            care: GUARD,
+        },
+        FinishStep::Even(_) => Told {
+            sentence: "Evened out, one grit after the other.",
+            settings: &["flap 60", "flap 120"],
+            care: GUARD,
+        },
+        FinishStep::Flat(_) => Told {
+            sentence: "To what the fit wants, by file or by whoever has the machine: {3 mm} a side is left for that.",
+            settings: &["file or mill"],
+            care: "",
+        },
+        FinishStep::Round(_) => Told {
+            sentence: "Reamed, bored or sleeved; a thread is chased or gets an insert. Pin or gauge before and after.",
+            settings: &["reamer"],
+            care: "",
+        },
+        FinishStep::Skin(_) => Told {
+            sentence: "Struck to the skin beside it.",
+            settings: &["needle tool, or coarse paper"],
+            care: "",
+        },
+        FinishStep::EdgesBroken(_) => {
+            Told { sentence: "Every sharp edge broken.", settings: &["file"], care: "" }
+        }
+    }
+}
+
+fn told_of_coat(coat: Coat) -> (Work, Told) {
+    match coat {
+        Coat::Putty => (
+            Work::Putty,
+            Told {
+                sentence: "Only where nothing is carried or sealed, thin coats, one after the other.",
+                settings: &["{3 mm} a coat at most"],
+                care: "Not where it gets over {90 degC down} at work.",
+            },
+        ),
+        Coat::Primer => (
+            Work::Primer,
+            Told {
+                sentence: "Dry and clean; the hidden side of the seam stays bare, so that a new crack shows.",
+                settings: &[],
+                care: "",
+            },
+        ),
+        Coat::Paint => (
+            Work::Paint,
+            Told { sentence: "The hidden side of the seam stays bare.", settings: &[], care: "" },
+        ),
+        Coat::StovePaint => (
+            Work::Paint,
+            Told {
+                sentence: "Stove paint, without primer; the hidden side of the seam stays bare.",
+                settings: &[],
+                care: "The first warm-up is slow, and outside.",
+            },
+        ),
+    }
+}
+
+/// The lines of the finish, in the order of the work.
+pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
+    let units = asked.part.units;
+    let mut lines = Vec::new();
+    let crowns: f64 = asked.places().map(|(_, _, crown)| crown.cm2).sum();
+    if crowns > 0.0 && !asked.prep.way.method.without_heat() {
+        let told = Told {
+            sentence: "Hot water and wire, all of it: flux eats on under paint.",
+            settings: &["wet"],
+            care: "Mask: fibre and flux. Never acid on iron.",
+        };
+        let step = WorkStep { what: Work::SlagOff, at: None, number: None };
+        let line = asked.line(step, String::new(), (slag_min(crowns), 0.0), told);
+        // Looked at and found clean it is off.
+        lines.push(FinishLine { done: line.done || clean(asked.round), ..line });
+    }
+    lines.extend(asked.places().flat_map(|(seam, side, crown)| asked.metal(seam, side, crown)));
+    for coat in asked.coats() {
+        let (what, told) = told_of_coat(coat);
+        let step = WorkStep { what, at: None, number: None };
+        lines.push(asked.line(step, String::new(), coat.minutes(), told));
+    }
+    let mut seams: Vec<uuid::Uuid> = asked.places().map(|(seam, _, _)| seam.id).collect();
+    seams.dedup();
+    FinishPlan { words: words(&lines, &asked, units), seams, lines }
+}
+
+/// Nothing of flux and slag was found on it.
+fn clean(round: &Round) -> bool {
+    let looked = round.looked.iter().rfind(|it| it.place.what == CheckWhat::Clean);
+    looked.map_or_else(|| round.get(field::check::CLEAN) == Some("ok"), |it| it.found == Found::Good)
+}
+
+fn words(lines: &[FinishLine], asked: &FinishAsked<'_>, units: UnitSystem) -> String {
+    if lines.is_empty() {
+        return String::new();
+    }
+    let hands: f64 = lines.iter().map(|line| line.minutes).sum();
+    let dries = asked.minutes().dries;
+    let steps = if lines.len() == 1 { "1 step".to_owned() } else { format!("{} steps", lines.len()) };
+    let dries = if dries > 0.0 {
+        format!(", then {} to dry", units.say(dries, Unit::Minutes))
+    } else {
+        String::new()
+    };
+    format!("{steps}, {}{dries}", units.say(hands.max(1.0), Unit::Minutes))
+}

@@ -1,0 +1,132 @@
+//! What is done to a mended part once it is cold and good.
+
+use rstest::rstest;
+use vanadin_core::faults::acceptance::Found;
+use vanadin_core::field::crack_key;
+use vanadin_core::job::{Change, CheckPlace, CheckWhat, TorchEntry, Work, WorkStep};
+use vanadin_core::plan::{FinishLine, Plan, standing};
+use vanadin_core::quantity::UnitSystem;
+
+use crate::common::{Bench, LIT_AT, covered, reading};
+
+const MIN_MS: i64 = 60_000;
+
+fn brazed() -> Bench {
+    let mut bench = Bench::hot_lever();
+    bench.set("method.choice", "torch_braze");
+    bench.set("method.school", "");
+    bench.set("taught.sides", "one");
+    bench
+}
+
+fn words(bench: &Bench) -> Vec<String> {
+    lines(bench).into_iter().map(|line| line.word).collect()
+}
+
+fn lines(bench: &Bench) -> Vec<FinishLine> {
+    bench.plan().finish.lines
+}
+
+fn minutes(plan: &Plan, id: &str) -> f64 {
+    let chosen = plan.methods.chosen.unwrap();
+    let way = plan.methods.contenders.iter().find(|it| it.way == chosen).unwrap();
+    way.steps.iter().filter(|step| step.id == id).map(|step| step.attended_min).sum()
+}
+
+#[rstest]
+#[case::left("leave", &[])]
+#[case::level("flush", &["Crown down", "Even it", "Edges broken"])]
+#[case::like_the_rest("seen", &["Crown down", "Even it", "Skin", "Edges broken"])]
+#[case::it_fits("fits", &["Crown down", "Flat", "Edges broken"])]
+#[case::it_runs("runs", &["Crown down", "Round and free", "Edges broken"])]
+fn a_seam_is_finished_as_what_it_has_to_be(#[case] of: &str, #[case] expected: &[&str]) {
+    let mut bench = brazed();
+    let crack = bench.crack();
+    bench.set(&crack_key(crack, "finish"), of);
+    let words = words(&bench);
+    assert_eq!(words[0], "Flux glass and slag off");
+    assert_eq!(words[1..], *expected);
+    // The hours of the way are those of the lines.
+    let of_lines: f64 = lines(&bench)[1..].iter().map(|line| line.minutes).sum();
+    assert!((minutes(&bench.plan(), "blend") - of_lines).abs() < 1e-9);
+}
+
+#[test]
+fn a_hidden_face_is_left_and_a_painted_one_dries_coat_by_coat() {
+    let mut bench = brazed();
+    bench.set("part.seen", "hidden");
+    assert_eq!(words(&bench), ["Flux glass and slag off"]);
+    bench.set("part.seen", "painted");
+    assert_eq!(words(&bench)[5..], ["Primer", "Paint"]);
+    bench.set("finish.coat", "stove");
+    assert_eq!(words(&bench)[5..], ["Paint"], "primer burns under it");
+    bench.set("finish.coat", "bare");
+    bench.set("finish.putty", "yes");
+    assert_eq!(words(&bench)[5..], ["Putty"]);
+}
+
+#[test]
+fn paint_costs_the_hands_that_lay_it_on_and_not_the_day_it_dries() {
+    let mut bench = brazed();
+    (bench.shop.rate, bench.shop.low_rate) = (Some(60.0), Some(6.0));
+    let price = |bench: &Bench| {
+        let plan = bench.plan();
+        let chosen = plan.methods.chosen.unwrap();
+        plan.methods.contenders.iter().find(|it| it.way == chosen).unwrap().price.total.unwrap()
+    };
+    let bare = price(&bench);
+    bench.set("finish.coat", "paint");
+    // Hand-worked: two coats of 5 min at 60 an hour are 10; times are shown to 5 min
+    assert!((price(&bench) - bare - 10.0).abs() <= 5.0, "{bare} {}", price(&bench));
+}
+
+#[test]
+fn a_hard_edge_that_was_found_takes_the_crown_twice_as_long() {
+    let mut bench = brazed();
+    let down =
+        |bench: &Bench| lines(bench).into_iter().find(|line| line.step.what == Work::CrownDown).unwrap();
+    let before = down(&bench);
+    bench.light();
+    let place = CheckPlace { what: CheckWhat::FileEdge, at: Some(bench.crack()), side: None };
+    bench.say(Change::Look {
+        place,
+        found: Found::HardEdge,
+        typed: vanadin_core::iron::TypedValues::new(),
+        shown_in: UnitSystem::Metric,
+        count: None,
+        then: None,
+        note: String::new(),
+    });
+    let after = down(&bench);
+    assert!((after.minutes - 2.0 * before.minutes).abs() < 1e-9, "{after:?}");
+    assert!(after.sentence.contains("A file skates here"), "{after:?}");
+}
+
+#[test]
+fn what_was_laid_on_is_dry_at_its_time_and_the_next_coat_waits_for_it() {
+    let mut bench = brazed();
+    bench.set("part.seen", "hidden");
+    bench.set("finish.coat", "paint");
+    bench.light();
+    bench.torch(reading("380 C"), MIN_MS);
+    for number in 1..=bench.plan().torch.unwrap().planned {
+        bench.torch(TorchEntry::Bead { at: None }, MIN_MS + 1000 * i64::from(number));
+    }
+    bench.torch(covered(), 2 * MIN_MS);
+    bench.torch(TorchEntry::Unwrapped, 20 * MIN_MS);
+    bench.torch(reading("20 C"), 21 * MIN_MS);
+    for line in bench.plan().check {
+        bench.set(&line.key, "ok");
+    }
+    let primed_ms = LIT_AT + 600 * MIN_MS;
+    let step = WorkStep { what: Work::Primer, at: None, number: None };
+    bench.try_say(Change::Tick { step, done: true }, primed_ms, None).unwrap();
+    let primer = lines(&bench).into_iter().find(|line| line.step == step).unwrap();
+    assert_eq!(primer.dry_at_ms, Some(primed_ms + 60 * MIN_MS));
+    let next = |now_ms: i64| standing(&bench.job(), &bench.plan(), now_ms).next;
+    assert_eq!(
+        (next(primed_ms + 1).verb.as_str(), next(primed_ms + 1).at_ms),
+        ("Finish: paint", primer.dry_at_ms)
+    );
+    assert_eq!(next(primed_ms + 61 * MIN_MS).at_ms, None, "it is dry");
+}
