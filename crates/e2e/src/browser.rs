@@ -68,6 +68,9 @@ impl Browser {
             downloads: tempfile::tempdir()?,
             visited: Mutex::default(),
         };
+        // It is the tab that is looked at: a page nobody sees lets go of its stream.
+        browser.cdp("Page.bringToFront", json!({})).await?;
+        browser.cdp("Emulation.setFocusEmulationEnabled", json!({ "enabled": true })).await?;
         browser.resize(width, height).await?;
         // Whatever is pressed at random: nothing lands where the test was started.
         let folder = browser.downloads.path();

@@ -121,6 +121,8 @@ function fieldNamed(tables: Tables, held: JobView['fields'], name: FieldName): F
 
 /** While the stream is down the job is asked for so often. */
 const ASKED_EVERY_MS = 10_000
+/** Readings that came and then did not for so long. */
+const UNHEARD_MS = 30_000
 /** While readings come, what is made of them is looked at so often. */
 const RECORD_MS = 60_000
 /** A job clock that runs faster is looked at more often, up to so much. */
@@ -136,6 +138,7 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
     let source: EventSource | null = null
     let down: (() => void) | null = null
     let asking: ReturnType<typeof setInterval> | undefined
+    let unheard: ReturnType<typeof setTimeout> | undefined
     const fell = () => {
       down?.()
       down = null
@@ -167,6 +170,9 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
       })
       source.addEventListener('reading', (event: MessageEvent<string>) => {
         setLive(JSON.parse(event.data) as Live)
+        // A connection may be dead and nobody says so: readings that stop are asked after once, over another one.
+        clearTimeout(unheard)
+        unheard = setTimeout(again, UNHEARD_MS)
         // The record grows without the log growing, and what is made of it: looked at now and then.
         const at = queryClient.getQueryState(jobQuery(id).queryKey)?.dataUpdatedAt ?? 0
         const speed = queryClient.getQueryData(jobQuery(id).queryKey)?.job.rounds.at(-1)?.lit?.speed ?? 1
@@ -180,11 +186,17 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
       })
     }
     const close = () => {
+      clearTimeout(unheard)
       source?.close()
       source = null
       fell()
       clearInterval(asking)
       asking = undefined
+    }
+    const again = () => {
+      close()
+      open()
+      refetch()
     }
     // A browser keeps only a few connections to one server: a page nobody sees lets go of its own.
     const handleVisibility = () => {
