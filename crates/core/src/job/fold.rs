@@ -287,7 +287,8 @@ impl Job {
                     self.round_mut().cracks_looked_for_ms.get_or_insert(fact.at_ms());
                 }
                 if key == field::hand_over::DONE.key() {
-                    self.round_mut().handed_over_ms = (typed == "yes").then(|| fact.at_ms());
+                    let out = value == Some(FieldValue::YesNo(true));
+                    self.round_mut().handed_over_ms = out.then(|| fact.at_ms());
                 }
                 if key == field::hand_over::BECAME.key() {
                     self.followed_in_its_field(fact, &value);

@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use super::looked::duty;
 use super::part::PartFacts;
 use super::prep::{PrepPlan, SeamPlan};
 use super::taught::FINISH;
@@ -274,7 +275,12 @@ pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
     }
     lines.extend(asked.places().flat_map(|(seam, side, crown)| asked.metal(seam, side, crown)));
     for coat in asked.coats() {
-        let (what, told) = told_of_coat(coat);
+        let (what, mut told) = told_of_coat(coat);
+        let duty = duty(asked.round, asked.part);
+        if coat == Coat::Putty && (duty.carries || duty.tight) {
+            told.care =
+                "None where it carries or is tight, only beside that; not where it gets over {90 degC down}.";
+        }
         let step = WorkStep { what, at: None, number: None };
         lines.push(asked.line(step, String::new(), coat.minutes(), told));
     }

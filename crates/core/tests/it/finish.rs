@@ -63,6 +63,10 @@ fn a_hidden_face_is_left_and_a_painted_one_dries_coat_by_coat() {
     bench.set("finish.coat", "bare");
     bench.set("finish.putty", "yes");
     assert_eq!(words(&bench)[5..], ["Putty"]);
+    let care = |bench: &Bench| lines(bench).pop().unwrap().care;
+    assert!(care(&bench).starts_with("None where it carries"), "nobody has said that it carries nothing");
+    bench.set("part.loads", "none");
+    assert!(care(&bench).starts_with("Not where it gets over 90 °C"), "{}", care(&bench));
 }
 
 #[test]

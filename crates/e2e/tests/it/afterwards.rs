@@ -36,7 +36,7 @@ async fn how_it_holds_is_answered_on_a_phone_and_a_failure_two_years_on_says_whe
     browser.sees("a wagon ran into the points").await?;
     // Both answers stand on the record, and the next round is offered.
     let record = browser.text("record").await?;
-    assert!(record.contains("holds") && record.contains("failed, along the toe"), "{record}");
+    assert!(record.contains(": Holds.") && record.contains("Failed, along the toe"), "{record}");
     assert!(!record.contains("We ask how it is holding"), "what failed is not asked about: {record}");
     browser.sees("Open round 2").await?;
     // It was another lever, and the laptop is at hand: taken back, it is to be asked again.

@@ -35,7 +35,11 @@ function Became({ id, name, verb }: { id: string; name: string; verb: string }):
   const navigate = useNavigate()
   const choices = tableOf(useTables(), BECAME)?.choices ?? []
   return (
-    <div className="relative z-20 shrink-0" role="group" aria-label={`${name}: ${verb}`}>
+    <div
+      className="relative z-20 shrink-0 max-bench:w-full max-bench:shrink"
+      role="group"
+      aria-label={`${name}: ${verb}`}
+    >
       <p className="words text-right text-[26px] leading-[30px] max-bench:text-left">{verb}</p>
       <div className="flex flex-wrap gap-2">
         {choices.map((choice) => (

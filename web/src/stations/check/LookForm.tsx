@@ -1,9 +1,9 @@
 import { useEffect, useState, type ReactNode } from 'react'
 import type { Problem, Schemas } from '../../api/client'
-import { outbox } from '../../api/queue/outbox'
-import { useJob, useRefusals } from '../../job/JobContext'
+import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { shownFields } from '../../job/shown-fields'
+import { useWriting } from '../../job/useWriting'
 import { Box } from '../../ui/Box'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -19,24 +19,17 @@ export interface LookFormProps {
 
 /** How large it is and what is done about it; one press writes it down. */
 export function LookForm({ place, choice, onDone, onBack }: LookFormProps): ReactNode {
-  const { view, say } = useJob()
-  const refusals = useRefusals()
+  const { view } = useJob()
+  const { write: writeDown, problems } = useWriting(onDone)
   const { units } = useShop()
   const [size, setSize] = useState('')
   const [count, setCount] = useState('')
   const [note, setNote] = useState('')
   const [then, setThen] = useState('')
-  const [sent, setSent] = useState<string | null>(null)
   const [wrongCount, setWrongCount] = useState<Problem>()
   useEffect(() => shownFields.show(view.id, 'look'), [view.id])
-  const written = sent !== null && place.looks.some((look) => look.fact === sent)
-  useEffect(() => {
-    if (written) onDone()
-  }, [written, onDone])
-  const mine = refusals.filter((item) => sent !== null && item.id.startsWith(sent))
-  const problem = (name: string): Problem | undefined =>
-    mine.findLast((item) => item.problem.field === name)?.problem
-  const elsewhere = mine.find((item) => item.problem.field !== 'size' && item.problem.field !== 'count')
+  const problem = (name: string): Problem | undefined => problems.findLast((it) => it.field === name)
+  const elsewhere = problems.find((it) => it.field !== 'size' && it.field !== 'count')
   const write = () => {
     const many = count.trim() === '' ? null : Number(count)
     if (many !== null && !(Number.isInteger(many) && many > 0)) {
@@ -44,20 +37,17 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
       return
     }
     setWrongCount(undefined)
-    for (const item of mine) outbox.dismiss(item)
     const way = choice.then.find((it) => it.then === then)?.then
-    setSent(
-      say({
-        kind: 'look',
-        place: place.place,
-        found: choice.found,
-        typed: size.trim() === '' ? {} : { size },
-        shown_in: units,
-        note: note.trim(),
-        ...(many === null ? {} : { count: many }),
-        ...(way === undefined ? {} : { then: way }),
-      }),
-    )
+    writeDown({
+      kind: 'look',
+      place: place.place,
+      found: choice.found,
+      typed: size.trim() === '' ? {} : { size },
+      shown_in: units,
+      note: note.trim(),
+      ...(many === null ? {} : { count: many }),
+      ...(way === undefined ? {} : { then: way }),
+    })
   }
   const box = (name: 'size' | 'count', label: string, text: string, type: (text: string) => void) => {
     const wrong = name === 'count' ? (wrongCount ?? problem(name)) : problem(name)
@@ -117,7 +107,7 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
       <FieldFrame id="look-note" label="In a word" problem={undefined}>
         <Box id="look-note" text={note} aside="" wrong={false} onType={setNote} />
       </FieldFrame>
-      {elsewhere !== undefined && <p role="alert">{elsewhere.problem.message}</p>}
+      {elsewhere !== undefined && <p role="alert">{elsewhere.message}</p>}
       <div className="flex flex-wrap gap-2">
         <button type="submit" className="min-h-12 border-[1.5px] border-chalk px-5 font-semibold">
           Write it down

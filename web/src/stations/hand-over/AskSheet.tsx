@@ -1,10 +1,10 @@
 import { useEffect, useState, type ReactNode } from 'react'
 import type { Problem, Schemas } from '../../api/client'
-import { outbox } from '../../api/queue/outbox'
 import { tableOf } from '../../api/fields'
-import { useJob, useRefusals } from '../../job/JobContext'
+import { useJob } from '../../job/JobContext'
 import { useTables } from '../../job/TablesContext'
 import { shownFields } from '../../job/shown-fields'
+import { useWriting } from '../../job/useWriting'
 import { Box } from '../../ui/Box'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -29,37 +29,27 @@ export interface AskSheetProps {
 
 /** What became of it, and where it does not hold, where it went. */
 export function AskSheet({ begun, onClose }: AskSheetProps): ReactNode {
-  const { view, say } = useJob()
-  const refusals = useRefusals()
+  const { view } = useJob()
+  const { write: writeDown, problems } = useWriting(onClose)
   const tables = useTables()
   const [became, setBecame] = useState<Became | null>(begun)
   const [went, setWent] = useState('')
   const [words, setWords] = useState<Record<Said, string>>({ after: '', did: '', note: '' })
-  const [sent, setSent] = useState<string | null>(null)
   useEffect(() => shownFields.show(view.id, 'follow_up'), [view.id])
-  const written = sent !== null && view.plan.hand_over.afterwards.answers.some((it) => it.fact === sent)
-  useEffect(() => {
-    if (written) onClose()
-  }, [written, onClose])
   const choices = tableOf(tables, 'hand_over.became')?.choices ?? []
-  const mine = refusals.filter((item) => sent !== null && item.id.startsWith(sent))
-  const problem = (field: string): Problem | undefined =>
-    mine.findLast((item) => item.problem.field === field)?.problem
-  const elsewhere = mine.find((item) => !(item.problem.field in SAID))
+  const problem = (field: string): Problem | undefined => problems.findLast((it) => it.field === field)
+  const elsewhere = problems.find((it) => !(it.field in SAID))
   const gave = became === 'fault' || became === 'failed'
   const write = (what: Became) => {
-    for (const item of mine) outbox.dismiss(item)
     const at = tables.went_at.find((it) => it.went === went)?.went
-    setSent(
-      say({
-        kind: 'follow_up',
-        became: what,
-        ...(gave && at !== undefined ? { went: at } : {}),
-        after: words.after.trim(),
-        did: words.did.trim(),
-        note: gave ? words.note.trim() : '',
-      }),
-    )
+    writeDown({
+      kind: 'follow_up',
+      became: what,
+      ...(gave && at !== undefined ? { went: at } : {}),
+      after: words.after.trim(),
+      did: words.did.trim(),
+      note: gave ? words.note.trim() : '',
+    })
   }
   const box = (name: Said) => {
     const wrong = problem(name)
@@ -119,7 +109,7 @@ export function AskSheet({ begun, onClose }: AskSheetProps): ReactNode {
           {became !== 'unknown' && box('after')}
           {became !== 'unknown' && box('did')}
           {gave && box('note')}
-          {elsewhere !== undefined && <p role="alert">{elsewhere.problem.message}</p>}
+          {elsewhere !== undefined && <p role="alert">{elsewhere.message}</p>}
           <div className="flex flex-wrap gap-2">
             <button type="submit" className="min-h-12 border-[1.5px] border-chalk px-5 font-semibold">
               Write it down

@@ -124,7 +124,7 @@ export function RecordPage(): ReactNode {
         </p>
         {afterwards.answers.map((answer) => (
           <p key={answer.fact} className="[overflow-wrap:anywhere]">
-            Asked {day(answer.at_ms, shop)}: <b>{answer.words.toLowerCase()}</b>.{' '}
+            Asked {day(answer.at_ms, shop)}: <b>{answer.words}</b>.{' '}
             {[answer.did, answer.note].filter((words) => words !== '').join('. ')}
           </p>
         ))}
