@@ -9,13 +9,21 @@ export interface NextOrButtonProps {
   children: ReactNode
   onPress: () => void
   testId: string
+  /** It lights, or hands over. */
+  gate?: boolean
 }
 
 /** The plate while the next thing to do is at this station, else a button: one plate on a screen. */
-export function NextOrButton({ station, children, onPress, testId }: NextOrButtonProps): ReactNode {
+export function NextOrButton({
+  station,
+  children,
+  onPress,
+  testId,
+  gate = false,
+}: NextOrButtonProps): ReactNode {
   const { view } = useJob()
   return view.standing.station === station ? (
-    <Plate testId={testId} onPress={onPress}>
+    <Plate testId={testId} gate={gate} onPress={onPress}>
       {children}
     </Plate>
   ) : (

@@ -56,6 +56,17 @@ describe('the keys of a page', () => {
     expect(clicked).not.toHaveBeenCalled()
   })
 
+  it('Enter elsewhere brings the keys to what gates, and says nothing; on itself it says it', async () => {
+    const plate = document.querySelector<HTMLElement>('.plate')
+    const answer = plate?.querySelector('button')
+    plate?.setAttribute('data-gate', 'true')
+    await userEvent.keyboard('{Enter}')
+    expect(pressed).not.toHaveBeenCalled()
+    expect(document.activeElement).toBe(answer)
+    await userEvent.keyboard('{Enter}')
+    expect(pressed).toHaveBeenCalledTimes(1)
+  })
+
   it('a held Enter is one press', () => {
     holdIsOnePress()
     const hold = (repeat: boolean) =>

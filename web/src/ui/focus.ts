@@ -12,7 +12,10 @@ export const fieldId = (key: string): string => `field-${key.replaceAll('.', '-'
 /** The next thing, as the plate of the page has it; nothing while a sheet lies on it. */
 export function pressPlate(): void {
   if (document.querySelector('[role=dialog]') !== null) return
-  document.querySelector<HTMLElement>('.plate > button')?.click()
+  const plate = document.querySelector<HTMLElement>('.plate > button')
+  // What gates is answered on itself alone.
+  if (plate?.parentElement?.dataset.gate === undefined) plate?.click()
+  else plate.focus()
 }
 
 // What is wrong with a field stands under it by an id of its own, and is no field.

@@ -181,7 +181,7 @@ export function CoolingStation(): ReactNode {
         )}
         {here &&
           (view.standing.next.verb === 'Unwrap and look' ? (
-            <Plate testId="next" onPress={unwrap}>
+            <Plate testId="next" gate onPress={unwrap}>
               {view.standing.next.verb}
             </Plate>
           ) : (

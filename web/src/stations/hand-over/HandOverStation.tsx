@@ -65,6 +65,7 @@ export function HandOverStation(): ReactNode {
           <NextOrButton
             station="hand_over"
             testId="handed-over"
+            gate
             onPress={() => {
               if (open.length > 0 && owned === '') focusField('hand_over.owned')
               else say({ kind: 'set', key: 'hand_over.done', typed: 'yes', shown_in: units }, done.revision)

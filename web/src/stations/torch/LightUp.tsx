@@ -57,6 +57,7 @@ export function LightUp(): ReactNode {
           <NextOrButton
             station="torch"
             testId="light"
+            gate
             onPress={() => say({ kind: 'light', speed: Number(speed), owned: owned.trim(), what })}
           >
             {verb}
