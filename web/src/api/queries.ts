@@ -1,5 +1,5 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query'
-import { api, dataOf, Refused, type UnitSystem } from './client'
+import { api, dataOf, Refused, type JobView, type UnitSystem } from './client'
 import { watched } from './watched'
 
 export const queryClient = new QueryClient({
@@ -16,7 +16,16 @@ export const queryClient = new QueryClient({
 export const jobQuery = (id: string) =>
   queryOptions({
     queryKey: ['job', id],
-    queryFn: async () => dataOf('JobView', await api.GET('/api/jobs/{id}', { params: { path: { id } } })),
+    queryFn: async ({ client, queryKey }) => {
+      const known = () => client.getQueryData<JobView>(queryKey)
+      const before = known()?.revision
+      const fresh = dataOf('JobView', await api.GET('/api/jobs/{id}', { params: { path: { id } } }))
+      // What was said meanwhile was answered with the job as it is since: an answer of before is not laid over it.
+      const since = known()
+      return since !== undefined && since.revision !== before && since.revision > fresh.revision
+        ? since
+        : fresh
+    },
   })
 
 /** A job of which nothing is known, in the shop as it is: what a new one shows until the server has it. */
