@@ -18,6 +18,7 @@ pub mod pins;
 pub mod plan;
 pub mod prep;
 pub mod quantity;
+pub mod reckoner;
 pub mod record;
 pub mod render;
 pub mod shelf;

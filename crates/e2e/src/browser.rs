@@ -228,6 +228,14 @@ impl Browser {
         .await
     }
 
+    /// Presses what is found so.
+    pub async fn press_what(&self, by: By) -> anyhow::Result<()> {
+        eventually(&format!("press {by:?}"), async || {
+            Ok(self.click(&self.find(by.clone()).await?).await.is_ok())
+        })
+        .await
+    }
+
     pub async fn press_test_id(&self, id: &str) -> anyhow::Result<()> {
         let by = || By::Css(format!("[data-testid='{id}']"));
         eventually(&format!("press {id}"), async || Ok(self.find(by()).await?.click().await.is_ok())).await
@@ -242,8 +250,16 @@ impl Browser {
 
     /// Types into the field with this label and presses Enter.
     pub async fn type_in(&self, label: &str, text: &str) -> anyhow::Result<()> {
-        let field = self.field(label).await?;
-        self.click(&field).await?;
+        let mut found = None;
+        // A page may be drawn anew between finding and pressing; what has the keys stays.
+        eventually(&format!("into {label}"), async || {
+            let field = self.field(label).await?;
+            self.click(&field).await?;
+            found = Some(field);
+            Ok(true)
+        })
+        .await?;
+        let field = found.with_context(|| format!("no field {label}"))?;
         field.send_keys(Key::Control + "a").await?;
         if text.is_empty() {
             field.send_keys(Key::Backspace + "").await?;
@@ -282,7 +298,10 @@ impl Browser {
             quoted(group),
             quoted(choice)
         );
-        self.click(&self.find(By::XPath(path)).await?).await
+        eventually(&format!("choose {choice} of {group}"), async || {
+            Ok(self.click(&self.find(By::XPath(path.as_str())).await?).await.is_ok())
+        })
+        .await
     }
 
     /// Opens a part of a sheet that lies folded.

@@ -43,7 +43,7 @@ impl<'a> Hand<'a> {
     /// There is no such test.
     pub async fn open_pocket(&mut self, test: &str) -> anyhow::Result<()> {
         self.taps += 1;
-        self.browser.find(By::Id(format!("roll-{test}"))).await?.click().await?;
+        self.browser.press_what(By::Id(format!("roll-{test}"))).await?;
         Ok(())
     }
 
@@ -54,7 +54,7 @@ impl<'a> Hand<'a> {
     pub async fn plate(&mut self, words: &str) -> anyhow::Result<()> {
         self.browser.plate_says(words).await?;
         self.taps += 1;
-        self.browser.find(By::Css(PLATE)).await?.click().await?;
+        self.browser.press_what(By::Css(PLATE)).await?;
         Ok(())
     }
 
@@ -66,7 +66,7 @@ impl<'a> Hand<'a> {
         self.press(&format!("Stations: {from}")).await?;
         self.taps += 1;
         let row = By::XPath(format!("//*[@role='dialog']//a[starts-with(., '{to}')]"));
-        self.browser.find(row).await?.click().await?;
+        self.browser.press_what(row).await?;
         Ok(())
     }
 }

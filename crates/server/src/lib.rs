@@ -20,6 +20,7 @@ mod picture;
 mod rack;
 mod reach;
 mod reckon;
+mod reckoner;
 mod sample;
 mod shop;
 mod stand_in;
@@ -183,6 +184,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
             ],
         )
         .mount("/api/reckon", reckon::routes())
+        .mount("/api/reckoner", reckoner::routes())
         .mount(
             "/api",
             routes![

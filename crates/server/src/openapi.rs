@@ -60,6 +60,8 @@ use crate::api_error::ProblemsBody;
         crate::calendar::of_the_shop,
         crate::stores::route::show,
         crate::stores::route::buying,
+        crate::reckoner::calculations,
+        crate::reckoner::reckon,
         crate::reckon::iron::iron,
         crate::reckon::bench_work::stop_hole,
         crate::reckon::bench_work::tip_learned,

@@ -79,6 +79,33 @@ export const tablesQuery = (units: UnitSystem) =>
     gcTime: Infinity,
   })
 
+/** Every calculation of the reckoner, in one system of units: it never changes while the server runs. */
+export const calculationsQuery = (units: UnitSystem) =>
+  queryOptions({
+    queryKey: ['reckoner', units],
+    queryFn: async () =>
+      dataOf('Calculations', await api.GET('/api/reckoner/{units}', { params: { path: { units } } })),
+    staleTime: Infinity,
+    gcTime: Infinity,
+  })
+
+/** One of them worked out: by what stands in its blanks, and by what the shop has learned. */
+export const reckonedQuery = (
+  id: string,
+  blanks: Readonly<Record<string, string>>,
+  units: UnitSystem,
+  shop: number,
+) =>
+  queryOptions({
+    queryKey: ['reckoned', id, blanks, units, shop],
+    queryFn: async () =>
+      dataOf(
+        'Reckoned',
+        await api.POST('/api/reckoner/{id}', { params: { path: { id } }, body: { blanks } }),
+      ),
+    staleTime: Infinity,
+  })
+
 /** Where the other devices of the shop find the server. */
 export const addressQuery = () =>
   queryOptions({

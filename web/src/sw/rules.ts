@@ -15,6 +15,7 @@ const SEEN: readonly RegExp[] = [
   /^\/api\/shop$/,
   /^\/api\/blank$/,
   /^\/api\/tables\/[a-z]+$/,
+  /^\/api\/reckoner\/[a-z]+$/,
   /^\/api\/jobs\/[0-9a-f-]{36}$/,
   // Laid another way it has another revision: what is kept is what was seen.
   /^\/api\/jobs\/[0-9a-f-]{36}\/map\/[0-9a-f-]{36}\/picture\/\d+$/,

@@ -86,6 +86,16 @@ impl PartShape {
         }
     }
 
+    /// How fast it may fall after a hot repair, in K/h. House.
+    #[must_use]
+    pub fn fall_limit_k_per_h(self) -> f64 {
+        match self {
+            Self::SpokedWheel | Self::ClosedFrame | Self::HollowBox => 100.0,
+            Self::RibbedOrOpenFrame => 300.0,
+            Self::SolidBlock | Self::ThinPlate => 400.0,
+        }
+    }
+
     /// A closed section restrains itself: it cannot bend out of an uneven heat.
     #[must_use]
     pub fn closed(self) -> bool {

@@ -20,6 +20,9 @@ pub struct HotSpot {
 /// House, from a comparison with finite elements: towards a free edge it pulls so much more.
 const TOWARD_AN_EDGE: f64 = 3.0;
 
+/// House: from this share of what the iron stands a tip is likely to run on.
+pub const RUNS_FROM: f64 = 0.7;
+
 /// Pull across a crack in MPa that points at a hot spot in a plate; 0 where it is pressed shut, or lies across it.
 ///
 /// E α ΔT [(s/r)² (1 − e) − e], e = exp(−r² / 2 s²)

@@ -40,6 +40,18 @@ pub struct Infrared {
     pub reflected_c: f64,
 }
 
+/// House: the emissivity of a surface.
+#[must_use]
+pub fn emissivity(surface: &str) -> f64 {
+    match surface {
+        "ground" => 0.25,
+        "machined" => 0.35,
+        "rusty" => 0.85,
+        "soot" => 0.95,
+        _ => 0.70,
+    }
+}
+
 /// House: under this emissivity nobody steers by what the gun shows.
 pub const DONT_STEER_UNDER: f64 = 0.5;
 

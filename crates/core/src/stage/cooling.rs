@@ -4,7 +4,6 @@ use serde::Serialize;
 
 use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, HeatPlan, Stage, Station};
-use crate::casting::shape::PartShape;
 use crate::field;
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{
@@ -124,12 +123,7 @@ pub(crate) fn limit_k_per_h(way: Way, part: &PartFacts) -> Option<f64> {
     if light && !shape.closed() {
         return None;
     }
-    let usual = match shape {
-        PartShape::SpokedWheel | PartShape::ClosedFrame | PartShape::HollowBox => 100.0,
-        PartShape::RibbedOrOpenFrame => 300.0,
-        PartShape::SolidBlock | PartShape::ThinPlate => 400.0,
-    };
-    Some(usual * way.practice().map_or(1.0, |practice| practice.fall))
+    Some(shape.fall_limit_k_per_h() * way.practice().map_or(1.0, |practice| practice.fall))
 }
 
 /// What the part will be packed in: as chosen, or the slowest at hand.

@@ -15,7 +15,7 @@ async fn what_is_good_is_finished_line_by_line_and_the_paint_is_waited_for() -> 
     browser.go(&server.url(&format!("/jobs/{job}/check"))).await?;
     let finish = browser.text("finish").await?;
     assert!(finish.contains("to dry"), "{finish}");
-    browser.find(By::Css("[data-testid=finish] [data-step=primer]")).await?.click().await?;
+    browser.press_what(By::Css("[data-testid=finish] [data-step=primer]")).await?;
     eventually("the next coat waits until it is dry", async || {
         let view = browser.view(&job).await?;
         let next = &view["standing"]["next"];

@@ -112,7 +112,7 @@ impl Hand<'_> {
         self.tap(&format!("Stations: {from}")).await?;
         self.taps.set(self.taps.get() + 1);
         let row = format!("//*[@role='dialog']//a[starts-with(., '{to}')]");
-        self.browser.find(By::XPath(row)).await?.click().await?;
+        self.browser.press_what(By::XPath(row)).await?;
         Ok(())
     }
 }

@@ -66,7 +66,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     // Prep, and a figure asked why
     browser.key("5").await?;
     browser.sees("In this order").await?;
-    browser.find(By::Css("[data-testid='figure.prep.volume']")).await?.click().await?;
+    browser.press_what(By::Css("[data-testid='figure.prep.volume']")).await?;
     browser.sees("why?").await?;
     browser.key("\u{e00c}").await?;
     for done in ["Stop-holes drilled", "Groove ground", "Inside cleaned too", "Dye, chalk and oil out again"]

@@ -12,7 +12,7 @@ use vanadin_e2e::{Browser, Hand, Server, eventually};
 
 /// Opens a test of the roll.
 async fn open_pocket(browser: &Browser, test: &str) -> anyhow::Result<()> {
-    browser.find(By::Id(format!("roll-{test}"))).await?.click().await?;
+    browser.press_what(By::Id(format!("roll-{test}"))).await?;
     Ok(())
 }
 

@@ -146,7 +146,7 @@ async fn a_helper_sees_on_a_second_phone_how_hot_what_next_and_what_to_hold() ->
     browser.press("For a helper's phone").await?;
     // No other device reaches this server, and that is said in the place of a code.
     browser.sees("Only this machine reaches the server").await?;
-    browser.find(By::LinkText("Show it on this device")).await?.click().await?;
+    browser.press_what(By::LinkText("Show it on this device")).await?;
     browser.sees("Signal").await?;
     eventually("it is read", async || Ok(browser.text("torch-place").await? == "In the window")).await?;
     let next = browser.text("helper-next").await?;
@@ -177,7 +177,7 @@ async fn a_hot_lug_goes_from_lighting_to_unwrapping_with_all_that_goes_wrong_on_
     browser.press("Pinhole refilled").await?;
     browser.sees("pinhole refilled").await?;
     // The one at the top of the page is a note on the job.
-    browser.find(By::XPath("//main//button[normalize-space()='Note']")).await?.click().await?;
+    browser.press_what(By::XPath("//main//button[normalize-space()='Note']")).await?;
     browser.find(By::Css("[role='dialog'] input")).await?.send_keys("wrong one" + Key::Enter).await?;
     browser.sees("wrong one").await?;
     let crossing =

@@ -20,6 +20,7 @@ mod offline;
 mod paper;
 mod prep;
 mod reach;
+mod reckoner;
 mod release;
 mod stations;
 mod stores;

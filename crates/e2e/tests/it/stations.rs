@@ -91,7 +91,7 @@ async fn pins_are_set_one_by_one_without_any_heat() -> anyhow::Result<()> {
     browser.sees("2 of").await?;
     // Any entry can be crossed out: the first one here.
     let first = "(//button[starts-with(@aria-label, 'Cross out pin')])[last()]";
-    browser.find(By::XPath(first)).await?.click().await?;
+    browser.press_what(By::XPath(first)).await?;
     browser.press("wrong button").await?;
     browser.sees("1 of").await?;
     let view = browser.view(&job).await?;
@@ -122,7 +122,7 @@ async fn evidence_is_replaced_at_one_spot_added_at_another_and_struck_with_a_rea
     browser.press("Punch: raises a rim").await?;
     browser.sees("Punch: raises a rim hub, unsure").await?;
     let strike = "(//button[@aria-label='Cross out Punch: raises a rim'])[2]";
-    browser.find(By::XPath(strike)).await?.click().await?;
+    browser.press_what(By::XPath(strike)).await?;
     browser.press("misread").await?;
     browser.sees("crossed out: misread").await?;
     let view = browser.view(&job).await?;

@@ -95,7 +95,7 @@ async fn whoever_knows_the_passphrase_works_with_the_others_and_a_stranger_sees_
     assert!(!stranger.run("return location.href").await?.to_string().contains('#'), "the code is used up");
     stranger.go(&server.url("/")).await?;
     stranger.sees("To the torch").await?;
-    stranger.find(By::LinkText("To the torch")).await?.click().await?;
+    stranger.press_what(By::LinkText("To the torch")).await?;
     stranger.press("Reading").await?;
     let field = stranger.find(By::Css("[role='dialog'] input")).await?;
     field.send_keys("371 C" + thirtyfour::Key::Enter).await?;

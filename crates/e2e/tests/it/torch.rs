@@ -238,7 +238,11 @@ async fn a_stick_is_rubbed_on_the_alignment_is_read_and_an_oven_is_started_and_s
     browser.press("Alignment read").await?;
     browser.find(By::Css("[role='dialog'] input")).await?.send_keys("0.4 mm" + Key::Enter).await?;
     browser.sees("alignment 0.4 mm off").await?;
-    let said: Vec<Value> = entries(&browser, &job).await?.into_iter().map(|it| it["kind"].clone()).collect();
-    assert_eq!(said, ["oven", "oven", "stick", "aligned"]);
-    Ok(())
+    // The page says what is still on its way.
+    eventually("all of it has arrived", async || {
+        let said: Vec<Value> =
+            entries(&browser, &job).await?.into_iter().map(|it| it["kind"].clone()).collect();
+        Ok(said == ["oven", "oven", "stick", "aligned"])
+    })
+    .await
 }

@@ -17,6 +17,7 @@ mod pad;
 mod pictures;
 mod reckon;
 mod reckon_properties;
+mod reckoner;
 mod shop;
 mod stand_in;
 mod stored;

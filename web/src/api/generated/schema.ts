@@ -1120,6 +1120,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reckoner/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works one out in this device's units, with what this shop has learned. */
+        post: operations["reckon"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckoner/{units}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every calculation there is, in one system of units, in the order of a repair. */
+        get: operations["show_calculations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop": {
         parameters: {
             query?: never;
@@ -1313,6 +1347,13 @@ export interface components {
             due_ms: number;
             /** @description "after a month", "as was said" */
             words: string;
+        };
+        /** @description What was put into the blanks of a sentence. */
+        Asked: {
+            /** @description By the key of each blank; what is left out is as usual. */
+            blanks?: {
+                [key: string]: string;
+            };
         };
         /** @description A question back. */
         AskedBack: {
@@ -1543,6 +1584,17 @@ export interface components {
             /** Format: double */
             mean_mm: number;
         };
+        /** @description A blank: what it is called and what may stand in it. */
+        BlankView: {
+            /** @description Empty where an amount is asked for. */
+            choices: components["schemas"]["ChoiceView"][];
+            key: string;
+            label: string;
+            /** @description The unit a bare number is taken in; empty for none. */
+            unit: string;
+            /** @description What stands there until something else is typed. */
+            usual: string;
+        };
         /** @description A full break as its pieces lie on the bench. */
         BreakPlan: {
             /** @description What its alignment is read by: "a pin through the holes, a straight edge"; empty while nobody has said. */
@@ -1595,6 +1647,20 @@ export interface components {
             /** Format: double */
             size_mm?: number | null;
             what: string;
+        };
+        /** @description A calculation as it is found and filled in. */
+        CalculationView: {
+            blanks: components["schemas"]["BlankView"][];
+            fact?: components["schemas"]["FactView"] | null;
+            /** @description What else it is called by, in small letters. */
+            found_by: string;
+            id: string;
+            name: string;
+            sentence: components["schemas"]["PieceView"][];
+        };
+        /** @description All of them, in the order of a repair. */
+        Calculations: {
+            calculations: components["schemas"]["CalculationView"][];
         };
         /** @description Odds against what became of them. */
         Calibration: {
@@ -2601,6 +2667,10 @@ export interface components {
             name: string;
             text: string;
         };
+        FactView: {
+            answer: string;
+            field: string;
+        };
         /** @description What a factor is of. */
         FactorOf: {
             id: string;
@@ -3558,6 +3628,46 @@ export interface components {
             /** Format: int64 */
             unwrap_at_ms?: number | null;
             unwrapped: boolean;
+        };
+        /** @description Illustration beside an answer, in the units the core works in. */
+        Illustration: {
+            against_c: number[];
+            /** @enum {string} */
+            kind: "curve";
+            points: [
+                number,
+                number
+            ][];
+        } | {
+            beyond_mm: [
+                number,
+                number
+            ];
+            /** Format: double */
+            drill_mm: number;
+            /** @enum {string} */
+            kind: "tip";
+            /** Format: double */
+            offset_mm: number;
+        } | {
+            closed: boolean;
+            /** Format: int32 */
+            count: number;
+            /** @enum {string} */
+            kind: "row";
+            /** Format: double */
+            pin_mm: number;
+            /** Format: double */
+            pitch_mm: number;
+        } | {
+            /** @enum {string} */
+            kind: "groove";
+            outline_mm: [
+                number,
+                number
+            ][];
+            /** Format: double */
+            wall_mm: number;
         };
         Imported: {
             /** @description There was a job of this name already: it stays as it is, this one lies beside it. */
@@ -4840,6 +4950,20 @@ export interface components {
         };
         /** @enum {string} */
         PictureField: "shows" | "caption";
+        /** @description A piece of a sentence: words, the key of a blank, or the name of an answer. */
+        PieceView: {
+            /** @enum {string} */
+            kind: "words";
+            of: string;
+        } | {
+            /** @enum {string} */
+            kind: "blank";
+            of: string;
+        } | {
+            /** @enum {string} */
+            kind: "answer";
+            of: string;
+        };
         /** @description One pin on a face. */
         PinOnFace: {
             /** Format: double */
@@ -5186,6 +5310,20 @@ export interface components {
             late: boolean;
             /** @description "Fri 27 Nov, 14:30"; once it is lit, how long all of it takes. */
             words: string;
+        };
+        /** @description An answer as it is shown. */
+        Reckoned: {
+            figures: components["schemas"]["Figure"][];
+            illustration?: components["schemas"]["Illustration"] | null;
+            notes: string[];
+            /** @description How each amount was understood, by the key of its blank. */
+            understood: {
+                [key: string]: components["schemas"]["Understood"];
+            };
+            /** @description Answers that are words, by name. */
+            words: {
+                [key: string]: string;
+            };
         };
         /** @description A reading as it is kept, with the channel that read it. */
         Recorded: {
@@ -6441,34 +6579,10 @@ export interface components {
             /** Format: uuid */
             device: string;
         };
-        /**
-         * @description What was understood of something typed: kept beside it, so that a bound or a word that changes later
-         *     does not rewrite what was said.
-         */
+        /** @description An amount as it was understood. */
         Understood: {
-            /** @enum {string} */
-            kind: "field";
-            value: components["schemas"]["FieldValue"] | null;
-        } | {
-            /** @enum {string} */
-            kind: "outcome";
-            /** @description The outcome of a measured test. */
-            value: string;
-        } | {
-            /** @enum {string} */
-            kind: "celsius";
-            /**
-             * Format: double
-             * @description A temperature, in degC.
-             */
-            value: number;
-        } | {
-            /** @enum {string} */
-            kind: "lengths";
-            /** @description Lengths on the map in mm, by what they are; nothing for one that was emptied. */
-            value: {
-                [key: string]: number | null;
-            };
+            imperial: components["schemas"]["Shown"];
+            metric: components["schemas"]["Shown"];
         };
         /**
          * @description The unit a value is held in.
@@ -12230,6 +12344,173 @@ export interface operations {
             };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    reckon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A calculation */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description The answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reckoned"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such calculation */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    show_calculations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description metric or imperial */
+                units: components["schemas"]["UnitSystem"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The calculations */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calculations"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such units */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

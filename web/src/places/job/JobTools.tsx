@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
 import type { Station } from '../../api/client'
 import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
@@ -51,6 +52,9 @@ export function JobTools({ station }: { station: Station }): ReactNode {
       >
         {noted ? 'Note here' : 'Note'}
       </button>
+      <Link to="/reckoner" className={`${tool} flex items-center`}>
+        Reckon
+      </Link>
       <button type="button" className={tool} onClick={() => setOpen(true)}>
         Job
       </button>

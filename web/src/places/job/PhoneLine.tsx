@@ -58,6 +58,9 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
           >
             Note
           </button>
+          <Link to="/reckoner" className="flex min-h-11 min-w-11 items-center pl-3 font-semibold">
+            Reckon
+          </Link>
           <button
             type="button"
             className="min-h-11 min-w-11 pl-3 font-semibold"

@@ -7,8 +7,8 @@ use super::{HeatPlan, Sources};
 use crate::field;
 use crate::heat::BurnsOn;
 use crate::heat::{
-    BarPower, DONT_STEER_UNDER, Gas, Heating, HotSpot, Infrared, Runs, burnt_together, gas_need_m3, pull_mpa,
-    runs_out_min, stress_intensity, withdrawal,
+    BarPower, DONT_STEER_UNDER, Gas, Heating, HotSpot, Infrared, RUNS_FROM, Runs, burnt_together, emissivity,
+    gas_need_m3, pull_mpa, runs_out_min, stress_intensity, withdrawal,
 };
 use crate::iron::{Iron, least_forgiving};
 use crate::job::Round;
@@ -123,21 +123,8 @@ pub(super) fn oven_segments(
     ]
 }
 
-/// House: from this share of what the iron stands a tip is likely to run on.
-const LIKELY: f64 = 0.7;
 /// House: a flame's own spread, in mm.
 const SPREAD_MM: f64 = 75.0;
-
-/// House: the emissivity of a surface.
-fn emissivity(surface: &str) -> f64 {
-    match surface {
-        "ground" => 0.25,
-        "machined" => 0.35,
-        "rusty" => 0.85,
-        "soot" => 0.95,
-        _ => 0.70,
-    }
-}
 
 /// The gases of what heats it, for all that it burns.
 pub(super) fn gas_plans(
@@ -336,7 +323,7 @@ pub(super) fn runs_on(
                 number(k, 1),
                 number(weakest.toughness_mpa_sqrt_m(), 0),
             );
-            (share >= LIKELY).then(|| RunsOn {
+            (share >= RUNS_FROM).then(|| RunsOn {
                 letter: crack.letter.clone(),
                 end: end.name.clone(),
                 share,
