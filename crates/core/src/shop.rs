@@ -43,6 +43,15 @@ pub enum ShopWord {
     Learned(OwnFactor),
     /// An end of a crack was found again, better: said by the program.
     FoundAgain(OwnTip),
+    /// One of the shop's own cases counts no more, and why: a repair, a heating or cooling, a timing, an end.
+    LeaveOut {
+        case: Uuid,
+        reason: String,
+    },
+    /// It counts again.
+    LetIn {
+        case: Uuid,
+    },
     /// It was not taken: puts back what a job took.
     PutBack {
         target: Uuid,
@@ -63,7 +72,7 @@ pub enum ShopWord {
 impl Word for ShopWord {
     fn taking(&self) -> Taking {
         match self {
-            Self::Set { .. } => Taking::Open,
+            Self::Set { .. } | Self::LeaveOut { .. } | Self::LetIn { .. } => Taking::Open,
             // Nobody said it: it is put back, not taken back.
             Self::Used { .. }
             | Self::Became(_)
@@ -104,6 +113,8 @@ pub fn settings(facts: &[ShopFact]) -> BTreeMap<String, Held> {
 
 /// Letters of a job's name as it is kept beside what it took.
 const NAME_MOST: usize = 80;
+/// Letters of why a case does not count.
+const REASON_MOST: usize = 200;
 
 /// The thing in the stores, and the field of it, that a key is of.
 fn thing_of(key: &str) -> Option<(Uuid, &str)> {
@@ -145,7 +156,8 @@ pub fn repairs(facts: &[ShopFact]) -> Vec<OwnRepair> {
 }
 
 /// What was timed here, each timing as it was last said.
-fn timed(facts: &[ShopFact]) -> Vec<TimedStep> {
+#[must_use]
+pub fn timed(facts: &[ShopFact]) -> Vec<TimedStep> {
     fn said(word: &ShopWord) -> Option<&TimedStep> {
         if let ShopWord::Timed(timed) = word { Some(timed) } else { None }
     }
@@ -153,7 +165,8 @@ fn timed(facts: &[ShopFact]) -> Vec<TimedStep> {
 }
 
 /// How each heating and cooling went here, as it was last said.
-fn learned(facts: &[ShopFact]) -> Vec<OwnFactor> {
+#[must_use]
+pub fn learned(facts: &[ShopFact]) -> Vec<OwnFactor> {
     fn said(word: &ShopWord) -> Option<&OwnFactor> {
         if let ShopWord::Learned(own) = word { Some(own) } else { None }
     }
@@ -161,11 +174,38 @@ fn learned(facts: &[ShopFact]) -> Vec<OwnFactor> {
 }
 
 /// Ends that were found again here, each as it was last said.
-fn tips(facts: &[ShopFact]) -> Vec<OwnTip> {
+#[must_use]
+pub fn tips(facts: &[ShopFact]) -> Vec<OwnTip> {
     fn said(word: &ShopWord) -> Option<&OwnTip> {
         if let ShopWord::FoundAgain(own) = word { Some(own) } else { None }
     }
     last_said(facts, said, OwnTip::is_of)
+}
+
+/// Cases that count no more, with the reason, as last said of each.
+#[must_use]
+pub fn left_out(facts: &[ShopFact]) -> BTreeMap<Uuid, String> {
+    let undone = undone(facts);
+    let mut out = BTreeMap::new();
+    for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
+        match &fact.change {
+            ShopWord::LeaveOut { case, reason } => drop(out.insert(*case, reason.clone())),
+            ShopWord::LetIn { case } => drop(out.remove(case)),
+            _ => {}
+        }
+    }
+    out
+}
+
+/// Every case there is: of what one may be left out.
+fn is_a_case(facts: &[ShopFact], case: Uuid) -> bool {
+    facts.iter().any(|fact| match &fact.change {
+        ShopWord::Became(repair) => repair.lit == case,
+        ShopWord::Timed(timed) => timed.fact == case,
+        ShopWord::Learned(own) => own.lit == case,
+        ShopWord::FoundAgain(own) => own.crack == case,
+        _ => false,
+    })
 }
 
 /// Whether a word may be said of the shop: gives what is understood of it.
@@ -228,6 +268,20 @@ pub fn may_be_said(
                 .then_some(None)
                 .ok_or_else(|| FieldProblem::new("name", "the name is too long", "80 letters at most"))
         }
+        ShopWord::LeaveOut { case, reason } => {
+            let reason = reason.trim().chars().count();
+            if !is_a_case(facts, *case) {
+                Err(FieldProblem::new("case", "there is no such case here", ""))
+            } else if reason == 0 {
+                Err(FieldProblem::new("reason", "say why it does not count", "the thermocouple had come off"))
+            } else if reason > REASON_MOST {
+                Err(FieldProblem::new("reason", "that is too long", format!("{REASON_MOST} letters at most")))
+            } else {
+                Ok(None)
+            }
+        }
+        ShopWord::LetIn { case } if left_out(facts).contains_key(case) => Ok(None),
+        ShopWord::LetIn { .. } => Err(FieldProblem::new("case", "it counts already", "")),
         ShopWord::PutBack { target } => {
             let taken = |fact: &ShopFact| fact.id == *target && matches!(fact.change, ShopWord::Used { .. });
             if facts.iter().any(taken) && !undone(facts).contains(target) {
@@ -471,10 +525,12 @@ impl Shop {
                 _ => None,
             })
             .collect();
-        counted.repairs = repairs(facts);
-        counted.timed = timed(facts);
-        counted.learned = learned(facts);
-        counted.tips = tips(facts);
+        let out = left_out(facts);
+        let counts = |case: &Uuid| !out.contains_key(case);
+        counted.repairs = repairs(facts).into_iter().filter(|it| counts(&it.lit)).collect();
+        counted.timed = timed(facts).into_iter().filter(|it| counts(&it.fact)).collect();
+        counted.learned = learned(facts).into_iter().filter(|it| counts(&it.lit)).collect();
+        counted.tips = tips(facts).into_iter().filter(|it| counts(&it.crack)).collect();
         for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
             let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);
             thing.counted_ms = said.map_or(0, ShopFact::at_ms);

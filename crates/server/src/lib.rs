@@ -12,6 +12,7 @@ mod health;
 mod job;
 mod job_file;
 pub mod keep;
+mod ledger;
 mod logger;
 mod map;
 mod migrations;
@@ -185,6 +186,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         )
         .mount("/api/reckon", reckon::routes())
         .mount("/api/reckoner", reckoner::routes())
+        .mount("/api/ledger", ledger::routes())
         .mount(
             "/api",
             routes![

@@ -60,6 +60,8 @@ use crate::api_error::ProblemsBody;
         crate::calendar::of_the_shop,
         crate::stores::route::show,
         crate::stores::route::buying,
+        crate::ledger::show,
+        crate::ledger::table,
         crate::reckoner::calculations,
         crate::reckoner::reckon,
         crate::reckon::iron::iron,

@@ -79,6 +79,15 @@ export const tablesQuery = (units: UnitSystem) =>
     gcTime: Infinity,
   })
 
+/** What the shop's own repairs have taught, in the units of this device. */
+export const ledgerQuery = (shop: number, units: UnitSystem) =>
+  queryOptions({
+    queryKey: ['ledger', shop, units],
+    queryFn: async () => dataOf('Wall', await api.GET('/api/ledger')),
+    // What becomes known of a job is told by no stream here.
+    refetchInterval: 10_000,
+  })
+
 /** Every calculation of the reckoner, in one system of units: it never changes while the server runs. */
 export const calculationsQuery = (units: UnitSystem) =>
   queryOptions({

@@ -5,6 +5,7 @@ import { PLACES, type Place } from './table'
 const PAGES: Record<Place, ComponentType> = {
   rack: later(async () => (await import('./rack/RackPage')).RackPage),
   stores: later(async () => (await import('./stores/StoresPage')).StoresPage),
+  ledger: later(async () => (await import('./ledger/LedgerPage')).LedgerPage),
   reckoner: later(async () => (await import('./reckoner/ReckonerPage')).ReckonerPage),
   shop: later(async () => (await import('./shop/ShopPage')).ShopPage),
 }

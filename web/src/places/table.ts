@@ -2,6 +2,7 @@
 export const PLACES = [
   { place: 'rack', path: '/', word: 'Rack', key: 'r' },
   { place: 'stores', path: '/stores', word: 'Stores', key: 'g' },
+  { place: 'ledger', path: '/ledger', word: 'Ledger', key: 'e' },
   { place: 'reckoner', path: '/reckoner', word: 'Reckoner', key: 'c' },
   { place: 'shop', path: '/shop', word: 'Shop', key: 's' },
 ] as const

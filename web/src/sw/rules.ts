@@ -14,6 +14,7 @@ const SEEN: readonly RegExp[] = [
   /^\/api\/rack$/,
   /^\/api\/shop$/,
   /^\/api\/blank$/,
+  /^\/api\/ledger$/,
   /^\/api\/tables\/[a-z]+$/,
   /^\/api\/reckoner\/[a-z]+$/,
   /^\/api\/jobs\/[0-9a-f-]{36}$/,

@@ -2,6 +2,10 @@
 
 mod break_ratio;
 mod calibration;
+mod wall;
 
 pub use break_ratio::{BreakRatio, break_ratio};
 pub use calibration::{Calibration, Tenth, WithOutcome, calibration};
+pub use wall::{
+    CaseMark, HeldLine, Honest, LearnedCase, LearnedLine, LeftOutCase, Said, TenthHeld, Wall, wall,
+};

@@ -329,6 +329,9 @@ pub struct OwnRepair {
     /// What burdened it when it was last asked, in log-odds; 0 for one that was kept before that was.
     #[serde(default)]
     pub shift: f64,
+    /// Its odds of a year when it was lit, 0 to 1; nothing for one that was lit before that was kept.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub given: Option<f64>,
 }
 
 /// What became of our own repairs by this method, and how many there are of it, known or not.

@@ -10,6 +10,7 @@ use crate::field;
 use crate::heat::OwnFactor;
 use crate::job::{Became, Fact, Job, Round, Timed, job_ms_to_clock};
 use crate::method::{OwnRepair, shift_of};
+use crate::record::FrozenPlan;
 use crate::shop::Shop;
 use crate::stage::Contender;
 use crate::stores::{Take, TakenWhen};
@@ -147,9 +148,17 @@ fn repairs(job: &Job, plan: &Plan) -> Vec<OwnRepair> {
             days: said.map_or(0.0, |said| ((said.at_ms - lit.at_ms) as f64 / DAY_MS).max(0.0)),
             became: said.map_or(Became::Unknown, |said| said.became).id().to_owned(),
             shift: burdened(job, round, contender),
+            given: lit.frozen.as_ref().and_then(odds_given),
         })
     };
     job.rounds.iter().filter_map(of).collect()
+}
+
+/// The odds that stood on the plan when it was lit, 0 to 1.
+fn odds_given(frozen: &FrozenPlan) -> Option<f64> {
+    let figure = frozen.figures.iter().find(|figure| figure.id == "method.odds")?;
+    // As it was shown: nobody goes by more.
+    Some((figure.value.round() / 100.0).clamp(0.0, 1.0))
 }
 
 /// What burdened the repair of a round, in log-odds; of a round that is over nothing is worked out any more.

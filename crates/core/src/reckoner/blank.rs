@@ -176,7 +176,7 @@ fn value(blank: &'static Blank, text: &str, units: UnitSystem) -> Result<Value, 
     if !(low..=high).contains(&typed.value) {
         let between =
             format!("{} to {}", units.say_exactly(low, typed.unit), units.say_exactly(high, typed.unit));
-        let message = format!("{} cannot be that", blank.label.to_lowercase());
+        let message = if typed.value < low { "that is too little" } else { "that is too much" };
         return Err(FieldProblem::new(blank.key, message, between.trim()));
     }
     Ok(Value::Amount(typed.value, typed.unit))

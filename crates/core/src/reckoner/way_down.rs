@@ -99,7 +99,7 @@ fn out_of_heat(filled: &Filled, shop: &Shop) -> Result<Answer, FieldProblem> {
 const PACKED_AT: Blank =
     Blank::amount("from", "From", Kind::Temperature, (60.0, 1_000.0), ("290 °C", "550 °F"));
 const PACKING: Blank = Blank::one_of("packing", "Packing", Packing::CHOICES).usually("vermiculite");
-const THICK: Blank = Blank::amount("thick", "Thickness", Kind::Length, (0.0, 500.0), ("100 mm", "4 in"));
+const THICK: Blank = Blank::amount("thick", "How thick", Kind::Length, (0.0, 500.0), ("100 mm", "4 in"));
 
 pub(super) const COOLING: Calculation = Calculation {
     id: "cooling",

@@ -286,6 +286,7 @@ fn a_piece_of_scrap_comes_first_until_a_way_was_done_five_times() {
             days: 400.0,
             became: "holds".to_owned(),
             shift: 0.0,
+            given: None,
         };
         vec![one; count]
     };

@@ -184,6 +184,7 @@ fn our_own_repairs_move_the_odds_and_the_skill() {
         days: 365.0,
         became: became.to_owned(),
         shift: 0.0,
+        given: None,
     };
     // Prior 6.5 and 3.5: one that held a year makes 7.5 of 11
     bench.shop.repairs = vec![repair(Iron::Gray, "holds", 1)];

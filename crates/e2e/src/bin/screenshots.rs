@@ -64,11 +64,8 @@ async fn main() -> anyhow::Result<()> {
         PHONE,
     )
     .await?;
-    take("prep-phone", &format!("/jobs/{}/prep", browser.job("Seed drill").await?), "In this order", PHONE)
-        .await?;
-    take("cooling-phone", &format!("/jobs/{}/cooling", browser.job("Letterpress").await?), "HOT", PHONE)
-        .await?;
-
+    take("ledger", "/ledger", "What this shop has learned", LAPTOP).await?;
+    take("reckoner", "/reckoner?of=cooling", "may be unwrapped after", LAPTOP).await?;
     take("stores", "/stores", "missing", LAPTOP).await?;
 
     let drill = browser.job("Seed drill").await?;

@@ -104,7 +104,7 @@ async fn everything_can_be_read_pressed_and_understood(
     browser.go(&server.url("/")).await?;
     let mut eye = Eye { browser: &browser, glossary: Glossary::read()?, found: Vec::new(), looks: 0 };
     let main = || By::Css("main");
-    for page in ["/", "/?away=", "/stores", "/shop"] {
+    for page in ["/", "/?away=", "/stores", "/ledger", "/reckoner?of=cooling", "/shop"] {
         browser.go(&server.url(page)).await?;
         browser.find(main()).await?;
         eye.look(page).await?;
@@ -176,7 +176,11 @@ async fn at_twice_the_size_nothing_is_lost() -> anyhow::Result<()> {
     let job = browser.job("Letterpress").await?;
     let mut lost = Vec::new();
     let pages = STATIONS.map(|station| format!("/jobs/{job}/{station}"));
-    for page in ["/".to_owned(), "/stores".to_owned(), "/shop".to_owned()].into_iter().chain(pages) {
+    for page in ["/", "/stores", "/ledger", "/reckoner?of=pins-along", "/shop"]
+        .map(str::to_owned)
+        .into_iter()
+        .chain(pages)
+    {
         browser.walk_to(&page).await?;
         browser.find(By::Css("main button, main input, main a")).await?;
         // What reaches past the right edge cannot be come to.

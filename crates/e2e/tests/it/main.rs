@@ -12,6 +12,7 @@ mod journeys;
 mod kept;
 mod kept_data;
 mod know;
+mod ledger;
 mod lightings;
 mod many;
 mod map;

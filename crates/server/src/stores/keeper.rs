@@ -10,7 +10,7 @@ use vanadin_core::heat::OwnFactor;
 use vanadin_core::job::Became;
 use vanadin_core::method::OwnRepair;
 use vanadin_core::plan::Asks;
-use vanadin_core::shop::ShopWord;
+use vanadin_core::shop::{ShopWord, learned, repairs, timed as timed_here, tips};
 use vanadin_core::stores::used_up;
 
 use super::demand;
@@ -77,7 +77,8 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
         let shop = desk.shop().await?;
         // Of what nothing is known only a word is told that takes back another.
         let unknown = Became::from_id(&repair.became) == Some(Became::Unknown);
-        let before = shop.shop.repairs.iter().find(|it| it.lit == repair.lit);
+        let told = repairs(&shop.facts);
+        let before = told.iter().find(|it| it.lit == repair.lit);
         let known = match before {
             Some(before) if unknown => before.became == repair.became,
             Some(before) => *before == repair,
@@ -89,21 +90,21 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
     }
     for timed in asks.timed {
         // Reckoned anew it is much the same: only another timing is another word.
-        let known = desk.shop().await?.shop.timed.iter().any(|it| it.fact == timed.fact);
+        let known = timed_here(&desk.shop().await?.facts).iter().any(|it| it.fact == timed.fact);
         if !known {
             said_by_itself(desk, Uuid::new_v4(), ShopWord::Timed(timed)).await?;
         }
     }
     for own in asks.learned {
         let own = OwnFactor { name: short(&own.name), ..own };
-        let known = desk.shop().await?.shop.learned.iter().any(|known| known.as_good_as(&own));
+        let known = learned(&desk.shop().await?.facts).iter().any(|known| known.as_good_as(&own));
         if !known {
             said_by_itself(desk, Uuid::new_v4(), ShopWord::Learned(own)).await?;
         }
     }
     for own in asks.tips {
         let own = OwnTip { name: short(&own.name), ..own };
-        let known = desk.shop().await?.shop.tips.iter().any(|known| known.as_good_as(&own));
+        let known = tips(&desk.shop().await?.facts).iter().any(|known| known.as_good_as(&own));
         if !known {
             said_by_itself(desk, Uuid::new_v4(), ShopWord::FoundAgain(own)).await?;
         }

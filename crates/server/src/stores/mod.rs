@@ -1,6 +1,6 @@
 //! The stores: what the jobs on the rack ask of them, what they took.
 
-mod demand;
+pub(crate) mod demand;
 mod keeper;
 pub mod route;
 

@@ -10,6 +10,7 @@ mod iron;
 mod job_file;
 mod jobs;
 mod keep;
+mod ledger;
 mod logger;
 mod map;
 mod numbers;

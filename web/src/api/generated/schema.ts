@@ -590,6 +590,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's wall: how repairs held, how honest the odds were, what was learned. */
+        get: operations["show_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/{table}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One of its tables, for another program: figures in SI, nobody's name. */
+        get: operations["ledger_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack": {
         parameters: {
             query?: never;
@@ -1690,6 +1724,16 @@ export interface components {
         };
         CalibrationRequest: {
             outcomes: components["schemas"]["OutcomeRequest"][];
+        };
+        /** @description One repair. */
+        CaseMark: {
+            became: components["schemas"]["Became"];
+            /** Format: uuid */
+            case: string;
+            /** Format: uuid */
+            job: string;
+            name: string;
+            words: string;
         };
         /** @description What may be behind it. */
         CauseView: {
@@ -3554,6 +3598,33 @@ export interface components {
             /** Format: double */
             width_m: number;
         };
+        /** @description How the repairs of a method held. */
+        HeldLine: {
+            /**
+             * Format: int32
+             * @description Asked about.
+             */
+            asked: number;
+            /**
+             * Format: double
+             * @description By the book alone.
+             */
+            book: number;
+            /**
+             * Format: double
+             * @description Of a hundred, a year: by these repairs and the book, with its 80 % interval.
+             */
+            held: number;
+            /** Format: double */
+            high: number;
+            label: string;
+            /** Format: double */
+            low: number;
+            /** @description What holds first, then what failed, then what nobody was asked about. */
+            marks: components["schemas"]["CaseMark"][];
+            method: components["schemas"]["MethodId"];
+            words: string;
+        };
         /** @description A repair of the shop's own that held when it was last asked. */
         HeldRepair: {
             /** Format: double */
@@ -3611,6 +3682,13 @@ export interface components {
             drill_mm: number;
             /** Format: double */
             wall_mm: number;
+        };
+        /** @description Odds against what came of them. */
+        Honest: {
+            scores: components["schemas"]["Calibration"];
+            /** @description The tenths of `scores`, with the 80 % interval of each share. */
+            tenths: components["schemas"]["TenthHeld"][];
+            words: string;
         };
         /** @description A part that is hot. */
         Hot: {
@@ -3937,6 +4015,42 @@ export interface components {
             side: number;
             /** @description "layer 1", "layer 2, far side" */
             words: string;
+        };
+        LearnedCase: {
+            /** Format: uuid */
+            case: string;
+            /**
+             * Format: uuid
+             * @description Nothing where the job is not known any more.
+             */
+            job?: string | null;
+            name: string;
+            /** Format: double */
+            value: number;
+            /** @description "9 % less than usual" */
+            words: string;
+        };
+        /** @description A figure that has wandered from the book to this shop. */
+        LearnedLine: {
+            /** Format: double */
+            book: number;
+            cases: components["schemas"]["LearnedCase"][];
+            /** Format: double */
+            here: number;
+            name: string;
+            /** @description Ends of its scale: the book and every case lie within. */
+            scale: [
+                number,
+                number
+            ];
+            words: string;
+        };
+        /** @description A case that does not count. */
+        LeftOutCase: {
+            /** Format: uuid */
+            case: string;
+            name: string;
+            reason: string;
         };
         /** @description Whoever lets a job go types its name. */
         LetGo: {
@@ -4814,6 +4928,11 @@ export interface components {
              * @description Until it was asked, or failed.
              */
             days: number;
+            /**
+             * Format: double
+             * @description Its odds of a year when it was lit, 0 to 1; nothing for one that was lit before that was kept.
+             */
+            given?: number | null;
             iron: components["schemas"]["Iron"];
             /** Format: uuid */
             job: string;
@@ -5795,6 +5914,17 @@ export interface components {
             /** @enum {string} */
             kind: "found_again";
         }) | {
+            /** Format: uuid */
+            case: string;
+            /** @enum {string} */
+            kind: "leave_out";
+            reason: string;
+        } | {
+            /** Format: uuid */
+            case: string;
+            /** @enum {string} */
+            kind: "let_in";
+        } | {
             /** @enum {string} */
             kind: "put_back";
             /** Format: uuid */
@@ -6284,6 +6414,18 @@ export interface components {
             /** Format: double */
             share: number;
         };
+        TenthHeld: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            mean_p: number;
+            /** Format: int32 */
+            n: number;
+            /** Format: double */
+            share: number;
+        };
         /** @description A test judged by look. */
         TestView: {
             caution: string;
@@ -6616,6 +6758,19 @@ export interface components {
             x_mm: number;
             /** Format: double */
             y_mm: number;
+        };
+        /** @description The wall as it is shown. */
+        Wall: {
+            /** @description What all of it says, in one line. */
+            heading: string;
+            honest?: components["schemas"]["Honest"] | null;
+            /** @description What this shop does against what is usual. */
+            learned: components["schemas"]["LearnedLine"][];
+            left_out: components["schemas"]["LeftOutCase"][];
+            /** @description Those with a repair of their own, the most of them first. */
+            methods: components["schemas"]["HeldLine"][];
+            /** @description What stands out, in a sentence or two. */
+            said: string;
         };
         /** @description A measured wall along a crack. */
         WallAlong: {
@@ -9398,6 +9553,112 @@ export interface operations {
                 };
             };
             /** @description No such job or method */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    show_ledger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The wall */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wall"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    ledger_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description repairs.csv, learned.csv or honest.csv */
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such table */
             404: {
                 headers: {
                     [name: string]: unknown;

@@ -43,6 +43,7 @@ export function ReckonerPage(): ReactNode {
         aria-label="Reckoner"
         className="flex min-h-0 grow gap-8 px-5 pt-4 pb-6 max-bench:flex-col max-bench:gap-4 max-bench:px-4"
       >
+        <h1 className="sr-only">Reckoner</h1>
         <nav
           aria-label="Calculations"
           className={`w-[330px] shrink-0 max-bench:w-full ${opened === undefined ? '' : 'max-bench:hidden'}`}

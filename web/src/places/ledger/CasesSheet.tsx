@@ -1,0 +1,108 @@
+import { useId, useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
+import { Refused, type Schemas } from '../../api/client'
+import { useShopWord } from '../../job/useShopWord'
+import { FieldFrame, describedBy } from '../../ui/FieldFrame'
+import { Sheet } from '../../ui/Sheet'
+
+/** One case of a line: a repair, a heating, an end, a timing. */
+export interface Case {
+  case: string
+  job?: string | null
+  name: string
+  words: string
+  became?: Schemas['CaseMark']['became']
+}
+
+export interface CasesSheetProps {
+  title: string
+  cases: readonly Case[]
+  open: boolean
+  onOpenChange: (open: boolean) => void
+}
+
+/** What a line stands on, case by case: each leads to its job, and can be left out with a reason. */
+export function CasesSheet({ title, cases, open, onOpenChange }: CasesSheetProps): ReactNode {
+  const [leaving, setLeaving] = useState<string | null>(null)
+  const [gone, setGone] = useState<readonly string[]>([])
+  return (
+    <Sheet title={title} open={open} onOpenChange={onOpenChange}>
+      <ul>
+        {cases.map((it) => (
+          <li key={it.case} className="border-b border-rule py-1">
+            <div className="flex flex-wrap items-center justify-between gap-x-3">
+              {it.job == null ? (
+                <span className="flex min-h-11 items-center font-semibold">{it.name}</span>
+              ) : (
+                <Link
+                  to={`/jobs/${it.job}/hand-over`}
+                  className="flex min-h-11 items-center font-semibold underline"
+                >
+                  {it.name}
+                </Link>
+              )}
+              <span className="text-ash">{it.words}</span>
+              {gone.includes(it.case) && <span role="status">left out</span>}
+              {!gone.includes(it.case) && it.became !== 'unknown' && (
+                <button
+                  type="button"
+                  className="min-h-11 min-w-11 text-ash"
+                  onClick={() => setLeaving(leaving === it.case ? null : it.case)}
+                >
+                  Leave out
+                </button>
+              )}
+            </div>
+            {leaving === it.case && (
+              <WhyNot
+                of={it.case}
+                onDone={() => {
+                  setLeaving(null)
+                  setGone([...gone, it.case])
+                }}
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  )
+}
+
+function WhyNot({ of, onDone }: { of: string; onDone: () => void }): ReactNode {
+  const id = useId()
+  const word = useShopWord()
+  const [reason, setReason] = useState('')
+  const wrong = word.error instanceof Refused ? word.error.problems[0] : undefined
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3 pb-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        word.mutate({ change: { kind: 'leave_out', case: of, reason } }, { onSuccess: onDone })
+      }}
+    >
+      <div className="grow">
+        <FieldFrame id={id} label="Why it does not count" problem={wrong}>
+          <input
+            id={id}
+            value={reason}
+            autoComplete="off"
+            aria-invalid={wrong !== undefined || undefined}
+            aria-describedby={describedBy(id, wrong)}
+            onChange={(event) => setReason(event.target.value)}
+            className="min-h-12 w-full border-[1.5px] border-dim bg-raise px-3 text-[17px] text-chalk"
+          />
+        </FieldFrame>
+      </div>
+      <button type="submit" className="min-h-12 border-[1.5px] border-dim px-4 font-semibold">
+        Leave it out
+      </button>
+      {word.error !== null && wrong === undefined && (
+        <p role="alert" className="basis-full">
+          The server is not reached: it counts as before.
+        </p>
+      )}
+    </form>
+  )
+}

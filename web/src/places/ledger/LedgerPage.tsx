@@ -1,0 +1,100 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState, type ReactNode } from 'react'
+import { ledgerQuery } from '../../api/queries'
+import { useShop } from '../../job/ShopContext'
+import { WORK } from '../../ui/focus'
+import { Head } from '../Head'
+import { CasesSheet, type Case } from './CasesSheet'
+import { HeldScale, HeldLine } from './HeldLine'
+import { HonestChart } from './HonestChart'
+import { LearnedLine } from './LearnedLine'
+import { LeftOut } from './LeftOut'
+
+interface Opened {
+  title: string
+  cases: readonly Case[]
+}
+
+const TABLES = [
+  ['repairs.csv', 'Repairs'],
+  ['learned.csv', 'What was learned'],
+  ['honest.csv', 'Odds against outcomes'],
+] as const
+
+/** What the shop has learned: every repair a mark on the line of its method, every learned figure beside the book's. */
+export function LedgerPage(): ReactNode {
+  const { revision, units } = useShop()
+  const { data: wall, isError } = useQuery({
+    ...ledgerQuery(revision, units),
+    placeholderData: keepPreviousData,
+  })
+  const [opened, setOpened] = useState<Opened | null>(null)
+  return (
+    <div className="mx-auto flex min-h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col">
+      <title>Ledger - Vanadin</title>
+      <Head at="ledger" />
+      <main id={WORK} tabIndex={-1} aria-label="Ledger" className="grow px-5 pt-4 pb-8 max-bench:px-4">
+        {isError && wall === undefined && (
+          <p>The server is not reached, and the ledger was not seen here before.</p>
+        )}
+        {wall !== undefined && (
+          <>
+            <h1 className="words text-[38px] leading-10 max-bench:text-[30px] max-bench:leading-9">
+              {wall.heading}
+            </h1>
+            <p className="mt-1">{wall.said}</p>
+            {wall.methods.length > 0 && (
+              <section aria-label="How repairs held" className="mt-4">
+                <HeldScale />
+                {wall.methods.map((line) => (
+                  <HeldLine
+                    key={line.method}
+                    line={line}
+                    onOpen={() => setOpened({ title: line.label, cases: line.marks })}
+                  />
+                ))}
+                <p className="mt-2 small text-ash">
+                  Full: holds. Half: with a fault. Struck: failed. Ring: not asked yet. Dashed: by the book
+                  alone.
+                </p>
+              </section>
+            )}
+            {wall.honest != null && <HonestChart honest={wall.honest} />}
+            {wall.learned.length > 0 && (
+              <section aria-label="What this shop has learned" className="mt-6 border-t border-scribe pt-3">
+                <h2 className="words mb-1 text-[28px] leading-9">What this shop has learned</h2>
+                {wall.learned.map((line) => (
+                  <LearnedLine
+                    key={line.name}
+                    line={line}
+                    onOpen={() => setOpened({ title: line.name, cases: line.cases })}
+                  />
+                ))}
+              </section>
+            )}
+            {wall.left_out.length > 0 && <LeftOut cases={wall.left_out} />}
+            <p className="mt-6 flex flex-wrap items-center gap-x-4 border-t border-rule pt-2 text-ash">
+              As a table, without names:
+              {TABLES.map(([file, words]) => (
+                <a
+                  key={file}
+                  href={`/api/ledger/${file}`}
+                  download={file}
+                  className="flex min-h-11 items-center underline"
+                >
+                  {words}
+                </a>
+              ))}
+            </p>
+          </>
+        )}
+      </main>
+      <CasesSheet
+        title={opened?.title ?? ''}
+        cases={opened?.cases ?? []}
+        open={opened !== null}
+        onOpenChange={() => setOpened(null)}
+      />
+    </div>
+  )
+}
