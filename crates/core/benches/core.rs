@@ -1,12 +1,15 @@
 //! The computations that run while somebody waits. Read them as ratios: machines are noisy.
 
 use divan::{Bencher, black_box};
+use uuid::Uuid;
 use vanadin_core::heat::{
     BarPower, BeadPass, BeadSeam, BeadWork, Body, Packing, ReadAt, WallEnds, Wrapping, bead_order, ceiling_c,
     cool, cooling_fit, heat_for,
 };
 use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, MeasuredTest, confirm};
+use vanadin_core::ledger::{Said, wall};
 use vanadin_core::map::{GrayPicture, Line, traced};
+use vanadin_core::method::{MethodId, OwnRepair, Variant};
 use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, UnitSystem, Watts};
 
 fn main() {
@@ -150,4 +153,29 @@ fn a_cooling_fitted_to_200_readings(bencher: Bencher<'_, '_>) {
         .collect();
     assert_eq!(readings.len(), 200);
     bencher.bench(|| cooling_fit(black_box(&body), start, &wrapping, &readings));
+}
+
+/// Three thousand repairs asked about, as the ledger draws them.
+#[divan::bench]
+fn the_wall_of_3000_repairs(bencher: Bencher<'_, '_>) {
+    let ways = [MethodId::TorchBraze, MethodId::ArcNickelIron, MethodId::Stitch, MethodId::GasIron];
+    let repair = |at: u32| OwnRepair {
+        job: Uuid::from_u128(u128::from(at)),
+        lit: Uuid::from_u128(u128::from(at)),
+        name: format!("Lever {at}"),
+        method: ways[at as usize % ways.len()],
+        variant: Variant::Usual.id().to_owned(),
+        iron: Iron::Gray,
+        days: f64::from(30 + at % 700),
+        became: if at % 5 == 0 { "failed" } else { "holds" }.to_owned(),
+        // What burdened them lies in few heaps.
+        shift: -0.05 * f64::from(at % 20),
+        given: Some(0.6 + 0.02 * f64::from(at % 17)),
+    };
+    let repairs: Vec<OwnRepair> = (0..3_000).map(repair).collect();
+    let left_out = std::collections::BTreeMap::new();
+    bencher.bench(|| {
+        let all = Said { repairs: &repairs, timed: &[], learned: &[], tips: &[], left_out: &left_out };
+        wall(&all, UnitSystem::Metric)
+    });
 }

@@ -11,12 +11,12 @@ export interface HeadProps {
 /** The top of the places that are not a job. */
 export function Head({ at, children }: HeadProps): ReactNode {
   const here =
-    'words text-[32px] max-bench:text-[26px] leading-9 text-chalk min-h-11 min-w-11 flex items-center'
+    'words text-[32px] max-bench:text-[24px] leading-9 text-chalk min-h-11 min-w-11 flex items-center'
   const there = 'text-ash min-h-11 min-w-11 flex items-center justify-center'
   return (
-    <header className="flex min-h-14 items-center gap-5 border-b border-scribe px-5 py-1.5 max-bench:gap-2 max-bench:px-4">
+    <header className="flex min-h-14 items-center gap-5 border-b border-scribe px-5 py-1.5 max-bench:flex-wrap max-bench:gap-x-3 max-bench:gap-y-0 max-bench:px-4">
       <Crystal />
-      <nav className="flex min-w-0 items-center gap-6 overflow-x-auto max-bench:gap-3">
+      <nav className="flex items-center gap-6 max-bench:gap-2">
         {PLACES.map(({ place, path, word }) => (
           <Link
             key={place}

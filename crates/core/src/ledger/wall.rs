@@ -49,8 +49,11 @@ pub struct HeldLine {
     /// Asked about.
     pub asked: u32,
     pub words: String,
-    /// What holds first, then what failed, then what nobody was asked about.
+    /// All there are.
+    pub repairs: u32,
+    /// What holds first, then what failed, then what nobody was asked about; one for so many repairs.
     pub marks: Vec<CaseMark>,
+    pub repairs_a_mark: u32,
 }
 
 /// One repair.
@@ -136,7 +139,7 @@ pub fn wall(all: &Said<'_>, units: UnitSystem) -> Wall {
     let repairs: Vec<&OwnRepair> = all.repairs.iter().filter(|it| counts(&it.lit)).collect();
     let mut methods: Vec<HeldLine> =
         MethodId::ALL.into_iter().filter_map(|method| held_line(method, &repairs)).collect();
-    methods.sort_by_key(|line| std::cmp::Reverse(line.marks.len()));
+    methods.sort_by_key(|line| std::cmp::Reverse(line.repairs));
     let honest = honest(&repairs);
     Wall {
         heading: heading(&repairs, honest.as_ref()),
@@ -181,6 +184,8 @@ fn held_line(method: MethodId, repairs: &[&OwnRepair]) -> Option<HeldLine> {
     let hundred = |p: f64| p * 100.0;
     let (held, low, high, book) =
         (hundred(odds.mean), hundred(odds.low), hundred(odds.high), hundred(a / (a + b)));
+    let all = own.len();
+    let repairs_a_mark = all.div_ceil(MARKS_MOST).max(1);
     let repairs = |n: u32| if n == 1 { "1 repair".to_owned() } else { format!("{n} repairs") };
     let words = match asked {
         0 => "nobody was asked yet: as the book has it".to_owned(),
@@ -195,9 +200,15 @@ fn held_line(method: MethodId, repairs: &[&OwnRepair]) -> Option<HeldLine> {
         book,
         asked,
         words,
-        marks: own.into_iter().map(mark).collect(),
+        repairs: all as u32,
+        // In their order: each kind keeps its share.
+        marks: own.into_iter().step_by(repairs_a_mark).map(mark).collect(),
+        repairs_a_mark: repairs_a_mark as u32,
     })
 }
+
+/// Ours: more marks on one line are not told apart, and a page that carries them all is slow on a phone.
+const MARKS_MOST: usize = 60;
 
 /// As the odds count it, whatever its iron.
 fn counted(repair: &OwnRepair) -> Option<Outcome> {
@@ -471,6 +482,18 @@ mod tests {
         assert!((without.methods[0].held - 900.0 / 11.0).abs() < 1e-9);
         assert_eq!(without.left_out[0].name, "Lever 2");
         assert_eq!(told(&repairs, &BTreeMap::new()), before);
+    }
+
+    #[test]
+    fn a_line_of_many_repairs_keeps_the_share_of_each_kind() {
+        let many = |n: u128| -> Vec<OwnRepair> {
+            (0..n).map(|at| repair(at, if at % 4 == 0 { "failed" } else { "holds" }, 100.0, None)).collect()
+        };
+        let line = |n: u128| told(&many(n), &BTreeMap::new()).methods.remove(0);
+        let (sixty, more) = (line(60), line(240));
+        assert_eq!((sixty.marks.len(), sixty.repairs_a_mark), (60, 1));
+        assert_eq!((more.marks.len(), more.repairs_a_mark, more.repairs), (60, 4, 240));
+        assert_eq!(more.marks.iter().filter(|it| it.became == Became::Failed).count(), 15);
     }
 
     #[test]

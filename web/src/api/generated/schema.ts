@@ -3620,9 +3620,16 @@ export interface components {
             label: string;
             /** Format: double */
             low: number;
-            /** @description What holds first, then what failed, then what nobody was asked about. */
+            /** @description What holds first, then what failed, then what nobody was asked about; one for so many repairs. */
             marks: components["schemas"]["CaseMark"][];
             method: components["schemas"]["MethodId"];
+            /**
+             * Format: int32
+             * @description All there are.
+             */
+            repairs: number;
+            /** Format: int32 */
+            repairs_a_mark: number;
             words: string;
         };
         /** @description A repair of the shop's own that held when it was last asked. */

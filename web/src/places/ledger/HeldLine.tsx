@@ -75,6 +75,7 @@ export function HeldLine({ line, onOpen }: { line: Line; onOpen: () => void }): 
         {line.marks.map((mark) => (
           <RepairMark key={mark.case} became={mark.became} />
         ))}
+        {line.repairs_a_mark > 1 && <span className="text-ash">{line.repairs_a_mark} each</span>}
       </button>
     </div>
   )

@@ -25,18 +25,15 @@ export function ReckonerPage(): ReactNode {
   // A laptop has room for both: what was asked last here stands there, or the first.
   const beside = opened ?? all.find((it) => it.id === lastHere) ?? all[0]
   const open = (of: string) => setParams({ of })
+  const toggle = (where: string) => (
+    <button type="button" className={`min-h-11 min-w-11 px-2 text-ash ${where}`} onClick={toggleUnits}>
+      {units === 'metric' ? 'mm, °C' : 'in, °F'}
+    </button>
+  )
   return (
     <div className="mx-auto flex min-h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col">
       <title>Reckoner - Vanadin</title>
-      <Head at="reckoner">
-        <button
-          type="button"
-          className="min-h-11 min-w-11 px-2 whitespace-nowrap text-ash"
-          onClick={toggleUnits}
-        >
-          {units === 'metric' ? 'mm, °C' : 'in, °F'}
-        </button>
-      </Head>
+      <Head at="reckoner">{toggle('max-bench:hidden')}</Head>
       <main
         id={WORK}
         tabIndex={-1}
@@ -89,9 +86,12 @@ export function ReckonerPage(): ReactNode {
             aria-label={beside.name}
             className={`min-w-0 grow ${opened === undefined ? 'max-bench:hidden' : ''}`}
           >
-            <Link to="/reckoner" className="mb-1 inline-flex min-h-11 items-center text-ash bench:hidden">
-              All calculations
-            </Link>
+            <div className="mb-1 flex justify-between bench:hidden">
+              <Link to="/reckoner" className="flex min-h-11 items-center text-ash">
+                All calculations
+              </Link>
+              {toggle('')}
+            </div>
             <h2 className="words mb-3 text-[32px] leading-9">{beside.name}</h2>
             <Sentence key={`${beside.id} ${units}`} calculation={beside} />
           </section>

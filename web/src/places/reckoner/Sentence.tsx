@@ -11,7 +11,7 @@ import { TypedInput } from '../../ui/TypedInput'
 import { Why } from '../../ui/Why'
 import { Illustrated } from './Illustrated'
 import { IntoAJob } from './IntoAJob'
-import { keep, keptHere, same } from './kept'
+import { forget, keep, keptHere, same } from './kept'
 
 type Calculation = Schemas['CalculationView']
 type Blanks = Readonly<Record<string, string>>
@@ -87,7 +87,14 @@ export function Sentence({ calculation }: { calculation: Calculation }): ReactNo
         )}
         <div className="mt-4 flex flex-wrap gap-3">
           {changed && (
-            <button type="button" className="min-h-11 min-w-11 text-ash" onClick={() => setBlanks(usual)}>
+            <button
+              type="button"
+              className="min-h-11 min-w-11 text-ash"
+              onClick={() => {
+                forget(calculation.id, units)
+                setBlanks(usual)
+              }}
+            >
               As it stood at first
             </button>
           )}

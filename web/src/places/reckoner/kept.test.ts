@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest'
-import { keep, keptHere, same, type Kept } from './kept'
+import { forget, keep, keptHere, same, type Kept } from './kept'
 
 const one = (id: string, at: number, units: Kept['units'] = 'metric'): Kept => ({
   id,
@@ -23,6 +23,13 @@ describe('what was asked on this device', () => {
       ['gas', 3],
       ['oven', 2],
     ])
+  })
+
+  it('is forgotten in its own units alone', () => {
+    keep(one('gas', 1))
+    keep(one('gas', 2, 'imperial'))
+    forget('gas', 'metric')
+    expect(keptHere().map(({ units }) => units)).toEqual(['imperial'])
   })
 
   it('lets go of the oldest', () => {

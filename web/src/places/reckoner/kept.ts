@@ -49,6 +49,11 @@ export function keep(it: Kept): readonly Kept[] {
   return all
 }
 
+/** It stands as at first again: nothing of it is gone back to. */
+export function forget(id: string, units: UnitSystem): void {
+  store.write(KEY, JSON.stringify(keptHere().filter((it) => it.id !== id || it.units !== units)))
+}
+
 /** The same blanks hold the same words. */
 export const same = (a: Readonly<Record<string, string>>, b: Readonly<Record<string, string>>): boolean => {
   const keys = new Set([...Object.keys(a), ...Object.keys(b)])
