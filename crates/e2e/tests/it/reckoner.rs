@@ -55,6 +55,9 @@ async fn an_answer_becomes_a_fact_of_a_job_and_is_there_without_the_server() -> 
     says(&phone, "wall", "11.5 mm").await?;
     phone.press("Into a job").await?;
     phone.press("Malt conveyor sprocket arm").await?;
+    let before = phone.view(&job).await?;
+    assert_ne!(before["fields"]["part.wall"]["typed"], json!("11.5 mm"), "choosing alone says nothing");
+    phone.press("Say it of Malt conveyor sprocket arm").await?;
     phone.sees("11.5 mm is said of").await?;
     eventually("the job has it", async || {
         Ok(phone.view(&job).await?["fields"]["part.wall"]["typed"] == json!("11.5 mm"))

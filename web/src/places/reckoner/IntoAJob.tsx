@@ -5,6 +5,7 @@ import type { Schemas, UnitSystem } from '../../api/client'
 import { outbox } from '../../api/queue/outbox'
 import { rackQuery } from '../../api/queries'
 import { inUnits } from '../../quantity/show'
+import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
 
 export interface IntoAJobProps {
@@ -16,6 +17,7 @@ export interface IntoAJobProps {
 /** What came out becomes a fact of a job: said there as if it had been typed. */
 export function IntoAJob({ fact, answer, units }: IntoAJobProps): ReactNode {
   const [open, setOpen] = useState(false)
+  const [chosen, setChosen] = useState<{ job: string; name: string } | null>(null)
   const [said, setSaid] = useState<{ job: string; name: string } | null>(null)
   const figure = answer.figures.find((it) => it.id === fact.answer)
   const rack = useQuery({ ...rackQuery(false, '', 0), enabled: open })
@@ -45,18 +47,31 @@ export function IntoAJob({ fact, answer, units }: IntoAJobProps): ReactNode {
             <li key={line.id} className="border-b border-rule">
               <button
                 type="button"
-                className="flex min-h-12 w-full items-center text-left"
-                onClick={() => {
-                  outbox.say(line.id, { kind: 'set', key: fact.field, typed, shown_in: units })
-                  setSaid({ job: line.id, name: line.name })
-                  setOpen(false)
-                }}
+                aria-pressed={chosen?.job === line.id}
+                className="flex min-h-12 w-full items-center px-2 text-left aria-pressed:border-l-4 aria-pressed:border-chalk aria-pressed:font-semibold"
+                onClick={() => setChosen({ job: line.id, name: line.name })}
               >
                 {line.name}
               </button>
             </li>
           ))}
         </ul>
+        {/* Which job, and that it is meant, are two presses: a stray one says nothing. */}
+        {chosen !== null && (
+          <div className="mt-4">
+            <Button
+              large
+              onPress={() => {
+                outbox.say(chosen.job, { kind: 'set', key: fact.field, typed, shown_in: units })
+                setSaid(chosen)
+                setChosen(null)
+                setOpen(false)
+              }}
+            >
+              Say it of {chosen.name}
+            </Button>
+          </div>
+        )}
         {rack.isError && <p>The server is not reached: the rack is not there.</p>}
       </Sheet>
     </>
