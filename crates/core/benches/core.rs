@@ -167,7 +167,7 @@ fn the_wall_of_3000_repairs(bencher: Bencher<'_, '_>) {
         variant: Variant::Usual.id().to_owned(),
         iron: Iron::Gray,
         days: f64::from(30 + at % 700),
-        became: if at % 5 == 0 { "failed" } else { "holds" }.to_owned(),
+        became: if at.is_multiple_of(5) { "failed" } else { "holds" }.to_owned(),
         // What burdened them lies in few heaps.
         shift: -0.05 * f64::from(at % 20),
         given: Some(0.6 + 0.02 * f64::from(at % 17)),
