@@ -255,6 +255,8 @@ pub fn may_be_said(
         ShopWord::Became(repair) => {
             OutOfRange::check("a time in days", "days", (0.0, 1e5), repair.days)
                 .map_err(|out| FieldProblem::new("days", out.to_string(), "0 to 100000"))?;
+            OutOfRange::check("odds", "", (0.0, 1.0), repair.given.unwrap_or(0.0))
+                .map_err(|out| FieldProblem::new("given", out.to_string(), "0 to 1"))?;
             let known = ["holds", "fault", "failed", "unknown"];
             (known.contains(&repair.became.as_str()) && repair.name.chars().count() <= NAME_MOST)
                 .then_some(None)

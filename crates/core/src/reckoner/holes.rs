@@ -276,21 +276,16 @@ pub(super) const NAMED_DRILL: Calculation = Calculation {
 
 #[cfg(test)]
 mod tests {
-    use std::collections::BTreeMap;
-
+    use super::super::Reckoned;
     use super::*;
 
-    fn reckoned(
-        of: &Calculation,
-        pairs: &[(&str, &str)],
-    ) -> Result<super::super::Reckoned, Vec<FieldProblem>> {
-        let typed = pairs.iter().map(|(key, text)| ((*key).to_owned(), (*text).to_owned())).collect();
-        of.reckon(&typed, UnitSystem::Metric, &Shop::of(&BTreeMap::new()))
+    fn reckoned(of: &Calculation, pairs: &[(&str, &str)]) -> Result<Reckoned, Vec<FieldProblem>> {
+        super::super::reckoned(of, pairs, UnitSystem::Metric)
     }
 
     #[test]
     fn pins_along_and_round_are_counted_from_edge_to_edge() {
-        let count = |found: &super::super::Reckoned| found.figures[0].value;
+        let count = |found: &Reckoned| found.figures[0].value;
         // By hand: M8 reaching 4: (120 - 8) / 4 = 28 gaps, 29 pins
         let along = reckoned(&PINS_ALONG, &[("crack", "120 mm"), ("wall", "10 mm")]).unwrap();
         assert_eq!(count(&along), 29.0);

@@ -175,6 +175,17 @@ impl Calculation {
     }
 }
 
+/// What comes out in a shop of which nothing is known.
+#[cfg(test)]
+fn reckoned(
+    of: &Calculation,
+    typed: &[(&str, &str)],
+    units: UnitSystem,
+) -> Result<Reckoned, Vec<FieldProblem>> {
+    let typed = typed.iter().map(|(key, text)| ((*key).to_owned(), (*text).to_owned())).collect();
+    of.reckon(&typed, units, &Shop::of(&BTreeMap::new()))
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

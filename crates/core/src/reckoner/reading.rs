@@ -236,19 +236,9 @@ fn bead_rise(filled: &Filled, _: &Shop) -> Result<Answer, FieldProblem> {
 
 #[cfg(test)]
 mod tests {
-    use std::collections::BTreeMap;
-
+    use super::super::reckoned;
     use super::*;
     use crate::quantity::UnitSystem;
-
-    fn reckoned(
-        of: &Calculation,
-        pairs: &[(&str, &str)],
-        units: UnitSystem,
-    ) -> Result<super::super::Reckoned, Vec<FieldProblem>> {
-        let typed = pairs.iter().map(|(key, text)| ((*key).to_owned(), (*text).to_owned())).collect();
-        of.reckon(&typed, units, &Shop::of(&BTreeMap::new()))
-    }
 
     #[test]
     fn what_a_gun_shows_and_what_the_iron_is_are_one_the_other_s() {

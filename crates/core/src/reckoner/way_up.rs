@@ -315,17 +315,12 @@ fn pull(filled: &Filled, _: &Shop) -> Result<Answer, FieldProblem> {
 
 #[cfg(test)]
 mod tests {
-    use std::collections::BTreeMap;
-
+    use super::super::Reckoned;
     use super::*;
     use crate::quantity::UnitSystem;
 
-    fn reckoned(
-        of: &Calculation,
-        pairs: &[(&str, &str)],
-    ) -> Result<super::super::Reckoned, Vec<FieldProblem>> {
-        let typed = pairs.iter().map(|(key, text)| ((*key).to_owned(), (*text).to_owned())).collect();
-        of.reckon(&typed, UnitSystem::Metric, &Shop::of(&BTreeMap::new()))
+    fn reckoned(of: &Calculation, pairs: &[(&str, &str)]) -> Result<Reckoned, Vec<FieldProblem>> {
+        super::super::reckoned(of, pairs, UnitSystem::Metric)
     }
 
     #[test]

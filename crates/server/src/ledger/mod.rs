@@ -1,8 +1,11 @@
 //! `/api/ledger`: what the shop's own repairs have taught, as it is drawn and as tables.
 
+use std::collections::HashSet;
+
 use rocket::http::ContentType;
 use rocket::serde::json::Json;
 use rocket::{Route, State, get, routes};
+use uuid::Uuid;
 use vanadin_core::ledger::{Said, Wall, wall};
 use vanadin_core::method::OwnRepair;
 use vanadin_core::quantity::UnitSystem;
@@ -21,7 +24,8 @@ pub fn routes() -> Vec<Route> {
 async fn every_repair(desk: &Desk, told: Vec<OwnRepair>) -> Result<Vec<OwnRepair>, ApiError> {
     let asking = demand::all(&desk.database.pool).await?;
     let silent = asking.into_iter().flat_map(|(_, asks)| asks.repairs);
-    let new: Vec<OwnRepair> = silent.filter(|it| told.iter().all(|known| known.lit != it.lit)).collect();
+    let known: HashSet<Uuid> = told.iter().map(|it| it.lit).collect();
+    let new: Vec<OwnRepair> = silent.filter(|it| !known.contains(&it.lit)).collect();
     Ok([told, new].concat())
 }
 
