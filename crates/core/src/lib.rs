@@ -1,6 +1,7 @@
 //! The rules of repairing cast iron, pure: facts in, plan out. No I/O, no clock.
 
 pub mod base;
+pub mod body;
 pub mod casting;
 pub mod crack;
 pub mod effort;

@@ -211,6 +211,8 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 job::route::as_if,
                 job::route::would_be_first,
                 job::label::label_code,
+                job::face_heat::face_heated,
+                job::face_heat::beginnings,
                 job::oven::oven,
                 job::oven::oven_program,
                 calendar::of_a_job,

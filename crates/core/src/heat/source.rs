@@ -21,6 +21,9 @@ const fn flame(id: &'static str, label: &'static str, gross_w: f64, net_share: f
     HeatSource { id, label, kind: SourceKind::Flame { gross_w, net_share } }
 }
 
+/// House: a flame up to this gross power is a small one, in W.
+const SMALL_FLAME_W: f64 = 12_000.0;
+
 /// House: convection in an oven or over a fire, and in a small one without a fan, W/m²K.
 const OVEN_H: f64 = 20.0;
 const KITCHEN_OVEN_H: f64 = 12.0;
@@ -72,6 +75,12 @@ impl HeatSource {
     #[must_use]
     pub fn is_oven(&self) -> bool {
         matches!(self.kind, SourceKind::Oven { fire: false, .. })
+    }
+
+    /// A flame that reaches little round its middle.
+    #[must_use]
+    pub fn is_small(&self) -> bool {
+        matches!(self.kind, SourceKind::Flame { gross_w, .. } if gross_w <= SMALL_FLAME_W)
     }
 
     #[must_use]

@@ -72,8 +72,14 @@ impl Outline {
 /// A circle as it is laid out.
 #[must_use]
 pub fn circle(middle: At, radius_mm: f64) -> Vec<At> {
-    (0..CORNERS)
-        .map(|corner| f64::from(corner) / f64::from(CORNERS) * 2.0 * PI)
+    circle_of(middle, radius_mm, CORNERS)
+}
+
+/// A circle of so many corners.
+#[must_use]
+pub fn circle_of(middle: At, radius_mm: f64, corners: u32) -> Vec<At> {
+    (0..corners)
+        .map(|corner| f64::from(corner) / f64::from(corners) * 2.0 * PI)
         .map(|turn| middle.along((turn.cos(), turn.sin()), radius_mm))
         .collect()
 }

@@ -136,8 +136,8 @@ pub fn area_mm2(outline: &[At]) -> f64 {
 #[must_use]
 pub fn inside(outline: &[At], at: At) -> bool {
     let mut within = false;
-    for pair in closed(outline).windows(2) {
-        let (a, b) = (pair[0], pair[1]);
+    for (corner, b) in outline.iter().enumerate() {
+        let a = outline[corner.checked_sub(1).unwrap_or(outline.len() - 1)];
         if (a.y_mm > at.y_mm) != (b.y_mm > at.y_mm) {
             let x = a.x_mm + (at.y_mm - a.y_mm) / (b.y_mm - a.y_mm) * (b.x_mm - a.x_mm);
             within ^= at.x_mm < x;

@@ -12,6 +12,7 @@ mod lightings;
 mod line;
 mod make;
 mod offered;
+mod on_the_face;
 mod standing;
 mod tips;
 mod warming;
@@ -40,5 +41,9 @@ pub use lightings::LightingPlan;
 pub use line::PlanLine;
 pub use make::{Plan, plan, plan_as_if, plan_at, plan_with};
 pub use offered::Offered;
+pub use on_the_face::{
+    Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, PlaceOnFace, face_heat,
+    face_part, where_to_begin,
+};
 pub use standing::{Hot, Next, Standing, Standings, standing};
 pub use would::{Becomes, Would, would};

@@ -76,7 +76,7 @@ pub fn energy_joules(iron: &IronProperties, mass: Kilograms, from: Celsius, to: 
 
 /// Heat given off to `surroundings_c` by convection `h` and radiation, as one coefficient in
 /// W/m²K, with the radiation taken at `surface_c`.
-pub(super) fn loss_w_m2k(h: f64, emissivity: f64, surface_c: f64, surroundings_c: f64) -> f64 {
+pub(crate) fn loss_w_m2k(h: f64, emissivity: f64, surface_c: f64, surroundings_c: f64) -> f64 {
     let (t, s) = (surface_c + ZERO_C, surroundings_c + ZERO_C);
     h + emissivity * STEFAN_BOLTZMANN * (t * t + s * s) * (t + s)
 }

@@ -7,5 +7,5 @@ mod cooling;
 
 pub use bar::{Bar, BarPower};
 pub use body::{Body, energy_joules};
-pub(crate) use body::{STEFAN_BOLTZMANN, ZERO_C};
+pub(crate) use body::{STEFAN_BOLTZMANN, ZERO_C, loss_w_m2k};
 pub(crate) use cooling::{Cools, Lump, Outside, Shell, Shells};

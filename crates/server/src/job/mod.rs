@@ -1,5 +1,6 @@
 //! Jobs: their log, their routes, their stream.
 
+pub mod face_heat;
 pub mod label;
 pub mod oven;
 pub mod route;

@@ -4,10 +4,12 @@ pub mod at_the_heat;
 pub mod bench_work;
 pub mod choice;
 pub mod course;
+pub mod drawn_body;
 pub mod heat;
 pub mod iron;
 pub mod learned;
 pub mod map;
+pub mod section;
 
 use rocket::{Route, routes};
 use vanadin_core::base::problem::{FieldProblem, Problems};
@@ -45,6 +47,11 @@ pub fn routes() -> Vec<Route> {
         learned::break_ratio,
         map::seam,
         map::straighten,
+        drawn_body::body_heat,
+        drawn_body::body_tips,
+        drawn_body::body_pull,
+        drawn_body::body_load,
+        section::strength_of,
     ]
 }
 

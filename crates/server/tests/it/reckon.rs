@@ -8,9 +8,18 @@ use serde_json::{Value, json};
 /// How far each number of an answer may be from the example's.
 fn tolerance(case: &Value, name: &str, expected: f64) -> f64 {
     if let Some(relative) = case["rel"].as_f64() {
-        return relative * expected.abs();
+        return (relative * expected.abs()).max(does_not_count(name));
     }
     case["abs"].as_f64().or_else(|| case["tol"][name].as_f64()).expect("each case has a tolerance")
+}
+
+/// Published: differences of a drawn body that do not count, in MPa, MPa √m and mm.
+fn does_not_count(name: &str) -> f64 {
+    match name {
+        "mean_mpa" | "bend_mpa" | "most_mpa" | "mean_pull_mpa" | "k_mpa_sqrt_m" => 0.1,
+        "moves_mm" => 0.003,
+        _ => 0.0,
+    }
 }
 
 fn compare(case: &Value, name: &str, expected: &Value, got: &Value, wrong: &mut Vec<String>) {
@@ -49,11 +58,14 @@ fn compare(case: &Value, name: &str, expected: &Value, got: &Value, wrong: &mut 
     }
 }
 
-#[rocket::async_test]
-async fn every_published_example_is_met() {
-    // Published: the trade reference, the examples of the reckonings of this program.
-    let cases: Vec<Value> = serde_json::from_str(include_str!("published/examples.json")).unwrap();
-    assert!(cases.len() >= 25);
+#[rstest]
+// Published: the trade reference, the examples of the reckonings of this program.
+#[case::of_every_reckoning(include_str!("published/examples.json"))]
+#[case::of_a_drawn_body(include_str!("published/body.json"))]
+#[test_attr(rocket::async_test)]
+async fn every_published_example_is_met(#[case] published: &str) {
+    let cases: Vec<Value> = serde_json::from_str(published).unwrap();
+    assert!(cases.len() >= 14);
     let server = Server::empty().await;
     let mut wrong = Vec::new();
     for case in &cases {
@@ -71,6 +83,15 @@ fn heating(change: impl FnOnce(&mut Value)) -> Value {
     let mut body = json!({
         "iron": "gray", "mass_kg": 22, "length_m": 0.42, "width_m": 0.3, "height_m": 0.22, "shape_factor": 1.0,
         "ambient_c": 20, "even_w": 4000, "local_w": 4050, "station": 0.25, "for_s": 1200,
+    });
+    change(&mut body);
+    body
+}
+
+fn body(change: impl FnOnce(&mut Value)) -> Value {
+    let mut body = json!({
+        "iron": "gray", "outline_mm": [[0, 0], [300, 0], [300, 160], [0, 160]], "wall_mm": 12, "ambient_c": 20,
+        "minutes": 5, "flames": [{"x": 150, "y": 80, "power_w": 1200}],
     });
     change(&mut body);
     body
@@ -103,6 +124,36 @@ fn heating(change: impl FnOnce(&mut Value)) -> Value {
 #[case::no_overlap_left("stitch", json!({"outline": "straight", "length_mm": 100, "pin_mm": 8, "overlap": 1}), "overlap")]
 #[case::flat_groove("groove", json!({"form": "V", "depth_mm": 7, "angle_deg": 180}), "angle_deg")]
 #[case::not_an_object("energy", json!([1, 2]), "")]
+#[case::an_outline_that_crosses_itself("body-heat", body(|b| b["outline_mm"] = json!([[0, 0], [300, 160], [300, 0], [0, 160]])), "outline_mm")]
+#[case::forty_metres("body-heat", body(|b| b["outline_mm"] = json!([[0, 0], [40_000, 0], [40_000, 160], [0, 160]])), "outline_mm")]
+#[case::no_wall("body-heat", body(|b| b["wall_mm"] = json!(0)), "wall_mm")]
+#[case::asked_in_a_hole("body-heat", body(|b| {
+    b["holes_mm"] = json!([{"x": 150, "y": 80, "d": 40}]);
+    b["at_mm"] = json!([[20, 20], [150, 80]]);
+}), "at_mm[1]")]
+#[case::a_thick_place_without_a_wall("body-heat", body(|b| b["thick_mm"] = json!([{"x": 150, "y": 80, "d": 40}])), "thick_mm[0].wall_mm")]
+#[case::a_thick_place_off_the_face("body-heat", body(|b| b["thick_mm"] = json!([{"x": 400, "y": 80, "d": 40, "wall_mm": 30}])), "thick_mm[0]")]
+#[case::a_flame_of_a_megawatt("body-tips", body(|b| b["flames"][0]["power_w"] = json!(1e6)), "flames[0].power_w")]
+#[case::a_day_under_the_flame("body-tips", body(|b| b["minutes"] = json!(1440)), "minutes")]
+#[case::a_crack_outside("body-tips", body(|b| b["cracks_mm"] = json!([[[150, 0], [150, 200]]])), "cracks_mm[0]")]
+#[case::no_seam("body-pull", body(|b| b["shrink_mm"] = json!(0.1)), "cracks_mm")]
+#[case::held_in_the_air("body-load", body(|b| {
+    b["held"] = json!([{"edge_mm": [[0, 10], [300, 10]]}]);
+    b["forces"] = json!([]);
+    b["seam_mm"] = json!([[110, 0], [110, 160]]);
+}), "held[0]")]
+#[case::a_hole_that_is_not_there("body-load", body(|b| {
+    b["held"] = json!([{"hole": 0}]);
+    b["forces"] = json!([]);
+    b["seam_mm"] = json!([[110, 0], [110, 160]]);
+}), "held[0]")]
+#[case::a_seam_beside_the_face("body-load", body(|b| {
+    b["held"] = json!([{"edge_mm": [[0, 0], [0, 160]]}]);
+    b["forces"] = json!([]);
+    b["seam_mm"] = json!([[110, 200], [110, 260]]);
+}), "seam_mm")]
+#[case::a_tube_without_a_bore("strength", json!({"iron": "gray", "section": {"kind": "tube", "d_mm": 40, "wall_mm": 20}, "ratio": 0.8}), "section.wall_mm")]
+#[case::a_shock_that_is_none("strength", json!({"iron": "gray", "section": {"kind": "round", "d_mm": 40}, "ratio": 0.8, "shock": "hard"}), "shock")]
 #[test_attr(rocket::async_test)]
 async fn what_cannot_be_is_told_at_its_field(#[case] path: &str, #[case] body: Value, #[case] field: &str) {
     let server = Server::empty().await;

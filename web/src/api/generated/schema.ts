@@ -300,6 +300,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/face-heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The drawn face from cold under a flame, until the joint is warm enough. */
+        post: operations["face_heated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/facts": {
         parameters: {
             query?: never;
@@ -573,6 +590,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/where-to-begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Some places of the drawn face, each tried from cold with the flame at hand. */
+        get: operations["beginnings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/would/{method}": {
         parameters: {
             query?: never;
@@ -689,6 +723,74 @@ export interface paths {
         put?: never;
         /** How warm a bead leaves the wall at a place beside it. */
         post: operations["bead_rise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/body-heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The heat of a face under flames. */
+        post: operations["body_heat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/body-load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The stress across a seam of a face that is held and loaded; cracks are filled. */
+        post: operations["body_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/body-pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the first crack pulls once it is filled and shrinks. */
+        post: operations["body_pull"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/body-tips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether cracks open while a face is heated. */
+        post: operations["body_tips"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1131,6 +1233,23 @@ export interface paths {
         put?: never;
         /** Where points of a slanted picture lie on the part. */
         post: operations["straighten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reckon/strength": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a section carries, whole and mended. */
+        post: operations["strength_of"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1602,6 +1721,34 @@ export interface components {
          * @enum {string}
          */
         Becomes: "left" | "first";
+        /** @description One place to begin with. */
+        Beginning: {
+            at: components["schemas"]["At"];
+            gap_words: string;
+            /** @description "Oxy-acetylene tip, small, held there" */
+            how: string;
+            /** @description "12 to 19 min"; empty where the joint does not get warm enough. */
+            minutes_words: string;
+            /** @description "Beside the break" */
+            name: string;
+            /** @description "shut, or as good as", "0.6 to 1.3 of what it stands" */
+            share_words: string;
+            /** @description shut, open, watch or runs. */
+            state: string;
+            swept: boolean;
+        };
+        /** @description Places to begin with, the first choice first, what must not be last. */
+        Beginnings: {
+            not_in_it: string;
+            places: components["schemas"]["Beginning"][];
+            sentence: string;
+            /** @description How many were tried. */
+            tried: number;
+        };
+        /** @description Where to begin with the flame. */
+        BeginningsSeen: {
+            beginnings?: components["schemas"]["Beginnings"] | null;
+        };
         /** @description What the bench shows beside the groove. */
         BenchPlan: {
             /** @description Full breaks that are joined again. */
@@ -1628,6 +1775,73 @@ export interface components {
             unit: string;
             /** @description What stands there until something else is typed. */
             usual: string;
+        };
+        BodyHeatAnswer: {
+            /** @description At the end, one for each place. */
+            at_c: number[];
+            /** Format: double */
+            least_c: number;
+            /** Format: double */
+            most_c: number;
+        };
+        BodyHeatRequest: components["schemas"]["FaceRequest"] & {
+            /** Format: double */
+            ambient_c: number;
+            /** @description Where it is asked for. */
+            at_mm?: number[][];
+            flames: components["schemas"]["FlameRequest"][];
+            /** Format: double */
+            minutes: number;
+            /**
+             * Format: double
+             * @description Ambient where it is left out.
+             */
+            start_c?: number | null;
+        };
+        BodyLoadAnswer: {
+            /**
+             * Format: double
+             * @description Of the straight line that fits the stress across the seam best: from its middle to its end.
+             */
+            bend_mpa: number;
+            /** Format: double */
+            mean_mpa: number;
+            /** Format: double */
+            most_mpa: number;
+        };
+        BodyLoadRequest: components["schemas"]["FaceRequest"] & {
+            forces: components["schemas"]["ForceRequest"][];
+            /** @description Where it does not move. */
+            held: components["schemas"]["HeldRequest"][];
+            seam_mm: number[][];
+        };
+        BodyPullAnswer: {
+            /**
+             * Format: double
+             * @description Over the whole seam.
+             */
+            mean_pull_mpa: number;
+            /** @description One for each pair; nearer is negative. */
+            moves_mm: number[];
+        };
+        BodyPullRequest: components["schemas"]["FaceRequest"] & {
+            /** @description Pairs of places whose distance is asked for. */
+            between_mm?: number[][][];
+            /**
+             * Format: double
+             * @description How much the seam shrinks across itself.
+             */
+            shrink_mm: number;
+        };
+        BodyTipsAnswer: {
+            /** @description Numbers of the tips, in their order, that stay shut but slide by more than 0.4 of that. */
+            shut_but_sliding: number[];
+            /**
+             * Format: double
+             * @description What the iron stands before a crack runs.
+             */
+            stands_mpa_sqrt_m: number;
+            tips: components["schemas"]["TipAnswer"][];
         };
         /** @description A full break as its pieces lie on the bench. */
         BreakPlan: {
@@ -2620,6 +2834,55 @@ export interface components {
         };
         /** @enum {string} */
         FaceField: "name" | "outline" | "across" | "down" | "bore" | "leg" | "foot" | "around" | "back_of" | "broken_of" | "from_across" | "from_down";
+        /** @description A face under a flame. */
+        FaceHeat: {
+            /** @description What goes with it, in a second sentence. */
+            beneath: string;
+            /** @description Square cells in a row of a picture. */
+            columns: number;
+            cracks: components["schemas"]["At"][][];
+            /** Format: uuid */
+            face: string;
+            /** @description The flame, how far it reaches, and what it is. */
+            flame: components["schemas"]["At"];
+            flame_label: string;
+            /** @description Left, top, right, bottom of the picture, in mm. */
+            frame: [
+                number,
+                number,
+                number,
+                number
+            ];
+            moments: components["schemas"]["FaceMoment"][];
+            name: string;
+            /** @description What the reckoning does not know. */
+            not_in_it: string;
+            /** @description The outline first, then what is cut out. */
+            rims: components["schemas"]["At"][][];
+            sentence: string;
+            /** Format: double */
+            spot_mm: number;
+            swept: boolean;
+        };
+        /** @description A face under a flame. */
+        FaceHeatSeen: {
+            heat?: components["schemas"]["FaceHeat"] | null;
+            /** @description Why there is none; empty where there is one, and where no face is drawn or nothing is heated. */
+            why_not: string;
+        };
+        /** @description A face at one moment. */
+        FaceMoment: {
+            /** @description °C, row after row; beside the iron as the iron nearest to it. */
+            celsius: number[];
+            /** @description "840 °C" */
+            flame_words: string;
+            places: components["schemas"]["PlaceOnFace"][];
+            tips: components["schemas"]["HeatedTip"][];
+            /** @description What is told of the whole, to somebody who does not see it. */
+            told: string;
+            /** @description "After 8 min" */
+            words: string;
+        };
         /** @description The picture that lies on a face, and how. */
         FacePicture: {
             /** Format: double */
@@ -2668,6 +2931,19 @@ export interface components {
             /** @description "200 mm by 140 mm"; empty while its outline is not known. */
             size_words: string;
             tacks: components["schemas"]["TackOnFace"][];
+        };
+        /** @description A flat body as it is drawn. */
+        FaceRequest: {
+            /** @description A line each; an end on the outline or a hole is a mouth. */
+            cracks_mm?: number[][][];
+            holes_mm?: components["schemas"]["PlaceRequest"][];
+            /** @description gray, ductile or malleable. */
+            iron: string;
+            outline_mm: number[][];
+            /** @description A later one counts over an earlier. */
+            thick_mm?: components["schemas"]["PlaceRequest"][];
+            /** Format: double */
+            wall_mm: number;
         };
         /** @description The straightened picture of a face. */
         FaceSeen: {
@@ -2931,6 +3207,31 @@ export interface components {
             /** @description "5 steps, 25 min, then 24 h to dry"; empty where there is nothing to do. */
             words: string;
         };
+        /** @description Where a flame is put. */
+        FlameAsked: {
+            at?: components["schemas"]["At"] | null;
+            /** @description It is swept over the whole part, not held there. */
+            swept?: boolean;
+        };
+        /** @description A flame that burns from the beginning to the end. */
+        FlameRequest: {
+            /**
+             * Format: double
+             * @description So much of it goes evenly over the face.
+             */
+            even_share?: number;
+            /**
+             * Format: double
+             * @description Net, into the iron.
+             */
+            power_w: number;
+            /** Format: double */
+            spot_mm?: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         /** @description What a helper's phone has to be shown. */
         ForAHelper: {
             /** @description What a camera reads, an SVG; empty with it. */
@@ -2947,6 +3248,12 @@ export interface components {
         Forbidden: {
             test: components["schemas"]["LookTest"];
             why: string;
+        };
+        ForceRequest: components["schemas"]["HeldRequest"] & {
+            /** Format: double */
+            fx_n?: number;
+            /** Format: double */
+            fy_n?: number;
         };
         /**
          * @description What was found at a place.
@@ -3433,6 +3740,16 @@ export interface components {
              */
             within_the_estimate: boolean;
         };
+        /** @description A tip at one moment. */
+        HeatedTip: {
+            at: components["schemas"]["At"];
+            gap_words: string;
+            letter: string;
+            /** @description shut, open, watch or runs. */
+            state: string;
+            /** @description "open, 0.9 of what it stands", "shut" */
+            words: string;
+        };
         /** @description What heats a part, and how. */
         HeatedWith: {
             /**
@@ -3642,6 +3959,12 @@ export interface components {
              * @description What burdened it, in log-odds.
              */
             shift?: number;
+        };
+        /** @description A hole's rim, or a stretch of a rim. */
+        HeldRequest: {
+            edge_mm?: number[][] | null;
+            /** @description Counted from 0. */
+            hole?: number | null;
         };
         /** @description What a page that has just begun to listen compares with what it was shown. */
         Hello: {
@@ -5142,6 +5465,11 @@ export interface components {
             /** @description "A, second side" */
             words: string;
         };
+        /** @description What a place is at. */
+        PlaceOnFace: {
+            at: components["schemas"]["At"];
+            words: string;
+        };
         /** @description Where a place lies. */
         PlaceOnMap: {
             at: components["schemas"]["At"];
@@ -5149,6 +5477,26 @@ export interface components {
             behind: boolean;
             /** Format: uuid */
             face: string;
+        };
+        /** @description A round by its middle and diameter, or an outline by its points. */
+        PlaceRequest: {
+            /**
+             * Format: double
+             * @description Diameter in mm.
+             */
+            d?: number | null;
+            /** @description A place within the outline, where one is said. */
+            inside?: number[] | null;
+            points?: number[][] | null;
+            /**
+             * Format: double
+             * @description Of a thick place.
+             */
+            wall_mm?: number | null;
+            /** Format: double */
+            x?: number | null;
+            /** Format: double */
+            y?: number | null;
         };
         /** @description Everything worked out for a job. Durations, not clock times. */
         Plan: {
@@ -5719,6 +6067,44 @@ export interface components {
             /** @description No front: an open edge. */
             open: boolean[];
         };
+        SectionRequest: {
+            /** Format: double */
+            depth_mm: number;
+            /** @enum {string} */
+            kind: "rectangle";
+            /** Format: double */
+            width_mm: number;
+        } | {
+            /** Format: double */
+            d_mm: number;
+            /** @enum {string} */
+            kind: "round";
+        } | {
+            /** Format: double */
+            d_mm: number;
+            /** @enum {string} */
+            kind: "tube";
+            /** Format: double */
+            wall_mm: number;
+        } | {
+            /** Format: double */
+            depth_mm: number;
+            /** @enum {string} */
+            kind: "box";
+            /** Format: double */
+            wall_mm: number;
+            /** Format: double */
+            width_mm: number;
+        } | {
+            /** Format: double */
+            a_mm: number;
+            /** Format: double */
+            b_mm: number;
+            /** @enum {string} */
+            kind: "panel";
+            /** Format: double */
+            wall_mm: number;
+        };
         /**
          * @description What is seen at the torch.
          * @enum {string}
@@ -6252,6 +6638,74 @@ export interface components {
             /** Format: double */
             width_mm: number;
         };
+        StrengthAnswer: {
+            /**
+             * Format: double
+             * @description Of what the joint stands.
+             */
+            joint_share: number;
+            /**
+             * Format: double
+             * @description The joint's.
+             */
+            mended_n?: number | null;
+            /**
+             * Format: double
+             * @description In the whole part, with shock and corner.
+             */
+            stress_mpa: number;
+            /**
+             * Format: double
+             * @description Bending or pull in N, or twist in Nm, whichever stresses most, that would break it while the others stay; 0
+             *     where they break it alone, nothing without one of the three.
+             */
+            whole_n?: number | null;
+            /**
+             * Format: double
+             * @description Of what the whole part stands.
+             */
+            whole_share: number;
+        };
+        StrengthRequest: {
+            /** Format: double */
+            arm_mm?: number;
+            /** Format: double */
+            bend_n?: number;
+            /** @description generous, small or sharp; none where it is left out. */
+            corner?: string | null;
+            corner_at_joint?: boolean;
+            /** @description gray, ductile or malleable. */
+            iron: string;
+            /**
+             * Format: double
+             * @description Share of the depth that is filled.
+             */
+            joined_share?: number;
+            /** @description Moved over 10,000 times. */
+            often?: boolean;
+            /**
+             * Format: double
+             * @description On the inside of a tube or on a panel.
+             */
+            pressure_bar?: number;
+            /**
+             * Format: double
+             * @description A push is negative.
+             */
+            pull_n?: number;
+            /**
+             * Format: double
+             * @description Strength of the joint against whole iron.
+             */
+            ratio: number;
+            /** @description along or across a tube; across where it is left out. */
+            seam?: string | null;
+            section: components["schemas"]["SectionRequest"];
+            /** @description steady, moved or knocked; steady where it is left out. */
+            shock?: string | null;
+            /** Format: double */
+            twist_nm?: number;
+        };
         /** @description One bead on the strip. */
         StripBead: {
             at: components["schemas"]["BeadAt"];
@@ -6528,6 +6982,22 @@ export interface components {
             /** Format: double */
             ratio: number;
             step: string;
+        };
+        TipAnswer: {
+            /**
+             * Format: double
+             * @description When it was greatest; nothing where it stays shut.
+             */
+            at_min?: number | null;
+            /** @description Counted from 0. */
+            crack: number;
+            /** @description a: its first point, b: its last. */
+            end: string;
+            /**
+             * Format: double
+             * @description The greatest on the way; 0 where it stays shut.
+             */
+            k_mpa_sqrt_m: number;
         };
         /** @description Ends found in one way that were found again, better. */
         TipLearnedRequest: {
@@ -8229,6 +8699,114 @@ export interface operations {
             };
         };
     };
+    face_heated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlameAsked"];
+            };
+        };
+        responses: {
+            /** @description Moment by moment; or why there is none */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceHeatSeen"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     add_fact: {
         parameters: {
             query?: never;
@@ -9518,6 +10096,65 @@ export interface operations {
             };
         };
     };
+    beginnings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The best of them and the worst; nothing where no face is reckoned */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginningsSeen"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     would_be_first: {
         parameters: {
             query?: never;
@@ -9962,6 +10599,390 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BeadRiseAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    body_heat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyHeatRequest"];
+            };
+        };
+        responses: {
+            /** @description Temperatures at the end */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyHeatAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    body_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyLoadRequest"];
+            };
+        };
+        responses: {
+            /** @description Mean and bending across the seam */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyLoadAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    body_pull: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyPullRequest"];
+            };
+        };
+        responses: {
+            /** @description The pull, and how distances change */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyPullAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    body_tips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyHeatRequest"];
+            };
+        };
+        responses: {
+            /** @description The greatest stress intensity at each tip */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyTipsAnswer"];
                 };
             };
             /** @description The body cannot be read */
@@ -12458,6 +13479,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StraightenAnswer"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    strength_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrengthRequest"];
+            };
+        };
+        responses: {
+            /** @description Stress, and what of it is used up */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StrengthAnswer"];
                 };
             };
             /** @description The body cannot be read */

@@ -6,7 +6,7 @@ mod figures;
 mod sources;
 
 pub use beside::{GasPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool};
-pub(crate) use sources::{Help, MOST_MIN, Sources};
+pub(crate) use sources::{Help, MOST_MIN, Sources, net_flame};
 
 use std::sync::Arc;
 

@@ -227,6 +227,20 @@ impl Run {
     }
 }
 
+/// What the flame of a planned heating gives the iron, in W, with what helps it, and the share that is not known; nothing
+/// for an oven.
+pub(crate) fn net_flame(heat: &HeatPlan, shop: &Shop) -> Option<(f64, f64)> {
+    let source = HeatSource::from_id(&heat.source)?;
+    let strengths = Strengths(shop.learned.clone());
+    let help = Help::from_id(&heat.help);
+    let own = strengths.of(source, help);
+    let second = match help {
+        Help::Second(second) => strength_w(second)? * own.1,
+        Help::Alone | Help::Covered => 0.0,
+    };
+    Some((heat.throttle * (strength_w(source)? * own.0 + second), strengths.not_known(source)))
+}
+
 /// What a heat burns in so many minutes, with its reserve, and how long hands are on it: on the clock, and as minutes
 /// of its full flame.
 fn takes(run: &SourceRun, (minutes, full_min): (f64, f64), units: UnitSystem) -> String {

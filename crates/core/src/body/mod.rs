@@ -1,0 +1,30 @@
+//! The part as a flat body: a drawn face with its holes, walls and cracks, heated, cooled, welded and loaded.
+//!
+//! Linear elasticity in plane stress and heat conduction in the plane of the face, by quadratic triangles.
+//! All lengths are in mm, forces in N, stresses in MPa, heat in W, times in s.
+
+mod element;
+mod face;
+mod heat;
+#[cfg(test)]
+mod laws;
+mod lines;
+mod load;
+mod mesh;
+mod model;
+mod pull;
+mod section;
+mod slit;
+mod sparse;
+mod stress;
+mod tips;
+
+pub use face::{Edge, Hole, Piece, ThickPlace};
+pub use heat::{Flame, Heated, Heating as BodyHeating, heat};
+pub use load::{Carried, Force, Held, Loading, carried};
+pub use mesh::NoMesh;
+pub use model::{Cells, FaceModel, Look};
+pub use pull::{Pulled, pulled};
+pub use section::{Corner, Load, Panel, Section, Shock, Stands, Strength, strength};
+pub use sparse::NotHeld;
+pub use tips::{NotReckoned, RUNS_LIKELY_FROM, Tip, TipLook, WATCHED_FROM, tips_while_heated};

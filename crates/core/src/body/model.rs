@@ -1,0 +1,150 @@
+//! A face laid out once, to be heated again and again: its mesh, its elastic body, its slits and tips.
+
+use std::sync::Arc;
+
+use super::element::{Straight, sum6};
+use super::face::{Piece, iron_at};
+use super::heat::{HeatModel, HeatRun, Heating};
+use super::mesh::{Mesh, Slits};
+use super::slit::{Contact, opened_mm};
+use super::stress::Elastic;
+use super::tips::{NotReckoned, Tip, tips};
+use crate::map::At;
+
+/// A face as it was laid out.
+#[derive(Debug, Clone)]
+pub struct FaceModel {
+    pub piece: Piece,
+    pub tips: Vec<Tip>,
+    mesh: Arc<Mesh>,
+    heat: HeatModel,
+    body: Elastic,
+    contact: Contact,
+}
+
+/// A look at a face that is being heated.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Look {
+    pub minutes: f64,
+    celsius: Vec<f64>,
+    /// Opening and sliding at each tip, in MPa √m.
+    pub tips: Vec<(f64, f64)>,
+    /// How far each crack has opened half way along it, in mm; nothing where it parts the face.
+    pub opened_mm: Vec<Option<f64>>,
+    /// The coldest place of the cracks; of the whole face where there is none.
+    pub joint_c: f64,
+    pub least_c: f64,
+    pub most_c: f64,
+    /// Share of the flames that is on.
+    pub flame_share: f64,
+}
+
+/// Places of a picture of a face: rows of square cells, and where each lies in the mesh.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Cells {
+    pub columns: usize,
+    pub rows: usize,
+    /// Triangle and shares of each cell, row after row. A cell beside the iron is as the iron nearest to it.
+    at: Vec<(usize, [f64; 6])>,
+}
+
+impl FaceModel {
+    /// # Errors
+    /// [`NotReckoned`] where it cannot be laid out.
+    pub fn of(piece: Piece) -> Result<Self, NotReckoned> {
+        let tips = tips(&piece);
+        let fine = tips.iter().map(Tip::fine).collect();
+        let mesh = Arc::new(Mesh::of(&piece, &[], fine, &Slits::All)?);
+        let body = Elastic::free(&mesh, &piece.iron)?;
+        Ok(Self {
+            heat: HeatModel::of(&mesh, piece.iron),
+            contact: Contact::of(&mesh),
+            body,
+            mesh,
+            tips,
+            piece,
+        })
+    }
+
+    /// It is heated: a look at each whole minute and at the end.
+    pub fn heated<'a>(&'a self, heating: &'a Heating) -> impl Iterator<Item = Look> + 'a {
+        let mut run = HeatRun::new(&self.heat, &self.mesh, heating);
+        std::iter::from_fn(move || {
+            while run.step() {
+                if run.is_looked_at() {
+                    return Some(self.look(&run, heating.start_c));
+                }
+            }
+            None
+        })
+    }
+
+    fn look(&self, run: &HeatRun<'_>, start_c: f64) -> Look {
+        let warmer_k: Vec<f64> = run.celsius.iter().map(|celsius| celsius - start_c).collect();
+        let moved = self.contact.kept_apart(&self.body, self.body.moves(self.body.thermal_forces(&warmer_k)));
+        let joint = self.mesh.faces.iter().flat_map(|faces| faces.left.into_iter().chain(faces.right));
+        let joint_c = joint.map(|node| run.celsius[node]).fold(f64::INFINITY, f64::min);
+        let least_c = run.celsius.iter().copied().fold(f64::INFINITY, f64::min);
+        Look {
+            minutes: run.minutes,
+            tips: self
+                .tips
+                .iter()
+                .map(|tip| tip.intensity(&self.body, &self.piece.iron, &moved, &warmer_k))
+                .collect(),
+            opened_mm: (0..self.piece.cracks.len())
+                .map(|crack| opened_mm(&self.mesh, crack, &moved))
+                .collect(),
+            joint_c: if joint_c.is_finite() { joint_c } else { least_c },
+            least_c,
+            most_c: run.celsius.iter().copied().fold(f64::NEG_INFINITY, f64::max),
+            flame_share: run.flame_share,
+            celsius: run.celsius.clone(),
+        }
+    }
+
+    /// Cells over a frame: so many columns of it, and as many rows as are square.
+    #[must_use]
+    pub fn cells(&self, (left, top, right, bottom): (f64, f64, f64, f64), columns: usize) -> Cells {
+        let cell_mm = (right - left) / columns as f64;
+        let rows = ((bottom - top) / cell_mm).ceil().max(1.0) as usize;
+        let middles: Vec<At> = (0..rows)
+            .flat_map(|row| {
+                (0..columns).map(move |column| {
+                    At::new(left + (column as f64 + 0.5) * cell_mm, top + (row as f64 + 0.5) * cell_mm)
+                })
+            })
+            .collect();
+        let rims = self.piece.rims();
+        let within: Vec<Option<(usize, [f64; 3])>> =
+            middles.iter().map(|at| iron_at(&rims, *at).then(|| self.mesh.find(*at)).flatten()).collect();
+        let known: Vec<usize> = (0..middles.len()).filter(|cell| within[*cell].is_some()).collect();
+        let nearest = |cell: usize| {
+            let away = |other: &usize| middles[cell].distance_mm(middles[*other]);
+            known.iter().copied().min_by(|a, b| away(a).total_cmp(&away(b)))
+        };
+        let at = (0..middles.len())
+            .filter_map(|cell| {
+                let (triangle, shares) = within[cell].or_else(|| within[nearest(cell)?])?;
+                Some((triangle, Straight::of(&self.mesh, triangle).at(shares, 1.0).n))
+            })
+            .collect();
+        Cells { columns, rows, at }
+    }
+
+    /// What each cell is at.
+    pub fn picture<'a>(&'a self, cells: &'a Cells, look: &'a Look) -> impl Iterator<Item = f64> + 'a {
+        cells.at.iter().map(|(triangle, n)| {
+            let nodes = &self.mesh.triangles[*triangle];
+            sum6(n, |local| look.celsius[nodes[local]])
+        })
+    }
+
+    /// What the iron is at a place; nothing beside it.
+    #[must_use]
+    pub fn at(&self, look: &Look, at: At) -> Option<f64> {
+        let (triangle, shares) = self.piece.has_iron_at(at).then(|| self.mesh.find(at)).flatten()?;
+        let n = Straight::of(&self.mesh, triangle).at(shares, 1.0).n;
+        Some(sum6(&n, |local| look.celsius[self.mesh.triangles[triangle][local]]))
+    }
+}

@@ -1,0 +1,244 @@
+//! What a seam pulls as it shrinks: on itself, and how far it moves other places.
+
+use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
+
+use super::element::{Straight, sum6};
+use super::face::Piece;
+use super::lines::Fine;
+use super::mesh::{Faces, Mesh, Slits};
+use super::slit::across;
+use super::stress::{Elastic, along_x, along_y};
+use super::tips::NotReckoned;
+use crate::map::{At, length_mm, place_along};
+
+/// A seam that has shrunk.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Pulled {
+    /// Over the whole slit; a pull is positive.
+    pub mean_pull_mpa: f64,
+    /// Change of each distance that was asked for; nearer is negative.
+    pub moves_mm: Vec<f64>,
+}
+
+/// The mesh at a tip, and where the shrinking begins to fall.
+const FINEST_MM: f64 = 1.0;
+
+/// Which ends of the seam shrink less: those in the iron.
+#[derive(Debug, Clone, Copy)]
+struct Tapers {
+    long_mm: f64,
+    over_mm: f64,
+    at_first: bool,
+    at_last: bool,
+}
+
+impl Tapers {
+    fn of(piece: &Piece, seam: &[At]) -> Self {
+        let closed = |at: Option<&At>| at.is_some_and(|at| !piece.is_open_end(0, *at));
+        Self {
+            long_mm: length_mm(seam),
+            over_mm: piece.wall_mm,
+            at_first: closed(seam.first()),
+            at_last: closed(seam.last()),
+        }
+    }
+
+    /// Share of the full shrinking at a place along the seam.
+    fn share(&self, along_mm: f64) -> f64 {
+        let first = if self.at_first { along_mm / self.over_mm } else { 1.0 };
+        let last = if self.at_last { (self.long_mm - along_mm) / self.over_mm } else { 1.0 };
+        first.min(last).clamp(0.0, 1.0)
+    }
+
+    /// Where the mesh has to be fine.
+    fn fine(&self, seam: &[At]) -> Vec<Fine> {
+        let from_first = self.at_first.then_some([0.0, self.over_mm]);
+        let from_last = self.at_last.then_some([self.long_mm, self.long_mm - self.over_mm]);
+        [from_first, from_last]
+            .into_iter()
+            .flatten()
+            .flatten()
+            .filter_map(|along| place_along(seam, along.clamp(0.0, self.long_mm)))
+            .map(|at| Fine { at, size_mm: FINEST_MM.min(self.over_mm / 4.0) })
+            .collect()
+    }
+}
+
+/// The first slit of a face joined, its faces drawn together by `shrink_mm`: elastic, shear passed on.
+///
+/// # Errors
+/// [`NotReckoned`] where it cannot be laid out.
+pub fn pulled(piece: &Piece, shrink_mm: f64, between: &[(At, At)]) -> Result<Pulled, NotReckoned> {
+    let seam = piece.cracks[0].clone();
+    let tapers = Tapers::of(piece, &seam);
+    let parts = !tapers.at_first && !tapers.at_last && parts_the_face(piece)?;
+    let mesh = Arc::new(Mesh::of(piece, &[], tapers.fine(&seam), &Slits::AllBut(0))?);
+    let body = Elastic::free(&mesh, &piece.iron)?;
+    let faces: Vec<&Faces> = mesh.faces.iter().filter(|faces| faces.crack == 0).collect();
+    let jump = jumps(&mesh, &faces, &tapers, shrink_mm, parts.then(|| chord(&seam)).flatten());
+    // The iron at the left of the seam is taken nearer by the jump before it is let go.
+    let left = left_triangles(&mesh, &faces, &jump);
+    let mut forces = vec![0.0; 2 * mesh.nodes.len()];
+    for triangle in &left {
+        let pushes = body.answers(*triangle, &jump_of(&mesh, *triangle, &jump));
+        for (local, push) in pushes.iter().enumerate() {
+            forces[2 * mesh.triangles[*triangle][local / 2] + local % 2] -= push;
+        }
+    }
+    let moved = body.moves(forces);
+    let ways = |at: At| way_at(&mesh, &left, &jump, &moved, at);
+    let moves_mm = between
+        .iter()
+        .map(|(a, b)| {
+            let (from, to) = (ways(*a), ways(*b));
+            let now =
+                At::new(a.x_mm + from.0, a.y_mm + from.1).distance_mm(At::new(b.x_mm + to.0, b.y_mm + to.1));
+            now - a.distance_mm(*b)
+        })
+        .collect();
+    let mean_pull_mpa = mean_pull(&mesh, &body, &faces, &left, &jump, &moved);
+    Ok(Pulled { mean_pull_mpa, moves_mm })
+}
+
+/// Whether the first slit parts the face.
+fn parts_the_face(piece: &Piece) -> Result<bool, NotReckoned> {
+    let only = Piece { cracks: vec![piece.cracks[0].clone()], ..piece.clone() };
+    let mesh = Mesh::of(&only, &[], Vec::new(), &Slits::All)?;
+    Ok(mesh.bodies().iter().any(|body| *body != 0))
+}
+
+/// Across the straight way from the first point of a seam to its last, to its left.
+fn chord(seam: &[At]) -> Option<(f64, f64)> {
+    seam.first()?.toward(*seam.last()?).map(|(x, y)| (-y, x))
+}
+
+/// How far each node of the seam is drawn towards the right face.
+fn jumps(
+    mesh: &Mesh,
+    faces: &[&Faces],
+    tapers: &Tapers,
+    shrink_mm: f64,
+    one_way: Option<(f64, f64)>,
+) -> BTreeMap<usize, (f64, f64)> {
+    let mut along_mm = 0.0;
+    let mut jumps: BTreeMap<usize, (f64, f64)> = BTreeMap::new();
+    for faces in faces {
+        let [first, last, middle] = faces.left;
+        let long = mesh.nodes[first].distance_mm(mesh.nodes[last]);
+        let (x, y) = one_way.unwrap_or_else(|| across(mesh, faces));
+        for (node, along) in [(first, along_mm), (middle, along_mm + long / 2.0), (last, along_mm + long)] {
+            let by = -shrink_mm * tapers.share(along);
+            jumps
+                .entry(node)
+                // Where the seam bends, half way between its two directions.
+                .and_modify(|jump| *jump = (f64::midpoint(jump.0, by * x), f64::midpoint(jump.1, by * y)))
+                .or_insert((by * x, by * y));
+        }
+        along_mm += long;
+    }
+    jumps
+}
+
+/// Triangles at the left of the seam that touch a node of it that is drawn away: from one to the next about such
+/// a node, never over the seam. At a tip nothing is drawn, and left goes over into right.
+fn left_triangles(mesh: &Mesh, faces: &[&Faces], jump: &BTreeMap<usize, (f64, f64)>) -> BTreeSet<usize> {
+    let drawn = |node: usize| jump.get(&node).is_some_and(|(x, y)| *x != 0.0 || *y != 0.0);
+    let on_seam: BTreeSet<usize> = faces.iter().map(|faces| faces.left[2]).collect();
+    let mut at_side: BTreeMap<usize, Vec<usize>> = BTreeMap::new();
+    for (triangle, nodes) in mesh.triangles.iter().enumerate() {
+        for side in 0..3 {
+            let turns = drawn(nodes[side]) || drawn(nodes[(side + 1) % 3]);
+            if turns && !on_seam.contains(&nodes[3 + side]) {
+                at_side.entry(nodes[3 + side]).or_default().push(triangle);
+            }
+        }
+    }
+    let mut left: BTreeSet<usize> = faces.iter().map(|faces| faces.left_triangle).collect();
+    let mut next: Vec<usize> = left.iter().copied().collect();
+    while let Some(triangle) = next.pop() {
+        let beside = mesh.triangles[triangle][3..].iter().filter_map(|side| at_side.get(side)).flatten();
+        for other in beside {
+            if left.insert(*other) {
+                next.push(*other);
+            }
+        }
+    }
+    left
+}
+
+fn jump_of(mesh: &Mesh, triangle: usize, jump: &BTreeMap<usize, (f64, f64)>) -> [f64; 12] {
+    let mut of = [0.0; 12];
+    for (local, node) in mesh.triangles[triangle].iter().enumerate() {
+        if let Some((x, y)) = jump.get(node) {
+            of[2 * local] = *x;
+            of[2 * local + 1] = *y;
+        }
+    }
+    of
+}
+
+/// How far a place has moved.
+fn way_at(
+    mesh: &Mesh,
+    left: &BTreeSet<usize>,
+    jump: &BTreeMap<usize, (f64, f64)>,
+    moved: &[f64],
+    at: At,
+) -> (f64, f64) {
+    let Some((triangle, shares)) = mesh.find(at) else { return (0.0, 0.0) };
+    let nodes = mesh.triangles[triangle];
+    let n = Straight::of(mesh, triangle).at(shares, 1.0).n;
+    let own = if left.contains(&triangle) { jump_of(mesh, triangle, jump) } else { [0.0; 12] };
+    (
+        sum6(&n, |local| moved[along_x(nodes[local])] + own[2 * local]),
+        sum6(&n, |local| moved[along_y(nodes[local])] + own[2 * local + 1]),
+    )
+}
+
+/// The force across the seam by its length and wall.
+fn mean_pull(
+    mesh: &Mesh,
+    body: &Elastic,
+    faces: &[&Faces],
+    left: &BTreeSet<usize>,
+    jump: &BTreeMap<usize, (f64, f64)>,
+    moved: &[f64],
+) -> f64 {
+    // The forces with which the iron at the left is held at the seam's nodes.
+    let mut holds: BTreeMap<usize, (f64, f64)> = jump.keys().map(|node| (*node, (0.0, 0.0))).collect();
+    for triangle in left {
+        let nodes = mesh.triangles[*triangle];
+        let mut ways = jump_of(mesh, *triangle, jump);
+        for local in 0..6 {
+            ways[2 * local] += moved[along_x(nodes[local])];
+            ways[2 * local + 1] += moved[along_y(nodes[local])];
+        }
+        let forces = body.answers(*triangle, &ways);
+        for (local, node) in nodes.iter().enumerate() {
+            if let Some(hold) = holds.get_mut(node) {
+                hold.0 += forces[2 * local];
+                hold.1 += forces[2 * local + 1];
+            }
+        }
+    }
+    let mut normals: BTreeMap<usize, (f64, f64)> = BTreeMap::new();
+    let (mut section_mm2, mut force_n) = (0.0, 0.0);
+    for faces in faces {
+        let long = mesh.nodes[faces.left[0]].distance_mm(mesh.nodes[faces.left[1]]);
+        section_mm2 += long * mesh.walls_mm[faces.left_triangle];
+        for node in faces.left {
+            let normal = normals.entry(node).or_default();
+            let (x, y) = across(mesh, faces);
+            *normal = (normal.0 + x, normal.1 + y);
+        }
+    }
+    for (node, (x, y)) in normals {
+        let long = (x * x + y * y).sqrt();
+        if let (Some(hold), true) = (holds.get(&node), long > 0.0) {
+            // What pulls the left iron towards the seam.
+            force_n -= (hold.0 * x + hold.1 * y) / long;
+        }
+    }
+    force_n / section_mm2
+}

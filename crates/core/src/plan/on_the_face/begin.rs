@@ -1,0 +1,179 @@
+//! Where to begin with the flame: places of the face, each tried from cold.
+
+use serde::Serialize;
+
+use super::moments::{As, Course, HELD, SWEPT};
+use super::part::FacePart;
+use super::words::{NOT_IN_IT, Nearness, shares_words};
+use crate::body::FaceModel;
+use crate::map::At;
+
+/// Places to begin with, the first choice first, what must not be last.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Beginnings {
+    pub sentence: String,
+    pub places: Vec<Beginning>,
+    /// How many were tried.
+    pub tried: usize,
+    pub not_in_it: String,
+}
+
+/// One place to begin with.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Beginning {
+    /// "Beside the break"
+    pub name: String,
+    /// "Oxy-acetylene tip, small, held there"
+    pub how: String,
+    pub at: At,
+    pub swept: bool,
+    /// "12 to 19 min"; empty where the joint does not get warm enough.
+    pub minutes_words: String,
+    /// "shut, or as good as", "0.6 to 1.3 of what it stands"
+    pub share_words: String,
+    pub gap_words: String,
+    /// shut, open, watch or runs.
+    pub state: String,
+}
+
+/// Rows and columns of places that are looked for over a face.
+const SECTORS: [[&str; 3]; 3] = [
+    ["Upper left", "At the top", "Upper right"],
+    ["At the left", "In the middle", "At the right"],
+    ["Lower left", "At the bottom", "Lower right"],
+];
+/// Points of a sector that are looked at, along and across.
+const LOOKED_AT: u32 = 9;
+
+/// A place, and how it went there.
+struct Tried {
+    name: &'static str,
+    at: At,
+    swept: bool,
+    course: Course,
+}
+
+impl Tried {
+    /// The first choice is what leaves every tip under four tenths and is there soonest; else what asks least.
+    fn worse_than(&self) -> (bool, bool, f64) {
+        let worst = self.course.worst();
+        let calm = Nearness::of(worst) < Nearness::Watch;
+        let there = self.course.there_min;
+        (!calm, there.is_none(), if calm { there.unwrap_or(f64::MAX) } else { worst })
+    }
+}
+
+/// The best places to begin with, and the worst.
+#[must_use]
+pub fn where_to_begin(part: &FacePart, model: &FaceModel) -> Beginnings {
+    let joint = part.joint();
+    let mut asked = vec![("Beside the break", joint, false), ("Swept over all", joint, true)];
+    for (name, at) in part.sectors() {
+        // A flame does not tell places apart that lie within its own spread.
+        if asked.iter().all(|(_, other, swept)| *swept || other.distance_mm(at) > 0.8 * part.flame.spot_mm) {
+            asked.push((name, at, false));
+        }
+    }
+    let mut tried: Vec<Tried> = asked
+        .into_iter()
+        .map(|(name, at, swept)| {
+            let course = part.course(model, at, if swept { SWEPT } else { HELD }, As::Asked);
+            Tried { name, at, swept, course }
+        })
+        .collect();
+    tried.sort_by(|one, other| {
+        let (a, b) = (one.worse_than(), other.worse_than());
+        a.0.cmp(&b.0).then(a.1.cmp(&b.1)).then(a.2.total_cmp(&b.2))
+    });
+    let count = tried.len();
+    // Two to choose from, and what asks most of a tip.
+    let worst = (2..count).max_by(|a, b| tried[*a].course.worst().total_cmp(&tried[*b].course.worst()));
+    let shown: Vec<&Tried> = tried.iter().take(2).chain(worst.map(|at| &tried[at])).collect();
+    let places: Vec<Beginning> = shown.iter().map(|tried| part.beginning(model, tried)).collect();
+    Beginnings {
+        sentence: part.begin_said(&places, &shown),
+        places,
+        tried: count,
+        not_in_it: NOT_IN_IT.to_owned(),
+    }
+}
+
+impl FacePart {
+    /// Places spread over the face, in the middle of its iron.
+    pub(super) fn places(&self) -> Vec<At> {
+        self.sectors().into_iter().map(|(_, at)| at).collect()
+    }
+
+    /// Of each ninth of the face the place that lies deepest in the iron.
+    fn sectors(&self) -> Vec<(&'static str, At)> {
+        let rims = self.piece.rims();
+        let Some((left, top, right, bottom)) = crate::map::bounds(&rims[0]) else { return Vec::new() };
+        let (wide, high) = ((right - left) / 3.0, (bottom - top) / 3.0);
+        let mut places = Vec::new();
+        for (row, names) in SECTORS.iter().enumerate() {
+            for (column, name) in names.iter().enumerate() {
+                let (x, y) = (left + column as f64 * wide, top + row as f64 * high);
+                let middle = At::new(x + wide / 2.0, y + high / 2.0);
+                let steps = (0..LOOKED_AT * LOOKED_AT).map(|at| (at % LOOKED_AT, at / LOOKED_AT));
+                let points = steps.map(|(i, j)| {
+                    let share = |step: u32| (f64::from(step) + 0.5) / f64::from(LOOKED_AT);
+                    At::new(x + share(i) * wide, y + share(j) * high)
+                });
+                let deep = |at: &At| 2.0 * self.piece.depth_mm(&rims, *at) - at.distance_mm(middle);
+                let best = points
+                    .filter(|at| self.piece.depth_mm(&rims, *at) > 0.0)
+                    .max_by(|a, b| deep(a).total_cmp(&deep(b)));
+                places.extend(best.map(|at| (*name, at)));
+            }
+        }
+        places
+    }
+
+    fn beginning(&self, model: &FaceModel, tried: &Tried) -> Beginning {
+        let even_share = if tried.swept { SWEPT } else { HELD };
+        let [strong, weak] = [As::Strong, As::Weak].map(|by| self.course(model, tried.at, even_share, by));
+        let last = tried.course.looks.last();
+        let longest = self.longest_crack();
+        let opened = last.and_then(|look| *look.opened_mm.get(longest?)?);
+        let worst = tried.course.worst();
+        Beginning {
+            name: tried.name.to_owned(),
+            how: format!("{}, {}", self.flame.label, if tried.swept { "swept" } else { "held there" }),
+            at: tried.at,
+            swept: tried.swept,
+            minutes_words: match (strong.there_min, tried.course.there_min, weak.there_min) {
+                (_, None, _) => String::new(),
+                (Some(soon), Some(_), Some(late)) => self.time_between(soon, late),
+                (soon, Some(minutes), _) => {
+                    format!("{} or longer", self.minutes_words(soon.unwrap_or(minutes)))
+                }
+            },
+            share_words: shares_words(weak.worst(), strong.worst()),
+            gap_words: self.gap_words(opened),
+            state: Nearness::of(worst).id().to_owned(),
+        }
+    }
+
+    fn longest_crack(&self) -> Option<usize> {
+        let long = |at: &usize| crate::map::length_mm(&self.piece.cracks[*at]);
+        (0..self.piece.cracks.len()).max_by(|a, b| long(a).total_cmp(&long(b)))
+    }
+
+    fn begin_said(&self, places: &[Beginning], shown: &[&Tried]) -> String {
+        let (Some(first), Some(tried)) = (places.first(), shown.first()) else { return String::new() };
+        let name = first.name.to_lowercase();
+        match (Nearness::of(tried.course.worst()), tried.course.there_min) {
+            (Nearness::Shut | Nearness::Open, Some(_)) => format!("Begin {name}."),
+            (Nearness::Shut | Nearness::Open, None) => {
+                "No place of the flame gets the joint warm enough by itself.".to_owned()
+            }
+            (Nearness::Watch | Nearness::Runs, _) => {
+                format!(
+                    "Nowhere without asking much of a tip; {name} asks least. Two flames, or an oven, ask less."
+                )
+            }
+        }
+    }
+}

@@ -1,0 +1,242 @@
+//! The face that is reckoned with, or why none is.
+
+use uuid::Uuid;
+
+use crate::body::{FaceModel, Hole, Piece};
+use crate::casting::shape::PartShape;
+use crate::field::face;
+use crate::heat::{HeatSource, SourceKind};
+use crate::iron::{Iron, least_forgiving};
+use crate::job::Job;
+use crate::map::{At, MarkKind, ON_IT_MM, Shape, inside, length_mm, nearest_rim};
+use crate::plan::{CrackPlan, EndPlan, FacePlan, LineOnFace, Plan};
+use crate::quantity::{Unit, UnitSystem};
+use crate::shop::Shop;
+use crate::stage::heat::net_flame;
+use crate::stage::part::PartFacts;
+
+/// A drawn face with the flame at hand.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FacePart {
+    pub face: Uuid,
+    pub name: String,
+    /// What is shown: left, top, right, bottom in mm.
+    pub frame: (f64, f64, f64, f64),
+    pub piece: Piece,
+    /// One for each crack of the piece.
+    pub letters: Vec<String>,
+    /// Ends of its cracks: where, their names, and the hole that is drilled there.
+    pub(super) ends: Vec<EndOnFace>,
+    pub(super) stands_mpa_sqrt_m: f64,
+    pub(super) iron: Iron,
+    pub(super) ambient_c: f64,
+    /// Least at the joint before a bead may begin.
+    pub(super) least_c: f64,
+    pub(super) flame: FlameAtHand,
+    pub(super) units: UnitSystem,
+}
+
+/// The flame that heats it.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct FlameAtHand {
+    pub label: &'static str,
+    pub net_w: f64,
+    pub spot_mm: f64,
+    /// Share of its power that is not known.
+    pub not_known: f64,
+}
+
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct EndOnFace {
+    pub letter: String,
+    pub name: String,
+    pub tip: At,
+    /// Of a hole that is drilled there.
+    pub drilled_mm: Option<f64>,
+}
+
+/// House: what a flame's middle spreads over; a small tip less.
+const SPOT_MM: f64 = 75.0;
+const SMALL_SPOT_MM: f64 = 40.0;
+/// House: a drawn face with its wall is the part where it weighs so much of what the part weighs.
+const IS_THE_PART: (f64, f64) = (0.6, 1.7);
+/// Points of a crack nearer than this are one: no triangle fits between them.
+const APART_MM: f64 = 1.5;
+
+/// The face to be reckoned with. Else a sentence that says why there is none; empty where there is nothing to say,
+/// since no face is drawn or nothing is heated.
+///
+/// # Errors
+/// The sentence.
+pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String> {
+    let Some(heat) = plan.heat.as_ref().filter(|heat| !heat.cold) else { return Err(String::new()) };
+    let round = job.round();
+    let Some((of, lines)) = drawn_face(job, plan) else { return Err(String::new()) };
+    let bar = |why: &str| Err(format!("The face is not reckoned as a body: {why}. The bar below stays."));
+    if round.get(face::OUTLINE.of(of.id)) == Some("unrolled") {
+        return bar("a bore laid flat is not flat");
+    }
+    let part = PartFacts::read(round, shop);
+    if part.shape == Some(PartShape::HollowBox) {
+        return bar("a hollow box is not flat");
+    }
+    let Some(wall_mm) = part.wall_mm else { return bar("its usual wall is not known (Part)") };
+    let Some(source) = HeatSource::from_id(&heat.source) else { return Err(String::new()) };
+    let (SourceKind::Flame { .. }, Some((net_w, not_known))) = (source.kind, net_flame(heat, shop)) else {
+        return bar("an oven warms it all round, and there is no place to begin with");
+    };
+    let iron = least_forgiving(&plan.iron.plausible).iron;
+    let (letters, cracks) = slits(of, &lines);
+    let piece = Piece {
+        iron: iron.properties(),
+        outline: of.rims[0].clone(),
+        holes: holes(of),
+        wall_mm,
+        thick: Vec::new(),
+        cracks,
+    };
+    if let Err(problems) = piece.check() {
+        let why = problems.first().map_or_else(String::new, |problem| problem.message.clone());
+        return bar(&why);
+    }
+    if let Some(weight) = &part.weight {
+        let kg = piece.area_mm2() * wall_mm * piece.iron.density_kg_m3 / 1e9;
+        let (low, high) = weight.range_kg();
+        if kg < IS_THE_PART.0 * low || kg > IS_THE_PART.1 * high {
+            let say = |kg| plan.units.say(kg, Unit::Kilograms);
+            return bar(&format!(
+                "with a wall of {} it would weigh {}, and the part weighs {}",
+                plan.units.say(wall_mm, Unit::Millimetres),
+                say(kg),
+                say(weight.kg())
+            ));
+        }
+    }
+    let frame = &of.frame;
+    Ok(FacePart {
+        face: of.id,
+        name: of.name.clone(),
+        frame: (frame.left_mm, frame.top_mm, frame.right_mm, frame.bottom_mm),
+        piece,
+        letters,
+        ends: ends(plan, of.id),
+        stands_mpa_sqrt_m: iron.toughness_mpa_sqrt_m(),
+        iron,
+        ambient_c: part.ambient_c,
+        least_c: heat.least_c,
+        flame: FlameAtHand {
+            label: source.label,
+            net_w,
+            spot_mm: if source.is_small() { SMALL_SPOT_MM } else { SPOT_MM },
+            not_known,
+        },
+        units: plan.units,
+    })
+}
+
+impl FacePart {
+    /// # Errors
+    /// A sentence: it cannot be laid out.
+    pub fn model(&self) -> Result<FaceModel, String> {
+        FaceModel::of(self.piece.clone())
+            .map_err(|why| format!("The face is not reckoned as a body: {why}. The bar below stays."))
+    }
+
+    /// The end that lies at a tip.
+    pub(super) fn end_at(&self, tip: At) -> Option<&EndOnFace> {
+        let away = |end: &&EndOnFace| end.tip.distance_mm(tip);
+        self.ends.iter().min_by(|a, b| away(a).total_cmp(&away(b))).filter(|end| away(end) < 5.0)
+    }
+
+    /// The middle of the longest crack; of the face where there is none.
+    pub(super) fn joint(&self) -> At {
+        let longest = self.piece.cracks.iter().max_by(|a, b| length_mm(a).total_cmp(&length_mm(b)));
+        let middle = longest.and_then(|crack| crate::map::place_along(crack, length_mm(crack) / 2.0));
+        let (left, top, right, bottom) = self.frame;
+        middle.unwrap_or(At::new(f64::midpoint(left, right), f64::midpoint(top, bottom)))
+    }
+}
+
+/// The face whose outline is known and on which the most is to be mended, with its cracks.
+fn drawn_face<'a>(job: &Job, plan: &'a Plan) -> Option<(&'a FacePlan, Vec<&'a LineOnFace>)> {
+    let on = |face: &'a FacePlan| -> Vec<&'a LineOnFace> {
+        face.lines.iter().filter(|line| !line.from_behind && line.becomes != "sound").collect()
+    };
+    let long = |lines: &[&LineOnFace]| lines.iter().map(|line| length_mm(&line.points)).sum::<f64>();
+    plan.map
+        .faces
+        .iter()
+        .filter(|face| !face.rims.is_empty() && job.faces.iter().any(|own| own.id == face.id))
+        .map(|face| (face, on(face)))
+        .filter(|(_, lines)| !lines.is_empty())
+        .max_by(|(_, a), (_, b)| long(a).total_cmp(&long(b)))
+}
+
+/// Its cracks as slits, with their letters: drawn ends that lie at a rim are put on it.
+fn slits(of: &FacePlan, lines: &[&LineOnFace]) -> (Vec<String>, Vec<Vec<At>>) {
+    lines
+        .iter()
+        .filter_map(|line| {
+            let mut slit: Vec<At> = Vec::new();
+            for point in &line.points {
+                if slit.last().is_none_or(|last| last.distance_mm(*point) >= APART_MM) {
+                    slit.push(*point);
+                }
+            }
+            let last = slit.len().checked_sub(1).filter(|last| *last > 0)?;
+            for end in [0, last] {
+                let inward = slit[if end == 0 { 1 } else { last - 1 }];
+                slit[end] = on_the_rim(&of.rims, slit[end], inward);
+            }
+            Some((line.letter.clone(), slit))
+        })
+        .unzip()
+}
+
+/// An end of a crack, where its line leaves the iron: a hand does not draw to the hundredth.
+fn on_the_rim(rims: &[Vec<At>], end: At, inward: At) -> At {
+    if let Some((_, at)) = nearest_rim(rims, end).filter(|(mm, _)| *mm <= ON_IT_MM) {
+        return at;
+    }
+    let outside = !inside(&rims[0], end) || rims[1..].iter().any(|rim| inside(rim, end));
+    let crosses = rims.iter().flat_map(|rim| {
+        let around = crate::map::closed(rim);
+        let sides: Vec<(At, At)> = around.windows(2).map(|side| (side[0], side[1])).collect();
+        sides.into_iter().filter_map(|side| crate::map::crossing((inward, end), side))
+    });
+    let first = crosses.min_by(|a, b| a.distance_mm(inward).total_cmp(&b.distance_mm(inward)));
+    first.filter(|_| outside).unwrap_or(end)
+}
+
+/// What is cut out of it, and its bolt holes and bores.
+fn holes(of: &FacePlan) -> Vec<Hole> {
+    let cut_out = of.rims[1..].iter().map(|rim| Hole::Outlined(rim.clone()));
+    let kinds = [MarkKind::BoltHole, MarkKind::Bore].map(|kind| kind.word().replace(' ', "_"));
+    let marked =
+        of.marks.iter().filter(|mark| kinds.contains(&mark.what)).filter_map(|mark| match mark.shape {
+            Shape::Circle { x_mm, y_mm, radius_mm } => {
+                let middle = At::new(x_mm, y_mm);
+                let within =
+                    inside(&of.rims[0], middle) && !of.rims[1..].iter().any(|rim| inside(rim, middle));
+                within.then_some(Hole::Round { middle, across_mm: 2.0 * radius_mm })
+            }
+            Shape::Line { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
+        });
+    cut_out.chain(marked).collect()
+}
+
+fn ends(plan: &Plan, face: Uuid) -> Vec<EndOnFace> {
+    let on_face = |crack: &CrackPlan, end: &EndPlan| {
+        let at = end.at.as_ref().filter(|at| at.face == face)?;
+        Some(EndOnFace {
+            letter: crack.letter.clone(),
+            name: end.name.clone(),
+            tip: at.tip,
+            drilled_mm: end.stop_hole.as_ref().filter(|_| end.drilled).map(|hole| hole.drill_mm),
+        })
+    };
+    plan.cracks
+        .iter()
+        .flat_map(|crack| crack.ends.iter().filter_map(move |end| on_face(crack, end)))
+        .collect()
+}

@@ -1,0 +1,82 @@
+//! What is said of a heated face.
+
+use super::part::FacePart;
+use crate::body::{RUNS_LIKELY_FROM, WATCHED_FROM};
+use crate::quantity::{Rounding, Unit, number};
+
+/// Said once under every answer.
+pub(super) const NOT_IN_IT: &str = "Flat, elastic, the face as drawn. Not in it: stress that was cast in, iron that gives \
+     over 500 °C, bending out of the face, cracks nobody drew. Heat slowly, look and listen at each tip.";
+
+/// How near a tip is to running.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub(super) enum Nearness {
+    Shut,
+    Open,
+    Watch,
+    Runs,
+}
+
+impl Nearness {
+    pub fn of(share: f64) -> Self {
+        match share {
+            share if share <= 0.0 => Self::Shut,
+            share if share < WATCHED_FROM => Self::Open,
+            share if share < RUNS_LIKELY_FROM => Self::Watch,
+            _ => Self::Runs,
+        }
+    }
+
+    /// As it travels.
+    pub fn id(self) -> &'static str {
+        match self {
+            Self::Shut => "shut",
+            Self::Open => "open",
+            Self::Watch => "watch",
+            Self::Runs => "runs",
+        }
+    }
+}
+
+/// Shares as they lie between: "0.6 to 1.3 of what it stands", "shut all the way".
+pub(super) fn shares_words(low: f64, high: f64) -> String {
+    match (number(low.max(0.0), 1), number(high.max(0.0), 1)) {
+        (_, high) if high == "0" || high == "0.0" => "shut, or as good as".to_owned(),
+        (low, high) if low == high => format!("{high} of what it stands"),
+        (low, high) => format!("{low} to {high} of what it stands"),
+    }
+}
+
+impl FacePart {
+    /// How far a gap has opened: "gap 0.05 mm closer".
+    pub(super) fn gap_words(&self, opened_mm: Option<f64>) -> String {
+        /// Nobody sees less, in mm.
+        const SEEN_MM: f64 = 0.005;
+        let Some(mm) = opened_mm else { return "its parts lie where they are put".to_owned() };
+        let by = self.units.say_exactly((mm.abs() * 100.0).round() / 100.0, Unit::Millimetres);
+        match mm {
+            mm if mm.abs() < SEEN_MM => "gap as it is".to_owned(),
+            mm if mm > 0.0 => format!("gap {by} wider"),
+            _ => format!("gap {by} closer"),
+        }
+    }
+
+    pub(super) fn celsius_words(&self, celsius: f64) -> String {
+        self.units.say(celsius, Unit::Celsius)
+    }
+
+    /// "12 to 19 min"
+    pub(super) fn time_between(&self, soon: f64, late: f64) -> String {
+        let show = |minutes| self.units.show(minutes, Unit::Minutes, Rounding::Nearest);
+        let (soon, late) = (show(soon), show(late));
+        match (soon.unit == late.unit, soon.text() == late.text()) {
+            (_, true) => late.text(),
+            (true, false) => format!("{} to {}", soon.number, late.text()),
+            (false, false) => format!("{} to {}", soon.text(), late.text()),
+        }
+    }
+
+    pub(super) fn minutes_words(&self, minutes: f64) -> String {
+        self.units.say(minutes, Unit::Minutes)
+    }
+}

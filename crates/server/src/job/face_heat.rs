@@ -1,0 +1,111 @@
+//! `POST /api/jobs/<id>/face-heat` and `GET /api/jobs/<id>/where-to-begin`: the drawn face of a job as it is heated.
+
+use std::sync::{Arc, OnceLock};
+
+use quick_cache::sync::Cache;
+use rocket::serde::json::Json;
+use rocket::{State, get, post};
+use serde::Serialize;
+use utoipa::ToSchema;
+use vanadin_core::base::problem::{OutOfRange, Problems};
+use vanadin_core::body::FaceModel;
+use vanadin_core::plan::{Beginnings, FaceHeat, FacePart, FlameAsked, face_heat, face_part, where_to_begin};
+
+use super::route::known;
+use crate::api_error::{ApiError, ProblemsBody};
+use crate::body::Body;
+use crate::desk::{Desk, work};
+use crate::shop::device_units::DeviceUnits;
+
+/// A face under a flame.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FaceHeatSeen {
+    /// Why there is none; empty where there is one, and where no face is drawn or nothing is heated.
+    pub why_not: String,
+    pub heat: Option<FaceHeat>,
+}
+
+/// Where to begin with the flame.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BeginningsSeen {
+    pub beginnings: Option<Beginnings>,
+}
+
+/// Faces laid out, and what was found of where to begin: kept while they are asked for.
+#[derive(Debug)]
+pub struct Faces {
+    models: Cache<String, Arc<FaceModel>>,
+    begun: Cache<String, Arc<Beginnings>>,
+}
+
+/// Ours: a face laid out is some 3 MB.
+const FACES_KEPT: usize = 12;
+const BEGINNINGS_KEPT: usize = 64;
+
+impl Faces {
+    #[must_use]
+    pub fn kept() -> &'static Self {
+        static KEPT: OnceLock<Faces> = OnceLock::new();
+        KEPT.get_or_init(|| Self { models: Cache::new(FACES_KEPT), begun: Cache::new(BEGINNINGS_KEPT) })
+    }
+
+    fn model(&self, part: &FacePart) -> Result<Arc<FaceModel>, String> {
+        self.models.get_or_insert_with(&format!("{:?}", part.piece), || part.model().map(Arc::new))
+    }
+
+    fn begun(&self, part: &FacePart) -> Result<Arc<Beginnings>, String> {
+        let found = || Ok(Arc::new(where_to_begin(part, self.model(part)?.as_ref())));
+        self.begun.get_or_insert_with(&format!("{part:?}"), found)
+    }
+}
+
+/// The drawn face from cold under a flame, until the joint is warm enough.
+#[utoipa::path(post, path = "/api/jobs/{id}/face-heat", request_body = FlameAsked,
+    params(("id" = String, Path, description = "The job")), responses(
+    (status = 200, description = "Moment by moment; or why there is none", body = FaceHeatSeen),
+    (status = 404, description = "No such job", body = ProblemsBody),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/<id>/face-heat", data = "<asked>")]
+pub async fn face_heated(
+    id: &str,
+    units: DeviceUnits,
+    desk: &State<Desk>,
+    asked: Body<FlameAsked>,
+) -> Result<Json<FaceHeatSeen>, ApiError> {
+    let id = known(id)?;
+    let asked = asked.0?;
+    let mut problems = Problems::default();
+    for (field, mm) in asked.at.iter().flat_map(|at| [("at.x_mm", at.x_mm), ("at.y_mm", at.y_mm)]) {
+        problems.take(field, OutOfRange::check("a place", "mm", (-20_000.0, 20_000.0), mm));
+    }
+    problems.finish()?;
+    let seen = desk.see_in(id, units).await?;
+    let part = match face_part(&seen.job, &seen.plan, &seen.shop.shop) {
+        Ok(part) => part,
+        Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
+    };
+    let found = work(move || Faces::kept().model(&part).map(|model| face_heat(&part, &model, asked))).await?;
+    Ok(Json(match found {
+        Ok(heat) => FaceHeatSeen { why_not: String::new(), heat: Some(heat) },
+        Err(why_not) => FaceHeatSeen { why_not, heat: None },
+    }))
+}
+
+/// Some places of the drawn face, each tried from cold with the flame at hand.
+#[utoipa::path(get, path = "/api/jobs/{id}/where-to-begin",
+    params(("id" = String, Path, description = "The job")), responses(
+    (status = 200, description = "The best of them and the worst; nothing where no face is reckoned", body = BeginningsSeen),
+    (status = 404, description = "No such job", body = ProblemsBody)))]
+#[get("/<id>/where-to-begin")]
+pub async fn beginnings(
+    id: &str,
+    units: DeviceUnits,
+    desk: &State<Desk>,
+) -> Result<Json<BeginningsSeen>, ApiError> {
+    let seen = desk.see_in(known(id)?, units).await?;
+    let Ok(part) = face_part(&seen.job, &seen.plan, &seen.shop.shop) else {
+        return Ok(Json(BeginningsSeen { beginnings: None }));
+    };
+    let found = work(move || Faces::kept().begun(&part)).await?;
+    Ok(Json(BeginningsSeen { beginnings: found.ok().map(|found| (*found).clone()) }))
+}
