@@ -1,5 +1,5 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query'
-import { api, dataOf, Refused, type JobView, type UnitSystem } from './client'
+import { api, dataOf, Refused, type JobView, type Schemas, type UnitSystem } from './client'
 import { watched } from './watched'
 
 export const queryClient = new QueryClient({
@@ -135,6 +135,35 @@ export const doorQuery = () =>
   queryOptions({
     queryKey: ['door'],
     queryFn: async () => dataOf('DoorView', await api.GET('/api/door')),
+  })
+
+/** The drawn face under a flame, as job and shop stand at these revisions, told in these units. */
+export const faceHeatQuery = (
+  id: string,
+  revision: number,
+  shop: number,
+  units: string,
+  flame: Schemas['FlameAsked'],
+) =>
+  queryOptions({
+    queryKey: ['face-heat', id, revision, shop, units, flame],
+    queryFn: async () =>
+      dataOf(
+        'FaceHeatSeen',
+        await api.POST('/api/jobs/{id}/face-heat', { params: { path: { id } }, body: flame }),
+      ),
+    staleTime: Infinity,
+    retry: false,
+  })
+
+/** Where to begin with the flame. */
+export const beginningsQuery = (id: string, revision: number, shop: number, units: string) =>
+  queryOptions({
+    queryKey: ['where-to-begin', id, revision, shop, units],
+    queryFn: async () =>
+      dataOf('BeginningsSeen', await api.GET('/api/jobs/{id}/where-to-begin', { params: { path: { id } } })),
+    staleTime: Infinity,
+    retry: false,
   })
 
 /** Told in the units of the shop at this revision of it. */

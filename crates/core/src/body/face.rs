@@ -74,6 +74,14 @@ impl Piece {
         area_mm2(&self.outline) - self.holes.iter().map(|hole| area_mm2(&hole.rim())).sum::<f64>()
     }
 
+    /// Its iron in mm³; of thick places about, where they reach over a rim or over each other.
+    #[must_use]
+    pub fn volume_mm3(&self) -> f64 {
+        let more =
+            self.thick.iter().map(|place| area_mm2(&place.place.rim()) * (place.wall_mm - self.wall_mm));
+        self.area_mm2() * self.wall_mm + more.sum::<f64>()
+    }
+
     /// What is wrong with it, each at its field as the calculations name it.
     ///
     /// # Errors

@@ -21,6 +21,29 @@ pub struct Flame {
     pub spot_mm: f64,
 }
 
+/// How long steps are, and how often it is looked at.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Pace {
+    pub step_s: f64,
+    pub looks_s: f64,
+    /// At first it is done more closely: until when, in which steps, looked at how often.
+    pub at_first: Option<(f64, f64, f64)>,
+}
+
+impl Pace {
+    /// Half a minute a step: what is too much by the properties of the step before and too little by the step itself
+    /// nearly cancel, and temperatures are off by a thousandth or two. Looked at each whole minute.
+    pub const EVEN: Self = Self { step_s: 30.0, looks_s: 60.0, at_first: None };
+
+    /// Step and look at a moment.
+    fn at(&self, seconds: f64) -> (f64, f64) {
+        match self.at_first {
+            Some((until_s, step_s, looks_s)) if seconds < until_s - 1e-6 => (step_s, looks_s),
+            _ => (self.step_s, self.looks_s),
+        }
+    }
+}
+
 /// What a face goes through.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Heating {
@@ -28,6 +51,7 @@ pub struct Heating {
     pub start_c: f64,
     pub minutes: f64,
     pub flames: Vec<Flame>,
+    pub pace: Pace,
     /// What the flames are held back to at the hottest place; nothing where nobody looks.
     pub most_c: Option<f64>,
     /// 1; else all is lost so many times as fast, or all walls are so many times as thick.
@@ -39,8 +63,16 @@ impl Heating {
     /// From the temperature of the shop, as the book has it.
     #[must_use]
     pub fn new(ambient_c: f64, minutes: f64, flames: Vec<Flame>) -> Self {
-        let (loss_factor, wall_factor) = (1.0, 1.0);
-        Self { ambient_c, start_c: ambient_c, minutes, flames, most_c: None, loss_factor, wall_factor }
+        Self {
+            ambient_c,
+            start_c: ambient_c,
+            minutes,
+            flames,
+            pace: Pace::EVEN,
+            most_c: None,
+            loss_factor: 1.0,
+            wall_factor: 1.0,
+        }
     }
 }
 
@@ -60,9 +92,6 @@ const EMISSIVITY: f64 = 0.8;
 const FACES: f64 = 2.0;
 /// mm² in a m².
 const MM2: f64 = 1e6;
-/// Half a minute. What is too much by the properties of the step before and too little by the step itself nearly cancel:
-/// temperatures are off by a thousandth or two.
-const STEP_S: f64 = 30.0;
 /// Steps after which the matrix is factorised anew.
 const FACTOR_STANDS: usize = 10;
 
@@ -84,6 +113,7 @@ pub(super) struct HeatRun<'a> {
     matrix: Symmetric,
     factor: Option<Factor>,
     steps_with_factor: usize,
+    step_s: f64,
     /// W at each node.
     given_w: Vec<f64>,
     pub celsius: Vec<f64>,
@@ -131,6 +161,7 @@ impl<'a> HeatRun<'a> {
             matrix: model.pattern.clone(),
             factor: None,
             steps_with_factor: 0,
+            step_s: 0.0,
             given_w: given_w(mesh, &heating.flames),
             celsius: vec![heating.start_c; mesh.nodes.len()],
             minutes: 0.0,
@@ -141,19 +172,20 @@ impl<'a> HeatRun<'a> {
         }
     }
 
-    /// A step, to the next half or whole minute or to the end; nothing left to do is `false`.
+    /// A step; nothing left to do is `false`.
     pub fn step(&mut self) -> bool {
         let left_s = (self.heating.minutes - self.minutes) * 60.0;
         if left_s <= 1e-6 {
             return false;
         }
-        let step_s = STEP_S.min(left_s);
+        let step_s = self.heating.pace.at(self.minutes * 60.0).0.min(left_s);
         let unheated = self.assemble(step_s);
         let rest: Vec<f64> = unheated.iter().zip(&self.given_w).map(|(rest, given)| rest + given).collect();
         // A step of another length has another matrix.
-        if self.steps_with_factor >= FACTOR_STANDS || step_s < STEP_S {
+        if self.steps_with_factor >= FACTOR_STANDS || step_s != self.step_s {
             self.factor = None;
         }
+        self.step_s = step_s;
         let Some(heated) = self.solved(&rest) else { return false };
         self.flame_share = 1.0;
         self.celsius =
@@ -199,10 +231,11 @@ impl<'a> HeatRun<'a> {
         Some(solved)
     }
 
-    /// Whether a whole minute has gone by, or it is the end.
+    /// Whether it is time to look at it, or it is the end.
     pub fn is_looked_at(&self) -> bool {
-        let whole = (self.minutes - self.minutes.round()).abs() < 1e-6;
-        whole || self.minutes >= self.heating.minutes - 1e-6
+        let seconds = self.minutes * 60.0;
+        let looks = seconds / self.heating.pace.at(seconds - 1.0).1;
+        (looks - looks.round()).abs() < 1e-6 || self.minutes >= self.heating.minutes - 1e-6
     }
 
     /// The matrix of a step, and what stands at the right of it.

@@ -20,7 +20,7 @@ mod stress;
 mod tips;
 
 pub use face::{Edge, Hole, Piece, ThickPlace};
-pub use heat::{Flame, Heated, Heating as BodyHeating, heat};
+pub use heat::{Flame, Heated, Heating as BodyHeating, Pace, heat};
 pub use load::{Carried, Force, Held, Loading, carried};
 pub use mesh::NoMesh;
 pub use model::{Cells, FaceModel, Look};

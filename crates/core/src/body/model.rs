@@ -66,7 +66,7 @@ impl FaceModel {
         })
     }
 
-    /// It is heated: a look at each whole minute and at the end.
+    /// It is heated: a look as often as is asked, and at the end.
     pub fn heated<'a>(&'a self, heating: &'a Heating) -> impl Iterator<Item = Look> + 'a {
         let mut run = HeatRun::new(&self.heat, &self.mesh, heating);
         std::iter::from_fn(move || {

@@ -388,9 +388,9 @@ fn fits(job: &Job, drawn: &Drawn) -> Result<(), &'static str> {
         "place"
     } else {
         match known {
-            Some(MarkKind::BoltHole | MarkKind::Bore) => "circle",
+            Some(MarkKind::BoltHole | MarkKind::Bore | MarkKind::ThickPlace) => "circle",
             Some(MarkKind::MachinedEdge | MarkKind::OldFiller) => "line",
-            Some(MarkKind::MissingPiece | MarkKind::OldFracture) => "outline",
+            Some(MarkKind::MissingPiece | MarkKind::OldFracture | MarkKind::Opening) => "outline",
             Some(MarkKind::ReadingPlace | MarkKind::Feature) => "place",
             None => return Err("what is drawn is no longer there"),
         }

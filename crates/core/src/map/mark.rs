@@ -25,10 +25,14 @@ pub enum MarkKind {
     OldFracture,
     /// A bore, hole, thread, flat or slot that has to be as it was.
     Feature,
+    /// Cut out of the face: a window, a slot.
+    Opening,
+    /// A boss, a hub, the root of a rib: thicker than the wall round it.
+    ThickPlace,
 }
 
 impl MarkKind {
-    pub const ALL: [Self; 8] = [
+    pub const ALL: [Self; 10] = [
         Self::BoltHole,
         Self::Bore,
         Self::MachinedEdge,
@@ -37,6 +41,8 @@ impl MarkKind {
         Self::OldFiller,
         Self::OldFracture,
         Self::Feature,
+        Self::Opening,
+        Self::ThickPlace,
     ];
 
     #[must_use]
@@ -50,6 +56,8 @@ impl MarkKind {
             Self::OldFiller => "old filler",
             Self::OldFracture => "old fracture",
             Self::Feature => "size to keep",
+            Self::Opening => "opening",
+            Self::ThickPlace => "thick place",
         }
     }
 

@@ -23,6 +23,7 @@ mod listens;
 mod map;
 mod method;
 mod next;
+mod on_the_face;
 mod part;
 mod patch;
 mod plan;

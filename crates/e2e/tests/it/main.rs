@@ -5,6 +5,7 @@ mod afterwards;
 mod check;
 mod counted;
 mod drawing;
+mod face;
 mod finishing;
 mod first_screens;
 mod full_disk;

@@ -3745,6 +3745,8 @@ export interface components {
             at: components["schemas"]["At"];
             gap_words: string;
             letter: string;
+            /** @description The same where there is little room: "A open 0.9". */
+            short: string;
             /** @description shut, open, watch or runs. */
             state: string;
             /** @description "open, 0.9 of what it stands", "shut" */
@@ -4597,7 +4599,7 @@ export interface components {
          * @description What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.
          * @enum {string}
          */
-        MarkKind: "bolt_hole" | "bore" | "machined_edge" | "missing_piece" | "reading_place" | "old_filler" | "old_fracture" | "feature";
+        MarkKind: "bolt_hole" | "bore" | "machined_edge" | "missing_piece" | "reading_place" | "old_filler" | "old_fracture" | "feature" | "opening" | "thick_place";
         /** @description A hole, a hard spot, a missing piece or a place on a face. */
         MarkOnFace: {
             /** Format: uuid */

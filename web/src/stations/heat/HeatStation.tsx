@@ -7,6 +7,7 @@ import { minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { AlongPart } from './AlongPart'
 import { Beside, Settings } from './Beside'
+import { FaceHeat } from './face/FaceHeat'
 import { Tried } from './Tried'
 
 /** Can the heat at hand bring this part there, how long, how evenly. */
@@ -56,6 +57,9 @@ export function HeatStation(): ReactNode {
       <p className="text-ash">
         {heat.timing === '' ? '' : `${heat.timing}. `}Read it at the {heat.read_at}, not where the flame is.
       </p>
+      <FaceHeat
+        otherwise={heat.along.length > 1 ? <AlongPart frames={heat.along} station={heat.station} /> : null}
+      />
       <div className="min-h-[210px] grow">
         <HeatChart
           name="Planned heating: coldest and hottest place"
@@ -77,7 +81,6 @@ export function HeatStation(): ReactNode {
         Dashed: the hottest place. Good to {Math.round(heat.good_to * 100)} %.{' '}
         {heat.learned !== '' && `${heat.learned}.`}
       </p>
-      {heat.along.length > 1 && <AlongPart frames={heat.along} station={heat.station} />}
       <Tried tried={heat.tried} target={heat.target_c} />
       <Beside heat={heat} />
       <div className="grid grid-cols-[1.5fr_auto_auto_auto_auto] items-end gap-x-7 gap-y-2 border-t border-rule pt-2 max-bench:grid-cols-2">

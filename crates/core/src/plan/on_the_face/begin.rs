@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::moments::{As, Course, HELD, SWEPT};
+use super::moments::{As, Course, TRIED, Trial};
 use super::part::FacePart;
 use super::words::{NOT_IN_IT, Nearness, shares_words};
 use crate::body::FaceModel;
@@ -79,7 +79,7 @@ pub fn where_to_begin(part: &FacePart, model: &FaceModel) -> Beginnings {
     let mut tried: Vec<Tried> = asked
         .into_iter()
         .map(|(name, at, swept)| {
-            let course = part.course(model, at, if swept { SWEPT } else { HELD }, As::Asked);
+            let course = part.course(model, Trial { at, swept, by: As::Asked, pace: TRIED });
             Tried { name, at, swept, course }
         })
         .collect();
@@ -132,8 +132,9 @@ impl FacePart {
     }
 
     fn beginning(&self, model: &FaceModel, tried: &Tried) -> Beginning {
-        let even_share = if tried.swept { SWEPT } else { HELD };
-        let [strong, weak] = [As::Strong, As::Weak].map(|by| self.course(model, tried.at, even_share, by));
+        let (at, swept) = (tried.at, tried.swept);
+        let [strong, weak] =
+            [As::Strong, As::Weak].map(|by| self.course(model, Trial { at, swept, by, pace: TRIED }));
         let last = tried.course.looks.last();
         let longest = self.longest_crack();
         let opened = last.and_then(|look| *look.opened_mm.get(longest?)?);

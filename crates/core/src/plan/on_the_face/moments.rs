@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use super::part::FacePart;
 use super::words::{NOT_IN_IT, Nearness};
-use crate::body::{BodyHeating, Cells, FaceModel, Flame, Look, WATCHED_FROM};
+use crate::body::{BodyHeating, Cells, FaceModel, Flame, Look, Pace, WATCHED_FROM};
 use crate::map::At;
 use crate::quantity::number;
 
@@ -81,21 +81,27 @@ pub struct HeatedTip {
     pub state: String,
     /// "open, 0.9 of what it stands", "shut"
     pub words: String,
+    /// The same where there is little room: "A open 0.9".
+    pub short: String,
     pub gap_words: String,
 }
 
 /// House: a flame that stays in one place goes so much evenly over the part; one that is swept so much.
-pub(super) const HELD: f64 = 0.2;
-pub(super) const SWEPT: f64 = 0.8;
+const HELD: f64 = 0.2;
+const SWEPT: f64 = 0.8;
 /// The iron's structure changes above: the flame is held back.
 const HELD_BACK_C: f64 = 700.0;
 /// House: nobody stands longer at it.
 pub(super) const MOST_MIN: f64 = 90.0;
-/// Ours: where the joint comes up by less in five minutes, it comes up no further.
+/// Ours: where the joint comes up by less in so long, it comes up no further.
 const COMES_UP_K: f64 = 2.0;
+const COMES_UP_MIN: f64 = 5.0;
+/// Ours: a flame that is held somewhere does most there in its first minutes. To be seen, and to be tried.
+const SEEN: Pace = Pace { step_s: 30.0, looks_s: 60.0, at_first: Some((120.0, 5.0, 10.0)) };
+pub(super) const TRIED: Pace = Pace { step_s: 30.0, looks_s: 60.0, at_first: Some((120.0, 10.0, 20.0)) };
 /// Cells of a row, and moments, that travel.
-const COLUMNS: usize = 56;
-const MOMENTS: usize = 14;
+const COLUMNS: usize = 48;
+const MOMENTS: usize = 12;
 /// House: what walls and toughness are not known by.
 const WALLS: f64 = 0.1;
 const STANDS: f64 = 0.3;
@@ -108,6 +114,15 @@ pub(super) enum As {
     Weak,
 }
 
+/// What is tried of a flame.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Trial {
+    pub at: At,
+    pub swept: bool,
+    pub by: As,
+    pub pace: Pace,
+}
+
 /// One heating of the face, to the least at the joint or as long as it comes up.
 #[derive(Debug, Clone)]
 pub(super) struct Course {
@@ -116,19 +131,28 @@ pub(super) struct Course {
     pub there_min: Option<f64>,
     /// What its iron stands then, in MPa √m.
     stands: f64,
+    /// Of each tip, how much less is asked of it than of a sharp one.
+    blunted: Vec<f64>,
 }
 
 impl Course {
     /// Of what the iron stands, what a tip is asked for at a look.
     pub fn share(&self, look: &Look, tip: usize) -> f64 {
         let (opens, slides) = look.tips[tip];
-        if opens <= 0.0 { 0.0 } else { opens.hypot(slides) / self.stands }
+        if opens <= 0.0 { 0.0 } else { self.blunted[tip] * opens.hypot(slides) / self.stands }
     }
 
     /// The greatest of all tips on the way, and when a tip first is likely to run.
     pub fn worst(&self) -> f64 {
         let of = |look: &Look| (0..look.tips.len()).map(|tip| self.share(look, tip)).fold(0.0, f64::max);
         self.looks.iter().map(of).fold(0.0, f64::max)
+    }
+
+    /// Which tip that is.
+    fn worst_tip(&self) -> usize {
+        let tips = self.looks.first().map_or(0, |look| look.tips.len());
+        let most = |tip: usize| self.looks.iter().map(|look| self.share(look, tip)).fold(0.0, f64::max);
+        (0..tips).max_by(|a, b| most(*a).total_cmp(&most(*b))).unwrap_or(0)
     }
 
     fn runs_at(&self) -> Option<(f64, usize)> {
@@ -142,7 +166,9 @@ impl Course {
 
 impl FacePart {
     /// Heated from cold by the flame at hand.
-    pub(super) fn course(&self, model: &FaceModel, at: At, even_share: f64, by: As) -> Course {
+    pub(super) fn course(&self, model: &FaceModel, tried: Trial) -> Course {
+        let Trial { at, swept, by, pace } = tried;
+        let even_share = if swept { SWEPT } else { HELD };
         let off = self.flame.not_known;
         let (power, wall_factor, stands) = match by {
             As::Asked => (1.0, 1.0, 1.0),
@@ -152,6 +178,7 @@ impl FacePart {
         let flame = Flame { at, power_w: self.flame.net_w * power, even_share, spot_mm: self.flame.spot_mm };
         let heating = BodyHeating {
             wall_factor,
+            pace,
             most_c: Some(HELD_BACK_C),
             ..BodyHeating::new(self.ambient_c, MOST_MIN, vec![flame])
         };
@@ -164,12 +191,13 @@ impl FacePart {
                 there_min = Some(minutes);
                 break;
             }
-            let before = looks.len().checked_sub(6).map(|at| looks[at].joint_c);
-            if before.is_some_and(|before| joint_c - before < COMES_UP_K) {
+            let before = looks.iter().rev().find(|look| look.minutes <= minutes - COMES_UP_MIN);
+            if before.is_some_and(|before| joint_c - before.joint_c < COMES_UP_K) {
                 break;
             }
         }
-        Course { looks, there_min, stands: self.stands_mpa_sqrt_m * stands }
+        let blunted = model.tips.iter().map(|tip| self.blunted(tip.at)).collect();
+        Course { looks, there_min, stands: self.stands_mpa_sqrt_m * stands, blunted }
     }
 }
 
@@ -177,9 +205,17 @@ impl FacePart {
 #[must_use]
 pub fn face_heat(part: &FacePart, model: &FaceModel, asked: FlameAsked) -> FaceHeat {
     let at = asked.at.unwrap_or_else(|| part.joint());
-    let course = part.course(model, at, if asked.swept { SWEPT } else { HELD }, As::Asked);
+    let trial = Trial { at, swept: asked.swept, by: As::Asked, pace: SEEN };
+    let course = part.course(model, trial);
     let cells = model.cells(part.frame, COLUMNS);
-    let seen = Seen { part, model, cells: &cells, course: &course, flame: at, places: part.places() };
+    // Where it matters: it is laid out once more.
+    let asks = Nearness::of(course.worst()) >= Nearness::Watch;
+    let with_holes = asks.then(|| part.with_holes()).flatten().and_then(|drilled| {
+        let model = drilled.model().ok()?;
+        Some(drilled.course(&model, Trial { pace: TRIED, ..trial }).worst())
+    });
+    let places = part.places();
+    let seen = Seen { part, model, cells: &cells, course: &course, flame: at, places, with_holes };
     let last = course.looks.len().saturating_sub(1);
     let mut shown: Vec<usize> = (0..MOMENTS).map(|moment| moment * last / (MOMENTS - 1)).collect();
     shown.dedup();
@@ -193,7 +229,7 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: FlameAsked) -> FaceH
         flame: at,
         spot_mm: part.flame.spot_mm,
         swept: asked.swept,
-        flame_label: part.flame.label.to_owned(),
+        flame_label: part.flame.label.clone(),
         columns: cells.columns,
         moments: shown.into_iter().map(|at| seen.moment(&course.looks[at])).collect(),
         sentence,
@@ -210,6 +246,8 @@ struct Seen<'a> {
     course: &'a Course,
     flame: At,
     places: Vec<At>,
+    /// The most that is asked of a tip once the holes that are planned are drilled.
+    with_holes: Option<f64>,
 }
 
 impl Seen<'_> {
@@ -218,11 +256,15 @@ impl Seen<'_> {
         let flame_words = part.celsius_words(self.model.at(look, self.flame).unwrap_or(look.most_c));
         let tips: Vec<HeatedTip> = (0..look.tips.len()).map(|tip| self.tip(look, tip)).collect();
         let words = format!("After {}", part.minutes_words(look.minutes));
-        let each = tips.iter().map(|tip| format!("crack {} {}", tip.letter, tip.words)).collect::<Vec<_>>();
+        let each = tips
+            .iter()
+            .map(|tip| format!("Crack {} {}, {}", tip.letter, tip.words, tip.gap_words))
+            .collect::<Vec<_>>();
         FaceMoment {
             told: format!(
-                "{words}: {flame_words} at the flame, {} at the joint. {}",
+                "{flame_words} at the flame, {} at the joint, {} at the coldest place. {}",
                 part.celsius_words(look.joint_c),
+                part.celsius_words(look.least_c),
                 each.join("; ")
             ),
             words,
@@ -253,9 +295,17 @@ impl Seen<'_> {
                 format!("open, {} of what it stands", number(share, 1))
             }
         };
+        let letter = &self.part.letters[of.crack];
+        let short = match state {
+            Nearness::Shut => format!("{letter} shut"),
+            Nearness::Open | Nearness::Watch | Nearness::Runs => {
+                format!("{letter} open {}", number(share, 1))
+            }
+        };
         HeatedTip {
+            short,
             at: of.at,
-            letter: self.part.letters[of.crack].clone(),
+            letter: letter.clone(),
             state: state.id().to_owned(),
             words,
             gap_words: self.part.gap_words(look.opened_mm[of.crack]),
@@ -287,16 +337,20 @@ impl Seen<'_> {
                 part.minutes_words(minutes)
             ),
             (Nearness::Watch, _) => format!(
-                "Watch the tips: with the flame {flame} one is asked for {} of what it stands.",
+                "Watch {}: with the flame {flame} it is asked for {} of what it stands.",
+                self.named(course.worst_tip()),
                 number(worst, 1)
             ),
             _ if course.there_min.is_none() => format!("Not from here alone: the joint stays under {least}."),
             _ => format!(
-                "It can begin here: with the flame {flame} no tip is asked for {} of what it stands.",
+                "Here it can begin: with the flame {flame} each tip stays under {} of what it stands.",
                 number(WATCHED_FROM, 1)
             ),
         };
-        let beneath = format!("{}.{held_back} {there}", part.flame.label);
+        let holes = self.with_holes.map_or_else(String::new, |worst| {
+            format!(" With the stop-holes drilled it is {} of what it stands.", number(worst, 1))
+        });
+        let beneath = format!("{}.{held_back} {there}{holes}", part.flame.label);
         (sentence, beneath)
     }
 

@@ -2,14 +2,14 @@
 
 use uuid::Uuid;
 
-use crate::body::{FaceModel, Hole, Piece};
+use crate::body::{FaceModel, Hole, Piece, ThickPlace};
 use crate::casting::shape::PartShape;
-use crate::field::face;
+use crate::field::{face, mark};
 use crate::heat::{HeatSource, SourceKind};
 use crate::iron::{Iron, least_forgiving};
-use crate::job::Job;
+use crate::job::{Job, Round};
 use crate::map::{At, MarkKind, ON_IT_MM, Shape, inside, length_mm, nearest_rim};
-use crate::plan::{CrackPlan, EndPlan, FacePlan, LineOnFace, Plan};
+use crate::plan::{CrackPlan, EndPlan, FacePlan, LineOnFace, MarkOnFace, Plan};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::heat::net_flame;
@@ -39,7 +39,7 @@ pub struct FacePart {
 /// The flame that heats it.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct FlameAtHand {
-    pub label: &'static str,
+    pub label: String,
     pub net_w: f64,
     pub spot_mm: f64,
     /// Share of its power that is not known.
@@ -51,9 +51,18 @@ pub(super) struct EndOnFace {
     pub letter: String,
     pub name: String,
     pub tip: At,
-    /// Of a hole that is drilled there.
-    pub drilled_mm: Option<f64>,
+    pub hole: Option<EndHole>,
 }
+
+/// The stop-hole of an end.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct EndHole {
+    pub drill_mm: f64,
+    pub drilled: bool,
+}
+
+/// So near to a drawn tip lies the tip that is reckoned with, in mm, with the hole that is drilled there.
+const AT_THE_TIP_MM: f64 = 5.0;
 
 /// House: what a flame's middle spreads over; a small tip less.
 const SPOT_MM: f64 = 75.0;
@@ -86,13 +95,19 @@ pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String
         return bar("an oven warms it all round, and there is no place to begin with");
     };
     let iron = least_forgiving(&plan.iron.plausible).iron;
-    let (letters, cracks) = slits(of, &lines);
+    let (letters, mut cracks) = slits(of, &lines);
+    let ends = ends(plan, of.id);
+    for end in &ends {
+        if let Some(hole) = end.hole.filter(|hole| hole.drilled) {
+            lengthen(&mut cracks, end.tip, hole.drill_mm / 2.0);
+        }
+    }
     let piece = Piece {
         iron: iron.properties(),
         outline: of.rims[0].clone(),
         holes: holes(of),
         wall_mm,
-        thick: Vec::new(),
+        thick: thick_places(job.round(), of),
         cracks,
     };
     if let Err(problems) = piece.check() {
@@ -100,7 +115,7 @@ pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String
         return bar(&why);
     }
     if let Some(weight) = &part.weight {
-        let kg = piece.area_mm2() * wall_mm * piece.iron.density_kg_m3 / 1e9;
+        let kg = piece.volume_mm3() * piece.iron.density_kg_m3 / 1e9;
         let (low, high) = weight.range_kg();
         if kg < IS_THE_PART.0 * low || kg > IS_THE_PART.1 * high {
             let say = |kg| plan.units.say(kg, Unit::Kilograms);
@@ -119,13 +134,13 @@ pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String
         frame: (frame.left_mm, frame.top_mm, frame.right_mm, frame.bottom_mm),
         piece,
         letters,
-        ends: ends(plan, of.id),
+        ends,
         stands_mpa_sqrt_m: iron.toughness_mpa_sqrt_m(),
         iron,
         ambient_c: part.ambient_c,
         least_c: heat.least_c,
         flame: FlameAtHand {
-            label: source.label,
+            label: heat.source_label.clone(),
             net_w,
             spot_mm: if source.is_small() { SMALL_SPOT_MM } else { SPOT_MM },
             not_known,
@@ -144,8 +159,36 @@ impl FacePart {
 
     /// The end that lies at a tip.
     pub(super) fn end_at(&self, tip: At) -> Option<&EndOnFace> {
+        let reach = |end: &EndOnFace| end.hole.map_or(0.0, |hole| hole.drill_mm / 2.0) + AT_THE_TIP_MM;
         let away = |end: &&EndOnFace| end.tip.distance_mm(tip);
-        self.ends.iter().min_by(|a, b| away(a).total_cmp(&away(b))).filter(|end| away(end) < 5.0)
+        self.ends.iter().filter(|end| away(end) <= reach(end)).min_by(|a, b| away(a).total_cmp(&away(b)))
+    }
+
+    /// How much less is asked of a tip with a hole that is drilled: 1 of a sharp one.
+    ///
+    /// # Source
+    /// The stress ahead of a blunt notch over 2 L, L = (K / UTS)² / π, after Creager and Paris; K and L are house.
+    pub(super) fn blunted(&self, tip: At) -> f64 {
+        let Some(hole) = self.end_at(tip).and_then(|end| end.hole).filter(|hole| hole.drilled) else {
+            return 1.0;
+        };
+        let reach_m = (self.stands_mpa_sqrt_m / self.piece.iron.tensile_mpa).powi(2) / std::f64::consts::PI;
+        1.0 / (1.0 + hole.drill_mm / (8.0 * reach_m * 1000.0)).sqrt()
+    }
+
+    /// The same with every stop-hole drilled that is planned; nothing where none is left to drill.
+    pub(super) fn with_holes(&self) -> Option<Self> {
+        let planned = |end: &EndOnFace| end.hole.is_some_and(|hole| !hole.drilled);
+        if !self.ends.iter().any(planned) {
+            return None;
+        }
+        let mut drilled = self.clone();
+        for end in &mut drilled.ends {
+            let Some(hole) = end.hole.as_mut().filter(|hole| !hole.drilled) else { continue };
+            hole.drilled = true;
+            lengthen(&mut drilled.piece.cracks, end.tip, hole.drill_mm / 2.0);
+        }
+        drilled.piece.check().is_ok().then_some(drilled)
     }
 
     /// The middle of the longest crack; of the face where there is none.
@@ -193,6 +236,26 @@ fn slits(of: &FacePlan, lines: &[&LineOnFace]) -> (Vec<String>, Vec<Vec<At>>) {
         .unzip()
 }
 
+/// A crack that ends at this tip goes on by so much: to the far rim of its hole.
+fn lengthen(cracks: &mut [Vec<At>], tip: At, by_mm: f64) {
+    for crack in cracks {
+        for turned in [false, true] {
+            if turned {
+                crack.reverse();
+            }
+            let ahead = crack.len().checked_sub(2).and_then(|before| crack[before].toward(crack[before + 1]));
+            if let (Some(ahead), Some(last)) = (ahead, crack.last_mut())
+                && last.distance_mm(tip) < AT_THE_TIP_MM
+            {
+                *last = last.along(ahead, by_mm);
+            }
+            if turned {
+                crack.reverse();
+            }
+        }
+    }
+}
+
 /// An end of a crack, where its line leaves the iron: a hand does not draw to the hundredth.
 fn on_the_rim(rims: &[Vec<At>], end: At, inward: At) -> At {
     if let Some((_, at)) = nearest_rim(rims, end).filter(|(mm, _)| *mm <= ON_IT_MM) {
@@ -225,6 +288,19 @@ fn holes(of: &FacePlan) -> Vec<Hole> {
     cut_out.chain(marked).collect()
 }
 
+/// Places of another wall, as far as it was measured.
+fn thick_places(round: &Round, of: &FacePlan) -> Vec<ThickPlace> {
+    let thick = of.marks.iter().filter(|mark| mark.what == "thick_place");
+    let place = |mark: &MarkOnFace| match mark.shape {
+        Shape::Circle { x_mm, y_mm, radius_mm } => Some(ThickPlace {
+            place: Hole::Round { middle: At::new(x_mm, y_mm), across_mm: 2.0 * radius_mm },
+            wall_mm: round.get(mark::THICKNESS.of(mark.id))?,
+        }),
+        Shape::Line { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
+    };
+    thick.filter_map(place).collect()
+}
+
 fn ends(plan: &Plan, face: Uuid) -> Vec<EndOnFace> {
     let on_face = |crack: &CrackPlan, end: &EndPlan| {
         let at = end.at.as_ref().filter(|at| at.face == face)?;
@@ -232,7 +308,10 @@ fn ends(plan: &Plan, face: Uuid) -> Vec<EndOnFace> {
             letter: crack.letter.clone(),
             name: end.name.clone(),
             tip: at.tip,
-            drilled_mm: end.stop_hole.as_ref().filter(|_| end.drilled).map(|hole| hole.drill_mm),
+            hole: end
+                .stop_hole
+                .as_ref()
+                .map(|hole| EndHole { drill_mm: hole.drill_mm, drilled: end.drilled }),
         })
     };
     plan.cracks

@@ -8,6 +8,11 @@ use crate::quantity::{Rounding, Unit, number};
 pub(super) const NOT_IN_IT: &str = "Flat, elastic, the face as drawn. Not in it: stress that was cast in, iron that gives \
      over 500 °C, bending out of the face, cracks nobody drew. Heat slowly, look and listen at each tip.";
 
+/// Ours: what would be said as nothing of what it stands is as good as shut.
+const AS_GOOD_AS_SHUT: f64 = 0.05;
+/// So long it is said in seconds.
+const UNDER_MIN: f64 = 1.95;
+
 /// How near a tip is to running.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub(super) enum Nearness {
@@ -20,7 +25,7 @@ pub(super) enum Nearness {
 impl Nearness {
     pub fn of(share: f64) -> Self {
         match share {
-            share if share <= 0.0 => Self::Shut,
+            share if share < AS_GOOD_AS_SHUT => Self::Shut,
             share if share < WATCHED_FROM => Self::Open,
             share if share < RUNS_LIKELY_FROM => Self::Watch,
             _ => Self::Runs,
@@ -67,6 +72,10 @@ impl FacePart {
 
     /// "12 to 19 min"
     pub(super) fn time_between(&self, soon: f64, late: f64) -> String {
+        if soon < UNDER_MIN {
+            let (soon, late) = (self.minutes_words(soon), self.minutes_words(late));
+            return if soon == late { soon } else { format!("{soon} to {late}") };
+        }
         let show = |minutes| self.units.show(minutes, Unit::Minutes, Rounding::Nearest);
         let (soon, late) = (show(soon), show(late));
         match (soon.unit == late.unit, soon.text() == late.text()) {
@@ -76,7 +85,12 @@ impl FacePart {
         }
     }
 
+    /// In seconds while it is less than two minutes.
     pub(super) fn minutes_words(&self, minutes: f64) -> String {
-        self.units.say(minutes, Unit::Minutes)
+        if minutes < UNDER_MIN {
+            format!("{} s", number(minutes * 60.0, 0))
+        } else {
+            self.units.say(minutes, Unit::Minutes)
+        }
     }
 }

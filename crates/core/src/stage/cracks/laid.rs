@@ -7,7 +7,7 @@ use uuid::Uuid;
 use crate::field::face;
 use crate::job::{Face, Job, Round};
 use crate::map::{
-    At, ON_IT_MM, Outline, Placed, Shape, bounds, end_direction, length_mm, nearest, nearest_rim,
+    At, MarkKind, ON_IT_MM, Outline, Placed, Shape, bounds, end_direction, length_mm, nearest, nearest_rim,
 };
 use crate::quantity::{Unit, UnitSystem, number};
 
@@ -169,10 +169,19 @@ fn laid_face<'a>(round: &Round, of: &'a Face) -> LaidFace<'a> {
         }
         _ => None,
     });
+    let mut rims = outline.map(|outline| outline.rims()).unwrap_or_default();
+    // What is cut out of a face nobody has outlined is cut out of nothing.
+    if !rims.is_empty() {
+        let openings = round.marks.iter().filter(|mark| mark.what == MarkKind::Opening);
+        rims.extend(openings.filter_map(|mark| match &round.placed(mark.id, of.id)?.shape {
+            Shape::Outline { points } => Some(points.clone()),
+            _ => None,
+        }));
+    }
     LaidFace {
         face: of,
         name: round.get(face::NAME.of(of.id)).unwrap_or(&of.name).to_owned(),
-        rims: outline.map(|outline| outline.rims()).unwrap_or_default(),
+        rims,
         back_of: round.get(face::BACK_OF.of(of.id)).and_then(|id| id.parse().ok()),
         holes: holes.collect(),
     }

@@ -76,6 +76,7 @@ impl FacePlan {
                 layer("MACHINED_EDGES", 0.5, None, shapes(&["machined_edge"])),
                 layer("HARD_SPOTS", 0.35, Some((1.0, 1.0)), shapes(&["hard_spot"])),
                 layer("MISSING", 0.35, Some((4.0, 2.0)), shapes(&["missing_piece"])),
+                layer("THICK_PLACES", 0.25, Some((6.0, 2.0)), shapes(&["thick_place"])),
                 layer("OLD_FRACTURE", 0.25, Some((2.0, 1.0)), shapes(&["old_fracture"])),
                 layer("OLD_FILLER", 0.35, Some((1.0, 1.0)), shapes(&["old_filler"])),
                 layer("PLACES", 0.25, None, shapes(&["reading_place", "neighbour", "feature"])),

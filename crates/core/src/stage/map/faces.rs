@@ -4,7 +4,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::pins::{LockOnFace, PinOnFace};
-use crate::field::{crack, neighbour};
+use crate::field::{crack, mark, neighbour};
 use crate::job::{Job, Round};
 use crate::map::{At, MarkKind, Placed, Shape, beside, bounds, length_mm, place_along, tacks_mm};
 use crate::prep::groove::bright_margin_mm;
@@ -364,6 +364,11 @@ impl MapAsked<'_> {
             Shape::Line { .. } => self.say(length_mm(&placed.shape.points())),
             Shape::Outline { .. } | Shape::Place { .. } => String::new(),
         };
+        let thick = round.get(mark::THICKNESS.of(placed.mark)).filter(|_| what == "thick_place");
+        let words = match thick {
+            Some(mm) => format!("{words}, {} thick", self.say(mm)),
+            None => words,
+        };
         Some(MarkOnFace { id: placed.mark, what, name, shape: placed.shape.clone(), words })
     }
 
@@ -455,6 +460,8 @@ fn kind_id(what: MarkKind) -> &'static str {
         MarkKind::OldFiller => "old_filler",
         MarkKind::OldFracture => "old_fracture",
         MarkKind::Feature => "feature",
+        MarkKind::Opening => "opening",
+        MarkKind::ThickPlace => "thick_place",
     }
 }
 

@@ -1,0 +1,214 @@
+//! The drawn face of a job as it is heated: where to begin, what opens, and why it is not reckoned.
+
+use crate::common::Bench;
+use crate::common::mapped::{circle, line, plain_face};
+use rstest::rstest;
+use uuid::Uuid;
+use vanadin_core::field::{crack_key, face_key, mark_key};
+use vanadin_core::iron::Confidence;
+use vanadin_core::job::Change;
+use vanadin_core::map::{At, Drawn, MarkKind, Shape};
+use vanadin_core::plan::{FaceHeat, FacePart, FlameAsked, face_heat, face_part, where_to_begin};
+use vanadin_core::quantity::UnitSystem;
+
+/// A frame 400 x 300 x 20 with limbs of 50 and a crack half through the top one, from inside.
+struct Frame {
+    bench: Bench,
+    face: Uuid,
+}
+
+impl Frame {
+    fn new() -> Self {
+        let mut bench = Bench::new();
+        for (key, typed) in [
+            ("part.family", "machine_frame"),
+            ("part.mass", "9.2 kg"),
+            ("part.length", "400"),
+            ("part.width", "300"),
+            ("part.height", "20"),
+            ("part.shape", "closed_frame"),
+            ("part.wall", "20"),
+            ("part.oil", "clean"),
+            ("part.safety_class", "none"),
+            ("method.choice", "arc_nickel_iron"),
+            ("method.school", "warm"),
+            ("heat.source", "oxy_acetylene_small"),
+        ] {
+            bench.set(key, typed);
+        }
+        for spot in ["rim", "foot"] {
+            let (test, outcome) = ("mark".into(), "gray".into());
+            bench.say(Change::Observe { test, outcome, confidence: Confidence::Sure, spot: spot.into() });
+        }
+        let face = plain_face(&mut bench, 400.0, 300.0);
+        let mut frame = Self { bench, face };
+        let window = [(50.0, 50.0), (350.0, 50.0), (350.0, 250.0), (50.0, 250.0)];
+        frame.mark(MarkKind::Opening, Shape::Outline { points: window.map(|(x, y)| At::new(x, y)).to_vec() });
+        let crack = frame.bench.say(Change::AddCrack);
+        frame.bench.set(&crack_key(crack, "found_by"), "dye");
+        frame.bench.set(&crack_key(crack, "wall"), "20");
+        frame.bench.set(&crack_key(crack, "end_b"), "tip");
+        frame.draw(crack, line(&[(200.0, 50.0), (200.0, 25.0)]));
+        frame
+    }
+
+    fn draw(&mut self, mark: Uuid, shape: Shape) {
+        self.bench.say(Change::Draw { drawn: vec![Drawn { mark, face: self.face, shape: Some(shape) }] });
+    }
+
+    fn mark(&mut self, what: MarkKind, shape: Shape) -> Uuid {
+        let mark = self.bench.say(Change::AddMark { what });
+        self.draw(mark, shape);
+        mark
+    }
+
+    fn part(&self) -> Result<FacePart, String> {
+        face_part(&self.bench.job(), &self.bench.plan(), &self.bench.shop)
+    }
+
+    fn heated(&self, at: Option<(f64, f64)>) -> FaceHeat {
+        let part = self.part().unwrap();
+        let at = at.map(|(x, y)| At::new(x, y));
+        face_heat(&part, &part.model().unwrap(), FlameAsked { at, swept: false })
+    }
+}
+
+fn states(heat: &FaceHeat) -> Vec<&str> {
+    heat.moments.iter().map(|moment| moment.tips[0].state.as_str()).collect()
+}
+
+#[test]
+fn the_flame_opposite_opens_the_crack_and_the_flame_beside_it_does_not() {
+    let frame = Frame::new();
+    let opposite = frame.heated(Some((200.0, 275.0)));
+    assert!(opposite.sentence.starts_with("Watch crack A at its upper tip"), "{}", opposite.sentence);
+    assert!(states(&opposite).contains(&"watch"), "{:?}", states(&opposite));
+    // The flame is held back at 700 °C: it comes no further.
+    assert!(opposite.beneath.contains("held back"), "{}", opposite.beneath);
+    assert!(opposite.moments.iter().all(|moment| moment.celsius.iter().all(|celsius| *celsius <= 701)));
+    let beside = frame.heated(None);
+    assert!(beside.sentence.starts_with("Here it can begin"), "{}", beside.sentence);
+    assert!(states(&beside).iter().all(|state| *state == "shut"), "{:?}", states(&beside));
+    assert_eq!(beside.flame, At::new(200.0, 37.5));
+}
+
+#[test]
+fn a_stronger_flame_opposite_lets_it_run_and_is_told_not_to_begin_there() {
+    let mut frame = Frame::new();
+    frame.bench.set("heat.source", "oxy_acetylene_medium");
+    let heat = frame.heated(Some((200.0, 275.0)));
+    assert!(heat.sentence.starts_with("Not here"), "{}", heat.sentence);
+    assert!(heat.sentence.contains("likely to run on after about"), "{}", heat.sentence);
+    assert!(!heat.not_in_it.is_empty());
+}
+
+#[test]
+fn of_the_places_to_begin_the_best_is_first_and_the_worst_is_shown() {
+    let frame = Frame::new();
+    let part = frame.part().unwrap();
+    let found = where_to_begin(&part, &part.model().unwrap());
+    assert_eq!(found.sentence, "Begin beside the break.");
+    assert_eq!(found.places.len(), 3);
+    assert_eq!(found.places[0].state, "shut");
+    let worst = &found.places[2];
+    assert!(worst.name.contains("bottom") && worst.state != "shut", "{worst:?}");
+    assert!(worst.share_words.contains(" to "), "{worst:?}");
+    assert!(found.tried >= 6, "{}", found.tried);
+    // The same again: nothing of it is left to chance.
+    assert_eq!(where_to_begin(&part, &part.model().unwrap()), found);
+}
+
+#[test]
+fn a_hole_that_is_drilled_asks_less_of_its_tip() {
+    let mut frame = Frame::new();
+    let asked = |frame: &Frame| {
+        let heat = frame.heated(Some((200.0, 275.0)));
+        let share = heat.sentence.split_whitespace().find_map(|word| word.parse::<f64>().ok());
+        (share.unwrap_or_else(|| panic!("{}", heat.sentence)), heat.beneath)
+    };
+    let (sharp, beneath) = asked(&frame);
+    assert!(beneath.contains("With the stop-holes drilled it is 0.6"), "{beneath}");
+    let crack = frame.bench.crack();
+    // The upper tip is the crack's second end, as it was drawn from the window.
+    for (field, typed) in [("drilled_b", "8"), ("past_b", "0")] {
+        frame.bench.set(&crack_key(crack, field), typed);
+    }
+    // From the tip to the far rim of the hole it is longer, and blunt.
+    assert_eq!(frame.part().unwrap().piece.cracks[0][1], At::new(200.0, 21.0));
+    let (drilled, beneath) = asked(&frame);
+    assert!(drilled < sharp, "{drilled}, {sharp} while it is sharp");
+    assert!(!beneath.contains("stop-holes"), "{beneath}");
+}
+
+#[rstest]
+#[case::another_weight(("part.mass", "40 kg"), "and the part weighs 40 kg")]
+#[case::a_box(("part.shape", "hollow_box"), "a hollow box is not flat")]
+#[case::no_wall(("part.wall", ""), "its usual wall is not known")]
+#[case::an_oven(("heat.source", "kiln"), "an oven warms it all round")]
+fn where_no_face_is_reckoned_it_says_why_and_the_bar_stays(#[case] said: (&str, &str), #[case] why: &str) {
+    let mut frame = Frame::new();
+    frame.bench.set(said.0, said.1);
+    let told = frame.part().unwrap_err();
+    assert!(told.contains(why) && told.contains("The bar below stays"), "{told}");
+}
+
+#[test]
+fn where_there_is_nothing_to_say_nothing_is_said() {
+    let mut cold = Frame::new();
+    cold.bench.set("method.school", "cold");
+    assert_eq!(cold.part(), Err(String::new()));
+    assert_eq!(
+        face_part(&Bench::hot_lever().job(), &Bench::hot_lever().plan(), &Bench::hot_lever().shop),
+        Err(String::new())
+    );
+    let mut unrolled = Frame::new();
+    let face = unrolled.face;
+    unrolled.bench.set(&face_key(face, "outline"), "unrolled");
+    unrolled.bench.set(&face_key(face, "around"), "127");
+    assert!(unrolled.part().unwrap_err().contains("laid flat"), "{:?}", unrolled.part());
+}
+
+#[test]
+fn a_crack_drawn_over_the_edge_by_hand_ends_at_it() {
+    let mut frame = Frame::new();
+    let crack = frame.bench.crack();
+    frame.draw(crack, line(&[(200.0, 52.5), (200.0, 25.0)]));
+    let part = frame.part().unwrap();
+    assert_eq!(part.piece.cracks[0][0], At::new(200.0, 50.0));
+    // One that stops short of the edge by less than a hand sees, too.
+    frame.draw(crack, line(&[(200.0, 49.4), (200.0, 25.0)]));
+    assert_eq!(frame.part().unwrap().piece.cracks[0][0], At::new(200.0, 50.0));
+}
+
+#[test]
+fn a_thick_place_is_slower_than_the_wall_round_it() {
+    let mut frame = Frame::new();
+    let corner = |frame: &Frame| {
+        let heat = frame.heated(Some((25.0, 275.0)));
+        heat.moments.last().unwrap().flame_words.clone()
+    };
+    let plain = corner(&frame);
+    let boss = frame.mark(MarkKind::ThickPlace, circle(25.0, 275.0, 46.0));
+    assert_eq!(frame.part().unwrap().piece.thick.len(), 0, "not while its wall is not known");
+    frame.bench.set(&mark_key(boss, "thickness"), "60");
+    assert_eq!(frame.part().unwrap().piece.thick[0].wall_mm, 60.0);
+    assert_ne!(corner(&frame), plain);
+}
+
+#[test]
+fn it_speaks_in_the_units_of_whoever_asks() {
+    let frame = Frame::new();
+    let shop = frame.bench.shop.told_in(UnitSystem::Imperial);
+    let plan = vanadin_core::plan::plan(&frame.bench.job(), &shop).said();
+    let part = face_part(&frame.bench.job(), &plan, &shop).unwrap();
+    let model = part.model().unwrap();
+    let heat = face_heat(&part, &model, FlameAsked { at: Some(At::new(200.0, 275.0)), swept: false });
+    let begun = where_to_begin(&part, &model);
+    let moments = heat.moments.iter().flat_map(|moment| [moment.told.clone(), moment.flame_words.clone()]);
+    let places = begun.places.iter().map(|place| place.gap_words.clone());
+    let said: Vec<String> = moments.chain(places).chain([heat.sentence, heat.beneath]).collect();
+    for sentence in &said {
+        assert!(!sentence.contains(" mm") && !sentence.contains("°C"), "{sentence}");
+    }
+    assert!(said.iter().any(|sentence| sentence.contains("°F")));
+}
