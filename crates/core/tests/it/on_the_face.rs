@@ -206,7 +206,8 @@ fn it_speaks_in_the_units_of_whoever_asks() {
     let begun = where_to_begin(&part, &model);
     let moments = heat.moments.iter().flat_map(|moment| [moment.told.clone(), moment.flame_words.clone()]);
     let places = begun.places.iter().map(|place| place.gap_words.clone());
-    let said: Vec<String> = moments.chain(places).chain([heat.sentence, heat.beneath]).collect();
+    let said: Vec<String> =
+        moments.chain(places).chain([heat.sentence, heat.beneath, heat.not_in_it]).collect();
     for sentence in &said {
         assert!(!sentence.contains(" mm") && !sentence.contains("°C"), "{sentence}");
     }

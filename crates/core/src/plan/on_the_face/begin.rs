@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::moments::{As, Course, TRIED, Trial};
 use super::part::FacePart;
-use super::words::{NOT_IN_IT, Nearness, shares_words};
+use super::words::{Nearness, shares_words};
 use crate::body::FaceModel;
 use crate::map::At;
 
@@ -96,7 +96,7 @@ pub fn where_to_begin(part: &FacePart, model: &FaceModel) -> Beginnings {
         sentence: part.begin_said(&places, &shown),
         places,
         tried: count,
-        not_in_it: NOT_IN_IT.to_owned(),
+        not_in_it: part.not_in_it(),
     }
 }
 

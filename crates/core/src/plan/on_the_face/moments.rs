@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::part::FacePart;
-use super::words::{NOT_IN_IT, Nearness};
+use super::words::Nearness;
 use crate::body::{BodyHeating, Cells, FaceModel, Flame, Look, Pace, WATCHED_FROM};
 use crate::map::At;
 use crate::quantity::number;
@@ -234,7 +234,7 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: FlameAsked) -> FaceH
         moments: shown.into_iter().map(|at| seen.moment(&course.looks[at])).collect(),
         sentence,
         beneath,
-        not_in_it: NOT_IN_IT.to_owned(),
+        not_in_it: part.not_in_it(),
     }
 }
 

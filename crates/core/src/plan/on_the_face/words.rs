@@ -4,10 +4,8 @@ use super::part::FacePart;
 use crate::body::{RUNS_LIKELY_FROM, WATCHED_FROM};
 use crate::quantity::{Rounding, Unit, number};
 
-/// Said once under every answer.
-pub(super) const NOT_IN_IT: &str = "Flat, elastic, the face as drawn. Not in it: stress that was cast in, iron that gives \
-     over 500 °C, bending out of the face, cracks nobody drew. Heat slowly, look and listen at each tip.";
-
+/// Over this iron gives, in °C.
+const GIVES_C: f64 = 500.0;
 /// Ours: what would be said as nothing of what it stands is as good as shut.
 const AS_GOOD_AS_SHUT: f64 = 0.05;
 /// So long it is said in seconds.
@@ -53,6 +51,15 @@ pub(super) fn shares_words(low: f64, high: f64) -> String {
 }
 
 impl FacePart {
+    /// What is not in any answer: said once under it.
+    pub(super) fn not_in_it(&self) -> String {
+        format!(
+            "Flat, elastic, the face as drawn. Not in it: stress that was cast in, iron that gives over {}, bending out \
+             of the face, cracks nobody drew. Heat slowly, look and listen at each tip.",
+            self.celsius_words(GIVES_C)
+        )
+    }
+
     /// How far a gap has opened: "gap 0.05 mm closer".
     pub(super) fn gap_words(&self, opened_mm: Option<f64>) -> String {
         /// Nobody sees less, in mm.
