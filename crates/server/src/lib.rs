@@ -213,6 +213,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 job::label::label_code,
                 job::face_heat::face_heated,
                 job::face_heat::beginnings,
+                job::face_heat::seams_pull,
                 job::oven::oven,
                 job::oven::oven_program,
                 calendar::of_a_job,

@@ -156,6 +156,16 @@ export const faceHeatQuery = (
     retry: false,
   })
 
+/** What the seams of the drawn face pull. */
+export const seamPullQuery = (id: string, revision: number, shop: number, units: string) =>
+  queryOptions({
+    queryKey: ['seam-pull', id, revision, shop, units],
+    queryFn: async () =>
+      dataOf('SeamPullsSeen', await api.GET('/api/jobs/{id}/seam-pull', { params: { path: { id } } })),
+    staleTime: Infinity,
+    retry: false,
+  })
+
 /** Where to begin with the flame. */
 export const beginningsQuery = (id: string, revision: number, shop: number, units: string) =>
   queryOptions({

@@ -286,6 +286,25 @@ fn a_seam_closed_in_pulls_more_than_one_from_an_edge_and_goes_with_the_shrink() 
     assert!((twice - 2.0 * within).abs() < 1e-6, "{twice}");
 }
 
+#[rstest]
+// Hand-worked: c = 418.75 + 0.375 x 400 = 568.75 J/kgK; rho c = 4.0666e-3 J/mm³K; 11.7e-6 x 600 / (4.0666e-3 x 12)
+// = 0.14385 mm
+#[case::one_pass(1, false, 0.143_85)]
+// x (1 + 3 x 0.3)
+#[case::four(4, false, 0.273_32)]
+// x (1 + 3 x 0.3 + 2 x 0.15)
+#[case::six(6, false, 0.316_47)]
+#[case::six_peened(6, true, 0.158_24)]
+fn a_seam_shrinks_by_the_heat_of_its_passes(
+    #[case] passes: u32,
+    #[case] peened: bool,
+    #[case] expected: f64,
+) {
+    let shrinks = Shrinks { joules_a_mm: 600.0, passes, peened };
+    let shrink = shrink_mm(&Iron::Gray.properties(), 12.0, shrinks);
+    assert!((shrink - expected).abs() < 2e-5, "{shrink}");
+}
+
 #[test]
 fn the_flame_opposite_opens_the_crack_of_a_frame_and_the_flame_beside_it_keeps_it_shut() {
     // Published: 15.5 MPa √m after 8 min with 2.2 kW opposite.

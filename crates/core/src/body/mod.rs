@@ -26,7 +26,7 @@ pub use load::{Carried, Force, Held, Loading, carried};
 pub use mesh::NoMesh;
 pub use model::{Cells, FaceModel, Look};
 pub use opening::{RUNS_LIKELY_FROM, TipLook, WATCHED_FROM, tips_while_heated};
-pub use pull::{Pulled, pulled};
+pub use pull::{Pulled, Shrinks, pulled, shrink_mm};
 pub use section::{Corner, Load, Panel, Section, Shock, Stands, Strength, strength};
 pub use sparse::NotHeld;
 pub use tips::{NotReckoned, Tip};

@@ -10,6 +10,7 @@ use super::mesh::{Faces, Mesh, Slits};
 use super::slit::across;
 use super::stress::{Elastic, along_x, along_y};
 use super::tips::NotReckoned;
+use crate::iron::IronProperties;
 use crate::map::{At, length_mm, place_along};
 
 /// A seam that has shrunk.
@@ -17,8 +18,40 @@ use crate::map::{At, length_mm, place_along};
 pub struct Pulled {
     /// Over the whole slit; a pull is positive.
     pub mean_pull_mpa: f64,
+    /// The mean, and what the pull rises by to the stronger end of the seam, as a straight line.
+    pub most_pull_mpa: f64,
     /// Change of each distance that was asked for; nearer is negative.
     pub moves_mm: Vec<f64>,
+}
+
+/// A bead's heat, as it shrinks a wall across the bead.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Shrinks {
+    /// J for each mm of bead.
+    pub joules_a_mm: f64,
+    /// In the same cross-section: layers, and beads side by side.
+    pub passes: u32,
+    pub peened: bool,
+}
+
+/// Specific heat is taken at this temperature, in °C.
+const SHRINKS_AT_C: f64 = 400.0;
+/// House: what a further pass adds, and one from the fifth on; what a peened one leaves.
+const FURTHER: f64 = 0.3;
+const FROM_THE_FIFTH: f64 = 0.15;
+const PEENED: f64 = 0.5;
+
+/// How much a seam shrinks across itself, in mm: α q / (ρ c t) of the first pass, a share of it of each further one.
+///
+/// # Source
+/// Heat of a bead over the wall (law); the shares are house.
+#[must_use]
+pub fn shrink_mm(iron: &IronProperties, wall_mm: f64, shrinks: Shrinks) -> f64 {
+    let rho_c = iron.density_kg_m3 * iron.specific_heat(SHRINKS_AT_C) / 1e9;
+    let once = iron.expansion_1e6_per_k * 1e-6 * shrinks.joules_a_mm / (rho_c * wall_mm);
+    let first_four = f64::from(shrinks.passes.clamp(1, 4) - 1) * FURTHER;
+    let rest = f64::from(shrinks.passes.saturating_sub(4)) * FROM_THE_FIFTH;
+    once * (1.0 + first_four + rest) * if shrinks.peened { PEENED } else { 1.0 }
 }
 
 /// The mesh at a tip, and where the shrinking begins to fall.
@@ -97,8 +130,8 @@ pub fn pulled(piece: &Piece, shrink_mm: f64, between: &[(At, At)]) -> Result<Pul
             now - a.distance_mm(*b)
         })
         .collect();
-    let mean_pull_mpa = mean_pull(&mesh, &body, &faces, &left, &jump, &moved);
-    Ok(Pulled { mean_pull_mpa, moves_mm })
+    let (mean_pull_mpa, bends_mpa) = pull_along(&mesh, &body, &faces, &left, &jump, &moved);
+    Ok(Pulled { mean_pull_mpa, most_pull_mpa: mean_pull_mpa + bends_mpa, moves_mm })
 }
 
 /// Whether the first slit parts the face.
@@ -196,15 +229,16 @@ fn way_at(
     )
 }
 
-/// The force across the seam by its length and wall.
-fn mean_pull(
+/// The force across the seam by its length and wall, and how much of it bends: the amount at the ends of a straight
+/// line with the same moment about the seam's middle.
+fn pull_along(
     mesh: &Mesh,
     body: &Elastic,
     faces: &[&Faces],
     left: &BTreeSet<usize>,
     jump: &BTreeMap<usize, (f64, f64)>,
     moved: &[f64],
-) -> f64 {
+) -> (f64, f64) {
     // The forces with which the iron at the left is held at the seam's nodes.
     let mut holds: BTreeMap<usize, (f64, f64)> = jump.keys().map(|node| (*node, (0.0, 0.0))).collect();
     for triangle in left {
@@ -223,10 +257,15 @@ fn mean_pull(
         }
     }
     let mut normals: BTreeMap<usize, (f64, f64)> = BTreeMap::new();
-    let (mut section_mm2, mut force_n) = (0.0, 0.0);
+    let (mut section_mm2, mut force_n, mut moment_nmm, mut gone_mm) = (0.0, 0.0, 0.0, 0.0);
+    let mut along: BTreeMap<usize, f64> = BTreeMap::new();
     for faces in faces {
         let long = mesh.nodes[faces.left[0]].distance_mm(mesh.nodes[faces.left[1]]);
         section_mm2 += long * mesh.walls_mm[faces.left_triangle];
+        along.insert(faces.left[0], gone_mm);
+        along.insert(faces.left[2], gone_mm + long / 2.0);
+        gone_mm += long;
+        along.insert(faces.left[1], gone_mm);
         for node in faces.left {
             let normal = normals.entry(node).or_default();
             let (x, y) = across(mesh, faces);
@@ -237,8 +276,10 @@ fn mean_pull(
         let long = (x * x + y * y).sqrt();
         if let (Some(hold), true) = (holds.get(&node), long > 0.0) {
             // What pulls the left iron towards the seam.
-            force_n -= (hold.0 * x + hold.1 * y) / long;
+            let pull = -(hold.0 * x + hold.1 * y) / long;
+            force_n += pull;
+            moment_nmm += pull * (along[&node] - gone_mm / 2.0);
         }
     }
-    force_n / section_mm2
+    (force_n / section_mm2, 6.0 * moment_nmm.abs() / (section_mm2 * gone_mm))
 }

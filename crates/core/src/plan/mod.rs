@@ -42,8 +42,8 @@ pub use line::PlanLine;
 pub use make::{Plan, plan, plan_as_if, plan_at, plan_with};
 pub use offered::Offered;
 pub use on_the_face::{
-    Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, PlaceOnFace, face_heat,
-    face_part, where_to_begin,
+    Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, PlaceOnFace, SeamPull,
+    SeamPulls, face_heat, face_part, seam_pulls, where_to_begin,
 };
 pub use standing::{Hot, Next, Standing, Standings, standing};
 pub use would::{Becomes, Would, would};

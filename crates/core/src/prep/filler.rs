@@ -16,6 +16,9 @@ pub struct Filler {
     pub rod_length_mm: f64,
     /// Ultimate tensile strength of the deposit in MPa, lower and higher figure.
     pub tensile_mpa: (f64, f64),
+    /// Where the deposit gives, in MPa, while it shrinks; nothing for what gives at half of the casting's own strength.
+    /// House.
+    pub yield_mpa: Option<f64>,
 }
 
 /// House: what is left in the hand or the holder.
@@ -89,6 +92,7 @@ mod tests {
             rod_diameter_mm: 4.0,
             rod_length_mm: 350.0,
             tensile_mpa: (280.0, 450.0),
+            yield_mpa: Some(250.0),
         };
         // Hand-worked: 12.566 mm² x 300 mm x 8.3 mg/mm³ = 31.29 g; 44.0 x 8.3 / 0.9 = 405.8 g;
         // 405.8 / 31.29 = 12.97, up to 13, and 1

@@ -8,7 +8,9 @@ use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::Change;
 use vanadin_core::map::{At, Drawn, MarkKind, Shape};
-use vanadin_core::plan::{FaceHeat, FacePart, FlameAsked, face_heat, face_part, where_to_begin};
+use vanadin_core::plan::{
+    FaceHeat, FacePart, FlameAsked, SeamPulls, face_heat, face_part, seam_pulls, where_to_begin,
+};
 use vanadin_core::quantity::UnitSystem;
 
 /// A frame 400 x 300 x 20 with limbs of 50 and a crack half through the top one, from inside.
@@ -19,14 +21,22 @@ struct Frame {
 
 impl Frame {
     fn new() -> Self {
+        let mut frame = Self::of("9.2 kg", "closed_frame");
+        let window = [(50.0, 50.0), (350.0, 50.0), (350.0, 250.0), (50.0, 250.0)];
+        frame.mark(MarkKind::Opening, Shape::Outline { points: window.map(|(x, y)| At::new(x, y)).to_vec() });
+        frame
+    }
+
+    /// The same without its window.
+    fn of(mass: &str, shape: &str) -> Self {
         let mut bench = Bench::new();
         for (key, typed) in [
             ("part.family", "machine_frame"),
-            ("part.mass", "9.2 kg"),
+            ("part.mass", mass),
             ("part.length", "400"),
             ("part.width", "300"),
             ("part.height", "20"),
-            ("part.shape", "closed_frame"),
+            ("part.shape", shape),
             ("part.wall", "20"),
             ("part.oil", "clean"),
             ("part.safety_class", "none"),
@@ -42,8 +52,6 @@ impl Frame {
         }
         let face = plain_face(&mut bench, 400.0, 300.0);
         let mut frame = Self { bench, face };
-        let window = [(50.0, 50.0), (350.0, 50.0), (350.0, 250.0), (50.0, 250.0)];
-        frame.mark(MarkKind::Opening, Shape::Outline { points: window.map(|(x, y)| At::new(x, y)).to_vec() });
         let crack = frame.bench.say(Change::AddCrack);
         frame.bench.set(&crack_key(crack, "found_by"), "dye");
         frame.bench.set(&crack_key(crack, "wall"), "20");
@@ -175,6 +183,12 @@ fn a_crack_drawn_over_the_edge_by_hand_ends_at_it() {
     frame.draw(crack, line(&[(200.0, 52.5), (200.0, 25.0)]));
     let part = frame.part().unwrap();
     assert_eq!(part.piece.cracks[0][0], At::new(200.0, 50.0));
+    // To a bolt hole, too.
+    frame.mark(MarkKind::BoltHole, circle(120.0, 25.0, 20.0));
+    frame.draw(crack, line(&[(130.6, 25.0), (200.0, 25.0)]));
+    let part = frame.part().unwrap();
+    assert!((part.piece.cracks[0][0].x_mm - 130.0).abs() < 0.1, "{:?}", part.piece.cracks);
+    assert_eq!(part.model().unwrap().tips.len(), 1);
     // One that stops short of the edge by less than a hand sees, too.
     frame.draw(crack, line(&[(200.0, 49.4), (200.0, 25.0)]));
     assert_eq!(frame.part().unwrap().piece.cracks[0][0], At::new(200.0, 50.0));
@@ -212,4 +226,47 @@ fn it_speaks_in_the_units_of_whoever_asks() {
         assert!(!sentence.contains(" mm") && !sentence.contains("°C"), "{sentence}");
     }
     assert!(said.iter().any(|sentence| sentence.contains("°F")));
+}
+
+impl Frame {
+    fn pulls(&self) -> Result<SeamPulls, String> {
+        seam_pulls(&self.bench.job(), &self.bench.plan(), &self.bench.shop)
+    }
+}
+
+#[test]
+fn a_seam_says_what_it_pulls_and_which_holes_come_nearer() {
+    let mut frame = Frame::new();
+    let crack = frame.bench.crack();
+    // Through the limb: nothing holds it but the ring.
+    frame.draw(crack, line(&[(200.0, 50.0), (200.0, 0.0)]));
+    for x in [150.0, 250.0] {
+        frame.mark(MarkKind::BoltHole, circle(x, 25.0, 12.0));
+    }
+    let pulls = frame.pulls().unwrap();
+    let pull = &pulls.seams[0];
+    assert!(pull.sentence.starts_with("Crack A shrinks about 0."), "{pull:?}");
+    assert!(
+        pull.moves[0].contains("bolt hole 1 and bolt hole 2 come about 0.")
+            && pull.moves[0].ends_with("nearer"),
+        "{pull:?}"
+    );
+    assert_eq!(pull.lessens, "", "a ring gives way: {pull:?}");
+    // Closed in all round it pulls hard, and what lessens it is said.
+    let mut plate = Frame::of("17.2 kg", "thin_plate");
+    let crack = plate.bench.crack();
+    plate.draw(crack, line(&[(170.0, 150.0), (230.0, 150.0)]));
+    let closed = plate.pulls().unwrap().seams.remove(0);
+    assert!(closed.lessens.contains("run the groove out to an edge"), "{closed:?}");
+}
+
+#[test]
+fn nothing_is_said_of_a_pull_where_nothing_is_laid_in_beads() {
+    let mut frame = Frame::new();
+    frame.bench.set("method.choice", "torch_braze");
+    frame.bench.set("method.school", "");
+    assert_eq!(frame.pulls(), Err(String::new()));
+    let mut heavy = Frame::new();
+    heavy.bench.set("part.mass", "60 kg");
+    assert!(heavy.pulls().unwrap_err().starts_with("The face is not reckoned"), "{:?}", heavy.pulls());
 }

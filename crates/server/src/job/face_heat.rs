@@ -1,4 +1,5 @@
-//! `POST /api/jobs/<id>/face-heat` and `GET /api/jobs/<id>/where-to-begin`: the drawn face of a job as it is heated.
+//! `POST /api/jobs/<id>/face-heat`, `GET /api/jobs/<id>/where-to-begin` and `/seam-pull`: the drawn face of a job as it
+//! is heated and welded.
 
 use std::sync::{Arc, OnceLock};
 
@@ -9,7 +10,9 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{OutOfRange, Problems};
 use vanadin_core::body::FaceModel;
-use vanadin_core::plan::{Beginnings, FaceHeat, FacePart, FlameAsked, face_heat, face_part, where_to_begin};
+use vanadin_core::plan::{
+    Beginnings, FaceHeat, FacePart, FlameAsked, SeamPulls, face_heat, face_part, seam_pulls, where_to_begin,
+};
 
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
@@ -29,6 +32,14 @@ pub struct FaceHeatSeen {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BeginningsSeen {
     pub beginnings: Option<Beginnings>,
+}
+
+/// What the seams of a face pull.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SeamPullsSeen {
+    /// Why there is none; empty where there is one, and where no face is drawn or nothing is laid in beads.
+    pub why_not: String,
+    pub pulls: Option<SeamPulls>,
 }
 
 /// Faces laid out, and what was found of where to begin: kept while they are asked for.
@@ -108,4 +119,23 @@ pub async fn beginnings(
     };
     let found = work(move || Faces::kept().begun(&part)).await?;
     Ok(Json(BeginningsSeen { beginnings: found.ok().map(|found| (*found).clone()) }))
+}
+
+/// What the seams of the drawn face pull as they shrink.
+#[utoipa::path(get, path = "/api/jobs/{id}/seam-pull",
+    params(("id" = String, Path, description = "The job")), responses(
+    (status = 200, description = "Seam by seam; or why there is none", body = SeamPullsSeen),
+    (status = 404, description = "No such job", body = ProblemsBody)))]
+#[get("/<id>/seam-pull")]
+pub async fn seams_pull(
+    id: &str,
+    units: DeviceUnits,
+    desk: &State<Desk>,
+) -> Result<Json<SeamPullsSeen>, ApiError> {
+    let seen = desk.see_in(known(id)?, units).await?;
+    let found = work(move || seam_pulls(&seen.job, &seen.plan, &seen.shop.shop)).await?;
+    Ok(Json(match found {
+        Ok(pulls) => SeamPullsSeen { why_not: String::new(), pulls: Some(pulls) },
+        Err(why_not) => SeamPullsSeen { why_not, pulls: None },
+    }))
 }

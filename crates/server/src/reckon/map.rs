@@ -129,6 +129,7 @@ pub fn seam(body: Body<SeamRequest>) -> Result<Json<SeamAnswer>, ApiError> {
         rod_diameter_mm: request.rod_mm,
         rod_length_mm: request.rod_length_mm,
         tensile_mpa: (0.0, 0.0),
+        yield_mpa: None,
     };
     let fill = seam_fill(volume_mm3, &filler);
     Ok(Json(SeamAnswer { volume_mm3, mass_g: fill.mass_g, metal_g: fill.metal_g, rods: fill.rods }))

@@ -569,6 +569,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/seam-pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the seams of the drawn face pull as they shrink. */
+        get: operations["seams_pull"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stream": {
         parameters: {
             query?: never;
@@ -6009,6 +6026,28 @@ export interface components {
             /** @description Why the groove is so, each reason a sentence. */
             why: string[];
         };
+        /** @description What one seam pulls. */
+        SeamPull: {
+            /** @description What would lessen it. */
+            lessens: string;
+            letter: string;
+            /** @description "bolt hole 1 and bolt hole 2 come 0.16 mm nearer" */
+            moves: string[];
+            /** @description "Crack A shrinks about 0.2 mm across itself and pulls 60 to 110 MPa on itself; at 160 MPa something gives." */
+            sentence: string;
+        };
+        /** @description What the seams of a face pull. */
+        SeamPulls: {
+            not_in_it: string;
+            /** @description Of each seam that is laid in beads, the one that pulls most first. */
+            seams: components["schemas"]["SeamPull"][];
+        };
+        /** @description What the seams of a face pull. */
+        SeamPullsSeen: {
+            pulls?: components["schemas"]["SeamPulls"] | null;
+            /** @description Why there is none; empty where there is one, and where no face is drawn or nothing is laid in beads. */
+            why_not: string;
+        };
         /**
          * @description What is measured at a seam.
          * @enum {string}
@@ -10021,6 +10060,65 @@ export interface operations {
             };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    seams_pull: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Seam by seam; or why there is none */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeamPullsSeen"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 import { Offer } from './Offer'
 import { Opened } from './Opened'
+import { SeamPull } from './SeamPull'
 import { Ways } from './Ways'
 
 /** What to do and why; every way on the same scales; what is ruled out, in sight. */
@@ -62,6 +63,7 @@ export function MethodStation(): ReactNode {
         />
       )}
       {out.length > 0 && <RuledOut ways={out} open={open} onOpen={setPressed} />}
+      <SeamPull />
       <Sessions methods={methods} />
       {chosen !== undefined && <Offer way={chosen} />}
       <Money methods={methods} />

@@ -34,7 +34,7 @@ pub(super) const METHOD: Method = Method {
     recommended: true,
     groove: Some(UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false }),
     filling: Some(Filling {
-        filler: |wall_mm, _| stick::stick("ENi-CI", "nickel stick", (280.0, 450.0), wall_mm),
+        filler: |wall_mm, _| stick::stick("ENi-CI", "nickel stick", ((280.0, 450.0), 250.0), wall_mm),
         layer: stick::layer,
         laid_g_a_min: stick::lays,
         bead_by_bead: true,
@@ -46,6 +46,7 @@ pub(super) const METHOD: Method = Method {
             rod_diameter_mm: 0.8,
             rod_length_mm: 0.0,
             tensile_mpa: (480.0, 480.0),
+            yield_mpa: Some(350.0),
         }),
     }),
     arc: Some(stick::ARC),

@@ -77,5 +77,6 @@ fn filler(wall_mm: f64, ductile: bool) -> Filler {
         },
         rod_length_mm: 600.0,
         tensile_mpa: if ductile { (550.0, 550.0) } else { (140.0, 280.0) },
+        yield_mpa: None,
     }
 }

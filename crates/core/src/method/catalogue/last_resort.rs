@@ -70,5 +70,6 @@ fn filler(wall_mm: f64, _ductile: bool) -> Filler {
         },
         rod_length_mm: 350.0,
         tensile_mpa: (490.0, 490.0),
+        yield_mpa: Some(350.0),
     }
 }

@@ -51,5 +51,6 @@ fn filler(wall_mm: f64, _ductile: bool) -> Filler {
         rod_diameter_mm: by_wall(wall_mm, [0.8, 0.8, 1.0]),
         rod_length_mm: 0.0,
         tensile_mpa: (345.0, 345.0),
+        yield_mpa: Some(150.0),
     }
 }

@@ -10,5 +10,5 @@ pub(super) const METHOD: Method =
 /// # Source
 /// AWS A5.15.
 fn filler(wall_mm: f64, _ductile: bool) -> Filler {
-    stick::stick("ENi-CI", "nickel stick", (280.0, 450.0), wall_mm)
+    stick::stick("ENi-CI", "nickel stick", ((280.0, 450.0), 250.0), wall_mm)
 }

@@ -15,5 +15,5 @@ pub(super) const METHOD: Method = stick::method(
 /// # Source
 /// AWS A5.15.
 fn filler(wall_mm: f64, _ductile: bool) -> Filler {
-    stick::stick("ENiFe-CI", "nickel-iron stick", (400.0, 580.0), wall_mm)
+    stick::stick("ENiFe-CI", "nickel-iron stick", ((400.0, 580.0), 300.0), wall_mm)
 }

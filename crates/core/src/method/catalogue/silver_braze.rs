@@ -60,6 +60,7 @@ fn filler(_wall_mm: f64, _ductile: bool) -> Filler {
         rod_diameter_mm: 1.6,
         rod_length_mm: 500.0,
         tensile_mpa: (400.0, 400.0),
+        yield_mpa: Some(150.0),
     }
 }
 

@@ -87,7 +87,7 @@ const GROOVE: UsualGroove =
 pub(super) fn stick(
     class: &'static str,
     name: &'static str,
-    tensile_mpa: (f64, f64),
+    (tensile_mpa, yield_mpa): ((f64, f64), f64),
     wall_mm: f64,
 ) -> Filler {
     Filler {
@@ -98,6 +98,7 @@ pub(super) fn stick(
         rod_diameter_mm: by_wall(wall_mm, [2.5, 3.2, 4.0]),
         rod_length_mm: 350.0,
         tensile_mpa,
+        yield_mpa: Some(yield_mpa),
     }
 }
 

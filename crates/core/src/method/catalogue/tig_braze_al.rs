@@ -54,5 +54,6 @@ fn filler(wall_mm: f64, _ductile: bool) -> Filler {
         rod_diameter_mm: by_wall(wall_mm, [2.4, 3.2, 3.2]),
         rod_length_mm: 900.0,
         tensile_mpa: (415.0, 550.0),
+        yield_mpa: Some(250.0),
     }
 }

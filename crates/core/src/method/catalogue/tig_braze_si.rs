@@ -53,5 +53,6 @@ fn filler(wall_mm: f64, _ductile: bool) -> Filler {
         rod_diameter_mm: by_wall(wall_mm, [2.4, 3.2, 3.2]),
         rod_length_mm: 900.0,
         tensile_mpa: (345.0, 345.0),
+        yield_mpa: Some(150.0),
     }
 }

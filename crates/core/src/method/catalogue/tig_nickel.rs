@@ -68,9 +68,9 @@ const TIG: ArcUse = ArcUse {
 /// # Source
 /// AWS A5.15; recoveries and sizes are house.
 fn filler(wall_mm: f64, ductile: bool) -> Filler {
-    let (class, name, tensile_mpa) = match ductile {
-        true => ("ERNiFeMn-CI", "nickel-iron TIG rod", (520.0, 690.0)),
-        false => ("ERNi-CI", "nickel TIG rod", (280.0, 450.0)),
+    let (class, name, tensile_mpa, yield_mpa) = match ductile {
+        true => ("ERNiFeMn-CI", "nickel-iron TIG rod", (520.0, 690.0), 300.0),
+        false => ("ERNi-CI", "nickel TIG rod", (280.0, 450.0), 250.0),
     };
     Filler {
         class,
@@ -80,5 +80,6 @@ fn filler(wall_mm: f64, ductile: bool) -> Filler {
         rod_diameter_mm: by_wall(wall_mm, [1.6, 2.4, 3.2]),
         rod_length_mm: 900.0,
         tensile_mpa,
+        yield_mpa: Some(yield_mpa),
     }
 }

@@ -69,6 +69,7 @@ fn filler(wall_mm: f64, _ductile: bool) -> Filler {
         },
         rod_length_mm: 900.0,
         tensile_mpa: (350.0, 400.0),
+        yield_mpa: Some(150.0),
     }
 }
 

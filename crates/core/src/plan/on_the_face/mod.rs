@@ -5,8 +5,10 @@
 mod begin;
 mod moments;
 mod part;
+mod pull;
 mod words;
 
 pub use begin::{Beginning, Beginnings, where_to_begin};
 pub use moments::{FaceHeat, FaceMoment, FlameAsked, HeatedTip, PlaceOnFace, face_heat};
 pub use part::{FacePart, face_part};
+pub use pull::{SeamPull, SeamPulls, seam_pulls};

@@ -72,30 +72,32 @@ const IS_THE_PART: (f64, f64) = (0.6, 1.7);
 /// Points of a crack nearer than this are one: no triangle fits between them.
 const APART_MM: f64 = 1.5;
 
-/// The face to be reckoned with. Else a sentence that says why there is none; empty where there is nothing to say,
-/// since no face is drawn or nothing is heated.
-///
-/// # Errors
-/// The sentence.
-pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String> {
-    let Some(heat) = plan.heat.as_ref().filter(|heat| !heat.cold) else { return Err(String::new()) };
+/// A drawn face that is the part, with its cracks as slits.
+pub(super) struct FlatFace<'a> {
+    pub of: &'a FacePlan,
+    pub piece: Piece,
+    pub letters: Vec<String>,
+    pub ends: Vec<EndOnFace>,
+    pub iron: Iron,
+    pub part: PartFacts,
+}
+
+/// The face to be reckoned with. Else a sentence that says why there is none; empty where no face is drawn.
+pub(super) fn flat_face<'a>(job: &Job, plan: &'a Plan, shop: &Shop) -> Result<FlatFace<'a>, String> {
     let round = job.round();
     let Some((of, lines)) = drawn_face(job, plan) else { return Err(String::new()) };
-    let bar = |why: &str| Err(format!("The face is not reckoned as a body: {why}. The bar below stays."));
     if round.get(face::OUTLINE.of(of.id)) == Some("unrolled") {
-        return bar("a bore laid flat is not flat");
+        return not_reckoned("a bore laid flat is not flat");
     }
     let part = PartFacts::read(round, shop);
     if part.shape == Some(PartShape::HollowBox) {
-        return bar("a hollow box is not flat");
+        return not_reckoned("a hollow box is not flat");
     }
-    let Some(wall_mm) = part.wall_mm else { return bar("its usual wall is not known (Part)") };
-    let Some(source) = HeatSource::from_id(&heat.source) else { return Err(String::new()) };
-    let (SourceKind::Flame { .. }, Some((net_w, not_known))) = (source.kind, net_flame(heat, shop)) else {
-        return bar("an oven warms it all round, and there is no place to begin with");
-    };
+    let Some(wall_mm) = part.wall_mm else { return not_reckoned("its usual wall is not known (Part)") };
     let iron = least_forgiving(&plan.iron.plausible).iron;
-    let (letters, mut cracks) = slits(of, &lines);
+    let holes = holes(of);
+    let rims: Vec<Vec<At>> = std::iter::once(of.rims[0].clone()).chain(holes.iter().map(Hole::rim)).collect();
+    let (letters, mut cracks) = slits(&rims, &lines);
     let ends = ends(plan, of.id);
     for end in &ends {
         if let Some(hole) = end.hole.filter(|hole| hole.drilled) {
@@ -105,21 +107,20 @@ pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String
     let piece = Piece {
         iron: iron.properties(),
         outline: of.rims[0].clone(),
-        holes: holes(of),
+        holes,
         wall_mm,
-        thick: thick_places(job.round(), of),
+        thick: thick_places(round, of),
         cracks,
     };
     if let Err(problems) = piece.check() {
-        let why = problems.first().map_or_else(String::new, |problem| problem.message.clone());
-        return bar(&why);
+        return not_reckoned(problems.first().map_or("", |problem| &problem.message));
     }
     if let Some(weight) = &part.weight {
         let kg = piece.volume_mm3() * piece.iron.density_kg_m3 / 1e9;
         let (low, high) = weight.range_kg();
         if kg < IS_THE_PART.0 * low || kg > IS_THE_PART.1 * high {
             let say = |kg| plan.units.say(kg, Unit::Kilograms);
-            return bar(&format!(
+            return not_reckoned(&format!(
                 "with a wall of {} it would weigh {}, and the part weighs {}",
                 plan.units.say(wall_mm, Unit::Millimetres),
                 say(kg),
@@ -127,6 +128,27 @@ pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String
             ));
         }
     }
+    Ok(FlatFace { of, piece, letters, ends, iron, part })
+}
+
+fn not_reckoned<T>(why: &str) -> Result<T, String> {
+    Err(format!("The face is not reckoned as a body: {why}."))
+}
+
+/// The face to be heated. Else a sentence that says why there is none; empty where there is nothing to say, since no
+/// face is drawn or nothing is heated.
+///
+/// # Errors
+/// The sentence.
+pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String> {
+    let Some(heat) = plan.heat.as_ref().filter(|heat| !heat.cold) else { return Err(String::new()) };
+    let bar = |why: String| if why.is_empty() { why } else { format!("{why} The bar below stays.") };
+    let flat = flat_face(job, plan, shop).map_err(bar)?;
+    let Some(source) = HeatSource::from_id(&heat.source) else { return Err(String::new()) };
+    let (SourceKind::Flame { .. }, Some((net_w, not_known))) = (source.kind, net_flame(heat, shop)) else {
+        return not_reckoned("an oven warms it all round, and there is no place to begin with").map_err(bar);
+    };
+    let FlatFace { of, piece, letters, ends, iron, part } = flat;
     let frame = &of.frame;
     Ok(FacePart {
         face: of.id,
@@ -216,7 +238,7 @@ fn drawn_face<'a>(job: &Job, plan: &'a Plan) -> Option<(&'a FacePlan, Vec<&'a Li
 }
 
 /// Its cracks as slits, with their letters: drawn ends that lie at a rim are put on it.
-fn slits(of: &FacePlan, lines: &[&LineOnFace]) -> (Vec<String>, Vec<Vec<At>>) {
+fn slits(rims: &[Vec<At>], lines: &[&LineOnFace]) -> (Vec<String>, Vec<Vec<At>>) {
     lines
         .iter()
         .filter_map(|line| {
@@ -229,7 +251,7 @@ fn slits(of: &FacePlan, lines: &[&LineOnFace]) -> (Vec<String>, Vec<Vec<At>>) {
             let last = slit.len().checked_sub(1).filter(|last| *last > 0)?;
             for end in [0, last] {
                 let inward = slit[if end == 0 { 1 } else { last - 1 }];
-                slit[end] = on_the_rim(&of.rims, slit[end], inward);
+                slit[end] = on_the_rim(rims, slit[end], inward);
             }
             Some((line.letter.clone(), slit))
         })

@@ -46,7 +46,12 @@ export const THINGS: readonly Put[] = [
   },
   { id: 'old_filler', label: 'Old filler', drawing: 'M3 15q3 -6 6 0q3 -6 6 0q3 -6 6 0', often: false },
   { id: 'opening', label: 'Opening', drawing: 'M3 4h18v16H3zM7 8h10v8H7z', often: false },
-  { id: 'thick_place', label: 'Thick place', drawing: 'M12 3a9 9 0 1 0 0.01 0M7 9l8 8M9 6l9 9', often: false },
+  {
+    id: 'thick_place',
+    label: 'Thick place',
+    drawing: 'M12 3a9 9 0 1 0 0.01 0M7 9l8 8M9 6l9 9',
+    often: false,
+  },
   { id: 'feature', label: 'Size to keep', drawing: 'M12 3v18M6 9l6 -6l6 6M5 21h14', often: false },
   {
     id: 'old_fracture',

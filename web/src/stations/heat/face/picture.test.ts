@@ -33,5 +33,7 @@ describe('a face on the screen', () => {
       word(40, 40),
       word(400, 3),
     ])
+    // Nor do they stand on each other.
+    expect(withRoom([word(40, 40), word(50, 48)], [tip], 1)).toEqual([word(40, 40)])
   })
 })

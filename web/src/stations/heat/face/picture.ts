@@ -57,10 +57,13 @@ export function withRoom<T extends { at: At; words: string }>(
   taken: readonly { at: At; words: string }[],
   px: number,
 ): T[] {
-  const free = (place: T) =>
-    taken.every(({ at, words }) => {
+  const free = (place: T, others: readonly { at: At; words: string }[]) =>
+    others.every(({ at, words }) => {
       const wide = (words.length + place.words.length / 2) * LETTER + 30
       return Math.abs(at.x_mm - place.at.x_mm) > wide * px || Math.abs(at.y_mm - place.at.y_mm) > HIGH * px
     })
-  return places.filter(free)
+  return places.reduce<T[]>(
+    (shown, place) => (free(place, [...taken, ...shown]) ? [...shown, place] : shown),
+    [],
+  )
 }

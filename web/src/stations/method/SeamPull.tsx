@@ -1,0 +1,32 @@
+import { useQuery } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import { seamPullQuery } from '../../api/queries'
+import { useJob } from '../../job/JobContext'
+import { useShop } from '../../job/ShopContext'
+
+/** What the seams of a drawn face pull as they shrink, and which holes come nearer. */
+export function SeamPull(): ReactNode {
+  const { view } = useJob()
+  const { revision, units } = useShop()
+  const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
+  const asked = useQuery({
+    ...seamPullQuery(view.id, view.revision, revision, units),
+    enabled: drawn && view.plan.torch?.beads != null,
+  })
+  const pulls = asked.data?.pulls
+  if (pulls == null) return null
+  return (
+    <section aria-label="What the seam pulls" className="border-t border-rule pt-1.5">
+      {pulls.seams.map((seam) => (
+        <div key={seam.letter} className="max-w-[80ch]">
+          <p>
+            {seam.sentence}
+            {seam.moves.length > 0 && ` ${seam.moves.map((moves) => `${moves}.`).join(' ')}`}
+          </p>
+          {seam.lessens !== '' && <p className="text-ash">{seam.lessens}</p>}
+        </div>
+      ))}
+      <p className="small text-ash">{pulls.not_in_it}</p>
+    </section>
+  )
+}
