@@ -2,13 +2,16 @@
 
 use divan::{Bencher, black_box};
 use uuid::Uuid;
+use vanadin_core::body::{
+    BodyHeating, FaceModel, Flame, Force, Held, Hole, Loading, Pace, Piece, carried, pulled,
+};
 use vanadin_core::heat::{
     BarPower, BeadPass, BeadSeam, BeadWork, Body, Packing, ReadAt, WallEnds, Wrapping, bead_order, ceiling_c,
     cool, cooling_fit, heat_for,
 };
 use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, MeasuredTest, confirm};
 use vanadin_core::ledger::{Said, wall};
-use vanadin_core::map::{GrayPicture, Line, traced};
+use vanadin_core::map::{At, GrayPicture, Line, traced};
 use vanadin_core::method::{MethodId, OwnRepair, Variant};
 use vanadin_core::quantity::{Celsius, Kilograms, Millimetres, Seconds, UnitSystem, Watts};
 
@@ -178,4 +181,63 @@ fn the_wall_of_3000_repairs(bencher: Bencher<'_, '_>) {
         let all = Said { repairs: &repairs, timed: &[], learned: &[], tips: &[], left_out: &left_out };
         wall(&all, UnitSystem::Metric)
     });
+}
+
+/// A frame 400 x 300 with a crack closed in and one from its window.
+fn frame() -> Piece {
+    let at = |(x, y): (f64, f64)| At::new(x, y);
+    let window = [(50.0, 50.0), (350.0, 50.0), (350.0, 250.0), (50.0, 250.0)].map(at);
+    Piece {
+        iron: Iron::Gray.properties(),
+        outline: [(0.0, 0.0), (400.0, 0.0), (400.0, 300.0), (0.0, 300.0)].map(at).to_vec(),
+        holes: vec![Hole::Outlined(window.to_vec())],
+        wall_mm: 20.0,
+        thick: Vec::new(),
+        cracks: vec![
+            [(120.0, 25.0), (160.0, 25.0)].map(at).to_vec(),
+            [(250.0, 250.0), (250.0, 275.0)].map(at).to_vec(),
+        ],
+    }
+}
+
+/// Aim: 100 ms for mesh, thirty steps and three tips.
+#[divan::bench]
+fn a_drawn_face_heated_in_thirty_steps(bencher: Bencher<'_, '_>) {
+    let flame = Flame { at: At::new(200.0, 25.0), power_w: 2200.0, even_share: 0.2, spot_mm: 75.0 };
+    let pace = Pace { looks_s: 90.0, ..Pace::EVEN };
+    let heating = BodyHeating { pace, ..BodyHeating::new(20.0, 15.0, vec![flame]) };
+    bencher.bench(|| {
+        let model = FaceModel::of(black_box(frame())).expect("a face");
+        model.heated(&heating).last()
+    });
+}
+
+/// The same once it is laid out: another flame on it.
+#[divan::bench]
+fn another_flame_on_the_same_face(bencher: Bencher<'_, '_>) {
+    let flame = Flame { at: At::new(200.0, 275.0), power_w: 2200.0, even_share: 0.2, spot_mm: 75.0 };
+    let heating = BodyHeating::new(20.0, 15.0, vec![flame]);
+    let model = FaceModel::of(frame()).expect("a face");
+    bencher.bench(|| model.heated(black_box(&heating)).last());
+}
+
+/// Aim: 30 ms.
+#[divan::bench]
+fn what_a_seam_of_a_drawn_face_pulls(bencher: Bencher<'_, '_>) {
+    let piece = frame();
+    let pair = [(At::new(100.0, 10.0), At::new(100.0, 40.0))];
+    bencher.bench(|| pulled(black_box(&piece), 0.15, &pair));
+}
+
+/// Aim: 30 ms.
+#[divan::bench]
+fn what_a_drawn_face_carries(bencher: Bencher<'_, '_>) {
+    let piece = frame();
+    let edge = |x: f64| Held::Along((At::new(x, 0.0), At::new(x, 300.0)));
+    let loading = Loading {
+        held: vec![edge(0.0)],
+        forces: vec![Force { at: edge(400.0), x_n: 0.0, y_n: 2000.0 }],
+        seam: vec![At::new(140.0, 0.0), At::new(140.0, 50.0)],
+    };
+    bencher.bench(|| carried(black_box(&piece), &loading));
 }
