@@ -2,7 +2,8 @@
 
 use super::element::{Straight, along_side, sum6};
 use super::face::Piece;
-use super::mesh::{Mesh, NoMesh, Slits};
+use super::laid_out::NoMesh;
+use super::mesh::{Mesh, Slits};
 use super::sparse::{Factor, Order, Symmetric};
 use crate::iron::IronProperties;
 use crate::map::At;

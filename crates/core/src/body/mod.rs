@@ -6,12 +6,14 @@
 mod element;
 mod face;
 mod heat;
+mod laid_out;
 #[cfg(test)]
 mod laws;
 mod lines;
 mod load;
 mod mesh;
 mod model;
+mod numbering;
 mod opening;
 mod pull;
 mod section;
@@ -22,8 +24,8 @@ mod tips;
 
 pub use face::{Edge, Hole, Piece, ThickPlace};
 pub use heat::{Flame, Heated, Heating as BodyHeating, Pace, heat};
+pub use laid_out::NoMesh;
 pub use load::{Carried, Force, Held, Loading, carried};
-pub use mesh::NoMesh;
 pub use model::{Cells, FaceModel, Look};
 pub use opening::{RUNS_LIKELY_FROM, TipLook, WATCHED_FROM, tips_while_heated};
 pub use pull::{Pulled, Shrinks, pulled, shrink_mm};

@@ -371,3 +371,88 @@ fn breaks_at(load: &Load, alone: Alone, share: impl Fn(&Load) -> f64) -> f64 {
     }
     low
 }
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::*;
+
+    const STANDS: Stands = Stands { tensile_mpa: 200.0, often_share: 0.4, ratio: 0.8 };
+
+    fn load() -> Load {
+        Load {
+            bend_n: 0.0,
+            arm_mm: 0.0,
+            pull_n: 0.0,
+            twist_nm: 0.0,
+            pressure_bar: 0.0,
+            seam_along: false,
+            shock: Shock::Steady,
+            corner: Corner::None,
+            corner_at_joint: false,
+            often: false,
+            joined_share: 1.0,
+        }
+    }
+
+    #[rstest]
+    #[case::square(1.0, 0.308)]
+    // Half way between 1.2 and 1.4: (0.383 + 0.436) / 2
+    #[case::between(1.3, 0.4095)]
+    #[case::long(5.0, 0.497)]
+    fn a_panel_is_read_between_its_rows(#[case] ratio: f64, #[case] beta: f64) {
+        assert!((panel_beta(ratio) - beta).abs() < 1e-9, "{}", panel_beta(ratio));
+        // Whichever side is called a.
+        let panel = |a_mm, b_mm| Section::Panel(Panel { a_mm, b_mm, wall_mm: 8.0 });
+        let pressed = Load { pressure_bar: 4.0, ..load() };
+        let (one, other) = (panel(100.0 * ratio, 100.0), panel(100.0, 100.0 * ratio));
+        assert_eq!(strength(one, &pressed, STANDS), strength(other, &pressed, STANDS));
+    }
+
+    #[test]
+    fn a_pull_through_what_is_joined_half_bends_it_too() {
+        let section = Section::Rectangle { width_mm: 20.0, depth_mm: 40.0 };
+        let pulled =
+            |joined_share| strength(section, &Load { pull_n: 16_000.0, joined_share, ..load() }, STANDS);
+        // 16,000 N over 800 mm²: 20 MPa of 160 the joint stands.
+        assert!((pulled(1.0).joint_share - 0.125).abs() < 1e-9, "{:?}", pulled(1.0));
+        // Over 400 mm² 40 MPa, x (1 + 3 x 0.5 / 0.5) = 160 MPa
+        assert!((pulled(0.5).joint_share - 1.0).abs() < 1e-9, "{:?}", pulled(0.5));
+        assert!((pulled(0.5).mended_breaks_at.unwrap() - 16_000.0).abs() < 0.1);
+    }
+
+    #[test]
+    fn a_push_is_stood_three_times_as_well_and_lowers_no_tension() {
+        let section = Section::Round { across_mm: 30.0 };
+        let by = |pull_n| strength(section, &Load { pull_n, ..load() }, STANDS);
+        assert!((by(9000.0).whole_share - 3.0 * by(-9000.0).whole_share).abs() < 1e-9);
+        let bent = Load { bend_n: 500.0, arm_mm: 200.0, ..load() };
+        let bent_and_pushed = Load { pull_n: -20_000.0, ..bent };
+        let (alone, both) = (strength(section, &bent, STANDS), strength(section, &bent_and_pushed, STANDS));
+        assert_eq!(alone.whole_share, both.whole_share);
+    }
+
+    #[test]
+    fn without_a_load_nothing_breaks_it_and_where_the_others_break_it_nothing_is_left() {
+        let section = Section::Tube { across_mm: 60.0, wall_mm: 5.0 };
+        let pressed = Load { pressure_bar: 60.0, seam_along: true, ..load() };
+        assert_eq!(strength(section, &pressed, STANDS).whole_breaks_at, None);
+        let over = Load { pressure_bar: 600.0, pull_n: 100.0, seam_along: true, ..load() };
+        assert_eq!(strength(section, &over, STANDS).whole_breaks_at, Some(0.0));
+    }
+
+    #[rstest]
+    #[case::knocked(Load { shock: Shock::Knocked, ..load() }, 2.0, 2.0)]
+    #[case::a_sharp_corner_elsewhere(Load { corner: Corner::Sharp, ..load() }, 2.5, 1.0)]
+    #[case::a_sharp_corner_at_the_joint(Load { corner: Corner::Sharp, corner_at_joint: true, ..load() }, 2.5, 2.5)]
+    // 1 / 0.4, and 1 / (0.6 x 0.4)
+    #[case::often(Load { often: true, ..load() }, 2.5, 1.0 / 0.24)]
+    fn shock_corner_and_often_raise_the_share(#[case] with: Load, #[case] whole: f64, #[case] joint: f64) {
+        let section = Section::Rectangle { width_mm: 20.0, depth_mm: 40.0 };
+        let share = |load: &Load| strength(section, &Load { bend_n: 400.0, arm_mm: 150.0, ..*load }, STANDS);
+        let (plain, with) = (share(&load()), share(&with));
+        assert!((with.whole_share / plain.whole_share - whole).abs() < 1e-9);
+        assert!((with.joint_share / plain.joint_share - joint).abs() < 1e-9);
+    }
+}

@@ -2,8 +2,8 @@
 
 use super::element::{Straight, sum6};
 use super::face::Piece;
+use super::laid_out::NoMesh;
 use super::lines::Fine;
-use super::mesh::NoMesh;
 use super::stress::Elastic;
 use crate::iron::IronProperties;
 use crate::map::{At, nearest};

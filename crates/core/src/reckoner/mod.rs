@@ -4,6 +4,7 @@
 //! shop's units, the pages) goes by that.
 
 mod blank;
+mod carries;
 mod gas;
 mod holes;
 mod metal;
@@ -98,6 +99,7 @@ pub const ALL: &[&Calculation] = &[
     &reading::BEAD_RISE,
     &way_down::OUT_OF_HEAT,
     &way_down::COOLING,
+    &carries::ARM,
 ];
 
 /// The calculation of this id.

@@ -7,7 +7,7 @@ use crate::body::{Piece, Shrinks, pulled, shrink_mm};
 use crate::job::Job;
 use crate::map::{At, MarkKind, Shape};
 use crate::plan::{FacePlan, Plan};
-use crate::quantity::{Unit, UnitSystem};
+use crate::quantity::{Rounding, Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::{LayerStrip, SeamStrip};
 
@@ -113,16 +113,17 @@ impl Asked<'_> {
         let mean = whole.mean_pull_mpa * gives;
         let (low, high) = (mean * (1.0 - KNOWN), (whole.mean_pull_mpa * (1.0 + KNOWN)).min(self.gives_mpa));
         let say_mm = |mm: f64| units.say_exactly((mm * 100.0).round() / 100.0, Unit::Millimetres);
-        let say_mpa = |mpa: f64| units.say(mpa, Unit::Megapascals);
-        let pulls = match (say_mpa(low.max(0.0)), say_mpa(high.max(0.0))) {
-            (low, high) if low == high => high,
-            (low, high) => format!("{} to {high}", low.split(' ').next().unwrap_or_default()),
+        let show_mpa = |mpa: f64| units.show(mpa, Unit::Megapascals, Rounding::Nearest);
+        let (low, high) = (show_mpa(low.max(0.0)), show_mpa(high.max(0.0)));
+        let pulls = match low.number == high.number {
+            true => high.text(),
+            false => format!("{} to {}", low.number, high.text()),
         };
         let sentence = format!(
             "Crack {} shrinks about {} across itself and pulls {pulls} on itself; at {} something gives.",
             self.strip.letter,
             say_mm(shrinks),
-            say_mpa(self.gives_mpa),
+            show_mpa(self.gives_mpa).text(),
         );
         let mut moves: Vec<(f64, String)> = pairs
             .iter()
