@@ -41,10 +41,16 @@ async fn main() -> anyhow::Result<()> {
             })
             .await?;
             eventually("the pictures on it are there", async || {
-                let there = "return [...document.querySelectorAll('image')].every((image) =>
+                let there =
+                    "return [...document.querySelectorAll('image:not([href^=\"data:\"])')].every((image) =>
                     performance.getEntriesByName(new URL(image.getAttribute('href'), location).href)
                         .some((entry) => entry.responseEnd > 0))";
                 Ok(browser.run(there).await? == json!(true))
+            })
+            .await?;
+            eventually("nothing is being worked out any more", async || {
+                let page = browser.page().await?;
+                Ok(!page.contains("is being worked out") && !page.contains("Trying the flame"))
             })
             .await?;
             browser.picture(&folder.join(format!("{name}.png"))).await

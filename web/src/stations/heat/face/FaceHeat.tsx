@@ -17,9 +17,15 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
   const [chosen, setChosen] = useState<number | null>(null)
   const stand = [view.id, view.revision, shop.revision, shop.units] as const
   const settled = useSettled(flame)
-  const seen = useQuery({ ...faceHeatQuery(...stand, settled), placeholderData: keepPreviousData })
+  const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
+  const seen = useQuery({
+    ...faceHeatQuery(...stand, settled),
+    enabled: drawn,
+    placeholderData: keepPreviousData,
+  })
   const heat = seen.data?.heat ?? null
   const begun = useQuery({ ...beginningsQuery(...stand), enabled: heat !== null })
+  if (drawn && seen.isPending) return <p className="min-h-[40vh] text-ash">The face is being worked out.</p>
   if (heat === null) {
     const why = seen.data?.why_not ?? ''
     return (
