@@ -7,7 +7,7 @@ use super::mesh::{Mesh, Slits};
 use super::sparse::{Factor, Order, Symmetric};
 use crate::iron::IronProperties;
 use crate::map::At;
-use crate::sim::loss_w_m2k;
+use crate::sim::{EMISSIVITY, loss_w_m2k};
 
 /// A flame that burns from the beginning to the end.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -86,9 +86,8 @@ pub struct Heated {
     pub most_c: f64,
 }
 
-/// Loss of still air in W/m²K, and emissivity of iron, as in the bar's heating.
+/// Loss of still air in W/m²K, as in the bar's heating.
 const AIR_H: f64 = 10.0;
-const EMISSIVITY: f64 = 0.8;
 /// Both faces lose alike.
 const FACES: f64 = 2.0;
 /// mm² in a m².

@@ -6,7 +6,7 @@ use crate::quantity::{Celsius, Watts};
 /// House: cells along the bar.
 const USUAL_CELLS: usize = 40;
 /// House: emissivity of a casting's skin.
-const EMISSIVITY: f64 = 0.8;
+pub(crate) const EMISSIVITY: f64 = 0.8;
 /// House: convection in still air and in surroundings that are hot already, W/m²K.
 const STILL_AIR_H: f64 = 10.0;
 const HOT_AIR_H: f64 = 20.0;

@@ -5,6 +5,7 @@ mod bar;
 mod body;
 mod cooling;
 
+pub(crate) use bar::EMISSIVITY;
 pub use bar::{Bar, BarPower};
 pub use body::{Body, energy_joules};
 pub(crate) use body::{STEFAN_BOLTZMANN, ZERO_C, loss_w_m2k};

@@ -111,6 +111,26 @@ fn a_stronger_flame_opposite_lets_it_run_and_is_told_not_to_begin_there() {
 }
 
 #[test]
+fn heat_that_is_long_on_its_way_is_waited_for() {
+    // A frame three times as large: after five minutes nothing has come through to the joint, and the crack opens later.
+    let mut frame = Frame::of("28.6 kg", "closed_frame");
+    let face = frame.face;
+    for (key, typed) in [("part.length", "1200"), ("part.width", "900")] {
+        frame.bench.set(key, typed);
+    }
+    frame.bench.set(&face_key(face, "across"), "1200");
+    frame.bench.set(&face_key(face, "down"), "900");
+    let window = [(50.0, 50.0), (1150.0, 50.0), (1150.0, 850.0), (50.0, 850.0)];
+    frame.mark(MarkKind::Opening, Shape::Outline { points: window.map(|(x, y)| At::new(x, y)).to_vec() });
+    let crack = frame.bench.crack();
+    frame.draw(crack, line(&[(600.0, 50.0), (600.0, 25.0)]));
+    let heat = frame.heated(Some((600.0, 875.0)));
+    let last = heat.moments.last().unwrap();
+    assert!(!last.words.contains(" s") && last.words != "After 5 min", "{}", last.words);
+    assert!(states(&heat).contains(&"open"), "{:?}", states(&heat));
+}
+
+#[test]
 fn of_the_places_to_begin_the_best_is_first_and_the_worst_is_shown() {
     let frame = Frame::new();
     let part = frame.part().unwrap();

@@ -96,6 +96,8 @@ pub(super) const MOST_MIN: f64 = 90.0;
 /// Ours: where the joint comes up by less in so long, it comes up no further.
 const COMES_UP_K: f64 = 2.0;
 const COMES_UP_MIN: f64 = 5.0;
+/// Ours: and that is not said before so long.
+const LOOKED_AT_MIN: f64 = 20.0;
 /// Ours: a flame that is held somewhere does most there in its first minutes. To be seen, and to be tried.
 const SEEN: Pace = Pace { step_s: 30.0, looks_s: 60.0, at_first: Some((120.0, 5.0, 10.0)) };
 pub(super) const TRIED: Pace = Pace { step_s: 30.0, looks_s: 60.0, at_first: Some((120.0, 10.0, 20.0)) };
@@ -164,6 +166,12 @@ impl Course {
     }
 }
 
+/// The greatest that a tip was opened by.
+fn opening(looks: &[Look]) -> f64 {
+    let tips = looks.iter().flat_map(|look| &look.tips).filter(|(opens, _)| *opens > 0.0);
+    tips.map(|(opens, slides)| opens.hypot(*slides)).fold(0.0, f64::max)
+}
+
 impl FacePart {
     /// Heated from cold by the flame at hand.
     pub(super) fn course(&self, model: &FaceModel, tried: Trial) -> Course {
@@ -191,8 +199,11 @@ impl FacePart {
                 there_min = Some(minutes);
                 break;
             }
-            let before = looks.iter().rev().find(|look| look.minutes <= minutes - COMES_UP_MIN);
-            if before.is_some_and(|before| joint_c - before.joint_c < COMES_UP_K) {
+            // Heat from far away is long on its way: it goes on while a tip is asked for ever more.
+            let then = looks.partition_point(|look| look.minutes <= minutes - COMES_UP_MIN);
+            let (before, since) = looks.split_at(then);
+            let comes_up = before.last().is_none_or(|look| joint_c - look.joint_c >= COMES_UP_K);
+            if minutes >= LOOKED_AT_MIN && !comes_up && opening(since) <= opening(before) {
                 break;
             }
         }

@@ -293,21 +293,24 @@ fn on_the_rim(rims: &[Vec<At>], end: At, inward: At) -> At {
     first.filter(|_| outside).unwrap_or(end)
 }
 
+/// Bolt holes and bores within its rims: name, middle, radius.
+pub(super) fn round_holes(of: &FacePlan) -> impl Iterator<Item = (&str, At, f64)> {
+    let kinds = [MarkKind::BoltHole, MarkKind::Bore].map(|kind| kind.word().replace(' ', "_"));
+    of.marks.iter().filter(move |mark| kinds.contains(&mark.what)).filter_map(|mark| match mark.shape {
+        Shape::Circle { x_mm, y_mm, radius_mm } => {
+            let middle = At::new(x_mm, y_mm);
+            let within = inside(&of.rims[0], middle) && !of.rims[1..].iter().any(|rim| inside(rim, middle));
+            within.then_some((mark.name.as_str(), middle, radius_mm))
+        }
+        Shape::Line { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
+    })
+}
+
 /// What is cut out of it, and its bolt holes and bores.
 fn holes(of: &FacePlan) -> Vec<Hole> {
     let cut_out = of.rims[1..].iter().map(|rim| Hole::Outlined(rim.clone()));
-    let kinds = [MarkKind::BoltHole, MarkKind::Bore].map(|kind| kind.word().replace(' ', "_"));
-    let marked =
-        of.marks.iter().filter(|mark| kinds.contains(&mark.what)).filter_map(|mark| match mark.shape {
-            Shape::Circle { x_mm, y_mm, radius_mm } => {
-                let middle = At::new(x_mm, y_mm);
-                let within =
-                    inside(&of.rims[0], middle) && !of.rims[1..].iter().any(|rim| inside(rim, middle));
-                within.then_some(Hole::Round { middle, across_mm: 2.0 * radius_mm })
-            }
-            Shape::Line { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
-        });
-    cut_out.chain(marked).collect()
+    let round = round_holes(of).map(|(_, middle, radius)| Hole::Round { middle, across_mm: 2.0 * radius });
+    cut_out.chain(round).collect()
 }
 
 /// Places of another wall, as far as it was measured.

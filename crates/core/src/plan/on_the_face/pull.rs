@@ -2,10 +2,10 @@
 
 use serde::Serialize;
 
-use super::part::{FlatFace, flat_face};
+use super::part::{FlatFace, flat_face, round_holes};
 use crate::body::{Piece, Shrinks, pulled, shrink_mm};
 use crate::job::Job;
-use crate::map::{At, MarkKind, Shape};
+use crate::map::At;
 use crate::plan::{FacePlan, Plan};
 use crate::quantity::{Rounding, Unit, UnitSystem};
 use crate::shop::Shop;
@@ -159,19 +159,7 @@ struct Pair {
 
 /// Pairs of bolt holes and bores: their distance is measured from rim to rim on the side of each other.
 fn hole_pairs(of: &FacePlan) -> Vec<Pair> {
-    let kinds = [MarkKind::BoltHole, MarkKind::Bore].map(|kind| kind.word().replace(' ', "_"));
-    let holes: Vec<(&str, At, f64)> = of
-        .marks
-        .iter()
-        .filter(|mark| kinds.contains(&mark.what))
-        .filter_map(|mark| match mark.shape {
-            Shape::Circle { x_mm, y_mm, radius_mm } => {
-                Some((mark.name.as_str(), At::new(x_mm, y_mm), radius_mm))
-            }
-            Shape::Line { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
-        })
-        .take(6)
-        .collect();
+    let holes: Vec<(&str, At, f64)> = round_holes(of).take(6).collect();
     let mut pairs = Vec::new();
     for (at, (name, middle, radius)) in holes.iter().enumerate() {
         for (other, there, far) in &holes[at + 1..] {
