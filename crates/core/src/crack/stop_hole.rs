@@ -44,6 +44,11 @@ impl FoundBy {
     }
 
     #[must_use]
+    pub fn id(self) -> &'static str {
+        Self::CHOICES[self as usize].0
+    }
+
+    #[must_use]
     pub fn words(self) -> &'static str {
         match self {
             Self::Eye => "found by eye",
@@ -59,6 +64,12 @@ impl FoundBy {
     #[must_use]
     pub fn leaves_something(self) -> bool {
         matches!(self, Self::ChalkAndOil | Self::Dye)
+    }
+
+    /// The iron is cleaned before it is looked at so.
+    #[must_use]
+    pub fn cleaned_first(self) -> bool {
+        matches!(self, Self::ChalkAndOil | Self::Dye | Self::Magnetic)
     }
 
     /// Mean and standard deviation in mm of how far the true tip lies beyond the found one. House; what

@@ -215,6 +215,20 @@ pub(super) fn density_kg_m3(iron: Iron) -> (f64, f64) {
     }
 }
 
+impl Iron {
+    /// Mean and standard deviation of its sound speed in m/s. House.
+    #[must_use]
+    pub fn sound_m_s(self) -> (f64, f64) {
+        sound_speed_m_s(self)
+    }
+
+    /// Mean and standard deviation of its density in kg/m3. House.
+    #[must_use]
+    pub fn weighs_kg_m3(self) -> (f64, f64) {
+        density_kg_m3(self)
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

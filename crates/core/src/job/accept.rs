@@ -76,6 +76,11 @@ pub fn accept(
         Err(Refusal::from(FieldProblem::new(field, message, right)))
     };
     let round = job.round();
+    if job.practice.as_ref().is_some_and(|it| it.ended)
+        && !matches!(change, Change::PutAway | Change::BringBack)
+    {
+        return problem("practice", "this practice is over", "play it again");
+    }
     match change {
         Change::Set { key, typed, shown_in } => {
             let Some(spec) = job_field(key) else {
@@ -356,8 +361,34 @@ pub fn accept(
             Ok(())
         }
         Change::PutAway | Change::BringBack => Ok(()),
+        Change::Practise { .. } => problem("change", "a job is a practice from its first word on", ""),
+        Change::Pass { minutes } => {
+            if job.practice.is_none() {
+                return problem("minutes", "the clock of a real job goes by itself", "");
+            }
+            if job.heat().is_none() {
+                return problem("minutes", "nothing is lit", "light up first");
+            }
+            if !(0.0..=PASS_MOST_MIN).contains(minutes) {
+                return problem("minutes", "that is more than goes by at once", "up to 72 h");
+            }
+            Ok(())
+        }
+        Change::EndPractice => {
+            if job.practice.is_none() {
+                return problem(
+                    "practice",
+                    "a real job is followed up",
+                    "say how it holds once it is handed over",
+                );
+            }
+            Ok(())
+        }
     }
 }
+
+/// Ours: no part is waited for any longer.
+const PASS_MOST_MIN: f64 = 72.0 * 60.0;
 
 fn on_a_face(job: &Job, face: Uuid) -> Result<(), Refusal> {
     if job.faces.iter().any(|known| known.id == face) {

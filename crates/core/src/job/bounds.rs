@@ -7,6 +7,7 @@ use crate::field::{is_no_letter, within};
 use crate::iron::TypedValues;
 use crate::map::Straightened;
 use crate::quantity::{Celsius, Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
+use crate::secret::{Practised, open};
 
 /// Longest text a reason, a spot or a note may have. Ours.
 pub(super) const STEP_MOST: usize = 40;
@@ -216,8 +217,29 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         | Change::CancelLight
         | Change::PutOut
         | Change::PutAway
-        | Change::BringBack => Ok(()),
+        | Change::BringBack
+        | Change::EndPractice => Ok(()),
+        Change::Pass { minutes } if minutes.is_finite() => Ok(()),
+        Change::Pass { .. } => Err(FieldProblem::new("minutes", "that is no number of minutes", "10")),
+        Change::Practise { of } => practised(of),
     }
+}
+
+/// Whether a practice may be told so.
+fn practised(of: &Practised) -> Result<(), FieldProblem> {
+    /// Ours: no case needs a longer story, or more kinds of gear.
+    const GEAR_MOST: usize = 60;
+    short_as("title", &of.title, TEXT_MOST)?;
+    short_as("words", &of.words, TEXT_MOST)?;
+    short_as("lesson", &of.lesson, TEXT_MOST)?;
+    short_as("made_by", &of.made_by, TEXT_MOST)?;
+    let lists = [&of.gear.sources, &of.gear.packings, &of.gear.rods, &of.gear.sets];
+    if lists.iter().any(|list| list.len() > GEAR_MOST || list.iter().any(|id| id.len() > TEXT_MOST)) {
+        return Err(FieldProblem::new("gear", "that is more gear than a shop has", "fewer of it"));
+    }
+    open(&of.sealed)
+        .map(drop)
+        .map_err(|broken| FieldProblem::new("sealed", broken.words(), "the seal as it was handed out"))
 }
 
 /// Whether a picture can be laid on a face so.

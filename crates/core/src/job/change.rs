@@ -10,6 +10,7 @@ use crate::iron::{Confidence, TypedValues};
 use crate::map::{Drawn, MarkKind};
 use crate::quantity::UnitSystem;
 use crate::record::{Estimate, FrozenPlan};
+use crate::secret::Practised;
 
 /// One change to a job.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -182,6 +183,16 @@ pub enum Change {
     },
     PutAway,
     BringBack,
+    /// This is no repair but a practice on a made-up part. Said by the server, first of all.
+    Practise {
+        of: Box<Practised>,
+    },
+    /// So many minutes go by on the job clock at once: of a practice.
+    Pass {
+        minutes: f64,
+    },
+    /// What became of it: a practice is over, and nothing can be done any more.
+    EndPractice,
 }
 
 /// One change of a job as it was stored.
@@ -219,7 +230,10 @@ impl Word for Change {
             | Self::NewRound { .. }
             | Self::Unreadable { .. }
             | Self::PutAway
-            | Self::BringBack => Taking::Closed,
+            | Self::BringBack
+            | Self::Practise { .. }
+            | Self::Pass { .. }
+            | Self::EndPractice => Taking::Closed,
         }
     }
 }

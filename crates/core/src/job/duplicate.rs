@@ -16,7 +16,9 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
     let mut renamed: Vec<(String, String)> = Vec::new();
     let mut copied = Vec::new();
     for fact in facts {
-        if undone.contains(&fact.id) || fact.change.taking() != Taking::Open {
+        // The copy of a practice is one.
+        let practice = matches!(fact.change, Change::Practise { .. });
+        if undone.contains(&fact.id) || (fact.change.taking() != Taking::Open && !practice) {
             continue;
         }
         let id = new_id();

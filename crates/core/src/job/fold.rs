@@ -8,7 +8,7 @@ use uuid::Uuid;
 use super::{
     Became, CHANNELS, Change, CheckWhat, Crack, Face, FacePicture, Fact, Followed, HardSpot, HeatRef, Lit,
     LogEntry, Looked, Mark, Neighbour, Observed, Picture, Reading, Recorded, Round, SeamReading, Timed,
-    TorchEntry, Understood, every_channel,
+    TorchEntry, Understood, every_channel, job_ms_to_clock,
 };
 use crate::base::log::{OwnWord, own_words, undone};
 use crate::field::{self, FieldValue, Held, Lasts, job_field, parse_value};
@@ -16,6 +16,7 @@ use crate::iron::TypedValues;
 use crate::map::Drawn;
 use crate::quantity::{Unit, UnitSystem, exactly};
 use crate::record::Estimate;
+use crate::secret::{Broken, Practice, Practised};
 
 /// A fact that this version cannot make sense of.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -48,6 +49,9 @@ pub struct Job {
     pub damaged: Vec<Damaged>,
     /// Of each sender what can be taken back and put back.
     pub own_words: Vec<OwnWord>,
+    /// It is no repair: nothing for a real job. What it hides is never sent.
+    #[serde(skip)]
+    pub practice: Option<Practice>,
 }
 
 impl Job {
@@ -66,6 +70,7 @@ impl Job {
             estimate: None,
             damaged: Vec::new(),
             own_words: own_words(facts),
+            practice: None,
         };
         let names = names(facts);
         for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
@@ -251,7 +256,10 @@ impl Job {
             | Change::NewRound { .. }
             | Change::Unreadable { .. }
             | Change::PutAway
-            | Change::BringBack => 0,
+            | Change::BringBack
+            | Change::Practise { .. }
+            | Change::Pass { .. }
+            | Change::EndPractice => 0,
         }
     }
 
@@ -500,8 +508,45 @@ impl Job {
             }
             Change::PutAway => self.put_away = true,
             Change::BringBack => self.put_away = false,
+            Change::Practise { of } => self.practise(of, fact.revision),
+            Change::Pass { minutes } => self.pass(*minutes),
+            Change::EndPractice => {
+                if let Some(practice) = &mut self.practice {
+                    practice.ended = true;
+                }
+            }
             Change::Undo { .. } | Change::Redo { .. } => {}
         }
+    }
+
+    /// A practice whose seal is not whole stays one: it is never taken for a repair.
+    fn practise(&mut self, of: &Practised, revision: u64) {
+        self.practice = Some(Practice::begun(of).unwrap_or_else(|| {
+            self.damaged.push(Damaged { revision, text: Broken.words().to_owned() });
+            Practice::without_truth(of)
+        }));
+    }
+
+    /// The job clock of a practice goes ahead at once: it is as if it had been lit so much earlier.
+    fn pass(&mut self, minutes: f64) {
+        if self.practice.is_none() {
+            return;
+        }
+        let round = self.rounds.iter_mut().rev().find(|it| it.lit.is_some() || !it.cancelled.is_empty());
+        let lit = round.and_then(|round| match &mut round.lit {
+            Some(lit) => Some(lit),
+            None => round.cancelled.last_mut().map(|heat| &mut heat.lit),
+        });
+        if let Some(lit) = lit {
+            lit.at_ms = job_ms_to_clock(lit.at_ms, lit.speed, -minutes);
+        }
+    }
+
+    /// The same job for the made-up part itself: planned with what its flame and its packing really do.
+    #[must_use]
+    pub fn as_it_is(&self) -> Self {
+        let practice = self.practice.clone().map(|it| Practice { as_it_is: true, ..it });
+        Self { practice, ..self.clone() }
     }
 
     fn strike(&mut self, target: Uuid, reason: &str) {

@@ -113,7 +113,10 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::PutOut
         | Change::NewRound { .. }
         | Change::PutAway
-        | Change::BringBack => Ok(()),
+        | Change::BringBack
+        | Change::Practise { .. }
+        | Change::Pass { .. }
+        | Change::EndPractice => Ok(()),
     }
 }
 

@@ -116,6 +116,11 @@ impl<'a> Telling<'a> {
             Change::Unreadable { text } => format!("Cannot be read: {text}"),
             Change::PutAway => "Put away".to_owned(),
             Change::BringBack => "Brought back to the rack".to_owned(),
+            Change::Practise { of } => format!("Practice, {}: {}", of.level.words(), of.title),
+            Change::Pass { minutes } => {
+                format!("{} went by", self.units.say(*minutes, Unit::Minutes))
+            }
+            Change::EndPractice => "Practice over: what became of it".to_owned(),
         }
     }
 

@@ -81,7 +81,10 @@ impl Understood {
             | Change::PutOut
             | Change::NewRound { .. }
             | Change::PutAway
-            | Change::BringBack => None,
+            | Change::BringBack
+            | Change::Practise { .. }
+            | Change::Pass { .. }
+            | Change::EndPractice => None,
         }
     }
 }

@@ -19,7 +19,7 @@ pub use moves::{
 pub(crate) use odds::CRACK_OPEN;
 pub use odds::{Odds, StitchKind, for_days, odds_of, odds_with};
 pub use place::Place;
-pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules};
+pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules, at_hand};
 pub use score::{
     ScorePart, heat_points, hours_points, money_points, odds_points, rule_points, strength_points,
 };

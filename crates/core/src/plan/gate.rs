@@ -62,6 +62,18 @@ pub(super) struct GateAsked<'a> {
 }
 
 impl Gate {
+    /// Of a practice without the plan: it keeps nobody from anything but from lighting for no way at all.
+    pub(super) fn of_hands(chosen: Option<Way>) -> Self {
+        let none = || GateLine {
+            station: Station::Method,
+            key: field::method::CHOICE.key().to_owned(),
+            verb: "Choose a method.".to_owned(),
+            sentence: "No method is chosen yet.".to_owned(),
+            unlock: "Choose one.".to_owned(),
+        };
+        Self { refused: chosen.is_none().then(none).into_iter().collect(), to_own: String::new() }
+    }
+
     pub(super) fn of(asked: &GateAsked<'_>) -> Self {
         let mut gate = Self::default();
         let mut refuse = |station, key: &str, verb: &str, sentence: String, unlock: &str| {

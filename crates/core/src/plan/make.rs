@@ -25,9 +25,11 @@ use crate::heat::{Body, OwnFactor, Runs};
 use crate::iron::{Iron, LookTest, least, slowest_to_heat};
 use crate::job::{Allowed, Became, Job, Lighting, Round};
 use crate::method::Way;
+use crate::practice::bench;
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
 use crate::record::{ESTIMATE_FORMAT, Estimate, EstimateLine, FROZEN_FORMAT, FrozenFigure, FrozenPlan};
+use crate::secret::Practice;
 use crate::shelf::UNNAMED;
 use crate::shop::Shop;
 use crate::stage::heat::{HeatAsked, Sources};
@@ -302,6 +304,8 @@ pub(super) fn methods_at(job: &Job, shop: &Shop, runs: &Runs, moment: Option<Mom
 }
 
 fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option<Moment>) -> Plan {
+    let practised = job.practice.as_ref().map(|practice| bench(practice, shop));
+    let shop = practised.as_ref().unwrap_or(shop);
     let round = job.round();
     let facts = PartFacts::read(round, shop);
     let part = part::stage(round, &facts);
@@ -499,9 +503,14 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         missing: &missing,
         damaged: job.damaged.len(),
     };
-    let gate = Gate::of(&asked);
+    let alone = job.practice.as_ref().is_some_and(Practice::alone);
+    let gate = if alone { Gate::of_hands(chosen) } else { Gate::of(&asked) };
     let said_of_itself = learned(job, shop, (&facts, &belief.plausible), heat.as_ref(), runs);
-    let lightings = LightingsAsked { gate: &asked, sources: sources.as_ref(), bench: &bench, runs }.plans();
+    let mut lightings =
+        LightingsAsked { gate: &asked, sources: sources.as_ref(), bench: &bench, runs }.plans();
+    if alone {
+        lightings.iter_mut().for_each(|it| it.refused.clear());
+    }
     Plan {
         stations,
         locks,

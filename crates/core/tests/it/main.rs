@@ -27,6 +27,7 @@ mod on_the_face;
 mod part;
 mod patch;
 mod plan;
+mod practice;
 mod prep;
 mod properties;
 mod pure;

@@ -34,6 +34,16 @@ pub(in crate::method) fn laid_with(method: MethodId) -> impl Iterator<Item = &'s
     NEEDS.iter().filter(move |(of, ..)| *of == method).map(|(_, rods, ..)| *rods)
 }
 
+/// Whether all that a method is laid and done with is among these rods and sets, its pins among a kit.
+#[must_use]
+pub fn at_hand(method: MethodId, rods: &[String], sets: &[String], kit: bool) -> bool {
+    let has = |list: &[String], id: &str| list.iter().any(|known| known == id);
+    let mut needs = NEEDS.iter().filter(|(of, ..)| *of == method);
+    let there = needs
+        .all(|(_, any, _, set)| any.iter().any(|rod| has(rods, rod)) && (set.is_empty() || has(sets, set)));
+    there && (kit || !PINS.contains(&method))
+}
+
 /// What a set is called.
 fn set_words(set: &str) -> &'static str {
     match set {

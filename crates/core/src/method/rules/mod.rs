@@ -25,6 +25,7 @@ mod m23_ni_resist;
 mod m24_only_helps;
 mod m25_locked_in;
 
+pub use m19_at_hand::at_hand;
 pub(in crate::method) use m19_at_hand::laid_with;
 use serde::Serialize;
 

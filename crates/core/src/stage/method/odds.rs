@@ -417,7 +417,7 @@ pub(super) fn odds_lines(start: Odds, odds: Odds, parts: &[OddsPart]) -> Vec<Odd
 }
 
 /// A part of the odds in words.
-fn odds_words(name: &str) -> &'static str {
+pub(crate) fn odds_words(name: &str) -> &'static str {
     match name {
         "preheat_short" => "the preheat stays short",
         "beads_cold" => "beads begun too cold",

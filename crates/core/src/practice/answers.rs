@@ -1,0 +1,301 @@
+//! What the made-up part makes of what is done to it.
+
+use uuid::Uuid;
+
+use super::faults::faults;
+use crate::crack::stop_hole::FoundBy;
+use crate::faults::acceptance::Found;
+use crate::field::{self, crack_key, id_in};
+use crate::iron::{LookTest, MeasuredTest, TypedValues};
+use crate::job::{Change, CheckWhat, Crack, Job, TorchEntry, Work};
+use crate::method::{MethodId, at_hand};
+use crate::plan::Plan;
+use crate::quantity::UnitSystem;
+use crate::secret::{Practice, TrueCrack};
+
+/// What was done, with what the part showed; or why it shows nothing.
+pub type Answered = Result<Change, (&'static str, &'static str)>;
+
+/// What is said of a practice, with what the part really shows in place of what was said to be seen. Of a real job it
+/// stays as it is.
+///
+/// `plan` is that of the job as it stands; `shows_c` is what a thermometer would show now, in degC.
+///
+/// # Errors
+/// Why nothing can be seen so, and what can.
+pub fn answered(job: &Job, plan: &Plan, change: Change, shows_c: Option<f64>) -> Answered {
+    let Some(practice) = &job.practice else { return Ok(change) };
+    Ok(match change {
+        Change::Observe { test, outcome, confidence, spot } => {
+            let outcome = look(practice, &test, &spot).unwrap_or(outcome);
+            if test == "mark" {
+                return Err(("no mark is cast on it", "another test"));
+            }
+            Change::Observe { test, outcome, confidence, spot }
+        }
+        Change::Measure { test, confidence, spot, .. } => {
+            let typed =
+                measured(job, practice, &test, &spot).ok_or(("no mark is cast on it", "another test"))?;
+            Change::Measure { test, typed, shown_in: UnitSystem::Metric, confidence, spot }
+        }
+        Change::Torch { entry: TorchEntry::Reading { typed, shown_in, joint, gun } } => match shows_c {
+            Some(celsius) => {
+                let (typed, shown_in) = (format!("{celsius:.0} °C"), UnitSystem::Metric);
+                Change::Torch { entry: TorchEntry::Reading { typed, shown_in, joint, gun: None } }
+            }
+            None => Change::Torch { entry: TorchEntry::Reading { typed, shown_in, joint, gun } },
+        },
+        Change::Look { place, typed, shown_in, then, note, .. } => {
+            let found = at_the_check(practice, place.what, (job, plan));
+            let typed = if found == Found::Good { TypedValues::new() } else { typed };
+            Change::Look { place, found, typed, shown_in, count: None, then, note }
+        }
+        Change::Set { key, typed, .. }
+            if key == field::method::CHOICE.key()
+                && MethodId::from_id(typed.trim()).is_some_and(|method| !is_at_hand(practice, method)) =>
+        {
+            return Err(("nothing to do it with is at hand in this practice", "another method"));
+        }
+        Change::Set { key, typed, shown_in } if key.starts_with("check.") && !typed.trim().is_empty() => {
+            let what = [
+                (field::check::TOES.key(), CheckWhat::Toes),
+                (field::check::CRACKS_AGAIN.key(), CheckWhat::CracksAgain),
+                (field::check::NEXT_DAY.key(), CheckWhat::NextDay),
+                (field::check::FILE_EDGE.key(), CheckWhat::FileEdge),
+            ];
+            let good = what.iter().find(|(known, _)| *known == key);
+            let good = good.is_none_or(|(_, what)| at_the_check(practice, *what, (job, plan)) == Found::Good);
+            let typed = if good { typed } else { "not_ok".to_owned() };
+            Change::Set { key, typed, shown_in }
+        }
+        Change::FollowUp { .. } => return Err(("nobody can ask a made-up part", "see what became of it")),
+        other => other,
+    })
+}
+
+/// What a method is done with is among the gear of the case.
+pub(super) fn is_at_hand(practice: &Practice, method: MethodId) -> bool {
+    let gear = &practice.of.gear;
+    at_hand(method, &gear.rods, &gear.sets, gear.stitch_kit)
+}
+
+/// What a test by look shows: drawn from what the true iron is likely to show. The same test at the same spot shows the
+/// same.
+fn look(practice: &Practice, test: &str, spot: &str) -> Option<String> {
+    let outcomes = LookTest::from_id(test)?.outcomes();
+    let iron = practice.truth.iron.index();
+    let weights: Vec<f64> = outcomes.iter().map(|outcome| outcome.given[iron]).collect();
+    let at = practice.draws().one(test, spot.trim(), &weights)?;
+    Some(outcomes[at].id.to_owned())
+}
+
+/// What is read off for a measured test.
+fn measured(job: &Job, practice: &Practice, test: &str, spot: &str) -> Option<TypedValues> {
+    let (iron, z) = (practice.truth.iron, practice.draws().normal(test, spot.trim()));
+    let round = job.round();
+    let read: Vec<(&str, String)> = match MeasuredTest::from_id(test)? {
+        MeasuredTest::Sound => {
+            const SET_M_S: f64 = 5_920.0;
+            let (mean, deviation) = iron.sound_m_s();
+            let wall = round.get(field::part::WALL).unwrap_or(12.0);
+            let shown = wall * SET_M_S / (mean + deviation * z);
+            vec![
+                ("set_speed", format!("{SET_M_S:.0} m/s")),
+                ("caliper", format!("{wall:.1} mm")),
+                ("shown", format!("{shown:.1} mm")),
+            ]
+        }
+        MeasuredTest::Density => {
+            const WATER_KG_M3: f64 = 998.6;
+            let (mean, deviation) = iron.weighs_kg_m3();
+            let air = round.get(field::part::MASS).unwrap_or(3.0);
+            let water = air * (1.0 - WATER_KG_M3 / (mean + deviation * z));
+            vec![
+                ("in_air", format!("{air:.3} kg")),
+                ("in_water", format!("{water:.3} kg")),
+                ("water", "18 °C".to_owned()),
+            ]
+        }
+        MeasuredTest::Mark => return None,
+    };
+    Some(read.into_iter().map(|(key, typed)| (key.to_owned(), typed)).collect())
+}
+
+/// What a look at a mended place finds: a missed tip shows, once it is asked for with dye or powder.
+fn at_the_check(practice: &Practice, what: CheckWhat, (job, plan): (&Job, &Plan)) -> Found {
+    let cracked =
+        matches!(what, CheckWhat::CracksAgain | CheckWhat::NextDay) && tip_runs(practice, job, plan);
+    let white = what == CheckWhat::FileEdge && burnt(practice, job);
+    match (cracked, white) {
+        (true, _) => Found::Crack,
+        (_, true) => Found::HardEdge,
+        _ => Found::Good,
+    }
+}
+
+/// Fused, and an iron that takes no weld.
+pub(super) fn burnt(practice: &Practice, job: &Job) -> bool {
+    use crate::iron::Iron;
+    let lit = job.round().lit.as_ref().and_then(|lit| lit.frozen.as_ref());
+    let fused = lit.and_then(|frozen| frozen.way).is_some_and(|way| way.method.fusion());
+    fused && matches!(practice.truth.iron, Iron::Malleable | Iron::White)
+}
+
+/// House: of the tips that were missed so many show as a crack when it is cold and looked for.
+const SHOWS: f64 = 0.3;
+
+fn tip_runs(practice: &Practice, job: &Job, plan: &Plan) -> bool {
+    let shows = |crack: &Crack, end: usize| {
+        let beyond = beyond_mm(practice, job, crack, end);
+        let missed =
+            beyond.zip(hole_to_mm(job, plan, crack.id, end)).is_some_and(|(beyond, reach)| beyond > reach);
+        missed && practice.draws().even("shows", &format!("{}{end}", crack.letter)) < SHOWS
+    };
+    job.round().cracks.iter().any(|crack| (0..2).any(|end| shows(crack, end)))
+}
+
+/// How far past the found tip the hole of an end reaches, once it was said that it is drilled; nothing where none is.
+pub(super) fn hole_to_mm(job: &Job, plan: &Plan, crack: Uuid, end: usize) -> Option<f64> {
+    let round = job.round();
+    let ends = &plan.cracks.iter().find(|known| known.id == crack)?.ends;
+    let end = ends.iter().find(|it| it.side == ["left", "right"][end])?;
+    let ticked =
+        round.ticked.iter().any(|step| step.what == Work::Drill && step.at.is_none_or(|at| at == crack));
+    let said = round.get(field::prep::DONE).is_some_and(|done| done.iter().any(|it| it == "holes"));
+    let hole = end.stop_hole.filter(|_| end.drilled || ticked || said)?;
+    Some(hole.offset_mm + hole.drill_mm / 2.0)
+}
+
+/// How far the true end of a crack lies beyond where it was found; nothing for what is no tip, or no crack of the case.
+pub(super) fn beyond_mm(practice: &Practice, job: &Job, crack: &Crack, end: usize) -> Option<f64> {
+    let kind = [field::crack::END_A, field::crack::END_B][end].of(crack.id);
+    if job.round().get(kind) != Some("tip") {
+        return None;
+    }
+    let at = job.round().cracks.iter().position(|known| known.id == crack.id)?;
+    let truth = practice.truth.cracks.get(at)?;
+    let found_by = job.round().get(field::crack::FOUND_BY.of(crack.id)).unwrap_or(FoundBy::Eye);
+    Some(beyond_by(truth, found_by, end))
+}
+
+/// How far beyond where this way of finding shows it an end lies: its mean, and its deviation as often as was drawn.
+pub(super) fn beyond_by(truth: &TrueCrack, found_by: FoundBy, end: usize) -> f64 {
+    let (mean, deviation) = found_by.beyond_mm();
+    (mean + deviation * truth.beyond[end]).max(0.0)
+}
+
+/// What the part shows beside what was done: said after it, in the same breath.
+///
+/// `plan` is that of the job with the change in it.
+#[must_use]
+pub fn answers_more(
+    job: &Job,
+    plan: &Plan,
+    change: &Change,
+    mut new_id: impl FnMut() -> Uuid,
+) -> Vec<(Uuid, Change)> {
+    let Some(practice) = &job.practice else { return Vec::new() };
+    let mut shown = Vec::new();
+    match change {
+        Change::Set { key, typed, .. } if key.ends_with(".found_by") => {
+            let found_by = FoundBy::from_id(typed.trim());
+            let crack = id_in(key).and_then(|id| job.round().cracks.iter().find(|crack| crack.id == id));
+            let closely = found_by.filter(|by| by.cleaned_first());
+            if let (Some(by), Some(crack)) = (closely, crack) {
+                let said = looked_closely(practice, job, crack, by);
+                shown.extend(said.into_iter().map(|change| (new_id(), change)));
+                second_crack(practice, job, by, &mut new_id, &mut shown);
+            }
+        }
+        // What was gone on with is what was chosen, whatever is believed of the iron later.
+        Change::Light { frozen: Some(frozen), .. } => {
+            let chosen =
+                job.round().typed(field::method::CHOICE.key()).is_some_and(|typed| !typed.is_empty());
+            if let Some(way) = frozen.way.filter(|_| !chosen) {
+                let key = field::method::CHOICE.key().to_owned();
+                shown.push((new_id(), set(key, way.method.id().to_owned())));
+            }
+        }
+        Change::Torch { entry: TorchEntry::Bead { .. } | TorchEntry::Pin { .. } } => {
+            let seen = faults(practice, job, plan);
+            let trouble = |seen| TorchEntry::Trouble { seen, cause: String::new() };
+            shown.extend(seen.map(|seen| (new_id(), Change::Torch { entry: trouble(seen) })));
+        }
+        _ => {}
+    }
+    shown
+}
+
+/// The second crack, where it shows and is not known yet.
+fn second_crack(
+    practice: &Practice,
+    job: &Job,
+    by: FoundBy,
+    new_id: &mut impl FnMut() -> Uuid,
+    shown: &mut Vec<(Uuid, Change)>,
+) {
+    let Some(hidden) =
+        practice.truth.hidden.filter(|_| hidden_shows(practice, by) && !hidden_found(practice, job))
+    else {
+        return;
+    };
+    let id = new_id();
+    shown.push((id, Change::AddCrack));
+    let fields = [
+        ("length", format!("{:.0}", hidden.length_mm)),
+        ("wall", format!("{:.0}", hidden.wall_mm)),
+        ("found_by", by.id().to_owned()),
+        ("end_a", "edge".to_owned()),
+        ("end_b", "hole".to_owned()),
+        ("becomes", "repair".to_owned()),
+    ];
+    shown.extend(fields.map(|(field, typed)| (new_id(), set(crack_key(id, field), typed))));
+}
+
+/// There are more cracks on the part than those that were in sight.
+pub(super) fn hidden_found(practice: &Practice, job: &Job) -> bool {
+    job.round().cracks.len() > practice.truth.cracks.len()
+}
+
+fn set(key: String, typed: String) -> Change {
+    Change::Set { key, typed, shown_in: UnitSystem::Metric }
+}
+
+/// Cleaned and looked at closely: its ends as this way shows them, and what was under the dirt.
+fn looked_closely(practice: &Practice, job: &Job, crack: &Crack, by: FoundBy) -> Vec<Change> {
+    let (truth, round) = (&practice.truth, job.round());
+    let mut shown = Vec::new();
+    let at = round.cracks.iter().position(|known| known.id == crack.id);
+    if let Some(it) = at.and_then(|at| truth.cracks.get(at)) {
+        let ends = [field::crack::END_A, field::crack::END_B];
+        let tips = (0..2).filter(|end| round.get(ends[*end].of(crack.id)) == Some("tip"));
+        let short: f64 = tips.map(|end| beyond_by(it, by, end)).sum();
+        let length = (it.length_mm - short).max(1.0);
+        shown.push(set(crack_key(crack.id, "length"), format!("{length:.1}")));
+    }
+    // Paint and grease come off first, and show what they hid.
+    let oil = if truth.oil { "soaked" } else { "clean" };
+    if round.get(field::part::OIL).is_none_or(|said| said == "clean" && truth.oil) {
+        shown.push(set(field::part::OIL.key().to_owned(), oil.to_owned()));
+    }
+    if round.typed(field::part::OLD_FILLER.key()).is_none_or(|said| said != "bronze") {
+        let old = if truth.old_bronze { "bronze" } else { "none" };
+        shown.push(set(field::part::OLD_FILLER.key().to_owned(), old.to_owned()));
+    }
+    shown
+}
+
+/// House: dye and powder show a second crack so often, chalk and oil half as often.
+fn finds_hidden(by: FoundBy) -> f64 {
+    match by {
+        FoundBy::Magnetic => 0.95,
+        FoundBy::Dye => 0.9,
+        FoundBy::ChalkAndOil => 0.45,
+        FoundBy::Eye | FoundBy::Heat | FoundBy::AfterCooling => 0.0,
+    }
+}
+
+/// Whether the second crack shows when the first is looked at in this way. A better way never shows less.
+pub(super) fn hidden_shows(practice: &Practice, by: FoundBy) -> bool {
+    practice.truth.hidden.is_some() && practice.draws().even("hidden shows", "") < finds_hidden(by)
+}

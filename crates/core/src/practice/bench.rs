@@ -1,0 +1,52 @@
+//! The shop a practice is done in: the learner's own, with the gear of the case and none of its own record.
+
+use uuid::Uuid;
+
+use crate::heat::{FactorOf, HeatSource, OwnFactor, Packing};
+use crate::secret::Practice;
+use crate::shop::Shop;
+
+/// One reading of its own that makes the shop's factor this, beside the book that counts for four: `(4 + f) / 5`.
+fn counts_as(factor: f64) -> f64 {
+    5.0 * factor - 4.0
+}
+
+/// The shop as a practice sees it. For the made-up part itself flame and packing do what they really do.
+#[must_use]
+pub fn bench(practice: &Practice, shop: &Shop) -> Shop {
+    let gear = &practice.of.gear;
+    let own = |what: FactorOf, factor: f64| OwnFactor {
+        lit: Uuid::nil(),
+        name: String::new(),
+        what,
+        factor: counts_as(factor),
+    };
+    let truth = &practice.truth;
+    let learned = if practice.as_it_is {
+        let sources = HeatSource::ALL
+            .iter()
+            .map(|source| own(FactorOf::Source { id: source.id.to_owned() }, truth.power));
+        let packings = Packing::CHOICES.iter().filter_map(|(id, _)| Packing::from_id(id));
+        let packings = packings.map(|packing| own(FactorOf::Packing { packing }, truth.packing));
+        sources.chain(packings).collect()
+    } else {
+        Vec::new()
+    };
+    Shop {
+        sources: Some(gear.sources.clone()),
+        packings: Some(gear.packings.clone()),
+        rods: Some(gear.rods.clone()),
+        sets: Some(gear.sets.clone()),
+        stitch_kit: Some(gear.stitch_kit),
+        pins: gear.stitch_kit.then(|| "draw_in".to_owned()),
+        drills_mm: Vec::new(),
+        stores: Vec::new(),
+        used: Vec::new(),
+        repairs: Vec::new(),
+        timed: Vec::new(),
+        tips: Vec::new(),
+        done_often: None,
+        learned,
+        ..shop.clone()
+    }
+}

@@ -1,0 +1,90 @@
+//! A made-up part, before anything of it is said.
+
+use crate::crack::stop_hole::FoundBy;
+use crate::secret::{Draws, Gear, Level, Practised, TrueCrack, Truth, seal};
+
+/// A crack as the eye sees it when the part comes in.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct CrackTold {
+    pub length_mm: f64,
+    pub wall_mm: f64,
+    /// Ids of its ends: tip, edge, hole.
+    pub ends: [&'static str; 2],
+}
+
+impl CrackTold {
+    /// The crack as it really is, with its ends so far beyond where they are seen.
+    pub(super) fn truly(&self, beyond: [f64; 2]) -> TrueCrack {
+        let (mean, deviation) = FoundBy::Eye.beyond_mm();
+        let tips = self.ends.iter().zip(beyond).filter(|(end, _)| **end == "tip");
+        let further: f64 = tips.map(|(_, z)| (mean + deviation * z).max(0.0)).sum();
+        TrueCrack { length_mm: self.length_mm + further, beyond }
+    }
+}
+
+/// A made-up part as it comes in, with what it hides.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Case {
+    pub title: String,
+    /// What whoever brings it says.
+    pub words: String,
+    /// Id of its lesson; empty for a free one.
+    pub lesson: &'static str,
+    pub seed: u32,
+    /// Fields of the part as they are known, by the end of their key, as typed in metric.
+    pub part: Vec<(&'static str, String)>,
+    pub cracks: Vec<CrackTold>,
+    pub truth: Truth,
+    pub gear: Gear,
+}
+
+impl Case {
+    /// As it goes into the log of a job.
+    #[must_use]
+    pub fn practised(&self, level: Level) -> Practised {
+        Practised {
+            title: self.title.clone(),
+            words: self.words.clone(),
+            lesson: self.lesson.to_owned(),
+            seed: self.seed,
+            level,
+            made_by: String::new(),
+            sealed: seal(&self.truth),
+            gear: self.gear.clone(),
+        }
+    }
+}
+
+/// What every case draws: its ends, its flame, its packing, its sweep.
+pub(super) fn with_chance(truth: Truth, cracks: &[CrackTold], draws: Draws) -> Truth {
+    let about = |name: &str| 1.0 + Truth::WITHIN * (2.0 * draws.even(name, "") - 1.0);
+    let beyond = |at: usize| ["a", "b"].map(|end| draws.normal("tip", &format!("{at}{end}")));
+    Truth {
+        cracks: cracks.iter().enumerate().map(|(at, crack)| crack.truly(beyond(at))).collect(),
+        power: about("power"),
+        packing: about("packing"),
+        sweep: about("sweep"),
+        ..truth
+    }
+}
+
+/// Gear that a small shop has.
+pub(super) fn usual_gear() -> Gear {
+    gear(
+        &["weed_burner", "oxy_acetylene_medium", "hand_torch_propane"],
+        &["vermiculite", "dry_sand", "blanket"],
+        &["bronze", "nickel", "nickel_iron", "iron_rod", "silver", "strap", "epoxy"],
+        &["stick", "flame"],
+    )
+}
+
+pub(super) fn gear(sources: &[&str], packings: &[&str], rods: &[&str], sets: &[&str]) -> Gear {
+    let list = |ids: &[&str]| ids.iter().map(|id| (*id).to_owned()).collect();
+    Gear {
+        sources: list(sources),
+        packings: list(packings),
+        rods: list(rods),
+        sets: list(sets),
+        stitch_kit: false,
+    }
+}

@@ -1,0 +1,27 @@
+//! Practice: a made-up part with a secret, on the same core and the same stations as the work.
+//!
+//! A practice is a job that is marked as one. What its part answers is drawn from its truth; what became of it is worked
+//! out with the truth in place of what was believed.
+
+mod answers;
+mod bench;
+mod drawn;
+mod ended;
+mod faults;
+mod file;
+mod lessons;
+mod made_up;
+mod otherwise;
+mod rule;
+mod told;
+
+pub use answers::{Answered, answered, answers_more};
+pub use bench::bench;
+pub use drawn::free;
+pub use ended::{Ended, EndedPart, TrueTip, ended};
+pub use file::{CASE_FORMAT, CaseFile, RESULT_FORMAT, ResultFile, digest_of};
+pub use lessons::{LESSONS, Lesson, lesson};
+pub use made_up::{Case, CrackTold};
+pub use otherwise::Otherwise;
+pub use rule::{Rule, play};
+pub use told::{as_a_case, told};

@@ -1,0 +1,57 @@
+//! A case as the first words of a job.
+
+use uuid::Uuid;
+
+use super::made_up::Case;
+use crate::field::crack_key;
+use crate::job::{Change, Fact, Understood};
+use crate::quantity::UnitSystem;
+use crate::secret::{Level, Practised};
+
+/// The facts with which a practice begins. `new_id` makes their ids.
+#[must_use]
+pub fn told(case: &Case, level: Level, mut new_id: impl FnMut() -> Uuid, now_ms: i64) -> Vec<Fact> {
+    let mut facts = Vec::new();
+    let set = |key: String, typed: String| Change::Set { key, typed, shown_in: UnitSystem::Metric };
+    let mut say = |change: Change| {
+        let id = new_id();
+        facts.push(said(id, facts.len() as u64 + 1, change, now_ms));
+        id
+    };
+    say(Change::Practise { of: Box::new(case.practised(level)) });
+    for (key, typed) in &case.part {
+        say(set(format!("part.{key}"), typed.clone()));
+    }
+    for crack in &case.cracks {
+        let id = say(Change::AddCrack);
+        let mut of = |field: &str, typed: String| say(set(crack_key(id, field), typed));
+        of("length", format!("{:.0}", crack.length_mm));
+        of("wall", format!("{:.0}", crack.wall_mm));
+        of("found_by", "eye".to_owned());
+        of("end_a", crack.ends[0].to_owned());
+        of("end_b", crack.ends[1].to_owned());
+        of("becomes", "repair".to_owned());
+    }
+    facts
+}
+
+fn said(id: Uuid, revision: u64, change: Change, now_ms: i64) -> Fact {
+    Fact {
+        id,
+        revision,
+        at_client_ms: now_ms,
+        at_server_ms: now_ms,
+        who: String::new(),
+        sender: String::new(),
+        understood: Understood::of(&change, None),
+        change,
+    }
+}
+
+/// The first words of another job, those of its part and its cracks, as those of a practice.
+#[must_use]
+pub fn as_a_case(facts: Vec<Fact>, of: Practised, id: Uuid, now_ms: i64) -> Vec<Fact> {
+    let first = said(id, 1, Change::Practise { of: Box::new(of) }, now_ms);
+    let later = facts.into_iter().map(|fact| Fact { revision: fact.revision + 1, ..fact });
+    std::iter::once(first).chain(later).collect()
+}

@@ -1,0 +1,11 @@
+//! What a practice hides: a made-up part's truth, and how chance draws from it.
+
+mod draw;
+mod practised;
+mod seal;
+mod truth;
+
+pub use draw::Draws;
+pub use practised::{Level, Practice, Practised};
+pub use seal::{Broken, digest, open, seal};
+pub use truth::{Gear, Hidden, TrueCrack, Truth};
