@@ -29,6 +29,8 @@ pub struct Pad {
     body: Body,
     power: BarPower,
     station: f64,
+    /// How far the torch wanders, as a fraction of the part's length.
+    wander: f64,
     target_c: f64,
     bead_joules: f64,
     /// Minutes at which beads were laid, first first; those before `struck` are in the bar.
@@ -100,6 +102,7 @@ impl Pad {
             bar: Bar::new(&body, power, Celsius::new(start_c).ok()?),
             power,
             station,
+            wander: WANDER * job.practice.as_ref().map_or(1.0, |practice| practice.truth.sweep),
             target_c: planned.map_or(body.ambient.celsius(), |heat| heat.target_c),
             bead_joules: way.map_or(0.0, |way| {
                 let arc = way.method.entry().arc;
@@ -281,8 +284,9 @@ impl Pad {
                 even,
                 local,
                 covered,
-                station: (self.station + WANDER * (self.minutes * std::f64::consts::TAU / WANDER_MIN).sin())
-                    .clamp(0.0, 1.0),
+                station: (self.station
+                    + self.wander * (self.minutes * std::f64::consts::TAU / WANDER_MIN).sin())
+                .clamp(0.0, 1.0),
             },
             BarPower::Surroundings(_) | BarPower::Oven { .. } => self.power,
         };

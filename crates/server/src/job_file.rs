@@ -33,7 +33,7 @@ use crate::shop::store::today_in;
 
 const FORMAT: &str = "vanadin-job";
 /// Raised when the shape changes; older files still open.
-const VERSION: u32 = 12;
+const VERSION: u32 = 13;
 /// A job with all the pictures it may have fits into this.
 const MOST_MIB: u64 = 96;
 
@@ -217,7 +217,8 @@ pub async fn export(desk: &State<Desk>, id: &str, pictures: Option<&str>) -> Res
             .collect(),
         pictures,
     };
-    let disposition = format!("attachment; filename=\"{plain}.vanadin.json\"");
+    let practice = if job.practice.is_some() { "practice-" } else { "" };
+    let disposition = format!("attachment; filename=\"{practice}{plain}.vanadin.json\"");
     Ok(Download { file: Json(file), disposition: Header::new("Content-Disposition", disposition) })
 }
 

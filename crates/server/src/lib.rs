@@ -18,6 +18,7 @@ mod map;
 mod migrations;
 mod openapi;
 mod picture;
+mod practice;
 mod rack;
 mod reach;
 mod reckon;
@@ -115,6 +116,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
     let copies = config.copies.then(|| config.data.clone());
     let thermocouples = Thermocouples::new(config.stand_ins)?;
     let upkeep = Upkeep([
+        tokio::spawn(desk.clone().tend_practices()),
         tokio::spawn(upkeep(desk.clone(), copies)),
         tokio::spawn(rack::upkeep::upkeep(desk.clone())),
         tokio::spawn(stores::keep(desk.clone())),
@@ -197,6 +199,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 shop::device_units::choose_units
             ],
         )
+        .mount("/api", practice::routes())
         .mount("/api/rack", routes![rack::route::rack])
         .mount(
             "/api/jobs",
@@ -260,7 +263,7 @@ fn told_at_the_start(reached: &Reached, made: Option<&str>) -> String {
 }
 
 /// What is done beside the answers, until this is dropped.
-struct Upkeep([tokio::task::JoinHandle<()>; 3]);
+struct Upkeep([tokio::task::JoinHandle<()>; 4]);
 
 impl Drop for Upkeep {
     fn drop(&mut self) {

@@ -19,6 +19,7 @@ const STEPS: &[(i64, &str, &str)] = &[
     (10, "planned by", include_str!("../migrations/0010_planned_by.sql")),
     (11, "turned out", include_str!("../migrations/0011_turned_out.sql")),
     (12, "helper", include_str!("../migrations/0012_helper.sql")),
+    (13, "practice", include_str!("../migrations/0013_practice.sql")),
 ];
 
 pub static MIGRATIONS: LazyLock<Migrator> = LazyLock::new(|| {

@@ -211,3 +211,18 @@ export const wouldQuery = (id: string, revision: number, shop: number, method: s
     staleTime: Infinity,
     retry: false,
   })
+
+/** Lessons, cases, one's own curve, what was handed back. */
+export const practiceQuery = () =>
+  queryOptions({
+    queryKey: ['practice'],
+    queryFn: async () => dataOf('PracticePlace', await api.GET('/api/practice')),
+  })
+
+/** What became of a practice that is over. */
+export const practiceEndQuery = (job: string, shop: number, units: UnitSystem) =>
+  queryOptions({
+    queryKey: ['practice-end', job, shop, units],
+    queryFn: async () =>
+      dataOf('Ended', await api.GET('/api/jobs/{id}/practice', { params: { path: { id: job } } })),
+  })

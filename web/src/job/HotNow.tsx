@@ -13,7 +13,8 @@ export function WhileHot({ children }: { children: ReactNode }): ReactNode {
   const { hot } = view.standing
   const known: Schemas['Shown'] | null | undefined =
     live !== null ? inUnits(live, units) : units === 'imperial' ? hot?.imperial : hot?.metric
-  const words = hot == null ? '' : ['HOT', known == null ? '' : `${known.number} ${known.unit}`]
+  const word = view.practice == null ? 'HOT' : 'Practice: HOT'
+  const words = hot == null ? '' : [word, known == null ? '' : `${known.number} ${known.unit}`]
   return <HotContext value={words === '' ? '' : words.filter(Boolean).join(', ')}>{children}</HotContext>
 }
 

@@ -15,8 +15,10 @@ export function Head({ at, children }: HeadProps): ReactNode {
   const there = 'text-ash min-h-11 min-w-11 flex items-center justify-center'
   return (
     <header className="flex min-h-14 items-center gap-5 border-b border-scribe px-5 py-1.5 max-bench:flex-wrap max-bench:gap-x-3 max-bench:gap-y-0 max-bench:px-4">
-      <Crystal />
-      <nav className="flex items-center gap-6 max-bench:gap-2">
+      <span className="max-bench:hidden">
+        <Crystal />
+      </span>
+      <nav className="flex items-center gap-6 max-bench:gap-1.5">
         {PLACES.map(({ place, path, word }) => (
           <Link
             key={place}

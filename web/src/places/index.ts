@@ -7,6 +7,7 @@ const PAGES: Record<Place, ComponentType> = {
   stores: later(async () => (await import('./stores/StoresPage')).StoresPage),
   ledger: later(async () => (await import('./ledger/LedgerPage')).LedgerPage),
   reckoner: later(async () => (await import('./reckoner/ReckonerPage')).ReckonerPage),
+  practice: later(async () => (await import('./practice/PracticePage')).PracticePage),
   shop: later(async () => (await import('./shop/ShopPage')).ShopPage),
 }
 

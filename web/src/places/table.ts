@@ -4,6 +4,7 @@ export const PLACES = [
   { place: 'stores', path: '/stores', word: 'Stores', key: 'g' },
   { place: 'ledger', path: '/ledger', word: 'Ledger', key: 'e' },
   { place: 'reckoner', path: '/reckoner', word: 'Reckoner', key: 'c' },
+  { place: 'practice', path: '/practice', word: 'Practice', key: 'p' },
   { place: 'shop', path: '/shop', word: 'Shop', key: 's' },
 ] as const
 

@@ -59,6 +59,7 @@ export function HeatLine(props: HeatLineProps): ReactNode {
           />
         ))}
       <path
+        data-shelf=""
         d={`M${box.pad} ${shelf}H${coldDone}`}
         stroke="var(--dim)"
         strokeWidth={props.strokeWidth}
@@ -119,7 +120,7 @@ function Shelf({
   const stop = stoppedAt === null ? null : (layout.stations[stoppedAt] ?? 0) + 26
   return (
     <g stroke="var(--rule)">
-      <path d={`M0 ${box.shelf}H${stop ?? box.width}`} />
+      <path data-shelf="" d={`M0 ${box.shelf}H${stop ?? box.width}`} />
       {stop !== null && (
         <path
           d={`M${stop} ${box.shelf - 9}v18M${stop + 8} ${box.shelf - 9}v18`}

@@ -344,7 +344,12 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         runs,
         failed_here: failed_here(job, &cracks.plan),
     };
-    let (methods, ruled) = judged.contenders(Locked::by(&locks), part.amount == Amount::Enough);
+    let (mut methods, ruled) = judged.contenders(Locked::by(&locks), part.amount == Amount::Enough);
+    let alone = job.practice.as_ref().is_some_and(Practice::alone);
+    if alone && round.get(field::method::CHOICE).is_none() {
+        // Nobody chooses for whoever practises alone.
+        methods.chosen = None;
+    }
 
     // Of a chosen way everything; of ways still side by side their lines.
     let chosen = methods.chosen;
@@ -352,6 +357,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let worked = chosen.map(work);
     let lines = match &worked {
         Some(worked) => worked.line(&facts).into_iter().collect(),
+        None if alone => Vec::new(),
         None => side_by_side(&methods).filter_map(|way| work(way).line(&facts)).collect(),
     };
     let prep_asked = chosen.map(|way| judged.prep_asked(way));
@@ -444,7 +450,9 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         way: chosen,
         torch: torch.plan.as_ref(),
     });
-    let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs);
+    // What is over is a year old.
+    let over = job.practice.as_ref().is_some_and(|it| it.ended);
+    let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs).filter(|_| !over);
     let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
     let finish = match (&prep.plan, chosen) {
         (Some(prep), Some(_)) => finish::finish_plan(finish::FinishAsked { round, shop, part: &facts, prep }),
@@ -503,7 +511,6 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         missing: &missing,
         damaged: job.damaged.len(),
     };
-    let alone = job.practice.as_ref().is_some_and(Practice::alone);
     let gate = if alone { Gate::of_hands(chosen) } else { Gate::of(&asked) };
     let said_of_itself = learned(job, shop, (&facts, &belief.plausible), heat.as_ref(), runs);
     let mut lightings =

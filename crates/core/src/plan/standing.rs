@@ -300,6 +300,10 @@ fn next(
     hot: Option<&Hot>,
     (not_measured, heat, now_ms): (&str, Option<&(&LastHeat, HeatRef<'_>)>, i64),
 ) -> Next {
+    if job.practice.as_ref().is_some_and(|it| it.ended) {
+        let verb = "See what became of it".to_owned();
+        return Next { verb, station: Station::HandOver, key: String::new(), at_ms: None };
+    }
     let round = job.round();
     let go = |station, verb: String| Next { verb, station, key: String::new(), at_ms: None };
     let say = |station, verb: &str| go(station, verb.to_owned());

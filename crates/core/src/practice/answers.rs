@@ -74,7 +74,8 @@ pub fn answered(job: &Job, plan: &Plan, change: Change, shows_c: Option<f64>) ->
 }
 
 /// What a method is done with is among the gear of the case.
-pub(super) fn is_at_hand(practice: &Practice, method: MethodId) -> bool {
+#[must_use]
+pub fn is_at_hand(practice: &Practice, method: MethodId) -> bool {
     let gear = &practice.of.gear;
     at_hand(method, &gear.rods, &gear.sets, gear.stitch_kit)
 }

@@ -2,13 +2,33 @@
 
 use uuid::Uuid;
 
+use crate::field::{ROD_CHOICES, SETS};
 use crate::heat::{FactorOf, HeatSource, OwnFactor, Packing};
-use crate::secret::Practice;
+use crate::secret::{Gear, Practice};
 use crate::shop::Shop;
 
 /// One reading of its own that makes the shop's factor this, beside the book that counts for four: `(4 + f) / 5`.
 fn counts_as(factor: f64) -> f64 {
     5.0 * factor - 4.0
+}
+
+/// What is at hand, in words: sources, sets, rods, packings.
+#[must_use]
+pub fn gear_words(gear: &Gear) -> Vec<String> {
+    let among = |ids: &[String], choices: &[(&str, &str)]| {
+        let label = |id: &String| choices.iter().find(|(known, _)| known == id).map(|(_, label)| *label);
+        let labels: Vec<&str> = ids.iter().filter_map(label).collect();
+        labels.join(", ")
+    };
+    let kit = if gear.stitch_kit { "Pins, taps and drills" } else { "" };
+    let lines = [
+        among(&gear.sources, HeatSource::CHOICES),
+        among(&gear.sets, SETS),
+        among(&gear.rods, ROD_CHOICES),
+        among(&gear.packings, Packing::CHOICES),
+        kit.to_owned(),
+    ];
+    lines.into_iter().filter(|line| !line.is_empty()).collect()
 }
 
 /// The shop as a practice sees it. For the made-up part itself flame and packing do what they really do.

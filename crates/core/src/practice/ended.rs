@@ -9,6 +9,8 @@ use crate::iron::Iron;
 use crate::job::{Job, Lighting};
 use crate::method::{Joins, MethodId, Moves, OddsPart, shift_of};
 use crate::plan::{Plan, plan_as_if, plan_with};
+use crate::quantity::UnitSystem;
+use crate::render::{said, upper};
 use crate::secret::Practice;
 use crate::shop::Shop;
 use crate::stage::Contender;
@@ -212,6 +214,23 @@ impl<'a> Did<'a> {
     }
 }
 
+impl Ended {
+    /// With its quantities said in these units.
+    #[must_use]
+    pub fn said(mut self, units: UnitSystem) -> Self {
+        for words in &mut self.truth {
+            *words = said(words, units);
+        }
+        for tip in &mut self.tips {
+            tip.words = said(&tip.words, units);
+        }
+        for other in &mut self.otherwise {
+            other.words = said(&other.words, units);
+        }
+        self
+    }
+}
+
 /// What became of a practice; nothing for a real job. The same truth, seed and choices give the same.
 #[must_use]
 pub fn ended(job: &Job, shop: &Shop, runs: &Runs) -> Option<Ended> {
@@ -288,15 +307,14 @@ fn headline(did: &Did<'_>, holds: bool, all: &[OddsPart]) -> String {
         return format!("{}: it held.", way.label);
     }
     if did.open() {
-        return format!("{}: it failed. It was not filled to the end.", way.label);
+        return format!("{}: it failed. It was not done to the end.", way.label);
     }
     let weights: Vec<f64> = all.iter().map(|part| (-part.shift).max(0.0)).collect();
     let cause = did.practice.draws().one("cause", "", &weights);
-    let cause = cause.map_or_else(
-        || "chance: nothing that was done speaks against it".to_owned(),
-        |at| part_words(&all[at].name),
-    );
-    format!("{}: it failed. Of this: {cause}.", way.label)
+    match cause {
+        None => format!("{}: it failed. By chance: nothing that was done speaks against it.", way.label),
+        Some(at) => format!("{}: it failed. {}.", way.label, upper(&part_words(&all[at].name))),
+    }
 }
 
 fn truth_words(did: &Did<'_>) -> Vec<String> {

@@ -77,7 +77,10 @@ impl CaseFile {
             of.filter_map(|(key, held)| Some((key.strip_prefix(prefix)?.to_owned(), held.typed.clone())))
                 .collect()
         };
-        let part = typed("part.").into_iter().map(|(key, typed)| (format!("part.{key}"), typed)).collect();
+        // Nothing of it says whose it is.
+        let whose = |key: &str| key == "owner" || key.starts_with("authority");
+        let part = typed("part.").into_iter().filter(|(key, _)| !whose(key));
+        let part = part.map(|(key, typed)| (format!("part.{key}"), typed)).collect();
         let cracks =
             round.cracks.iter().map(|it| CaseCrack { fields: typed(&crack_key(it.id, "")) }).collect();
         Self { format: CASE_FORMAT.to_owned(), of: Practised { sealed: seal(truth), ..of }, part, cracks }

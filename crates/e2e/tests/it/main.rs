@@ -20,6 +20,7 @@ mod map;
 mod moving;
 mod offline;
 mod paper;
+mod practice;
 mod prep;
 mod reach;
 mod reckoner;

@@ -2,6 +2,7 @@
 
 mod let_go;
 mod news;
+mod practised;
 mod say;
 mod say_shop;
 mod see;
@@ -20,6 +21,7 @@ use vanadin_core::heat::Runs;
 use crate::clock::Clock;
 use crate::database::Database;
 pub use news::News;
+use practised::PadOn;
 pub use say::{NewFact, NewJob};
 pub use say_shop::NewShopFact;
 use see::Kept;
@@ -67,6 +69,8 @@ struct OnTheDesk {
     notices: Mutex<BTreeMap<Matter, String>>,
     /// Jobs that cannot be read at all, and why.
     damaged: Mutex<HashMap<Uuid, String>>,
+    /// Pads on the made-up parts of practices.
+    pads: Mutex<HashMap<Uuid, PadOn>>,
 }
 
 impl Desk {
@@ -83,6 +87,7 @@ impl Desk {
             plans_made: AtomicU64::default(),
             notices: Mutex::default(),
             damaged: Mutex::default(),
+            pads: Mutex::default(),
         };
         Self { database, clock, news, on: Arc::new(on) }
     }

@@ -12,6 +12,8 @@ use vanadin_core::figure::{Moved, moved};
 use vanadin_core::job::{
     Change, FACTS_MOST, Fact, Job, Recorded, Understood, accept, possible_name, possible_time,
 };
+use vanadin_core::plan::Plan;
+use vanadin_core::practice::{answered, answers_more};
 use vanadin_core::shop::ShopFact;
 
 use super::{Desk, News, Seen, ShopNow, work};
@@ -108,6 +110,40 @@ impl WorkedOut {
     }
 }
 
+/// Where a change that a made-up part cannot answer is told.
+fn field_of(change: &Change) -> &'static str {
+    match change {
+        Change::Observe { .. } | Change::Measure { .. } => "test",
+        Change::Set { .. } => "method.choice",
+        _ => "practice",
+    }
+}
+
+/// What a made-up part shows of what was said of it last: the log with it, and the job; nothing where it shows nothing.
+fn shown_of_it(facts: &[Fact], job: &Job, plan: &Plan) -> Option<(Vec<Fact>, Job)> {
+    let last = facts.last()?;
+    let shown = answers_more(job, plan, &last.change, Uuid::new_v4);
+    if shown.is_empty() {
+        return None;
+    }
+    let mut all = facts.to_vec();
+    for (id, change) in shown {
+        all.push(Fact {
+            id,
+            revision: all.len() as u64 + 1,
+            // Nobody of the shop said it: nobody takes it back.
+            who: String::new(),
+            sender: String::new(),
+            understood: Understood::of(&change, None),
+            change,
+            ..*last
+        });
+    }
+    let mut then = Job::fold(job.id, &all);
+    then.record_of(job.clone());
+    Some((all, then))
+}
+
 impl Desk {
     /// Adds a change to a job's log, if it may be; once, however often it is sent. Gives the job as it
     /// stands then, and the figures that moved.
@@ -123,6 +159,7 @@ impl Desk {
             self.must_be_kept(id, new.id).await?;
         }
         let shop = self.shop().await?;
+        let shows_c = self.bring_up_to_now(id).await?;
         let _turn = self.turn(id).await;
         let before = self.see_in_turn(id, shop.clone()).await?;
         if before.facts.iter().any(|fact| fact.id == new.id) {
@@ -132,6 +169,9 @@ impl Desk {
             return Err(vec![FieldProblem::new("change", "this job's log is full", "duplicate it")].into());
         }
         let today = today_in(&shop.shop, new.happened_ms(self.now_ms()));
+        let field = field_of(&new.change);
+        new.change = answered(&before.job, &before.plan, new.change, shows_c)
+            .map_err(|(why, right)| vec![FieldProblem::new(field, why, right)])?;
         accept(&before.job, || before.plan.allows(), &new.change, new.base, &new.sender, today)?;
         if let Change::Light { frozen, what, without, .. } = &mut new.change {
             *frozen = Some(Box::new(before.plan.frozen()));
@@ -158,7 +198,11 @@ impl Desk {
             facts.push(said);
             let mut job = Job::fold(id, &facts);
             job.record_of(Job::clone(&was.job));
-            let plan = Arc::new(desk.planned(&job, &was.shop.shop, now_ms));
+            let mut plan = Arc::new(desk.planned(&job, &was.shop.shop, now_ms));
+            if let Some((more, then)) = shown_of_it(&facts, &job, &plan) {
+                (facts, job) = (more, then);
+                plan = Arc::new(desk.planned(&job, &was.shop.shop, now_ms));
+            }
             let moved = moved(&was.plan.figures, &plan.figures);
             let after = Seen { facts: Arc::new(facts), job: Arc::new(job), plan, shop: was.shop };
             let line = after.line(now_ms);
@@ -169,7 +213,7 @@ impl Desk {
         self.forget(id);
         self.database
             .write(async |on| {
-                store::append(on, id, std::slice::from_ref(&fact)).await?;
+                store::append(on, id, &after.facts[before.facts.len()..]).await?;
                 projection::put(on, &line).await
             })
             .await?;

@@ -10,8 +10,11 @@ use sqlx::{QueryBuilder, Row, Sqlite, SqliteConnection, SqlitePool};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::field;
+use vanadin_core::heat::Runs;
 use vanadin_core::job::{Fact, Job, Reading};
 use vanadin_core::plan::{Asks, Plan, PlanLine, Standing, Standings, StationState};
+use vanadin_core::practice::{Past, ended};
+use vanadin_core::secret::{Level, Practice};
 use vanadin_core::shop::Shop;
 
 use super::drawn::drawn;
@@ -42,6 +45,31 @@ pub struct RackLine {
     pub put_away: bool,
     /// What cannot be read in it, in a sentence; empty for nothing.
     pub damaged: String,
+    /// It is no repair but a practice; nothing for a real job.
+    #[serde(default)]
+    pub practice: Option<PracticeLine>,
+}
+
+/// A practice among the others.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct PracticeLine {
+    pub title: String,
+    /// Id of its lesson; empty for a free case.
+    pub lesson: String,
+    pub level: Level,
+    pub seed: u32,
+    pub made_by: String,
+    /// What became of it; nothing while it is in hand.
+    pub ended: Option<PracticeEnd>,
+}
+
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct PracticeEnd {
+    pub holds: bool,
+    /// Of a hundred such repairs so many hold: 0 to 1.
+    pub odds: f64,
+    pub of_100: String,
+    pub headline: String,
 }
 
 /// Which build worked a line out: one of another build is worked out anew.
@@ -120,7 +148,10 @@ impl Projected {
                 let heat = job.heats().find(|heat| heat.lit.fact == last.lit);
                 heat.is_some_and(|heat| !heat.read_cold(last.over))
             }),
-            line: line(job, plan, standings.at(now_ms)),
+            line: RackLine {
+                practice: job.practice.as_ref().map(|it| practice_line(it, job, shop)),
+                ..line(job, plan, standings.at(now_ms))
+            },
             asks: Asks::of(job, plan, facts, shop),
             standings,
             now_ms,
@@ -170,6 +201,26 @@ fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
         stations: plan.stations.clone(),
         lines: plan.lines.iter().map(|line| PlanLine { curve: drawn(&line.curve), ..line.clone() }).collect(),
         standing,
+        practice: None,
+    }
+}
+
+fn practice_line(practice: &Practice, job: &Job, shop: &Shop) -> PracticeLine {
+    let of = &practice.of;
+    let end = || ended(job, shop, &Runs::default());
+    let end = practice.ended.then(end).flatten();
+    PracticeLine {
+        title: of.title.clone(),
+        lesson: of.lesson.clone(),
+        level: of.level,
+        seed: of.seed,
+        made_by: of.made_by.clone(),
+        ended: end.map(|end| PracticeEnd {
+            holds: end.holds,
+            odds: end.odds,
+            of_100: end.of_100,
+            headline: end.headline,
+        }),
     }
 }
 
@@ -182,22 +233,27 @@ fn record(readings: &[Reading]) -> Vec<Reading> {
     drawn(&curve).into_iter().map(|(minutes, celsius)| Reading { minutes, celsius }).collect()
 }
 
+fn written(part: &impl Serialize) -> anyhow::Result<String> {
+    serde_json::to_string(part).context("a line cannot be written")
+}
+
 /// Stores a line in place of the one before.
 pub async fn put(on: &mut SqliteConnection, it: &Projected) -> Result<(), ApiError> {
     let place = Place::at(&it.standings, it.line.put_away, it.now_ms);
-    let line = serde_json::to_string(&it.line).context("a line cannot be written")?;
-    let standings = serde_json::to_string(&it.standings).context("a line cannot be written")?;
-    let asks = serde_json::to_string(&it.asks).context("a line cannot be written")?;
+    let (line, standings) = (written(&it.line)?, written(&it.standings)?);
+    let practice = it.line.practice.is_some();
+    // A practice asks for nothing, and teaches the shop nothing.
+    let asks = if practice { String::new() } else { written(&it.asks)? };
     sqlx::query(
         "insert into rack_line (job_id, revision, shop_revision, build, created_ms, put_away, on_rack, rank, \
-         next_ms, turns_ms, longest_min, heated, words, line, standings, asks, planned_by) values (?1, ?2, ?3, ?4, \
+         next_ms, turns_ms, longest_min, heated, words, line, standings, asks, planned_by, practice) values (?1, ?2, ?3, ?4, \
          coalesce(?5, (select created_ms from job where id = ?1)), ?6, ?7, ?8, ?9, ?10, ?11, ?12, ?13, ?14, \
-         ?15, ?16, ?17) on conflict (job_id) do update set revision = excluded.revision, \
+         ?15, ?16, ?17, ?18) on conflict (job_id) do update set revision = excluded.revision, \
          shop_revision = excluded.shop_revision, build = excluded.build, put_away = excluded.put_away, \
          on_rack = excluded.on_rack, rank = excluded.rank, next_ms = excluded.next_ms, \
          turns_ms = excluded.turns_ms, longest_min = excluded.longest_min, heated = excluded.heated, \
          words = excluded.words, line = excluded.line, standings = excluded.standings, \
-         asks = excluded.asks, planned_by = excluded.planned_by",
+         asks = excluded.asks, planned_by = excluded.planned_by, practice = excluded.practice",
     )
     .bind(it.line.id.to_string())
     .bind(it.revision.cast_signed())
@@ -216,6 +272,7 @@ pub async fn put(on: &mut SqliteConnection, it: &Projected) -> Result<(), ApiErr
     .bind(standings)
     .bind(asks)
     .bind(it.planned_by.cast_signed())
+    .bind(practice)
     .execute(on)
     .await?;
     Ok(())
@@ -261,7 +318,30 @@ pub async fn out_of_date(pool: &SqlitePool, planned_by: u64, most: u32) -> Resul
 
 /// Jobs that were in the heat and are not known to be cold.
 pub async fn heated(pool: &SqlitePool) -> Result<Vec<Uuid>, sqlx::Error> {
-    Ok(ids(&sqlx::query("select job_id from rack_line where heated").fetch_all(pool).await?))
+    Ok(ids(&sqlx::query("select job_id from rack_line where heated and not practice")
+        .fetch_all(pool)
+        .await?))
+}
+
+/// Each practice that is over, the first begun first: the id of its lesson, and how it ended.
+pub async fn practices_over(pool: &SqlitePool) -> Result<Vec<(String, Past)>, sqlx::Error> {
+    let rows = sqlx::query(
+        "select json_extract(line, '$.practice.lesson'), json_extract(line, '$.practice.ended.odds'), \
+         json_extract(line, '$.practice.ended.holds') from rack_line \
+         where practice and json_extract(line, '$.practice.ended.odds') is not null order by created_ms, job_id",
+    )
+    .fetch_all(pool)
+    .await?;
+    let over = |row: &SqliteRow| {
+        let (odds, holds) = (row.try_get(1).ok()?, row.try_get(2).ok()?);
+        Some((row.try_get(0).ok()?, Past { odds, holds }))
+    };
+    Ok(rows.iter().filter_map(over).collect())
+}
+
+/// Practices whose made-up part was in the heat and is not known to be cold.
+pub async fn practices_heated(pool: &SqlitePool) -> Result<Vec<Uuid>, sqlx::Error> {
+    Ok(ids(&sqlx::query("select job_id from rack_line where heated and practice").fetch_all(pool).await?))
 }
 
 /// Places anew what stands otherwise by now, by itself; with `all` whatever may ever, for a clock that
@@ -312,6 +392,8 @@ fn standings(text: &str) -> Result<Standings, ApiError> {
 /// Which lines are asked for.
 pub struct Asked<'a> {
     pub away: bool,
+    /// The practices, and none of the jobs.
+    pub practice: bool,
     pub find: &'a str,
     pub from: u32,
     pub most: u32,
@@ -344,6 +426,7 @@ pub async fn find(
             (false, "") => "on_rack = 1",
             (false, _) => "true",
         });
+        query.push(if asked.practice { " and practice" } else { " and not practice" });
         for word in asked.find.to_lowercase().split_whitespace() {
             query.push(" and instr(words, ").push_bind(word.to_owned()).push(") > 0");
         }

@@ -63,6 +63,7 @@ pub async fn rack(
         // Named alone it is asked for.
         away: away.is_some_and(|away| away.is_empty())
             || asked("away", away.filter(|it| !it.is_empty()), "true or false")?.unwrap_or(false),
+        practice: false,
         find: find.unwrap_or_default(),
         from: asked("from", from, "a number of jobs")?.unwrap_or(0),
         most: asked("most", most, "a number of jobs")?.unwrap_or(AT_A_TIME).min(MOST),

@@ -143,7 +143,10 @@ impl Starter {
             Ok(seen) => seen,
             Err(error) => return eprintln!("vanadin: the job {job} cannot be read: {error}"),
         };
-        let lit = Pad::on(&seen.job, &seen.plan, &seen.shop.shop).map(|pad| pad.lit());
+        // A made-up part has a pad of its own.
+        let real = seen.job.practice.is_none();
+        let pad = real.then(|| Pad::on(&seen.job, &seen.plan, &seen.shop.shop)).flatten();
+        let lit = pad.map(|pad| pad.lit());
         let State { running, left } = &mut *state.lock().await;
         match lit.filter(|lit| !left.contains(&(job, *lit))) {
             None => drop(running.remove(&job)),

@@ -12,8 +12,11 @@ use vanadin_core::job::{
     Crack, Damaged, Face, HardSpot, Heat, Job, Lit, LogEntry, Mark, Neighbour, Observed, Picture, Reading,
     Round, Timed,
 };
+use vanadin_core::method::MethodId;
 use vanadin_core::plan::{Available, Plan, Standing};
+use vanadin_core::practice::{gear_words, is_at_hand};
 use vanadin_core::quantity::UnitSystem;
+use vanadin_core::secret::{Level, Practice};
 use vanadin_core::stage::{CheckLine, hottest, looked_at};
 
 use super::field::FieldHeld;
@@ -43,6 +46,26 @@ pub struct JobView {
     pub now_ms: i64,
     /// Readings of all its lightings: it grows without the log growing.
     pub readings: usize,
+    /// It is no repair but a practice; nothing for a real job. What it hides is never sent.
+    pub practice: Option<PracticeSeen>,
+}
+
+/// What is shown of a practice while it is in hand.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PracticeSeen {
+    pub title: String,
+    /// What whoever brings it says.
+    pub words: String,
+    /// Id of its lesson; empty for a free case.
+    pub lesson: String,
+    pub level: Level,
+    pub seed: u32,
+    pub made_by: String,
+    pub ended: bool,
+    /// "Roofing burner, propane; Oxy-acetylene tip, medium"
+    pub gear: Vec<String>,
+    /// Ids of the methods that can be done with it.
+    pub at_hand: Vec<MethodId>,
 }
 
 /// Readings of all lightings of a job.
@@ -78,6 +101,7 @@ impl JobView {
             folder,
             fields: fields_of(&job),
             face: job.face(),
+            practice: job.practice.as_ref().map(PracticeSeen::of),
             job: JobSeen::of(job, plan.units),
             plan,
             standing,
@@ -86,6 +110,23 @@ impl JobView {
             told,
             now_ms,
             readings,
+        }
+    }
+}
+
+impl PracticeSeen {
+    fn of(practice: &Practice) -> Self {
+        let of = practice.of.clone();
+        Self {
+            at_hand: MethodId::ALL.into_iter().filter(|method| is_at_hand(practice, *method)).collect(),
+            gear: gear_words(&of.gear),
+            title: of.title,
+            words: of.words,
+            lesson: of.lesson,
+            level: of.level,
+            seed: of.seed,
+            made_by: of.made_by,
+            ended: practice.ended,
         }
     }
 }

@@ -16,6 +16,7 @@ mod map;
 mod numbers;
 mod pad;
 mod pictures;
+mod practice;
 mod reckon;
 mod reckon_properties;
 mod reckoner;

@@ -532,6 +532,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of it and why; once it is over. */
+        get: operations["practice_became"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same case once more, from its beginning: the same secret, the same luck. */
+        post: operations["play_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/case": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Seals a job's part and cracks as a case to be handed out. */
+        post: operations["hand_out_case"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One's own repair as a case: the logged part, and a truth drawn anew from what is believed of it. */
+        post: operations["practise_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/practice/result": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The result of a practice that is over, to be handed back. */
+        get: operations["hand_back_result"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/readings": {
         parameters: {
             query?: never;
@@ -669,6 +754,58 @@ export interface paths {
         get: operations["ledger_table"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lessons, cases, one's own curve, what was handed back. */
+        get: operations["show_practice"];
+        put?: never;
+        /** Begins a lesson, or a free case. */
+        post: operations["begin_practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/case": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes up a case that was handed out. */
+        post: operations["take_up_case"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a result back; read twice it is kept once. */
+        post: operations["read_back_result"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1956,6 +2093,25 @@ export interface components {
         CalibrationRequest: {
             outcomes: components["schemas"]["OutcomeRequest"][];
         };
+        /** @description A crack as it is handed out. */
+        CaseCrack: {
+            /** @description Fields of a crack by the end of their key, as typed in metric: `length`, `wall`, `end_a`. */
+            fields: {
+                [key: string]: string;
+            };
+        };
+        /** @description A case made by hand, its truth under a seal. */
+        CaseFile: {
+            /** @description Those that are in sight, in the order of the truth. */
+            cracks: components["schemas"]["CaseCrack"][];
+            /** @description `vanadin-practice-case-1` */
+            format: string;
+            of: components["schemas"]["Practised"];
+            /** @description Fields of the part by their whole key, as typed in metric. */
+            part: {
+                [key: string]: string;
+            };
+        };
         /** @description One repair. */
         CaseMark: {
             became: components["schemas"]["Became"];
@@ -1964,6 +2120,39 @@ export interface components {
             /** Format: uuid */
             job: string;
             name: string;
+            words: string;
+        };
+        /** @description A case that was handed out. */
+        CaseTakenUp: {
+            file: components["schemas"]["CaseFile"];
+            /** Format: uuid */
+            id: string;
+            level: components["schemas"]["Level"];
+        };
+        /** @description A case that is made by hand of a job's part, with what only its maker knows. */
+        CaseToHandOut: {
+            /**
+             * Format: double
+             * @description How far each true end lies beyond where the eye sees it, in standard deviations about the mean: -3 to 3.
+             */
+            beyond: number;
+            /**
+             * Format: double
+             * @description A second crack of this length in mm; nothing for none.
+             */
+            hidden_mm?: number | null;
+            iron: components["schemas"]["Iron"];
+            /**
+             * Format: double
+             * @description Of a hundred such parts so many stand a year as they are: 0 to 1.
+             */
+            left_alone: number;
+            locked_in: boolean;
+            made_by: string;
+            oil: boolean;
+            old_bronze: boolean;
+            title: string;
+            /** @description What whoever brings the part says. */
             words: string;
         };
         /** @description What may be behind it. */
@@ -2232,6 +2421,18 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "bring_back";
+        } | {
+            /** @enum {string} */
+            kind: "practise";
+            of: components["schemas"]["Practised"];
+        } | {
+            /** @enum {string} */
+            kind: "pass";
+            /** Format: double */
+            minutes: number;
+        } | {
+            /** @enum {string} */
+            kind: "end_practice";
         };
         /** @description One thing to look at, at each of its places. */
         CheckLine: {
@@ -2598,6 +2799,14 @@ export interface components {
             /** @description "118 mm, wall 14 mm", for the drawing. */
             words: string;
         };
+        /** @description How it goes. */
+        Curve: {
+            /** @description Mean of the odds of each and of those before it, five at most. */
+            mean: number[];
+            /** @description Each that is over, the first first. */
+            past: components["schemas"]["Past"][];
+            words: string;
+        };
         /** @description A fact that this version cannot make sense of. */
         Damaged: {
             /**
@@ -2782,6 +2991,45 @@ export interface components {
              * @description The wall there.
              */
             wall_mm: number;
+        };
+        /** @description What became of a made-up part. */
+        Ended: {
+            /** @description "It held." or what it failed of. */
+            headline: string;
+            holds: boolean;
+            /**
+             * Format: double
+             * @description Minutes of tests, and of the job clock.
+             */
+            minutes: number;
+            /**
+             * Format: double
+             * @description Of a hundred such repairs so many hold a year: 0 to 1.
+             */
+            odds: number;
+            of_100: string;
+            /** @description The same case with one choice changed, the best first. */
+            otherwise: components["schemas"]["Otherwise"][];
+            /** @description What moved them, the largest first. */
+            parts: components["schemas"]["EndedPart"][];
+            tips: components["schemas"]["TrueTip"][];
+            /** @description What the part was, a sentence each. */
+            truth: string[];
+            /** @description The way that was taken; empty where it was left alone. */
+            way: string;
+        };
+        /** @description A part of the odds, with the truth in it. */
+        EndedPart: {
+            /** @description "6 fewer of 100" */
+            moves: string;
+            /** @description As the reckoner calls it, or `burnt`, `rod_wrong`, `hidden_crack`, `bronze_hot`, `steel`. */
+            name: string;
+            /**
+             * Format: double
+             * @description In log-odds.
+             */
+            shift: number;
+            words: string;
         };
         EnergyAnswer: {
             /** Format: double */
@@ -3459,6 +3707,16 @@ export interface components {
             unlock: string;
             /** @description What to do about it, as the next thing. */
             verb: string;
+        };
+        /** @description What is at hand for a case, whatever the shop has. */
+        Gear: {
+            packings: string[];
+            rods: string[];
+            /** @description Ids of welding sets. */
+            sets: string[];
+            /** @description Ids of sources, packings and rods. */
+            sources: string[];
+            stitch_kit: boolean;
         };
         /** @description It was stopped before all was done: what going on needs. */
         GoOn: {
@@ -4263,6 +4521,7 @@ export interface components {
              */
             now_ms: number;
             plan: components["schemas"]["Plan"];
+            practice?: components["schemas"]["PracticeSeen"] | null;
             /** @description Readings of all its lightings: it grows without the log growing. */
             readings: number;
             /** Format: int64 */
@@ -4401,10 +4660,26 @@ export interface components {
             name: string;
             reason: string;
         };
+        /** @description One of the ten, and how often it was played. */
+        LessonLine: {
+            held: number;
+            id: string;
+            played: number;
+            /** @description What it is about; empty until it was played once. */
+            teaches: string;
+            title: string;
+            /** @description What whoever brings it says. */
+            words: string;
+        };
         /** @description Whoever lets a job go types its name. */
         LetGo: {
             name: string;
         };
+        /**
+         * @description Whether the program's advice is shown.
+         * @enum {string}
+         */
+        Level: "with_the_plan" | "alone";
         /**
          * @description What it is lit for.
          * @enum {string}
@@ -5126,6 +5401,19 @@ export interface components {
             /** Format: double */
             wait_s: number;
         };
+        /** @description One choice changed, all else as it was. */
+        Otherwise: {
+            /** @description `leave`, `found_by.dye`, `method.torch_braze`, `without.oil`. */
+            choice: string;
+            /** @description With the same luck this one would have held. */
+            holds: boolean;
+            /** Format: double */
+            odds: number;
+            /** @description "of 100 such repairs 81 instead of 74 would have held" */
+            of_100: string;
+            /** @description "A hole at each tip" */
+            words: string;
+        };
         OutOfHeatAnswer: {
             /**
              * Format: double
@@ -5366,6 +5654,15 @@ export interface components {
             /** @description "22 kg", "about 18 kg"; empty while not known. */
             weight_words: string;
         };
+        /** @description One that is over. */
+        Past: {
+            holds: boolean;
+            /**
+             * Format: double
+             * @description Of a hundred such repairs so many hold: 0 to 1.
+             */
+            odds: number;
+        };
         /** @description A patch as it lies. */
         PatchPlan: {
             /** @description What is wrong with it as it was measured. */
@@ -5593,6 +5890,91 @@ export interface components {
             /** @description "300 to 400 °C" */
             window_words: string;
         };
+        /** @description One to be played again, or one's own repair to be played. */
+        PlayedAgain: {
+            /** Format: uuid */
+            id: string;
+            level: components["schemas"]["Level"];
+        };
+        PracticeEnd: {
+            headline: string;
+            holds: boolean;
+            /**
+             * Format: double
+             * @description Of a hundred such repairs so many hold: 0 to 1.
+             */
+            odds: number;
+            of_100: string;
+        };
+        /** @description A practice among the others. */
+        PracticeLine: {
+            ended?: components["schemas"]["PracticeEnd"] | null;
+            /** @description Id of its lesson; empty for a free case. */
+            lesson: string;
+            level: components["schemas"]["Level"];
+            made_by: string;
+            /** Format: int32 */
+            seed: number;
+            title: string;
+        };
+        /** @description The place of practice. */
+        PracticePlace: {
+            /** @description Those in hand, and those that are over: the last begun first. */
+            cases: components["schemas"]["RackLine"][];
+            curve: components["schemas"]["Curve"];
+            lessons: components["schemas"]["LessonLine"][];
+            /** @description What learners handed back, the newest first. */
+            results: components["schemas"]["ResultFile"][];
+        };
+        /** @description What is shown of a practice while it is in hand. */
+        PracticeSeen: {
+            /** @description Ids of the methods that can be done with it. */
+            at_hand: components["schemas"]["MethodId"][];
+            ended: boolean;
+            /** @description "Roofing burner, propane; Oxy-acetylene tip, medium" */
+            gear: string[];
+            /** @description Id of its lesson; empty for a free case. */
+            lesson: string;
+            level: components["schemas"]["Level"];
+            made_by: string;
+            /** Format: int32 */
+            seed: number;
+            title: string;
+            /** @description What whoever brings it says. */
+            words: string;
+        };
+        /** @description A practice to be begun. The client makes the id: sent twice, begun once. */
+        PracticeToBegin: {
+            /** Format: uuid */
+            id: string;
+            /** @description Id of a lesson; nothing for a free case. */
+            lesson?: string | null;
+            level: components["schemas"]["Level"];
+            /**
+             * Format: int32
+             * @description Nothing for one by chance.
+             */
+            seed?: number | null;
+        };
+        /** @description A practice as its log has it. */
+        Practised: {
+            gear: components["schemas"]["Gear"];
+            /** @description Which lesson, by id; empty for a free case. */
+            lesson?: string;
+            level: components["schemas"]["Level"];
+            /** @description Who made it, where a teacher did. */
+            made_by?: string;
+            /** @description The truth under its seal. */
+            sealed: string;
+            /**
+             * Format: int32
+             * @description Everything that is drawn is drawn from this.
+             */
+            seed: number;
+            title: string;
+            /** @description What whoever brings it says. */
+            words: string;
+        };
         /** @description Something that cannot be done once the part is hot. */
         PrepItem: {
             done: boolean;
@@ -5756,6 +6138,7 @@ export interface components {
             lit_at_ms?: number | null;
             mass: string;
             name: string;
+            practice?: components["schemas"]["PracticeLine"] | null;
             put_away: boolean;
             /** @description The record of this round. */
             record: components["schemas"]["Reading"][];
@@ -5764,6 +6147,11 @@ export interface components {
             speed: number;
             standing: components["schemas"]["Standing"];
             stations: components["schemas"]["StationState"][];
+        };
+        /** @description Who hands a result back. */
+        ReadBack: {
+            /** @description What learners handed back, the newest first. */
+            results: components["schemas"]["ResultFile"][];
         };
         /** @description Something read at the bench. */
         ReadLine: {
@@ -5840,6 +6228,37 @@ export interface components {
             bead?: components["schemas"]["BeadAt"] | null;
             /** @description "Bring it to 300 °C: 1 h 05." */
             words: string;
+        };
+        /** @description What a learner hands back. */
+        ResultFile: {
+            /** @description Of the seal, so that a teacher knows that it was this case. */
+            case: string;
+            /** @description `vanadin-practice-result-1` */
+            format: string;
+            headline: string;
+            holds: boolean;
+            level: components["schemas"]["Level"];
+            /** Format: double */
+            minutes: number;
+            /**
+             * Format: double
+             * @description Of a hundred such repairs so many hold: 0 to 1.
+             */
+            odds: number;
+            /** @description What moved the odds, by name, in log-odds. */
+            parts: {
+                [key: string]: number;
+            };
+            /**
+             * Format: uuid
+             * @description Which practice it was, so that a result read twice is kept once.
+             */
+            practice: string;
+            /** Format: int32 */
+            seed: number;
+            title: string;
+            way: string;
+            who: string;
         };
         /** @description The readings of one round, in the order of time. */
         RoundReadings: {
@@ -7233,6 +7652,23 @@ export interface components {
             /** @description The likeliest first, four at most. */
             causes: components["schemas"]["CauseView"][];
             seen: components["schemas"]["Seen"];
+            words: string;
+        };
+        /** @description An end of a crack as it really is. */
+        TrueTip: {
+            /**
+             * Format: double
+             * @description Beyond where it was found, in mm.
+             */
+            beyond_mm: number;
+            crack: string;
+            /** @description "left", "right" */
+            end: string;
+            /**
+             * Format: double
+             * @description How far the hole reaches, in mm; nothing where none was drilled.
+             */
+            hole_to_mm?: number | null;
             words: string;
         };
         TurnOut: {
@@ -9865,6 +10301,469 @@ export interface operations {
             };
         };
     };
+    practice_became: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The practice */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What became of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ended"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It is no practice, or not over */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    play_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The practice */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayedAgain"];
+            };
+        };
+        responses: {
+            /** @description The new practice, as a job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It is no practice */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    hand_out_case: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job whose part it is */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseToHandOut"];
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseFile"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description What cannot be, at its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    practise_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayedAgain"];
+            };
+        };
+        responses: {
+            /** @description The practice, as a job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It is a practice already */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    hand_back_result: {
+        parameters: {
+            query?: {
+                /** @description Who hands it back */
+                who?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The practice */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResultFile"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It is no practice, or not over */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     log_readings: {
         parameters: {
             query?: {
@@ -10404,6 +11303,341 @@ export interface operations {
             };
             /** @description No such table */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    show_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The place */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticePlace"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    begin_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeToBegin"];
+            };
+        };
+        responses: {
+            /** @description The practice, as a job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description There is no such lesson */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    take_up_case: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseTakenUp"];
+            };
+        };
+        responses: {
+            /** @description The practice, as a job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It is no case, or not whole, at its place */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    read_back_result: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResultFile"];
+            };
+        };
+        responses: {
+            /** @description All that were handed back */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadBack"];
+                };
+            };
+            /** @description The body cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It is no result, or cannot be, at its place */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

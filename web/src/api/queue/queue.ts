@@ -213,6 +213,12 @@ export function saidOf(change: Said): string {
       return 'put it out'
     case 'cancel_light':
       return 'cancel the lighting'
+    case 'practise':
+      return `practice: ${change.of.title}`
+    case 'pass':
+      return `${change.minutes} min go by`
+    case 'end_practice':
+      return 'see what became of it'
     case 'torch':
       return torchSaid(change.entry)
     case 'new_round':

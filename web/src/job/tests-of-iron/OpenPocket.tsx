@@ -5,6 +5,7 @@ import { answersQuery } from '../../api/queries'
 import { useJob } from '../JobContext'
 import { useShop } from '../ShopContext'
 import { arrived, fieldId } from '../../ui/focus'
+import { Button } from '../../ui/Button'
 import { Drawing } from './Drawing'
 
 export interface OpenPocketProps {
@@ -34,6 +35,14 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
           {test.label} {forbidden.why}.
         </p>
       )}
+      {view.practice != null && (
+        <div className="mt-2">
+          <Button onPress={() => onObserve(test.outcomes[0]?.id ?? '')}>
+            {chosen === '' ? `${test.label}: do it here` : `${test.label}: done here, look again`}
+          </Button>
+          <p className="mt-1 text-ash">What it shows is lit below: a made-up part answers for itself.</p>
+        </div>
+      )}
       <div
         className="mt-2 grid gap-2 max-bench:!grid-cols-2"
         style={{ gridTemplateColumns: `repeat(${Math.max(test.outcomes.length, 3)}, minmax(0, 1fr))` }}
@@ -47,6 +56,7 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
               type="button"
               aria-pressed={chosen === outcome.id}
               aria-describedby={`then-${outcome.id}`}
+              disabled={view.practice != null}
               onClick={() => onObserve(outcome.id)}
               // The whole frame is the target.
               className="text-left after:absolute after:inset-0 after:content-['']"
@@ -57,11 +67,15 @@ export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactN
                 <span className="inline-block first-letter:uppercase">{outcome.looks}</span>
               </b>
             </button>
-            <Then id={`then-${outcome.id}`} answer={answer(outcome.id)} stays={stays} />
+            {view.practice?.level !== 'alone' && (
+              <Then id={`then-${outcome.id}`} answer={answer(outcome.id)} stays={stays} />
+            )}
           </div>
         ))}
       </div>
-      {stays && <p className="mt-1 text-ash">Whichever it is, the plan stays as it is.</p>}
+      {stays && view.practice?.level !== 'alone' && (
+        <p className="mt-1 text-ash">Whichever it is, the plan stays as it is.</p>
+      )}
     </section>
   )
 }

@@ -21,6 +21,9 @@ import { PaperCard } from './PaperCard'
 import { PaperEstimate } from './PaperEstimate'
 import { PaperLabel } from './PaperLabel'
 import { PaperStrip } from './PaperStrip'
+import { PracticeBar } from './PracticeBar'
+import { PracticeEnd } from './PracticeEnd'
+import { PracticeGear } from './PracticeGear'
 import { PhoneLine } from './PhoneLine'
 
 /** A job: heat line on top, the station's work surface at the left, the card at the right. */
@@ -40,8 +43,9 @@ function Bench({ station }: { station: Station }): ReactNode {
   const Surface = SURFACES[station]
   const beside = PLATE_BESIDE.includes(station) && view.standing.next.key !== ''
   const current = STATIONS.findIndex((entry) => entry.station === station)
+  const alone = view.practice?.level === 'alone'
   return (
-    <>
+    <div className="contents" data-practice={view.practice == null ? undefined : ''}>
       <PaperCard />
       <PaperStrip />
       <PaperEstimate />
@@ -69,8 +73,9 @@ function Bench({ station }: { station: Station }): ReactNode {
           >
             <Told />
             <AsIfBar />
+            <PracticeBar />
             <Suspense>
-              <Surface />
+              {view.practice?.ended === true && station === 'hand_over' ? <PracticeEnd /> : <Surface />}
               <Arrive station={station} />
             </Suspense>
           </main>
@@ -80,12 +85,16 @@ function Bench({ station }: { station: Station }): ReactNode {
                 <HotNow />
               </div>
             )}
-            <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
-            {(view.standing.station !== station || beside) && <NextPlate here={station} />}
+            {alone ? (
+              <PracticeGear />
+            ) : (
+              <Card station={station} {...(station === 'iron' ? { first: <Belief /> } : {})} />
+            )}
+            {!alone && (view.standing.station !== station || beside) && <NextPlate here={station} />}
           </div>
         </div>
       </div>
-    </>
+    </div>
   )
 }
 
@@ -180,7 +189,7 @@ function JobName(): ReactNode {
       </Link>
       <div>
         <h1 className="text-[35px] leading-9">{view.name}</h1>
-        <p className="label">{words.join(', ')}</p>
+        <p className="label">{view.practice == null ? words.join(', ') : 'practice'}</p>
       </div>
     </div>
   )

@@ -34,6 +34,17 @@ export function JobSheet({ open, onOpenChange }: JobSheetProps): ReactNode {
     onOpenChange(false)
     void navigate(`/jobs/${made.id}/part`)
   }
+  const practise = async () => {
+    const made = dataOf(
+      'JobView',
+      await api.POST('/api/jobs/{id}/practice/own', {
+        params: { path: { id: view.id } },
+        body: { id: newId(), level: 'with_the_plan' },
+      }),
+    )
+    onOpenChange(false)
+    void navigate(`/jobs/${made.id}/part`)
+  }
   return (
     <Sheet title={view.name} open={open} onOpenChange={onOpenChange}>
       <div className="mb-2 flex flex-wrap gap-2 bench:hidden">
@@ -59,6 +70,9 @@ export function JobSheet({ open, onOpenChange }: JobSheetProps): ReactNode {
           Export to a file
         </a>
         <Button onPress={() => void copy()}>Duplicate</Button>
+        {view.practice == null && (
+          <Button onPress={() => void practise()}>Practise on a part like this</Button>
+        )}
         <Button onPress={() => print('card')}>Print the card</Button>
         <Button onPress={() => print('strip')}>Print the bench strip</Button>
         <Button

@@ -28,6 +28,11 @@ export function PaperHead({ what }: { what: string }): ReactNode {
         <span>{words.join(', ')}</span>
         <span className="shrink-0">Printed {day(view.now_ms, shop)}</span>
       </p>
+      {view.practice != null && (
+        <p className="my-1 border-2 border-dashed border-chalk px-1">
+          <b>Practice on a made-up part. No repair.</b>
+        </p>
+      )}
       {hot !== '' && (
         <p className="my-1 border-2 border-chalk px-1">
           <b>

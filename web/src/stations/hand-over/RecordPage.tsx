@@ -30,6 +30,7 @@ export function RecordPage(): ReactNode {
     <article className="text-[14.5px] max-bench:text-[16px]" data-testid="record">
       <header className="flex items-baseline justify-between border-b-2 border-chalk pb-1">
         <h2 className="text-[32px] leading-9">{view.name}</h2>
+        {view.practice != null && <b>Practice on a made-up part. No repair.</b>}
         <span>{shop.name}</span>
       </header>
       <p className="py-1.5 text-ash">

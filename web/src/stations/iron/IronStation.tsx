@@ -29,6 +29,7 @@ export function IronStation(): ReactNode {
   const [opened, setOpened] = useState<Pocket | null>(null)
   const { iron } = view.plan
   const next = iron.next_tests[0]
+  const alone = view.practice?.level === 'alone'
   const open: Pocket = opened ?? next?.test ?? roll[0]?.test ?? 'punch'
   const standing = view.job.evidence.filter((seen) => seen.struck == null && seen.hard_spot == null)
   const before = (test: string) => standing.findLast((seen) => seen.test === test && seen.spot === spot)
@@ -40,14 +41,18 @@ export function IronStation(): ReactNode {
   const measured = measurable.find((test) => test.test === open)
   return (
     <div className="flex min-h-0 grow flex-col gap-2.5 overflow-auto px-1 -mx-1 max-bench:overflow-visible">
-      <Headline onOpen={(pocket) => setOpened(pocket)} />
-      {iron.notices.map((notice) => (
+      {alone ? (
+        <h2 className="text-[26px] leading-7">What iron is it?</h2>
+      ) : (
+        <Headline onOpen={(pocket) => setOpened(pocket)} />
+      )}
+      {(alone ? [] : iron.notices).map((notice) => (
         <p key={notice} role="status" className="border-l-[3px] border-chalk pl-3">
           {notice}
         </p>
       ))}
       <Unasked />
-      <Roll open={open} next={next?.test} onOpen={setOpened} />
+      <Roll open={open} next={alone ? undefined : next?.test} onOpen={setOpened} />
       {look !== undefined && (
         <OpenPocket
           test={look}
@@ -98,7 +103,7 @@ export function IronStation(): ReactNode {
           if (pocket !== undefined) setOpened(pocket.test)
         }}
       />
-      <Meaning />
+      {!alone && <Meaning />}
       <GoesOn />
     </div>
   )

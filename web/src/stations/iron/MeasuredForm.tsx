@@ -5,6 +5,7 @@ import { useJob, useRefusals } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { shownFields } from '../../job/shown-fields'
 import { Box } from '../../ui/Box'
+import { Button } from '../../ui/Button'
 import { arrived, fieldId } from '../../ui/focus'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 
@@ -33,6 +34,14 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
     for (const refusal of mine) outbox.dismiss(refusal)
     onMeasure(typed, shownIn)
     setTypedIn(null)
+  }
+  if (view.practice != null) {
+    return (
+      <section id={id} aria-label={test.label} tabIndex={-1} data-question="">
+        <p className="pb-2">{test.how}</p>
+        <Button onPress={() => onMeasure({}, units)}>{test.label}: measure it here</Button>
+      </section>
+    )
   }
   return (
     <section id={id} aria-label={test.label} tabIndex={-1} data-question="">

@@ -1,9 +1,10 @@
-import { useState, type ReactNode } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
 import { Plate } from '../../ui/Plate'
 import { Offer } from './Offer'
 import { Opened } from './Opened'
@@ -19,6 +20,13 @@ export function MethodStation(): ReactNode {
   const out = methods.contenders.filter((contender) => contender.excluded)
   const taken = methods.chosen?.method ?? null
   const [pressed, setPressed] = useState<string | null>(null)
+  const byName = useMemo(
+    () =>
+      methods.contenders
+        .filter(({ way }) => view.practice?.at_hand.includes(way.method))
+        .toSorted((a, b) => a.label.localeCompare(b.label)),
+    [methods.contenders, view.practice],
+  )
   const open = pressed ?? taken ?? left[0]?.way.method ?? null
   const choose = (id: string) =>
     say({ kind: 'set', key: 'method.choice', typed: id, shown_in: units }, field('method.choice').revision)
@@ -27,6 +35,11 @@ export function MethodStation(): ReactNode {
   const opened = methods.contenders.find((contender) => contender.way.method === open)
   const chosen = methods.contenders.find((contender) => contender.way.method === taken)
   const own = typed('method.choice') !== ''
+  if (view.practice?.level === 'alone') {
+    const school = (id: string) =>
+      say({ kind: 'set', key: 'method.school', typed: id, shown_in: units }, field('method.school').revision)
+    return <Alone ways={byName} chosen={taken} onTake={choose} onSchool={school} />
+  }
   // What lies open is what is taken.
   const offered = pressed !== null && opened?.excluded === false ? opened : left[0]
   return (
@@ -81,6 +94,41 @@ export function MethodStation(): ReactNode {
           )}
         </span>
       </div>
+    </div>
+  )
+}
+
+interface AloneProps {
+  ways: readonly Schemas['Contender'][]
+  chosen: string | null
+  onTake: (method: string) => void
+  onSchool: (school: string) => void
+}
+
+/** A practice without the plan: every way by its name, and nothing said of any. */
+function Alone({ ways, chosen, onTake, onSchool }: AloneProps): ReactNode {
+  const taken = ways.find(({ way }) => way.method === chosen)
+  const schools = taken?.schools_to_choose ?? []
+  return (
+    <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
+      <h2 className="text-[30px] leading-9" data-testid="method-headline">
+        How do you do it?
+      </h2>
+      <div role="group" aria-label="Ways" className="grid grid-cols-3 gap-2 max-bench:grid-cols-1">
+        {ways.map(({ way, label }) => (
+          <Button key={way.method} chosen={way.method === chosen} onPress={() => onTake(way.method)}>
+            {label}
+          </Button>
+        ))}
+      </div>
+      {schools.length > 1 && (
+        <Choice
+          label="School"
+          choices={schools}
+          chosen={taken?.way.school ?? ''}
+          onChoose={(id) => onSchool(id)}
+        />
+      )}
     </div>
   )
 }

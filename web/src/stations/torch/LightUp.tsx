@@ -21,7 +21,8 @@ const SPEEDS = [
 export function LightUp(): ReactNode {
   const { view, asIf, say } = useJob()
   const { time_zone, stand_ins } = useShop()
-  const [speed, setSpeed] = useState('1')
+  const practice = view.practice != null
+  const [speed, setSpeed] = useState(practice ? '60' : '1')
   const [owned, setOwned] = useState('')
   const [wanted, setWanted] = useState<Lighting | null>(null)
   const { gate, heat, methods, torch, lightings } = view.plan
@@ -103,9 +104,13 @@ export function LightUp(): ReactNode {
           )}
           {torch != null && other === undefined && <Rehearsal torch={torch} />}
           <LayOut lines={lines} />
-          {stand_ins && (
+          {(stand_ins || practice) && (
             <div>
-              <p className="label mb-1">Job clock, {time_zone}: the thermocouple is simulated</p>
+              <p className="label mb-1">
+                {practice
+                  ? 'Job clock of the practice'
+                  : `Job clock, ${time_zone}: the thermocouple is simulated`}
+              </p>
               <Choice
                 label="Speed of the job clock"
                 choices={SPEEDS}
