@@ -25,11 +25,11 @@ use crate::heat::{Body, OwnFactor, Runs};
 use crate::iron::{Iron, LookTest, least, slowest_to_heat};
 use crate::job::{Allowed, Became, Job, Lighting, Round};
 use crate::method::Way;
-use crate::practice::bench;
+
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::quantity::{CURRENCY_SIGNS, UnitSystem};
 use crate::record::{ESTIMATE_FORMAT, Estimate, EstimateLine, FROZEN_FORMAT, FrozenFigure, FrozenPlan};
-use crate::secret::Practice;
+use crate::secret::{Practice, bench};
 use crate::shelf::UNNAMED;
 use crate::shop::Shop;
 use crate::stage::heat::{HeatAsked, Sources};

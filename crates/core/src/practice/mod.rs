@@ -4,7 +4,6 @@
 //! out with the truth in place of what was believed.
 
 mod answers;
-mod bench;
 mod drawn;
 mod ended;
 mod faults;
@@ -18,7 +17,6 @@ mod rule;
 mod told;
 
 pub use answers::{Answered, answered, answers_more, is_at_hand};
-pub use bench::{bench, gear_words};
 pub use drawn::free;
 pub use ended::{Ended, EndedPart, TrueTip, ended};
 pub use file::{CASE_FORMAT, CaseFile, RESULT_FORMAT, ResultFile, digest_of};

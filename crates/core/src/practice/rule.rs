@@ -222,7 +222,7 @@ impl<'a> Player<'a> {
         let Some(torch) = self.plan().torch else { return };
         let pieces = torch.planned;
         let truly = plan_with(&self.job.as_it_is(), self.shop, self.runs);
-        let bench = self.job.practice.as_ref().map(|practice| super::bench(practice, self.shop));
+        let bench = self.job.practice.as_ref().map(|practice| crate::secret::bench(practice, self.shop));
         let mut pad = bench.and_then(|bench| Pad::on(&self.job.as_it_is(), &truly, &bench));
         let least_c = torch.window.filter(|_| waits).map_or(f64::NEG_INFINITY, |(least, _)| least);
         let lit_ms = self.now_ms;

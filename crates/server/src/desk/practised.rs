@@ -8,7 +8,7 @@ use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
 use vanadin_core::job::Recorded;
 use vanadin_core::plan::plan_with;
-use vanadin_core::practice::bench;
+use vanadin_core::secret::bench;
 use vanadin_core::simulated_thermocouple::Pad;
 
 use super::{Desk, News, Seen, work};

@@ -71,6 +71,11 @@ pub async fn hand_out(
     if case.title.trim().is_empty() {
         return Err(vec![FieldProblem::new("title", "give it a name", "Bracket, week 3")].into());
     }
+    if seen.plan.cracks.is_empty() {
+        return Err(
+            vec![FieldProblem::new("id", "no crack is on that part yet", "put one on its map")].into()
+        );
+    }
     let seed = Uuid::new_v4().as_u128() as u32;
     // What a case needs beside its secret is drawn as for one of one's own.
     let base = own(&seen.job, &seen.plan, &seen.shop.shop, seed, Level::Alone);

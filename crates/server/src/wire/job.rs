@@ -14,9 +14,9 @@ use vanadin_core::job::{
 };
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{Available, Plan, Standing};
-use vanadin_core::practice::{gear_words, is_at_hand};
+use vanadin_core::practice::is_at_hand;
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::secret::{Level, Practice};
+use vanadin_core::secret::{Level, Practice, gear_words};
 use vanadin_core::stage::{CheckLine, hottest, looked_at};
 
 use super::field::FieldHeld;

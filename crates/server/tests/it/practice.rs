@@ -135,12 +135,16 @@ async fn a_teachers_case_goes_out_sealed_and_results_come_back_once() {
     {
         set(&server, part, key, typed).await;
     }
+    let asked = json!({ "title": "Week 3", "words": "It fell.", "made_by": "", "iron": "malleable", "beyond": 1.5,
+        "oil": true, "locked_in": false, "old_bronze": false, "hidden_mm": 30.0, "left_alone": 0.2 });
+    let (status, told) = server.post(&format!("/api/jobs/{part}/practice/case"), &asked).await;
+    assert_eq!((status, &told["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("id")));
     let crack = Uuid::new_v4();
-    let fact = json!({ "id": crack, "at_client_ms": 0, "change": { "kind": "add_crack" } });
+    let fact =
+        json!({ "id": crack, "at_client_ms": crate::common::NOW_MS, "change": { "kind": "add_crack" } });
     server.post(&format!("/api/jobs/{part}/facts"), &fact).await;
     set(&server, part, &format!("crack.{crack}.length"), "40").await;
-    let case = json!({ "title": "Week 3", "words": "It fell.", "made_by": "", "iron": "malleable", "beyond": 1.5,
-        "oil": true, "locked_in": false, "old_bronze": false, "hidden_mm": 30.0, "left_alone": 0.2 });
+    let case = asked;
     let at = format!("/api/jobs/{part}/practice/case");
     let (status, file) = server.post(&at, &case).await;
     assert_eq!(status, Status::Ok, "{file}");

@@ -2,9 +2,9 @@
 
 use uuid::Uuid;
 
+use super::{Gear, Practice};
 use crate::field::{ROD_CHOICES, SETS};
 use crate::heat::{FactorOf, HeatSource, OwnFactor, Packing};
-use crate::secret::{Gear, Practice};
 use crate::shop::Shop;
 
 /// One reading of its own that makes the shop's factor this, beside the book that counts for four: `(4 + f) / 5`.
