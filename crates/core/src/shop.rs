@@ -12,7 +12,7 @@ use crate::crack::tip_offset::{APART_MOST_MM, OwnTip};
 use crate::effort::durations::{TimedStep, WorkingWeek};
 use crate::field::{FieldValue, Held, choices, get, parse_value, shop, shop_field, store};
 use crate::heat::{HeatSource, OwnFactor, Packing};
-use crate::method::{MethodId, OwnRepair};
+use crate::method::{Coupon, MethodId, OwnRepair};
 use crate::quantity::{UnitSystem, parse_drills};
 use crate::shelf::{Shelf, StoreKind};
 use crate::stores::{StoreItem, fits, id_of_a_list, items, kinds_there};
@@ -43,6 +43,8 @@ pub enum ShopWord {
     Learned(OwnFactor),
     /// An end of a crack was found again, better: said by the program.
     FoundAgain(OwnTip),
+    /// A coupon was broken on the bench; said again under its id it takes that one's place.
+    Coupon(Box<Coupon>),
     /// One of the shop's own cases counts no more, and why: a repair, a heating or cooling, a timing, an end.
     LeaveOut {
         case: Uuid,
@@ -72,7 +74,7 @@ pub enum ShopWord {
 impl Word for ShopWord {
     fn taking(&self) -> Taking {
         match self {
-            Self::Set { .. } | Self::LeaveOut { .. } | Self::LetIn { .. } => Taking::Open,
+            Self::Set { .. } | Self::Coupon(_) | Self::LeaveOut { .. } | Self::LetIn { .. } => Taking::Open,
             // Nobody said it: it is put back, not taken back.
             Self::Used { .. }
             | Self::Became(_)
@@ -113,6 +115,8 @@ pub fn settings(facts: &[ShopFact]) -> BTreeMap<String, Held> {
 
 /// Letters of a job's name as it is kept beside what it took.
 const NAME_MOST: usize = 80;
+/// Ours: more coupons are no bench but a laboratory.
+const COUPONS_MOST: usize = 2_000;
 /// Letters of why a case does not count.
 const REASON_MOST: usize = 200;
 
@@ -182,6 +186,21 @@ pub fn tips(facts: &[ShopFact]) -> Vec<OwnTip> {
     last_said(facts, said, OwnTip::is_of)
 }
 
+/// Coupons that were broken here, each as it was last said, in the order of their breaking.
+#[must_use]
+pub fn coupons(facts: &[ShopFact]) -> Vec<Coupon> {
+    let undone = undone(facts);
+    let mut last: Vec<Coupon> = Vec::new();
+    for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
+        let ShopWord::Coupon(own) = &fact.change else { continue };
+        match last.iter_mut().find(|known| known.coupon == own.coupon) {
+            Some(known) => known.clone_from(own),
+            None => last.push(Coupon::clone(own)),
+        }
+    }
+    last
+}
+
 /// Cases that count no more, with the reason, as last said of each.
 #[must_use]
 pub fn left_out(facts: &[ShopFact]) -> BTreeMap<Uuid, String> {
@@ -204,6 +223,7 @@ fn is_a_case(facts: &[ShopFact], case: Uuid) -> bool {
         ShopWord::Timed(timed) => timed.fact == case,
         ShopWord::Learned(own) => own.lit == case,
         ShopWord::FoundAgain(own) => own.crack == case,
+        ShopWord::Coupon(own) => own.coupon == case,
         _ => false,
     })
 }
@@ -269,6 +289,18 @@ pub fn may_be_said(
             (name.chars().count() <= NAME_MOST)
                 .then_some(None)
                 .ok_or_else(|| FieldProblem::new("name", "the name is too long", "80 letters at most"))
+        }
+        ShopWord::Coupon(coupon) => {
+            let read = coupon
+                .read
+                .is_some_and(|read| Coupon::clone(coupon).understood().map(|it| it.read) == Ok(Some(read)));
+            if coupons(facts).len() >= COUPONS_MOST {
+                Err(FieldProblem::new("coupon", "that is more than a bench breaks", "leave some out"))
+            } else if read {
+                Ok(None)
+            } else {
+                Err(FieldProblem::new("coupon", "it was not understood", ""))
+            }
         }
         ShopWord::LeaveOut { case, reason } => {
             let reason = reason.trim().chars().count();
@@ -410,6 +442,9 @@ pub struct Shop {
     pub learned: Vec<OwnFactor>,
     /// Ends of cracks that were found again here.
     pub tips: Vec<OwnTip>,
+    /// Coupons that were broken on its bench.
+    #[serde(default)]
+    pub coupons: Vec<Coupon>,
     /// Where practice differs, what it prefers: by the key of its setting.
     pub taught: BTreeMap<String, String>,
     /// Methods it has done five times and more; nothing while nobody has said.
@@ -503,6 +538,7 @@ impl Shop {
             timed: Vec::new(),
             learned: Vec::new(),
             tips: Vec::new(),
+            coupons: Vec::new(),
             taught: taught(values),
             done_often: get(values, shop::DONE_OFTEN).map(<[String]>::to_vec),
         }
@@ -532,6 +568,7 @@ impl Shop {
         counted.repairs = repairs(facts).into_iter().filter(|it| counts(&it.lit)).collect();
         counted.timed = timed(facts).into_iter().filter(|it| counts(&it.fact)).collect();
         counted.learned = learned(facts).into_iter().filter(|it| counts(&it.lit)).collect();
+        counted.coupons = coupons(facts).into_iter().filter(|it| counts(&it.coupon)).collect();
         counted.tips = tips(facts).into_iter().filter(|it| counts(&it.crack)).collect();
         for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
             let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);

@@ -6,14 +6,17 @@ use serde::Serialize;
 use statrs::distribution::{Beta, ContinuousCDF};
 use uuid::Uuid;
 
-use super::{Calibration, WithOutcome, calibration};
+use super::bench::bench_lines;
+use super::{BenchLine, Calibration, WithOutcome, calibration};
 use crate::crack::stop_hole::FoundBy;
 use crate::crack::tip_offset::{OwnTip, beyond};
 use crate::effort::durations::{TimedStep, pace};
 use crate::heat::{FactorOf, HeatSource, OwnFactor, Packing, against_usual, own_factor};
 use crate::iron::Iron;
 use crate::job::Became;
-use crate::method::{Became as Came, MethodId, Outcome, Outcomes, OwnRepair, Variant, for_days, odds_of};
+use crate::method::{
+    Became as Came, Coupon, MethodId, Outcome, Outcomes, OwnRepair, Variant, for_days, odds_of,
+};
 use crate::quantity::{UnitSystem, number};
 use crate::render::{said, upper};
 
@@ -31,6 +34,8 @@ pub struct Wall {
     pub honest: Option<Honest>,
     /// What this shop does against what is usual.
     pub learned: Vec<LearnedLine>,
+    /// Coupons that were broken, each method on each iron against the whole iron, the strongest first.
+    pub bench: Vec<BenchLine>,
     pub left_out: Vec<LeftOutCase>,
 }
 
@@ -129,6 +134,7 @@ pub struct Said<'a> {
     pub timed: &'a [TimedStep],
     pub learned: &'a [OwnFactor],
     pub tips: &'a [OwnTip],
+    pub coupons: &'a [Coupon],
     pub left_out: &'a BTreeMap<Uuid, String>,
 }
 
@@ -141,7 +147,9 @@ pub fn wall(all: &Said<'_>, units: UnitSystem) -> Wall {
         MethodId::ALL.into_iter().filter_map(|method| held_line(method, &repairs)).collect();
     methods.sort_by_key(|line| std::cmp::Reverse(line.repairs));
     let honest = honest(&repairs);
+    let coupons: Vec<&Coupon> = all.coupons.iter().filter(|it| counts(&it.coupon)).collect();
     Wall {
+        bench: bench_lines(&coupons, units),
         heading: heading(&repairs, honest.as_ref()),
         said: stands_out(&methods),
         methods,
@@ -444,7 +452,7 @@ mod tests {
     }
 
     fn told(repairs: &[OwnRepair], left_out: &BTreeMap<Uuid, String>) -> Wall {
-        let all = Said { repairs, timed: &[], learned: &[], tips: &[], left_out };
+        let all = Said { repairs, timed: &[], learned: &[], tips: &[], coupons: &[], left_out };
         wall(&all, UnitSystem::Metric)
     }
 
@@ -531,8 +539,14 @@ mod tests {
         };
         let learned = [lit(1, 0.8), lit(2, 0.6)];
         let repairs = [OwnRepair { lit: Uuid::from_u128(1), ..repair(7, "holds", 1.0, None) }];
-        let all =
-            Said { repairs: &repairs, timed: &[], learned: &learned, tips: &[], left_out: &BTreeMap::new() };
+        let all = Said {
+            repairs: &repairs,
+            timed: &[],
+            learned: &learned,
+            tips: &[],
+            coupons: &[],
+            left_out: &BTreeMap::new(),
+        };
         let found = wall(&all, UnitSystem::Metric);
         let line = &found.learned[0];
         // By hand: (4 + 1.4) / 6 = 0.9

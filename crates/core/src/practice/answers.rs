@@ -7,7 +7,8 @@ use crate::crack::stop_hole::FoundBy;
 use crate::faults::acceptance::Found;
 use crate::field::{self, crack_key, id_in};
 use crate::iron::{LookTest, MeasuredTest, TypedValues};
-use crate::job::{Change, CheckWhat, Crack, Job, TorchEntry, Work};
+use crate::job::{Change, CheckWhat, Crack, Job, Round, TorchEntry, Work};
+use crate::map::{Drawn, Shape, length_mm};
 use crate::method::{MethodId, at_hand};
 use crate::plan::Plan;
 use crate::quantity::UnitSystem;
@@ -272,7 +273,8 @@ fn looked_closely(practice: &Practice, job: &Job, crack: &Crack, by: FoundBy) ->
         let tips = (0..2).filter(|end| round.get(ends[*end].of(crack.id)) == Some("tip"));
         let short: f64 = tips.map(|end| beyond_by(it, by, end)).sum();
         let length = (it.length_mm - short).max(1.0);
-        shown.push(set(crack_key(crack.id, "length"), format!("{length:.1}")));
+        let drawn = drawn_anew(round, crack.id, it, by);
+        shown.push(drawn.unwrap_or_else(|| set(crack_key(crack.id, "length"), format!("{length:.1}"))));
     }
     // Paint and grease come off first, and show what they hid.
     let oil = if truth.oil { "soaked" } else { "clean" };
@@ -284,6 +286,32 @@ fn looked_closely(practice: &Practice, job: &Job, crack: &Crack, by: FoundBy) ->
         shown.push(set(field::part::OLD_FILLER.key().to_owned(), old.to_owned()));
     }
     shown
+}
+
+/// A crack that lies on the map with its ends where this way of finding shows them; nothing for one that does not.
+fn drawn_anew(round: &Round, crack: Uuid, truth: &TrueCrack, by: FoundBy) -> Option<Change> {
+    let placed = round.drawn.iter().find(|placed| placed.mark == crack)?;
+    let Shape::Line { points } = &placed.shape else { return None };
+    let kinds = [field::crack::END_A, field::crack::END_B].map(|end| round.get(end.of(crack)) == Some("tip"));
+    let beyond = |way: FoundBy, end: usize| if kinds[end] { beyond_by(truth, way, end) } else { 0.0 };
+    let shows = |way: FoundBy| truth.length_mm - beyond(way, 0) - beyond(way, 1);
+    let drawn_mm = length_mm(&placed.shape.points());
+    // As it is drawn it was found before: by the way that comes nearest.
+    let ways = [FoundBy::Eye, FoundBy::ChalkAndOil, FoundBy::Dye, FoundBy::Magnetic];
+    let off = |way: &FoundBy| (shows(*way) - drawn_mm).abs();
+    let before = ways.into_iter().min_by(|a, b| off(a).total_cmp(&off(b)))?;
+    let mut points = points.clone();
+    let last = points.len().checked_sub(1)?;
+    for (end, (tip, next)) in [(0, (0, 1.min(last))), (1, (last, last.saturating_sub(1)))] {
+        let further = beyond(before, end) - beyond(by, end);
+        let (from, at) = (points[next].at(), points[tip].at());
+        if let Some(toward) = from.toward(at).filter(|_| kinds[end]) {
+            let moved = at.along(toward, further);
+            (points[tip].x_mm, points[tip].y_mm) = (moved.x_mm, moved.y_mm);
+        }
+    }
+    let shape = Some(Shape::Line { points });
+    Some(Change::Draw { drawn: vec![Drawn { mark: crack, face: placed.face, shape }] })
 }
 
 /// House: dye and powder show a second crack so often, chalk and oil half as often.

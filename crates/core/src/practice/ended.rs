@@ -1,12 +1,14 @@
 //! What became of a practice: the parts of the odds worked out with the truth in place of what was believed.
 
 use serde::Serialize;
+use uuid::Uuid;
 
 use super::answers::{beyond_mm, hidden_found, hole_to_mm};
 use super::otherwise::{Otherwise, otherwise};
 use crate::heat::Runs;
 use crate::iron::Iron;
 use crate::job::{Job, Lighting};
+use crate::map::At;
 use crate::method::{Joins, MethodId, Moves, OddsPart, shift_of};
 use crate::plan::{Plan, plan_as_if, plan_with};
 use crate::quantity::UnitSystem;
@@ -39,7 +41,18 @@ pub struct TrueTip {
     pub beyond_mm: f64,
     /// How far the hole reaches, in mm; nothing where none was drilled.
     pub hole_to_mm: Option<f64>,
+    /// Nothing while the crack lies on no face.
+    pub on_map: Option<TipOnMap>,
     pub words: String,
+}
+
+/// Where an end was found on a face, and where it really is.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct TipOnMap {
+    pub face: Uuid,
+    pub found: At,
+    pub truly: At,
 }
 
 /// What became of a made-up part.
@@ -125,7 +138,9 @@ impl<'a> Did<'a> {
                     }
                     Some(reach) => format!("{lies}; the hole reaches {{{reach:.1} mm}}: missed."),
                 };
+                let on_map = self.on_map(crack.id, end, beyond_mm);
                 tips.push(TrueTip {
+                    on_map,
                     crack: crack.letter.clone(),
                     end: name.to_owned(),
                     beyond_mm,
@@ -135,6 +150,17 @@ impl<'a> Did<'a> {
             }
         }
         tips
+    }
+
+    fn on_map(&self, crack: Uuid, end: usize, beyond_mm: f64) -> Option<TipOnMap> {
+        let placed = self.job.round().drawn.iter().find(|placed| placed.mark == crack)?;
+        let mut points = placed.shape.points();
+        if end == 0 {
+            points.reverse();
+        }
+        let [.., before, found] = points.as_slice() else { return None };
+        let truly = found.along(before.toward(*found)?, beyond_mm);
+        Some(TipOnMap { face: placed.face, found: *found, truly })
     }
 
     /// What the truth alone says of the way: tips, oil, old filler, stress.

@@ -7,8 +7,9 @@ use uuid::Uuid;
 
 use super::Ended;
 use crate::base::problem::FieldProblem;
-use crate::field::{crack_key, job_field, parse_value};
+use crate::field::{self, crack_key, face_key, job_field, parse_value};
 use crate::job::{Change, Fact, Job, Understood};
+use crate::map::{Drawn, Shape, Vertex};
 use crate::quantity::UnitSystem;
 use crate::secret::{Level, Practised, Truth, digest, open, seal};
 
@@ -19,6 +20,9 @@ pub const RESULT_FORMAT: &str = "vanadin-practice-result-1";
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct CaseCrack {
+    /// Where it lies on the face, x and y in mm from its upper left corner, first end first; empty where it lies on none.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub line_mm: Vec<[f64; 2]>,
     /// Fields of a crack by the end of their key, as typed in metric: `length`, `wall`, `end_a`.
     pub fields: BTreeMap<String, String>,
 }
@@ -32,6 +36,9 @@ pub struct CaseFile {
     pub of: Practised,
     /// Fields of the part by their whole key, as typed in metric.
     pub part: BTreeMap<String, String>,
+    /// Across and down of the rectangle that it is drawn on, in mm; nothing for what is not drawn.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub face_mm: Option<[f64; 2]>,
     /// Those that are in sight, in the order of the truth.
     pub cracks: Vec<CaseCrack>,
 }
@@ -81,9 +88,26 @@ impl CaseFile {
         let whose = |key: &str| key == "owner" || key.starts_with("authority");
         let part = typed("part.").into_iter().filter(|(key, _)| !whose(key));
         let part = part.map(|(key, typed)| (format!("part.{key}"), typed)).collect();
-        let cracks =
-            round.cracks.iter().map(|it| CaseCrack { fields: typed(&crack_key(it.id, "")) }).collect();
-        Self { format: CASE_FORMAT.to_owned(), of: Practised { sealed: seal(truth), ..of }, part, cracks }
+        let face = job.faces.iter().find_map(|face| {
+            let rectangle = round.get(field::face::OUTLINE.of(face.id)) == Some("rectangle");
+            let size =
+                (round.get(field::face::ACROSS.of(face.id))?, round.get(field::face::DOWN.of(face.id))?);
+            rectangle.then_some((face.id, [size.0, size.1]))
+        });
+        let line_mm = |crack: Uuid| -> Vec<[f64; 2]> {
+            let placed = face.and_then(|(face, _)| round.placed(crack, face));
+            let points = placed.map_or_else(Vec::new, |placed| placed.shape.points());
+            points.into_iter().map(|at| [at.x_mm, at.y_mm]).collect()
+        };
+        let crack = |id: Uuid| CaseCrack { line_mm: line_mm(id), fields: typed(&crack_key(id, "")) };
+        let cracks = round.cracks.iter().map(|it| crack(it.id)).collect();
+        Self {
+            format: CASE_FORMAT.to_owned(),
+            of: Practised { sealed: seal(truth), ..of },
+            part,
+            face_mm: face.map(|(_, size)| size),
+            cracks,
+        }
     }
 
     /// The first words of a job.
@@ -117,9 +141,37 @@ impl CaseFile {
             }
             changes.push((new_id(), set(key.clone(), key, typed)?));
         }
+        let face = match self.face_mm {
+            None => None,
+            Some([across, down]) => {
+                let face = new_id();
+                changes.push((face, Change::AddFace));
+                let fields = [
+                    ("name", "front".to_owned()),
+                    ("outline", "rectangle".to_owned()),
+                    ("across", across.to_string()),
+                    ("down", down.to_string()),
+                ];
+                for (field, typed) in fields {
+                    changes.push((new_id(), set(face_key(face, field), "face_mm", &typed)?));
+                }
+                Some(face)
+            }
+        };
         for crack in &self.cracks {
             let id = new_id();
             changes.push((id, Change::AddCrack));
+            if let Some(face) = face.filter(|_| crack.line_mm.len() > 1) {
+                let vertex = |at: &[f64; 2]| Vertex { x_mm: at[0], y_mm: at[1], wall_mm: None };
+                let shape = Shape::Line { points: crack.line_mm.iter().map(vertex).collect() };
+                shape
+                    .possible()
+                    .map_err(|problem| FieldProblem { field: "cracks.line_mm".to_owned(), ..problem })?;
+                changes.push((
+                    new_id(),
+                    Change::Draw { drawn: vec![Drawn { mark: id, face, shape: Some(shape) }] },
+                ));
+            }
             for (field, typed) in &crack.fields {
                 let named = format!("cracks.{field}");
                 changes.push((new_id(), set(crack_key(id, field), &named, typed)?));

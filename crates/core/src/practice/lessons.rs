@@ -170,7 +170,7 @@ pub const LESSONS: [Lesson; 10] = [
         part: &[
             ("family", "hot_exhaust"),
             ("era", "before_1949"),
-            ("mass", "4.6 kg"),
+            ("mass", "7.3 kg"),
             ("length", "340"),
             ("width", "340"),
             ("height", "9"),
@@ -200,11 +200,11 @@ pub const LESSONS: [Lesson; 10] = [
         part: &[
             ("family", "machine_frame"),
             ("era", "before_1949"),
-            ("mass", "9 kg"),
+            ("mass", "6.2 kg"),
             ("length", "420"),
             ("width", "180"),
-            ("height", "22"),
-            ("shape", "ribbed_or_open_frame"),
+            ("height", "11"),
+            ("shape", "thin_plate"),
             ("wall", "11"),
             ("service_temperature", "30"),
             ("holds", "nothing"),

@@ -1,6 +1,7 @@
 //! A made-up part, before anything of it is said.
 
 use crate::crack::stop_hole::FoundBy;
+use crate::map::Vertex;
 use crate::secret::{Draws, Gear, Level, Practised, TrueCrack, Truth, seal};
 
 /// A crack as the eye sees it when the part comes in.
@@ -13,6 +14,17 @@ pub struct CrackTold {
 }
 
 impl CrackTold {
+    /// Where it is drawn on a face: in from an edge, or along the middle, first end first.
+    pub(super) fn line(&self, (across, down): (f64, f64)) -> Vec<Vertex> {
+        let at = |x_mm: f64, y_mm: f64| Vertex { x_mm, y_mm, wall_mm: None };
+        let (middle, long) = (across / 2.0, self.length_mm);
+        match self.ends {
+            ["tip", "tip"] => vec![at(middle - long / 2.0, down / 2.0), at(middle + long / 2.0, down / 2.0)],
+            ["tip", _] => vec![at(middle, down - long), at(middle, down)],
+            _ => vec![at(middle, down), at(middle, down - long)],
+        }
+    }
+
     /// The crack as it really is, with its ends so far beyond where they are seen.
     pub(super) fn truly(&self, beyond: [f64; 2]) -> TrueCrack {
         let (mean, deviation) = FoundBy::Eye.beyond_mm();
@@ -39,6 +51,21 @@ pub struct Case {
 }
 
 impl Case {
+    /// Across and down of the face it is drawn on, in mm; nothing for what is not flat.
+    pub(super) fn face_mm(&self) -> Option<(f64, f64)> {
+        let typed =
+            |key: &str| self.part.iter().find(|(known, _)| *known == key).map(|(_, typed)| typed.as_str());
+        let flat = matches!(typed("shape"), Some("solid_block" | "thin_plate" | "ribbed_or_open_frame"));
+        let mm = |key: &str| typed(key)?.parse::<f64>().ok();
+        let (across, down) = (mm("length")?, mm("width")?);
+        // A crack that leaves no iron at its tip is on no such face.
+        let fits = |crack: &CrackTold| match crack.ends {
+            ["tip", "tip"] => crack.length_mm < 0.8 * across,
+            _ => crack.length_mm < 0.8 * down,
+        };
+        (flat && self.cracks.iter().all(fits)).then_some((across, down))
+    }
+
     /// As it goes into the log of a job.
     #[must_use]
     pub fn practised(&self, level: Level) -> Practised {

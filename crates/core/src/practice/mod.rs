@@ -18,7 +18,7 @@ mod told;
 
 pub use answers::{Answered, answered, answers_more, is_at_hand};
 pub use drawn::free;
-pub use ended::{Ended, EndedPart, TrueTip, ended};
+pub use ended::{Ended, EndedPart, TipOnMap, TrueTip, ended};
 pub use file::{CASE_FORMAT, CaseFile, RESULT_FORMAT, ResultFile, digest_of};
 pub use lessons::{LESSONS, Lesson, lesson};
 pub use made_up::{Case, CrackTold};

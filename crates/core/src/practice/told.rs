@@ -3,8 +3,9 @@
 use uuid::Uuid;
 
 use super::made_up::Case;
-use crate::field::crack_key;
+use crate::field::{crack_key, face_key};
 use crate::job::{Change, Fact, Understood};
+use crate::map::{Drawn, Shape};
 use crate::quantity::UnitSystem;
 use crate::secret::{Level, Practised};
 
@@ -22,8 +23,21 @@ pub fn told(case: &Case, level: Level, mut new_id: impl FnMut() -> Uuid, now_ms:
     for (key, typed) in &case.part {
         say(set(format!("part.{key}"), typed.clone()));
     }
+    let face = case.face_mm().map(|(across, down)| {
+        let face = say(Change::AddFace);
+        let mut of = |field: &str, typed: String| say(set(face_key(face, field), typed));
+        of("name", "front".to_owned());
+        of("outline", "rectangle".to_owned());
+        of("across", format!("{across:.0}"));
+        of("down", format!("{down:.0}"));
+        (face, (across, down))
+    });
     for crack in &case.cracks {
         let id = say(Change::AddCrack);
+        if let Some((face, size)) = face {
+            let shape = Some(Shape::Line { points: crack.line(size) });
+            say(Change::Draw { drawn: vec![Drawn { mark: id, face, shape }] });
+        }
         let mut of = |field: &str, typed: String| say(set(crack_key(id, field), typed));
         of("length", format!("{:.0}", crack.length_mm));
         of("wall", format!("{:.0}", crack.wall_mm));

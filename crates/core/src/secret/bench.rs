@@ -65,6 +65,7 @@ pub fn bench(practice: &Practice, shop: &Shop) -> Shop {
         repairs: Vec::new(),
         timed: Vec::new(),
         tips: Vec::new(),
+        coupons: Vec::new(),
         done_often: None,
         learned,
         ..shop.clone()

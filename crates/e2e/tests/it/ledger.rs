@@ -47,3 +47,30 @@ async fn on_a_phone_it_reads_from_top_to_bottom() -> anyhow::Result<()> {
     phone.sees("with a fault").await?;
     phone.press("Close").await
 }
+
+#[tokio::test]
+async fn a_coupon_goes_onto_the_wall_from_a_phone_and_what_is_wrong_is_told_at_its_field()
+-> anyhow::Result<()> {
+    let server = Server::start(false)?;
+    let phone = Browser::open(390, 844).await?;
+    phone.at(&server).await?;
+    phone.fetch("POST", "/api/units", serde_json::json!({ "units": "imperial" })).await?;
+    phone.go(&server.url("/ledger")).await?;
+    phone.press("A coupon was broken").await?;
+    phone.type_in("Which is it?", "Bar 1").await?;
+    phone.sees("would do").await?;
+    assert!(phone.page().await?.contains("130 lb"), "in this device's units");
+    for (label, typed) in [
+        ("What will it take? Guess first", "100"),
+        ("Wide", "3/4"),
+        ("Thick, the way it is bent", "1/2"),
+        ("From the vise to the load", "6"),
+    ] {
+        phone.type_in(label, typed).await?;
+    }
+    phone.type_in("It broke under", "117").await?;
+    // 6 x 117 lb x 6 in / (3/4 x 1/2²) = 22,464 psi
+    phone.sees("1 whole coupon: what the others are held against").await?;
+    phone.press("Whole, gray1 whole coupon: what the others are held against").await?;
+    phone.sees("22,500 psi").await
+}

@@ -77,7 +77,7 @@ async fn a_mistyped_cold_reading_leaves_the_part_hot_until_it_is_said_again() ->
 }
 
 /// What has the keys when one is pressed, and what the page then says to the server: both in the order it happened.
-const WATCH: &str = r"
+const WATCH: &str = r#"
 window.__walk = [];
 window.print = () => undefined;
 addEventListener('pointerdown', (event) => {
@@ -91,15 +91,22 @@ function held(at) {
   window.__at = { field: list ?? at?.closest('[id^=field-]')?.id ?? '', answers: at?.matches('button, input, textarea, [role]') ?? false,
     words: (at?.getAttribute('aria-label') ?? at?.innerText ?? '').slice(0, 60) };
 }
+// What is said is kept here before it is sent, however long that waits for what was said before.
+const keptAt = {};
+const keep = Storage.prototype.setItem;
+Storage.prototype.setItem = function (key, text) {
+  for (const [, id] of text.matchAll(/"id":"([0-9a-f-]{36})"/g)) keptAt[id] ??= window.__at;
+  return keep.call(this, key, text);
+};
 const plain = window.fetch;
 window.fetch = (asked, ...more) => {
   const request = asked instanceof Request ? asked : new Request(asked, ...more);
   if (request.method === 'POST' && request.url.endsWith('/facts')) {
-    const at = window.__at;
-    void request.clone().json().then(({ change }) => window.__walk.push({ change, at }));
+    const now = window.__at;
+    void request.clone().json().then(({ id, change }) => window.__walk.push({ change, at: keptAt[id] ?? now }));
   }
   return plain(asked, ...more);
-};";
+};"#;
 
 /// Something was set that is not of what was pressed. A press that draws a face, or chooses its picture, sets what its
 /// own words say.

@@ -45,6 +45,12 @@ impl Desk {
             return Ok(shop);
         }
         let change = without_the_key(said.change).map_err(|problem| vec![problem])?;
+        let change = match change {
+            ShopWord::Coupon(coupon) => {
+                ShopWord::Coupon(Box::new(coupon.understood().map_err(|problem| vec![problem])?))
+            }
+            other => other,
+        };
         let understood = may_be_said(&shop.facts, &change, &said.sender).map_err(|problem| vec![problem])?;
         store::known_zone(&change)?;
         if let ShopWord::Set { key, typed, .. } = &change

@@ -7,9 +7,9 @@ use rocket::serde::json::Json;
 use rocket::{Route, State, get, routes};
 use uuid::Uuid;
 use vanadin_core::ledger::{Said, Wall, wall};
-use vanadin_core::method::OwnRepair;
+use vanadin_core::method::{Coupon, MethodId, OwnRepair};
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::{learned, left_out, repairs, timed, tips};
+use vanadin_core::shop::{coupons, learned, left_out, repairs, timed, tips};
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::desk::Desk;
@@ -37,6 +37,7 @@ async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
         timed: &timed(&shop.facts),
         learned: &learned(&shop.facts),
         tips: &tips(&shop.facts),
+        coupons: &coupons(&shop.facts),
         left_out: &left_out(&shop.facts),
     };
     Ok(wall(&said, shop.shop.units))
@@ -53,7 +54,7 @@ pub async fn show(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<Wall>, 
 
 /// One of its tables, for another program: figures in SI, nobody's name.
 #[utoipa::path(get, path = "/api/ledger/{table}", operation_id = "ledger_table", params(
-    ("table" = String, Path, description = "repairs.csv, learned.csv or honest.csv")), responses(
+    ("table" = String, Path, description = "repairs.csv, learned.csv, honest.csv or coupons.csv")), responses(
     (status = 200, description = "The table", content_type = "text/csv", body = String),
     (status = 404, description = "No such table", body = ProblemsBody)))]
 #[get("/<table>")]
@@ -97,6 +98,25 @@ pub async fn table(desk: &State<Desk>, table: &str) -> Result<(ContentType, Stri
                 })
             });
             (head, rows.collect())
+        }
+        "coupons.csv" => {
+            let shop = desk.shop().await?;
+            let out = left_out(&shop.facts);
+            let head = ["iron", "joined", "stood_mpa", "broke", "load_kg", "guess_kg", "counts"];
+            let row = |it: Coupon| {
+                let counts = if out.contains_key(&it.coupon) { "no" } else { "yes" };
+                let guess = it.read.and_then(|read| read.guess_kg).map_or(String::new(), |kg| kg.to_string());
+                vec![
+                    it.iron.id().to_owned(),
+                    it.joined.map_or("whole", MethodId::id).to_owned(),
+                    it.stood_mpa().map_or(String::new(), |mpa| format!("{mpa:.1}")),
+                    it.broke.words().to_owned(),
+                    it.read.map_or(String::new(), |read| read.load_kg.to_string()),
+                    guess,
+                    counts.to_owned(),
+                ]
+            };
+            (head.map(str::to_owned).to_vec(), coupons(&shop.facts).into_iter().map(row).collect())
         }
         "honest.csv" => {
             let wall = now(desk, DeviceUnits(Some(UnitSystem::Metric))).await?;

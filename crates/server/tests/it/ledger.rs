@@ -74,3 +74,55 @@ async fn what_was_left_out_moves_no_odds_of_a_new_job() {
     assert_eq!(said(&server, out).await.0, Status::Ok);
     assert_eq!(odds().await, start);
 }
+
+/// By hand, a lever: 6 x 40 x 9.80665 x 150 / (20 x 12²) = 122.6 MPa; the whole one 163.4 MPa: 75 of 100.
+#[rocket::async_test]
+async fn coupons_that_were_broken_stand_against_the_whole_iron_and_move_the_joint() {
+    let server = Server::empty().await;
+    let coupon = |at: u128, joined: Value, load: &str, broke: &str| {
+        json!({ "kind": "coupon", "coupon": Uuid::from_u128(at), "name": format!("Bar {at}"), "iron": "gray",
+            "joined": joined, "bent": "lever", "broke": broke, "shown_in": "metric",
+            "typed": { "width": "20", "thickness": "12 mm", "lever": "150", "load": load, "guess": "30 kg" } })
+    };
+    let strength = async || {
+        let job = Uuid::new_v4();
+        server.post("/api/jobs", &json!({ "id": job })).await;
+        for (key, typed) in [
+            ("part.family", "machine_frame"),
+            ("part.era", "before_1949"),
+            ("part.mass", "5"),
+            ("part.wall", "12"),
+            ("part.shape", "solid_block"),
+        ] {
+            let change = json!({ "kind": "set", "key": key, "typed": typed, "shown_in": "metric" });
+            let fact =
+                json!({ "id": Uuid::new_v4(), "at_client_ms": crate::common::NOW_MS, "change": change });
+            server.post(&format!("/api/jobs/{job}/facts"), &fact).await;
+        }
+        let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
+        let ways = view["plan"]["methods"]["contenders"].as_array().unwrap().clone();
+        ways.iter().find(|way| way["way"]["method"] == "torch_braze").unwrap()["strength"].as_f64().unwrap()
+    };
+    let book = strength().await;
+    for (field, typed) in [("load", "none"), ("width", "0"), ("lever", "a mile")] {
+        let mut bad = coupon(1, json!("torch_braze"), "40 kg", "filler");
+        bad["typed"][field] = json!(typed);
+        let (status, told) = said(&server, bad).await;
+        assert_eq!((status, &told["problems"][0]["field"]), (Status::UnprocessableEntity, &json!(field)));
+    }
+    assert_eq!(said(&server, coupon(1, json!("torch_braze"), "40 kg", "filler")).await.0, Status::Ok);
+    let (_, wall) = server.get("/api/ledger").await;
+    assert!(wall["bench"][0]["words"].as_str().unwrap().starts_with("no whole coupon"), "{wall}");
+    assert_eq!(said(&server, coupon(2, Value::Null, "53.333 kg", "casting")).await.0, Status::Ok);
+    let (_, wall) = server.get("/api/ledger").await;
+    let line = &wall["bench"][0];
+    assert!((line["ratio"]["ratio"].as_f64().unwrap() - 0.75).abs() < 1e-4, "{line}");
+    assert_eq!(line["coupons"][0]["words"], "123 MPa, in the filler; guessed 30 kg, it took 40 kg");
+    let here = strength().await;
+    assert!((here - (3.0 * book + 0.75) / 4.0).abs() < 1e-4, "{book} {here}");
+    let table = String::from_utf8(server.get_bytes("/api/ledger/coupons.csv").await.2).unwrap();
+    assert!(table.contains("gray,torch_braze,122.6,in the filler,40,30,yes"), "{table}");
+    let out = json!({ "kind": "leave_out", "case": Uuid::from_u128(1), "reason": "it had a pore" });
+    assert_eq!(said(&server, out).await.0, Status::Ok);
+    assert!((strength().await - book).abs() < 1e-9, "what is left out moves nothing");
+}

@@ -1903,6 +1903,13 @@ export interface components {
         BeginningsSeen: {
             beginnings?: components["schemas"]["Beginnings"] | null;
         };
+        /** @description A method on one iron against whole coupons of it. */
+        BenchLine: {
+            coupons: components["schemas"]["CouponMark"][];
+            name: string;
+            ratio?: components["schemas"]["BreakRatio"] | null;
+            words: string;
+        };
         /** @description What the bench shows beside the groove. */
         BenchPlan: {
             /** @description Full breaks that are joined again. */
@@ -1912,6 +1919,11 @@ export interface components {
             features: components["schemas"]["FeaturePlan"][];
             missing: components["schemas"]["MissingPlan"][];
         };
+        /**
+         * @description How it was bent.
+         * @enum {string}
+         */
+        Bent: "lever" | "span";
         /** @description How far the true tip lies beyond the found one, in mm: a mean and how it scatters. */
         Beyond: {
             /** Format: double */
@@ -2031,6 +2043,11 @@ export interface components {
             repaired_mpa: number[];
             whole_mpa: number[];
         };
+        /**
+         * @description Where it broke.
+         * @enum {string}
+         */
+        BrokeAt: "filler" | "toe" | "edge" | "casting";
         /** @description One line of the buying list. */
         Buy: {
             /** Format: double */
@@ -2733,6 +2750,54 @@ export interface components {
             thickness_m?: number;
             /** Format: double */
             width_m: number;
+        };
+        /** @description A coupon as it was broken. Whatever stands in it again under its id takes its place. */
+        Coupon: {
+            bent: components["schemas"]["Bent"];
+            broke: components["schemas"]["BrokeAt"];
+            /** Format: uuid */
+            coupon: string;
+            iron: components["schemas"]["Iron"];
+            joined?: components["schemas"]["MethodId"] | null;
+            name: string;
+            read?: components["schemas"]["CouponRead"] | null;
+            shown_in: components["schemas"]["UnitSystem"];
+            /** @description `width`, `thickness`, `lever`, `load`, `guess`, as typed. */
+            typed: components["schemas"]["BTreeMap"];
+        };
+        /** @description One coupon. */
+        CouponMark: {
+            /** @description It broke away from its joint: that is at least as strong. */
+            at_least: boolean;
+            /** Format: uuid */
+            case: string;
+            /** Format: double */
+            mpa: number;
+            name: string;
+            /** @description "123 MPa, in the filler; guessed 35 kg, it took 40" */
+            words: string;
+        };
+        /** @description What was understood of what was typed. */
+        CouponRead: {
+            /**
+             * Format: double
+             * @description What was thought before.
+             */
+            guess_kg?: number | null;
+            /**
+             * Format: double
+             * @description Lever or span.
+             */
+            lever_mm: number;
+            /**
+             * Format: double
+             * @description What hung on it when it broke.
+             */
+            load_kg: number;
+            /** Format: double */
+            thickness_mm: number;
+            /** Format: double */
+            width_mm: number;
         };
         /** @description A crack on the map. */
         Crack: {
@@ -6655,6 +6720,8 @@ export interface components {
         Shop: {
             /** Format: double */
             ambient_c: number;
+            /** @description Coupons that were broken on its bench. */
+            coupons?: components["schemas"]["Coupon"][];
             /** @description Its sign or letters; empty while nobody has said. */
             currency: string;
             /** @description Methods it has done five times and more; nothing while nobody has said. */
@@ -6766,6 +6833,9 @@ export interface components {
         }) | (components["schemas"]["OwnTip"] & {
             /** @enum {string} */
             kind: "found_again";
+        }) | (components["schemas"]["Coupon"] & {
+            /** @enum {string} */
+            kind: "coupon";
         }) | {
             /** Format: uuid */
             case: string;
@@ -7466,6 +7536,13 @@ export interface components {
             /** @description eye, chalk_and_oil, dye or magnetic. */
             found_by: string;
         };
+        /** @description Where an end was found on a face, and where it really is. */
+        TipOnMap: {
+            /** Format: uuid */
+            face: string;
+            found: components["schemas"]["At"];
+            truly: components["schemas"]["At"];
+        };
         ToHelp: {
             /** Format: uuid */
             job: string;
@@ -7669,6 +7746,7 @@ export interface components {
              * @description How far the hole reaches, in mm; nothing where none was drilled.
              */
             hole_to_mm?: number | null;
+            on_map?: components["schemas"]["TipOnMap"] | null;
             words: string;
         };
         TurnOut: {
@@ -7715,6 +7793,8 @@ export interface components {
         };
         /** @description The wall as it is shown. */
         Wall: {
+            /** @description Coupons that were broken, each method on each iron against the whole iron, the strongest first. */
+            bench: components["schemas"]["BenchLine"][];
             /** @description What all of it says, in one line. */
             heading: string;
             honest?: components["schemas"]["Honest"] | null;
@@ -11267,7 +11347,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description repairs.csv, learned.csv or honest.csv */
+                /** @description repairs.csv, learned.csv, honest.csv or coupons.csv */
                 table: string;
             };
             cookie?: never;

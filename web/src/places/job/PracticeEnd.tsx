@@ -8,6 +8,7 @@ import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
+import { TruthMap } from './TruthMap'
 
 type Ended = Schemas['Ended']
 
@@ -39,6 +40,7 @@ export function PracticeEnd(): ReactNode {
             <li key={words}>{words}</li>
           ))}
         </ul>
+        <TruthMap tips={ended.tips} />
         {ended.tips.map((tip) => (
           <TrueEnd key={`${tip.crack}${tip.end}`} tip={tip} />
         ))}

@@ -1,9 +1,10 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { ledgerQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { WORK } from '../../ui/focus'
 import { Head } from '../Head'
+import { BreakBench } from './BreakBench'
 import { CasesSheet, type Case } from './CasesSheet'
 import { HeldScale, HeldLine } from './HeldLine'
 import { HonestChart } from './HonestChart'
@@ -19,6 +20,7 @@ const TABLES = [
   ['repairs.csv', 'Repairs'],
   ['learned.csv', 'What was learned'],
   ['honest.csv', 'Odds against outcomes'],
+  ['coupons.csv', 'Broken coupons'],
 ] as const
 
 /** What the shop has learned: every repair a mark on the line of its method, every learned figure beside the book's. */
@@ -28,6 +30,7 @@ export function LedgerPage(): ReactNode {
     ...ledgerQuery(revision, units),
     placeholderData: keepPreviousData,
   })
+  const client = useQueryClient()
   const [opened, setOpened] = useState<Opened | null>(null)
   return (
     <div className="mx-auto flex min-h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col">
@@ -72,6 +75,12 @@ export function LedgerPage(): ReactNode {
                 ))}
               </section>
             )}
+            <BreakBench
+              lines={wall.bench}
+              units={units}
+              onOpen={(line) => setOpened({ title: line.name, cases: line.coupons })}
+              onSaid={() => void client.invalidateQueries({ queryKey: ['ledger'] })}
+            />
             {wall.left_out.length > 0 && <LeftOut cases={wall.left_out} />}
             <p className="mt-6 flex flex-wrap items-center gap-x-4 border-t border-rule pt-2 text-ash">
               As a table, without names:

@@ -4,6 +4,7 @@ import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { minutes } from '../../quantity/show'
 import { Button } from '../../ui/Button'
+import { useReckoned } from './face/useReckoned'
 
 export interface BesideProps {
   heat: Schemas['HeatPlan']
@@ -12,12 +13,14 @@ export interface BesideProps {
 /** What goes with the heating: tips that may run, what gets too hot, how to read it, its gas, how its source is set. */
 export function Beside({ heat }: BesideProps): ReactNode {
   const { view } = useJob()
+  const reckoned = useReckoned()
+  const runsOn = reckoned ? [] : heat.runs_on
   return (
     <div className="grid gap-x-8 gap-y-3 bench:grid-cols-2">
-      {(heat.runs_on.length > 0 || heat.stays_cool.length > 0) && (
+      {(runsOn.length > 0 || heat.stays_cool.length > 0) && (
         <section aria-label="While it is heated" className="bench:col-span-2">
           <h3 className="text-[20px]">While it is heated</h3>
-          {heat.runs_on.map((tip) => (
+          {runsOn.map((tip) => (
             <p
               key={`${tip.letter}-${tip.end}`}
               className="border-l-[3px] border-chalk pl-3 text-[17px]"

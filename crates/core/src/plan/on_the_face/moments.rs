@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::part::FacePart;
-use super::words::Nearness;
+use super::words::{Nearness, shares_words};
 use crate::body::{BodyHeating, Cells, FaceModel, Flame, Look, Pace, WATCHED_FROM};
 use crate::map::At;
 use crate::quantity::number;
@@ -220,13 +220,16 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: FlameAsked) -> FaceH
     let course = part.course(model, trial);
     let cells = model.cells(part.frame, COLUMNS);
     // Where it matters: it is laid out once more.
-    let asks = Nearness::of(course.worst()) >= Nearness::Watch;
+    // A stronger flame in thinner walls of weaker iron: by that it is judged, not by the middle alone.
+    let strong = part.course(model, Trial { by: As::Strong, pace: TRIED, ..trial });
+    let asks = Nearness::of(strong.worst()) >= Nearness::Watch;
     let with_holes = asks.then(|| part.with_holes()).flatten().and_then(|drilled| {
         let model = drilled.model().ok()?;
         Some(drilled.course(&model, Trial { pace: TRIED, ..trial }).worst())
     });
     let places = part.places();
-    let seen = Seen { part, model, cells: &cells, course: &course, flame: at, places, with_holes };
+    let seen =
+        Seen { part, model, cells: &cells, course: &course, strong: &strong, flame: at, places, with_holes };
     let last = course.looks.len().saturating_sub(1);
     let mut shown: Vec<usize> = (0..MOMENTS).map(|moment| moment * last / (MOMENTS - 1)).collect();
     shown.dedup();
@@ -255,6 +258,8 @@ struct Seen<'a> {
     model: &'a FaceModel,
     cells: &'a Cells,
     course: &'a Course,
+    /// The same at the stronger end of what is not known.
+    strong: &'a Course,
     flame: At,
     places: Vec<At>,
     /// The most that is asked of a tip once the holes that are planned are drilled.
@@ -340,17 +345,23 @@ impl Seen<'_> {
         } else {
             String::new()
         };
-        let worst = course.worst();
-        let sentence = match (Nearness::of(worst), course.runs_at()) {
-            (Nearness::Runs, Some((minutes, tip))) => format!(
+        let (worst, at_most) = (course.worst(), self.strong.worst());
+        let asked_for = || shares_words(worst, at_most);
+        let sentence = match (Nearness::of(worst), Nearness::of(at_most), course.runs_at()) {
+            (Nearness::Runs, _, Some((minutes, tip))) => format!(
                 "Not here: with the flame {flame} {} opens, and is likely to run on after about {}.",
                 self.named(tip),
                 part.minutes_words(minutes)
             ),
-            (Nearness::Watch, _) => format!(
-                "Watch {}: with the flame {flame} it is asked for {} of what it stands.",
-                self.named(course.worst_tip()),
-                number(worst, 1)
+            (_, Nearness::Runs, _) => format!(
+                "Better not here: with the flame {flame} {} may run on, asked for {}.",
+                self.named(self.strong.worst_tip()),
+                asked_for()
+            ),
+            (Nearness::Watch, ..) | (_, Nearness::Watch, _) => format!(
+                "Watch {}: with the flame {flame} it is asked for {}.",
+                self.named(self.strong.worst_tip()),
+                asked_for()
             ),
             _ if course.there_min.is_none() => format!("Not from here alone: the joint stays under {least}."),
             _ => format!(

@@ -27,6 +27,7 @@ use crate::field;
 use crate::heat::{Body, Cooling, Runs, Wrapping, edge_cooling_s, softening_preheat_c};
 use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
+use crate::ledger::joint_strength;
 use crate::method::{
     ARC_ONLY_KG, Asked, Effect, MethodId, Piece, Ruling, School, ScorePart, StitchKind, Target, Way,
     apply_rules, hours_points, money_points, pass_of, strength_points, target,
@@ -381,6 +382,14 @@ impl Judged<'_> {
                         }
                     ),
                 )
+            }
+        };
+        // What this shop's own coupons stood, beside the book.
+        let (ratio, working) = match joint_strength(&self.shop.coupons, way.method, governing.iron, ratio) {
+            (_, 0) => (ratio, working),
+            (here, n) => {
+                let pairs = if n == 1 { "1 coupon" } else { &format!("{n} coupons") };
+                (here, format!("{working}; with {pairs} broken here {here:.2}"))
             }
         };
         (ratio, ScorePart::new("strength", strength_points(ratio), working))

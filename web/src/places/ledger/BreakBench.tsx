@@ -1,0 +1,224 @@
+import { useId, useState, type ReactNode } from 'react'
+import { Refused, type Schemas, type UnitSystem } from '../../api/client'
+import { fieldAt } from '../../api/fields'
+import { newId } from '../../api/queue/new-id'
+import { useShopWord } from '../../job/useShopWord'
+import { useTables } from '../../job/TablesContext'
+import { Box } from '../../ui/Box'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { FieldFrame, describedBy } from '../../ui/FieldFrame'
+import { Sheet } from '../../ui/Sheet'
+
+type Line = Schemas['BenchLine']
+
+export interface BreakBenchProps {
+  lines: readonly Line[]
+  units: UnitSystem
+  onOpen: (line: Line) => void
+  /** The wall is asked for anew. */
+  onSaid: () => void
+}
+
+/** Coupons that were broken here: each method on each iron against the whole iron, the strongest first. */
+export function BreakBench({ lines, units, onOpen, onSaid }: BreakBenchProps): ReactNode {
+  const [open, setOpen] = useState(false)
+  return (
+    <section aria-label="Break bench" className="mt-6 border-t border-scribe pt-3">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <h2 className="words text-[28px] leading-9">Break bench</h2>
+        <Button onPress={() => setOpen(true)}>A coupon was broken</Button>
+      </div>
+      {lines.length === 0 && (
+        <p className="text-ash">
+          None yet. A joined strip and a whole one of the same iron, broken in the vise, say more of a joint
+          than any book.
+        </p>
+      )}
+      {lines.map((line) => (
+        <Joint key={line.name} line={line} onOpen={() => onOpen(line)} />
+      ))}
+      <Sheet title="A coupon was broken" open={open} onOpenChange={setOpen}>
+        {open && (
+          <CouponForm
+            units={units}
+            onDone={() => {
+              setOpen(false)
+              onSaid()
+            }}
+          />
+        )}
+      </Sheet>
+    </section>
+  )
+}
+
+/** As strong as the whole iron stands here on the scale; it goes a little further. */
+const FULL = 1.25
+const at = (share: number): string => `${Math.min(share / FULL, 1) * 100}%`
+
+function Joint({ line, onOpen }: { line: Line; onOpen: () => void }): ReactNode {
+  const { ratio } = line
+  return (
+    <button
+      type="button"
+      onClick={onOpen}
+      className="grid min-h-12 w-full grid-cols-[320px_minmax(0,1fr)_minmax(0,400px)] items-center gap-x-6 border-b border-rule py-1 text-left max-bench:grid-cols-1"
+    >
+      <span className="font-semibold">{line.name}</span>
+      <span className="relative block h-9" aria-hidden="true">
+        <span className="absolute inset-x-0 top-[17px] border-t border-rule" />
+        <span className="absolute inset-y-0 border-l-2 border-dotted border-chalk" style={{ left: at(1) }} />
+        {ratio != null && (
+          <>
+            <span
+              className="absolute top-[16px] border-t-[3px] border-ash"
+              style={{ left: at(ratio.low), width: `calc(${at(ratio.high)} - ${at(ratio.low)})` }}
+            />
+            <span
+              className="absolute top-[10px] size-[15px] -translate-x-1/2 rounded-full border-[5px] border-chalk bg-iron"
+              style={{ left: at(ratio.ratio) }}
+            />
+          </>
+        )}
+      </span>
+      <span>{line.words}</span>
+    </button>
+  )
+}
+
+const IRONS = [
+  { id: 'gray', label: 'Gray' },
+  { id: 'ductile', label: 'Ductile' },
+  { id: 'malleable', label: 'Malleable' },
+  { id: 'white', label: 'White' },
+  { id: 'ni_resist', label: 'Ni-resist' },
+  { id: 'steel', label: 'Steel' },
+]
+const BENT = [
+  { id: 'lever', label: 'Held at one end' },
+  { id: 'span', label: 'On two supports' },
+]
+const BROKE = [
+  { id: 'filler', label: 'In the filler' },
+  { id: 'toe', label: 'At the toe' },
+  { id: 'edge', label: 'At the fused edge' },
+  { id: 'casting', label: 'In the casting' },
+]
+const WHOLE = { id: 'whole', label: 'Not at all: it is whole' }
+
+const box = 'min-h-12 w-full border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk'
+
+function CouponForm({ units, onDone }: { units: UnitSystem; onDone: () => void }): ReactNode {
+  const word = useShopWord()
+  const tables = useTables()
+  const base = useId()
+  const methods = fieldAt(tables, {}, 'method.choice')?.choices ?? []
+  const [name, setName] = useState('')
+  const [iron, setIron] = useState('gray')
+  const [joined, setJoined] = useState(WHOLE.id)
+  const [bent, setBent] = useState('lever')
+  const [broke, setBroke] = useState('')
+  const [typed, setTyped] = useState<Record<string, string>>({})
+  const problems = word.error instanceof Refused ? word.error.problems : []
+  const problem = (field: string) => problems.find((it) => it.field === field)
+  const metric = units === 'metric'
+  const amounts = [
+    { name: 'guess', label: 'What will it take? Guess first', example: metric ? '50 kg' : '110 lb' },
+    { name: 'width', label: 'Wide', example: metric ? '20 mm' : '3/4 in' },
+    { name: 'thickness', label: 'Thick, the way it is bent', example: metric ? '12 mm' : '1/2 in' },
+    {
+      name: 'lever',
+      label: bent === 'lever' ? 'From the vise to the load' : 'From support to support',
+      example: metric ? '150 mm' : '6 in',
+    },
+    { name: 'load', label: 'It broke under', example: metric ? '42 kg' : '93 lb' },
+  ]
+  const unit = (of: string) =>
+    of === 'guess' || of === 'load' ? (metric ? 'kg' : 'lb') : metric ? 'mm' : 'in'
+  const whole = joined === WHOLE.id
+  const send = () =>
+    word.mutate(
+      {
+        change: {
+          kind: 'coupon',
+          coupon: newId(),
+          name: name.trim(),
+          iron: iron as Schemas['Iron'],
+          joined: whole ? null : (joined as Schemas['MethodId']),
+          bent: bent as Schemas['Bent'],
+          broke: (whole ? 'casting' : broke) as Schemas['BrokeAt'],
+          typed,
+          shown_in: units,
+        },
+      },
+      { onSuccess: onDone },
+    )
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (whole || broke !== '') send()
+      }}
+    >
+      <p className="text-ash">
+        Load in small steps, guard your eyes, stand clear of both halves: they fly. Cast iron breaks without
+        warning.
+      </p>
+      <FieldFrame id={`${base}-name`} label="Which is it?" problem={problem('name')}>
+        <Box
+          id={`${base}-name`}
+          text={name}
+          placeholder="Bar 3, old bed"
+          aside=""
+          wrong={problem('name') !== undefined}
+          describedBy={describedBy(`${base}-name`, problem('name'))}
+          onType={setName}
+        />
+      </FieldFrame>
+      <Choice label="Its iron" choices={IRONS} chosen={iron} onChoose={(id) => setIron(id || iron)} />
+      <label className="label flex flex-col gap-1">
+        <span>Joined by</span>
+        <select value={joined} onChange={(event) => setJoined(event.target.value)} className={box}>
+          {[WHOLE, ...methods].map(({ id, label }) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Choice label="How it is bent" choices={BENT} chosen={bent} onChoose={(id) => setBent(id || bent)} />
+      <div className="grid grid-cols-2 gap-3 max-bench:grid-cols-1">
+        {amounts.map((asked) => {
+          const id = `${base}-${asked.name}`
+          const wrong = problem(asked.name)
+          return (
+            <FieldFrame key={asked.name} id={id} label={asked.label} problem={wrong}>
+              <Box
+                id={id}
+                text={typed[asked.name] ?? ''}
+                placeholder={asked.example}
+                aside={unit(asked.name)}
+                wrong={wrong !== undefined}
+                describedBy={describedBy(id, wrong)}
+                onType={(text) => setTyped({ ...typed, [asked.name]: text })}
+              />
+            </FieldFrame>
+          )
+        })}
+      </div>
+      {!whole && <Choice label="Where it broke" choices={BROKE} chosen={broke} onChoose={setBroke} />}
+      {word.error !== null && problems.length === 0 && (
+        <p role="alert">The server is not reached: nothing is lost, say it once more.</p>
+      )}
+      <button
+        type="submit"
+        aria-disabled={!whole && broke === ''}
+        className="min-h-12 w-fit border-2 border-dim px-5 font-semibold aria-disabled:border-dashed aria-disabled:text-ash"
+      >
+        Onto the wall
+      </button>
+    </form>
+  )
+}
