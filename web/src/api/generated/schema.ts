@@ -2116,11 +2116,15 @@ export interface components {
             fields: {
                 [key: string]: string;
             };
+            /** @description Where it lies on the face, x and y in mm from its upper left corner, first end first; empty where it lies on none. */
+            line_mm?: number[][];
         };
         /** @description A case made by hand, its truth under a seal. */
         CaseFile: {
             /** @description Those that are in sight, in the order of the truth. */
             cracks: components["schemas"]["CaseCrack"][];
+            /** @description Across and down of the rectangle that it is drawn on, in mm; nothing for what is not drawn. */
+            face_mm?: number[] | null;
             /** @description `vanadin-practice-case-1` */
             format: string;
             of: components["schemas"]["Practised"];
