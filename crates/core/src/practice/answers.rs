@@ -57,6 +57,17 @@ pub fn answered(job: &Job, plan: &Plan, change: Change, shows_c: Option<f64>) ->
         {
             return Err(("nothing to do it with is at hand in this practice", "another method"));
         }
+        // Asked how hot it gets, whoever brought it says it.
+        Change::Set { key, typed, shown_in }
+            if key == field::part::SERVICE_TEMPERATURE.key() && !typed.trim().is_empty() =>
+        {
+            match practice.truth.service_c {
+                Some(service_c) => {
+                    Change::Set { key, typed: format!("{service_c:.0} °C"), shown_in: UnitSystem::Metric }
+                }
+                None => Change::Set { key, typed, shown_in },
+            }
+        }
         Change::Set { key, typed, shown_in } if key.starts_with("check.") && !typed.trim().is_empty() => {
             let what = [
                 (field::check::TOES.key(), CheckWhat::Toes),

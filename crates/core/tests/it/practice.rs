@@ -246,6 +246,15 @@ fn cleaning_shows_oil_old_bronze_and_a_second_crack() {
 }
 
 #[test]
+fn asked_how_hot_it_gets_its_owner_says_it() {
+    let mut hands = Hands::on(&lesson("hot_service").unwrap().case(1), Level::WithThePlan);
+    hands.set("part.service_temperature", "80");
+    assert_eq!(hands.job.round().typed("part.service_temperature"), Some("560 °C"));
+    let out = hands.plan().methods.contenders.iter().any(|way| way.label == "Torch braze" && way.excluded);
+    assert!(out, "no bronze where it glows");
+}
+
+#[test]
 fn what_is_not_at_hand_cannot_be_chosen() {
     let mut hands = Hands::on(&lesson("wrong_filler").unwrap().case(1), Level::Alone);
     let choice = |typed: &str| Change::Set {

@@ -59,10 +59,7 @@ async fn main() -> anyhow::Result<()> {
     for (name, words, station) in STATIONS {
         take(name, &format!("/jobs/{}/{station}", browser.job(words).await?), words, LAPTOP).await?;
     }
-    for station in ["part", "iron"] {
-        let path = format!("/jobs/{}/{station}", browser.job("Malt").await?);
-        take(&format!("{station}-phone"), &path, "Malt", PHONE).await?;
-    }
+    take("iron-phone", &format!("/jobs/{}/iron", browser.job("Malt").await?), "Malt", PHONE).await?;
     take(
         "cracks-phone",
         &format!("/jobs/{}/cracks", browser.job("Seed drill").await?),
@@ -72,6 +69,7 @@ async fn main() -> anyhow::Result<()> {
     .await?;
     take("ledger", "/ledger", "What this shop has learned", LAPTOP).await?;
     take("reckoner", "/reckoner?of=cooling", "may be unwrapped after", LAPTOP).await?;
+    take("practice", "/practice", "A made-up part with a secret", LAPTOP).await?;
     take("stores", "/stores", "missing", LAPTOP).await?;
 
     let drill = browser.job("Seed drill").await?;

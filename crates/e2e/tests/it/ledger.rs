@@ -59,7 +59,7 @@ async fn a_coupon_goes_onto_the_wall_from_a_phone_and_what_is_wrong_is_told_at_i
     phone.press("A coupon was broken").await?;
     phone.type_in("Which is it?", "Bar 1").await?;
     phone.sees("would do").await?;
-    assert!(phone.page().await?.contains("130 lb"), "in this device's units");
+    assert!(phone.page().await?.contains("3/4 in"), "in this device's units");
     for (label, typed) in [
         ("What will it take? Guess first", "100"),
         ("Wide", "3/4"),

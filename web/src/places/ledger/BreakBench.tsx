@@ -177,6 +177,7 @@ function CouponForm({ units, onDone }: { units: UnitSystem; onDone: () => void }
           onType={setName}
         />
       </FieldFrame>
+      <p className="label -mb-2">Its iron, and how it was bent</p>
       <Choice label="Its iron" choices={IRONS} chosen={iron} onChoose={(id) => setIron(id || iron)} />
       <label className="label flex flex-col gap-1">
         <span>Joined by</span>
