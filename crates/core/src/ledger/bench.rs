@@ -6,7 +6,7 @@ use uuid::Uuid;
 use super::{BreakRatio, break_ratio};
 use crate::iron::Iron;
 use crate::method::{BrokeAt, Coupon, MethodId};
-use crate::quantity::UnitSystem;
+use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
 
 /// One coupon.
@@ -137,7 +137,8 @@ fn mark(it: &Coupon, units: UnitSystem) -> CouponMark {
     let mpa = it.stood_mpa().unwrap_or(0.0);
     let guess = it.read.and_then(|read| Some((read.guess_kg?, read.load_kg)));
     let guessed = guess.map_or_else(String::new, |(guess, took)| {
-        format!("; guessed {{{guess:.0} kg}}, it took {{{took:.0} kg}}")
+        let say = |kg: f64| units.say(kg, Unit::Kilograms);
+        format!("; guessed {}, it took {}", say(guess), say(took))
     });
     CouponMark {
         case: it.coupon,

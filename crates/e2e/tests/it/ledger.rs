@@ -71,6 +71,7 @@ async fn a_coupon_goes_onto_the_wall_from_a_phone_and_what_is_wrong_is_told_at_i
     phone.type_in("It broke under", "117").await?;
     // 6 x 117 lb x 6 in / (3/4 x 1/2²) = 22,464 psi
     phone.sees("1 whole coupon: what the others are held against").await?;
-    phone.press("Whole, gray1 whole coupon: what the others are held against").await?;
-    phone.sees("22,500 psi").await
+    phone.press("Whole, gray: 1 whole coupon: what the others are held against").await?;
+    phone.sees("22500 psi").await?;
+    phone.sees("guessed 100 lb, it took 117 lb").await
 }

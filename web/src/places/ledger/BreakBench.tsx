@@ -63,6 +63,7 @@ function Joint({ line, onOpen }: { line: Line; onOpen: () => void }): ReactNode 
     <button
       type="button"
       onClick={onOpen}
+      aria-label={`${line.name}: ${line.words}`}
       className="grid min-h-12 w-full grid-cols-[320px_minmax(0,1fr)_minmax(0,400px)] items-center gap-x-6 border-b border-rule py-1 text-left max-bench:grid-cols-1"
     >
       <span className="font-semibold">{line.name}</span>
