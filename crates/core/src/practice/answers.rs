@@ -265,9 +265,16 @@ fn second_crack(
     shown.extend(fields.map(|(field, typed)| (new_id(), set(crack_key(id, field), typed))));
 }
 
-/// There are more cracks on the part than those that were in sight.
+/// The second crack is on the map: as it showed itself, not as anybody may have guessed.
 pub(super) fn hidden_found(practice: &Practice, job: &Job) -> bool {
-    job.round().cracks.len() > practice.truth.cracks.len()
+    /// It is shown to the whole mm.
+    const AS_SHOWN_MM: f64 = 0.6;
+    let round = job.round();
+    let is_it = |crack: &Crack| {
+        let long = round.get(field::crack::LENGTH.of(crack.id));
+        practice.truth.hidden.zip(long).is_some_and(|(it, long)| (it.length_mm - long).abs() < AS_SHOWN_MM)
+    };
+    round.cracks.iter().skip(practice.truth.cracks.len()).any(is_it)
 }
 
 fn set(key: String, typed: String) -> Change {

@@ -9,7 +9,7 @@ use crate::heat::Runs;
 use crate::iron::Iron;
 use crate::job::{Job, Lighting};
 use crate::map::At;
-use crate::method::{Joins, MethodId, Moves, OddsPart, shift_of};
+use crate::method::{CRACK_OPEN, Joins, MethodId, Moves, OddsPart, shift_of};
 use crate::plan::{Plan, plan_as_if, plan_with};
 use crate::quantity::UnitSystem;
 use crate::render::{said, upper};
@@ -113,8 +113,13 @@ impl<'a> Did<'a> {
         Self { practice, job, believed, truly, way }
     }
 
-    /// Fewer beads or pins than the seams take: a crack is open.
+    /// Fewer beads or pins than the seams take, or the check found a crack and it was left: one is open.
     pub(super) fn open(&self) -> bool {
+        let found = |way: &Contender| way.odds_parts.iter().any(|part| part.name == CRACK_OPEN);
+        self.unfinished() || self.way.is_some_and(found)
+    }
+
+    fn unfinished(&self) -> bool {
         let torch = self.believed.torch.as_ref();
         self.way.is_some() && torch.is_some_and(|torch| torch.done < torch.planned)
     }
@@ -332,8 +337,11 @@ fn headline(did: &Did<'_>, holds: bool, all: &[OddsPart]) -> String {
     if holds {
         return format!("{}: it held.", way.label);
     }
-    if did.open() {
+    if did.unfinished() {
         return format!("{}: it failed. It was not done to the end.", way.label);
+    }
+    if did.open() {
+        return format!("{}: it failed. The check had found a crack, and it was left open.", way.label);
     }
     let weights: Vec<f64> = all.iter().map(|part| (-part.shift).max(0.0)).collect();
     let cause = did.practice.draws().one("cause", "", &weights);

@@ -245,6 +245,21 @@ fn cleaning_shows_oil_old_bronze_and_a_second_crack() {
     assert!((30..40).contains(&shown), "{shown} of 40");
 }
 
+/// A crack that somebody only says is there finds no hidden one.
+#[test]
+fn a_second_crack_counts_as_found_when_it_showed_itself() {
+    let mut case = lesson("cold_sand").unwrap().case(1);
+    case.truth.hidden = Some(Hidden { length_mm: 33.0, wall_mm: 11.0 });
+    let mut hands = Hands::on(&case, Level::Alone);
+    hands.say(Change::AddCrack).unwrap();
+    let length = hands.crack(1, "length");
+    hands.set(&length, "12");
+    let words = |hands: &Hands| ended(&hands.job, &shop(), &Runs::default()).unwrap().truth.join(" ");
+    assert!(words(&hands).contains("that nobody found"), "{}", words(&hands));
+    hands.set(&length, "33");
+    assert!(words(&hands).contains("it was found"), "{}", words(&hands));
+}
+
 #[test]
 fn asked_how_hot_it_gets_its_owner_says_it() {
     let mut hands = Hands::on(&lesson("hot_service").unwrap().case(1), Level::WithThePlan);
