@@ -20,6 +20,8 @@ pub struct Importing {
     evidence: usize,
     torch: usize,
     rounds: usize,
+    /// A fact came already.
+    begun: bool,
 }
 
 impl Importing {
@@ -33,6 +35,15 @@ impl Importing {
         possible_name("who", &fact.who)?;
         possible_name("sender", &fact.sender)?;
         importable(&fact.change)?;
+        if matches!(fact.change, Change::Practise { .. }) && self.begun {
+            // Else a file could take a hot part off the rack.
+            return Err(FieldProblem::new(
+                "change",
+                "a job is a practice from its first word on, or never",
+                "",
+            ));
+        }
+        self.begun = true;
         let (counted, most, what) = match &fact.change {
             Change::AddCrack => (&mut self.cracks, LIST_MOST, "cracks"),
             Change::AddHardSpot { .. } => (&mut self.hard_spots, LIST_MOST, "hard spots"),

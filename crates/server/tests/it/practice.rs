@@ -57,6 +57,14 @@ async fn a_practice_lies_in_its_own_place_and_in_none_of_the_shops() {
     let (_, wall) = server.get("/api/ledger").await;
     assert_eq!(wall["methods"], json!([]), "hands learn nothing from it");
     assert_eq!(server.get("/api/rack").await.1["total"], 0);
+    // A file makes no practice of a job that was none: nothing hot leaves the rack that way.
+    let (_, file) = server.get(&format!("/api/jobs/{job}/export")).await;
+    let mut late = file.clone();
+    let facts = late["facts"].as_array_mut().unwrap();
+    facts.swap(0, 1);
+    let (status, told) = server.post("/api/import", &late).await;
+    assert_eq!(status, Status::UnprocessableEntity, "{told}");
+    assert!(told.to_string().contains("from its first word on"), "{told}");
     // As a file it is one, too, and comes back as one.
     let (_, file) = server.get(&format!("/api/jobs/{job}/export")).await;
     assert_eq!(file["facts"][0]["change"]["kind"], "practise");

@@ -20,14 +20,18 @@ export function PaperLabel(): ReactNode {
         <div className="flex min-w-0 grow flex-col">
           <b className="line-clamp-2 text-[12px] leading-[12.5px]">{view.name}</b>
           <span className="text-[9.5px] leading-[11px]">
-            Repaired {month(label.mended_ms, shop)}: {label.by}
+            {view.practice == null
+              ? `Repaired ${month(label.mended_ms, shop)}: ${label.by}`
+              : 'Practice: no repair'}
           </span>
           {hot !== '' && <b className="text-[10px] leading-[11px]">{hot} when this was printed</b>}
           {label.answered_for !== '' && (
             <b className="line-clamp-3 text-[7.5px] leading-[8.5px]">{label.answered_for}</b>
           )}
           {label.limit !== '' && <b className="text-[12px] leading-[14px]">{label.limit}</b>}
-          <span className="mt-auto text-[8px] leading-[9.5px]">Repaired: see record</span>
+          <span className="mt-auto text-[8px] leading-[9.5px]">
+            {view.practice == null ? 'Repaired: see record' : 'A made-up part'}
+          </span>
         </div>
         {code !== undefined && code.qr !== '' && (
           <img
