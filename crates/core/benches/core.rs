@@ -178,7 +178,14 @@ fn the_wall_of_3000_repairs(bencher: Bencher<'_, '_>) {
     let repairs: Vec<OwnRepair> = (0..3_000).map(repair).collect();
     let left_out = std::collections::BTreeMap::new();
     bencher.bench(|| {
-        let all = Said { repairs: &repairs, timed: &[], learned: &[], tips: &[], coupons: &[], left_out: &left_out };
+        let all = Said {
+            repairs: &repairs,
+            timed: &[],
+            learned: &[],
+            tips: &[],
+            coupons: &[],
+            left_out: &left_out,
+        };
         wall(&all, UnitSystem::Metric)
     });
 }

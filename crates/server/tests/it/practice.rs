@@ -62,6 +62,7 @@ async fn a_practice_lies_in_its_own_place_and_in_none_of_the_shops() {
     let mut late = file.clone();
     let facts = late["facts"].as_array_mut().unwrap();
     facts.swap(0, 1);
+    (facts[0]["revision"], facts[1]["revision"]) = (json!(1), json!(2));
     let (status, told) = server.post("/api/import", &late).await;
     assert_eq!(status, Status::UnprocessableEntity, "{told}");
     assert!(told.to_string().contains("from its first word on"), "{told}");
