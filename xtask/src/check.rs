@@ -150,11 +150,16 @@ fn test_binaries(how: How) -> Result<BTreeMap<String, Vec<PathBuf>>, String> {
         let (Some(binary), Some(manifest)) = (text(line, "executable"), text(line, "manifest_path")) else {
             continue;
         };
-        let folder = Path::new(manifest).parent().and_then(Path::file_name);
-        let folder = folder.map_or_else(String::new, |name| name.to_string_lossy().into_owned());
-        binaries.entry(folder).or_default().push(PathBuf::from(binary));
+        binaries.entry(crate_of(Path::new(manifest))).or_default().push(PathBuf::from(binary));
     }
     Ok(binaries)
+}
+
+/// The folder of the crate that a manifest is of: its tests may have one of their own in it.
+fn crate_of(manifest: &Path) -> String {
+    let folder = manifest.parent().unwrap_or(manifest);
+    let of = if folder.ends_with("tests") { folder.parent().unwrap_or(folder) } else { folder };
+    of.file_name().map_or_else(String::new, |name| name.to_string_lossy().into_owned())
 }
 
 /// Whether a line of the build is of something that was built to test: no program, and no benchmark.
@@ -216,6 +221,13 @@ mod tests {
         let line = r#"{"manifest_path":"/x/core/Cargo.toml","executable":"/x/target/it","fresh":true}"#;
         assert_eq!(text(line, "executable"), Some("/x/target/it"));
         assert_eq!(text(line, "filenames"), None);
+    }
+
+    #[test]
+    fn tests_that_are_a_crate_of_their_own_are_those_of_what_they_test() {
+        assert_eq!(crate_of(Path::new("/x/crates/core/tests/Cargo.toml")), "core");
+        assert_eq!(crate_of(Path::new("/x/crates/server/Cargo.toml")), "server");
+        assert_eq!(crate_of(Path::new("/x/xtask/Cargo.toml")), "xtask");
     }
 
     #[test]

@@ -3,14 +3,16 @@
 use super::understood::lengths;
 use super::{Change, SeamReadingKind, TorchEntry};
 use crate::base::problem::{FieldProblem, OutOfRange};
+use crate::faults::acceptance::Found;
 use crate::field::{is_no_letter, within};
 use crate::iron::TypedValues;
-use crate::map::Straightened;
+use crate::map::{Drawn, Straightened};
 use crate::quantity::{Celsius, Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
 use crate::secret::{Practised, open};
 
-/// Longest text a reason, a spot or a note may have. Ours.
-pub(super) const STEP_MOST: usize = 40;
+/// Longest name of a step that is timed. **House**.
+const STEP_MOST: usize = 40;
+/// Longest text a reason, a spot or a note may have. **House**.
 const TEXT_MOST: usize = 600;
 /// Lists hold at most this many entries.
 pub(super) const LIST_MOST: usize = 500;
@@ -19,9 +21,9 @@ pub(super) const PICTURES_MOST: usize = 60;
 
 /// Faces of one part. Ours.
 pub(super) const FACES_MOST: usize = 40;
-/// Readings along the seams of one job. Ours.
-/// House: more often nobody asks.
+/// Answers to follow-ups of one round. **House**: more often nobody asks.
 pub(super) const FOLLOWED_MOST: usize = 100;
+/// Readings along the seams of one job. **House**.
 pub(super) const SEAM_READINGS_MOST: usize = 4 * LIST_MOST;
 /// Points said at once. Ours.
 pub(super) const POINTS_DRAWN_MOST: usize = 5_000;
@@ -90,51 +92,14 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             }
             laid(points_px, typed, *shown_in)
         }
-        Change::Draw { drawn } => {
-            if drawn.is_empty() || drawn.len() > LIST_MOST {
-                return Err(FieldProblem::new("drawn", "nothing, or too much, is drawn", "1 to 500 things"));
-            }
-            let points: usize = drawn.iter().filter_map(|it| Some(it.shape.as_ref()?.points().len())).sum();
-            if points > POINTS_DRAWN_MOST {
-                return Err(FieldProblem::new("drawn", "that is too much at once", "up to 5000 points"));
-            }
-            drawn.iter().enumerate().try_for_each(|(at, it)| {
-                let Some(shape) = &it.shape else { return Ok(()) };
-                shape.possible().map_err(|problem| {
-                    let field = format!("drawn[{at}].{}", problem.field);
-                    FieldProblem::new(field, problem.message, problem.would_be_right)
-                })
-            })
-        }
-        Change::SetPoint { typed, shown_in, .. } => {
-            const NAMES: [&str; 5] = ["x", "y", "wall", "from_before", "across"];
-            let known = typed.keys().all(|name| NAMES.contains(&name.as_str()));
-            if typed.is_empty() || !known {
-                return Err(FieldProblem::new("typed", "nothing of a point was typed", NAMES.join(", ")));
-            }
-            let read = lengths(typed, *shown_in)?;
-            match read.get("wall").copied().flatten() {
-                Some(wall) => WallMillimetres::new(wall).map(|_| ()).map_err(|out| out.at("wall")),
-                None => Ok(()),
-            }
-        }
+        Change::Draw { drawn } => drawn_within(drawn),
+        Change::SetPoint { typed, shown_in, .. } => point_within(typed, *shown_in),
         Change::MeasureSeam { what, number, typed, shown_in, .. } => {
             measured_at_seam(*what, *number, typed, *shown_in)
         }
         Change::Look { found, typed, shown_in, count, note, .. } => {
             short_as("note", note, TEXT_MOST)?;
-            if let Some(name) = typed.keys().find(|name| *name != "size") {
-                return Err(FieldProblem::new(name, "that is not measured here", "size"));
-            }
-            if let Some(count) = count {
-                OutOfRange::check("how many", "", (1.0, 99.0), f64::from(*count))
-                    .map_err(|out| out.at("count"))?;
-            }
-            let read = lengths(typed, *shown_in)?;
-            if read.get("size").copied().flatten().is_some() && found.measured().is_none() {
-                return Err(FieldProblem::new("size", "nothing of that is measured", "leave it empty"));
-            }
-            Ok(())
+            looked_within(*found, typed, *shown_in, *count)
         }
         Change::FollowUp { became, went, after, did, note } => {
             for (at, words) in [("after", after), ("did", did), ("note", note)] {
@@ -156,50 +121,7 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
                 .map_err(|out| out.at("speed"))?;
             frozen.as_ref().map_or(Ok(()), |frozen| frozen.possible())
         }
-        Change::Torch { entry } => match entry {
-            TorchEntry::Reading { typed, shown_in, gun, .. } => {
-                let right = NotUnderstood::would_be_right(Kind::Temperature);
-                let read = parse(typed, Kind::Temperature, *shown_in)
-                    .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
-                let iron_c = match gun {
-                    None => read.value,
-                    Some(gun) => gun.true_c(read.value).ok_or_else(|| {
-                        FieldProblem::new(
-                            "typed",
-                            "no iron would show that on this surface",
-                            "what the gun shows",
-                        )
-                    })?,
-                };
-                of_a_part(iron_c, typed, *shown_in)
-            }
-            TorchEntry::Stick { typed, shown_in, .. } => {
-                let right = NotUnderstood::would_be_right(Kind::Temperature);
-                let read = parse(typed, Kind::Temperature, *shown_in)
-                    .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
-                of_a_part(read.value, typed, *shown_in)
-            }
-            TorchEntry::Aligned { typed, shown_in } => {
-                if typed.trim().is_empty() {
-                    return Err(FieldProblem::new("typed", "nothing was read", "0.4 mm, or 0"));
-                }
-                let off = std::collections::BTreeMap::from([("off".to_owned(), typed.clone())]);
-                lengths(&off, *shown_in).map(|_| ()).map_err(|mut problem| {
-                    problem.field = "typed".to_owned();
-                    problem
-                })
-            }
-            TorchEntry::Note { text } => short("text", text),
-            TorchEntry::Covered { why } => short("why", why),
-            TorchEntry::Bead { .. }
-            | TorchEntry::Pin { .. }
-            | TorchEntry::Peened
-            | TorchEntry::Reheated
-            | TorchEntry::Did { .. }
-            | TorchEntry::Oven { .. }
-            | TorchEntry::Unwrapped => Ok(()),
-            TorchEntry::Trouble { cause, .. } => short("cause", cause),
-        },
+        Change::Torch { entry } => entry_within(entry),
         Change::Unreadable { text } => short_as("text", text, 4 * TEXT_MOST),
         Change::Time { step, .. } => short_as("step", step, STEP_MOST),
         Change::Estimate { until, frozen } => {
@@ -222,6 +144,106 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         Change::Pass { minutes } if minutes.is_finite() => Ok(()),
         Change::Pass { .. } => Err(FieldProblem::new("minutes", "that is no number of minutes", "10")),
         Change::Practise { of } => practised(of),
+    }
+}
+
+/// Whether this much can be drawn at once, each thing as it can lie.
+fn drawn_within(drawn: &[Drawn]) -> Result<(), FieldProblem> {
+    if drawn.is_empty() || drawn.len() > LIST_MOST {
+        return Err(FieldProblem::new("drawn", "nothing, or too much, is drawn", "1 to 500 things"));
+    }
+    let points: usize = drawn.iter().filter_map(|it| Some(it.shape.as_ref()?.points().len())).sum();
+    if points > POINTS_DRAWN_MOST {
+        return Err(FieldProblem::new("drawn", "that is too much at once", "up to 5000 points"));
+    }
+    drawn.iter().enumerate().try_for_each(|(at, it)| {
+        let Some(shape) = &it.shape else { return Ok(()) };
+        shape.possible().map_err(|problem| {
+            let field = format!("drawn[{at}].{}", problem.field);
+            FieldProblem::new(field, problem.message, problem.would_be_right)
+        })
+    })
+}
+
+/// Whether a point can be typed so.
+fn point_within(typed: &TypedValues, shown_in: UnitSystem) -> Result<(), FieldProblem> {
+    const NAMES: [&str; 5] = ["x", "y", "wall", "from_before", "across"];
+    let known = typed.keys().all(|name| NAMES.contains(&name.as_str()));
+    if typed.is_empty() || !known {
+        return Err(FieldProblem::new("typed", "nothing of a point was typed", NAMES.join(", ")));
+    }
+    let read = lengths(typed, shown_in)?;
+    match read.get("wall").copied().flatten() {
+        Some(wall) => WallMillimetres::new(wall).map(|_| ()).map_err(|out| out.at("wall")),
+        None => Ok(()),
+    }
+}
+
+/// Whether that can be found where it was looked.
+fn looked_within(
+    found: Found,
+    typed: &TypedValues,
+    shown_in: UnitSystem,
+    count: Option<u32>,
+) -> Result<(), FieldProblem> {
+    if let Some(name) = typed.keys().find(|name| *name != "size") {
+        return Err(FieldProblem::new(name, "that is not measured here", "size"));
+    }
+    if let Some(count) = count {
+        OutOfRange::check("how many", "", (1.0, 99.0), f64::from(count)).map_err(|out| out.at("count"))?;
+    }
+    let read = lengths(typed, shown_in)?;
+    if read.get("size").copied().flatten().is_some() && found.measured().is_none() {
+        return Err(FieldProblem::new("size", "nothing of that is measured", "leave it empty"));
+    }
+    Ok(())
+}
+
+/// Whether that can be said at the torch.
+fn entry_within(entry: &TorchEntry) -> Result<(), FieldProblem> {
+    match entry {
+        TorchEntry::Reading { typed, shown_in, gun, .. } => {
+            let right = NotUnderstood::would_be_right(Kind::Temperature);
+            let read = parse(typed, Kind::Temperature, *shown_in)
+                .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
+            let iron_c = match gun {
+                None => read.value,
+                Some(gun) => gun.true_c(read.value).ok_or_else(|| {
+                    FieldProblem::new(
+                        "typed",
+                        "no iron would show that on this surface",
+                        "what the gun shows",
+                    )
+                })?,
+            };
+            of_a_part(iron_c, typed, *shown_in)
+        }
+        TorchEntry::Stick { typed, shown_in, .. } => {
+            let right = NotUnderstood::would_be_right(Kind::Temperature);
+            let read = parse(typed, Kind::Temperature, *shown_in)
+                .map_err(|error| FieldProblem::new("typed", error.to_string(), right))?;
+            of_a_part(read.value, typed, *shown_in)
+        }
+        TorchEntry::Aligned { typed, shown_in } => {
+            if typed.trim().is_empty() {
+                return Err(FieldProblem::new("typed", "nothing was read", "0.4 mm, or 0"));
+            }
+            let off = std::collections::BTreeMap::from([("off".to_owned(), typed.clone())]);
+            lengths(&off, *shown_in).map(|_| ()).map_err(|mut problem| {
+                problem.field = "typed".to_owned();
+                problem
+            })
+        }
+        TorchEntry::Note { text } => short("text", text),
+        TorchEntry::Covered { why } => short("why", why),
+        TorchEntry::Bead { .. }
+        | TorchEntry::Pin { .. }
+        | TorchEntry::Peened
+        | TorchEntry::Reheated
+        | TorchEntry::Did { .. }
+        | TorchEntry::Oven { .. }
+        | TorchEntry::Unwrapped => Ok(()),
+        TorchEntry::Trouble { cause, .. } => short("cause", cause),
     }
 }
 

@@ -85,7 +85,7 @@ impl Gate {
                 key: key.to_owned(),
             });
         };
-        let GateAsked { round, part, methods, cracks, .. } = *asked;
+        let GateAsked { round, part, methods, .. } = *asked;
         lock_and_class(asked, asked.lock, &mut refuse);
         let Some(way) = methods.chosen else {
             if asked.lock.is_none() {
@@ -114,81 +114,85 @@ impl Gate {
         if flame {
             hot_work(asked, way, &mut refuse);
         }
-        if let Some(open) = asked.missing.iter().find(|missing| missing.station == Station::Cracks) {
-            let sentence = format!("{}: {}.", open.what, open.why);
-            refuse(Station::Cracks, &open.key, &open.verb, sentence, "Say it on the map.");
-        } else if flame
-            && cracks
-                .iter()
-                .filter(|crack| crack.worked())
-                .flat_map(|crack| &crack.ends)
-                .any(|end| end.kind == "hidden")
-        {
-            let why = "An end goes out of sight: nobody knows where it stops.".to_owned();
-            refuse(Station::Cracks, "", "Look at the other face", why, "Find it, and say how it ends.");
-        }
-        match asked.prep {
-            None => {
-                let why = "The cracks are not laid out: length, wall and ends are needed.".to_owned();
-                refuse(
-                    Station::Prep,
-                    field::prep::DEPTH.key(),
-                    "Lay out the groove",
-                    why,
-                    "Map them, then the groove.",
-                );
-            }
-            Some(prep) => {
-                let open: Vec<String> = prep
-                    .to_do
-                    .iter()
-                    .filter(|item| !item.done)
-                    .map(|item| item.label.to_lowercase())
-                    .collect();
-                if !open.is_empty() {
-                    let why = format!(
-                        "Not to be done once it is hot, and nobody has said that it is done: {}.",
-                        open.join("; ")
-                    );
-                    refuse(
-                        Station::Prep,
-                        field::prep::DONE.key(),
-                        "Finish the prep",
-                        why,
-                        "Do it, and say so on Prep.",
-                    );
-                }
-            }
-        }
+        mapped(asked, flame, &mut refuse);
+        prepared(asked, &mut refuse);
         if flame {
             readable(asked, &mut refuse);
         }
-        match asked.heat {
-            None => {
-                let of_it = |missing: &&Missing| HEATED_BY.contains(&missing.key.as_str());
-                let open: Vec<String> =
-                    asked.missing.iter().filter(of_it).map(|missing| missing.what.to_lowercase()).collect();
-                let why = match open.as_slice() {
-                    [] => "Weight, size, shape or the heat at hand is not known.".to_owned(),
-                    open => format!("Not known: {}.", open.join(", ")),
-                };
-                refuse(Station::Heat, field::heat::SOURCE.key(), "Say what can heat it", why, "Say them.");
-            }
-            Some(heat) if !heat.reached && !heat.within_the_estimate => {
-                let more = "More heat, a cover, or a cold way.";
-                refuse(
-                    Station::Heat,
-                    field::heat::SOURCE.key(),
-                    "Find more heat",
-                    heat.sentence.clone(),
-                    more,
-                );
-            }
-            Some(heat) if !heat.reached => gate.to_own = to_own(heat, way, methods, part.units),
-            Some(_) => {}
+        if heated(asked, &mut refuse) {
+            gate.to_own = asked.heat.map_or_else(String::new, |heat| to_own(heat, way, methods, part.units));
         }
         gate
     }
+}
+
+/// The cracks are known, and none of their ends is out of sight where it is heated.
+fn mapped(asked: &GateAsked<'_>, flame: bool, refuse: &mut Refuse<'_>) {
+    if let Some(open) = asked.missing.iter().find(|missing| missing.station == Station::Cracks) {
+        let sentence = format!("{}: {}.", open.what, open.why);
+        refuse(Station::Cracks, &open.key, &open.verb, sentence, "Say it on the map.");
+        return;
+    }
+    let mut ends = asked.cracks.iter().filter(|crack| crack.worked()).flat_map(|crack| &crack.ends);
+    if flame && ends.any(|end| end.kind == "hidden") {
+        let why = "An end goes out of sight: nobody knows where it stops.".to_owned();
+        refuse(Station::Cracks, "", "Look at the other face", why, "Find it, and say how it ends.");
+    }
+}
+
+/// The groove is laid out, and what cannot be done hot is done.
+fn prepared(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
+    match asked.prep {
+        None => {
+            let why = "The cracks are not laid out: length, wall and ends are needed.".to_owned();
+            refuse(
+                Station::Prep,
+                field::prep::DEPTH.key(),
+                "Lay out the groove",
+                why,
+                "Map them, then the groove.",
+            );
+        }
+        Some(prep) => {
+            let open: Vec<String> =
+                prep.to_do.iter().filter(|item| !item.done).map(|item| item.label.to_lowercase()).collect();
+            if !open.is_empty() {
+                let why = format!(
+                    "Not to be done once it is hot, and nobody has said that it is done: {}.",
+                    open.join("; ")
+                );
+                refuse(
+                    Station::Prep,
+                    field::prep::DONE.key(),
+                    "Finish the prep",
+                    why,
+                    "Do it, and say so on Prep.",
+                );
+            }
+        }
+    }
+}
+
+/// The heat at hand is known and gets there. Gives whether it only may do, and somebody has to answer for it.
+fn heated(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) -> bool {
+    match asked.heat {
+        None => {
+            let of_it = |missing: &&Missing| HEATED_BY.contains(&missing.key.as_str());
+            let open: Vec<String> =
+                asked.missing.iter().filter(of_it).map(|missing| missing.what.to_lowercase()).collect();
+            let why = match open.as_slice() {
+                [] => "Weight, size, shape or the heat at hand is not known.".to_owned(),
+                open => format!("Not known: {}.", open.join(", ")),
+            };
+            refuse(Station::Heat, field::heat::SOURCE.key(), "Say what can heat it", why, "Say them.");
+        }
+        Some(heat) if !heat.reached && !heat.within_the_estimate => {
+            let more = "More heat, a cover, or a cold way.";
+            refuse(Station::Heat, field::heat::SOURCE.key(), "Find more heat", heat.sentence.clone(), more);
+        }
+        Some(heat) => return !heat.reached,
+    }
+    false
 }
 
 /// What every lighting asks: no lock, and whether it could hurt.

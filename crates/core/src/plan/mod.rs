@@ -5,6 +5,7 @@ mod asked_back;
 mod asks;
 mod available;
 mod calendar;
+mod folded;
 mod gate;
 mod hot;
 mod learned;
@@ -13,9 +14,11 @@ mod line;
 mod make;
 mod offered;
 mod on_the_face;
+mod stages;
 mod standing;
 mod tips;
 mod warming;
+mod whole;
 mod worked;
 mod would;
 
@@ -39,11 +42,12 @@ pub use gate::{Gate, GateLine};
 pub use hot::LastHeat;
 pub use lightings::LightingPlan;
 pub use line::PlanLine;
-pub use make::{Plan, plan, plan_as_if, plan_at, plan_with};
+pub use make::{plan, plan_as_if, plan_at, plan_with};
 pub use offered::Offered;
 pub use on_the_face::{
     Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, PlaceOnFace, SeamPull,
     SeamPulls, face_heat, face_part, seam_pulls, where_to_begin,
 };
 pub use standing::{Hot, Next, Standing, Standings, standing};
+pub use whole::Plan;
 pub use would::{Becomes, Would, would};

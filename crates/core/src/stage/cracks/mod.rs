@@ -15,7 +15,7 @@ use crate::crack::tip_offset::beyond;
 use crate::field::{self, FieldOfEach, Number, OneOf, YesNo, crack};
 use crate::figure::Certainty;
 use crate::iron::Iron;
-use crate::job::Round;
+use crate::job::{Crack, Round};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::taught::DRILL;
@@ -106,118 +106,134 @@ pub(crate) fn stage(
 }
 
 fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: &Shop) -> Vec<CrackPlan> {
-    let units = shop.units;
-    let say = |mm| units.say(mm, Unit::Millimetres);
-    round
-        .cracks
-        .iter()
-        .map(|crack| {
-            let of = crack.id;
-            let on_map = laid.cracks.get(&of);
-            let length_mm = on_map.map(|crack| crack.length_mm).or(round.get(crack::LENGTH.of(of)));
-            let measured = on_map.map_or(&[][..], |crack| &crack.walls);
-            let thickest = measured.iter().map(|(_, wall)| *wall).reduce(f64::max);
-            let known_wall_mm = thickest.or(round.get(crack::WALL.of(of))).or(part_wall_mm);
-            let wall_mm = known_wall_mm.unwrap_or(GUESSED_WALL_MM);
-            let wall_guessed = known_wall_mm.is_none();
-            let found_by = round.get(crack::FOUND_BY.of(of));
-            let kept = round
-                .get(field::part::KEEP_OFF)
-                .map(|faces| Kept { faces, behind: round.get(crack::BEHIND.of(of)) });
-            let becomes = round.get(crack::BECOMES.of(of)).unwrap_or("repair");
-            let length = length_mm.unwrap_or(0.0);
-            let asked = |at: usize,
-                         kind: FieldOfEach<OneOf>,
-                         drilled: FieldOfEach<Number>,
-                         past: FieldOfEach<Number>,
-                         run_out: FieldOfEach<YesNo>,
-                         grown: FieldOfEach<Number>| {
-                let along_mm = if at == 0 { 0.0 } else { length };
-                let on_map = on_map.map(|crack| &crack.ends[at]);
-                EndAsked {
-                    kind: kind_of_end(on_map, round.get(kind.of(of)), laid),
-                    wall_mm: wall_at(measured, along_mm).unwrap_or(wall_mm),
-                    beyond: found_by.map(|it| beyond(&shop.tips, it).0),
-                    find_better: round.get(crack::TIP_WAY.of(of)) == Some("find_better"),
-                    drilled_mm: round.get(drilled.of(of)),
-                    past_mm: round.get(past.of(of)),
-                    run_out: round.get(run_out.of(of)) == Some(true),
-                    watched: matches!(becomes, "leave" | "sound"),
-                    grown_mm: round.get(grown.of(of)),
-                    kept,
-                    on_map,
-                    laid,
-                    round,
-                    drills_mm: &shop.drills_mm,
-                    drill: DRILL.on(round, shop),
-                    units,
-                }
-            };
-            let ends = vec![
-                end(
-                    "left",
-                    &asked(
-                        0,
-                        crack::END_A,
-                        crack::DRILLED_A,
-                        crack::PAST_A,
-                        crack::RUN_OUT_A,
-                        crack::GROWN_A,
-                    ),
-                ),
-                end(
-                    "right",
-                    &asked(
-                        1,
-                        crack::END_B,
-                        crack::DRILLED_B,
-                        crack::PAST_B,
-                        crack::RUN_OUT_B,
-                        crack::GROWN_B,
-                    ),
-                ),
-            ];
-            let full_break = ends.iter().all(|end| end.kind == "edge");
-            let thinnest = measured.iter().map(|(_, wall)| *wall).reduce(f64::min);
-            let wall_words = match thinnest {
-                Some(thin) if thin < wall_mm - 0.05 => format!("{} to {}", say(thin), say(wall_mm)),
-                _ => say(wall_mm),
-            };
-            let run_outs = ends.iter().filter_map(|end| end.run_out.as_ref());
-            let piece = round.get(crack::PIECE.of(of)).filter(|_| full_break).unwrap_or_default().to_owned();
-            let ground = (round.get(crack::GROUND_DEPTH.of(of)), round.get(crack::GROUND_WIDTH.of(of)));
-            CrackPlan {
-                id: crack.id,
-                letter: crack.letter.clone(),
-                length_mm,
-                on_map: on_map.is_some(),
-                walls: measured.iter().map(|&(at_mm, wall_mm)| WallAlong { at_mm, wall_mm }).collect(),
-                run_out_mm: run_outs.filter(|run_out| run_out.taken).map(|run_out| run_out.mm).sum(),
-                becomes: becomes.to_owned(),
-                wall_mm,
-                wall_guessed,
-                wall_words: wall_words.clone(),
-                words: format!(
-                    "{}, wall {}{}",
-                    length_mm.map_or("length not known".to_owned(), say),
-                    wall_words,
-                    if wall_guessed { ", a guess" } else { "" }
-                ),
-                found_by,
-                found_in_round: crack.found_in_round,
-                complete: length_mm.is_some()
-                    && !wall_guessed
-                    && (found_by.is_some() || full_break)
-                    && ends.iter().all(|end| !end.kind.is_empty())
-                    && !(full_break && piece.is_empty()),
-                full_break,
-                piece,
-                free_edges: on_map.map(|crack| laid.free_edges(crack)).unwrap_or_default(),
-                ground_mm: ground.0.zip(ground.1),
-                ends,
+    let asked = CracksAsked { round, laid, part_wall_mm, shop };
+    round.cracks.iter().map(|crack| asked.plan_of(crack)).collect()
+}
+
+/// What the plans of the cracks are made from.
+struct CracksAsked<'a> {
+    round: &'a Round,
+    laid: &'a Laid<'a>,
+    part_wall_mm: Option<f64>,
+    shop: &'a Shop,
+}
+
+/// The fields of one end of a crack.
+struct FieldsOfEnd {
+    kind: FieldOfEach<OneOf>,
+    drilled: FieldOfEach<Number>,
+    past: FieldOfEach<Number>,
+    run_out: FieldOfEach<YesNo>,
+    grown: FieldOfEach<Number>,
+}
+
+/// Left, right.
+const ENDS: [FieldsOfEnd; 2] = [
+    FieldsOfEnd {
+        kind: crack::END_A,
+        drilled: crack::DRILLED_A,
+        past: crack::PAST_A,
+        run_out: crack::RUN_OUT_A,
+        grown: crack::GROWN_A,
+    },
+    FieldsOfEnd {
+        kind: crack::END_B,
+        drilled: crack::DRILLED_B,
+        past: crack::PAST_B,
+        run_out: crack::RUN_OUT_B,
+        grown: crack::GROWN_B,
+    },
+];
+
+impl CracksAsked<'_> {
+    fn say(&self, mm: f64) -> String {
+        self.shop.units.say(mm, Unit::Millimetres)
+    }
+
+    /// Its ends, left and right, for a wall where none was measured.
+    fn ends(&self, crack: &Crack, length_mm: f64, wall_mm: f64) -> Vec<EndPlan> {
+        let Self { round, laid, shop, .. } = *self;
+        let of = crack.id;
+        let on_map = laid.cracks.get(&of);
+        let measured = on_map.map_or(&[][..], |crack| &crack.walls);
+        let faces = round.get(field::part::KEEP_OFF);
+        let asked = |at: usize| {
+            let fields = &ENDS[at];
+            let along_mm = if at == 0 { 0.0 } else { length_mm };
+            let on_map = on_map.map(|crack| &crack.ends[at]);
+            EndAsked {
+                kind: kind_of_end(on_map, round.get(fields.kind.of(of)), laid),
+                wall_mm: wall_at(measured, along_mm).unwrap_or(wall_mm),
+                beyond: round.get(crack::FOUND_BY.of(of)).map(|it| beyond(&shop.tips, it).0),
+                find_better: round.get(crack::TIP_WAY.of(of)) == Some("find_better"),
+                drilled_mm: round.get(fields.drilled.of(of)),
+                past_mm: round.get(fields.past.of(of)),
+                run_out: round.get(fields.run_out.of(of)) == Some(true),
+                watched: matches!(round.get(crack::BECOMES.of(of)), Some("leave" | "sound")),
+                grown_mm: round.get(fields.grown.of(of)),
+                kept: faces.map(|faces| Kept { faces, behind: round.get(crack::BEHIND.of(of)) }),
+                on_map,
+                laid,
+                round,
+                drills_mm: &shop.drills_mm,
+                drill: DRILL.on(round, shop),
+                units: shop.units,
             }
-        })
-        .collect()
+        };
+        vec![end("left", &asked(0)), end("right", &asked(1))]
+    }
+
+    fn plan_of(&self, crack: &Crack) -> CrackPlan {
+        let Self { round, laid, .. } = *self;
+        let of = crack.id;
+        let on_map = laid.cracks.get(&of);
+        let length_mm = on_map.map(|crack| crack.length_mm).or(round.get(crack::LENGTH.of(of)));
+        let measured = on_map.map_or(&[][..], |crack| &crack.walls);
+        let walls = || measured.iter().map(|(_, wall)| *wall);
+        let known_wall_mm = walls().reduce(f64::max).or(round.get(crack::WALL.of(of))).or(self.part_wall_mm);
+        let wall_mm = known_wall_mm.unwrap_or(GUESSED_WALL_MM);
+        let wall_guessed = known_wall_mm.is_none();
+        let found_by = round.get(crack::FOUND_BY.of(of));
+        let ends = self.ends(crack, length_mm.unwrap_or(0.0), wall_mm);
+        let full_break = ends.iter().all(|end| end.kind == "edge");
+        let wall_words = match walls().reduce(f64::min) {
+            Some(thin) if thin < wall_mm - 0.05 => format!("{} to {}", self.say(thin), self.say(wall_mm)),
+            _ => self.say(wall_mm),
+        };
+        let run_outs = ends.iter().filter_map(|end| end.run_out.as_ref());
+        let piece = round.get(crack::PIECE.of(of)).filter(|_| full_break).unwrap_or_default().to_owned();
+        let ground = (round.get(crack::GROUND_DEPTH.of(of)), round.get(crack::GROUND_WIDTH.of(of)));
+        CrackPlan {
+            id: of,
+            letter: crack.letter.clone(),
+            length_mm,
+            on_map: on_map.is_some(),
+            walls: measured.iter().map(|&(at_mm, wall_mm)| WallAlong { at_mm, wall_mm }).collect(),
+            run_out_mm: run_outs.filter(|run_out| run_out.taken).map(|run_out| run_out.mm).sum(),
+            becomes: round.get(crack::BECOMES.of(of)).unwrap_or("repair").to_owned(),
+            wall_mm,
+            wall_guessed,
+            words: format!(
+                "{}, wall {}{}",
+                length_mm.map_or("length not known".to_owned(), |mm| self.say(mm)),
+                wall_words,
+                if wall_guessed { ", a guess" } else { "" }
+            ),
+            wall_words,
+            found_by,
+            found_in_round: crack.found_in_round,
+            complete: length_mm.is_some()
+                && !wall_guessed
+                && (found_by.is_some() || full_break)
+                && ends.iter().all(|end| !end.kind.is_empty())
+                && !(full_break && piece.is_empty()),
+            full_break,
+            piece,
+            free_edges: on_map.map(|crack| laid.free_edges(crack)).unwrap_or_default(),
+            ground_mm: ground.0.zip(ground.1),
+            ends,
+        }
+    }
 }
 
 /// A mapped hard spot is in the way of a drill and of a pin.

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::sources::SourceRun;
+use super::run::SourceRun;
 use super::{HeatPlan, Sources};
 use crate::field;
 use crate::heat::BurnsOn;

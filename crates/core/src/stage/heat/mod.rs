@@ -3,10 +3,13 @@
 mod beside;
 mod by_eye;
 mod figures;
+mod run;
 mod sources;
+mod tried;
 
 pub use beside::{GasPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool};
-pub(crate) use sources::{Help, MOST_MIN, Sources, net_flame};
+pub(crate) use run::{Help, net_flame};
+pub(crate) use sources::{MOST_MIN, Sources};
 
 use std::sync::Arc;
 
@@ -22,7 +25,8 @@ use crate::method::{School, Target, Way};
 use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts};
 use crate::record::HeatedWith;
 use crate::shop::Shop;
-use sources::{BOOK, CAREFUL_SWEEP, Reached, Run, SourceRun, turned_down};
+use run::{BOOK, Run, SourceRun, turned_down};
+use sources::{CAREFUL_SWEEP, Reached};
 
 /// A heating at the least and the most an estimated part may weigh.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]

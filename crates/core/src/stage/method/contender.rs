@@ -8,8 +8,8 @@ use super::{Judged, Price, Ready, SettingLine};
 use crate::effort::durations::{Step, totals};
 use crate::field;
 use crate::method::{
-    Effect, Fired, MethodId, Odds, OddsPart, Ruling, School, ScorePart, Start, Way, heat_points, odds_of,
-    odds_points, odds_with, own_outcomes, rule_points,
+    Effect, Fired, MethodId, Odds, OddsPart, Ruling, School, ScorePart, Start, Target, Way, heat_points,
+    odds_of, odds_points, odds_with, own_outcomes, rule_points,
 };
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
@@ -128,23 +128,17 @@ impl Judged<'_> {
         ruling: &Ruling,
         edges: &[(Way, f64, f64)],
     ) -> Contender {
-        let applies = |fired: &&Fired| {
-            fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
-        };
         let of = |effect: Effect| -> Vec<String> {
-            ruling
-                .fired
-                .iter()
-                .filter(applies)
-                .filter(|fired| fired.effect == effect)
-                .map(|fired| fired.sentence.clone())
-                .collect()
+            let applies = |fired: &&Fired| {
+                fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
+            };
+            let fired = ruling.fired.iter().filter(applies).filter(|fired| fired.effect == effect);
+            fired.map(|fired| fired.sentence.clone()).collect()
         };
         let (favours, mut cautions, mut reasons) =
             (of(Effect::Favour), of(Effect::Caution), of(Effect::Exclude));
         // One reason a school is told once, however many rules lead to it.
         reasons.dedup();
-        let (plus, minus) = rule_points(favours.len(), cautions.len());
         let target = self.target_of(way);
         let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
         let variant = self.variant(way);
@@ -155,22 +149,8 @@ impl Judged<'_> {
         let moved = moves.parts(way.method);
         let odds = odds_with(odds_start, &moved);
         let (strength, strong) = self.strength(way);
-        let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), strong];
-        if !favours.is_empty() {
-            parts.push(ScorePart::new("for", plus, format!("{} × 8, 20 at most", favours.len())));
-        }
-        if !cautions.is_empty() {
-            parts.push(ScorePart::new("against", minus, format!("{} × −10", cautions.len())));
-        }
-        if let Some(celsius) = target_c {
-            parts.push(ScorePart::new(
-                "heat",
-                heat_points(celsius),
-                format!("−1 for each {{50 K}} of {{{celsius:.0} degC}} over {{100 degC}}"),
-            ));
-        }
-        parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 × ({:.2} − 0.7)", odds.mean)));
-        if let Some(target) = target {
+        let parts = points(strong, (favours.len(), cautions.len()), target_c, odds);
+        if let Some(target) = &target {
             cautions.extend(target.cautions(self.shop.units));
         }
         cautions.extend(self.taught_cautions(way));
@@ -178,24 +158,8 @@ impl Judged<'_> {
         if carries && self.taught(&DENSITY, way) == "anchors" {
             reasons.push("A few anchors carry nothing, and this part carries.".to_owned());
         }
-        if way.school.preheats()
-            && let (Some(sources), Some(target)) = (self.sources, self.target_of(way))
-        {
-            if let Some(reached) = sources.reach(&target).filter(|r| !r.even_enough) {
-                let worst = self.part.units.say_least(reached.worst_k, Unit::Kelvins);
-                cautions.push(format!("Heats unevenly: {worst} on the way."));
-            }
-            let wrap = wrapping(self.round, self.shop, way);
-            let fastest = self
-                .cooling(&sources.body, target.most_c, &wrap)
-                .map_or(0.0, |cooling| cooling.fastest_k_per_h());
-            if let Some(limit) = limit_k_per_h(way, self.part).filter(|limit| fastest > *limit) {
-                cautions.push(format!(
-                    "Falls {} in the packing at hand, {} is the limit.",
-                    fall_words(fastest, self.part.units),
-                    self.part.units.say_most(limit, Unit::KelvinsPerHour)
-                ));
-            }
+        if let Some(target) = target.filter(|_| way.school.preheats()) {
+            cautions.extend(self.cautions_of_heat(way, &target));
         }
         // What is ruled out whatever the school is not worked through, unless somebody answers for it.
         let out = |fired: &Fired| {
@@ -210,13 +174,6 @@ impl Judged<'_> {
         let hours = sums.map(|(hands, clock)| (hands + clock) / 60.0);
         let burns = prep.as_ref().and_then(|prep| self.burns(way, prep));
         let lightings = burns.map_or(1, |it| it.lightings as u32);
-        let summary = [
-            Some(target_c.map_or("no preheat".to_owned(), |celsius| {
-                format!("preheat {}", self.say(celsius, Unit::Celsius))
-            })),
-            hours.map(|hours| self.say(hours * 60.0, Unit::Minutes)),
-            Some(format!("holds {:.0} times in 100", odds.mean * 100.0)),
-        ];
         Contender {
             way,
             label: way.label(),
@@ -232,11 +189,7 @@ impl Judged<'_> {
             odds_start,
             odds_parts: odds_lines(odds_start, odds, &moved),
             variant: variant.id().to_owned(),
-            odds_for: match way.practice().map(|practice| practice.start) {
-                Some(Start::ByPins) => self.stitch_kind(way.method).words().to_owned(),
-                _ if way.method == MethodId::GasIron => way.school.word().to_owned(),
-                _ => "one year of its ordinary use".to_owned(),
-            },
+            odds_for: self.odds_for(way),
             hours,
             hands_hours: sums.map(|(hands, _)| hands / 60.0),
             ready: steps.as_deref().and_then(|steps| self.ready(steps, lightings)),
@@ -246,16 +199,81 @@ impl Judged<'_> {
             settings: if out { Vec::new() } else { self.settings(way, target_c) },
             steps: steps.unwrap_or_default(),
             target_c,
-            heat_words: match target_c {
-                Some(celsius) => self.say(celsius, Unit::Celsius),
-                None if way.school == School::ArcOnly => "by the arc".to_owned(),
-                None => "cold".to_owned(),
-            },
+            heat_words: self.heat_words(way, target_c),
             strength,
             joint_words: joint_words(way, strength),
-            summary: summary.into_iter().flatten().collect::<Vec<_>>().join(", "),
+            summary: self.summary(target_c, hours, odds),
             schools_to_choose: schools_to_choose(way.method, self.shop.units),
             schools,
         }
     }
+
+    /// What its heat brings with it: unevenness on the way, and too quick a fall in the packing.
+    fn cautions_of_heat(&self, way: Way, target: &Target) -> Vec<String> {
+        let units = self.part.units;
+        let Some(sources) = self.sources else { return Vec::new() };
+        let uneven = sources.reach(target).filter(|reached| !reached.even_enough).map(|reached| {
+            let worst = units.say_least(reached.worst_k, Unit::Kelvins);
+            format!("Heats unevenly: {worst} on the way.")
+        });
+        let wrap = wrapping(self.round, self.shop, way);
+        let cooling = self.cooling(&sources.body, target.most_c, &wrap);
+        let fastest = cooling.map_or(0.0, |cooling| cooling.fastest_k_per_h());
+        let falls = limit_k_per_h(way, self.part).filter(|limit| fastest > *limit).map(|limit| {
+            format!(
+                "Falls {} in the packing at hand, {} is the limit.",
+                fall_words(fastest, units),
+                units.say_most(limit, Unit::KelvinsPerHour)
+            )
+        });
+        uneven.into_iter().chain(falls).collect()
+    }
+
+    fn odds_for(&self, way: Way) -> String {
+        match way.practice().map(|practice| practice.start) {
+            Some(Start::ByPins) => self.stitch_kind(way.method).words().to_owned(),
+            _ if way.method == MethodId::GasIron => way.school.word().to_owned(),
+            _ => "one year of its ordinary use".to_owned(),
+        }
+    }
+
+    fn heat_words(&self, way: Way, target_c: Option<f64>) -> String {
+        match target_c {
+            Some(celsius) => self.say(celsius, Unit::Celsius),
+            None if way.school == School::ArcOnly => "by the arc".to_owned(),
+            None => "cold".to_owned(),
+        }
+    }
+
+    fn summary(&self, target_c: Option<f64>, hours: Option<f64>, odds: Odds) -> String {
+        let preheat = target_c.map_or("no preheat".to_owned(), |celsius| {
+            format!("preheat {}", self.say(celsius, Unit::Celsius))
+        });
+        let hours = hours.map(|hours| self.say(hours * 60.0, Unit::Minutes));
+        let odds = format!("holds {:.0} times in 100", odds.mean * 100.0);
+        [Some(preheat), hours, Some(odds)].into_iter().flatten().collect::<Vec<_>>().join(", ")
+    }
+}
+
+/// What a way scores by itself; its hours and its price are points only beside the others.
+fn points(
+    strong: ScorePart,
+    (fors, againsts): (usize, usize),
+    target_c: Option<f64>,
+    odds: Odds,
+) -> Vec<ScorePart> {
+    let (plus, minus) = rule_points(fors, againsts);
+    let mut parts = vec![ScorePart::new("start", 50.0, "every method".to_owned()), strong];
+    if fors > 0 {
+        parts.push(ScorePart::new("for", plus, format!("{fors} × 8, 20 at most")));
+    }
+    if againsts > 0 {
+        parts.push(ScorePart::new("against", minus, format!("{againsts} × −10")));
+    }
+    if let Some(celsius) = target_c {
+        let working = format!("−1 for each {{50 K}} of {{{celsius:.0} degC}} over {{100 degC}}");
+        parts.push(ScorePart::new("heat", heat_points(celsius), working));
+    }
+    parts.push(ScorePart::new("odds", odds_points(odds.mean), format!("40 × ({:.2} − 0.7)", odds.mean)));
+    parts
 }

@@ -411,44 +411,9 @@ impl Judged<'_> {
                 self.contender(Way { method, school }, schools, &ruling, &edges)
             })
             .collect();
-        let cheapest = contenders
-            .iter()
-            .filter(|c| c.recommended)
-            .filter_map(|c| c.price.total)
-            .fold(f64::INFINITY, f64::min);
-        let quickest =
-            contenders.iter().filter(|c| c.recommended).filter_map(|c| c.hours).fold(f64::INFINITY, f64::min);
-        for contender in &mut contenders {
-            if let Some(hours) = contender.hours {
-                let over = if quickest.is_finite() { quickest } else { hours };
-                contender.parts.push(ScorePart::new(
-                    "hours",
-                    hours_points(hours, over),
-                    format!("{hours:.1} h against {over:.1} h for the quickest"),
-                ));
-            }
-            if let Some(total) = contender.price.total.filter(|_| cheapest.is_finite() && cheapest > 0.0) {
-                let working = format!("{total:.0} against {cheapest:.0} for the cheapest");
-                contender.parts.push(ScorePart::new("money", money_points(total, cheapest), working));
-            }
-            contender.score = contender.parts.iter().map(|part| part.points).sum();
-            for part in &mut contender.parts {
-                part.working = said_exactly(&part.working, self.part.units);
-            }
-        }
-        contenders.sort_by(|a, b| {
-            (a.excluded.cmp(&b.excluded))
-                .then(b.recommended.cmp(&a.recommended))
-                .then(b.score.total_cmp(&a.score))
-                .then(a.target_c.unwrap_or(0.0).total_cmp(&b.target_c.unwrap_or(0.0)))
-        });
-        // What is not here is not named first while another can be begun today, even where it scores more.
+        self.score(&mut contenders);
+        in_order(&mut contenders, &ruling);
         let here = |contender: &Contender| !ruling.not_here.contains(&contender.way.method);
-        if let Some(at) = contenders.iter().position(|it| it.recommended && here(it))
-            && contenders.first().is_some_and(|first| !here(first))
-        {
-            contenders[..=at].rotate_right(1);
-        }
         let left: Vec<&Contender> = contenders.iter().filter(|c| c.recommended).collect();
         let today: Vec<&Contender> = left.iter().copied().filter(|c| here(c)).collect();
         let left = if today.is_empty() { left } else { today };
@@ -463,25 +428,12 @@ impl Judged<'_> {
             .get(field::method::CHOICE)
             .and_then(|method| contenders.iter().find(|c| c.way.method == method));
         let would_be = overrule.map(|c| c.way).or(leads);
-        let headline = match (would_be.map_or(locked == Locked::All, locks), overrule, left.first()) {
-            (true, _, _) if locked == Locked::Hot => {
-                "Nothing hot is recommended until it is vented.".to_owned()
-            }
-            (true, _, _) => "Nothing is recommended while the job is locked.".to_owned(),
-            (false, Some(own), _) => format!("{}: the welder's choice.", own.label),
-            (false, None, Some(first)) if !part_known => {
-                format!("{} leads so far. Too little is known of the part to choose.", first.label)
-            }
-            (false, None, None) => "Don't repair: nothing is left. See why below.".to_owned(),
-            (false, None, Some(first)) if leads.is_some() => format!("{}: first choice.", first.label),
-            (false, None, Some(first)) => {
-                let near: Vec<&str> = left
-                    .iter()
-                    .filter(|c| first.score - c.score < FIRST_CHOICE_LEAD)
-                    .map(|c| c.label.as_str())
-                    .collect();
-                format!("Side by side: {}. Choose one.", near.join(" or "))
-            }
+        let shut = would_be.map_or(locked == Locked::All, locks);
+        let headline = match (shut, overrule) {
+            (true, _) if locked == Locked::Hot => "Nothing hot is recommended until it is vented.".to_owned(),
+            (true, _) => "Nothing is recommended while the job is locked.".to_owned(),
+            (false, Some(own)) => format!("{}: the welder's choice.", own.label),
+            (false, None) => headline_of(&left, leads, part_known),
         };
         let ruled = ruling
             .fired
@@ -514,6 +466,65 @@ impl Judged<'_> {
             contenders,
         };
         (plan, ruled)
+    }
+
+    /// Hours and money are points against the quickest and the cheapest; then all of it is added up.
+    fn score(&self, contenders: &mut [Contender]) {
+        let least = |of: fn(&Contender) -> Option<f64>| {
+            contenders.iter().filter(|c| c.recommended).filter_map(of).fold(f64::INFINITY, f64::min)
+        };
+        let (cheapest, quickest) = (least(|c| c.price.total), least(|c| c.hours));
+        for contender in contenders {
+            if let Some(hours) = contender.hours {
+                let over = if quickest.is_finite() { quickest } else { hours };
+                contender.parts.push(ScorePart::new(
+                    "hours",
+                    hours_points(hours, over),
+                    format!("{hours:.1} h against {over:.1} h for the quickest"),
+                ));
+            }
+            if let Some(total) = contender.price.total.filter(|_| cheapest.is_finite() && cheapest > 0.0) {
+                let working = format!("{total:.0} against {cheapest:.0} for the cheapest");
+                contender.parts.push(ScorePart::new("money", money_points(total, cheapest), working));
+            }
+            contender.score = contender.parts.iter().map(|part| part.points).sum();
+            for part in &mut contender.parts {
+                part.working = said_exactly(&part.working, self.part.units);
+            }
+        }
+    }
+}
+
+/// The first choice first. What is not here is not named first while another can be begun today, even where it
+/// scores more.
+fn in_order(contenders: &mut [Contender], ruling: &Ruling) {
+    contenders.sort_by(|a, b| {
+        (a.excluded.cmp(&b.excluded))
+            .then(b.recommended.cmp(&a.recommended))
+            .then(b.score.total_cmp(&a.score))
+            .then(a.target_c.unwrap_or(0.0).total_cmp(&b.target_c.unwrap_or(0.0)))
+    });
+    let here = |contender: &Contender| !ruling.not_here.contains(&contender.way.method);
+    if let Some(at) = contenders.iter().position(|it| it.recommended && here(it))
+        && contenders.first().is_some_and(|first| !here(first))
+    {
+        contenders[..=at].rotate_right(1);
+    }
+}
+
+/// What is said of the ways that are left, the best first, where nobody has chosen.
+fn headline_of(left: &[&Contender], leads: Option<Way>, part_known: bool) -> String {
+    match left.first() {
+        Some(first) if !part_known => {
+            format!("{} leads so far. Too little is known of the part to choose.", first.label)
+        }
+        None => "Don't repair: nothing is left. See why below.".to_owned(),
+        Some(first) if leads.is_some() => format!("{}: first choice.", first.label),
+        Some(first) => {
+            let near = left.iter().filter(|c| first.score - c.score < FIRST_CHOICE_LEAD);
+            let near: Vec<&str> = near.map(|c| c.label.as_str()).collect();
+            format!("Side by side: {}. Choose one.", near.join(" or "))
+        }
     }
 }
 

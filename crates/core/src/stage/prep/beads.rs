@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 
 use uuid::Uuid;
 
-use super::seam::layers_by_length;
+use super::along::layers_by_length;
 use super::{PrepAsked, PrepPlan};
 use crate::heat::{BeadPass, BeadSeam, LeftOut, WallEnds, along_a_seam};
 use crate::method::amps_at;

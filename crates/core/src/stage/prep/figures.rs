@@ -3,6 +3,7 @@
 use super::{PrepPlan, SeamPlan};
 use crate::figure::{Certainty, Figure, Source};
 use crate::prep::filler::Filler;
+use crate::prep::groove::GrooveSection;
 use crate::prep::missing_metal::ALLOWANCE_MM;
 use crate::quantity::{Unit, number};
 use crate::stage::cracks::wall_words;
@@ -35,112 +36,7 @@ fn round_a_patch(seam: &SeamPlan) -> [Figure; 4] {
 }
 
 pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
-    let mut figures = Vec::new();
-    for seam in &prep.seams {
-        let at = |what: &str| format!("prep.{}.{what}", seam.id);
-        let name = |what: &str| format!("{what}, {}", seam.letter);
-        let (guess, how_sure) = wall_words(seam.wall_guessed);
-        let facts = |figure: Figure| {
-            figure
-                .fact("Crack", format!("{{{} mm}} long", seam.length_mm))
-                .fact("Wall", format!("{{{} mm}}{guess}", seam.wall_mm))
-                .source(Source::Arithmetic, how_sure)
-        };
-        match (&seam.form, seam.section) {
-            (Some(form), Some(section)) => {
-                figures.push(
-                    facts(Figure::new(at("depth"), name("Depth"), seam.depth_mm, Unit::Millimetres))
-                        .because(if seam.ground {
-                            "As it was ground.".to_owned()
-                        } else {
-                            match form.as_str() {
-                                "double_V" => format!(
-                                    "A double V: half of the wall of {{{} mm}} from each side.",
-                                    seam.wall_mm
-                                ),
-                                _ => format!("{} in a wall of {{{} mm}}.", form_words(form), seam.wall_mm),
-                            }
-                        })
-                        .source(Source::House, how_sure),
-                );
-                figures.push(
-                    facts(Figure::new(at("width"), name("Opens"), section.top_width_mm, Unit::Millimetres))
-                        .because(format!(
-                            "{}, {{{:.1} mm}} deep, opened to {}° in all.",
-                            form_words(form),
-                            seam.depth_mm,
-                            seam.angle_deg
-                        ))
-                        .formula(if form == "U" {
-                            "2 × (r cos ½α + (depth − r + r sin ½α) × tan ½α) + gap".to_owned()
-                        } else {
-                            format!(
-                                "2 × {{{:.1} mm}} × tan {}° + gap {{{} mm}}",
-                                seam.depth_mm,
-                                number(seam.angle_deg / 2.0, 1),
-                                seam.root_gap_mm
-                            )
-                        }),
-                );
-                figures.push(
-                    facts(Figure::new(
-                        at("area"),
-                        name("Section"),
-                        section.area_mm2,
-                        Unit::SquareMillimetres,
-                    ))
-                    .because(format!(
-                        "What the groove takes, {{{:.1} mm}} deep and {}° open, with a crown of {{{} mm}}.",
-                        seam.depth_mm, seam.angle_deg, seam.cap_mm
-                    ))
-                    .formula(if form == "U" {
-                        "the round bottom + what stands over it + gap × depth + ⅔ × width × crown".to_owned()
-                    } else {
-                        format!(
-                            "({{{d:.1} mm}})² × tan {}° + {{{} mm}} × {{{d:.1} mm}} + ⅔ × {{{:.1} mm}} × {{{} mm}}",
-                            number(seam.angle_deg / 2.0, 1),
-                            seam.root_gap_mm,
-                            section.top_width_mm,
-                            seam.cap_mm,
-                            d = seam.depth_mm
-                        )
-                    }),
-                );
-            }
-            _ if seam.pins == 0 => {}
-            _ => {
-                if seam.patch.is_some() {
-                    figures.extend(round_a_patch(seam));
-                    continue;
-                }
-                figures.push(
-                    facts(Figure::new(at("pins"), name("Pins"), f64::from(seam.pins), Unit::Count))
-                        .because("Enough to fill the crack and one pin beyond each tip, each biting into the last.")
-                        .formula(format!(
-                            "({{{:.1} mm}} − {{{} mm}}) ÷ {{{:.1} mm}} + 1, the crack and a pin beyond each tip",
-                            f64::from(seam.pins - 1) * seam.pitch_mm + seam.pin_mm,
-                            seam.pin_mm,
-                            seam.pitch_mm
-                        ))
-                        .source(Source::House, how_sure),
-                );
-                figures.push(
-                    facts(Figure::new(at("pin"), name("Pin"), seam.pin_mm, Unit::Thread))
-                        .because(format!("The pin for a wall of {{{} mm}}.", seam.wall_mm))
-                        .source(Source::House, how_sure),
-                );
-                figures.push(
-                    facts(Figure::new(at("pitch"), name("Pitch"), seam.pitch_mm, Unit::Millimetres)).because(
-                        "A third of each pin bites into the last; what is left over is spread along the row.",
-                    ),
-                );
-                figures.push(
-                    facts(Figure::new(at("tap_drill"), name("Tap drill"), seam.tap_drill_mm, Unit::TapDrill))
-                        .because(format!("The tap drill of M{}, coarse thread.", seam.pin_mm)),
-                );
-            }
-        }
-    }
+    let mut figures: Vec<Figure> = prep.seams.iter().flat_map(of_seam).collect();
     let thickest = prep.seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
     if let Some(filler) = prep.way.method.filler(thickest, ductile) {
         figures.extend(filler_figures(prep, &filler));
@@ -173,6 +69,92 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
         );
     }
     figures
+}
+
+/// Of one seam: its groove, or its row of pins.
+fn of_seam(seam: &SeamPlan) -> Vec<Figure> {
+    match (&seam.form, seam.section) {
+        (Some(form), Some(section)) => groove(seam, form, section).into(),
+        _ if seam.pins == 0 => Vec::new(),
+        _ if seam.patch.is_some() => round_a_patch(seam).into(),
+        _ => row_of_pins(seam).into(),
+    }
+}
+
+/// A figure of a seam, with what it was worked out from.
+fn at_seam(seam: &SeamPlan, what: &str, name: &str, value: f64, unit: Unit) -> Figure {
+    let (guess, how_sure) = wall_words(seam.wall_guessed);
+    Figure::new(format!("prep.{}.{what}", seam.id), format!("{name}, {}", seam.letter), value, unit)
+        .fact("Crack", format!("{{{} mm}} long", seam.length_mm))
+        .fact("Wall", format!("{{{} mm}}{guess}", seam.wall_mm))
+        .source(Source::Arithmetic, how_sure)
+}
+
+fn groove(seam: &SeamPlan, form: &str, section: GrooveSection) -> [Figure; 3] {
+    let how_sure = wall_words(seam.wall_guessed).1;
+    let half_deg = number(seam.angle_deg / 2.0, 1);
+    let deep = match form {
+        _ if seam.ground => "As it was ground.".to_owned(),
+        "double_V" => format!("A double V: half of the wall of {{{} mm}} from each side.", seam.wall_mm),
+        _ => format!("{} in a wall of {{{} mm}}.", form_words(form), seam.wall_mm),
+    };
+    let width = if form == "U" {
+        "2 × (r cos ½α + (depth − r + r sin ½α) × tan ½α) + gap".to_owned()
+    } else {
+        format!("2 × {{{:.1} mm}} × tan {half_deg}° + gap {{{} mm}}", seam.depth_mm, seam.root_gap_mm)
+    };
+    let area = if form == "U" {
+        "the round bottom + what stands over it + gap × depth + ⅔ × width × crown".to_owned()
+    } else {
+        format!(
+            "({{{d:.1} mm}})² × tan {half_deg}° + {{{} mm}} × {{{d:.1} mm}} + ⅔ × {{{:.1} mm}} × {{{} mm}}",
+            seam.root_gap_mm,
+            section.top_width_mm,
+            seam.cap_mm,
+            d = seam.depth_mm
+        )
+    };
+    [
+        at_seam(seam, "depth", "Depth", seam.depth_mm, Unit::Millimetres)
+            .because(deep)
+            .source(Source::House, how_sure),
+        at_seam(seam, "width", "Opens", section.top_width_mm, Unit::Millimetres)
+            .because(format!(
+                "{}, {{{:.1} mm}} deep, opened to {}° in all.",
+                form_words(form),
+                seam.depth_mm,
+                seam.angle_deg
+            ))
+            .formula(width),
+        at_seam(seam, "area", "Section", section.area_mm2, Unit::SquareMillimetres)
+            .because(format!(
+                "What the groove takes, {{{:.1} mm}} deep and {}° open, with a crown of {{{} mm}}.",
+                seam.depth_mm, seam.angle_deg, seam.cap_mm
+            ))
+            .formula(area),
+    ]
+}
+
+fn row_of_pins(seam: &SeamPlan) -> [Figure; 4] {
+    let how_sure = wall_words(seam.wall_guessed).1;
+    [
+        at_seam(seam, "pins", "Pins", f64::from(seam.pins), Unit::Count)
+            .because("Enough to fill the crack and one pin beyond each tip, each biting into the last.")
+            .formula(format!(
+                "({{{:.1} mm}} − {{{} mm}}) ÷ {{{:.1} mm}} + 1, the crack and a pin beyond each tip",
+                f64::from(seam.pins - 1) * seam.pitch_mm + seam.pin_mm,
+                seam.pin_mm,
+                seam.pitch_mm
+            ))
+            .source(Source::House, how_sure),
+        at_seam(seam, "pin", "Pin", seam.pin_mm, Unit::Thread)
+            .because(format!("The pin for a wall of {{{} mm}}.", seam.wall_mm))
+            .source(Source::House, how_sure),
+        at_seam(seam, "pitch", "Pitch", seam.pitch_mm, Unit::Millimetres)
+            .because("A third of each pin bites into the last; what is left over is spread along the row."),
+        at_seam(seam, "tap_drill", "Tap drill", seam.tap_drill_mm, Unit::TapDrill)
+            .because(format!("The tap drill of M{}, coarse thread.", seam.pin_mm)),
+    ]
 }
 
 fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {

@@ -1,9 +1,12 @@
 //! Stage 5: groove, filler and rods, or pins.
 
+mod along;
 mod beads;
 mod bench;
 mod figures;
+mod groove;
 mod patch;
+mod pinned;
 mod seam;
 mod work;
 
@@ -19,14 +22,17 @@ use crate::method::{Joins, Way, wire_lays};
 use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
 
+pub(crate) use along::AlongKnown;
+use along::changing;
 pub(crate) use beads::{SeamOfBeads, bead_seams};
 pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, FeaturePlan, MissingPlan, ReadLine, TackPlan};
+pub(crate) use groove::ChosenGroove;
+use groove::{detailed, groove_seam};
 use patch::patch_seam;
 pub use patch::{PatchPlan, PatchRun, PatchSeam};
-pub(crate) use seam::{AlongKnown, ChosenGroove};
+use pinned::{lap_seam, pin_seam};
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
-use seam::{changing, detailed, groove_seam, lap_seam, pin_seam};
 pub use work::WorkLine;
 pub(crate) use work::{BAKE_C, BAKE_MIN, WorkAsked};
 use work::{part_of, work_list};

@@ -5,7 +5,8 @@ use uuid::Uuid;
 
 use super::PrepAsked;
 use super::bench::BenchAsked;
-use super::seam::{SeamPlan, bare_seam_of, overlap_of};
+use super::pinned::overlap_of;
+use super::seam::{SeamPlan, bare_seam_of};
 use crate::field::mark;
 use crate::job::Mark;
 use crate::map::{At, ON_IT_MM, closed, length_mm, nearest_rim, place_along};

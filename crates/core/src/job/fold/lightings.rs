@@ -1,0 +1,156 @@
+//! The lightings of a job, with what was read and said of each.
+
+use std::collections::HashMap;
+
+use uuid::Uuid;
+
+use super::super::{
+    CHANNELS, Fact, HeatRef, Lit, LogEntry, Reading, Recorded, TorchEntry, Understood, every_channel,
+    job_ms_to_clock,
+};
+use super::Job;
+use crate::quantity::{Unit, exactly};
+
+impl Job {
+    /// Lays what the thermocouple recorded beside each lighting.
+    pub fn record(&mut self, mut readings_of: impl FnMut(Uuid) -> Vec<Recorded>) {
+        for round in &mut self.rounds {
+            for heat in &mut round.cancelled {
+                (heat.readings, heat.others) = by_channel(readings_of(heat.lit.fact));
+            }
+            if let Some(lit) = &round.lit {
+                (round.readings, round.others) = by_channel(readings_of(lit.fact));
+            }
+        }
+        self.doubt();
+    }
+
+    /// What the thermocouple, or a logger, read of a lighting since. False, and nothing is taken, where any of it is not
+    /// later than all that is known: the job has to be read anew then, as it is on the disk.
+    #[must_use]
+    pub fn read(&mut self, of: Uuid, readings: &[impl Copy + Into<Recorded>]) -> bool {
+        let read: Vec<Recorded> = readings.iter().copied().map(Into::into).collect();
+        let last = self.heats().find(|heat| heat.lit.fact == of).and_then(|heat| {
+            let known = heat.readings.last().map(|read| read.minutes).into_iter();
+            known.chain(heat.others.iter().map(|read| read.minutes)).reduce(f64::max)
+        });
+        let later = last.is_none_or(|last| read.first().is_none_or(|read| read.minutes > last));
+        if !later || !read.is_sorted_by(|a, b| (a.minutes, a.channel) < (b.minutes, b.channel)) {
+            return false;
+        }
+        let (first, others) = by_channel(read);
+        for round in &mut self.rounds {
+            let cancelled = round.cancelled.iter_mut();
+            let cancelled = cancelled.map(|heat| (heat.lit.fact, (&mut heat.readings, &mut heat.others)));
+            let lit = round.lit.as_ref().map(|lit| (lit.fact, (&mut round.readings, &mut round.others)));
+            for (_, (known, known_others)) in cancelled.chain(lit).filter(|(lit, _)| *lit == of) {
+                known.extend(&first);
+                known_others.extend(&others);
+            }
+        }
+        self.doubt();
+        true
+    }
+
+    /// Takes the readings of an earlier fold of the same job along.
+    pub fn record_of(&mut self, before: Self) {
+        let mut of: HashMap<Uuid, Vec<Recorded>> = HashMap::new();
+        for round in before.rounds {
+            let cancelled = round.cancelled.into_iter();
+            of.extend(cancelled.map(|heat| (heat.lit.fact, every_channel(&heat.readings, &heat.others))));
+            if let Some(lit) = round.lit {
+                of.insert(lit.fact, every_channel(&round.readings, &round.others));
+            }
+        }
+        self.record(|lit| of.remove(&lit).unwrap_or_default());
+    }
+
+    /// Every lighting, the last first.
+    pub fn heats(&self) -> impl Iterator<Item = HeatRef<'_>> {
+        self.rounds.iter().enumerate().rev().flat_map(|(round, it)| {
+            let lit = it.lit.as_ref().map(|lit| HeatRef {
+                lit,
+                log: &it.log,
+                readings: &it.readings,
+                others: &it.others,
+                slipped: &it.slipped,
+                pads: it.pads(),
+                cancelled_min: None,
+                round,
+            });
+            let cancelled = it.cancelled.iter().rev().map(move |heat| HeatRef {
+                lit: &heat.lit,
+                log: &heat.log,
+                readings: &heat.readings,
+                others: &heat.others,
+                slipped: &heat.slipped,
+                pads: it.pads(),
+                cancelled_min: heat.cancelled_min,
+                round,
+            });
+            lit.into_iter().chain(cancelled)
+        })
+    }
+
+    /// The last lighting, whichever round it belongs to; nothing while the job was never lit.
+    #[must_use]
+    pub fn heat(&self) -> Option<HeatRef<'_>> {
+        self.heats().next()
+    }
+
+    /// The log and the lighting that something said at the torch belongs to.
+    fn log_in_hand(&mut self) -> Option<(&Lit, &mut Vec<LogEntry>)> {
+        let round = self.rounds.iter_mut().rev().find(|it| it.lit.is_some() || !it.cancelled.is_empty())?;
+        match &round.lit {
+            Some(lit) => Some((lit, &mut round.log)),
+            None => round.cancelled.last_mut().map(|heat| (&heat.lit, &mut heat.log)),
+        }
+    }
+
+    /// Something said at the torch goes into the log of the lighting it belongs to.
+    pub(super) fn at_torch(&mut self, fact: &Fact, entry: &TorchEntry, understood: Option<&Understood>) {
+        let Some((lit, log)) = self.log_in_hand() else { return };
+        let celsius = match understood {
+            Some(Understood::Celsius(celsius)) => Some(*celsius),
+            _ => None,
+        };
+        let stick = matches!(entry, TorchEntry::Stick { .. });
+        let (celsius, melts_c) = if stick { (None, celsius) } else { (celsius, None) };
+        let minutes = lit.minutes(fact.at_ms()).max(0.0);
+        log.push(LogEntry {
+            fact: fact.id,
+            minutes,
+            at: exactly(minutes, Unit::Minutes).0.text(),
+            entry: entry.clone(),
+            celsius,
+            melts_c,
+            at_joint: matches!(entry, TorchEntry::Reading { joint: true, .. }),
+            who: fact.who.clone(),
+            struck: None,
+            doubted: false,
+        });
+        log.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+    }
+
+    /// The job clock of a practice goes ahead at once: it is as if it had been lit so much earlier.
+    pub(super) fn pass(&mut self, minutes: f64) {
+        if self.practice.is_none() {
+            return;
+        }
+        let round = self.rounds.iter_mut().rev().find(|it| it.lit.is_some() || !it.cancelled.is_empty());
+        let lit = round.and_then(|round| match &mut round.lit {
+            Some(lit) => Some(lit),
+            None => round.cancelled.last_mut().map(|heat| &mut heat.lit),
+        });
+        if let Some(lit) = lit {
+            lit.at_ms = job_ms_to_clock(lit.at_ms, lit.speed, -minutes);
+        }
+    }
+}
+
+/// The first channel apart from the others.
+fn by_channel(all: Vec<Recorded>) -> (Vec<Reading>, Vec<Recorded>) {
+    let (first, others): (Vec<Recorded>, Vec<Recorded>) =
+        all.into_iter().partition(|read| read.channel == *CHANNELS.start());
+    (first.into_iter().map(Recorded::reading).collect(), others)
+}

@@ -1,0 +1,60 @@
+//! What a fact does to the round in hand.
+
+use uuid::Uuid;
+
+use super::super::{Round, Timed, WorkStep};
+use crate::field::{Lasts, job_field};
+
+impl Round {
+    pub(super) fn tick(&mut self, step: WorkStep, done: bool, at_ms: i64) {
+        if done {
+            self.ticked.insert(step);
+            self.ticked_ms.entry(step).or_insert(at_ms);
+        } else {
+            self.ticked.remove(&step);
+            self.ticked_ms.remove(&step);
+        }
+    }
+
+    /// Two hands do one thing at a time: what was timed until now is over.
+    pub(super) fn time(&mut self, fact: Uuid, step: &str, running: bool, at_ms: i64) {
+        for open in self.timed.iter_mut().filter(|open| open.to_ms.is_none()) {
+            open.to_ms = Some(at_ms);
+        }
+        if running {
+            self.timed.push(Timed { fact, step: step.to_owned(), from_ms: at_ms, to_ms: None });
+        }
+    }
+
+    /// What is crossed out goes, and what hangs on it.
+    pub(super) fn strike(&mut self, target: Uuid) {
+        self.cracks.retain(|crack| crack.id != target);
+        self.hard_spots.retain(|spot| spot.id != target);
+        self.neighbours.retain(|neighbour| neighbour.id != target);
+        self.marks.retain(|mark| mark.id != target);
+        self.at_seams.retain(|reading| reading.id != target && reading.crack != target);
+        self.looked.retain(|looked| looked.fact != target && looked.place.at != Some(target));
+        self.followed.retain(|it| it.fact != target);
+        self.drawn.retain(|placed| placed.mark != target && placed.face != target);
+    }
+
+    /// The round after this one: its map, and what is true of the part whatever round it is.
+    pub(super) fn next(&self, reason: &str) -> Self {
+        let values = self
+            .values
+            .iter()
+            .filter(|(key, _)| job_field(key).is_none_or(|spec| spec.lasts != Lasts::Round))
+            .map(|(key, held)| (key.clone(), held.clone()))
+            .collect();
+        Self {
+            values,
+            cracks: self.cracks.clone(),
+            hard_spots: self.hard_spots.clone(),
+            neighbours: self.neighbours.clone(),
+            marks: self.marks.clone(),
+            drawn: self.drawn.clone(),
+            reason: reason.to_owned(),
+            ..Self::default()
+        }
+    }
+}

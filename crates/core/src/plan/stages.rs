@@ -1,0 +1,153 @@
+//! The last stages of a plan: what each is asked from.
+
+use super::warming;
+use super::worked::beads_asked;
+use super::{
+    CheckLine, CoolingPlan, CrackPlan, FinishPlan, HandOverPlan, HeatPlan, Lock, MapPlan, MethodPlan,
+    PrepPlan, TorchPlan,
+};
+use crate::iron::{Belief, LookTest};
+use crate::job::{Became, Job, Round};
+use crate::shop::Shop;
+
+use crate::stage::method::Judged;
+use crate::stage::part::PartFacts;
+use crate::stage::torch::{StopAsked, TorchAsked, TroubleAsked};
+use crate::stage::{Stage, check, finish, hand_over, iron, part, torch};
+
+/// What stops the job, or its heat, whatever way is gone.
+pub(super) fn locks(round: &Round, facts: &PartFacts, belief: &Belief) -> Vec<Lock> {
+    let each = [
+        part::safety_lock(round, facts),
+        part::hazard_lock(round),
+        part::cavity_lock(round, facts),
+        iron::white_lock(belief),
+    ];
+    each.into_iter().flatten().collect()
+}
+
+/// Tests by look that were not done while the iron is not told.
+pub(super) fn untold(job: &Job, belief: &Belief) -> Vec<LookTest> {
+    let done = |test: &LookTest| job.evidence.iter().any(|seen| seen.stands() && seen.test == test.id());
+    let mut untold = LookTest::ALL.to_vec();
+    untold.retain(|test| !belief.enough() && !done(test));
+    untold
+}
+
+/// How many rounds before this one failed at a crack that is repaired again.
+pub(super) fn failed_here(job: &Job, cracks: &[CrackPlan]) -> u32 {
+    let again = cracks.iter().filter(|crack| crack.becomes == "repair");
+    let Some(first) = again.map(|crack| crack.found_in_round).min() else { return 0 };
+    let before = job.rounds.iter().enumerate().take(job.rounds.len().saturating_sub(1));
+    let failed =
+        |(number, round): &(usize, &Round)| number + 1 >= first && round.became() == Some(Became::Failed);
+    before.filter(failed).count() as u32
+}
+
+/// What the last stages are worked out from: what was planned before them.
+pub(super) struct Later<'a> {
+    pub job: &'a Job,
+    pub shop: &'a Shop,
+    pub judged: &'a Judged<'a>,
+    pub methods: &'a MethodPlan,
+    pub prep: Option<&'a PrepPlan>,
+    pub heat: Option<&'a HeatPlan>,
+    pub cooling: Option<&'a CoolingPlan>,
+    pub map: &'a MapPlan,
+}
+
+impl<'a> Later<'a> {
+    fn round(&self) -> &'a Round {
+        self.judged.round
+    }
+
+    /// What may go wrong at the torch, and what would stop the work there.
+    fn trouble(&self) -> Option<(TroubleAsked<'a>, StopAsked<'a>)> {
+        let Self { judged, shop, prep, .. } = *self;
+        let (taken, heat) = (self.methods.taken()?, self.heat?);
+        if !self.round().repaired() {
+            return None;
+        }
+        let (planned, moves) = judged.moves_of(taken.way);
+        let heats = judged.sources.and_then(|sources| Some((sources.body, sources.power_of(heat)?)));
+        let asked = TroubleAsked {
+            round: self.round(),
+            shop,
+            part: judged.part,
+            cracks: judged.cracks,
+            prep,
+            way: taken.way,
+            moves,
+            rocks: judged.locked_in,
+            takes: &taken.takes,
+        };
+        let heats = heats.filter(|_| !heat.cold);
+        Some((asked, StopAsked { heat, heats, start: taken.odds_start, planned }))
+    }
+
+    pub fn torch(&self) -> Stage<Option<TorchPlan>> {
+        let Self { job, shop, judged, heat, prep, .. } = *self;
+        let chosen = self.methods.chosen;
+        let known = (judged.part, judged.belief.plausible.as_slice());
+        torch::stage(TorchAsked {
+            shop,
+            job,
+            part: judged.part,
+            way: chosen,
+            heat,
+            laid: prep.map(|prep| (prep, self.map)),
+            cooling: self.cooling,
+            beads: chosen.and_then(|way| beads_asked(judged, way, heat?, prep?)),
+            body: judged.body(),
+            trouble: self.trouble(),
+            takes: self.methods.taken().map_or(&[], |taken| taken.takes.as_slice()),
+            warming: heat.and_then(|heat| warming::warming(job, known, heat, judged.runs)),
+        })
+    }
+
+    pub fn check(&self, torch: Option<&TorchPlan>) -> Stage<Vec<CheckLine>> {
+        check::stage(&check::CheckAsked {
+            shop: self.shop,
+            round: self.round(),
+            part: self.judged.part,
+            cracks: self.judged.cracks,
+            prep: self.prep,
+            map: self.map,
+            way: self.methods.chosen,
+            torch,
+        })
+    }
+
+    pub fn finish(&self) -> FinishPlan {
+        match (self.prep, self.methods.chosen) {
+            (Some(prep), Some(_)) => finish::finish_plan(finish::FinishAsked {
+                round: self.round(),
+                shop: self.shop,
+                part: self.judged.part,
+                prep,
+            }),
+            _ => FinishPlan::default(),
+        }
+    }
+
+    pub fn hand_over(
+        &self,
+        check: &[CheckLine],
+        torch: Option<&TorchPlan>,
+        hot: bool,
+    ) -> Stage<HandOverPlan> {
+        let chosen = self.methods.chosen;
+        hand_over::stage(&hand_over::HandOverAsked {
+            job: self.job,
+            shop: self.shop,
+            part: self.judged.part,
+            way: chosen,
+            prep: self.prep,
+            ductile: chosen.is_some_and(|way| self.judged.prep_asked(way).ductile),
+            check,
+            torch,
+            heat: self.heat,
+            hot,
+        })
+    }
+}

@@ -1,0 +1,220 @@
+//! What is said of the shop, and what its log says.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use crate::base::log::{Fact, Taking, Word, undone};
+use crate::crack::tip_offset::OwnTip;
+use crate::effort::durations::TimedStep;
+use crate::field::{FieldValue, Held, parse_value, shop_field};
+use crate::heat::OwnFactor;
+use crate::method::{Coupon, OwnRepair};
+use crate::quantity::UnitSystem;
+
+/// Something said of the shop.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum ShopWord {
+    /// A setting as typed.
+    Set {
+        key: String,
+        typed: String,
+        shown_in: UnitSystem,
+    },
+    /// A job took so much of a thing in the stores: said by the program when it is lit, or done.
+    Used {
+        item: Uuid,
+        amount: f64,
+        job: Uuid,
+        name: String,
+    },
+    /// What became of a repair, as its job has it: said by the program, and again when that was corrected.
+    Became(OwnRepair),
+    /// How long a step took here, against what was reckoned: said by the program once it was timed.
+    Timed(TimedStep),
+    /// How a heating or a cooling here went against the book: said by the program once it was read to its end.
+    Learned(OwnFactor),
+    /// An end of a crack was found again, better: said by the program.
+    FoundAgain(OwnTip),
+    /// A coupon was broken on the bench; said again under its id it takes that one's place.
+    Coupon(Box<Coupon>),
+    /// One of the shop's own cases counts no more, and why: a repair, a heating or cooling, a timing, an end.
+    LeaveOut {
+        case: Uuid,
+        reason: String,
+    },
+    /// It counts again.
+    LetIn {
+        case: Uuid,
+    },
+    /// It was not taken: puts back what a job took.
+    PutBack {
+        target: Uuid,
+    },
+    /// Takes an earlier word back, or puts it back.
+    Undo {
+        target: Uuid,
+    },
+    Redo {
+        target: Uuid,
+    },
+    /// Something that this version cannot read, as it is stored. It is kept and shown, and cannot be said.
+    Unreadable {
+        text: String,
+    },
+}
+
+impl Word for ShopWord {
+    fn taking(&self) -> Taking {
+        match self {
+            Self::Set { .. } | Self::Coupon(_) | Self::LeaveOut { .. } | Self::LetIn { .. } => Taking::Open,
+            // Nobody said it: it is put back, not taken back.
+            Self::Used { .. }
+            | Self::Became(_)
+            | Self::Timed(_)
+            | Self::Learned(_)
+            | Self::FoundAgain(_)
+            | Self::Unreadable { .. } => Taking::Aside,
+            Self::PutBack { target } => Taking::Back(*target),
+            Self::Undo { target } => Taking::Back(*target),
+            Self::Redo { target } => Taking::Again(*target),
+        }
+    }
+}
+
+/// A word as it was stored: with the value that was understood, nothing for an emptied setting.
+pub type ShopFact = Fact<ShopWord, Option<FieldValue>>;
+
+/// The settings that the log makes, by key. A setting that this version does not know changes nothing.
+#[must_use]
+pub fn settings(facts: &[ShopFact]) -> BTreeMap<String, Held> {
+    let undone = undone(facts);
+    let mut values = BTreeMap::new();
+    for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
+        let ShopWord::Set { key, typed, shown_in } = &fact.change else { continue };
+        let Some(spec) = shop_field(key) else { continue };
+        let (value, not_understood) = match &fact.understood {
+            Some(value) => (value.clone(), String::new()),
+            None => match parse_value(key, spec, typed, *shown_in) {
+                Ok(value) => (value, String::new()),
+                Err(problem) => (None, problem.message),
+            },
+        };
+        let typed = typed.trim().to_owned();
+        values.insert(key.clone(), Held { typed, value, revision: fact.revision, not_understood });
+    }
+    values
+}
+
+/// What jobs took and what has not been put back, the first first.
+pub fn taken(facts: &[ShopFact]) -> impl Iterator<Item = &ShopFact> {
+    let undone = undone(facts);
+    facts
+        .iter()
+        .filter(move |fact| matches!(fact.change, ShopWord::Used { .. }) && !undone.contains(&fact.id))
+}
+
+/// What the program said of this shop, each as it was last said.
+fn last_said<T: Clone>(
+    facts: &[ShopFact],
+    said: fn(&ShopWord) -> Option<&T>,
+    same: impl Fn(&T, &T) -> bool,
+) -> Vec<T> {
+    let mut last: Vec<T> = Vec::new();
+    for own in facts.iter().filter_map(|fact| said(&fact.change)) {
+        match last.iter_mut().find(|known| same(known, own)) {
+            Some(known) => known.clone_from(own),
+            None => last.push(own.clone()),
+        }
+    }
+    last
+}
+
+/// What became of each repair, as it was last said.
+#[must_use]
+pub fn repairs(facts: &[ShopFact]) -> Vec<OwnRepair> {
+    fn said(word: &ShopWord) -> Option<&OwnRepair> {
+        if let ShopWord::Became(repair) = word { Some(repair) } else { None }
+    }
+    last_said(facts, said, |known, own| known.lit == own.lit)
+}
+
+/// What was timed here, each timing as it was last said.
+#[must_use]
+pub fn timed(facts: &[ShopFact]) -> Vec<TimedStep> {
+    fn said(word: &ShopWord) -> Option<&TimedStep> {
+        if let ShopWord::Timed(timed) = word { Some(timed) } else { None }
+    }
+    last_said(facts, said, |known, own| known.fact == own.fact)
+}
+
+/// How each heating and cooling went here, as it was last said.
+#[must_use]
+pub fn learned(facts: &[ShopFact]) -> Vec<OwnFactor> {
+    fn said(word: &ShopWord) -> Option<&OwnFactor> {
+        if let ShopWord::Learned(own) = word { Some(own) } else { None }
+    }
+    last_said(facts, said, OwnFactor::is_of)
+}
+
+/// Ends that were found again here, each as it was last said.
+#[must_use]
+pub fn tips(facts: &[ShopFact]) -> Vec<OwnTip> {
+    fn said(word: &ShopWord) -> Option<&OwnTip> {
+        if let ShopWord::FoundAgain(own) = word { Some(own) } else { None }
+    }
+    last_said(facts, said, OwnTip::is_of)
+}
+
+/// Coupons that were broken here, each as it was last said, in the order of their breaking.
+#[must_use]
+pub fn coupons(facts: &[ShopFact]) -> Vec<Coupon> {
+    let undone = undone(facts);
+    let mut last: Vec<Coupon> = Vec::new();
+    for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
+        let ShopWord::Coupon(own) = &fact.change else { continue };
+        match last.iter_mut().find(|known| known.coupon == own.coupon) {
+            Some(known) => known.clone_from(own),
+            None => last.push(Coupon::clone(own)),
+        }
+    }
+    last
+}
+
+/// Cases that count no more, with the reason, as last said of each.
+#[must_use]
+pub fn left_out(facts: &[ShopFact]) -> BTreeMap<Uuid, String> {
+    let undone = undone(facts);
+    let mut out = BTreeMap::new();
+    for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
+        match &fact.change {
+            ShopWord::LeaveOut { case, reason } => drop(out.insert(*case, reason.clone())),
+            ShopWord::LetIn { case } => drop(out.remove(case)),
+            _ => {}
+        }
+    }
+    out
+}
+
+/// Every case there is: of what one may be left out.
+pub(super) fn is_a_case(facts: &[ShopFact], case: Uuid) -> bool {
+    facts.iter().any(|fact| match &fact.change {
+        ShopWord::Became(repair) => repair.lit == case,
+        ShopWord::Timed(timed) => timed.fact == case,
+        ShopWord::Learned(own) => own.lit == case,
+        ShopWord::FoundAgain(own) => own.crack == case,
+        ShopWord::Coupon(own) => own.coupon == case,
+        _ => false,
+    })
+}
+
+/// What of the shop's log this version cannot read, the first first: its place in the log, and as it is stored.
+pub fn unreadable(facts: &[ShopFact]) -> impl Iterator<Item = (u64, &str)> {
+    facts.iter().filter_map(|fact| match &fact.change {
+        ShopWord::Unreadable { text } => Some((fact.revision, text.as_str())),
+        _ => None,
+    })
+}
