@@ -183,6 +183,8 @@ fn the_wall_of_3000_repairs(bencher: Bencher<'_, '_>) {
             timed: &[],
             learned: &[],
             tips: &[],
+            moves: &[],
+            faults: &[],
             coupons: &[],
             left_out: &left_out,
         };

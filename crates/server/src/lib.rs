@@ -217,6 +217,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                 job::face_heat::face_heated,
                 job::face_heat::beginnings,
                 job::face_heat::seams_pull,
+                job::odds_moved::odds_moved,
                 job::oven::oven,
                 job::oven::oven_program,
                 calendar::of_a_job,

@@ -51,6 +51,7 @@ use crate::api_error::ProblemsBody;
         crate::job::face_heat::face_heated,
         crate::job::face_heat::beginnings,
         crate::job::face_heat::seams_pull,
+        crate::job::odds_moved::odds_moved,
         crate::job::oven::oven,
         crate::job::oven::oven_program,
         crate::logger::bring_in::bring_in_readings,

@@ -212,6 +212,16 @@ export const wouldQuery = (id: string, revision: number, shop: number, method: s
     retry: false,
   })
 
+/** What moved the odds of a job last, as job and shop stand at these revisions. */
+export const oddsMovedQuery = (id: string, revision: number, shop: number, units: UnitSystem) =>
+  queryOptions({
+    queryKey: ['odds-moved', id, revision, shop, units],
+    queryFn: async () =>
+      dataOf('OddsMovedSeen', await api.GET('/api/jobs/{id}/odds-moved', { params: { path: { id } } })),
+    staleTime: Infinity,
+    retry: false,
+  })
+
 /** Lessons, cases, one's own curve, what was handed back. */
 export const practiceQuery = () =>
   queryOptions({

@@ -1,5 +1,6 @@
 import { Popover } from 'radix-ui'
 import { useEffect, useRef, type ReactNode } from 'react'
+import { Link } from 'react-router'
 import type { Figure, Schemas, UnitSystem } from '../api/client'
 import { inUnits } from '../quantity/show'
 
@@ -86,6 +87,11 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
             <Line term="How sure" text={SURENESS[figure.certainty]} />
             {forcedBy !== '' && <Line term="Forced by" text={`${forcedBy}, of what it may be`} />}
           </dl>
+          {figure.source.kind === 'shop' && (
+            <Link to="/ledger#learned" className="mt-1 inline-flex min-h-11 items-center underline">
+              Its cases are in the ledger
+            </Link>
+          )}
           {figure.note !== '' && <p className="mt-3 font-semibold">{figure.note}</p>}
           {figure.formula.length > 0 && (
             <details className="mt-3 border-t border-rule">

@@ -3,3 +3,4 @@
 pub mod acceptance;
 pub mod afterwards;
 pub mod causes;
+pub mod own;

@@ -120,8 +120,20 @@ pub const ALIGN_BY: &[Choice] = &[
 ];
 
 /// What has to be as it was.
-pub const FEATURES: &[Choice] =
-    &[("bore", "Bore"), ("hole", "Hole"), ("thread", "Thread"), ("flat", "Flat"), ("slot", "Slot")];
+pub const FEATURES: &[Choice] = &[
+    ("bore", "Bore"),
+    ("hole", "Hole"),
+    ("thread", "Thread"),
+    ("slot", "Slot"),
+    ("pin", "Pin or shaft"),
+    ("distance", "Between two holes or edges"),
+    ("flat", "Flat"),
+    ("step", "Step between two faces"),
+    ("run_out", "Run-out"),
+];
+
+/// Who takes off what a size has too much of.
+pub const TAKEN_OFF_BY: &[Choice] = &[("shop", "Us"), ("outside", "A machine shop"), ("owner", "The owner")];
 
 /// The outline of a face.
 pub const OUTLINES: &[Choice] = &[

@@ -300,8 +300,11 @@ mark {
     DATUM: Text = text("datum", "Measured from", 80);
     NOMINAL: Number = length("nominal", "Should be", 0.1, 20_000.0).like("{25 mm}");
     TOLERANCE: Number = length("tolerance", "Give or take", 0.0, 50.0).like("{0.1 mm}");
-    BEFORE: Number = length("before", "Measured before", 0.1, 20_000.0).of_the_piece();
-    AFTER: Number = length("after", "Measured after", 0.1, 20_000.0).of_the_piece();
+    BEFORE: Number = length("before", "Before the torch", 0.0, 20_000.0).of_the_piece();
+    TACKED: Number = length("tacked", "After the tacks", 0.0, 20_000.0).of_the_round();
+    COLD: Number = length("cold", "Cold, after the torch", 0.0, 20_000.0).of_the_round();
+    AFTER: Number = length("after", "Finished", 0.0, 20_000.0).of_the_round();
+    BY: OneOf = one_of("by", "What is left, taken off by", choices::TAKEN_OFF_BY).of_the_round();
 }
 }
 

@@ -1,6 +1,6 @@
 //! The shop's wall: every repair a mark on the line of its method, what was learned beside what is usual.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use serde::Serialize;
 use statrs::distribution::{Beta, ContinuousCDF};
@@ -11,13 +11,15 @@ use super::{BenchLine, Calibration, WithOutcome, calibration};
 use crate::crack::stop_hole::FoundBy;
 use crate::crack::tip_offset::{OwnTip, beyond};
 use crate::effort::durations::{TimedStep, pace};
+use crate::faults::causes::Seen;
+use crate::faults::own::OwnFault;
 use crate::heat::{FactorOf, HeatSource, OwnFactor, Packing, against_usual, own_factor};
 use crate::iron::Iron;
 use crate::job::Became;
 use crate::method::{
-    Became as Came, Coupon, MethodId, Outcome, Outcomes, OwnRepair, Variant, for_days, odds_of,
+    Became as Came, Coupon, MethodId, Outcome, Outcomes, OwnMove, OwnRepair, Variant, for_days, odds_of,
 };
-use crate::quantity::{UnitSystem, number};
+use crate::quantity::{Unit, UnitSystem, number};
 use crate::render::{said, upper};
 
 /// The wall as it is shown.
@@ -34,6 +36,8 @@ pub struct Wall {
     pub honest: Option<Honest>,
     /// What this shop does against what is usual.
     pub learned: Vec<LearnedLine>,
+    /// What went wrong at the torch, the most often first.
+    pub faults: Vec<FaultLine>,
     /// Coupons that were broken, each method on each iron against the whole iron, the strongest first.
     pub bench: Vec<BenchLine>,
     pub left_out: Vec<LeftOutCase>,
@@ -117,6 +121,27 @@ pub struct LearnedCase {
     pub words: String,
 }
 
+/// Something that went wrong at the torch here, and what it was put down to.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FaultLine {
+    pub seen: Seen,
+    pub label: &'static str,
+    /// "4 times on 3 parts"
+    pub words: String,
+    /// The most often first, what nobody found last.
+    pub causes: Vec<FaultCause>,
+    pub cases: Vec<LearnedCase>,
+}
+
+/// What a fault was put down to.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FaultCause {
+    pub words: String,
+    pub times: u32,
+}
+
 /// A case that does not count.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -134,6 +159,8 @@ pub struct Said<'a> {
     pub timed: &'a [TimedStep],
     pub learned: &'a [OwnFactor],
     pub tips: &'a [OwnTip],
+    pub moves: &'a [OwnMove],
+    pub faults: &'a [OwnFault],
     pub coupons: &'a [Coupon],
     pub left_out: &'a BTreeMap<Uuid, String>,
 }
@@ -150,6 +177,7 @@ pub fn wall(all: &Said<'_>, units: UnitSystem) -> Wall {
     let coupons: Vec<&Coupon> = all.coupons.iter().filter(|it| counts(&it.coupon)).collect();
     Wall {
         bench: bench_lines(&coupons, units),
+        faults: fault_lines(all),
         heading: heading(&repairs, honest.as_ref()),
         said: stands_out(&methods),
         methods,
@@ -343,7 +371,6 @@ fn learned_lines(all: &Said<'_>, counts: &impl Fn(&Uuid) -> bool, units: UnitSys
     let mut lines = Vec::new();
     let job_of = |lit: &Uuid| all.repairs.iter().find(|it| it.lit == *lit).map(|it| it.job);
     let own: Vec<OwnFactor> = all.learned.iter().filter(|it| counts(&it.lit)).cloned().collect();
-    let times = |n: usize, what: &str| if n == 1 { format!("1 {what}") } else { format!("{n} {what}s") };
     let mut factor = |name: String, what: &FactorOf, of: &str| {
         let (here, n) = own_factor(&own, what);
         if n == 0 {
@@ -386,6 +413,7 @@ fn learned_lines(all: &Said<'_>, counts: &impl Fn(&Uuid) -> bool, units: UnitSys
         let name = format!("Ends {}, further on", found_by.words());
         lines.push(line(name, (book, here.mean_mm), said(&words, units), cases.collect()));
     }
+    lines.extend(shape(all, units));
     let timed: Vec<TimedStep> = all.timed.iter().filter(|it| counts(&it.fact)).cloned().collect();
     let mut steps: Vec<&str> = timed.iter().map(|it| it.step.as_str()).collect();
     steps.sort_unstable();
@@ -406,6 +434,97 @@ fn learned_lines(all: &Said<'_>, counts: &impl Fn(&Uuid) -> bool, units: UnitSys
     lines
 }
 
+/// What went wrong, by what was seen.
+fn fault_lines(all: &Said<'_>) -> Vec<FaultLine> {
+    let mut of_seen: Vec<(Seen, Vec<&OwnFault>)> = Vec::new();
+    for own in all.faults.iter().filter(|it| !it.taken_back && !all.left_out.contains_key(&it.entry)) {
+        match of_seen.iter_mut().find(|(seen, _)| *seen == own.seen) {
+            Some((_, faults)) => faults.push(own),
+            None => of_seen.push((own.seen, vec![own])),
+        }
+    }
+    of_seen.sort_by_key(|(_, faults)| std::cmp::Reverse(faults.len()));
+    let cause = |own: &OwnFault| own.seen.cause(&own.cause).map_or("nobody found why", |cause| cause.words);
+    let line = |(seen, faults): (Seen, Vec<&OwnFault>)| {
+        let mut causes: Vec<FaultCause> = Vec::new();
+        for own in &faults {
+            match causes.iter_mut().find(|known| known.words == cause(own)) {
+                Some(known) => known.times += 1,
+                None => causes.push(FaultCause { words: cause(own).to_owned(), times: 1 }),
+            }
+        }
+        causes.sort_by_key(|it| (it.words == "nobody found why", std::cmp::Reverse(it.times)));
+        let parts: BTreeSet<Uuid> = faults.iter().map(|own| own.job).collect();
+        FaultLine {
+            seen,
+            label: seen.words(),
+            words: format!("{} on {}", times(faults.len(), "time"), times(parts.len(), "part")),
+            causes,
+            cases: faults
+                .iter()
+                .map(|own| LearnedCase {
+                    case: own.entry,
+                    job: Some(own.job),
+                    name: own.name.clone(),
+                    value: 1.0,
+                    words: format!("{}: {}", own.way.label(), cause(own)),
+                })
+                .collect(),
+        }
+    };
+    of_seen.into_iter().map(line).collect()
+}
+
+/// "1 size", "3 sizes"
+fn times(n: usize, what: &str) -> String {
+    if n == 1 { format!("1 {what}") } else { format!("{n} {what}s") }
+}
+
+/// Which way moved sizes how far, the most first. Nothing usual is known of it: what did not move stands at nought.
+fn shape(all: &Said<'_>, units: UnitSystem) -> Vec<LearnedLine> {
+    /// House: a scale goes this far at least, in mm.
+    const LEAST_MM: f64 = 0.1;
+    let mut of_way: BTreeMap<String, Vec<(&OwnMove, f64)>> = BTreeMap::new();
+    for own in all.moves.iter().filter(|it| !all.left_out.contains_key(&it.size)) {
+        of_way.entry(own.way.label()).or_default().extend(own.moved_mm.map(|mm| (own, mm)));
+    }
+    let mm = |mm: f64| units.say_exactly((mm * 100.0).round() / 100.0, Unit::Millimetres);
+    let mut lines: Vec<LearnedLine> = of_way
+        .into_iter()
+        .filter(|(_, moves)| !moves.is_empty())
+        .map(|(way, moves)| {
+            let far = || moves.iter().map(|(_, moved_mm)| moved_mm.abs());
+            let here = far().sum::<f64>() / moves.len() as f64;
+            let most = far().fold(0.0, f64::max);
+            let cases = moves.iter().map(|(it, moved_mm)| LearnedCase {
+                case: it.size,
+                job: Some(it.job),
+                name: format!("{}, {}", it.name, it.what),
+                value: moved_mm.abs(),
+                words: match *moved_mm {
+                    moved if moved.abs() < 0.005 => "did not move".to_owned(),
+                    moved => format!("{} {}", mm(moved.abs()), if moved > 0.0 { "more" } else { "less" }),
+                },
+            });
+            LearnedLine {
+                name: format!("{way}, sizes moved"),
+                book: 0.0,
+                here,
+                scale: (0.0, most.max(LEAST_MM)),
+                words: format!(
+                    "{} on average, {} the most: from {}",
+                    mm(here),
+                    mm(most),
+                    times(moves.len(), "size")
+                ),
+                cases: cases.collect(),
+            }
+        })
+        .collect();
+    lines.sort_by(|a, b| b.here.total_cmp(&a.here));
+    lines
+}
+
 fn line(name: String, (book, here): (f64, f64), words: String, cases: Vec<LearnedCase>) -> LearnedLine {
     /// House: a scale is never narrower than a quarter of the book either way.
     const LEAST: f64 = 0.25;
@@ -422,7 +541,15 @@ fn left_out(all: &Said<'_>) -> Vec<LeftOutCase> {
         let tip = || all.tips.iter().find(|it| it.crack == *case).map(|it| it.name.clone());
         let timed =
             || all.timed.iter().find(|it| it.fact == *case).map(|it| format!("a timing of {}", it.step));
-        repair().or_else(factor).or_else(tip).or_else(timed).unwrap_or_default()
+        let moved =
+            || all.moves.iter().find(|it| it.size == *case).map(|it| format!("{}, {}", it.name, it.what));
+        let fault = || {
+            all.faults
+                .iter()
+                .find(|it| it.entry == *case)
+                .map(|it| format!("{}, {}", it.name, it.seen.words()))
+        };
+        repair().or_else(factor).or_else(tip).or_else(moved).or_else(fault).or_else(timed).unwrap_or_default()
     };
     let of = |(case, reason): (&Uuid, &String)| LeftOutCase {
         case: *case,
@@ -435,6 +562,7 @@ fn left_out(all: &Said<'_>) -> Vec<LeftOutCase> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::method::{School, Way};
 
     fn repair(at: u128, became: &str, days: f64, given: Option<f64>) -> OwnRepair {
         OwnRepair {
@@ -452,7 +580,16 @@ mod tests {
     }
 
     fn told(repairs: &[OwnRepair], left_out: &BTreeMap<Uuid, String>) -> Wall {
-        let all = Said { repairs, timed: &[], learned: &[], tips: &[], coupons: &[], left_out };
+        let all = Said {
+            repairs,
+            timed: &[],
+            learned: &[],
+            tips: &[],
+            moves: &[],
+            faults: &[],
+            coupons: &[],
+            left_out,
+        };
         wall(&all, UnitSystem::Metric)
     }
 
@@ -544,6 +681,8 @@ mod tests {
             timed: &[],
             learned: &learned,
             tips: &[],
+            moves: &[],
+            faults: &[],
             coupons: &[],
             left_out: &BTreeMap::new(),
         };
@@ -553,5 +692,89 @@ mod tests {
         assert!((line.here - 0.9).abs() < 1e-9 && line.scale == (0.6, 1.25));
         assert_eq!(line.words, "10 % less than usual, from 2 heatings");
         assert_eq!(line.cases.iter().map(|it| it.job).collect::<Vec<_>>(), [Some(Uuid::from_u128(7)), None]);
+    }
+
+    #[test]
+    fn what_went_wrong_is_counted_by_what_was_seen_and_what_was_taken_back_is_not() {
+        let fault = |at: u128, job: u128, seen: Seen, cause: &str| OwnFault {
+            entry: Uuid::from_u128(at),
+            job: Uuid::from_u128(job),
+            name: format!("Gate {job}"),
+            seen,
+            cause: cause.to_owned(),
+            way: Way { method: MethodId::ArcNickel, school: School::Cold },
+            taken_back: false,
+        };
+        let faults = [
+            fault(1, 1, Seen::Pinholes, ""),
+            fault(2, 1, Seen::NoFlow, "too_cold"),
+            fault(3, 1, Seen::NoFlow, ""),
+            fault(4, 2, Seen::NoFlow, "too_cold"),
+            OwnFault { taken_back: true, ..fault(5, 2, Seen::ToeCrack, "") },
+        ];
+        let all = Said {
+            repairs: &[],
+            timed: &[],
+            learned: &[],
+            tips: &[],
+            moves: &[],
+            faults: &faults,
+            coupons: &[],
+            left_out: &BTreeMap::new(),
+        };
+        let found = wall(&all, UnitSystem::Metric).faults;
+        let words: Vec<&str> = found.iter().map(|line| line.words.as_str()).collect();
+        assert_eq!(words, ["3 times on 2 parts", "1 time on 1 part"]);
+        let causes: Vec<(&str, u32)> =
+            found[0].causes.iter().map(|it| (it.words.as_str(), it.times)).collect();
+        assert_eq!(causes, [("The iron is too cold", 2), ("nobody found why", 1)]);
+        let out = BTreeMap::from([(Uuid::from_u128(1), "oil from the bench".to_owned())]);
+        let without = wall(&Said { left_out: &out, ..all }, UnitSystem::Metric);
+        assert_eq!(without.faults.len(), 1);
+        assert_eq!(without.left_out[0].name, "Gate 1, Pinholes");
+    }
+
+    #[test]
+    fn what_a_way_moves_is_the_mean_of_its_sizes_and_one_left_out_counts_no_more() {
+        let moved = |at: u128, mm: f64, school: School| OwnMove {
+            size: Uuid::from_u128(at),
+            job: Uuid::from_u128(50 + at),
+            name: format!("Gate {at}"),
+            what: "bore 1".to_owned(),
+            way: Way { method: MethodId::ArcNickel, school },
+            moved_mm: Some(mm),
+        };
+        let moves = [moved(1, 0.3, School::Hot), moved(2, -0.1, School::Hot), moved(3, 0.0, School::Cold)];
+        let told = |left_out: &BTreeMap<Uuid, String>| {
+            let all = Said {
+                repairs: &[],
+                timed: &[],
+                learned: &[],
+                tips: &[],
+                moves: &moves,
+                faults: &[],
+                coupons: &[],
+                left_out,
+            };
+            wall(&all, UnitSystem::Metric)
+        };
+        let found = told(&BTreeMap::new());
+        let words: Vec<&str> = found.learned.iter().map(|line| line.words.as_str()).collect();
+        // By hand: (0.3 + 0.1) / 2 = 0.2
+        assert_eq!(
+            words,
+            [
+                "0.2 mm on average, 0.3 mm the most: from 2 sizes",
+                "0 mm on average, 0 mm the most: from 1 size"
+            ]
+        );
+        assert_eq!(found.learned[0].scale, (0.0, 0.3));
+        assert_eq!(found.learned[1].scale, (0.0, 0.1), "never a point");
+        let cases: Vec<&str> = found.learned[0].cases.iter().map(|it| it.words.as_str()).collect();
+        assert_eq!(cases, ["0.3 mm more", "0.1 mm less"]);
+        let out = BTreeMap::from([(Uuid::from_u128(1), "measured warm".to_owned())]);
+        let without = told(&out);
+        assert_eq!(without.learned[0].words, "0.1 mm on average, 0.1 mm the most: from 1 size");
+        assert_eq!(without.left_out[0].name, "Gate 1, bore 1");
     }
 }

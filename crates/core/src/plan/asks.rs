@@ -6,13 +6,14 @@ use uuid::Uuid;
 use super::{Amount, Event, Plan, Station, events, tips};
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, pace};
+use crate::faults::own::OwnFault;
 use crate::field;
 use crate::heat::OwnFactor;
-use crate::job::{Became, Fact, Job, Round, Timed, job_ms_to_clock};
-use crate::method::{OwnRepair, shift_of};
+use crate::job::{Became, Fact, Job, Round, Timed, TorchEntry, job_ms_to_clock};
+use crate::method::{MOVED_MOST_MM, OwnMove, OwnRepair, shift_of};
 use crate::record::FrozenPlan;
 use crate::shop::Shop;
-use crate::stage::Contender;
+use crate::stage::{Contender, SizePlan};
 use crate::stores::{Take, TakenWhen};
 
 /// Something that is gone from the shelves.
@@ -46,6 +47,12 @@ pub struct Asks {
     /// Ends of its cracks that were found once, and then better.
     #[serde(default)]
     pub tips: Vec<OwnTip>,
+    /// Its sizes that were read before the torch and cold again.
+    #[serde(default)]
+    pub moves: Vec<OwnMove>,
+    /// What went wrong at its torch.
+    #[serde(default)]
+    pub faults: Vec<OwnFault>,
     /// What became of each of its repairs, as its record has it.
     #[serde(default)]
     pub repairs: Vec<OwnRepair>,
@@ -58,7 +65,8 @@ impl Asks {
         let (repairs, events) = (repairs(job, plan), events(job, plan));
         let (timed, learned) = (timed(job, plan, shop), plan.learned.clone());
         let tips = tips::found_again(job, &plan.cracks, facts);
-        Self { repairs, events, timed, learned, tips, ..Self::of_the_shelves(job, plan) }
+        let (moves, faults) = (moves(job, plan), faults(job));
+        Self { repairs, events, timed, learned, tips, moves, faults, ..Self::of_the_shelves(job, plan) }
     }
 
     fn of_the_shelves(job: &Job, plan: &Plan) -> Self {
@@ -113,6 +121,40 @@ impl Asks {
             ..Self::default()
         }
     }
+}
+
+/// What went wrong, round by round, and the cause that was found.
+fn faults(job: &Job) -> Vec<OwnFault> {
+    let mut found = Vec::new();
+    for (lit, log) in job.rounds.iter().flat_map(Round::repairs_lit) {
+        let Some(way) = lit.frozen.as_ref().and_then(|frozen| frozen.way) else { continue };
+        for entry in log.iter().filter(|entry| entry.stands()) {
+            if let TorchEntry::Trouble { seen, cause } = &entry.entry {
+                let (entry, name) = (entry.fact, job.name().to_owned());
+                let (seen, cause) = (*seen, cause.clone());
+                found.push(OwnFault { entry, job: job.id, name, seen, cause, way, taken_back: false });
+            }
+        }
+    }
+    found
+}
+
+/// What the heat did to its sizes, by the way that was gone.
+fn moves(job: &Job, plan: &Plan) -> Vec<OwnMove> {
+    let round = job.round();
+    let lit = round.lit.as_ref().filter(|_| round.repaired());
+    let Some(way) = lit.and_then(|lit| lit.frozen.as_ref()?.way) else { return Vec::new() };
+    let moved = |size: &SizePlan| {
+        Some(OwnMove {
+            size: size.mark,
+            job: job.id,
+            name: job.name().to_owned(),
+            what: size.name.clone(),
+            way,
+            moved_mm: Some(size.moved_mm.filter(|mm| mm.abs() <= MOVED_MOST_MM)?),
+        })
+    };
+    plan.bench.features.iter().filter_map(moved).collect()
 }
 
 /// What was timed on this job against what the book has, without what was learned here before.

@@ -2,14 +2,14 @@
 
 use serde::Serialize;
 
-use super::{CrackPlan, HeatPlan, Lock, MethodPlan, Missing, PrepPlan, Station};
+use super::{BenchPlan, CrackPlan, HeatPlan, Lock, MethodPlan, Missing, PrepPlan, Station};
 use crate::field;
 use crate::iron::{Belief, Iron, LookTest};
 use crate::job::Round;
 use crate::method::{Odds, Way};
 use crate::quantity::{Unit, UnitSystem, both};
 use crate::stage::part::PartFacts;
-use crate::stage::torch;
+use crate::stage::{SizePlan, torch};
 
 /// Why it may not be lit, and what opens the way.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -59,6 +59,7 @@ pub(super) struct GateAsked<'a> {
     pub heat: Option<&'a HeatPlan>,
     pub missing: &'a [Missing],
     pub damaged: usize,
+    pub bench: &'a BenchPlan,
 }
 
 impl Gate {
@@ -116,6 +117,7 @@ impl Gate {
         }
         mapped(asked, flame, &mut refuse);
         prepared(asked, &mut refuse);
+        sizes_read(asked, &mut refuse);
         if flame {
             readable(asked, &mut refuse);
         }
@@ -170,6 +172,20 @@ fn prepared(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
                 );
             }
         }
+    }
+}
+
+/// What has to fit is read while it is still as it came: afterwards nobody can say what moved.
+fn sizes_read(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
+    if asked.round.stopped().is_some() {
+        return;
+    }
+    let open: Vec<&SizePlan> = asked.bench.features.iter().filter(|it| it.due_before()).collect();
+    if let Some(first) = open.first() {
+        let names: Vec<&str> = open.iter().map(|it| it.name.as_str()).collect();
+        let why =
+            format!("Not read before the torch: {}. Afterwards nobody can say what moved.", names.join(", "));
+        refuse(Station::Prep, &first.due, "Read what has to fit", why, "Read it, or cross it out.");
     }
 }
 

@@ -151,6 +151,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         heat: heated,
         cooling: cooled,
         map: &map,
+        bench: &bench,
     };
     let torch = later.torch();
     let check = later.check(torch.plan.as_ref());
@@ -192,6 +193,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         heat: heat.as_ref(),
         missing: &missing,
         damaged: job.damaged.len(),
+        bench: &bench,
     };
     let gate = if alone { Gate::of_hands(chosen) } else { Gate::of(&asked) };
     let mut lightings =

@@ -12,6 +12,7 @@ mod learned;
 mod lightings;
 mod line;
 mod make;
+mod odds_moved;
 mod offered;
 mod on_the_face;
 mod stages;
@@ -43,6 +44,7 @@ pub use hot::LastHeat;
 pub use lightings::LightingPlan;
 pub use line::PlanLine;
 pub use make::{plan, plan_as_if, plan_at, plan_with};
+pub use odds_moved::{OddsMoved, odds_moved_last};
 pub use offered::Offered;
 pub use on_the_face::{
     Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, PlaceOnFace, SeamPull,

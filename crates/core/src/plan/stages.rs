@@ -3,8 +3,8 @@
 use super::warming;
 use super::worked::beads_asked;
 use super::{
-    CheckLine, CoolingPlan, CrackPlan, FinishPlan, HandOverPlan, HeatPlan, Lock, MapPlan, MethodPlan,
-    PrepPlan, TorchPlan,
+    BenchPlan, CheckLine, CoolingPlan, CrackPlan, FinishPlan, HandOverPlan, HeatPlan, Lock, MapPlan,
+    MethodPlan, PrepPlan, TorchPlan,
 };
 use crate::iron::{Belief, LookTest};
 use crate::job::{Became, Job, Round};
@@ -54,6 +54,7 @@ pub(super) struct Later<'a> {
     pub heat: Option<&'a HeatPlan>,
     pub cooling: Option<&'a CoolingPlan>,
     pub map: &'a MapPlan,
+    pub bench: &'a BenchPlan,
 }
 
 impl<'a> Later<'a> {
@@ -147,6 +148,7 @@ impl<'a> Later<'a> {
             check,
             torch,
             heat: self.heat,
+            sizes: &self.bench.features,
             hot,
         })
     }

@@ -8,9 +8,10 @@ use crate::base::log::{own_words, undone};
 use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::crack::tip_offset::{APART_MOST_MM, OwnTip};
 use crate::effort::durations::TimedStep;
+use crate::faults::own::OwnFault;
 use crate::field::{FieldValue, parse_value, shop_field};
 use crate::heat::OwnFactor;
-use crate::method::{Coupon, OwnRepair};
+use crate::method::{Coupon, MOVED_MOST_MM, OwnMove, OwnRepair};
 use crate::quantity::UnitSystem;
 use crate::stores::fits;
 
@@ -37,6 +38,8 @@ pub fn may_be_said(
         ShopWord::Timed(own) => timed(own),
         ShopWord::Learned(own) => learned(own),
         ShopWord::FoundAgain(own) => found_again(own),
+        ShopWord::Moved(own) => moved(own),
+        ShopWord::WentWrong(own) => went_wrong(own),
         ShopWord::Became(repair) => became(repair),
         ShopWord::Used { amount, name, .. } => {
             // Of the program itself; the figure is checked like any other.
@@ -110,6 +113,20 @@ fn found_again(own: &OwnTip) -> Result<(), FieldProblem> {
     OutOfRange::check("how far beyond", "mm", (-APART_MOST_MM, APART_MOST_MM + 1.0), own.beyond_mm)
         .map_err(|out| FieldProblem::new("beyond_mm", out.to_string(), "a few mm"))?;
     short("name", &own.name)
+}
+
+fn went_wrong(own: &OwnFault) -> Result<(), FieldProblem> {
+    short("name", &own.name)?;
+    let known = own.cause.is_empty() || own.seen.cause(&own.cause).is_some();
+    let not_of_it = || FieldProblem::new("cause", "that is not a cause of what is seen", "");
+    known.then_some(()).ok_or_else(not_of_it)
+}
+
+fn moved(own: &OwnMove) -> Result<(), FieldProblem> {
+    OutOfRange::check("a move", "mm", (-MOVED_MOST_MM, MOVED_MOST_MM), own.moved_mm.unwrap_or(0.0))
+        .map_err(|out| FieldProblem::new("moved_mm", out.to_string(), "a few mm at most"))?;
+    short("name", &own.name)?;
+    short("what", &own.what)
 }
 
 fn became(repair: &OwnRepair) -> Result<(), FieldProblem> {

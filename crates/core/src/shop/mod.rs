@@ -13,7 +13,8 @@ use uuid::Uuid;
 pub use self::accept::may_be_said;
 use self::values::{drills_mm, gone, still_there, taught, week};
 pub use self::word::{
-    ShopFact, ShopWord, coupons, learned, left_out, repairs, settings, taken, timed, tips, unreadable,
+    ShopFact, ShopWord, coupons, faults, learned, left_out, moves, repairs, settings, taken, timed, tips,
+    unreadable,
 };
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, WorkingWeek};

@@ -8,9 +8,10 @@ use uuid::Uuid;
 use crate::base::log::{Fact, Taking, Word, undone};
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::TimedStep;
+use crate::faults::own::OwnFault;
 use crate::field::{FieldValue, Held, parse_value, shop_field};
 use crate::heat::OwnFactor;
-use crate::method::{Coupon, OwnRepair};
+use crate::method::{Coupon, OwnMove, OwnRepair};
 use crate::quantity::UnitSystem;
 
 /// Something said of the shop.
@@ -39,6 +40,11 @@ pub enum ShopWord {
     Learned(OwnFactor),
     /// An end of a crack was found again, better: said by the program.
     FoundAgain(OwnTip),
+    /// What the torch moved at a size of a part: said by the program.
+    Moved(OwnMove),
+    /// Something went wrong at a torch, and what was found to be its cause: said by the program, and again when that
+    /// was corrected.
+    WentWrong(OwnFault),
     /// A coupon was broken on the bench; said again under its id it takes that one's place.
     Coupon(Box<Coupon>),
     /// One of the shop's own cases counts no more, and why: a repair, a heating or cooling, a timing, an end.
@@ -77,6 +83,8 @@ impl Word for ShopWord {
             | Self::Timed(_)
             | Self::Learned(_)
             | Self::FoundAgain(_)
+            | Self::Moved(_)
+            | Self::WentWrong(_)
             | Self::Unreadable { .. } => Taking::Aside,
             Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
@@ -169,6 +177,24 @@ pub fn tips(facts: &[ShopFact]) -> Vec<OwnTip> {
     last_said(facts, said, OwnTip::is_of)
 }
 
+/// What the torch moved here, each size as it was last said.
+#[must_use]
+pub fn moves(facts: &[ShopFact]) -> Vec<OwnMove> {
+    fn said(word: &ShopWord) -> Option<&OwnMove> {
+        if let ShopWord::Moved(own) = word { Some(own) } else { None }
+    }
+    last_said(facts, said, |known, own| known.size == own.size)
+}
+
+/// What went wrong here, each as it was last said.
+#[must_use]
+pub fn faults(facts: &[ShopFact]) -> Vec<OwnFault> {
+    fn said(word: &ShopWord) -> Option<&OwnFault> {
+        if let ShopWord::WentWrong(own) = word { Some(own) } else { None }
+    }
+    last_said(facts, said, |known, own| known.entry == own.entry)
+}
+
 /// Coupons that were broken here, each as it was last said, in the order of their breaking.
 #[must_use]
 pub fn coupons(facts: &[ShopFact]) -> Vec<Coupon> {
@@ -206,6 +232,8 @@ pub(super) fn is_a_case(facts: &[ShopFact], case: Uuid) -> bool {
         ShopWord::Timed(timed) => timed.fact == case,
         ShopWord::Learned(own) => own.lit == case,
         ShopWord::FoundAgain(own) => own.crack == case,
+        ShopWord::Moved(own) => own.size == case,
+        ShopWord::WentWrong(own) => own.entry == case,
         ShopWord::Coupon(own) => own.coupon == case,
         _ => false,
     })

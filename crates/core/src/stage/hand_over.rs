@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::afterwards::{AfterwardsPlan, afterwards};
 use super::heat::HeatPlan;
 use super::part::{PartFacts, answered_for_shortly};
-use super::prep::PrepPlan;
+use super::prep::{PrepPlan, SizePlan};
 use super::torch::TorchPlan;
 use super::{Amount, CheckLine, Stage};
 use crate::field;
@@ -60,6 +60,7 @@ pub(crate) struct HandOverAsked<'a> {
     pub check: &'a [CheckLine],
     pub torch: Option<&'a TorchPlan>,
     pub heat: Option<&'a HeatPlan>,
+    pub sizes: &'a [SizePlan],
     pub hot: bool,
 }
 
@@ -177,6 +178,9 @@ impl HandOverPlan {
                 .filter(|line| line.verdict == "not_ok")
                 .map(|line| format!("Does not hold: {}.", line.label)),
         );
+        if round.repaired() {
+            open.extend(sizes_open(asked.sizes));
+        }
         Self {
             open,
             owned: round.get(field::hand_over::OWNED).unwrap_or_default().to_owned(),
@@ -186,6 +190,19 @@ impl HandOverPlan {
             afterwards: afterwards(round, asked.part),
         }
     }
+}
+
+/// What had to fit and was not read again, or does not and nobody has said who sees to it.
+fn sizes_open(sizes: &[SizePlan]) -> impl Iterator<Item = String> {
+    let named = |of: fn(&SizePlan) -> bool| {
+        let names: Vec<&str> = sizes.iter().filter(|it| of(it)).map(|it| it.name.as_str()).collect();
+        (!names.is_empty()).then(|| names.join(", "))
+    };
+    let unread =
+        named(|it| !it.read_again()).map(|names| format!("Not read again since the torch: {names}."));
+    let left = named(|it| it.within == Some(false) && it.by.is_empty())
+        .map(|names| format!("Does not fit, and nobody has said who sees to it: {names}."));
+    unread.into_iter().chain(left)
 }
 
 pub(crate) fn stage(asked: &HandOverAsked<'_>) -> Stage<HandOverPlan> {

@@ -40,8 +40,8 @@ pub use method::{
 };
 pub use part::{Forbidden, PartPlan, Side, Sketch};
 pub use prep::{
-    BenchPlan, BreakPlan, FeaturePlan, GroundAt, MissingPlan, OverIt, PatchPlan, PatchRun, PatchSeam,
-    PrepItem, PrepPlan, ReadLine, SeamCut, SeamPlan, TackPlan, UsualSeam, WorkLine,
+    BenchPlan, BreakPlan, GroundAt, MissingPlan, OverIt, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan,
+    ReadLine, SeamCut, SeamPlan, SizePlan, SizeReading, SizeStrip, TackPlan, UsualSeam, WorkLine,
 };
 pub(crate) use stage::Stage;
 pub use stage::{Caution, Lock, Missing};

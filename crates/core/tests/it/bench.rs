@@ -302,7 +302,7 @@ fn a_feature_is_measured_against_what_it_should_be() {
     }
     let feature = |mapped: &Mapped| mapped.plan().bench.features[0].clone();
     assert_eq!(feature(&mapped).words, "bore, 25 mm give or take 0.1 mm, from the left face");
-    assert_eq!((feature(&mapped).verdict.as_str(), feature(&mapped).within), ("", None));
+    assert_eq!((feature(&mapped).verdict.as_str(), feature(&mapped).within), ("25.02 mm before", None));
     mapped.bench.set(&mark_key(mark, "after"), "25.1");
     assert_eq!(feature(&mapped).within, Some(true), "at its tolerance");
     mapped.bench.set(&mark_key(mark, "after"), "24.8");
@@ -516,4 +516,90 @@ fn a_copy_takes_no_reading_and_no_tick_along() {
     let copy = vanadin_core::job::Job::fold(Uuid::nil(), &copied);
     assert!(copy.round().at_seams.is_empty() && copy.round().ticked.is_empty());
     assert_eq!(copy.round().cracks.len(), 1);
+}
+
+/// A bore of 25 mm give or take 0.1 mm, read at 25.02 before the torch, with the cracks of a mapped part.
+fn with_a_bore() -> (Mapped, Uuid) {
+    let mut mapped = Mapped::new();
+    let mark = mapped.bench.say(Change::AddMark { what: MarkKind::Feature });
+    for (field, typed) in [("kind", "bore"), ("nominal", "25"), ("tolerance", "0.1"), ("before", "25.02")] {
+        mapped.bench.set(&mark_key(mark, field), typed);
+    }
+    (mapped, mark)
+}
+
+#[rstest]
+#[case::within("bore", "25", "24.93", Some(true), "")]
+#[case::too_tight(
+    "bore",
+    "25",
+    "24.6",
+    Some(false),
+    "Too tight: 0.2 mm a side to bore or ream; nobody has said by whom."
+)]
+#[case::too_wide("bore", "25", "25.2", Some(false), "Too wide: sleeve it")]
+#[case::a_pin_is_turned_down("pin", "25", "25.3", Some(false), "Too thick: 0.15 mm a side to turn off")]
+#[case::nothing_comes_off_a_distance("distance", "25", "25.3", Some(false), "slot or bush a hole")]
+#[case::flat_should_be_nought("flat", "", "0.3", Some(false), "0.3 mm to file or mill off")]
+fn what_is_left_of_a_size_is_said_by_its_kind(
+    #[case] kind: &str,
+    #[case] nominal: &str,
+    #[case] cold: &str,
+    #[case] within: Option<bool>,
+    #[case] to_do: &str,
+) {
+    let (mut mapped, mark) = with_a_bore();
+    for (field, typed) in [("kind", kind), ("nominal", nominal), ("cold", cold)] {
+        mapped.bench.set(&mark_key(mark, field), typed);
+    }
+    let size = mapped.plan().bench.features[0].clone();
+    assert_eq!(size.within, within, "{}", size.verdict);
+    assert!(size.to_do.contains(to_do) && size.to_do.is_empty() == to_do.is_empty(), "{}", size.to_do);
+    mapped.bench.set(&mark_key(mark, "by"), "owner");
+    let left = mapped.plan().bench.features[0].to_do.clone();
+    assert!(left.is_empty() || left.ends_with("; left for the owner."), "{left}");
+}
+
+#[test]
+fn a_size_without_a_tolerance_is_judged_by_a_guess_that_is_called_one() {
+    let (mut mapped, mark) = with_a_bore();
+    mapped.bench.set(&mark_key(mark, "tolerance"), "");
+    mapped.bench.set(&mark_key(mark, "cold"), "25.1");
+    let size = mapped.plan().bench.features[0].clone();
+    assert_eq!(size.within, Some(false));
+    assert!(size.verdict.contains("(0.05 mm, a guess)"), "{}", size.verdict);
+}
+
+#[test]
+fn readings_stand_in_the_order_of_the_work_beside_what_the_size_may_be() {
+    let (mut mapped, mark) = with_a_bore();
+    mapped.bench.set(&mark_key(mark, "cold"), "24.8");
+    mapped.bench.set(&mark_key(mark, "tacked"), "24.99");
+    let size = mapped.plan().bench.features[0].clone();
+    let when: Vec<&str> = size.readings.iter().map(|it| it.when.as_str()).collect();
+    assert_eq!(when, ["before", "tacked", "cold"]);
+    let moved: Vec<&str> = size.readings.iter().map(|it| it.moved.as_str()).collect();
+    assert_eq!(moved, ["", "0.03 mm less", "0.22 mm less"]);
+    assert!((size.moved_mm.unwrap() + 0.22).abs() < 1e-9);
+    // From 24.8 to 25.1 with 0.35 of that on either side: 24.695 to 25.205, 0.51 long.
+    let strip = size.strip.unwrap();
+    assert_eq!(strip.good, Some([0.402, 0.7941]), "24.9 to 25.1");
+    assert_eq!(strip.at, [0.6373, 0.5784, 0.2059]);
+    assert_eq!(strip.should, Some(0.598));
+}
+
+#[test]
+fn what_has_to_fit_is_read_before_it_is_lit() {
+    let mut mapped = Mapped::new();
+    let mark = mapped.bench.say(Change::AddMark { what: MarkKind::Feature });
+    let key = mark_key(mark, "before");
+    let refused = |mapped: &Mapped| mapped.plan().gate.refused.iter().any(|line| line.key == key);
+    mapped.bench.set("method.choice", "arc_nickel");
+    assert!(refused(&mapped), "{:?}", mapped.plan().gate.refused);
+    mapped.bench.set(&key, "25");
+    assert!(!refused(&mapped));
+    mapped.bench.set(&key, "");
+    assert!(refused(&mapped));
+    mapped.bench.say(Change::Strike { target: mark, reason: "nothing has to fit there".to_owned() });
+    assert!(!refused(&mapped));
 }

@@ -3,8 +3,9 @@
 use crate::common::{Bench, LIT_AT};
 use rstest::rstest;
 use vanadin_core::faults::causes::Seen;
+use vanadin_core::heat::Runs;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
-use vanadin_core::plan::{Live, Plan, plan, standing};
+use vanadin_core::plan::{Live, Plan, odds_moved_last, plan, standing};
 
 fn say(bench: &mut Bench, entry: TorchEntry, minutes: f64) {
     // 60 times: a minute of the job clock is a second.
@@ -197,4 +198,36 @@ fn a_round_that_failed_at_the_same_place_counts_against_the_next(#[case] became:
     bench.say(Change::NewRound { reason: "it failed".to_owned() });
     let again = shift(&bench.plan());
     assert!((again - first - by).abs() < 0.02, "{first} {again}");
+}
+
+#[test]
+fn what_moved_the_odds_last_is_named_with_its_amount_until_it_is_taken_back() {
+    let mut bench = lit();
+    bead(&mut bench, 1, 52.0);
+    say(&mut bench, TorchEntry::Peened, 52.5);
+    let moved = |bench: &Bench| odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &Runs::default());
+    let before = bench.plan().methods.taken().unwrap().odds.mean;
+    let seen = TorchEntry::Trouble { seen: Seen::ToeCrack, cause: String::new() };
+    say(&mut bench, seen, 55.0);
+    let after = bench.plan().methods.taken().unwrap().odds.mean;
+    let last = moved(&bench).expect("it moved them");
+    assert!((last.from - before).abs() < 1e-12 && (last.to - after).abs() < 1e-12, "{last:?}");
+    assert_eq!(last.moves, format!("{:.0} fewer of 100", (before - after) * 100.0));
+    let fact = bench.facts.last().unwrap().id;
+    assert_eq!(last.fact, fact);
+    // What is noted since moves nothing.
+    bench.set("note.torch", "a second pair of hands");
+    assert_eq!(moved(&bench).unwrap().fact, fact);
+    // Struck, it has moved them back: that is the last then.
+    bench.say(Change::Strike { target: fact, reason: "a scratch".to_owned() });
+    let back = moved(&bench).unwrap();
+    assert_ne!(back.fact, fact);
+    assert_eq!(back.moves, last.moves.replace("fewer", "more"));
+}
+
+#[test]
+fn a_way_that_was_chosen_since_was_moved_by_nothing_before() {
+    let mut bench = Bench::hot_lever();
+    bench.set("method.choice", "torch_braze");
+    assert_eq!(odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &Runs::default()), None);
 }

@@ -69,3 +69,42 @@ async fn a_place_is_looked_at_again_measured_and_stays_on_the_record() -> anyhow
     browser.station("Hand-over").await?;
     browser.sees("Out of line, out of flat, 0.3 mm: good enough").await
 }
+
+#[tokio::test]
+async fn what_has_to_fit_is_read_again_cold_and_what_is_left_has_somebody_to_take_it_off()
+-> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(390, 844).await?;
+    browser.at(&server).await?;
+    let id = browser.job(LEVER).await?;
+    browser
+        .say(&id, json!({ "kind": "set", "key": "hand_over.done", "typed": "", "shown_in": "metric" }))
+        .await?;
+    let size = async || {
+        let view = browser.view(&id).await?;
+        anyhow::Ok(view["plan"]["bench"]["features"][0].clone())
+    };
+    let key = |size: &serde_json::Value, field: &str| {
+        format!("mark.{}.{field}", size["mark"].as_str().unwrap_or_default())
+    };
+    // Finished it fits: the sample's own. Without that it does not.
+    ensure!(size().await?["within"] == true, "{}", size().await?);
+    for field in ["after", "by"] {
+        let key = key(&size().await?, field);
+        browser.say(&id, json!({ "kind": "set", "key": key, "typed": "", "shown_in": "metric" })).await?;
+    }
+    browser.go(&server.url(&format!("/jobs/{id}/check"))).await?;
+    browser.sees("What has to fit").await?;
+    browser.sees("0.12 mm under what it should be: out of its tolerance").await?;
+    browser.sees("Too tight: 0.06 mm a side to bore or ream; nobody has said by whom.").await?;
+    browser.station("Hand-over").await?;
+    browser.sees("Does not fit, and nobody has said who sees to it: pivot bore.").await?;
+    browser.station("Check").await?;
+    browser.type_in("Cold, after the torch", "22.8 furlongs").await?;
+    browser.sees("would do").await?;
+    ensure!(size().await?["readings"][1]["mm"] == 21.88, "what stood stands");
+    browser.type_in("Cold, after the torch", "0.8665 in").await?;
+    // 0.8665 in is 22.009 mm.
+    browser.sees("22.01 mm after; within its tolerance").await?;
+    eventually("nothing is left", async || Ok(size().await?["to_do"] == "")).await
+}

@@ -121,16 +121,20 @@ async fn a_break_is_fitted_tacked_and_checked() -> anyhow::Result<()> {
 }
 
 #[tokio::test]
-async fn a_size_to_keep_is_said_measured_and_judged() -> anyhow::Result<()> {
+async fn a_size_to_keep_is_read_before_the_torch_and_after_the_tacks_and_judged() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
     let id = open(&server, &browser, "prep").await?;
     browser.sees("To be as it was").await?;
-    browser.type_in("Measured after", "22.3").await?;
-    browser.key("\u{e007}").await?;
+    browser.type_in("After the tacks", "22.3").await?;
     browser.sees("out of its tolerance").await?;
-    let view = browser.view(&id).await?;
-    ensure!(view["plan"]["bench"]["features"][0]["within"] == false);
+    let size = async || anyhow::Ok(browser.view(&id).await?["plan"]["bench"]["features"][0].clone());
+    ensure!(size().await?["within"] == false);
+    ensure!(size().await?["readings"][1]["moved"] == "0.25 mm more", "{}", size().await?);
+    // A size is no temperature.
+    browser.type_in("After the tacks", "warm").await?;
+    browser.sees("warm").await?;
+    ensure!(size().await?["readings"][1]["mm"] == 22.3, "what stood stands");
     Ok(())
 }
 

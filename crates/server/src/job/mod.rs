@@ -2,6 +2,7 @@
 
 pub mod face_heat;
 pub mod label;
+pub mod odds_moved;
 pub mod oven;
 pub mod route;
 pub mod store;

@@ -9,7 +9,7 @@ use uuid::Uuid;
 use vanadin_core::ledger::{Said, Wall, wall};
 use vanadin_core::method::{Coupon, MethodId, OwnRepair};
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::{coupons, learned, left_out, repairs, timed, tips};
+use vanadin_core::shop::{coupons, faults, learned, left_out, moves, repairs, timed, tips};
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::desk::Desk;
@@ -37,6 +37,8 @@ async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
         timed: &timed(&shop.facts),
         learned: &learned(&shop.facts),
         tips: &tips(&shop.facts),
+        moves: &moves(&shop.facts),
+        faults: &faults(&shop.facts),
         coupons: &coupons(&shop.facts),
         left_out: &left_out(&shop.facts),
     };

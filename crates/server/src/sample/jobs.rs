@@ -320,16 +320,13 @@ pub(super) fn drill_plate(told: &mut Told<'_>) {
     told.set(&crack_key(c, "old_share"), "20");
     told.set(&crack_key(c, "align_by"), "pin,straight_edge");
     told.set("method.choice", "arc_nickel_iron");
-    let bore = told.say(Change::AddMark { what: MarkKind::Feature });
-    for (field, typed) in [
+    told.size(&[
         ("kind", "bore"),
         ("datum", "bolt hole 1"),
         ("nominal", "22"),
         ("tolerance", "0.1"),
         ("before", "22.05"),
-    ] {
-        told.set(&mark_key(bore, field), typed);
-    }
+    ]);
     // On the bench: the break is fitted and half tacked, the long crack half ground.
     told.wait(40);
     told.measured(c, SeamReadingKind::FitUp, None, &[("at", "12"), ("gap", "0.3"), ("step", "0.2")]);
@@ -438,11 +435,28 @@ pub(super) fn points_lever(told: &mut Told<'_>) {
     told.set("heat.source", "kiln");
     told.set("method.choice", "torch_braze");
     told.set("cooling.packing", "blanket");
+    let pivot = told.size(&[
+        ("name", "pivot bore"),
+        ("kind", "bore"),
+        ("nominal", "22"),
+        ("tolerance", "0.05"),
+        ("before", "22.02"),
+    ]);
+    let pins = told.size(&[
+        ("name", "pivot to pin"),
+        ("kind", "distance"),
+        ("nominal", "260"),
+        ("tolerance", "0.3"),
+        ("before", "260.1"),
+    ]);
     told.wait(15);
     told.heat(3);
     told.cover(60 * 20);
     told.unwrap();
     told.wait(90);
+    told.set(&mark_key(pivot, "cold"), "21.88");
+    told.set(&mark_key(pivot, "by"), "shop");
+    told.set(&mark_key(pins, "cold"), "259.9");
     for line in ["check.clean", "check.cracks_again"] {
         told.set(line, "ok");
     }
@@ -454,6 +468,7 @@ pub(super) fn points_lever(told: &mut Told<'_>) {
     for line in plan(&told.job, told.shop).finish.lines.into_iter().filter(|line| !line.done) {
         told.say(Change::Tick { step: line.step, done: true });
     }
+    told.set(&mark_key(pivot, "after"), "22.01");
     told.set("hand_over.expect", "Paint it when it is dry. Grease the pivot; do not hammer the pin home.");
     told.set("hand_over.follow_up", "2027-04-12");
     told.set("hand_over.done", "yes");

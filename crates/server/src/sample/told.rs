@@ -6,13 +6,13 @@ use anyhow::anyhow;
 use uuid::Uuid;
 use vanadin_core::base::day::Day;
 use vanadin_core::faults::acceptance::Found;
-use vanadin_core::field::{crack_key, face_key, neighbour_key, picture_key};
+use vanadin_core::field::{crack_key, face_key, mark_key, neighbour_key, picture_key};
 use vanadin_core::iron::{Confidence, TypedValues};
 use vanadin_core::job::{
     Change, CheckPlace, Fact, Job, Lighting, Reading, Recorded, SeamReadingKind, TorchEntry, Understood,
     accept,
 };
-use vanadin_core::map::{Drawn, Shape};
+use vanadin_core::map::{Drawn, MarkKind, Shape};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -180,6 +180,15 @@ impl<'a> Told<'a> {
         let id = self.say(Change::AddNeighbour);
         self.set(&neighbour_key(id, "what"), what);
         self.set(&neighbour_key(id, "limit"), limit);
+    }
+
+    /// Something that has to fit, with what is known of it.
+    pub fn size(&mut self, said: &[(&str, &str)]) -> Uuid {
+        let id = self.say(Change::AddMark { what: MarkKind::Feature });
+        for (field, typed) in said {
+            self.set(&mark_key(id, field), typed);
+        }
+        id
     }
 
     pub(super) fn marked(&mut self, mark: &str, spot: &str) {

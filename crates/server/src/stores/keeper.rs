@@ -6,11 +6,12 @@ use std::collections::HashSet;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
 use vanadin_core::crack::tip_offset::OwnTip;
+use vanadin_core::faults::own::OwnFault;
 use vanadin_core::heat::OwnFactor;
 use vanadin_core::job::Became;
-use vanadin_core::method::OwnRepair;
+use vanadin_core::method::{OwnMove, OwnRepair};
 use vanadin_core::plan::Asks;
-use vanadin_core::shop::{ShopWord, learned, repairs, timed as timed_here, tips};
+use vanadin_core::shop::{ShopWord, faults, learned, moves, repairs, timed as timed_here, tips};
 use vanadin_core::stores::used_up;
 
 use super::demand;
@@ -109,6 +110,8 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
             said_by_itself(desk, Uuid::new_v4(), ShopWord::FoundAgain(own)).await?;
         }
     }
+    tell_moves(desk, job, asks.moves).await?;
+    tell_faults(desk, job, asks.faults).await?;
     for gone in asks.gone {
         let shop = desk.shop().await?;
         let said: HashSet<Uuid> = shop.facts.iter().map(|fact| fact.id).collect();
@@ -117,6 +120,36 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
             let name = short(&asks.name);
             let change = ShopWord::Used { item: used.item, amount: used.amount, job, name };
             said_by_itself(desk, used.id, change).await?;
+        }
+    }
+    Ok(())
+}
+
+/// Tells what the torch moved; what is no longer said of the job is told as well.
+async fn tell_moves(desk: &Desk, job: Uuid, said: Vec<OwnMove>) -> Result<(), ApiError> {
+    let told = moves(&desk.shop().await?.facts);
+    let gone = told.iter().filter(|it| it.job == job && !said.iter().any(|own| own.size == it.size));
+    let gone: Vec<OwnMove> = gone.map(|it| OwnMove { moved_mm: None, ..it.clone() }).collect();
+    for own in said.into_iter().chain(gone) {
+        let own = OwnMove { name: short(&own.name), what: short(&own.what), ..own };
+        let known = told.iter().find(|it| it.size == own.size);
+        if known.map_or(own.moved_mm.is_some(), |known| !known.as_good_as(&own)) {
+            said_by_itself(desk, Uuid::new_v4(), ShopWord::Moved(own)).await?;
+        }
+    }
+    Ok(())
+}
+
+/// The same of what went wrong.
+async fn tell_faults(desk: &Desk, job: Uuid, said: Vec<OwnFault>) -> Result<(), ApiError> {
+    let told = faults(&desk.shop().await?.facts);
+    let gone = told.iter().filter(|it| it.job == job && !said.iter().any(|own| own.entry == it.entry));
+    let gone: Vec<OwnFault> = gone.map(|it| OwnFault { taken_back: true, ..it.clone() }).collect();
+    for own in said.into_iter().chain(gone) {
+        let own = OwnFault { name: short(&own.name), ..own };
+        let known = told.iter().find(|it| it.entry == own.entry);
+        if known.map_or(!own.taken_back, |known| *known != own) {
+            said_by_itself(desk, Uuid::new_v4(), ShopWord::WentWrong(own)).await?;
         }
     }
     Ok(())

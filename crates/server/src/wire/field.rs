@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::day::Day;
 use vanadin_core::field::{Choice, FieldKind, FieldSpec, FieldValue, Held};
-use vanadin_core::quantity::{Kind, Shown, Unit, UnitSystem, both, exactly};
+use vanadin_core::quantity::{Kind, Shown, Unit, UnitSystem, both, exactly, number};
 use vanadin_core::render::said;
 
 /// One choice of a field.
@@ -139,6 +139,10 @@ fn as_typed(value: f64, unit: Unit) -> (Shown, Shown) {
     }
     let (near_metric, near_imperial) = both(value, unit);
     match (metric == near_metric, imperial == near_imperial) {
+        // What was typed to the tenth is not told as a whole millimetre, however long it is.
+        (true, false) if (value * 100.0 - (value * 100.0).round()).abs() < 1e-6 => {
+            (Shown { number: number(value, 2), ..metric }, near_imperial)
+        }
         (true, false) => (metric, near_imperial),
         (false, true) => (near_metric, imperial),
         _ => (metric, imperial),
@@ -153,6 +157,8 @@ mod tests {
     #[rstest]
     // Hand-worked: 14 / 25.4 = 0.551, 9/16 in = 0.5625; 7/8 in = 22.225 mm
     #[case::typed_in_millimetres(14.0, Unit::Millimetres, "14 mm", "9/16 in")]
+    // By hand: 259.9 / 25.4 = 10.232, 10 1/4 in = 260.35 mm
+    #[case::long_and_typed_to_the_tenth(259.9, Unit::Millimetres, "259.9 mm", "10 1/4 in")]
     #[case::typed_in_inches(22.225, Unit::Millimetres, "22 mm", "7/8 in")]
     #[case::typed_to_the_hundredth(7.34, Unit::Millimetres, "7.34 mm", "0.289 in")]
     // A limit is not rounded away: 180 degC = 356 degF

@@ -1,7 +1,10 @@
 //! The ledger: worked out from what was said of jobs, never typed; one case left out and back.
 
+use std::time::Duration;
+
 use crate::common::Server;
 use rocket::http::Status;
+use rocket::tokio::time::{interval, timeout};
 use serde_json::{Value, json};
 use uuid::Uuid;
 
@@ -125,4 +128,79 @@ async fn coupons_that_were_broken_stand_against_the_whole_iron_and_move_the_join
     let out = json!({ "kind": "leave_out", "case": Uuid::from_u128(1), "reason": "it had a pore" });
     assert_eq!(said(&server, out).await.0, Status::Ok);
     assert!((strength().await - book).abs() < 1e-9, "what is left out moves nothing");
+}
+
+/// Waits until the ledger says so: the program tells its log what became of a job beside what is asked of it.
+async fn until(server: &Server, what: &str, so: impl Fn(&Value) -> bool) -> Value {
+    let mut looks = interval(Duration::from_millis(100));
+    let seen = timeout(Duration::from_secs(60), async {
+        loop {
+            looks.tick().await;
+            let wall = server.get("/api/ledger").await.1;
+            if so(&wall) {
+                return wall;
+            }
+        }
+    });
+    seen.await.unwrap_or_else(|_| panic!("{what}"))
+}
+
+#[rocket::async_test]
+async fn what_went_wrong_and_what_moved_is_told_by_the_job_and_taken_back_with_it() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack?find=brewery").await;
+    let job: Uuid = rack["lines"][0]["id"].as_str().unwrap().parse().unwrap();
+    let wall = server.get("/api/ledger").await.1;
+    let faults = wall["faults"].as_array().unwrap().len();
+    for (key, typed) in [
+        ("method.choice", "torch_braze"),
+        ("heat.source", "weed_burner"),
+        ("prep.done", "holes,groove,inside,penetrant"),
+    ] {
+        assert_eq!(server.set(job, key, typed).await.0, Status::Ok);
+    }
+    let (_, view) = server.say(job, json!({ "kind": "add_mark", "what": "feature" })).await;
+    let marks = view["job"]["rounds"][0]["marks"].as_array().unwrap();
+    let size = marks.last().unwrap()["id"].as_str().unwrap().to_owned();
+    // What has to fit is read before it is lit.
+    let (status, refused) = server.say(job, json!({ "kind": "light", "speed": 1 })).await;
+    assert_eq!(status, Status::UnprocessableEntity, "{refused}");
+    assert!(refused.to_string().contains("Not read before the torch"), "{refused}");
+    for (field, typed) in [("kind", "bore"), ("nominal", "25"), ("before", "25.02")] {
+        assert_eq!(server.set(job, &format!("mark.{size}.{field}"), typed).await.0, Status::Ok);
+    }
+    let (status, view) = server.say(job, json!({ "kind": "light", "speed": 1 })).await;
+    assert_eq!(status, Status::Ok, "{view}");
+    let dirty =
+        json!({ "kind": "torch", "entry": { "kind": "trouble", "seen": "no_flow", "cause": "dirty" } });
+    let (status, view) = server.say(job, dirty).await;
+    assert_eq!(status, Status::Ok, "{view}");
+    let log = view["job"]["rounds"][0]["log"].as_array().unwrap();
+    let fact = log.last().unwrap()["fact"].as_str().unwrap().to_owned();
+    let odds = server.get(&format!("/api/jobs/{job}/odds-moved")).await.1;
+    assert_eq!(odds["moved"]["fact"], json!(fact), "{odds}");
+    server.set(job, &format!("mark.{size}.cold"), "24.9").await;
+    let sizes = |wall: &Value| {
+        let lines = wall["learned"].as_array().unwrap();
+        let shape = lines.iter().filter(|it| it["name"].to_string().contains("sizes moved"));
+        shape.map(|it| it["cases"].as_array().unwrap().len()).sum::<usize>()
+    };
+    let wall = until(&server, "it is told", |wall| {
+        sizes(wall) == 3 && wall["faults"].as_array().unwrap().len() > faults
+    })
+    .await;
+    let line = wall["faults"].as_array().unwrap().iter().find(|it| it["seen"] == "no_flow").unwrap();
+    assert_eq!(line["causes"][0], json!({ "words": "The surface is dirty", "times": 1 }), "{line}");
+    // By hand: 0.12, and of the sample's lever 0.14 and 0.2.
+    let shape =
+        wall["learned"].as_array().unwrap().iter().find(|it| it["name"].to_string().contains("moved"));
+    assert_eq!(shape.unwrap()["words"], "0.15 mm on average, 0.2 mm the most: from 3 sizes");
+    // Struck and emptied it counts no more.
+    let strike = json!({ "kind": "strike", "target": fact, "reason": "the flame was out" });
+    assert_eq!(server.say(job, strike).await.0, Status::Ok);
+    server.set(job, &format!("mark.{size}.cold"), "").await;
+    until(&server, "it is taken back", |wall| {
+        sizes(wall) == 2 && wall["faults"].as_array().unwrap().len() == faults
+    })
+    .await;
 }

@@ -459,6 +459,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/odds-moved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The word of the log after which the odds of the way that is taken were others, and by how much. */
+        get: operations["odds_moved"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/oven": {
         parameters: {
             query?: never;
@@ -1916,7 +1933,8 @@ export interface components {
             breaks: components["schemas"]["BreakPlan"][];
             /** @description What mends the cause, where a break was caused by what a weld does not change; empty for nothing. */
             cause: string[];
-            features: components["schemas"]["FeaturePlan"][];
+            /** @description Sizes to keep or to restore. */
+            features: components["schemas"]["SizePlan"][];
             missing: components["schemas"]["MissingPlan"][];
         };
         /**
@@ -3341,16 +3359,20 @@ export interface components {
             /** Format: double */
             shift?: number;
         };
-        /** @description What has to be as it was. */
-        FeaturePlan: {
-            /** Format: uuid */
-            mark: string;
-            name: string;
-            /** @description What was measured means; empty while nothing was. */
-            verdict: string;
-            /** @description It was measured after the repair and is within its tolerance. */
-            within?: boolean | null;
-            /** @description "bore, 25 mm give or take 0.1 mm, from the left face" */
+        /** @description What a fault was put down to. */
+        FaultCause: {
+            /** Format: int32 */
+            times: number;
+            words: string;
+        };
+        /** @description Something that went wrong at the torch here, and what it was put down to. */
+        FaultLine: {
+            cases: components["schemas"]["LearnedCase"][];
+            /** @description The most often first, what nobody found last. */
+            causes: components["schemas"]["FaultCause"][];
+            label: string;
+            seen: components["schemas"]["Seen"];
+            /** @description "4 times on 3 parts" */
             words: string;
         };
         /** @description What stands in a field: as it was typed, and how it was understood. */
@@ -4955,7 +4977,7 @@ export interface components {
             what: components["schemas"]["MarkKind"];
         };
         /** @enum {string} */
-        MarkField: "name" | "thickness" | "closed_by" | "patch_thickness" | "patch_gap" | "patch_skin" | "filler" | "kind" | "datum" | "nominal" | "tolerance" | "before" | "after";
+        MarkField: "name" | "thickness" | "closed_by" | "patch_thickness" | "patch_gap" | "patch_skin" | "filler" | "kind" | "datum" | "nominal" | "tolerance" | "before" | "tacked" | "cold" | "after" | "by";
         /**
          * @description What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.
          * @enum {string}
@@ -5282,6 +5304,34 @@ export interface components {
             shift: number;
             /** @description "the tip may lie past its hole" */
             words: string;
+        };
+        /** @description What moved the odds of the chosen way last. */
+        OddsMoved: {
+            /**
+             * Format: int64
+             * @description UTC, ms since 1970.
+             */
+            at_ms: number;
+            /**
+             * Format: uuid
+             * @description The fact that did.
+             */
+            fact: string;
+            /**
+             * Format: double
+             * @description The odds before and after, 0 to 1.
+             */
+            from: number;
+            /** @description "6 fewer of 100" */
+            moves: string;
+            /** @description What was said, as the history tells it. */
+            said: string;
+            /** Format: double */
+            to: number;
+        };
+        /** @description What moved the odds last. */
+        OddsMovedSeen: {
+            moved?: components["schemas"]["OddsMoved"] | null;
         };
         /** @description One part that moves the odds. */
         OddsPart: {
@@ -5624,6 +5674,44 @@ export interface components {
             lit: string;
             /** @description The job, as it was called then. */
             name: string;
+        };
+        /** @description Something that went wrong at a torch of this shop. */
+        OwnFault: {
+            /** @description Of those that are shown for it; empty while nobody has found it. */
+            cause: string;
+            /**
+             * Format: uuid
+             * @description The entry at the torch that said it.
+             */
+            entry: string;
+            /** Format: uuid */
+            job: string;
+            /** @description The part, as it was called then. */
+            name: string;
+            seen: components["schemas"]["Seen"];
+            /** @description It is said no more: taken back, or struck. */
+            taken_back?: boolean;
+            way: components["schemas"]["Way"];
+        };
+        /** @description A size that was read before the torch and again when it was cold. */
+        OwnMove: {
+            /** Format: uuid */
+            job: string;
+            /**
+             * Format: double
+             * @description Cold less before, in mm; nothing once it is said no more.
+             */
+            moved_mm?: number | null;
+            /** @description The part, as it was called then. */
+            name: string;
+            /**
+             * Format: uuid
+             * @description The size, as its job knows it.
+             */
+            size: string;
+            way: components["schemas"]["Way"];
+            /** @description "bore 1" */
+            what: string;
         };
         /** @description One repair of ours, and what became of it. */
         OwnRepair: {
@@ -6837,6 +6925,12 @@ export interface components {
         }) | (components["schemas"]["OwnTip"] & {
             /** @enum {string} */
             kind: "found_again";
+        }) | (components["schemas"]["OwnMove"] & {
+            /** @enum {string} */
+            kind: "moved";
+        }) | (components["schemas"]["OwnFault"] & {
+            /** @enum {string} */
+            kind: "went_wrong";
         }) | (components["schemas"]["Coupon"] & {
             /** @enum {string} */
             kind: "coupon";
@@ -6886,6 +6980,55 @@ export interface components {
          * @enum {string}
          */
         Side: "length" | "width" | "height";
+        /** @description A size of the part and what became of it. */
+        SizePlan: {
+            /** @description Who takes off what is left: shop, outside or owner; empty while nobody has said. */
+            by: string;
+            /** @description The field of the reading that was not taken and is due next; empty for none. */
+            due: string;
+            /** Format: uuid */
+            mark: string;
+            /**
+             * Format: double
+             * @description What the heat did to it: cold, else finished, against before the torch. In mm.
+             */
+            moved_mm?: number | null;
+            name: string;
+            /** @description In the order of the work. */
+            readings: components["schemas"]["SizeReading"][];
+            strip?: components["schemas"]["SizeStrip"] | null;
+            /** @description What is to be done about it, and by whom; empty for nothing. */
+            to_do: string;
+            /** @description What was measured means; empty while nothing was. */
+            verdict: string;
+            /** @description The last reading is within its tolerance; nothing while nothing is known of one of them. */
+            within?: boolean | null;
+            /** @description "bore, 25 mm give or take 0.1 mm, from the left face" */
+            words: string;
+        };
+        /** @description One reading of a size. */
+        SizeReading: {
+            label: string;
+            /** Format: double */
+            mm: number;
+            /** @description Against the first: "0.12 mm more"; empty for the first, and for no change. */
+            moved: string;
+            /** @description `before`, `tacked`, `cold` or `after`: the end of its field's key. */
+            when: string;
+            words: string;
+        };
+        /** @description Readings along a line, from its left end (0) to its right (1). */
+        SizeStrip: {
+            at: number[];
+            /** @description From where to where it is good; nothing while no tolerance is known. */
+            good?: number[] | null;
+            /**
+             * Format: double
+             * @description Where it should be, and in words.
+             */
+            should?: number | null;
+            should_words: string;
+        };
         /** @description The part's bounding box, with the break where it lies. */
         Sketch: {
             /**
@@ -7799,6 +7942,8 @@ export interface components {
         Wall: {
             /** @description Coupons that were broken, each method on each iron against the whole iron, the strongest first. */
             bench: components["schemas"]["BenchLine"][];
+            /** @description What went wrong at the torch, the most often first. */
+            faults: components["schemas"]["FaultLine"][];
             /** @description What all of it says, in one line. */
             heading: string;
             honest?: components["schemas"]["Honest"] | null;
@@ -10003,6 +10148,65 @@ export interface operations {
                 };
             };
             /** @description No such face */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    odds_moved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What moved them, if any of its last words did */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OddsMovedSeen"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
             404: {
                 headers: {
                     [name: string]: unknown;

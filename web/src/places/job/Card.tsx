@@ -7,6 +7,7 @@ import type { Plan, Station } from '../../api/client'
 import { STATIONS } from '../../job/stations'
 import { inUnits } from '../../quantity/show'
 import { useWholeLines } from '../../ui/useWholeLines'
+import { OddsMoved } from './OddsMoved'
 import { useMoved } from './useMoved'
 
 export interface CardProps {
@@ -109,7 +110,16 @@ export function Card({ station, first }: CardProps): ReactNode {
             </Row>
           </>
         )}
-        <Row name="Odds" moved={bar('method.odds')} under={first === undefined ? (odds?.note ?? '') : ''}>
+        <Row
+          name="Odds"
+          moved={bar('method.odds')}
+          under={
+            <>
+              {first === undefined && (odds?.note ?? '')}
+              {odds !== undefined && <OddsMoved />}
+            </>
+          }
+        >
           <Fig id="method.odds" size="card" />
         </Row>
         <Cautions station={station} />
@@ -158,7 +168,9 @@ function Row({ name, moved, under = '', children }: RowProps): ReactNode {
           <span className="label">{name}</span>
           <span className="text-right">{children}</span>
         </div>
-        {under !== '' && <p className="pb-0.5 text-right small leading-[18px] text-ash">{under}</p>}
+        {under !== '' && (
+          <p className="pb-0.5 text-right small leading-[18px] text-ash empty:hidden">{under}</p>
+        )}
       </div>
     </div>
   )

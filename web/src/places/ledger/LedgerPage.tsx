@@ -1,11 +1,13 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
+import { useLocation } from 'react-router'
 import { ledgerQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { WORK } from '../../ui/focus'
 import { Head } from '../Head'
 import { BreakBench } from './BreakBench'
 import { CasesSheet, type Case } from './CasesSheet'
+import { FaultLine } from './FaultLine'
 import { HeldScale, HeldLine } from './HeldLine'
 import { HonestChart } from './HonestChart'
 import { LearnedLine } from './LearnedLine'
@@ -32,6 +34,12 @@ export function LedgerPage(): ReactNode {
   })
   const client = useQueryClient()
   const [opened, setOpened] = useState<Opened | null>(null)
+  const { hash } = useLocation()
+  const shown = wall !== undefined
+  // A plan leads to what it learned from.
+  useEffect(() => {
+    if (shown && hash !== '') document.getElementById(hash.slice(1))?.scrollIntoView()
+  }, [shown, hash])
   return (
     <div className="mx-auto flex min-h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col">
       <title>Ledger - Vanadin</title>
@@ -64,13 +72,29 @@ export function LedgerPage(): ReactNode {
             )}
             {wall.honest != null && <HonestChart honest={wall.honest} />}
             {wall.learned.length > 0 && (
-              <section aria-label="What this shop has learned" className="mt-6 border-t border-scribe pt-3">
+              <section
+                id="learned"
+                aria-label="What this shop has learned"
+                className="mt-6 border-t border-scribe pt-3"
+              >
                 <h2 className="words mb-1 text-[28px] leading-9">What this shop has learned</h2>
                 {wall.learned.map((line) => (
                   <LearnedLine
                     key={line.name}
                     line={line}
                     onOpen={() => setOpened({ title: line.name, cases: line.cases })}
+                  />
+                ))}
+              </section>
+            )}
+            {wall.faults.length > 0 && (
+              <section aria-label="What went wrong" className="mt-6 border-t border-scribe pt-3">
+                <h2 className="words mb-1 text-[28px] leading-9">What went wrong at the torch</h2>
+                {wall.faults.map((line) => (
+                  <FaultLine
+                    key={line.seen}
+                    line={line}
+                    onOpen={() => setOpened({ title: line.label, cases: line.cases })}
                   />
                 ))}
               </section>

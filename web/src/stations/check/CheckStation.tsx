@@ -6,6 +6,7 @@ import { useShop } from '../../job/ShopContext'
 import { CheckLineRow } from './CheckLineRow'
 import { CheckMap } from './CheckMap'
 import { Finish } from './Finish'
+import { Sizes } from './Sizes'
 
 /** The list made from this job's risks. What does not hold opens the next round. */
 export function CheckStation(): ReactNode {
@@ -62,6 +63,7 @@ export function CheckStation(): ReactNode {
               />
             ))}
           </ul>
+          <Sizes sizes={view.plan.bench.features} cold={view.standing.hot == null && lit} />
           {!finishing && <Finish ready={ready} />}
         </div>
         <div className="w-[300px] shrink-0 max-bench:order-first max-bench:w-full empty:hidden">

@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import type { Live } from '../../api/client'
+import { InTheLedger } from '../../job/InTheLedger'
 import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
 import { useJob, useLive } from '../../job/JobContext'
@@ -149,7 +150,7 @@ export function CoolingStation(): ReactNode {
       )}
       <p>
         <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.{' '}
-        {cooling.learned !== '' && <span className="max-bench:hidden">{cooling.learned}. </span>}
+        {cooling.learned !== '' && <InTheLedger words={`${cooling.learned}.`} />}
         {going !== null && (
           <span data-testid="cooling-going">
             As it is going it {going.words}

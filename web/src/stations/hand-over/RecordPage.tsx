@@ -170,7 +170,8 @@ function Shape({ bench }: { bench: Schemas['BenchPlan'] }): ReactNode {
     .filter((it) => it.read.length > 0)
     .map((it) => `The pieces of ${it.letter}: ${it.read.map((line) => line.words).join('; ')}.`)
   const sizes = bench.features.map(
-    (it) => `${it.name}, ${it.words}: ${it.verdict === '' ? 'not measured again' : it.verdict}.`,
+    (it) =>
+      `${it.name}, ${it.words}: ${it.verdict === '' ? 'not measured' : it.verdict}.${it.to_do === '' ? '' : ` ${it.to_do}`}`,
   )
   const missing = bench.missing.map((it) => `${it.name}: ${it.sentence}`)
   const lines = [...fitted, ...sizes, ...missing]

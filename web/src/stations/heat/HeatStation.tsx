@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
+import { InTheLedger } from '../../job/InTheLedger'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { minutes } from '../../quantity/show'
@@ -79,7 +80,7 @@ export function HeatStation(): ReactNode {
       </div>
       <p className="small text-ash">
         Dashed: the hottest place. Good to {Math.round(heat.good_to * 100)} %.{' '}
-        {heat.learned !== '' && `${heat.learned}.`}
+        {heat.learned !== '' && <InTheLedger words={`${heat.learned}.`} />}
       </p>
       <Tried tried={heat.tried} target={heat.target_c} />
       <Beside heat={heat} />

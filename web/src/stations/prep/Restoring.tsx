@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { SizeStrip } from '../../job/SizeStrip'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { focusField } from '../../ui/focus'
@@ -13,7 +14,7 @@ export interface RestoringProps {
 /** Metal that is missing, and what has to be as it was. */
 export function Restoring({ bench }: RestoringProps): ReactNode {
   const { say } = useJob()
-  const [striking, setStriking] = useState<Schemas['FeaturePlan'] | null>(null)
+  const [striking, setStriking] = useState<Schemas['SizePlan'] | null>(null)
   const { missing, features, cause } = bench
   return (
     <section aria-label="Restored" className="flex flex-col gap-2 border-t border-scribe pt-2">
@@ -60,19 +61,22 @@ export function Restoring({ bench }: RestoringProps): ReactNode {
               Cross out
             </Button>
           </p>
+          {it.readings.length > 1 && <SizeStrip size={it} />}
           <div className="grid grid-cols-[1fr_1.5fr_repeat(4,1fr)] items-end gap-2 max-bench:grid-cols-2">
             <Field name={`mark.${it.mark}.kind`} folded />
             <Field name={`mark.${it.mark}.datum`} placeholder="left face, hole 1" />
             <Field name={`mark.${it.mark}.nominal`} />
             <Field name={`mark.${it.mark}.tolerance`} />
             <Field name={`mark.${it.mark}.before`} />
-            <Field name={`mark.${it.mark}.after`} />
+            <Field name={`mark.${it.mark}.tacked`} />
           </div>
         </div>
       ))}
       <div>
         <Button onPress={() => focusField(`mark.${say({ kind: 'add_mark', what: 'feature' })}.kind`)}>
-          {features.length === 0 ? 'A bore, hole, thread, flat or slot to restore' : 'Another one to restore'}
+          {features.length === 0
+            ? 'A size that has to fit: bore, pin, flat, distance'
+            : 'Another one that has to fit'}
         </Button>
       </div>
       <StrikeSheet

@@ -437,10 +437,12 @@ impl Judged<'_> {
             .map(|mark| match round.get(field::mark::KIND.of(mark.id)) {
                 Some("thread") => 30.0,
                 Some("flat" | "bore" | "slot") => 45.0,
+                // Only read, before and after.
+                Some("distance" | "step" | "run_out" | "pin") => 5.0,
                 _ => 20.0,
             })
             .sum();
-        steps.hands("restore", "Restore", restored, "20 a hole, 30 a thread, 45 a face");
+        steps.hands("restore", "Restore", restored, "20 a hole, 30 a thread, 45 a face, 5 to read a size");
         if round.get(field::part::PLACE) == Some("in_place") || !self.part.heat_shy.is_empty() {
             steps.hands("refit", "Put it back", 30.0, "30 min, a guess");
         }

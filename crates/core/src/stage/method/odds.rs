@@ -391,6 +391,16 @@ impl Judged<'_> {
     }
 }
 
+/// What a change of odds makes of a hundred: "6 fewer of 100".
+pub(crate) fn of_a_hundred(change: f64) -> String {
+    let of_100 = change * 100.0;
+    match of_100.abs() {
+        least if least < 0.5 => "hardly".to_owned(),
+        many if of_100 < 0.0 => format!("{many:.0} fewer of 100"),
+        many => format!("{many:.0} more of 100"),
+    }
+}
+
 /// The parts worth a word, each with what it makes of a hundred.
 pub(super) fn odds_lines(start: Odds, odds: Odds, parts: &[OddsPart]) -> Vec<OddsLine> {
     let stands_alone = |part: &OddsPart| part.name == CRACK_OPEN;
@@ -400,12 +410,7 @@ pub(super) fn odds_lines(start: Odds, odds: Odds, parts: &[OddsPart]) -> Vec<Odd
         let mut others = parts.to_vec();
         others.remove(at);
         let without = odds_with(start, &others).mean;
-        let of_100 = (odds.mean - without) * 100.0;
-        let moves = match of_100.abs() {
-            least if least < 0.5 => "hardly".to_owned(),
-            many if of_100 < 0.0 => format!("{many:.0} fewer of 100"),
-            many => format!("{many:.0} more of 100"),
-        };
+        let moves = of_a_hundred(odds.mean - without);
         OddsLine {
             name: part.name.clone(),
             shift: part.shift,

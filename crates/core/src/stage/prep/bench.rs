@@ -6,7 +6,8 @@ use uuid::Uuid;
 
 use super::patch::PatchPlan;
 use super::seam::rounded;
-use crate::field::{self, ALIGN_BY, FieldOfEach, Number, crack, face, mark};
+use super::size::SizePlan;
+use crate::field::{self, ALIGN_BY, crack, face, mark};
 use crate::job::{Mark, Round, SeamReading, SeamReadingKind};
 use crate::map::{MarkKind, Shape, area_mm2, place_along, tacks_mm};
 use crate::prep::fit_up::{BrokenFace, ROCK_MOST_MM, rock_over_300_mm};
@@ -22,7 +23,8 @@ pub struct BenchPlan {
     /// Full breaks that are joined again.
     pub breaks: Vec<BreakPlan>,
     pub missing: Vec<MissingPlan>,
-    pub features: Vec<FeaturePlan>,
+    /// Sizes to keep or to restore.
+    pub features: Vec<SizePlan>,
     /// What mends the cause, where a break was caused by what a weld does not change; empty for nothing.
     pub cause: Vec<String>,
 }
@@ -83,20 +85,6 @@ pub struct MissingPlan {
     pub patch: Option<PatchPlan>,
 }
 
-/// What has to be as it was.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct FeaturePlan {
-    pub mark: Uuid,
-    pub name: String,
-    /// "bore, 25 mm give or take 0.1 mm, from the left face"
-    pub words: String,
-    /// What was measured means; empty while nothing was.
-    pub verdict: String,
-    /// It was measured after the repair and is within its tolerance.
-    pub within: Option<bool>,
-}
-
 impl BenchPlan {
     /// A patch is to be set in somewhere.
     #[must_use]
@@ -127,7 +115,7 @@ impl BenchAsked<'_> {
     /// fractions of one.
     pub(super) fn exactly(&self, mm: f64) -> String {
         match self.units {
-            UnitSystem::Metric => self.units.say_exactly((mm * 100.0).round() / 100.0, Unit::Millimetres),
+            UnitSystem::Metric => format!("{} mm", number(mm, 2)),
             UnitSystem::Imperial => format!("{} in", number(mm / MM_PER_IN, 3)),
         }
     }
@@ -137,7 +125,7 @@ impl BenchAsked<'_> {
         BenchPlan {
             breaks: joined.map(|plan| self.of_break(plan)).collect(),
             missing: self.marks(MarkKind::MissingPiece).filter_map(|mark| self.missing(mark)).collect(),
-            features: self.marks(MarkKind::Feature).map(|mark| self.feature(mark)).collect(),
+            features: self.marks(MarkKind::Feature).map(|mark| self.size(mark)).collect(),
             cause: self.cause(),
         }
     }
@@ -346,52 +334,8 @@ impl BenchAsked<'_> {
         Some(MissingPlan { mark: mark.id, name, volume_cm3, butter_cm3, sentence, patch })
     }
 
-    fn name(&self, mark: &Mark) -> String {
+    pub(super) fn name(&self, mark: &Mark) -> String {
         self.round.get(mark::NAME.of(mark.id)).unwrap_or(&mark.name).to_owned()
-    }
-
-    fn feature(&self, of: &Mark) -> FeaturePlan {
-        let mm = |field: FieldOfEach<Number>| self.round.get(field.of(of.id));
-        let kind = self.round.get(mark::KIND.of(of.id)).unwrap_or("size");
-        let (nominal, tolerance) = (mm(mark::NOMINAL), mm(mark::TOLERANCE));
-        let size = nominal.map(|nominal| match tolerance {
-            Some(tolerance) => {
-                format!("{} give or take {}", self.exactly(nominal), self.exactly(tolerance))
-            }
-            None => self.exactly(nominal),
-        });
-        let from = self.round.get(mark::DATUM.of(of.id)).map(|datum| format!("from {datum}"));
-        let said: Vec<String> = [Some(kind.to_owned()), size, from].into_iter().flatten().collect();
-        let before = mm(mark::BEFORE);
-        let after = mm(mark::AFTER);
-        let off = nominal.zip(after).map(|(nominal, after)| after - nominal);
-        let within = off.zip(tolerance).map(|(off, tolerance)| off.abs() <= tolerance + 1e-9);
-        let mut verdict = Vec::new();
-        if let Some((before, after)) = before.zip(after) {
-            verdict.push(format!("{} before, {} after", self.exactly(before), self.exactly(after)));
-        }
-        match (off, within) {
-            (Some(_), Some(true)) => verdict.push("within its tolerance".to_owned()),
-            (Some(off), Some(false)) => {
-                let way = if off > 0.0 { "over" } else { "under" };
-                verdict.push(format!(
-                    "{} {way} what it should be: out of its tolerance",
-                    self.exactly(off.abs())
-                ));
-            }
-            (Some(off), None) if off.abs() > 1e-9 => {
-                let way = if off > 0.0 { "over" } else { "under" };
-                verdict.push(format!("{} {way} what it should be", self.exactly(off.abs())));
-            }
-            _ => {}
-        }
-        FeaturePlan {
-            mark: of.id,
-            name: self.name(of),
-            words: said.join(", "),
-            verdict: verdict.join("; "),
-            within,
-        }
     }
 
     /// This mends the break, not the cause.

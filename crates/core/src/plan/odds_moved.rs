@@ -1,0 +1,72 @@
+//! What moved the odds of a job last: the word of its log after which they were others.
+
+use serde::Serialize;
+use uuid::Uuid;
+
+use super::{Plan, plan_with};
+use crate::heat::Runs;
+use crate::job::{Change, Fact, Job, Telling};
+use crate::method::Way;
+use crate::shop::Shop;
+use crate::stage::method::of_a_hundred;
+
+/// What moved the odds of the chosen way last.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OddsMoved {
+    /// The fact that did.
+    pub fact: Uuid,
+    /// UTC, ms since 1970.
+    pub at_ms: i64,
+    /// What was said, as the history tells it.
+    pub said: String,
+    /// "6 fewer of 100"
+    pub moves: String,
+    /// The odds before and after, 0 to 1.
+    pub from: f64,
+    pub to: f64,
+}
+
+/// **House**: so many words back it is looked for; what moved them before that is long forgotten.
+const LOOKED_BACK: usize = 40;
+/// Under half of one in a hundred nobody sees it. **House**.
+const LEAST: f64 = 0.005;
+
+/// What moved the odds last, of the log's last words; nothing where none of them did, or where the way was chosen
+/// since. A plan is made for each word that is looked at.
+#[must_use]
+pub fn odds_moved_last(job: &Job, facts: &[Fact], shop: &Shop, runs: &Runs) -> Option<OddsMoved> {
+    let odds = |plan: &Plan| plan.methods.taken().map(|taken| (taken.way, taken.odds.mean));
+    let at = |facts: &[Fact]| -> Option<(Way, f64)> {
+        let mut then = Job::fold(job.id, facts);
+        then.record_of(job.clone());
+        odds(&plan_with(&then, shop, runs))
+    };
+    let (way, mut to) = at(facts)?;
+    let telling = Telling::new(facts, shop.units);
+    for index in (facts.len().saturating_sub(LOOKED_BACK)..facts.len()).rev() {
+        if moves_nothing(&facts[index].change) {
+            continue;
+        }
+        let (before, from) = at(&facts[..index])?;
+        if before != way {
+            return None;
+        }
+        if (to - from).abs() >= LEAST {
+            let fact = &facts[index];
+            let (said, moves) = (telling.told(fact), of_a_hundred(to - from));
+            return Some(OddsMoved { fact: fact.id, at_ms: fact.at_ms(), said, moves, from, to });
+        }
+        to = from;
+    }
+    None
+}
+
+/// What is said of no plan.
+fn moves_nothing(change: &Change) -> bool {
+    match change {
+        Change::Set { key, .. } => key.starts_with("note.") || key.starts_with("picture."),
+        Change::AddPicture | Change::Time { .. } | Change::Estimate { .. } => true,
+        _ => false,
+    }
+}
