@@ -109,7 +109,7 @@ export function HeatChart(props: HeatChartProps): ReactNode {
     <svg
       ref={frame}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      className={`max-h-full w-full ${small ? 'print:max-h-[210px]' : ''}`}
+      className={`max-h-full w-full ${small ? 'print:max-h-[190px]' : ''}`}
       style={{ aspectRatio: `1 / ${shape}` }}
       role="img"
       aria-label={props.name}

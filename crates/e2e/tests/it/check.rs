@@ -97,9 +97,10 @@ async fn what_has_to_fit_is_read_again_cold_and_what_is_left_has_somebody_to_tak
     browser.sees("What has to fit").await?;
     browser.sees("0.12 mm under what it should be: out of its tolerance").await?;
     browser.sees("Too tight: 0.06 mm a side to bore or ream; nobody has said by whom.").await?;
-    browser.station("Hand-over").await?;
+    browser.sees("It holds, and something does not fit").await?;
+    browser.go(&server.url(&format!("/jobs/{id}/hand-over"))).await?;
     browser.sees("Does not fit, and nobody has said who sees to it: pivot bore.").await?;
-    browser.station("Check").await?;
+    browser.go(&server.url(&format!("/jobs/{id}/check"))).await?;
     browser.type_in("Cold, after the torch", "22.8 furlongs").await?;
     browser.sees("would do").await?;
     ensure!(size().await?["readings"][1]["mm"] == 21.88, "what stood stands");

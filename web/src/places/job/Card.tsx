@@ -10,6 +10,9 @@ import { useWholeLines } from '../../ui/useWholeLines'
 import { OddsMoved } from './OddsMoved'
 import { useMoved } from './useMoved'
 
+/** Where the work moves them: elsewhere the card has enough to say. */
+const AT_WORK: ReadonlySet<Station> = new Set(['torch', 'cooling', 'check', 'hand_over'])
+
 export interface CardProps {
   station: Station
   /** The station's own thing, shown first. */
@@ -116,7 +119,7 @@ export function Card({ station, first }: CardProps): ReactNode {
           under={
             <>
               {first === undefined && (odds?.note ?? '')}
-              {odds !== undefined && <OddsMoved />}
+              {odds !== undefined && AT_WORK.has(station) && <OddsMoved />}
             </>
           }
         >

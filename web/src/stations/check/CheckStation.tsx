@@ -16,6 +16,7 @@ export function CheckStation(): ReactNode {
   const lit = view.job.rounds.at(-1)?.lit != null
   const failed = check.filter((line) => line.verdict === 'not_ok')
   const looked = check.every((line) => ['ok', 'left'].includes(line.verdict) || line.due_ms != null)
+  const unfit = view.plan.bench.features.some((it) => it.within === false && it.by === '')
   const handed = typed('hand_over.done') === 'yes'
   const ready = lit && looked && view.standing.hot == null
   // It is the work in hand then: before what was looked at.
@@ -42,7 +43,9 @@ export function CheckStation(): ReactNode {
               : looked
                 ? view.plan.hand_over.afterwards.became === 'failed'
                   ? 'It held when it was looked at, and failed since'
-                  : 'It holds'
+                  : unfit
+                    ? 'It holds, and something does not fit'
+                    : 'It holds'
                 : 'Cold now? Then look, line by line'}
       </h2>
       <div className="flex gap-6 max-bench:flex-col">

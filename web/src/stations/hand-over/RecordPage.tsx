@@ -90,23 +90,25 @@ export function RecordPage(): ReactNode {
           />
         </div>
       )}
-      {view.plan.hand_over.lightings.length > 0 && (
-        <Section title="The lightings">
-          {view.plan.hand_over.lightings.map((line, at) => (
-            <p key={at} className="[overflow-wrap:anywhere]">
-              {line}
-            </p>
-          ))}
-        </Section>
-      )}
-      {view.plan.hand_over.used.length > 0 && (
-        <Section title="Taken from the stores">
-          <p>{view.plan.hand_over.used.join('; ')}.</p>
-        </Section>
-      )}
-      <Finished plan={view.plan.finish} />
-      <Shape bench={view.plan.bench} />
-      <Notes />
+      <div className="print:grid print:grid-cols-2 print:gap-x-8">
+        {view.plan.hand_over.lightings.length > 0 && (
+          <Section title="The lightings">
+            {view.plan.hand_over.lightings.map((line, at) => (
+              <p key={at} className="[overflow-wrap:anywhere]">
+                {line}
+              </p>
+            ))}
+          </Section>
+        )}
+        {view.plan.hand_over.used.length > 0 && (
+          <Section title="Taken from the stores">
+            <p>{view.plan.hand_over.used.join('; ')}.</p>
+          </Section>
+        )}
+        <Finished plan={view.plan.finish} />
+        <Shape bench={view.plan.bench} />
+        <Notes />
+      </div>
       <Section title="Cautions">
         <p>{(round?.lit?.frozen?.cautions ?? view.plan.cautions.map((c) => c.sentence)).join(' ')}</p>
       </Section>

@@ -53,7 +53,7 @@ export function Restoring({ bench }: RestoringProps): ReactNode {
           <p className="flex min-h-11 flex-wrap items-center gap-3">
             <b className="first-letter:uppercase">{it.name}</b>
             <span className="text-ash">{it.words}</span>
-            {it.verdict !== '' && (
+            {it.readings.length > 1 && (
               <span className={it.within === false ? 'font-semibold' : ''}>{it.verdict}</span>
             )}
             <span className="ml-auto" />
@@ -74,9 +74,7 @@ export function Restoring({ bench }: RestoringProps): ReactNode {
       ))}
       <div>
         <Button onPress={() => focusField(`mark.${say({ kind: 'add_mark', what: 'feature' })}.kind`)}>
-          {features.length === 0
-            ? 'A size that has to fit: bore, pin, flat, distance'
-            : 'Another one that has to fit'}
+          {features.length === 0 ? 'Something that has to fit' : 'Another size'}
         </Button>
       </div>
       <StrikeSheet
