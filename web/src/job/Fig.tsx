@@ -3,6 +3,7 @@ import { inUnits } from '../quantity/show'
 import { Why } from '../ui/Why'
 import { useJob } from './JobContext'
 import { useShop } from './ShopContext'
+import { useAlone } from './useAlone'
 
 export interface FigProps {
   id: string
@@ -21,7 +22,9 @@ const SIZES: Record<NonNullable<FigProps['size']>, string> = {
 export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: FigProps): ReactNode {
   const { view } = useJob()
   const { units } = useShop()
+  const alone = useAlone()
   const figure = view.plan.figures.find((candidate) => candidate.id === id)
+  if (alone) return <span className="text-ash">yours to say</span>
   if (figure === undefined) return <span className="text-ash">{otherwise}</span>
   const shown = inUnits(figure, units)
   return (

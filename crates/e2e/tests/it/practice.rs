@@ -47,6 +47,16 @@ async fn a_lesson_fails_and_held_when_it_was_played_again_on_a_phone() -> anyhow
     })
     .await?;
     assert!(!browser.page().await?.contains("Stitching"));
+    // Nor is anybody told how hot and how long.
+    browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
+    browser.sees("How hot, how long and where to begin is yours to say.").await?;
+    say(&browser, &job, json!({ "kind": "light", "speed": 60, "owned": "me", "what": "main" })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.sees("What is next is yours to say").await?;
+    let torch = browser.page().await?;
+    assert!(!torch.contains("keep between") && !torch.contains("window"), "{torch}");
+    say(&browser, &job, json!({ "kind": "cancel_light" })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
     fill(&browser, &job).await?;
     browser.press("See what became of it").await?;
     browser.press("It is done: a year later").await?;

@@ -8,6 +8,7 @@ import { Doubted } from '../../job/Doubted'
 import { KeepOff } from '../../job/KeepOff'
 import { ReadingSheet } from '../../job/ReadingSheet'
 import { themeOf, useShop } from '../../job/ShopContext'
+import { useAlone } from '../../job/useAlone'
 import { useShortcut } from '../../keys/useShortcut'
 import { heatColour } from '../../quantity/heat-colour'
 import { clock, foreseen, hoursPastTheHour, inUnits, minutes } from '../../quantity/show'
@@ -23,6 +24,7 @@ const SECOND = 1 / 60
 export function CoolingStation(): ReactNode {
   const { view, say } = useJob()
   const { live } = useLive()
+  const alone = useAlone()
   const [reading, setReading] = useState(false)
   const shop = useShop()
   const { cooling, methods } = view.plan
@@ -117,8 +119,8 @@ export function CoolingStation(): ReactNode {
           units={shop.units}
           until={until}
           top={Math.ceil((cooling.start_c * 1.08) / 50) * 50}
-          plan={plan}
-          {...(going === null
+          plan={alone ? [] : plan}
+          {...(going === null || alone
             ? {}
             : {
                 beside: inMinutes(going.planned),
@@ -127,10 +129,14 @@ export function CoolingStation(): ReactNode {
           record={record}
           byHand={byHand}
           levels={[]}
-          posts={[
-            ...post(cooling.unwrap_hours, 65, cooling.unwrap_words, pair(going?.unwrap_between)),
-            ...post(cooling.touch_hours, 45, cooling.touch_words, pair(going?.touch_between)),
-          ]}
+          posts={
+            alone
+              ? []
+              : [
+                  ...post(cooling.unwrap_hours, 65, cooling.unwrap_words, pair(going?.unwrap_between)),
+                  ...post(cooling.touch_hours, 45, cooling.touch_words, pair(going?.touch_between)),
+                ]
+          }
           now={record.length > 0 && hot !== null ? record.at(-1)?.minutes : undefined}
           tick={when}
           tickFrom={toWholeHour}
@@ -148,19 +154,21 @@ export function CoolingStation(): ReactNode {
           {cooling.too_early}
         </p>
       )}
-      <p>
-        <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.{' '}
-        {cooling.learned !== '' && <InTheLedger words={`${cooling.learned}.`} />}
-        {going !== null && (
-          <span data-testid="cooling-going">
-            As it is going it {going.words}
-            {going.planned_unwrap_hours != null &&
-              `; as planned it could be unwrapped ${may(going.planned_unwrap_hours * 60)}`}
-            .{going.unwrap_between == null && ' From 3 readings on it says how sure that is.'}
-          </span>
-        )}
-      </p>
-      <Descent />
+      {!alone && (
+        <p>
+          <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.{' '}
+          {cooling.learned !== '' && <InTheLedger words={`${cooling.learned}.`} />}
+          {going !== null && (
+            <span data-testid="cooling-going">
+              As it is going it {going.words}
+              {going.planned_unwrap_hours != null &&
+                `; as planned it could be unwrapped ${may(going.planned_unwrap_hours * 60)}`}
+              .{going.unwrap_between == null && ' From 3 readings on it says how sure that is.'}
+            </span>
+          )}
+        </p>
+      )}
+      {!alone && <Descent />}
       <div className="grid grid-cols-[1.5fr_1fr_auto_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="cooling.packing" label="Packed in" folded placeholder={cooling.packing} />
         <Field name="cooling.thickness" label="How thick" placeholder="as usual" />

@@ -4,6 +4,7 @@ import { Fig } from '../../job/Fig'
 import { InTheLedger } from '../../job/InTheLedger'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
+import { useAlone } from '../../job/useAlone'
 import { minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { AlongPart } from './AlongPart'
@@ -16,6 +17,16 @@ export function HeatStation(): ReactNode {
   const { view } = useJob()
   const shop = useShop()
   const { heat, methods, missing } = view.plan
+  const alone = useAlone()
+  if (alone)
+    return (
+      <div className="flex flex-col gap-4">
+        <h2 className="text-[28px]">How hot, how long and where to begin is yours to say.</h2>
+        <div className="max-w-md">
+          <Field name="heat.source" />
+        </div>
+      </div>
+    )
   if (heat == null) {
     const unknown = missing.filter((m) =>
       ['part.mass', 'part.length', 'part.width', 'part.height', 'part.shape'].includes(m.key),

@@ -6,8 +6,8 @@ import { inUnits, minutes } from '../../quantity/show'
 /** What a pad read before that is not of now. */
 const OLD_MIN = 2
 
-/** How hot, in or out of the window, which way it goes: by number, word and shape. */
-export function Temperature({ live }: { live: Live | null }): ReactNode {
+/** How hot, in or out of the window, which way it goes: by number, word and shape. `bare`: only what is read. */
+export function Temperature({ live, bare = false }: { live: Live | null; bare?: boolean }): ReactNode {
   const { units } = useShop()
   if (live === null) return <h2 className="text-[40px] leading-[44px]">No reading yet</h2>
   const shown = inUnits(live, units)
@@ -21,19 +21,19 @@ export function Temperature({ live }: { live: Live | null }): ReactNode {
         </span>
         <span className="flex flex-col gap-1 pb-1 text-[17px] leading-[21px]">
           <span className="figure text-[40px] leading-[44px]">{shown.unit}</span>
-          <b data-testid="torch-place">{live.place_words}</b>
+          {!bare && <b data-testid="torch-place">{live.place_words}</b>}
           <span>{trend}</span>
           <span className="text-ash">
             {live.clock.number} {live.clock.unit} on the job clock
           </span>
         </span>
       </div>
-      {live.warming !== '' && (
+      {!bare && live.warming !== '' && (
         <p className="mt-2 max-w-[520px] text-[17px]" data-testid="torch-warming">
           {live.warming}
         </p>
       )}
-      {live.by_now !== '' && (
+      {!bare && live.by_now !== '' && (
         <p className="mt-2 max-w-[520px] text-[17px]" data-testid="torch-by-now">
           {live.by_now}
         </p>

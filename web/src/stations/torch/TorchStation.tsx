@@ -4,6 +4,7 @@ import type { Live, Schemas } from '../../api/client'
 import type { Waiting } from '../../api/queue/outbox'
 import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { useAlone } from '../../job/useAlone'
 import { useShortcut } from '../../keys/useShortcut'
 import { foreseen, inUnits, minutes, temperature } from '../../quantity/show'
 import { Button } from '../../ui/Button'
@@ -72,11 +73,16 @@ export function TorchStation(): ReactNode {
         : { kind: 'bead', at: bead.at }
   const now = useJobClock()
   const out = isOut(torch?.out === true, unsent)
+  const alone = useAlone()
   const outWords =
-    live !== null && live.place !== 'in_window' && live.place !== 'no_window' && begun(torch, unsentBeads)
+    !alone &&
+    live !== null &&
+    live.place !== 'in_window' &&
+    live.place !== 'no_window' &&
+    begun(torch, unsentBeads)
       ? live.place_words
       : ''
-  const runs = useMemo(() => runsOf(live), [live])
+  const runs = useMemo(() => runsOf(alone ? null : live), [live, alone])
   const rings = useRings(lit?.fact ?? '', runs, covered ? '' : outWords, now, live?.minutes ?? 0)
   useShortcut('l', () => {
     if (lit !== null) setSheet('reading')
@@ -120,9 +126,9 @@ export function TorchStation(): ReactNode {
         {window === null ? (
           <h2 className="text-[40px] leading-[44px]">{view.plan.heat?.sentence}</h2>
         ) : (
-          <Temperature live={live} />
+          <Temperature live={live} bare={alone} />
         )}
-        {window !== null && !covered && (
+        {window !== null && !covered && !alone && (
           <div className="flex flex-col gap-1">
             {!pins && <There live={live} window={window} />}
             {live !== null && live.place !== 'no_window' && ends !== null && (
@@ -132,7 +138,7 @@ export function TorchStation(): ReactNode {
         )}
         {window !== null && !pins && !covered && (
           <div className="flex flex-col items-start gap-2">
-            {clock !== undefined && <BigClock clock={clock} now={now} />}
+            {clock !== undefined && !alone && <BigClock clock={clock} now={now} />}
             {heats && (
               <Button onPress={() => log({ kind: 'did', what: out ? 'back_in' : 'out_of_heat' })}>
                 {out ? 'Back in the heat' : 'Out of the heat'}
@@ -143,7 +149,14 @@ export function TorchStation(): ReactNode {
       </div>
       {window !== null && !covered && rings.said !== '' && <Rang rings={rings} />}
       <p className="text-[28px] leading-8" data-testid="torch-next">
-        <b>{unsent.length > 0 || live === null || live.next === '' ? next : live.next}.</b>{' '}
+        <b>
+          {alone && !covered
+            ? 'What is next is yours to say'
+            : unsent.length > 0 || live === null || live.next === ''
+              ? next
+              : live.next}
+          .
+        </b>{' '}
         {covered && view.standing.hot?.unwrapped === false && (
           <span className="text-[17px] text-ash">It cools by itself.</span>
         )}
@@ -157,7 +170,7 @@ export function TorchStation(): ReactNode {
           {silent}
         </p>
       )}
-      {torch.passed.map((words) => (
+      {(alone ? [] : torch.passed).map((words) => (
         <p key={words} role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
           {words}
         </p>
@@ -172,7 +185,7 @@ export function TorchStation(): ReactNode {
             <h2 className="text-[26px] leading-8" data-testid="torch-piece">
               {upcoming.words}
             </h2>
-            {upcoming.before !== '' && (
+            {!alone && upcoming.before !== '' && (
               <p
                 className="border-l-[3px] border-chalk pl-3 text-[20px] leading-7 font-semibold"
                 data-testid="torch-before"
@@ -186,14 +199,14 @@ export function TorchStation(): ReactNode {
                 <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
               ))}
             <p className="text-[17px]">
-              {done} of {torch.planned} done. {order.waits_words}
+              {done} of {torch.planned} done. {!alone && order.waits_words}
               {unsentBeads > 0 && <span className="text-ash"> {unsentBeads} waiting for the server.</span>}
             </p>
           </div>
           <OnTheMap bead={upcoming} />
         </section>
       )}
-      {!covered && order !== null && order.never !== '' && (
+      {!covered && !alone && order !== null && order.never !== '' && (
         <p className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">{order.never}</p>
       )}
       {!covered && upcoming === undefined && (
