@@ -178,16 +178,7 @@ fn the_wall_of_3000_repairs(bencher: Bencher<'_, '_>) {
     let repairs: Vec<OwnRepair> = (0..3_000).map(repair).collect();
     let left_out = std::collections::BTreeMap::new();
     bencher.bench(|| {
-        let all = Said {
-            repairs: &repairs,
-            timed: &[],
-            learned: &[],
-            tips: &[],
-            moves: &[],
-            faults: &[],
-            coupons: &[],
-            left_out: &left_out,
-        };
+        let all = Said { repairs: &repairs, ..Said::nothing(&left_out) };
         wall(&all, UnitSystem::Metric)
     });
 }

@@ -165,6 +165,23 @@ pub struct Said<'a> {
     pub left_out: &'a BTreeMap<Uuid, String>,
 }
 
+impl<'a> Said<'a> {
+    /// Nothing was said yet.
+    #[must_use]
+    pub fn nothing(left_out: &'a BTreeMap<Uuid, String>) -> Self {
+        Self {
+            repairs: &[],
+            timed: &[],
+            learned: &[],
+            tips: &[],
+            moves: &[],
+            faults: &[],
+            coupons: &[],
+            left_out,
+        }
+    }
+}
+
 /// The wall of a shop, told in these units.
 #[must_use]
 pub fn wall(all: &Said<'_>, units: UnitSystem) -> Wall {
@@ -580,16 +597,7 @@ mod tests {
     }
 
     fn told(repairs: &[OwnRepair], left_out: &BTreeMap<Uuid, String>) -> Wall {
-        let all = Said {
-            repairs,
-            timed: &[],
-            learned: &[],
-            tips: &[],
-            moves: &[],
-            faults: &[],
-            coupons: &[],
-            left_out,
-        };
+        let all = Said { repairs, ..Said::nothing(left_out) };
         wall(&all, UnitSystem::Metric)
     }
 
@@ -676,16 +684,8 @@ mod tests {
         };
         let learned = [lit(1, 0.8), lit(2, 0.6)];
         let repairs = [OwnRepair { lit: Uuid::from_u128(1), ..repair(7, "holds", 1.0, None) }];
-        let all = Said {
-            repairs: &repairs,
-            timed: &[],
-            learned: &learned,
-            tips: &[],
-            moves: &[],
-            faults: &[],
-            coupons: &[],
-            left_out: &BTreeMap::new(),
-        };
+        let none = BTreeMap::new();
+        let all = Said { repairs: &repairs, learned: &learned, ..Said::nothing(&none) };
         let found = wall(&all, UnitSystem::Metric);
         let line = &found.learned[0];
         // By hand: (4 + 1.4) / 6 = 0.9
@@ -712,16 +712,8 @@ mod tests {
             fault(4, 2, Seen::NoFlow, "too_cold"),
             OwnFault { taken_back: true, ..fault(5, 2, Seen::ToeCrack, "") },
         ];
-        let all = Said {
-            repairs: &[],
-            timed: &[],
-            learned: &[],
-            tips: &[],
-            moves: &[],
-            faults: &faults,
-            coupons: &[],
-            left_out: &BTreeMap::new(),
-        };
+        let none = BTreeMap::new();
+        let all = Said { faults: &faults, ..Said::nothing(&none) };
         let found = wall(&all, UnitSystem::Metric).faults;
         let words: Vec<&str> = found.iter().map(|line| line.words.as_str()).collect();
         assert_eq!(words, ["3 times on 2 parts", "1 time on 1 part"]);
@@ -746,16 +738,7 @@ mod tests {
         };
         let moves = [moved(1, 0.3, School::Hot), moved(2, -0.1, School::Hot), moved(3, 0.0, School::Cold)];
         let told = |left_out: &BTreeMap<Uuid, String>| {
-            let all = Said {
-                repairs: &[],
-                timed: &[],
-                learned: &[],
-                tips: &[],
-                moves: &moves,
-                faults: &[],
-                coupons: &[],
-                left_out,
-            };
+            let all = Said { moves: &moves, ..Said::nothing(left_out) };
             wall(&all, UnitSystem::Metric)
         };
         let found = told(&BTreeMap::new());

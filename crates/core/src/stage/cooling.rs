@@ -163,27 +163,9 @@ pub(crate) fn cooling_plan(
     runs: &Runs,
 ) -> Option<CoolingPlan> {
     let units = part.units;
-    let unwrap_words = format!("unwrap under {}", units.say_most(UNWRAP_C, Unit::Celsius));
-    let touch_words = format!("touch under {}", units.say_most(TOUCH_C, Unit::Celsius));
+    let (unwrap_words, touch_words) = (unwrap_words(units), touch_words(units));
     if matches!(way.school, School::Cold | School::NoHeat) {
-        return Some(CoolingPlan {
-            cold: true,
-            sentence: format!("Never over {}: nothing to wrap.", units.say_most(UNWRAP_C, Unit::Celsius)),
-            packing: String::new(),
-            start_c,
-            unwrap_words,
-            touch_words,
-            unwrap_hours: Some(0.0),
-            touch_hours: Some(0.0),
-            between: None,
-            fastest_k_per_h: 0.0,
-            limit_k_per_h: None,
-            curve: Vec::new(),
-            going: None,
-            too_early: String::new(),
-            learned: String::new(),
-            chain: Vec::new(),
-        });
+        return Some(CoolingPlan::cold(start_c, part.units));
     }
     let start = Celsius::new(start_c).ok()?;
     let body = body?;
@@ -266,6 +248,38 @@ impl Going {
             late,
             planned: curve(planned),
             planned_unwrap_hours: planned.hours_to(UNWRAP_C),
+        }
+    }
+}
+
+fn unwrap_words(units: UnitSystem) -> String {
+    format!("unwrap under {}", units.say_most(UNWRAP_C, Unit::Celsius))
+}
+
+fn touch_words(units: UnitSystem) -> String {
+    format!("touch under {}", units.say_most(TOUCH_C, Unit::Celsius))
+}
+
+impl CoolingPlan {
+    /// Nothing was heated that could be wrapped.
+    fn cold(start_c: f64, units: UnitSystem) -> Self {
+        Self {
+            cold: true,
+            sentence: format!("Never over {}: nothing to wrap.", units.say_most(UNWRAP_C, Unit::Celsius)),
+            packing: String::new(),
+            start_c,
+            unwrap_words: unwrap_words(units),
+            touch_words: touch_words(units),
+            unwrap_hours: Some(0.0),
+            touch_hours: Some(0.0),
+            between: None,
+            fastest_k_per_h: 0.0,
+            limit_k_per_h: None,
+            curve: Vec::new(),
+            going: None,
+            too_early: String::new(),
+            learned: String::new(),
+            chain: Vec::new(),
         }
     }
 }

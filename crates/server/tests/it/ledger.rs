@@ -195,6 +195,19 @@ async fn what_went_wrong_and_what_moved_is_told_by_the_job_and_taken_back_with_i
     let shape =
         wall["learned"].as_array().unwrap().iter().find(|it| it["name"].to_string().contains("moved"));
     assert_eq!(shape.unwrap()["words"], "0.15 mm on average, 0.2 mm the most: from 3 sizes");
+    // Read back as any other program would.
+    let rows = async |table: &str| {
+        let text = String::from_utf8(server.get_bytes(&format!("/api/ledger/{table}")).await.2).unwrap();
+        let mut table = csv::Reader::from_reader(text.as_bytes());
+        table
+            .records()
+            .map(|row| row.unwrap().iter().map(str::to_owned).collect())
+            .collect::<Vec<Vec<String>>>()
+    };
+    let dirty = ["It balls up and does not wet", "The surface is dirty", "Torch braze", "yes"];
+    assert!(rows("faults.csv").await.iter().any(|row| row == &dirty), "{:?}", rows("faults.csv").await);
+    let moved: Vec<String> = rows("moved.csv").await.into_iter().map(|row| row[2].clone()).collect();
+    assert!(moved.len() == 3 && moved.contains(&"-0.120".to_owned()), "{moved:?}");
     // Struck and emptied it counts no more.
     let strike = json!({ "kind": "strike", "target": fact, "reason": "the flame was out" });
     assert_eq!(server.say(job, strike).await.0, Status::Ok);

@@ -11555,7 +11555,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description repairs.csv, learned.csv, honest.csv or coupons.csv */
+                /** @description repairs.csv, learned.csv, faults.csv, moved.csv, honest.csv or coupons.csv */
                 table: string;
             };
             cookie?: never;

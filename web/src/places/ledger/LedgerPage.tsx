@@ -21,6 +21,8 @@ interface Opened {
 const TABLES = [
   ['repairs.csv', 'Repairs'],
   ['learned.csv', 'What was learned'],
+  ['faults.csv', 'What went wrong'],
+  ['moved.csv', 'What moved'],
   ['honest.csv', 'Odds against outcomes'],
   ['coupons.csv', 'Broken coupons'],
 ] as const

@@ -8,6 +8,9 @@ impl FacePlan {
     #[must_use]
     pub fn drawing(&self, job: &str) -> Drawing {
         let line = |points: &[At], closed: bool| Stroke::Line { points: points.to_vec(), closed };
+        let stroke = |at: At, (dx, dy): (f64, f64), reach: f64| {
+            line(&[at.along((dx, dy), -reach), at.along((dx, dy), reach)], false)
+        };
         let layer = |name, width_mm, dashes_mm, strokes| Layer { name, width_mm, dashes_mm, strokes };
         let here = || self.lines.iter().filter(|line| !line.from_behind);
         let shapes = |what: &[&str]| -> Vec<Stroke> {
@@ -31,11 +34,8 @@ impl FacePlan {
         };
         let middles = self.holes.iter().flat_map(|hole| {
             let reach = hole.drill_mm / 2.0 + 3.0;
-            let arm = |dx: f64, dy: f64| {
-                line(&[hole.at.along((dx, dy), -reach), hole.at.along((dx, dy), reach)], false)
-            };
             let rim = Stroke::Circle { middle: hole.at, radius_mm: hole.drill_mm / 2.0 };
-            [rim, arm(1.0, 0.0), arm(0.0, 1.0)]
+            [rim, stroke(hole.at, (1.0, 0.0), reach), stroke(hole.at, (0.0, 1.0), reach)]
         });
         let letters = here().filter_map(|line| {
             let at = place_along(&line.points, length_mm(&line.points) / 2.0)?;
@@ -47,16 +47,12 @@ impl FacePlan {
         });
         // What cannot go in is not drilled.
         let pins = self.pins.iter().filter(|pin| pin.why_not.is_empty()).flat_map(|pin| {
-            let arm =
-                |dx: f64, dy: f64| line(&[pin.at.along((dx, dy), -1.5), pin.at.along((dx, dy), 1.5)], false);
             let rim = Stroke::Circle { middle: pin.at, radius_mm: pin.across_mm / 2.0 };
-            [rim, arm(1.0, 0.0), arm(0.0, 1.0)]
+            [rim, stroke(pin.at, (1.0, 0.0), 1.5), stroke(pin.at, (0.0, 1.0), 1.5)]
         });
         let locks = self.locks.iter().map(|lock| line(&[lock.from, lock.to], false));
-        let punches = self.punches.iter().flat_map(|at| {
-            let arm = |dx: f64, dy: f64| line(&[at.along((dx, dy), -2.0), at.along((dx, dy), 2.0)], false);
-            [arm(0.7, 0.7), arm(0.7, -0.7)]
-        });
+        let punches =
+            self.punches.iter().flat_map(|at| [stroke(*at, (0.7, 0.7), 2.0), stroke(*at, (0.7, -0.7), 2.0)]);
         let tacks = self.tacks.iter().map(|tack| Stroke::Circle { middle: tack.at, radius_mm: 2.5 });
         let (left, bottom) = bounds(self.rims.iter().flatten().chain(here().flat_map(|line| &line.points)))
             .map_or((0.0, 0.0), |(left, _, _, bottom)| (left, bottom));

@@ -128,15 +128,8 @@ impl Judged<'_> {
         ruling: &Ruling,
         edges: &[(Way, f64, f64)],
     ) -> Contender {
-        let of = |effect: Effect| -> Vec<String> {
-            let applies = |fired: &&Fired| {
-                fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
-            };
-            let fired = ruling.fired.iter().filter(applies).filter(|fired| fired.effect == effect);
-            fired.map(|fired| fired.sentence.clone()).collect()
-        };
-        let (favours, mut cautions, mut reasons) =
-            (of(Effect::Favour), of(Effect::Caution), of(Effect::Exclude));
+        let [favours, mut cautions, mut reasons] =
+            [Effect::Favour, Effect::Caution, Effect::Exclude].map(|effect| sentences(ruling, way, effect));
         // One reason a school is told once, however many rules lead to it.
         reasons.dedup();
         let target = self.target_of(way);
@@ -161,12 +154,7 @@ impl Judged<'_> {
         if let Some(target) = target.filter(|_| way.school.preheats()) {
             cautions.extend(self.cautions_of_heat(way, &target));
         }
-        // What is ruled out whatever the school is not worked through, unless somebody answers for it.
-        let out = |fired: &Fired| {
-            fired.method == way.method && fired.school.is_none() && fired.effect == Effect::Exclude
-        };
-        let own = self.round.get(field::method::CHOICE) == Some(way.method);
-        let out = !own && ruling.fired.iter().any(out);
+        let out = self.ruled_out(way, ruling);
         let prep = if out { None } else { prep_plan(&self.prep_asked(way)) };
         let steps = prep.as_ref().and_then(|prep| self.steps(way, prep)).map(|(steps, _)| steps);
         let takes = prep.as_ref().map_or_else(Vec::new, |prep| self.takes(way, prep));
@@ -206,6 +194,15 @@ impl Judged<'_> {
             schools_to_choose: schools_to_choose(way.method, self.shop.units),
             schools,
         }
+    }
+
+    /// What is ruled out whatever the school is not worked through, unless somebody answers for it.
+    fn ruled_out(&self, way: Way, ruling: &Ruling) -> bool {
+        let own = self.round.get(field::method::CHOICE) == Some(way.method);
+        let out = |fired: &Fired| {
+            fired.method == way.method && fired.school.is_none() && fired.effect == Effect::Exclude
+        };
+        !own && ruling.fired.iter().any(out)
     }
 
     /// What its heat brings with it: unevenness on the way, and too quick a fall in the packing.
@@ -253,6 +250,14 @@ impl Judged<'_> {
         let odds = format!("holds {:.0} times in 100", odds.mean * 100.0);
         [Some(preheat), hours, Some(odds)].into_iter().flatten().collect::<Vec<_>>().join(", ")
     }
+}
+
+/// What speaks for a way, against it, or rules it out.
+fn sentences(ruling: &Ruling, way: Way, effect: Effect) -> Vec<String> {
+    let applies =
+        |fired: &&Fired| fired.method == way.method && fired.school.is_none_or(|school| school == way.school);
+    let fired = ruling.fired.iter().filter(applies).filter(|fired| fired.effect == effect);
+    fired.map(|fired| fired.sentence.clone()).collect()
 }
 
 /// What a way scores by itself; its hours and its price are points only beside the others.
