@@ -518,9 +518,9 @@ fn shape(all: &Said<'_>, units: UnitSystem) -> Vec<LearnedLine> {
                 job: Some(it.job),
                 name: format!("{}, {}", it.name, it.what),
                 value: moved_mm.abs(),
-                words: match *moved_mm {
-                    moved if moved.abs() < 0.005 => "did not move".to_owned(),
-                    moved => format!("{} {}", mm(moved.abs()), if moved > 0.0 { "more" } else { "less" }),
+                words: match mm(moved_mm.abs()) {
+                    far if far == mm(0.0) => "did not move".to_owned(),
+                    far => format!("{far} {}", if *moved_mm > 0.0 { "more" } else { "less" }),
                 },
             });
             LearnedLine {

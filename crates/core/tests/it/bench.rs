@@ -603,3 +603,15 @@ fn what_has_to_fit_is_read_before_it_is_lit() {
     mapped.bench.say(Change::Strike { target: mark, reason: "nothing has to fit there".to_owned() });
     assert!(!refused(&mapped));
 }
+
+#[test]
+fn in_inches_what_moved_by_less_than_a_thousandth_has_not_moved() {
+    let (mut mapped, mark) = with_a_bore();
+    mapped.bench.shop.units = UnitSystem::Imperial;
+    mapped.bench.set(&mark_key(mark, "cold"), "25.01 mm");
+    mapped.bench.set(&mark_key(mark, "after"), "25.05 mm");
+    let size = mapped.plan().bench.features[0].clone();
+    let moved: Vec<&str> = size.readings.iter().map(|it| it.moved.as_str()).collect();
+    // By hand: 0.01 mm is 0.0004 in, 0.03 mm is 0.0012 in.
+    assert_eq!(moved, ["", "", "0.001 in more"]);
+}

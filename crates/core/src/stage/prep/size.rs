@@ -209,14 +209,17 @@ impl Size<'_> {
                     label: (*label).to_owned(),
                     mm,
                     words: self.say(mm),
-                    moved: if moved.abs() < 0.005 {
-                        String::new()
-                    } else {
-                        format!("{} {}", self.say(moved.abs()), if moved > 0.0 { "more" } else { "less" })
-                    },
+                    moved: self.moved_words(moved),
                 })
             })
             .collect()
+    }
+
+    /// Nothing for what does not show in the units it is told in.
+    fn moved_words(&self, moved_mm: f64) -> String {
+        let far = self.say(moved_mm.abs());
+        let way = if moved_mm > 0.0 { "more" } else { "less" };
+        if far == self.say(0.0) { String::new() } else { format!("{far} {way}") }
     }
 
     fn verdict(&self) -> String {
