@@ -40,7 +40,11 @@ function pages(): Plugin {
 
 export default defineConfig({
   // The worker is a file of its own: what it and the pages say to each other stands here.
-  define: { SEEN_AT: JSON.stringify('Vanadin-Seen'), CLAIM: JSON.stringify('claim') },
+  define: {
+    SEEN_AT: JSON.stringify('Vanadin-Seen'),
+    CLAIM: JSON.stringify('claim'),
+    LATE: JSON.stringify('late'),
+  },
   plugins: [react(), tailwindcss(), pages(), small()],
   // While the pages are worked on: `npx vite` here, the server beside it.
   server: { proxy: { '/api': 'http://127.0.0.1:8420' } },

@@ -2,3 +2,5 @@
 declare const SEEN_AT: string
 /** What a page says to the worker that does not serve it yet. */
 declare const CLAIM: string
+/** What the worker says to a page that was shown what was kept, when the answer came after all. */
+declare const LATE: string

@@ -50,6 +50,10 @@ if (import.meta.env.PROD && 'serviceWorker' in navigator) {
   if (navigator.serviceWorker.controller === null) {
     navigator.serviceWorker.addEventListener('controllerchange', () => askAgain(queryClient), { once: true })
   }
+  // The server was slow, not gone: what was kept stands no longer for what it said.
+  navigator.serviceWorker.addEventListener('message', ({ data }) => {
+    if (data === LATE) void queryClient.invalidateQueries()
+  })
   window.addEventListener('load', () => {
     // Without it everything works but opening the page while the server is gone: the parts are fetched beforehand.
     takeOver(navigator.serviceWorker).catch(() => setTimeout(() => void fetchTheRest(), 1_000))

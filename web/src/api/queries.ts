@@ -1,4 +1,5 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query'
+import { laidOver } from './laid-over'
 import { api, dataOf, Refused, type JobView, type Schemas, type UnitSystem } from './client'
 import { watched } from './watched'
 
@@ -18,13 +19,10 @@ export const jobQuery = (id: string) =>
     queryKey: ['job', id],
     queryFn: async ({ client, queryKey }) => {
       const known = () => client.getQueryData<JobView>(queryKey)
-      const before = known()?.revision
-      const fresh = dataOf('JobView', await api.GET('/api/jobs/{id}', { params: { path: { id } } }))
-      // What was said meanwhile was answered with the job as it is since: an answer of before is not laid over it.
-      const since = known()
-      return since !== undefined && since.revision !== before && since.revision > fresh.revision
-        ? since
-        : fresh
+      const asked = known()
+      const answer = await api.GET('/api/jobs/{id}', { params: { path: { id } } })
+      const kept = answer.response.headers.get(SEEN_AT) !== null
+      return laidOver(dataOf('JobView', answer), { asked, since: known() }, kept)
     },
   })
 

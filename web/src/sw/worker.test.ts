@@ -1,11 +1,15 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 type Listener = (event: Record<string, unknown>) => void
 const ORIGIN = 'http://127.0.0.1:8420'
 
 const claim = vi.fn(async () => undefined)
+const told = vi.fn()
 let listeners: Map<string, Listener>
 let stores: Map<string, Map<string, Response>>
+/** The server is slow: what goes on after the answer is not waited for. */
+let slow = false
+let background: Promise<unknown>
 let answer: (address: string) => Response | Promise<Response>
 
 const addressOf = (request: Request | string) =>
@@ -38,7 +42,8 @@ async function asked(path: string, navigates = false): Promise<Response> {
   })
   if (given === undefined) throw new Error('it was left alone')
   const response = await given
-  await Promise.all(waits)
+  background = Promise.all(waits)
+  if (!slow) await background
   return response
 }
 
@@ -56,11 +61,13 @@ beforeEach(async () => {
   vi.stubGlobal('PAGES', { version: 'two', files: ['/index.html', '/assets/a.js'] })
   vi.stubGlobal('SEEN_AT', 'Vanadin-Seen')
   vi.stubGlobal('CLAIM', 'claim')
+  vi.stubGlobal('LATE', 'late')
+  told.mockClear()
   vi.stubGlobal('self', {
     location: { origin: ORIGIN },
     addEventListener: (name: string, heard: Listener) => listeners.set(name, heard),
     skipWaiting: async () => undefined,
-    clients: { claim },
+    clients: { claim, get: async () => ({ postMessage: told }) },
   })
   const RealRequest = globalThis.Request
   vi.stubGlobal(
@@ -143,5 +150,62 @@ describe('the worker', () => {
   it('leaves alone what writes and what streams', async () => {
     await expect(asked('/api/jobs/a/stream')).rejects.toThrow('left alone')
     await expect(asked('/api/health')).rejects.toThrow('left alone')
+  })
+
+  describe('of a server that is slow', () => {
+    beforeEach(() => {
+      slow = true
+      vi.useFakeTimers()
+    })
+    afterEach(() => {
+      slow = false
+      vi.useRealTimers()
+    })
+
+    /** The page is shown what was kept, and the answer comes after all. */
+    async function late(): Promise<void> {
+      await asked('/api/rack')
+      await background
+      let comes: (answer: Response) => void = () => undefined
+      answer = async () => new Promise((done) => (comes = done))
+      const shown = asked('/api/rack')
+      await vi.advanceTimersByTimeAsync(3_000)
+      expect(await (await shown).text()).toContain('from the server')
+      expect(told).not.toHaveBeenCalled()
+      comes(new Response('what it says now'))
+      await background
+    }
+
+    it('tells the page when the answer came after all, and gives it to the one that asks', async () => {
+      await late()
+      expect(told).toHaveBeenCalledExactlyOnceWith('late')
+      answer = gone
+      const again = await asked('/api/rack')
+      expect(await again.text()).toBe('what it says now')
+      expect(again.headers.get('Vanadin-Seen')).toBeNull()
+    })
+
+    const isKept = async () => {
+      answer = gone
+      expect((await asked('/api/rack')).headers.get('Vanadin-Seen')).not.toBeNull()
+    }
+
+    it('gives one that came late once', async () => {
+      await late()
+      await asked('/api/rack')
+      await isKept()
+    })
+
+    it('gives none that came late long ago', async () => {
+      await late()
+      await vi.advanceTimersByTimeAsync(5_000)
+      await isKept()
+    })
+
+    it('gives none of before something was written', async () => {
+      await late()
+      listeners.get('fetch')?.({ request: new Request(`${ORIGIN}/api/units`, { method: 'POST' }) })
+      await isKept()
+    })
   })
 })

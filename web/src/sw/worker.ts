@@ -20,6 +20,11 @@ const SEEN_MOST = 400
 /** The server let a request wait, and has answered none since. */
 let silent = false
 
+/** Answers that came after what was kept was shown, by address: the page that asks again at once is given them. */
+const cameLate = new Map<string, { came: Response; atMs: number }>()
+/** So long one that came late is held for the page that was told of it. */
+const HELD_MS = 5_000
+
 self.addEventListener('install', (event) => {
   event.waitUntil(
     (async () => {
@@ -48,6 +53,8 @@ self.addEventListener('fetch', (event) => {
   const { request } = event
   const url = new URL(request.url)
   if (url.origin !== self.location.origin) return
+  // What is written may change every answer.
+  if (request.method !== 'GET') cameLate.clear()
   switch (wayOf(request.method, request.mode === 'navigate', url.pathname)) {
     case 'leave':
       return
@@ -97,10 +104,31 @@ async function inTime(asked: Promise<Response>): Promise<Response | undefined> {
 }
 
 async function seen(request: Request, event: FetchEvent): Promise<Response> {
+  const late = cameLate.get(request.url)
+  cameLate.delete(request.url)
+  if (late !== undefined && Date.now() - late.atMs < HELD_MS) return late.came
   const asked = ask(request, event)
   const answer = await inTime(asked)
   if (answer !== undefined && isAnAnswer(answer.status)) return answer
-  return (await lastSeen(request)) ?? asked
+  const kept = await lastSeen(request)
+  if (kept === undefined) return asked
+  event.waitUntil(
+    asked.then(
+      async (came) => hold(request, came, event.clientId),
+      // Not reached: what was kept stays shown, and the page asks whether the server is back.
+      () => undefined,
+    ),
+  )
+  return kept
+}
+
+/** An answer that came after all: the page that was shown what was kept is told to ask for it. */
+async function hold(request: Request, came: Response, clientId: string): Promise<void> {
+  if (!isAnAnswer(came.status)) return
+  const page = await self.clients.get(clientId)
+  if (page === undefined) return
+  cameLate.set(request.url, { came, atMs: Date.now() })
+  page.postMessage(LATE)
 }
 
 async function ask(request: Request, event: FetchEvent): Promise<Response> {

@@ -9,6 +9,7 @@ use crate::iron::TypedValues;
 use crate::map::{Drawn, Straightened};
 use crate::quantity::{Celsius, Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
 use crate::secret::{Practised, open};
+use crate::stores::used_amount;
 
 /// Longest name of a step that is timed. **House**.
 const STEP_MOST: usize = 40;
@@ -100,6 +101,10 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         Change::Look { found, typed, shown_in, count, note, .. } => {
             short_as("note", note, TEXT_MOST)?;
             looked_within(*found, typed, *shown_in, *count)
+        }
+        Change::Use { what, size_mm, typed, holds_m3 } => {
+            short_as("typed", typed, TEXT_MOST)?;
+            used_amount((what, *size_mm), *holds_m3, typed).map(drop)
         }
         Change::FollowUp { became, went, after, did, note } => {
             for (at, words) in [("after", after), ("did", did), ("note", note)] {

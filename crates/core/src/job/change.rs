@@ -114,6 +114,19 @@ pub enum Change {
         #[serde(default, skip_serializing_if = "String::is_empty")]
         note: String,
     },
+    /// So much of a thing was really used. `typed` as people say it ("6", "0.4 kg", of a gas also what its gauge fell by,
+    /// "180 to 135 bar"); empty takes it back.
+    Use {
+        /// As the stores call it: `nickel_iron`.
+        what: String,
+        /// Across, of rods, pins and drills.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        size_mm: Option<f64>,
+        typed: String,
+        /// What the cylinder holds when it is full, in m3: its gauge says nothing without.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        holds_m3: Option<f64>,
+    },
     /// It was asked how the repair holds. `went` and `note` where it does not, or shows a fault.
     FollowUp {
         became: Became,
@@ -218,6 +231,7 @@ impl Word for Change {
             | Self::MeasureSeam { .. }
             | Self::Tick { .. }
             | Self::Look { .. }
+            | Self::Use { .. }
             | Self::FollowUp { .. }
             | Self::Estimate { .. }
             | Self::Time { .. }

@@ -53,6 +53,7 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
             Change::MeasureSeam { .. }
             | Change::Tick { .. }
             | Change::Look { .. }
+            | Change::Use { .. }
             | Change::Estimate { .. }
             | Change::Time { .. } => {
                 renamed.pop();

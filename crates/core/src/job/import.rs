@@ -110,6 +110,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::MeasureSeam { .. }
         | Change::Tick { .. }
         | Change::Look { .. }
+        | Change::Use { .. }
         | Change::FollowUp { .. }
         | Change::Estimate { .. }
         | Change::Time { .. }

@@ -15,6 +15,7 @@ use super::{
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::heat::ReadAt;
 use crate::map::{Drawn, Placed, Shape};
+use crate::stores::UsedUpHere;
 
 /// One round: the facts as they stand in it, its map, its heat.
 #[derive(Debug, Clone, PartialEq, Default, Serialize)]
@@ -39,6 +40,9 @@ pub struct Round {
     pub timed: Vec<Timed>,
     /// What was looked at after the repair, in the order said.
     pub looked: Vec<Looked>,
+    /// What was really used, as it was last said of each thing.
+    #[serde(default)]
+    pub used: Vec<UsedUpHere>,
     /// When it was handed over, UTC, ms since 1970; nothing while it was not.
     pub handed_over_ms: Option<i64>,
     /// How it held, each time it was asked, in the order said.
@@ -66,6 +70,12 @@ impl Round {
     #[must_use]
     pub fn became(&self) -> Option<Became> {
         self.followed.last().map(|it| it.became)
+    }
+
+    /// What was really used of a thing; nothing while nobody has said.
+    #[must_use]
+    pub fn used_of(&self, what: &str, size_mm: Option<f64>) -> Option<&UsedUpHere> {
+        self.used.iter().find(|used| used.is_of(what, size_mm))
     }
 
     /// What a field holds; nothing while nothing is known.

@@ -12,6 +12,8 @@ use crate::iron::{Confidence, TypedValues};
 use crate::map::Drawn;
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::{said, upper};
+use crate::shelf::StoreKind;
+use crate::stores::named;
 
 /// Tells the facts of one job.
 pub struct Telling<'a> {
@@ -68,6 +70,12 @@ impl<'a> Telling<'a> {
                 let at = place.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
                 let side = place.side.map_or_else(String::new, |side| format!(", side {side}"));
                 format!("Looked at{at}{side}: {}{}", found.words().to_lowercase(), self.lengths(fact))
+            }
+            Change::Use { what, size_mm, typed, .. } => {
+                let of = StoreKind::from_id(what)
+                    .map_or_else(String::new, |kind| named(kind, *size_mm, self.units));
+                let typed = if typed.trim().is_empty() { "not said after all" } else { typed.trim() };
+                format!("Used, {of}: {typed}")
             }
             Change::FollowUp { became, went, after, did, note } => {
                 let went = went.map_or("", WentAt::words);

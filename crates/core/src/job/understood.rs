@@ -11,6 +11,7 @@ use crate::field::{FieldValue, Saying, job_field, parse_value};
 use crate::iron::{MeasuredTest, TypedValues};
 use crate::map::FACE_MOST_MM;
 use crate::quantity::{Kind, NotUnderstood, UnitSystem, parse};
+use crate::stores::used_amount;
 
 /// What was understood of something typed: kept beside it, so that a bound or a word that changes later
 /// does not rewrite what was said.
@@ -26,6 +27,8 @@ pub enum Understood {
     Celsius(f64),
     /// Lengths on the map in mm, by what they are; nothing for one that was emptied.
     Lengths(BTreeMap<String, Option<f64>>),
+    /// So much of a thing, in what its kind is counted in; nothing for one that was emptied.
+    Amount(Option<f64>),
 }
 
 impl Understood {
@@ -58,6 +61,9 @@ impl Understood {
             | Change::Look { typed, shown_in, .. }
             | Change::MeasureSeam { typed, shown_in, .. } => {
                 lengths(typed, *shown_in).ok().map(Self::Lengths)
+            }
+            Change::Use { what, size_mm, typed, holds_m3 } => {
+                used_amount((what, *size_mm), *holds_m3, typed).ok().map(Self::Amount)
             }
             Change::Torch { .. }
             | Change::Observe { .. }

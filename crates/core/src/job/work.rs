@@ -87,6 +87,12 @@ impl Work {
         Self::Paint,
     ];
 
+    /// It is done to a part that is cold and good.
+    #[must_use]
+    pub fn finishes(self) -> bool {
+        self >= Self::SlagOff
+    }
+
     #[must_use]
     pub fn word(self) -> &'static str {
         match self {

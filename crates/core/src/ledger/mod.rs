@@ -3,6 +3,7 @@
 mod bench;
 mod break_ratio;
 mod calibration;
+mod used_up;
 mod wall;
 
 pub use bench::{BenchLine, CouponMark, joint_strength};

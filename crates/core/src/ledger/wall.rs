@@ -7,6 +7,7 @@ use statrs::distribution::{Beta, ContinuousCDF};
 use uuid::Uuid;
 
 use super::bench::bench_lines;
+use super::used_up::use_lines;
 use super::{BenchLine, Calibration, WithOutcome, calibration};
 use crate::crack::stop_hole::FoundBy;
 use crate::crack::tip_offset::{OwnTip, beyond};
@@ -21,6 +22,7 @@ use crate::method::{
 };
 use crate::quantity::{Unit, UnitSystem, number};
 use crate::render::{said, upper};
+use crate::stores::OwnUse;
 
 /// The wall as it is shown.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -161,6 +163,7 @@ pub struct Said<'a> {
     pub tips: &'a [OwnTip],
     pub moves: &'a [OwnMove],
     pub faults: &'a [OwnFault],
+    pub uses: &'a [OwnUse],
     pub coupons: &'a [Coupon],
     pub left_out: &'a BTreeMap<Uuid, String>,
 }
@@ -176,6 +179,7 @@ impl<'a> Said<'a> {
             tips: &[],
             moves: &[],
             faults: &[],
+            uses: &[],
             coupons: &[],
             left_out,
         }
@@ -431,6 +435,7 @@ fn learned_lines(all: &Said<'_>, counts: &impl Fn(&Uuid) -> bool, units: UnitSys
         lines.push(line(name, (book, here.mean_mm), said(&words, units), cases.collect()));
     }
     lines.extend(shape(all, units));
+    lines.extend(use_lines(all, units));
     let timed: Vec<TimedStep> = all.timed.iter().filter(|it| counts(&it.fact)).cloned().collect();
     let mut steps: Vec<&str> = timed.iter().map(|it| it.step.as_str()).collect();
     steps.sort_unstable();
@@ -493,7 +498,7 @@ fn fault_lines(all: &Said<'_>) -> Vec<FaultLine> {
 }
 
 /// "1 size", "3 sizes"
-fn times(n: usize, what: &str) -> String {
+pub(super) fn times(n: usize, what: &str) -> String {
     if n == 1 { format!("1 {what}") } else { format!("{n} {what}s") }
 }
 
@@ -542,7 +547,12 @@ fn shape(all: &Said<'_>, units: UnitSystem) -> Vec<LearnedLine> {
     lines
 }
 
-fn line(name: String, (book, here): (f64, f64), words: String, cases: Vec<LearnedCase>) -> LearnedLine {
+pub(super) fn line(
+    name: String,
+    (book, here): (f64, f64),
+    words: String,
+    cases: Vec<LearnedCase>,
+) -> LearnedLine {
     /// House: a scale is never narrower than a quarter of the book either way.
     const LEAST: f64 = 0.25;
     let all = || cases.iter().map(|it| it.value).chain([book, here]);

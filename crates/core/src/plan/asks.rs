@@ -13,8 +13,8 @@ use crate::job::{Became, Fact, Job, Round, Timed, TorchEntry, job_ms_to_clock};
 use crate::method::{MOVED_MOST_MM, OwnMove, OwnRepair, shift_of};
 use crate::record::FrozenPlan;
 use crate::shop::Shop;
-use crate::stage::{Contender, SizePlan};
-use crate::stores::{Take, TakenWhen};
+use crate::stage::{Contender, SizePlan, UsedLine};
+use crate::stores::{OwnUse, Take, TakenWhen, UsedUpHere};
 
 /// Something that is gone from the shelves.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -53,6 +53,12 @@ pub struct Asks {
     /// What went wrong at its torch.
     #[serde(default)]
     pub faults: Vec<OwnFault>,
+    /// What it says it really used.
+    #[serde(default)]
+    pub used: Vec<UsedUpHere>,
+    /// The same against its plan.
+    #[serde(default)]
+    pub uses: Vec<OwnUse>,
     /// What became of each of its repairs, as its record has it.
     #[serde(default)]
     pub repairs: Vec<OwnRepair>,
@@ -66,7 +72,19 @@ impl Asks {
         let (timed, learned) = (timed(job, plan, shop), plan.learned.clone());
         let tips = tips::found_again(job, &plan.cracks, facts);
         let (moves, faults) = (moves(job, plan), faults(job));
-        Self { repairs, events, timed, learned, tips, moves, faults, ..Self::of_the_shelves(job, plan) }
+        let (used, uses) = (job.round().used.clone(), uses(job, plan));
+        Self {
+            repairs,
+            events,
+            timed,
+            learned,
+            tips,
+            moves,
+            faults,
+            used,
+            uses,
+            ..Self::of_the_shelves(job, plan)
+        }
     }
 
     fn of_the_shelves(job: &Job, plan: &Plan) -> Self {
@@ -137,6 +155,24 @@ fn faults(job: &Job) -> Vec<OwnFault> {
         }
     }
     found
+}
+
+/// What was really used against what was planned, of what is planned at all; nothing for what nobody says.
+fn uses(job: &Job, plan: &Plan) -> Vec<OwnUse> {
+    let round = job.round();
+    let Some(lit) = round.lit.as_ref().filter(|_| round.repaired()) else { return Vec::new() };
+    let of = |line: &UsedLine| {
+        Some(OwnUse {
+            lit: lit.fact,
+            job: job.id,
+            name: job.name().to_owned(),
+            what: line.what.clone(),
+            size_mm: line.size_mm,
+            planned: line.planned?,
+            used: line.used,
+        })
+    };
+    plan.hand_over.really.lines.iter().filter_map(of).collect()
 }
 
 /// What the heat did to its sizes, by the way that was gone.

@@ -32,7 +32,7 @@ pub use crate::stage::{
     MarkOnFace, MeasuredView, MethodPlan, Missing, Moment, MustStop, NextTest, OutcomeView, OvenSegment,
     PadSeen, PartPlan, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan, Price, PriceLine, Ready,
     SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, StopRule, TAUGHT,
-    TackState, TackTurn, Taught, TestView, TorchPlan, WorkLine, live, measured_tests, tool_roll,
+    TackState, TackTurn, Taught, TestView, TorchPlan, UsedLine, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};

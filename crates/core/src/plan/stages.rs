@@ -150,6 +150,7 @@ impl<'a> Later<'a> {
             heat: self.heat,
             sizes: &self.bench.features,
             hot,
+            taken: self.methods.taken(),
         })
     }
 }

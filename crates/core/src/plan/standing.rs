@@ -210,6 +210,11 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
     }
 }
 
+/// It is hot now, UTC in ms since 1970, or may be.
+pub(super) fn is_hot(job: &Job, plan: &Plan, now_ms: i64) -> bool {
+    last_heat(job, plan).is_some_and(|(last, heat)| hot(last, &heat, now_ms).is_some())
+}
+
 /// The last lighting as the plan has it, and as the job has it.
 fn last_heat<'a>(job: &'a Job, plan: &'a Plan) -> Option<(&'a LastHeat, HeatRef<'a>)> {
     let last = plan.last_heat.as_ref()?;

@@ -11,6 +11,7 @@ use super::lightings::LightingPlan;
 use super::line::PlanLine;
 use super::make::lock_of;
 use super::offered::Offered;
+use super::standing::is_hot;
 use super::{
     Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, FinishPlan, GasPlan,
     HandOverPlan, HeatPlan, IronPlan, Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station,
@@ -107,9 +108,9 @@ impl Plan {
         self.gate.refused.first().map(|line| format!("{} {}", line.sentence, line.unlock))
     }
 
-    /// What may be done to its job.
+    /// What may be done to its job now, UTC in ms since 1970.
     #[must_use]
-    pub fn allows(&self) -> Allowed {
+    pub fn allows(&self, job: &Job, now_ms: i64) -> Allowed {
         let answered_for = !self.hand_over.owned.is_empty();
         let lock = self.locks.iter().find(|lock| !lock.hot_only);
         let refused = self.gate.refused.iter();
@@ -129,6 +130,7 @@ impl Plan {
                 }
             },
             open: if answered_for { Vec::new() } else { self.hand_over.open.clone() },
+            hot: is_hot(job, self, now_ms).then(|| "it is hot: that is done when it is cold".to_owned()),
         }
     }
 

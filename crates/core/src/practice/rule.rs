@@ -80,7 +80,7 @@ impl<'a> Player<'a> {
     /// Says it, if it may be said; and what the part shows of it.
     fn say(&mut self, change: Change) -> bool {
         let Ok(change) = answered(&self.job, &self.plan(), change, None) else { return false };
-        let allowed = || self.plan().allows();
+        let allowed = || self.plan().allows(&self.job, 0);
         if accept(&self.job, allowed, &change, None, "", None).is_err() {
             return false;
         }

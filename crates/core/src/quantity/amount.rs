@@ -139,6 +139,31 @@ pub fn parse_amount(text: &str) -> Result<SaidAmount, NotUnderstood> {
     Ok(SaidAmount { value, said_in })
 }
 
+/// An amount as it is typed in these units, to three figures: what [`parse_amount`] reads back.
+#[must_use]
+pub fn typed_amount(said: SaidAmount, units: UnitSystem) -> String {
+    let words = match (said.said_in, units) {
+        (SaidIn::Bare | SaidIn::Pieces, _) => "",
+        (SaidIn::Kilograms, UnitSystem::Metric) => "kg",
+        (SaidIn::Kilograms, UnitSystem::Imperial) => "lb",
+        (SaidIn::Bar, UnitSystem::Metric) => "bar",
+        (SaidIn::Bar, UnitSystem::Imperial) => "psi",
+        (SaidIn::Full, _) => "full",
+        (SaidIn::CubicMetres, UnitSystem::Metric) => "m³",
+        (SaidIn::CubicMetres, UnitSystem::Imperial) => "ft³",
+        (SaidIn::Litres, UnitSystem::Metric) => "l",
+        (SaidIn::Litres, UnitSystem::Imperial) => "gal",
+    };
+    let value = said.value / unit(words).map_or(1.0, |(_, one)| one);
+    let places = match value {
+        value if value >= 100.0 => 0,
+        value if value >= 10.0 => 1,
+        value if value >= 1.0 => 2,
+        _ => 3,
+    };
+    format!("{} {words}", super::number(value, places)).trim().to_owned()
+}
+
 /// Reads a price and what it is the price of: `38 a kg`, `£1.20 each`, `95 per bottle`, `4/rod`.
 ///
 /// # Errors

@@ -7,7 +7,7 @@ mod shown;
 mod spoken;
 mod typed;
 
-pub use amount::{AMOUNTS, PRICES, SaidAmount, SaidIn, parse_amount, parse_price};
+pub use amount::{AMOUNTS, PRICES, SaidAmount, SaidIn, parse_amount, parse_price, typed_amount};
 pub use checked::{Celsius, Kelvins, Kilograms, Millimetres, Seconds, WallMillimetres, Watts};
 pub(crate) use drills::for_a_thread as drill_mark;
 pub use drills::parse_drills;

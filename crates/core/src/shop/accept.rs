@@ -13,7 +13,7 @@ use crate::field::{FieldValue, parse_value, shop_field};
 use crate::heat::OwnFactor;
 use crate::method::{Coupon, MOVED_MOST_MM, OwnMove, OwnRepair};
 use crate::quantity::UnitSystem;
-use crate::stores::fits;
+use crate::stores::{OwnUse, fits};
 
 /// Letters of a job's name as it is kept beside what it took.
 const NAME_MOST: usize = 80;
@@ -40,6 +40,7 @@ pub fn may_be_said(
         ShopWord::FoundAgain(own) => found_again(own),
         ShopWord::Moved(own) => moved(own),
         ShopWord::WentWrong(own) => went_wrong(own),
+        ShopWord::ReallyUsed(own) => really_used(own),
         ShopWord::Became(repair) => became(repair),
         ShopWord::Used { amount, name, .. } => {
             // Of the program itself; the figure is checked like any other.
@@ -127,6 +128,15 @@ fn moved(own: &OwnMove) -> Result<(), FieldProblem> {
         .map_err(|out| FieldProblem::new("moved_mm", out.to_string(), "a few mm at most"))?;
     short("name", &own.name)?;
     short("what", &own.what)
+}
+
+fn really_used(own: &OwnUse) -> Result<(), FieldProblem> {
+    for (field, amount) in [("planned", Some(own.planned)), ("used", own.used)] {
+        OutOfRange::check("an amount", "", (0.0, 1e6), amount.unwrap_or(0.0))
+            .map_err(|out| FieldProblem::new(field, out.to_string(), "0 to 1000000"))?;
+    }
+    short("what", &own.what)?;
+    short("name", &own.name)
 }
 
 fn became(repair: &OwnRepair) -> Result<(), FieldProblem> {

@@ -1,6 +1,7 @@
 //! The shop: its ways of showing things and the gear at hand, and the log that makes it.
 
 mod accept;
+mod set_right;
 mod values;
 mod word;
 
@@ -11,10 +12,11 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 pub use self::accept::may_be_said;
+pub use self::set_right::set_right;
 use self::values::{drills_mm, gone, still_there, taught, week};
 pub use self::word::{
     ShopFact, ShopWord, coupons, faults, learned, left_out, moves, repairs, settings, taken, timed, tips,
-    unreadable,
+    unreadable, uses,
 };
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, WorkingWeek};

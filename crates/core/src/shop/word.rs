@@ -13,6 +13,7 @@ use crate::field::{FieldValue, Held, parse_value, shop_field};
 use crate::heat::OwnFactor;
 use crate::method::{Coupon, OwnMove, OwnRepair};
 use crate::quantity::UnitSystem;
+use crate::stores::OwnUse;
 
 /// Something said of the shop.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -25,13 +26,18 @@ pub enum ShopWord {
         typed: String,
         shown_in: UnitSystem,
     },
-    /// A job took so much of a thing in the stores: said by the program when it is lit, or done.
+    /// A job took so much of a thing in the stores: said by the program when it is lit, or done; `instead` names the word
+    /// of the job that said what was really used.
     Used {
         item: Uuid,
         amount: f64,
         job: Uuid,
         name: String,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        instead: Option<Uuid>,
     },
+    /// What a job really used of a thing, against its plan: said by the program.
+    ReallyUsed(OwnUse),
     /// What became of a repair, as its job has it: said by the program, and again when that was corrected.
     Became(OwnRepair),
     /// How long a step took here, against what was reckoned: said by the program once it was timed.
@@ -85,6 +91,7 @@ impl Word for ShopWord {
             | Self::FoundAgain(_)
             | Self::Moved(_)
             | Self::WentWrong(_)
+            | Self::ReallyUsed(_)
             | Self::Unreadable { .. } => Taking::Aside,
             Self::PutBack { target } => Taking::Back(*target),
             Self::Undo { target } => Taking::Back(*target),
@@ -184,6 +191,15 @@ pub fn moves(facts: &[ShopFact]) -> Vec<OwnMove> {
         if let ShopWord::Moved(own) = word { Some(own) } else { None }
     }
     last_said(facts, said, |known, own| known.size == own.size)
+}
+
+/// What was really used here, each as it was last said.
+#[must_use]
+pub fn uses(facts: &[ShopFact]) -> Vec<OwnUse> {
+    fn said(word: &ShopWord) -> Option<&OwnUse> {
+        if let ShopWord::ReallyUsed(own) = word { Some(own) } else { None }
+    }
+    last_said(facts, said, OwnUse::is_of)
 }
 
 /// What went wrong here, each as it was last said.

@@ -4,19 +4,22 @@ use serde::Serialize;
 
 use super::afterwards::{AfterwardsPlan, afterwards};
 use super::heat::HeatPlan;
+use super::method::Contender;
 use super::part::{PartFacts, answered_for_shortly};
 use super::prep::{PrepPlan, SizePlan};
+use super::really::{ReallyAsked, ReallyPlan, really};
 use super::torch::TorchPlan;
 use super::{Amount, CheckLine, Stage};
 use crate::field;
 use crate::job::{HeatRef, Job, Lighting, Round, TorchEntry};
 use crate::method::{AS_THE_CASTING_C, Way};
 use crate::quantity::{Unit, UnitSystem};
-use crate::shop::{Shop, UsedOn};
-use crate::stores::amount_words;
+use crate::shelf::StoreKind;
+use crate::shop::Shop;
+use crate::stores::{StoreItem, amount_words, named};
 
 /// The job as it leaves the shop.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct HandOverPlan {
     /// What was planned and is not done, in sentences: it can be handed over by somebody who says why.
@@ -25,6 +28,8 @@ pub struct HandOverPlan {
     pub owned: String,
     /// What it took from the stores, with the box it came from: "Nickel stick, 3.2 mm: 4 rods, box 77-B".
     pub used: Vec<String>,
+    /// What it really used, beside what was planned.
+    pub really: ReallyPlan,
     /// What stands on the part itself; nothing while it was not mended.
     pub label: Option<LabelPlan>,
     /// What is to be said of its lightings, the first first: what they were for, what was not laid out, what did not go
@@ -62,6 +67,8 @@ pub(crate) struct HandOverAsked<'a> {
     pub heat: Option<&'a HeatPlan>,
     pub sizes: &'a [SizePlan],
     pub hot: bool,
+    /// The way that is gone.
+    pub taken: Option<&'a Contender>,
 }
 
 /// The label of a part that was mended.
@@ -84,15 +91,29 @@ fn label(asked: &HandOverAsked<'_>) -> Option<LabelPlan> {
     })
 }
 
-/// What the job took from the stores, in the order it was taken.
+/// What the job took from the stores, each thing in the order it was first taken; then what it used that lies on no
+/// shelf.
 fn used(job: &Job, shop: &Shop) -> Vec<String> {
-    let one = |taken: &UsedOn| {
-        let item = shop.stores.iter().find(|item| item.id == taken.item)?;
-        let amount = amount_words(item.kind(), taken.amount, shop.units);
+    let mut by_item: Vec<(&StoreItem, f64)> = Vec::new();
+    for taken in shop.used.iter().filter(|taken| taken.job == job.id) {
+        let Some(item) = shop.stores.iter().find(|item| item.id == taken.item) else { continue };
+        match by_item.iter_mut().find(|(known, _)| known.id == item.id) {
+            Some((_, amount)) => *amount += taken.amount,
+            None => by_item.push((item, taken.amount)),
+        }
+    }
+    let off_the_shelf = by_item.iter().map(|(item, amount)| {
+        let amount = amount_words(item.kind(), *amount, shop.units);
         let lot = if item.lot.is_empty() { String::new() } else { format!(", box {}", item.lot) };
-        Some(format!("{}: {amount}{lot}", item.words(shop.units)))
-    };
-    shop.used.iter().filter(|taken| taken.job == job.id).filter_map(one).collect()
+        format!("{}: {amount}{lot}", item.words(shop.units))
+    });
+    let beside = job.round().used.iter().filter(|it| it.amount > 0.0).filter_map(|it| {
+        let shelved = by_item.iter().any(|(item, _)| item.serves(&it.what, it.size_mm));
+        let kind = StoreKind::from_id(&it.what).filter(|_| !shelved)?;
+        let amount = amount_words(kind, it.amount, shop.units);
+        Some(format!("{}: {amount}", named(kind, it.size_mm, shop.units)))
+    });
+    off_the_shelf.chain(beside).collect()
 }
 
 /// What is worth a line of the record of each lighting: of a repair that went as it should nothing is.
@@ -185,6 +206,7 @@ impl HandOverPlan {
             open,
             owned: round.get(field::hand_over::OWNED).unwrap_or_default().to_owned(),
             used: used(job, shop),
+            really: really(&ReallyAsked { round, shop, taken: asked.taken, prep: asked.prep }),
             label: label(asked),
             lightings: lightings(job, shop.units),
             afterwards: afterwards(round, asked.part),

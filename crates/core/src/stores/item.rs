@@ -65,10 +65,15 @@ fn gas_kg_m3(kind: &str) -> Option<f64> {
     }
 }
 
+/// Of a gas that is liquid in its bottle and weighed, kg in a m3 as it burns; nothing for one that is read by its gauge.
+pub(crate) fn weighs_kg_m3(kind: &str) -> Option<f64> {
+    gas_kg_m3(kind).filter(|_| full_bar(kind).is_none())
+}
+
 /// So much of a gas as it is sold and weighed, in m³ as it burns: what is liquid in its bottle by weight.
 #[must_use]
 pub fn gas_words(kind: &str, m3: f64, units: UnitSystem) -> String {
-    match gas_kg_m3(kind).filter(|_| full_bar(kind).is_none()) {
+    match weighs_kg_m3(kind) {
         Some(kg_m3) => units.say(m3 * kg_m3, Unit::Kilograms),
         None => units.say(m3, Unit::CubicMetres),
     }
@@ -136,7 +141,7 @@ fn one_of(
     }
 }
 
-fn amount_in(
+pub(super) fn amount_in(
     kind: &StoreKind,
     size_mm: Option<f64>,
     holds_m3: Option<f64>,
@@ -274,7 +279,7 @@ impl StoreItem {
     }
 }
 
-pub(super) fn named(kind: &StoreKind, size_mm: Option<f64>, units: UnitSystem) -> String {
+pub(crate) fn named(kind: &StoreKind, size_mm: Option<f64>, units: UnitSystem) -> String {
     match size_mm {
         Some(mm) => {
             // Threads and drills go by their marks.

@@ -173,7 +173,7 @@ fn the_odds_listen_to_each_thing_that_is_seen_made_good_and_found() {
     moves(&bench, -0.3, "it moved");
     bench.set("check.alignment", "not_ok");
     moves(&bench, 0.0, "the check says no more");
-    bench.set("check.alignment", "ok");
+    bench.set_cold("check.alignment", "ok");
     moves(&bench, 0.3, "found straight");
     bench.set("check.alignment", "not_ok");
     moves(&bench, -0.3, "and not");
@@ -183,7 +183,7 @@ fn the_odds_listen_to_each_thing_that_is_seen_made_good_and_found() {
     let plan = at(&bench, &readings).1;
     assert!((plan.methods.taken().unwrap().odds.mean - 0.05).abs() < 1e-12, "an open crack");
     assert_eq!(plan.methods.taken().unwrap().odds_parts[0].name, "crack_open");
-    bench.set("check.cracks_again", "ok");
+    bench.set_cold("check.cracks_again", "ok");
     moves(&bench, 0.3, "looked at again, nothing found");
 }
 

@@ -33,6 +33,7 @@ mod properties;
 mod pure;
 mod quantities;
 mod readings;
+mod really;
 mod rules;
 mod stores;
 mod taught;

@@ -376,7 +376,7 @@ fn once_it_is_lit_the_odds_follow_what_was_read() {
     assert!((short.shift + 0.4).abs() < 1e-9, "{:?}", cold.odds_parts);
     assert!(cold.odds_parts.iter().any(|part| part.name == "not_peened"));
     bench.torch(covered(), 400_000);
-    bench.set("check.cracks_again", "ok");
+    bench.set_cold("check.cracks_again", "ok");
     assert!(of(&bench.plan(), MethodId::ArcNickelIron).odds.mean > cold.odds.mean);
 }
 

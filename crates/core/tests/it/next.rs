@@ -205,7 +205,7 @@ fn after_the_cooling_the_list_is_gone_through_to_the_hand_over() {
     while let Some(line) = next(&bench).next.verb.strip_prefix("Check: ") {
         assert!(!line.is_empty());
         let key = next(&bench).next.key;
-        bench.set(&key, "ok");
+        bench.set_cold(&key, "ok");
         lines += 1;
     }
     assert!(lines >= 4, "{lines}");
@@ -214,7 +214,7 @@ fn after_the_cooling_the_list_is_gone_through_to_the_hand_over() {
     while let Some(step) = next(&bench).next.verb.strip_prefix("Finish: ") {
         steps.push(step.to_owned());
         let line = bench.plan().finish.lines.into_iter().find(|line| !line.done).unwrap();
-        bench.say(Change::Tick { step: line.step, done: true });
+        bench.fold_in("", Change::Tick { step: line.step, done: true }, LIT_AT);
     }
     assert_eq!(
         steps,
@@ -228,13 +228,13 @@ fn after_the_cooling_the_list_is_gone_through_to_the_hand_over() {
     assert_eq!(next(&bench).next.verb, "Write the hand-over");
     bench.set("check.toes", "not_ok");
     assert_eq!(next(&bench).next.verb, "Open round 2");
-    bench.set("check.toes", "ok");
+    bench.set_cold("check.toes", "ok");
     bench.set("hand_over.follow_up", "2027-06-01");
     bench.set("hand_over.owned", "Shown to the owner as it is");
     bench.set("hand_over.done", "yes");
     // Nickel is looked at once more the day after.
     assert_eq!(next(&bench).next.verb, "Look for cracks again");
-    bench.set("check.next_day", "ok");
+    bench.set_cold("check.next_day", "ok");
     assert_eq!(next(&bench).next.verb, "Ask again on Tue 1 Jun 2027");
     assert!(next(&bench).hot.is_none());
 }

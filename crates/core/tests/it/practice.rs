@@ -64,7 +64,7 @@ impl Hands {
 
     fn say(&mut self, change: Change) -> Result<(), String> {
         let change = answered(&self.job, &self.plan(), change, None).map_err(|(why, _)| why.to_owned())?;
-        let allowed = || self.plan().allows();
+        let allowed = || self.plan().allows(&self.job, 0);
         accept(&self.job, allowed, &change, None, "", None).map_err(|refused| format!("{refused:?}"))?;
         let mut last = 1_000_000 + self.facts.len() as u128 * 100;
         let mut next = || {

@@ -227,7 +227,13 @@ fn a_shop_that_has_said_nothing_is_not_a_shop_with_nothing() {
 fn what_a_job_took_is_gone_until_it_is_put_back_or_counted_anew() {
     let mut told = Told::default();
     let id = told.put(1, &[("what", "nickel"), ("amount", "12 rods")]);
-    let used = |amount| ShopWord::Used { item: id, amount, job: Uuid::nil(), name: "frame".to_owned() };
+    let used = |amount| ShopWord::Used {
+        item: id,
+        amount,
+        job: Uuid::nil(),
+        name: "frame".to_owned(),
+        instead: None,
+    };
     let first = told.say(used(5.0)).unwrap();
     assert_eq!(told.amount(id), Some(7.0));
     told.say(used(20.0)).unwrap();
@@ -245,7 +251,14 @@ fn what_a_job_took_keeps_nobody_from_taking_back_their_own_word() {
     let mut told = Told::default();
     let id = told.put(1, &[("what", "nickel"), ("amount", "12 rods")]);
     let price = told.set(&store_key(id, "price"), "3 a rod").unwrap();
-    told.say(ShopWord::Used { item: id, amount: 5.0, job: Uuid::nil(), name: "frame".to_owned() }).unwrap();
+    told.say(ShopWord::Used {
+        item: id,
+        amount: 5.0,
+        job: Uuid::nil(),
+        name: "frame".to_owned(),
+        instead: None,
+    })
+    .unwrap();
     told.say(ShopWord::Undo { target: price }).unwrap();
     let shop = told.shop();
     let nickel = shop.stores.iter().find(|item| item.id == id).unwrap();
@@ -351,7 +364,7 @@ fn the_record_says_what_a_job_took_and_from_which_box() {
     let plain = told.put(2, &[("what", "propane"), ("amount", "4 m3")]);
     let mut bench = Bench::lever("machine_frame", "gray");
     let mut took = |item: Uuid, amount: f64, job: Uuid| {
-        told.say(ShopWord::Used { item, amount, job, name: "Lever".to_owned() }).unwrap()
+        told.say(ShopWord::Used { item, amount, job, name: "Lever".to_owned(), instead: None }).unwrap()
     };
     let this = bench.job().id;
     took(rods, 4.0, this);

@@ -307,7 +307,7 @@ fn said(bench: &Bench, acts: &[Act]) -> Vec<Fact> {
         let job = Job::fold(Uuid::nil(), &facts);
         let Some(mut change) = change(&job, act) else { continue };
         let now = plan(&job, &bench.shop).said();
-        if accept(&job, || now.allows(), &change, None, "", None).is_err() {
+        if accept(&job, || now.allows(&job, 0), &change, None, "", None).is_err() {
             continue;
         }
         if let Change::Light { frozen, .. } = &mut change {

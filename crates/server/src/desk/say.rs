@@ -172,7 +172,8 @@ impl Desk {
         let field = field_of(&new.change);
         new.change = answered(&before.job, &before.plan, new.change, shows_c)
             .map_err(|(why, right)| vec![FieldProblem::new(field, why, right)])?;
-        accept(&before.job, || before.plan.allows(), &new.change, new.base, &new.sender, today)?;
+        let allowed = || before.plan.allows(&before.job, self.now_ms());
+        accept(&before.job, allowed, &new.change, new.base, &new.sender, today)?;
         if let Change::Light { frozen, what, without, .. } = &mut new.change {
             *frozen = Some(Box::new(before.plan.frozen()));
             *without = before.plan.not_laid_out(*what);

@@ -11,7 +11,7 @@ use uuid::Uuid;
 use vanadin_core::ledger::{Said, Wall, wall};
 use vanadin_core::method::OwnRepair;
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::{coupons, faults, learned, left_out, moves, repairs, timed, tips};
+use vanadin_core::shop::{coupons, faults, learned, left_out, moves, repairs, timed, tips, uses};
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::desk::Desk;
@@ -41,6 +41,7 @@ async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
         tips: &tips(&shop.facts),
         moves: &moves(&shop.facts),
         faults: &faults(&shop.facts),
+        uses: &uses(&shop.facts),
         coupons: &coupons(&shop.facts),
         left_out: &left_out(&shop.facts),
     };
@@ -58,7 +59,7 @@ pub async fn show(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<Wall>, 
 
 /// One of its tables, for another program: figures in SI, nobody's name.
 #[utoipa::path(get, path = "/api/ledger/{table}", operation_id = "ledger_table", params(
-    ("table" = String, Path, description = "repairs.csv, learned.csv, faults.csv, moved.csv, honest.csv or coupons.csv")), responses(
+    ("table" = String, Path, description = "repairs.csv, learned.csv, faults.csv, moved.csv, used.csv, honest.csv or coupons.csv")), responses(
     (status = 200, description = "The table", content_type = "text/csv", body = String),
     (status = 404, description = "No such table", body = ProblemsBody)))]
 #[get("/<table>")]
@@ -71,6 +72,7 @@ pub async fn table(desk: &State<Desk>, table: &str) -> Result<(ContentType, Stri
         "learned.csv" => tables::learned(&now(desk, metric).await?),
         "faults.csv" => tables::faults(facts),
         "moved.csv" => tables::moved(facts),
+        "used.csv" => tables::used(facts),
         "coupons.csv" => tables::coupons(facts),
         "honest.csv" => tables::honest(&now(desk, metric).await?),
         _ => return Err(ApiError::Unknown("such table")),

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use uuid::Uuid;
 use vanadin_core::ledger::Wall;
 use vanadin_core::method::{MethodId, OwnRepair};
-use vanadin_core::shop::{ShopFact, coupons as broken_here, faults as faults_here, left_out, moves};
+use vanadin_core::shop::{ShopFact, coupons as broken_here, faults as faults_here, left_out, moves, uses};
 
 use crate::api_error::ApiError;
 
@@ -86,6 +86,16 @@ pub(super) fn moved(facts: &[ShopFact]) -> Table {
         Some(vec![it.what, it.way.label(), format!("{moved_mm:.3}"), counts(&out, it.size)])
     });
     Table { head: vec!["size", "way", "moved_mm", "counts"], rows: rows.collect() }
+}
+
+/// In what each kind is counted in: pieces, kg, m3 of gas or litres.
+pub(super) fn used(facts: &[ShopFact]) -> Table {
+    let out = left_out(facts);
+    let rows = uses(facts).into_iter().filter_map(|it| {
+        let (planned, used) = (format!("{:.3}", it.planned), format!("{:.3}", it.used?));
+        Some(vec![it.what, or_empty(it.size_mm), planned, used, counts(&out, it.lit)])
+    });
+    Table { head: vec!["what", "size_mm", "planned", "used", "counts"], rows: rows.collect() }
 }
 
 pub(super) fn coupons(facts: &[ShopFact]) -> Table {

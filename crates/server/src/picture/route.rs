@@ -86,7 +86,8 @@ pub async fn take_picture(
     let stands = desk.see(job).await?;
     // What would not be taken is not opened either.
     if !stands.job.pictures.iter().any(|known| known.id == picture) {
-        accept(&stands.job, || stands.plan.allows(), &Change::AddPicture, None, "", None)?;
+        let allowed = || stands.plan.allows(&stands.job, desk.now_ms());
+        accept(&stands.job, allowed, &Change::AddPicture, None, "", None)?;
     }
     if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
         could_be_said(&change).map_err(|problem| vec![problem])?;

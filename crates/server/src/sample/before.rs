@@ -166,6 +166,22 @@ fn really(id: &str) -> f64 {
 }
 
 impl Before {
+    /// Rods and gas, as much as this shop really uses of them: a flame that gives less burns longer.
+    fn used(&self, told: &mut Told<'_>) {
+        let rods = [0.0, 1.0, -1.0][self.name.len() % 3];
+        for line in plan(&told.job, told.shop).hand_over.really.lines {
+            let Some(planned) = line.planned else { continue };
+            let typed = match line.what.as_str() {
+                // 1.88 kg of propane are a m3 as it burns.
+                "propane" => format!("{:.2} kg", 1.88 * planned / really(self.source)),
+                "oxygen" | "acetylene" => format!("{:.2} m³", planned / really(self.source)),
+                _ if planned.fract() == 0.0 => format!("{}", (planned + rods).max(1.0)),
+                _ => continue,
+            };
+            told.say(Change::Use { what: line.what, size_mm: line.size_mm, typed, holds_m3: None });
+        }
+    }
+
     pub(super) fn tell(&self, told: &mut Told<'_>) {
         told.really = Really { heats: really(self.source), cools: really(self.packing) };
         let [length, width, height] = self.size;
@@ -222,6 +238,7 @@ impl Before {
         );
         let asked = told.day_in(self.became.1 - self.days);
         told.set("hand_over.follow_up", &asked);
+        self.used(told);
         told.set("hand_over.done", "yes");
         told.wait(self.became.1 * 24 * 60);
         told.set("hand_over.became", self.became.0);

@@ -82,7 +82,7 @@ impl<'a> Told<'a> {
 
     pub(super) fn say(&mut self, change: Change) -> Uuid {
         let id = Uuid::new_v4();
-        let allowed = || plan(&self.job, self.shop).allows();
+        let allowed = || plan(&self.job, self.shop).allows(&self.job, self.at_ms.min(self.now_ms));
         if let Err(refused) = accept(&self.job, allowed, &change, None, "", None) {
             self.wrong.get_or_insert_with(|| anyhow!("the sample shop says {change:?}: {refused:?}"));
             return id;

@@ -11,8 +11,10 @@ use vanadin_core::heat::OwnFactor;
 use vanadin_core::job::Became;
 use vanadin_core::method::{OwnMove, OwnRepair};
 use vanadin_core::plan::Asks;
-use vanadin_core::shop::{ShopWord, faults, learned, moves, repairs, timed as timed_here, tips};
-use vanadin_core::stores::used_up;
+use vanadin_core::shop::{
+    ShopWord, faults, learned, moves, repairs, set_right, timed as timed_here, tips, uses,
+};
+use vanadin_core::stores::{OwnUse, used_up};
 
 use super::demand;
 use crate::api_error::ApiError;
@@ -112,14 +114,32 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
     }
     tell_moves(desk, job, asks.moves).await?;
     tell_faults(desk, job, asks.faults).await?;
+    tell_uses(desk, asks.uses).await?;
     for gone in asks.gone {
         let shop = desk.shop().await?;
         let said: HashSet<Uuid> = shop.facts.iter().map(|fact| fact.id).collect();
         let of = (gone.fact, gone.when, gone.at_ms);
         for used in used_up(&shop.shop.stores, of, &gone.takes, &said) {
             let name = short(&asks.name);
-            let change = ShopWord::Used { item: used.item, amount: used.amount, job, name };
+            let change = ShopWord::Used { item: used.item, amount: used.amount, job, name, instead: None };
             said_by_itself(desk, used.id, change).await?;
+        }
+    }
+    let shop = desk.shop().await?;
+    for word in set_right(&shop.facts, &shop.shop.stores, (job, &short(&asks.name)), &asks.used) {
+        said_by_itself(desk, Uuid::new_v4(), word).await?;
+    }
+    Ok(())
+}
+
+/// Tells what was really used against its plan; what nobody says any more is told as well.
+async fn tell_uses(desk: &Desk, said: Vec<OwnUse>) -> Result<(), ApiError> {
+    let told = uses(&desk.shop().await?.facts);
+    for own in said {
+        let own = OwnUse { name: short(&own.name), ..own };
+        let known = told.iter().find(|it| it.is_of(&own));
+        if known.map_or(own.used.is_some(), |known| !known.as_good_as(&own)) {
+            said_by_itself(desk, Uuid::new_v4(), ShopWord::ReallyUsed(own)).await?;
         }
     }
     Ok(())

@@ -30,7 +30,7 @@ async fn stores(desk: &Desk, units: DeviceUnits) -> Result<StoresView, ApiError>
         asks.into_iter().map(|(job, asks)| Demand { job, name: asks.name, by: asks.by, takes: asks.to_take });
     let used: Vec<Used> = taken(&shop.facts)
         .filter_map(|fact| match &fact.change {
-            ShopWord::Used { item, amount, job, name } => Some(Used {
+            ShopWord::Used { item, amount, job, name, .. } => Some(Used {
                 fact: fact.id,
                 item: *item,
                 amount: *amount,

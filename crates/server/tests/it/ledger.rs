@@ -217,3 +217,50 @@ async fn what_went_wrong_and_what_moved_is_told_by_the_job_and_taken_back_with_i
     })
     .await;
 }
+
+#[rocket::async_test]
+async fn what_was_really_used_is_told_by_the_job_and_taken_back_with_it() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack?find=brewery").await;
+    let job: Uuid = rack["lines"][0]["id"].as_str().unwrap().parse().unwrap();
+    for (key, typed) in [
+        ("method.choice", "torch_braze"),
+        ("heat.source", "weed_burner"),
+        ("prep.done", "holes,groove,inside,penetrant"),
+    ] {
+        assert_eq!(server.set(job, key, typed).await.0, Status::Ok);
+    }
+    let used = |typed: &str| json!({ "kind": "use", "what": "bronze", "size_mm": 3.2, "typed": typed });
+    let (status, early) = server.say(job, used("3")).await;
+    assert_eq!((status, &early["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("typed")));
+    let (status, view) = server.say(job, json!({ "kind": "light", "speed": 1 })).await;
+    assert_eq!(status, Status::Ok, "{view}");
+    let lines = view["plan"]["hand_over"]["really"]["lines"].as_array().unwrap();
+    let rods = lines.iter().find(|it| it["what"] == "bronze").unwrap_or_else(|| panic!("{lines:?}"));
+    let planned = rods["planned"].as_f64().unwrap();
+    let typed = format!("{}", planned + 3.0);
+    let change = json!({ "kind": "use", "what": "bronze", "size_mm": rods["size_mm"], "typed": typed });
+    let cases = |wall: &Value| {
+        let lines = wall["learned"].as_array().unwrap();
+        let of = lines.iter().filter(|it| it["name"] == "Low-fuming bronze, used");
+        of.map(|it| it["cases"].as_array().unwrap().len()).sum::<usize>()
+    };
+    let before = cases(&server.get("/api/ledger").await.1);
+    let (status, view) = server.say(job, change.clone()).await;
+    assert_eq!(status, Status::Ok, "{view}");
+    until(&server, "it is told", |wall| cases(wall) == before + 1).await;
+    let text = String::from_utf8(server.get_bytes("/api/ledger/used.csv").await.2).unwrap();
+    let mut table = csv::Reader::from_reader(text.as_bytes());
+    let rows: Vec<csv::StringRecord> = table.records().map(Result::unwrap).collect();
+    let of_this = |row: &&csv::StringRecord| {
+        let figure = |at: usize| row[at].parse::<f64>().unwrap();
+        &row[0] == "bronze" && (figure(2) - planned).abs() < 1e-3 && (figure(3) - planned - 3.0).abs() < 1e-3
+    };
+    assert_eq!(&rows.iter().find(of_this).unwrap_or_else(|| panic!("{rows:?}"))[4], "yes");
+    let last = view["log"].as_array().and_then(|log| log.last().cloned());
+    assert!(last.is_none_or(|it| it.to_string().contains("Used")), "it is told in the log");
+    let mut empty = change;
+    empty["typed"] = json!("");
+    assert_eq!(server.say(job, empty).await.0, Status::Ok);
+    until(&server, "it is taken back", |wall| cases(wall) == before).await;
+}

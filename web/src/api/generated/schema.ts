@@ -2387,6 +2387,22 @@ export interface components {
             then?: components["schemas"]["Then"] | null;
             typed?: components["schemas"]["BTreeMap"];
         } | {
+            /**
+             * Format: double
+             * @description What the cylinder holds when it is full, in m3: its gauge says nothing without.
+             */
+            holds_m3?: number | null;
+            /** @enum {string} */
+            kind: "use";
+            /**
+             * Format: double
+             * @description Across, of rods, pins and drills.
+             */
+            size_mm?: number | null;
+            typed: string;
+            /** @description As the stores call it: `nickel_iron`. */
+            what: string;
+        } | {
             /** @description How long it had been at work: "400 hours". */
             after?: string;
             became: components["schemas"]["Became"];
@@ -3937,6 +3953,8 @@ export interface components {
             open: string[];
             /** @description Why it goes out as it is; empty while nobody has said. */
             owned: string;
+            /** @description What it really used, beside what was planned. */
+            really: components["schemas"]["ReallyPlan"];
             /** @description What it took from the stores, with the box it came from: "Nickel stick, 3.2 mm: 4 rods, box 77-B". */
             used: string[];
         };
@@ -5520,6 +5538,15 @@ export interface components {
             /** Format: double */
             wait_s: number;
         };
+        /** @description Something else that is there and may have been used. */
+        OtherThing: {
+            /** Format: double */
+            holds_m3?: number | null;
+            /** Format: double */
+            size_mm?: number | null;
+            what: string;
+            words: string;
+        };
         /** @description One choice changed, all else as it was. */
         Otherwise: {
             /** @description `leave`, `found_by.dye`, `method.torch_braze`, `without.oil`. */
@@ -5762,6 +5789,32 @@ export interface components {
             name: string;
             /** @description Its second end, as one walks along it. */
             second: boolean;
+        };
+        /** @description So much of a thing was planned for a repair, and so much was used. */
+        OwnUse: {
+            /** Format: uuid */
+            job: string;
+            /**
+             * Format: uuid
+             * @description The lighting it was used after: what was planned is of it.
+             */
+            lit: string;
+            /** @description The part, as it was called then. */
+            name: string;
+            /**
+             * Format: double
+             * @description In what its kind is counted in.
+             */
+            planned: number;
+            /** Format: double */
+            size_mm?: number | null;
+            /**
+             * Format: double
+             * @description Nothing once it is said no more.
+             */
+            used?: number | null;
+            /** @description As the stores call it, and across. */
+            what: string;
         };
         /** @description The last word of one sender that can be taken back, and the last that can be put back. */
         OwnWord: {
@@ -6349,6 +6402,16 @@ export interface components {
             /** @description "Fri 27 Nov, 14:30"; once it is lit, how long all of it takes. */
             words: string;
         };
+        /** @description What was really used. */
+        ReallyPlan: {
+            /** @description "Timed 3 h 20 min, reckoned 2 h 50 min for the same steps"; empty where nothing was timed. */
+            hours: string;
+            /** @description Empty before it is lit, or begun. */
+            lines: components["schemas"]["UsedLine"][];
+            others: components["schemas"]["OtherThing"][];
+            /** @description "3 of 7 said"; what went over once all is. */
+            words: string;
+        };
         /** @description An answer as it is shown. */
         Reckoned: {
             figures: components["schemas"]["Figure"][];
@@ -6907,13 +6970,18 @@ export interface components {
             /** Format: double */
             amount: number;
             /** Format: uuid */
+            instead?: string | null;
+            /** Format: uuid */
             item: string;
             /** Format: uuid */
             job: string;
             /** @enum {string} */
             kind: "used";
             name: string;
-        } | (components["schemas"]["OwnRepair"] & {
+        } | (components["schemas"]["OwnUse"] & {
+            /** @enum {string} */
+            kind: "really_used";
+        }) | (components["schemas"]["OwnRepair"] & {
             /** @enum {string} */
             kind: "became";
         }) | (components["schemas"]["TimedStep"] & {
@@ -7920,6 +7988,49 @@ export interface components {
             what: string;
             /** @description "crack B", "hard spot at the rim" */
             words: string;
+        };
+        /** @description One thing that is asked about. */
+        UsedLine: {
+            /** @description "2 rods more"; "as planned"; empty while nobody has said, or nothing was planned. */
+            against: string;
+            /** @description What is typed for as much as was planned. */
+            as_planned: string;
+            /**
+             * Format: double
+             * @description What its cylinder holds, so that the gauge will do; nothing for what is no gas, or where nobody has said.
+             */
+            holds_m3?: number | null;
+            /**
+             * Format: double
+             * @description In what its kind is counted in; nothing where nobody reckons it.
+             */
+            planned?: number | null;
+            /** @description "6 rods"; "none" where nobody reckons it. */
+            planned_words: string;
+            /**
+             * Format: int64
+             * @description Of the word that stands; 0 while none does.
+             */
+            revision: number;
+            /**
+             * Format: double
+             * @description Across, of rods, pins and drills.
+             */
+            size_mm?: number | null;
+            typed: string;
+            /**
+             * Format: double
+             * @description Nothing while nobody has said.
+             */
+            used?: number | null;
+            /** @description "8 rods" */
+            used_words: string;
+            /** @description As the stores call it. */
+            what: string;
+            /** @description "Nickel-iron stick, 4 mm" */
+            words: string;
+            /** @description "6, or none" */
+            would_be_right: string;
         };
         /** @description A groove as it would be typed into its fields: bare numbers, in the units of the shop. */
         UsualSeam: {
@@ -11555,7 +11666,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description repairs.csv, learned.csv, faults.csv, moved.csv, honest.csv or coupons.csv */
+                /** @description repairs.csv, learned.csv, faults.csv, moved.csv, used.csv, honest.csv or coupons.csv */
                 table: string;
             };
             cookie?: never;

@@ -117,7 +117,8 @@ export const outbox = {
     saidHere.add(item.id)
     const kept = store.write(slot(item), JSON.stringify(item))
     const field = fieldOf(change)
-    const answered = (r: Refusal) => r.job === job && r.field === field && change.kind === 'set'
+    const answered = (r: Refusal) =>
+      r.job === job && r.field === field && (change.kind === 'set' || change.kind === 'use')
     become({
       waiting: [...box.getState().waiting, item],
       unkept: box.getState().unkept || !kept,

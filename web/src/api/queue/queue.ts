@@ -123,6 +123,7 @@ const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'set_point',
   'measure_seam',
   'look',
+  'use',
   'follow_up',
   'tick',
   'estimate',
@@ -160,13 +161,19 @@ export function typedAndWaiting(waiting: readonly Waiting[], job: string, key: s
 
 /** The field a change is about; an empty one for what has none. */
 export function fieldOf(change: Said): string {
+  if (change.kind === 'use') return usedField(change)
   return change.kind === 'set' ? change.key : change.kind
 }
+
+/** Where it is told what was wrong with how much of a thing was used. */
+export const usedField = ({ what, size_mm }: { what: string; size_mm?: number | null }): string =>
+  `use.${what}.${size_mm ?? ''}`
 
 /** What was typed or said, as a person would say it again. */
 export function saidOf(change: Said): string {
   switch (change.kind) {
     case 'set':
+    case 'use':
       return change.typed
     case 'observe':
       return `${change.test}: ${change.outcome.replaceAll('_', ' ')}`

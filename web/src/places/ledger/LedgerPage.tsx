@@ -23,6 +23,7 @@ const TABLES = [
   ['learned.csv', 'What was learned'],
   ['faults.csv', 'What went wrong'],
   ['moved.csv', 'What moved'],
+  ['used.csv', 'What was used'],
   ['honest.csv', 'Odds against outcomes'],
   ['coupons.csv', 'Broken coupons'],
 ] as const

@@ -9,6 +9,7 @@ import { focusField } from '../../ui/focus'
 import { print } from '../../ui/print'
 import { Afterwards } from './Afterwards'
 import { RecordPage } from './RecordPage'
+import { Used } from './Used'
 
 /** The record that goes with the part and stays with it. */
 export function HandOverStation(): ReactNode {
@@ -20,13 +21,16 @@ export function HandOverStation(): ReactNode {
   const { became } = afterwards
   return (
     <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
-      <div
-        tabIndex={0}
-        role="region"
-        aria-label="The record"
-        className="min-h-0 grow overflow-auto border border-scribe bg-raise p-6 print:overflow-visible print:border-0 print:p-0"
-      >
-        <RecordPage />
+      <div className="flex min-h-0 min-w-0 grow flex-col gap-3 overflow-auto print:block print:overflow-visible">
+        <Used />
+        <div
+          tabIndex={0}
+          role="region"
+          aria-label="The record"
+          className="grow border border-scribe bg-raise p-6 print:border-0 print:p-0"
+        >
+          <RecordPage />
+        </div>
       </div>
       <div className="no-print flex w-[250px] shrink-0 flex-col gap-3 max-bench:order-first max-bench:w-full">
         <Field name="hand_over.follow_up" placeholder="in 3 months" />

@@ -4,9 +4,11 @@ use uuid::Uuid;
 
 use super::super::bounds::{FOLLOWED_MOST, LIST_MOST, SEAM_READINGS_MOST};
 
+use super::super::WorkStep;
 use super::{Asked, Refusal, holds, refused, room_for};
 use crate::base::day::Day;
 use crate::base::problem::FieldProblem;
+use crate::faults::acceptance::Found;
 
 /// **House**: no part is waited for any longer.
 const PASS_MOST_MIN: f64 = 72.0 * 60.0;
@@ -19,15 +21,42 @@ impl Asked<'_> {
         room_for(self.round.at_seams.len(), SEAM_READINGS_MOST, "typed", full, "cross some out first")
     }
 
-    pub(super) fn looked(&self, at: Option<Uuid>) -> Result<(), Refusal> {
+    pub(super) fn looked(&self, at: Option<Uuid>, found: Found) -> Result<(), Refusal> {
         let round = self.round;
         let known = at.is_none_or(|id| {
             round.cracks.iter().any(|crack| crack.id == id)
                 || round.said_at_torch().any(|(_, entry)| entry.fact == id)
         });
         holds(known, "place", "that place is no longer there", "")?;
+        // What is bad is seen on hot iron too.
+        if found == Found::Good {
+            self.cold("place")?;
+        }
         let full = "that is more than is looked at";
         room_for(round.looked.len(), SEAM_READINGS_MOST, "place", full, "cross some out first")
+    }
+
+    /// What wants it cold waits until it is.
+    pub(super) fn cold(&self, field: &str) -> Result<(), Refusal> {
+        match (self.allowed)().hot {
+            Some(why) => refused(field, &why, "read it cold first"),
+            None => Ok(()),
+        }
+    }
+
+    pub(super) fn used(&self, what: &str, size_mm: Option<f64>, typed: &str) -> Result<(), Refusal> {
+        let stands = self.round.used_of(what, size_mm);
+        if stands.is_some_and(|used| used.typed == typed.trim()) {
+            return Ok(());
+        }
+        holds(
+            self.round.repaired(),
+            "typed",
+            "nothing is used before it is lit, or begun",
+            "light up first",
+        )?;
+        room_for(self.round.used.len(), LIST_MOST, "typed", "that is more than a repair takes", "")?;
+        self.unless_changed("typed", typed, stands.map_or("", |used| &used.typed))
     }
 
     pub(super) fn followed_up(&self) -> Result<(), Refusal> {
@@ -53,14 +82,17 @@ impl Asked<'_> {
         holds(!past, "until", "that day is past", "in 30 days")
     }
 
-    pub(super) fn ticked(&self, at: Option<Uuid>) -> Result<(), Refusal> {
+    pub(super) fn ticked(&self, step: WorkStep, done: bool) -> Result<(), Refusal> {
         let Self { job, round, .. } = self;
-        let known = at.is_none_or(|id| {
+        let known = step.at.is_none_or(|id| {
             round.cracks.iter().any(|crack| crack.id == id)
                 || round.marks.iter().any(|mark| mark.id == id)
                 || job.faces.iter().any(|face| face.id == id)
         });
         holds(known, "step", "what that was done at is no longer there", "")?;
+        if done && step.what.finishes() {
+            self.cold("step")?;
+        }
         room_for(round.ticked.len(), SEAM_READINGS_MOST, "step", "that is more than a list has", "")
     }
 

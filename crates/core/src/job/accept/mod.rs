@@ -55,6 +55,8 @@ pub struct Allowed {
     pub no_estimate: Option<(String, String)>,
     /// What is open before it is handed over and nobody answers for; empty where nothing is.
     pub open: Vec<String>,
+    /// Why nothing can be done to it that wants it cold; nothing once it is.
+    pub hot: Option<String>,
 }
 
 /// Whether `change` may be added by `sender`. `base` is the revision of what the change replaces as the
@@ -129,11 +131,12 @@ impl Asked<'_> {
                 self.point_set((*mark, *face), *point, typed, *shown_in)
             }
             Change::MeasureSeam { crack, .. } => self.seam_measured(*crack),
-            Change::Look { place, .. } => self.looked(place.at),
+            Change::Look { place, found, .. } => self.looked(place.at, *found),
+            Change::Use { what, size_mm, typed, .. } => self.used(what, *size_mm, typed),
             Change::FollowUp { .. } => self.followed_up(),
             Change::Time { step, running } => self.timed(step, *running),
             Change::Estimate { until, .. } => self.estimated(until),
-            Change::Tick { step, .. } => self.ticked(step.at),
+            Change::Tick { step, done } => self.ticked(*step, *done),
             Change::Strike { target, reason } => self.struck(*target, reason),
             Change::Undo { target } => {
                 let gone = "that is no longer the last thing said from here";

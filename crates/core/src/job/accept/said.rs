@@ -25,6 +25,9 @@ impl Asked<'_> {
         {
             return refused(key, &why, &unlock);
         }
+        if key.starts_with("check.") && typed.trim() == "ok" {
+            self.cold(key)?;
+        }
         if key == field::hand_over::DONE.key() && value == Some(FieldValue::YesNo(true)) {
             handed_over(&(self.allowed)())?;
         }

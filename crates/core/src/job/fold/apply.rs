@@ -52,6 +52,7 @@ impl Job {
             Change::MeasureSeam { .. } => self.measure_seam(fact, understood),
             Change::Tick { step, done } => self.round_mut().tick(*step, *done, at_ms),
             Change::Look { .. } => self.look(fact, understood),
+            Change::Use { .. } => self.use_up(fact, understood),
             Change::FollowUp { .. } => self.round_mut().followed.extend(fact.followed()),
             Change::Time { step, running } => self.round_mut().time(id, step, *running, at_ms),
             Change::Estimate { frozen, .. } => {

@@ -3,6 +3,7 @@
 use super::super::{Change, FacePicture, Fact, SeamReading, Understood};
 use super::Job;
 use crate::map::Drawn;
+use crate::stores::UsedUpHere;
 
 impl Job {
     pub(super) fn straighten(&mut self, fact: &Fact, understood: Option<&Understood>) {
@@ -30,6 +31,17 @@ impl Job {
         let drawn = Drawn { mark: *mark, face: *face, shape: Some(shape) };
         let rounds = self.rounds.len();
         self.round_mut().draw(&drawn, rounds, fact.revision);
+    }
+
+    pub(super) fn use_up(&mut self, fact: &Fact, understood: Option<&Understood>) {
+        let Change::Use { what, size_mm, typed, .. } = &fact.change else { return };
+        let Some(Understood::Amount(amount)) = understood else { return };
+        let used = &mut self.round_mut().used;
+        used.retain(|known| !known.is_of(what, *size_mm));
+        let Some(amount) = *amount else { return };
+        let (what, typed) = (what.clone(), typed.trim().to_owned());
+        let (fact, at_ms, revision) = (fact.id, fact.at_ms(), fact.revision);
+        used.push(UsedUpHere { fact, what, size_mm: *size_mm, amount, typed, at_ms, revision });
     }
 
     pub(super) fn measure_seam(&mut self, fact: &Fact, understood: Option<&Understood>) {

@@ -27,6 +27,9 @@ impl Job {
             Change::SetPoint { mark, face, .. } => {
                 self.round().placed(*mark, *face).map_or(0, |placed| placed.revision)
             }
+            Change::Use { what, size_mm, .. } => {
+                self.round().used_of(what, *size_mm).map_or(0, |used| used.revision)
+            }
             Change::AddCrack
             | Change::AddFace
             | Change::AddMark { .. }

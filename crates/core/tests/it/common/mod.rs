@@ -59,7 +59,17 @@ impl Bench {
         at_ms: i64,
         base: Option<u64>,
     ) -> Result<Uuid, Refusal> {
-        accept(&self.job(), || self.plan().allows(), &change, base, sender, None)?;
+        let job = self.job();
+        accept(&job, || self.plan().allows(&job, at_ms), &change, base, sender, None)?;
+        Ok(self.fold_in(sender, change, at_ms))
+    }
+
+    /// Said once it is cold, whatever was read of it.
+    pub fn set_cold(&mut self, key: &str, typed: &str) -> Uuid {
+        self.fold_in("", set(key, typed), LIT_AT)
+    }
+
+    pub fn fold_in(&mut self, sender: &str, change: Change, at_ms: i64) -> Uuid {
         let revision = self.facts.len() as u64 + 1;
         let id = Uuid::from_u128(u128::from(revision));
         self.facts.push(Fact {
@@ -72,7 +82,7 @@ impl Bench {
             understood: Understood::of(&change, None),
             change,
         });
-        Ok(id)
+        id
     }
 
     pub fn say(&mut self, change: Change) -> Uuid {
