@@ -238,6 +238,7 @@ crack {
     CLOSES: YesNo = yes_no("closes", "Closes up once joined");
     EDGE: OneOf = one_of("edge", "Its edges", choices::EDGES);
     FINISH: OneOf = one_of("finish", "Finished so that it", choices::FINISHED_AS).of_the_round();
+    STRAP: YesNo = yes_no("strap", "A strap over it").of_the_round();
     BURNT_OUT: YesNo = yes_no("burnt_out", "Can the burnt iron be cut back?");
     LAP: YesNo = yes_no("lap", "Do its faces lap closely?");
     ALIGN_BY: Many = many("align_by", "Alignment read by", choices::ALIGN_BY);

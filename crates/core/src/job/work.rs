@@ -43,13 +43,14 @@ pub enum Work {
     Round,
     Skin,
     EdgesBroken,
+    StrapOn,
     Putty,
     Primer,
     Paint,
 }
 
 impl Work {
-    pub const ALL: [Self; 35] = [
+    pub const ALL: [Self; 36] = [
         Self::Clean,
         Self::BakeOut,
         Self::FindEnds,
@@ -82,6 +83,7 @@ impl Work {
         Self::Round,
         Self::Skin,
         Self::EdgesBroken,
+        Self::StrapOn,
         Self::Putty,
         Self::Primer,
         Self::Paint,
@@ -128,6 +130,7 @@ impl Work {
             Self::Round => "Round and free",
             Self::Skin => "Skin",
             Self::EdgesBroken => "Edges broken",
+            Self::StrapOn => "Strap on",
             Self::Putty => "Putty",
             Self::Primer => "Primer",
             Self::Paint => "Paint",

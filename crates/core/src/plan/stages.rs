@@ -121,11 +121,12 @@ impl<'a> Later<'a> {
 
     pub fn finish(&self) -> FinishPlan {
         match (self.prep, self.methods.chosen) {
-            (Some(prep), Some(_)) => finish::finish_plan(finish::FinishAsked {
+            (Some(prep), Some(way)) => finish::finish_plan(finish::FinishAsked {
                 round: self.round(),
                 shop: self.shop,
                 part: self.judged.part,
                 prep,
+                straps: &self.judged.straps(way, prep),
             }),
             _ => FinishPlan::default(),
         }

@@ -6,3 +6,4 @@ pub mod fit_up;
 pub mod groove;
 pub mod groove_volume;
 pub mod missing_metal;
+pub mod strap;

@@ -5,6 +5,7 @@ use serde::Serialize;
 use super::looked::duty;
 use super::part::PartFacts;
 use super::prep::{PrepPlan, SeamPlan};
+use super::strap::StrapPlan;
 use super::taught::FINISH;
 use crate::faults::acceptance::Found;
 use crate::field;
@@ -44,6 +45,8 @@ pub struct FinishPlan {
     pub lines: Vec<FinishLine>,
     /// "5 steps, 25 min, then 24 h to dry"; empty where there is nothing to do.
     pub words: String,
+    /// Straps that make up for what a joint does not stand.
+    pub straps: Vec<StrapPlan>,
     /// Cracks whose seams are finished one way or another.
     pub seams: Vec<uuid::Uuid>,
 }
@@ -55,6 +58,7 @@ pub(crate) struct FinishAsked<'a> {
     pub shop: &'a Shop,
     pub part: &'a PartFacts,
     pub prep: &'a PrepPlan,
+    pub straps: &'a [StrapPlan],
 }
 
 /// The step of the hours in which it dries.
@@ -274,6 +278,17 @@ pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
         lines.push(FinishLine { done: line.done || clean(asked.round), ..line });
     }
     lines.extend(asked.places().flat_map(|(seam, side, crown)| asked.metal(seam, side, crown)));
+    for strap in asked.straps.iter().filter(|it| it.chosen) {
+        let told = Told {
+            sentence: "Cut, drilled and bolted over the seam, before any paint.",
+            settings: &[],
+            care: "Guard, goggles: the bit grabs as it comes through.",
+        };
+        let step = WorkStep { what: Work::StrapOn, at: Some(strap.crack), number: None };
+        let line = asked.line(step, strap.letter.clone(), (strap.minutes(), 0.0), told);
+        let settings = [&strap.steel, &strap.bolts].into_iter().filter(|words| !words.is_empty()).cloned();
+        lines.push(FinishLine { settings: settings.collect(), ..line });
+    }
     for coat in asked.coats() {
         let (what, mut told) = told_of_coat(coat);
         let duty = duty(asked.round, asked.part);
@@ -286,7 +301,7 @@ pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
     }
     let mut seams: Vec<uuid::Uuid> = asked.places().map(|(seam, _, _)| seam.id).collect();
     seams.dedup();
-    FinishPlan { words: words(&lines, &asked, units), seams, lines }
+    FinishPlan { words: words(&lines, &asked, units), straps: asked.straps.to_vec(), seams, lines }
 }
 
 /// Nothing of flux and slag was found on it.

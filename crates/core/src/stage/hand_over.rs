@@ -1,6 +1,7 @@
 //! Stage 10: what is open when it goes out, and who says so.
 
 use serde::Serialize;
+use uuid::Uuid;
 
 use super::afterwards::{AfterwardsPlan, afterwards};
 use super::heat::HeatPlan;
@@ -91,29 +92,64 @@ fn label(asked: &HandOverAsked<'_>) -> Option<LabelPlan> {
     })
 }
 
-/// What the job took from the stores, each thing in the order it was first taken; then what it used that lies on no
-/// shelf.
+/// What the job took from the stores, each thing in the order it was first taken, and so much of it as was really used
+/// where that was said; then what it used that lies on no shelf.
 fn used(job: &Job, shop: &Shop) -> Vec<String> {
-    let mut by_item: Vec<(&StoreItem, f64)> = Vec::new();
+    let really = &job.round().used;
+    let mut lines: Vec<UsedOfAKind<'_>> = Vec::new();
     for taken in shop.used.iter().filter(|taken| taken.job == job.id) {
         let Some(item) = shop.stores.iter().find(|item| item.id == taken.item) else { continue };
-        match by_item.iter_mut().find(|(known, _)| known.id == item.id) {
-            Some((_, amount)) => *amount += taken.amount,
-            None => by_item.push((item, taken.amount)),
+        let said = really.iter().find(|it| item.serves(&it.what, it.size_mm));
+        let same = |line: &&mut UsedOfAKind<'_>| match said {
+            Some(said) => line.said == Some(said.fact),
+            None => line.first.id == item.id,
+        };
+        match lines.iter_mut().find(same) {
+            Some(line) => {
+                line.amount += if said.is_none() { taken.amount } else { 0.0 };
+                line.boxes.push(&item.lot);
+            }
+            None => lines.push(UsedOfAKind {
+                first: item,
+                said: said.map(|it| it.fact),
+                amount: said.map_or(taken.amount, |it| it.amount),
+                boxes: vec![&item.lot],
+            }),
         }
     }
-    let off_the_shelf = by_item.iter().map(|(item, amount)| {
-        let amount = amount_words(item.kind(), *amount, shop.units);
-        let lot = if item.lot.is_empty() { String::new() } else { format!(", box {}", item.lot) };
-        format!("{}: {amount}{lot}", item.words(shop.units))
-    });
-    let beside = job.round().used.iter().filter(|it| it.amount > 0.0).filter_map(|it| {
-        let shelved = by_item.iter().any(|(item, _)| item.serves(&it.what, it.size_mm));
-        let kind = StoreKind::from_id(&it.what).filter(|_| !shelved)?;
+    let known: Vec<Option<Uuid>> = lines.iter().map(|line| line.said).collect();
+    let beside = really.iter().filter(|it| it.amount > 0.0 && !known.contains(&Some(it.fact)));
+    let beside = beside.filter_map(|it| {
+        let kind = StoreKind::from_id(&it.what)?;
         let amount = amount_words(kind, it.amount, shop.units);
         Some(format!("{}: {amount}", named(kind, it.size_mm, shop.units)))
     });
-    off_the_shelf.chain(beside).collect()
+    lines.iter().map(|line| line.words(shop.units)).chain(beside).collect()
+}
+
+/// Something that was used, with the boxes it came from.
+struct UsedOfAKind<'a> {
+    first: &'a StoreItem,
+    /// The word that said how much it really was.
+    said: Option<Uuid>,
+    amount: f64,
+    boxes: Vec<&'a str>,
+}
+
+impl UsedOfAKind<'_> {
+    fn words(&self, units: UnitSystem) -> String {
+        let amount = amount_words(self.first.kind(), self.amount, units);
+        let mut boxes: Vec<&str> = self.boxes.iter().copied().filter(|lot| !lot.is_empty()).collect();
+        boxes.dedup();
+        let boxes: Vec<String> = boxes.into_iter().map(boxed).collect();
+        let boxes = if boxes.is_empty() { String::new() } else { format!(", {}", boxes.join(", ")) };
+        format!("{}: {amount}{boxes}", self.first.words(units))
+    }
+}
+
+/// "box 77-B", also where the box says so itself.
+fn boxed(lot: &str) -> String {
+    if lot.to_lowercase().starts_with("box") { lot.to_owned() } else { format!("box {lot}") }
 }
 
 /// What is worth a line of the record of each lighting: of a repair that went as it should nothing is.

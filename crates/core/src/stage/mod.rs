@@ -17,6 +17,7 @@ pub(crate) mod really;
 #[expect(clippy::module_inception, reason = "what all the stages have in common has no other name")]
 mod stage;
 mod station;
+pub(crate) mod strap;
 pub(crate) mod taught;
 pub(crate) mod torch;
 
@@ -48,6 +49,7 @@ pub use really::{OtherThing, ReallyPlan, UsedLine};
 pub(crate) use stage::Stage;
 pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};
+pub use strap::{StrapDrawn, StrapPlan};
 pub use taught::{TAUGHT, Taught};
 pub use torch::{
     AtTorch, BeadOnFace, BeadsAhead, BeadsPlan, CauseView, GoOn, JointView, LayLine, LayerStrip, Live,

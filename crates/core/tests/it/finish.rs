@@ -134,3 +134,37 @@ fn what_was_laid_on_is_dry_at_its_time_and_the_next_coat_waits_for_it() {
     );
     assert_eq!(next(primed_ms + 61 * MIN_MS).at_ms, None, "it is dry");
 }
+
+#[test]
+fn a_seam_that_carries_and_stands_less_gets_a_strap_with_its_hours_its_line_and_its_odds() {
+    let mut bench = Bench::lever("machine_frame", "gray");
+    bench.set("method.choice", "stitch");
+    bench.set("part.loads", "static");
+    bench.set("taught.finish", "leave");
+    let strap = |bench: &Bench| bench.plan().finish.straps.first().cloned().unwrap();
+    let minutes = |bench: &Bench| {
+        let taken = bench.plan().methods.taken().unwrap().clone();
+        taken.steps.iter().find(|step| step.id == "strap_over").map(|step| step.attended_min)
+    };
+    let odds = |bench: &Bench| bench.plan().methods.taken().unwrap().odds.mean;
+    let before = strap(&bench);
+    assert!(!before.chosen && minutes(&bench).is_none());
+    assert!(before.sentence.contains("% of whole iron"), "{}", before.sentence);
+    let (drawn, without) = (before.drawn.unwrap(), odds(&bench));
+    bench.set(&format!("crack.{}.strap", bench.crack()), "yes");
+    // 30 to fit it and 10 a bolt, on both sides.
+    assert_eq!(minutes(&bench), Some(30.0 + 20.0 * f64::from(drawn.bolts)));
+    assert!(odds(&bench) > without);
+    let line = lines(&bench).into_iter().find(|line| line.step.what == Work::StrapOn).unwrap();
+    assert_eq!(line.settings, [before.steel, before.bolts]);
+    assert!(bench.plan().takes.iter().any(|take| take.kind == "strap" && take.amount == 1.0));
+}
+
+#[rstest]
+#[case::it_carries_nothing("part.loads", "none")]
+#[case::nobody_said("part.loads", "")]
+fn what_carries_nothing_gets_no_strap(#[case] key: &str, #[case] typed: &str) {
+    let mut bench = brazed();
+    bench.set(key, typed);
+    assert!(bench.plan().finish.straps.is_empty());
+}

@@ -109,3 +109,46 @@ async fn what_has_to_fit_is_read_again_cold_and_what_is_left_has_somebody_to_tak
     browser.sees("22.01 mm after; within its tolerance").await?;
     eventually("nothing is left", async || Ok(size().await?["to_do"] == "")).await
 }
+
+#[tokio::test]
+async fn what_was_really_used_is_said_on_a_phone_and_stands_on_the_record() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let phone = Browser::open(390, 844).await?;
+    phone.at(&server).await?;
+    phone.fetch("POST", "/api/units", json!({ "units": "imperial" })).await?;
+    let id = phone.job(LEVER).await?;
+    let lines = async || -> anyhow::Result<Vec<serde_json::Value>> {
+        let view = phone.view(&id).await?;
+        Ok(view["plan"]["hand_over"]["really"]["lines"].as_array().cloned().unwrap_or_default())
+    };
+    phone.go(&server.url(&format!("/jobs/{id}/hand-over"))).await?;
+    phone.unfold("What was really used").await?;
+    let label = lines().await?[0]["words"].as_str().unwrap_or_default().to_owned();
+    // What cannot be read is told at its field, and what was typed is kept.
+    phone.type_in(&label, "a few").await?;
+    phone.sees("6, or none would do.").await?;
+    let kept = "return document.activeElement.tagName === 'INPUT'
+        || [...document.querySelectorAll('input')].some((it) => it.value === 'a few')";
+    ensure!(phone.run(kept).await? == true, "what was typed is kept");
+    let planned = lines().await?[0]["planned"].as_f64().unwrap_or_default();
+    phone.type_in(&label, &format!("{}", planned + 2.0)).await?;
+    phone.sees("2 rods more").await?;
+    phone.press("The rest as planned").await?;
+    eventually("all of it is said", async || Ok(lines().await?.iter().all(|it| it["used"].is_number())))
+        .await?;
+    // As it stands on the record.
+    let used = format!("{} rods", planned + 2.0);
+    eventually("the record says it", async || {
+        let record = "return document.querySelector('[aria-label=\"The record\"]').innerText";
+        Ok(phone.run(record).await?.as_str().is_some_and(|text| text.contains(&used)))
+    })
+    .await?;
+    let page = phone.page().await?;
+    ensure!(!page.contains(" kg") && !page.contains("m³"), "{page}");
+    ensure!(phone.run("return document.documentElement.scrollWidth <= innerWidth").await? == true);
+    ensure!(phone.serious_problems().await?.is_empty(), "{:?}", phone.serious_problems().await?);
+    // Emptied it is asked again.
+    phone.type_in(&label, "").await?;
+    eventually("it is open again", async || Ok(lines().await?[0]["used"].is_null())).await?;
+    phone.sees("The rest as planned").await
+}

@@ -2855,7 +2855,7 @@ export interface components {
             revision: number;
         };
         /** @enum {string} */
-        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "reach" | "closes" | "edge" | "finish" | "burnt_out" | "lap" | "align_by" | "grown_a" | "grown_b" | "old_share";
+        CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "reach" | "closes" | "edge" | "finish" | "strap" | "burnt_out" | "lap" | "align_by" | "grown_a" | "grown_b" | "old_share";
         /** @description One crack, as far as it is known. */
         CrackPlan: {
             /** @description repair, stop_only or leave. */
@@ -3576,6 +3576,8 @@ export interface components {
             lines: components["schemas"]["FinishLine"][];
             /** @description Cracks whose seams are finished one way or another. */
             seams: string[];
+            /** @description Straps that make up for what a joint does not stand. */
+            straps: components["schemas"]["StrapPlan"][];
             /** @description "5 steps, 25 min, then 24 h to dry"; empty where there is nothing to do. */
             words: string;
         };
@@ -7383,6 +7385,54 @@ export interface components {
             /** Format: double */
             width_mm: number;
         };
+        /** @description A strap as it is drawn, in mm. */
+        StrapDrawn: {
+            /** Format: double */
+            bolt_mm: number;
+            /**
+             * Format: int32
+             * @description On each side.
+             */
+            bolts: number;
+            /**
+             * Format: double
+             * @description From the seam to the first hole, and from hole to hole.
+             */
+            pitch_mm: number;
+            /**
+             * Format: double
+             * @description From the seam to its end, on each side.
+             */
+            reach_mm: number;
+            /** Format: double */
+            seam_mm: number;
+            /** Format: double */
+            thick_mm: number;
+            /** Format: double */
+            wall_mm: number;
+            /** Format: double */
+            wide_mm: number;
+        };
+        /** @description A strap over one seam. */
+        StrapPlan: {
+            /** @description "2 bolts M20 a side, 60 mm off the seam and each other, holes 21 mm" */
+            bolts: string;
+            care: string[];
+            /** @description It was said that one is put on. */
+            chosen: boolean;
+            /** Format: uuid */
+            crack: string;
+            drawn?: components["schemas"]["StrapDrawn"] | null;
+            /** @description The strap is what mends it: nothing is chosen. */
+            is_the_repair: boolean;
+            letter: string;
+            /** @description "The joint stands 80 % of whole iron: 220 mm² of steel make up for the rest." */
+            sentence: string;
+            /** @description "Flat 60 × 6 mm, 300 mm long"; empty where no flat that is sold will do. */
+            steel: string;
+            /** @description "It takes 29 % of a pull." */
+            takes: string;
+        };
         StrengthAnswer: {
             /**
              * Format: double
@@ -8100,7 +8150,7 @@ export interface components {
          * @description What is done before the heat and after it, in the order of the work.
          * @enum {string}
          */
-        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry" | "lay_out" | "slag_off" | "crown_down" | "even" | "flat" | "round" | "skin" | "edges_broken" | "putty" | "primer" | "paint";
+        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry" | "lay_out" | "slag_off" | "crown_down" | "even" | "flat" | "round" | "skin" | "edges_broken" | "strap_on" | "putty" | "primer" | "paint";
         /** @description One line of the work list. */
         WorkLine: {
             /** @description It was ticked, or measured, or said to be done as a whole. */

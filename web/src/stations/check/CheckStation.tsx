@@ -7,6 +7,7 @@ import { CheckLineRow } from './CheckLineRow'
 import { CheckMap } from './CheckMap'
 import { Finish } from './Finish'
 import { Sizes } from './Sizes'
+import { Straps } from './Straps'
 
 /** The list made from this job's risks. What does not hold opens the next round. */
 export function CheckStation(): ReactNode {
@@ -68,6 +69,7 @@ export function CheckStation(): ReactNode {
           </ul>
           <Sizes sizes={view.plan.bench.features} cold={view.standing.hot == null && lit} />
           {!finishing && <Finish ready={ready} />}
+          <Straps straps={view.plan.finish.straps} />
         </div>
         <div className="w-[300px] shrink-0 max-bench:order-first max-bench:w-full empty:hidden">
           <CheckMap lines={check} />

@@ -21,6 +21,7 @@ use crate::stage::finish::{DRIES, FinishAsked};
 use crate::stage::heat::soak_minutes;
 use crate::stage::map::pin_places;
 use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan};
+use crate::stage::strap::StrapPlan;
 use crate::stage::taught::{AFTER, DIRT};
 
 /// Wall-clock minutes since 1970 in the shop's own zone: now, and when the part is fetched.
@@ -126,6 +127,9 @@ impl Judged<'_> {
         self.before(way, prep, &mut steps);
         let parts = self.at_the_heat(case, way, prep, &mut steps)?;
         self.afterwards(prep, &mut steps);
+        let straps = self.straps(way, prep);
+        let minutes: f64 = straps.iter().filter(|it| it.chosen).map(StrapPlan::minutes).sum();
+        steps.hands("strap_over", "Straps over the seams", minutes, "30 each, and 10 a bolt");
         for step in &mut steps.list {
             let (factor, count) = pace(&self.shop.timed, &step.id);
             if count > 0 {
@@ -425,7 +429,7 @@ impl Judged<'_> {
     fn afterwards(&self, prep: &PrepPlan, steps: &mut Steps) {
         let round = self.round;
         steps.add("check", "Check", 25.0, 20.0, "10 + dye, 15 and 20 to draw");
-        let finish = FinishAsked { round, shop: self.shop, part: self.part, prep }.minutes();
+        let finish = FinishAsked { round, shop: self.shop, part: self.part, prep, straps: &[] }.minutes();
         if finish.metal > 0.0 {
             let working = "crown, grits, skin and edges, by what each place has to be";
             steps.hands("blend", "Blend", finish.metal, working);

@@ -359,6 +359,16 @@ impl Judged<'_> {
         Some(if often { OFTEN } else { f64::from(done_here) })
     }
 
+    /// What the joint of a way stands against whole iron.
+    pub(crate) fn joint_ratio(&self, way: Way) -> f64 {
+        self.strength(way).0
+    }
+
+    /// The iron that a joint is measured against.
+    pub(crate) fn strongest_iron(&self) -> Iron {
+        strongest(&self.belief.setting_the_strength()).iron
+    }
+
     fn strength(&self, way: Way) -> (f64, ScorePart) {
         let governing = strongest(&self.belief.setting_the_strength());
         let iron = governing.iron.properties().tensile_mpa;

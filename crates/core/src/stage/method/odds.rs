@@ -107,6 +107,13 @@ impl Judged<'_> {
         moves
     }
 
+    /// A strap goes over each seam.
+    fn every_seam_strapped(&self) -> bool {
+        let mut seams = self.cracks.iter().filter(|crack| crack.becomes == "repair").peekable();
+        let strapped = |id| self.round.get(field::crack::STRAP.of(id)) == Some(true);
+        seams.peek().is_some() && seams.all(|crack| strapped(crack.id))
+    }
+
     fn planned_moves(&self, way: Way, target: Option<&Target>, edges: &[(Way, f64, f64)]) -> Moves {
         let round = self.round;
         let mut moves = Moves {
@@ -118,6 +125,7 @@ impl Judged<'_> {
             leading_iron: Some(self.belief.of(self.belief.leading)),
             t85_s: edges.iter().find(|(of, _, _)| *of == way).map(|(_, t85_s, _)| *t85_s),
             locked_in_stress: self.locked_in,
+            strapped: self.every_seam_strapped(),
             cause_stays: round.get(field::part::CAUSE_CURED) == Some(false),
             rounds_failed_here: self.failed_here,
             arc_only_short_k: self.arc_only_short_k(way, self.part.ambient_c),

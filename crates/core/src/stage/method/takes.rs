@@ -33,6 +33,8 @@ impl Judged<'_> {
         self.pins_taken(way, prep, &mut wanted);
         self.gas_taken(way, prep, &mut wanted);
         self.packing_taken(way, &mut wanted);
+        let straps = self.straps(way, prep).into_iter().filter(|it| it.chosen).count();
+        wanted.push(("strap", None, straps as f64, TakenWhen::Done));
         let shop = (self.shop.stores.as_slice(), self.shop.units);
         let takes = wanted.into_iter();
         takes.filter_map(|(kind, size, amount, when)| Take::of((kind, size), amount, when, shop)).collect()
