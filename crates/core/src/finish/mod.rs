@@ -4,4 +4,4 @@ mod place;
 mod steps;
 
 pub use place::FinishAs;
-pub use steps::{Coat, Crown, FinishStep, coats, slag_min, steps_at};
+pub use steps::{Coat, Crown, FinishStep, coats, every_step, slag_min};

@@ -38,7 +38,7 @@ impl FinishStep {
     }
 }
 
-/// What makes a place what it has to be, in the order of the work; nothing where it is left as it is.
+/// Every step there is for a place, in the order of the work.
 ///
 /// Crown down 0.5 min a cm2 (bronze half, a hard edge twice), even 0.2 a cm2 with each of two grits, flat by file 1 a
 /// cm2, round 10 each, skin 2 a 10 cm2, edges broken 1 a 100 mm.
@@ -46,17 +46,30 @@ impl FinishStep {
 /// # Source
 /// House.
 #[must_use]
-pub fn steps_at(of: FinishAs, crown: Crown) -> Vec<FinishStep> {
+pub fn every_step(crown: Crown) -> [FinishStep; 6] {
     let down = 0.5 * crown.cm2 * if crown.bronze { 0.5 } else { 1.0 } * if crown.hard { 2.0 } else { 1.0 };
-    let down = FinishStep::CrownDown(down);
-    let even = FinishStep::Even(2.0 * 0.2 * crown.cm2);
-    let edges = FinishStep::EdgesBroken(crown.length_mm / 100.0);
-    match of {
-        FinishAs::Leave => Vec::new(),
-        FinishAs::Flush => vec![down, even, edges],
-        FinishAs::Seen => vec![down, even, FinishStep::Skin(0.2 * crown.cm2), edges],
-        FinishAs::Fits | FinishAs::Seals => vec![down, FinishStep::Flat(crown.cm2), edges],
-        FinishAs::Runs => vec![down, FinishStep::Round(10.0), edges],
+    [
+        FinishStep::CrownDown(down),
+        FinishStep::Even(2.0 * 0.2 * crown.cm2),
+        FinishStep::Flat(crown.cm2),
+        FinishStep::Round(10.0),
+        FinishStep::Skin(0.2 * crown.cm2),
+        FinishStep::EdgesBroken(crown.length_mm / 100.0),
+    ]
+}
+
+impl FinishAs {
+    /// The step is one of those that usually make it so. House.
+    #[must_use]
+    pub fn wants(self, step: FinishStep) -> bool {
+        use FinishStep::{CrownDown, EdgesBroken, Even, Flat, Round, Skin};
+        match step {
+            CrownDown(_) | EdgesBroken(_) => self != Self::Leave,
+            Even(_) => matches!(self, Self::Flush | Self::Seen),
+            Flat(_) => matches!(self, Self::Fits | Self::Seals),
+            Round(_) => self == Self::Runs,
+            Skin(_) => self == Self::Seen,
+        }
     }
 }
 
@@ -135,7 +148,8 @@ mod tests {
         #[case] crown: Crown,
         #[case] expected: f64,
     ) {
-        let minutes: f64 = steps_at(of, crown).into_iter().map(FinishStep::minutes).sum();
+        let steps = every_step(crown).into_iter().filter(|step| of.wants(*step));
+        let minutes: f64 = steps.map(FinishStep::minutes).sum();
         assert!((minutes - expected).abs() < 1e-9, "{minutes}");
     }
 

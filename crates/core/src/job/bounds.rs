@@ -137,6 +137,7 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         | Change::AddFace
         | Change::AddMark { .. }
         | Change::Tick { .. }
+        | Change::FinishStep { .. }
         | Change::AddNeighbour
         | Change::AddPicture
         | Change::Undo { .. }

@@ -98,6 +98,11 @@ pub enum Change {
         step: WorkStep,
         done: bool,
     },
+    /// A step of the finish is taken, or is not: whatever usually makes the place what it has to be.
+    FinishStep {
+        step: WorkStep,
+        taken: bool,
+    },
     /// A place was looked at after the repair. `typed` holds `size` where what was found is measured.
     Look {
         place: CheckPlace,
@@ -230,6 +235,7 @@ impl Word for Change {
             | Self::SetPoint { .. }
             | Self::MeasureSeam { .. }
             | Self::Tick { .. }
+            | Self::FinishStep { .. }
             | Self::Look { .. }
             | Self::Use { .. }
             | Self::FollowUp { .. }

@@ -52,6 +52,7 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
             Change::Straighten { .. } => continue,
             Change::MeasureSeam { .. }
             | Change::Tick { .. }
+            | Change::FinishStep { .. }
             | Change::Look { .. }
             | Change::Use { .. }
             | Change::Estimate { .. }

@@ -109,6 +109,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::SetPoint { .. }
         | Change::MeasureSeam { .. }
         | Change::Tick { .. }
+        | Change::FinishStep { .. }
         | Change::Look { .. }
         | Change::Use { .. }
         | Change::FollowUp { .. }

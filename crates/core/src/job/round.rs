@@ -35,6 +35,9 @@ pub struct Round {
     /// When, UTC in ms since 1970: what was laid over it dries from then on.
     #[serde(skip)]
     pub ticked_ms: BTreeMap<WorkStep, i64>,
+    /// Steps of the finish that were put in, or taken out.
+    #[serde(skip)]
+    pub finish_steps: BTreeMap<WorkStep, bool>,
     /// Steps that were timed on the bench, the first first; at most one of them is running.
     #[serde(default)]
     pub timed: Vec<Timed>,

@@ -66,6 +66,11 @@ impl<'a> Telling<'a> {
                 let at = step.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
                 format!("{}{at}: {done}", step.what.word())
             }
+            Change::FinishStep { step, taken } => {
+                let taken = if *taken { "to be done" } else { "left out" };
+                let at = step.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
+                format!("{}{at}: {taken}", step.what.word())
+            }
             Change::Look { place, found, .. } => {
                 let at = place.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
                 let side = place.side.map_or_else(String::new, |side| format!(", side {side}"));

@@ -75,6 +75,7 @@ impl Understood {
             | Change::AddMark { .. }
             | Change::Draw { .. }
             | Change::Tick { .. }
+            | Change::FinishStep { .. }
             | Change::FollowUp { .. }
             | Change::Unreadable { .. }
             | Change::Strike { .. }

@@ -9,7 +9,7 @@ use super::strap::StrapPlan;
 use super::taught::FINISH;
 use crate::faults::acceptance::Found;
 use crate::field;
-use crate::finish::{Coat, Crown, FinishAs, FinishStep, coats, slag_min, steps_at};
+use crate::finish::{Coat, Crown, FinishAs, FinishStep, coats, every_step, slag_min};
 use crate::job::{CheckWhat, Round, Work, WorkStep};
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
@@ -38,11 +38,32 @@ pub struct FinishLine {
     pub dry_at_ms: Option<i64>,
 }
 
+/// The steps there are at a place, each in or out.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FinishPlace {
+    /// "A, second side"; "All of it" for what is done once.
+    pub words: String,
+    pub steps: Vec<FinishChoice>,
+}
+
+/// A step that is taken, or could be.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FinishChoice {
+    pub step: WorkStep,
+    /// "Crown down"
+    pub word: String,
+    pub chosen: bool,
+}
+
 /// The finish of a part.
 #[derive(Debug, Clone, Default, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FinishPlan {
     pub lines: Vec<FinishLine>,
+    /// Where steps can be taken out and put in.
+    pub places: Vec<FinishPlace>,
     /// "5 steps, 25 min, then 24 h to dry"; empty where there is nothing to do.
     pub words: String,
     /// Straps that make up for what a joint does not stand.
@@ -126,8 +147,7 @@ impl FinishAsked<'_> {
     }
 
     pub fn minutes(&self) -> FinishMinutes {
-        let steps =
-            self.places().flat_map(|(seam, side, crown)| steps_at(self.finished_as(seam, side), crown));
+        let steps = self.places().flat_map(|(seam, side, crown)| self.taken(seam, side, crown));
         let coats = self.coats();
         FinishMinutes {
             metal: steps.map(FinishStep::minutes).sum(),
@@ -159,28 +179,57 @@ impl FinishAsked<'_> {
         }
     }
 
+    /// A step is taken: as it was said, else where it usually makes the place what it has to be.
+    fn is_taken(&self, (seam, side): (&SeamPlan, u32), step: FinishStep) -> bool {
+        let said = self.round.finish_steps.get(&step_at(seam, side, step)).copied();
+        said.unwrap_or_else(|| self.finished_as(seam, side).wants(step))
+    }
+
+    fn taken(&self, seam: &SeamPlan, side: u32, crown: Crown) -> Vec<FinishStep> {
+        every_step(crown).into_iter().filter(|step| self.is_taken((seam, side), *step)).collect()
+    }
+
     fn metal(&self, seam: &SeamPlan, side: u32, crown: Crown) -> Vec<FinishLine> {
-        let of = self.finished_as(seam, side);
-        let place = match (sides(seam), side) {
-            (1, _) => seam.letter.clone(),
-            (_, 1) => format!("{}, first side", seam.letter),
-            _ => format!("{}, second side", seam.letter),
-        };
+        let place = place_of(seam, side);
         let line = |step: FinishStep| {
-            let what = match step {
-                FinishStep::CrownDown(_) => Work::CrownDown,
-                FinishStep::Even(_) => Work::Even,
-                FinishStep::Flat(_) => Work::Flat,
-                FinishStep::Round(_) => Work::Round,
-                FinishStep::Skin(_) => Work::Skin,
-                FinishStep::EdgesBroken(_) => Work::EdgesBroken,
-            };
-            let step_at = WorkStep { what, at: Some(seam.id), number: (side > 1).then_some(side) };
-            self.line(step_at, place.clone(), (step.minutes(), 0.0), told_of_metal(step, crown.hard))
+            let told = told_of_metal(step, crown.hard);
+            self.line(step_at(seam, side, step), place.clone(), (step.minutes(), 0.0), told)
         };
-        steps_at(of, crown).into_iter().map(line).collect()
+        self.taken(seam, side, crown).into_iter().map(line).collect()
+    }
+
+    /// What can be taken out and put in at a place.
+    fn place(&self, seam: &SeamPlan, side: u32, crown: Crown) -> FinishPlace {
+        let choice = |step: FinishStep| {
+            let (at, chosen) = (step_at(seam, side, step), self.is_taken((seam, side), step));
+            FinishChoice { step: at, word: at.what.word().to_owned(), chosen }
+        };
+        FinishPlace { words: place_of(seam, side), steps: every_step(crown).map(choice).to_vec() }
     }
 }
+
+fn place_of(seam: &SeamPlan, side: u32) -> String {
+    match (sides(seam), side) {
+        (1, _) => seam.letter.clone(),
+        (_, 1) => format!("{}, first side", seam.letter),
+        _ => format!("{}, second side", seam.letter),
+    }
+}
+
+fn step_at(seam: &SeamPlan, side: u32, step: FinishStep) -> WorkStep {
+    let what = match step {
+        FinishStep::CrownDown(_) => Work::CrownDown,
+        FinishStep::Even(_) => Work::Even,
+        FinishStep::Flat(_) => Work::Flat,
+        FinishStep::Round(_) => Work::Round,
+        FinishStep::Skin(_) => Work::Skin,
+        FinishStep::EdgesBroken(_) => Work::EdgesBroken,
+    };
+    WorkStep { what, at: Some(seam.id), number: (side > 1).then_some(side) }
+}
+
+/// Flux and slag come off all of it at once.
+const SLAG_OFF: WorkStep = WorkStep { what: Work::SlagOff, at: None, number: None };
 
 /// What is said of a step: sentences and settings are templates.
 struct Told {
@@ -266,14 +315,15 @@ pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
     let units = asked.part.units;
     let mut lines = Vec::new();
     let crowns: f64 = asked.places().map(|(_, _, crown)| crown.cm2).sum();
-    if crowns > 0.0 && !asked.prep.way.method.without_heat() {
+    let fluxed = crowns > 0.0 && !asked.prep.way.method.without_heat();
+    let slag_off = asked.round.finish_steps.get(&SLAG_OFF).copied().unwrap_or(true);
+    if fluxed && slag_off {
         let told = Told {
             sentence: "Hot water and wire, all of it: flux eats on under paint.",
             settings: &["wet"],
             care: "Mask: fibre and flux. Never acid on iron.",
         };
-        let step = WorkStep { what: Work::SlagOff, at: None, number: None };
-        let line = asked.line(step, String::new(), (slag_min(crowns), 0.0), told);
+        let line = asked.line(SLAG_OFF, String::new(), (slag_min(crowns), 0.0), told);
         // Looked at and found clean it is off.
         lines.push(FinishLine { done: line.done || clean(asked.round), ..line });
     }
@@ -299,9 +349,16 @@ pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
         let step = WorkStep { what, at: None, number: None };
         lines.push(asked.line(step, String::new(), coat.minutes(), told));
     }
+    let mut places: Vec<FinishPlace> =
+        asked.places().map(|(seam, side, crown)| asked.place(seam, side, crown)).collect();
+    if fluxed {
+        let word = Work::SlagOff.word().to_owned();
+        let steps = vec![FinishChoice { step: SLAG_OFF, word, chosen: slag_off }];
+        places.push(FinishPlace { words: "All of it".to_owned(), steps });
+    }
     let mut seams: Vec<uuid::Uuid> = asked.places().map(|(seam, _, _)| seam.id).collect();
     seams.dedup();
-    FinishPlan { words: words(&lines, &asked, units), straps: asked.straps.to_vec(), seams, lines }
+    FinishPlan { words: words(&lines, &asked, units), straps: asked.straps.to_vec(), places, seams, lines }
 }
 
 /// Nothing of flux and slag was found on it.

@@ -25,7 +25,7 @@ pub use afterwards::{AfterwardsPlan, AnswerLine, AskLine};
 pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice, looked_at};
 pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{CrackPlan, EndAt, EndPlan, Grown, RunOut, WallAlong};
-pub use finish::{FinishLine, FinishPlan};
+pub use finish::{FinishChoice, FinishLine, FinishPlace, FinishPlan};
 pub use hand_over::{HandOverPlan, LabelPlan};
 pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool, TriedHeat};
 pub use iron::{

@@ -4,10 +4,11 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::looked::duty;
-use super::method::Judged;
+use super::part::PartFacts;
 use super::prep::{PrepPlan, SeamPlan};
 use crate::field;
 use crate::iron::Iron;
+use crate::job::Round;
 use crate::method::{Joins, Way};
 use crate::prep::strap::{Flat, Strap, Strapped, strap};
 use crate::quantity::{Unit, UnitSystem};
@@ -66,20 +67,34 @@ impl StrapPlan {
     }
 }
 
-impl Judged<'_> {
-    /// A strap for each seam of a way that carries and stands less than whole iron.
-    pub(crate) fn straps(&self, way: Way, prep: &PrepPlan) -> Vec<StrapPlan> {
+/// What straps are laid out for.
+pub(crate) struct StrapsAsked<'a> {
+    pub round: &'a Round,
+    pub part: &'a PartFacts,
+    pub way: Way,
+    pub prep: &'a PrepPlan,
+    /// Strength of the joint against whole iron, and the iron that is measured against.
+    pub ratio: f64,
+    pub iron: Iron,
+}
+
+impl StrapsAsked<'_> {
+    /// A strap for each seam that carries and stands less than whole iron.
+    pub fn straps(&self) -> Vec<StrapPlan> {
         if !duty(self.round, self.part).carries || self.round.get(field::part::LOADS).is_none() {
             return Vec::new();
         }
-        let (ratio, iron) = (self.joint_ratio(way), self.strongest_iron());
-        let seams = prep.seams.iter().filter(|seam| seam.patch.is_none());
-        let is_the_repair = way.method.entry().joins == Joins::Strap;
-        seams.filter_map(|seam| self.strap(seam, (ratio, iron), is_the_repair)).collect()
+        self.prep
+            .seams
+            .iter()
+            .filter(|seam| seam.patch.is_none())
+            .filter_map(|seam| self.strap(seam))
+            .collect()
     }
 
-    fn strap(&self, seam: &SeamPlan, (ratio, iron): (f64, Iron), is_the_repair: bool) -> Option<StrapPlan> {
-        let properties = iron.properties();
+    fn strap(&self, seam: &SeamPlan) -> Option<StrapPlan> {
+        let (ratio, properties) = (self.ratio, self.iron.properties());
+        let is_the_repair = self.way.method.entry().joins == Joins::Strap;
         let found = strap(Strapped {
             ratio,
             seam_mm: seam.length_mm,

@@ -168,3 +168,36 @@ fn what_carries_nothing_gets_no_strap(#[case] key: &str, #[case] typed: &str) {
     bench.set(key, typed);
     assert!(bench.plan().finish.straps.is_empty());
 }
+
+#[test]
+fn a_step_is_taken_out_and_another_put_in_each_with_its_minutes() {
+    let mut bench = brazed();
+    let crack = bench.crack();
+    bench.set(&format!("crack.{crack}.finish"), "flush");
+    assert_eq!(words(&bench), ["Flux glass and slag off", "Crown down", "Even it", "Edges broken"]);
+    let blend = |bench: &Bench| minutes(&bench.plan(), "blend");
+    let of = |bench: &Bench, what: Work| {
+        lines(bench).into_iter().find(|line| line.step.what == what).map(|line| line.minutes)
+    };
+    let (before, even) = (blend(&bench), of(&bench, Work::Even).unwrap());
+    let step = |what: Work, at| WorkStep { what, at, number: None };
+    let say = |bench: &mut Bench, what: Work, at, taken: bool| {
+        bench.say(Change::FinishStep { step: step(what, at), taken })
+    };
+    say(&mut bench, Work::Even, Some(crack), false);
+    assert_eq!(words(&bench), ["Flux glass and slag off", "Crown down", "Edges broken"]);
+    assert!((before - blend(&bench) - even).abs() < 1e-9);
+    let skin = say(&mut bench, Work::Skin, Some(crack), true);
+    assert_eq!(words(&bench), ["Flux glass and slag off", "Crown down", "Skin", "Edges broken"]);
+    let more = of(&bench, Work::Skin).unwrap();
+    assert!((blend(&bench) - (before - even + more)).abs() < 1e-9);
+    bench.say(Change::Undo { target: skin });
+    say(&mut bench, Work::SlagOff, None, false);
+    assert_eq!(words(&bench), ["Crown down", "Edges broken"]);
+    let place = &bench.plan().finish.places[0];
+    let chosen: Vec<&str> = place.steps.iter().filter(|it| it.chosen).map(|it| it.word.as_str()).collect();
+    assert_eq!((place.words.as_str(), chosen), ("A", vec!["Crown down", "Edges broken"]));
+    // What is no step of the finish is none here.
+    let drill = Change::FinishStep { step: step(Work::Drill, Some(crack)), taken: false };
+    assert!(bench.try_say(drill, LIT_AT, None).is_err());
+}

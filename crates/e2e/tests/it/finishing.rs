@@ -29,6 +29,13 @@ async fn what_is_good_is_finished_line_by_line_and_the_paint_is_waited_for() -> 
     let key = format!("crack.{}.finish", seam.as_str().unwrap_or_default());
     browser.say(&job, set(&key, "fits")).await?;
     eventually("it is filed flat", async || Ok(browser.text("finish").await?.contains("Flat"))).await?;
+    // A step is taken out by its name, and put in again.
+    browser.unfold("What it has to be").await?;
+    let flat = || browser.driver.find_all(By::Css("[data-testid=finish] [data-step=flat]"));
+    browser.choose("Steps, A, first side", "Flat").await?;
+    eventually("it is left out", async || Ok(flat().await?.is_empty())).await?;
+    browser.choose("Steps, A, first side", "Flat").await?;
+    eventually("it is there again", async || Ok(!flat().await?.is_empty())).await?;
     // What was done stands on the record, what was not as well.
     browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
     let record = browser.text("record").await?;

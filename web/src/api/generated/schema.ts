@@ -2373,6 +2373,11 @@ export interface components {
             kind: "tick";
             step: components["schemas"]["WorkStep"];
         } | {
+            /** @enum {string} */
+            kind: "finish_step";
+            step: components["schemas"]["WorkStep"];
+            taken: boolean;
+        } | {
             /**
              * Format: int32
              * @description How many within 25 mm.
@@ -3545,6 +3550,13 @@ export interface components {
             ][];
             rows: number;
         };
+        /** @description A step that is taken, or could be. */
+        FinishChoice: {
+            chosen: boolean;
+            step: components["schemas"]["WorkStep"];
+            /** @description "Crown down" */
+            word: string;
+        };
         /** @description A line of the finish. */
         FinishLine: {
             /** @description What may hurt or spoil it; empty where nothing does. */
@@ -3571,9 +3583,17 @@ export interface components {
             /** @description "Crown down" */
             word: string;
         };
+        /** @description The steps there are at a place, each in or out. */
+        FinishPlace: {
+            steps: components["schemas"]["FinishChoice"][];
+            /** @description "A, second side"; "All of it" for what is done once. */
+            words: string;
+        };
         /** @description The finish of a part. */
         FinishPlan: {
             lines: components["schemas"]["FinishLine"][];
+            /** @description Where steps can be taken out and put in. */
+            places: components["schemas"]["FinishPlace"][];
             /** @description Cracks whose seams are finished one way or another. */
             seams: string[];
             /** @description Straps that make up for what a joint does not stand. */

@@ -126,6 +126,7 @@ const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'use',
   'follow_up',
   'tick',
+  'finish_step',
   'estimate',
   'time',
   'strike',
@@ -204,6 +205,8 @@ export function saidOf(change: Said): string {
       return `how it holds: ${change.became}`
     case 'tick':
       return `${change.step.what.replaceAll('_', ' ')}: ${change.done ? 'done' : 'not done'}`
+    case 'finish_step':
+      return `${change.step.what.replaceAll('_', ' ')}: ${change.taken ? 'to be done' : 'left out'}`
     case 'time':
       return `${change.step.replaceAll('_', ' ')}: timed ${change.running ? 'from' : 'to'} here`
     case 'estimate':

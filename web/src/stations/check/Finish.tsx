@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
@@ -6,19 +7,27 @@ import { stepKey } from '../../job/step-key'
 import { useTicked } from '../../job/useTicked'
 import { clock } from '../../quantity/show'
 import { Fold } from '../../ui/Fold'
+import { Marks } from '../../ui/Marks'
 import { TickLine } from '../../ui/TickLine'
 
 /** What is done to it once it is cold and good; until then how much that will be. */
 export function Finish({ ready }: { ready: boolean }): ReactNode {
-  const { view, say, field } = useJob()
+  const { view, say, field, waiting } = useJob()
   const shop = useShop()
   const isDone = useTicked()
   const [open, setOpen] = useState(false)
-  const { lines, words, seams } = view.plan.finish
+  const { lines, words, seams, places } = view.plan.finish
   if (lines.length === 0 && seams.length === 0) return null
   const asOf = (crack: string) => {
     const said = field(`crack.${crack}.finish`)
     return said.choices.find((it) => it.id === said.typed)?.label.toLowerCase() ?? 'as usual'
+  }
+  // What was just pressed counts before the server has it.
+  const isTaken = ({ step, chosen }: Schemas['FinishChoice']): boolean => {
+    const said = waiting.findLast(
+      ({ change }) => change.kind === 'finish_step' && stepKey(change.step) === stepKey(step),
+    )
+    return said?.change.kind === 'finish_step' ? said.change.taken : chosen
   }
   const next = lines.find((line) => !isDone(line))
   const letterOf = (crack: string) => view.plan.cracks.find((it) => it.id === crack)?.letter ?? ''
@@ -82,6 +91,22 @@ export function Finish({ ready }: { ready: boolean }): ReactNode {
           <Field name="finish.coat" />
           <Field name="finish.putty" />
         </div>
+        {places.map((place) => (
+          <div key={place.words}>
+            <p className="label mb-1">Steps, {place.words}</p>
+            <Marks
+              label={`Steps, ${place.words}`}
+              choices={place.steps.map(({ step, word }) => ({ id: stepKey(step), label: word }))}
+              chosen={place.steps.filter(isTaken).map(({ step }) => stepKey(step))}
+              onChoose={(ids) => {
+                for (const it of place.steps) {
+                  const taken = ids.includes(stepKey(it.step))
+                  if (taken !== isTaken(it)) say({ kind: 'finish_step', step: it.step, taken })
+                }
+              }}
+            />
+          </div>
+        ))}
       </Fold>
     </section>
   )

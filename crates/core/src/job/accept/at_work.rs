@@ -96,6 +96,13 @@ impl Asked<'_> {
         room_for(round.ticked.len(), SEAM_READINGS_MOST, "step", "that is more than a list has", "")
     }
 
+    pub(super) fn finish_step(&self, step: WorkStep) -> Result<(), Refusal> {
+        let known = step.at.is_none_or(|id| self.round.cracks.iter().any(|crack| crack.id == id));
+        holds(step.what.finishes() && known, "step", "that is no step of the finish", "a step of its list")?;
+        let full = "that is more than a list has";
+        room_for(self.round.finish_steps.len(), SEAM_READINGS_MOST, "step", full, "")
+    }
+
     pub(super) fn new_round(&self) -> Result<(), Refusal> {
         room_for(self.job.rounds.len(), LIST_MOST, "reason", "500 rounds are more than a repair", "")?;
         let not_lit = "this round has not been lit: map the crack in it";

@@ -136,6 +136,7 @@ impl Asked<'_> {
             Change::FollowUp { .. } => self.followed_up(),
             Change::Time { step, running } => self.timed(step, *running),
             Change::Estimate { until, .. } => self.estimated(until),
+            Change::FinishStep { step, .. } => self.finish_step(*step),
             Change::Tick { step, done } => self.ticked(*step, *done),
             Change::Strike { target, reason } => self.struck(*target, reason),
             Change::Undo { target } => {

@@ -51,6 +51,9 @@ impl Job {
             Change::SetPoint { .. } => self.set_point(fact, understood),
             Change::MeasureSeam { .. } => self.measure_seam(fact, understood),
             Change::Tick { step, done } => self.round_mut().tick(*step, *done, at_ms),
+            Change::FinishStep { step, taken } => {
+                self.round_mut().finish_steps.insert(*step, *taken);
+            }
             Change::Look { .. } => self.look(fact, understood),
             Change::Use { .. } => self.use_up(fact, understood),
             Change::FollowUp { .. } => self.round_mut().followed.extend(fact.followed()),

@@ -35,6 +35,7 @@ impl Job {
             | Change::AddMark { .. }
             | Change::MeasureSeam { .. }
             | Change::Tick { .. }
+            | Change::FinishStep { .. }
             | Change::Look { .. }
             | Change::FollowUp { .. }
             | Change::Estimate { .. }

@@ -19,7 +19,8 @@ use serde::Serialize;
 use super::cracks::{CrackPlan, Laid};
 use super::heat::Sources;
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, missing_cm3};
+use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, PrepPlan, missing_cm3};
+use super::strap::{StrapPlan, StrapsAsked};
 use super::taught::{DENSITY, GROOVE, SIDES, Taught};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::casting::shape::PartShape;
@@ -359,14 +360,11 @@ impl Judged<'_> {
         Some(if often { OFTEN } else { f64::from(done_here) })
     }
 
-    /// What the joint of a way stands against whole iron.
-    pub(crate) fn joint_ratio(&self, way: Way) -> f64 {
-        self.strength(way).0
-    }
-
-    /// The iron that a joint is measured against.
-    pub(crate) fn strongest_iron(&self) -> Iron {
-        strongest(&self.belief.setting_the_strength()).iron
+    /// A strap for each seam of a way that carries and stands less than whole iron.
+    pub(crate) fn straps(&self, way: Way, prep: &PrepPlan) -> Vec<StrapPlan> {
+        let (round, part, ratio) = (self.round, self.part, self.strength(way).0);
+        let iron = strongest(&self.belief.setting_the_strength()).iron;
+        StrapsAsked { round, part, way, prep, ratio, iron }.straps()
     }
 
     fn strength(&self, way: Way) -> (f64, ScorePart) {
