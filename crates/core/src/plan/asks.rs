@@ -14,7 +14,7 @@ use crate::method::{MOVED_MOST_MM, OwnMove, OwnRepair, shift_of};
 use crate::record::FrozenPlan;
 use crate::shop::Shop;
 use crate::stage::{Contender, SizePlan, UsedLine};
-use crate::stores::{OwnUse, Take, TakenWhen, UsedUpHere};
+use crate::stores::{OwnUse, Take, TakenWhen, UsedInRound};
 
 /// Something that is gone from the shelves.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -53,9 +53,9 @@ pub struct Asks {
     /// What went wrong at its torch.
     #[serde(default)]
     pub faults: Vec<OwnFault>,
-    /// What it says it really used.
+    /// What it says it really used, round by round.
     #[serde(default)]
-    pub used: Vec<UsedUpHere>,
+    pub used: Vec<UsedInRound>,
     /// The same against its plan.
     #[serde(default)]
     pub uses: Vec<OwnUse>,
@@ -72,7 +72,7 @@ impl Asks {
         let (timed, learned) = (timed(job, plan, shop), plan.learned.clone());
         let tips = tips::found_again(job, &plan.cracks, facts);
         let (moves, faults) = (moves(job, plan), faults(job));
-        let (used, uses) = (job.round().used.clone(), uses(job, plan));
+        let (used, uses) = (used(job), uses(job, plan));
         Self {
             repairs,
             events,
@@ -155,6 +155,15 @@ fn faults(job: &Job) -> Vec<OwnFault> {
         }
     }
     found
+}
+
+/// What was really used in each round.
+fn used(job: &Job) -> Vec<UsedInRound> {
+    let of = |round: &Round| UsedInRound {
+        lit: round.repairs_lit().map(|(lit, _)| lit.fact).collect(),
+        used: round.used.clone(),
+    };
+    job.rounds.iter().map(of).filter(|round: &UsedInRound| !round.lit.is_empty()).collect()
 }
 
 /// What was really used against what was planned, of what is planned at all; nothing for what nobody says.

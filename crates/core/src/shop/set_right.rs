@@ -4,7 +4,7 @@ use uuid::Uuid;
 
 use super::word::{ShopFact, ShopWord, taken};
 use crate::base::log::undone;
-use crate::stores::{StoreItem, UsedUpHere};
+use crate::stores::{StoreItem, TakenWhen, UsedInRound, UsedUpHere, taking_word};
 
 /// One thing that was taken for a job, and stands.
 struct Standing {
@@ -29,20 +29,31 @@ fn standing(facts: &[ShopFact], of: Uuid) -> Vec<Standing> {
     taken(facts).filter_map(one).collect()
 }
 
-/// What is said so that the shelves hold what the job says it used: nothing once they do. A thing of which the job says
-/// nothing stays as it was planned; of what was counted since nothing is taken.
+/// What is said so that the shelves hold what the job says it used: nothing once they do. A thing of which a round says
+/// nothing stays as it was planned for it; of what was counted since nothing is taken.
 #[must_use]
 pub fn set_right(
     facts: &[ShopFact],
     items: &[StoreItem],
     (job, name): (Uuid, &str),
-    used: &[UsedUpHere],
+    rounds: &[UsedInRound],
 ) -> Vec<ShopWord> {
     let standing = standing(facts, job);
     let serves = |item: Uuid, used: &UsedUpHere| {
         let item = items.iter().find(|it| it.id == item);
         item.is_some_and(|it| it.serves(&used.what, used.size_mm))
     };
+    let said = || rounds.iter().flat_map(|round| round.used.iter().map(move |used| (round, used)));
+    // As planned, where the round has said otherwise; and what was said and is no more.
+    let planned = |old: &Standing| {
+        let round = planned_for(rounds, (old.fact, old.item, old.instead)).map(|(round, _)| round);
+        round.is_some_and(|round| round.used.iter().any(|used| serves(old.item, used)))
+    };
+    let is_a_lighting = |fact: Uuid| rounds.iter().any(|round| round.lit.contains(&fact));
+    let stale = |old: &Standing| {
+        old.instead.is_some_and(|fact| !is_a_lighting(fact) && said().all(|(_, used)| used.fact != fact))
+    };
+    let goes: Vec<&Standing> = standing.iter().filter(|old| planned(old) || stale(old)).collect();
     let take = |item: Uuid, amount: f64, instead: Option<Uuid>| ShopWord::Used {
         item,
         amount,
@@ -51,65 +62,85 @@ pub fn set_right(
         instead,
     };
     let mut words = Vec::new();
-    for it in used {
-        let wrong: Vec<&Standing> =
-            standing.iter().filter(|old| old.instead != Some(it.fact) && serves(old.item, it)).collect();
-        words.extend(wrong.iter().map(|old| ShopWord::PutBack { target: old.fact }));
-        let told = |fact: &ShopFact| matches!(&fact.change, ShopWord::Used { instead, .. } if *instead == Some(it.fact));
+    // It was taken back: as it was planned again.
+    for old in goes.iter().filter(|old| stale(old) && !said().any(|(_, used)| serves(old.item, used))) {
+        let before = planned_before(facts, rounds, (job, old.item));
+        words.extend(before.map(|(lit, amount)| take(old.item, amount, Some(lit))));
+    }
+    words.extend(goes.iter().map(|old| ShopWord::PutBack { target: old.fact }));
+    let mut left: Vec<f64> = items
+        .iter()
+        .map(|item| {
+            // What goes back is there again, as far as nobody counted since.
+            let back = goes.iter().filter(|old| old.item == item.id && old.revision > item.counted_revision);
+            item.amount.unwrap_or(0.0) + back.map(|old| old.amount).sum::<f64>()
+        })
+        .collect();
+    for (_, used) in said() {
+        let told = |fact: &ShopFact| matches!(&fact.change, ShopWord::Used { instead, .. } if *instead == Some(used.fact));
         if facts.iter().any(told) {
             continue;
         }
-        // What goes back is there again, as far as nobody counted since.
-        let back = |item: &StoreItem| -> f64 {
-            let of = wrong.iter().filter(|old| old.item == item.id && old.revision > item.counted_revision);
-            of.map(|old| old.amount).sum()
-        };
-        let counted = |item: &&StoreItem| item.counted_revision > 0 && item.counted_ms <= it.at_ms;
-        let mut serving: Vec<&StoreItem> =
-            items.iter().filter(|item| item.serves(&it.what, it.size_mm)).filter(counted).collect();
-        let was_taken = |item: &StoreItem| wrong.iter().any(|old| old.item == item.id);
-        serving.sort_by(|a, b| {
-            let opened = |item: &StoreItem| (!was_taken(item), item.opened.is_none(), item.opened.clone());
-            opened(a).cmp(&opened(b))
+        let counted = |item: &StoreItem| item.counted_revision > 0 && item.counted_ms <= used.at_ms;
+        let mut serving: Vec<usize> = (0..items.len())
+            .filter(|at| items[*at].serves(&used.what, used.size_mm) && counted(&items[*at]))
+            .collect();
+        // What it was taken of before, then what was opened first.
+        serving.sort_by_key(|at| {
+            let item = &items[*at];
+            let before = goes.iter().any(|old| old.item == item.id);
+            (!before, item.opened.is_none(), item.opened.clone())
         });
-        let mut open = it.amount;
-        for item in serving {
-            let amount = (item.amount.unwrap_or(0.0) + back(item)).min(open);
+        // None is said as well: taken back it is as planned again.
+        if used.amount <= 0.0 {
+            words.extend(serving.first().map(|at| take(items[*at].id, 0.0, Some(used.fact))));
+        }
+        let mut open = used.amount;
+        for at in serving {
+            let amount = left[at].min(open);
             if amount > 0.0 {
                 open -= amount;
-                words.push(take(item.id, amount, Some(it.fact)));
+                left[at] -= amount;
+                words.push(take(items[at].id, amount, Some(used.fact)));
             }
         }
-    }
-    // It was taken back: as it was planned again.
-    for old in standing.iter().filter(|old| {
-        old.instead.is_some_and(|fact| used.iter().all(|it| it.fact != fact))
-            && !used.iter().any(|it| serves(old.item, it))
-    }) {
-        words.extend(planned_before(facts, job, old.item).map(|amount| take(old.item, amount, None)));
-        words.push(ShopWord::PutBack { target: old.fact });
     }
     words
 }
 
-/// What was taken of a thing as planned before it went back for what was used; nothing where it stands, or a person put
-/// it back.
-fn planned_before(facts: &[ShopFact], job: Uuid, item: Uuid) -> Option<f64> {
-    let undone = undone(facts);
-    let as_planned = |fact: &&ShopFact| match &fact.change {
-        ShopWord::Used { item: of, job: by, instead: None, .. } => *of == item && *by == job,
-        _ => false,
+/// The round whose plan took something, and its lighting: by the word's own id, or as it was put back for that.
+fn planned_for(
+    rounds: &[UsedInRound],
+    (fact, item, instead): (Uuid, Uuid, Option<Uuid>),
+) -> Option<(&UsedInRound, Uuid)> {
+    let by = |lit: &Uuid| {
+        let whens = [TakenWhen::Lit, TakenWhen::Done];
+        instead == Some(*lit) || whens.iter().any(|when| taking_word(*lit, *when, item) == fact)
     };
-    let mut all = facts.iter().filter(as_planned);
-    if all.clone().any(|fact| !undone.contains(&fact.id)) {
+    rounds.iter().find_map(|round| Some((round, *round.lit.iter().find(|lit| by(lit))?)))
+}
+
+/// What was taken of a thing as planned before it went back for what was used, and the lighting; nothing where it
+/// stands, or a person put it back.
+fn planned_before(
+    facts: &[ShopFact],
+    rounds: &[UsedInRound],
+    (job, item): (Uuid, Uuid),
+) -> Option<(Uuid, f64)> {
+    let undone = undone(facts);
+    let as_planned = |fact: &ShopFact| match &fact.change {
+        ShopWord::Used { item: of, job: by, instead, amount, .. } if *of == item && *by == job => {
+            planned_for(rounds, (fact.id, item, *instead)).map(|(_, lit)| (fact.id, lit, *amount))
+        }
+        _ => None,
+    };
+    let all: Vec<(Uuid, Uuid, f64)> = facts.iter().filter_map(as_planned).collect();
+    if all.iter().any(|(id, ..)| !undone.contains(id)) {
         return None;
     }
-    let last = all.next_back()?;
+    let (last, lit, amount) = *all.last()?;
     let by_itself = |fact: &ShopFact| {
-        fact.change == ShopWord::PutBack { target: last.id } && fact.who.is_empty() && fact.sender.is_empty()
+        fact.change == ShopWord::PutBack { target: last } && fact.who.is_empty() && fact.sender.is_empty()
     };
-    match &last.change {
-        ShopWord::Used { amount, .. } if facts.iter().any(by_itself) => Some(*amount),
-        _ => None,
-    }
+    facts.iter().any(by_itself).then_some((lit, amount))
 }

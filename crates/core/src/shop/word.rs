@@ -27,7 +27,7 @@ pub enum ShopWord {
         shown_in: UnitSystem,
     },
     /// A job took so much of a thing in the stores: said by the program when it is lit, or done; `instead` names the word
-    /// of the job that said what was really used.
+    /// of the job that said what was really used, or the lighting whose plan stands again once that was taken back.
     Used {
         item: Uuid,
         amount: f64,

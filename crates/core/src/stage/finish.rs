@@ -42,7 +42,7 @@ pub struct FinishLine {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FinishPlace {
-    /// "A, second side"; "All of it" for what is done once.
+    /// "A, second side"; "all of it" for what is done once.
     pub words: String,
     pub steps: Vec<FinishChoice>,
 }
@@ -354,7 +354,7 @@ pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
     if fluxed {
         let word = Work::SlagOff.word().to_owned();
         let steps = vec![FinishChoice { step: SLAG_OFF, word, chosen: slag_off }];
-        places.push(FinishPlace { words: "All of it".to_owned(), steps });
+        places.push(FinishPlace { words: "all of it".to_owned(), steps });
     }
     let mut seams: Vec<uuid::Uuid> = asked.places().map(|(seam, _, _)| seam.id).collect();
     seams.dedup();

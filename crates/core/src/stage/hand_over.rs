@@ -124,7 +124,8 @@ fn used(job: &Job, shop: &Shop) -> Vec<String> {
         let amount = amount_words(kind, it.amount, shop.units);
         Some(format!("{}: {amount}", named(kind, it.size_mm, shop.units)))
     });
-    lines.iter().map(|line| line.words(shop.units)).chain(beside).collect()
+    let taken = lines.iter().filter(|line| line.amount > 0.0).map(|line| line.words(shop.units));
+    taken.chain(beside).collect()
 }
 
 /// Something that was used, with the boxes it came from.

@@ -26,6 +26,13 @@ pub struct UsedUpHere {
     pub revision: u64,
 }
 
+/// What was used in one round, and the lightings that were planned to take it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct UsedInRound {
+    pub lit: Vec<Uuid>,
+    pub used: Vec<UsedUpHere>,
+}
+
 impl UsedUpHere {
     /// It is the same thing; sizes that are one on the shelf are one here.
     #[must_use]

@@ -311,7 +311,7 @@ fn thing(
         takers: takers.into_iter().map(|(taker, _)| taker).collect(),
         used: used
             .iter()
-            .filter(|used| used.item == item.id && used.revision > item.counted_revision)
+            .filter(|used| used.item == item.id && used.revision > item.counted_revision && used.amount > 0.0)
             .map(|used| Taker {
                 job: used.job,
                 name: used.name.clone(),

@@ -17,7 +17,8 @@ pub struct UsedUp {
 }
 
 /// The id of the word that says that this lighting, or the work after it, took of this thing.
-fn word(lit: Uuid, when: TakenWhen, item: Uuid) -> Uuid {
+#[must_use]
+pub fn taking_word(lit: Uuid, when: TakenWhen, item: Uuid) -> Uuid {
     let mut bytes = *lit.as_bytes();
     for (to, from) in bytes.iter_mut().zip(item.as_bytes()) {
         *to = to.rotate_left(3) ^ from;
@@ -36,7 +37,7 @@ pub fn used_up(
     said: &HashSet<Uuid>,
 ) -> Vec<UsedUp> {
     // Told once, it is not told again of what was bought later.
-    if items.iter().any(|item| said.contains(&word(lit, when, item.id))) {
+    if items.iter().any(|item| said.contains(&taking_word(lit, when, item.id))) {
         return Vec::new();
     }
     let mut used: Vec<UsedUp> = Vec::new();
@@ -52,7 +53,7 @@ pub fn used_up(
             let amount = item.amount.unwrap_or(0.0).min(open);
             if amount > 0.0 {
                 open -= amount;
-                used.push(UsedUp { id: word(lit, when, item.id), item: item.id, amount });
+                used.push(UsedUp { id: taking_word(lit, when, item.id), item: item.id, amount });
             }
         }
     }

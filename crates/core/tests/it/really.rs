@@ -11,7 +11,7 @@ use vanadin_core::ledger::{Said, wall};
 use vanadin_core::plan::UsedLine;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{Shop, ShopFact, ShopWord, may_be_said, set_right, settings, taken};
-use vanadin_core::stores::{OwnUse, UsedUpHere, used_amount};
+use vanadin_core::stores::{OwnUse, TakenWhen, UsedInRound, UsedUpHere, taking_word, used_amount};
 
 use crate::common::{Bench, LIT_AT, covered, reading, set};
 
@@ -127,6 +127,8 @@ fn nothing_is_used_before_it_is_lit_and_two_who_say_it_are_told() {
 struct Told(Vec<ShopFact>);
 
 const JOB: Uuid = Uuid::from_u128(77);
+/// The lighting of its first round.
+const FIRST: u128 = 900;
 
 impl Told {
     fn say(&mut self, sender: &str, word: ShopWord) -> Uuid {
@@ -163,17 +165,30 @@ impl Told {
         Shop::of_log(&values, &self.0)
     }
 
-    fn planned(&mut self, item: Uuid, amount: f64) {
+    /// As planned, by a lighting.
+    fn planned(&mut self, lit: u128, item: Uuid, amount: f64) {
         let name = "Lever".to_owned();
         self.say("", ShopWord::Used { item, amount, job: JOB, name, instead: None });
+        let last = self.0.last_mut().unwrap();
+        last.id = taking_word(Uuid::from_u128(lit), TakenWhen::Done, item);
     }
 
     /// What the keeper does.
     fn settle(&mut self, used: &[UsedUpHere]) {
-        for word in set_right(&self.0, &self.shop().stores, (JOB, "Lever"), used) {
+        self.settle_rounds(&[(FIRST, used)]);
+    }
+
+    fn settle_rounds(&mut self, rounds: &[(u128, &[UsedUpHere])]) {
+        let of = |(lit, used): &(u128, &[UsedUpHere])| UsedInRound {
+            lit: vec![Uuid::from_u128(*lit)],
+            used: used.to_vec(),
+        };
+        let rounds: Vec<UsedInRound> = rounds.iter().map(of).collect();
+        for word in set_right(&self.0, &self.shop().stores, (JOB, "Lever"), &rounds) {
             self.say("", word);
         }
-        assert!(set_right(&self.0, &self.shop().stores, (JOB, "Lever"), used).is_empty(), "it is settled");
+        let again = set_right(&self.0, &self.shop().stores, (JOB, "Lever"), &rounds);
+        assert!(again.is_empty(), "it is settled: {again:?}");
     }
 
     fn amounts(&self) -> Vec<f64> {
@@ -197,7 +212,7 @@ fn really(fact: u128, amount: f64) -> UsedUpHere {
 fn the_shelves_follow_what_was_really_used() {
     let mut told = Told::default();
     let rods = told.boxed(1, "12 rods");
-    told.planned(rods, 6.0);
+    told.planned(FIRST, rods, 6.0);
     told.settle(&[]);
     assert_eq!(told.amounts(), [6.0], "as planned");
     told.settle(&[really(500, 8.0)]);
@@ -207,14 +222,14 @@ fn the_shelves_follow_what_was_really_used() {
     told.settle(&[really(502, 0.0)]);
     assert_eq!(told.amounts(), [12.0], "none at all");
     told.settle(&[]);
-    assert_eq!(told.amounts(), [12.0], "none stands for none: nothing is there to put back");
+    assert_eq!(told.amounts(), [6.0], "taken back, as planned again");
 }
 
 #[test]
 fn what_is_said_no_more_is_as_it_was_planned_again() {
     let mut told = Told::default();
     let rods = told.boxed(1, "12 rods");
-    told.planned(rods, 6.0);
+    told.planned(FIRST, rods, 6.0);
     told.settle(&[really(500, 8.0)]);
     told.settle(&[]);
     assert_eq!(told.amounts(), [6.0]);
@@ -227,17 +242,35 @@ fn more_than_the_box_held_comes_from_the_next_and_what_was_counted_since_is_left
     let mut told = Told::default();
     let rods = told.boxed(1, "6 rods");
     told.boxed(2, "10 rods");
-    told.planned(rods, 5.0);
+    told.planned(FIRST, rods, 5.0);
     told.settle(&[really(500, 9.0)]);
     assert_eq!(told.amounts(), [0.0, 7.0]);
     // Counted after it was used: what is there is there.
     let mut told = Told::default();
     let rods = told.boxed(1, "6 rods");
-    told.planned(rods, 5.0);
+    told.planned(FIRST, rods, 5.0);
     told.boxed(1, "4 rods");
     told.settle(&[UsedUpHere { at_ms: 2_500, ..really(500, 6.0) }]);
     assert_eq!(told.amounts(), [4.0]);
     assert_eq!(taken(&told.0).count(), 0, "what was taken as planned is back, before the counting");
+}
+
+#[test]
+fn what_one_round_used_moves_nothing_that_another_took() {
+    const SECOND: u128 = 901;
+    let mut told = Told::default();
+    let rods = told.boxed(1, "30 rods");
+    told.planned(FIRST, rods, 6.0);
+    told.settle(&[really(500, 8.0)]);
+    told.planned(SECOND, rods, 4.0);
+    assert_eq!(told.amounts(), [18.0]);
+    let first = [really(500, 8.0)];
+    told.settle_rounds(&[(FIRST, &first), (SECOND, &[])]);
+    assert_eq!(told.amounts(), [18.0], "the second is as planned");
+    told.settle_rounds(&[(FIRST, &first), (SECOND, &[really(501, 5.0)])]);
+    assert_eq!(told.amounts(), [17.0]);
+    told.settle_rounds(&[(FIRST, &[really(502, 7.0)]), (SECOND, &[really(501, 5.0)])]);
+    assert_eq!(told.amounts(), [18.0], "the first corrected");
 }
 
 #[test]

@@ -3586,7 +3586,7 @@ export interface components {
         /** @description The steps there are at a place, each in or out. */
         FinishPlace: {
             steps: components["schemas"]["FinishChoice"][];
-            /** @description "A, second side"; "All of it" for what is done once. */
+            /** @description "A, second side"; "all of it" for what is done once. */
             words: string;
         };
         /** @description The finish of a part. */
