@@ -43,7 +43,7 @@ export default defineConfig({
   define: {
     SEEN_AT: JSON.stringify('Vanadin-Seen'),
     CLAIM: JSON.stringify('claim'),
-    LATE: JSON.stringify('late'),
+    LATE: JSON.stringify('late:'),
   },
   plugins: [react(), tailwindcss(), pages(), small()],
   // While the pages are worked on: `npx vite` here, the server beside it.

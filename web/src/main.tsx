@@ -5,7 +5,8 @@ import { BrowserRouter } from 'react-router'
 import { turnedOut } from './api/client'
 import { queryClient } from './api/queries'
 import { forgetEverything } from './api/queue/forget'
-import { askAgain } from './api/ask-again'
+import { askAgain, askOf, askWhatMayDiffer } from './api/ask-again'
+import { lookForIt } from './api/look-for-it'
 import { reach } from './api/reach'
 import { App } from './App'
 import './styles.css'
@@ -41,8 +42,10 @@ let lost = false
 reach.subscribe(() => {
   const found = lost && !reach.now().lost
   lost = reach.now().lost
-  if (found) void queryClient.invalidateQueries()
+  if (found) askWhatMayDiffer(queryClient)
 })
+
+lookForIt()
 
 // The pages open without the server too, where the browser lets them: not on plain http of another machine.
 if (import.meta.env.PROD && 'serviceWorker' in navigator) {
@@ -52,7 +55,7 @@ if (import.meta.env.PROD && 'serviceWorker' in navigator) {
   }
   // The server was slow, not gone: what was kept stands no longer for what it said.
   navigator.serviceWorker.addEventListener('message', ({ data }) => {
-    if (data === LATE) void queryClient.invalidateQueries()
+    if (typeof data === 'string' && data.startsWith(LATE)) askOf(queryClient, data.slice(LATE.length))
   })
   window.addEventListener('load', () => {
     // Without it everything works but opening the page while the server is gone: the parts are fetched beforehand.

@@ -15,15 +15,22 @@ export type UnitSystem = Schemas['UnitSystem']
 
 /** A server that takes a question and says nothing for so long is not reached. */
 const SILENT_MS = 20_000
+/** Where a face is worked out as a body: it may wait behind another, on a small machine. */
+const WORKED_OUT_MS = 120_000
 
-const inTime = (): RequestInit => ('timeout' in AbortSignal ? { signal: AbortSignal.timeout(SILENT_MS) } : {})
+const WORKED_OUT = /\/(where-to-begin|face-heat|seam-pull)$/
+
+const inTime = ({ url }: Request): RequestInit =>
+  'timeout' in AbortSignal
+    ? { signal: AbortSignal.timeout(WORKED_OUT.test(new URL(url).pathname) ? WORKED_OUT_MS : SILENT_MS) }
+    : {}
 
 /** A whole job with its pictures takes as long as it takes. */
 const isLong = (request: Request): boolean => new URL(request.url).pathname === '/api/import'
 
 export const api = createClient<paths>({
   baseUrl: '/',
-  fetch: (request) => fetch(request, isLong(request) ? {} : inTime()),
+  fetch: (request) => fetch(request, isLong(request) ? {} : inTime(request)),
 })
 
 /** Tells when the shop has turned this device out: nothing of it stays here. */

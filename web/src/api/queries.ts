@@ -14,6 +14,9 @@ export const queryClient = new QueryClient({
   },
 })
 
+/** What hangs on nothing but its key: asked once. */
+const RECKONED = { staleTime: Infinity, meta: { reckoned: true } }
+
 export const jobQuery = (id: string) =>
   queryOptions({
     queryKey: ['job', id],
@@ -110,7 +113,7 @@ export const reckonedQuery = (
         'Reckoned',
         await api.POST('/api/reckoner/{id}', { params: { path: { id } }, body: { blanks } }),
       ),
-    staleTime: Infinity,
+    ...RECKONED,
   })
 
 /** Where the other devices of the shop find the server. */
@@ -150,7 +153,7 @@ export const faceHeatQuery = (
         'FaceHeatSeen',
         await api.POST('/api/jobs/{id}/face-heat', { params: { path: { id } }, body: flame }),
       ),
-    staleTime: Infinity,
+    ...RECKONED,
     retry: false,
   })
 
@@ -160,7 +163,7 @@ export const seamPullQuery = (id: string, revision: number, shop: number, units:
     queryKey: ['seam-pull', id, revision, shop, units],
     queryFn: async () =>
       dataOf('SeamPullsSeen', await api.GET('/api/jobs/{id}/seam-pull', { params: { path: { id } } })),
-    staleTime: Infinity,
+    ...RECKONED,
     retry: false,
   })
 
@@ -170,7 +173,7 @@ export const beginningsQuery = (id: string, revision: number, shop: number, unit
     queryKey: ['where-to-begin', id, revision, shop, units],
     queryFn: async () =>
       dataOf('BeginningsSeen', await api.GET('/api/jobs/{id}/where-to-begin', { params: { path: { id } } })),
-    staleTime: Infinity,
+    ...RECKONED,
     retry: false,
   })
 
@@ -188,7 +191,7 @@ export const answersQuery = (id: string, revision: number, shop: number, test: s
     queryKey: ['answers', id, revision, shop, test],
     queryFn: async () =>
       dataOf('Answers', await api.GET('/api/jobs/{id}/answers/{test}', { params: { path: { id, test } } })),
-    staleTime: Infinity,
+    ...RECKONED,
   })
 
 /** The plan as if the iron were known, as job and shop stand at these revisions. */
@@ -197,7 +200,7 @@ export const asIfQuery = (id: string, revision: number, shop: number, iron: stri
     queryKey: ['as-if', id, revision, shop, iron],
     queryFn: async () =>
       dataOf('Plan', await api.GET('/api/jobs/{id}/as-if/{iron}', { params: { path: { id, iron } } })),
-    staleTime: Infinity,
+    ...RECKONED,
   })
 
 /** What would make a method the first choice, as job and shop stand at these revisions. */
@@ -206,7 +209,7 @@ export const wouldQuery = (id: string, revision: number, shop: number, method: s
     queryKey: ['would', id, revision, shop, method],
     queryFn: async () =>
       dataOf('Would', await api.GET('/api/jobs/{id}/would/{method}', { params: { path: { id, method } } })),
-    staleTime: Infinity,
+    ...RECKONED,
     retry: false,
   })
 
@@ -216,7 +219,7 @@ export const oddsMovedQuery = (id: string, revision: number, shop: number, units
     queryKey: ['odds-moved', id, revision, shop, units],
     queryFn: async () =>
       dataOf('OddsMovedSeen', await api.GET('/api/jobs/{id}/odds-moved', { params: { path: { id } } })),
-    staleTime: Infinity,
+    ...RECKONED,
     retry: false,
   })
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { isAnAnswer, isTooOld, keeping, noLongerNeeded, wayOf } from './rules'
+import { isAnAnswer, isTooOld, keeping, noLongerNeeded, wayOf, writes } from './rules'
 
 const JOB = '0b6f2f0e-4a53-4be1-9f0c-2f6f3c1f9a10'
 
@@ -33,6 +33,19 @@ describe('a request', () => {
     for (const method of ['POST', 'PUT', 'DELETE']) {
       expect(wayOf(method, false, `/api/jobs/${JOB}`)).toBe('leave')
     }
+  })
+})
+
+describe('what may be another answer from then on', () => {
+  it.each([
+    ['GET', `/api/jobs/${JOB}`, false],
+    ['POST', `/api/jobs/${JOB}/face-heat`, false],
+    ['POST', '/api/reckoner/weigh', false],
+    ['POST', '/api/units', true],
+    ['POST', `/api/jobs/${JOB}/facts`, true],
+    ['DELETE', `/api/jobs/${JOB}`, true],
+  ])('%s %s: %s', (method, path, does) => {
+    expect(writes(method, path)).toBe(does)
   })
 })
 

@@ -30,6 +30,13 @@ export function wayOf(method: string, navigates: boolean, path: string): Way {
   return path.startsWith('/assets/') || path === '/crystal.svg' ? 'asset' : 'leave'
 }
 
+/** What is only worked out, though it is asked in a body: nothing is written by it. */
+const ASKS: readonly RegExp[] = [/^\/api\/reckoner\/[^/]+$/, /^\/api\/jobs\/[0-9a-f-]{36}\/face-heat$/]
+
+/** Whether it may change what the server answers from then on. */
+export const writes = (method: string, path: string): boolean =>
+  method !== 'GET' && method !== 'HEAD' && !ASKS.some((known) => known.test(path))
+
 /** What an answer of the server means for what was kept of the same address. */
 export function keeping(status: number): 'keep' | 'forget all' | 'leave' {
   if (status === 200) return 'keep'

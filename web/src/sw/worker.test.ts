@@ -61,7 +61,7 @@ beforeEach(async () => {
   vi.stubGlobal('PAGES', { version: 'two', files: ['/index.html', '/assets/a.js'] })
   vi.stubGlobal('SEEN_AT', 'Vanadin-Seen')
   vi.stubGlobal('CLAIM', 'claim')
-  vi.stubGlobal('LATE', 'late')
+  vi.stubGlobal('LATE', 'late:')
   told.mockClear()
   vi.stubGlobal('self', {
     location: { origin: ORIGIN },
@@ -162,8 +162,11 @@ describe('the worker', () => {
       vi.useRealTimers()
     })
 
+    const sent = (path: string) =>
+      listeners.get('fetch')?.({ request: new Request(`${ORIGIN}${path}`, { method: 'POST' }) })
+
     /** The page is shown what was kept, and the answer comes after all. */
-    async function late(): Promise<void> {
+    async function late(meanwhile: () => void = () => undefined): Promise<void> {
       await asked('/api/rack')
       await background
       let comes: (answer: Response) => void = () => undefined
@@ -172,13 +175,14 @@ describe('the worker', () => {
       await vi.advanceTimersByTimeAsync(3_000)
       expect(await (await shown).text()).toContain('from the server')
       expect(told).not.toHaveBeenCalled()
+      meanwhile()
       comes(new Response('what it says now'))
       await background
     }
 
     it('tells the page when the answer came after all, and gives it to the one that asks', async () => {
       await late()
-      expect(told).toHaveBeenCalledExactlyOnceWith('late')
+      expect(told).toHaveBeenCalledExactlyOnceWith('late:/api/rack')
       answer = gone
       const again = await asked('/api/rack')
       expect(await again.text()).toBe('what it says now')
@@ -204,8 +208,21 @@ describe('the worker', () => {
 
     it('gives none of before something was written', async () => {
       await late()
-      listeners.get('fetch')?.({ request: new Request(`${ORIGIN}/api/units`, { method: 'POST' }) })
+      sent('/api/units')
       await isKept()
+    })
+
+    it('gives none that was asked for before something was written, and tells the page all the same', async () => {
+      await late(() => sent('/api/units'))
+      expect(told).toHaveBeenCalledTimes(1)
+      await isKept()
+    })
+
+    it('gives it though something was worked out meanwhile', async () => {
+      await late(() => sent('/api/reckoner/weigh'))
+      sent(`/api/jobs/${'0b6f2f0e-4a53-4be1-9f0c-2f6f3c1f9a10'}/face-heat`)
+      answer = gone
+      expect(await (await asked('/api/rack')).text()).toBe('what it says now')
     })
   })
 })

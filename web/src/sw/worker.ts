@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { isAnAnswer, isTooOld, keeping, noLongerNeeded, PAGES_PREFIX, wayOf } from './rules'
+import { isAnAnswer, isTooOld, keeping, noLongerNeeded, PAGES_PREFIX, wayOf, writes } from './rules'
 
 declare const self: ServiceWorkerGlobalScope
 
@@ -22,6 +22,8 @@ let silent = false
 
 /** Answers that came after what was kept was shown, by address: the page that asks again at once is given them. */
 const cameLate = new Map<string, { came: Response; atMs: number }>()
+/** How often something was written: what was asked before says nothing of what is since. */
+let written = 0
 /** So long one that came late is held for the page that was told of it. */
 const HELD_MS = 5_000
 
@@ -53,8 +55,11 @@ self.addEventListener('fetch', (event) => {
   const { request } = event
   const url = new URL(request.url)
   if (url.origin !== self.location.origin) return
-  // What is written may change every answer.
-  if (request.method !== 'GET') cameLate.clear()
+  if (writes(request.method, url.pathname)) {
+    // What is written may change every answer.
+    written += 1
+    cameLate.clear()
+  }
   switch (wayOf(request.method, request.mode === 'navigate', url.pathname)) {
     case 'leave':
       return
@@ -107,6 +112,7 @@ async function seen(request: Request, event: FetchEvent): Promise<Response> {
   const late = cameLate.get(request.url)
   cameLate.delete(request.url)
   if (late !== undefined && Date.now() - late.atMs < HELD_MS) return late.came
+  const before = written
   const asked = ask(request, event)
   const answer = await inTime(asked)
   if (answer !== undefined && isAnAnswer(answer.status)) return answer
@@ -114,7 +120,7 @@ async function seen(request: Request, event: FetchEvent): Promise<Response> {
   if (kept === undefined) return asked
   event.waitUntil(
     asked.then(
-      async (came) => hold(request, came, event.clientId),
+      async (came) => hold(request, came, { clientId: event.clientId, stands: before === written }),
       // Not reached: what was kept stays shown, and the page asks whether the server is back.
       () => undefined,
     ),
@@ -123,12 +129,16 @@ async function seen(request: Request, event: FetchEvent): Promise<Response> {
 }
 
 /** An answer that came after all: the page that was shown what was kept is told to ask for it. */
-async function hold(request: Request, came: Response, clientId: string): Promise<void> {
+async function hold(
+  request: Request,
+  came: Response,
+  { clientId, stands }: { clientId: string; stands: boolean },
+): Promise<void> {
   if (!isAnAnswer(came.status)) return
   const page = await self.clients.get(clientId)
   if (page === undefined) return
-  cameLate.set(request.url, { came, atMs: Date.now() })
-  page.postMessage(LATE)
+  if (stands) cameLate.set(request.url, { came, atMs: Date.now() })
+  page.postMessage(`${LATE}${new URL(request.url).pathname}`)
 }
 
 async function ask(request: Request, event: FetchEvent): Promise<Response> {

@@ -27,7 +27,7 @@ pub use say_shop::NewShopFact;
 use see::Kept;
 pub use see::{Seen, ShopNow};
 use told::Told;
-pub use work::work;
+pub use work::{long_work, work};
 
 /// Jobs that are kept worked out, those seen last.
 const KEPT: usize = 64;

@@ -17,7 +17,7 @@ use vanadin_core::plan::{
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::{Desk, work};
+use crate::desk::{Desk, long_work};
 use crate::shop::device_units::DeviceUnits;
 
 /// A face under a flame.
@@ -95,7 +95,8 @@ pub async fn face_heated(
         Ok(part) => part,
         Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
     };
-    let found = work(move || Faces::kept().model(&part).map(|model| face_heat(&part, &model, asked))).await?;
+    let found =
+        long_work(move || Faces::kept().model(&part).map(|model| face_heat(&part, &model, asked))).await?;
     Ok(Json(match found {
         Ok(heat) => FaceHeatSeen { why_not: String::new(), heat: Some(heat) },
         Err(why_not) => FaceHeatSeen { why_not, heat: None },
@@ -117,7 +118,7 @@ pub async fn beginnings(
     let Ok(part) = face_part(&seen.job, &seen.plan, &seen.shop.shop) else {
         return Ok(Json(BeginningsSeen { beginnings: None }));
     };
-    let found = work(move || Faces::kept().begun(&part)).await?;
+    let found = long_work(move || Faces::kept().begun(&part)).await?;
     Ok(Json(BeginningsSeen { beginnings: found.ok().map(|found| (*found).clone()) }))
 }
 
@@ -133,7 +134,7 @@ pub async fn seams_pull(
     desk: &State<Desk>,
 ) -> Result<Json<SeamPullsSeen>, ApiError> {
     let seen = desk.see_in(known(id)?, units).await?;
-    let found = work(move || seam_pulls(&seen.job, &seen.plan, &seen.shop.shop)).await?;
+    let found = long_work(move || seam_pulls(&seen.job, &seen.plan, &seen.shop.shop)).await?;
     Ok(Json(match found {
         Ok(pulls) => SeamPullsSeen { why_not: String::new(), pulls: Some(pulls) },
         Err(why_not) => SeamPullsSeen { why_not, pulls: None },

@@ -16,7 +16,7 @@ use super::at_the_heat::{none, within};
 use super::{chosen, heated_iron};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::work;
+use crate::desk::long_work;
 
 /// A round by its middle and diameter, or an outline by its points.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -115,7 +115,7 @@ pub async fn body_heat(body: Body<BodyHeatRequest>) -> Result<Json<BodyHeatAnswe
     let Some(piece) = piece else { return none() };
     piece.check()?;
     let at = places(&piece, "at_mm", &request.at_mm)?;
-    let found = work(move || heat(&piece, &heating, &at)).await?;
+    let found = long_work(move || heat(&piece, &heating, &at)).await?;
     let heated = found.map_err(|why| not_laid_out(&why))?;
     Ok(Json(BodyHeatAnswer { at_c: heated.at_c, least_c: heated.least_c, most_c: heated.most_c }))
 }
@@ -155,7 +155,8 @@ pub async fn body_tips(body: Body<BodyHeatRequest>) -> Result<Json<BodyTipsAnswe
     let Some(piece) = piece else { return none() };
     piece.check()?;
     places(&piece, "at_mm", &request.at_mm)?;
-    let looks = work(move || tips_while_heated(&piece, &heating)).await?.map_err(|why| not_reckoned(&why))?;
+    let looks =
+        long_work(move || tips_while_heated(&piece, &heating)).await?.map_err(|why| not_reckoned(&why))?;
     Ok(Json(BodyTipsAnswer {
         shut_but_sliding: (0..looks.len()).filter(|at| looks[*at].slides_over(stands)).collect(),
         tips: looks
@@ -213,7 +214,7 @@ pub async fn body_pull(body: Body<BodyPullRequest>) -> Result<Json<BodyPullAnswe
     let flat: Vec<[f64; 2]> = request.between_mm.iter().flatten().copied().collect();
     let at = places(&piece, "between_mm", &flat)?;
     let between: Vec<(At, At)> = at.chunks_exact(2).map(|pair| (pair[0], pair[1])).collect();
-    let found = work(move || pulled(&piece, request.shrink_mm, &between)).await?;
+    let found = long_work(move || pulled(&piece, request.shrink_mm, &between)).await?;
     let pulled = found.map_err(|why| not_reckoned(&why))?;
     Ok(Json(BodyPullAnswer { mean_pull_mpa: pulled.mean_pull_mpa, moves_mm: pulled.moves_mm }))
 }
@@ -298,7 +299,7 @@ pub async fn body_load(body: Body<BodyLoadRequest>) -> Result<Json<BodyLoadAnswe
     let Some(piece) = piece else { return none() };
     piece.check()?;
     let loading = Loading { held, forces, seam };
-    let found = work(move || carried(&piece, &loading)).await?.map_err(|why| not_reckoned(&why))?;
+    let found = long_work(move || carried(&piece, &loading)).await?.map_err(|why| not_reckoned(&why))?;
     let Some(carried) = found else {
         return Err(problem("seam_mm", "there is no iron along this seam", "a line through the iron"));
     };
