@@ -192,7 +192,7 @@ impl Place {
                 format!("none; under {{{CRACK_WATCHED_MM} mm}}, stopped, it may be watched")
             }
             Found::Crack => "none".to_owned(),
-            Found::Pore if self.duty.tight => "only a leak test says".to_owned(),
+            Found::Pore if self.duty.tight => "what a leak test says".to_owned(),
             Found::Pore if self.duty.machined => "none on the face".to_owned(),
             Found::Pore => {
                 let most = pore_most_mm(self.wall_mm);

@@ -192,7 +192,7 @@ fn looked_within(
     shown_in: UnitSystem,
     count: Option<u32>,
 ) -> Result<(), FieldProblem> {
-    if let Some(name) = typed.keys().find(|name| *name != "size") {
+    if let Some(name) = typed.keys().find(|name| !["size", "count"].contains(&name.as_str())) {
         return Err(FieldProblem::new(name, "that is not measured here", "size"));
     }
     if let Some(count) = count {
@@ -201,6 +201,9 @@ fn looked_within(
     let read = lengths(typed, shown_in)?;
     if read.get("size").copied().flatten().is_some() && found.measured().is_none() {
         return Err(FieldProblem::new("size", "nothing of that is measured", "leave it empty"));
+    }
+    if read.get("count").copied().flatten().is_some() && found != Found::Pore {
+        return Err(FieldProblem::new("count", "nothing of that is counted", "leave it empty"));
     }
     Ok(())
 }

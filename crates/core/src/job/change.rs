@@ -103,14 +103,15 @@ pub enum Change {
         step: WorkStep,
         taken: bool,
     },
-    /// A place was looked at after the repair. `typed` holds `size` where what was found is measured.
+    /// A place was looked at after the repair. `typed` holds `size` where what was found is measured, and `count`, of
+    /// pores, how many lie within 25 mm.
     Look {
         place: CheckPlace,
         found: Found,
         #[serde(default, skip_serializing_if = "TypedValues::is_empty")]
         typed: TypedValues,
         shown_in: UnitSystem,
-        /// How many within 25 mm.
+        /// The same as it was counted by a version before.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         count: Option<u32>,
         /// What is done about it, where it is not good enough.

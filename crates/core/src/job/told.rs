@@ -188,6 +188,9 @@ impl<'a> Telling<'a> {
                 other => other,
             };
             match mm {
+                Some(count) if name == "count" => {
+                    format!("{count:.0} within {}", self.units.say_exactly(25.0, Unit::Millimetres))
+                }
                 Some(mm) => format!("{} {word}", self.units.say_exactly(*mm, Unit::Millimetres)),
                 None => format!("{word} not known"),
             }

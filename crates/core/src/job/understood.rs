@@ -96,7 +96,15 @@ impl Understood {
     }
 }
 
-/// Lengths typed on the map, in mm.
+/// How many of something lie close together.
+fn counted(text: &str) -> Result<u32, FieldProblem> {
+    let none = || FieldProblem::new("count", format!("\"{text}\" is no number of pores"), "2");
+    let count: u32 = text.trim().parse().map_err(|_| none())?;
+    OutOfRange::check("how many", "", (1.0, 99.0), f64::from(count)).map_err(|out| out.at("count"))?;
+    Ok(count)
+}
+
+/// Lengths typed on the map, in mm; how many of something as they are counted.
 ///
 /// # Errors
 /// The problem, at the name of what was typed.
@@ -107,6 +115,9 @@ pub(super) fn lengths(
     let read = |(name, text): (&String, &String)| {
         if text.trim().is_empty() {
             return Ok((name.clone(), None));
+        }
+        if name == "count" {
+            return counted(text).map(|count| (name.clone(), Some(f64::from(count))));
         }
         let right = NotUnderstood::would_be_right(Kind::Length);
         let read = parse(text, Kind::Length, shown_in)

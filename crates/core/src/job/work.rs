@@ -35,6 +35,10 @@ pub enum Work {
     Dry,
     /// Something that lies ready before it is lit.
     LayOut,
+    // Of the proof with water: each begins when it is ticked.
+    Filled,
+    Held,
+    Drained,
     // Of the finish, once it is cold and good.
     SlagOff,
     CrownDown,
@@ -50,7 +54,7 @@ pub enum Work {
 }
 
 impl Work {
-    pub const ALL: [Self; 36] = [
+    pub const ALL: [Self; 39] = [
         Self::Clean,
         Self::BakeOut,
         Self::FindEnds,
@@ -76,6 +80,9 @@ impl Work {
         Self::OfMethod,
         Self::Dry,
         Self::LayOut,
+        Self::Filled,
+        Self::Held,
+        Self::Drained,
         Self::SlagOff,
         Self::CrownDown,
         Self::Even,
@@ -88,6 +95,12 @@ impl Work {
         Self::Primer,
         Self::Paint,
     ];
+
+    /// Water on it, or what comes after that: nothing of it is done to hot iron.
+    #[must_use]
+    pub fn wants_it_cold(self) -> bool {
+        self >= Self::Filled
+    }
 
     /// It is done to a part that is cold and good.
     #[must_use]
@@ -123,6 +136,9 @@ impl Work {
             Self::OfMethod => "For this method",
             Self::Dry => "Dry",
             Self::LayOut => "Laid out",
+            Self::Filled => "Filled and vented",
+            Self::Held => "Held",
+            Self::Drained => "Let down and drained",
             Self::SlagOff => "Flux glass and slag off",
             Self::CrownDown => "Crown down",
             Self::Even => "Even it",

@@ -8,6 +8,7 @@ use crate::field;
 use crate::heat::{TOUCH_C, UNWRAP_C};
 use crate::job::{Became, HeatRef, Job, Lighting, Lit, Round, job_ms};
 use crate::quantity::{Shown, Unit, UnitSystem, exactly};
+use crate::stage::CheckLine;
 
 /// The one thing to do next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -364,10 +365,10 @@ fn next(
         if let Some(line) = plan.check.iter().find(|line| line.open())
             && !handed_over
         {
-            return Next {
+            return proving(line).unwrap_or_else(|| Next {
                 key: line.key.clone(),
                 ..go(Station::Check, format!("Check: {}", line.label.to_lowercase()))
-            };
+            });
         }
         if let Some(next) = finishing(plan, now_ms).filter(|_| !handed_over) {
             return next;
@@ -378,6 +379,17 @@ fn next(
         return hand_over(plan, job, now_ms);
     }
     before_the_torch(job, plan)
+}
+
+/// What is pressed next of a proof that was begun, once what is held was held long enough.
+fn proving(line: &CheckLine) -> Option<Next> {
+    let (step, at_ms) = line.proof.as_ref()?.next()?;
+    Some(Next {
+        verb: format!("Proof: {}", step.word.to_lowercase()),
+        station: Station::Check,
+        key: line.key.clone(),
+        at_ms,
+    })
 }
 
 /// The next line of the finish; once what lies under it is dry.

@@ -8,6 +8,7 @@ use super::looked::{self, LINES, Stands};
 use super::map::{LineOnFace, MapPlan};
 use super::part::PartFacts;
 use super::prep::{PrepPlan, SeamPlan};
+use super::proof::ProofPlan;
 use super::taught::PORES;
 use super::torch::TorchPlan;
 use super::{Amount, Caution, Stage, Station};
@@ -36,6 +37,8 @@ pub struct CheckLine {
     pub choices: Vec<FoundChoice>,
     /// From when it is to be looked at, UTC, ms since 1970: until then it keeps nothing back. Nothing for at once.
     pub due_ms: Option<i64>,
+    /// How it is proved with water; nothing where it is not.
+    pub proof: Option<ProofPlan>,
 }
 
 impl CheckLine {
@@ -65,6 +68,10 @@ pub struct PlaceLine {
     /// Every look at it, the last first.
     pub looks: Vec<LookLine>,
     pub on_map: Vec<PlaceOnMap>,
+    /// Where the file is tried: along both toes.
+    pub points: Vec<PlaceOnMap>,
+    /// "8 points, each 50 mm along both toes"; empty where none are told.
+    pub points_words: String,
 }
 
 /// One look.
@@ -112,6 +119,9 @@ pub struct ThenChoice {
     pub words: String,
 }
 
+/// So far apart a file is tried along the toes.
+const FILED_EACH_MM: f64 = 50.0;
+
 /// What the list is made from.
 pub(crate) struct CheckAsked<'a> {
     pub shop: &'a Shop,
@@ -151,8 +161,12 @@ pub fn looked_at(round: &Round, units: UnitSystem) -> Vec<CheckLine> {
         let looks = round.looked.iter().filter(|it| it.place.what == what);
         let last = looks.clone().next_back();
         let of_last = last.map_or("", |it| if it.found == Found::Good { "ok" } else { "not_ok" });
-        let found: Vec<String> =
-            looks.filter(|it| it.found != Found::Good).map(|it| found_words(it, units)).collect();
+        let proved = ProofPlan::of(round, units).done_words;
+        let found: Vec<String> = looks
+            .filter(|it| it.found != Found::Good)
+            .map(|it| found_words(it, units))
+            .chain(Some(proved).filter(|words| what == CheckWhat::Leak && !words.is_empty()))
+            .collect();
         CheckLine {
             key: field.key().to_owned(),
             label: label.to_owned(),
@@ -161,6 +175,7 @@ pub fn looked_at(round: &Round, units: UnitSystem) -> Vec<CheckLine> {
             places: Vec::new(),
             choices: Vec::new(),
             due_ms: None,
+            proof: None,
         }
     };
     LINES.into_iter().map(line).filter(|line| !line.verdict.is_empty()).collect()
@@ -233,7 +248,14 @@ impl CheckAsked<'_> {
             let how = format!("gas: soap or smoke under {most}, flange flat on a plate; never filled");
             lines.push(self.line(Leak, &how));
         } else if self.part.fluid_tight == Some(true) {
-            lines.push(self.line(Leak, "water: full, vented, slowly; never with air"));
+            let proof = ProofPlan::of(self.round, self.part.units);
+            let line = self.line(Leak, "water: full, vented, slowly; never with air");
+            // While it goes on its steps say how far it is.
+            let how = match proof.done_words.as_str() {
+                done if !done.is_empty() && !line.verdict.is_empty() => done.to_owned(),
+                _ => line.how.clone(),
+            };
+            lines.push(CheckLine { proof: Some(proof), how, ..line });
         }
         lines.push(self.line(Alignment, "straight edge, flat plate, pin through the holes"));
         if self.faults().next().is_some() {
@@ -262,6 +284,7 @@ impl CheckAsked<'_> {
             // Nickel is looked at again so long after. House.
             due_ms: self.round.cracks_looked_for_ms.filter(|_| what == NextDay).map(|ms| ms + DAY_MS),
             places,
+            proof: None,
         }
     }
 
@@ -364,6 +387,8 @@ impl CheckAsked<'_> {
                 })
                 .collect(),
             on_map: self.on_map(at),
+            points_words: self.points_words(at),
+            points: self.points(at),
             place: at,
         }
     }
@@ -407,6 +432,42 @@ impl CheckAsked<'_> {
             Some(PlaceOnMap { face, at, behind })
         };
         found.and_then(place).into_iter().collect()
+    }
+
+    /// The seam that is filed, and how many points lie along one of its toes.
+    fn filed(&self, at: CheckPlace) -> Option<(&SeamPlan, usize)> {
+        let seam = self.prep?.seams.iter().find(|seam| Some(seam.id) == at.at)?;
+        let count = (seam.length_mm / FILED_EACH_MM).ceil().max(1.0) as usize;
+        (at.what == CheckWhat::FileEdge).then_some((seam, count))
+    }
+
+    fn points_words(&self, at: CheckPlace) -> String {
+        let Some((_, count)) = self.filed(at) else { return String::new() };
+        let apart = said("{50 mm}", self.part.units);
+        match count {
+            1 => "2 points, one at each toe".to_owned(),
+            _ => format!("{} points, each {apart} along both toes", 2 * count),
+        }
+    }
+
+    /// Half as far from either end as they are apart, at the edge of the filler on both sides of the seam.
+    fn points(&self, at: CheckPlace) -> Vec<PlaceOnMap> {
+        let Some((seam, count)) = self.filed(at) else { return Vec::new() };
+        let Some(place) = self.on_map(at).into_iter().next() else { return Vec::new() };
+        let mut lines =
+            self.map.faces.iter().filter(|face| face.id == place.face).flat_map(|face| &face.lines);
+        let Some(line) = lines.find(|line| line.crack == seam.id) else { return Vec::new() };
+        let long = length_mm(&line.points);
+        let off = seam.section.map_or(0.0, |section| section.top_width_mm / 2.0);
+        let beside = |along: f64| {
+            let (here, near) = (place_along(&line.points, along)?, place_along(&line.points, along - 0.5)?);
+            let (x, y) = (here.x_mm - near.x_mm, here.y_mm - near.y_mm);
+            let one = x.hypot(y).max(f64::MIN_POSITIVE);
+            let at = |side: f64| At::new(here.x_mm - side * off * y / one, here.y_mm + side * off * x / one);
+            Some([-1.0, 1.0].map(|side| PlaceOnMap { at: at(side), ..place.clone() }))
+        };
+        let each = (0..count).filter_map(|step| beside((step as f64 + 0.5) / count as f64 * long));
+        each.flatten().collect()
     }
 
     /// What lies at one spot has one number.

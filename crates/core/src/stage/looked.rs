@@ -54,15 +54,18 @@ pub(crate) fn duty(round: &Round, part: &PartFacts) -> Duty {
     }
 }
 
-/// The place as it is judged.
+/// The place as it is judged. Where a leak test says that it is tight, a pore is judged by what else the place has to do.
 pub(crate) fn place(round: &Round, part: &PartFacts, cracks: &[CrackPlan], at: CheckPlace) -> Place {
     let crack = at.at.and_then(|id| cracks.iter().find(|crack| crack.id == id));
     let longest = part.size_mm.map(|(l, w, h)| l.max(w).max(h));
-    Place {
+    let by_its_use = Place {
         duty: duty(round, part),
         wall_mm: crack.map(|crack| crack.wall_mm).or(part.wall_mm).unwrap_or(GUESSED_WALL_MM),
         tolerance_mm: longest.map(out_of_line_most_mm),
-    }
+    };
+    let whole = CheckPlace { what: CheckWhat::Leak, at: None, side: None };
+    let proved = stands(round, whole, &by_its_use) == Stands::Good;
+    Place { duty: Duty { tight: by_its_use.duty.tight && !proved, ..by_its_use.duty }, ..by_its_use }
 }
 
 /// How a place stands.

@@ -13,6 +13,7 @@ pub(crate) mod map;
 pub(crate) mod method;
 pub(crate) mod part;
 pub(crate) mod prep;
+pub(crate) mod proof;
 pub(crate) mod really;
 #[expect(clippy::module_inception, reason = "what all the stages have in common has no other name")]
 mod stage;
@@ -45,6 +46,7 @@ pub use prep::{
     BenchPlan, BreakPlan, GroundAt, MissingPlan, OverIt, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan,
     ReadLine, SeamCut, SeamPlan, SizePlan, SizeReading, SizeStrip, TackPlan, UsualSeam, WorkLine,
 };
+pub use proof::{ProofPlan, ProofStep};
 pub use really::{OtherThing, ReallyPlan, UsedLine};
 pub(crate) use stage::Stage;
 pub use stage::{Caution, Lock, Missing};

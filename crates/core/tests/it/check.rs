@@ -270,3 +270,48 @@ fn what_was_found_somewhere_counts_until_every_place_is_looked_at() {
     bench.say(look(at, Found::Good, "", None, None));
     assert!(!crack_open(&bench));
 }
+
+#[rstest]
+#[case::counted("3", "ok")]
+#[case::one_more("4", "not_ok")]
+fn pores_are_counted_as_they_are_typed(#[case] typed: &str, #[case] expected: &str) {
+    let mut bench = mended();
+    bench.say(look(toes(&bench, 1), Found::Good, "", None, None));
+    let mut pores = look(toes(&bench, 2), Found::Pore, "1 mm", None, None);
+    if let Change::Look { typed: sizes, .. } = &mut pores {
+        sizes.insert("count".to_owned(), typed.to_owned());
+    }
+    bench.say(pores);
+    // Three of them within 25 mm are good enough.
+    assert_eq!(verdict(&bench.plan(), "check.toes"), expected);
+}
+
+#[rstest]
+#[case::no_number(Found::Pore, "some")]
+#[case::none(Found::Pore, "0")]
+#[case::a_part(Found::Pore, "1.5")]
+#[case::too_many(Found::Pore, "100")]
+#[case::of_what_is_not_counted(Found::Notch, "2")]
+fn what_is_no_number_of_pores_is_told_at_its_field(#[case] found: Found, #[case] typed: &str) {
+    let mut bench = mended();
+    let mut said = look(toes(&bench, 2), found, "1 mm", None, None);
+    if let Change::Look { typed: sizes, .. } = &mut said {
+        sizes.insert("count".to_owned(), typed.to_owned());
+    }
+    match bench.try_say(said, LIT_AT + 60_000_000, None) {
+        Err(vanadin_core::job::Refusal::Problems(problems)) => assert_eq!(problems[0].field, "count"),
+        other => panic!("{other:?}"),
+    }
+}
+
+#[test]
+fn a_file_is_tried_each_fifty_millimetres_along_both_toes() {
+    let bench = mended_by("arc_nickel_iron");
+    let plan = bench.plan();
+    let seam = &plan.prep.as_ref().unwrap().seams[0];
+    let line = plan.check.iter().find(|line| line.key == "check.file_edge").unwrap();
+    let count = 2 * (seam.length_mm / 50.0).ceil() as usize;
+    assert!(line.places[0].points_words.starts_with(&format!("{count} points")), "{:?}", line.places[0]);
+    let toes = plan.check.iter().find(|line| line.key == "check.toes").unwrap();
+    assert_eq!(toes.places[0].points_words, "", "what is looked at is not filed");
+}

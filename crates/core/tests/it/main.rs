@@ -29,6 +29,7 @@ mod patch;
 mod plan;
 mod practice;
 mod prep;
+mod proof;
 mod properties;
 mod pure;
 mod quantities;

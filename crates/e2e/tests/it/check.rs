@@ -2,7 +2,8 @@
 
 use anyhow::ensure;
 use serde_json::json;
-use vanadin_e2e::{Browser, Server, eventually};
+use thirtyfour::By;
+use vanadin_e2e::{Browser, Server, eventually, set};
 
 const LEVER: &str = "Incline railway points lever";
 
@@ -151,4 +152,40 @@ async fn what_was_really_used_is_said_on_a_phone_and_stands_on_the_record() -> a
     phone.type_in(&label, "").await?;
     eventually("it is open again", async || Ok(lines().await?[0]["used"].is_null())).await?;
     phone.sees("The rest as planned").await
+}
+
+#[tokio::test]
+async fn a_pump_is_proved_with_water_step_by_step_on_a_phone_in_psi() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let phone = Browser::open(390, 844).await?;
+    phone.at(&server).await?;
+    let job = phone.job("points lever").await?;
+    // It is not out of the house after all, and it turns out to hold water.
+    for (key, typed) in [("hand_over.done", ""), ("part.holds", "water"), ("part.pressure", "90 psi")] {
+        phone.say(&job, set(key, typed)).await?;
+    }
+    phone.fetch("POST", "/api/units", json!({ "units": "imperial" })).await?;
+    phone.go(&server.url(&format!("/jobs/{job}/check"))).await?;
+    phone.sees("Water, in three steps to 135 psi at most").await?;
+    let step = |name: &'static str| By::Css(format!("[data-testid=proof] [data-step^={name}]"));
+    phone.press_what(step("filled")).await?;
+    phone.press_what(step("held")).await?;
+    phone.sees("left: hold it until").await?;
+    // Somebody at the bench sees it too, in the other units.
+    let laptop = Browser::open(1280, 800).await?;
+    laptop.at(&server).await?;
+    laptop.go(&server.url(&format!("/jobs/{job}/check"))).await?;
+    eventually("the same clock runs there", async || {
+        Ok(laptop.text("proof").await?.contains("left: hold it until"))
+    })
+    .await?;
+    // It is dry so far, and nobody has the patience: the record says what was done, and what was not.
+    laptop.choose("Tight", "Good").await?;
+    phone.sees("not at 90 psi, not at 135 psi").await?;
+    // The pore that only a leak test could judge is judged by its size now.
+    phone.sees("It holds").await?;
+    phone.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
+    let record = phone.text("record").await?;
+    assert!(record.contains("45 psi") && record.contains("not at 135 psi"), "{record}");
+    Ok(())
 }

@@ -2380,7 +2380,7 @@ export interface components {
         } | {
             /**
              * Format: int32
-             * @description How many within 25 mm.
+             * @description The same as it was counted by a version before.
              */
             count?: number | null;
             found: components["schemas"]["Found"];
@@ -2508,6 +2508,7 @@ export interface components {
             label: string;
             /** @description Where; none where it is the whole part. */
             places: components["schemas"]["PlaceLine"][];
+            proof?: components["schemas"]["ProofPlan"] | null;
             /** @description "ok", "not_ok", "left" where something is left with its reason, or empty while not looked at. */
             verdict: string;
         };
@@ -6004,6 +6005,10 @@ export interface components {
             number: number;
             on_map: components["schemas"]["PlaceOnMap"][];
             place: components["schemas"]["CheckPlace"];
+            /** @description Where the file is tried: along both toes. */
+            points: components["schemas"]["PlaceOnMap"][];
+            /** @description "8 points, each 50 mm along both toes"; empty where none are told. */
+            points_words: string;
             /** @description "Pores, pinholes, 1.2 mm, 2 within 25 mm: good enough, 1.5 mm across, 3 within 25 mm"; empty while nobody has looked. */
             sentence: string;
             then?: components["schemas"]["Then"] | null;
@@ -6293,6 +6298,35 @@ export interface components {
         /** @description The body of every answer that is not what was asked for. */
         ProblemsBody: {
             problems: components["schemas"]["FieldProblem"][];
+        };
+        /** @description A proof, as it is done and as far as it is. */
+        ProofPlan: {
+            /** @description What was done of it, for the record; empty while nothing was. */
+            done_words: string;
+            /** Format: double */
+            minutes: number;
+            steps: components["schemas"]["ProofStep"][];
+            /** @description Why nothing presses on it; empty where the pump does. */
+            without: string;
+            /** @description "Water, in three steps to 9 bar at most: 50 min" */
+            words: string;
+        };
+        /** @description One step of it. Its tick is its beginning: from then on it is held. */
+        ProofStep: {
+            done: boolean;
+            /** @description "10 min"; empty for what is not held. */
+            held: string;
+            /** @description "held 4 min of 10"; empty until it was gone on from. */
+            held_words: string;
+            sentence: string;
+            step: components["schemas"]["WorkStep"];
+            /**
+             * Format: int64
+             * @description It is held until then, UTC in ms since 1970: until it is gone on from.
+             */
+            until_ms?: number | null;
+            /** @description "3 bar" */
+            word: string;
         };
         PullAnswer: {
             /** Format: double */
@@ -8170,7 +8204,7 @@ export interface components {
          * @description What is done before the heat and after it, in the order of the work.
          * @enum {string}
          */
-        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry" | "lay_out" | "slag_off" | "crown_down" | "even" | "flat" | "round" | "skin" | "edges_broken" | "strap_on" | "putty" | "primer" | "paint";
+        Work: "clean" | "bake_out" | "find_ends" | "old_filler" | "burnt_edge" | "fit_up" | "tack_groove" | "witness" | "punch" | "pilot" | "drill" | "turn" | "open" | "shape" | "countersink" | "backing" | "pins" | "margins" | "inside" | "penetrant_out" | "demagnetise" | "paint_off" | "of_method" | "dry" | "lay_out" | "filled" | "held" | "drained" | "slag_off" | "crown_down" | "even" | "flat" | "round" | "skin" | "edges_broken" | "strap_on" | "putty" | "primer" | "paint";
         /** @description One line of the work list. */
         WorkLine: {
             /** @description It was ticked, or measured, or said to be done as a whole. */

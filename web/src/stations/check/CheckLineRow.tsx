@@ -5,6 +5,7 @@ import { useShop } from '../../job/ShopContext'
 import { foreseen } from '../../quantity/show'
 import { Choice } from '../../ui/Choice'
 import { fieldId } from '../../ui/focus'
+import { Proof } from './Proof'
 import { LookSheet } from './LookSheet'
 
 const VERDICTS = [
@@ -31,15 +32,21 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
   const shop = useShop()
   const now = useJob().view.now_ms
   const [open, setOpen] = useState<number | null>(null)
+  // What was done of a proof is told with what it came to.
+  const proved = (line.proof?.done_words ?? '') !== ''
   const place = open === null ? undefined : line.places[open]
   const apart =
-    line.places.length > 1 || line.places.some((it) => it.looks.length > 0 || it.verdict === 'not_ok')
+    line.places.length > 1 ||
+    line.places.some((it) => it.points_words !== '') ||
+    line.places.some((it) => it.looks.length > 0 || it.verdict === 'not_ok')
   return (
     <li className="border-b border-rule py-2">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <span className="min-w-[200px] flex-1">
           <b className="text-[17px]">{line.label}</b>
-          <span className={`block text-ash ${cold && line.verdict === '' ? '' : 'max-bench:hidden'}`}>
+          <span
+            className={`block text-ash ${cold && (line.verdict === '' || proved) ? '' : 'max-bench:hidden'}`}
+          >
             {line.due_ms != null && line.verdict === '' && (
               <b className="font-semibold text-chalk">From {foreseen(line.due_ms, shop, now)}. </b>
             )}
@@ -54,6 +61,7 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
           onChoose={onSay}
         />
       </div>
+      {cold && line.proof != null && line.verdict !== 'ok' && <Proof proof={line.proof} />}
       {cold && apart && (
         <ul className="mt-1 flex flex-col">
           {line.places.map((it, at) => (
@@ -69,6 +77,9 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
                 </span>
                 <span className="grow">
                   <b className="font-semibold">{it.words}</b>
+                  {it.points_words !== '' && it.verdict === '' && (
+                    <span className="text-ash"> {it.points_words}</span>
+                  )}
                   {it.sentence !== '' && <span className="text-ash"> {it.sentence}</span>}
                   {it.sentence === '' && it.verdict === 'not_ok' && (
                     <span className="underline"> What was found?</span>

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { path } from '../../ui/heat-line-layout'
-import { apart, spots, type Spot } from './spots'
+import { apart, pointsOn, spots, type Spot } from './spots'
 
 type At = Schemas['At']
 
@@ -30,6 +30,7 @@ export function CheckMap({ lines }: { lines: readonly Schemas['CheckLine'][] }):
           key={face.id}
           face={face}
           spots={all.filter((spot) => spot.face === face.id)}
+          points={pointsOn(lines, face.id)}
           job={view.id}
         />
       ))}
@@ -40,10 +41,12 @@ export function CheckMap({ lines }: { lines: readonly Schemas['CheckLine'][] }):
 interface OneFaceProps {
   face: Schemas['FacePlan']
   spots: readonly Spot[]
+  /** Where the file is tried. */
+  points: readonly At[]
   job: string
 }
 
-function OneFace({ face, spots: here, job }: OneFaceProps): ReactNode {
+function OneFace({ face, spots: here, points, job }: OneFaceProps): ReactNode {
   const { left_mm, top_mm, right_mm, bottom_mm } = face.frame
   const [wide, high] = [right_mm - left_mm, bottom_mm - top_mm]
   // Numbers are as large on a small face as on a large one.
@@ -90,6 +93,16 @@ function OneFace({ face, spots: here, job }: OneFaceProps): ReactNode {
             cy={hole.at.y_mm}
             r={hole.drill_mm / 2}
             stroke="var(--ash)"
+            strokeWidth="1.5"
+            style={STILL}
+          />
+        ))}
+        {points.map(({ x_mm, y_mm }) => (
+          <path
+            key={`${x_mm} ${y_mm}`}
+            data-file-point
+            d={`M${x_mm - r / 3} ${y_mm}h${(2 * r) / 3}M${x_mm} ${y_mm - r / 3}v${(2 * r) / 3}`}
+            stroke="var(--chalk)"
             strokeWidth="1.5"
             style={STILL}
           />

@@ -26,31 +26,23 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
   const [count, setCount] = useState('')
   const [note, setNote] = useState('')
   const [then, setThen] = useState('')
-  const [wrongCount, setWrongCount] = useState<Problem>()
   useEffect(() => shownFields.show(view.id, 'look'), [view.id])
   const problem = (name: string): Problem | undefined => problems.findLast((it) => it.field === name)
   const elsewhere = problems.find((it) => it.field !== 'size' && it.field !== 'count')
   const write = () => {
-    const many = count.trim() === '' ? null : Number(count)
-    if (many !== null && !(Number.isInteger(many) && many > 0)) {
-      setWrongCount({ field: 'count', message: 'that is no number of pores', would_be_right: '2' })
-      return
-    }
-    setWrongCount(undefined)
     const way = choice.then.find((it) => it.then === then)?.then
     writeDown({
       kind: 'look',
       place: place.place,
       found: choice.found,
-      typed: size.trim() === '' ? {} : { size },
+      typed: Object.fromEntries(Object.entries({ size, count }).filter(([, text]) => text.trim() !== '')),
       shown_in: units,
       note: note.trim(),
-      ...(many === null ? {} : { count: many }),
       ...(way === undefined ? {} : { then: way }),
     })
   }
   const box = (name: 'size' | 'count', label: string, text: string, type: (text: string) => void) => {
-    const wrong = name === 'count' ? (wrongCount ?? problem(name)) : problem(name)
+    const wrong = problem(name)
     const aside = name === 'count' ? '' : /[a-z]/i.test(text) ? '' : units === 'imperial' ? 'in' : 'mm'
     const id = `look-${name}`
     return (

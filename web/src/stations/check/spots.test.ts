@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
-import { apart, spots } from './spots'
+import { apart, pointsOn, spots } from './spots'
 
 const place = (number: number, verdict: string, face: string | null): Schemas['PlaceLine'] => ({
   place: { what: 'toes' },
@@ -10,6 +10,8 @@ const place = (number: number, verdict: string, face: string | null): Schemas['P
   sentence: '',
   then_words: '',
   looks: [],
+  points: [],
+  points_words: '',
   on_map: face === null ? [] : [{ face, at: { x_mm: 10, y_mm: 20 }, behind: false }],
 })
 
@@ -45,5 +47,22 @@ describe('spots', () => {
 
   it('lie on their face, and nowhere where it is not drawn', () => {
     expect(spots([line(place(1, '', null), place(2, '', 'back'))]).map((it) => it.face)).toEqual(['back'])
+  })
+})
+
+describe('where the file is tried', () => {
+  const at = { x_mm: 5, y_mm: 6 }
+  const filed = (verdict: string) =>
+    line({ ...place(1, verdict, 'front'), points: [{ face: 'front', at, behind: false }] })
+
+  it('stands on its face until it was', () => {
+    expect(pointsOn([filed('')], 'front')).toEqual([at])
+    expect(pointsOn([filed('')], 'back')).toEqual([])
+    expect(pointsOn([filed('ok')], 'front')).toEqual([])
+  })
+
+  it('is not drawn where it lies behind', () => {
+    const behind = { ...place(1, '', 'front'), points: [{ face: 'front', at, behind: true }] }
+    expect(pointsOn([line(behind)], 'front')).toEqual([])
   })
 })

@@ -50,3 +50,12 @@ export function spots(lines: readonly Schemas['CheckLine'][]): Spot[] {
   }
   return [...found.values()]
 }
+
+/** Where the file is tried on a face, as long as nobody has. */
+export const pointsOn = (lines: readonly Schemas['CheckLine'][], face: string): Schemas['At'][] =>
+  lines
+    .flatMap((line) => line.places)
+    .filter((place) => place.verdict === '')
+    .flatMap((place) => place.points)
+    .filter((point) => point.face === face && !point.behind)
+    .map((point) => point.at)

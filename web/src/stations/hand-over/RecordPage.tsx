@@ -324,10 +324,13 @@ const VERDICTS: Readonly<Record<string, string>> = {
 /** What was found at its places, and what is done about it; of an earlier round in one line. */
 function foundThere(line: Schemas['CheckLine']): string[] {
   const places = line.places.filter((place) => place.sentence !== '')
-  if (places.length === 0) return line.places.length === 0 && line.how !== '' ? [line.how] : []
-  return places.map((place) =>
+  const proved = line.proof?.done_words ?? ''
+  if (places.length === 0 && proved === '')
+    return line.places.length === 0 && line.how !== '' ? [line.how] : []
+  const found = places.map((place) =>
     [`${place.words}: ${place.sentence}`, place.then_words].filter((words) => words !== '').join(' '),
   )
+  return proved === '' ? found : [...found, proved]
 }
 
 /** A figure in both systems: whoever reads the record may use either. */

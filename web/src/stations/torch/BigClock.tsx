@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
-import { face } from './clocks'
+import { clockFace } from '../../quantity/clock-face'
 
 export interface BigClockProps {
   clock: Schemas['TorchClock']
@@ -16,7 +16,7 @@ export function BigClock({ clock, now }: BigClockProps): ReactNode {
     <div data-testid="torch-clock">
       <p className="label text-[16px]">{clock.words}</p>
       <p className="figure text-[min(88px,22vw)] leading-[0.95]" role="timer" aria-label={clock.words}>
-        {face(left)}
+        {clockFace(left)}
       </p>
       <p className="max-w-[300px] text-[17px]">
         then <b>{clock.then}</b>

@@ -1,18 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { face, jobMinutes, laidOut, rung, silence, tells, withGone } from './clocks'
-
-describe('the face of a clock', () => {
-  it.each([
-    [250, '4:10'],
-    [6.2, '0:07'],
-    [0, '0:00'],
-    [-30, '0:00'],
-    [60, '1:00'],
-    [3725, '1:02:05'],
-  ])('shows %d s as %s', (seconds, expected) => {
-    expect(face(seconds)).toBe(expected)
-  })
-})
+import { jobMinutes, laidOut, rung, silence, tells, withGone } from './clocks'
 
 describe('the job clock', () => {
   it('goes on at its speed', () => {

@@ -1,17 +1,11 @@
+import { clockFace } from '../../quantity/clock-face'
+
 /** A clock that runs down at the torch. */
 export interface Runs {
   kind: string
   /** Minutes on the job clock at which it is at nothing. */
   endsMin: number
   words: string
-}
-
-/** Seconds on a face of a clock: `4:10`, `0:07`, `1:02:05`; nothing is under `0:00`. */
-export function face(seconds: number): string {
-  const left = Math.max(0, Math.ceil(seconds - 1e-6))
-  const two = (value: number) => String(value).padStart(2, '0')
-  const [hours, minutes] = [Math.floor(left / 3600), Math.floor(left / 60) % 60]
-  return hours > 0 ? `${hours}:${two(minutes)}:${two(left % 60)}` : `${minutes}:${two(left % 60)}`
 }
 
 /** Minutes on the job clock by now: what was known of it, gone on at its speed. */
@@ -59,6 +53,6 @@ export function tells(outSinceMin: number | null, lastToldMin: number | null, no
 export function silence(sinceMin: number, speed: number): string {
   const most = Math.max(0.5, (3 * speed) / 60)
   return sinceMin > most
-    ? `Nothing heard of the pad for ${face(sinceMin * 60)}: look at its wire, read by hand.`
+    ? `Nothing heard of the pad for ${clockFace(sinceMin * 60)}: look at its wire, read by hand.`
     : ''
 }

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Live } from '../../api/client'
-import { heard, ring, unlock } from './bell'
+import { heard, ring, unlock } from '../../job/bell'
 import { rung, tells, withGone, type Runs } from './clocks'
 
 export interface Rings {

@@ -90,7 +90,7 @@ impl Asked<'_> {
                 || job.faces.iter().any(|face| face.id == id)
         });
         holds(known, "step", "what that was done at is no longer there", "")?;
-        if done && step.what.finishes() {
+        if done && step.what.wants_it_cold() {
             self.cold("step")?;
         }
         room_for(round.ticked.len(), SEAM_READINGS_MOST, "step", "that is more than a list has", "")

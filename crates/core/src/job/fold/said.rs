@@ -50,10 +50,12 @@ impl Job {
 
     pub(super) fn look(&mut self, fact: &Fact, understood: Option<&Understood>) {
         let Change::Look { place, found, count, then, note, .. } = &fact.change else { return };
-        let size_mm = match understood {
-            Some(Understood::Lengths(typed)) => typed.get("size").copied().flatten(),
+        let typed = |name: &str| match understood {
+            Some(Understood::Lengths(typed)) => typed.get(name).copied().flatten(),
             _ => None,
         };
+        let size_mm = typed("size");
+        let count = count.or_else(|| typed("count").map(|count| count as u32));
         let round = self.round_mut();
         if place.what == CheckWhat::CracksAgain {
             round.cracks_looked_for_ms.get_or_insert(fact.at_ms());
@@ -66,7 +68,7 @@ impl Job {
             place: *place,
             found: *found,
             size_mm,
-            count: *count,
+            count,
             then: *then,
             note: note.trim().to_owned(),
         });

@@ -21,6 +21,7 @@ use crate::stage::finish::{DRIES, FinishAsked};
 use crate::stage::heat::soak_minutes;
 use crate::stage::map::pin_places;
 use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan};
+use crate::stage::proof::ProofPlan;
 use crate::stage::strap::StrapPlan;
 use crate::stage::taught::{AFTER, DIRT};
 
@@ -429,6 +430,15 @@ impl Judged<'_> {
     fn afterwards(&self, prep: &PrepPlan, steps: &mut Steps) {
         let round = self.round;
         steps.add("check", "Check", 25.0, 20.0, "10 + dye, 15 and 20 to draw");
+        if self.part.fluid_tight == Some(true) && !self.part.duct() {
+            let minutes = ProofPlan::of(round, self.shop.units).minutes;
+            steps.hands(
+                "proof",
+                "Proof with water",
+                minutes,
+                "10 to fill and drain, and as long as it is held",
+            );
+        }
         let finish = FinishAsked { round, shop: self.shop, part: self.part, prep, straps: &[] }.minutes();
         if finish.metal > 0.0 {
             let working = "crown, grits, skin and edges, by what each place has to be";
