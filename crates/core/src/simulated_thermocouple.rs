@@ -106,7 +106,9 @@ impl Pad {
             target_c: planned.map_or(body.ambient.celsius(), |heat| heat.target_c),
             bead_joules: way.map_or(0.0, |way| {
                 let arc = way.method.entry().arc;
-                arc.map_or(0.0, |arc| arc.joules_a_mm(USUAL_WALL_MM, School::Warm) * way.school.bead_mm())
+                arc.map_or(0.0, |arc| {
+                    arc.joules_a_mm(USUAL_WALL_MM, School::Warm, None) * way.school.bead_mm()
+                })
             }),
             struck: beads.iter().filter(|at| **at <= minutes).count(),
             beads,

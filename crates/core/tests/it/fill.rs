@@ -11,6 +11,7 @@ use vanadin_core::job::{BeadAt, Change, Lighting, TorchEntry};
 use vanadin_core::map::{At, MarkKind, Shape};
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{Asks, BeadsPlan, Contender, HeatPlan, Moment, Plan, PrepPlan, plan_at};
+use vanadin_core::quantity::{Unit, UnitSystem};
 
 fn lever(method: &str, school: &str) -> Bench {
     let mut bench = Bench::lever("machine_frame", "gray");
@@ -181,12 +182,13 @@ fn the_gas_is_that_of_all_that_burns(
 #[test]
 fn a_frame_in_a_draughty_cold_takes_gas_for_its_reheats() {
     let mut bench = lever("arc_nickel_iron", "hot");
-    for (key, typed) in [("part.shape", "ribbed_or_open_frame"), ("part.mass", "4 kg"), ("part.height", "40")]
+    for (key, typed) in
+        [("part.shape", "ribbed_or_open_frame"), ("part.mass", "12 kg"), ("part.height", "100")]
     {
         bench.set(key, typed);
     }
     bench.set(&crack_key(bench.crack(), "length"), "140");
-    bench.shop.ambient_c = -5.0;
+    bench.shop.ambient_c = -15.0;
     let plan = bench.plan();
     let order = beads(&plan);
     assert!(order.reheats > 0, "{order:?}");
@@ -265,4 +267,40 @@ fn each_session_is_heated_anew_and_burns_its_own_gas() {
     let asks = Asks::of(&bench.job(), &plan, &bench.facts, &bench.shop);
     let gone: f64 = asks.gone.iter().flat_map(|gone| &gone.takes).map(|take| take.amount).sum();
     assert!((gone - propane(way) / 3.0).abs() < 1e-9, "the first lighting takes its own: {gone}");
+}
+
+#[rstest]
+#[case::hot("arc_nickel_iron", "hot")]
+#[case::warm("arc_nickel_iron", "warm")]
+#[case::cold("arc_nickel", "cold")]
+#[case::tig("tig_nickel", "warm")]
+fn what_is_laid_in_its_beads_is_what_was_ground_out(#[case] method: &str, #[case] school: &str) {
+    let mut bench = lever(method, school);
+    for length in ["40", "90", "140"] {
+        bench.set(&crack_key(bench.crack(), "length"), length);
+        let plan = bench.plan();
+        let (prep, order) = (prep(&plan), beads(&plan));
+        // One amount of metal: groove, holes and countersinks, laid as fast as the rod lays it.
+        assert!((order.arc_min - prep.laying_min).abs() < 1e-6, "{} {}", order.arc_min, prep.laying_min);
+        for seam in &prep.seams {
+            let travel = seam.travel_mm_s.unwrap();
+            assert!((1.2..=4.0).contains(&travel), "{travel} mm/s in {length} mm: {seam:?}");
+            let chosen = plan.methods.chosen.unwrap();
+            let settings = &plan.methods.contenders.iter().find(|it| it.way == chosen).unwrap().settings;
+            let said = settings.iter().find(|line| line.name == "Travel").unwrap();
+            assert!(said.words.starts_with(&UnitSystem::Metric.say(travel, Unit::Millimetres)), "{said:?}");
+        }
+    }
+}
+
+#[test]
+fn how_fast_the_arc_goes_is_worked_out_by_hand() {
+    let plan = lever("arc_nickel_iron", "warm").plan();
+    let prep = prep(&plan);
+    let seam = &prep.seams[0];
+    // 8,300 kg/m3 and a rod of 4 mm that lays 21 g a minute: 42.17 mm3 a second
+    let seconds = seam.volume_cm3 * 1000.0 / (21.0 / 60.0 / 8.3e-3);
+    let each = seam.length_mm / (seam.length_mm / prep.bead_mm).ceil();
+    let travel = f64::from(seam.beads) * each / seconds;
+    assert!((seam.travel_mm_s.unwrap() - travel).abs() < 1e-9, "{travel}: {seam:?}");
 }

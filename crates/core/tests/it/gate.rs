@@ -173,15 +173,15 @@ fn handing_over_says_what_is_open_and_somebody_owns_it() {
     assert_eq!(problems[0].field, "hand_over.done");
     assert!(problems[0].message.contains("never lit") && problems[0].message.contains("Nothing was checked"));
     bench.light();
-    for at in 0..7 {
+    for at in 0..4 {
         bench.torch(vanadin_core::job::TorchEntry::Bead { at: None }, 1000 + at);
     }
     bench.torch(vanadin_core::job::TorchEntry::Covered { why: "gas out".into() }, 2000);
     let plan = bench.plan();
     let planned = plan.torch.as_ref().unwrap().planned;
-    assert!(plan.hand_over.open.contains(&format!("{} of {planned} beads are not done.", planned - 7)));
+    assert!(plan.hand_over.open.contains(&format!("{} of {planned} beads are not done.", planned - 4)));
     // Check knows, and says why it was covered.
-    let known = plan.cautions.iter().find(|caution| caution.sentence.contains("7 of")).unwrap();
+    let known = plan.cautions.iter().find(|caution| caution.sentence.contains("4 of")).unwrap();
     assert!(known.sentence.contains("gas out"), "{}", known.sentence);
     bench.set("hand_over.owned", "Owner takes it to be finished elsewhere");
     hand_over(&mut bench).unwrap();

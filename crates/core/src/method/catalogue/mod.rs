@@ -235,10 +235,11 @@ impl ArcUse {
         if school == School::Cold { low } else { (low + high) / 2.0 }
     }
 
-    /// Heat in J that gets into the part with each mm of bead.
+    /// Heat in J that gets into the part with each mm of bead; as fast as usual where nobody knows how fast.
     #[must_use]
-    pub fn joules_a_mm(&self, wall_mm: f64, school: School) -> f64 {
-        self.efficiency * self.volts * self.usual_amps(wall_mm, school) / self.travel_mm_s
+    pub fn joules_a_mm(&self, wall_mm: f64, school: School, travel_mm_s: Option<f64>) -> f64 {
+        let travel_mm_s = travel_mm_s.unwrap_or(self.travel_mm_s);
+        self.efficiency * self.volts * self.usual_amps(wall_mm, school) / travel_mm_s
     }
 }
 

@@ -65,7 +65,9 @@ pub fn seam_pulls(job: &Job, plan: &Plan, shop: &Shop) -> Result<SeamPulls, Stri
     let seams = beads.seams.iter().filter(|strip| flat.letters.contains(&strip.letter)).take(SEAMS_MOST);
     let mut found: Vec<(f64, SeamPull)> = seams
         .filter_map(|strip| {
-            let joules_a_mm = arc.joules_a_mm(wall_mm, way.school);
+            let seams = plan.prep.iter().flat_map(|prep| &prep.seams);
+            let travel = seams.filter(|seam| seam.letter == strip.letter).find_map(|seam| seam.travel_mm_s);
+            let joules_a_mm = arc.joules_a_mm(wall_mm, way.school, travel);
             let shrinks = Shrinks { joules_a_mm, passes: passes(strip), peened };
             let asked =
                 Asked { flat: &flat, strip, shrink_mm: shrink_mm(iron, wall_mm, shrinks), peened, gives_mpa };

@@ -184,7 +184,7 @@ impl Judged<'_> {
             price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps, &takes)),
             takes,
             lightings,
-            settings: if out { Vec::new() } else { self.settings(way, target_c) },
+            settings: if out { Vec::new() } else { self.settings(way, target_c, prep.as_ref()) },
             steps: steps.unwrap_or_default(),
             target_c,
             heat_words: self.heat_words(way, target_c),

@@ -4,9 +4,10 @@ use serde::Serialize;
 
 use super::Judged;
 use crate::method::{School, Way, amps_at};
-use crate::quantity::{Unit, number};
+use crate::quantity::{Unit, UnitSystem, number};
 use crate::render::said;
 use crate::stage::part::GUESSED_WALL_MM;
+use crate::stage::prep::PrepPlan;
 use crate::stage::taught::POLARITY;
 
 /// One thing that is set.
@@ -17,9 +18,27 @@ pub struct SettingLine {
     pub words: String,
 }
 
+/// "2.1 to 2.6 mm a second": so fast that the beads of each seam lay what was ground out; the usual while no seam is known.
+fn travel_words(prep: Option<&PrepPlan>, usual_mm_s: f64, units: UnitSystem) -> String {
+    let travels = prep.into_iter().flat_map(|prep| prep.seams.iter().filter_map(|seam| seam.travel_mm_s));
+    let (low, high) =
+        travels.fold((f64::INFINITY, 0.0_f64), |(low, high), mm_s| (low.min(mm_s), high.max(mm_s)));
+    let say = |mm_s: f64| units.say(mm_s, Unit::Millimetres);
+    match (say(low), say(high)) {
+        _ if high <= 0.0 => format!("{} a second", say(usual_mm_s)),
+        (low, high) if low == high => format!("{high} a second"),
+        (low, high) => format!("{low} to {high} a second"),
+    }
+}
+
 impl Judged<'_> {
     /// Rod, current, leads, gas and flux of this way. The maker's sheet comes first.
-    pub(super) fn settings(&self, way: Way, preheat_c: Option<f64>) -> Vec<SettingLine> {
+    pub(super) fn settings(
+        &self,
+        way: Way,
+        preheat_c: Option<f64>,
+        prep: Option<&PrepPlan>,
+    ) -> Vec<SettingLine> {
         let units = self.part.units;
         let wall_mm = self.part.wall_mm.unwrap_or(GUESSED_WALL_MM);
         let entry = way.method.entry();
@@ -55,7 +74,7 @@ impl Judged<'_> {
             };
             line("Current", words);
             line("Volts", format!("{} V", number(arc.volts, 0)));
-            line("Travel", format!("{} a second", units.say(arc.travel_mm_s, Unit::Millimetres)));
+            line("Travel", travel_words(prep, arc.travel_mm_s, units));
         }
         let [usual, other, alternating] = entry.setup.leads;
         let leads = match self.taught(&POLARITY, way) {

@@ -27,6 +27,12 @@ pub(super) fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
     (changes && crack.ground_mm.is_none()).then_some(walls)
 }
 
+/// How many beads lie one behind the other.
+pub(super) fn bead_lengths(length_mm: f64, bead_mm: f64) -> f64 {
+    // A seam of exactly so many lengths has not one more for a rounding.
+    (length_mm / bead_mm - 1e-9).ceil().max(1.0)
+}
+
 /// Sides, and of each length of a bead along the crack the beads in each layer of one side; nothing where it is not
 /// laid in beads.
 pub(super) fn layers_by_length(
@@ -35,7 +41,7 @@ pub(super) fn layers_by_length(
     length_mm: f64,
 ) -> Option<(u32, Vec<Vec<u32>>)> {
     let formed = groove_of(asked, crack, crack.wall_mm)?;
-    let lengths = (length_mm / asked.bead_mm - 1e-9).ceil().max(1.0);
+    let lengths = bead_lengths(length_mm, asked.bead_mm);
     let walls = changing(crack);
     let by_length = (0..lengths as u32).map(|at| {
         let at_mm = length_mm * (f64::from(at) + 0.5) / lengths;
@@ -55,7 +61,7 @@ pub(super) fn beads_along(
     even: &Groove,
 ) -> Option<u32> {
     let way = asked.way;
-    let lengths = (length_mm / asked.bead_mm - 1e-9).ceil().max(1.0);
+    let lengths = bead_lengths(length_mm, asked.bead_mm);
     let Some(walls) = changing(crack) else {
         let layers = layers(way, even, crack.wall_mm)?;
         return Some(layers.iter().sum::<u32>() * lengths as u32);

@@ -79,7 +79,7 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
                 passes,
                 left_out,
                 power_w: arc.efficiency * arc.volts * amps,
-                travel_mm_s: arc.travel_mm_s,
+                travel_mm_s: planned.travel_mm_s.unwrap_or(arc.travel_mm_s),
             },
         })
     };

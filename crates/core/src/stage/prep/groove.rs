@@ -176,8 +176,34 @@ pub(super) fn depth_words(asked: &PrepAsked<'_>, groove: &Groove, wall_mm: f64, 
 
 /// Beads in each layer of a groove, from the root up; a layer that is filled without beads counts as one.
 pub(super) fn layers(way: Way, groove: &Groove, wall_mm: f64) -> Option<Vec<u32>> {
-    let (layer_mm, bead_width) = way.method.entry().filling.map(|filling| (filling.layer)(wall_mm))?;
-    Some(groove.beads_per_layer(layer_mm, bead_width.unwrap_or(f64::MAX)))
+    let filling = way.method.entry().filling?;
+    let (layer_mm, bead_width) = (filling.layer)(wall_mm);
+    let layers = groove.beads_per_layer(layer_mm, bead_width.unwrap_or(f64::MAX));
+    if !way.method.by_arc() || bead_width.is_none() {
+        return Some(layers);
+    }
+    let filler = (filling.filler)(wall_mm, false);
+    let lays_mm3_s = (filling.laid_g_a_min)(filler.rod_diameter_mm) / 60.0 / filler.density_kg_m3 * 1e6;
+    Some(kept_to_travel(layers, groove.section().area_mm2 / lays_mm3_s))
+}
+
+/// So fast an arc goes along, in mm/s: slower the bead is a lump, faster it is a thread. House.
+const TRAVELS_MM_S: (f64, f64) = (1.5, 4.0);
+
+/// As many beads as lay a section between the slowest and the fastest an arc goes along; `laid_s` is how long it takes to
+/// lay a mm of the seam.
+fn kept_to_travel(mut layers: Vec<u32>, laid_s: f64) -> Vec<u32> {
+    let travels = |layers: &[u32]| f64::from(layers.iter().sum::<u32>()) / laid_s;
+    let (slowest, fastest) = TRAVELS_MM_S;
+    while travels(&layers) > fastest {
+        let Some(most) = layers.iter_mut().filter(|beads| **beads > 1).max() else { break };
+        *most -= 1;
+    }
+    while travels(&layers) < slowest {
+        let Some(top) = layers.last_mut() else { break };
+        *top += 1;
+    }
+    layers
 }
 
 /// Why the groove is so.
@@ -284,4 +310,28 @@ fn read(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, seam: &SeamPlan) -
         .collect();
     read.sort_by(|a, b| a.at_mm.total_cmp(&b.at_mm));
     read
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::*;
+
+    #[rstest]
+    // Hand-worked: so many beads in each layer, and so many seconds for a mm of the seam
+    #[case::as_they_are(&[1, 2, 2], 2.0, &[1, 2, 2])]
+    #[case::at_the_fastest(&[1, 1], 0.5, &[1, 1])]
+    #[case::a_thread(&[1, 2], 0.6, &[1, 1])]
+    #[case::a_thread_that_has_no_fewer(&[1], 0.1, &[1])]
+    #[case::at_the_slowest(&[1, 2], 2.0, &[1, 2])]
+    #[case::a_lump(&[1, 2], 3.0, &[1, 4])]
+    #[case::nothing_ground(&[1], 0.0, &[1])]
+    fn there_are_as_many_beads_as_an_arc_can_lay(
+        #[case] layers: &[u32],
+        #[case] laid_s: f64,
+        #[case] expected: &[u32],
+    ) {
+        assert_eq!(kept_to_travel(layers.to_vec(), laid_s), expected);
+    }
 }

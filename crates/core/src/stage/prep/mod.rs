@@ -24,7 +24,7 @@ use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
 
 pub(crate) use along::AlongKnown;
-use along::changing;
+use along::{bead_lengths, changing};
 pub(crate) use beads::{SeamOfBeads, bead_seams};
 pub(crate) use bench::{BenchAsked, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, MissingPlan, ReadLine, TackPlan};
@@ -166,13 +166,20 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
             way.method.entry().filling.map_or(1.0, |filling| (filling.laid_g_a_min)(filler.rod_diameter_mm));
         laid(filler, cm3) / lays
     };
+    let laying_min = filler.map_or(0.0, |filler| minutes(&filler, first_cm3))
+        + over.map_or(0.0, |over| laid(&over, over_cm3) / wire_lays(over.rod_diameter_mm));
+    if way.method.by_arc() {
+        for seam in &mut seams {
+            seam.travel_mm_s =
+                travel_mm_s(seam, asked.bead_mm, laying_min * 60.0 * seam.volume_cm3 / volume_cm3);
+        }
+    }
     Some(PrepPlan {
         way,
         laid_g: filler.map_or(0.0, |filler| laid(&filler, first_cm3)),
         first_cm3,
         over_it: over.as_ref().map(|over| OverIt { filler: named(over), metal_g: over.metal_g(over_cm3) }),
-        laying_min: filler.map_or(0.0, |filler| minutes(&filler, first_cm3))
-            + over.map_or(0.0, |over| laid(&over, over_cm3) / wire_lays(over.rod_diameter_mm)),
+        laying_min,
         to_do: to_do(asked),
         filler: filler.as_ref().map_or(String::new(), named),
         rods: filler.map_or(0.0, |filler| filler.rods(first_cm3)),
@@ -187,6 +194,12 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
         work: Vec::new(),
         seams,
     })
+}
+
+/// So fast the arc goes that the beads of a seam lay its metal in these seconds.
+fn travel_mm_s(seam: &SeamPlan, bead_mm: f64, laying_s: f64) -> Option<f64> {
+    let each_mm = seam.length_mm / bead_lengths(seam.length_mm, bead_mm);
+    (seam.beads > 0 && laying_s > 0.0).then(|| each_mm * f64::from(seam.beads) / laying_s)
 }
 
 /// What cannot be done hot and is asked of this job. Pins are set cold: nothing.

@@ -37,6 +37,8 @@ pub struct SeamPlan {
     pub usual: Option<UsualSeam>,
     pub volume_cm3: f64,
     pub beads: u32,
+    /// So fast the arc goes along it that its beads lay what was ground out, in mm/s; nothing without beads of an arc.
+    pub travel_mm_s: Option<f64>,
     pub pins: u32,
     pub pin_mm: f64,
     /// Locks across the crack, and how long each is; 0 where none are set.
@@ -164,6 +166,7 @@ pub(super) fn bare_seam_of(id: Uuid, name: &str, length_mm: f64, wall_mm: f64) -
         depth_words: String::new(),
         usual: None,
         volume_cm3: 0.0,
+        travel_mm_s: None,
         beads: 0,
         pins: 0,
         pin_mm: 0.0,
