@@ -6,9 +6,10 @@ const STEEL_GPA: f64 = 210.0;
 const STRAP_MPA: f64 = 100.0;
 const BOLT_MPA: f64 = 60.0;
 const IRON_SHARE: f64 = 0.25;
-/// **House**: so many walls past the seam on each side, and bolt holes so many diameters off it and off each other.
+/// **House**: so many walls past the seam on each side.
 const WALLS_PAST: f64 = 6.0;
-const DIAMETERS_OFF: f64 = 3.0;
+/// **House**: bolt holes are so many diameters off the seam and off each other.
+pub(crate) const DIAMETERS_OFF: f64 = 3.0;
 /// **House**: from the last hole to the end of the strap, and from a hole to its side, in diameters.
 const TO_THE_END: f64 = 1.5;
 /// **House**: what a bolt hole is larger by, mm.

@@ -10,7 +10,7 @@ use crate::field;
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::method::{Joins, Way};
-use crate::prep::strap::{Flat, Strap, Strapped, strap};
+use crate::prep::strap::{DIAMETERS_OFF, Flat, Strap, Strapped, strap};
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
 
@@ -57,8 +57,6 @@ pub struct StrapDrawn {
 /// **House**: minutes to cut and fit one, and for each bolt.
 const FIT_MIN: f64 = 30.0;
 const BOLT_MIN: f64 = 10.0;
-/// **House**: diameters from the seam to the first hole, and between holes.
-const DIAMETERS_OFF: f64 = 3.0;
 
 impl StrapPlan {
     /// Minutes of hands.

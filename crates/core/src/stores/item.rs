@@ -66,7 +66,8 @@ fn gas_kg_m3(kind: &str) -> Option<f64> {
 }
 
 /// Of a gas that is liquid in its bottle and weighed, kg in a m3 as it burns; nothing for one that is read by its gauge.
-pub(crate) fn weighs_kg_m3(kind: &str) -> Option<f64> {
+#[must_use]
+pub fn weighs_kg_m3(kind: &str) -> Option<f64> {
     gas_kg_m3(kind).filter(|_| full_bar(kind).is_none())
 }
 

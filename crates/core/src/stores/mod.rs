@@ -7,8 +7,8 @@ mod shelves;
 mod take;
 mod used;
 
-pub use item::{StoreItem, amount_words, filler_of, fits, gas_words, id_of_a_list};
-pub(crate) use item::{items, kinds_there, named, signs, weighs_kg_m3};
+pub use item::{StoreItem, amount_words, filler_of, fits, gas_words, id_of_a_list, weighs_kg_m3};
+pub(crate) use item::{items, kinds_there, named, signs};
 pub use own::OwnUse;
 pub use really::{UsedInRound, UsedUpHere, used_amount};
 pub use shelves::{Buy, Demand, ShelfPlan, Stock, StoresPlan, Taker, Thing, Used, shelves};

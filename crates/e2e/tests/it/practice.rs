@@ -55,6 +55,7 @@ async fn a_lesson_fails_and_held_when_it_was_played_again_on_a_phone() -> anyhow
     browser.sees("What is next is yours to say").await?;
     let torch = browser.page().await?;
     assert!(!torch.contains("keep between") && !torch.contains("window"), "{torch}");
+    assert!(!torch.contains("may be unwrapped"), "nor by the line on top: {torch}");
     say(&browser, &job, json!({ "kind": "cancel_light" })).await?;
     browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
     fill(&browser, &job).await?;

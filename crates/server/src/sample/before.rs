@@ -3,6 +3,7 @@
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::Change;
 use vanadin_core::plan::plan;
+use vanadin_core::stores::weighs_kg_m3;
 
 use super::told::{Really, Told};
 
@@ -171,10 +172,10 @@ impl Before {
         let rods = [0.0, 1.0, -1.0][self.name.len() % 3];
         for line in plan(&told.job, told.shop).hand_over.really.lines {
             let Some(planned) = line.planned else { continue };
-            let typed = match line.what.as_str() {
-                // 1.88 kg of propane are a m3 as it burns.
-                "propane" => format!("{:.2} kg", 1.88 * planned / really(self.source)),
-                "oxygen" | "acetylene" => format!("{:.2} m³", planned / really(self.source)),
+            let burnt_m3 = planned / really(self.source);
+            let typed = match (line.what.as_str(), weighs_kg_m3(&line.what)) {
+                (_, Some(kg_m3)) => format!("{:.2} kg", kg_m3 * burnt_m3),
+                ("oxygen" | "acetylene", _) => format!("{burnt_m3:.2} m³"),
                 _ if planned.fract() == 0.0 => format!("{}", (planned + rods).max(1.0)),
                 _ => continue,
             };

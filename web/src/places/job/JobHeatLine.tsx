@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
+import { useAlone } from '../../job/useAlone'
 import { STATIONS } from '../../job/stations'
 import type { Schemas } from '../../api/client'
 import { foreseen, hourMark, hoursPastTheHour, inUnits, type Wall } from '../../quantity/show'
@@ -18,6 +19,7 @@ export interface JobHeatLineProps {
 
 const HEIGHT = 192
 const SHELF = 150
+const NO_PLANS: readonly Schemas['PlanLine'][] = []
 
 /** The job's heat line: navigation, state, plan and record in one drawing. */
 export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
@@ -26,18 +28,21 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   const shop = useShop()
   const [frame, width] = useWidth<HTMLElement>(1240, 360)
   const { plan, job, standing } = view
+  // Whoever practises alone has no curve to go by: only what was read is drawn.
+  const alone = useAlone()
+  const plans = alone ? NO_PLANS : plan.lines
   const round = job.rounds.at(-1)
   const record = round?.readings ?? []
   const readings = live !== null && standing.hot != null ? [...record, live] : record
   const hottest = Math.max(
     20,
-    ...plan.lines.flatMap((line) => line.curve.map(([, celsius]) => celsius)),
+    ...plans.flatMap((line) => line.curve.map(([, celsius]) => celsius)),
     ...readings.map((reading) => reading.celsius),
   )
   // Where there is room, the name in hand stands clear of its neighbours.
   const step = width < 1100 ? 62 : 66
   const box: LineBox = { width, pad: 22, step, shelf: SHELF, top: 44, end: 84, right: 38 }
-  const line = plan.lines.find((candidate) => !candidate.cold) ?? plan.lines[0] ?? null
+  const line = plans.find((candidate) => !candidate.cold) ?? plans[0] ?? null
   const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
   const stopped = stoppedStation(view)
   const last = readings.at(-1)
@@ -60,7 +65,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
     want('now', shownNow, { x, y: layout.y(last.celsius) - (covered ? 34 : 16), w, h: 36 })
   }
   if (stopped === null && line !== null && !line.cold) {
-    const unwrap = unwrapWords(plan.lines, standing, shop)
+    const unwrap = unwrapWords(plans, standing, shop)
     if (line.unwrap_at != null && unwrap !== '') {
       const w = widthOf(unwrap, 14.5)
       want('unwrap', unwrap, { x: layout.x(line.unwrap_at) - 8 - w, y: layout.y(65) - 42, w, h: 19 })
@@ -113,7 +118,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
           box={box}
           layout={layout}
           height={HEIGHT}
-          plans={plan.lines}
+          plans={plans}
           stations={plan.stations}
           current={current}
           record={readings}
