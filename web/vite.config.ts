@@ -44,6 +44,7 @@ export default defineConfig({
     SEEN_AT: JSON.stringify('Vanadin-Seen'),
     CLAIM: JSON.stringify('claim'),
     LATE: JSON.stringify('late:'),
+    ASKED_BEFORE: JSON.stringify('Vanadin-Asked-Before'),
   },
   plugins: [react(), tailwindcss(), pages(), small()],
   // While the pages are worked on: `npx vite` here, the server beside it.

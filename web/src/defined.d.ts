@@ -4,3 +4,5 @@ declare const SEEN_AT: string
 declare const CLAIM: string
 /** What the worker says to a page that was shown what was kept, when the answer came after all. */
 declare const LATE: string
+/** A header of an answer that was asked for before the page asked for it again. */
+declare const ASKED_BEFORE: string

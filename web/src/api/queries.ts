@@ -24,8 +24,9 @@ export const jobQuery = (id: string) =>
       const known = () => client.getQueryData<JobView>(queryKey)
       const asked = known()
       const answer = await api.GET('/api/jobs/{id}', { params: { path: { id } } })
-      const kept = answer.response.headers.get(SEEN_AT) !== null
-      return laidOver(dataOf('JobView', answer), { asked, since: known() }, kept)
+      const { headers } = answer.response
+      const earlier = headers.get(SEEN_AT) !== null || headers.get(ASKED_BEFORE) !== null
+      return laidOver(dataOf('JobView', answer), { asked, since: known() }, earlier)
     },
   })
 

@@ -62,6 +62,7 @@ beforeEach(async () => {
   vi.stubGlobal('SEEN_AT', 'Vanadin-Seen')
   vi.stubGlobal('CLAIM', 'claim')
   vi.stubGlobal('LATE', 'late:')
+  vi.stubGlobal('ASKED_BEFORE', 'Vanadin-Asked-Before')
   told.mockClear()
   vi.stubGlobal('self', {
     location: { origin: ORIGIN },
@@ -187,6 +188,10 @@ describe('the worker', () => {
       const again = await asked('/api/rack')
       expect(await again.text()).toBe('what it says now')
       expect(again.headers.get('Vanadin-Seen')).toBeNull()
+      // The page may have been told more since: it lays it over nothing that is newer.
+      expect(again.headers.get('Vanadin-Asked-Before')).toBe('1')
+      answer = () => new Response('as it is')
+      expect((await asked('/api/shop')).headers.get('Vanadin-Asked-Before')).toBeNull()
     })
 
     const isKept = async () => {

@@ -137,8 +137,17 @@ async function hold(
   if (!isAnAnswer(came.status)) return
   const page = await self.clients.get(clientId)
   if (page === undefined) return
-  if (stands) cameLate.set(request.url, { came, atMs: Date.now() })
+  if (stands) cameLate.set(request.url, { came: marked(came), atMs: Date.now() })
   page.postMessage(`${LATE}${new URL(request.url).pathname}`)
+}
+
+/** What was asked for before the page asks again: it says so, since the page may know more by then. */
+function marked(came: Response): Response {
+  const headers = new Headers(came.headers)
+  // It is unpacked.
+  headers.delete('Content-Encoding')
+  headers.set(ASKED_BEFORE, '1')
+  return new Response(came.body, { status: came.status, headers })
 }
 
 async function ask(request: Request, event: FetchEvent): Promise<Response> {

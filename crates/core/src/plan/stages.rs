@@ -145,6 +145,7 @@ impl<'a> Later<'a> {
             part: self.judged.part,
             way: chosen,
             prep: self.prep,
+            iron: self.judged.belief.leading,
             ductile: chosen.is_some_and(|way| self.judged.prep_asked(way).ductile),
             check,
             torch,

@@ -12,8 +12,9 @@ use super::really::{ReallyAsked, ReallyPlan, really};
 use super::torch::TorchPlan;
 use super::{Amount, CheckLine, Stage};
 use crate::field;
-use crate::job::{HeatRef, Job, Lighting, Round, TorchEntry};
-use crate::method::{AS_THE_CASTING_C, Way};
+use crate::iron::Iron;
+use crate::job::{Became, HeatRef, Job, Lighting, Round, TorchEntry, WentAt};
+use crate::method::{AS_THE_CASTING_C, BrokeAt, MethodId, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shelf::StoreKind;
 use crate::shop::Shop;
@@ -38,6 +39,45 @@ pub struct HandOverPlan {
     pub lightings: Vec<String>,
     /// How it holds: when that is asked, and what was answered.
     pub afterwards: AfterwardsPlan,
+    /// It came back broken: what of it the break bench can be told; nothing else.
+    pub came_back: Option<CameBack>,
+}
+
+/// A part that came back broken, as the break bench asks for it: a strip is cut across its seam, and broken there.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CameBack {
+    /// "Points lever, A"
+    pub name: String,
+    pub iron: Iron,
+    pub joined: MethodId,
+    /// "12 mm"; empty while nobody knows the wall.
+    pub thickness: String,
+    /// As it was said where it went; nothing where nobody said.
+    pub broke: Option<BrokeAt>,
+}
+
+/// What of a repair that failed can be put on the break bench.
+fn came_back(asked: &HandOverAsked<'_>) -> Option<CameBack> {
+    let (round, way) = (asked.job.round(), asked.way?);
+    let failed = round.followed.iter().next_back().filter(|it| it.became == Became::Failed)?;
+    let seam = asked.prep?.seams.iter().find(|seam| seam.patch.is_none())?;
+    let part = round.get(field::part::NAME).unwrap_or("No name");
+    Some(CameBack {
+        name: format!("{part}, {}", seam.letter),
+        iron: asked.iron,
+        joined: way.method,
+        thickness: match seam.wall_guessed {
+            true => String::new(),
+            false => asked.shop.units.say_exactly(seam.wall_mm, Unit::Millimetres),
+        },
+        broke: failed.went.map(|went| match went {
+            WentAt::Filler => BrokeAt::Filler,
+            WentAt::Toe => BrokeAt::Toe,
+            WentAt::Edge => BrokeAt::Edge,
+            WentAt::Beside | WentAt::Elsewhere => BrokeAt::Casting,
+        }),
+    })
 }
 
 /// The label on the part: what whoever finds it has to know, and nothing private.
@@ -61,6 +101,8 @@ pub(crate) struct HandOverAsked<'a> {
     pub part: &'a PartFacts,
     pub way: Option<Way>,
     pub prep: Option<&'a PrepPlan>,
+    /// What it most likely is.
+    pub iron: Iron,
     /// Ductile is filled with another rod.
     pub ductile: bool,
     pub check: &'a [CheckLine],
@@ -247,6 +289,7 @@ impl HandOverPlan {
             label: label(asked),
             lightings: lightings(job, shop.units),
             afterwards: afterwards(round, asked.part),
+            came_back: came_back(asked),
         }
     }
 }

@@ -27,7 +27,7 @@ pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenCho
 pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{CrackPlan, EndAt, EndPlan, Grown, RunOut, WallAlong};
 pub use finish::{FinishChoice, FinishLine, FinishPlace, FinishPlan};
-pub use hand_over::{HandOverPlan, LabelPlan};
+pub use hand_over::{CameBack, HandOverPlan, LabelPlan};
 pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool, TriedHeat};
 pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,

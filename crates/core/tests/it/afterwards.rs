@@ -2,7 +2,9 @@
 
 use rstest::rstest;
 use uuid::Uuid;
+use vanadin_core::iron::Iron;
 use vanadin_core::job::{Became, Change, TorchEntry, WentAt};
+use vanadin_core::method::BrokeAt;
 use vanadin_core::plan::{AskLine, standing};
 
 use crate::common::{Bench, LIT_AT, covered, reading, set};
@@ -84,9 +86,15 @@ fn what_failed_is_not_asked_again_and_says_where_it_went() {
     let afterwards = bench.plan().hand_over.afterwards;
     assert_eq!(afterwards.answers[0].words, "Failed, along the toe, after 400 hours");
     assert!(afterwards.next().is_none());
+    // What came back is broken on the bench: what its job knows is told there.
+    let back = bench.plan().hand_over.came_back.unwrap();
+    assert_eq!((back.name.as_str(), back.thickness.as_str()), ("Lever, A", "14 mm"));
+    assert_eq!((back.iron, back.broke), (Iron::Gray, Some(BrokeAt::Toe)));
+    assert_eq!(Some(back.joined), bench.plan().methods.chosen.map(|way| way.method));
     // It was another machine that broke: what was said of it is crossed out, and it is asked again.
     bench.say(Change::Strike { target: said, reason: "another machine".to_owned() });
     assert_eq!(bench.plan().hand_over.afterwards.became, None);
+    assert_eq!(bench.plan().hand_over.came_back, None, "what holds is not cut up");
     assert_eq!(next(&bench, 61).0, "Ask how it holds");
 }
 

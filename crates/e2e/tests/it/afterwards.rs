@@ -1,6 +1,7 @@
 //! What becomes of a repair once it is out of the house: asked from the rack, again and again.
 
 use anyhow::Context;
+use serde_json::json;
 use thirtyfour::prelude::*;
 use vanadin_e2e::{Browser, Server, eventually};
 
@@ -38,6 +39,25 @@ async fn how_it_holds_is_answered_on_a_phone_and_a_failure_two_years_on_says_whe
     let record = browser.text("record").await?;
     assert!(record.contains(": Holds.") && record.contains("Failed, along the toe"), "{record}");
     assert!(!record.contains("We ask how it is holding"), "what failed is not asked about: {record}");
+    browser.sees("Open round 2").await?;
+    // What came back is cut across its seam and broken on the bench, which knows what it is.
+    browser.press("Cut a strip across it: onto the break bench").await?;
+    browser.sees("Load in small steps").await?;
+    let is = async |label: &str| anyhow::Ok(browser.field(label).await?.prop("value").await?);
+    assert_eq!(is("Which is it?").await?.as_deref(), Some("Incline railway points lever, A"));
+    assert_eq!(is("Thick, the way it is bent").await?.as_deref(), Some("12 mm"));
+    for (label, typed) in
+        [("Wide", "20 mm"), ("From the vise to the load", "150 mm"), ("It broke under", "42 kg")]
+    {
+        browser.field(label).await?.send_keys(typed).await?;
+    }
+    browser.press("Onto the wall").await?;
+    eventually("it lies on the bench", async || {
+        let (_, wall) = browser.fetch("GET", "/api/ledger", json!(null)).await?;
+        Ok(wall["bench"].to_string().contains("Incline railway points lever, A"))
+    })
+    .await?;
+    browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
     browser.sees("Open round 2").await?;
     // It was another lever, and the laptop is at hand: taken back, it is to be asked again.
     browser.resize(1280, 800).await?;

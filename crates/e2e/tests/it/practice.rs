@@ -1,6 +1,8 @@
 //! Practice on the pages: a lesson to its failure and played again, on a phone; told apart; a free case by its number.
 
+use anyhow::Context;
 use serde_json::{Value, json};
+use thirtyfour::prelude::*;
 use uuid::Uuid;
 use vanadin_e2e::{Browser, Server, eventually, set};
 
@@ -111,4 +113,61 @@ async fn a_free_case_by_its_number_is_told_apart_from_the_jobs_of_the_shop() -> 
     browser.sees("Letterpress side frame").await?;
     assert!(!browser.page().await?.contains(&name), "{name} lies on the rack");
     Ok(())
+}
+
+/// The first file that was saved there under a name that begins so.
+async fn saved(browser: &Browser, begins: &str) -> anyhow::Result<std::path::PathBuf> {
+    let mut found = None;
+    eventually(&format!("{begins} is saved"), async || {
+        let files = std::fs::read_dir(browser.downloads())?.filter_map(Result::ok);
+        found = files.map(|file| file.path()).find(|path| {
+            let name = path.file_name().and_then(|name| name.to_str()).unwrap_or_default();
+            name.starts_with(begins) && name.ends_with(".json")
+        });
+        Ok(found.is_some())
+    })
+    .await?;
+    found.context("it is there")
+}
+
+#[tokio::test]
+async fn a_teacher_seals_a_case_a_learner_plays_it_and_hands_back_what_became_of_it() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.at(&server).await?;
+    let part = browser.job("points lever").await?;
+    browser.go(&server.url("/practice")).await?;
+    browser.unfold("Teaching").await?;
+    browser.sees("Hand out a part of this shop").await?;
+    browser.find(By::Css(format!("option[value='{part}']"))).await?.click().await?;
+    for (label, typed) in
+        [("What it is called", "The night lever"), ("What its owner says", "It broke twice already")]
+    {
+        let within = By::XPath(format!("//label[span[normalize-space(.)='{label}']]/input"));
+        browser.find(within).await?.send_keys(typed).await?;
+    }
+    browser.choose("What iron it really is", "Ductile").await?;
+    browser.choose("What it hides", "Oil").await?;
+    browser.press("Seal it into a file").await?;
+    let case = saved(&browser, "practice-case-").await?;
+    let sealed = std::fs::read_to_string(&case)?;
+    assert!(!sealed.contains("ductile"), "the secret is not read in passing: {sealed}");
+    // What is no such file is refused by its name, and nothing is begun.
+    let wrong = browser.downloads().join("shopping.json");
+    std::fs::write(&wrong, "{ \"milk\": 2 }")?;
+    let inputs = browser.driver.find_all(By::Css("input[type=file]")).await?;
+    inputs[0].send_keys(wrong.to_string_lossy()).await?;
+    browser.sees("shopping.json: ").await?;
+    inputs[0].send_keys(case.to_string_lossy()).await?;
+    browser.sees("It broke twice already").await?;
+    // The learner leaves it alone, and the result goes back to the teacher as a file.
+    browser.press("See what became of it").await?;
+    browser.press("It is done: a year later").await?;
+    browser.press("The result as a file").await?;
+    let result = saved(&browser, "practice-result-").await?;
+    browser.go(&server.url("/practice")).await?;
+    browser.unfold("Teaching").await?;
+    let inputs = browser.driver.find_all(By::Css("input[type=file]")).await?;
+    inputs[1].send_keys(result.to_string_lossy()).await?;
+    browser.sees("Somebody: The night lever").await
 }

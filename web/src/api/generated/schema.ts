@@ -2128,6 +2128,16 @@ export interface components {
         CalibrationRequest: {
             outcomes: components["schemas"]["OutcomeRequest"][];
         };
+        /** @description A part that came back broken, as the break bench asks for it: a strip is cut across its seam, and broken there. */
+        CameBack: {
+            broke?: components["schemas"]["BrokeAt"] | null;
+            iron: components["schemas"]["Iron"];
+            joined: components["schemas"]["MethodId"];
+            /** @description "Points lever, A" */
+            name: string;
+            /** @description "12 mm"; empty while nobody knows the wall. */
+            thickness: string;
+        };
         /** @description A crack as it is handed out. */
         CaseCrack: {
             /** @description Fields of a crack by the end of their key, as typed in metric: `length`, `wall`, `end_a`. */
@@ -3966,6 +3976,7 @@ export interface components {
         HandOverPlan: {
             /** @description How it holds: when that is asked, and what was answered. */
             afterwards: components["schemas"]["AfterwardsPlan"];
+            came_back?: components["schemas"]["CameBack"] | null;
             label?: components["schemas"]["LabelPlan"] | null;
             /**
              * @description What is to be said of its lightings, the first first: what they were for, what was not laid out, what did not go
@@ -6711,6 +6722,11 @@ export interface components {
             section?: components["schemas"]["GrooveSection"] | null;
             /** Format: double */
             tap_drill_mm: number;
+            /**
+             * Format: double
+             * @description So fast the arc goes along it that its beads lay what was ground out, in mm/s; nothing without beads of an arc.
+             */
+            travel_mm_s?: number | null;
             usual?: components["schemas"]["UsualSeam"] | null;
             /** Format: double */
             volume_cm3: number;

@@ -1,7 +1,9 @@
 import { useId, useState, type ReactNode } from 'react'
+import { useSearchParams } from 'react-router'
 import { Refused, type Schemas, type UnitSystem } from '../../api/client'
 import { fieldAt } from '../../api/fields'
 import { newId } from '../../api/queue/new-id'
+import { fromAJob, type Begun } from '../../job/came-back'
 import { useShopWord } from '../../job/useShopWord'
 import { useTables } from '../../job/TablesContext'
 import { Box } from '../../ui/Box'
@@ -22,12 +24,19 @@ export interface BreakBenchProps {
 
 /** Coupons that were broken here: each method on each iron against the whole iron, the strongest first. */
 export function BreakBench({ lines, units, onOpen, onSaid }: BreakBenchProps): ReactNode {
-  const [open, setOpen] = useState(false)
+  const [search, setSearch] = useSearchParams()
+  // A part that came back broken: what its job knows is written in already.
+  const begun = fromAJob(search)
+  const [open, setOpen] = useState(begun !== null)
+  const change = (isOpen: boolean) => {
+    setOpen(isOpen)
+    if (!isOpen && begun !== null) setSearch({}, { replace: true })
+  }
   return (
     <section aria-label="Break bench" className="mt-6 border-t border-scribe pt-3">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <h2 className="words text-[28px] leading-9">Break bench</h2>
-        <Button onPress={() => setOpen(true)}>A coupon was broken</Button>
+        <Button onPress={() => change(true)}>A coupon was broken</Button>
       </div>
       {lines.length === 0 && (
         <p className="text-ash">
@@ -38,12 +47,13 @@ export function BreakBench({ lines, units, onOpen, onSaid }: BreakBenchProps): R
       {lines.map((line) => (
         <Joint key={line.name} line={line} onOpen={() => onOpen(line)} />
       ))}
-      <Sheet title="A coupon was broken" open={open} onOpenChange={setOpen}>
+      <Sheet title="A coupon was broken" open={open} onOpenChange={change}>
         {open && (
           <CouponForm
             units={units}
+            begun={begun}
             onDone={() => {
-              setOpen(false)
+              change(false)
               onSaid()
             }}
           />
@@ -110,17 +120,25 @@ const WHOLE = { id: 'whole', label: 'Not at all: it is whole' }
 
 const box = 'min-h-12 w-full border-[1.5px] border-dim bg-raise px-3 text-[17px] font-semibold text-chalk'
 
-function CouponForm({ units, onDone }: { units: UnitSystem; onDone: () => void }): ReactNode {
+interface CouponFormProps {
+  units: UnitSystem
+  begun: Begun | null
+  onDone: () => void
+}
+
+function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
   const word = useShopWord()
   const tables = useTables()
   const base = useId()
   const methods = fieldAt(tables, {}, 'method.choice')?.choices ?? []
-  const [name, setName] = useState('')
-  const [iron, setIron] = useState('gray')
-  const [joined, setJoined] = useState(WHOLE.id)
+  const [name, setName] = useState(begun?.name ?? '')
+  const [iron, setIron] = useState(begun?.iron ?? 'gray')
+  const [joined, setJoined] = useState(begun?.joined ?? WHOLE.id)
   const [bent, setBent] = useState('lever')
-  const [broke, setBroke] = useState('')
-  const [typed, setTyped] = useState<Record<string, string>>({})
+  const [broke, setBroke] = useState(begun?.broke ?? '')
+  const [typed, setTyped] = useState<Record<string, string>>(
+    begun === null || begun.thickness === '' ? {} : { thickness: begun.thickness },
+  )
   const problems = word.error instanceof Refused ? word.error.problems : []
   const problem = (field: string) => problems.find((it) => it.field === field)
   const metric = units === 'metric'

@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import type { Schemas } from '../../api/client'
+import { toTheBench } from '../../job/came-back'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { day } from '../../quantity/show'
@@ -22,6 +23,7 @@ export function Afterwards(): ReactNode {
   const begun = IDS.find((id) => id === search.get(ASKED)) ?? null
   const [open, setOpen] = useState(begun !== null)
   const { asks, answers, became } = view.plan.hand_over.afterwards
+  const back = view.plan.hand_over.came_back ?? null
   const next = became === 'failed' ? undefined : asks.find((ask) => !ask.answered)
   const due = next !== undefined && next.due_ms <= view.now_ms
   const close = () => {
@@ -64,6 +66,13 @@ export function Afterwards(): ReactNode {
         </Plate>
       ) : (
         <Button onPress={() => setOpen(true)}>It was asked</Button>
+      )}
+      {back !== null && (
+        <p className="mt-1">
+          <Link to={toTheBench(back)} className="inline-flex min-h-11 items-center font-semibold underline">
+            Cut a strip across it: onto the break bench
+          </Link>
+        </p>
       )}
       {open && <AskSheet begun={begun} onClose={close} />}
     </section>
