@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use std::fmt::Write as _;
 use std::path::Path;
 use std::sync::{Mutex, PoisonError};
-use std::time::Duration;
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use anyhow::{Context, bail};
 use serde_json::{Value, json};
@@ -16,6 +16,8 @@ use uuid::Uuid;
 use crate::Server;
 use crate::engine::Engine;
 
+/// So long after the first a fast second press comes, in s.
+const APART_S: f64 = 0.1;
 /// How long something may take to show up on a busy machine: a part has to cool in it.
 pub const PATIENCE: Duration = Duration::from_secs(90);
 const LOOK_EVERY: Duration = Duration::from_millis(40);
@@ -340,12 +342,16 @@ impl Browser {
 
     /// Two fast presses at one place of the window, as of a hand that is not sure of the first.
     pub async fn press_twice(&self, x: f64, y: f64) -> anyhow::Result<()> {
+        // As fast as a hand is, however long the page takes to be drawn in between: the events carry their own time.
+        let first_s = SystemTime::now().duration_since(UNIX_EPOCH)?.as_secs_f64();
         for count in 1..=2 {
+            let at_s = first_s + APART_S * f64::from(count - 1);
             for kind in ["mousePressed", "mouseReleased"] {
-                let event = json!({ "type": kind, "x": x, "y": y, "button": "left", "clickCount": count });
+                let event = json!({
+                    "type": kind, "x": x, "y": y, "button": "left", "clickCount": count, "timestamp": at_s
+                });
                 self.cdp("Input.dispatchMouseEvent", event).await?;
             }
-            // As fast as a hand is: the page is drawn in between.
             self.drawn().await?;
         }
         Ok(())

@@ -1,7 +1,5 @@
 //! At the torch, in the heat and on the way down: led bead by bead, what goes wrong, what the readings say.
 
-use std::cell::Cell;
-
 use anyhow::Context;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
@@ -177,13 +175,15 @@ async fn a_cold_seam_of_twenty_beads_is_led_with_its_waits() -> anyhow::Result<(
     browser.say(&job, set(&format!("crack.{crack}.length"), "120")).await?;
     browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
-    let planned = browser.view(&job).await?["plan"]["torch"]["planned"].as_u64().context("beads")?;
+    let torch = browser.view(&job).await?["plan"]["torch"].clone();
+    let planned = torch["planned"].as_u64().context("beads")?;
     assert!(planned >= 20, "{planned} beads");
-    let waited = Cell::new(0);
+    // How often it is seen to wait hangs on the machine: that it has to is told beforehand.
+    assert!(torch["beads"]["waiting_min"].as_f64().is_some_and(|minutes| minutes > 0.0), "{torch}");
+    browser.sees(torch["beads"]["waits_words"].as_str().context("waits")?).await?;
     for number in 1..=planned {
         eventually(&format!("bead {number} may be laid"), async || {
             let next = browser.text("torch-next").await?;
-            waited.set(waited.get() + u32::from(next.starts_with("Wait")));
             Ok(next.starts_with(&format!("Lay bead {number}.")))
         })
         .await?;
@@ -194,7 +194,6 @@ async fn a_cold_seam_of_twenty_beads_is_led_with_its_waits() -> anyhow::Result<(
         .await?;
         browser.press("Peened").await?;
     }
-    assert!(waited.get() > 0, "nothing was waited for");
     eventually("all are in", async || Ok(browser.text("torch-next").await?.starts_with("Cover it"))).await?;
     let mut places: Vec<String> = entries(&browser, &job)
         .await?
