@@ -289,6 +289,7 @@ fn what_is_laid_in_its_beads_is_what_was_ground_out(#[case] method: &str, #[case
             let settings = &plan.methods.contenders.iter().find(|it| it.way == chosen).unwrap().settings;
             let said = settings.iter().find(|line| line.name == "Travel").unwrap();
             assert!(said.words.starts_with(&UnitSystem::Metric.say(travel, Unit::Millimetres)), "{said:?}");
+            assert_eq!(said.words.matches("mm").count(), 1, "one unit: {said:?}");
         }
     }
 }

@@ -27,7 +27,11 @@ fn travel_words(prep: Option<&PrepPlan>, usual_mm_s: f64, units: UnitSystem) -> 
     match (say(low), say(high)) {
         _ if high <= 0.0 => format!("{} a second", say(usual_mm_s)),
         (low, high) if low == high => format!("{high} a second"),
-        (low, high) => format!("{low} to {high} a second"),
+        (low, high) => {
+            // One unit is enough for both.
+            let unit = high.rsplit(' ').next().unwrap_or_default();
+            format!("{} to {high} a second", low.trim_end_matches(unit).trim_end())
+        }
     }
 }
 
