@@ -62,7 +62,10 @@ impl ProofPlan {
         Self {
             words: match most {
                 Some(bar) => {
-                    format!("Water, in three steps to {} at most: {time}", units.say_exactly(bar, Unit::Bar))
+                    format!(
+                        "Water, in three steps to {} at most: {time}",
+                        units.say(not_over(bar), Unit::Bar)
+                    )
                 }
                 None => format!("Water, stood full: {time}"),
             },
@@ -79,6 +82,11 @@ impl ProofPlan {
         let before = self.steps.get(at.checked_sub(1)?)?;
         Some((&self.steps[at], before.until_ms))
     }
+}
+
+/// A pressure as it is said where it may not be more: down to a tenth of a bar.
+pub(crate) fn not_over(bar: f64) -> f64 {
+    (bar * 10.0 + 1e-9).floor() / 10.0
 }
 
 /// A step, and for how long it is held.
@@ -131,7 +139,7 @@ impl Asked<'_> {
     fn bar_words(&self, number: Option<u32>) -> String {
         let share = number.and_then(|number| SHARES.get((number as usize).checked_sub(1)?));
         match (share, self.pressure()) {
-            (Some(share), Ok(bar)) => self.units.say_exactly(share * bar, Unit::Bar),
+            (Some(share), Ok(bar)) => self.units.say(not_over(share * bar), Unit::Bar),
             _ => "Stood full".to_owned(),
         }
     }

@@ -211,3 +211,18 @@ fn a_pore_in_what_is_tight_is_judged_by_its_size_once_the_leak_test_is_good() {
     bench.set_cold("check.leak", "not_ok");
     assert_eq!(stands(&bench).0, "not_ok");
 }
+
+#[test]
+fn no_step_is_rounded_up_over_what_it_may_be() {
+    let bench = housing("1.3 bar");
+    let proof = proof(&bench);
+    // Half of 1.3 is 0.65, one and a half times it 1.95: no more is ever said.
+    let words: Vec<&str> =
+        proof.steps.iter().map(|it| it.word.as_str()).filter(|it| it.contains("bar")).collect();
+    let bars: Vec<f64> = words.iter().map(|it| it.trim_end_matches(" bar").parse().unwrap()).collect();
+    for (said, most) in bars.iter().zip([0.65, 1.3, 1.95]) {
+        assert!(*said <= most + 1e-9 && *said > most - 0.2, "{words:?}");
+    }
+    let caution = bench.plan().cautions.into_iter().find(|it| it.sentence.contains("people clear")).unwrap();
+    assert!(!caution.sentence.contains("2 bar"), "{}", caution.sentence);
+}

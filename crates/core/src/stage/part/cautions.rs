@@ -5,6 +5,7 @@ use crate::field;
 use crate::iron::{Era, Family};
 use crate::job::Round;
 use crate::quantity::Unit;
+use crate::stage::proof::not_over;
 use crate::stage::{Caution, Station};
 
 /// House: a manifold that never gets hotter carries no exhaust, in degC.
@@ -142,7 +143,7 @@ impl Said<'_> {
         } else if facts.fluid_tight == Some(true) {
             self.say(Station::Check, "Test with water, never with air or gas: brittle iron bursts.");
             if let Some(bar) = round.get(field::part::PRESSURE).filter(|bar| *bar > 0.0) {
-                let most = facts.units.say(bar * 1.5, Unit::Bar);
+                let most = facts.units.say(not_over(bar * 1.5), Unit::Bar);
                 self.say(
                     Station::Check,
                     format!("Proof with water, vented, slowly, people clear, to {most} at most."),
