@@ -33,7 +33,7 @@ use crate::shop::store::today_in;
 
 const FORMAT: &str = "vanadin-job";
 /// Raised when the shape changes; older files still open.
-const VERSION: u32 = 16;
+const VERSION: u32 = 17;
 /// A job with all the pictures it may have fits into this.
 const MOST_MIB: u64 = 96;
 
@@ -188,7 +188,7 @@ pub async fn export(desk: &State<Desk>, id: &str, pictures: Option<&str>) -> Res
     let pool = &desk.database.pool;
     let Seen { job, facts, .. } = desk.see(known(id)?).await?;
     let mut pictures = Vec::new();
-    for fact in facts.iter().filter(|fact| with_pictures && fact.change == Change::AddPicture) {
+    for fact in facts.iter().filter(|fact| with_pictures && takes_a_picture(fact)) {
         if let Some(jpeg) = pictures::jpeg(pool, job.id, fact.id, false).await? {
             pictures.push(FilePicture { id: fact.id, jpeg_base64: BASE64_STANDARD.encode(jpeg) });
         }
@@ -301,7 +301,7 @@ fn check(file: &JobFile) -> Result<(), Vec<FieldProblem>> {
         }
     }
     let taken: HashSet<Uuid> =
-        file.facts.iter().filter(|fact| fact.change == Change::AddPicture).map(|fact| fact.id).collect();
+        file.facts.iter().filter(|fact| takes_a_picture(fact)).map(|fact| fact.id).collect();
     let held: HashSet<Uuid> = file.pictures.iter().map(|picture| picture.id).collect();
     if taken != held || held.len() != file.pictures.len() {
         let right = "one for each that the log adds";
@@ -343,4 +343,8 @@ fn check(file: &JobFile) -> Result<(), Vec<FieldProblem>> {
         }
     }
     Ok(())
+}
+
+fn takes_a_picture(fact: &Fact) -> bool {
+    matches!(fact.change, Change::AddPicture { .. })
 }

@@ -10,8 +10,11 @@ export interface Writing {
   problems: readonly Problem[]
 }
 
-/** A form that writes one thing down: it is done once that is taken, or kept for a server that is not reached. */
-export function useWriting(onDone: () => void): Writing {
+/**
+ * A form that writes one thing down: it is done once that is taken, or kept for a server that is not reached. Done is
+ * told the id of what was said.
+ */
+export function useWriting(onDone: (id: string) => void): Writing {
   const { say } = useJob()
   const [sent, setSent] = useState<string | null>(null)
   const [problems, setProblems] = useState<readonly Problem[]>([])
@@ -30,7 +33,8 @@ export function useWriting(onDone: () => void): Writing {
         for (const refusal of mine) outbox.dismiss(refusal)
       } else if (!reached || !waiting.some((item) => item.id === sent)) {
         heard = true
-        onDone()
+        setSent(null)
+        onDone(sent)
       }
     }
     const unsubscribe = outbox.subscribe(look)

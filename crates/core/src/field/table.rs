@@ -182,6 +182,7 @@ check {
     PINS: OneOf = one_of("check.pins", "Pins", choices::CHECKED).of_the_round();
     NEXT_DAY: OneOf = one_of("check.next_day", "Again next day", choices::CHECKED).of_the_round();
     FAULTS: OneOf = one_of("check.faults", "Faults", choices::CHECKED).of_the_round();
+    OUT_OF_LINE: Number = length("check.out_of_line", "May be out of line by", 0.01, 100.0).like("{0.3 mm}");
 }
 note {
     JOB: Text = text("note.job", "Note on the job", NOTE_MOST).of_the_piece();
@@ -203,6 +204,7 @@ finish {
 hand_over {
     EXPECT: Text = text("hand_over.expect", "What to expect, what not to do", 600).of_the_piece();
     FOLLOW_UP: Text = date("hand_over.follow_up", "Ask again on").of_the_piece();
+    NEW_PART: Text = date("hand_over.new_part", "A new part comes on").of_the_piece();
     BECAME: OneOf = one_of("hand_over.became", "What became of it", choices::BECAME).of_the_round();
     OWNED: Text = text("hand_over.owned", "Why it goes out as it is, and who says so", 200).of_the_round();
     DONE: YesNo = yes_no("hand_over.done", "Handed over").of_the_round();

@@ -139,7 +139,7 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         | Change::Tick { .. }
         | Change::FinishStep { .. }
         | Change::AddNeighbour
-        | Change::AddPicture
+        | Change::AddPicture { .. }
         | Change::Undo { .. }
         | Change::Redo { .. }
         | Change::CancelLight

@@ -50,7 +50,12 @@ pub enum Change {
     AddNeighbour,
     /// A picture was taken; its fields are set by `picture.<id of this fact>.<field>`. Said by the
     /// server, once the picture itself is stored.
-    AddPicture,
+    AddPicture {
+        /// What it proves: what was said at the torch, a look, an answer how it holds, a mark, a crack, by its id.
+        /// It may come before what it proves.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        of: Option<Uuid>,
+    },
     /// A crack was found; its fields are set by `crack.<id of this fact>.<field>`.
     AddCrack,
     /// A face of the part; its fields are set by `face.<id of this fact>.<field>`.
@@ -227,7 +232,7 @@ impl Word for Change {
             | Self::Measure { .. }
             | Self::AddHardSpot { .. }
             | Self::AddNeighbour
-            | Self::AddPicture
+            | Self::AddPicture { .. }
             | Self::AddCrack
             | Self::AddFace
             | Self::Straighten { .. }

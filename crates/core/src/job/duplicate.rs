@@ -61,7 +61,7 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
                 continue;
             }
             // A picture is of that one part.
-            Change::AddPicture => {
+            Change::AddPicture { .. } => {
                 renamed.pop();
                 continue;
             }

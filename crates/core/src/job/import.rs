@@ -51,7 +51,7 @@ impl Importing {
             Change::AddFace => (&mut self.faces, FACES_MOST, "faces"),
             Change::AddMark { .. } => (&mut self.marks, LIST_MOST, "marks"),
             Change::MeasureSeam { .. } => (&mut self.at_seams, SEAM_READINGS_MOST, "readings at the seams"),
-            Change::AddPicture => (&mut self.pictures, PICTURES_MOST, "pictures"),
+            Change::AddPicture { .. } => (&mut self.pictures, PICTURES_MOST, "pictures"),
             Change::Observe { .. } | Change::Measure { .. } => {
                 (&mut self.evidence, LIST_MOST, "observations")
             }
@@ -117,7 +117,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::Time { .. }
         | Change::AddHardSpot { .. }
         | Change::AddNeighbour
-        | Change::AddPicture
+        | Change::AddPicture { .. }
         | Change::Unreadable { .. }
         | Change::Strike { .. }
         | Change::Undo { .. }

@@ -110,6 +110,9 @@ pub struct Picture {
     /// UTC, ms since 1970.
     pub at_ms: i64,
     pub taken_in_round: usize,
+    /// What it proves, by its id; nothing where it shows the part.
+    #[serde(default)]
+    pub of: Option<Uuid>,
 }
 
 /// A crack on the map.

@@ -46,7 +46,7 @@ impl<'a> Telling<'a> {
             }
             Change::AddHardSpot { spot, .. } => format!("A hard spot: {spot}"),
             Change::AddNeighbour => "Something must stay cool".to_owned(),
-            Change::AddPicture => "A picture was taken".to_owned(),
+            Change::AddPicture { .. } => "A picture was taken".to_owned(),
             Change::AddFace => format!("A face of the part: {}", self.letter(fact.id)),
             Change::AddMark { .. } => format!("On the map: {}", self.letter(fact.id)),
             Change::Straighten { face, .. } => {

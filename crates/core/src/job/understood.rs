@@ -69,7 +69,7 @@ impl Understood {
             | Change::Observe { .. }
             | Change::AddHardSpot { .. }
             | Change::AddNeighbour
-            | Change::AddPicture
+            | Change::AddPicture { .. }
             | Change::AddCrack
             | Change::AddFace
             | Change::AddMark { .. }

@@ -66,7 +66,7 @@ pub fn odds_moved_last(job: &Job, facts: &[Fact], shop: &Shop, runs: &Runs) -> O
 fn moves_nothing(change: &Change) -> bool {
     match change {
         Change::Set { key, .. } => key.starts_with("note.") || key.starts_with("picture."),
-        Change::AddPicture | Change::Time { .. } | Change::Estimate { .. } => true,
+        Change::AddPicture { .. } | Change::Time { .. } | Change::Estimate { .. } => true,
         _ => false,
     }
 }

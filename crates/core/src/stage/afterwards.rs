@@ -66,7 +66,7 @@ fn noon_ms(day: Day) -> i64 {
     day.number() * DAY_MS + DAY_MS / 2
 }
 
-fn words(it: &Followed) -> String {
+pub(super) fn words(it: &Followed) -> String {
     let went = it.went.map_or(String::new(), |went| format!(", {}", went.words().to_lowercase()));
     let after = if it.after.is_empty() { String::new() } else { format!(", after {}", it.after) };
     format!("{}{went}{after}", it.became.words())
@@ -86,6 +86,7 @@ pub(crate) fn afterwards(round: &Round, part: &PartFacts) -> AfterwardsPlan {
             answered: round.followed.iter().any(|it| it.revision > asked),
         });
     }
+    let new_part = round.get(field::hand_over::NEW_PART).and_then(|day| Day::parse(day, None).ok());
     let by_use = |handed_over_ms: i64| {
         let line = move |ask: AskAfter| {
             let day = Day::of_number(handed_over_ms / DAY_MS + ask.days)?;
@@ -104,6 +105,15 @@ pub(crate) fn afterwards(round: &Round, part: &PartFacts) -> AfterwardsPlan {
     // A day that was said is the first: what lies before it was not wanted.
     let first = said.map_or(i64::MIN, noon_ms);
     asks.extend(mended_and_out.into_iter().flat_map(by_use).filter(|ask| ask.due_ms > first));
+    if let Some(day) = new_part {
+        asks.push(AskLine {
+            day: day.said(),
+            words: "when the new part comes: is this one out?".to_owned(),
+            due_ms: noon_ms(day),
+            answered: round.followed.iter().any(|it| it.at_ms >= noon_ms(day) - DAY_MS),
+        });
+        asks.sort_by_key(|ask| ask.due_ms);
+    }
     let answer = |it: &Followed| AnswerLine {
         fact: it.fact,
         at_ms: it.at_ms,

@@ -14,7 +14,7 @@ use super::torch::TorchPlan;
 use super::{Amount, Caution, Stage, Station};
 use crate::base::day::DAY_MS;
 use crate::faults::acceptance::{Extent, Found, Then};
-use crate::field::{self, Field, OneOf};
+use crate::field;
 use crate::job::{CheckPlace, CheckWhat, Looked, Round, TorchEntry};
 use crate::map::{At, length_mm, place_along};
 use crate::method::{Joins, Way};
@@ -154,35 +154,8 @@ pub(crate) fn stage(asked: &CheckAsked<'_>) -> Stage<Vec<CheckLine>> {
     }
 }
 
-/// What was looked at in a round, whatever it was mended by: in a line each, with what was found where.
-#[must_use]
-pub fn looked_at(round: &Round, units: UnitSystem) -> Vec<CheckLine> {
-    let line = |(what, field, label): (CheckWhat, Field<OneOf>, &str)| {
-        let looks = round.looked.iter().filter(|it| it.place.what == what);
-        let last = looks.clone().next_back();
-        let of_last = last.map_or("", |it| if it.found == Found::Good { "ok" } else { "not_ok" });
-        let proved = ProofPlan::of(round, units).done_words;
-        let found: Vec<String> = looks
-            .filter(|it| it.found != Found::Good)
-            .map(|it| found_words(it, units))
-            .chain(Some(proved).filter(|words| what == CheckWhat::Leak && !words.is_empty()))
-            .collect();
-        CheckLine {
-            key: field.key().to_owned(),
-            label: label.to_owned(),
-            how: found.join("; "),
-            verdict: round.get(field).unwrap_or(of_last).to_owned(),
-            places: Vec::new(),
-            choices: Vec::new(),
-            due_ms: None,
-            proof: None,
-        }
-    };
-    LINES.into_iter().map(line).filter(|line| !line.verdict.is_empty()).collect()
-}
-
 /// "Pores, pinholes, 1.2 mm, 2 within 25 mm"
-fn found_words(it: &Looked, units: UnitSystem) -> String {
+pub(super) fn found_words(it: &Looked, units: UnitSystem) -> String {
     let size = it.size_mm.map(|mm| format!(", {}", units.say_exactly(mm, Unit::Millimetres)));
     let close = said("{25 mm}", units);
     let count = it.count.map(|count| format!(", {count} within {close}"));

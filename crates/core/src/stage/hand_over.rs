@@ -7,8 +7,10 @@ use super::afterwards::{AfterwardsPlan, afterwards};
 use super::heat::HeatPlan;
 use super::method::Contender;
 use super::part::{PartFacts, answered_for_shortly};
+use super::pictured::{PictureLine, PicturesAsked};
 use super::prep::{PrepPlan, SizePlan};
 use super::really::{ReallyAsked, ReallyPlan, really};
+use super::rounds_told::{self, RoundTold};
 use super::torch::TorchPlan;
 use super::{Amount, CheckLine, Stage};
 use crate::field;
@@ -39,6 +41,10 @@ pub struct HandOverPlan {
     pub lightings: Vec<String>,
     /// How it holds: when that is asked, and what was answered.
     pub afterwards: AfterwardsPlan,
+    /// Every picture, in the order taken: what it proves, and which show the part before and after.
+    pub pictures: Vec<PictureLine>,
+    /// The rounds before the one in hand.
+    pub rounds: Vec<RoundTold>,
     /// It came back broken: what of it the break bench can be told; nothing else.
     pub came_back: Option<CameBack>,
 }
@@ -289,6 +295,9 @@ impl HandOverPlan {
             label: label(asked),
             lightings: lightings(job, shop.units),
             afterwards: afterwards(round, asked.part),
+            pictures: PicturesAsked { job, check, piece: torch.map_or("bead", |torch| torch.piece.as_str()) }
+                .lines(),
+            rounds: rounds_told::told(job, shop.units),
             came_back: came_back(asked),
         }
     }

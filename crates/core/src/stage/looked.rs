@@ -61,7 +61,7 @@ pub(crate) fn place(round: &Round, part: &PartFacts, cracks: &[CrackPlan], at: C
     let by_its_use = Place {
         duty: duty(round, part),
         wall_mm: crack.map(|crack| crack.wall_mm).or(part.wall_mm).unwrap_or(GUESSED_WALL_MM),
-        tolerance_mm: longest.map(out_of_line_most_mm),
+        tolerance_mm: round.get(field::check::OUT_OF_LINE).or_else(|| longest.map(out_of_line_most_mm)),
     };
     let whole = CheckPlace { what: CheckWhat::Leak, at: None, side: None };
     let proved = stands(round, whole, &by_its_use) == Stands::Good;

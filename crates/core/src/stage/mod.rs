@@ -12,9 +12,11 @@ pub(crate) mod looked;
 pub(crate) mod map;
 pub(crate) mod method;
 pub(crate) mod part;
+pub(crate) mod pictured;
 pub(crate) mod prep;
 pub(crate) mod proof;
 pub(crate) mod really;
+pub(crate) mod rounds_told;
 #[expect(clippy::module_inception, reason = "what all the stages have in common has no other name")]
 mod stage;
 mod station;
@@ -23,7 +25,7 @@ pub(crate) mod taught;
 pub(crate) mod torch;
 
 pub use afterwards::{AfterwardsPlan, AnswerLine, AskLine};
-pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice, looked_at};
+pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice};
 pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{CrackPlan, EndAt, EndPlan, Grown, RunOut, WallAlong};
 pub use finish::{FinishChoice, FinishLine, FinishPlace, FinishPlan};
@@ -42,12 +44,14 @@ pub use method::{
     Contender, MethodPlan, Moment, OddsLine, Price, PriceLine, Ready, SchoolChoice, SessionPlan, SettingLine,
 };
 pub use part::{Forbidden, PartPlan, Side, Sketch};
+pub use pictured::{PictureLine, PictureOf};
 pub use prep::{
     BenchPlan, BreakPlan, GroundAt, MissingPlan, OverIt, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan,
     ReadLine, SeamCut, SeamPlan, SizePlan, SizeReading, SizeStrip, TackPlan, UsualSeam, WorkLine,
 };
 pub use proof::{ProofPlan, ProofStep};
 pub use really::{OtherThing, ReallyPlan, UsedLine};
+pub use rounds_told::RoundTold;
 pub(crate) use stage::Stage;
 pub use stage::{Caution, Lock, Missing};
 pub use station::{Amount, Station, StationState};

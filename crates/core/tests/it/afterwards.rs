@@ -110,6 +110,21 @@ fn a_day_that_was_said_comes_first_and_the_later_ones_after_it() {
 }
 
 #[test]
+fn the_day_a_new_part_comes_is_a_day_on_which_it_is_asked() {
+    let mut bench = handed_over("static");
+    let day = vanadin_core::base::day::Day::of_number(LIT_AT / DAY_MS + 60).unwrap();
+    bench.set("hand_over.new_part", &day.said());
+    let words: Vec<String> = asks(&bench).into_iter().map(|ask| ask.words).collect();
+    let comes = "when the new part comes: is this one out?";
+    assert_eq!(words, ["after a month", comes, "after half a year", "after two years"]);
+    answered(&mut bench, 31, Became::Holds);
+    assert_eq!(next(&bench, 59).0, format!("Ask again on {}", day.said()));
+    assert_eq!(next(&bench, 61).0, "Ask how it holds", "what was answered a month before is no answer");
+    answered(&mut bench, 61, Became::Holds);
+    assert!(asks(&bench).iter().any(|ask| ask.words == comes && ask.answered));
+}
+
+#[test]
 fn what_was_answered_in_its_field_counts_and_is_one_answer() {
     let mut bench = handed_over("static");
     bench.try_say(set("hand_over.became", "holds"), LIT_AT + 31 * DAY_MS, None).unwrap();

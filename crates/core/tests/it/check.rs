@@ -7,6 +7,7 @@ use vanadin_core::faults::causes::Seen;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, TorchEntry};
 use vanadin_core::plan::{Amount, Plan, Station, standing};
 use vanadin_core::quantity::UnitSystem;
+use vanadin_core::stage::PictureOf;
 
 use crate::common::{Bench, LIT_AT, covered, reading, set};
 
@@ -183,9 +184,17 @@ fn a_new_round_keeps_what_was_found_in_the_one_before() {
     bench.say(Change::NewRound { reason: "not wetted".to_owned() });
     let job = bench.job();
     assert_eq!((job.rounds[0].looked.len(), job.rounds[1].looked.len()), (1, 0));
-    let lines = vanadin_core::stage::looked_at(&job.rounds[0], UnitSystem::Metric);
-    let toes = lines.iter().find(|line| line.key == "check.toes").unwrap();
-    assert_eq!((toes.verdict.as_str(), toes.how.as_str()), ("not_ok", "Not wetted, not fused"));
+    let told = bench.plan().hand_over.rounds;
+    let [first] = &told[..] else { panic!("{told:?}") };
+    assert_eq!((first.number, first.lit_ms), (1, Some(LIT_AT)));
+    let beads = job.rounds[0].beads();
+    assert_eq!(
+        first.words,
+        format!(
+            "Torch braze. {beads} beads. Covered 2 h 00 after it was lit. Not good: toes whole (not wetted, not fused). \
+             Repaired again: not wetted."
+        )
+    );
     assert_eq!(bench.plan().amount(Station::Check), Amount::Nothing);
 }
 
@@ -314,4 +323,69 @@ fn a_file_is_tried_each_fifty_millimetres_along_both_toes() {
     assert!(line.places[0].points_words.starts_with(&format!("{count} points")), "{:?}", line.places[0]);
     let toes = plan.check.iter().find(|line| line.key == "check.toes").unwrap();
     assert_eq!(toes.places[0].points_words, "", "what is looked at is not filed");
+}
+
+/// A picture of one thing, or of the part, taken so long after it was lit.
+fn pictured(bench: &mut Bench, of: Option<Uuid>, shows: &str, after_ms: i64) -> Uuid {
+    let picture = bench.try_say(Change::AddPicture { of }, LIT_AT + after_ms, None).unwrap();
+    if !shows.is_empty() {
+        bench.set(&format!("picture.{picture}.shows"), shows);
+    }
+    picture
+}
+
+#[test]
+fn each_picture_says_what_it_proves_and_which_show_the_part_before_and_after() {
+    const DAY_MS: i64 = 86_400_000;
+    let mut bench = mended();
+    let crack = bench.crack();
+    let place = toes(&bench, 2);
+    let seen = bench.say(look(place, Found::Pore, "1.2 mm", Some(2), None));
+    let fault = bench.torch(TorchEntry::Trouble { seen: Seen::Pinholes, cause: String::new() }, 90_000);
+    pictured(&mut bench, None, "break", -DAY_MS);
+    pictured(&mut bench, None, "", DAY_MS);
+    pictured(&mut bench, Some(seen), "", DAY_MS);
+    pictured(&mut bench, Some(fault), "", DAY_MS);
+    pictured(&mut bench, Some(crack), "", DAY_MS);
+    // Of what never came: it is there, and says no more than it knows.
+    let lost = pictured(&mut bench, Some(Uuid::from_u128(7)), "", DAY_MS);
+    let lines = bench.plan().hand_over.pictures;
+    let told: Vec<(PictureOf, &str)> = lines.iter().map(|it| (it.shows, it.words.as_str())).collect();
+    let beads = bench.job().rounds[0].beads();
+    let words = Seen::Pinholes.words();
+    let fault_words = format!("{words}, bead {beads}");
+    assert_eq!(
+        told,
+        [
+            (PictureOf::Before, "The break"),
+            (PictureOf::After, "A picture"),
+            (PictureOf::One, "Toes whole, A, second side: pores, pinholes"),
+            (PictureOf::One, fault_words.as_str()),
+            (PictureOf::One, "Crack A"),
+            (PictureOf::One, "A picture"),
+        ]
+    );
+    bench.set(&format!("picture.{lost}.caption"), "by the lamp");
+    assert_eq!(bench.plan().hand_over.pictures[5].words, "by the lamp");
+    bench.say(Change::Strike { target: lost, reason: "of another".to_owned() });
+    assert_eq!(bench.plan().hand_over.pictures.len(), 5);
+}
+
+#[rstest]
+#[case::as_long_as_it_is("", "0.5 mm", "ok")]
+#[case::as_long_as_it_is_and_over("", "0.7 mm", "not_ok")]
+#[case::said_closer("0.2 mm", "0.3 mm", "not_ok")]
+#[case::said_wider("1 mm", "0.7 mm", "ok")]
+fn what_was_said_of_out_of_line_goes_before_what_its_length_allows(
+    #[case] said: &str,
+    #[case] off: &str,
+    #[case] expected: &str,
+) {
+    let mut bench = mended();
+    bench.set("part.length", "340 mm");
+    bench.set("check.out_of_line", said);
+    let place = CheckPlace { what: CheckWhat::Alignment, at: None, side: None };
+    bench.say(look(place, Found::OutOfLine, off, None, None));
+    // Hand-worked: 340 mm x 0.5 / 300 = 0.567 mm.
+    assert_eq!(verdict(&bench.plan(), "check.alignment"), expected);
 }

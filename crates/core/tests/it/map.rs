@@ -424,7 +424,7 @@ fn a_face_is_refused_where_it_cannot_be() {
     let face = mapped.face;
     let refused = mapped.bench.try_say(set(&face_key(face, "across"), "40 m"), 0, None);
     assert!(matches!(refused, Err(Refusal::Problems(_))), "{refused:?}");
-    let picture = mapped.bench.say(Change::AddPicture);
+    let picture = mapped.bench.say(Change::AddPicture { of: None });
     let typed = |across: &str| BTreeMap::from([("across".to_owned(), across.to_owned())]);
     let laid = |points_px: Vec<[f64; 2]>, across: &str| Change::Straighten {
         face,

@@ -5,7 +5,7 @@ use vanadin_core::faults::acceptance::Found;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, Refusal, Work, WorkStep};
 use vanadin_core::plan::{CheckLine, Station, standing};
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::stage::{ProofPlan, looked_at};
+use vanadin_core::stage::ProofPlan;
 
 use crate::common::{Bench, LIT_AT, covered, reading};
 
@@ -141,12 +141,14 @@ fn what_was_held_too_short_or_not_at_all_is_told_as_it_was() {
     // The record of the round says the same once it is good.
     bench.set_cold("check.leak", "ok");
     assert_eq!(leak(&bench).how, told);
-    let job = bench.job();
-    let lines = looked_at(job.round(), UnitSystem::Metric);
-    assert_eq!(lines.iter().find(|line| line.key == "check.leak").unwrap().how, told);
     // Taken back it was not done.
     bench.try_say(Change::Tick { step: held(2), done: false }, LIT_AT + 130 * MIN, None).unwrap();
     assert_eq!(proof(&bench).done_words, "water: 3 bar for 16 min; not at 6 bar, not at 9 bar");
+    // Done, and opened again later: the record still says what was held.
+    tick(&mut bench, held(2), 131);
+    bench.try_say(Change::NewRound { reason: "another crack".to_owned() }, LIT_AT + 140 * MIN, None).unwrap();
+    let rounds = bench.plan().hand_over.rounds;
+    assert!(rounds[0].words.contains("Good enough: tight (water: 3 bar"), "{rounds:?}");
 }
 
 #[test]

@@ -182,7 +182,7 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
             observed: job.evidence.get(*at).map(|seen| seen.fact),
         }),
         Act::AddNeighbour => Some(Change::AddNeighbour),
-        Act::AddPicture => Some(Change::AddPicture),
+        Act::AddPicture => Some(Change::AddPicture { of: None }),
         Act::AddCrack => Some(Change::AddCrack),
         Act::StrikeSomething(at) => {
             let target = job

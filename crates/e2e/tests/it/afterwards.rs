@@ -32,8 +32,14 @@ async fn how_it_holds_is_answered_on_a_phone_and_a_failure_two_years_on_says_whe
     browser.choose("Where", "Along the toe").await?;
     browser.field("How long at work by then").await?.send_keys("two seasons").await?;
     browser.field("What happened").await?.send_keys("a wagon ran into the points").await?;
+    let broken =
+        std::fs::canonicalize(concat!(env!("CARGO_MANIFEST_DIR"), "/../server/sample/lever-before.jpg"))?;
+    let input = By::Css("[role=dialog] input[type=file]");
+    browser.driver.find(input).await?.send_keys(broken.to_string_lossy()).await?;
+    browser.sees("1 picture with it").await?;
     browser.press("Write it down").await?;
     browser.sees("Failed, along the toe, after two seasons").await?;
+    browser.find(By::Css("[data-testid=afterwards] [data-proofs] img")).await?;
     browser.sees("a wagon ran into the points").await?;
     // Both answers stand on the record, and the next round is offered.
     let record = browser.text("record").await?;
@@ -61,6 +67,9 @@ async fn how_it_holds_is_answered_on_a_phone_and_a_failure_two_years_on_says_whe
     browser.sees("Open round 2").await?;
     // It was another lever, and the laptop is at hand: taken back, it is to be asked again.
     browser.resize(1280, 800).await?;
+    let pictured = "return document.querySelectorAll('[data-testid=afterwards] [data-proofs] img').length";
+    browser.press("Undo").await?;
+    eventually("its picture is taken back first", async || Ok(browser.run(pictured).await? == 0)).await?;
     browser.press("Undo").await?;
     eventually("it is taken back", async || Ok(answers().await? == 1)).await?;
     browser.find(By::Css("[data-testid=asked]")).await?;

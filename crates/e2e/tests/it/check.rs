@@ -6,6 +6,7 @@ use thirtyfour::By;
 use vanadin_e2e::{Browser, Server, eventually, set};
 
 const LEVER: &str = "Incline railway points lever";
+const PICTURE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../server/sample/lever-pores.jpg");
 
 #[tokio::test]
 async fn a_place_is_looked_at_again_measured_and_stays_on_the_record() -> anyhow::Result<()> {
@@ -46,6 +47,14 @@ async fn a_place_is_looked_at_again_measured_and_stays_on_the_record() -> anyhow
     browser.press("Write it down").await?;
     browser.sees("would do").await?;
     browser.choose("Where it is more than that", "Ground out and refilled, the part warm").await?;
+    // With a picture of it: it waits for what it proves.
+    browser
+        .driver
+        .find(By::Css("[role=dialog] input[type=file]"))
+        .await?
+        .send_keys(std::fs::canonicalize(PICTURE)?.to_string_lossy())
+        .await?;
+    browser.sees("1 picture with it").await?;
     browser.type_in("The largest, across", "5/64 in").await?;
     // 5/64 in is 1.98 mm, and 1.5 is good enough.
     browser.sees("Something does not hold").await?;
@@ -66,9 +75,23 @@ async fn a_place_is_looked_at_again_measured_and_stays_on_the_record() -> anyhow
     ensure!(!odds().await?.contains("not_good"));
     browser.press_test_id("place.check.toes.1").await?;
     browser.sees("Pores, pinholes, 1.98 mm").await?;
+    // It stands beside the list too, behind the sheet.
+    let open = "const there = document.querySelector('[role=dialog] [data-proofs] button img')
+        there?.closest('button').click()
+        return there !== null";
+    eventually("it lies beside its look", async || Ok(browser.run(open).await? == true)).await?;
+    browser.sees("In words").await?;
+    browser.type_in("In words", "by the lamp").await?;
+    browser.press("Done").await?;
     browser.press("Close").await?;
+    browser.sees("Toes whole, A, first side: pores, pinholes: by the lamp").await?;
     browser.station("Hand-over").await?;
-    browser.sees("Out of line, out of flat, 0.3 mm: good enough").await
+    browser.sees("Out of line, out of flat, 0.3 mm: good enough").await?;
+    browser.sees("Toes whole, A, first side: pores, pinholes: by the lamp").await?;
+    let pictures = "return [...document.querySelectorAll('[data-testid=record] img')]
+        .filter((image) => image.complete && image.naturalWidth > 0).length";
+    // Before, after, the pores of the sample and these.
+    eventually("the pictures stand on the record", async || Ok(browser.run(pictures).await? == 4)).await
 }
 
 #[tokio::test]

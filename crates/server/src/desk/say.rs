@@ -155,7 +155,7 @@ impl Desk {
             return Err(ApiError::OtherFolder);
         }
         new.possible(self.now_ms())?;
-        if new.change == Change::AddPicture {
+        if matches!(new.change, Change::AddPicture { .. }) {
             self.must_be_kept(id, new.id).await?;
         }
         let shop = self.shop().await?;

@@ -44,6 +44,7 @@ pub struct Jpeg {
     ("id" = Uuid, Path, description = "The job"),
     ("picture" = Uuid, Path, description = "Made by the client"),
     ("shows" = Option<String>, Query, description = "overall, break, mark, before or after"),
+    ("of" = Option<Uuid>, Query, description = "What it proves: what was said at the torch, a look, an answer how it holds, a mark, a crack"),
     ("at_client_ms" = i64, Query, description = "When it was taken by the client's clock, UTC in ms since 1970"),
     ("sent_at_client_ms" = Option<i64>, Query, description = "The client's clock when it sends this"),
     ("who" = Option<String>, Query, description = "Who took it"),
@@ -57,7 +58,7 @@ pub struct Jpeg {
     (status = 421, description = "Said to another data folder than the one that answers", body = ProblemsBody),
     (status = 422, description = "No picture, a damaged one, or too many points", body = ProblemsBody)))]
 #[post(
-    "/<id>/pictures/<picture>?<shows>&<at_client_ms>&<sent_at_client_ms>&<who>&<sender>&<folder>",
+    "/<id>/pictures/<picture>?<shows>&<of>&<at_client_ms>&<sent_at_client_ms>&<who>&<sender>&<folder>",
     data = "<data>"
 )]
 #[allow(clippy::too_many_arguments)] // one for each part of the request
@@ -67,6 +68,7 @@ pub async fn take_picture(
     id: &str,
     picture: &str,
     shows: Option<&str>,
+    of: Option<&str>,
     at_client_ms: Option<&str>,
     sent_at_client_ms: Option<&str>,
     who: Option<&str>,
@@ -76,6 +78,7 @@ pub async fn take_picture(
 ) -> Result<Json<JobView>, ApiError> {
     let (job, picture) = (known(id)?, known(picture)?);
     let folder: Option<Uuid> = asked("folder", folder, "the id of a data folder")?;
+    let of: Option<Uuid> = asked("of", of, "the id of what it proves")?;
     let time = "UTC, in ms since 1970";
     let sent_at_client_ms = asked("sent_at_client_ms", sent_at_client_ms, time)?;
     let at_client_ms = asked("at_client_ms", at_client_ms, time)?
@@ -87,7 +90,7 @@ pub async fn take_picture(
     // What would not be taken is not opened either.
     if !stands.job.pictures.iter().any(|known| known.id == picture) {
         let allowed = || stands.plan.allows(&stands.job, desk.now_ms());
-        accept(&stands.job, allowed, &Change::AddPicture, None, "", None)?;
+        accept(&stands.job, allowed, &Change::AddPicture { of }, None, "", None)?;
     }
     if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
         could_be_said(&change).map_err(|problem| vec![problem])?;
@@ -110,7 +113,7 @@ pub async fn take_picture(
         base: None,
         change,
     };
-    let (added, moved) = match desk.say(job, fact(picture, Change::AddPicture)).await {
+    let (added, moved) = match desk.say(job, fact(picture, Change::AddPicture { of })).await {
         Ok(said) => said,
         Err(refused) => {
             // A picture of which nothing is said is nobody's.

@@ -427,6 +427,7 @@ pub(super) fn points_lever(told: &mut Told<'_>) {
         ("oil", "clean"),
         ("sides", "both"),
     ]);
+    told.taken(drawn!("lever-before"), "before");
     told.tried("punch", "crumbles_no_rim", Confidence::Sure);
     told.tried("drill", "powder_and_crumbs", Confidence::Sure);
     let crack = told.crack(&[("wall", "12"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]);
@@ -462,13 +463,15 @@ pub(super) fn points_lever(told: &mut Told<'_>) {
     }
     let toes = |side| CheckPlace { what: CheckWhat::Toes, at: Some(crack), side };
     told.looked(toes(Some(1)), Found::Good, "", None);
-    told.looked(toes(Some(2)), Found::Pore, "1.2", Some(2));
+    let pores = told.looked(toes(Some(2)), Found::Pore, "1.2", Some(2));
+    told.taken_of(Some(pores), drawn!("lever-pores"));
     let straight = CheckPlace { what: CheckWhat::Alignment, at: None, side: None };
     told.looked(straight, Found::OutOfLine, "0.3", None);
     for line in plan(&told.job, told.shop).finish.lines.into_iter().filter(|line| !line.done) {
         told.say(Change::Tick { step: line.step, done: true });
     }
     told.set(&mark_key(pivot, "after"), "22.01");
+    told.taken(drawn!("lever-after"), "after");
     told.set("hand_over.expect", "Paint it when it is dry. Grease the pivot; do not hammer the pin home.");
     told.set("hand_over.follow_up", "2027-04-12");
     told.set("hand_over.done", "yes");

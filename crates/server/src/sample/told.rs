@@ -123,7 +123,7 @@ impl<'a> Told<'a> {
     }
 
     /// A place was looked at.
-    pub(super) fn looked(&mut self, place: CheckPlace, found: Found, size: &str, count: Option<u32>) {
+    pub(super) fn looked(&mut self, place: CheckPlace, found: Found, size: &str, count: Option<u32>) -> Uuid {
         let typed = if size.is_empty() {
             TypedValues::new()
         } else {
@@ -131,7 +131,7 @@ impl<'a> Told<'a> {
         };
         let shown_in = UnitSystem::Metric;
         let note = String::new();
-        self.say(Change::Look { place, found, typed, shown_in, count, then: None, note });
+        self.say(Change::Look { place, found, typed, shown_in, count, then: None, note })
     }
 
     pub(super) fn part(&mut self, facts: &[(&str, &str)]) {
@@ -151,14 +151,20 @@ impl<'a> Told<'a> {
         self.wait(2);
     }
 
-    pub(super) fn taken(&mut self, (jpeg, small): (&[u8], &[u8]), shows: &str) -> Uuid {
-        let id = self.say(Change::AddPicture);
+    pub(super) fn taken(&mut self, drawn: (&[u8], &[u8]), shows: &str) -> Uuid {
+        let id = self.taken_of(None, drawn);
+        self.set(&picture_key(id, "shows"), shows);
+        id
+    }
+
+    /// A picture that proves something, or shows the part.
+    pub(super) fn taken_of(&mut self, of: Option<Uuid>, (jpeg, small): (&[u8], &[u8])) -> Uuid {
+        let id = self.say(Change::AddPicture { of });
         self.pictures.push((
             id,
             // As they were drawn.
             Shrunk { width: 800, height: 600, jpeg: jpeg.to_vec(), small: small.to_vec() },
         ));
-        self.set(&picture_key(id, "shows"), shows);
         id
     }
 

@@ -15,9 +15,8 @@ use vanadin_core::job::{
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{Available, Plan, Standing};
 use vanadin_core::practice::is_at_hand;
-use vanadin_core::quantity::UnitSystem;
 use vanadin_core::secret::{Level, Practice, gear_words};
-use vanadin_core::stage::{CheckLine, hottest, looked_at};
+use vanadin_core::stage::hottest;
 
 use super::field::FieldHeld;
 
@@ -102,7 +101,7 @@ impl JobView {
             fields: fields_of(&job),
             face: job.face(),
             practice: job.practice.as_ref().map(PracticeSeen::of),
-            job: JobSeen::of(job, plan.units),
+            job: JobSeen::of(job),
             plan,
             standing,
             available,
@@ -165,19 +164,17 @@ pub struct RoundSeen {
     pub timed: Vec<Timed>,
     /// Why this round was opened; empty for the first.
     pub reason: String,
-    /// What was looked at after its heat.
-    pub checked: Vec<CheckLine>,
     /// What the pad showed at most.
     pub hottest: Option<Figure>,
 }
 
 impl JobSeen {
-    fn of(job: Job, units: UnitSystem) -> Self {
+    fn of(job: Job) -> Self {
         Self {
             evidence: job.evidence,
             pictures: job.pictures,
             faces: job.faces,
-            rounds: job.rounds.into_iter().map(|round| RoundSeen::of(round, units)).collect(),
+            rounds: job.rounds.into_iter().map(RoundSeen::of).collect(),
             put_away: job.put_away,
             damaged: job.damaged,
             own_words: job.own_words,
@@ -186,8 +183,8 @@ impl JobSeen {
 }
 
 impl RoundSeen {
-    fn of(round: Round, units: UnitSystem) -> Self {
-        let (checked, hottest) = (looked_at(&round, units), hottest(&round));
+    fn of(round: Round) -> Self {
+        let hottest = hottest(&round);
         let drawn =
             |heat: Heat| Heat { readings: thinned(&heat.readings, DRAWN), others: Vec::new(), ..heat };
         Self {
@@ -201,7 +198,6 @@ impl RoundSeen {
             cancelled: round.cancelled.into_iter().map(drawn).collect(),
             timed: round.timed,
             reason: round.reason,
-            checked,
             hottest,
         }
     }

@@ -125,6 +125,30 @@ async fn a_picture_is_said_only_with_the_picture_itself() {
 }
 
 #[rocket::async_test]
+async fn a_picture_says_what_it_proves_also_before_that_has_come() {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    let (picture, crack) = (Uuid::new_v4(), Uuid::new_v4());
+    let jpeg = file(60, 40, ImageFormat::Jpeg);
+    let (status, answer) = server.send_picture(job, picture, "&of=crack", &jpeg).await;
+    assert_eq!((status, &answer["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("of")));
+    let (status, view) = server.send_picture(job, picture, &format!("&of={crack}"), &jpeg).await;
+    assert_eq!((status, &view["job"]["pictures"][0]["of"]), (Status::Ok, &json!(crack)));
+    let words = |view: &Value| view["plan"]["hand_over"]["pictures"][0]["words"].clone();
+    assert_eq!(words(&view), "A picture");
+    // What it proves waited longer than the picture did.
+    let fact =
+        json!({ "id": crack, "at_client_ms": 4_000_000_000_000_i64, "change": { "kind": "add_crack" } });
+    let (status, view) = server.post(&format!("/api/jobs/{job}/facts"), &fact).await;
+    assert_eq!((status, words(&view)), (Status::Ok, json!("Crack A")));
+    // It goes through a file.
+    let (_, exported) = server.get(&format!("/api/jobs/{job}/export")).await;
+    let (_, copy) = server.post("/api/import", &exported).await;
+    let (status, other) = server.get(&format!("/api/jobs/{}", copy["id"].as_str().unwrap())).await;
+    assert_eq!((status, words(&other)), (Status::Ok, json!("Crack A")), "{other}");
+}
+
+#[rocket::async_test]
 async fn a_copy_of_the_job_has_the_part_and_not_its_pictures() {
     let server = Server::empty().await;
     let (job, copy) = (server.new_job().await, Uuid::new_v4());

@@ -2331,6 +2331,12 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "add_picture";
+            /**
+             * Format: uuid
+             * @description What it proves: what was said at the torch, a look, an answer how it holds, a mark, a crack, by its id.
+             *     It may come before what it proves.
+             */
+            of?: string | null;
         } | {
             /** @enum {string} */
             kind: "add_crack";
@@ -3987,8 +3993,12 @@ export interface components {
             open: string[];
             /** @description Why it goes out as it is; empty while nobody has said. */
             owned: string;
+            /** @description Every picture, in the order taken: what it proves, and which show the part before and after. */
+            pictures: components["schemas"]["PictureLine"][];
             /** @description What it really used, beside what was planned. */
             really: components["schemas"]["ReallyPlan"];
+            /** @description The rounds before the one in hand. */
+            rounds: components["schemas"]["RoundTold"][];
             /** @description What it took from the stores, with the box it came from: "Nickel stick, 3.2 mm: 4 rods, box 77-B". */
             used: string[];
         };
@@ -4599,7 +4609,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.next_day" | "check.faults" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "finish.coat" | "finish.putty" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.next_day" | "check.faults" | "check.out_of_line" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "finish.coat" | "finish.putty" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.new_part" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -5955,10 +5965,33 @@ export interface components {
              * @description The fact that added it; the picture itself is kept under it.
              */
             id: string;
+            /**
+             * Format: uuid
+             * @description What it proves, by its id; nothing where it shows the part.
+             */
+            of?: string | null;
             taken_in_round: number;
         };
         /** @enum {string} */
         PictureField: "shows" | "caption";
+        /** @description A picture, as it stands on the record. */
+        PictureLine: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: uuid
+             * @description What it proves, by its id; nothing where it shows the part.
+             */
+            of?: string | null;
+            shows: components["schemas"]["PictureOf"];
+            /** @description "Toes whole: A, second side", "Pores, bead 3", or as it was said of it. */
+            words: string;
+        };
+        /**
+         * @description When a picture of the part was taken, seen from its repair.
+         * @enum {string}
+         */
+        PictureOf: "before" | "after" | "one";
         /** @description A piece of a sentence: words, the key of a blank, or the name of an answer. */
         PieceView: {
             /** @enum {string} */
@@ -6557,8 +6590,6 @@ export interface components {
         RoundSeen: {
             /** @description Lightings that were cancelled, the first first. */
             cancelled: components["schemas"]["Heat"][];
-            /** @description What was looked at after its heat. */
-            checked: components["schemas"]["CheckLine"][];
             cracks: components["schemas"]["Crack"][];
             hard_spots: components["schemas"]["HardSpot"][];
             hottest?: components["schemas"]["Figure"] | null;
@@ -6572,6 +6603,18 @@ export interface components {
             reason: string;
             /** @description Steps that were timed on the bench, the first first. */
             timed: components["schemas"]["Timed"][];
+        };
+        /** @description A round that came before, as the record tells it. */
+        RoundTold: {
+            /**
+             * Format: int64
+             * @description UTC, ms since 1970; nothing where it was never lit or begun.
+             */
+            lit_ms?: number | null;
+            /** @description From 1. */
+            number: number;
+            /** @description "Nickel arc, cold. 8 beads, 6 peened. It did not go well: pores. Covered 1 h 51 after it was lit. Not good: ..." */
+            words: string;
         };
         /** @description The proposal to run the groove out to the edge. */
         RunOut: {
@@ -10650,6 +10693,8 @@ export interface operations {
             query: {
                 /** @description overall, break, mark, before or after */
                 shows?: string;
+                /** @description What it proves: what was said at the torch, a look, an answer how it holds, a mark, a crack */
+                of?: string;
                 /** @description When it was taken by the client's clock, UTC in ms since 1970 */
                 at_client_ms: number;
                 /** @description The client's clock when it sends this */

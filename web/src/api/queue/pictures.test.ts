@@ -5,6 +5,7 @@ const JOB = 'a-job'
 let kept: Map<string, unknown>
 let answers: (() => Response | Promise<Response>)[]
 let sent: string[]
+let said: URLSearchParams[]
 
 vi.mock('idb', () => ({
   openDB: async () => ({
@@ -29,8 +30,11 @@ beforeEach(() => {
   kept = new Map()
   answers = []
   sent = []
+  said = []
   vi.stubGlobal('fetch', async (address: string) => {
-    sent.push(address.split('?')[0] ?? '')
+    const [path = '', words] = address.split('?')
+    sent.push(path)
+    said.push(new URLSearchParams(words))
     return (answers.shift() ?? view)()
   })
 })
@@ -75,6 +79,8 @@ describe('a picture', () => {
     const box = await opened()
     await vi.advanceTimersByTimeAsync(100)
     expect(sent).toEqual(['/api/jobs/a-job/pictures/one'])
+    // It was kept before a picture could prove anything: it shows the part.
+    expect(said[0]?.has('of')).toBe(false)
     expect(box.now().waiting).toEqual([])
   })
 
@@ -87,6 +93,16 @@ describe('a picture', () => {
     await vi.advanceTimersByTimeAsync(100)
     expect(box.now().refused).toMatchObject([{ name: 'lever.jpg', problem }])
     expect([box.now().waiting.length, sent.length]).toEqual([0, 2])
+  })
+
+  it('of one thing says which, and is refused beside that', async () => {
+    const problem = { field: 'picture', message: 'no picture', would_be_right: 'a JPEG' }
+    answers = [() => new Response(JSON.stringify({ problems: [problem] }), { status: 422 })]
+    const box = await opened()
+    await box.take(JOB, file(), '', 20, 'a-look')
+    await vi.advanceTimersByTimeAsync(100)
+    expect(said.map((words) => [words.get('of'), words.get('shows')])).toEqual([['a-look', null]])
+    expect(box.now().refused).toMatchObject([{ of: 'a-look' }])
   })
 
   it('outlives an answer that cannot be read', async () => {

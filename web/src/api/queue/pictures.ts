@@ -15,15 +15,18 @@ export interface WaitingPicture {
   name: string
   file: Blob
   shows: string
+  /** What it proves, by its id; nothing where it shows the part. */
+  of: string | null
   at_client_ms: number
   who: string
   folder: string | null
 }
 
 /** A picture the server would not take. */
-interface RefusedPicture {
+export interface RefusedPicture {
   id: string
   job: string
+  of: string | null
   name: string
   problem: Problem
 }
@@ -52,8 +55,14 @@ export const pictureBox = {
   subscribe: box.subscribe,
   now: box.getState,
 
-  /** Takes a picture of a job: kept here first, then sent. One over `mostMb` is refused at once. */
-  async take(job: string, file: File, shows: string, mostMb: number): Promise<void> {
+  /** Takes a picture of a job, or of one thing of it: kept here first, then sent. One over `mostMb` is refused at once. */
+  async take(
+    job: string,
+    file: File,
+    shows: string,
+    mostMb: number,
+    of: string | null = null,
+  ): Promise<void> {
     const id = newId()
     if (file.size > mostMb * 1024 * 1024) {
       const problem = {
@@ -61,12 +70,12 @@ export const pictureBox = {
         message: `more than ${mostMb} MB are too many`,
         would_be_right: 'a smaller one',
       }
-      box.setState({ refused: [...box.getState().refused, { id, job, name: file.name, problem }] })
+      box.setState({ refused: [...box.getState().refused, { id, job, of, name: file.name, problem }] })
       return
     }
     const who = device.said()
     const folder = queryClient.getQueryData(jobQuery(job).queryKey)?.folder ?? null
-    const item = { id, job, name: file.name, file, shows, at_client_ms: Date.now(), who, folder }
+    const item = { id, job, name: file.name, file, shows, of, at_client_ms: Date.now(), who, folder }
     try {
       await (await kept).put('waiting', item)
     } catch {
@@ -124,10 +133,10 @@ async function sendAll(): Promise<void> {
       void queryClient.invalidateQueries({ queryKey: ['rack'] })
       box.setState({ waiting })
     } else {
-      const { id, job, name } = item
+      const { id, job, name, of } = item
       box.setState({
         waiting,
-        refused: [...box.getState().refused, { id, job, name, problem: outcome.problem }],
+        refused: [...box.getState().refused, { id, job, of, name, problem: outcome.problem }],
       })
     }
   }
@@ -144,6 +153,7 @@ async function post(item: WaitingPicture): Promise<Outcome> {
   })
   if (item.folder != null) words.set('folder', item.folder)
   if (item.shows !== '') words.set('shows', item.shows)
+  if (item.of !== null) words.set('of', item.of)
   try {
     const answer = await fetch(`/api/jobs/${item.job}/pictures/${item.id}?${words.toString()}`, {
       method: 'POST',
@@ -164,7 +174,9 @@ async function post(item: WaitingPicture): Promise<Outcome> {
 
 async function start(): Promise<void> {
   try {
-    box.setState({ waiting: [...(await (await kept).getAll('waiting')), ...box.getState().waiting] })
+    // One that was kept before pictures proved anything shows the part.
+    const from = (await (await kept).getAll('waiting')).map((item) => ({ ...item, of: item.of ?? null }))
+    box.setState({ waiting: [...from, ...box.getState().waiting] })
   } catch {
     // Without the browser's store there is nothing from before.
   }

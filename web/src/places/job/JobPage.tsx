@@ -50,7 +50,7 @@ function Bench({ station }: { station: Station }): ReactNode {
       <PaperStrip />
       <PaperEstimate />
       <PaperLabel />
-      <div className="screen mx-auto flex h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto">
+      <div className="screen mx-auto flex h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto print:pb-0!">
         <title>{`${STATIONS[current]?.word ?? ''}: ${view.name} - Vanadin`}</title>
         <header className="no-print relative pt-3 max-bench:hidden">
           <JobHeatLine current={current} />

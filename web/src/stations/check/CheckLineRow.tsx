@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { foreseen } from '../../quantity/show'
@@ -61,6 +62,11 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
           onChoose={onSay}
         />
       </div>
+      {cold && line.key === 'check.alignment' && (
+        <div className="mt-1 max-w-[260px]">
+          <Field name="check.out_of_line" />
+        </div>
+      )}
       {cold && line.proof != null && line.verdict !== 'ok' && <Proof proof={line.proof} />}
       {cold && apart && (
         <ul className="mt-1 flex flex-col">

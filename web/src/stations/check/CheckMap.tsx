@@ -1,13 +1,10 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { FaceDrawing, STILL } from '../../job/FaceDrawing'
 import { useJob } from '../../job/JobContext'
-import { path } from '../../ui/heat-line-layout'
 import { apart, pointsOn, spots, type Spot } from './spots'
 
 type At = Schemas['At']
-
-const line = (points: readonly At[]): string => path(points.map(({ x_mm, y_mm }) => [x_mm, y_mm] as const))
-const STILL = { vectorEffect: 'non-scaling-stroke' } as const
 
 /** How a spot is drawn: open a ring, good a full mark, not good a cross over it, left a half one. */
 const FILL: Record<Spot['verdict'], string> = {
@@ -54,49 +51,12 @@ function OneFace({ face, spots: here, points, job }: OneFaceProps): ReactNode {
   const r = 13 * unit
   return (
     <figure>
-      <svg
-        viewBox={`${left_mm} ${top_mm} ${wide} ${high}`}
+      <FaceDrawing
+        job={job}
+        face={face}
         className="h-auto max-h-[300px] w-full"
-        role="img"
-        aria-label={`${face.name}: ${here.map((spot) => `${spot.number}, ${spot.words}`).join('; ')}`}
-        fill="none"
-        strokeLinejoin="round"
-        strokeLinecap="round"
+        label={`${face.name}: ${here.map((spot) => `${spot.number}, ${spot.words}`).join('; ')}`}
       >
-        {face.seen != null && (
-          <image
-            href={`/api/jobs/${job}/map/${face.id}/picture/${face.seen.revision}`}
-            x={face.seen.frame.left_mm}
-            y={face.seen.frame.top_mm}
-            width={face.seen.frame.right_mm - face.seen.frame.left_mm}
-            height={face.seen.frame.bottom_mm - face.seen.frame.top_mm}
-            preserveAspectRatio="none"
-            opacity="0.4"
-          />
-        )}
-        {face.rims.map((rim, at) => (
-          <path key={at} d={`${line(rim)}Z`} stroke="var(--dim)" strokeWidth="1.6" style={STILL} />
-        ))}
-        {face.lines.map((it) => (
-          <path
-            key={it.crack}
-            d={line(it.points)}
-            stroke={it.from_behind ? 'var(--dim)' : 'var(--ash)'}
-            strokeWidth="2.5"
-            style={STILL}
-          />
-        ))}
-        {face.holes.map((hole) => (
-          <circle
-            key={`${hole.crack} ${hole.side}`}
-            cx={hole.at.x_mm}
-            cy={hole.at.y_mm}
-            r={hole.drill_mm / 2}
-            stroke="var(--ash)"
-            strokeWidth="1.5"
-            style={STILL}
-          />
-        ))}
         {points.map(({ x_mm, y_mm }) => (
           <path
             key={`${x_mm} ${y_mm}`}
@@ -148,7 +108,7 @@ function OneFace({ face, spots: here, points, job }: OneFaceProps): ReactNode {
             </g>
           )
         })}
-      </svg>
+      </FaceDrawing>
       <figcaption className="text-ash">{face.name}</figcaption>
     </figure>
   )

@@ -5,6 +5,7 @@ import { NewRound } from '../../job/NewRound'
 import { useShop } from '../../job/ShopContext'
 import { CheckLineRow } from './CheckLineRow'
 import { CheckMap } from './CheckMap'
+import { CheckPictures } from './CheckPictures'
 import { Finish } from './Finish'
 import { Sizes } from './Sizes'
 import { Straps } from './Straps'
@@ -73,6 +74,7 @@ export function CheckStation(): ReactNode {
         </div>
         <div className="w-[300px] shrink-0 max-bench:order-first max-bench:w-full empty:hidden">
           <CheckMap lines={check} />
+          {view.standing.hot == null && lit && <CheckPictures />}
         </div>
       </div>
       {!view.plan.only_to_refill && failed.length > 0 && lit && !handed && (

@@ -1,7 +1,10 @@
 import { useEffect, useState, type ReactNode } from 'react'
 import type { Problem, Schemas } from '../../api/client'
+import { pictureBox } from '../../api/queue/pictures'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { useTables } from '../../job/TablesContext'
+import { WithPictures } from '../../job/WithPictures'
 import { shownFields } from '../../job/shown-fields'
 import { useWriting } from '../../job/useWriting'
 import { Box } from '../../ui/Box'
@@ -20,7 +23,12 @@ export interface LookFormProps {
 /** How large it is and what is done about it; one press writes it down. */
 export function LookForm({ place, choice, onDone, onBack }: LookFormProps): ReactNode {
   const { view } = useJob()
-  const { write: writeDown, problems } = useWriting(onDone)
+  const { picture_mb } = useTables()
+  const [files, setFiles] = useState<readonly File[]>([])
+  const { write: writeDown, problems } = useWriting((look) => {
+    for (const file of files) void pictureBox.take(view.id, file, '', picture_mb, look)
+    onDone()
+  })
   const { units } = useShop()
   const [size, setSize] = useState('')
   const [count, setCount] = useState('')
@@ -99,6 +107,7 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
       <FieldFrame id="look-note" label="In a word" problem={undefined}>
         <Box id="look-note" text={note} aside="" wrong={false} onType={setNote} />
       </FieldFrame>
+      <WithPictures what={`${choice.words}, ${place.words}`} files={files} onFiles={setFiles} />
       {elsewhere !== undefined && <p role="alert">{elsewhere.message}</p>}
       <div className="flex flex-wrap gap-2">
         <button type="submit" className="min-h-12 border-[1.5px] border-chalk px-5 font-semibold">

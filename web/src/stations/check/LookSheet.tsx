@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
+import { Proofs } from '../../job/Proofs'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
@@ -60,6 +61,7 @@ export function LookSheet({ line, place, onClose }: LookSheetProps): ReactNode {
               <li key={look.fact}>
                 <span className="text-ash">{clock(look.at_ms, shop, view.now_ms)}</span> {look.words}
                 {look.who !== '' && <span className="text-ash">, {look.who}</span>}
+                <Proofs of={look.fact} what={`${line.label}, ${place.words}: ${look.words}`} />
               </li>
             ))}
           </ul>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
+import { Proofs } from '../../job/Proofs'
 import { SizeStrip } from '../../job/SizeStrip'
 
 export interface SizesProps {
@@ -25,6 +26,7 @@ export function Sizes({ sizes, cold }: SizesProps): ReactNode {
             )}
           </p>
           <SizeStrip size={it} />
+          <Proofs of={it.mark} what={it.name} />
           {it.to_do !== '' && <p className="border-l-[3px] border-chalk pl-3">{it.to_do}</p>}
           {cold ? (
             <div className="grid grid-cols-[1fr_1fr_2fr] items-end gap-2 max-bench:grid-cols-2">

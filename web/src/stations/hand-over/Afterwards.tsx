@@ -3,6 +3,7 @@ import { Link, useSearchParams } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { toTheBench } from '../../job/came-back'
 import { useJob } from '../../job/JobContext'
+import { Proofs } from '../../job/Proofs'
 import { useShop } from '../../job/ShopContext'
 import { day } from '../../quantity/show'
 import { Button } from '../../ui/Button'
@@ -48,6 +49,7 @@ export function Afterwards(): ReactNode {
                   {words}
                 </span>
               ))}
+            <Proofs of={answer.fact} what={answer.words} />
           </li>
         ))}
         {became !== 'failed' &&

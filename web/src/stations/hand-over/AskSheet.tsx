@@ -1,10 +1,12 @@
 import { useEffect, useState, type ReactNode } from 'react'
 import type { Problem, Schemas } from '../../api/client'
 import { tableOf } from '../../api/fields'
+import { pictureBox } from '../../api/queue/pictures'
 import { useJob } from '../../job/JobContext'
 import { useTables } from '../../job/TablesContext'
 import { shownFields } from '../../job/shown-fields'
 import { useWriting } from '../../job/useWriting'
+import { WithPictures } from '../../job/WithPictures'
 import { Box } from '../../ui/Box'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -30,8 +32,12 @@ export interface AskSheetProps {
 /** What became of it, and where it does not hold, where it went. */
 export function AskSheet({ begun, onClose }: AskSheetProps): ReactNode {
   const { view } = useJob()
-  const { write: writeDown, problems } = useWriting(onClose)
   const tables = useTables()
+  const [files, setFiles] = useState<readonly File[]>([])
+  const { write: writeDown, problems } = useWriting((answer) => {
+    for (const file of files) void pictureBox.take(view.id, file, '', tables.picture_mb, answer)
+    onClose()
+  })
   const [became, setBecame] = useState<Became | null>(begun)
   const [went, setWent] = useState('')
   const [words, setWords] = useState<Record<Said, string>>({ after: '', did: '', note: '' })
@@ -109,6 +115,7 @@ export function AskSheet({ begun, onClose }: AskSheetProps): ReactNode {
           {became !== 'unknown' && box('after')}
           {became !== 'unknown' && box('did')}
           {gave && box('note')}
+          {became !== 'unknown' && <WithPictures what="how it holds" files={files} onFiles={setFiles} />}
           {elsewhere !== undefined && <p role="alert">{elsewhere.message}</p>}
           <div className="flex flex-wrap gap-2">
             <button type="submit" className="min-h-12 border-[1.5px] border-chalk px-5 font-semibold">

@@ -34,6 +34,7 @@ export function HandOverStation(): ReactNode {
       </div>
       <div className="no-print flex w-[250px] shrink-0 flex-col gap-3 max-bench:order-first max-bench:w-full">
         <Field name="hand_over.follow_up" placeholder="in 3 months" />
+        <Field name="hand_over.new_part" placeholder="in 6 weeks" folded />
         {handed && <Afterwards />}
         {handed && became === 'failed' && <NewRound reason="it failed in use" />}
         <Field name="hand_over.expect" placeholder="warm it slowly" />

@@ -5,6 +5,7 @@ import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
 import { day, inUnits, minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
+import { RecordProofs, RecordSeen } from './RecordSeen'
 
 /** The record on one page: what was planned, what was done, what to expect. */
 export function RecordPage(): ReactNode {
@@ -62,34 +63,51 @@ export function RecordPage(): ReactNode {
           .
         </p>
       )}
-      {job.rounds.map((each, at) => (
-        <div key={at} className="grid grid-cols-2 gap-x-8 max-bench:grid-cols-1 print:grid-cols-2">
+      <div className="print:grid print:auto-cols-fr print:grid-flow-col print:gap-x-8">
+        <RecordSeen />
+        {round?.lit != null && round.readings.length > 1 && (
+          <div className="mt-2 print:mt-1">
+            <HeatChart
+              name="The record: readings against time"
+              theme={themeOf(shop)}
+              units={shop.units}
+              until={Math.max(round.readings.at(-1)?.minutes ?? 60, round.lit.frozen?.curve.at(-1)?.[0] ?? 0)}
+              top={Math.ceil((Math.max(...round.readings.map((r) => r.celsius)) * 1.15) / 50) * 50}
+              plan={round.lit.frozen?.curve ?? []}
+              record={round.readings}
+              levels={[]}
+              small
+              tick={minutes}
+            />
+          </div>
+        )}
+      </div>
+      {view.plan.hand_over.rounds.map((told) => (
+        <p
+          key={told.number}
+          className="border-b border-rule py-1 [overflow-wrap:anywhere]"
+          data-testid="round-told"
+        >
+          <b>
+            Round {told.number}
+            {told.lit_ms != null && `, ${day(told.lit_ms, shop)}`}
+          </b>
+          : {told.words}
+        </p>
+      ))}
+      {round !== undefined && (
+        <div className="grid grid-cols-2 gap-x-8 max-bench:grid-cols-1 print:grid-cols-2">
           {job.rounds.length > 1 && (
-            <h3 className="col-span-full border-t border-rule pt-1 text-[20px]">
-              Round {at + 1}
-              {each.reason !== '' && `: ${each.reason}`}
+            <h3 className="col-span-full pt-1 text-[20px]">
+              Round {job.rounds.length}
+              {round.reason !== '' && `: ${round.reason}`}
             </h3>
           )}
-          <Planned round={each} last={at === job.rounds.length - 1} />
-          <Done round={each} last={at === job.rounds.length - 1} />
-        </div>
-      ))}
-      {round?.lit != null && round.readings.length > 1 && (
-        <div className="mt-2">
-          <HeatChart
-            name="The record: readings against time"
-            theme={themeOf(shop)}
-            units={shop.units}
-            until={Math.max(round.readings.at(-1)?.minutes ?? 60, round.lit.frozen?.curve.at(-1)?.[0] ?? 0)}
-            top={Math.ceil((Math.max(...round.readings.map((r) => r.celsius)) * 1.15) / 50) * 50}
-            plan={round.lit.frozen?.curve ?? []}
-            record={round.readings}
-            levels={[]}
-            small
-            tick={minutes}
-          />
+          <Planned round={round} />
+          <Done round={round} />
         </div>
       )}
+      <RecordProofs />
       <div className="print:grid print:grid-cols-2 print:gap-x-8">
         {view.plan.hand_over.lightings.length > 0 && (
           <Section title="The lightings">
@@ -230,26 +248,23 @@ const endsOf = (
 const SHOWN = ['heat.target', 'prep.rods', 'prep.pins', 'prep.beads', 'cooling.unwrap', 'method.odds']
 
 interface RoundProps {
-  round: Schemas['RoundSeen']
   /** The round in hand: what is planned and checked belongs to it. */
-  last: boolean
+  round: Schemas['RoundSeen']
 }
 
-function Planned({ round, last }: RoundProps): ReactNode {
+function Planned({ round }: RoundProps): ReactNode {
   const { view } = useJob()
   const frozen = round.lit?.frozen ?? null
-  const figures = (frozen?.figures ?? (last ? view.plan.figures : [])).filter((figure) =>
-    SHOWN.includes(figure.id),
-  )
+  const figures = (frozen?.figures ?? view.plan.figures).filter((figure) => SHOWN.includes(figure.id))
   return (
     <Section title={frozen === null ? 'Planned, not lit yet' : 'As planned when it was lit'}>
       <p>
-        <b>{frozen?.label ?? (last ? view.plan.methods.headline : 'Not lit')}</b>
+        <b>{frozen?.label ?? view.plan.methods.headline}</b>
       </p>
       {round.lit?.owned !== undefined && round.lit.owned !== '' && (
         <p>Lit although the heat may not do: {round.lit.owned}</p>
       )}
-      {last && view.plan.prep != null && view.plan.prep.filler !== '' && <p>{view.plan.prep.filler}</p>}
+      {view.plan.prep != null && view.plan.prep.filler !== '' && <p>{view.plan.prep.filler}</p>}
       {figures.map((figure) => (
         <FigureLine key={figure.id} figure={figure} />
       ))}
@@ -257,7 +272,7 @@ function Planned({ round, last }: RoundProps): ReactNode {
   )
 }
 
-function Done({ round, last }: RoundProps): ReactNode {
+function Done({ round }: RoundProps): ReactNode {
   const { view } = useJob()
   const log = round.log.filter((entry) => entry.struck == null)
   const count = (kind: Schemas['TorchEntry']['kind']) =>
@@ -273,7 +288,7 @@ function Done({ round, last }: RoundProps): ReactNode {
   const covered = log.find((entry) => entry.entry.kind === 'covered')
   const stopped = covered?.entry.kind === 'covered' ? (covered.entry.why ?? '') : ''
   const unwrapped = log.find((entry) => entry.entry.kind === 'unwrapped')
-  const passed = last ? (view.plan.torch?.passed ?? []) : []
+  const passed = view.plan.torch?.passed ?? []
   return (
     <Section title="As done">
       {log.length === 0 && <p>Nothing is logged yet.</p>}
@@ -296,7 +311,7 @@ function Done({ round, last }: RoundProps): ReactNode {
       {notes.map((note) => (
         <p key={note}>“{note}”</p>
       ))}
-      {(last ? view.plan.check : round.checked).map((line) => (
+      {view.plan.check.map((line) => (
         <p key={line.key} className="flex justify-between border-b border-rule">
           <span>
             {line.label}
@@ -309,8 +324,8 @@ function Done({ round, last }: RoundProps): ReactNode {
           <b>{VERDICTS[line.verdict] ?? 'not looked at'}</b>
         </p>
       ))}
-      {last && view.plan.hand_over.open.length > 0 && <p>Open: {view.plan.hand_over.open.join(' ')}</p>}
-      {last && view.plan.hand_over.owned !== '' && <p>Goes out as it is: {view.plan.hand_over.owned}</p>}
+      {view.plan.hand_over.open.length > 0 && <p>Open: {view.plan.hand_over.open.join(' ')}</p>}
+      {view.plan.hand_over.owned !== '' && <p>Goes out as it is: {view.plan.hand_over.owned}</p>}
     </Section>
   )
 }
@@ -321,12 +336,10 @@ const VERDICTS: Readonly<Record<string, string>> = {
   left: 'left, and said so',
 }
 
-/** What was found at its places, and what is done about it; of an earlier round in one line. */
+/** What was found at its places, and what is done about it. */
 function foundThere(line: Schemas['CheckLine']): string[] {
   const places = line.places.filter((place) => place.sentence !== '')
   const proved = line.proof?.done_words ?? ''
-  if (places.length === 0 && proved === '')
-    return line.places.length === 0 && line.how !== '' ? [line.how] : []
   const found = places.map((place) =>
     [`${place.words}: ${place.sentence}`, place.then_words].filter((words) => words !== '').join(' '),
   )

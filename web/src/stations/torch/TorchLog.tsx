@@ -4,6 +4,7 @@ import { torchSaid } from '../../api/queue/torch-said'
 import { Doubted } from '../../job/Doubted'
 import { useJob } from '../../job/JobContext'
 import { LoggerFile } from '../../job/LoggerFile'
+import { Proofs } from '../../job/Proofs'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { OneCurve } from './OneCurve'
@@ -23,6 +24,9 @@ const wordsOf = (
 
 const LIT_FOR = { bake: 'Bake', tack: 'Tacking', main: 'Heat' } as const
 const litFor = (what: Schemas['Lighting'] | undefined): string => LIT_FOR[what ?? 'main']
+
+/** What a picture is worth of. */
+const PROVED: ReadonlySet<Schemas['TorchEntry']['kind']> = new Set(['bead', 'pin', 'trouble', 'aligned'])
 
 /** Entries in sight until all are asked for. */
 const FEW = 4
@@ -75,6 +79,9 @@ export function TorchLog(): ReactNode {
                 {entry.who !== '' && `${entry.who}, `}
                 {entry.at}
               </span>
+              {entry.struck == null && PROVED.has(entry.entry.kind) && (
+                <Proofs of={entry.fact} what={`${words(entry.entry)}, ${entry.at}`} />
+              )}
               {entry.struck == null ? (
                 <button
                   type="button"

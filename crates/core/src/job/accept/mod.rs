@@ -117,7 +117,7 @@ impl Asked<'_> {
                 let full = "500 marks are more than a map shows";
                 room_for(round.marks.len(), LIST_MOST, "mark", full, "cross some out first")
             }
-            Change::AddPicture => {
+            Change::AddPicture { .. } => {
                 let full = "60 pictures of one job are enough";
                 room_for(job.pictures.len(), PICTURES_MOST, "picture", full, "cross some out first")
             }

@@ -31,7 +31,9 @@ impl Job {
                 self.round_mut().hard_spots.push(HardSpot { id, spot: spot.clone(), found_in_round });
             }
             Change::AddNeighbour => self.round_mut().neighbours.push(Neighbour { id }),
-            Change::AddPicture => self.pictures.push(Picture { id, at_ms, taken_in_round: found_in_round }),
+            Change::AddPicture { of } => {
+                self.pictures.push(Picture { id, at_ms, taken_in_round: found_in_round, of: *of });
+            }
             Change::AddCrack => {
                 let crack = Crack { id, letter: name(), found_in_round, revision: fact.revision };
                 self.round_mut().cracks.push(crack);

@@ -42,7 +42,7 @@ impl Job {
             | Change::Time { .. }
             | Change::AddHardSpot { .. }
             | Change::AddNeighbour
-            | Change::AddPicture
+            | Change::AddPicture { .. }
             | Change::Strike { .. }
             | Change::Undo { .. }
             | Change::Redo { .. }
