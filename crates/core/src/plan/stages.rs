@@ -143,6 +143,7 @@ impl<'a> Later<'a> {
             job: self.job,
             shop: self.shop,
             part: self.judged.part,
+            cracks: self.judged.cracks,
             way: chosen,
             prep: self.prep,
             iron: self.judged.belief.leading,

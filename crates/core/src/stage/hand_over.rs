@@ -4,13 +4,14 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::afterwards::{AfterwardsPlan, afterwards};
+use super::cracks::CrackPlan;
 use super::heat::HeatPlan;
 use super::method::Contender;
 use super::part::{PartFacts, answered_for_shortly};
 use super::pictured::{PictureLine, PicturesAsked};
 use super::prep::{PrepPlan, SizePlan};
 use super::really::{ReallyAsked, ReallyPlan, really};
-use super::rounds_told::{self, RoundTold};
+use super::rounds_told::{RoundTold, RoundsAsked};
 use super::torch::TorchPlan;
 use super::{Amount, CheckLine, Stage};
 use crate::field;
@@ -105,6 +106,7 @@ pub(crate) struct HandOverAsked<'a> {
     pub job: &'a Job,
     pub shop: &'a Shop,
     pub part: &'a PartFacts,
+    pub cracks: &'a [CrackPlan],
     pub way: Option<Way>,
     pub prep: Option<&'a PrepPlan>,
     /// What it most likely is.
@@ -297,7 +299,7 @@ impl HandOverPlan {
             afterwards: afterwards(round, asked.part),
             pictures: PicturesAsked { job, check, piece: torch.map_or("bead", |torch| torch.piece.as_str()) }
                 .lines(),
-            rounds: rounds_told::told(job, shop.units),
+            rounds: RoundsAsked { job, part: asked.part, cracks: asked.cracks, units: shop.units }.told(),
             came_back: came_back(asked),
         }
     }

@@ -4,9 +4,12 @@ use serde::Serialize;
 
 use super::afterwards;
 use super::check::found_words;
-use super::looked::LINES;
+use super::cracks::CrackPlan;
+use super::looked::{self, LINES, Stands};
+use super::part::PartFacts;
 use super::proof::ProofPlan;
 use crate::faults::acceptance::Found;
+use crate::field::{Field, OneOf};
 use crate::job::{CheckWhat, Job, Round, TorchEntry};
 use crate::quantity::{Unit, UnitSystem};
 
@@ -22,45 +25,115 @@ pub struct RoundTold {
     pub words: String,
 }
 
-/// Every round but the last, the first first.
-pub(crate) fn told(job: &Job, units: UnitSystem) -> Vec<RoundTold> {
-    let before = job.rounds.len().saturating_sub(1);
-    let one = |(at, round): (usize, &Round)| {
-        let next = job.rounds.get(at + 1).map_or("", |next| next.reason.as_str());
-        RoundTold {
-            number: at + 1,
-            lit_ms: round.lit.as_ref().map(|lit| lit.at_ms),
-            words: words(round, next, units),
-        }
-    };
-    job.rounds.iter().enumerate().take(before).map(one).collect()
+/// What the rounds are told from.
+pub(crate) struct RoundsAsked<'a> {
+    pub job: &'a Job,
+    pub part: &'a PartFacts,
+    pub cracks: &'a [CrackPlan],
+    pub units: UnitSystem,
 }
 
-fn words(round: &Round, next: &str, units: UnitSystem) -> String {
-    let mut said = vec![by_what(round)];
-    said.extend(laid(round));
-    said.extend(went(round, units));
-    let looked = looked_at(round, units);
-    let of = |is: fn(&LookedAt) -> bool| {
-        looked.iter().filter(|it| is(it)).map(|it| it.words.as_str()).collect::<Vec<_>>().join("; ")
-    };
-    let (not_good, good_enough) = (of(|it| !it.good), of(|it| it.good && it.found));
-    if !not_good.is_empty() {
-        said.push(format!("Not good: {not_good}"));
-    } else if !looked.is_empty() {
-        said.push("What was looked at was good".to_owned());
+impl RoundsAsked<'_> {
+    /// Every round but the last, the first first.
+    pub fn told(&self) -> Vec<RoundTold> {
+        let rounds = &self.job.rounds;
+        let one = |(at, two): (usize, &[Round])| RoundTold {
+            number: at + 1,
+            lit_ms: two[0].lit.as_ref().map(|lit| lit.at_ms),
+            words: self.words(&two[0], &two[1].reason),
+        };
+        rounds.windows(2).enumerate().map(one).collect()
     }
-    if !good_enough.is_empty() {
-        said.push(format!("Good enough: {good_enough}"));
+
+    fn words(&self, round: &Round, next: &str) -> String {
+        let mut said = vec![by_what(round)];
+        said.extend(laid(round));
+        said.extend(went(round, self.units));
+        said.extend(self.checked(round));
+        if let Some(last) = round.followed.last() {
+            said.push(format!("It was asked how it holds: {}", afterwards::words(last).to_lowercase()));
+        }
+        if !next.is_empty() {
+            said.push(format!("Repaired again: {next}"));
+        }
+        let sentences = said.into_iter().filter(|words| !words.is_empty()).map(|words| format!("{words}."));
+        sentences.collect::<Vec<_>>().join(" ")
     }
-    if let Some(last) = round.followed.last() {
-        said.push(format!("It was asked how it holds: {}", afterwards::words(last).to_lowercase()));
+
+    /// "Not good: toes whole (not wetted, not fused)", what was good enough, what was left.
+    fn checked(&self, round: &Round) -> Vec<String> {
+        let looked: Vec<LookedAt> =
+            LINES.into_iter().filter_map(|line| self.looked_at(round, line)).collect();
+        let of = |became: LookedAs| {
+            let here =
+                looked.iter().filter(|it| it.became == became && (it.found || became == LookedAs::NotGood));
+            here.map(|it| it.words.as_str()).collect::<Vec<_>>().join("; ")
+        };
+        let mut said = Vec::new();
+        if !looked.is_empty() && looked.iter().all(|it| it.became == LookedAs::Good) {
+            said.push("What was looked at was good".to_owned());
+        }
+        let each = [
+            ("Not good", LookedAs::NotGood),
+            ("Left, and said so", LookedAs::Left),
+            ("Good enough", LookedAs::Good),
+        ];
+        let told = each.map(|(word, became)| (word, of(became)));
+        said.extend(
+            told.into_iter().filter(|(_, of)| !of.is_empty()).map(|(word, of)| format!("{word}: {of}")),
+        );
+        said
     }
-    if !next.is_empty() {
-        said.push(format!("Repaired again: {next}"));
+
+    /// One thing that was looked for; of several looks at a place the last one stands. Nothing where nobody looked.
+    fn looked_at(
+        &self,
+        round: &Round,
+        (what, field, label): (CheckWhat, Field<OneOf>, &str),
+    ) -> Option<LookedAt> {
+        let looks = || round.looked.iter().filter(|it| it.place.what == what);
+        let whole = round.get(field).map(|verdict| match verdict {
+            "not_ok" => LookedAs::NotGood,
+            _ => LookedAs::Good,
+        });
+        let by_place = looks().map(|it| {
+            let judged = looked::place(round, self.part, self.cracks, it.place);
+            match looked::stands(round, it.place, &judged) {
+                Stands::Good => LookedAs::Good,
+                Stands::Left(_) => LookedAs::Left,
+                Stands::NotGood(_) | Stands::Measure(_) | Stands::Open => LookedAs::NotGood,
+            }
+        });
+        let became = by_place.max().or(whole)?;
+        let proved = ProofPlan::of(round, self.units).done_words;
+        let mut found: Vec<String> = looks()
+            .filter(|it| it.found != Found::Good)
+            .map(|it| found_words(it, self.units).to_lowercase())
+            .collect();
+        found.extend(Some(proved).filter(|words| what == CheckWhat::Leak && !words.is_empty()));
+        let words = match found.is_empty() {
+            true => label.to_lowercase(),
+            false => format!("{} ({})", label.to_lowercase(), found.join("; ")),
+        };
+        Some(LookedAt { became, found: !found.is_empty(), words })
     }
-    let sentences = said.into_iter().filter(|words| !words.is_empty()).map(|words| format!("{words}."));
-    sentences.collect::<Vec<_>>().join(" ")
+}
+
+/// What became of a thing that was looked for, the worst last.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+enum LookedAs {
+    Good,
+    Left,
+    NotGood,
+}
+
+/// What was looked for in a round, whatever it was mended by, and what came of it.
+struct LookedAt {
+    became: LookedAs,
+    /// There is more to say of it than that.
+    found: bool,
+    /// "toes whole (not wetted, not fused)"
+    words: String,
 }
 
 fn by_what(round: &Round) -> String {
@@ -69,37 +142,6 @@ fn by_what(round: &Round) -> String {
         None => "Nothing was done in it".to_owned(),
         Some(lit) => lit.frozen.as_ref().map_or_else(String::new, |frozen| frozen.label.clone()),
     }
-}
-
-/// What was looked for in a round, whatever it was mended by, and what came of it.
-struct LookedAt {
-    good: bool,
-    /// There is more to say of it than that.
-    found: bool,
-    /// "toes whole (not wetted, not fused)"
-    words: String,
-}
-
-/// Each thing that was looked for, in the order of the list; of several looks the last one stands.
-fn looked_at(round: &Round, units: UnitSystem) -> Vec<LookedAt> {
-    let one = |(what, field, label)| {
-        let looks = || round.looked.iter().filter(|it| it.place.what == what);
-        let of_last = looks().next_back().map(|it| it.found == Found::Good);
-        let good = round.get(field).map(|verdict| verdict != "not_ok").or(of_last)?;
-        let proved = ProofPlan::of(round, units).done_words;
-        let found: Vec<String> = looks()
-            .filter(|it| it.found != Found::Good)
-            .map(|it| found_words(it, units).to_lowercase())
-            .chain(Some(proved).filter(|words| what == CheckWhat::Leak && !words.is_empty()))
-            .collect();
-        let label: &str = label;
-        let words = match found.is_empty() {
-            true => label.to_lowercase(),
-            false => format!("{} ({})", label.to_lowercase(), found.join("; ")),
-        };
-        Some(LookedAt { good, found: !found.is_empty(), words })
-    };
-    LINES.into_iter().filter_map(one).collect()
 }
 
 /// "8 beads, 6 peened, 2 reheats"

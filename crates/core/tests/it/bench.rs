@@ -581,6 +581,7 @@ fn readings_stand_in_the_order_of_the_work_beside_what_the_size_may_be() {
     let moved: Vec<&str> = size.readings.iter().map(|it| it.moved.as_str()).collect();
     assert_eq!(moved, ["", "0.03 mm less", "0.22 mm less"]);
     assert!((size.moved_mm.unwrap() + 0.22).abs() < 1e-9);
+    assert_eq!(size.moved_words, "0.22 mm less");
     // From 24.8 to 25.1 with 0.35 of that on either side: 24.695 to 25.205, 0.51 long.
     let strip = size.strip.unwrap();
     assert_eq!(strip.good, Some([0.402, 0.7941]), "24.9 to 25.1");

@@ -106,6 +106,26 @@ fn looked_at_again_is_a_further_line_and_the_last_one_stands() {
 }
 
 #[test]
+fn each_place_that_is_filled_again_takes_its_time_and_its_price_follows() {
+    let mut bench = mended();
+    let minutes = |bench: &Bench| {
+        let plan = bench.plan();
+        let way = plan.methods.contenders.iter().find(|it| Some(it.way) == plan.methods.chosen).unwrap();
+        way.steps.iter().find(|step| step.id == "put_right").map(|step| step.attended_min)
+    };
+    assert_eq!(minutes(&bench), None, "nothing was found");
+    let (first, second) = (toes(&bench, 1), toes(&bench, 2));
+    bench.say(look(first, Found::Pore, "1.6 mm", Some(1), Some(Then::RefillHot)));
+    let pores = bench.say(look(second, Found::NotWetted, "", None, Some(Then::RefillHot)));
+    // House: 15 min a place.
+    assert_eq!(minutes(&bench), Some(30.0));
+    bench.say(look(first, Found::Good, "", None, None));
+    assert_eq!(minutes(&bench), Some(30.0), "what was done took its time");
+    bench.say(Change::Strike { target: pores, reason: "misread".to_owned() });
+    assert_eq!(minutes(&bench), Some(15.0));
+}
+
+#[test]
 fn what_was_said_of_all_and_what_was_said_of_one_place_stand_by_which_came_last() {
     let mut bench = mended();
     bench.set("check.toes", "not_ok");
@@ -196,6 +216,21 @@ fn a_new_round_keeps_what_was_found_in_the_one_before() {
         )
     );
     assert_eq!(bench.plan().amount(Station::Check), Amount::Nothing);
+}
+
+#[test]
+fn an_earlier_round_says_what_was_good_enough_and_what_was_left() {
+    let mut bench = mended();
+    let (first, second) = (toes(&bench, 1), toes(&bench, 2));
+    bench.say(look(first, Found::Pore, "1.2 mm", Some(2), None));
+    bench.say(look(second, Found::Good, "", None, None));
+    let straight = CheckPlace { what: CheckWhat::Alignment, at: None, side: None };
+    bench.say(look(straight, Found::OutOfLine, "3 mm", None, Some(Then::LeftAndSaid)));
+    bench.say(Change::NewRound { reason: "it failed in use".to_owned() });
+    let words = bench.plan().hand_over.rounds[0].words.clone();
+    assert!(words.contains("Good enough: toes whole (pores, pinholes, 1.2 mm, 2 within 25 mm)."), "{words}");
+    assert!(words.contains("Left, and said so: straight (out of line, out of flat, 3 mm)."), "{words}");
+    assert!(!words.contains("Not good"), "{words}");
 }
 
 #[rstest]

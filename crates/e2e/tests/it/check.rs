@@ -1,6 +1,7 @@
 //! Check: place by place, each found by its drawing, good enough or not by what the place has to do.
 
-use anyhow::ensure;
+use anyhow::{Context, ensure};
+use rstest::rstest;
 use serde_json::json;
 use thirtyfour::By;
 use vanadin_e2e::{Browser, Server, eventually, set};
@@ -210,5 +211,116 @@ async fn a_pump_is_proved_with_water_step_by_step_on_a_phone_in_psi() -> anyhow:
     phone.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
     let record = phone.text("record").await?;
     assert!(record.contains("45 psi") && record.contains("not at 135 psi"), "{record}");
+    Ok(())
+}
+
+/// From a part that lies covered to the second answer how it holds.
+#[rstest]
+#[case::in_inches_on_a_phone((390, 844), "imperial", "70 F", "30 psi", "1/16 in")]
+#[case::on_a_laptop((1280, 800), "metric", "21 C", "2 bar", "1.6 mm")]
+#[tokio::test]
+async fn a_covered_part_is_unwrapped_mended_where_it_leaks_finished_handed_over_and_asked_about_twice(
+    #[case] (wide, high): (u32, u32),
+    #[case] units: &str,
+    #[case] cold: &str,
+    #[case] pressure: &str,
+    #[case] notch: &str,
+) -> anyhow::Result<()> {
+    let mut server = Server::start(true)?;
+    let browser = Browser::open(wide, high).await?;
+    browser.at(&server).await?;
+    browser.fetch("POST", "/api/units", json!({ "units": units })).await?;
+    let job = browser.job("Letterpress").await?;
+    for (key, typed) in [("part.holds", "water"), ("part.pressure", pressure), ("check.out_of_line", notch)] {
+        browser.say(&job, set(key, typed)).await?;
+    }
+    browser.go(&server.url(&format!("/jobs/{job}/check"))).await?;
+    browser.sees("To be looked at when it is cold").await?;
+    // It cools in its packing, and then in the open.
+    server.hours_later(8)?;
+    browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
+    browser.press("Unwrapped").await?;
+    eventually("it is said", async || Ok(browser.view(&job).await?["standing"]["hot"]["unwrapped"] == true))
+        .await?;
+    server.hours_later(12)?;
+    let at = async |station: &str| browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await;
+    at("cooling").await?;
+    browser.press("Reading").await?;
+    browser.find(By::Css("[role='dialog'] input")).await?.send_keys(cold).await?;
+    browser.press("Log it").await?;
+    eventually("nobody calls it hot any more", async || {
+        Ok(browser.view(&job).await?["standing"]["hot"].is_null())
+    })
+    .await?;
+    at("check").await?;
+    browser.sees("Cold now? Then look").await?;
+    for line in ["Slag, flux glass and fibre off", "Toes whole", "Edge files", "Straight"] {
+        browser.choose(line, "Good").await?;
+    }
+    // It weeps: found, put right, looked at again. Both looks stay.
+    browser.choose("Tight", "Not good").await?;
+    browser.sees("Something does not hold").await?;
+    let place = "[...document.querySelectorAll('button[data-testid^=\"place.check.leak\"]')][0]?.click()
+        return document.querySelector('[role=dialog]') !== null";
+    let tile = |words: &str| {
+        format!(
+            "const tile = [...document.querySelectorAll('[role=dialog] button')]
+                 .find((button) => button.innerText.startsWith('{words}'))
+             tile?.click()
+             return tile !== undefined"
+        )
+    };
+    let does = async |what: &str, script: &str| {
+        eventually(what, async || Ok(browser.run(script).await? == true)).await
+    };
+    does("the place is open", place).await?;
+    does("it leaks", &tile("It leaks")).await?;
+    browser.choose("Where it is more than that", "Ground out and refilled, the part warm").await?;
+    browser.press("Write it down").await?;
+    browser.sees("Put right: tight").await?;
+    does("the place is open", place).await?;
+    browser.sees("Looked at before").await?;
+    does("it is tight now", &tile("Good")).await?;
+    browser.choose("No new crack, none ran on", "Good").await?;
+    browser.sees("It holds").await?;
+    // Nickel is looked at again the day after; until then it is finished.
+    let open = "const open = document.querySelector('[data-testid=finish] [data-step][aria-checked=false]')
+        open?.click()
+        return open === null";
+    does("all of it is finished", open).await?;
+    at("hand-over").await?;
+    browser.sees("What was really used").await?;
+    browser.press_test_id("handed-over").await?;
+    browser.sees("How it holds").await?;
+    server.hours_later(26)?;
+    browser.go(&server.url("/")).await?;
+    browser.sees("Look for cracks again").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/check"))).await?;
+    browser.choose("Again next day: no new crack", "Good").await?;
+    // A month and half a year later it is asked from the rack.
+    for days in [31, 155] {
+        server.hours_later(days * 24)?;
+        browser.go(&server.url("/")).await?;
+        let rack = async || browser.fetch("GET", "/api/rack?find=Letterpress", json!(null)).await;
+        eventually("it is to be asked", async || {
+            Ok(rack().await?.1["lines"][0]["standing"]["next"]["verb"] == "Ask how it holds")
+        })
+        .await?;
+        browser.choose("Letterpress side frame: Ask how it holds", "Holds").await?;
+        eventually("it was answered", async || {
+            Ok(rack().await?.1["lines"][0]["standing"]["next"]["verb"] != "Ask how it holds")
+        })
+        .await?;
+    }
+    browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
+    let view = browser.view(&job).await?;
+    let answers = view["plan"]["hand_over"]["afterwards"]["answers"].as_array().context("answers")?;
+    assert_eq!(
+        answers.iter().map(|it| &it["became"]).collect::<Vec<_>>(),
+        [&json!("holds"), &json!("holds")]
+    );
+    let record = browser.text("record").await?;
+    assert!(record.contains("Tight") && record.contains(": Holds."), "{record}");
+    assert!(browser.serious_problems().await?.is_empty(), "{:?}", browser.serious_problems().await?);
     Ok(())
 }

@@ -450,6 +450,8 @@ pub(super) fn points_lever(told: &mut Told<'_>) {
         ("tolerance", "0.3"),
         ("before", "260.1"),
     ]);
+    told.draw(pivot, front, Shape::Place { x_mm: 282.0, y_mm: 47.5 });
+    told.draw(pins, front, Shape::Place { x_mm: 22.0, y_mm: 47.5 });
     told.wait(15);
     told.heat(3);
     told.cover(60 * 20);

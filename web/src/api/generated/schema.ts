@@ -5049,6 +5049,8 @@ export interface components {
         MarkOnFace: {
             /** Format: uuid */
             id: string;
+            /** @description Its middle. */
+            middle: components["schemas"]["At"];
             name: string;
             shape: components["schemas"]["Shape"];
             /** @description `hard_spot`, `neighbour` or a kind of mark. */
@@ -7176,6 +7178,8 @@ export interface components {
              * @description What the heat did to it: cold, else finished, against before the torch. In mm.
              */
             moved_mm?: number | null;
+            /** @description The same: "0.12 mm less"; empty for nothing, and for no change. */
+            moved_words: string;
             name: string;
             /** @description In the order of the work. */
             readings: components["schemas"]["SizeReading"][];

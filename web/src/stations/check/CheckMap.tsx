@@ -14,11 +14,22 @@ const FILL: Record<Spot['verdict'], string> = {
   not_ok: 'var(--iron)',
 }
 
+export interface CheckMapProps {
+  lines: readonly Schemas['CheckLine'][]
+  /** What has to fit: how far it moved stands at its place. */
+  sizes: readonly Schemas['SizePlan'][]
+}
+
 /** The faces with their places, each with its number and how it stands. */
-export function CheckMap({ lines }: { lines: readonly Schemas['CheckLine'][] }): ReactNode {
+export function CheckMap({ lines, sizes }: CheckMapProps): ReactNode {
   const { view } = useJob()
   const all = spots(lines)
-  const faces = view.plan.map.faces.filter((face) => all.some((spot) => spot.face === face.id))
+  const read = sizes.filter((size) => size.readings.length > 0)
+  const faces = view.plan.map.faces.filter(
+    (face) =>
+      all.some((spot) => spot.face === face.id) ||
+      face.marks.some((mark) => read.some((size) => size.mark === mark.id)),
+  )
   if (faces.length === 0) return null
   return (
     <div className="flex flex-col gap-3" data-testid="check-map">
@@ -28,6 +39,7 @@ export function CheckMap({ lines }: { lines: readonly Schemas['CheckLine'][] }):
           face={face}
           spots={all.filter((spot) => spot.face === face.id)}
           points={pointsOn(lines, face.id)}
+          sizes={read}
           job={view.id}
         />
       ))}
@@ -40,10 +52,11 @@ interface OneFaceProps {
   spots: readonly Spot[]
   /** Where the file is tried. */
   points: readonly At[]
+  sizes: readonly Schemas['SizePlan'][]
   job: string
 }
 
-function OneFace({ face, spots: here, points, job }: OneFaceProps): ReactNode {
+function OneFace({ face, spots: here, points, sizes, job }: OneFaceProps): ReactNode {
   const { left_mm, top_mm, right_mm, bottom_mm } = face.frame
   const [wide, high] = [right_mm - left_mm, bottom_mm - top_mm]
   // Numbers are as large on a small face as on a large one.
@@ -67,6 +80,32 @@ function OneFace({ face, spots: here, points, job }: OneFaceProps): ReactNode {
             style={STILL}
           />
         ))}
+        {face.marks.map((mark) => {
+          const size = sizes.find((it) => it.mark === mark.id)
+          const { x_mm: x, y_mm: y } = mark.middle
+          return (
+            size !== undefined && (
+              <g key={mark.id} data-size-on-map={mark.id}>
+                <path
+                  d={`M${x - r / 2} ${y}L${x} ${y - r / 2}L${x + r / 2} ${y}L${x} ${y + r / 2}Z`}
+                  fill={size.within === false ? 'var(--iron)' : 'var(--chalk)'}
+                  stroke="var(--chalk)"
+                  strokeWidth="2"
+                  style={STILL}
+                />
+                <text
+                  x={x}
+                  y={y + 1.6 * r}
+                  fontSize={15 * unit}
+                  textAnchor={x < left_mm + wide / 4 ? 'start' : x > right_mm - wide / 4 ? 'end' : 'middle'}
+                  fill="var(--chalk)"
+                >
+                  {size.moved_words === '' ? size.name : size.moved_words}
+                </text>
+              </g>
+            )
+          )
+        })}
         {apart(here, r).map((spot) => {
           const { x, y } = spot
           return (

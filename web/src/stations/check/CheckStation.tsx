@@ -73,7 +73,7 @@ export function CheckStation(): ReactNode {
           <Straps straps={view.plan.finish.straps} />
         </div>
         <div className="w-[300px] shrink-0 max-bench:order-first max-bench:w-full empty:hidden">
-          <CheckMap lines={check} />
+          <CheckMap lines={check} sizes={view.plan.bench.features} />
           {view.standing.hot == null && lit && <CheckPictures />}
         </div>
       </div>

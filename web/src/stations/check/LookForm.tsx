@@ -11,6 +11,7 @@ import { Box } from '../../ui/Box'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
+import { WatchFrom } from './WatchFrom'
 
 export interface LookFormProps {
   place: Schemas['PlaceLine']
@@ -22,18 +23,30 @@ export interface LookFormProps {
 
 /** How large it is and what is done about it; one press writes it down. */
 export function LookForm({ place, choice, onDone, onBack }: LookFormProps): ReactNode {
-  const { view } = useJob()
-  const { picture_mb } = useTables()
-  const [files, setFiles] = useState<readonly File[]>([])
-  const { write: writeDown, problems } = useWriting((look) => {
-    for (const file of files) void pictureBox.take(view.id, file, '', picture_mb, look)
-    onDone()
-  })
+  const { view, say } = useJob()
   const { units } = useShop()
   const [size, setSize] = useState('')
   const [count, setCount] = useState('')
   const [note, setNote] = useState('')
   const [then, setThen] = useState('')
+  const { picture_mb } = useTables()
+  const [files, setFiles] = useState<readonly File[]>([])
+  const [watched, setWatched] = useState<string | null>(null)
+  /** What is watched is a crack of the map from then on. */
+  const watch = () => {
+    const crack = say({ kind: 'add_crack' })
+    const set = (field: string, typed: string) =>
+      say({ kind: 'set', key: `crack.${crack}.${field}`, typed, shown_in: units })
+    set('becomes', 'leave')
+    set('becomes_why', `found at the check: ${place.words}`)
+    if (size.trim() !== '') set('length', size.trim())
+    setWatched(crack)
+  }
+  const { write: writeDown, problems } = useWriting((look) => {
+    for (const file of files) void pictureBox.take(view.id, file, '', picture_mb, look)
+    if (then === 'watch') watch()
+    else onDone()
+  })
   useEffect(() => shownFields.show(view.id, 'look'), [view.id])
   const problem = (name: string): Problem | undefined => problems.findLast((it) => it.field === name)
   const elsewhere = problems.find((it) => it.field !== 'size' && it.field !== 'count')
@@ -69,6 +82,7 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
       </div>
     )
   }
+  if (watched !== null) return <WatchFrom crack={watched} onDone={onDone} />
   return (
     <form
       aria-label={choice.words}

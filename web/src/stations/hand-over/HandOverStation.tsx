@@ -36,7 +36,7 @@ export function HandOverStation(): ReactNode {
         <Field name="hand_over.follow_up" placeholder="in 3 months" />
         <Field name="hand_over.new_part" placeholder="in 6 weeks" folded />
         {handed && <Afterwards />}
-        {handed && became === 'failed' && <NewRound reason="it failed in use" />}
+        {handed && became === 'failed' && <NewRound reason="it failed in use" cause />}
         <Field name="hand_over.expect" placeholder="warm it slowly" />
         <Button onPress={() => print('record')}>Print the record</Button>
         {label != null && <Button onPress={() => print('label')}>Print the label, 62 x 29 mm</Button>}

@@ -140,6 +140,8 @@ pub struct MarkOnFace {
     pub what: String,
     pub name: String,
     pub shape: Shape,
+    /// Its middle.
+    pub middle: At,
     /// "13 mm across"; empty for nothing to say.
     pub words: String,
 }
@@ -369,7 +371,9 @@ impl MapAsked<'_> {
             Some(mm) => format!("{words}, {} thick", self.say(mm)),
             None => words,
         };
-        Some(MarkOnFace { id: placed.mark, what, name, shape: placed.shape.clone(), words })
+        let (left, top, right, bottom) = bounds(&placed.shape.points())?;
+        let middle = At::new((left + right) / 2.0, (top + bottom) / 2.0);
+        Some(MarkOnFace { id: placed.mark, what, name, shape: placed.shape.clone(), middle, words })
     }
 
     fn holes(&self, at: usize) -> Vec<HoleOnFace> {

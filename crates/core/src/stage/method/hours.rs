@@ -7,6 +7,7 @@ use crate::base::day::Day;
 use crate::crack::stop_hole::FoundBy;
 use crate::effort::durations::{Step, Takes, pace, ready_min, totals};
 use crate::effort::sessions::{Parting, Session, sessions};
+use crate::faults::acceptance::Then;
 use crate::field;
 use crate::heat::{BurnsOn, HeatSource, UNWRAP_C};
 use crate::iron::{Iron, slowest_to_heat};
@@ -46,6 +47,9 @@ pub struct Ready {
     /// It is lit already: not reckoned from now.
     pub begun: bool,
 }
+
+/// House: a place that was found not good and is filled again, in min.
+const REFILL_MIN: f64 = 15.0;
 
 /// House: the worst case takes so much longer by hand; what only takes time is reckoned for the heaviest part and the
 /// weakest oven.
@@ -439,6 +443,10 @@ impl Judged<'_> {
                 "10 to fill and drain, and as long as it is held",
             );
         }
+        // What was found and is filled again counts whether that is done by now or not.
+        let refilled = round.looked.iter().filter(|it| it.then == Some(Then::RefillHot)).count();
+        let each = "15 a place: ground out, warmed, filled again and looked at";
+        steps.hands("put_right", "Put right", REFILL_MIN * refilled as f64, each);
         let finish = FinishAsked { round, shop: self.shop, part: self.part, prep, straps: &[] }.minutes();
         if finish.metal > 0.0 {
             let working = "crown, grits, skin and edges, by what each place has to be";

@@ -24,6 +24,8 @@ pub struct SizePlan {
     pub readings: Vec<SizeReading>,
     /// What the heat did to it: cold, else finished, against before the torch. In mm.
     pub moved_mm: Option<f64>,
+    /// The same: "0.12 mm less"; empty for nothing, and for no change.
+    pub moved_words: String,
     /// The field of the reading that was not taken and is due next; empty for none.
     pub due: String,
     /// What is to be done about it, and by whom; empty for nothing.
@@ -167,6 +169,7 @@ impl BenchAsked<'_> {
             within: size.within(),
             readings: size.readings(),
             moved_mm: size.moved_mm(),
+            moved_words: size.moved_mm().map_or_else(String::new, |mm| size.moved_words(mm)),
             due: size.due(),
             to_do: size.to_do(),
             by: round.get(mark::BY.of(of.id)).unwrap_or_default().to_owned(),

@@ -70,6 +70,7 @@ describe('a crack on the map', () => {
           name: 'bolt hole 1',
           words: '',
           shape: { kind: 'circle', ...at(50, 50), radius_mm: 6 },
+          middle: at(50, 50),
         },
         {
           id: 'm',
@@ -77,6 +78,7 @@ describe('a crack on the map', () => {
           name: 'missing piece 1',
           words: '',
           shape: { kind: 'outline', points: [at(0, 0), at(9, 0), at(0, 9)] },
+          middle: at(4.5, 4.5),
         },
       ],
     }
