@@ -155,6 +155,11 @@ prep {
 }
 heat {
     SOURCE: One<&'static HeatSource> = one("heat.source", "Heat with");
+    BAKE: One<&'static HeatSource> = one("heat.bake", "Bake it out with");
+    SOAK: One<&'static HeatSource> = one("heat.soak", "Soak it in");
+    HOLD: One<&'static HeatSource> = one("heat.hold", "Held while it is filled by");
+    REHEAT: One<&'static HeatSource> = one("heat.reheat", "Reheat it with");
+    AFTER: One<&'static HeatSource> = one("heat.after", "After the last bead with");
     SURFACE: OneOf = one_of("heat.surface", "A gun reads off", choices::SURFACES);
     GUN_SET: Number = quantity("heat.gun_set", "Gun set to", Kind::Plain, (0.1, 1.0), "").like("0.95");
     PAD_2: OneOf = one_of("heat.pad_2", "Pad 2 lies on", choices::PADS);

@@ -122,14 +122,6 @@ pub fn withdrawal(capacity_m3: f64, flow_m3_h: f64) -> Result<Withdrawal, OutOfR
     })
 }
 
-/// What a flame burns in one lighting beyond the heating and its soak, in min.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub(crate) struct BurnsOn {
-    pub reheating_min: f64,
-    /// After the last bead.
-    pub after_min: f64,
-}
-
 #[cfg(test)]
 mod tests {
     use rstest::rstest;

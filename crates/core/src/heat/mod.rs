@@ -28,7 +28,6 @@ pub use bead_rise::{FreeEdges, LaidBead, WallEnds, bead_rise_k};
 pub use chain::{ChainStep, Descent, cooling_chain};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
-pub(crate) use gas::BurnsOn;
 pub use gas::{Gas, Withdrawal, burnt_together, gas_need_m3, runs_out_min, withdrawal};
 pub use heating::{Heating, ceiling_c, heat_for, heat_until};
 pub(crate) use hot_work::hot_work_clearance;

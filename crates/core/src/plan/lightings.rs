@@ -10,7 +10,7 @@ use crate::job::{Lighting, Round, Work};
 use crate::method::Target;
 use crate::quantity::Unit;
 use crate::stage::BenchPlan;
-use crate::stage::heat::{Sources, heated};
+use crate::stage::heat::{HeatStep, Sources, StepBurn, burnt_words, heated};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BAKE_C, BAKE_MIN, BreakPlan};
 use crate::stage::torch::{Bake, LayLine, TackTurn, laid_out, laid_out_hot};
@@ -141,7 +141,11 @@ impl LightingsAsked<'_> {
             label: "Bake the oil out".to_owned(),
             sentence,
             timing: match heat.as_ref().filter(|heat| heat.reached) {
-                Some(heat) => format!("{} to get there", units.say(heat.minutes, Unit::Minutes)),
+                Some(heat) => format!(
+                    "{} to get there{}",
+                    units.say(heat.minutes, Unit::Minutes),
+                    self.bake_burns(&target, bake.hold_min)
+                ),
                 None => String::new(),
             },
             refused,
@@ -151,6 +155,19 @@ impl LightingsAsked<'_> {
             tack: None,
             bake: Some((bake, heat)),
         })
+    }
+
+    /// "; 0.4 m³ of propane with its reserve"; empty for what burns nothing.
+    fn bake_burns(&self, target: &Target, hold_min: f64) -> String {
+        let Some((sources, reached)) = self.sources.and_then(|it| Some((it, it.reach(target)?))) else {
+            return String::new();
+        };
+        let run = reached.run;
+        let burns = [
+            StepBurn::of_run(HeatStep::Heat, run, (reached.minutes, run.throttle)),
+            StepBurn::of_run(HeatStep::Hold, run, (hold_min, sources.hold_share(run, target.target_c))),
+        ];
+        burnt_words(&burns, self.gate.part.units)
     }
 
     fn tack(&self) -> Option<LightingPlan> {

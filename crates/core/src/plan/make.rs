@@ -19,7 +19,7 @@ use crate::method::Way;
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::secret::{Practice, bench};
 use crate::shop::Shop;
-use crate::stage::heat::{HeatAsked, Sources};
+use crate::stage::heat::{HeatAsked, Sources, StepSources};
 use crate::stage::iron::IronAsked;
 use crate::stage::method::{Judged, Locked, Moment};
 use crate::stage::part::PartFacts;
@@ -71,6 +71,10 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let mut targets_c = method::targets_c(&facts, &belief);
     targets_c.extend(bake_target_c(round, &facts));
     let sources = Sources::try_all(round, shop, &facts, &belief.plausible, &targets_c, runs);
+    let steps = StepSources::read((round, shop), &facts, &belief.plausible, &targets_c, runs);
+    let bakes = round
+        .get(field::heat::BAKE)
+        .and_then(|own| Sources::of_one(own, shop, &facts, &belief.plausible, &targets_c, runs));
     let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
     let judged = Judged {
         round,
@@ -86,6 +90,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         belief: &belief,
         cracks: &cracks.plan,
         sources: sources.as_ref(),
+        steps: &steps,
         runs,
         failed_here: failed_here(job, &cracks.plan),
     };
@@ -111,7 +116,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let Worked { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
     let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
     let prep = prep::stage(work_asked.as_ref(), prep, &cracks, &bench);
-    let burns = chosen.zip(prep.plan.as_ref()).and_then(|(way, prep)| judged.burns(way, prep));
+    let burns = chosen.zip(prep.plan.as_ref()).and_then(|(way, prep)| judged.step_burns(way, prep));
     let heat = heat::stage(
         heat,
         target.as_ref(),
@@ -124,7 +129,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
             plausible: &belief.plausible,
             runs,
             way: chosen,
-            burns_on: burns.map_or_else(Default::default, |burns| burns.on),
+            burns: burns.unwrap_or_default(),
+            steps: &steps,
         },
     );
     let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
@@ -197,7 +203,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     };
     let gate = if alone { Gate::of_hands(chosen) } else { Gate::of(&asked) };
     let mut lightings =
-        LightingsAsked { gate: &asked, sources: sources.as_ref(), bench: &bench, runs }.plans();
+        LightingsAsked { gate: &asked, sources: bakes.as_ref().or(sources.as_ref()), bench: &bench, runs }
+            .plans();
     if alone {
         lightings.iter_mut().for_each(|it| it.refused.clear());
     }

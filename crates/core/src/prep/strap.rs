@@ -19,12 +19,71 @@ const BOLT_TO_THICK: f64 = 4.0;
 /// **House**: fewer do not hold it straight, more do not share.
 const BOLTS: (u32, u32) = (2, 6);
 
-/// Flat bar as it is sold, mm.
-const THICK_MM: [f64; 9] = [3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 15.0, 20.0];
-const WIDE_MM: [f64; 10] = [20.0, 25.0, 30.0, 40.0, 50.0, 60.0, 80.0, 100.0, 120.0, 150.0];
-/// Coarse threads, mm, with the section that stands in mm2. ISO 898-1.
-const BOLTS_MM: [(f64, f64); 6] =
-    [(6.0, 20.1), (8.0, 36.6), (10.0, 58.0), (12.0, 84.3), (16.0, 157.0), (20.0, 245.0)];
+/// Flat bar and bolts as they are sold.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Stock {
+    Metric,
+    Inch,
+}
+
+/// A bolt: as it is asked for, its diameter in mm, the section that stands in mm2.
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct Bolt {
+    name: &'static str,
+    mm: f64,
+    mm2: f64,
+}
+
+const INCH_MM: f64 = 25.4;
+
+impl Stock {
+    const fn thick_mm(self) -> &'static [f64] {
+        match self {
+            Self::Metric => &[3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 15.0, 20.0],
+            // 1/8 to 3/4 in.
+            Self::Inch => &[3.175, 4.7625, 6.35, 7.9375, 9.525, 12.7, 15.875, 19.05],
+        }
+    }
+
+    const fn wide_mm(self) -> &'static [f64] {
+        match self {
+            Self::Metric => &[20.0, 25.0, 30.0, 40.0, 50.0, 60.0, 80.0, 100.0, 120.0, 150.0],
+            // 3/4 to 6 in.
+            Self::Inch => &[19.05, 25.4, 31.75, 38.1, 50.8, 63.5, 76.2, 101.6, 127.0, 152.4],
+        }
+    }
+
+    /// Coarse threads.
+    ///
+    /// # Source
+    /// ISO 898-1; of inch threads pi / 4 (d - 0.9743 / threads an inch)^2, arithmetic.
+    fn bolts(self) -> [Bolt; 6] {
+        let inch = |name, sixteenths: f64, threads: f64| {
+            let inches = sixteenths / 16.0;
+            let stands = std::f64::consts::FRAC_PI_4 * (inches - 0.9743 / threads).powi(2);
+            Bolt { name, mm: inches * INCH_MM, mm2: stands * INCH_MM * INCH_MM }
+        };
+        let metric = |name, mm, mm2| Bolt { name, mm, mm2 };
+        match self {
+            Self::Metric => [
+                metric("M6", 6.0, 20.1),
+                metric("M8", 8.0, 36.6),
+                metric("M10", 10.0, 58.0),
+                metric("M12", 12.0, 84.3),
+                metric("M16", 16.0, 157.0),
+                metric("M20", 20.0, 245.0),
+            ],
+            Self::Inch => [
+                inch("1/4 in coarse", 4.0, 20.0),
+                inch("5/16 in coarse", 5.0, 18.0),
+                inch("3/8 in coarse", 6.0, 16.0),
+                inch("1/2 in coarse", 8.0, 13.0),
+                inch("5/8 in coarse", 10.0, 11.0),
+                inch("3/4 in coarse", 12.0, 10.0),
+            ],
+        }
+    }
+}
 
 /// A seam that a strap lies over.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -37,6 +96,7 @@ pub struct Strapped {
     pub youngs_gpa: f64,
     /// What it lies on: it is no longer than that, mm.
     pub room_mm: f64,
+    pub stock: Stock,
 }
 
 /// A strap.
@@ -59,6 +119,8 @@ pub struct Flat {
     /// From the seam to its end, on each side.
     pub reach_mm: f64,
     pub bolt_mm: f64,
+    /// "M20", "3/4 in coarse"
+    pub bolt: &'static str,
     /// On each side, in a row.
     pub bolts: u32,
     /// What it takes of a pull by its stiffness.
@@ -72,10 +134,10 @@ pub struct Flat {
 /// bolts for the same force at 60 MPa, 3 diameters off seam and each other. It takes n s / (1 + n s).
 ///
 /// # Source
-/// House; the bolts' sections ISO 898-1.
+/// House; the bolts' sections ISO 898-1, of inch threads arithmetic.
 #[must_use]
 pub fn strap(of: Strapped) -> Option<Strap> {
-    let Strapped { ratio, seam_mm, wall_mm, tensile_mpa, youngs_gpa, room_mm } = of;
+    let Strapped { ratio, seam_mm, wall_mm, tensile_mpa, youngs_gpa, room_mm, stock } = of;
     if !(ratio > 0.0 && ratio < 1.0) {
         return None;
     }
@@ -85,10 +147,11 @@ pub fn strap(of: Strapped) -> Option<Strap> {
     let by_stiffness_mm2 = (1.0 - ratio) / (n * ratio) * casting_mm2;
     let needed_mm2 = by_strength_mm2.max(by_stiffness_mm2);
     let force_n = needed_mm2 * STRAP_MPA;
-    let flats = WIDE_MM.iter().flat_map(|wide| BOLTS_MM.iter().map(move |bolt| (*wide, *bolt)));
+    let kinds = stock.bolts();
+    let flats = stock.wide_mm().iter().flat_map(|wide| kinds.iter().map(move |bolt| (*wide, *bolt)));
     let flat = flats
         .filter(|(wide, _)| *wide <= seam_mm)
-        .filter_map(|(wide_mm, (bolt_mm, bolt_mm2))| {
+        .filter_map(|(wide_mm, Bolt { name, mm: bolt_mm, mm2: bolt_mm2 })| {
             let hole_mm = bolt_mm + CLEARANCE_MM;
             let bolts = ((force_n / (BOLT_MPA * bolt_mm2)).ceil() as u32).max(BOLTS.0);
             if bolts > BOLTS.1 || wide_mm < 2.0 * TO_THE_END * bolt_mm {
@@ -96,14 +159,22 @@ pub fn strap(of: Strapped) -> Option<Strap> {
             }
             let stands =
                 |thick: &f64| (wide_mm - hole_mm) * thick >= needed_mm2 && *thick >= bolt_mm / BOLT_TO_THICK;
-            let thick_mm = THICK_MM.into_iter().find(stands)?;
+            let thick_mm = stock.thick_mm().iter().copied().find(stands)?;
             let row_mm = (DIAMETERS_OFF * f64::from(bolts) + TO_THE_END) * bolt_mm;
             let reach_mm = row_mm.max(WALLS_PAST * wall_mm);
             if 2.0 * reach_mm > room_mm {
                 return None;
             }
             let s = wide_mm * thick_mm / casting_mm2;
-            Some(Flat { wide_mm, thick_mm, reach_mm, bolt_mm, bolts, share: n * s / (1.0 + n * s) })
+            Some(Flat {
+                wide_mm,
+                thick_mm,
+                reach_mm,
+                bolt_mm,
+                bolt: name,
+                bolts,
+                share: n * s / (1.0 + n * s),
+            })
         })
         // Each hole is a new crack waiting: the fewest, then the lightest.
         .min_by(|a, b| {
@@ -126,6 +197,7 @@ mod tests {
         tensile_mpa: 200.0,
         youngs_gpa: 110.0,
         room_mm: 900.0,
+        stock: Stock::Metric,
     };
 
     #[test]
@@ -142,6 +214,17 @@ mod tests {
         assert!((flat.reach_mm - 150.0).abs() < 1e-9);
         // 360 / 1680 = 0.214; 1.909 x 0.214 = 0.409; 0.409 / 1.409
         assert!((flat.share - 0.2903).abs() < 1e-4, "{}", flat.share);
+    }
+
+    #[test]
+    fn a_shop_in_inches_has_its_own_flats_and_bolts() {
+        let flat = strap(Strapped { stock: Stock::Inch, ..SEAM }).unwrap().flat.unwrap();
+        // Hand-worked: 3/4 - 10 stands 0.7854 (0.75 - 0.0974)^2 = 0.3345 in2 = 215.8 mm2; 22 kN / 60 MPa = 367 mm2: two.
+        assert_eq!((flat.bolt, flat.bolts), ("3/4 in coarse", 2));
+        let bolt = Stock::Inch.bolts()[5];
+        assert!((bolt.mm2 - 215.8).abs() < 0.1, "{}", bolt.mm2);
+        // 2-1/2 in: (63.5 - 20.05) x 6.35 = 276; x 4.76 = 207, too little; 2-1/4 in is none that is sold.
+        assert_eq!((flat.wide_mm, flat.thick_mm), (63.5, 6.35));
     }
 
     #[rstest]
@@ -171,8 +254,9 @@ mod tests {
         #[values(0.95, 0.9, 0.7, 0.5, 0.3)] ratio: f64,
         #[values(40.0, 120.0, 300.0)] seam_mm: f64,
         #[values(6.0, 14.0, 30.0)] wall_mm: f64,
+        #[values(Stock::Metric, Stock::Inch)] stock: Stock,
     ) {
-        let of = Strapped { ratio, seam_mm, wall_mm, ..SEAM };
+        let of = Strapped { ratio, seam_mm, wall_mm, stock, ..SEAM };
         let found = strap(of).unwrap();
         let weaker = strap(Strapped { ratio: ratio - 0.05, ..of }).unwrap();
         assert!(weaker.force_n > found.force_n);
@@ -180,8 +264,8 @@ mod tests {
             // What it holds is what is missing, without its hole; its bolts hold it, off the seam.
             let net = (flat.wide_mm - flat.bolt_mm - 1.0) * flat.thick_mm;
             assert!(net >= found.by_strength_mm2.max(found.by_stiffness_mm2));
-            let bolt = BOLTS_MM.iter().find(|(mm, _)| *mm == flat.bolt_mm).unwrap();
-            assert!(f64::from(flat.bolts) * bolt.1 * 60.0 >= found.force_n);
+            let bolt = stock.bolts().into_iter().find(|bolt| bolt.name == flat.bolt).unwrap();
+            assert!(f64::from(flat.bolts) * bolt.mm2 * 60.0 >= found.force_n);
             assert!(flat.wide_mm <= seam_mm && flat.thick_mm >= 3.0 && flat.reach_mm >= 6.0 * wall_mm);
             assert!(flat.share > 0.0 && flat.share < 1.0);
         }

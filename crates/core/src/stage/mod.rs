@@ -30,7 +30,10 @@ pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{CrackPlan, EndAt, EndPlan, Grown, RunOut, WallAlong};
 pub use finish::{FinishChoice, FinishLine, FinishPlace, FinishPlan};
 pub use hand_over::{CameBack, HandOverPlan, LabelPlan};
-pub use heat::{GasPlan, HeatBetween, HeatPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool, TriedHeat};
+pub use heat::{
+    GasPlan, HeatBetween, HeatPlan, HeatStep, HeatStepPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool,
+    TriedHeat,
+};
 pub use iron::{
     AskedView, Demand, FoundLine, FoundState, IronPlan, MeasuredView, NextTest, OutcomeView, Share, StepView,
     TestView, measured_tests, tool_roll,

@@ -10,7 +10,7 @@ use crate::field;
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::method::{Joins, Way};
-use crate::prep::strap::{DIAMETERS_OFF, Flat, Strap, Strapped, strap};
+use crate::prep::strap::{DIAMETERS_OFF, Flat, Stock, Strap, Strapped, strap};
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
 
@@ -93,6 +93,7 @@ impl StrapsAsked<'_> {
     fn strap(&self, seam: &SeamPlan) -> Option<StrapPlan> {
         let (ratio, properties) = (self.ratio, self.iron.properties());
         let is_the_repair = self.way.method.entry().joins == Joins::Strap;
+        let units = self.part.units;
         let found = strap(Strapped {
             ratio,
             seam_mm: seam.length_mm,
@@ -100,8 +101,11 @@ impl StrapsAsked<'_> {
             tensile_mpa: properties.tensile_mpa,
             youngs_gpa: properties.youngs_gpa,
             room_mm: self.part.size_mm.map_or(f64::INFINITY, |(l, w, h)| l.max(w).max(h)),
+            stock: match units {
+                UnitSystem::Metric => Stock::Metric,
+                UnitSystem::Imperial => Stock::Inch,
+            },
         })?;
-        let units = self.part.units;
         let bent = self
             .round
             .get(field::part::LOADS)
@@ -172,9 +176,9 @@ fn steel(flat: &Flat, units: UnitSystem) -> String {
 fn bolts(flat: &Flat, units: UnitSystem) -> String {
     said(
         &format!(
-            "{} bolts M{} a side, {{{:.0} mm}} off the seam and from each other",
+            "{} bolts {} a side, {{{:.0} mm}} off the seam and from each other",
             flat.bolts,
-            flat.bolt_mm,
+            flat.bolt,
             DIAMETERS_OFF * flat.bolt_mm
         ),
         units,

@@ -9,6 +9,7 @@ use vanadin_core::job::{Change, Deed, Gun, Reading, TorchEntry};
 use vanadin_core::plan::{HeatPlan, Plan, Station, plan, standing};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
+use vanadin_core::stage::HeatStep;
 
 fn heat(plan: &Plan) -> &HeatPlan {
     plan.heat.as_ref().unwrap()
@@ -183,4 +184,79 @@ fn where_the_target_is_the_most_the_gun_has_one_figure() {
     let plan = bench.plan();
     assert_eq!((heat(&plan).target_c, heat(&plan).most_c), (300.0, 300.0));
     assert!(!words(&bench).contains(", and "), "{}", words(&bench));
+}
+
+/// A step of one lighting: its source, its minutes, its words.
+fn step(plan: &Plan, wanted: HeatStep) -> Option<(String, f64, String)> {
+    let found = heat(plan).steps.iter().find(|it| it.step == wanted)?;
+    Some((found.source_label.clone(), found.minutes, found.words.clone()))
+}
+
+#[test]
+fn a_bake_a_soak_and_a_hold_each_go_by_their_own_source_and_its_gas() {
+    let mut bench = Bench::hot_lever();
+    bench.set("part.oil", "soaked");
+    let one = bench.plan();
+    let (burner, soak_min, words) = step(&one, HeatStep::Soak).unwrap();
+    assert!(burner.contains("burner") && words.contains("of propane"), "{burner}: {words}");
+    assert_eq!(step(&one, HeatStep::Hold), None, "nobody holds a flame on it unless that was said");
+    let need = |plan: &Plan| heat(plan).gas.iter().map(|gas| gas.need_m3).sum::<f64>();
+    let hands = |plan: &Plan| {
+        let way = plan.methods.contenders.iter().find(|it| Some(it.way) == plan.methods.chosen).unwrap();
+        let heats = way.steps.iter().find(|step| step.id == "heat").unwrap();
+        (heats.attended_min, heats.unattended_min)
+    };
+
+    // The soak in the kiln: it burns nothing there and nobody stands by.
+    bench.set("heat.soak", "kiln");
+    let soaked = bench.plan();
+    let (source, minutes, words) = step(&soaked, HeatStep::Soak).unwrap();
+    assert!(
+        source.contains("Kiln") && minutes == soak_min && !words.contains("propane"),
+        "{source}: {words}"
+    );
+    // Hand-worked: 30 kW x 3600 / 93 MJ = 1.161 m3/h, held, x 1.15.
+    let saved = 1.161 * soak_min / 60.0 * heat(&one).hold_share * 1.15;
+    assert!((need(&one) - need(&soaked) - saved).abs() < 0.005, "{} {}", need(&one), need(&soaked));
+    assert!((hands(&one).0 - hands(&soaked).0 - soak_min).abs() < 1e-9 && hands(&soaked).1 == soak_min);
+
+    // A hand torch is held on it while it is filled: no reheats, and that torch's gas for as long as it takes.
+    bench.set("heat.hold", "oxy_propane");
+    let held = bench.plan();
+    let (source, minutes, words) = step(&held, HeatStep::Hold).unwrap();
+    assert!(source.contains("propane") && minutes > 1.0 && words.contains("oxygen"), "{source}: {words}");
+    assert_eq!(step(&held, HeatStep::Reheat), None, "it does not fall under its least");
+    assert!(
+        heat(&held).gas.iter().any(|gas| gas.kind == "oxygen" && gas.words.contains("while it is filled"))
+    );
+
+    // The bake goes by the tip: its gas stands beside it, and in the oven somebody is free meanwhile.
+    let bake =
+        |plan: &Plan| plan.lightings.iter().find(|it| it.label.starts_with("Bake")).unwrap().timing.clone();
+    assert!(bake(&held).contains("of propane with its reserve") && !bake(&held).contains("oxygen"));
+    bench.set("heat.bake", "oxy_acetylene_small");
+    assert!(bake(&bench.plan()).contains("acetylene"), "{}", bake(&bench.plan()));
+    bench.set("heat.bake", "kiln");
+    assert!(!bake(&bench.plan()).contains("reserve"), "{}", bake(&bench.plan()));
+
+    // What is taken from the stores is what the steps burn.
+    for gas in &heat(&held).gas {
+        let way = held.methods.contenders.iter().find(|it| Some(it.way) == held.methods.chosen).unwrap();
+        let taken: f64 = way.takes.iter().filter(|take| take.kind == gas.kind).map(|take| take.amount).sum();
+        assert!((taken - gas.need_m3).abs() < 1e-9, "{}: {taken} {}", gas.kind, gas.need_m3);
+    }
+}
+
+#[test]
+fn a_stronger_tip_reheats_in_less() {
+    let mut bench = Bench::hot_lever();
+    let mut with = |tip: &str| {
+        bench.set("heat.reheat", tip);
+        step(&bench.plan(), HeatStep::Reheat).unwrap()
+    };
+    // Published: 12 and 43 kW, 0.35 of it in the part.
+    let (source, small_min, words) = with("oxy_acetylene_small");
+    let (_, large_min, _) = with("oxy_acetylene_large");
+    assert!(source.contains("small") && words.contains("acetylene"), "{source}: {words}");
+    assert!(large_min < small_min, "{large_min} {small_min}");
 }

@@ -149,6 +149,26 @@ async fn heat_and_cooling_say_what_the_gear_and_the_readings_are_worth() -> anyh
         Ok(slider.attr("aria-valuetext").await?.is_some_and(|now| now != at && now.contains("after 0 min")))
     })
     .await?;
+    // Baked, soaked and held each by its own: the gas follows, and taken back it is one source again.
+    browser.say(&job, set("part.oil", "soaked")).await?;
+    browser.unfold("Step by step").await?;
+    browser.pick("Soak it in", "Kiln or heat-treat oven").await?;
+    browser.pick("Held while it is filled by", "Oxy-acetylene tip, small").await?;
+    browser.pick("Bake it out with", "Kiln or heat-treat oven").await?;
+    let held = "return document.querySelector('[data-testid=heat-steps] [data-step=hold]')?.innerText ?? ''";
+    let soaked =
+        "return document.querySelector('[data-testid=heat-steps] [data-step=soak]')?.innerText ?? ''";
+    let says = async |script: &str, word: &str| {
+        Ok::<_, anyhow::Error>(browser.run(script).await?.as_str().is_some_and(|words| words.contains(word)))
+    };
+    eventually("each step has its source", async || {
+        Ok(says(soaked, "Kiln").await? && says(held, "of acetylene").await?)
+    })
+    .await?;
+    for (key, typed) in [("heat.hold", ""), ("heat.bake", ""), ("part.oil", "clean")] {
+        browser.say(&job, set(key, typed)).await?;
+    }
+    eventually("nobody holds a flame on it", async || Ok(browser.run(held).await? == "")).await?;
     browser.say(&job, set("cooling.oven", "150")).await?;
     browser.say(&job, set("cooling.oven_for", "1 h")).await?;
     browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;

@@ -97,7 +97,7 @@ function OneFace({ face, spots: here, points, sizes, job }: OneFaceProps): React
                   x={x}
                   y={y + 1.6 * r}
                   fontSize={15 * unit}
-                  textAnchor={x < left_mm + wide / 4 ? 'start' : x > right_mm - wide / 4 ? 'end' : 'middle'}
+                  textAnchor={x < left_mm + wide / 7 ? 'start' : x > right_mm - wide / 7 ? 'end' : 'middle'}
                   fill="var(--chalk)"
                 >
                   {size.moved_words === '' ? size.name : size.moved_words}

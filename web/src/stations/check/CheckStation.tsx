@@ -24,7 +24,7 @@ export function CheckStation(): ReactNode {
   // It is the work in hand then: before what was looked at.
   const finishing = ready && !handed && view.plan.finish.lines.some((line) => !line.done)
   if (check.length === 0)
-    return <h2 className="text-[28px]">Choose the method: the list follows from its risks.</h2>
+    return <h2 className="text-[28px] leading-8">Choose the method: the list follows from its risks.</h2>
   return (
     <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
       <KeepOff />

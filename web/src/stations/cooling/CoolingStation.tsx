@@ -40,7 +40,7 @@ export function CoolingStation(): ReactNode {
       return (
         <div className="flex flex-col gap-4">
           <KeepOff />
-          <h2 className="text-[30px]">{cooling.sentence}</h2>
+          <h2 className="text-[30px] leading-9">{cooling.sentence}</h2>
           <p className="text-ash">Nothing to do at this station.</p>
         </div>
       )
@@ -48,7 +48,7 @@ export function CoolingStation(): ReactNode {
     return (
       <div className="flex flex-col gap-4">
         <KeepOff />
-        <h2 className="text-[28px]">
+        <h2 className="text-[28px] leading-8">
           {methods.chosen == null
             ? 'Choose the method first.'
             : 'Weight, size and shape give the cooling curve.'}

@@ -93,7 +93,7 @@ export function CracksStation(): ReactNode {
     return (
       <div className="flex grow flex-col items-start gap-4">
         <KeepOff />
-        <h2 className="text-[30px]">No crack is mapped yet</h2>
+        <h2 className="text-[30px] leading-9">No crack is mapped yet</h2>
         <p className="max-w-xl">
           Clean to bright metal, let the oil out, find both ends: chalk and oil, dye or magnetic particles.
           Look at the other face too, the tip may be further on there.

@@ -9,6 +9,7 @@ import { minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { AlongPart } from './AlongPart'
 import { Beside, Settings } from './Beside'
+import { Steps } from './Steps'
 import { FaceHeat } from './face/FaceHeat'
 import { Tried } from './Tried'
 
@@ -21,7 +22,7 @@ export function HeatStation(): ReactNode {
   if (alone)
     return (
       <div className="flex flex-col gap-4">
-        <h2 className="text-[28px]">How hot, how long and where to begin is yours to say.</h2>
+        <h2 className="text-[28px] leading-8">How hot, how long and where to begin is yours to say.</h2>
         <div className="max-w-md">
           <Field name="heat.source" />
         </div>
@@ -39,7 +40,7 @@ export function HeatStation(): ReactNode {
           : 'Say in the stores what heat is at hand.'
     return (
       <div className="flex flex-col gap-4">
-        <h2 className="text-[28px]">{why}</h2>
+        <h2 className="text-[28px] leading-8">{why}</h2>
         <div className="max-w-md">
           <Field name="heat.source" />
         </div>
@@ -49,7 +50,7 @@ export function HeatStation(): ReactNode {
   if (heat.cold) {
     return (
       <div className="flex flex-col gap-4">
-        <h2 className="text-[30px]">{heat.sentence}</h2>
+        <h2 className="text-[30px] leading-9">{heat.sentence}</h2>
         <p className="text-ash">Nothing to heat, nothing to wait for.</p>
         <div className="flex max-w-[70ch] flex-col gap-3">
           <Settings heat={heat} />
@@ -95,6 +96,7 @@ export function HeatStation(): ReactNode {
       </p>
       <Tried tried={heat.tried} target={heat.target_c} />
       <Beside heat={heat} />
+      <Steps steps={heat.steps} />
       <div className="grid grid-cols-[1.5fr_auto_auto_auto_auto] items-end gap-x-7 gap-y-2 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="heat.source" folded placeholder={heat.source_label} />
         <Small name="Energy" id="heat.energy" />

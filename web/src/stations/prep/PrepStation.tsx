@@ -38,7 +38,7 @@ export function PrepStation(): ReactNode {
         : 'Map the cracks first: length and wall are needed.'
     return (
       <div className="-mx-1 flex min-h-0 grow flex-col gap-3 overflow-auto px-1">
-        <h2 className="text-[28px]">{why}</h2>
+        <h2 className="text-[28px] leading-8">{why}</h2>
         {beside}
       </div>
     )

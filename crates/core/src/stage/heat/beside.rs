@@ -3,12 +3,12 @@
 use serde::{Deserialize, Serialize};
 
 use super::run::SourceRun;
+use super::steps::{HeatStep, StepBurn, gases_of};
 use super::{HeatPlan, Sources};
 use crate::field;
-use crate::heat::BurnsOn;
 use crate::heat::{
-    BarPower, DONT_STEER_UNDER, Gas, Heating, HotSpot, Infrared, RUNS_FROM, Runs, burnt_together, emissivity,
-    gas_need_m3, pull_mpa, runs_out_min, stress_intensity, withdrawal,
+    BarPower, DONT_STEER_UNDER, Gas, Heating, HotSpot, Infrared, RUNS_FROM, Runs, emissivity, pull_mpa,
+    runs_out_min, stress_intensity, withdrawal,
 };
 use crate::iron::{Iron, least_forgiving};
 use crate::job::Round;
@@ -126,45 +126,49 @@ pub(super) fn oven_segments(
 /// House: a flame's own spread, in mm.
 const SPREAD_MM: f64 = 75.0;
 
-/// The gases of what heats it, for all that it burns.
+/// The gases of what heats it, for all that it burns in one lighting.
 pub(super) fn gas_plans(
-    run: &SourceRun,
     heat: &HeatPlan,
-    on: BurnsOn,
+    burns: &[StepBurn],
     (stores, units): (&[StoreItem], UnitSystem),
 ) -> Vec<GasPlan> {
-    let flows = burnt_together(&run.sources()).into_iter();
-    flows.map(|(gas, flow)| gas_plan(gas, flow, (heat, on), (stores, units))).collect()
+    gases_of(burns).into_iter().map(|gas| gas_plan(gas, (heat, burns), (stores, units))).collect()
 }
 
 fn gas_plan(
     gas: Gas,
-    flow: f64,
-    (heat, on): (&HeatPlan, BurnsOn),
+    (heat, steps): (&HeatPlan, &[StepBurn]),
     (stores, units): (&[StoreItem], UnitSystem),
 ) -> GasPlan {
     let warm_min = heat.minutes + heat.soak_minutes;
-    // Turned down while it heats and reheats, held while it soaks and after the last bead.
-    let burns = [
-        (heat.minutes, heat.throttle),
-        (heat.soak_minutes, heat.hold_share),
-        (on.reheating_min, heat.throttle),
-        (on.after_min, heat.hold_share),
-    ];
-    let need_m3 = gas_need_m3(flow, burns.iter().map(|(minutes, share)| minutes * share).sum());
+    let minutes_of = |step: HeatStep| {
+        let here = steps.iter().filter(|it| it.step == step && it.flow(gas) > 0.0);
+        here.map(|it| it.minutes).sum::<f64>()
+    };
+    // In m3/h as it is turned down while it heats and reheats, or held.
+    let burns: Vec<(f64, f64)> = steps
+        .iter()
+        .map(|it| (it.minutes, it.flow(gas) * it.share))
+        .filter(|(_, flow)| *flow > 0.0)
+        .collect();
+    let need_m3 = steps.iter().map(|it| it.need_m3(gas)).sum();
     let of = || stores.iter().filter(|item| item.serves(gas.id(), None));
     let have_m3: Option<f64> = of().next().and_then(|_| of().map(|item| item.amount).sum());
     let burns_min: f64 = burns.iter().map(|(minutes, _)| minutes).sum();
-    let out_min = have_m3.and_then(|have| out_after_min(flow, &burns, have));
+    let out_min = have_m3.and_then(|have| out_after_min(&burns, have));
     let short = out_min.is_some_and(|out| out < burns_min);
     let volume = |m3: f64| gas_words(gas.id(), m3, units);
     let mut words = format!("{}: {} with its reserve", name(gas), volume(need_m3));
-    let more = [(on.reheating_min, "of reheats"), (on.after_min, "after the last bead")]
-        .into_iter()
-        .filter(|(minutes, _)| *minutes > 0.0)
-        .map(|(minutes, what)| format!("{} {what}", units.say(minutes, Unit::Minutes)))
-        .collect::<Vec<_>>()
-        .join(" and ");
+    let more = [
+        (minutes_of(HeatStep::Hold), "while it is filled"),
+        (minutes_of(HeatStep::Reheat), "of reheats"),
+        (minutes_of(HeatStep::After), "after the last bead"),
+    ]
+    .into_iter()
+    .filter(|(minutes, _)| *minutes > 0.0)
+    .map(|(minutes, what)| format!("{} {what}", units.say(minutes, Unit::Minutes)))
+    .collect::<Vec<_>>()
+    .join(" and ");
     if !more.is_empty() {
         words += &format!(" ({more} in it)");
     }
@@ -182,28 +186,29 @@ fn gas_plan(
         }
         _ => words += ", not counted in the stores",
     }
+    // As much as is drawn at once.
+    let flow_m3_h = burns.iter().map(|(_, flow)| *flow).fold(0.0, f64::max);
     if gas == Gas::Acetylene {
-        words += &drawn(flow * heat.throttle, of().filter_map(|item| item.holds_m3).reduce(f64::min), units);
+        words += &drawn(flow_m3_h, of().filter_map(|item| item.holds_m3).reduce(f64::min), units);
     }
-    let flow_m3_h = flow * heat.throttle;
     GasPlan { kind: gas.id().to_owned(), flow_m3_h, need_m3, have_m3, words: words + ".", short }
 }
 
-/// Minutes until what is there has run out, burnt in these parts of a flow and then on as in the last of them.
-fn out_after_min(flow: f64, burns: &[(f64, f64)], have_m3: f64) -> Option<f64> {
+/// Minutes until what is there has run out, burnt at these flows (min, m3/h) and then on as in the last of them.
+fn out_after_min(burns: &[(f64, f64)], have_m3: f64) -> Option<f64> {
     let (mut left_m3, mut out_min) = (have_m3, 0.0);
     let burnt: Vec<&(f64, f64)> =
-        burns.iter().filter(|(minutes, share)| *minutes > 0.0 && *share > 0.0).collect();
-    for (minutes, share) in &burnt {
-        let out = runs_out_min(flow * share, left_m3)?;
+        burns.iter().filter(|(minutes, flow)| *minutes > 0.0 && *flow > 0.0).collect();
+    for (minutes, flow) in &burnt {
+        let out = runs_out_min(*flow, left_m3)?;
         if out < *minutes {
             return Some(out_min + out);
         }
-        left_m3 -= flow * share * minutes / 60.0;
+        left_m3 -= flow * minutes / 60.0;
         out_min += minutes;
     }
-    let (_, share) = burnt.last()?;
-    Some(out_min + runs_out_min(flow * share, left_m3)?)
+    let (_, flow) = burnt.last()?;
+    Some(out_min + runs_out_min(*flow, left_m3)?)
 }
 
 fn name(gas: Gas) -> &'static str {

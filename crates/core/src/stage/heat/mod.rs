@@ -5,11 +5,14 @@ mod by_eye;
 mod figures;
 mod run;
 mod sources;
+mod steps;
 mod tried;
 
 pub use beside::{GasPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool};
 pub(crate) use run::{Help, net_flame};
 pub(crate) use sources::{MOST_MIN, Sources};
+pub use steps::{HeatStep, HeatStepPlan};
+pub(crate) use steps::{StepBurn, StepSources, burnt_words, gases_of};
 
 use std::sync::Arc;
 
@@ -18,7 +21,7 @@ use serde::Serialize;
 use super::cracks::CrackPlan;
 use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, Stage, Station};
-use crate::heat::{Bar, BarPower, Body, BurnsOn, HeatSource, Heating, Runs, hot_work_clearance, sticks};
+use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, hot_work_clearance, sticks};
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::method::{School, Target, Way};
@@ -98,6 +101,8 @@ pub struct HeatPlan {
     pub oven: Vec<OvenSegment>,
     /// What it burns, against what is here.
     pub gas: Vec<GasPlan>,
+    /// The steps of one lighting, each with its source, minutes and gas; none while nothing is heated.
+    pub steps: Vec<HeatStepPlan>,
     /// What the eye tells of the target; empty where it tells nothing.
     pub by_eye: String,
     /// How hard the edge gets, with and without the preheat; empty for what does not melt the iron.
@@ -191,6 +196,7 @@ pub(crate) fn heat_plan(
         good_to: 0.0,
         oven: Vec::new(),
         gas: Vec::new(),
+        steps: Vec::new(),
         by_eye: String::new(),
         edge: String::new(),
         infrared: None,
@@ -279,6 +285,7 @@ pub(crate) fn heated(
         good_to: sources.strengths.not_known(run.source),
         oven: Vec::new(),
         gas: Vec::new(),
+        steps: Vec::new(),
         by_eye: String::new(),
         edge: String::new(),
         infrared: None,
@@ -360,7 +367,14 @@ fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAs
     if let Some(run) = taken {
         plan.along = run.heating.along(until, FRAMES);
         plan.oven = beside::oven_segments(run, plan, sources, part.units);
-        plan.gas = beside::gas_plans(run, plan, asked.burns_on, (&shop.stores, part.units));
+        // While nobody knows what is laid it is warmed and soaked at least.
+        let at_least = || {
+            let by = |step, minutes| asked.steps.burn(step, minutes, target.target_c, (sources, run));
+            vec![by(HeatStep::Heat, plan.minutes), by(HeatStep::Soak, plan.soak_minutes)]
+        };
+        let burns = if asked.burns.is_empty() { at_least() } else { asked.burns.clone() };
+        plan.gas = beside::gas_plans(plan, &burns, (&shop.stores, part.units));
+        plan.steps = steps::step_plans(&burns, part.units);
         plan.stays_cool = beside::stays_cool(run, plan, sources, (part, asked.runs));
         if run.source.ramp_k_per_h(sources.closed).is_none() {
             let (where_to, whose) = ((until, sources.station()), (plausible, part.units));
@@ -432,8 +446,9 @@ pub(crate) struct HeatAsked<'a> {
     pub plausible: &'a [Iron],
     pub runs: &'a Runs,
     pub way: Option<Way>,
-    /// Beyond the heating and its soak.
-    pub burns_on: BurnsOn,
+    /// In one lighting; none while that is not known.
+    pub burns: Vec<StepBurn>,
+    pub steps: &'a StepSources,
 }
 
 pub(crate) fn stage(

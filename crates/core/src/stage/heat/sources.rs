@@ -58,11 +58,8 @@ fn most_min(source: &HeatSource) -> f64 {
     }
 }
 
-/// The source the welder chose, or else the strongest flame and the hottest oven at hand.
-fn candidates(round: &Round, shop: &Shop) -> Vec<&'static HeatSource> {
-    if let Some(chosen) = round.get(field::heat::SOURCE) {
-        return vec![chosen];
-    }
+/// The strongest flame and the hottest oven at hand.
+fn candidates(shop: &Shop) -> Vec<&'static HeatSource> {
     let ovens = shop.heat_sources().filter_map(|s| Some((s, oven_c(s)?)));
     let hottest = ovens.max_by(|a, b| a.1.total_cmp(&b.1)).map(|(oven, _)| oven);
     strongest(shop.heat_sources()).into_iter().chain(hottest).collect()
@@ -89,9 +86,34 @@ impl Sources {
         targets_c: &[f64],
         made: &Runs,
     ) -> Option<Self> {
+        let chosen = round.get(field::heat::SOURCE);
+        let candidates = chosen.map_or_else(|| candidates(shop), |chosen| vec![chosen]);
+        let own = chosen.is_some();
+        Self::tried_with((candidates, own), shop, part, plausible, targets_c, made)
+    }
+
+    /// The same of one source, for a step that has its own.
+    pub fn of_one(
+        source: &'static HeatSource,
+        shop: &Shop,
+        part: &PartFacts,
+        plausible: &[Iron],
+        targets_c: &[f64],
+        made: &Runs,
+    ) -> Option<Self> {
+        Self::tried_with((vec![source], true), shop, part, plausible, targets_c, made)
+    }
+
+    fn tried_with(
+        (candidates, own): (Vec<&'static HeatSource>, bool),
+        shop: &Shop,
+        part: &PartFacts,
+        plausible: &[Iron],
+        targets_c: &[f64],
+        made: &Runs,
+    ) -> Option<Self> {
         let slowest = slowest_to_heat(plausible);
         let body = part.body(slowest.iron.properties())?;
-        let candidates = candidates(round, shop);
         if candidates.is_empty() {
             return None;
         }
@@ -145,7 +167,6 @@ impl Sources {
                         ordinary || careful || run(source, (CAREFUL_SWEEP, Help::Covered, 1.0), None)?.0;
                     let second = strongest(shop.heat_sources().filter(|other| other.id != source.id));
                     // Whoever chose one flame did not ask for two.
-                    let own = round.get(field::heat::SOURCE).is_some();
                     if let Some(second) = second.filter(|_| !covered && !own) {
                         run(source, (CAREFUL_SWEEP, Help::Second(second), 1.0), None)?;
                     }

@@ -8,6 +8,7 @@ use crate::heat::{BarPower, BeadCourse, BeadSchedule, BeadWork, Body};
 use crate::iron::slowest_to_heat;
 use crate::method::{School, Way};
 use crate::quantity::{Unit, number};
+use crate::stage::heat::HeatStep;
 use crate::stage::prep::{PrepPlan, SeamOfBeads, bead_seams};
 
 /// More beads than this are counted and not put in order: no seam of one heat has so many. Ours.
@@ -79,12 +80,18 @@ impl Judged<'_> {
             body,
             least_c: target.least_c,
             most_c: target.most_c,
-            held: false,
-            reheat_w: power.map(BarPower::net_w),
+            held: power.is_some() && self.steps.of(HeatStep::Hold).is_some(),
+            reheat_w: power.map(|power| self.reheats_w(target.target_c).unwrap_or_else(|| power.net_w())),
             bare_share: power.map_or(1.0, BarPower::bare_share),
             seams: seams.iter().map(|it| it.seam.clone()).collect(),
         });
         Some(ToFill { seams, course, body, power, begins_c })
+    }
+
+    /// What reheats it where that has a source of its own, in W.
+    fn reheats_w(&self, at_c: f64) -> Option<f64> {
+        let own = self.steps.of(HeatStep::Reheat)?;
+        Some(own.power_for(own.runs_for(at_c).next()?, at_c)?.net_w())
     }
 
     /// The minutes of a way at its seams.

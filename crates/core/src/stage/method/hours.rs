@@ -9,7 +9,7 @@ use crate::effort::durations::{Step, Takes, pace, ready_min, totals};
 use crate::effort::sessions::{Parting, Session, sessions};
 use crate::faults::acceptance::Then;
 use crate::field;
-use crate::heat::{BurnsOn, HeatSource, UNWRAP_C};
+use crate::heat::{HeatSource, UNWRAP_C};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::map::{At, MarkKind, Shape};
 use crate::method::{Joins, School, Way};
@@ -19,7 +19,7 @@ use crate::render::said;
 use crate::stage::cooling::wrapping;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
 use crate::stage::finish::{DRIES, FinishAsked};
-use crate::stage::heat::soak_minutes;
+use crate::stage::heat::{HeatStep, StepBurn, soak_minutes};
 use crate::stage::map::pin_places;
 use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan};
 use crate::stage::proof::ProofPlan;
@@ -66,8 +66,9 @@ pub(crate) struct Burns {
     /// Of its full flame: while it heats, and while it holds.
     pub throttle: f64,
     pub hold_share: f64,
-    /// And then, each time.
-    pub on: BurnsOn,
+    /// And then, each time: reheats, and after the last bead.
+    pub reheating_min: f64,
+    pub after_min: f64,
 }
 
 impl Burns {
@@ -78,12 +79,12 @@ impl Burns {
 
     /// What it burns each time beside its reheats, as minutes of its full flame.
     pub fn full_but_reheats_min(self) -> f64 {
-        self.heat_min * self.throttle + (self.soak_min + self.on.after_min) * self.hold_share
+        self.heat_min * self.throttle + (self.soak_min + self.after_min) * self.hold_share
     }
 
     /// In all sessions together, as minutes of its full flame.
     pub fn full_min(self) -> f64 {
-        self.lightings * (self.full_but_reheats_min() + self.on.reheating_min * self.throttle)
+        self.lightings * (self.full_but_reheats_min() + self.reheating_min * self.throttle)
     }
 }
 
@@ -164,7 +165,9 @@ impl Judged<'_> {
         let thickest = prep.seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
         if round.get(field::part::OIL) == Some("soaked") && !way.method.without_heat() {
             let bake = 45.0 + 2.0 * thickest;
-            let oven = self.shop.heat_sources().any(HeatSource::is_oven);
+            // In what it was said; else in the oven, where there is one.
+            let said = round.get(field::heat::BAKE).map(HeatSource::is_oven);
+            let oven = said.unwrap_or_else(|| self.shop.heat_sources().any(HeatSource::is_oven));
             let hands = 15.0 + if oven { 0.0 } else { bake };
             steps.add(
                 "bake",
@@ -292,8 +295,14 @@ impl Judged<'_> {
                         Case::Worst if oven => sources.at_the_worst(&body, reached, &target, self.runs)?,
                         Case::Likely | Case::Worst => reached.minutes,
                     };
-                    let heating = minutes + soak_minutes(way, self.part.wall_mm);
-                    let (hands, clock) = if oven { (0.0, heating) } else { (heating, 0.0) };
+                    // An oven is watched by nobody, whether it heats the part or only soaks it.
+                    let soaks_in = self.steps.of(HeatStep::Soak).and_then(|own| own.runs.first());
+                    let soaked_by =
+                        soaks_in.map_or(oven, |run| run.source.is_oven() && !run.source.is_fire());
+                    let of = |minutes: f64, oven: bool| if oven { (0.0, minutes) } else { (minutes, 0.0) };
+                    let (heats, soaks) =
+                        (of(minutes, oven), of(soak_minutes(way, self.part.wall_mm), soaked_by));
+                    let (hands, clock) = (heats.0 + soaks.0, heats.1 + soaks.1);
                     let in_sessions = self.parted(way, prep, hands);
                     times = in_sessions.len() as f64;
                     parts = Some(in_sessions);
@@ -424,11 +433,27 @@ impl Judged<'_> {
             soak_min,
             throttle: reached.run.throttle,
             hold_share: self.sources?.hold_share(reached.run, target_c),
-            on: BurnsOn {
-                reheating_min: self.fill(way, prep).reheating_min / lightings,
-                after_min: after.list.iter().map(|step| step.attended_min).sum(),
-            },
+            reheating_min: self.fill(way, prep).reheating_min / lightings,
+            after_min: after.list.iter().map(|step| step.attended_min).sum(),
         })
+    }
+
+    /// What burns in one lighting, step by step, each under its own source where one was said.
+    pub(crate) fn step_burns(&self, way: Way, prep: &PrepPlan) -> Option<Vec<StepBurn>> {
+        let (burns, target, sources) = (self.burns(way, prep)?, self.target_of(way)?, self.sources?);
+        let reached = sources.reach(&target)?;
+        let fill_min = self.fill(way, prep).minutes / burns.lightings;
+        // Nobody holds a flame on it unless that was said.
+        let held_min = if self.steps.of(HeatStep::Hold).is_some() { fill_min } else { 0.0 };
+        let minutes = |step| match step {
+            HeatStep::Heat => burns.heat_min,
+            HeatStep::Soak => burns.soak_min,
+            HeatStep::Hold => held_min,
+            HeatStep::Reheat => burns.reheating_min,
+            HeatStep::After => burns.after_min,
+        };
+        let burn = |step| self.steps.burn(step, minutes(step), target.target_c, (sources, reached.run));
+        Some(HeatStep::ALL.into_iter().map(burn).collect())
     }
 
     fn afterwards(&self, prep: &PrepPlan, steps: &mut Steps) {

@@ -17,7 +17,7 @@ use std::sync::Arc;
 use serde::Serialize;
 
 use super::cracks::{CrackPlan, Laid};
-use super::heat::Sources;
+use super::heat::{Sources, StepSources};
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, PrepPlan, missing_cm3};
 use super::strap::{StrapPlan, StrapsAsked};
@@ -112,6 +112,8 @@ pub(crate) struct Judged<'a> {
     pub along: AlongKnown,
     pub fills: FillsKnown,
     pub sources: Option<&'a Sources>,
+    /// Steps of the heat that have a source of their own.
+    pub steps: &'a StepSources,
     pub runs: &'a Runs,
     /// Of the rounds before: those that failed at a place that is mended now.
     pub failed_here: u32,

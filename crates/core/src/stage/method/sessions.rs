@@ -122,7 +122,7 @@ impl Judged<'_> {
             match burns.filter(|_| when == TakenWhen::Lit) {
                 // Each is heated anew, and reheated for its own beads.
                 Some(burns) => {
-                    let reheating_min = burns.on.reheating_min * burns.throttle * burns.lightings * of_beads;
+                    let reheating_min = burns.reheating_min * burns.throttle * burns.lightings * of_beads;
                     (burns.full_but_reheats_min() + reheating_min) / burns.full_min()
                 }
                 None => of_beads,

@@ -1,11 +1,12 @@
 //! What a way takes from the stores on this job.
 
 use super::Judged;
-use crate::heat::{Packing, burnt_together, gas_need_m3};
+use crate::heat::{Packing, gas_need_m3};
 use crate::iron::Iron;
 use crate::method::Way;
 use crate::pins::rows::tap_drill_mm;
 use crate::stage::cooling::wrapping;
+use crate::stage::heat::gases_of;
 use crate::stage::prep::PrepPlan;
 use crate::stage::taught::NICKEL;
 use crate::stores::{Take, TakenWhen};
@@ -108,12 +109,10 @@ impl Judged<'_> {
     }
 
     fn gas_taken(&self, way: Way, prep: &PrepPlan, wanted: &mut Vec<Wanted>) {
-        if let Some(burns) = self.burns(way, prep)
-            && let (Some(target), Some(sources)) = (self.target_of(way), self.sources)
-            && let Some(reached) = sources.reach(&target)
-        {
-            for (gas, flow) in burnt_together(&reached.run.sources()) {
-                wanted.push((gas.id(), None, gas_need_m3(flow, burns.full_min()), TakenWhen::Lit));
+        if let (Some(burns), Some(steps)) = (self.burns(way, prep), self.step_burns(way, prep)) {
+            for gas in gases_of(&steps) {
+                let m3: f64 = steps.iter().map(|step| step.need_m3(gas)).sum();
+                wanted.push((gas.id(), None, burns.lightings * m3, TakenWhen::Lit));
             }
         }
         if let Some(litres_a_min) = way.method.entry().arc.and_then(|arc| arc.shield_l_min) {

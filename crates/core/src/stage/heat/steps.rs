@@ -1,0 +1,176 @@
+//! The heat of a job step by step, each with a source of its own: bake, heat, soak, hold, reheats, after the last bead.
+
+use serde::Serialize;
+
+use super::Sources;
+use super::run::SourceRun;
+use crate::field::{self, Field, One};
+use crate::heat::{Gas, HeatSource, Runs, burnt_together, gas_need_m3};
+use crate::iron::Iron;
+use crate::job::Round;
+use crate::quantity::{Unit, UnitSystem};
+use crate::shop::Shop;
+use crate::stage::part::PartFacts;
+use crate::stores::gas_words;
+
+/// A step of the heat.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum HeatStep {
+    Heat,
+    Soak,
+    /// A flame held on it, or an oven round it, while it is filled.
+    Hold,
+    Reheat,
+    /// After the last bead: post-heat, taper.
+    After,
+}
+
+impl HeatStep {
+    pub const ALL: [Self; 5] = [Self::Heat, Self::Soak, Self::Hold, Self::Reheat, Self::After];
+
+    fn label(self) -> &'static str {
+        match self {
+            Self::Heat => "Heat",
+            Self::Soak => "Soak",
+            Self::Hold => "Held while it is filled",
+            Self::Reheat => "Reheats",
+            Self::After => "After the last bead",
+        }
+    }
+
+    /// What says its source; that of the heat itself says all that nothing else is said of.
+    pub fn field(self) -> Field<One<&'static HeatSource>> {
+        match self {
+            Self::Heat => field::heat::SOURCE,
+            Self::Soak => field::heat::SOAK,
+            Self::Hold => field::heat::HOLD,
+            Self::Reheat => field::heat::REHEAT,
+            Self::After => field::heat::AFTER,
+        }
+    }
+}
+
+/// What burns in one step of a lighting.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct StepBurn {
+    pub step: HeatStep,
+    pub source: &'static HeatSource,
+    pub minutes: f64,
+    /// Of its full flame.
+    pub share: f64,
+    /// Of its full flame, each gas once, in m3/h.
+    pub flows: Vec<(Gas, f64)>,
+}
+
+impl StepBurn {
+    /// A step under the flame that heats the part.
+    pub fn of_run(step: HeatStep, run: &SourceRun, (minutes, share): (f64, f64)) -> Self {
+        Self { step, source: run.source, minutes, share, flows: burnt_together(&run.sources()) }
+    }
+
+    /// Of a gas at its full flame, in m3/h.
+    pub fn flow(&self, gas: Gas) -> f64 {
+        self.flows.iter().find(|(known, _)| *known == gas).map_or(0.0, |(_, flow)| *flow)
+    }
+
+    /// Of a gas with its reserve, in m3.
+    pub fn need_m3(&self, gas: Gas) -> f64 {
+        gas_need_m3(self.flow(gas), self.minutes * self.share)
+    }
+}
+
+/// The gases of several steps, each once, in the order they are first burnt.
+pub(crate) fn gases_of(burns: &[StepBurn]) -> Vec<Gas> {
+    let mut gases = Vec::new();
+    for (gas, _) in burns.iter().flat_map(|burn| &burn.flows) {
+        if !gases.contains(gas) {
+            gases.push(*gas);
+        }
+    }
+    gases
+}
+
+/// A step as it is shown.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HeatStepPlan {
+    pub step: HeatStep,
+    /// The field that says its source.
+    pub key: String,
+    pub label: String,
+    pub source_label: String,
+    pub minutes: f64,
+    /// "20 min; 0.12 m³ of propane with its reserve"
+    pub words: String,
+}
+
+/// Steps with another source than the heat itself has, each tried on this part.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct StepSources(Vec<(HeatStep, Sources)>);
+
+impl StepSources {
+    /// Those that were said.
+    pub fn read(
+        (round, shop): (&Round, &Shop),
+        part: &PartFacts,
+        plausible: &[Iron],
+        targets_c: &[f64],
+        made: &Runs,
+    ) -> Self {
+        let said = HeatStep::ALL.into_iter().filter(|step| *step != HeatStep::Heat).filter_map(|step| {
+            let source = round.get(step.field())?;
+            Some((step, Sources::of_one(source, shop, part, plausible, targets_c, made)?))
+        });
+        Self(said.collect())
+    }
+
+    pub fn of(&self, step: HeatStep) -> Option<&Sources> {
+        self.0.iter().find(|(known, _)| *known == step).map(|(_, sources)| sources)
+    }
+
+    /// What a step burns at a temperature: under its own source where one was said. Reheats are by the full flame, all
+    /// else by what holds the part.
+    pub fn burn(&self, step: HeatStep, minutes: f64, at_c: f64, heat: (&Sources, &SourceRun)) -> StepBurn {
+        let (sources, run) =
+            self.of(step).and_then(|own| Some((own, own.runs_for(at_c).next()?))).unwrap_or(heat);
+        let share = match step {
+            HeatStep::Heat | HeatStep::Reheat => run.throttle,
+            HeatStep::Soak | HeatStep::Hold | HeatStep::After => sources.hold_share(run, at_c),
+        };
+        StepBurn::of_run(step, run, (minutes, share))
+    }
+}
+
+/// "; 0.4 m³ of propane with its reserve"; empty for what burns nothing.
+pub(crate) fn burnt_words(burns: &[StepBurn], units: UnitSystem) -> String {
+    let gases: Vec<String> = gases_of(burns)
+        .into_iter()
+        .map(|gas| (gas, burns.iter().map(|burn| burn.need_m3(gas)).sum::<f64>()))
+        .filter(|(_, m3)| *m3 > 0.0)
+        .map(|(gas, m3)| format!("{} of {}", gas_words(gas.id(), m3, units), gas.id()))
+        // What does not show in its unit is not worth a word.
+        .filter(|words| !words.starts_with("0 "))
+        .collect();
+    match gases.is_empty() {
+        true => String::new(),
+        false => format!("; {} with its reserve", gases.join(", ")),
+    }
+}
+
+/// The steps of one lighting as they are shown.
+pub(super) fn step_plans(burns: &[StepBurn], units: UnitSystem) -> Vec<HeatStepPlan> {
+    let one = |burn: &StepBurn| {
+        let burnt = burnt_words(std::slice::from_ref(burn), units);
+        HeatStepPlan {
+            step: burn.step,
+            key: burn.step.field().key().to_owned(),
+            label: burn.step.label().to_owned(),
+            source_label: burn.source.label.to_owned(),
+            minutes: burn.minutes,
+            words: format!("{}{burnt}", units.say(burn.minutes, Unit::Minutes)),
+        }
+    };
+    burns.iter().filter(|burn| burn.minutes > 0.0).map(one).collect()
+}

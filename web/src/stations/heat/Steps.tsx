@@ -1,0 +1,52 @@
+import { useState, type ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { Field } from '../../job/Field'
+import { useJob } from '../../job/JobContext'
+import { Fold } from '../../ui/Fold'
+
+/** Steps that may have a source of their own, in the order of the work. */
+const OWN = ['heat.soak', 'heat.hold', 'heat.reheat', 'heat.after'] as const
+
+/** One lighting step by step: what each takes and burns, and another source for any of them. */
+export function Steps({ steps }: { steps: readonly Schemas['HeatStepPlan'][] }): ReactNode {
+  const { view, typed } = useJob()
+  const own = OWN.filter((name) => typed(name) !== '')
+  const [open, setOpen] = useState(own.length > 0)
+  const bake = view.plan.lightings.find((it) => it.what === 'bake')
+  if (steps.length === 0) return null
+  const others = new Set(steps.map((step) => step.source_label)).size
+  return (
+    <Fold
+      title="Step by step"
+      summary={others > 1 ? `${others} sources` : 'one source for all of it'}
+      open={open}
+      onOpenChange={setOpen}
+    >
+      <ul data-testid="heat-steps">
+        {bake !== undefined && (
+          <li className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
+            <b>{bake.label}</b>
+            <span className="ml-auto text-right">{bake.timing}</span>
+          </li>
+        )}
+        {steps.map((step) => (
+          <li
+            key={step.step}
+            data-step={step.step}
+            className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1"
+          >
+            <b>{step.label}</b>
+            <span className="text-ash">{step.source_label}</span>
+            <span className="ml-auto text-right">{step.words}</span>
+          </li>
+        ))}
+      </ul>
+      <div className="grid grid-cols-2 gap-3 bench:grid-cols-4">
+        {bake !== undefined && <Field name="heat.bake" folded placeholder="as heated" />}
+        {OWN.map((name) => (
+          <Field key={name} name={name} folded placeholder={name === 'heat.hold' ? 'nothing' : 'as heated'} />
+        ))}
+      </div>
+    </Fold>
+  )
+}
