@@ -161,7 +161,13 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
                     thermocouples.stop().await;
                 }
             })
-        }))
+        }));
+    Ok((mounted(built), shown))
+}
+
+/// Every address it answers at.
+fn mounted(built: Rocket<Build>) -> Rocket<Build> {
+    built
         .mount(
             "/api",
             routes![
@@ -238,8 +244,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         .mount("/api/shop", routes![shop::route::show, shop::route::change])
         .mount("/api/stores", routes![stores::route::show, stores::route::buying])
         .register("/api", api_error::catchers())
-        .mount("/", routes![web::file, web::index]);
-    Ok((built, shown))
+        .mount("/", routes![web::file, web::index])
 }
 
 /// Where it is found, and how others come in.

@@ -50,6 +50,39 @@ pub fn estimated_weight(
     let mut sides = [size_mm.0, size_mm.1, size_mm.2];
     sides.sort_by(|a, b| b.total_cmp(a));
     let [a, b, c] = sides;
+    let Metal { metal_mm3, formula, share } = metal_in(shape, sides, wall_mm)?;
+    let whole_mm3 = a * b * c;
+    let weighs = |share: f64| (metal_mm3 * share).min(whole_mm3) * 1e-9 * density_kg_m3;
+    let (kg, low_kg, high_kg) = (weighs(share.usual), weighs(share.least), weighs(share.most));
+    if !(kg.is_finite() && low_kg > 0.0) {
+        return None;
+    }
+    Some(EstimatedWeight {
+        kg,
+        low_kg,
+        high_kg,
+        working: vec![
+            format!("iron in it = {formula} = {{{} cm3}}", number(metal_mm3 / 1000.0, 0)),
+            format!(
+                "weight = {{{} cm3}} × {} × {{{density_kg_m3:.0} kg/m3}}, the middle one between {} and {}",
+                number(metal_mm3 / 1000.0, 0),
+                share.usual,
+                share.least,
+                share.most
+            ),
+        ],
+    })
+}
+
+/// The iron in a part by its shape, before what stands on it and what is cut out.
+struct Metal {
+    metal_mm3: f64,
+    formula: String,
+    share: Share,
+}
+
+/// The sides in mm, the longest first. Nothing where its wall counts and is not known.
+fn metal_in(shape: PartShape, [a, b, c]: [f64; 3], wall_mm: Option<f64>) -> Option<Metal> {
     let n = |mm: f64| format!("{{{} mm}}", number(mm, 1));
     let (metal_mm3, formula, share) = match shape {
         PartShape::SolidBlock => (
@@ -107,27 +140,7 @@ pub fn estimated_weight(
             )
         }
     };
-    let whole_mm3 = a * b * c;
-    let weighs = |share: f64| (metal_mm3 * share).min(whole_mm3) * 1e-9 * density_kg_m3;
-    let (kg, low_kg, high_kg) = (weighs(share.usual), weighs(share.least), weighs(share.most));
-    if !(kg.is_finite() && low_kg > 0.0) {
-        return None;
-    }
-    Some(EstimatedWeight {
-        kg,
-        low_kg,
-        high_kg,
-        working: vec![
-            format!("iron in it = {formula} = {{{} cm3}}", number(metal_mm3 / 1000.0, 0)),
-            format!(
-                "weight = {{{} cm3}} × {} × {{{density_kg_m3:.0} kg/m3}}, the middle one between {} and {}",
-                number(metal_mm3 / 1000.0, 0),
-                share.usual,
-                share.least,
-                share.most
-            ),
-        ],
-    })
+    Some(Metal { metal_mm3, formula, share })
 }
 
 #[cfg(test)]

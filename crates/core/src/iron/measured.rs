@@ -142,89 +142,96 @@ impl MeasuredTest {
         };
         match self {
             Self::Sound => {
-                let (set, caliper, shown) = (value(0), value(1), value(2));
-                let wall = caliper.and_then(|mm| problems.take("caliper", WallMillimetres::new(mm)));
-                let shown = shown.and_then(|mm| problems.take("shown", WallMillimetres::new(mm)));
-                let sound = match (set, wall, shown) {
-                    (Some(set), Some(wall), Some(shown)) => {
-                        let speed = sound_speed_m_s(set, wall, shown);
-                        SoundSpeed::new(speed, wall).map(|sound| (sound, speed, wall)).map_err(|_| {
-                            FieldProblem::new(
-                                "shown",
-                                format!("that would be {speed:.0} m/s: no iron or steel sounds like that"),
-                                "3500 to 6300 m/s: measure again",
-                            )
-                        })
-                    }
-                    _ => return Err(problems.finish().err().unwrap_or_default()),
-                };
-                problems.finish()?;
-                let (sound, speed, wall) = sound.map_err(|problem| vec![problem])?;
-                let words = |units: UnitSystem| {
-                    format!(
-                        "{} through {}",
-                        units.say(speed, Unit::MetresPerSecond),
-                        units.say(wall.millimetres(), Unit::Millimetres)
-                    )
-                };
-                Ok(Measured {
-                    finding: Finding::Sound(sound),
-                    outcome: String::new(),
-                    words: (words(UnitSystem::Metric), words(UnitSystem::Imperial)),
-                    note: String::new(),
-                })
+                let read = (value(0), value(1), value(2));
+                sound(read, problems)
             }
             Self::Density => {
                 let (air, hung, water) = (value(0), value(1), value(2));
                 let (Some(air), Some(hung), Some(water)) = (air, hung, water) else {
                     return Err(problems.finish().err().unwrap_or_default());
                 };
-                let Some(of_water) = water_density_kg_m3(water) else {
-                    let what = "water is weighed in between freezing and hand-hot";
-                    return Err(vec![FieldProblem::new("water", what, "0 to 40 C")]);
-                };
-                if !(air > 0.0 && hung > 0.0 && hung < air) {
-                    let what = "hung in water it has to weigh less than in air";
-                    return Err(vec![FieldProblem::new("in_water", what, "less than in air, over 0")]);
-                }
-                let found = density_kg_m3(of_water, air, hung);
-                let density = Density::new(found).map_err(|_| {
-                    let what = format!("that would be {found:.0} kg/m³: the scale or the wire is at fault");
-                    vec![FieldProblem::new("in_water", what, "5000 to 9500 kg/m³: weigh again")]
-                })?;
-                let words = format!("{found:.0} kg/m³");
-                let imperial = format!("{:.0} lb/ft³", found * LB_FT3_IN_KG_M3);
-                Ok(Measured {
-                    finding: Finding::Density(density),
-                    outcome: String::new(),
-                    words: (words, imperial),
-                    note: String::new(),
-                })
+                density(air, hung, water)
             }
-            Self::Mark => {
-                let mark = typed.get("mark").map_or("", |text| text.trim());
-                let Some(grade) = grade_of(mark).filter(|_| mark.chars().count() <= MARK_MOST) else {
-                    let what = format!("\"{mark}\" names no grade that is known here");
-                    return Err(vec![FieldProblem::new(
-                        "mark",
-                        what,
-                        "EN-GJL-250, 60-40-18, FCD450 or GTS-35",
-                    )]);
-                };
-                let words = |units: UnitSystem| {
-                    let strength = grade.tensile_mpa.map(|mpa| units.say(mpa, Unit::Megapascals));
-                    let strength = strength.map_or(String::new(), |mpa| format!(", {mpa}"));
-                    format!("{mark}: {} ({}{strength})", grade.iron.label().to_lowercase(), grade.notation)
-                };
-                Ok(Measured {
-                    finding: Finding::Mark(grade.iron),
-                    outcome: grade.iron.id().to_owned(),
-                    words: (words(UnitSystem::Metric), words(UnitSystem::Imperial)),
-                    note: grade.note.to_owned(),
-                })
-            }
+            Self::Mark => mark(typed.get("mark").map_or("", |text| text.trim())),
         }
     }
+}
+
+/// What the gauge was set to, what the caliper reads and what the gauge shows, in m/s and mm.
+fn sound(
+    (set, caliper, shown): (Option<f64>, Option<f64>, Option<f64>),
+    mut problems: Problems,
+) -> Result<Measured, Vec<FieldProblem>> {
+    let wall = caliper.and_then(|mm| problems.take("caliper", WallMillimetres::new(mm)));
+    let shown = shown.and_then(|mm| problems.take("shown", WallMillimetres::new(mm)));
+    let (Some(set), Some(wall), Some(shown)) = (set, wall, shown) else {
+        return Err(problems.finish().err().unwrap_or_default());
+    };
+    let speed = sound_speed_m_s(set, wall, shown);
+    let sound = SoundSpeed::new(speed, wall).map_err(|_| {
+        FieldProblem::new(
+            "shown",
+            format!("that would be {speed:.0} m/s: no iron or steel sounds like that"),
+            "3500 to 6300 m/s: measure again",
+        )
+    });
+    problems.finish()?;
+    let sound = sound.map_err(|problem| vec![problem])?;
+    let words = |units: UnitSystem| {
+        format!(
+            "{} through {}",
+            units.say(speed, Unit::MetresPerSecond),
+            units.say(wall.millimetres(), Unit::Millimetres)
+        )
+    };
+    Ok(Measured {
+        finding: Finding::Sound(sound),
+        outcome: String::new(),
+        words: (words(UnitSystem::Metric), words(UnitSystem::Imperial)),
+        note: String::new(),
+    })
+}
+
+/// What it weighs in air and hung in water, in kg, and how warm the water is, in degC.
+fn density(air: f64, hung: f64, water: f64) -> Result<Measured, Vec<FieldProblem>> {
+    let Some(of_water) = water_density_kg_m3(water) else {
+        let what = "water is weighed in between freezing and hand-hot";
+        return Err(vec![FieldProblem::new("water", what, "0 to 40 C")]);
+    };
+    if !(air > 0.0 && hung > 0.0 && hung < air) {
+        let what = "hung in water it has to weigh less than in air";
+        return Err(vec![FieldProblem::new("in_water", what, "less than in air, over 0")]);
+    }
+    let found = density_kg_m3(of_water, air, hung);
+    let density = Density::new(found).map_err(|_| {
+        let what = format!("that would be {found:.0} kg/m³: the scale or the wire is at fault");
+        vec![FieldProblem::new("in_water", what, "5000 to 9500 kg/m³: weigh again")]
+    })?;
+    Ok(Measured {
+        finding: Finding::Density(density),
+        outcome: String::new(),
+        words: (format!("{found:.0} kg/m³"), format!("{:.0} lb/ft³", found * LB_FT3_IN_KG_M3)),
+        note: String::new(),
+    })
+}
+
+/// A grade cast in or stamped on it.
+fn mark(mark: &str) -> Result<Measured, Vec<FieldProblem>> {
+    let Some(grade) = grade_of(mark).filter(|_| mark.chars().count() <= MARK_MOST) else {
+        let what = format!("\"{mark}\" names no grade that is known here");
+        return Err(vec![FieldProblem::new("mark", what, "EN-GJL-250, 60-40-18, FCD450 or GTS-35")]);
+    };
+    let words = |units: UnitSystem| {
+        let strength = grade.tensile_mpa.map(|mpa| units.say(mpa, Unit::Megapascals));
+        let strength = strength.map_or(String::new(), |mpa| format!(", {mpa}"));
+        format!("{mark}: {} ({}{strength})", grade.iron.label().to_lowercase(), grade.notation)
+    };
+    Ok(Measured {
+        finding: Finding::Mark(grade.iron),
+        outcome: grade.iron.id().to_owned(),
+        words: (words(UnitSystem::Metric), words(UnitSystem::Imperial)),
+        note: grade.note.to_owned(),
+    })
 }
 
 /// Pounds a cubic foot in a kg/m³.

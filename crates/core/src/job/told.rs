@@ -5,8 +5,9 @@ use std::collections::HashMap;
 use uuid::Uuid;
 
 use super::fold::names;
-use super::{Change, Fact, Lighting, Observed, TorchEntry, Understood, WentAt};
+use super::{Became, Change, CheckPlace, Fact, Lighting, Observed, TorchEntry, Understood, WentAt};
 use crate::base::day::Day;
+use crate::faults::acceptance::Found;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
 use crate::map::Drawn;
@@ -71,24 +72,10 @@ impl<'a> Telling<'a> {
                 let at = step.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
                 format!("{}{at}: {taken}", step.what.word())
             }
-            Change::Look { place, found, .. } => {
-                let at = place.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
-                let side = place.side.map_or_else(String::new, |side| format!(", side {side}"));
-                format!("Looked at{at}{side}: {}{}", found.words().to_lowercase(), self.lengths(fact))
-            }
-            Change::Use { what, size_mm, typed, .. } => {
-                let of = StoreKind::from_id(what)
-                    .map_or_else(String::new, |kind| named(kind, *size_mm, self.units));
-                let typed = if typed.trim().is_empty() { "not said after all" } else { typed.trim() };
-                format!("Used, {of}: {typed}")
-            }
+            Change::Look { place, found, .. } => self.looked(fact, place, *found),
+            Change::Use { what, size_mm, typed, .. } => self.used(what, *size_mm, typed),
             Change::FollowUp { became, went, after, did, note } => {
-                let went = went.map_or("", WentAt::words);
-                let after = if after.is_empty() { String::new() } else { format!("after {after}") };
-                let said = [went.to_lowercase(), after, did.clone(), note.clone()];
-                let said: Vec<String> = said.into_iter().filter(|words| !words.is_empty()).collect();
-                let said = if said.is_empty() { String::new() } else { format!(": {}", said.join("; ")) };
-                format!("Asked how it holds. {}{said}", became.words())
+                followed(*became, *went, [after, did, note])
             }
             Change::Time { step, running } => {
                 let step = upper(&step.replace('_', " "));
@@ -104,24 +91,7 @@ impl<'a> Telling<'a> {
             }
             Change::Undo { target } => format!("Took back: {}", self.named(*target)),
             Change::Redo { target } => format!("Put back: {}", self.named(*target)),
-            Change::Light { speed, owned, what, without, .. } => {
-                let faster = if *speed > 1.0 {
-                    format!(", the job clock runs {speed} times as fast")
-                } else {
-                    String::new()
-                };
-                let owned = if owned.is_empty() { String::new() } else { format!(". Owned: {owned}") };
-                let what = match what {
-                    Lighting::Bake => "Lit to bake the oil out",
-                    Lighting::Tack => "Lit to tack",
-                    Lighting::Main => "Lit",
-                };
-                let without = match without.as_slice() {
-                    [] => String::new(),
-                    open => format!(". Not ticked: {}", open.join("; ")),
-                };
-                format!("{what}{faster}{owned}{without}")
-            }
+            Change::Light { speed, owned, what, without, .. } => lit(*what, *speed, owned, without),
             Change::CancelLight => "Lighting cancelled".to_owned(),
             Change::PutOut => format!("{} over, flame off", self.lit_for(fact).word()),
             Change::Torch { entry } => self.at_the_torch(fact, entry),
@@ -135,6 +105,18 @@ impl<'a> Telling<'a> {
             }
             Change::EndPractice => "Practice over: what became of it".to_owned(),
         }
+    }
+
+    fn looked(&self, fact: &Fact, place: &CheckPlace, found: Found) -> String {
+        let at = place.at.map_or_else(String::new, |at| format!(", {}", self.thing(at)));
+        let side = place.side.map_or_else(String::new, |side| format!(", side {side}"));
+        format!("Looked at{at}{side}: {}{}", found.words().to_lowercase(), self.lengths(fact))
+    }
+
+    fn used(&self, what: &str, size_mm: Option<f64>, typed: &str) -> String {
+        let of = StoreKind::from_id(what).map_or_else(String::new, |kind| named(kind, size_mm, self.units));
+        let typed = if typed.trim().is_empty() { "not said after all" } else { typed.trim() };
+        format!("Used, {of}: {typed}")
     }
 
     fn named(&self, id: Uuid) -> String {
@@ -368,6 +350,33 @@ fn with_its_unit(typed: &str, shown_in: UnitSystem) -> String {
     let bare = typed.trim().parse::<f64>().is_ok();
     let unit = if shown_in == UnitSystem::Imperial { "°F" } else { "°C" };
     if bare { format!("{} {unit}", typed.trim()) } else { typed.trim().to_owned() }
+}
+
+fn followed(became: Became, went: Option<WentAt>, [after, did, note]: [&String; 3]) -> String {
+    let went = went.map_or("", WentAt::words);
+    let after = if after.is_empty() { String::new() } else { format!("after {after}") };
+    let said = [went.to_lowercase(), after, did.clone(), note.clone()];
+    let said: Vec<String> = said.into_iter().filter(|words| !words.is_empty()).collect();
+    let said = if said.is_empty() { String::new() } else { format!(": {}", said.join("; ")) };
+    format!("Asked how it holds. {}{said}", became.words())
+}
+
+fn lit(what: Lighting, speed: f64, owned: &str, without: &[String]) -> String {
+    let faster = match speed {
+        speed if speed > 1.0 => format!(", the job clock runs {speed} times as fast"),
+        _ => String::new(),
+    };
+    let owned = if owned.is_empty() { String::new() } else { format!(". Owned: {owned}") };
+    let what = match what {
+        Lighting::Bake => "Lit to bake the oil out",
+        Lighting::Tack => "Lit to tack",
+        Lighting::Main => "Lit",
+    };
+    let without = match without {
+        [] => String::new(),
+        open => format!(". Not ticked: {}", open.join("; ")),
+    };
+    format!("{what}{faster}{owned}{without}")
 }
 
 #[cfg(test)]

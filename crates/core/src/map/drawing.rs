@@ -124,106 +124,113 @@ impl Drawing {
     /// As DXF R12, in millimetres, y up as such drawings have it.
     #[must_use]
     pub fn dxf(&self) -> String {
-        let mut dxf = String::new();
-        let mut pair = |code: u16, value: &str| {
-            dxf.push_str(&format!("{code:>3}\r\n{value}\r\n"));
-        };
-        let mm = |value: f64| format!("{value:.4}");
-        for (code, value) in [
-            (0, "SECTION"),
-            (2, "HEADER"),
-            (9, "$ACADVER"),
-            (1, "AC1009"),
-            (9, "$INSUNITS"),
-            (70, "4"),
-            (9, "$MEASUREMENT"),
-            (70, "1"),
-            (0, "ENDSEC"),
-            (0, "SECTION"),
-            (2, "TABLES"),
-            (0, "TABLE"),
-            (2, "LTYPE"),
-            (70, "2"),
-            (0, "LTYPE"),
-            (2, "CONTINUOUS"),
-            (70, "0"),
-            (3, "Solid line"),
-            (72, "65"),
-            (73, "0"),
-            (40, "0.0"),
-            (0, "LTYPE"),
-            (2, "DASHED"),
-            (70, "0"),
-            (3, "__ __ __"),
-            (72, "65"),
-            (73, "2"),
-            (40, "6.0"),
-            (49, "4.0"),
-            (49, "-2.0"),
-            (0, "ENDTAB"),
-            (0, "TABLE"),
-            (2, "LAYER"),
-        ] {
-            pair(code, value);
-        }
+        let mut dxf = Dxf::default();
+        dxf.pairs(DXF_HEAD);
         let layers: Vec<&Layer> = self.layers.iter().filter(|layer| !layer.strokes.is_empty()).collect();
-        pair(70, &layers.len().to_string());
+        dxf.pair(70, &layers.len().to_string());
         for layer in &layers {
             let broken = if layer.dashes_mm.is_some() { "DASHED" } else { "CONTINUOUS" };
-            for (code, value) in [(0, "LAYER"), (2, layer.name), (70, "0"), (62, "7"), (6, broken)] {
-                pair(code, value);
-            }
+            dxf.pairs(&[(0, "LAYER"), (2, layer.name), (70, "0"), (62, "7"), (6, broken)]);
         }
-        for (code, value) in [(0, "ENDTAB"), (0, "ENDSEC"), (0, "SECTION"), (2, "ENTITIES")] {
-            pair(code, value);
-        }
+        dxf.pairs(&[(0, "ENDTAB"), (0, "ENDSEC"), (0, "SECTION"), (2, "ENTITIES")]);
         for layer in &layers {
             for stroke in &layer.strokes {
-                match stroke {
-                    Stroke::Line { points, closed } => {
-                        pair(0, "POLYLINE");
-                        pair(8, layer.name);
-                        pair(66, "1");
-                        for code in [10, 20, 30] {
-                            pair(code, "0.0");
-                        }
-                        pair(70, if *closed { "1" } else { "0" });
-                        for point in points {
-                            pair(0, "VERTEX");
-                            pair(8, layer.name);
-                            pair(10, &mm(point.x_mm));
-                            pair(20, &mm(-point.y_mm));
-                            pair(30, "0.0");
-                        }
-                        pair(0, "SEQEND");
-                        pair(8, layer.name);
-                    }
-                    Stroke::Circle { middle, radius_mm } => {
-                        pair(0, "CIRCLE");
-                        pair(8, layer.name);
-                        pair(10, &mm(middle.x_mm));
-                        pair(20, &mm(-middle.y_mm));
-                        pair(30, "0.0");
-                        pair(40, &mm(*radius_mm));
-                    }
-                    Stroke::Words { at, text } => {
-                        pair(0, "TEXT");
-                        pair(8, layer.name);
-                        pair(10, &mm(at.x_mm));
-                        pair(20, &mm(-at.y_mm));
-                        pair(30, "0.0");
-                        pair(40, &mm(LETTERS_MM));
-                        // R12 knows the letters of ASCII; a line break would end the value.
-                        let plain: String =
-                            text.chars().map(|c| if (' '..='~').contains(&c) { c } else { '?' }).collect();
-                        pair(1, &plain);
-                    }
-                }
+                dxf.stroke(layer.name, stroke);
             }
         }
-        pair(0, "ENDSEC");
-        pair(0, "EOF");
-        dxf
+        dxf.pairs(&[(0, "ENDSEC"), (0, "EOF")]);
+        dxf.0
+    }
+}
+
+/// What a DXF begins with: its version and units, its kinds of line, and the beginning of its layers.
+const DXF_HEAD: &[(u16, &str)] = &[
+    (0, "SECTION"),
+    (2, "HEADER"),
+    (9, "$ACADVER"),
+    (1, "AC1009"),
+    (9, "$INSUNITS"),
+    (70, "4"),
+    (9, "$MEASUREMENT"),
+    (70, "1"),
+    (0, "ENDSEC"),
+    (0, "SECTION"),
+    (2, "TABLES"),
+    (0, "TABLE"),
+    (2, "LTYPE"),
+    (70, "2"),
+    (0, "LTYPE"),
+    (2, "CONTINUOUS"),
+    (70, "0"),
+    (3, "Solid line"),
+    (72, "65"),
+    (73, "0"),
+    (40, "0.0"),
+    (0, "LTYPE"),
+    (2, "DASHED"),
+    (70, "0"),
+    (3, "__ __ __"),
+    (72, "65"),
+    (73, "2"),
+    (40, "6.0"),
+    (49, "4.0"),
+    (49, "-2.0"),
+    (0, "ENDTAB"),
+    (0, "TABLE"),
+    (2, "LAYER"),
+];
+
+/// A DXF as it is written: codes and values, a line each.
+#[derive(Default)]
+struct Dxf(String);
+
+impl Dxf {
+    fn pair(&mut self, code: u16, value: &str) {
+        self.0.push_str(&format!("{code:>3}\r\n{value}\r\n"));
+    }
+
+    fn pairs(&mut self, pairs: &[(u16, &str)]) {
+        for (code, value) in pairs {
+            self.pair(*code, value);
+        }
+    }
+
+    fn mm(&mut self, code: u16, value: f64) {
+        self.pair(code, &format!("{value:.4}"));
+    }
+
+    fn at(&mut self, at: At) {
+        self.mm(10, at.x_mm);
+        self.mm(20, -at.y_mm);
+        self.pair(30, "0.0");
+    }
+
+    fn stroke(&mut self, layer: &str, stroke: &Stroke) {
+        match stroke {
+            Stroke::Line { points, closed } => {
+                self.pairs(&[(0, "POLYLINE"), (8, layer), (66, "1"), (10, "0.0"), (20, "0.0"), (30, "0.0")]);
+                self.pair(70, if *closed { "1" } else { "0" });
+                for point in points {
+                    self.pairs(&[(0, "VERTEX"), (8, layer)]);
+                    self.at(*point);
+                }
+                self.pairs(&[(0, "SEQEND"), (8, layer)]);
+            }
+            Stroke::Circle { middle, radius_mm } => {
+                self.pairs(&[(0, "CIRCLE"), (8, layer)]);
+                self.at(*middle);
+                self.mm(40, *radius_mm);
+            }
+            Stroke::Words { at, text } => {
+                self.pairs(&[(0, "TEXT"), (8, layer)]);
+                self.at(*at);
+                self.mm(40, LETTERS_MM);
+                // R12 knows the letters of ASCII; a line break would end the value.
+                let plain: String =
+                    text.chars().map(|c| if (' '..='~').contains(&c) { c } else { '?' }).collect();
+                self.pair(1, &plain);
+            }
+        }
     }
 }
 

@@ -152,25 +152,8 @@ impl Moves {
                 parts.push(OddsPart { name: name.to_owned(), shift });
             }
         };
-        let short = if heated { -(0.2 * self.preheat_short_k.max(0.0) / 50.0).min(0.8) } else { 0.0 };
-        let cold = if heated { -0.4 * share(self.share_beads_cold) } else { 0.0 };
-        if cold < short {
-            add("beads_cold", cold)
-        } else {
-            add("preheat_short", short)
-        }
-        let uneven = if heated { -(0.15 * self.uneven_over_k.max(0.0) / 25.0).min(0.6) } else { 0.0 };
-        let restraint = if heated && self.closed_heated_locally { -0.4 } else { 0.0 };
-        if restraint < uneven {
-            add("restraint", restraint)
-        } else {
-            add("uneven", uneven)
-        }
-        if heated && self.fall_over_limit > 1.5 {
-            add("fell_fast", -(0.25 * (self.fall_over_limit / 1.5).log2()).min(0.75));
-        }
-        if matches!(joins, Joins::ArcBronze) {
-            add("arc_only_short", -(0.2 * self.arc_only_short_k.max(0.0) / 50.0).min(1.6));
+        for (name, shift) in self.of_the_heat(method) {
+            add(name, shift);
         }
         let caught: f64 = self.run_past.iter().map(|chance| 1.0 - share(*chance)).product();
         add("tip_missed", if heated { caught - 1.0 } else { 0.0 });
@@ -229,6 +212,34 @@ impl Moves {
             parts.insert(0, OddsPart { name: CRACK_OPEN.to_owned(), shift: 0.0 });
         }
         parts
+    }
+
+    /// What was short of its heat, uneven, restrained or fell too fast.
+    fn of_the_heat(&self, method: MethodId) -> Vec<(&'static str, f64)> {
+        let heated = !method.without_heat();
+        let share = |share: f64| share.clamp(0.0, 1.0);
+        let mut moved = Vec::new();
+        let short = if heated { -(0.2 * self.preheat_short_k.max(0.0) / 50.0).min(0.8) } else { 0.0 };
+        let cold = if heated { -0.4 * share(self.share_beads_cold) } else { 0.0 };
+        if cold < short {
+            moved.push(("beads_cold", cold));
+        } else {
+            moved.push(("preheat_short", short));
+        }
+        let uneven = if heated { -(0.15 * self.uneven_over_k.max(0.0) / 25.0).min(0.6) } else { 0.0 };
+        let restraint = if heated && self.closed_heated_locally { -0.4 } else { 0.0 };
+        if restraint < uneven {
+            moved.push(("restraint", restraint));
+        } else {
+            moved.push(("uneven", uneven));
+        }
+        if heated && self.fall_over_limit > 1.5 {
+            moved.push(("fell_fast", -(0.25 * (self.fall_over_limit / 1.5).log2()).min(0.75)));
+        }
+        if matches!(method.entry().joins, Joins::ArcBronze) {
+            moved.push(("arc_only_short", -(0.2 * self.arc_only_short_k.max(0.0) / 50.0).min(1.6)));
+        }
+        moved
     }
 }
 

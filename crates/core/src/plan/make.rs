@@ -5,26 +5,30 @@ use super::folded::{Folded, currency};
 use super::gate::{Gate, GateAsked};
 use super::hot::LastHeat;
 use super::learned::learned;
-use super::lightings::{LightingsAsked, bake_target_c};
+use super::lightings::{LightingPlan, LightingsAsked, bake_target_c};
 use super::offered::Offered;
 use super::stages::{self, Later, failed_here};
-use super::worked::Worked;
-use super::{Amount, IronPlan, Lock, MethodPlan, Plan, PlanLine, Station};
+use super::worked::Worked as WayWorked;
+use super::{
+    Amount, BenchPlan, CheckLine, CoolingPlan, CrackPlan, FinishPlan, HandOverPlan, HeatPlan, IronPlan, Lock,
+    MapPlan, MethodPlan, PartPlan, Plan, PlanLine, PrepPlan, Station, TorchPlan,
+};
 use crate::base::day::Day;
 use crate::field;
 use crate::heat::Runs;
-use crate::iron::{Iron, least};
-use crate::job::Job;
+use crate::iron::{Belief, Iron, least};
+use crate::job::{Job, Round};
 use crate::method::Way;
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::secret::{Practice, bench};
 use crate::shop::Shop;
 use crate::stage::heat::{HeatAsked, Sources, StepSources};
 use crate::stage::iron::IronAsked;
-use crate::stage::method::{Judged, Locked, Moment};
+use crate::stage::method::{Judged, Locked, Moment, Ruled};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BenchAsked, WorkAsked};
-use crate::stage::{check, cooling, cracks, heat, iron, map, method, part, prep};
+use crate::stage::{Stage, check, cooling, cracks, heat, iron, map, method, part, prep};
+use crate::stores::Take;
 
 /// The plan of a job in a shop. Pure and total: an incomplete job gives a partial plan that says
 /// what is missing and why it matters.
@@ -68,13 +72,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
     let locks = stages::locks(round, &facts, &belief);
 
-    let mut targets_c = method::targets_c(&facts, &belief);
-    targets_c.extend(bake_target_c(round, &facts));
-    let sources = Sources::try_all(round, shop, &facts, &belief.plausible, &targets_c, runs);
-    let steps = StepSources::read((round, shop), &facts, &belief.plausible, &targets_c, runs);
-    let bakes = round
-        .get(field::heat::BAKE)
-        .and_then(|own| Sources::of_one(own, shop, &facts, &belief.plausible, &targets_c, runs));
+    let heats = Heats::at_hand(round, shop, &facts, &belief, runs);
     let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
     let judged = Judged {
         round,
@@ -89,8 +87,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         part: &facts,
         belief: &belief,
         cracks: &cracks.plan,
-        sources: sources.as_ref(),
-        steps: &steps,
+        sources: heats.sources.as_ref(),
+        steps: &heats.steps,
         runs,
         failed_here: failed_here(job, &cracks.plan),
     };
@@ -101,88 +99,16 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         methods.chosen = None;
     }
 
-    // Of a chosen way everything; of ways still side by side their lines.
     let chosen = methods.chosen;
-    let worked = chosen.map(|way| Worked::of(&judged, way));
-    let lines = match &worked {
-        Some(worked) => worked.line(&facts).into_iter().collect(),
-        None if alone => Vec::new(),
-        None => lines_beside(&judged, &methods),
-    };
-    let prep_asked = chosen.map(|way| judged.prep_asked(way));
-    let slowest = least(&belief.plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss)).iron;
-    let untold = stages::untold(job, &belief);
-    let work_asked = prep_asked.as_ref().map(|prep| WorkAsked { prep, laid: &laid, slowest, untold });
-    let Worked { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
-    let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
-    let prep = prep::stage(work_asked.as_ref(), prep, &cracks, &bench);
-    let burns = chosen.zip(prep.plan.as_ref()).and_then(|(way, prep)| judged.step_burns(way, prep));
-    let heat = heat::stage(
-        heat,
-        target.as_ref(),
-        sources.as_ref(),
-        &HeatAsked {
-            round,
-            part: &facts,
-            shop,
-            cracks: &cracks.plan,
-            plausible: &belief.plausible,
-            runs,
-            way: chosen,
-            burns: burns.unwrap_or_default(),
-            steps: &steps,
-        },
-    );
-    let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), &facts);
-    let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
-    let iron = iron::stage(&IronAsked {
-        job,
-        part: &part.plan,
-        facts: &facts,
-        believed: &believed,
-        planned_for: &belief,
-        methods: &method.plan,
-        ruled: &ruled,
-        target: target.as_ref(),
-        heat: heated,
-    });
-    let units = shop.units;
-    let map = map::map_plan(&map::MapAsked { job, laid: &laid, cracks: &cracks.plan, prep: prepared, units });
-    let later = Later {
-        job,
-        shop,
-        judged: &judged,
-        methods: &method.plan,
-        prep: prepared,
-        heat: heated,
-        cooling: cooled,
-        map: &map,
-        bench: &bench,
-    };
-    let torch = later.torch();
-    let check = later.check(torch.plan.as_ref());
-    // What is over is a year old.
-    let over = job.practice.as_ref().is_some_and(|it| it.ended);
-    let last_heat = LastHeat::of(job, shop, &facts, &belief.plausible, chosen, runs).filter(|_| !over);
-    let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
-    let finish = later.finish();
-    let hand_over = later.hand_over(&check.plan, torch.plan.as_ref(), still_hot);
-    let body = judged.body();
+    let working = Working { job, judged: &judged, believed: &believed, heats: &heats, bench: &bench, alone };
+    let Worked { method, prep, heat, cooling, iron, torch, check, hand_over, map, finish, last_heat, lines } =
+        working.out(methods, &ruled, &part.plan, &cracks);
+    let (body, units) = (judged.body(), shop.units);
 
-    let mut folded = Folded::default();
-    let part = folded.take(Station::Part, part);
-    let iron: IronPlan = folded.take(Station::Iron, iron);
-    let cracks = folded.take(Station::Cracks, cracks);
-    let methods = folded.take(Station::Method, method);
-    let prep = folded.take(Station::Prep, prep);
-    let heat = folded.take(Station::Heat, heat);
-    let torch = folded.take(Station::Torch, torch);
-    let cooling = folded.take(Station::Cooling, cooling);
-    let check = folded.take(Station::Check, check);
-    let hand_over = folded.take(Station::HandOver, hand_over);
+    let staged = Staged { part, iron, cracks, method, prep, heat, torch, cooling, check, hand_over };
+    let Planned { part, iron, cracks, methods, prep, heat, torch, cooling, check, hand_over, takes, folded } =
+        staged.folded(job, &facts, &map, shop);
     let taken = methods.taken();
-    let takes = taken.map_or_else(Vec::new, |taken| taken.takes.clone());
-    folded.also(job, &facts, &map, &takes, shop);
     let Folded { stations, missing, cautions, figures } = folded;
     let currency = currency(round, shop);
     let today = moment.and_then(|at| Day::of_number(at.now_min.div_euclid(24 * 60)));
@@ -201,13 +127,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         damaged: job.damaged.len(),
         bench: &bench,
     };
-    let gate = if alone { Gate::of_hands(chosen) } else { Gate::of(&asked) };
-    let mut lightings =
-        LightingsAsked { gate: &asked, sources: bakes.as_ref().or(sources.as_ref()), bench: &bench, runs }
-            .plans();
-    if alone {
-        lightings.iter_mut().for_each(|it| it.refused.clear());
-    }
+    let (gate, lightings) = gates(&asked, alone, (chosen, heats.for_a_bake()), runs);
     Plan {
         learned: learned(job, shop, (&facts, &belief.plausible), heat.as_ref(), runs),
         figures: figures.into_iter().map(|figure| figure.paid_in(&currency)).collect(),
@@ -243,9 +163,211 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     }
 }
 
+/// What the stages after the cracks are worked out from.
+struct Working<'a> {
+    job: &'a Job,
+    judged: &'a Judged<'a>,
+    /// What is believed of the iron, whatever it is planned for.
+    believed: &'a Belief,
+    heats: &'a Heats,
+    bench: &'a BenchPlan,
+    /// Whoever practises goes by no plan.
+    alone: bool,
+}
+
+/// What came of the stages after the cracks.
+struct Worked {
+    method: Stage<MethodPlan>,
+    prep: Stage<Option<PrepPlan>>,
+    heat: Stage<Option<HeatPlan>>,
+    cooling: Stage<Option<CoolingPlan>>,
+    iron: Stage<IronPlan>,
+    torch: Stage<Option<TorchPlan>>,
+    check: Stage<Vec<CheckLine>>,
+    hand_over: Stage<HandOverPlan>,
+    map: MapPlan,
+    finish: FinishPlan,
+    last_heat: Option<LastHeat>,
+    lines: Vec<PlanLine>,
+}
+
+impl Working<'_> {
+    /// Of a chosen way everything; of ways still side by side their lines.
+    fn out(
+        &self,
+        methods: MethodPlan,
+        ruled: &[Ruled],
+        part: &PartPlan,
+        cracks: &Stage<Vec<CrackPlan>>,
+    ) -> Worked {
+        let Self { job, judged, believed, heats, bench, alone } = *self;
+        let Judged { round, shop, laid, runs, part: facts, belief, .. } = *judged;
+        let chosen = methods.chosen;
+        let worked = chosen.map(|way| WayWorked::of(judged, way));
+        let lines = match &worked {
+            Some(worked) => worked.line(facts).into_iter().collect(),
+            None if alone => Vec::new(),
+            None => lines_beside(judged, &methods),
+        };
+        let prep_asked = chosen.map(|way| judged.prep_asked(way));
+        let slowest = least(&belief.plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss)).iron;
+        let untold = stages::untold(job, belief);
+        let work_asked = prep_asked.as_ref().map(|prep| WorkAsked { prep, laid, slowest, untold });
+        let WayWorked { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
+        let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
+        let prep = prep::stage(work_asked.as_ref(), prep, cracks, bench);
+        let burns = chosen.zip(prep.plan.as_ref()).and_then(|(way, prep)| judged.step_burns(way, prep));
+        let heat = heat::stage(
+            heat,
+            target.as_ref(),
+            heats.sources.as_ref(),
+            &HeatAsked {
+                round,
+                part: facts,
+                shop,
+                cracks: &cracks.plan,
+                plausible: &belief.plausible,
+                runs,
+                way: chosen,
+                burns: burns.unwrap_or_default(),
+                steps: &heats.steps,
+            },
+        );
+        let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), facts);
+        let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
+        let iron = iron::stage(&IronAsked {
+            job,
+            part,
+            facts,
+            believed,
+            planned_for: belief,
+            methods: &method.plan,
+            ruled,
+            target: target.as_ref(),
+            heat: heated,
+        });
+        let units = shop.units;
+        let map = map::map_plan(&map::MapAsked { job, laid, cracks: &cracks.plan, prep: prepared, units });
+        let later = Later {
+            job,
+            shop,
+            judged,
+            methods: &method.plan,
+            prep: prepared,
+            heat: heated,
+            cooling: cooled,
+            map: &map,
+            bench,
+        };
+        let torch = later.torch();
+        let check = later.check(torch.plan.as_ref());
+        // What is over is a year old.
+        let over = job.practice.as_ref().is_some_and(|it| it.ended);
+        let last_heat = LastHeat::of(job, shop, facts, &belief.plausible, chosen, runs).filter(|_| !over);
+        let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
+        let finish = later.finish();
+        let hand_over = later.hand_over(&check.plan, torch.plan.as_ref(), still_hot);
+        Worked { method, prep, heat, cooling, iron, torch, check, hand_over, map, finish, last_heat, lines }
+    }
+}
+
+/// What has to be so before it is lit, for the repair and for what comes before it; whoever practises alone is kept back
+/// from nothing but what hands cannot do.
+fn gates(
+    asked: &GateAsked<'_>,
+    alone: bool,
+    (chosen, bakes): (Option<Way>, Option<&Sources>),
+    runs: &Runs,
+) -> (Gate, Vec<LightingPlan>) {
+    let gate = if alone { Gate::of_hands(chosen) } else { Gate::of(asked) };
+    let mut lightings = LightingsAsked { gate: asked, sources: bakes, bench: asked.bench, runs }.plans();
+    if alone {
+        lightings.iter_mut().for_each(|it| it.refused.clear());
+    }
+    (gate, lightings)
+}
+
+/// What heats the part, each tried on it.
+struct Heats {
+    sources: Option<Sources>,
+    /// Steps with a source of their own.
+    steps: StepSources,
+    /// What the oil is baked out with, where that is another.
+    bakes: Option<Sources>,
+}
+
+impl Heats {
+    fn at_hand(round: &Round, shop: &Shop, facts: &PartFacts, belief: &Belief, runs: &Runs) -> Self {
+        let irons = &belief.plausible;
+        let mut targets_c = method::targets_c(facts, belief);
+        targets_c.extend(bake_target_c(round, facts));
+        let of_one = |own| Sources::of_one(own, shop, facts, irons, &targets_c, runs);
+        Self {
+            sources: Sources::try_all(round, shop, facts, irons, &targets_c, runs),
+            steps: StepSources::read((round, shop), facts, irons, &targets_c, runs),
+            bakes: round.get(field::heat::BAKE).and_then(of_one),
+        }
+    }
+
+    fn for_a_bake(&self) -> Option<&Sources> {
+        self.bakes.as_ref().or(self.sources.as_ref())
+    }
+}
+
+/// What came of each stage, with what is to be said of it.
+struct Staged {
+    part: Stage<PartPlan>,
+    iron: Stage<IronPlan>,
+    cracks: Stage<Vec<CrackPlan>>,
+    method: Stage<MethodPlan>,
+    prep: Stage<Option<PrepPlan>>,
+    heat: Stage<Option<HeatPlan>>,
+    torch: Stage<Option<TorchPlan>>,
+    cooling: Stage<Option<CoolingPlan>>,
+    check: Stage<Vec<CheckLine>>,
+    hand_over: Stage<HandOverPlan>,
+}
+
+/// What is planned at each stage, and what all of them say together.
+struct Planned {
+    part: PartPlan,
+    iron: IronPlan,
+    cracks: Vec<CrackPlan>,
+    methods: MethodPlan,
+    prep: Option<PrepPlan>,
+    heat: Option<HeatPlan>,
+    torch: Option<TorchPlan>,
+    cooling: Option<CoolingPlan>,
+    check: Vec<CheckLine>,
+    hand_over: HandOverPlan,
+    /// What the chosen way takes from the stores.
+    takes: Vec<Take>,
+    folded: Folded,
+}
+
+impl Staged {
+    fn folded(self, job: &Job, facts: &PartFacts, map: &MapPlan, shop: &Shop) -> Planned {
+        let mut folded = Folded::default();
+        // In the order of the work: what is said is said in it.
+        let part = folded.take(Station::Part, self.part);
+        let iron = folded.take(Station::Iron, self.iron);
+        let cracks = folded.take(Station::Cracks, self.cracks);
+        let methods = folded.take(Station::Method, self.method);
+        let prep = folded.take(Station::Prep, self.prep);
+        let heat = folded.take(Station::Heat, self.heat);
+        let torch = folded.take(Station::Torch, self.torch);
+        let cooling = folded.take(Station::Cooling, self.cooling);
+        let check = folded.take(Station::Check, self.check);
+        let hand_over = folded.take(Station::HandOver, self.hand_over);
+        let takes = methods.taken().map_or_else(Vec::new, |taken| taken.takes.clone());
+        folded.also(job, facts, map, &takes, shop);
+        Planned { part, iron, cracks, methods, prep, heat, torch, cooling, check, hand_over, takes, folded }
+    }
+}
+
 /// The lines of ways that are still side by side.
 fn lines_beside(judged: &Judged<'_>, methods: &MethodPlan) -> Vec<PlanLine> {
-    side_by_side(methods).filter_map(|way| Worked::of(judged, way).line(judged.part)).collect()
+    side_by_side(methods).filter_map(|way| WayWorked::of(judged, way).line(judged.part)).collect()
 }
 
 pub(super) fn lock_of(locks: &[Lock], chosen: Option<Way>) -> Option<&Lock> {

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{MethodPlan, Moment};
 use crate::field::{self, FieldValue, Held, Keyed};
 use crate::heat::{HeatSource, Runs};
-use crate::job::Job;
+use crate::job::{Job, Round};
 use crate::method::MethodId;
 use crate::plan::make::methods_at;
 use crate::shop::Shop;
@@ -81,11 +81,21 @@ fn lacks(plan: &MethodPlan, method: MethodId) -> Option<&str> {
 
 /// What can be changed about this job and this shop at all.
 fn changes(now: &Tried, plan: &MethodPlan, method: MethodId) -> Vec<Change> {
-    let round = now.job.round();
+    let mut list = at_the_part(now.job.round());
+    list.extend(in_the_shop(now, plan, method));
+    list
+}
+
+impl Change {
+    fn new(words: &str, make: impl Fn(&mut Tried) + 'static) -> Self {
+        Self { words: words.to_owned(), make: Box::new(make) }
+    }
+}
+
+/// What could be done at the part.
+fn at_the_part(round: &Round) -> Vec<Change> {
     let mut list: Vec<Change> = Vec::new();
-    let mut change = |words: &str, make: Box<dyn Fn(&mut Tried)>| {
-        list.push(Change { words: words.to_owned(), make });
-    };
+    let mut change = |words: &str, make: Box<dyn Fn(&mut Tried)>| list.push(Change::new(words, make));
     if round.get(field::part::OIL) == Some("soaked") {
         change("bake the oil out", Box::new(|it| it.set(field::part::OIL.key(), one("baked_clean"))));
     }
@@ -139,6 +149,13 @@ fn changes(now: &Tried, plan: &MethodPlan, method: MethodId) -> Vec<Change> {
             Box::new(move |it| by_eye.iter().for_each(|key| it.set(key, one("dye")))),
         );
     }
+    list
+}
+
+/// What could be bought, borrowed or waited for.
+fn in_the_shop(now: &Tried, plan: &MethodPlan, method: MethodId) -> Vec<Change> {
+    let mut list: Vec<Change> = Vec::new();
+    let mut change = |words: &str, make: Box<dyn Fn(&mut Tried)>| list.push(Change::new(words, make));
     if let Some(lacks) = lacks(plan, method) {
         change(
             lacks,

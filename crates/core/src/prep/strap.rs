@@ -223,8 +223,8 @@ mod tests {
         assert_eq!((flat.bolt, flat.bolts), ("3/4 in coarse", 2));
         let bolt = Stock::Inch.bolts()[5];
         assert!((bolt.mm2 - 215.8).abs() < 0.1, "{}", bolt.mm2);
-        // 2-1/2 in: (63.5 - 20.05) x 6.35 = 276; x 4.76 = 207, too little; 2-1/4 in is none that is sold.
-        assert_eq!((flat.wide_mm, flat.thick_mm), (63.5, 6.35));
+        // 3 x 3/16 in: (76.2 - 20.05) x 4.7625 = 267 mm2, over 220, and lighter than 2-1/2 x 1/4 in.
+        assert_eq!((flat.wide_mm, flat.thick_mm), (76.2, 4.7625));
     }
 
     #[rstest]

@@ -231,36 +231,7 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
         number(rounding.to(value, step), 0)
     };
     match unit {
-        Unit::Millimetres => (millimetres(value, rounding), inches(value / MM_PER_IN, rounding)),
-        Unit::Drill => match super::drills::named(value) {
-            Some(name) => (
-                Shown::new(name.clone(), &format!("({} mm)", number(value, 1))),
-                Shown::new(name, &format!("({} in)", number(value / MM_PER_IN, 3))),
-            ),
-            None => (Shown::new(number(value, 2), "mm"), drill_inches(value / MM_PER_IN)),
-        },
-        Unit::TapDrill => {
-            let imperial = super::drills::for_a_thread(value).map_or_else(
-                || drill_inches(value / MM_PER_IN),
-                |(mark, inches)| Shown::new(mark, &format!("({} in)", number(inches, 3))),
-            );
-            (Shown::new(number(value, 1), "mm"), imperial)
-        }
-        Unit::Packing => {
-            let whole = (value / MM_PER_IN).round();
-            // Half an inch off is no rounding any more: what was typed stands.
-            let near = whole >= 1.0 && (value / MM_PER_IN - whole).abs() <= 0.1;
-            let (metric, imperial) = rounded(value, Unit::Millimetres, rounding);
-            let imperial = match whole {
-                _ if near => Shown::new(number(whole, 0), "in"),
-                // Gloves and quilts are not measured finer.
-                whole if whole < 1.0 => {
-                    Shown::new(fraction((value / MM_PER_IN * 8.0).round().max(1.0) as u32, 8), "in")
-                }
-                _ => imperial,
-            };
-            (metric, imperial)
-        }
+        Unit::Millimetres | Unit::Drill | Unit::TapDrill | Unit::Packing => lengths(value, unit, rounding),
         Unit::Thread => same(Shown::new(format!("M{}", number(value, 1)), "coarse")),
         Unit::SquareMillimetres => {
             (Shown::new(number(value, 0), "mm²"), Shown::new(number(value / 645.16, 2), "in²"))
@@ -331,6 +302,42 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
         Unit::Count => same(Shown::new(number(value, 0), "")),
         Unit::Points => same(Shown::new(number(value, 0), "points")),
         Unit::Plain => same(Shown::new(number(value, 2), "")),
+    }
+}
+
+/// A length in both systems: as it is measured, as a drill is called, as a packing is laid.
+fn lengths(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
+    match unit {
+        Unit::Drill => match super::drills::named(value) {
+            Some(name) => (
+                Shown::new(name.clone(), &format!("({} mm)", number(value, 1))),
+                Shown::new(name, &format!("({} in)", number(value / MM_PER_IN, 3))),
+            ),
+            None => (Shown::new(number(value, 2), "mm"), drill_inches(value / MM_PER_IN)),
+        },
+        Unit::TapDrill => {
+            let imperial = super::drills::for_a_thread(value).map_or_else(
+                || drill_inches(value / MM_PER_IN),
+                |(mark, inches)| Shown::new(mark, &format!("({} in)", number(inches, 3))),
+            );
+            (Shown::new(number(value, 1), "mm"), imperial)
+        }
+        Unit::Packing => {
+            let whole = (value / MM_PER_IN).round();
+            // Half an inch off is no rounding any more: what was typed stands.
+            let near = whole >= 1.0 && (value / MM_PER_IN - whole).abs() <= 0.1;
+            let (metric, imperial) = lengths(value, Unit::Millimetres, rounding);
+            let imperial = match whole {
+                _ if near => Shown::new(number(whole, 0), "in"),
+                // Gloves and quilts are not measured finer.
+                whole if whole < 1.0 => {
+                    Shown::new(fraction((value / MM_PER_IN * 8.0).round().max(1.0) as u32, 8), "in")
+                }
+                _ => imperial,
+            };
+            (metric, imperial)
+        }
+        _ => (millimetres(value, rounding), inches(value / MM_PER_IN, rounding)),
     }
 }
 

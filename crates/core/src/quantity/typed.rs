@@ -238,101 +238,134 @@ fn one(
         _ => unit,
     };
     let unit = unit.trim().trim_end_matches('.');
-    let (value, unit) = match (kind, unit) {
-        (Kind::Length, "") if is_fraction => (number * 25.4, Unit::Millimetres),
-        (Kind::Length, "") => match shown_in {
-            UnitSystem::Metric => (number, Unit::Millimetres),
-            UnitSystem::Imperial => (number * 25.4, Unit::Millimetres),
-        },
-        (Kind::Length, "mm") => (number, Unit::Millimetres),
-        (Kind::Length, "cm") => (number * 10.0, Unit::Millimetres),
-        (Kind::Length, "m") => (number * 1000.0, Unit::Millimetres),
-        (Kind::Length, "in" | "ins" | "inch" | "inches" | "\"" | "''") => (number * 25.4, Unit::Millimetres),
-        (Kind::Length, "ft" | "foot" | "feet" | "'") => (number * 304.8, Unit::Millimetres),
-        (Kind::Mass, "") => match shown_in {
-            UnitSystem::Metric => (number, Unit::Kilograms),
-            UnitSystem::Imperial => (number * KG_PER_LB, Unit::Kilograms),
-        },
-        (Kind::Mass, "kg" | "kilo" | "kilos") => (number, Unit::Kilograms),
-        (Kind::Mass, "oz" | "ounce" | "ounces") => (number * KG_PER_LB / 16.0, Unit::Kilograms),
-        (Kind::Mass, "g" | "gram" | "grams") => (number / 1000.0, Unit::Kilograms),
-        (Kind::Mass, "t" | "tonne" | "tonnes") => (number * 1000.0, Unit::Kilograms),
-        (Kind::Mass, "lb" | "lbs" | "pound" | "pounds") => (number * KG_PER_LB, Unit::Kilograms),
-        (Kind::Temperature, "") => match shown_in {
-            UnitSystem::Metric => (number, Unit::Celsius),
-            UnitSystem::Imperial => (celsius_of_fahrenheit(number), Unit::Celsius),
-        },
-        (Kind::Temperature, "c" | "celsius") => (number, Unit::Celsius),
-        (Kind::Temperature, "f" | "fahrenheit") => (celsius_of_fahrenheit(number), Unit::Celsius),
-        (Kind::Temperature, "k") => (number - 273.15, Unit::Celsius),
-        // A day has no more hours: what is more was minutes.
-        (Kind::Hours, "") if number <= 24.0 => (number * 60.0, Unit::Minutes),
-        (Kind::Duration | Kind::Hours, "" | "min" | "mins" | "minute" | "minutes" | "m") => {
-            (number, Unit::Minutes)
-        }
-        (Kind::Duration | Kind::Hours, "h" | "hr" | "hrs" | "hours" | "hour") => {
-            (number * 60.0, Unit::Minutes)
-        }
-        (Kind::Duration | Kind::Hours, "s" | "sec" | "secs" | "second" | "seconds") => {
-            (number / 60.0, Unit::Minutes)
-        }
-        (Kind::Days, "" | "d" | "day" | "days") => (number, Unit::Days),
-        (Kind::Days, "w" | "week" | "weeks") => (number * 7.0, Unit::Days),
-        (Kind::Days, "month" | "months") => (number * 30.0, Unit::Days),
-        (Kind::Days, "y" | "year" | "years") => (number * 365.0, Unit::Days),
-        (Kind::GaugePressure, "") => match shown_in {
-            UnitSystem::Metric => (number, Unit::Bar),
-            UnitSystem::Imperial => (number * BAR_PER_PSI, Unit::Bar),
-        },
-        (Kind::GaugePressure, "bar" | "bars" | "barg" | "bar g") => (number, Unit::Bar),
-        (Kind::GaugePressure, "psi" | "psig") => (number * BAR_PER_PSI, Unit::Bar),
-        (Kind::GaugePressure, "mpa") => (number * 10.0, Unit::Bar),
-        (Kind::GaugePressure, "kpa") => (number / 100.0, Unit::Bar),
-        // No gauge is set to under 1 m/s or over 1 in/µs: a bare number says itself which it is.
-        (Kind::SoundSpeed, "") if number < 1.0 => (number * MS_PER_IN_US, Unit::MetresPerSecond),
-        (Kind::SoundSpeed, "" | "m/s" | "ms") => (number, Unit::MetresPerSecond),
-        (Kind::SoundSpeed, "in/us" | "in/µs" | "in/usec") => (number * MS_PER_IN_US, Unit::MetresPerSecond),
-        (Kind::GasVolume, "") => match shown_in {
-            UnitSystem::Metric => (number, Unit::CubicMetres),
-            UnitSystem::Imperial => (number * M3_PER_CUBIC_FOOT, Unit::CubicMetres),
-        },
-        (Kind::GasVolume, "m³" | "cubic metres") => (number, Unit::CubicMetres),
-        (Kind::GasVolume, "ft³" | "cu ft" | "cf" | "cubic feet") => {
-            (number * M3_PER_CUBIC_FOOT, Unit::CubicMetres)
-        }
-        (Kind::Money, "" | "pound" | "pounds" | "dollar" | "dollars" | "euro" | "euros") => {
-            (number, Unit::Money)
-        }
-        // A currency's code.
-        (Kind::Money, code) if code.len() == 3 && code.chars().all(char::is_alphabetic) => {
-            (number, Unit::Money)
-        }
-        (Kind::Percent, "" | "%" | "per cent" | "percent") => (number, Unit::Percent),
-        (Kind::Angle, "" | "°" | "deg" | "degrees") => (number, Unit::Plain),
-        (Kind::Turns, "" | "rpm" | "/min" | "a minute" | "per minute" | "turns a minute") => {
-            (number, Unit::Rpm)
-        }
-        (Kind::Plain, "") => (number, Unit::Plain),
-        (
-            Kind::Length
-            | Kind::Mass
-            | Kind::Temperature
-            | Kind::Duration
-            | Kind::Hours
-            | Kind::TimeOfDay
-            | Kind::Days
-            | Kind::GaugePressure
-            | Kind::SoundSpeed
-            | Kind::GasVolume
-            | Kind::Money
-            | Kind::Percent
-            | Kind::Angle
-            | Kind::Turns
-            | Kind::Plain,
-            unknown,
-        ) => return Err(NotUnderstood::UnknownUnit(unknown.to_owned())),
+    let read = match kind {
+        Kind::Length => length(number, is_fraction, unit, shown_in),
+        Kind::Mass => mass(number, unit, shown_in),
+        Kind::Temperature => temperature(number, unit, shown_in),
+        Kind::Duration | Kind::Hours => time(number, unit, kind),
+        Kind::Days => days(number, unit),
+        Kind::GaugePressure => pressure(number, unit, shown_in),
+        Kind::SoundSpeed => sound_speed(number, unit),
+        Kind::GasVolume => gas_volume(number, unit, shown_in),
+        Kind::Money => money(number, unit),
+        Kind::Percent => matches!(unit, "" | "%" | "per cent" | "percent").then_some((number, Unit::Percent)),
+        Kind::Angle => matches!(unit, "" | "°" | "deg" | "degrees").then_some((number, Unit::Plain)),
+        Kind::Turns => turns(number, unit),
+        Kind::Plain => unit.is_empty().then_some((number, Unit::Plain)),
+        // Read as a whole, before this.
+        Kind::TimeOfDay => None,
     };
+    let (value, unit) = read.ok_or_else(|| NotUnderstood::UnknownUnit(unit.to_owned()))?;
     Ok(Typed { value, unit })
+}
+
+/// A number in the unit it was said in, as it is kept; nothing where that is no unit of its kind.
+type InUnit = Option<(f64, Unit)>;
+
+/// Without a unit a fraction is one of an inch.
+fn length(number: f64, is_fraction: bool, unit: &str, shown_in: UnitSystem) -> InUnit {
+    let each_mm = match unit {
+        "" if is_fraction || shown_in == UnitSystem::Imperial => 25.4,
+        "" | "mm" => 1.0,
+        "cm" => 10.0,
+        "m" => 1000.0,
+        "in" | "ins" | "inch" | "inches" | "\"" | "''" => 25.4,
+        "ft" | "foot" | "feet" | "'" => 304.8,
+        _ => return None,
+    };
+    Some((number * each_mm, Unit::Millimetres))
+}
+
+fn mass(number: f64, unit: &str, shown_in: UnitSystem) -> InUnit {
+    let kg = match unit {
+        "" if shown_in == UnitSystem::Imperial => number * KG_PER_LB,
+        "" | "kg" | "kilo" | "kilos" => number,
+        "oz" | "ounce" | "ounces" => number * KG_PER_LB / 16.0,
+        "g" | "gram" | "grams" => number / 1000.0,
+        "t" | "tonne" | "tonnes" => number * 1000.0,
+        "lb" | "lbs" | "pound" | "pounds" => number * KG_PER_LB,
+        _ => return None,
+    };
+    Some((kg, Unit::Kilograms))
+}
+
+fn temperature(number: f64, unit: &str, shown_in: UnitSystem) -> InUnit {
+    let celsius = match unit {
+        "" if shown_in == UnitSystem::Imperial => celsius_of_fahrenheit(number),
+        "" | "c" | "celsius" => number,
+        "f" | "fahrenheit" => celsius_of_fahrenheit(number),
+        "k" => number - 273.15,
+        _ => return None,
+    };
+    Some((celsius, Unit::Celsius))
+}
+
+fn time(number: f64, unit: &str, kind: Kind) -> InUnit {
+    let minutes = match unit {
+        // A day has no more hours: what is more was minutes.
+        "" if kind == Kind::Hours && number <= 24.0 => number * 60.0,
+        "" | "min" | "mins" | "minute" | "minutes" | "m" => number,
+        "h" | "hr" | "hrs" | "hours" | "hour" => number * 60.0,
+        "s" | "sec" | "secs" | "second" | "seconds" => number / 60.0,
+        _ => return None,
+    };
+    Some((minutes, Unit::Minutes))
+}
+
+fn days(number: f64, unit: &str) -> InUnit {
+    let each = match unit {
+        "" | "d" | "day" | "days" => 1.0,
+        "w" | "week" | "weeks" => 7.0,
+        "month" | "months" => 30.0,
+        "y" | "year" | "years" => 365.0,
+        _ => return None,
+    };
+    Some((number * each, Unit::Days))
+}
+
+fn pressure(number: f64, unit: &str, shown_in: UnitSystem) -> InUnit {
+    let bar = match unit {
+        "" if shown_in == UnitSystem::Imperial => number * BAR_PER_PSI,
+        "" | "bar" | "bars" | "barg" | "bar g" => number,
+        "psi" | "psig" => number * BAR_PER_PSI,
+        "mpa" => number * 10.0,
+        "kpa" => number / 100.0,
+        _ => return None,
+    };
+    Some((bar, Unit::Bar))
+}
+
+/// No gauge is set to under 1 m/s or over 1 in/µs: a bare number says itself which it is.
+fn sound_speed(number: f64, unit: &str) -> InUnit {
+    let metres_per_second = match unit {
+        "" if number < 1.0 => number * MS_PER_IN_US,
+        "" | "m/s" | "ms" => number,
+        "in/us" | "in/µs" | "in/usec" => number * MS_PER_IN_US,
+        _ => return None,
+    };
+    Some((metres_per_second, Unit::MetresPerSecond))
+}
+
+fn gas_volume(number: f64, unit: &str, shown_in: UnitSystem) -> InUnit {
+    let m3 = match unit {
+        "" if shown_in == UnitSystem::Imperial => number * M3_PER_CUBIC_FOOT,
+        "" | "m³" | "cubic metres" => number,
+        "ft³" | "cu ft" | "cf" | "cubic feet" => number * M3_PER_CUBIC_FOOT,
+        _ => return None,
+    };
+    Some((m3, Unit::CubicMetres))
+}
+
+/// In whatever the shop counts: a word for it, or a currency's code.
+fn money(number: f64, unit: &str) -> InUnit {
+    let known = matches!(unit, "" | "pound" | "pounds" | "dollar" | "dollars" | "euro" | "euros");
+    let code = unit.len() == 3 && unit.chars().all(char::is_alphabetic);
+    (known || code).then_some((number, Unit::Money))
+}
+
+fn turns(number: f64, unit: &str) -> InUnit {
+    let known = matches!(unit, "" | "rpm" | "/min" | "a minute" | "per minute" | "turns a minute");
+    known.then_some((number, Unit::Rpm))
 }
 
 /// Exact, by the international agreement on the pound.

@@ -139,25 +139,23 @@ fn arm(filled: &Filled, _: &Shop) -> Result<Answer, FieldProblem> {
         ],
         ..Answer::default()
     };
-    if found.whole_share > 1.0 {
-        answer.notes.push(
-            "Whole it would not have stood that either: the load is more, or the corner did it. Find the cause first."
-                .to_owned(),
-        );
-    }
-    let margin = mended_kg / hung_kg;
-    if margin < LEAST_MARGIN {
-        answer
-            .notes
-            .push("That is less than twice what hangs on it: strap it, or take the load off.".to_owned());
-    }
-    answer.notes.push(format!(
+    answer.notes = notes(found.whole_share > 1.0, mended_kg / hung_kg);
+    Ok(answer)
+}
+
+/// What has to be known beside what it stands.
+fn notes(whole_breaks: bool, margin: f64) -> Vec<String> {
+    let cause = "Whole it would not have stood that either: the load is more, or the corner did it. Find the cause first.";
+    let short = "That is less than twice what hangs on it: strap it, or take the load off.";
+    let usual = format!(
         "The usual margin for iron is {} where a load lies still and {} where it is knocked. What lifts, carries people \
          or stands under pressure is for somebody who answers for it.",
         number(MARGIN.0, 0),
         number(MARGIN.1, 0)
-    ));
-    Ok(answer)
+    );
+    let cause = whole_breaks.then(|| cause.to_owned());
+    let short = (margin < LEAST_MARGIN).then(|| short.to_owned());
+    cause.into_iter().chain(short).chain([usual]).collect()
 }
 
 #[cfg(test)]

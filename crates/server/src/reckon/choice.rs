@@ -114,6 +114,109 @@ fn within(problems: &mut Problems, field: &str, value: f64, (low, high): (f64, f
     }
 }
 
+impl OddsRequest {
+    /// Every number and list within what can be, each told at its field.
+    fn within_bounds(&self, problems: &mut Problems) {
+        let share = (0.0, 1.0);
+        for (field, value, bounds) in [
+            ("days", self.days.unwrap_or(365.0), DAYS),
+            ("preheat_short_k", self.preheat_short_k, (0.0, 2_000.0)),
+            ("share_beads_cold", self.share_beads_cold, share),
+            ("uneven_over_k", self.uneven_over_k, (0.0, 2_000.0)),
+            ("fall_over_limit", self.fall_over_limit, (0.0, 1_000.0)),
+            ("leading_iron", self.leading_iron.unwrap_or(1.0), share),
+            ("share_not_peened", self.share_not_peened, share),
+            ("share_beads_hot", self.share_beads_hot, share),
+            ("t85_s", self.t85_s.unwrap_or(0.0), (0.0, 1e6)),
+            ("arc_only_short_k", self.arc_only_short_k, (0.0, 2_000.0)),
+            ("own_count", self.own_count.unwrap_or(0.0), (0.0, 1e6)),
+        ] {
+            within(problems, field, value, bounds);
+        }
+        for (field, len) in [
+            ("run_past", self.run_past.len()),
+            ("held", self.held.len()),
+            ("failed", self.failed.len()),
+            ("not_good", self.not_good.len()),
+        ] {
+            if len > LIST_MOST {
+                problems.add(FieldProblem::new(field, "the list is too long", format!("up to {LIST_MOST}")));
+            }
+        }
+        for (at, chance) in self.run_past.iter().enumerate().take(LIST_MOST) {
+            within(problems, &format!("run_past[{at}]"), *chance, share);
+        }
+        for (at, held) in self.held.iter().enumerate().take(LIST_MOST) {
+            within(problems, &format!("held[{at}].days"), held.days, DAYS);
+            within(problems, &format!("held[{at}].shift"), held.shift, BURDEN);
+        }
+        for (at, failed) in self.failed.iter().enumerate().take(LIST_MOST) {
+            within(problems, &format!("failed[{at}].shift"), failed.shift, BURDEN);
+        }
+        for (field, count) in [
+            ("failed_same", self.failed_same),
+            ("failed_other", self.failed_other),
+            ("tips_without_hole", self.tips_without_hole),
+            ("tips_followed_to_sound", self.tips_followed_to_sound),
+            ("faults_open", self.faults_open),
+            ("faults_made_good", self.faults_made_good),
+            ("rounds_failed_here", self.rounds_failed_here),
+        ] {
+            within(problems, field, f64::from(count), (0.0, LIST_MOST as f64));
+        }
+    }
+
+    /// The shop's own outcomes, as they are counted.
+    fn own(&self) -> Outcomes {
+        let held = self.held.iter().map(|it| Outcome {
+            became: Became::Held,
+            days: it.days,
+            same_iron: it.same_iron,
+            shift: it.shift,
+        });
+        let failed =
+            |same_iron: bool, shift: f64| Outcome { became: Became::Failed, days: 0.0, same_iron, shift };
+        let said = self.failed.iter().map(|it| failed(it.same_iron, it.shift));
+        let same = (0..self.failed_same).map(|_| failed(true, 0.0));
+        let other = (0..self.failed_other).map(|_| failed(false, 0.0));
+        Outcomes { known: held.chain(said).chain(same).chain(other).collect() }
+    }
+
+    /// What moves the odds, but what is said by an id.
+    fn moves(self) -> Moves {
+        Moves {
+            preheat_short_k: self.preheat_short_k,
+            share_beads_cold: self.share_beads_cold,
+            share_beads_hot: self.share_beads_hot,
+            uneven_over_k: self.uneven_over_k,
+            closed_heated_locally: self.closed_heated_locally,
+            fall_over_limit: self.fall_over_limit,
+            run_past: self.run_past,
+            tips_without_hole: self.tips_without_hole,
+            tips_followed_to_sound: self.tips_followed_to_sound,
+            oil_soaked_unbaked: self.oil_soaked_unbaked,
+            old_filler_left: self.old_filler_left,
+            one_side_of_two: self.one_side_of_two,
+            leading_iron: self.leading_iron,
+            share_not_peened: self.share_not_peened,
+            t85_s: self.t85_s,
+            own_count: self.own_count,
+            locked_in_stress: self.locked_in_stress,
+            cause_stays: self.cause_stays,
+            strapped: self.strapped,
+            checked_clean: self.checked_clean,
+            arc_only_short_k: self.arc_only_short_k,
+            faults_open: self.faults_open,
+            faults_made_good: self.faults_made_good,
+            toe_crack: None,
+            moved: self.moved,
+            not_good: Vec::new(),
+            crack_open: self.crack_open,
+            rounds_failed_here: self.rounds_failed_here,
+        }
+    }
+}
+
 /// How likely a repair is to hold.
 #[utoipa::path(post, path = "/api/reckon/odds", request_body = OddsRequest, responses(
     (status = 200, description = "The odds", body = OddsAnswer),
@@ -140,53 +243,7 @@ pub fn odds(body: Body<OddsRequest>) -> Result<Json<OddsAnswer>, ApiError> {
     let right = "modest for gas_iron; between, plain or thin_loaded_or_hot for stitch and stitch_locks; or \
                  nothing";
     let variant = chosen(&mut problems, "variant", &asked.variant, variant, right);
-    let share = (0.0, 1.0);
-    for (field, value, bounds) in [
-        ("days", asked.days.unwrap_or(365.0), DAYS),
-        ("preheat_short_k", asked.preheat_short_k, (0.0, 2_000.0)),
-        ("share_beads_cold", asked.share_beads_cold, share),
-        ("uneven_over_k", asked.uneven_over_k, (0.0, 2_000.0)),
-        ("fall_over_limit", asked.fall_over_limit, (0.0, 1_000.0)),
-        ("leading_iron", asked.leading_iron.unwrap_or(1.0), share),
-        ("share_not_peened", asked.share_not_peened, share),
-        ("share_beads_hot", asked.share_beads_hot, share),
-        ("t85_s", asked.t85_s.unwrap_or(0.0), (0.0, 1e6)),
-        ("arc_only_short_k", asked.arc_only_short_k, (0.0, 2_000.0)),
-        ("own_count", asked.own_count.unwrap_or(0.0), (0.0, 1e6)),
-    ] {
-        within(&mut problems, field, value, bounds);
-    }
-    for (field, len) in [
-        ("run_past", asked.run_past.len()),
-        ("held", asked.held.len()),
-        ("failed", asked.failed.len()),
-        ("not_good", asked.not_good.len()),
-    ] {
-        if len > LIST_MOST {
-            problems.add(FieldProblem::new(field, "the list is too long", format!("up to {LIST_MOST}")));
-        }
-    }
-    for (at, chance) in asked.run_past.iter().enumerate().take(LIST_MOST) {
-        within(&mut problems, &format!("run_past[{at}]"), *chance, share);
-    }
-    for (at, held) in asked.held.iter().enumerate().take(LIST_MOST) {
-        within(&mut problems, &format!("held[{at}].days"), held.days, DAYS);
-        within(&mut problems, &format!("held[{at}].shift"), held.shift, BURDEN);
-    }
-    for (at, failed) in asked.failed.iter().enumerate().take(LIST_MOST) {
-        within(&mut problems, &format!("failed[{at}].shift"), failed.shift, BURDEN);
-    }
-    for (field, count) in [
-        ("failed_same", asked.failed_same),
-        ("failed_other", asked.failed_other),
-        ("tips_without_hole", asked.tips_without_hole),
-        ("tips_followed_to_sound", asked.tips_followed_to_sound),
-        ("faults_open", asked.faults_open),
-        ("faults_made_good", asked.faults_made_good),
-        ("rounds_failed_here", asked.rounds_failed_here),
-    ] {
-        within(&mut problems, field, f64::from(count), (0.0, LIST_MOST as f64));
-    }
+    asked.within_bounds(&mut problems);
     let toe_crack = match asked.toe_crack.as_str() {
         "" => None,
         id => chosen(&mut problems, "toe_crack", id, ToeCrack::from_id(id), "open, ground_out or nothing"),
@@ -200,48 +257,9 @@ pub fn odds(body: Body<OddsRequest>) -> Result<Json<OddsAnswer>, ApiError> {
     let (Some(method), Some(variant)) = (method, variant) else {
         return Err(ApiError::NotAcceptable(Vec::new()));
     };
-    let held = asked.held.iter().map(|it| Outcome {
-        became: Became::Held,
-        days: it.days,
-        same_iron: it.same_iron,
-        shift: it.shift,
-    });
-    let failed =
-        |same_iron: bool, shift: f64| Outcome { became: Became::Failed, days: 0.0, same_iron, shift };
-    let said = asked.failed.iter().map(|it| failed(it.same_iron, it.shift));
-    let same = (0..asked.failed_same).map(|_| failed(true, 0.0));
-    let other = (0..asked.failed_other).map(|_| failed(false, 0.0));
-    let own = Outcomes { known: held.chain(said).chain(same).chain(other).collect() };
-    let moves = Moves {
-        preheat_short_k: asked.preheat_short_k,
-        share_beads_cold: asked.share_beads_cold,
-        share_beads_hot: asked.share_beads_hot,
-        uneven_over_k: asked.uneven_over_k,
-        closed_heated_locally: asked.closed_heated_locally,
-        fall_over_limit: asked.fall_over_limit,
-        run_past: asked.run_past,
-        tips_without_hole: asked.tips_without_hole,
-        tips_followed_to_sound: asked.tips_followed_to_sound,
-        oil_soaked_unbaked: asked.oil_soaked_unbaked,
-        old_filler_left: asked.old_filler_left,
-        one_side_of_two: asked.one_side_of_two,
-        leading_iron: asked.leading_iron,
-        share_not_peened: asked.share_not_peened,
-        t85_s: asked.t85_s,
-        own_count: asked.own_count,
-        locked_in_stress: asked.locked_in_stress,
-        cause_stays: asked.cause_stays,
-        strapped: asked.strapped,
-        checked_clean: asked.checked_clean,
-        arc_only_short_k: asked.arc_only_short_k,
-        faults_open: asked.faults_open,
-        faults_made_good: asked.faults_made_good,
-        toe_crack,
-        moved: asked.moved,
-        not_good,
-        crack_open: asked.crack_open,
-        rounds_failed_here: asked.rounds_failed_here,
-    };
+    let own = asked.own();
+    let days = asked.days.unwrap_or(365.0);
+    let moves = Moves { toe_crack, not_good, ..asked.moves() };
     let parts = moves.parts(method);
     let shift = shift_of(&parts);
     let found = odds_with(odds_of(method, variant, &own), &parts);
@@ -249,7 +267,7 @@ pub fn odds(body: Body<OddsRequest>) -> Result<Json<OddsAnswer>, ApiError> {
         p: found.mean,
         low: found.low,
         high: found.high,
-        p_days: for_days(found.mean, asked.days.unwrap_or(365.0), &parts),
+        p_days: for_days(found.mean, days, &parts),
         shift,
         parts,
     }))

@@ -8,8 +8,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{FieldProblem, Problems};
 use vanadin_core::heat::{
-    BarPower, BeadPass, BeadSeam, BeadWork, ChainStep, FreeEdges, ReadAt, TOUCH_C, UNWRAP_C, WallEnds,
-    along_a_seam, bead_order, cooling_chain, cooling_fit, heating_fit,
+    BarPower, BeadPass, BeadSchedule, BeadSeam, BeadWork, ChainStep, FreeEdges, PlannedBead, ReadAt, TOUCH_C,
+    UNWRAP_C, WallEnds, along_a_seam, bead_order, cooling_chain, cooling_fit, heating_fit,
 };
 use vanadin_core::quantity::{Celsius, Watts};
 
@@ -147,30 +147,32 @@ pub fn bead_order_of(body: Body<BeadOrderRequest>) -> Result<Json<BeadOrderAnswe
         seams: vec![seam],
     };
     let found = bead_order(&work, start.celsius(), &[]);
-    let layer_of = |pass: usize| work.seams[0].passes[pass].layer;
-    Ok(Json(BeadOrderAnswer {
-        waiting_s: found.as_ref().map(|found| found.waiting_s),
-        end_to_end_waiting_s: found.as_ref().and_then(|found| found.end_to_end_waiting_s),
-        arc_s: found.as_ref().map(|found| found.arc_s),
-        elapsed_s: found.as_ref().map(|found| found.elapsed_s),
-        reheats: found.as_ref().map(|found| found.reheats),
-        end_to_end: found.as_ref().is_some_and(|found| found.end_to_end),
-        beads: found
-            .iter()
-            .flat_map(|found| &found.beads)
-            .enumerate()
-            .map(|(at, bead)| OrderedBead {
-                number: at + 1,
-                layer: layer_of(bead.place.pass),
-                from_mm: bead.from_mm,
-                to_mm: bead.to_mm,
-                start_s: bead.start_s,
-                wait_s: bead.wait_s,
-                reheat_s: bead.reheat_s,
-                before_c: bead.before_c,
-            })
-            .collect(),
-    }))
+    Ok(Json(BeadOrderAnswer::of(found.as_ref(), &work.seams[0])))
+}
+
+impl BeadOrderAnswer {
+    fn of(found: Option<&BeadSchedule>, seam: &BeadSeam) -> Self {
+        let beads = found.into_iter().flat_map(|found| &found.beads).enumerate();
+        let ordered = |(at, bead): (usize, &PlannedBead)| OrderedBead {
+            number: at + 1,
+            layer: seam.passes[bead.place.pass].layer,
+            from_mm: bead.from_mm,
+            to_mm: bead.to_mm,
+            start_s: bead.start_s,
+            wait_s: bead.wait_s,
+            reheat_s: bead.reheat_s,
+            before_c: bead.before_c,
+        };
+        Self {
+            waiting_s: found.map(|found| found.waiting_s),
+            end_to_end_waiting_s: found.and_then(|found| found.end_to_end_waiting_s),
+            arc_s: found.map(|found| found.arc_s),
+            elapsed_s: found.map(|found| found.elapsed_s),
+            reheats: found.map(|found| found.reheats),
+            end_to_end: found.is_some_and(|found| found.end_to_end),
+            beads: beads.map(ordered).collect(),
+        }
+    }
 }
 
 /// A step of the way down.

@@ -14,9 +14,6 @@ export function RecordPage(): ReactNode {
   const { job } = view
   const round = job.rounds.at(-1)
   const owner = typed('part.owner')
-  const expect = typed('hand_over.expect')
-  const { afterwards } = view.plan.hand_over
-  const asks = afterwards.became === 'failed' ? [] : afterwards.asks.filter((ask) => !ask.answered)
   const endLabel = (crack: string, side: string, kind: string) =>
     field(`crack.${crack}.${side === 'left' ? 'end_a' : 'end_b'}`)
       .choices.find((choice) => choice.id === kind)
@@ -130,33 +127,7 @@ export function RecordPage(): ReactNode {
       <Section title="Cautions">
         <p>{(round?.lit?.frozen?.cautions ?? view.plan.cautions.map((c) => c.sentence)).join(' ')}</p>
       </Section>
-      <Section title="What to expect, what not to do">
-        <p>{expect === '' ? 'Nothing written yet.' : expect}</p>
-        {view.plan.cautions
-          .filter((caution) => ['check', 'hand_over'].includes(caution.station))
-          .map((caution) => (
-            <p key={caution.sentence}>{caution.sentence}</p>
-          ))}
-        <p>
-          {view.plan.bench.cause.length > 0
-            ? view.plan.bench.cause.join(' ')
-            : 'This mends the break, not its cause.'}{' '}
-          Nobody promises that a repaired casting is as new.
-        </p>
-        {afterwards.answers.map((answer) => (
-          <p key={answer.fact} className="[overflow-wrap:anywhere]">
-            Asked {day(answer.at_ms, shop)}: <b>{answer.words}</b>.{' '}
-            {[answer.did, answer.note].filter((words) => words !== '').join('. ')}
-          </p>
-        ))}
-        <p>
-          <b>
-            {asks.length > 0
-              ? `We ask how it is holding on ${asks.map((ask) => ask.day).join(', ')}.`
-              : afterwards.answers.length === 0 && 'No day set to ask again.'}
-          </b>
-        </p>
-      </Section>
+      <Expect />
       <div className="mt-5 grid grid-cols-[1fr_1fr_1fr] gap-8 text-[14px] max-bench:text-[16px] print:text-[12px]">
         <Sign name="Repaired by" />
         <Sign name="Taken back by" />
@@ -164,6 +135,44 @@ export function RecordPage(): ReactNode {
       </div>
       <p className="only-print pt-1 text-right text-[12px]">Printed {day(view.now_ms, shop)}</p>
     </article>
+  )
+}
+
+/** What to expect of it, what was answered since, when it is asked again. */
+function Expect(): ReactNode {
+  const { view, typed } = useJob()
+  const shop = useShop()
+  const expect = typed('hand_over.expect')
+  const { afterwards } = view.plan.hand_over
+  const asks = afterwards.became === 'failed' ? [] : afterwards.asks.filter((ask) => !ask.answered)
+  return (
+    <Section title="What to expect, what not to do">
+      <p>{expect === '' ? 'Nothing written yet.' : expect}</p>
+      {view.plan.cautions
+        .filter((caution) => ['check', 'hand_over'].includes(caution.station))
+        .map((caution) => (
+          <p key={caution.sentence}>{caution.sentence}</p>
+        ))}
+      <p>
+        {view.plan.bench.cause.length > 0
+          ? view.plan.bench.cause.join(' ')
+          : 'This mends the break, not its cause.'}{' '}
+        Nobody promises that a repaired casting is as new.
+      </p>
+      {afterwards.answers.map((answer) => (
+        <p key={answer.fact} className="[overflow-wrap:anywhere]">
+          Asked {day(answer.at_ms, shop)}: <b>{answer.words}</b>.{' '}
+          {[answer.did, answer.note].filter((words) => words !== '').join('. ')}
+        </p>
+      ))}
+      <p>
+        <b>
+          {asks.length > 0
+            ? `We ask how it is holding on ${asks.map((ask) => ask.day).join(', ')}.`
+            : afterwards.answers.length === 0 && 'No day set to ask again.'}
+        </b>
+      </p>
+    </Section>
   )
 }
 

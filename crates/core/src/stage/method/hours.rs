@@ -188,6 +188,30 @@ impl Judged<'_> {
         if place || !self.part.heat_shy.is_empty() && !way.method.without_heat() {
             steps.hands("strip", "Take off what is in the way", 30.0, "30 min, a guess");
         }
+        self.opened(way, prep, both, steps);
+        let tacks: usize = self.tacks.iter().sum();
+        if !self.tacks.is_empty() && !way.method.without_heat() {
+            let minutes = 10.0 * self.tacks.len() as f64 + 8.0 * tacks as f64;
+            steps.hands(
+                "fit",
+                "Fit and tack",
+                minutes,
+                format!("10 a break + {tacks} tacks of 5 and 3 to check"),
+            );
+        }
+        steps.hands("lay_out", "Lay out", 25.0, "15 + 10 to light");
+        let melts = !matches!(
+            way.method.entry().joins,
+            Joins::Pins | Joins::PinsAndLocks | Joins::Strap | Joins::Epoxy
+        );
+        if melts && !self.shop.practised(way.method) {
+            steps.hands("scrap", "A piece of scrap first", 10.0, "fewer than five by this way here");
+        }
+    }
+
+    /// Stop-holes and grooves.
+    fn opened(&self, way: Way, prep: &PrepPlan, both: f64, steps: &mut Steps) {
+        let round = self.round;
         let holes: Vec<_> = self
             .cracks
             .iter()
@@ -222,24 +246,6 @@ impl Judged<'_> {
                 minutes,
                 format!("{{{cm3:.1} cm3}}, half by disc, half by burr; burr alone where no disc gets in"),
             );
-        }
-        let tacks: usize = self.tacks.iter().sum();
-        if !self.tacks.is_empty() && !way.method.without_heat() {
-            let minutes = 10.0 * self.tacks.len() as f64 + 8.0 * tacks as f64;
-            steps.hands(
-                "fit",
-                "Fit and tack",
-                minutes,
-                format!("10 a break + {tacks} tacks of 5 and 3 to check"),
-            );
-        }
-        steps.hands("lay_out", "Lay out", 25.0, "15 + 10 to light");
-        let melts = !matches!(
-            way.method.entry().joins,
-            Joins::Pins | Joins::PinsAndLocks | Joins::Strap | Joins::Epoxy
-        );
-        if melts && !self.shop.practised(way.method) {
-            steps.hands("scrap", "A piece of scrap first", 10.0, "fewer than five by this way here");
         }
     }
 
@@ -279,64 +285,68 @@ impl Judged<'_> {
                 );
             }
             Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => {
-                let mut cooling = None;
-                let mut times = 1.0;
-                if way.school.preheats() {
-                    let target = self.target_of(way)?;
-                    let sources = self.sources?;
-                    let reached = sources.reach(&target)?;
-                    let oven = reached.run.source.is_oven() && !reached.run.source.is_fire();
-                    // What only takes time takes longest of the heaviest it may be; hands have an allowance of their own.
-                    let body = match case {
-                        Case::Likely => sources.body,
-                        Case::Worst => sources.heaviest(self.part)?,
-                    };
-                    let minutes = match case {
-                        Case::Worst if oven => sources.at_the_worst(&body, reached, &target, self.runs)?,
-                        Case::Likely | Case::Worst => reached.minutes,
-                    };
-                    // An oven is watched by nobody, whether it heats the part or only soaks it.
-                    let soaks_in = self.steps.of(HeatStep::Soak).and_then(|own| own.runs.first());
-                    let soaked_by =
-                        soaks_in.map_or(oven, |run| run.source.is_oven() && !run.source.is_fire());
-                    let of = |minutes: f64, oven: bool| if oven { (0.0, minutes) } else { (minutes, 0.0) };
-                    let (heats, soaks) =
-                        (of(minutes, oven), of(soak_minutes(way, self.part.wall_mm), soaked_by));
-                    let (hands, clock) = (heats.0 + soaks.0, heats.1 + soaks.1);
-                    let in_sessions = self.parted(way, prep, hands);
-                    times = in_sessions.len() as f64;
-                    parts = Some(in_sessions);
-                    let (hands, clock) = (times * hands, times * clock);
-                    steps.add("heat", "Heat and soak", hands, clock, "the model's minutes and the soak");
-                    let wrap = wrapping(self.round, self.shop, way);
-                    cooling = Some(self.cooling(&body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
-                }
-                let fill = self.fill(way, prep);
-                steps.hands("fill", "Fill", fill.minutes, fill.working);
-                let words = match fill.turns {
-                    1 => "3 min, once".to_owned(),
-                    turns => format!("3 min, {turns} times"),
-                };
-                steps.hands("turn", "Turn it", 3.0 * fill.turns as f64, words);
-                if way.school == School::ArcOnly {
-                    let body = self.part.body(slowest_to_heat(&self.belief.plausible).iron.properties())?;
-                    let wrap = wrapping(self.round, self.shop, way);
-                    let hours =
-                        self.cooling(&body, self.target_of(way)?.most_c, &wrap)?.hours_to(UNWRAP_C)?;
-                    steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, from the most it may be");
-                }
-                self.after_the_last(way, times, steps);
-                if let Some(hours) = cooling {
-                    let each = if times > 1.0 { format!(", {times} times") } else { String::new() };
-                    steps.hands("pack", "Pack", times * 10.0, format!("10 min{each}"));
-                    let words = format!("the model, until it may be unwrapped{each}");
-                    steps.add("cool", "Cool", 0.0, times * hours * 60.0, words);
-                    steps.hands("unpack", "Unpack", times * 15.0, format!("15 min{each}"));
-                }
+                parts = self.hot(case, way, prep, steps)?;
             }
         }
         // Without a heating of its own what is laid is all there is.
         Some(parts.unwrap_or_else(|| self.parted(way, prep, 0.0)))
+    }
+
+    /// Heated, filled, turned, packed and unpacked; the sessions where its heating parts it, nothing where that is not known.
+    fn hot(&self, case: Case, way: Way, prep: &PrepPlan, steps: &mut Steps) -> Option<Option<Vec<Session>>> {
+        let mut parts = None;
+        let mut cooling = None;
+        let mut times = 1.0;
+        if way.school.preheats() {
+            let target = self.target_of(way)?;
+            let sources = self.sources?;
+            let reached = sources.reach(&target)?;
+            let oven = reached.run.source.is_oven() && !reached.run.source.is_fire();
+            // What only takes time takes longest of the heaviest it may be; hands have an allowance of their own.
+            let body = match case {
+                Case::Likely => sources.body,
+                Case::Worst => sources.heaviest(self.part)?,
+            };
+            let minutes = match case {
+                Case::Worst if oven => sources.at_the_worst(&body, reached, &target, self.runs)?,
+                Case::Likely | Case::Worst => reached.minutes,
+            };
+            // An oven is watched by nobody, whether it heats the part or only soaks it.
+            let soaks_in = self.steps.of(HeatStep::Soak).and_then(|own| own.runs.first());
+            let soaked_by = soaks_in.map_or(oven, |run| run.source.is_oven() && !run.source.is_fire());
+            let of = |minutes: f64, oven: bool| if oven { (0.0, minutes) } else { (minutes, 0.0) };
+            let (heats, soaks) = (of(minutes, oven), of(soak_minutes(way, self.part.wall_mm), soaked_by));
+            let (hands, clock) = (heats.0 + soaks.0, heats.1 + soaks.1);
+            let in_sessions = self.parted(way, prep, hands);
+            times = in_sessions.len() as f64;
+            parts = Some(in_sessions);
+            let (hands, clock) = (times * hands, times * clock);
+            steps.add("heat", "Heat and soak", hands, clock, "the model's minutes and the soak");
+            let wrap = wrapping(self.round, self.shop, way);
+            cooling = Some(self.cooling(&body, target.most_c, &wrap)?.hours_to(UNWRAP_C)?);
+        }
+        let fill = self.fill(way, prep);
+        steps.hands("fill", "Fill", fill.minutes, fill.working);
+        let words = match fill.turns {
+            1 => "3 min, once".to_owned(),
+            turns => format!("3 min, {turns} times"),
+        };
+        steps.hands("turn", "Turn it", 3.0 * fill.turns as f64, words);
+        if way.school == School::ArcOnly {
+            let body = self.part.body(slowest_to_heat(&self.belief.plausible).iron.properties())?;
+            let wrap = wrapping(self.round, self.shop, way);
+            let hours = self.cooling(&body, self.target_of(way)?.most_c, &wrap)?.hours_to(UNWRAP_C)?;
+            steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, from the most it may be");
+        }
+        self.after_the_last(way, times, steps);
+        if let Some(hours) = cooling {
+            let each = if times > 1.0 { format!(", {times} times") } else { String::new() };
+            steps.hands("pack", "Pack", times * 10.0, format!("10 min{each}"));
+            let words = format!("the model, until it may be unwrapped{each}");
+            steps.add("cool", "Cool", 0.0, times * hours * 60.0, words);
+            steps.hands("unpack", "Unpack", times * 15.0, format!("15 min{each}"));
+        }
+        Some(parts)
     }
 
     /// Pins that go in so near a hard spot that the drill has to be watched.

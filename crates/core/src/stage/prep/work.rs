@@ -275,18 +275,7 @@ impl<'a> List<'a> {
             .flat_map(|plan| plan.ends.iter().enumerate().map(move |(at, end)| (plan, at, end)))
             .filter(|(_, _, end)| end.stop_hole.is_some() && !end.drilled)
             .collect();
-        for (plan, at, end) in &open {
-            let Some(hole) = end.stop_hole else { continue };
-            let past = self.say(end.further_mm + hole.offset_mm);
-            let (letter, name) = (&plan.letter, &end.name);
-            let measured = end.at.as_ref().map(|at| at.measured.join(", ")).unwrap_or_default();
-            let sentence = if measured.is_empty() {
-                format!("{letter}, {name} end: {past} past the tip, in the line of the crack.")
-            } else {
-                format!("{letter}, {name} end: {measured}; {past} past the tip.")
-            };
-            self.line(Work::Punch, (Some(plan.id), Some(*at as u32 + 1)), sentence, Vec::new());
-        }
+        self.punched(&open);
         let named = |of: &[&(&CrackPlan, usize, &EndPlan)]| -> String {
             let ends: Vec<String> =
                 of.iter().map(|(plan, _, end)| format!("{} {}", plan.letter, end.name)).collect();
@@ -334,6 +323,30 @@ impl<'a> List<'a> {
             }
             lines.push((Work::Drill, which(mm, &of), sentence, settings));
         }
+        for (what, which, sentence, settings) in lines {
+            self.line(what, (None, Some(which)), sentence, settings);
+        }
+        self.countersunk(&open, seams);
+    }
+
+    /// Where each hole is punched.
+    fn punched(&mut self, open: &[(&CrackPlan, usize, &EndPlan)]) {
+        for (plan, at, end) in open {
+            let Some(hole) = end.stop_hole else { continue };
+            let past = self.say(end.further_mm + hole.offset_mm);
+            let (letter, name) = (&plan.letter, &end.name);
+            let measured = end.at.as_ref().map(|at| at.measured.join(", ")).unwrap_or_default();
+            let sentence = if measured.is_empty() {
+                format!("{letter}, {name} end: {past} past the tip, in the line of the crack.")
+            } else {
+                format!("{letter}, {name} end: {measured}; {past} past the tip.")
+            };
+            self.line(Work::Punch, (Some(plan.id), Some(*at as u32 + 1)), sentence, Vec::new());
+        }
+    }
+
+    /// Each hole opened as wide as its groove.
+    fn countersunk(&mut self, open: &[(&CrackPlan, usize, &EndPlan)], seams: &[SeamPlan]) {
         let sinks: Vec<(Uuid, u32, String, String)> = open
             .iter()
             .filter_map(|(plan, at, end)| {
@@ -347,9 +360,6 @@ impl<'a> List<'a> {
                 ))
             })
             .collect();
-        for (what, which, sentence, settings) in lines {
-            self.line(what, (None, Some(which)), sentence, settings);
-        }
         for (crack, number, sentence, wide) in sinks {
             self.line(Work::Countersink, (Some(crack), Some(number)), sentence, vec![wide]);
         }

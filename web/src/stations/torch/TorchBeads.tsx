@@ -1,0 +1,50 @@
+import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
+import { BeadStrip } from './BeadStrip'
+import { OnTheMap } from './OnTheMap'
+
+export interface TorchBeadsProps {
+  order: NonNullable<Schemas['TorchPlan']['beads']>
+  /** The one that is next. */
+  upcoming: Schemas['NextBead']
+  done: number
+  planned: number
+  /** Laid and not with the server yet. */
+  unsent: number
+  /** Nobody is told how long to wait. */
+  alone: boolean
+}
+
+/** The next bead: where it goes, what comes before it, how far the seam is. */
+export function TorchBeads({ order, upcoming, done, planned, unsent, alone }: TorchBeadsProps): ReactNode {
+  return (
+    <section
+      aria-label="The beads"
+      className="bench:grid bench:grid-cols-[minmax(0,1fr)_auto] bench:items-start bench:gap-x-5"
+    >
+      <div>
+        <h2 className="text-[26px] leading-8" data-testid="torch-piece">
+          {upcoming.words}
+        </h2>
+        {!alone && upcoming.before !== '' && (
+          <p
+            className="border-l-[3px] border-chalk pl-3 text-[20px] leading-7 font-semibold"
+            data-testid="torch-before"
+          >
+            {upcoming.before}
+          </p>
+        )}
+        {order.seams
+          .filter((seam) => seam.crack === upcoming.at.crack)
+          .map((seam) => (
+            <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
+          ))}
+        <p className="text-[17px]">
+          {done} of {planned} done. {!alone && order.waits_words}
+          {unsent > 0 && <span className="text-ash"> {unsent} waiting for the server.</span>}
+        </p>
+      </div>
+      <OnTheMap bead={upcoming} />
+    </section>
+  )
+}
