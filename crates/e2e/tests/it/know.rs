@@ -254,13 +254,13 @@ async fn pictures_come_from_a_phone_and_what_is_none_is_refused() -> anyhow::Res
     let mut server = Server::start(true)?;
     let browser = Browser::open(390, 844).await?;
     browser.at(&server).await?;
-    let job = browser.job("Incline").await?;
+    let job = browser.job("Lock paddle").await?;
     let folder = browser.downloads().to_owned();
     let (phone, text, small_bomb) =
-        (folder.join("lever.jpg"), folder.join("letter.jpg"), folder.join("huge.png"));
+        (folder.join("hook.jpg"), folder.join("letter.jpg"), folder.join("huge.png"));
     let bytes = from_a_phone(&phone)?;
     assert!((13 << 20..=20 << 20).contains(&bytes), "{bytes} bytes");
-    std::fs::write(&text, "Dear owner, the lever is broken.")?;
+    std::fs::write(&text, "Dear owner, the hook is broken.")?;
     bomb(&small_bomb)?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.sees("Take a picture").await?;
@@ -280,7 +280,7 @@ async fn pictures_come_from_a_phone_and_what_is_none_is_refused() -> anyhow::Res
     send(&phone).await?;
     browser.sees("on its way").await?;
     server.start_again()?;
-    browser.find(By::Css("section[aria-label='Pictures'] img[alt^='Incline railway']")).await?;
+    browser.find(By::Css("section[aria-label='Pictures'] img[alt^='Lock paddle']")).await?;
     let view = browser.view(&job).await?;
     let pictures = view["job"]["pictures"].as_array().context("no pictures")?;
     assert_eq!(pictures.len(), 1);
@@ -312,7 +312,7 @@ async fn pictures_come_from_a_phone_and_what_is_none_is_refused() -> anyhow::Res
             && said(format!("picture.{id}.caption")) == "the break from above")
     })
     .await?;
-    let (_, rack) = browser.fetch("GET", "/api/rack?find=incline", Value::Null).await?;
+    let (_, rack) = browser.fetch("GET", "/api/rack?find=paddle", Value::Null).await?;
     assert_eq!(rack["lines"][0]["face"], json!(id));
     Ok(())
 }
