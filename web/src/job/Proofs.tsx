@@ -1,10 +1,10 @@
 import { useState, type ReactNode } from 'react'
-import { pictureUrl } from '../api/picture-url'
 import { pictureBox } from '../api/queue/pictures'
 import { useJob } from './JobContext'
 import { OpenPicture } from './OpenPicture'
 import { PictureInput } from './PictureInput'
 import { useTables } from './TablesContext'
+import { Thumb } from './Thumb'
 import { NotTaken, OnItsWay, usePictureBox } from './WaitingPicture'
 
 export interface ProofsProps {
@@ -25,19 +25,13 @@ export function Proofs({ of, what }: ProofsProps): ReactNode {
     <>
       <span className="flex flex-wrap items-center gap-1.5" data-proofs={of}>
         {known.map((picture) => (
-          <button
+          <Thumb
             key={picture.id}
-            type="button"
-            onClick={() => setOpen(picture.id)}
-            aria-label={`${picture.words}, open`}
-            className="border-[1.5px] border-scribe"
-          >
-            <img
-              src={pictureUrl(view.id, picture.id, true)}
-              alt=""
-              className="block h-[62px] w-[82px] object-cover"
-            />
-          </button>
+            job={view.id}
+            id={picture.id}
+            words={picture.words}
+            onOpen={() => setOpen(picture.id)}
+          />
         ))}
         {waiting.map((item) => (
           <OnItsWay key={item.id} item={item} />

@@ -5,6 +5,7 @@ import { useJob } from '../../job/JobContext'
 import { OpenPicture } from '../../job/OpenPicture'
 import { PictureInput } from '../../job/PictureInput'
 import { useTables } from '../../job/TablesContext'
+import { Thumb } from '../../job/Thumb'
 import { NotTaken, OnItsWay, usePictureBox } from '../../job/WaitingPicture'
 
 /** What the first pictures of a part usually show. */
@@ -42,19 +43,13 @@ export function Pictures(): ReactNode {
       )}
       <div className="mt-1.5 flex flex-wrap gap-1.5">
         {others.map((picture) => (
-          <button
+          <Thumb
             key={picture.id}
-            type="button"
-            onClick={() => setOpen(picture.id)}
-            aria-label={`${shows(picture.id)}, open`}
-            className="border-[1.5px] border-scribe"
-          >
-            <img
-              src={pictureUrl(view.id, picture.id, true)}
-              alt=""
-              className="block h-[62px] w-[82px] object-cover"
-            />
-          </button>
+            job={view.id}
+            id={picture.id}
+            words={shows(picture.id)}
+            onOpen={() => setOpen(picture.id)}
+          />
         ))}
         {waiting.map((item) => (
           <OnItsWay key={item.id} item={item} />
