@@ -8,6 +8,7 @@ use super::cracks::mark_name;
 use super::looked::LINES;
 use crate::field::{FieldKind, PICTURE_FIELDS, picture};
 use crate::job::{Job, Looked, Picture, Round, TorchEntry};
+use crate::render::upper;
 
 /// When a picture of the part was taken, seen from its repair.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -125,7 +126,7 @@ impl PicturesAsked<'_> {
             return Some(match &entry.entry {
                 TorchEntry::Trouble { seen, .. } if pieces == 0 => seen.words().to_owned(),
                 TorchEntry::Trouble { seen, .. } => format!("{}, {at}", seen.words()),
-                _ if piece => format!("{}{}", at[..1].to_uppercase(), &at[1..]),
+                _ if piece => upper(&at),
                 _ => "At the torch".to_owned(),
             });
         }

@@ -260,3 +260,19 @@ fn a_stronger_tip_reheats_in_less() {
     assert!(source.contains("small") && words.contains("acetylene"), "{source}: {words}");
     assert!(large_min < small_min, "{large_min} {small_min}");
 }
+
+#[test]
+fn what_is_too_weak_to_hold_it_says_so_and_spares_no_reheat() {
+    let mut bench = Bench::hot_lever();
+    let before = step(&bench.plan(), HeatStep::Reheat).unwrap();
+    // Published: 1.8 kW, 0.28 of it in the part: 0.5 kW, and the lever loses more at 300 degC.
+    bench.set("heat.hold", "hand_torch_propane");
+    let (_, _, words) = step(&bench.plan(), HeatStep::Hold).unwrap();
+    assert!(words.contains("it does not hold the part at 300 °C"), "{words}");
+    assert_eq!(step(&bench.plan(), HeatStep::Reheat).unwrap().1, before.1);
+    // A kitchen oven ends at 260 degC.
+    bench.set("heat.soak", "kitchen_oven");
+    assert!(step(&bench.plan(), HeatStep::Soak).unwrap().2.contains("does not hold"));
+    bench.set("heat.soak", "kiln");
+    assert!(!step(&bench.plan(), HeatStep::Soak).unwrap().2.contains("does not hold"));
+}

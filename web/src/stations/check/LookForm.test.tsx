@@ -18,7 +18,14 @@ vi.mock('../../api/queue/outbox', () => ({
   outbox: { subscribe: () => () => undefined, now: () => ({ refusals: [], reached: false, waiting: [] }) },
 }))
 
-const PLACE = { place: { what: 'cracks_again' }, words: 'A', looks: [] } as unknown as Schemas['PlaceLine']
+const place = (verdict: string, sentence = '') =>
+  ({
+    place: { what: 'cracks_again' },
+    words: 'A',
+    looks: [],
+    verdict,
+    sentence,
+  }) as unknown as Schemas['PlaceLine']
 const CRACK: Schemas['FoundChoice'] = {
   found: 'crack',
   words: 'A crack',
@@ -36,8 +43,8 @@ afterEach(() => {
   vi.clearAllMocks()
 })
 
-async function written(then: string, done: () => void) {
-  render(<LookForm place={PLACE} choice={CRACK} onDone={done} onBack={() => undefined} />)
+async function written(then: string, done: () => void, at = place('left')) {
+  render(<LookForm place={at} choice={CRACK} onDone={done} onBack={() => undefined} />)
   await userEvent.type(screen.getByLabelText('How long'), '6 mm')
   await userEvent.click(screen.getByText(then))
   const file = new File(['a'], 'crack.jpg', { type: 'image/jpeg' })
@@ -51,6 +58,7 @@ describe('what was found', () => {
     const done = vi.fn()
     const file = await written('Watched: punch marks and a date', done)
     expect(bench.take).toHaveBeenCalledWith('a-job', file, '', 20, 'look-id')
+    await userEvent.click(screen.getByText('Onto the list of cracks, watched'))
     const sets = bench.say.mock.calls.map(
       ([change]) => change as { kind: string; key?: string; typed?: unknown },
     )
@@ -65,6 +73,17 @@ describe('what was found', () => {
     expect(done).not.toHaveBeenCalled()
     await userEvent.click(screen.getByText('Done'))
     expect(done).toHaveBeenCalledOnce()
+  })
+
+  it('and is too long to be watched goes on no list', async () => {
+    await written(
+      'Watched: punch marks and a date',
+      vi.fn(),
+      place('not_ok', 'A crack, 12 mm: not good enough'),
+    )
+    expect(screen.getByText('A crack, 12 mm: not good enough')).toBeDefined()
+    expect(screen.queryByText('Onto the list of cracks, watched')).toBeNull()
+    expect(bench.say).toHaveBeenCalledOnce()
   })
 
   it('and is put right otherwise is written down and done', async () => {

@@ -23,7 +23,7 @@ export interface LookFormProps {
 
 /** How large it is and what is done about it; one press writes it down. */
 export function LookForm({ place, choice, onDone, onBack }: LookFormProps): ReactNode {
-  const { view, say } = useJob()
+  const { view } = useJob()
   const { units } = useShop()
   const [size, setSize] = useState('')
   const [count, setCount] = useState('')
@@ -31,20 +31,10 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
   const [then, setThen] = useState('')
   const { picture_mb } = useTables()
   const [files, setFiles] = useState<readonly File[]>([])
-  const [watched, setWatched] = useState<string | null>(null)
-  /** What is watched is a crack of the map from then on. */
-  const watch = () => {
-    const crack = say({ kind: 'add_crack' })
-    const set = (field: string, typed: string) =>
-      say({ kind: 'set', key: `crack.${crack}.${field}`, typed, shown_in: units })
-    set('becomes', 'leave')
-    set('becomes_why', `found at the check: ${place.words}`)
-    if (size.trim() !== '') set('length', size.trim())
-    setWatched(crack)
-  }
+  const [written, setWritten] = useState(false)
   const { write: writeDown, problems } = useWriting((look) => {
     for (const file of files) void pictureBox.take(view.id, file, '', picture_mb, look)
-    if (then === 'watch') watch()
+    if (then === 'watch') setWritten(true)
     else onDone()
   })
   useEffect(() => shownFields.show(view.id, 'look'), [view.id])
@@ -82,7 +72,7 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
       </div>
     )
   }
-  if (watched !== null) return <WatchFrom crack={watched} onDone={onDone} />
+  if (written) return <WatchFrom place={place} length={size.trim()} onDone={onDone} />
   return (
     <form
       aria-label={choice.words}

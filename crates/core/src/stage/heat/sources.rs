@@ -215,6 +215,15 @@ impl Sources {
         (still.loss_w(&self.body, at_c) / power.net_w()).clamp(SMALLEST_FLAME, 1.0)
     }
 
+    /// What holds a part at a temperature gives it no less than it loses there: an oven that is hot enough, a flame that
+    /// is strong enough.
+    pub fn holds(&self, run: &SourceRun, at_c: f64) -> bool {
+        let full = self.with(&SourceRun { throttle: 1.0, ..run.clone() }, at_c, 1.0).power();
+        let Some(power) = full.filter(|_| !run.source.is_oven()) else { return run.ceiling_c >= at_c };
+        let still = OutOfHeat { h_w_m2k: 10.0, bare_share: power.bare_share() };
+        still.loss_w(&self.body, at_c) <= power.net_w()
+    }
+
     /// The best way to a target: the first source that gets there evenly, in the order ordinary
     /// sweep, careful sweep, turned down, oven; else the least uneven of those that get there at all; else the same of
     /// those that get to the least at which the work may begin.

@@ -62,12 +62,21 @@ pub(crate) struct StepBurn {
     pub share: f64,
     /// Of its full flame, each gas once, in m3/h.
     pub flows: Vec<(Gas, f64)>,
+    /// What it should hold and does not, in degC.
+    pub too_weak_for_c: Option<f64>,
 }
 
 impl StepBurn {
     /// A step under the flame that heats the part.
     pub fn of_run(step: HeatStep, run: &SourceRun, (minutes, share): (f64, f64)) -> Self {
-        Self { step, source: run.source, minutes, share, flows: burnt_together(&run.sources()) }
+        Self {
+            step,
+            source: run.source,
+            minutes,
+            share,
+            flows: burnt_together(&run.sources()),
+            too_weak_for_c: None,
+        }
     }
 
     /// Of a gas at its full flame, in m3/h.
@@ -130,6 +139,12 @@ impl StepSources {
         self.0.iter().find(|(known, _)| *known == step).map(|(_, sources)| sources)
     }
 
+    /// It was said what holds it while it is filled, and that does hold it there.
+    pub fn held(&self, at_c: f64) -> bool {
+        let own = self.of(HeatStep::Hold);
+        own.is_some_and(|own| own.runs_for(at_c).next().is_some_and(|run| own.holds(run, at_c)))
+    }
+
     /// What a step burns at a temperature: under its own source where one was said. Reheats are by the full flame, all
     /// else by what holds the part.
     pub fn burn(&self, step: HeatStep, minutes: f64, at_c: f64, heat: (&Sources, &SourceRun)) -> StepBurn {
@@ -139,7 +154,12 @@ impl StepSources {
             HeatStep::Heat | HeatStep::Reheat => run.throttle,
             HeatStep::Soak | HeatStep::Hold | HeatStep::After => sources.hold_share(run, at_c),
         };
-        StepBurn::of_run(step, run, (minutes, share))
+        let keeps = matches!(step, HeatStep::Soak | HeatStep::Hold);
+        let too_weak = keeps && self.of(step).is_some() && !sources.holds(run, at_c);
+        StepBurn {
+            too_weak_for_c: Some(at_c).filter(|_| too_weak),
+            ..StepBurn::of_run(step, run, (minutes, share))
+        }
     }
 }
 
@@ -163,13 +183,16 @@ pub(crate) fn burnt_words(burns: &[StepBurn], units: UnitSystem) -> String {
 pub(super) fn step_plans(burns: &[StepBurn], units: UnitSystem) -> Vec<HeatStepPlan> {
     let one = |burn: &StepBurn| {
         let burnt = burnt_words(std::slice::from_ref(burn), units);
+        let weak = burn.too_weak_for_c.map_or_else(String::new, |celsius| {
+            format!("; it does not hold the part at {}", units.say_least(celsius, Unit::Celsius))
+        });
         HeatStepPlan {
             step: burn.step,
             key: burn.step.field().key().to_owned(),
             label: burn.step.label().to_owned(),
             source_label: burn.source.label.to_owned(),
             minutes: burn.minutes,
-            words: format!("{}{burnt}", units.say(burn.minutes, Unit::Minutes)),
+            words: format!("{}{burnt}{weak}", units.say(burn.minutes, Unit::Minutes)),
         }
     };
     burns.iter().filter(|burn| burn.minutes > 0.0).map(one).collect()

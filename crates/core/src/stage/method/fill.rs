@@ -80,7 +80,7 @@ impl Judged<'_> {
             body,
             least_c: target.least_c,
             most_c: target.most_c,
-            held: power.is_some() && self.steps.of(HeatStep::Hold).is_some(),
+            held: power.is_some() && self.steps.held(target.target_c),
             reheat_w: power.map(|power| self.reheats_w(target.target_c).unwrap_or_else(|| power.net_w())),
             bare_share: power.map_or(1.0, BarPower::bare_share),
             seams: seams.iter().map(|it| it.seam.clone()).collect(),
