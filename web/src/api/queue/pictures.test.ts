@@ -105,6 +105,17 @@ describe('a picture', () => {
     expect(box.now().refused).toMatchObject([{ of: 'a-look' }])
   })
 
+  it('whose answer comes late lies over nothing that was said meanwhile', async () => {
+    answers = [() => new Promise<Response>((done) => setTimeout(() => done(view()), 1_000))]
+    const box = await opened()
+    const { queryClient, jobQuery } = await import('../queries')
+    await box.take(JOB, file(), '', 20)
+    const later = { id: JOB, revision: 5 } as never
+    queryClient.setQueryData(jobQuery(JOB).queryKey, later)
+    await vi.advanceTimersByTimeAsync(2_000)
+    expect(queryClient.getQueryData(jobQuery(JOB).queryKey)).toEqual(later)
+  })
+
   it('outlives an answer that cannot be read', async () => {
     answers = [() => new Response('no JSON')]
     const box = await opened()

@@ -2,6 +2,7 @@ import { openDB, type DBSchema } from 'idb'
 import { createStore } from 'zustand/vanilla'
 import type { JobView, Problem, Schemas } from '../client'
 import { device } from './device'
+import { laidOver } from '../laid-over'
 import { newId } from './new-id'
 import { sender } from './outbox'
 import { outcomeOf } from './queue'
@@ -129,7 +130,10 @@ async function sendAll(): Promise<void> {
     }
     const waiting = box.getState().waiting.filter((other) => other.id !== item.id)
     if (outcome.kind === 'stored') {
-      queryClient.setQueryData(jobQuery(item.job).queryKey, outcome.view)
+      const key = jobQuery(item.job).queryKey
+      // A picture takes its time: what was said meanwhile and answered first stands.
+      const since = queryClient.getQueryData(key)
+      queryClient.setQueryData(key, laidOver(outcome.view, { asked: undefined, since }, true))
       void queryClient.invalidateQueries({ queryKey: ['rack'] })
       box.setState({ waiting })
     } else {
