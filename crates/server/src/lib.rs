@@ -38,7 +38,7 @@ use std::time::Duration;
 
 use anyhow::Context;
 use rocket::fairing::AdHoc;
-use rocket::{Build, Rocket, routes};
+use rocket::{Build, Ignite, Rocket, routes};
 use tokio::net::TcpListener;
 
 use desk::{Desk, Matter};
@@ -348,9 +348,14 @@ pub async fn serve(mut config: Config) -> anyhow::Result<()> {
         stop.notify();
         page.await?;
     }
-    let served = served?;
+    left(&served?).await;
+    Ok(())
+}
+
+/// Gathers everything in the one file and closes it, once nothing is served any more: from then on the folder
+/// may be anybody's.
+pub async fn left(served: &Rocket<Ignite>) {
     if let Some(desk) = served.state::<Desk>() {
         desk.database.close().await;
     }
-    Ok(())
 }

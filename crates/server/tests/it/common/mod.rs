@@ -87,6 +87,12 @@ impl Server {
         Self { client: Client::untracked(started).await.unwrap(), folder }
     }
 
+    /// Stops as the program does, its file closed; what it held may still be let go of a moment later.
+    pub async fn stopped(self) -> TempDir {
+        vanadin::left(&self.client.terminate().await).await;
+        self.folder
+    }
+
     /// Stops, and starts again on the same folder.
     pub async fn again(self) -> Self {
         let Self { client, folder } = self;
