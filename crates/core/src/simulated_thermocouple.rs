@@ -5,7 +5,7 @@ use crate::field;
 use crate::heat::{Bar, BarPower, Body, Cooling, Packing, TOUCH_C, Wrapping, cool};
 use crate::job::{Job, Lighting, Lit, Reading, TorchEntry};
 use crate::method::School;
-use crate::plan::Plan;
+use crate::plan::{Plan, WarmFace};
 use crate::quantity::{Celsius, Watts};
 use crate::shop::Shop;
 use uuid::Uuid;
@@ -47,6 +47,8 @@ pub struct Pad {
     minutes: f64,
     stored_to: f64,
     flame_on: bool,
+    /// The drawn face under its flame, where that is what is read.
+    face: Option<WarmFace>,
 }
 
 /// A cooling that began at a minute of the job clock.
@@ -59,6 +61,26 @@ struct Cools {
 
 /// Ours: the wall that a bead's amps are taken for.
 const USUAL_WALL_MM: f64 = 10.0;
+
+/// A drawn face is read as often as it is stored; of what was missed for longer, each half minute.
+const CLOSELY_MIN: f64 = 10.0;
+const LONG_STEP_MIN: f64 = 0.5;
+
+/// A welder's hand: whether the flame is on.
+fn tended(on: bool, over: bool, (celsius, target_c): (f64, f64)) -> bool {
+    if over || celsius > target_c + 35.0 {
+        return false;
+    }
+    on || celsius < target_c + 8.0
+}
+
+/// With noise that is the same each time it is asked for: a thermocouple's last degree.
+fn shown(minutes: f64, true_c: f64) -> Reading {
+    let wave = (minutes * 97.3).sin() + (minutes * 41.7 + 1.3).sin();
+    let celsius = true_c + 0.6 * wave;
+    // To a tenth of a degree and of a second: no pad shows more.
+    Reading { minutes: (minutes * 600.0).round() / 600.0, celsius: (celsius * 10.0).round() / 10.0 }
+}
 
 fn no_flame(station: f64) -> Option<BarPower> {
     let none = Watts::new(0.0).ok()?;
@@ -124,6 +146,7 @@ impl Pad {
             minutes,
             stored_to: minutes,
             flame_on: planned.is_some_and(|heat| !heat.cold),
+            face: None,
             body,
         };
         if let (Some(out), Some(here)) = (pad.out, here) {
@@ -141,6 +164,13 @@ impl Pad {
         if let Some(hours) = cooling.hours_to(here.celsius) {
             self.cooling = Some(Cools { from: here.minutes - hours * 60.0, wrapped: true, cooling });
         }
+    }
+
+    /// On a drawn face: the flame begins where it was put.
+    #[must_use]
+    pub fn on_the_face(self, face: impl FnOnce(f64) -> WarmFace) -> Self {
+        let face = Some(face(self.true_c()));
+        Self { face, ..self }
     }
 
     /// The same pad after something was said of the job: the temperatures go on.
@@ -165,6 +195,10 @@ impl Pad {
         } else {
             self.bar = before.bar;
         }
+        self.face = match (self.face, &before.face) {
+            (Some(face), Some(before)) => Some(face.going_on_from(before)),
+            (face, _) => face,
+        };
         self.minutes = before.minutes;
         self.stored_to = before.stored_to;
         self.struck = before.struck.min(self.beads.len());
@@ -197,7 +231,7 @@ impl Pad {
                 .cooling
                 .after_hours((self.minutes - cools.from).max(0.0) / 60.0)
                 .unwrap_or(self.body.ambient.celsius()),
-            None => self.bar.coldest_c(),
+            None => self.face.as_ref().map_or_else(|| self.bar.coldest_c(), |face| face.coldest_c),
         }
     }
 
@@ -208,11 +242,7 @@ impl Pad {
     }
 
     fn reading(&self, minutes: f64) -> Reading {
-        // Noise that is the same each time it is asked for: a thermocouple's last degree.
-        let wave = (minutes * 97.3).sin() + (minutes * 41.7 + 1.3).sin();
-        let celsius = self.true_c() + 0.6 * wave;
-        // To a tenth of a degree and of a second: no pad shows more.
-        Reading { minutes: (minutes * 600.0).round() / 600.0, celsius: (celsius * 10.0).round() / 10.0 }
+        shown(minutes, self.true_c())
     }
 
     /// Runs on to a time on the job clock; gives the readings that are due to be stored.
@@ -229,6 +259,12 @@ impl Pad {
             self.stored_to = self.minutes;
         }
         while self.minutes + STEP_MIN <= minutes && !self.finished() {
+            if self.face_goes_on(minutes, &mut due) {
+                continue;
+            }
+            if self.face.is_some() && !self.is_out() {
+                break;
+            }
             self.minutes += STEP_MIN;
             self.step();
             if self.minutes - self.stored_to >= STORE_EVERY_MIN - 1e-9 {
@@ -239,8 +275,51 @@ impl Pad {
         due
     }
 
+    fn is_out(&self) -> bool {
+        self.out.is_some_and(|out| self.minutes >= out)
+    }
+
+    /// The drawn face on to a time, or to where it comes out of the heat, a reading a step; false where it is none, out
+    /// of the heat, or no whole step is left.
+    fn face_goes_on(&mut self, minutes: f64, due: &mut Vec<Reading>) -> bool {
+        if self.is_out() {
+            return false;
+        }
+        let Some(mut face) = self.face.take() else { return false };
+        // To the next bead, which warms it.
+        let bead = self.beads.get(self.struck).copied().filter(|bead| *bead > self.minutes);
+        let to = [Some(minutes), self.out, bead].into_iter().flatten().fold(f64::INFINITY, f64::min);
+        let step_min = if to - self.minutes > CLOSELY_MIN { LONG_STEP_MIN } else { STORE_EVERY_MIN };
+        let steps = ((to - self.minutes) / step_min + 1e-9).floor();
+        while self.struck < self.beads.len() && self.beads[self.struck] <= self.minutes {
+            face.warmed_by(
+                self.bead_joules
+                    / (self.body.mass.kilograms() * self.body.iron.specific_heat(face.coldest_c)),
+            );
+            self.struck += 1;
+        }
+        let (over, target_c, mut on) = (self.over, self.target_c, self.flame_on);
+        let coldest = face.goes_on(steps * step_min * 60.0, step_min * 60.0, |coldest_c| {
+            on = tended(on, over, (coldest_c, target_c));
+            on
+        });
+        self.flame_on = on;
+        for coldest_c in &coldest {
+            self.minutes += step_min;
+            self.stored_to = self.minutes;
+            due.push(shown(self.minutes, *coldest_c));
+        }
+        // What is left before a bead or before it comes out is less than a step.
+        let passes = coldest.is_empty() && to < minutes;
+        if passes {
+            self.minutes = to;
+        }
+        self.face = Some(face);
+        passes || !coldest.is_empty()
+    }
+
     fn step(&mut self) {
-        if self.out.is_some_and(|out| self.minutes >= out) {
+        if self.is_out() {
             self.cool_from_here();
             return;
         }
@@ -274,11 +353,7 @@ impl Pad {
             self.bar.heat_with(self.power);
             return;
         }
-        if self.over || coldest > self.target_c + 35.0 {
-            self.flame_on = false;
-        } else if coldest < self.target_c + 8.0 {
-            self.flame_on = true;
-        }
+        self.flame_on = tended(self.flame_on, self.over, (coldest, self.target_c));
         let off = no_flame(self.station).unwrap_or(self.power);
         let power = match self.power {
             _ if !self.flame_on => off,

@@ -118,6 +118,8 @@ pub(super) struct HeatRun<'a> {
     given_w: Vec<f64>,
     pub celsius: Vec<f64>,
     pub minutes: f64,
+    /// The flames are not taken away.
+    pub burns: bool,
     /// Share of the flames that was on in the last step: less than 1 where they are held back.
     pub flame_share: f64,
 }
@@ -165,6 +167,7 @@ impl<'a> HeatRun<'a> {
             given_w: given_w(mesh, &heating.flames),
             celsius: vec![heating.start_c; mesh.nodes.len()],
             minutes: 0.0,
+            burns: true,
             flame_share: 1.0,
             model,
             mesh,
@@ -180,7 +183,9 @@ impl<'a> HeatRun<'a> {
         }
         let step_s = self.heating.pace.at(self.minutes * 60.0).0.min(left_s);
         let unheated = self.assemble(step_s);
-        let rest: Vec<f64> = unheated.iter().zip(&self.given_w).map(|(rest, given)| rest + given).collect();
+        let burns = if self.burns { 1.0 } else { 0.0 };
+        let rest: Vec<f64> =
+            unheated.iter().zip(&self.given_w).map(|(rest, given)| rest + burns * given).collect();
         // A step of another length has another matrix.
         if self.steps_with_factor >= FACTOR_STANDS || step_s != self.step_s {
             self.factor = None;

@@ -48,6 +48,10 @@ pub struct Cells {
     at: Vec<(usize, [f64; 6])>,
 }
 
+fn least(celsius: &[f64]) -> f64 {
+    celsius.iter().copied().fold(f64::INFINITY, f64::min)
+}
+
 impl FaceModel {
     /// # Errors
     /// [`NotReckoned`] where it cannot be laid out.
@@ -79,12 +83,47 @@ impl FaceModel {
         })
     }
 
+    /// All of it at one temperature.
+    #[must_use]
+    pub fn evenly(&self, celsius: f64) -> Vec<f64> {
+        vec![celsius; self.mesh.nodes.len()]
+    }
+
+    /// Its heat goes on from where it is, step by step to the end of `heating`; before each step `burns` says, of the
+    /// coldest of the joint and of the whole face, whether the flames burn in it; nothing ends it. Gives the coldest of
+    /// the whole face after each.
+    pub fn goes_on(
+        &self,
+        celsius: &mut Vec<f64>,
+        heating: &Heating,
+        mut burns: impl FnMut(f64, f64) -> Option<bool>,
+    ) -> Vec<f64> {
+        let mut run = HeatRun::new(&self.heat, &self.mesh, heating);
+        if celsius.len() == run.celsius.len() {
+            run.celsius = std::mem::take(celsius);
+        }
+        let mut coldest = Vec::new();
+        while let Some(on) = burns(self.joint_c(&run.celsius), least(&run.celsius)) {
+            run.burns = on;
+            if !run.step() {
+                break;
+            }
+            coldest.push(least(&run.celsius));
+        }
+        *celsius = run.celsius;
+        coldest
+    }
+
+    /// The coldest place of the cracks; of the whole face where there is none.
+    fn joint_c(&self, celsius: &[f64]) -> f64 {
+        let joint = self.mesh.faces.iter().flat_map(|faces| faces.left.into_iter().chain(faces.right));
+        let joint_c = joint.map(|node| celsius[node]).fold(f64::INFINITY, f64::min);
+        if joint_c.is_finite() { joint_c } else { least(celsius) }
+    }
+
     fn look(&self, run: &HeatRun<'_>, start_c: f64) -> Look {
         let warmer_k: Vec<f64> = run.celsius.iter().map(|celsius| celsius - start_c).collect();
         let moved = self.contact.kept_apart(&self.body, self.body.moves(self.body.thermal_forces(&warmer_k)));
-        let joint = self.mesh.faces.iter().flat_map(|faces| faces.left.into_iter().chain(faces.right));
-        let joint_c = joint.map(|node| run.celsius[node]).fold(f64::INFINITY, f64::min);
-        let least_c = run.celsius.iter().copied().fold(f64::INFINITY, f64::min);
         Look {
             minutes: run.minutes,
             tips: self
@@ -95,8 +134,8 @@ impl FaceModel {
             opened_mm: (0..self.piece.cracks.len())
                 .map(|crack| opened_mm(&self.mesh, crack, &moved))
                 .collect(),
-            joint_c: if joint_c.is_finite() { joint_c } else { least_c },
-            least_c,
+            joint_c: self.joint_c(&run.celsius),
+            least_c: least(&run.celsius),
             most_c: run.celsius.iter().copied().fold(f64::NEG_INFINITY, f64::max),
             flame_share: run.flame_share,
             celsius: run.celsius.clone(),

@@ -6,7 +6,7 @@ use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::faults::acceptance::Found;
 use crate::field::{is_no_letter, within};
 use crate::iron::TypedValues;
-use crate::map::{Drawn, Straightened};
+use crate::map::{Drawn, FACE_MOST_MM, Straightened};
 use crate::quantity::{Celsius, Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
 use crate::secret::{Practised, open};
 use crate::stores::used_amount;
@@ -94,6 +94,13 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             laid(points_px, typed, *shown_in)
         }
         Change::Draw { drawn } => drawn_within(drawn),
+        Change::PutFlame { flame } => flame.iter().try_for_each(|flame| {
+            let within = |mm| OutOfRange::check("a place", "mm", (-FACE_MOST_MM, FACE_MOST_MM), mm);
+            within(flame.at.x_mm)
+                .and_then(|_| within(flame.at.y_mm))
+                .map(drop)
+                .map_err(|out| out.at("flame.at"))
+        }),
         Change::SetPoint { typed, shown_in, .. } => point_within(typed, *shown_in),
         Change::MeasureSeam { what, number, typed, shown_in, .. } => {
             measured_at_seam(*what, *number, typed, *shown_in)

@@ -7,7 +7,7 @@ use super::{Became, CheckPlace, Lighting, SeamReadingKind, TorchEntry, Understoo
 use crate::base::log::{self, Taking, Word};
 use crate::faults::acceptance::{Found, Then};
 use crate::iron::{Confidence, TypedValues};
-use crate::map::{Drawn, MarkKind};
+use crate::map::{Drawn, FlamePlace, MarkKind};
 use crate::quantity::UnitSystem;
 use crate::record::{Estimate, FrozenPlan};
 use crate::secret::Practised;
@@ -88,6 +88,11 @@ pub enum Change {
         point: usize,
         typed: TypedValues,
         shown_in: UnitSystem,
+    },
+    /// Where the flame begins on a drawn face, held there or swept over all of it; nothing takes it back.
+    PutFlame {
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        flame: Option<FlamePlace>,
     },
     /// Something was measured at the seam of a crack while it was prepared. `number` says which tack.
     MeasureSeam {
@@ -239,6 +244,7 @@ impl Word for Change {
             | Self::AddMark { .. }
             | Self::Draw { .. }
             | Self::SetPoint { .. }
+            | Self::PutFlame { .. }
             | Self::MeasureSeam { .. }
             | Self::Tick { .. }
             | Self::FinishStep { .. }

@@ -45,6 +45,7 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
                     (it.mark, it.face) = (renewed(&renamed, it.mark), renewed(&renamed, it.face));
                 }
             }
+            Change::PutFlame { flame: Some(flame) } => flame.face = renewed(&renamed, flame.face),
             Change::SetPoint { mark, face, .. } => {
                 (*mark, *face) = (renewed(&renamed, *mark), renewed(&renamed, *face));
             }

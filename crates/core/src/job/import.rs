@@ -106,6 +106,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         | Change::AddMark { .. }
         | Change::Straighten { .. }
         | Change::Draw { .. }
+        | Change::PutFlame { .. }
         | Change::SetPoint { .. }
         | Change::MeasureSeam { .. }
         | Change::Tick { .. }

@@ -14,7 +14,7 @@ use super::{
 };
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::heat::ReadAt;
-use crate::map::{Drawn, Placed, Shape};
+use crate::map::{Drawn, FlamePlace, Placed, Shape};
 use crate::stores::UsedUpHere;
 
 /// One round: the facts as they stand in it, its map, its heat.
@@ -28,6 +28,9 @@ pub struct Round {
     pub marks: Vec<Mark>,
     /// What lies where on which face, as it was last drawn.
     pub drawn: Vec<Placed>,
+    /// Where the flame begins, as it was last said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub flame: Option<FlamePlace>,
     /// What was measured at the seams, in the order said.
     pub at_seams: Vec<SeamReading>,
     /// Lines of the work list that are done.
@@ -35,6 +38,9 @@ pub struct Round {
     /// When, UTC in ms since 1970: what was laid over it dries from then on.
     #[serde(skip)]
     pub ticked_ms: BTreeMap<WorkStep, i64>,
+    /// By which revision: what was found later was not known yet.
+    #[serde(skip)]
+    pub ticked_at: BTreeMap<WorkStep, u64>,
     /// Steps of the finish that were put in, or taken out.
     #[serde(skip)]
     pub finish_steps: BTreeMap<WorkStep, bool>,

@@ -10,7 +10,7 @@ use crate::base::day::Day;
 use crate::faults::acceptance::Found;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
-use crate::map::Drawn;
+use crate::map::{Drawn, FlamePlace};
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::{said, upper};
 use crate::shelf::StoreKind;
@@ -54,6 +54,13 @@ impl<'a> Telling<'a> {
                 format!("A picture laid on {}{}", self.letter(*face), self.lengths(fact))
             }
             Change::Draw { drawn } => self.drawn(drawn),
+            Change::PutFlame { flame: None } => "Where the flame begins is open again".to_owned(),
+            Change::PutFlame { flame: Some(FlamePlace { swept: true, .. }) } => {
+                "The flame is swept over all of it".to_owned()
+            }
+            Change::PutFlame { flame: Some(flame) } => {
+                format!("The flame begins on {}", self.letter(flame.face))
+            }
             Change::SetPoint { mark, point, .. } => {
                 format!("{}, point {}{}", upper(&self.thing(*mark)), point + 1, self.lengths(fact))
             }

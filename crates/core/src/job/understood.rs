@@ -74,6 +74,7 @@ impl Understood {
             | Change::AddFace
             | Change::AddMark { .. }
             | Change::Draw { .. }
+            | Change::PutFlame { .. }
             | Change::Tick { .. }
             | Change::FinishStep { .. }
             | Change::FollowUp { .. }

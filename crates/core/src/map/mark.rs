@@ -233,6 +233,18 @@ pub struct Drawn {
     pub shape: Option<Shape>,
 }
 
+/// Where a flame begins on a drawn face.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FlamePlace {
+    pub face: Uuid,
+    /// Its middle, in mm.
+    pub at: At,
+    /// Swept over the whole part, not held there.
+    #[serde(default)]
+    pub swept: bool,
+}
+
 /// What stands drawn on a face.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -7,6 +7,7 @@ use super::hot::LastHeat;
 use super::learned::learned;
 use super::lightings::{LightingPlan, LightingsAsked, bake_target_c};
 use super::offered::Offered;
+use super::on_the_face::begins_words;
 use super::stages::{self, Later, failed_here};
 use super::worked::Worked as WayWorked;
 use super::{
@@ -217,7 +218,15 @@ impl Working<'_> {
         let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
         let prep = prep::stage(work_asked.as_ref(), prep, cracks, bench);
         let burns = chosen.zip(prep.plan.as_ref()).and_then(|(way, prep)| judged.step_burns(way, prep));
-        let heat = heat::stage(
+        let units = shop.units;
+        let map = map::map_plan(&map::MapAsked {
+            job,
+            laid,
+            cracks: &cracks.plan,
+            prep: prep.plan.as_ref(),
+            units,
+        });
+        let mut heat = heat::stage(
             heat,
             target.as_ref(),
             heats.sources.as_ref(),
@@ -233,6 +242,10 @@ impl Working<'_> {
                 steps: &heats.steps,
             },
         );
+        if let Some(heat) = heat.plan.as_mut().filter(|heat| !heat.cold) {
+            let begins = round.flame.and_then(|flame| begins_words(flame, &map.faces));
+            heat.begins = begins.unwrap_or_default();
+        }
         let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), facts);
         let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
         let iron = iron::stage(&IronAsked {
@@ -246,8 +259,6 @@ impl Working<'_> {
             target: target.as_ref(),
             heat: heated,
         });
-        let units = shop.units;
-        let map = map::map_plan(&map::MapAsked { job, laid, cracks: &cracks.plan, prep: prepared, units });
         let later = Later {
             job,
             shop,

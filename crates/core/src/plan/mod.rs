@@ -47,8 +47,8 @@ pub use make::{plan, plan_as_if, plan_at, plan_with};
 pub use odds_moved::{OddsMoved, odds_moved_last};
 pub use offered::Offered;
 pub use on_the_face::{
-    Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, PlaceOnFace, SeamPull,
-    SeamPulls, face_heat, face_part, seam_pulls, where_to_begin,
+    Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, Opens, PlaceOnFace,
+    SeamPull, SeamPulls, WarmFace, face_heat, face_part, opens, seam_pulls, where_to_begin,
 };
 pub use standing::{Hot, Next, Standing, Standings, standing};
 pub use whole::Plan;

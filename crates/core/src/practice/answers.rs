@@ -3,16 +3,20 @@
 use uuid::Uuid;
 
 use super::faults::faults;
-use crate::crack::stop_hole::FoundBy;
+use super::opened::opened;
+use crate::crack::stop_hole::{FoundBy, StopHole, stop_hole};
 use crate::faults::acceptance::Found;
+use crate::faults::causes::Seen;
 use crate::field::{self, crack_key, id_in};
+use crate::heat::Runs;
 use crate::iron::{LookTest, MeasuredTest, TypedValues};
 use crate::job::{Change, CheckWhat, Crack, Job, Round, TorchEntry, Work};
 use crate::map::{Drawn, Shape, length_mm};
 use crate::method::{MethodId, at_hand};
 use crate::plan::Plan;
-use crate::quantity::UnitSystem;
+use crate::quantity::{UnitSystem, WallMillimetres};
 use crate::secret::{Practice, TrueCrack};
+use crate::shop::Shop;
 
 /// What was done, with what the part showed; or why it shows nothing.
 pub type Answered = Result<Change, (&'static str, &'static str)>;
@@ -160,23 +164,52 @@ const SHOWS: f64 = 0.3;
 fn tip_runs(practice: &Practice, job: &Job, plan: &Plan) -> bool {
     let shows = |crack: &Crack, end: usize| {
         let beyond = beyond_mm(practice, job, crack, end);
-        let missed =
-            beyond.zip(hole_to_mm(job, plan, crack.id, end)).is_some_and(|(beyond, reach)| beyond > reach);
+        let missed = beyond
+            .zip(hole_to_mm(practice, job, plan, (crack.id, end)))
+            .is_some_and(|(beyond, reach)| beyond > reach);
         missed && practice.draws().even("shows", &format!("{}{end}", crack.letter)) < SHOWS
     };
     job.round().cracks.iter().any(|crack| (0..2).any(|end| shows(crack, end)))
 }
 
 /// How far past the found tip the hole of an end reaches, once it was said that it is drilled; nothing where none is.
-pub(super) fn hole_to_mm(job: &Job, plan: &Plan, crack: Uuid, end: usize) -> Option<f64> {
+pub(super) fn hole_to_mm(
+    practice: &Practice,
+    job: &Job,
+    plan: &Plan,
+    (crack, end): (Uuid, usize),
+) -> Option<f64> {
     let round = job.round();
-    let ends = &plan.cracks.iter().find(|known| known.id == crack)?.ends;
-    let end = ends.iter().find(|it| it.side == ["left", "right"][end])?;
+    let known = plan.cracks.iter().find(|known| known.id == crack)?;
+    let side = ["left", "right"][end];
+    let end = known.ends.iter().find(|it| it.side == side)?;
     let ticked =
         round.ticked.iter().any(|step| step.what == Work::Drill && step.at.is_none_or(|at| at == crack));
     let said = round.get(field::prep::DONE).is_some_and(|done| done.iter().any(|it| it == "holes"));
     let hole = end.stop_hole.filter(|_| end.drilled || ticked || said)?;
-    Some(hole.offset_mm + hole.drill_mm / 2.0)
+    let reach_mm = |hole: StopHole| hole.offset_mm + hole.drill_mm / 2.0;
+    // Drilled by what the eye had seen, it lies that much further back from the end as it is known now.
+    let shown_later = by_eye_then(practice, job, crack, usize::from(side == "right"));
+    let drilled_by_eye =
+        shown_later.zip(WallMillimetres::new(known.wall_mm).ok()).map(|(further_mm, wall)| {
+            reach_mm(stop_hole(wall, FoundBy::Eye, &[]).well_past(FoundBy::Eye)) - further_mm
+        });
+    Some(drilled_by_eye.unwrap_or_else(|| reach_mm(hole)))
+}
+
+/// Where the holes were drilled before the end was looked for closely: how much further on it was shown later.
+fn by_eye_then(practice: &Practice, job: &Job, crack: Uuid, end: usize) -> Option<f64> {
+    let round = job.round();
+    let found_by = round.get(field::crack::FOUND_BY.of(crack)).filter(|by| by.cleaned_first())?;
+    let revision_of = |key: &str| round.values.get(key).map(|held| held.revision);
+    let found_at = revision_of(&crack_key(crack, "found_by"))?;
+    let ticks = round.ticked_at.iter();
+    let drills = ticks.filter(|(step, _)| step.what == Work::Drill && step.at.is_none_or(|at| at == crack));
+    let drilled_at =
+        drills.map(|(_, revision)| *revision).chain(revision_of(field::prep::DONE.key())).max()?;
+    let at = round.cracks.iter().position(|known| known.id == crack)?;
+    let truth = practice.truth.cracks.get(at).filter(|_| drilled_at < found_at)?;
+    Some(beyond_by(truth, FoundBy::Eye, end) - beyond_by(truth, found_by, end))
 }
 
 /// How far the true end of a crack lies beyond where it was found; nothing for what is no tip, or no crack of the case.
@@ -205,9 +238,11 @@ pub fn answers_more(
     job: &Job,
     plan: &Plan,
     change: &Change,
+    (shop, runs): (&Shop, &Runs),
     mut new_id: impl FnMut() -> Uuid,
 ) -> Vec<(Uuid, Change)> {
     let Some(practice) = &job.practice else { return Vec::new() };
+    let trouble = |seen| Change::Torch { entry: TorchEntry::Trouble { seen, cause: String::new() } };
     let mut shown = Vec::new();
     match change {
         Change::Set { key, typed, .. } if key.ends_with(".found_by") => {
@@ -230,13 +265,29 @@ pub fn answers_more(
             }
         }
         Change::Torch { entry: TorchEntry::Bead { .. } | TorchEntry::Pin { .. } } => {
-            let seen = faults(practice, job, plan);
-            let trouble = |seen| TorchEntry::Trouble { seen, cause: String::new() };
-            shown.extend(seen.map(|seen| (new_id(), Change::Torch { entry: trouble(seen) })));
+            // Whoever begins to lay looks at the crack first.
+            let ran_on = is_first_laid(job.round())
+                && opened(job, shop, runs).is_some_and(|opens| began_min(job.round()) >= opens.minutes);
+            let seen = if ran_on { Some(Seen::RanOn) } else { faults(practice, job, plan) };
+            shown.extend(seen.map(|seen| (new_id(), trouble(seen))));
         }
         _ => {}
     }
     shown
+}
+
+fn is_laid(entry: &TorchEntry) -> bool {
+    matches!(entry, TorchEntry::Bead { .. } | TorchEntry::Pin { .. })
+}
+
+/// What was said last is the first that is laid in this heat.
+fn is_first_laid(round: &Round) -> bool {
+    round.standing_log().filter(|it| is_laid(&it.entry)).count() == 1
+}
+
+/// When it began to be laid, in minutes of the job clock.
+fn began_min(round: &Round) -> f64 {
+    round.standing_log().find(|it| is_laid(&it.entry)).map_or(0.0, |it| it.minutes)
 }
 
 /// The second crack, where it shows and is not known yet.

@@ -4,13 +4,15 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::answers::{beyond_mm, hidden_found, hole_to_mm};
+use super::opened::{opened, stands};
 use super::otherwise::{Otherwise, otherwise};
+use crate::faults::causes::Seen;
 use crate::heat::Runs;
 use crate::iron::Iron;
-use crate::job::{Job, Lighting};
+use crate::job::{Job, Lighting, TorchEntry};
 use crate::map::At;
 use crate::method::{CRACK_OPEN, Joins, MethodId, Moves, OddsPart, shift_of};
-use crate::plan::{Plan, plan_as_if, plan_with};
+use crate::plan::{Opens, Plan, plan_as_if, plan_with};
 use crate::quantity::UnitSystem;
 use crate::render::{said, upper};
 use crate::secret::Practice;
@@ -98,6 +100,8 @@ pub(super) struct Did<'a> {
     pub truly: &'a Plan,
     /// The way that was taken: nothing where it was left alone.
     pub way: Option<&'a Contender>,
+    /// The crack that ran on while it was heated.
+    pub opened: Option<Opens>,
 }
 
 /// Of the parts of a contender those that the truth says otherwise.
@@ -110,7 +114,7 @@ impl<'a> Did<'a> {
         let lit = job.round().lit.as_ref().and_then(|lit| lit.frozen.as_ref()).and_then(|frozen| frozen.way);
         let way = lit.filter(|_| laid);
         let way = way.and_then(|way| truly.methods.contenders.iter().find(|it| it.way.method == way.method));
-        Self { practice, job, believed, truly, way }
+        Self { practice, job, believed, truly, way, opened: None }
     }
 
     /// Fewer beads or pins than the seams take, or the check found a crack and it was left: one is open.
@@ -130,7 +134,7 @@ impl<'a> Did<'a> {
         for crack in &self.job.round().cracks {
             for end in 0..2 {
                 let Some(beyond_mm) = beyond_mm(self.practice, self.job, crack, end) else { continue };
-                let hole_to_mm = hole_to_mm(self.job, self.believed, crack.id, end);
+                let hole_to_mm = hole_to_mm(self.practice, self.job, self.believed, (crack.id, end));
                 let name = ["left", "right"][end];
                 let lies = format!(
                     "Crack {}, {name} end: {{{beyond_mm:.1} mm}} beyond where it was found",
@@ -176,7 +180,9 @@ impl<'a> Did<'a> {
         let out = self.job.round().get(crate::field::part::OLD_FILLER_OUT) == Some(true);
         Moves {
             run_past: tips.iter().filter_map(missed).collect(),
-            tips_without_hole: tips.iter().filter(|tip| tip.hole_to_mm.is_none()).count() as u32,
+            // Where it ran on its hole is behind it.
+            tips_without_hole: (tips.iter().filter(|tip| tip.hole_to_mm.is_none()).count()
+                + usize::from(self.opened.is_some())) as u32,
             oil_soaked_unbaked: truth.oil && !baked,
             // Bronze may stay under bronze.
             old_filler_left: truth.old_bronze && method.fusion() && !out,
@@ -268,7 +274,10 @@ pub fn ended(job: &Job, shop: &Shop, runs: &Runs) -> Option<Ended> {
     let practice = job.practice.as_ref()?;
     let believed = plan_with(job, shop, runs);
     let truly = plan_as_if(&job.as_it_is(), shop, practice.truth.iron, runs);
-    let did = Did::of(practice, job, &believed, &truly);
+    let mut did = Did::of(practice, job, &believed, &truly);
+    if did.way.is_some() && ran_on(job) {
+        did.opened = opened(job, shop, runs);
+    }
     let (tips, baked, found) = (did.tips(), did.baked(), did.hidden_found());
     let drawn = practice.draws().even("holds", "");
     let (odds, parts, on_top) = match did.way {
@@ -309,7 +318,7 @@ pub fn ended(job: &Job, shop: &Shop, runs: &Runs) -> Option<Ended> {
         way: did.way.map_or(String::new(), |way| way.label.clone()),
         parts: ends,
         truth: truth_words(&did),
-        otherwise: otherwise(&did, odds, drawn),
+        otherwise: otherwise(&did, (odds, drawn), (shop, runs)),
         tips,
         minutes: minutes(job),
     })
@@ -374,11 +383,27 @@ fn truth_words(did: &Did<'_>) -> Vec<String> {
     if let Some(service_c) = truth.service_c {
         words.push(format!("In service it gets to {{{service_c:.0} degC}}."));
     }
+    if let Some(opens) = &did.opened {
+        words.push(format!(
+            "Heated so, {} ran on after {{{:.0} min}}: it was asked for {:.1} of what the book has it stand, and this one \
+             stands {:.1}.",
+            opens.named,
+            opens.minutes,
+            opens.share,
+            stands(did.practice)
+        ));
+    }
     let against = |factor: f64| crate::heat::against_usual(factor);
     words.push(format!("Its flame brought in {}.", against(truth.power)));
     words.push(format!("Its packing let through {}.", against(truth.packing)));
     words.push(format!("Left alone, {:.0} of 100 such parts stand a year.", truth.left_alone * 100.0));
     words
+}
+
+/// It was seen at the torch that a crack got longer.
+fn ran_on(job: &Job) -> bool {
+    let seen = |entry: &TorchEntry| matches!(entry, TorchEntry::Trouble { seen: Seen::RanOn, .. });
+    job.round().said_at_torch().any(|(_, it)| seen(&it.entry))
 }
 
 /// Of the tests, and of the job clock until the last that was said.

@@ -333,6 +333,7 @@ impl Lesson {
             cracks: self.cracks.to_vec(),
             truth,
             gear,
+            limb_mm: None,
         }
     }
 }

@@ -1,7 +1,7 @@
 //! A made-up part, before anything of it is said.
 
 use crate::crack::stop_hole::FoundBy;
-use crate::map::Vertex;
+use crate::map::{At, Vertex};
 use crate::secret::{Draws, Gear, Level, Practised, TrueCrack, Truth, seal};
 
 /// A crack as the eye sees it when the part comes in.
@@ -14,10 +14,14 @@ pub struct CrackTold {
 }
 
 impl CrackTold {
-    /// Where it is drawn on a face: in from an edge, or along the middle, first end first.
-    pub(super) fn line(&self, (across, down): (f64, f64)) -> Vec<Vertex> {
+    /// Where it is drawn on a face: in from an edge, of a frame from its window into the lower limb, or along the middle,
+    /// first end first.
+    pub(super) fn line(&self, (across, down): (f64, f64), limb_mm: Option<f64>) -> Vec<Vertex> {
         let at = |x_mm: f64, y_mm: f64| Vertex { x_mm, y_mm, wall_mm: None };
         let (middle, long) = (across / 2.0, self.length_mm);
+        if let Some(limb) = limb_mm {
+            return vec![at(middle, down - limb), at(middle, down - limb + long)];
+        }
         match self.ends {
             ["tip", "tip"] => vec![at(middle - long / 2.0, down / 2.0), at(middle + long / 2.0, down / 2.0)],
             ["tip", _] => vec![at(middle, down - long), at(middle, down)],
@@ -48,20 +52,31 @@ pub struct Case {
     pub cracks: Vec<CrackTold>,
     pub truth: Truth,
     pub gear: Gear,
+    /// Of a frame: how wide its limbs are, in mm.
+    pub limb_mm: Option<f64>,
 }
 
 impl Case {
+    /// What is cut out of the face; nothing for a whole one.
+    pub(super) fn window(&self, (across, down): (f64, f64)) -> Option<Vec<At>> {
+        let limb = self.limb_mm?;
+        let (right, bottom) = (across - limb, down - limb);
+        let corners = [(limb, limb), (right, limb), (right, bottom), (limb, bottom)];
+        Some(corners.into_iter().map(|(x, y)| At::new(x, y)).collect())
+    }
+
     /// Across and down of the face it is drawn on, in mm; nothing for what is not flat.
     pub(super) fn face_mm(&self) -> Option<(f64, f64)> {
         let typed =
             |key: &str| self.part.iter().find(|(known, _)| *known == key).map(|(_, typed)| typed.as_str());
-        let flat = matches!(typed("shape"), Some("solid_block" | "thin_plate" | "ribbed_or_open_frame"));
+        let flat = matches!(typed("shape"), Some("solid_block" | "thin_plate" | "ribbed_or_open_frame"))
+            || self.limb_mm.is_some();
         let mm = |key: &str| typed(key)?.parse::<f64>().ok();
         let (across, down) = (mm("length")?, mm("width")?);
         // A crack that leaves no iron at its tip is on no such face.
         let fits = |crack: &CrackTold| match crack.ends {
             ["tip", "tip"] => crack.length_mm < 0.8 * across,
-            _ => crack.length_mm < 0.8 * down,
+            _ => crack.length_mm < 0.8 * self.limb_mm.unwrap_or(down),
         };
         (flat && self.cracks.iter().all(fits)).then_some((across, down))
     }

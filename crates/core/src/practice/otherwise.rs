@@ -4,9 +4,12 @@ use serde::Serialize;
 
 use super::answers::{beyond_by, hidden_shows, is_at_hand};
 use super::ended::{Did, TrueTip};
+use super::opened::{FlameAt, under};
 use crate::crack::stop_hole::{FoundBy, stop_hole};
+use crate::heat::Runs;
 use crate::method::OddsPart;
 use crate::quantity::WallMillimetres;
+use crate::shop::Shop;
 use crate::stage::Contender;
 
 /// One choice changed, all else as it was.
@@ -47,7 +50,11 @@ const KEPT_AWAY: [(&str, &str); 16] = [
 /// Ours: a change smaller than this is told by nobody.
 const WORTH_SAYING: f64 = 0.005;
 
-pub(super) fn otherwise(did: &Did<'_>, odds: f64, drawn: f64) -> Vec<Otherwise> {
+pub(super) fn otherwise(
+    did: &Did<'_>,
+    (odds, drawn): (f64, f64),
+    (shop, runs): (&Shop, &Runs),
+) -> Vec<Otherwise> {
     let mut all = Vec::new();
     let mut add = |choice: String, words: String, then: f64| {
         if (then - odds).abs() >= WORTH_SAYING {
@@ -61,6 +68,19 @@ pub(super) fn otherwise(did: &Did<'_>, odds: f64, drawn: f64) -> Vec<Otherwise> 
     };
     if let Some(way) = did.way {
         with_this_way(did, way, &mut add);
+        // The same flame where no crack runs on.
+        let elsewhere = [
+            (FlameAt::Break, "flame.break", "The flame held beside the break"),
+            (FlameAt::All, "flame.swept", "The flame swept over all of it"),
+        ];
+        for (at, choice, words) in elsewhere {
+            if did.opened.is_some() && under(did.job, shop, runs, at).is_none() {
+                let calm = Did { opened: None, ..*did };
+                let (parts, on_top) = calm.parts(way, &calm.tips(), calm.baked(), calm.hidden_found());
+                let then = calm.odds(way.odds_start.mean, &parts, &on_top, calm.open());
+                add(choice.to_owned(), words.to_owned(), then);
+            }
+        }
         add("leave".to_owned(), "Left alone".to_owned(), did.practice.truth.left_alone);
     }
     for other in did.truly.methods.contenders.iter().filter(|it| !it.excluded && it.recommended) {

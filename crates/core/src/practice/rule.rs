@@ -98,7 +98,7 @@ impl<'a> Player<'a> {
             later += 1;
             Uuid::from_u128(later)
         };
-        for (id, shown) in answers_more(&self.job, &self.plan(), &change, next) {
+        for (id, shown) in answers_more(&self.job, &self.plan(), &change, (self.shop, self.runs), next) {
             self.push(id, shown);
         }
         self.last_id = later;

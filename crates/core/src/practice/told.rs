@@ -5,7 +5,7 @@ use uuid::Uuid;
 use super::made_up::Case;
 use crate::field::{crack_key, face_key};
 use crate::job::{Change, Fact, Understood};
-use crate::map::{Drawn, Shape};
+use crate::map::{Drawn, MarkKind, Shape};
 use crate::quantity::UnitSystem;
 use crate::secret::{Level, Practised};
 
@@ -30,12 +30,17 @@ pub fn told(case: &Case, level: Level, mut new_id: impl FnMut() -> Uuid, now_ms:
         of("outline", "rectangle".to_owned());
         of("across", format!("{across:.0}"));
         of("down", format!("{down:.0}"));
+        if let Some(points) = case.window((across, down)) {
+            let mark = say(Change::AddMark { what: MarkKind::Opening });
+            let shape = Some(Shape::Outline { points });
+            say(Change::Draw { drawn: vec![Drawn { mark, face, shape }] });
+        }
         (face, (across, down))
     });
     for crack in &case.cracks {
         let id = say(Change::AddCrack);
         if let Some((face, size)) = face {
-            let shape = Some(Shape::Line { points: crack.line(size) });
+            let shape = Some(Shape::Line { points: crack.line(size, case.limb_mm) });
             say(Change::Draw { drawn: vec![Drawn { mark: id, face, shape }] });
         }
         let mut of = |field: &str, typed: String| say(set(crack_key(id, field), typed));
@@ -68,4 +73,18 @@ pub fn as_a_case(facts: Vec<Fact>, of: Practised, id: Uuid, now_ms: i64) -> Vec<
     let first = said(id, 1, Change::Practise { of: Box::new(of) }, now_ms);
     let later = facts.into_iter().map(|fact| Fact { revision: fact.revision + 1, ..fact });
     std::iter::once(first).chain(later).collect()
+}
+
+/// What was said of a practice before anything was lit: to be gone on with otherwise, the same secret and the same luck.
+/// Nothing where nothing was lit, or it is no practice.
+#[must_use]
+pub fn before_the_heat(facts: &[Fact], level: Level, now_ms: i64) -> Option<Vec<Fact>> {
+    let lit = facts.iter().position(|fact| matches!(fact.change, Change::Light { .. }))?;
+    let mut before: Vec<Fact> = facts[..lit].to_vec();
+    for fact in &mut before {
+        (fact.at_client_ms, fact.at_server_ms) = (now_ms, now_ms);
+    }
+    let Change::Practise { of } = &mut before.first_mut()?.change else { return None };
+    of.level = level;
+    Some(before)
 }

@@ -6,10 +6,12 @@ use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::heat::Runs;
 use vanadin_core::iron::{Confidence, Iron};
-use vanadin_core::job::{Change, Fact, Job, Understood, accept};
+use vanadin_core::job::{Change, Fact, Job, TorchEntry, Understood, Work, WorkStep, accept};
+use vanadin_core::map::{At, FlamePlace};
 use vanadin_core::plan::{Plan, plan};
 use vanadin_core::practice::{
-    Case, CaseFile, Ended, LESSONS, ResultFile, Rule, answered, answers_more, ended, free, lesson, play, told,
+    Case, CaseFile, Ended, LESSONS, ResultFile, Rule, answered, answers_more, before_the_heat, ended, free,
+    lesson, play, told,
 };
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::secret::{Hidden, Level, Truth};
@@ -72,7 +74,7 @@ impl Hands {
             Uuid::from_u128(last)
         };
         self.push(next(), change.clone());
-        for (id, shown) in answers_more(&self.job, &self.plan(), &change, next) {
+        for (id, shown) in answers_more(&self.job, &self.plan(), &change, (&shop(), &Runs::default()), next) {
             self.push(id, shown);
         }
         Ok(())
@@ -387,4 +389,128 @@ fn a_result_is_handed_back_once_it_is_over() {
     let read: ResultFile = serde_json::from_str(&serde_json::to_string(&result).unwrap()).unwrap();
     assert_eq!(read, result);
     assert_eq!(ResultFile { odds: 2.0, ..result }.possible().unwrap_err().field, "odds");
+}
+
+/// By hand: one tip at its mean. The eye sees it 4 mm short, dye 0.7: found by dye, it lies 3.3 mm further on than the
+/// hole was drilled for.
+#[test]
+fn a_hole_that_was_drilled_before_anybody_looked_closely_lies_where_the_eye_had_it() {
+    let mut case = lesson("cold_sand").unwrap().case(1);
+    case.truth.cracks[0].beyond = [0.0, 0.0];
+    let tip = |drill_first: bool| {
+        let mut hands = Hands::on(&case, Level::WithThePlan);
+        let found_by = hands.crack(0, "found_by");
+        let drill = Change::Tick { step: drilling(&hands), done: true };
+        if drill_first {
+            hands.say(drill).unwrap();
+            hands.set(&found_by, "dye");
+        } else {
+            hands.set(&found_by, "dye");
+            hands.say(drill).unwrap();
+        }
+        ended(&hands.job, &shop(), &Runs::default()).unwrap().tips[0].clone()
+    };
+    let (before, after) = (tip(true), tip(false));
+    assert!((before.beyond_mm - after.beyond_mm).abs() < 1e-9);
+    let (by_eye, by_dye) = (before.hole_to_mm.unwrap(), after.hole_to_mm.unwrap());
+    let mut by_eye_alone = Hands::on(&case, Level::WithThePlan);
+    let drill = drilling(&by_eye_alone);
+    by_eye_alone.say(Change::Tick { step: drill, done: true }).unwrap();
+    let alone = ended(&by_eye_alone.job, &shop(), &Runs::default()).unwrap().tips[0].clone();
+    assert!((alone.hole_to_mm.unwrap() - by_eye - 3.3).abs() < 1e-6, "{by_eye} {:?}", alone.hole_to_mm);
+    // Where it lies on the part is the same, whenever it is looked at.
+    assert!((alone.hole_to_mm.unwrap() - alone.beyond_mm - (by_eye - before.beyond_mm)).abs() < 1e-6);
+    assert!(by_dye > 0.0);
+}
+
+/// A frame with its crack in one limb: a free case that is drawn with its window.
+fn frame() -> Case {
+    (0..200).map(free).find(|case| case.title == "Furnace door frame").expect("one of nine kinds")
+}
+
+/// Lit with the flame where it is put, and filled an hour later.
+fn heated(at: (f64, f64), swept: bool) -> Hands {
+    let mut case = frame();
+    case.truth.iron = Iron::Gray;
+    let mut hands = Hands::on(&case, Level::Alone);
+    for (key, typed) in
+        [("method.choice", "arc_nickel"), ("method.school", "warm"), ("heat.source", "weed_burner")]
+    {
+        hands.set(key, typed);
+    }
+    let face = hands.job.faces[0].id;
+    hands.say(Change::PutFlame { flame: Some(FlamePlace { face, at: At::new(at.0, at.1), swept }) }).unwrap();
+    let light = Change::Light {
+        speed: 60.0,
+        frozen: Some(Box::new(hands.plan().frozen())),
+        owned: String::new(),
+        what: vanadin_core::job::Lighting::Main,
+        without: Vec::new(),
+    };
+    hands.say(light).unwrap();
+    hands.say(Change::Pass { minutes: 60.0 }).unwrap();
+    let planned = hands.plan().torch.unwrap().planned;
+    for _ in 0..planned {
+        hands.say(Change::Torch { entry: TorchEntry::Bead { at: None } }).unwrap();
+    }
+    hands
+}
+
+fn ran_on(hands: &Hands) -> usize {
+    let ran = |fact: &&Fact| {
+        let Change::Torch { entry: TorchEntry::Trouble { seen, .. } } = &fact.change else { return false };
+        *seen == vanadin_core::faults::causes::Seen::RanOn
+    };
+    hands.facts.iter().filter(ran).count()
+}
+
+#[test]
+fn the_flame_on_the_limb_opposite_lets_the_crack_run_on_and_over_all_of_it_does_not() {
+    let case = frame();
+    assert!(case.limb_mm.is_some());
+    let size = hands_face(&case);
+    let opposite = heated((size.0 / 2.0, 30.0), false);
+    let swept = heated((size.0 / 2.0, 30.0), true);
+    assert_eq!((ran_on(&opposite), ran_on(&swept)), (1, 0), "{:?}", words(&opposite));
+    assert!(words(&opposite).contains("ran on after"), "{}", words(&opposite));
+    assert!(!words(&swept).contains("ran on"), "{}", words(&swept));
+    let (worse, better) = (end(&opposite), end(&swept));
+    assert!(worse.odds <= better.odds, "{} {}", worse.odds, better.odds);
+    assert!(worse.otherwise.iter().any(|it| it.choice == "flame.swept"), "{:?}", worse.otherwise);
+    assert!(better.otherwise.iter().all(|it| !it.choice.starts_with("flame.")));
+}
+
+fn hands_face(case: &Case) -> (f64, f64) {
+    let hands = Hands::on(case, Level::Alone);
+    let rims = &hands.plan().map.faces[0].rims;
+    assert_eq!(rims.len(), 2, "its window is cut out");
+    (rims[0][2].x_mm, rims[0][2].y_mm)
+}
+
+fn end(hands: &Hands) -> Ended {
+    ended(&hands.job, &shop(), &Runs::default()).unwrap()
+}
+
+fn words(hands: &Hands) -> String {
+    end(hands).truth.join(" ")
+}
+
+#[test]
+fn from_before_it_was_lit_one_choice_is_changed_and_the_secret_stays() {
+    let hands = heated((50.0, 30.0), false);
+    let before = before_the_heat(&hands.facts, Level::WithThePlan, 77).unwrap();
+    let job = Job::fold(Uuid::nil(), &before);
+    assert!(job.round().lit.is_none() && job.round().flame.is_some());
+    assert_eq!(job.round().typed("method.choice"), Some("arc_nickel"));
+    let (was, is) = (hands.job.practice.unwrap(), job.practice.unwrap());
+    assert_eq!((was.truth, was.of.seed), (is.truth, is.of.seed));
+    assert_eq!(is.of.level, Level::WithThePlan);
+    assert!(before.iter().all(|fact| fact.at_server_ms == 77));
+    // Nothing was lit in it: there is nothing to go back to.
+    assert_eq!(before_the_heat(&before, Level::Alone, 78), None);
+    assert_eq!(before_the_heat(&[], Level::Alone, 78), None);
+}
+
+fn drilling(hands: &Hands) -> WorkStep {
+    WorkStep { what: Work::Drill, at: Some(hands.job.round().cracks[0].id), number: None }
 }

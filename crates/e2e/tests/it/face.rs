@@ -100,6 +100,11 @@ async fn on_a_phone_in_inches_it_is_pressed_where_to_begin() -> anyhow::Result<(
         places[places.length - 1].click(); return true";
     phone.run(worst).await?;
     phone.sees("Not here").await?;
+    let best = "document.querySelector('[aria-label=\"Where to begin\"] button').click(); return true";
+    phone.run(best).await?;
+    phone.sees("Here it can begin").await?;
+    phone.press("Begin here").await?;
+    phone.sees("Here it begins.").await?;
     let page = phone.page().await?;
     assert!(!page.contains("°C"), "{page}");
     assert_eq!(phone.run("return document.documentElement.scrollWidth <= innerWidth").await?, json!(true));

@@ -7,12 +7,13 @@ use std::time::Duration;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
 use vanadin_core::job::Recorded;
-use vanadin_core::plan::plan_with;
+use vanadin_core::plan::{FlameAsked, WarmFace, face_part, plan_with};
 use vanadin_core::secret::bench;
 use vanadin_core::simulated_thermocouple::Pad;
 
 use super::{Desk, News, Seen, work};
 use crate::api_error::ApiError;
+use crate::job::faces::Faces;
 use crate::job::store;
 use crate::rack::projection;
 
@@ -74,7 +75,17 @@ impl Desk {
                 before => {
                     let truly = seen.job.as_it_is();
                     let shop = bench(truly.practice.as_ref()?, &seen.shop.shop);
-                    let laid = Pad::on(&truly, &plan_with(&truly, &shop, &runs), &shop)?;
+                    let plan = plan_with(&truly, &shop, &runs);
+                    let laid = Pad::on(&truly, &plan, &shop)?;
+                    let face = face_part(&truly, &plan, &shop).ok();
+                    let face = face.and_then(|part| Some((Faces::kept().model(&part).ok()?, part)));
+                    let laid = match face {
+                        Some((model, part)) => {
+                            let put = FlameAsked { at: None, swept: false }.or_as_said(&truly, part.face);
+                            laid.on_the_face(|start_c| WarmFace::new(&part, model, put, start_c))
+                        }
+                        None => laid,
+                    };
                     match before {
                         Some(before) => laid.going_on_from(before.pad),
                         None => {

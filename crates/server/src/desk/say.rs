@@ -9,12 +9,13 @@ use uuid::Uuid;
 use vanadin_core::base::day::Day;
 use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::figure::{Moved, moved};
+use vanadin_core::heat::Runs;
 use vanadin_core::job::{
     Change, FACTS_MOST, Fact, Job, Recorded, Understood, accept, possible_name, possible_time,
 };
 use vanadin_core::plan::Plan;
 use vanadin_core::practice::{answered, answers_more};
-use vanadin_core::shop::ShopFact;
+use vanadin_core::shop::{Shop, ShopFact};
 
 use super::{Desk, News, Seen, ShopNow, work};
 use crate::api_error::ApiError;
@@ -120,9 +121,9 @@ fn field_of(change: &Change) -> &'static str {
 }
 
 /// What a made-up part shows of what was said of it last: the log with it, and the job; nothing where it shows nothing.
-fn shown_of_it(facts: &[Fact], job: &Job, plan: &Plan) -> Option<(Vec<Fact>, Job)> {
+fn shown_of_it(facts: &[Fact], (job, plan): (&Job, &Plan), by: (&Shop, &Runs)) -> Option<(Vec<Fact>, Job)> {
     let last = facts.last()?;
-    let shown = answers_more(job, plan, &last.change, Uuid::new_v4);
+    let shown = answers_more(job, plan, &last.change, by, Uuid::new_v4);
     if shown.is_empty() {
         return None;
     }
@@ -200,7 +201,7 @@ impl Desk {
             let mut job = Job::fold(id, &facts);
             job.record_of(Job::clone(&was.job));
             let mut plan = Arc::new(desk.planned(&job, &was.shop.shop, now_ms));
-            if let Some((more, then)) = shown_of_it(&facts, &job, &plan) {
+            if let Some((more, then)) = shown_of_it(&facts, (&job, &plan), (&was.shop.shop, &desk.runs())) {
                 (facts, job) = (more, then);
                 plan = Arc::new(desk.planned(&job, &was.shop.shop, now_ms));
             }

@@ -1,19 +1,14 @@
 //! `POST /api/jobs/<id>/face-heat`, `GET /api/jobs/<id>/where-to-begin` and `/seam-pull`: the drawn face of a job as it
 //! is heated and welded.
 
-use std::sync::{Arc, OnceLock};
-
-use quick_cache::sync::Cache;
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{OutOfRange, Problems};
-use vanadin_core::body::FaceModel;
-use vanadin_core::plan::{
-    Beginnings, FaceHeat, FacePart, FlameAsked, SeamPulls, face_heat, face_part, seam_pulls, where_to_begin,
-};
+use vanadin_core::plan::{Beginnings, FaceHeat, FlameAsked, SeamPulls, face_heat, face_part, seam_pulls};
 
+use super::faces::Faces;
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
@@ -42,34 +37,6 @@ pub struct SeamPullsSeen {
     pub pulls: Option<SeamPulls>,
 }
 
-/// Faces laid out, and what was found of where to begin: kept while they are asked for.
-#[derive(Debug)]
-pub struct Faces {
-    models: Cache<String, Arc<FaceModel>>,
-    begun: Cache<String, Arc<Beginnings>>,
-}
-
-/// Ours: a face laid out is some 3 MB.
-const FACES_KEPT: usize = 12;
-const BEGINNINGS_KEPT: usize = 64;
-
-impl Faces {
-    #[must_use]
-    pub fn kept() -> &'static Self {
-        static KEPT: OnceLock<Faces> = OnceLock::new();
-        KEPT.get_or_init(|| Self { models: Cache::new(FACES_KEPT), begun: Cache::new(BEGINNINGS_KEPT) })
-    }
-
-    fn model(&self, part: &FacePart) -> Result<Arc<FaceModel>, String> {
-        self.models.get_or_insert_with(&format!("{:?}", part.piece), || part.model().map(Arc::new))
-    }
-
-    fn begun(&self, part: &FacePart) -> Result<Arc<Beginnings>, String> {
-        let found = || Ok(Arc::new(where_to_begin(part, self.model(part)?.as_ref())));
-        self.begun.get_or_insert_with(&format!("{part:?}"), found)
-    }
-}
-
 /// The drawn face from cold under a flame, until the joint is warm enough.
 #[utoipa::path(post, path = "/api/jobs/{id}/face-heat", request_body = FlameAsked,
     params(("id" = String, Path, description = "The job")), responses(
@@ -95,8 +62,12 @@ pub async fn face_heated(
         Ok(part) => part,
         Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
     };
+    let asked = asked.or_as_said(&seen.job, part.face);
+    let put = seen.job.round().flame.filter(|put| put.face == part.face);
+    let said = put.is_some_and(|put| Some(put.at) == asked.at && put.swept == asked.swept);
     let found =
-        long_work(move || Faces::kept().model(&part).map(|model| face_heat(&part, &model, asked))).await?;
+        long_work(move || Faces::kept().model(&part).map(|model| face_heat(&part, &model, asked, said)))
+            .await?;
     Ok(Json(match found {
         Ok(heat) => FaceHeatSeen { why_not: String::new(), heat: Some(heat) },
         Err(why_not) => FaceHeatSeen { why_not, heat: None },

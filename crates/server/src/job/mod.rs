@@ -1,6 +1,7 @@
 //! Jobs: their log, their routes, their stream.
 
 pub mod face_heat;
+pub mod faces;
 pub mod label;
 pub mod odds_moved;
 pub mod oven;

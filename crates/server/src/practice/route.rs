@@ -8,7 +8,8 @@ use uuid::Uuid;
 use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::job::{Change, Fact, duplicate};
 use vanadin_core::practice::{
-    Case, Curve, Ended, LESSONS, Past, ResultFile, as_a_case, curve, ended, free, lesson, own, told,
+    Case, Curve, Ended, LESSONS, Past, ResultFile, as_a_case, before_the_heat, curve, ended, free, lesson,
+    own, told,
 };
 use vanadin_core::secret::Level;
 
@@ -63,6 +64,19 @@ pub struct PracticeToBegin {
 pub struct PlayedAgain {
     pub id: Uuid,
     pub level: Level,
+    /// From where a practice is played again; of one's own repair always from the beginning.
+    #[serde(default)]
+    pub from: PlayedFrom,
+}
+
+/// From where a practice is played again.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PlayedFrom {
+    #[default]
+    Beginning,
+    /// All that was said before anything was lit stands: one choice is changed.
+    BeforeTheHeat,
 }
 
 /// The most that are shown at a time.
@@ -157,7 +171,7 @@ fn beginning(facts: &[Fact]) -> &[Fact] {
     &facts[..facts.iter().take_while(told).count()]
 }
 
-/// The same case once more, from its beginning: the same secret, the same luck.
+/// The same case once more, from its beginning or from before it was lit: the same secret, the same luck.
 #[utoipa::path(post, path = "/api/jobs/{id}/practice/again", operation_id = "play_again",
     params(("id" = Uuid, Path, description = "The practice")), request_body = PlayedAgain, responses(
     (status = 200, description = "The new practice, as a job", body = JobView),
@@ -174,6 +188,13 @@ pub async fn again(
     let seen = desk.see(from).await?;
     if seen.job.practice.is_none() {
         return Err(no_practice());
+    }
+    if new.from == PlayedFrom::BeforeTheHeat {
+        let facts = before_the_heat(&seen.facts, new.level, desk.now_ms()).ok_or_else(|| {
+            let right = "play it again from its beginning";
+            ApiError::from(vec![FieldProblem::new("from", "nothing was lit", right)])
+        })?;
+        return taken_in(desk, units, new.id, facts).await;
     }
     let mut facts = duplicate(beginning(&seen.facts), Uuid::new_v4, desk.now_ms());
     if let Some(Change::Practise { of }) = facts.first_mut().map(|fact| &mut fact.change) {

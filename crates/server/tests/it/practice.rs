@@ -215,3 +215,88 @@ async fn ones_own_repair_becomes_a_case_and_a_practice_does_not() {
     let (status, told) = server.post("/api/practice", &lesson).await;
     assert_eq!((status, &told["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("lesson")));
 }
+
+/// A free case that is drawn as a frame with its window.
+async fn frame(server: &Server, from: u32) -> (Uuid, Value) {
+    for seed in from..from + 60 {
+        let id = Uuid::new_v4();
+        let asked = json!({ "id": id, "lesson": null, "seed": seed, "level": "alone" });
+        let (_, view) = server.post("/api/practice", &asked).await;
+        if view["practice"]["title"] == "Furnace door frame" {
+            return (id, view);
+        }
+    }
+    panic!("one of nine kinds is a frame");
+}
+
+/// Heated from there for half an hour, and one bead laid: whether its crack was seen to have run on.
+async fn heated(server: &Server, job: Uuid, flame: Value) -> bool {
+    assert_eq!(say(server, job, json!({ "kind": "put_flame", "flame": flame })).await.0, Status::Ok);
+    let light = json!({ "kind": "light", "speed": 60, "owned": "me", "what": "main" });
+    assert_eq!(say(server, job, light).await.0, Status::Ok);
+    assert_eq!(say(server, job, json!({ "kind": "pass", "minutes": 30 })).await.0, Status::Ok);
+    let bead = json!({ "kind": "torch", "entry": { "kind": "bead" } });
+    let (status, view) = say(server, job, bead).await;
+    assert_eq!(status, Status::Ok, "{view}");
+    let round = &view["job"]["rounds"][0];
+    let read = round["readings"].as_array().unwrap();
+    assert!(read.len() > 50, "it is read as it warms: {}", read.len());
+    let last = read.last().unwrap()["celsius"].as_f64().unwrap();
+    assert!(last > 60.0 && last < 720.0, "{last}");
+    round["log"].as_array().unwrap().iter().any(|entry| entry["entry"]["seen"] == "ran_on")
+}
+
+#[rocket::async_test]
+async fn a_frame_heated_on_the_limb_opposite_runs_on_and_is_gone_on_with_from_before_it_was_lit() {
+    let server = Server::empty().await;
+    let (mut job, mut view) = frame(&server, 0).await;
+    let mut ran_on = false;
+    for next in [60, 120, 180] {
+        for (key, typed) in
+            [("method.choice", "arc_nickel"), ("method.school", "warm"), ("heat.source", "weed_burner")]
+        {
+            assert_eq!(set(&server, job, key, typed).await.0, Status::Ok);
+        }
+        let rims = &view["plan"]["map"]["faces"][0]["rims"];
+        assert_eq!(rims.as_array().unwrap().len(), 2, "its window is cut out");
+        let across = rims[0][2]["x_mm"].as_f64().unwrap();
+        let opposite =
+            json!({ "face": view["job"]["faces"][0]["id"], "at": { "x_mm": across / 2.0, "y_mm": 45.0 } });
+        ran_on = heated(&server, job, opposite).await;
+        if ran_on {
+            break;
+        }
+        // Of a tougher iron it may hold.
+        (job, view) = frame(&server, next).await;
+    }
+    assert!(ran_on, "of four frames one is of gray iron");
+    assert_eq!(say(&server, job, json!({ "kind": "end_practice" })).await.0, Status::Ok);
+    let (_, ended) = server.get(&format!("/api/jobs/{job}/practice")).await;
+    assert!(ended["truth"].to_string().contains("ran on after"), "{ended}");
+    let again = Uuid::new_v4();
+    let asked = json!({ "id": again, "level": "alone", "from": "before_the_heat" });
+    let (status, played) = server.post(&format!("/api/jobs/{job}/practice/again"), &asked).await;
+    assert_eq!(status, Status::Ok, "{played}");
+    let round = &played["job"]["rounds"][0];
+    assert!(round["lit"].is_null() && round["log"] == json!([]), "{round}");
+    assert_eq!(played["plan"]["heat"]["begins"], "Begin at the top, the flame held there.");
+    let at = json!({ "x_mm": 1.0, "y_mm": 1.0 });
+    let swept = json!({ "face": played["job"]["faces"][0]["id"], "at": at, "swept": true });
+    assert!(!heated(&server, again, swept).await);
+    assert_eq!(say(&server, again, json!({ "kind": "end_practice" })).await.0, Status::Ok);
+    let (_, better) = server.get(&format!("/api/jobs/{again}/practice")).await;
+    assert!(!better["truth"].to_string().contains("ran on"), "{better}");
+    assert!(better["odds"].as_f64().unwrap() >= ended["odds"].as_f64().unwrap());
+}
+
+#[rocket::async_test]
+async fn what_was_never_lit_is_played_again_from_its_beginning_only() {
+    let server = Server::empty().await;
+    let (job, _) = begin(&server, "no_stop", 1, "alone").await;
+    let asked = json!({ "id": Uuid::new_v4(), "level": "alone", "from": "before_the_heat" });
+    let (status, told) = server.post(&format!("/api/jobs/{job}/practice/again"), &asked).await;
+    assert_eq!((status, &told["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("from")));
+    let elsewhere = json!({ "face": Uuid::new_v4(), "at": { "x_mm": 1.0, "y_mm": 1.0 } });
+    let (status, told) = say(&server, job, json!({ "kind": "put_flame", "flame": elsewhere })).await;
+    assert_eq!((status, &told["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("flame.face")));
+}

@@ -575,7 +575,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The same case once more, from its beginning: the same secret, the same luck. */
+        /** The same case once more, from its beginning or from before it was lit: the same secret, the same luck. */
         post: operations["play_again"];
         delete?: never;
         options?: never;
@@ -2374,6 +2374,10 @@ export interface components {
             shown_in: components["schemas"]["UnitSystem"];
             typed: components["schemas"]["BTreeMap"];
         } | {
+            flame?: components["schemas"]["FlamePlace"] | null;
+            /** @enum {string} */
+            kind: "put_flame";
+        } | {
             /** Format: uuid */
             crack: string;
             /** @enum {string} */
@@ -3249,6 +3253,8 @@ export interface components {
             not_in_it: string;
             /** @description The outline first, then what is cut out. */
             rims: components["schemas"]["At"][][];
+            /** @description It was said that the flame begins here. */
+            said: boolean;
             sentence: string;
             /** Format: double */
             spot_mm: number;
@@ -3264,6 +3270,11 @@ export interface components {
         FaceMoment: {
             /** @description °C, row after row; beside the iron as the iron nearest to it. */
             celsius: number[];
+            /**
+             * Format: int32
+             * @description The coldest place, in °C: which moment it is when that is read.
+             */
+            coldest_c: number;
             /** @description "840 °C" */
             flame_words: string;
             places: components["schemas"]["PlaceOnFace"][];
@@ -3622,6 +3633,15 @@ export interface components {
         FlameAsked: {
             at?: components["schemas"]["At"] | null;
             /** @description It is swept over the whole part, not held there. */
+            swept?: boolean;
+        };
+        /** @description Where a flame begins on a drawn face. */
+        FlamePlace: {
+            /** @description Its middle, in mm. */
+            at: components["schemas"]["At"];
+            /** Format: uuid */
+            face: string;
+            /** @description Swept over the whole part, not held there. */
             swept?: boolean;
         };
         /** @description A flame that burns from the beginning to the end. */
@@ -4076,6 +4096,8 @@ export interface components {
                 number,
                 number[]
             ][];
+            /** @description Where it was said that the flame begins on a drawn face; empty while nobody said. */
+            begins?: string;
             between?: components["schemas"]["HeatBetween"] | null;
             /** @description What the eye tells of the target; empty where it tells nothing. */
             by_eye: string;
@@ -6194,10 +6216,17 @@ export interface components {
         };
         /** @description One to be played again, or one's own repair to be played. */
         PlayedAgain: {
+            /** @description From where a practice is played again; of one's own repair always from the beginning. */
+            from?: components["schemas"]["PlayedFrom"];
             /** Format: uuid */
             id: string;
             level: components["schemas"]["Level"];
         };
+        /**
+         * @description From where a practice is played again.
+         * @enum {string}
+         */
+        PlayedFrom: "beginning" | "before_the_heat";
         PracticeEnd: {
             headline: string;
             holds: boolean;

@@ -121,6 +121,7 @@ const TAKEN_BACK: ReadonlySet<Said['kind']> = new Set([
   'straighten',
   'draw',
   'set_point',
+  'put_flame',
   'measure_seam',
   'look',
   'use',
@@ -196,6 +197,8 @@ export function saidOf(change: Said): string {
       return `a picture laid on the map, ${Object.values(change.typed).join(' by ')}`
     case 'draw':
       return 'what was drawn on the map'
+    case 'put_flame':
+      return change.flame == null ? 'where the flame begins is open' : 'where the flame begins'
     case 'set_point':
     case 'measure_seam':
       return Object.values(change.typed).join(', ')

@@ -1,8 +1,9 @@
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import type { Station } from '../../api/client'
+import type { Schemas, Station } from '../../api/client'
 import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
+import { useAlone } from '../../job/useAlone'
 import { STATIONS } from '../../job/stations'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
@@ -16,6 +17,8 @@ export interface PhoneLineProps {
   station: Station
 }
 
+const NO_LINES: readonly Schemas['PlanLine'][] = []
+
 /** On a phone the whole line is one target and opens the ten stations. */
 export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
   const { view, waiting } = useJob()
@@ -28,10 +31,12 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
   const record = job.rounds.at(-1)?.readings ?? []
   const readings = live !== null && standing.hot != null ? [...record, live] : record
   const box: LineBox = { width: 358, pad: 8, step: 17, shelf: 42, top: 6, end: 20, right: 8 }
-  const line = plan.lines.find((candidate) => !candidate.cold) ?? plan.lines[0] ?? null
+  // Whoever practises alone has no curve to go by: only what was read is drawn.
+  const lines = useAlone() ? NO_LINES : plan.lines
+  const line = lines.find((candidate) => !candidate.cold) ?? lines[0] ?? null
   const hottest = Math.max(
     20,
-    ...plan.lines.flatMap((l) => l.curve.map(([, c]) => c)),
+    ...lines.flatMap((l) => l.curve.map(([, c]) => c)),
     ...readings.map((r) => r.celsius),
   )
   const layout = layOut(box, line, hottest, readings.at(-1)?.minutes ?? 0)
@@ -82,7 +87,7 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
           box={box}
           layout={layout}
           height={52}
-          plans={plan.lines}
+          plans={lines}
           stations={plan.stations}
           current={current}
           record={readings}

@@ -155,21 +155,27 @@ function Otherwise({ ended }: { ended: Ended }): ReactNode {
 function Again(): ReactNode {
   const { view } = useJob()
   const navigate = useNavigate()
-  const again = async (level: Schemas['Level']) => {
+  const lit = view.job.rounds.some((round) => round.lit != null || round.cancelled.length > 0)
+  const again = async (level: Schemas['Level'], from: Schemas['PlayedFrom'] = 'beginning') => {
     const made = dataOf(
       'JobView',
       await api.POST('/api/jobs/{id}/practice/again', {
         params: { path: { id: view.id } },
-        body: { id: newId(), level },
+        body: { id: newId(), level, from },
       }),
     )
-    void navigate(`/jobs/${made.id}/part`)
+    void navigate(`/jobs/${made.id}/${from === 'beginning' ? 'part' : 'heat'}`)
   }
   return (
     <div className="flex flex-wrap items-center gap-3">
       <Plate testId="again" onPress={() => void again('with_the_plan')}>
         Play it again, with the plan
       </Plate>
+      {lit && (
+        <Button onPress={() => void again(view.practice?.level ?? 'with_the_plan', 'before_the_heat')}>
+          From before it was lit
+        </Button>
+      )}
       <Button onPress={() => void again('alone')}>Again, alone</Button>
       <Link to="/practice" className="flex min-h-11 items-center underline">
         All cases

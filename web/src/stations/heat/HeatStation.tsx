@@ -26,6 +26,7 @@ export function HeatStation(): ReactNode {
         <div className="max-w-md">
           <Field name="heat.source" />
         </div>
+        <FaceHeat otherwise={null} />
       </div>
     )
   if (heat == null) {

@@ -17,6 +17,7 @@ import { runsOf, useRings } from './useRings'
 import { beadDone, pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
 import { NextPin } from './NextPin'
+import { PartShows } from './PartShows'
 import { Pieces } from './Pieces'
 import { TorchBeads } from './TorchBeads'
 import { TorchButtons } from './TorchButtons'
@@ -143,6 +144,7 @@ export function TorchStation(): ReactNode {
           {words}
         </p>
       ))}
+      <PartShows />
       {nextPin !== null && !covered && <NextPin pin={nextPin} />}
       {!covered && order !== null && upcoming !== undefined && (
         <TorchBeads

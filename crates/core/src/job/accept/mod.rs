@@ -13,6 +13,7 @@ use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, within_bounds};
 use super::{Change, Job, Round};
 use crate::base::day::Day;
 use crate::base::problem::FieldProblem;
+use crate::map::FlamePlace;
 
 /// Two people changed one fact.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -127,6 +128,15 @@ impl Asked<'_> {
             }
             Change::Straighten { face, picture, .. } => self.straightened(*face, *picture),
             Change::Draw { drawn } => self.drawn(drawn),
+            Change::PutFlame { flame } => {
+                let known = |flame: &FlamePlace| job.faces.iter().any(|face| face.id == flame.face);
+                holds(
+                    flame.iter().all(known),
+                    "flame.face",
+                    "this face is not on the map",
+                    "a face of the part",
+                )
+            }
             Change::SetPoint { mark, face, point, typed, shown_in } => {
                 self.point_set((*mark, *face), *point, typed, *shown_in)
             }

@@ -50,9 +50,10 @@ impl Job {
                     self.round_mut().draw(it, found_in_round, fact.revision);
                 }
             }
+            Change::PutFlame { flame } => self.round_mut().flame = *flame,
             Change::SetPoint { .. } => self.set_point(fact, understood),
             Change::MeasureSeam { .. } => self.measure_seam(fact, understood),
-            Change::Tick { step, done } => self.round_mut().tick(*step, *done, at_ms),
+            Change::Tick { step, done } => self.round_mut().tick(*step, *done, (at_ms, fact.revision)),
             Change::FinishStep { step, taken } => {
                 self.round_mut().finish_steps.insert(*step, *taken);
             }

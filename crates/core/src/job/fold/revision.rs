@@ -34,6 +34,7 @@ impl Job {
             | Change::AddFace
             | Change::AddMark { .. }
             | Change::MeasureSeam { .. }
+            | Change::PutFlame { .. }
             | Change::Tick { .. }
             | Change::FinishStep { .. }
             | Change::Look { .. }

@@ -6,13 +6,15 @@ use super::super::{Round, Timed, WorkStep};
 use crate::field::{Lasts, job_field};
 
 impl Round {
-    pub(super) fn tick(&mut self, step: WorkStep, done: bool, at_ms: i64) {
+    pub(super) fn tick(&mut self, step: WorkStep, done: bool, (at_ms, revision): (i64, u64)) {
         if done {
             self.ticked.insert(step);
             self.ticked_ms.entry(step).or_insert(at_ms);
+            self.ticked_at.entry(step).or_insert(revision);
         } else {
             self.ticked.remove(&step);
             self.ticked_ms.remove(&step);
+            self.ticked_at.remove(&step);
         }
     }
 

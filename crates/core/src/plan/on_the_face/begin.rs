@@ -2,11 +2,12 @@
 
 use serde::Serialize;
 
-use super::moments::{As, Course, TRIED, Trial};
+use super::course::{As, Course, TRIED, Trial};
 use super::part::FacePart;
 use super::words::{Nearness, shares_words};
 use crate::body::FaceModel;
-use crate::map::At;
+use crate::map::{At, FlamePlace, nearest};
+use crate::plan::{FacePlan, LineOnFace};
 
 /// Places to begin with, the first choice first, what must not be last.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -37,6 +38,28 @@ pub struct Beginning {
     /// shut, open, watch or runs.
     pub state: String,
 }
+
+/// Where it was said that the flame begins: "Begin at the top, the flame held there."; nothing where nobody said, or the
+/// face is gone.
+#[must_use]
+pub fn begins_words(flame: FlamePlace, faces: &[FacePlan]) -> Option<String> {
+    let face = faces.iter().find(|face| face.id == flame.face)?;
+    if flame.swept {
+        return Some("Begin with the flame swept over all of it.".to_owned());
+    }
+    let beside =
+        |line: &LineOnFace| nearest(&line.points, flame.at).is_some_and(|near| near.distance_mm <= BESIDE_MM);
+    if face.lines.iter().any(beside) {
+        return Some("Begin beside the break, the flame held there.".to_owned());
+    }
+    let (left, top, right, bottom) = crate::map::bounds(face.rims.first()?)?;
+    let third = |at: f64, from: f64, to: f64| ((at - from) / (to - from) * 3.0).clamp(0.0, 2.0) as usize;
+    let sector = SECTORS[third(flame.at.y_mm, top, bottom)][third(flame.at.x_mm, left, right)];
+    Some(format!("Begin {}, the flame held there.", sector.to_lowercase()))
+}
+
+/// House: so near to a crack a flame is beside the break.
+const BESIDE_MM: f64 = 50.0;
 
 /// Rows and columns of places that are looked for over a face.
 const SECTORS: [[&str; 3]; 3] = [

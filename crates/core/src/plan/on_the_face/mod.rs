@@ -3,12 +3,16 @@
 //! It takes a tenth of a second, not the milliseconds of a plan: it is asked for, and kept, on its own.
 
 mod begin;
+mod course;
 mod moments;
 mod part;
 mod pull;
+mod warm;
 mod words;
 
-pub use begin::{Beginning, Beginnings, where_to_begin};
-pub use moments::{FaceHeat, FaceMoment, FlameAsked, HeatedTip, PlaceOnFace, face_heat};
+pub use begin::{Beginning, Beginnings, begins_words, where_to_begin};
+pub use course::FlameAsked;
+pub use moments::{FaceHeat, FaceMoment, HeatedTip, PlaceOnFace, face_heat};
 pub use part::{FacePart, face_part};
 pub use pull::{SeamPull, SeamPulls, seam_pulls};
+pub use warm::{Opens, WarmFace, opens};

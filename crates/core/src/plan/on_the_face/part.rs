@@ -214,7 +214,8 @@ impl FacePart {
     }
 
     /// The middle of the longest crack; of the face where there is none.
-    pub(super) fn joint(&self) -> At {
+    #[must_use]
+    pub fn joint(&self) -> At {
         let longest = self.piece.cracks.iter().max_by(|a, b| length_mm(a).total_cmp(&length_mm(b)));
         let middle = longest.and_then(|crack| crate::map::place_along(crack, length_mm(crack) / 2.0));
         let (left, top, right, bottom) = self.frame;

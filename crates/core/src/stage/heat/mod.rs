@@ -103,6 +103,9 @@ pub struct HeatPlan {
     pub gas: Vec<GasPlan>,
     /// The steps of one lighting, each with its source, minutes and gas; none while nothing is heated.
     pub steps: Vec<HeatStepPlan>,
+    /// Where it was said that the flame begins on a drawn face; empty while nobody said.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub begins: String,
     /// What the eye tells of the target; empty where it tells nothing.
     pub by_eye: String,
     /// How hard the edge gets, with and without the preheat; empty for what does not melt the iron.
@@ -197,6 +200,7 @@ pub(crate) fn heat_plan(
         oven: Vec::new(),
         gas: Vec::new(),
         steps: Vec::new(),
+        begins: String::new(),
         by_eye: String::new(),
         edge: String::new(),
         infrared: None,
@@ -286,6 +290,7 @@ pub(crate) fn heated(
         oven: Vec::new(),
         gas: Vec::new(),
         steps: Vec::new(),
+        begins: String::new(),
         by_eye: String::new(),
         edge: String::new(),
         infrared: None,

@@ -38,7 +38,9 @@ pub(super) fn rehearsal(
     let mut steps = Vec::new();
     if !heat.cold {
         let words = format!("Bring it to {}: {}.", units.say_least(plan.aim_c, Unit::Celsius), heat.timing);
-        steps.push(RehearsalStep::new(words, format!("Read {}.", read_at(&heat.read_at))));
+        let read = format!("Read {}.", read_at(&heat.read_at));
+        let also = [heat.begins.as_str(), read.as_str()].into_iter().filter(|it| !it.is_empty());
+        steps.push(RehearsalStep::new(words, also.collect::<Vec<_>>().join(" ")));
     }
     let beads = plan.beads.as_ref().map(|beads| beads.ahead.as_slice()).unwrap_or_default();
     for bead in beads {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { moved, pathOf, placeAt, withRoom, type Frame } from './picture'
+import { moved, nowAmong, pathOf, placeAt, withRoom, type Frame } from './picture'
 
 const frame: Frame = [-10, -20, 190, 80]
 
@@ -35,5 +35,13 @@ describe('a face on the screen', () => {
     ])
     // Nor do they stand on each other.
     expect(withRoom([word(40, 40), word(50, 48)], [tip], 1)).toEqual([word(40, 40)])
+  })
+
+  it('is at the moment whose coldest place comes nearest to what was read', () => {
+    const moments = [{ coldest_c: 20 }, { coldest_c: 80 }, { coldest_c: 190 }]
+    expect(nowAmong(moments, 100)).toBe(1)
+    expect(nowAmong(moments, 400)).toBe(2)
+    expect(nowAmong(moments, null)).toBeNull()
+    expect(nowAmong([], 100)).toBeNull()
   })
 })

@@ -67,3 +67,10 @@ export function withRoom<T extends { at: At; words: string }>(
     [],
   )
 }
+
+/** Which moment comes nearest to what was read; nothing where nothing was. */
+export function nowAmong(moments: readonly { coldest_c: number }[], read_c: number | null): number | null {
+  if (read_c === null || moments.length === 0) return null
+  const off = (at: number) => Math.abs((moments[at]?.coldest_c ?? Infinity) - read_c)
+  return moments.reduce((best, _, at) => (off(at) < off(best) ? at : best), 0)
+}

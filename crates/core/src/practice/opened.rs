@@ -1,0 +1,45 @@
+//! Whether a crack of the drawn face ran on while it was heated: with the true iron, the true flame, where it was put.
+
+use crate::heat::Runs;
+use crate::job::{Job, Lighting};
+use crate::plan::{FlameAsked, Opens, face_part, opens, plan_as_if};
+use crate::secret::{Practice, bench};
+use crate::shop::Shop;
+
+/// House: what the iron stands lies within this share of the book.
+const STANDS_WITHIN: f64 = 0.3;
+
+/// Of the book's figure, what this iron stands.
+pub(super) fn stands(practice: &Practice) -> f64 {
+    1.0 + STANDS_WITHIN * (2.0 * practice.draws().even("stands", "") - 1.0)
+}
+
+/// The crack that runs on in this heat, and when; nothing where none does, and for what is no drawn face under a flame.
+pub(super) fn opened(job: &Job, shop: &Shop, runs: &Runs) -> Option<Opens> {
+    job.round().lit.as_ref().filter(|lit| lit.what == Lighting::Main)?;
+    under(job, shop, runs, FlameAt::Said)
+}
+
+/// Where the flame is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum FlameAt {
+    /// Where it was said that it begins; beside the break where nobody said.
+    Said,
+    Break,
+    All,
+}
+
+/// The same with the flame put elsewhere.
+pub(super) fn under(job: &Job, shop: &Shop, runs: &Runs, at: FlameAt) -> Option<Opens> {
+    let truly = job.as_it_is();
+    let practice = truly.practice.as_ref()?;
+    let plan = plan_as_if(&truly, shop, practice.truth.iron, runs);
+    let part = face_part(&truly, &plan, &bench(practice, shop)).ok()?;
+    let model = part.model().ok()?;
+    let asked = match at {
+        FlameAt::Said => FlameAsked { at: None, swept: false }.or_as_said(&truly, part.face),
+        FlameAt::Break => FlameAsked { at: Some(part.joint()), swept: false },
+        FlameAt::All => FlameAsked { at: None, swept: true },
+    };
+    opens(&part, &model, asked, stands(practice))
+}
