@@ -20,10 +20,12 @@ const WORKED_OUT_MS = 120_000
 
 const WORKED_OUT = /\/(where-to-begin|face-heat|seam-pull)$/
 
-const inTime = ({ url }: Request): RequestInit =>
-  'timeout' in AbortSignal
-    ? { signal: AbortSignal.timeout(WORKED_OUT.test(new URL(url).pathname) ? WORKED_OUT_MS : SILENT_MS) }
-    : {}
+/** In its time, or until nobody waits for it any more. */
+function inTime({ url, signal }: Request): RequestInit {
+  if (!('timeout' in AbortSignal)) return {}
+  const late = AbortSignal.timeout(WORKED_OUT.test(new URL(url).pathname) ? WORKED_OUT_MS : SILENT_MS)
+  return { signal: 'any' in AbortSignal ? AbortSignal.any([signal, late]) : late }
+}
 
 /** A whole job with its pictures takes as long as it takes. */
 const isLong = (request: Request): boolean => new URL(request.url).pathname === '/api/import'

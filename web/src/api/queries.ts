@@ -149,10 +149,10 @@ export const faceHeatQuery = (
 ) =>
   queryOptions({
     queryKey: ['face-heat', id, revision, shop, units, flame],
-    queryFn: async () =>
+    queryFn: async ({ signal }) =>
       dataOf(
         'FaceHeatSeen',
-        await api.POST('/api/jobs/{id}/face-heat', { params: { path: { id } }, body: flame }),
+        await api.POST('/api/jobs/{id}/face-heat', { params: { path: { id } }, body: flame, signal }),
       ),
     ...RECKONED,
     retry: false,
@@ -162,8 +162,11 @@ export const faceHeatQuery = (
 export const seamPullQuery = (id: string, revision: number, shop: number, units: string) =>
   queryOptions({
     queryKey: ['seam-pull', id, revision, shop, units],
-    queryFn: async () =>
-      dataOf('SeamPullsSeen', await api.GET('/api/jobs/{id}/seam-pull', { params: { path: { id } } })),
+    queryFn: async ({ signal }) =>
+      dataOf(
+        'SeamPullsSeen',
+        await api.GET('/api/jobs/{id}/seam-pull', { params: { path: { id } }, signal }),
+      ),
     ...RECKONED,
     retry: false,
   })
@@ -172,8 +175,11 @@ export const seamPullQuery = (id: string, revision: number, shop: number, units:
 export const beginningsQuery = (id: string, revision: number, shop: number, units: string) =>
   queryOptions({
     queryKey: ['where-to-begin', id, revision, shop, units],
-    queryFn: async () =>
-      dataOf('BeginningsSeen', await api.GET('/api/jobs/{id}/where-to-begin', { params: { path: { id } } })),
+    queryFn: async ({ signal }) =>
+      dataOf(
+        'BeginningsSeen',
+        await api.GET('/api/jobs/{id}/where-to-begin', { params: { path: { id } }, signal }),
+      ),
     ...RECKONED,
     retry: false,
   })

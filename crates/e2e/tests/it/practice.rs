@@ -115,6 +115,57 @@ async fn a_free_case_by_its_number_is_told_apart_from_the_jobs_of_the_shop() -> 
     Ok(())
 }
 
+#[tokio::test]
+async fn a_frame_is_heated_on_the_wrong_limb_to_its_end_and_gone_on_with_from_before_it_was_lit()
+-> anyhow::Result<()> {
+    let server = Server::start(false)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.at(&server).await?;
+    let job = Uuid::new_v4().to_string();
+    // A furnace door frame of gray iron, its crack from the window into the lower limb.
+    let frame = json!({ "id": job, "lesson": null, "seed": 16, "level": "alone" });
+    browser.fetch("POST", "/api/practice", frame).await?;
+    for (key, typed) in
+        [("method.choice", "arc_nickel"), ("method.school", "warm"), ("heat.source", "weed_burner")]
+    {
+        say(&browser, &job, set(key, typed)).await?;
+    }
+    browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
+    browser.sees("Begin here").await?;
+    // Alone nothing is told of what the flame does there; arrows move it to the upper limb.
+    assert!(!browser.page().await?.contains("of what it stands"));
+    let up = "const flame = document.querySelector('button[aria-label^=\"Flame\"]');
+        flame.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', bubbles: true, cancelable: true }));
+        return true";
+    for _ in 0..14 {
+        browser.run(up).await?;
+    }
+    browser.press("Begin here").await?;
+    browser.sees("Here it begins.").await?;
+    let (_, view) = browser.fetch("GET", &format!("/api/jobs/{job}"), json!(null)).await?;
+    assert_eq!(view["plan"]["heat"]["begins"], "Begin at the top, the flame held there.");
+    fill(&browser, &job).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.press("See what became of it").await?;
+    browser.press("It is done: a year later").await?;
+    browser.sees("crack A at its lower tip ran on after").await?;
+    browser.sees("The flame swept over all of it").await?;
+    browser.press("From before it was lit").await?;
+    browser.sees("Here it begins.").await?;
+    let again = job_on_the_page(&browser).await?;
+    assert_ne!(again, job);
+    let (_, view) = browser.fetch("GET", &format!("/api/jobs/{again}"), json!(null)).await?;
+    let at = json!({ "x_mm": 200.0, "y_mm": 40.0 });
+    let flame = json!({ "face": view["job"]["faces"][0]["id"], "at": at, "swept": true });
+    say(&browser, &again, json!({ "kind": "put_flame", "flame": flame })).await?;
+    fill(&browser, &again).await?;
+    browser.press("See what became of it").await?;
+    browser.press("It is done: a year later").await?;
+    browser.sees("Play it again, with the plan").await?;
+    assert!(!browser.page().await?.contains("ran on after"));
+    Ok(())
+}
+
 /// The first file that was saved there under a name that begins so.
 async fn saved(browser: &Browser, begins: &str) -> anyhow::Result<std::path::PathBuf> {
     let mut found = None;

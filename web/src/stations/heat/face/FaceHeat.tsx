@@ -57,12 +57,14 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
   const moment = heat.moments[at]
   if (moment === undefined) return otherwise
   const put = (place: FlamePlace | null) => say({ kind: 'put_flame', flame: place }, null)
+  // Where it was put, also while the heat there is still on its way.
+  const here = {
+    face: heat.face,
+    at: flame.at ?? heat.flame,
+    swept: flame.at === null ? heat.swept : flame.swept,
+  }
   const begins = (
-    <Begins
-      heat={heat}
-      onPut={() => put({ face: heat.face, at: heat.flame, swept: heat.swept })}
-      onOpen={() => put(null)}
-    />
+    <Begins said={heat.said && !seen.isPlaceholderData} onPut={() => put(here)} onOpen={() => put(null)} />
   )
   if (alone) {
     return (
@@ -126,14 +128,14 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
 }
 
 interface BeginsProps {
-  heat: Schemas['FaceHeat']
+  said: boolean
   onPut: () => void
   onOpen: () => void
 }
 
 /** Whether it is said that the flame begins where it is shown. */
-function Begins({ heat, onPut, onOpen }: BeginsProps): ReactNode {
-  if (!heat.said)
+function Begins({ said, onPut, onOpen }: BeginsProps): ReactNode {
+  if (!said)
     return (
       <div className="pt-2">
         <Button onPress={onPut}>Begin here</Button>
