@@ -174,6 +174,8 @@ fn the_wall_of_3000_repairs(bencher: Bencher<'_, '_>) {
         // What burdened them lies in few heaps.
         shift: -0.05 * f64::from(at % 20),
         given: Some(0.6 + 0.02 * f64::from(at % 17)),
+        handed: None,
+        how: None,
     };
     let repairs: Vec<OwnRepair> = (0..3_000).map(repair).collect();
     let left_out = std::collections::BTreeMap::new();

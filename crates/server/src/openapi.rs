@@ -75,6 +75,8 @@ use crate::api_error::ProblemsBody;
         crate::stores::route::buying,
         crate::ledger::show,
         crate::ledger::table,
+        crate::ledger::asked,
+        crate::ledger::cases,
         crate::reckoner::calculations,
         crate::reckoner::reckon,
         crate::reckon::iron::iron,

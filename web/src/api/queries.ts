@@ -81,6 +81,29 @@ export const tablesQuery = (units: UnitSystem) =>
     gcTime: Infinity,
   })
 
+/** A question asked of the ledger, as the shop stands at this revision. */
+export const askLedgerQuery = (words: string, shop: number, units: UnitSystem) =>
+  queryOptions({
+    queryKey: ['ledger', 'ask', words, shop, units],
+    queryFn: async () =>
+      dataOf('LedgerAnswer', await api.GET('/api/ledger/ask', { params: { query: { words } } })),
+  })
+
+/** What a line of the ledger stands on. */
+export const ledgerCasesQuery = (
+  opened: { of: string; line: string; words?: string } | null,
+  shop: number,
+  units: UnitSystem,
+) =>
+  queryOptions({
+    queryKey: ['ledger', 'cases', opened?.of, opened?.line, opened?.words, shop, units],
+    queryFn: async () => {
+      const { of = '', line = '', words } = opened ?? {}
+      const query = words === undefined ? { of, line } : { of, line, words }
+      return dataOf('LedgerCases', await api.GET('/api/ledger/cases', { params: { query } }))
+    },
+  })
+
 /** What the shop's own repairs have taught, in the units of this device. */
 export const ledgerQuery = (shop: number, units: UnitSystem) =>
   queryOptions({

@@ -9,6 +9,8 @@ export interface ButtonProps {
   large?: boolean
   label?: string
   testId?: string
+  /** It sends the form it stands in. */
+  submit?: boolean
 }
 
 /** A button that is not the next thing: scribed edge, hand-sized. */
@@ -20,10 +22,11 @@ export function Button({
   large = false,
   label,
   testId,
+  submit = false,
 }: ButtonProps): ReactNode {
   return (
     <button
-      type="button"
+      type={submit ? 'submit' : 'button'}
       onClick={() => {
         if (notYet === undefined) onPress()
       }}

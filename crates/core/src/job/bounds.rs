@@ -113,7 +113,8 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             short_as("typed", typed, TEXT_MOST)?;
             used_amount((what, *size_mm), *holds_m3, typed).map(drop)
         }
-        Change::FollowUp { became, went, after, did, note } => {
+        Change::FollowUp { became, went, after, did, note, odds } => {
+            OutOfRange::check("odds", "", (0.0, 1.0), odds.unwrap_or(0.0)).map_err(|out| out.at("odds"))?;
             for (at, words) in [("after", after), ("did", did), ("note", note)] {
                 short_as(at, words, TEXT_MOST)?;
             }

@@ -156,6 +156,9 @@ pub enum Change {
         did: String,
         #[serde(default, skip_serializing_if = "String::is_empty")]
         note: String,
+        /// The odds of a year as they stood then, 0 to 1. The server adds them.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        odds: Option<f64>,
     },
     /// Something that this version cannot read, as it is stored. It is kept and shown, and cannot be said.
     Unreadable {

@@ -97,6 +97,8 @@ pub struct Followed {
     pub did: String,
     /// What happened.
     pub note: String,
+    /// The odds of a year as they stood then, 0 to 1; nothing before that was kept.
+    pub odds: Option<f64>,
     /// Said in its field, as it was before a later one could be said beside it.
     pub in_its_field: bool,
 }

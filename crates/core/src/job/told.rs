@@ -81,7 +81,7 @@ impl<'a> Telling<'a> {
             }
             Change::Look { place, found, .. } => self.looked(fact, place, *found),
             Change::Use { what, size_mm, typed, .. } => self.used(what, *size_mm, typed),
-            Change::FollowUp { became, went, after, did, note } => {
+            Change::FollowUp { became, went, after, did, note, .. } => {
                 followed(*became, *went, [after, did, note])
             }
             Change::Time { step, running } => {

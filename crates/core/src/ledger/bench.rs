@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use super::{BreakRatio, break_ratio};
 use crate::iron::Iron;
-use crate::method::{BrokeAt, Coupon, MethodId};
+use crate::method::{BrokeAt, Coupon, MethodId, School};
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
 
@@ -67,17 +67,23 @@ pub(super) fn bench_lines(coupons: &[&Coupon], units: UnitSystem) -> Vec<BenchLi
     for iron in Iron::ALL {
         let whole: Vec<&&Coupon> =
             coupons.iter().filter(|it| it.iron == iron && it.joined.is_none()).collect();
-        for method in MethodId::ALL {
-            let these: Vec<&&Coupon> =
-                coupons.iter().filter(|it| it.iron == iron && it.joined == Some(method)).collect();
-            if these.is_empty() {
-                continue;
-            }
-            let (joined_mpa, whole_mpa) = groups(coupons, method, iron);
+        let whole_mpa: Vec<f64> = whole.iter().filter_map(|it| it.stood_mpa()).collect();
+        let mut ways: Vec<(MethodId, Option<School>)> = coupons
+            .iter()
+            .filter(|it| it.iron == iron)
+            .filter_map(|it| Some((it.joined?, it.school)))
+            .collect();
+        ways.sort_unstable();
+        ways.dedup();
+        for (method, school) in ways {
+            let is_so = |it: &&&Coupon| it.iron == iron && it.joined == Some(method) && it.school == school;
+            let these: Vec<&&Coupon> = coupons.iter().filter(is_so).collect();
+            let joined_mpa: Vec<f64> = these.iter().filter_map(|it| it.stood_mpa()).collect();
+            let school = school.map_or_else(String::new, |school| format!(", {}", school.word()));
             let ratio = break_ratio(&joined_mpa, &whole_mpa);
             let all_away = these.iter().all(|it| it.broke == BrokeAt::Casting);
             lines.push(BenchLine {
-                name: format!("{}, {}", method.label(), iron.label().to_lowercase()),
+                name: format!("{}{school}, {}", method.label(), iron.label().to_lowercase()),
                 words: ratio.map_or_else(
                     || "no whole coupon of this iron was broken yet: nothing to hold it against".to_owned(),
                     |ratio| ratio_words(&ratio, (joined_mpa.len(), whole_mpa.len()), all_away),
@@ -140,10 +146,15 @@ fn mark(it: &Coupon, units: UnitSystem) -> CouponMark {
         let say = |kg: f64| units.say(kg, Unit::Kilograms);
         format!("; guessed {}, it took {}", say(guess), say(took))
     });
+    let step = it.read.and_then(|read| Some((read.stood_kg?, read.load_kg)));
+    let stepped = step.map_or_else(String::new, |(stood, broke)| {
+        let say = |kg: f64| units.say(kg, Unit::Kilograms);
+        format!("; stood {}, broke under {}", say(stood), say(broke))
+    });
     CouponMark {
         case: it.coupon,
         name: it.name.clone(),
-        words: said(&format!("{{{mpa:.0} MPa}}, {}{guessed}", it.broke.words()), units),
+        words: said(&format!("{{{mpa:.0} MPa}}, {}{stepped}{guessed}", it.broke.words()), units),
         mpa,
         at_least: it.joined.is_some() && it.broke == BrokeAt::Casting,
     }
@@ -161,6 +172,7 @@ mod tests {
             thickness_mm: 10.0,
             lever_mm: 100.0,
             load_kg: mpa / 9.806_65,
+            stood_kg: None,
             guess_kg: None,
         };
         Coupon {
@@ -168,6 +180,7 @@ mod tests {
             name: format!("Bar {at}"),
             iron: Iron::Gray,
             joined,
+            school: None,
             bent: Bent::Lever,
             broke,
             typed: Default::default(),

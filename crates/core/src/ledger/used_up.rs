@@ -2,7 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use super::wall::{LearnedCase, LearnedLine, Said, line, times};
+use super::learned_lines::{LearnedCase, LearnedLine, line};
+use super::said::{Said, times};
 use crate::quantity::{UnitSystem, number};
 use crate::shelf::{KINDS, StoreKind};
 use crate::stores::{OwnUse, amount_words};

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::MethodId;
+use super::{MethodId, School};
 use crate::base::problem::FieldProblem;
 use crate::iron::{Iron, TypedValues};
 use crate::quantity::{Kind, UnitSystem, parse};
@@ -53,6 +53,9 @@ pub struct CouponRead {
     pub lever_mm: f64,
     /// What hung on it when it broke.
     pub load_kg: f64,
+    /// The last step of the load that it still stood; nothing where only the last was said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stood_kg: Option<f64>,
     /// What was thought before.
     pub guess_kg: Option<f64>,
 }
@@ -67,9 +70,12 @@ pub struct Coupon {
     /// Nothing for one that was left whole.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub joined: Option<MethodId>,
+    /// How warm it was joined, where that was said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub school: Option<School>,
     pub bent: Bent,
     pub broke: BrokeAt,
-    /// `width`, `thickness`, `lever`, `load`, `guess`, as typed.
+    /// `width`, `thickness`, `lever`, `load`, `guess`, as typed; of the load also its steps, "20, 30, 40 kg".
     pub typed: TypedValues,
     pub shown_in: UnitSystem,
     /// Filled in by the server.
@@ -105,14 +111,43 @@ impl Coupon {
             UnitSystem::Metric => ("20 mm", "60 kg"),
         };
         let guessed = self.typed.get("guess").is_some_and(|typed| !typed.trim().is_empty());
+        let width_mm = amount("width", Kind::Length, (1.0, 500.0), mm)?;
+        let thickness_mm = amount("thickness", Kind::Length, (1.0, 200.0), mm)?;
+        let lever_mm = amount("lever", Kind::Length, (5.0, 3_000.0), mm)?;
+        let (stood_kg, load_kg) = self.load_steps(kg)?;
         let read = CouponRead {
-            width_mm: amount("width", Kind::Length, (1.0, 500.0), mm)?,
-            thickness_mm: amount("thickness", Kind::Length, (1.0, 200.0), mm)?,
-            lever_mm: amount("lever", Kind::Length, (5.0, 3_000.0), mm)?,
-            load_kg: amount("load", Kind::Mass, (0.1, 100_000.0), kg)?,
+            width_mm,
+            thickness_mm,
+            lever_mm,
+            load_kg,
+            stood_kg,
             guess_kg: if guessed { Some(amount("guess", Kind::Mass, (0.1, 100_000.0), kg)?) } else { None },
         };
         Ok(Self { read: Some(read), ..self })
+    }
+
+    /// The last step but one, and that under which it broke, in kg.
+    fn load_steps(&self, right: &str) -> Result<(Option<f64>, f64), FieldProblem> {
+        let typed = self.typed.get("load").map_or("", String::as_str);
+        let wrong = |words: String| FieldProblem::new("load", words, right);
+        // A comma before a blank parts steps, one within a number does not; the unit may stand once, at the end.
+        let parts: Vec<&str> = typed.split(", ").flat_map(|part| part.split(';')).map(str::trim).collect();
+        let unit = parts.last().map_or("", |last| last.trim_start_matches(|c: char| !c.is_alphabetic()));
+        let mut steps: Vec<f64> = Vec::new();
+        for part in parts {
+            let bare = !part.chars().any(char::is_alphabetic) && !unit.is_empty();
+            let part = if bare { format!("{part} {unit}") } else { part.to_owned() };
+            let kg = parse(&part, Kind::Mass, self.shown_in).map_err(|none| wrong(none.to_string()))?.value;
+            if !(0.1..=100_000.0).contains(&kg) {
+                return Err(wrong("no coupon is like that".to_owned()));
+            }
+            if steps.last().is_some_and(|before| kg <= *before) {
+                return Err(wrong("each step is more than the one before".to_owned()));
+            }
+            steps.push(kg);
+        }
+        let load_kg = steps.pop().ok_or_else(|| wrong("nothing was typed".to_owned()))?;
+        Ok((steps.pop(), load_kg))
     }
 
     /// What its outer fibre stood, in MPa; nothing while it was not understood.
@@ -143,6 +178,7 @@ mod tests {
             name: "Bar 3".to_owned(),
             iron: Iron::Gray,
             joined: Some(MethodId::TorchBraze),
+            school: None,
             bent: Bent::Lever,
             broke: BrokeAt::Filler,
             typed: typed.iter().map(|(name, typed)| ((*name).to_owned(), (*typed).to_owned())).collect(),
@@ -162,6 +198,22 @@ mod tests {
         let span = Coupon { bent: Bent::Span, ..bar };
         assert!((span.stood_mpa().unwrap() - 122.583 / 4.0).abs() < 0.01);
         assert_eq!(coupon(&BAR).stood_mpa(), None);
+    }
+
+    #[rstest]
+    #[case::one("40 kg", Some((None, 40.0)))]
+    #[case::steps("20, 30, 40 kg", Some((Some(30.0), 40.0)))]
+    #[case::each_with_its_unit("20 kg; 35 kg", Some((Some(20.0), 35.0)))]
+    #[case::a_comma_in_a_number("37,5 kg", Some((None, 37.5)))]
+    #[case::less_than_before("40, 30 kg", None)]
+    #[case::nothing("", None)]
+    #[case::words("a lot", None)]
+    fn the_load_goes_up_step_by_step(#[case] load: &str, #[case] expected: Option<(Option<f64>, f64)>) {
+        let typed = [BAR[0], BAR[1], BAR[2], ("load", load)];
+        let read = coupon(&typed).understood();
+        let steps = read.as_ref().ok().and_then(|it| it.read).map(|read| (read.stood_kg, read.load_kg));
+        assert_eq!(steps, expected);
+        assert_eq!(read.err().map(|problem| problem.field), expected.is_none().then(|| "load".to_owned()));
     }
 
     #[test]

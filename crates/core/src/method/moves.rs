@@ -2,10 +2,10 @@
 
 use std::collections::BTreeSet;
 
-use serde::{Deserialize, Serialize};
-use uuid::Uuid;
+use serde::Serialize;
 
 use super::odds::{CRACK_OPEN, of_a_year};
+use super::own_repair::OwnRepair;
 use super::{Joins, MethodId, StitchKind};
 use crate::iron::Iron;
 
@@ -318,31 +318,6 @@ impl Outcomes {
         }
         weighed
     }
-}
-
-/// One repair of ours, and what became of it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct OwnRepair {
-    pub job: Uuid,
-    /// Its lighting: what was asked again of it replaces what was said before.
-    pub lit: Uuid,
-    /// Of the job.
-    pub name: String,
-    pub method: MethodId,
-    /// As [`Variant::id`] has it.
-    pub variant: String,
-    pub iron: Iron,
-    /// Until it was asked, or failed.
-    pub days: f64,
-    /// holds, fault, failed or unknown.
-    pub became: String,
-    /// What burdened it when it was last asked, in log-odds; 0 for one that was kept before that was.
-    #[serde(default)]
-    pub shift: f64,
-    /// Its odds of a year when it was lit, 0 to 1; nothing for one that was lit before that was kept.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub given: Option<f64>,
 }
 
 /// What became of our own repairs by this method, and how many there are of it, known or not.

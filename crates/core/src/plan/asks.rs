@@ -6,13 +6,17 @@ use uuid::Uuid;
 use super::{Amount, Event, Plan, Station, events, tips};
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, pace};
+use crate::faults::acceptance::Duty;
 use crate::faults::own::OwnFault;
 use crate::field;
 use crate::heat::OwnFactor;
+use crate::iron::Iron;
 use crate::job::{Became, Fact, Job, Round, Timed, TorchEntry, job_ms_to_clock};
-use crate::method::{MOVED_MOST_MM, OwnMove, OwnRepair, shift_of};
+use crate::method::{MOVED_MOST_MM, OwnMove, OwnRepair, PlaceKind, RepairHow, amps_at, shift_of};
 use crate::record::FrozenPlan;
 use crate::shop::Shop;
+use crate::stage::looked::duty;
+use crate::stage::part::PartFacts;
 use crate::stage::{Contender, SizePlan, UsedLine};
 use crate::stores::{OwnUse, Take, TakenWhen, UsedInRound};
 
@@ -68,7 +72,7 @@ impl Asks {
     /// What a job asks for as it is planned and as far as it has come. One that was put away unlit asks for nothing.
     #[must_use]
     pub fn of(job: &Job, plan: &Plan, facts: &[Fact], shop: &Shop) -> Self {
-        let (repairs, events) = (repairs(job, plan), events(job, plan));
+        let (repairs, events) = (repairs(job, plan, shop), events(job, plan));
         let (timed, learned) = (timed(job, plan, shop), plan.learned.clone());
         let tips = tips::found_again(job, &plan.cracks, facts);
         let (moves, faults) = (moves(job, plan), faults(job));
@@ -216,7 +220,7 @@ fn timed(job: &Job, plan: &Plan, shop: &Shop) -> Vec<TimedStep> {
 }
 
 /// What became of the repair of each round that was lit; not known where nobody was asked.
-fn repairs(job: &Job, plan: &Plan) -> Vec<OwnRepair> {
+fn repairs(job: &Job, plan: &Plan, shop: &Shop) -> Vec<OwnRepair> {
     const DAY_MS: f64 = 24.0 * 3_600_000.0;
     let Some(iron) = plan.iron.shares.first().map(|share| share.iron) else { return Vec::new() };
     let of = |round: &Round| {
@@ -236,16 +240,97 @@ fn repairs(job: &Job, plan: &Plan) -> Vec<OwnRepair> {
             became: said.map_or(Became::Unknown, |said| said.became).id().to_owned(),
             shift: burdened(job, round, contender),
             given: lit.frozen.as_ref().and_then(odds_given),
+            handed: round.followed.first().and_then(|first| first.odds),
+            how: Some(Box::new(how((job, plan, shop), round, contender))),
         })
     };
     job.rounds.iter().filter_map(of).collect()
 }
 
+/// Of hands: as it was timed, and reckoned where it was not.
+fn hands_hours(round: &Round, contender: &Contender) -> f64 {
+    let timed = |step: &str| {
+        let of: Vec<f64> = round
+            .timed
+            .iter()
+            .filter(|timed| timed.step == step)
+            .filter_map(|timed| Some((timed.to_ms? - timed.from_ms) as f64 / 60_000.0))
+            .collect();
+        (!of.is_empty()).then(|| of.iter().sum::<f64>())
+    };
+    let mut steps: Vec<(&str, f64)> = Vec::new();
+    for step in &contender.steps {
+        match steps.iter_mut().find(|(id, _)| *id == step.id) {
+            Some((_, minutes)) => *minutes += step.attended_min,
+            None => steps.push((step.id.as_ref(), step.attended_min)),
+        }
+    }
+    let minutes: f64 = steps.iter().map(|(id, reckoned)| timed(id).unwrap_or(*reckoned)).sum();
+    (minutes / 60.0 * 100.0).round() / 100.0
+}
+
 /// The odds that stood on the plan when it was lit, 0 to 1.
 fn odds_given(frozen: &FrozenPlan) -> Option<f64> {
-    let figure = frozen.figures.iter().find(|figure| figure.id == "method.odds")?;
-    // As it was shown: nobody goes by more.
-    Some((figure.value.round() / 100.0).clamp(0.0, 1.0))
+    frozen.figures.iter().find(|figure| figure.id == "method.odds").map(|figure| as_shown(figure.value))
+}
+
+/// Of a hundred as it is shown: nobody goes by more.
+fn as_shown(of_100: f64) -> f64 {
+    (of_100.round() / 100.0).clamp(0.0, 1.0)
+}
+
+impl Plan {
+    /// The odds of a year as they stand on the plan, 0 to 1.
+    #[must_use]
+    pub fn odds_now(&self) -> Option<f64> {
+        self.figures.iter().find(|figure| figure.id == "method.odds").map(|figure| as_shown(figure.value))
+    }
+}
+
+/// How the repair of a round was done, by what was frozen when it was lit, and of this round by what stands.
+fn how((job, plan, shop): (&Job, &Plan, &Shop), round: &Round, contender: &Contender) -> RepairHow {
+    let here = std::ptr::eq(round, job.round());
+    let part = PartFacts::read(round, shop);
+    let duty = duty(round, &part);
+    let walls = round.cracks.iter().filter_map(|crack| round.get(field::crack::WALL.of(crack.id)));
+    let wall_mm = walls.chain(part.wall_mm).reduce(f64::min);
+    let way = round.lit.as_ref().and_then(|lit| lit.frozen.as_ref()).and_then(|frozen| frozen.way);
+    let filler =
+        way.zip(wall_mm).and_then(|(way, wall)| way.method.filler(wall, plan.iron.leading == Iron::Ductile));
+    let frozen = round.lit.as_ref().and_then(|lit| lit.frozen.as_ref());
+    let preheat = frozen.and_then(|frozen| frozen.figures.iter().find(|figure| figure.id == "heat.target"));
+    let preheat_c = preheat.map(|figure| figure.value);
+    let amps = way.zip(wall_mm).and_then(|(way, wall)| {
+        let entry = way.method.entry();
+        let (low, high) = (entry.arc?.amps)(wall);
+        let at = |amps: f64| amps_at(amps, entry.setup.melts_c, preheat_c.unwrap_or(20.0)).round();
+        Some((at(low), at(high)))
+    });
+    // How often it is done here is the shop's, and nothing of this repair.
+    let burdens = contender
+        .parts_of_odds()
+        .into_iter()
+        .filter(|part| part.shift < 0.0 && part.name != "skill")
+        .map(|part| part.name);
+    let estimate = job.estimate.as_ref().filter(|_| here);
+    RepairHow {
+        school: way.map(|way| way.school),
+        place: Some(match duty {
+            Duty { shock: true, .. } => PlaceKind::Knocked,
+            Duty { tight: true, .. } => PlaceKind::Tight,
+            Duty { carries: true, .. } => PlaceKind::Carries,
+            Duty { .. } => PlaceKind::Rests,
+        }),
+        wall_mm,
+        preheat_c,
+        rod: filler.map_or_else(String::new, |filler| format!("{} {}", filler.class, filler.name)),
+        rod_mm: filler.map(|filler| filler.rod_diameter_mm),
+        amps,
+        burdens: if here { burdens.collect() } else { Vec::new() },
+        price: estimate.map(|estimate| estimate.total),
+        currency: estimate.map_or_else(String::new, |estimate| estimate.currency.clone()),
+        hands_hours: here.then(|| hands_hours(round, contender)),
+    }
 }
 
 /// What burdened the repair of a round, in log-odds; of a round that is over nothing is worked out any more.

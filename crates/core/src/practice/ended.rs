@@ -332,7 +332,7 @@ fn part_words(name: &str) -> String {
         "hidden_crack" => "a second crack that nobody found",
         "bronze_hot" => "bronze where it is too hot for it",
         "steel" => "it was steel, and taken for iron",
-        other => crate::stage::odds_words(other),
+        other => crate::method::odds_words(other),
     };
     alone.to_owned()
 }

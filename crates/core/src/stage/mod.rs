@@ -42,7 +42,6 @@ pub use map::{
     Clash, FacePlan, FaceSeen, Frame, HoleOnFace, LineOnFace, LockOnFace, MapPlan, MarkOnFace, PinOnFace,
     TackOnFace, Unplaced,
 };
-pub(crate) use method::odds_words;
 pub use method::{
     Contender, MethodPlan, Moment, OddsLine, Price, PriceLine, Ready, SchoolChoice, SessionPlan, SettingLine,
 };

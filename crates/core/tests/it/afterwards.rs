@@ -32,7 +32,7 @@ fn handed_over(loads: &str) -> Bench {
 
 fn answer(became: Became, went: Option<WentAt>, after: &str) -> Change {
     let (did, note) = (String::new(), String::new());
-    Change::FollowUp { became, went, after: after.to_owned(), did, note }
+    Change::FollowUp { became, went, after: after.to_owned(), did, note, odds: None }
 }
 
 fn answered(bench: &mut Bench, days: i64, became: Became) -> Uuid {

@@ -18,6 +18,7 @@ mod iron;
 mod iron_plan;
 mod known;
 mod learned;
+mod ledger;
 mod lightings;
 mod listens;
 mod map;

@@ -287,6 +287,8 @@ fn a_piece_of_scrap_comes_first_until_a_way_was_done_five_times() {
             became: "holds".to_owned(),
             shift: 0.0,
             given: None,
+            handed: None,
+            how: None,
         };
         vec![one; count]
     };

@@ -185,6 +185,8 @@ fn our_own_repairs_move_the_odds_and_the_skill() {
         became: became.to_owned(),
         shift: 0.0,
         given: None,
+        handed: None,
+        how: None,
     };
     // Prior 6.5 and 3.5: one that held a year makes 7.5 of 11
     bench.shop.repairs = vec![repair(Iron::Gray, "holds", 1)];

@@ -52,9 +52,11 @@ async fn how_it_holds_is_answered_on_a_phone_and_a_failure_two_years_on_says_whe
     let is = async |label: &str| anyhow::Ok(browser.field(label).await?.prop("value").await?);
     assert_eq!(is("Which is it?").await?.as_deref(), Some("Incline railway points lever, A"));
     assert_eq!(is("Thick, the way it is bent").await?.as_deref(), Some("12 mm"));
-    for (label, typed) in
-        [("Wide", "20 mm"), ("From the vise to the load", "150 mm"), ("It broke under", "42 kg")]
-    {
+    for (label, typed) in [
+        ("Wide", "20 mm"),
+        ("From the vise to the load", "150 mm"),
+        ("The load, step by step, until it broke", "42 kg"),
+    ] {
         browser.field(label).await?.send_keys(typed).await?;
     }
     browser.press("Onto the wall").await?;

@@ -45,7 +45,14 @@ async fn on_a_phone_it_reads_from_top_to_bottom() -> anyhow::Result<()> {
     assert_eq!(phone.run("return document.documentElement.scrollWidth <= innerWidth").await?, json!(true));
     phone.press("Nickel-iron stick: each repair").await?;
     phone.sees("with a fault").await?;
-    phone.press("Close").await
+    phone.press("Close").await?;
+    phone.type_in("Ask it", "which rod held best?").await?;
+    phone.sees("Not told apart: ENiFe-CI nickel-iron stick 2.5 of 3").await?;
+    phone.press("RBCuZn-C low-fuming bronze rod: each repair").await?;
+    phone.sees("failed after 97 days").await?;
+    phone.press("Close").await?;
+    phone.type_in("Ask it", "who won the cup?").await?;
+    phone.sees("That is nothing this ledger keeps").await
 }
 
 #[tokio::test]
@@ -68,10 +75,11 @@ async fn a_coupon_goes_onto_the_wall_from_a_phone_and_what_is_wrong_is_told_at_i
     ] {
         phone.type_in(label, typed).await?;
     }
-    phone.type_in("It broke under", "117").await?;
+    phone.type_in("The load, step by step, until it broke", "80, 100, 117").await?;
     // 6 x 117 lb x 6 in / (3/4 x 1/2²) = 22,464 psi
     phone.sees("1 whole coupon: what the others are held against").await?;
     phone.press("Whole, gray: 1 whole coupon: what the others are held against").await?;
     phone.sees("22500 psi").await?;
+    phone.sees("stood 100 lb, broke under 117 lb").await?;
     phone.sees("guessed 100 lb, it took 117 lb").await
 }

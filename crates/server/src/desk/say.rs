@@ -179,6 +179,9 @@ impl Desk {
             *frozen = Some(Box::new(before.plan.frozen()));
             *without = before.plan.not_laid_out(*what);
         }
+        if let Change::FollowUp { odds, .. } = &mut new.change {
+            *odds = before.plan.odds_now();
+        }
         if let Change::Estimate { until, frozen } = &mut new.change {
             let days = today.zip(Day::parse(until, today).ok());
             *frozen = days.and_then(|(on, until)| before.plan.estimate(on, until)).map(Box::new);

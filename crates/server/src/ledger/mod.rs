@@ -7,8 +7,11 @@ use std::collections::HashSet;
 use rocket::http::ContentType;
 use rocket::serde::json::Json;
 use rocket::{Route, State, get, routes};
+use serde::Serialize;
+use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::ledger::{Said, Wall, wall};
+use vanadin_core::base::problem::FieldProblem;
+use vanadin_core::ledger::{LedgerAnswer, LedgerCase, QUESTION_MOST, Said, Wall, ask, cases_among, wall};
 use vanadin_core::method::OwnRepair;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{coupons, faults, learned, left_out, moves, repairs, timed, tips, uses};
@@ -19,7 +22,7 @@ use crate::shop::device_units::DeviceUnits;
 use crate::stores::demand;
 
 pub fn routes() -> Vec<Route> {
-    routes![show, table]
+    routes![show, asked, cases, table]
 }
 
 /// What became of each repair as the shop knows it, and those that nobody was asked about.
@@ -31,7 +34,11 @@ async fn every_repair(desk: &Desk, told: Vec<OwnRepair>) -> Result<Vec<OwnRepair
     Ok([told, new].concat())
 }
 
-async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
+async fn with<T>(
+    desk: &Desk,
+    units: DeviceUnits,
+    work: impl FnOnce(&Said<'_>, UnitSystem) -> T,
+) -> Result<T, ApiError> {
     let shop = desk.shop_in(units).await?;
     let all = every_repair(desk, repairs(&shop.facts)).await?;
     let said = Said {
@@ -45,7 +52,30 @@ async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
         coupons: &coupons(&shop.facts),
         left_out: &left_out(&shop.facts),
     };
-    Ok(wall(&said, shop.shop.units))
+    Ok(work(&said, shop.shop.units))
+}
+
+async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
+    with(desk, units, wall).await
+}
+
+/// A question in words of the trade, answered as far as the cases go.
+#[utoipa::path(get, path = "/api/ledger/ask", operation_id = "ask_ledger", params(
+    ("words" = String, Query, description = "\"does peening help here?\", up to 200 letters")), responses(
+    (status = 200, description = "What the cases say", body = LedgerAnswer),
+    (status = 422, description = "It is too long", body = ProblemsBody)))]
+#[get("/ask?<words>")]
+pub async fn asked(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    words: &str,
+) -> Result<Json<LedgerAnswer>, ApiError> {
+    if words.chars().count() > QUESTION_MOST {
+        return Err(
+            vec![FieldProblem::new("words", "that is more than a question", "which rod held best?")].into()
+        );
+    }
+    Ok(Json(with(desk, units, |said, units| ask(words, said, units)).await?))
 }
 
 /// The shop's wall: how repairs held, how honest the odds were, what was learned.
@@ -55,6 +85,37 @@ async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
 #[get("/")]
 pub async fn show(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<Wall>, ApiError> {
     Ok(Json(now(desk, units).await?))
+}
+
+/// What a line stands on.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LedgerCases {
+    pub cases: Vec<LedgerCase>,
+}
+
+/// What a line of it stands on, case by case.
+#[utoipa::path(get, path = "/api/ledger/cases", operation_id = "ledger_cases", params(
+    ("of" = String, Query, description = "held, split, setting, learned or fault"),
+    ("line" = String, Query, description = "What the line is called there"),
+    ("words" = Option<String>, Query, description = "Of the answer to this question, not of the wall")), responses(
+    (status = 200, description = "Up to 500 of them", body = LedgerCases),
+    (status = 404, description = "No such line", body = ProblemsBody)))]
+#[get("/cases?<of>&<line>&<words>")]
+pub async fn cases(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    of: &str,
+    line: &str,
+    words: Option<&str>,
+) -> Result<Json<LedgerCases>, ApiError> {
+    let found = match words {
+        Some(words) => {
+            let words: String = words.chars().take(QUESTION_MOST).collect();
+            cases_among(&with(desk, units, |said, units| ask(&words, said, units)).await?.lines, line)
+        }
+        None => now(desk, units).await?.cases_of(of, line),
+    };
+    found.map(|cases| Json(LedgerCases { cases })).ok_or(ApiError::Unknown("such line"))
 }
 
 /// One of its tables, for another program: figures in SI, nobody's name.

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use vanadin_core::ledger::Wall;
-use vanadin_core::method::{MethodId, OwnRepair};
+use vanadin_core::method::{MethodId, OwnRepair, PlaceKind, School};
 use vanadin_core::shop::{ShopFact, coupons as broken_here, faults as faults_here, left_out, moves, uses};
 
 use crate::api_error::ApiError;
@@ -39,6 +39,8 @@ fn or_empty(value: Option<f64>) -> String {
 pub(super) fn repairs(all: Vec<OwnRepair>, facts: &[ShopFact]) -> Table {
     let out = left_out(facts);
     let row = |it: OwnRepair| {
+        let how = it.how.map_or_else(Default::default, |how| *how);
+        let amps = |of: fn((f64, f64)) -> f64| or_empty(how.amps.map(of));
         vec![
             it.method.id().to_owned(),
             it.variant,
@@ -46,12 +48,47 @@ pub(super) fn repairs(all: Vec<OwnRepair>, facts: &[ShopFact]) -> Table {
             format!("{:.1}", it.days),
             it.became,
             or_empty(it.given),
+            or_empty(it.handed),
             it.shift.to_string(),
+            how.burdens.join(" "),
+            how.school.map_or("", School::word).to_owned(),
+            how.place.map_or("", PlaceKind::id).to_owned(),
+            or_empty(how.wall_mm),
+            or_empty(how.preheat_c),
+            how.rod,
+            or_empty(how.rod_mm),
+            amps(|(low, _)| low),
+            amps(|(_, high)| high),
+            or_empty(how.price),
+            how.currency,
+            or_empty(how.hands_hours),
             counts(&out, it.lit),
         ]
     };
     Table {
-        head: vec!["method", "variant", "iron", "days", "became", "given", "burdened", "counts"],
+        head: vec![
+            "method",
+            "variant",
+            "iron",
+            "days",
+            "became",
+            "given",
+            "given_handed_over",
+            "burdened",
+            "burdens",
+            "school",
+            "place",
+            "wall_mm",
+            "preheat_c",
+            "rod",
+            "rod_mm",
+            "least_a",
+            "most_a",
+            "asked",
+            "currency",
+            "hands_h",
+            "counts",
+        ],
         rows: all.into_iter().map(row).collect(),
     }
 }
@@ -104,15 +141,27 @@ pub(super) fn coupons(facts: &[ShopFact]) -> Table {
         vec![
             it.iron.id().to_owned(),
             it.joined.map_or("whole", MethodId::id).to_owned(),
+            it.school.map_or("", School::word).to_owned(),
             it.stood_mpa().map_or(String::new(), |mpa| format!("{mpa:.1}")),
             it.broke.words().to_owned(),
+            or_empty(it.read.and_then(|read| read.stood_kg)),
             or_empty(it.read.map(|read| read.load_kg)),
             or_empty(it.read.and_then(|read| read.guess_kg)),
             counts(&out, it.coupon),
         ]
     });
     Table {
-        head: vec!["iron", "joined", "stood_mpa", "broke", "load_kg", "guess_kg", "counts"],
+        head: vec![
+            "iron",
+            "joined",
+            "school",
+            "stood_mpa",
+            "broke",
+            "stood_kg",
+            "load_kg",
+            "guess_kg",
+            "counts",
+        ],
         rows: rows.collect(),
     }
 }

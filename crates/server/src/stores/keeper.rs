@@ -84,7 +84,7 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
         let before = told.iter().find(|it| it.lit == repair.lit);
         let known = match before {
             Some(before) if unknown => before.became == repair.became,
-            Some(before) => *before == repair,
+            Some(before) => before.tells_as(&repair),
             None => unknown,
         };
         if !known {

@@ -33,7 +33,7 @@ async fn repairs_are_marks_on_their_line_and_one_left_out_comes_back_the_same() 
     }
     let (_, before) = server.get("/api/ledger").await;
     assert_eq!(before["heading"], "12 repairs; what is given 80, holds 75 times");
-    assert_eq!(before["methods"][0]["marks"].as_array().unwrap().len(), 12);
+    assert_eq!(before["methods"][0]["drawn"].as_array().unwrap().len(), 12);
     let case = Uuid::from_u128(4);
     let (status, told) = said(&server, json!({ "kind": "leave_out", "case": case, "reason": " " })).await;
     assert_eq!((status, &told["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("reason")));
@@ -52,7 +52,7 @@ async fn repairs_are_marks_on_their_line_and_one_left_out_comes_back_the_same() 
         .map(|row| row.unwrap().iter().map(str::to_owned).collect())
         .collect();
     assert_eq!(rows.len(), 12);
-    assert_eq!(rows.iter().filter(|row| row[7] == "no").count(), 1);
+    assert_eq!(rows.iter().filter(|row| row.last().unwrap() == "no").count(), 1);
     assert!(!table.contains("Lever"), "no names: {table}");
     assert_eq!(said(&server, json!({ "kind": "let_in", "case": case })).await.0, Status::Ok);
     assert_eq!(server.get("/api/ledger").await.1, before);
@@ -113,18 +113,23 @@ async fn coupons_that_were_broken_stand_against_the_whole_iron_and_move_the_join
         let (status, told) = said(&server, bad).await;
         assert_eq!((status, &told["problems"][0]["field"]), (Status::UnprocessableEntity, &json!(field)));
     }
-    assert_eq!(said(&server, coupon(1, json!("torch_braze"), "40 kg", "filler")).await.0, Status::Ok);
+    let mut stepped = coupon(1, json!("torch_braze"), "20, 30, 40 kg", "filler");
+    stepped["school"] = json!("hot");
+    assert_eq!(said(&server, stepped).await.0, Status::Ok);
     let (_, wall) = server.get("/api/ledger").await;
     assert!(wall["bench"][0]["words"].as_str().unwrap().starts_with("no whole coupon"), "{wall}");
     assert_eq!(said(&server, coupon(2, Value::Null, "53.333 kg", "casting")).await.0, Status::Ok);
     let (_, wall) = server.get("/api/ledger").await;
     let line = &wall["bench"][0];
     assert!((line["ratio"]["ratio"].as_f64().unwrap() - 0.75).abs() < 1e-4, "{line}");
-    assert_eq!(line["coupons"][0]["words"], "123 MPa, in the filler; guessed 30 kg, it took 40 kg");
+    assert_eq!(
+        line["coupons"][0]["words"],
+        "123 MPa, in the filler; stood 30 kg, broke under 40 kg; guessed 30 kg, it took 40 kg"
+    );
     let here = strength().await;
     assert!((here - (3.0 * book + 0.75) / 4.0).abs() < 1e-4, "{book} {here}");
     let table = String::from_utf8(server.get_bytes("/api/ledger/coupons.csv").await.2).unwrap();
-    assert!(table.contains("gray,torch_braze,122.6,in the filler,40,30,yes"), "{table}");
+    assert!(table.contains("gray,torch_braze,hot,122.6,in the filler,30,40,30,yes"), "{table}");
     let out = json!({ "kind": "leave_out", "case": Uuid::from_u128(1), "reason": "it had a pore" });
     assert_eq!(said(&server, out).await.0, Status::Ok);
     assert!((strength().await - book).abs() < 1e-9, "what is left out moves nothing");
@@ -183,7 +188,7 @@ async fn what_went_wrong_and_what_moved_is_told_by_the_job_and_taken_back_with_i
     let sizes = |wall: &Value| {
         let lines = wall["learned"].as_array().unwrap();
         let shape = lines.iter().filter(|it| it["name"].to_string().contains("sizes moved"));
-        shape.map(|it| it["cases"].as_array().unwrap().len()).sum::<usize>()
+        shape.map(|it| it["values"].as_array().unwrap().len()).sum::<usize>()
     };
     let wall = until(&server, "it is told", |wall| {
         sizes(wall) == 3 && wall["faults"].as_array().unwrap().len() > faults
@@ -243,7 +248,7 @@ async fn what_was_really_used_is_told_by_the_job_and_taken_back_with_it() {
     let cases = |wall: &Value| {
         let lines = wall["learned"].as_array().unwrap();
         let of = lines.iter().filter(|it| it["name"] == "Low-fuming bronze, used");
-        of.map(|it| it["cases"].as_array().unwrap().len()).sum::<usize>()
+        of.map(|it| it["values"].as_array().unwrap().len()).sum::<usize>()
     };
     let before = cases(&server.get("/api/ledger").await.1);
     let (status, view) = server.say(job, change.clone()).await;
@@ -263,4 +268,56 @@ async fn what_was_really_used_is_told_by_the_job_and_taken_back_with_it() {
     empty["typed"] = json!("");
     assert_eq!(server.say(job, empty).await.0, Status::Ok);
     until(&server, "it is taken back", |wall| cases(wall) == before).await;
+}
+
+#[rocket::async_test]
+async fn it_is_asked_in_words_and_each_line_opens_on_its_cases() {
+    let server = Server::empty().await;
+    let told = async |at: u128, became: &str, burdens: &[&str]| {
+        let how = json!({ "school": "hot", "place": "carries", "wall_mm": 12.0, "preheat_c": 310.0,
+            "rod": "RBCuZn-C bronze", "rod_mm": 3.2, "burdens": burdens, "price": 120.0, "currency": "\u{a3}",
+            "hands_hours": 3.0 });
+        let change = json!({ "kind": "became", "job": Uuid::from_u128(at), "lit": Uuid::from_u128(at),
+            "name": format!("Lever {at}"), "method": "torch_braze", "variant": "usual", "iron": "gray",
+            "days": 365.0, "became": became, "shift": 0.0, "given": 0.8, "handed": 0.6, "how": how });
+        assert_eq!(said(&server, change).await.0, Status::Ok);
+    };
+    for at in 1..=8 {
+        told(at, "holds", &[]).await;
+    }
+    for at in 9..=12 {
+        told(at, "failed", &["not_peened"]).await;
+    }
+    let (status, answer) = server.get("/api/ledger/ask?words=does%20peening%20help%20here%3F").await;
+    assert_eq!(
+        (status, &answer["said"]),
+        (Status::Ok, &json!("Peening helps here: 8 of 8 held with it, 0 of 4 without."))
+    );
+    let of_it = "/api/ledger/cases?of=split&line=Not%20done&words=does%20peening%20help%20here%3F";
+    let (_, cases) = server.get(of_it).await;
+    let names: Vec<&str> =
+        cases["cases"].as_array().unwrap().iter().map(|it| it["name"].as_str().unwrap()).collect();
+    assert_eq!(names, ["Lever 9", "Lever 10", "Lever 11", "Lever 12"]);
+    let (_, wall) = server.get("/api/ledger").await;
+    // 8 of 12 held; given 0.6 when they were handed over.
+    assert_eq!(wall["heading"], "12 repairs; what is given 60, holds 67 times");
+    let set = &wall["settings"][0];
+    let line =
+        format!("{}: {}: {}", "Torch braze", set["on"].as_str().unwrap(), set["set"].as_str().unwrap());
+    for (of, line) in [("held", "torch_braze"), ("split", "Nothing of it"), ("setting", line.as_str())] {
+        let line = line.replace(' ', "%20").replace('°', "%C2%B0");
+        let (status, cases) = server.get(&format!("/api/ledger/cases?of={of}&line={line}")).await;
+        assert_eq!(status, Status::Ok, "{of} {line}");
+        assert!(cases["cases"].as_array().unwrap().len() >= 8, "{of}: {cases}");
+    }
+    assert_eq!(server.get("/api/ledger/cases?of=held&line=magic").await.0, Status::NotFound);
+    let long = "x".repeat(201);
+    let (status, told) = server.get(&format!("/api/ledger/ask?words={long}")).await;
+    assert_eq!((status, &told["problems"][0]["field"]), (Status::UnprocessableEntity, &json!("words")));
+    let table = String::from_utf8(server.get_bytes("/api/ledger/repairs.csv").await.2).unwrap();
+    let mut rows = csv::Reader::from_reader(table.as_bytes());
+    let head: Vec<String> = rows.headers().unwrap().iter().map(str::to_owned).collect();
+    let at = |name: &str| head.iter().position(|known| known == name).unwrap();
+    let last = rows.records().last().unwrap().unwrap();
+    assert_eq!((&last[at("burdens")], &last[at("wall_mm")], &last[at("hands_h")]), ("not_peened", "12", "3"));
 }

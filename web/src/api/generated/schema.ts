@@ -760,6 +760,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A question in words of the trade, answered as far as the cases go. */
+        get: operations["ask_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/cases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a line of it stands on, case by case. */
+        get: operations["ledger_cases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger/{table}": {
         parameters: {
             query?: never;
@@ -2161,16 +2195,6 @@ export interface components {
                 [key: string]: string;
             };
         };
-        /** @description One repair. */
-        CaseMark: {
-            became: components["schemas"]["Became"];
-            /** Format: uuid */
-            case: string;
-            /** Format: uuid */
-            job: string;
-            name: string;
-            words: string;
-        };
         /** @description A case that was handed out. */
         CaseTakenUp: {
             file: components["schemas"]["CaseFile"];
@@ -2436,6 +2460,11 @@ export interface components {
             /** @enum {string} */
             kind: "follow_up";
             note?: string;
+            /**
+             * Format: double
+             * @description The odds of a year as they stood then, 0 to 1. The server adds them.
+             */
+            odds?: number | null;
             went?: components["schemas"]["WentAt"] | null;
         } | {
             /** @enum {string} */
@@ -2825,8 +2854,9 @@ export interface components {
             joined?: components["schemas"]["MethodId"] | null;
             name: string;
             read?: components["schemas"]["CouponRead"] | null;
+            school?: components["schemas"]["School"] | null;
             shown_in: components["schemas"]["UnitSystem"];
-            /** @description `width`, `thickness`, `lever`, `load`, `guess`, as typed. */
+            /** @description `width`, `thickness`, `lever`, `load`, `guess`, as typed; of the load also its steps, "20, 30, 40 kg". */
             typed: components["schemas"]["BTreeMap"];
         };
         /** @description One coupon. */
@@ -2858,6 +2888,11 @@ export interface components {
              * @description What hung on it when it broke.
              */
             load_kg: number;
+            /**
+             * Format: double
+             * @description The last step of the load that it still stood; nothing where only the last was said.
+             */
+            stood_kg?: number | null;
             /** Format: double */
             thickness_mm: number;
             /** Format: double */
@@ -3416,7 +3451,6 @@ export interface components {
         };
         /** @description Something that went wrong at the torch here, and what it was put down to. */
         FaultLine: {
-            cases: components["schemas"]["LearnedCase"][];
             /** @description The most often first, what nobody found last. */
             causes: components["schemas"]["FaultCause"][];
             label: string;
@@ -4399,6 +4433,11 @@ export interface components {
              */
             book: number;
             /**
+             * @description What holds first, then what failed, then what nobody was asked about; one for so many repairs.
+             *     As its marks are drawn.
+             */
+            drawn: components["schemas"]["Became"][];
+            /**
              * Format: double
              * @description Of a hundred, a year: by these repairs and the book, with its 80 % interval.
              */
@@ -4408,8 +4447,6 @@ export interface components {
             label: string;
             /** Format: double */
             low: number;
-            /** @description What holds first, then what failed, then what nobody was asked about; one for so many repairs. */
-            marks: components["schemas"]["CaseMark"][];
             method: components["schemas"]["MethodId"];
             /**
              * Format: int32
@@ -4818,25 +4855,10 @@ export interface components {
             /** @description "layer 1", "layer 2, far side" */
             words: string;
         };
-        LearnedCase: {
-            /** Format: uuid */
-            case: string;
-            /**
-             * Format: uuid
-             * @description Nothing where the job is not known any more.
-             */
-            job?: string | null;
-            name: string;
-            /** Format: double */
-            value: number;
-            /** @description "9 % less than usual" */
-            words: string;
-        };
         /** @description A figure that has wandered from the book to this shop. */
         LearnedLine: {
             /** Format: double */
             book: number;
-            cases: components["schemas"]["LearnedCase"][];
             /** Format: double */
             here: number;
             name: string;
@@ -4845,7 +4867,37 @@ export interface components {
                 number,
                 number
             ];
+            /** @description Where its cases lie: of many so many that they are told apart. */
+            values: number[];
             words: string;
+        };
+        /** @description What the ledger says to a question. */
+        LedgerAnswer: {
+            faults: components["schemas"]["FaultLine"][];
+            learned: components["schemas"]["LearnedLine"][];
+            /** @description What is held against each other, the best first. */
+            lines: components["schemas"]["SplitLine"][];
+            /** @description "Not told apart: 4 of 5 held with it, 1 of 2 without." */
+            said: string;
+            /** @description How the question was understood: "Peening, ductile, walls under 8 mm". */
+            understood: string;
+        };
+        /** @description One case of a line: a repair, a heating, an end, a timing. */
+        LedgerCase: {
+            became?: components["schemas"]["Became"] | null;
+            /** Format: uuid */
+            case: string;
+            /**
+             * Format: uuid
+             * @description Nothing where the job is not known any more.
+             */
+            job?: string | null;
+            name: string;
+            words: string;
+        };
+        /** @description What a line stands on. */
+        LedgerCases: {
+            cases: components["schemas"]["LedgerCase"][];
         };
         /** @description A case that does not count. */
         LeftOutCase: {
@@ -5841,6 +5893,12 @@ export interface components {
              * @description Its odds of a year when it was lit, 0 to 1; nothing for one that was lit before that was kept.
              */
             given?: number | null;
+            /**
+             * Format: double
+             * @description The same when it was first asked about, as it was handed over.
+             */
+            handed?: number | null;
+            how?: components["schemas"]["RepairHow"] | null;
             iron: components["schemas"]["Iron"];
             /** Format: uuid */
             job: string;
@@ -6081,6 +6139,11 @@ export interface components {
          * @enum {string}
          */
         Place: "too_cold" | "in_window" | "too_hot" | "no_window";
+        /**
+         * @description What the mended place has to do, the hardest of it.
+         * @enum {string}
+         */
+        PlaceKind: "knocked" | "tight" | "carries" | "rests";
         /** @description One place that is looked at. */
         PlaceLine: {
             /** @description Every look at it, the last first. */
@@ -6389,6 +6452,34 @@ export interface components {
             /** @description "6 h 30 x 45", and the amount is that of the hours as they stand here */
             working: string;
         };
+        /** @description One repair. */
+        PriceMark: {
+            /** Format: uuid */
+            case: string;
+            /** Format: double */
+            hours: number;
+            /** Format: uuid */
+            job: string;
+            name: string;
+            /** Format: double */
+            price: number;
+            words: string;
+        };
+        /** @description Prices against hours. */
+        Prices: {
+            /**
+             * Format: double
+             * @description What all of them brought for all their hours.
+             */
+            an_hour: number;
+            marks: components["schemas"]["PriceMark"][];
+            /** Format: double */
+            most_hours: number;
+            /** Format: double */
+            most_price: number;
+            /** @description "38.20 an hour on average, 22.00 to 61.50, by 6 repairs" */
+            words: string;
+        };
         /** @description The body of every answer that is not what was asked for. */
         ProblemsBody: {
             problems: components["schemas"]["FieldProblem"][];
@@ -6598,6 +6689,43 @@ export interface components {
             bead?: components["schemas"]["BeadAt"] | null;
             /** @description "Bring it to 300 °C: 1 h 05." */
             words: string;
+        };
+        /** @description How a repair was done, in so far as it was kept. */
+        RepairHow: {
+            /** @description Least and most it was set to, in A. */
+            amps?: [
+                number,
+                number
+            ] | null;
+            /** @description What burdened it, as the odds call it: `not_peened`. */
+            burdens?: string[];
+            currency?: string;
+            /**
+             * Format: double
+             * @description Of hands: as it was timed, and reckoned where it was not.
+             */
+            hands_hours?: number | null;
+            place?: components["schemas"]["PlaceKind"] | null;
+            /**
+             * Format: double
+             * @description Nothing for what was done cold.
+             */
+            preheat_c?: number | null;
+            /**
+             * Format: double
+             * @description What was asked for it, in the currency of the shop then.
+             */
+            price?: number | null;
+            /** @description "ENi-CI nickel stick"; empty for what is not filled. */
+            rod?: string;
+            /** Format: double */
+            rod_mm?: number | null;
+            school?: components["schemas"]["School"] | null;
+            /**
+             * Format: double
+             * @description The thinnest that was mended.
+             */
+            wall_mm?: number | null;
         };
         /** @description What a learner hands back. */
         ResultFile: {
@@ -6981,6 +7109,21 @@ export interface components {
             name: string;
             words: string;
         };
+        /** @description One way of setting it, on walls and at heats that are alike. */
+        SettingWorked: {
+            /** @description As its marks are drawn. */
+            drawn: components["schemas"]["Became"][];
+            /** @description "Nickel stick" */
+            method: string;
+            /** @description "10 to 15 mm, at 200 to 250 degC" */
+            on: string;
+            /** Format: int32 */
+            repairs_a_mark: number;
+            /** @description "ENi-CI nickel stick, 3.2 mm, 80 to 100 A" */
+            set: string;
+            /** @description "5 of 6 held" */
+            words: string;
+        };
         /** @description Where something lies on a face. */
         Shape: {
             /** @enum {string} */
@@ -7300,6 +7443,41 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "shop";
+        };
+        /** @description Repairs told apart by one thing. */
+        Split: {
+            /** @description At least two; the most repairs first. */
+            lines: components["schemas"]["SplitLine"][];
+            /** @description "By iron" */
+            name: string;
+        };
+        /** @description How repairs of one kind held, whatever the method. */
+        SplitLine: {
+            /** Format: int32 */
+            asked: number;
+            /**
+             * Format: double
+             * @description What they had been given, for the days they were followed; nothing where none was given odds.
+             */
+            book?: number | null;
+            /** @description As its marks are drawn. */
+            drawn: components["schemas"]["Became"][];
+            /**
+             * Format: double
+             * @description Of a hundred that were asked about, with its 80 % interval.
+             */
+            held: number;
+            /** Format: double */
+            high: number;
+            /** @description "Gray", "Hot", "Tight" */
+            label: string;
+            /** Format: double */
+            low: number;
+            /** Format: int32 */
+            repairs: number;
+            /** Format: int32 */
+            repairs_a_mark: number;
+            words: string;
         };
         /** @description The job at a moment. */
         Standing: {
@@ -8278,8 +8456,13 @@ export interface components {
             left_out: components["schemas"]["LeftOutCase"][];
             /** @description Those with a repair of their own, the most of them first. */
             methods: components["schemas"]["HeldLine"][];
+            prices?: components["schemas"]["Prices"] | null;
             /** @description What stands out, in a sentence or two. */
             said: string;
+            /** @description What was set, and how it held: by process, wall and preheat. */
+            settings: components["schemas"]["SettingWorked"][];
+            /** @description The same repairs by what else they are told apart by: iron, school, place, what burdened them. */
+            splits: components["schemas"]["Split"][];
         };
         /** @description A measured wall along a crack. */
         WallAlong: {
@@ -11868,6 +12051,128 @@ export interface operations {
                 };
             };
             /** @description Something broke in the server */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    ask_ledger: {
+        parameters: {
+            query: {
+                /** @description "does peening help here?", up to 200 letters */
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What the cases say */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerAnswer"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description It is too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    ledger_cases: {
+        parameters: {
+            query: {
+                /** @description held, split, setting, learned or fault */
+                of: string;
+                /** @description What the line is called there */
+                line: string;
+                /** @description Of the answer to this question, not of the wall */
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Up to 500 of them */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerCases"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such line */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
             500: {
                 headers: {
                     [name: string]: unknown;

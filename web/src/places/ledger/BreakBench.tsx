@@ -134,6 +134,8 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
   const [name, setName] = useState(begun?.name ?? '')
   const [iron, setIron] = useState(begun?.iron ?? 'gray')
   const [joined, setJoined] = useState(begun?.joined ?? WHOLE.id)
+  const schools = fieldAt(tables, {}, 'method.school')?.choices ?? []
+  const [school, setSchool] = useState('')
   const [bent, setBent] = useState('lever')
   const [broke, setBroke] = useState(begun?.broke ?? '')
   const [typed, setTyped] = useState<Record<string, string>>(
@@ -151,7 +153,11 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
       label: bent === 'lever' ? 'From the vise to the load' : 'From support to support',
       example: metric ? '150 mm' : '6 in',
     },
-    { name: 'load', label: 'It broke under', example: metric ? '42 kg' : '93 lb' },
+    {
+      name: 'load',
+      label: 'The load, step by step, until it broke',
+      example: metric ? '20, 30, 40, 42 kg' : '40, 60, 80, 93 lb',
+    },
   ]
   const unit = (of: string) =>
     of === 'guess' || of === 'load' ? (metric ? 'kg' : 'lb') : metric ? 'mm' : 'in'
@@ -165,6 +171,7 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
           name: name.trim(),
           iron: iron as Schemas['Iron'],
           joined: whole ? null : (joined as Schemas['MethodId']),
+          school: whole || school === '' ? null : (school as Schemas['School']),
           bent: bent as Schemas['Bent'],
           broke: (whole ? 'casting' : broke) as Schemas['BrokeAt'],
           typed,
@@ -208,6 +215,19 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
           ))}
         </select>
       </label>
+      {!whole && (
+        <label className="label flex flex-col gap-1">
+          <span>How warm</span>
+          <select value={school} onChange={(event) => setSchool(event.target.value)} className={box}>
+            <option value="">not said</option>
+            {schools.map(({ id, label }) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <Choice label="How it is bent" choices={BENT} chosen={bent} onChoose={(id) => setBent(id || bent)} />
       <div className="grid grid-cols-2 gap-3 max-bench:grid-cols-1">
         {amounts.map((asked) => {

@@ -1,32 +1,57 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useId, useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { Refused, type Schemas } from '../../api/client'
+import { ledgerCasesQuery } from '../../api/queries'
+import { useShop } from '../../job/ShopContext'
 import { useShopWord } from '../../job/useShopWord'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 import { Sheet } from '../../ui/Sheet'
 
+/** Which line was opened: of the wall, or of the answer to a question. */
+export interface Opened {
+  title: string
+  of: 'held' | 'split' | 'setting' | 'learned' | 'fault' | 'bench' | 'price'
+  line: string
+  words?: string
+  /** Where they are there already. */
+  cases?: readonly Case[]
+}
+
 /** One case of a line: a repair, a heating, an end, a timing. */
-export interface Case {
+interface Case {
   case: string
   job?: string | null
   name: string
   words: string
-  became?: Schemas['CaseMark']['became']
+  became?: Schemas['Became'] | null
 }
 
 export interface CasesSheetProps {
-  title: string
-  cases: readonly Case[]
-  open: boolean
-  onOpenChange: (open: boolean) => void
+  opened: Opened | null
+  onClose: () => void
 }
 
 /** What a line stands on, case by case: each leads to its job, and can be left out with a reason. */
-export function CasesSheet({ title, cases, open, onOpenChange }: CasesSheetProps): ReactNode {
+export function CasesSheet({ opened, onClose }: CasesSheetProps): ReactNode {
+  const { revision, units } = useShop()
   const [leaving, setLeaving] = useState<string | null>(null)
   const [gone, setGone] = useState<readonly string[]>([])
+  const { data, isError } = useQuery({
+    ...ledgerCasesQuery(opened, revision, units),
+    enabled: opened !== null && opened.cases === undefined,
+    placeholderData: keepPreviousData,
+  })
+  const cases: readonly Case[] = opened?.cases ?? data?.cases ?? []
   return (
-    <Sheet title={title} open={open} onOpenChange={onOpenChange}>
+    <Sheet
+      title={opened?.title ?? ''}
+      open={opened !== null}
+      onOpenChange={(open) => {
+        if (!open) onClose()
+      }}
+    >
+      {isError && <p role="alert">The server is not reached: its cases were not seen here before.</p>}
       <ul>
         {cases.map((it) => (
           <li key={it.case} className="border-b border-rule py-1">

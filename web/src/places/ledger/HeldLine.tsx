@@ -2,7 +2,10 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { RepairMark } from './RepairMark'
 
-type Line = Schemas['HeldLine']
+type Line = Pick<
+  Schemas['SplitLine'],
+  'label' | 'held' | 'low' | 'high' | 'words' | 'drawn' | 'repairs_a_mark' | 'asked'
+> & { book?: number | null }
 
 const GRID = 'grid grid-cols-[210px_minmax(0,1fr)_minmax(0,340px)] items-center gap-x-6 max-bench:grid-cols-1'
 const POSTS = [0, 25, 50, 75, 100] as const
@@ -24,8 +27,10 @@ export function HeldScale(): ReactNode {
   )
 }
 
-/** A method: how many hold, between what, beside the book; and each of its repairs as a mark. */
+/** A method, an iron, a school: how many hold, between what, beside the book; and each of its repairs as a mark. */
 export function HeldLine({ line, onOpen }: { line: Line; onOpen: () => void }): ReactNode {
+  // Of those that nobody was asked about, and that no book knows, there is nothing to draw.
+  const told = line.asked > 0 || line.book != null
   return (
     <div className={`${GRID} border-b border-rule py-1`}>
       <h2 className="words text-[24px] leading-7">{line.label}</h2>
@@ -38,31 +43,37 @@ export function HeldLine({ line, onOpen }: { line: Line; onOpen: () => void }): 
               style={{ left: `${post}%` }}
             />
           ))}
-          <span
-            className="absolute top-[31px] h-0 border-t-2 border-ash"
-            style={{ left: `${line.low}%`, width: `${line.high - line.low}%` }}
-          />
-          {[line.low, line.high].map((end) => (
-            <span
-              key={end}
-              className="absolute top-[25px] h-3 border-l-2 border-ash"
-              style={{ left: `${end}%` }}
-            />
-          ))}
-          <span
-            className="absolute top-[19px] h-6 border-l-2 border-dotted border-chalk"
-            style={{ left: `${line.book}%` }}
-          />
-          <span
-            className="absolute top-[24px] size-[15px] -translate-x-1/2 rounded-full border-[5px] border-chalk bg-iron"
-            style={{ left: `${line.held}%` }}
-          />
-          <span
-            className="figure absolute top-0 -translate-x-1/2 text-[18px] leading-6"
-            style={{ left: `${line.held}%` }}
-          >
-            {line.held.toFixed(0)}
-          </span>
+          {told && (
+            <>
+              <span
+                className="absolute top-[31px] h-0 border-t-2 border-ash"
+                style={{ left: `${line.low}%`, width: `${line.high - line.low}%` }}
+              />
+              {[line.low, line.high].map((end) => (
+                <span
+                  key={end}
+                  className="absolute top-[25px] h-3 border-l-2 border-ash"
+                  style={{ left: `${end}%` }}
+                />
+              ))}
+              {line.book != null && (
+                <span
+                  className="absolute top-[19px] h-6 border-l-2 border-dotted border-chalk"
+                  style={{ left: `${line.book}%` }}
+                />
+              )}
+              <span
+                className="absolute top-[24px] size-[15px] -translate-x-1/2 rounded-full border-[5px] border-chalk bg-iron"
+                style={{ left: `${line.held}%` }}
+              />
+              <span
+                className="figure absolute top-0 -translate-x-1/2 text-[18px] leading-6"
+                style={{ left: `${line.held}%` }}
+              >
+                {line.held.toFixed(0)}
+              </span>
+            </>
+          )}
         </div>
         <p className="sr-only">{line.words}</p>
       </div>
@@ -72,8 +83,8 @@ export function HeldLine({ line, onOpen }: { line: Line; onOpen: () => void }): 
         className="flex min-h-11 min-w-11 flex-wrap items-center gap-1 text-left"
         aria-label={`${line.label}: each repair`}
       >
-        {line.marks.map((mark) => (
-          <RepairMark key={mark.case} became={mark.became} />
+        {line.drawn.map((became, at) => (
+          <RepairMark key={at} became={became} />
         ))}
         {line.repairs_a_mark > 1 && <span className="text-ash">{line.repairs_a_mark} each</span>}
       </button>

@@ -25,11 +25,11 @@ export function LearnedLine({
           className="absolute top-[16px] border-t-[3px] border-ash"
           style={{ left: at(from), width: `calc(${at(to)} - ${at(from)})` }}
         />
-        {line.cases.map((it) => (
+        {line.values.map((value, index) => (
           <span
-            key={it.case}
+            key={index}
             className="absolute top-[10px] h-4 border-l-2 border-dim"
-            style={{ left: at(it.value) }}
+            style={{ left: at(value) }}
           />
         ))}
         <span

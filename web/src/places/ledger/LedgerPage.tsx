@@ -6,17 +6,15 @@ import { useShop } from '../../job/ShopContext'
 import { WORK } from '../../ui/focus'
 import { Head } from '../Head'
 import { BreakBench } from './BreakBench'
-import { CasesSheet, type Case } from './CasesSheet'
+import { Ask } from './Ask'
+import { CasesSheet, type Opened } from './CasesSheet'
 import { FaultLine } from './FaultLine'
 import { HeldScale, HeldLine } from './HeldLine'
 import { HonestChart } from './HonestChart'
 import { LearnedLine } from './LearnedLine'
 import { LeftOut } from './LeftOut'
-
-interface Opened {
-  title: string
-  cases: readonly Case[]
-}
+import { Prices } from './Prices'
+import { SettingsWorked, Splits } from './Splits'
 
 const TABLES = [
   ['repairs.csv', 'Repairs'],
@@ -57,6 +55,7 @@ export function LedgerPage(): ReactNode {
               {wall.heading}
             </h1>
             <p className="mt-1">{wall.said}</p>
+            {wall.methods.length > 0 && <Ask onOpen={setOpened} />}
             {wall.methods.length > 0 && (
               <section aria-label="How repairs held" className="mt-4">
                 <HeldScale />
@@ -64,7 +63,7 @@ export function LedgerPage(): ReactNode {
                   <HeldLine
                     key={line.method}
                     line={line}
-                    onOpen={() => setOpened({ title: line.label, cases: line.marks })}
+                    onOpen={() => setOpened({ title: line.label, of: 'held', line: line.method })}
                   />
                 ))}
                 <p className="mt-2 small text-ash">
@@ -73,6 +72,8 @@ export function LedgerPage(): ReactNode {
                 </p>
               </section>
             )}
+            {wall.splits.length > 0 && <Splits splits={wall.splits} onOpen={setOpened} />}
+            {wall.settings.length > 0 && <SettingsWorked settings={wall.settings} onOpen={setOpened} />}
             {wall.honest != null && <HonestChart honest={wall.honest} />}
             {wall.learned.length > 0 && (
               <section
@@ -85,7 +86,7 @@ export function LedgerPage(): ReactNode {
                   <LearnedLine
                     key={line.name}
                     line={line}
-                    onOpen={() => setOpened({ title: line.name, cases: line.cases })}
+                    onOpen={() => setOpened({ title: line.name, of: 'learned', line: line.name })}
                   />
                 ))}
               </section>
@@ -97,15 +98,18 @@ export function LedgerPage(): ReactNode {
                   <FaultLine
                     key={line.seen}
                     line={line}
-                    onOpen={() => setOpened({ title: line.label, cases: line.cases })}
+                    onOpen={() => setOpened({ title: line.label, of: 'fault', line: line.label })}
                   />
                 ))}
               </section>
             )}
+            {wall.prices != null && <Prices prices={wall.prices} onOpen={setOpened} />}
             <BreakBench
               lines={wall.bench}
               units={units}
-              onOpen={(line) => setOpened({ title: line.name, cases: line.coupons })}
+              onOpen={(line) =>
+                setOpened({ title: line.name, of: 'bench', line: line.name, cases: line.coupons })
+              }
               onSaid={() => void client.invalidateQueries({ queryKey: ['ledger'] })}
             />
             {wall.left_out.length > 0 && <LeftOut cases={wall.left_out} />}
@@ -125,12 +129,7 @@ export function LedgerPage(): ReactNode {
           </>
         )}
       </main>
-      <CasesSheet
-        title={opened?.title ?? ''}
-        cases={opened?.cases ?? []}
-        open={opened !== null}
-        onOpenChange={() => setOpened(null)}
-      />
+      <CasesSheet opened={opened} onClose={() => setOpened(null)} />
     </div>
   )
 }

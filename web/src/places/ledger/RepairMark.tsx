@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 
 /** A punch mark: full holds, half with a fault, struck failed, a ring where nobody was asked. */
-export function RepairMark({ became }: { became: Schemas['CaseMark']['became'] }): ReactNode {
+export function RepairMark({ became }: { became: Schemas['Became'] }): ReactNode {
   return (
     <svg
       width="17"

@@ -107,9 +107,9 @@ impl Fact {
 
     /// What it answers of a part that was handed over.
     pub(super) fn followed(&self) -> Option<Followed> {
-        let Change::FollowUp { became, went, after, did, note } = &self.change else { return None };
+        let Change::FollowUp { became, went, after, did, note, odds } = &self.change else { return None };
         let [after, did, note] = [after, did, note].map(|words| words.trim().to_owned());
-        Some(Followed { went: *went, after, did, note, ..answered(self, *became) })
+        Some(Followed { went: *went, after, did, note, odds: *odds, ..answered(self, *became) })
     }
 }
 
@@ -132,6 +132,7 @@ fn answered(fact: &Fact, became: Became) -> Followed {
         after: String::new(),
         did: String::new(),
         note: String::new(),
+        odds: None,
         in_its_field: false,
     }
 }

@@ -39,7 +39,7 @@ use crate::shop::Shop;
 pub use contender::{Contender, OddsLine, SchoolChoice};
 pub(crate) use fill::{FillsKnown, ToFill};
 pub use hours::{Moment, Ready};
-pub(crate) use odds::{odds_words, of_a_hundred};
+pub(crate) use odds::of_a_hundred;
 pub use price::{Price, PriceLine};
 pub use sessions::SessionPlan;
 pub use settings::SettingLine;

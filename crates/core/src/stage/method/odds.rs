@@ -9,6 +9,7 @@ use crate::faults::acceptance::{Found, Then};
 use crate::faults::causes::Seen;
 use crate::field::{self, Field, OneOf};
 use crate::job::{CheckPlace, CheckWhat, Deed, Lighting, TorchEntry};
+use crate::method::odds_words;
 use crate::method::{
     ARC_ONLY_KG, CRACK_OPEN, MethodId, Moves, NotGood, Odds, OddsPart, School, Target, ToeCrack, Variant,
     Way, odds_with, own_outcomes,
@@ -427,37 +428,4 @@ pub(super) fn odds_lines(start: Odds, odds: Odds, parts: &[OddsPart]) -> Vec<Odd
         }
     };
     worth.map(line).collect()
-}
-
-/// A part of the odds in words.
-pub(crate) fn odds_words(name: &str) -> &'static str {
-    match name {
-        "preheat_short" => "the preheat stays short",
-        "beads_cold" => "beads begun too cold",
-        "beads_hot" => "beads begun too hot",
-        "uneven" => "heated unevenly",
-        "restraint" => "a closed shape heated at the joint alone",
-        "fell_fast" => "cools faster than it should",
-        "tip_missed" => "a true tip may lie past its hole",
-        "no_hole" => "a tip without a hole",
-        "oil" => "oil in the pores",
-        "old_filler" => "old filler left in it",
-        "one_side" => "from one side only",
-        "iron_unsure" => "not sure of the iron",
-        "not_peened" => "beads not peened",
-        "hard_edge" => "a hard edge beside the weld",
-        "skill" => "seldom done here",
-        "locked_in" => "stress locked in the casting",
-        "cause_stays" => "what broke it is still there",
-        "arc_only_short" => "too heavy for the arc alone to warm",
-        "faults" => "it did not go well at places",
-        "toe_crack" => "a crack beside a bead",
-        "moved" => "it moved out of line",
-        "not_good" => "the check found what is not good",
-        "came_back" => "mended before at this place, and failed",
-        CRACK_OPEN => "a crack is open: never more than 5 of 100",
-        "strapped" => "a strap takes a part of the load",
-        "checked_clean" => "looked at again and nothing found",
-        _ => "something else",
-    }
 }
