@@ -20,6 +20,7 @@ const STEPS: &[(i64, &str, &str)] = &[
     (11, "turned out", include_str!("../migrations/0011_turned_out.sql")),
     (12, "helper", include_str!("../migrations/0012_helper.sql")),
     (13, "practice", include_str!("../migrations/0013_practice.sql")),
+    (14, "coupon picture", include_str!("../migrations/0014_coupon_picture.sql")),
 ];
 
 pub static MIGRATIONS: LazyLock<Migrator> = LazyLock::new(|| {

@@ -91,14 +91,14 @@ export const askLedgerQuery = (words: string, shop: number, units: UnitSystem) =
 
 /** What a line of the ledger stands on. */
 export const ledgerCasesQuery = (
-  opened: { of: string; line: string; words?: string } | null,
+  opened: { of: string; line: string; words?: string },
   shop: number,
   units: UnitSystem,
 ) =>
   queryOptions({
-    queryKey: ['ledger', 'cases', opened?.of, opened?.line, opened?.words, shop, units],
+    queryKey: ['ledger', 'cases', opened.of, opened.line, opened.words, shop, units],
     queryFn: async () => {
-      const { of = '', line = '', words } = opened ?? {}
+      const { of, line, words } = opened
       const query = words === undefined ? { of, line } : { of, line, words }
       return dataOf('LedgerCases', await api.GET('/api/ledger/cases', { params: { query } }))
     },

@@ -6,7 +6,7 @@ use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::faults::acceptance::Found;
 use crate::field::{is_no_letter, within};
 use crate::iron::TypedValues;
-use crate::map::{Drawn, FACE_MOST_MM, Straightened};
+use crate::map::{Drawn, FACE_MOST_MM, FlamePlace, Straightened};
 use crate::quantity::{Celsius, Kind, NotUnderstood, UnitSystem, WallMillimetres, parse};
 use crate::secret::{Practised, open};
 use crate::stores::used_amount;
@@ -94,13 +94,7 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             laid(points_px, typed, *shown_in)
         }
         Change::Draw { drawn } => drawn_within(drawn),
-        Change::PutFlame { flame } => flame.iter().try_for_each(|flame| {
-            let within = |mm| OutOfRange::check("a place", "mm", (-FACE_MOST_MM, FACE_MOST_MM), mm);
-            within(flame.at.x_mm)
-                .and_then(|_| within(flame.at.y_mm))
-                .map(drop)
-                .map_err(|out| out.at("flame.at"))
-        }),
+        Change::PutFlame { flame } => flame.iter().try_for_each(flame_within),
         Change::SetPoint { typed, shown_in, .. } => point_within(typed, *shown_in),
         Change::MeasureSeam { what, number, typed, shown_in, .. } => {
             measured_at_seam(*what, *number, typed, *shown_in)
@@ -114,14 +108,8 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
             used_amount((what, *size_mm), *holds_m3, typed).map(drop)
         }
         Change::FollowUp { became, went, after, did, note, odds } => {
-            OutOfRange::check("odds", "", (0.0, 1.0), odds.unwrap_or(0.0)).map_err(|out| out.at("odds"))?;
-            for (at, words) in [("after", after), ("did", did), ("note", note)] {
-                short_as(at, words, TEXT_MOST)?;
-            }
-            if went.is_some() && !became.went() {
-                return Err(FieldProblem::new("went", "it went nowhere while it holds", "leave it out"));
-            }
-            Ok(())
+            let nowhere = went.is_some() && !became.went();
+            followed_within(nowhere, [("after", after), ("did", did), ("note", note)], *odds)
         }
         Change::Strike { reason, .. } | Change::NewRound { reason } => short("reason", reason),
         Change::Light { speed, frozen, owned, without, .. } => {
@@ -159,6 +147,27 @@ pub(super) fn within_bounds(change: &Change) -> Result<(), FieldProblem> {
         Change::Pass { .. } => Err(FieldProblem::new("minutes", "that is no number of minutes", "10")),
         Change::Practise { of } => practised(of),
     }
+}
+
+/// Whether an answer is one that anybody could have given; `nowhere` where it says where a part went that holds.
+fn followed_within(nowhere: bool, all: [(&str, &String); 3], odds: Option<f64>) -> Result<(), FieldProblem> {
+    OutOfRange::check("odds", "", (0.0, 1.0), odds.unwrap_or(0.0)).map_err(|out| out.at("odds"))?;
+    for (at, words) in all {
+        short_as(at, words, TEXT_MOST)?;
+    }
+    if nowhere {
+        return Err(FieldProblem::new("went", "it went nowhere while it holds", "leave it out"));
+    }
+    Ok(())
+}
+
+/// Whether a flame may be put there.
+fn flame_within(flame: &FlamePlace) -> Result<(), FieldProblem> {
+    for mm in [flame.at.x_mm, flame.at.y_mm] {
+        OutOfRange::check("a place", "mm", (-FACE_MOST_MM, FACE_MOST_MM), mm)
+            .map_err(|out| out.at("flame.at"))?;
+    }
+    Ok(())
 }
 
 /// Whether this much can be drawn at once, each thing as it can lie.

@@ -51,18 +51,15 @@ pub fn duplicate(facts: &[Fact], mut new_id: impl FnMut() -> Uuid, now_ms: i64) 
             }
             // Of that one part, as it lay on the bench.
             Change::Straighten { .. } => continue,
+            // So is a picture.
             Change::MeasureSeam { .. }
             | Change::Tick { .. }
             | Change::FinishStep { .. }
             | Change::Look { .. }
             | Change::Use { .. }
             | Change::Estimate { .. }
-            | Change::Time { .. } => {
-                renamed.pop();
-                continue;
-            }
-            // A picture is of that one part.
-            Change::AddPicture { .. } => {
+            | Change::Time { .. }
+            | Change::AddPicture { .. } => {
                 renamed.pop();
                 continue;
             }

@@ -54,13 +54,7 @@ impl<'a> Telling<'a> {
                 format!("A picture laid on {}{}", self.letter(*face), self.lengths(fact))
             }
             Change::Draw { drawn } => self.drawn(drawn),
-            Change::PutFlame { flame: None } => "Where the flame begins is open again".to_owned(),
-            Change::PutFlame { flame: Some(FlamePlace { swept: true, .. }) } => {
-                "The flame is swept over all of it".to_owned()
-            }
-            Change::PutFlame { flame: Some(flame) } => {
-                format!("The flame begins on {}", self.letter(flame.face))
-            }
+            Change::PutFlame { flame } => self.flame(flame.as_ref()),
             Change::SetPoint { mark, point, .. } => {
                 format!("{}, point {}{}", upper(&self.thing(*mark)), point + 1, self.lengths(fact))
             }
@@ -111,6 +105,14 @@ impl<'a> Telling<'a> {
                 format!("{} went by", self.units.say(*minutes, Unit::Minutes))
             }
             Change::EndPractice => "Practice over: what became of it".to_owned(),
+        }
+    }
+
+    fn flame(&self, flame: Option<&FlamePlace>) -> String {
+        match flame {
+            None => "Where the flame begins is open again".to_owned(),
+            Some(FlamePlace { swept: true, .. }) => "The flame is swept over all of it".to_owned(),
+            Some(flame) => format!("The flame begins on {}", self.letter(flame.face)),
         }
     }
 

@@ -20,6 +20,8 @@ pub struct CouponMark {
     pub mpa: f64,
     /// It broke away from its joint: that is at least as strong.
     pub at_least: bool,
+    /// There is a picture of it: known where pictures are kept.
+    pub pictured: bool,
 }
 
 /// A method on one iron against whole coupons of it.
@@ -157,6 +159,7 @@ fn mark(it: &Coupon, units: UnitSystem) -> CouponMark {
         words: said(&format!("{{{mpa:.0} MPa}}, {}{stepped}{guessed}", it.broke.words()), units),
         mpa,
         at_least: it.joined.is_some() && it.broke == BrokeAt::Casting,
+        pictured: false,
     }
 }
 

@@ -242,10 +242,7 @@ impl Working<'_> {
                 steps: &heats.steps,
             },
         );
-        if let Some(heat) = heat.plan.as_mut().filter(|heat| !heat.cold) {
-            let begins = round.flame.and_then(|flame| begins_words(flame, &map.faces));
-            heat.begins = begins.unwrap_or_default();
-        }
+        begin_where_said(heat.plan.as_mut(), round, &map);
         let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), facts);
         let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
         let iron = iron::stage(&IronAsked {
@@ -279,6 +276,14 @@ impl Working<'_> {
         let finish = later.finish();
         let hand_over = later.hand_over(&check.plan, torch.plan.as_ref(), still_hot);
         Worked { method, prep, heat, cooling, iron, torch, check, hand_over, map, finish, last_heat, lines }
+    }
+}
+
+/// Where the flame begins, as it was said on the map.
+fn begin_where_said(heat: Option<&mut HeatPlan>, round: &Round, map: &MapPlan) {
+    if let Some(heat) = heat.filter(|heat| !heat.cold) {
+        let begins = round.flame.and_then(|flame| begins_words(flame, &map.faces));
+        heat.begins = begins.unwrap_or_default();
     }
 }
 

@@ -4,8 +4,9 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::answers::{beyond_mm, hidden_found, hole_to_mm};
-use super::opened::{opened, stands};
+use super::opened::opened;
 use super::otherwise::{Otherwise, otherwise};
+use super::truth_words::truth_words;
 use crate::faults::causes::Seen;
 use crate::heat::Runs;
 use crate::iron::Iron;
@@ -120,7 +121,9 @@ impl<'a> Did<'a> {
     /// Fewer beads or pins than the seams take, or the check found a crack and it was left: one is open.
     pub(super) fn open(&self) -> bool {
         let found = |way: &Contender| way.odds_parts.iter().any(|part| part.name == CRACK_OPEN);
-        self.unfinished() || self.way.is_some_and(found)
+        // One that ran on in the heat is open by itself, whatever the check found.
+        let at_the_check = !ran_on(self.job) && self.way.is_some_and(found);
+        self.unfinished() || self.opened.is_some() || at_the_check
     }
 
     fn unfinished(&self) -> bool {
@@ -349,6 +352,9 @@ fn headline(did: &Did<'_>, holds: bool, all: &[OddsPart]) -> String {
     if did.unfinished() {
         return format!("{}: it failed. It was not done to the end.", way.label);
     }
+    if did.opened.is_some() {
+        return format!("{}: it failed. A crack ran on in the heat, and it was left open.", way.label);
+    }
     if did.open() {
         return format!("{}: it failed. The check had found a crack, and it was left open.", way.label);
     }
@@ -358,46 +364,6 @@ fn headline(did: &Did<'_>, holds: bool, all: &[OddsPart]) -> String {
         None => format!("{}: it failed. By chance: nothing that was done speaks against it.", way.label),
         Some(at) => format!("{}: it failed. {}.", way.label, upper(&part_words(&all[at].name))),
     }
-}
-
-fn truth_words(did: &Did<'_>) -> Vec<String> {
-    let truth = &did.practice.truth;
-    let believed = did.believed.iron.leading;
-    let taken = if believed == truth.iron { "as you took it" } else { "you took it for" };
-    let iron = if believed == truth.iron {
-        format!("{}, {taken}.", truth.iron.label())
-    } else {
-        format!("{}; {taken} {}.", truth.iron.label(), believed.label().to_lowercase())
-    };
-    let mut words = vec![iron];
-    let mut say = |told: bool, sentence: &str| {
-        if told {
-            words.push(sentence.to_owned());
-        }
-    };
-    say(truth.oil, "Soaked with oil.");
-    say(truth.locked_in, "Stress was locked in it from the casting.");
-    say(truth.old_bronze, "Old bronze lay under the paint.");
-    say(truth.hidden.is_some() && did.hidden_found(), "It had a second crack, and it was found.");
-    say(truth.hidden.is_some() && !did.hidden_found(), "It had a second crack that nobody found.");
-    if let Some(service_c) = truth.service_c {
-        words.push(format!("In service it gets to {{{service_c:.0} degC}}."));
-    }
-    if let Some(opens) = &did.opened {
-        words.push(format!(
-            "Heated so, {} ran on after {{{:.0} min}}: it was asked for {:.1} of what the book has it stand, and this one \
-             stands {:.1}.",
-            opens.named,
-            opens.minutes,
-            opens.share,
-            stands(did.practice)
-        ));
-    }
-    let against = |factor: f64| crate::heat::against_usual(factor);
-    words.push(format!("Its flame brought in {}.", against(truth.power)));
-    words.push(format!("Its packing let through {}.", against(truth.packing)));
-    words.push(format!("Left alone, {:.0} of 100 such parts stand a year.", truth.left_alone * 100.0));
-    words
 }
 
 /// It was seen at the torch that a crack got longer.

@@ -16,6 +16,7 @@ mod own;
 mod past;
 mod rule;
 mod told;
+mod truth_words;
 
 pub use answers::{Answered, answered, answers_more, is_at_hand};
 pub use drawn::free;

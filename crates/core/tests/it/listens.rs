@@ -231,3 +231,36 @@ fn a_way_that_was_chosen_since_was_moved_by_nothing_before() {
     bench.set("method.choice", "torch_braze");
     assert_eq!(odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &Runs::default()), None);
 }
+
+fn held(bench: &Bench) -> f64 {
+    let plan = bench.plan();
+    plan.methods.contenders.iter().find(|it| Some(it.way) == plan.methods.chosen).unwrap().odds.mean
+}
+
+#[rstest]
+// It went on past its hole: nothing at the torch mends that.
+#[case::it_ran_on(Seen::RanOn, false)]
+// Another one is mended as any fault: ground out and filled.
+#[case::another_crack(Seen::NewCrack, true)]
+fn an_open_crack_is_never_given_more_than_five(#[case] seen: Seen, #[case] mended_by_a_bead: bool) {
+    let mut bench = lit();
+    let before = held(&bench);
+    assert!(before > 0.05);
+    bead(&mut bench, 1, 52.0);
+    say(&mut bench, TorchEntry::Trouble { seen, cause: String::new() }, 53.0);
+    assert!(held(&bench) <= 0.05 + 1e-9, "{}", held(&bench));
+    // A refill alone mends no crack.
+    say(&mut bench, did(Deed::Refilled), 54.0);
+    assert!(held(&bench) <= 0.05 + 1e-9, "{}", held(&bench));
+    say(&mut bench, did(Deed::GroundOut), 55.0);
+    bead(&mut bench, 2, 56.0);
+    assert_eq!(held(&bench) > 0.05, mended_by_a_bead, "{}", held(&bench));
+    // Struck, it was never seen.
+    let struck = {
+        let log = bench.job();
+        let is = |it: &&vanadin_core::job::LogEntry| matches!(it.entry, TorchEntry::Trouble { .. });
+        log.round().log.iter().find(is).unwrap().fact
+    };
+    bench.say(Change::Strike { target: struck, reason: "a scratch".to_owned() });
+    assert!(held(&bench) > 0.05, "{}", held(&bench));
+}

@@ -126,20 +126,20 @@ async fn a_frame_is_heated_on_the_wrong_limb_to_its_end_and_gone_on_with_from_be
     let frame = json!({ "id": job, "lesson": null, "seed": 16, "level": "alone" });
     browser.fetch("POST", "/api/practice", frame).await?;
     for (key, typed) in
-        [("method.choice", "arc_nickel"), ("method.school", "warm"), ("heat.source", "weed_burner")]
+        [("method.choice", "torch_braze"), ("method.school", "whole_part"), ("heat.source", "weed_burner")]
     {
         say(&browser, &job, set(key, typed)).await?;
     }
     browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
     browser.sees("Begin here").await?;
-    // Alone nothing is told of what the flame does there; arrows move it to the upper limb.
+    // Alone nothing is told of what the flame does there; it is put on the upper limb by one press.
     assert!(!browser.page().await?.contains("of what it stands"));
-    let up = "const flame = document.querySelector('button[aria-label^=\"Flame\"]');
-        flame.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', bubbles: true, cancelable: true }));
+    let press = "const face = document.querySelector('button[aria-label^=\"Flame\"]').parentElement;
+        const at = face.getBoundingClientRect();
+        face.dispatchEvent(new PointerEvent('pointerup', { bubbles: true, clientX: at.x + at.width / 2,
+            clientY: at.y + at.height * 0.18 }));
         return true";
-    for _ in 0..14 {
-        browser.run(up).await?;
-    }
+    browser.run(press).await?;
     browser.press("Begin here").await?;
     browser.sees("Here it begins.").await?;
     let (_, view) = browser.fetch("GET", &format!("/api/jobs/{job}"), json!(null)).await?;

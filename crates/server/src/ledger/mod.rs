@@ -1,5 +1,6 @@
 //! `/api/ledger`: what the shop's own repairs have taught, as it is drawn and as tables.
 
+pub mod coupon_picture;
 mod tables;
 
 use std::collections::HashSet;
@@ -22,7 +23,15 @@ use crate::shop::device_units::DeviceUnits;
 use crate::stores::demand;
 
 pub fn routes() -> Vec<Route> {
-    routes![show, asked, cases, table]
+    routes![
+        show,
+        asked,
+        cases,
+        table,
+        coupon_picture::take_coupon_picture,
+        coupon_picture::show_coupon_picture,
+        coupon_picture::show_small_coupon_picture
+    ]
 }
 
 /// What became of each repair as the shop knows it, and those that nobody was asked about.
@@ -84,7 +93,12 @@ pub async fn asked(
     (status = 500, description = "Something broke in the server", body = ProblemsBody)))]
 #[get("/")]
 pub async fn show(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<Wall>, ApiError> {
-    Ok(Json(now(desk, units).await?))
+    let mut wall = now(desk, units).await?;
+    let pictured = coupon_picture::pictured(&desk.database.pool).await?;
+    for coupon in wall.bench.iter_mut().flat_map(|line| &mut line.coupons) {
+        coupon.pictured = pictured.contains(&coupon.case);
+    }
+    Ok(Json(wall))
 }
 
 /// What a line stands on.

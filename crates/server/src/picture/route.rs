@@ -3,7 +3,7 @@
 use rocket::data::Data;
 use rocket::http::{ContentType, Header};
 use rocket::serde::json::Json;
-use rocket::tokio::sync::Semaphore;
+use rocket::tokio::sync::{Semaphore, SemaphorePermit};
 use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
 use uuid::Uuid;
@@ -27,6 +27,14 @@ impl Counter {
     pub fn new() -> Self {
         Self(Semaphore::new(1))
     }
+
+    /// Only what has come waits for its turn.
+    ///
+    /// # Errors
+    /// The program ends.
+    pub async fn turn(&self) -> Result<SemaphorePermit<'_>, ApiError> {
+        self.0.acquire().await.map_err(|_| anyhow::anyhow!("the counter is closed").into())
+    }
 }
 
 #[derive(rocket::Responder)]
@@ -35,6 +43,13 @@ pub struct Jpeg {
     bytes: Vec<u8>,
     content_type: ContentType,
     as_said: Header<'static>,
+}
+
+impl Jpeg {
+    pub fn of(bytes: Vec<u8>) -> Self {
+        let as_said = Header::new("X-Content-Type-Options", "nosniff");
+        Self { bytes, content_type: ContentType::JPEG, as_said }
+    }
 }
 
 /// Keeps a picture of a job and says so in its log. The body is the file itself: JPEG, PNG or WebP, up
@@ -95,10 +110,8 @@ pub async fn take_picture(
     if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
         could_be_said(&change).map_err(|problem| vec![problem])?;
     }
-    let closed = || anyhow::anyhow!("the counter is closed");
     let sent = spooled(data, MOST_MIB, &desk.database.at).await?;
-    // Only what has come waits for its turn.
-    let opening = counter.0.acquire().await.map_err(|_| closed())?;
+    let opening = counter.turn().await?;
     let shrunk = spawn_blocking(move || Ok::<_, ApiError>(shrink(&sent.read()?))).await;
     drop(opening);
     let shrunk = shrunk.map_err(anyhow::Error::from)??.map_err(|problem| vec![problem])?;
@@ -156,9 +169,5 @@ pub async fn show_small_picture(desk: &State<Desk>, id: &str, picture: &str) -> 
 
 async fn shown(desk: &State<Desk>, id: &str, picture: &str, small: bool) -> Result<Jpeg, ApiError> {
     let found = store::jpeg(&desk.database.pool, known(id)?, known(picture)?, small).await?;
-    Ok(Jpeg {
-        bytes: found.ok_or(ApiError::Unknown("such picture"))?,
-        content_type: ContentType::JPEG,
-        as_said: Header::new("X-Content-Type-Options", "nosniff"),
-    })
+    found.map(Jpeg::of).ok_or(ApiError::Unknown("such picture"))
 }

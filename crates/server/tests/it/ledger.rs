@@ -321,3 +321,27 @@ async fn it_is_asked_in_words_and_each_line_opens_on_its_cases() {
     let last = rows.records().last().unwrap().unwrap();
     assert_eq!((&last[at("burdens")], &last[at("wall_mm")], &last[at("hands_h")]), ("not_peened", "12", "3"));
 }
+
+#[rocket::async_test]
+async fn where_a_coupon_broke_is_kept_as_a_picture() {
+    let server = Server::empty().await;
+    let coupon = Uuid::from_u128(5);
+    let path = format!("/api/ledger/coupons/{coupon}/picture");
+    let bytes = std::fs::read("sample/lever-before.jpg").unwrap();
+    assert_eq!(server.post_bytes(&path, bytes.clone()).await.0, Status::NotFound, "there is no such coupon");
+    let word = json!({ "kind": "coupon", "coupon": coupon, "name": "Bar 5", "iron": "gray", "joined": null,
+        "bent": "lever", "broke": "casting", "shown_in": "metric",
+        "typed": { "width": "20", "thickness": "12", "lever": "150", "load": "40" } });
+    assert_eq!(said(&server, word).await.0, Status::Ok);
+    let pictured = async || server.get("/api/ledger").await.1["bench"][0]["coupons"][0]["pictured"].clone();
+    assert_eq!(pictured().await, json!(false));
+    assert_eq!(server.post_bytes(&path, b"no picture".to_vec()).await.0, Status::UnprocessableEntity);
+    assert_eq!(server.post_bytes(&path, bytes).await.0, Status::NoContent);
+    assert_eq!(pictured().await, json!(true));
+    for end in ["", "/small"] {
+        let (status, kind, jpeg) = server.get_bytes(&format!("{path}{end}")).await;
+        assert_eq!(status, Status::Ok);
+        assert!(format!("{kind:?}").contains("jpeg") && jpeg.starts_with(&[0xff, 0xd8]));
+    }
+    assert_eq!(server.get(&format!("/api/ledger/coupons/{}/picture", Uuid::nil())).await.0, Status::NotFound);
+}

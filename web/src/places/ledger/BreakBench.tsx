@@ -4,6 +4,7 @@ import { Refused, type Schemas, type UnitSystem } from '../../api/client'
 import { fieldAt } from '../../api/fields'
 import { newId } from '../../api/queue/new-id'
 import { fromAJob, type Begun } from '../../job/came-back'
+import { PictureInput } from '../../job/PictureInput'
 import { useShopWord } from '../../job/useShopWord'
 import { useTables } from '../../job/TablesContext'
 import { Box } from '../../ui/Box'
@@ -11,6 +12,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 import { Sheet } from '../../ui/Sheet'
+import { keepCouponPicture } from './keep-coupon-picture'
 
 type Line = Schemas['BenchLine']
 
@@ -162,12 +164,15 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
   const unit = (of: string) =>
     of === 'guess' || of === 'load' ? (metric ? 'kg' : 'lb') : metric ? 'mm' : 'in'
   const whole = joined === WHOLE.id
-  const send = () =>
+  const [picture, setPicture] = useState<File | null>(null)
+  const [unkept, setUnkept] = useState('')
+  const send = () => {
+    const coupon = newId()
     word.mutate(
       {
         change: {
           kind: 'coupon',
-          coupon: newId(),
+          coupon,
           name: name.trim(),
           iron: iron as Schemas['Iron'],
           joined: whole ? null : (joined as Schemas['MethodId']),
@@ -178,8 +183,16 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
           shown_in: units,
         },
       },
-      { onSuccess: onDone },
+      {
+        onSuccess: async () => {
+          // The coupon is on the wall whatever becomes of its picture: that can be taken again there.
+          const why = picture === null ? '' : await keepCouponPicture(coupon, picture)
+          setUnkept(why)
+          if (why === '') onDone()
+        },
+      },
     )
+  }
   return (
     <form
       className="flex flex-col gap-3"
@@ -249,6 +262,15 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
         })}
       </div>
       {!whole && <Choice label="Where it broke" choices={BROKE} chosen={broke} onChoose={setBroke} />}
+      <div className="flex flex-wrap items-center gap-3">
+        <PictureInput
+          label="where it broke"
+          text={picture === null ? 'A picture of the break' : 'Another picture'}
+          onFiles={([file]) => setPicture(file ?? null)}
+        />
+        {picture !== null && <span className="text-ash">{picture.name}</span>}
+      </div>
+      {unkept !== '' && <p role="alert">It is on the wall. {unkept}</p>}
       {word.error !== null && problems.length === 0 && (
         <p role="alert">The server is not reached: nothing is lost, say it once more.</p>
       )}

@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useId, useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { Refused, type Schemas } from '../../api/client'
@@ -7,6 +7,7 @@ import { useShop } from '../../job/ShopContext'
 import { useShopWord } from '../../job/useShopWord'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 import { Sheet } from '../../ui/Sheet'
+import { CouponPicture } from './CouponPicture'
 
 /** Which line was opened: of the wall, or of the answer to a question. */
 export interface Opened {
@@ -25,6 +26,8 @@ interface Case {
   name: string
   words: string
   became?: Schemas['Became'] | null
+  /** Of a coupon: whether there is a picture of it. */
+  pictured?: boolean
 }
 
 export interface CasesSheetProps {
@@ -34,15 +37,6 @@ export interface CasesSheetProps {
 
 /** What a line stands on, case by case: each leads to its job, and can be left out with a reason. */
 export function CasesSheet({ opened, onClose }: CasesSheetProps): ReactNode {
-  const { revision, units } = useShop()
-  const [leaving, setLeaving] = useState<string | null>(null)
-  const [gone, setGone] = useState<readonly string[]>([])
-  const { data, isError } = useQuery({
-    ...ledgerCasesQuery(opened, revision, units),
-    enabled: opened !== null && opened.cases === undefined,
-    placeholderData: keepPreviousData,
-  })
-  const cases: readonly Case[] = opened?.cases ?? data?.cases ?? []
   return (
     <Sheet
       title={opened?.title ?? ''}
@@ -51,6 +45,24 @@ export function CasesSheet({ opened, onClose }: CasesSheetProps): ReactNode {
         if (!open) onClose()
       }}
     >
+      {opened !== null && <Cases opened={opened} />}
+    </Sheet>
+  )
+}
+
+function Cases({ opened }: { opened: Opened }): ReactNode {
+  const { revision, units } = useShop()
+  // As it stood when it was opened: what is left out meanwhile stays in sight, and says so.
+  const [since] = useState(revision)
+  const [leaving, setLeaving] = useState<string | null>(null)
+  const [gone, setGone] = useState<readonly string[]>([])
+  const { data, isError } = useQuery({
+    ...ledgerCasesQuery(opened, since, units),
+    enabled: opened.cases === undefined,
+  })
+  const cases: readonly Case[] = opened.cases ?? data?.cases ?? []
+  return (
+    <>
       {isError && <p role="alert">The server is not reached: its cases were not seen here before.</p>}
       <ul>
         {cases.map((it) => (
@@ -67,6 +79,9 @@ export function CasesSheet({ opened, onClose }: CasesSheetProps): ReactNode {
                 </Link>
               )}
               <span className="text-ash">{it.words}</span>
+              {it.pictured !== undefined && (
+                <CouponPicture coupon={it.case} name={it.name} pictured={it.pictured} />
+              )}
               {gone.includes(it.case) && <span role="status">left out</span>}
               {!gone.includes(it.case) && it.became !== 'unknown' && (
                 <button
@@ -90,7 +105,7 @@ export function CasesSheet({ opened, onClose }: CasesSheetProps): ReactNode {
           </li>
         ))}
       </ul>
-    </Sheet>
+    </>
   )
 }
 

@@ -18,6 +18,7 @@ interface PricesProps {
 export function Prices({ prices, onOpen }: PricesProps): ReactNode {
   const x = (hours: number) => PAD + (hours / prices.most_hours) * (WIDE - 2 * PAD)
   const y = (price: number) => HIGH - PAD - (price / prices.most_price) * (HIGH - 2 * PAD)
+  const drawn = prices.marks.length >= DRAWN_FROM
   // The line ends where the drawing does.
   const far = Math.min(prices.most_hours, prices.most_price / prices.an_hour)
   return (
@@ -26,11 +27,11 @@ export function Prices({ prices, onOpen }: PricesProps): ReactNode {
       <p>{prices.words}.</p>
       <button
         type="button"
-        aria-label="What was asked for each repair"
+        aria-label={drawn ? 'What was asked for each repair' : undefined}
         onClick={() => onOpen({ title: 'What was asked', of: 'price', line: '', cases: prices.marks })}
         className="flex min-h-11 w-full max-w-[640px] flex-col items-start text-left underline"
       >
-        {prices.marks.length < DRAWN_FROM ? (
+        {!drawn ? (
           'Which it was'
         ) : (
           <svg viewBox={`0 0 ${WIDE} ${HIGH}`} className="block w-full" aria-hidden>
@@ -60,7 +61,7 @@ export function Prices({ prices, onOpen }: PricesProps): ReactNode {
           </svg>
         )}
       </button>
-      {prices.marks.length >= DRAWN_FROM && (
+      {drawn && (
         <p className="small text-ash">
           Across: hours. Up: what was asked. Dashed: what all of them brought an hour.
         </p>

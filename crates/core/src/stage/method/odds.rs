@@ -26,6 +26,8 @@ struct FaultsSeen {
     toe_crack: Option<ToeCrack>,
     moved: bool,
     ran_on: u32,
+    /// Seen in the iron, and not ground out and filled since.
+    cracks: u32,
     /// Ground out, and not filled again yet.
     ground: bool,
 }
@@ -34,9 +36,8 @@ impl FaultsSeen {
     fn hear(&mut self, entry: &TorchEntry) {
         match entry {
             TorchEntry::Trouble { seen, .. } => match seen {
-                Seen::NoFlow | Seen::Pinholes | Seen::BlowThrough | Seen::NewCrack | Seen::SlagIn => {
-                    self.open += 1
-                }
+                Seen::NoFlow | Seen::Pinholes | Seen::BlowThrough | Seen::SlagIn => self.open += 1,
+                Seen::NewCrack => self.cracks += 1,
                 Seen::ToeCrack => self.toe_crack = Some(ToeCrack::Open),
                 Seen::RanOn => self.ran_on += 1,
                 Seen::Moved => self.moved = true,
@@ -59,6 +60,9 @@ impl FaultsSeen {
         self.ground = false;
         if self.toe_crack == Some(ToeCrack::Open) {
             self.toe_crack = Some(ToeCrack::GroundOut);
+        } else if self.cracks > 0 {
+            self.cracks -= 1;
+            self.made_good += 1;
         } else {
             self.refill();
         }
@@ -235,8 +239,9 @@ impl Judged<'_> {
         moves.faults_made_good = seen.made_good;
         moves.toe_crack = seen.toe_crack;
         moves.moved = seen.moved;
-        // Where it ran on its hole is behind it.
+        // Where it ran on its hole is behind it, and it is open until a new round mends it.
         moves.tips_without_hole += seen.ran_on;
+        moves.crack_open |= seen.ran_on + seen.cracks > 0;
     }
 
     /// What the check found.
@@ -249,7 +254,7 @@ impl Judged<'_> {
         let whole = |what: CheckWhat, field: Field<OneOf>| {
             !self.each_place_since(what, said_at(&field)) && bad(field)
         };
-        moves.crack_open = whole(CheckWhat::CracksAgain, field::check::CRACKS_AGAIN)
+        moves.crack_open |= whole(CheckWhat::CracksAgain, field::check::CRACKS_AGAIN)
             || whole(CheckWhat::NextDay, field::check::NEXT_DAY);
         // What moved is moved until somebody has found it straight.
         let straight =

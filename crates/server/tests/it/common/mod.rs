@@ -162,9 +162,12 @@ impl Server {
     /// Sends a file as a picture of a job.
     pub async fn send_picture(&self, job: Uuid, picture: Uuid, shows: &str, file: &[u8]) -> (Status, Value) {
         let path = format!("/api/jobs/{job}/pictures/{picture}?at_client_ms=4000000000000&shows={shows}");
-        let request =
-            self.client.post(path).header(ContentType::Binary).header(Header::new("Host", "localhost:8420"));
-        let answer = request.body(file).dispatch().await;
+        self.post_bytes(&path, file.to_vec()).await
+    }
+
+    pub async fn post_bytes(&self, path: &str, bytes: Vec<u8>) -> (Status, Value) {
+        let request = self.client.post(path.to_owned()).header(ContentType::Binary);
+        let answer = request.header(Header::new("Host", "localhost:8420")).body(bytes).dispatch().await;
         let status = answer.status();
         (status, answer.into_json().await.unwrap_or(Value::Null))
     }
