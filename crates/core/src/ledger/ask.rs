@@ -236,14 +236,18 @@ fn of(line: &SplitLine) -> String {
     format!("{} of {}", number(line.held / 100.0 * f64::from(line.asked), 1), line.asked)
 }
 
+/// What burdened a repair; nothing where nobody knows.
+fn burdens_of(repair: &OwnRepair) -> Option<&[String]> {
+    repair.how.as_deref()?.burdens.as_deref()
+}
+
 /// Whether a thing that is done helps here.
 fn helps(doing: &Doing, meant: &[&OwnRepair]) -> (String, Vec<SplitLine>) {
     let undone = |it: &&&OwnRepair| {
-        let burdens = it.how.as_deref().map_or(&[][..], |how| &how.burdens);
-        burdens.iter().any(|name| doing.undone.contains(&name.as_str()))
+        burdens_of(it).unwrap_or_default().iter().any(|name| doing.undone.contains(&name.as_str()))
     };
     // Of those from before that was kept nobody knows.
-    let known: Vec<&OwnRepair> = meant.iter().copied().filter(|it| it.how.is_some()).collect();
+    let known: Vec<&OwnRepair> = meant.iter().copied().filter(|it| burdens_of(it).is_some()).collect();
     let group = |label: &str, is_undone: bool| {
         let own: Vec<&OwnRepair> = known.iter().filter(|it| undone(it) == is_undone).copied().collect();
         split_line(label.to_owned(), &own).filter(|line| line.asked > 0)

@@ -44,17 +44,17 @@ pub(super) fn splits(repairs: &[&OwnRepair]) -> Vec<Split> {
         .iter()
         .filter_map(|place| of(place.words().to_owned(), &|it| how(it).place == Some(*place)))
         .collect();
-    let mut names: Vec<String> = repairs.iter().flat_map(|it| how(it).burdens).collect();
+    let mut names: Vec<String> = repairs.iter().flat_map(|it| how(it).burdens.unwrap_or_default()).collect();
     names.sort_unstable();
     names.dedup();
     let burdens = names
         .iter()
         .filter_map(|name| {
-            of(upper(crate::method::odds_words(name)), &|it| how(it).burdens.iter().any(|own| own == name))
+            of(upper(crate::method::odds_words(name)), &|it| {
+                how(it).burdens.is_some_and(|all| all.contains(name))
+            })
         })
-        .chain(of("Nothing of it".to_owned(), &|it| {
-            it.how.as_ref().is_some_and(|how| how.burdens.is_empty())
-        }))
+        .chain(of("Nothing of it".to_owned(), &|it| how(it).burdens.is_some_and(|all| all.is_empty())))
         .collect();
     let all: [(&'static str, Vec<SplitLine>); 4] = [
         ("By iron", irons),

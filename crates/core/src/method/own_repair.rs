@@ -105,9 +105,9 @@ pub struct RepairHow {
     /// Least and most it was set to, in A.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub amps: Option<(f64, f64)>,
-    /// What burdened it, as the odds call it: `not_peened`.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub burdens: Vec<String>,
+    /// What burdened it, as the odds call it: `not_peened`; nothing where nobody knows any more.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub burdens: Option<Vec<String>>,
     /// What was asked for it, in the currency of the shop then.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub price: Option<f64>,

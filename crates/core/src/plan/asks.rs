@@ -326,7 +326,7 @@ fn how((job, plan, shop): (&Job, &Plan, &Shop), round: &Round, contender: &Conte
         rod: filler.map_or_else(String::new, |filler| format!("{} {}", filler.class, filler.name)),
         rod_mm: filler.map(|filler| filler.rod_diameter_mm),
         amps,
-        burdens: if here { burdens.collect() } else { Vec::new() },
+        burdens: here.then(|| burdens.collect()),
         price: estimate.map(|estimate| estimate.total),
         currency: estimate.map_or_else(String::new, |estimate| estimate.currency.clone()),
         hands_hours: here.then(|| hands_hours(round, contender)),

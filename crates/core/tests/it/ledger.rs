@@ -42,7 +42,7 @@ fn nickel(wall_mm: f64, burdens: &[&str]) -> RepairHow {
         rod: "ENi-CI nickel stick".to_owned(),
         rod_mm: Some(3.2),
         amps: Some((82.0, 101.0)),
-        burdens: burdens.iter().map(|name| (*name).to_owned()).collect(),
+        burdens: Some(burdens.iter().map(|name| (*name).to_owned()).collect()),
         ..RepairHow::default()
     }
 }
@@ -189,6 +189,17 @@ fn the_odds_are_judged_by_what_they_were_when_it_was_handed_over() {
 fn a_question_is_answered_as_far_as_the_cases_go(#[case] question: &str, #[case] said: &str) {
     let answer = asked(question, &peened_and_not(), UnitSystem::Metric);
     assert!(answer.said.starts_with(said), "{answer:?}");
+}
+
+#[test]
+fn of_what_nobody_knows_any_more_nothing_is_said_to_have_been_done() {
+    let mut repairs = peened_and_not();
+    for repair in &mut repairs {
+        repair.how.as_mut().unwrap().burdens = None;
+    }
+    let answer = asked("does peening help here?", &repairs, UnitSystem::Metric);
+    assert_eq!(answer.said, "No repair here tells of it yet.");
+    assert_eq!(split(&told(&repairs, &BTreeMap::new()), "By what burdened them"), None);
 }
 
 #[test]

@@ -50,7 +50,7 @@ pub(super) fn repairs(all: Vec<OwnRepair>, facts: &[ShopFact]) -> Table {
             or_empty(it.given),
             or_empty(it.handed),
             it.shift.to_string(),
-            how.burdens.join(" "),
+            how.burdens.unwrap_or_default().join(" "),
             how.school.map_or("", School::word).to_owned(),
             how.place.map_or("", PlaceKind::id).to_owned(),
             or_empty(how.wall_mm),

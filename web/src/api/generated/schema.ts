@@ -6737,8 +6737,8 @@ export interface components {
                 number,
                 number
             ] | null;
-            /** @description What burdened it, as the odds call it: `not_peened`. */
-            burdens?: string[];
+            /** @description What burdened it, as the odds call it: `not_peened`; nothing where nobody knows any more. */
+            burdens?: string[] | null;
             currency?: string;
             /**
              * Format: double
