@@ -474,6 +474,10 @@ fn the_flame_on_the_limb_opposite_lets_the_crack_run_on_and_over_all_of_it_does_
     assert_eq!((ran_on(&opposite), ran_on(&swept)), (1, 0), "{:?}", words(&opposite));
     assert!(words(&opposite).contains("ran on after"), "{}", words(&opposite));
     assert!(!words(&swept).contains("ran on"), "{}", words(&swept));
+    // Nobody puts the flame elsewhere once it burned there.
+    let mut late = heated((size.0 / 2.0, 30.0), false);
+    let refused = late.say(Change::PutFlame { flame: None }).unwrap_err();
+    assert!(refused.contains("burns already"), "{refused}");
     let (worse, better) = (end(&opposite), end(&swept));
     assert!(worse.odds <= better.odds, "{} {}", worse.odds, better.odds);
     assert!(worse.otherwise.iter().any(|it| it.choice == "flame.swept"), "{:?}", worse.otherwise);

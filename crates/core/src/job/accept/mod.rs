@@ -128,15 +128,7 @@ impl Asked<'_> {
             }
             Change::Straighten { face, picture, .. } => self.straightened(*face, *picture),
             Change::Draw { drawn } => self.drawn(drawn),
-            Change::PutFlame { flame } => {
-                let known = |flame: &FlamePlace| job.faces.iter().any(|face| face.id == flame.face);
-                holds(
-                    flame.iter().all(known),
-                    "flame.face",
-                    "this face is not on the map",
-                    "a face of the part",
-                )
-            }
+            Change::PutFlame { flame } => self.flame_put(flame.as_ref()),
             Change::SetPoint { mark, face, point, typed, shown_in } => {
                 self.point_set((*mark, *face), *point, typed, *shown_in)
             }
@@ -170,6 +162,16 @@ impl Asked<'_> {
                 holds(job.practice.is_some(), "practice", "a real job is followed up", right)
             }
         }
+    }
+
+    /// On a face that is on the map. A made-up part opens under the flame it was lit with: that is put nowhere else
+    /// afterwards.
+    fn flame_put(&self, flame: Option<&FlamePlace>) -> Result<(), Refusal> {
+        let lit = self.job.round().lit.is_some() || !self.job.round().cancelled.is_empty();
+        let right = "play it again from before it was lit";
+        holds(self.job.practice.is_none() || !lit, "flame", "the flame burns already", right)?;
+        let known = |flame: &FlamePlace| self.job.faces.iter().any(|face| face.id == flame.face);
+        holds(flame.is_none_or(known), "flame.face", "this face is not on the map", "a face of the part")
     }
 
     /// Nothing else has been said of it since this was seen.
