@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use serde::Serialize;
 use uuid::Uuid;
 
+use super::practice_lines::practice_lines;
 use super::said::{Said, times};
 use super::used_up::use_lines;
 use crate::crack::stop_hole::FoundBy;
@@ -94,6 +95,7 @@ pub(super) fn learned_lines(
     }
     lines.extend(shape(all, units));
     lines.extend(use_lines(all, units));
+    lines.extend(practice_lines(all, counts));
     let timed: Vec<TimedStep> = all.timed.iter().filter(|it| counts(&it.fact)).cloned().collect();
     let mut steps: Vec<&str> = timed.iter().map(|it| it.step.as_str()).collect();
     steps.sort_unstable();
@@ -179,7 +181,7 @@ pub(super) fn line(
 const VALUES_MOST: usize = 60;
 
 /// From the least to the most, to the thousandth: nobody sees less.
-fn values(cases: &[LearnedCase]) -> Vec<f64> {
+pub(super) fn values(cases: &[LearnedCase]) -> Vec<f64> {
     let mut all: Vec<f64> = cases.iter().map(|it| (it.value * 1_000.0).round() / 1_000.0).collect();
     all.sort_by(f64::total_cmp);
     all.into_iter().step_by(cases.len().div_ceil(VALUES_MOST).max(1)).collect()

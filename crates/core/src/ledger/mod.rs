@@ -8,6 +8,7 @@ mod fault_lines;
 mod held;
 mod honest;
 mod learned_lines;
+mod practice_lines;
 mod prices;
 mod said;
 mod settings;

@@ -8,7 +8,7 @@ use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::TimedStep;
 use crate::faults::own::OwnFault;
 use crate::heat::OwnFactor;
-use crate::method::{Coupon, OwnMove, OwnRepair};
+use crate::method::{Coupon, OwnMove, OwnRepair, OwnScrap};
 use crate::stores::OwnUse;
 
 /// What a ledger is made of: everything that was said, and what does not count.
@@ -22,6 +22,7 @@ pub struct Said<'a> {
     pub moves: &'a [OwnMove],
     pub faults: &'a [OwnFault],
     pub uses: &'a [OwnUse],
+    pub scraps: &'a [OwnScrap],
     pub coupons: &'a [Coupon],
     pub left_out: &'a BTreeMap<Uuid, String>,
 }
@@ -38,6 +39,7 @@ impl<'a> Said<'a> {
             moves: &[],
             faults: &[],
             uses: &[],
+            scraps: &[],
             coupons: &[],
             left_out,
         }

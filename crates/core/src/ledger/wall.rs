@@ -201,7 +201,17 @@ fn left_out(all: &Said<'_>) -> Vec<LeftOutCase> {
                 .find(|it| it.entry == *case)
                 .map(|it| format!("{}, {}", it.name, it.seen.words()))
         };
-        repair().or_else(factor).or_else(tip).or_else(moved).or_else(fault).or_else(timed).unwrap_or_default()
+        let scrap = || {
+            all.scraps.iter().find(|it| it.piece == *case).map(|it| format!("a piece of scrap, {}", it.name))
+        };
+        repair()
+            .or_else(scrap)
+            .or_else(factor)
+            .or_else(tip)
+            .or_else(moved)
+            .or_else(fault)
+            .or_else(timed)
+            .unwrap_or_default()
     };
     let of = |(case, reason): (&Uuid, &String)| LeftOutCase {
         case: *case,
@@ -220,7 +230,7 @@ mod tests {
     use crate::faults::own::OwnFault;
     use crate::heat::{FactorOf, OwnFactor};
     use crate::iron::Iron;
-    use crate::method::{OwnMove, Variant};
+    use crate::method::{OwnMove, OwnScrap, Variant};
     use crate::method::{School, Way};
 
     fn repair(at: u128, became: &str, days: f64, given: Option<f64>) -> OwnRepair {
@@ -316,6 +326,38 @@ mod tests {
         // By hand: (9 x 80 + 3 x 60) / 12 = 75 given, 9 of 12 held
         assert_eq!(honest.heading, "12 repairs; what is given 75, holds 75 times");
         assert!(judged.tenths.iter().all(|it| it.low < it.share || it.share == 0.0));
+    }
+
+    #[test]
+    fn what_is_practised_little_stands_there_with_its_scrap_until_it_is_practised() {
+        let piece = |at: u128| OwnScrap {
+            piece: Uuid::from_u128(at),
+            job: Uuid::from_u128(at),
+            name: format!("Gate {at}"),
+            method: MethodId::TorchBraze,
+            taken_back: at == 3,
+        };
+        let scraps = [piece(1), piece(2), piece(3)];
+        let line = |repairs: &[OwnRepair], out: &BTreeMap<Uuid, String>| {
+            let all = Said { repairs, scraps: &scraps, ..Said::nothing(out) };
+            wall(&all, UnitSystem::Metric).learned.into_iter().next()
+        };
+        let three = |n: u128| -> Vec<OwnRepair> {
+            (10..10 + n)
+                .map(|at| repair(at, "holds", 9.0, None))
+                .chain([repair(9, "unknown", 0.0, None)])
+                .collect()
+        };
+        let told = line(&three(3), &BTreeMap::new()).unwrap();
+        // By hand: 3 + 2 x 0.5; nobody was asked about the fourth, and the third piece is ticked no more.
+        assert_eq!(
+            told.words,
+            "4 of the 5 repairs that make it practised: from 3 repairs and 2 pieces of scrap"
+        );
+        assert_eq!((told.here, told.cases.len()), (4.0, 5));
+        assert_eq!(line(&three(4), &BTreeMap::new()), None, "practised");
+        let out = BTreeMap::from([(Uuid::from_u128(2), "it was steel".to_owned())]);
+        assert!((line(&three(3), &out).unwrap().here - 3.5).abs() < 1e-9);
     }
 
     #[test]

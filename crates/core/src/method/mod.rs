@@ -7,6 +7,7 @@ mod moved;
 mod moves;
 mod odds;
 mod own_repair;
+mod own_scrap;
 mod part_words;
 mod place;
 mod rules;
@@ -20,11 +21,12 @@ pub use catalogue::{AS_THE_CASTING_C, ArcUse, Joins, Method, Most, Practice, Set
 pub use coupon::{Bent, BrokeAt, Coupon, CouponRead};
 pub use moved::{MOVED_MOST_MM, OwnMove};
 pub use moves::{
-    Became, Moves, NotGood, OddsPart, Outcome, Outcomes, ToeCrack, Variant, own_outcomes, shift_of,
+    Became, Moves, NotGood, OddsPart, Outcome, Outcomes, PRACTISED, ToeCrack, Variant, own_outcomes, shift_of,
 };
 pub(crate) use odds::CRACK_OPEN;
 pub use odds::{Odds, StitchKind, for_days, odds_of, odds_with};
 pub use own_repair::{OwnRepair, PlaceKind, RepairHow};
+pub use own_scrap::OwnScrap;
 pub(crate) use part_words::odds_words;
 pub use place::Place;
 pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules, at_hand};

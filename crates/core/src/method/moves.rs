@@ -129,8 +129,8 @@ pub struct OddsPart {
 
 /// House: an edge that cools slower than this, in s, is not hard.
 const SOFT_EDGE_S: f64 = 10.0;
-/// House: so many repairs by a method, and it counts as practised.
-const PRACTISED: f64 = 5.0;
+/// House: so many repairs by a method, and it counts as practised; with fewer a piece of scrap is done first.
+pub const PRACTISED: f64 = 5.0;
 /// House: what speaks against a repair moves it no further than this.
 const LEAST_SHIFT: f64 = -2.5;
 
@@ -320,17 +320,15 @@ impl Outcomes {
     }
 }
 
-/// What became of our own repairs by this method, and how many there are of it, known or not.
+/// What became of our own repairs by this method.
 #[must_use]
 pub fn own_outcomes(
     repairs: &[OwnRepair],
     (method, variant): (MethodId, Variant),
     leading: Iron,
-) -> (Outcomes, u32) {
+) -> Outcomes {
     let mut own = Outcomes::default();
-    let mut count = 0;
     for it in repairs.iter().filter(|it| it.method == method) {
-        count += 1;
         // Locks had one prior whatever the wall.
         let kept = if it.method == MethodId::StitchLocks && it.variant == Variant::Usual.id() {
             Variant::Pins(StitchKind::DrawIn).id()
@@ -349,7 +347,7 @@ pub fn own_outcomes(
         };
         own.known.push(Outcome { became, days: it.days, same_iron, shift: it.shift });
     }
-    (own, count)
+    own
 }
 
 /// Which of several priors of a method counts.

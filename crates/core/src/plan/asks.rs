@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{Amount, Event, Plan, Station, events, tips};
+use crate::base::log::undone;
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, pace};
 use crate::faults::acceptance::Duty;
@@ -11,12 +12,15 @@ use crate::faults::own::OwnFault;
 use crate::field;
 use crate::heat::OwnFactor;
 use crate::iron::Iron;
-use crate::job::{Became, Fact, Job, Round, Timed, TorchEntry, job_ms_to_clock};
-use crate::method::{MOVED_MOST_MM, OwnMove, OwnRepair, PlaceKind, RepairHow, amps_at, shift_of};
+use crate::job::{Became, Change, Fact, Job, Round, Timed, TorchEntry, Work, WorkStep, job_ms_to_clock};
+use crate::method::{
+    MOVED_MOST_MM, MethodId, OwnMove, OwnRepair, OwnScrap, PlaceKind, RepairHow, amps_at, shift_of,
+};
 use crate::record::FrozenPlan;
 use crate::shop::Shop;
 use crate::stage::looked::duty;
 use crate::stage::part::PartFacts;
+use crate::stage::torch::scrap_step;
 use crate::stage::{Contender, SizePlan, UsedLine};
 use crate::stores::{OwnUse, Take, TakenWhen, UsedInRound};
 
@@ -57,6 +61,9 @@ pub struct Asks {
     /// What went wrong at its torch.
     #[serde(default)]
     pub faults: Vec<OwnFault>,
+    /// Pieces of scrap that were done first for it.
+    #[serde(default)]
+    pub scraps: Vec<OwnScrap>,
     /// What it says it really used, round by round.
     #[serde(default)]
     pub used: Vec<UsedInRound>,
@@ -77,6 +84,7 @@ impl Asks {
         let tips = tips::found_again(job, &plan.cracks, facts);
         let (moves, faults) = (moves(job, plan), faults(job));
         let (used, uses) = (used(job), uses(job, plan));
+        let scraps = scraps(job, facts);
         Self {
             repairs,
             events,
@@ -85,6 +93,7 @@ impl Asks {
             tips,
             moves,
             faults,
+            scraps,
             used,
             uses,
             ..Self::of_the_shelves(job, plan)
@@ -159,6 +168,27 @@ fn faults(job: &Job) -> Vec<OwnFault> {
         }
     }
     found
+}
+
+/// Pieces of scrap that were ticked, also where what lay ready was laid out anew since.
+fn scraps(job: &Job, facts: &[Fact]) -> Vec<OwnScrap> {
+    let undone = undone(facts);
+    let ticks: Vec<(Uuid, WorkStep, bool)> = facts
+        .iter()
+        .filter(|fact| !undone.contains(&fact.id))
+        .filter_map(|fact| match &fact.change {
+            Change::Tick { step, done } if step.what == Work::LayOut => Some((fact.id, *step, *done)),
+            _ => None,
+        })
+        .collect();
+    let done = |method: MethodId| {
+        let asked = scrap_step(method);
+        let last = ticks.iter().rev().find(|(_, step, _)| *step == asked)?;
+        let (piece, _, done) = *last;
+        let name = job.name().to_owned();
+        done.then_some(OwnScrap { piece, job: job.id, name, method, taken_back: false })
+    };
+    if ticks.is_empty() { Vec::new() } else { MethodId::ALL.into_iter().filter_map(done).collect() }
 }
 
 /// What was really used in each round.

@@ -76,6 +76,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let heats = Heats::at_hand(round, shop, &facts, &belief, runs);
     let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
     let judged = Judged {
+        job: job.id,
         round,
         missing: &bench.missing,
         laid: &laid,

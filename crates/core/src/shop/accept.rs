@@ -40,6 +40,7 @@ pub fn may_be_said(
         ShopWord::FoundAgain(own) => found_again(own),
         ShopWord::Moved(own) => moved(own),
         ShopWord::WentWrong(own) => went_wrong(own),
+        ShopWord::ScrapDone(own) => short("name", &own.name),
         ShopWord::ReallyUsed(own) => really_used(own),
         ShopWord::Became(repair) => became(repair),
         ShopWord::Used { amount, name, .. } => {

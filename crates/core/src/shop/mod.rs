@@ -15,14 +15,14 @@ pub use self::accept::may_be_said;
 pub use self::set_right::set_right;
 use self::values::{drills_mm, gone, still_there, taught, week};
 pub use self::word::{
-    ShopFact, ShopWord, coupons, faults, learned, left_out, moves, repairs, settings, taken, timed, tips,
-    unreadable, uses,
+    ShopFact, ShopWord, coupons, faults, learned, left_out, moves, repairs, scraps, settings, taken, timed,
+    tips, unreadable, uses,
 };
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, WorkingWeek};
 use crate::field::{Held, choices, get, shop};
 use crate::heat::{HeatSource, OwnFactor, Packing};
-use crate::method::{Coupon, MethodId, OwnRepair};
+use crate::method::{Coupon, MethodId, OwnRepair, OwnScrap, PRACTISED};
 use crate::quantity::UnitSystem;
 use crate::shelf::Shelf;
 use crate::stores::{StoreItem, items, kinds_there};
@@ -82,6 +82,9 @@ pub struct Shop {
     /// Coupons that were broken on its bench.
     #[serde(default)]
     pub coupons: Vec<Coupon>,
+    /// Pieces of scrap that were done first here.
+    #[serde(default)]
+    pub scraps: Vec<OwnScrap>,
     /// Where practice differs, what it prefers: by the key of its setting.
     pub taught: BTreeMap<String, String>,
     /// Methods it has done five times and more; nothing while nobody has said.
@@ -104,15 +107,36 @@ fn digest(of: &impl Serialize) -> u64 {
     hasher.finish()
 }
 
-/// House: with fewer repairs of its own by a method a piece of scrap is done first.
-const PRACTISED: usize = 5;
+/// House: a piece of scrap, or a coupon of the bench, is half a repair as practice.
+pub const SCRAP_COUNTS: f64 = 0.5;
 
 impl Shop {
-    /// It has repairs enough of its own by this method: as it says itself, or by those that are known here.
+    /// It has done enough by this method without what was done for this job: as it says itself, or by what is known
+    /// here.
     #[must_use]
-    pub fn practised(&self, method: MethodId) -> bool {
-        let said = self.done_often.iter().flatten().any(|id| id == method.id());
-        said || self.repairs.iter().filter(|repair| repair.method == method).count() >= PRACTISED
+    pub fn practised(&self, method: MethodId, for_job: Uuid) -> bool {
+        self.says_often(method) || self.practice(method, for_job) >= PRACTISED
+    }
+
+    /// It says itself that it has done this method often.
+    #[must_use]
+    pub fn says_often(&self, method: MethodId) -> bool {
+        self.done_often.iter().flatten().any(|id| id == method.id())
+    }
+
+    /// What it has done by this method without what was done for this job, in repairs.
+    #[must_use]
+    pub fn practice(&self, method: MethodId, for_job: Uuid) -> f64 {
+        let repairs = self.repairs.iter().filter(|it| it.method == method).count();
+        let scraps = self.scraps.iter().filter(|it| it.method == method && it.job != for_job).count();
+        let coupons = self.coupons.iter().filter(|it| it.joined == Some(method)).count();
+        repairs as f64 + SCRAP_COUNTS * (scraps + coupons) as f64
+    }
+
+    /// A piece of scrap was done first for this job by this method.
+    #[must_use]
+    pub fn scrap_done(&self, method: MethodId, for_job: Uuid) -> bool {
+        self.scraps.iter().any(|it| (it.method, it.job) == (method, for_job))
     }
 
     #[must_use]
@@ -176,6 +200,7 @@ impl Shop {
             learned: Vec::new(),
             tips: Vec::new(),
             coupons: Vec::new(),
+            scraps: Vec::new(),
             taught: taught(values),
             done_often: get(values, shop::DONE_OFTEN).map(<[String]>::to_vec),
         }
@@ -206,6 +231,7 @@ impl Shop {
         counted.timed = timed(facts).into_iter().filter(|it| counts(&it.fact)).collect();
         counted.learned = learned(facts).into_iter().filter(|it| counts(&it.lit)).collect();
         counted.coupons = coupons(facts).into_iter().filter(|it| counts(&it.coupon)).collect();
+        counted.scraps = scraps(facts).into_iter().filter(|it| counts(&it.piece) && !it.taken_back).collect();
         counted.tips = tips(facts).into_iter().filter(|it| counts(&it.crack)).collect();
         for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
             let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);

@@ -11,7 +11,7 @@ use crate::effort::durations::TimedStep;
 use crate::faults::own::OwnFault;
 use crate::field::{FieldValue, Held, parse_value, shop_field};
 use crate::heat::OwnFactor;
-use crate::method::{Coupon, OwnMove, OwnRepair};
+use crate::method::{Coupon, OwnMove, OwnRepair, OwnScrap};
 use crate::quantity::UnitSystem;
 use crate::stores::OwnUse;
 
@@ -51,6 +51,8 @@ pub enum ShopWord {
     /// Something went wrong at a torch, and what was found to be its cause: said by the program, and again when that
     /// was corrected.
     WentWrong(OwnFault),
+    /// A piece of scrap was done first by a method, or that was taken back: said by the program.
+    ScrapDone(OwnScrap),
     /// A coupon was broken on the bench; said again under its id it takes that one's place.
     Coupon(Box<Coupon>),
     /// One of the shop's own cases counts no more, and why: a repair, a heating or cooling, a timing, an end.
@@ -91,6 +93,7 @@ impl Word for ShopWord {
             | Self::FoundAgain(_)
             | Self::Moved(_)
             | Self::WentWrong(_)
+            | Self::ScrapDone(_)
             | Self::ReallyUsed(_)
             | Self::Unreadable { .. } => Taking::Aside,
             Self::PutBack { target } => Taking::Back(*target),
@@ -193,6 +196,15 @@ pub fn moves(facts: &[ShopFact]) -> Vec<OwnMove> {
     last_said(facts, said, |known, own| known.size == own.size)
 }
 
+/// Pieces of scrap that were done first here, each as it was last said.
+#[must_use]
+pub fn scraps(facts: &[ShopFact]) -> Vec<OwnScrap> {
+    fn said(word: &ShopWord) -> Option<&OwnScrap> {
+        if let ShopWord::ScrapDone(own) = word { Some(own) } else { None }
+    }
+    last_said(facts, said, OwnScrap::is_of)
+}
+
 /// What was really used here, each as it was last said.
 #[must_use]
 pub fn uses(facts: &[ShopFact]) -> Vec<OwnUse> {
@@ -250,6 +262,7 @@ pub(super) fn is_a_case(facts: &[ShopFact], case: Uuid) -> bool {
         ShopWord::FoundAgain(own) => own.crack == case,
         ShopWord::Moved(own) => own.size == case,
         ShopWord::WentWrong(own) => own.entry == case,
+        ShopWord::ScrapDone(own) => own.piece == case,
         ShopWord::Coupon(own) => own.coupon == case,
         _ => false,
     })

@@ -2,7 +2,8 @@
 
 use crate::common::Bench;
 use rstest::rstest;
-use vanadin_core::method::MethodId;
+use uuid::Uuid;
+use vanadin_core::method::{MethodId, OwnScrap};
 use vanadin_core::plan::{Contender, Plan, TAUGHT};
 
 fn lever(method: &str) -> Bench {
@@ -211,6 +212,52 @@ fn our_own_repairs_move_the_odds_and_the_skill() {
     assert!((skill(&bench).unwrap() + 0.2).abs() < 1e-9, "-0.25 x (1 - 1/5)");
     bench.shop.done_often = Some(vec!["arc_nickel_iron".to_owned()]);
     assert_eq!(skill(&bench), None);
+}
+
+#[test]
+fn a_piece_of_scrap_counts_half_a_repair_as_practice() {
+    use vanadin_core::job::Change;
+    use vanadin_core::plan::Asks;
+    let mut bench = lever("arc_nickel_iron");
+    bench.shop.done_often = Some(Vec::new());
+    let skill = |bench: &Bench| {
+        let plan = bench.plan();
+        let taken = plan.methods.taken().unwrap();
+        taken.odds_parts.iter().find(|part| part.name == "skill").map_or(0.0, |part| part.shift)
+    };
+    let asks = |bench: &Bench| Asks::of(&bench.job(), &bench.plan(), &bench.facts, &bench.shop).scraps;
+    let line = |bench: &Bench| {
+        let lines = bench.plan().torch.unwrap().lay_out;
+        lines.into_iter().find(|line| line.words.starts_with("A piece of scrap done first"))
+    };
+    assert!((skill(&bench) + 0.25).abs() < 1e-9 && asks(&bench).is_empty());
+    let step = line(&bench).unwrap().step;
+    let tick = bench.say(Change::Tick { step, done: true });
+    // By hand: -0.25 x (1 - 0.5 / 5)
+    assert!((skill(&bench) + 0.225).abs() < 1e-9, "{}", skill(&bench));
+    let told = asks(&bench);
+    assert_eq!((told.len(), told[0].piece, told[0].method), (1, tick, MethodId::ArcNickelIron));
+    // Told to the shop it counts for this job once, and takes its line from nobody.
+    bench.shop.scraps.clone_from(&told);
+    assert!((skill(&bench) + 0.225).abs() < 1e-9);
+    assert!(line(&bench).unwrap().done);
+    // Of another job it counts beside its own: nine and its own make five.
+    let other = |at: u128| OwnScrap { job: Uuid::from_u128(at), ..told[0].clone() };
+    bench.shop.scraps.extend((1..=8).map(other));
+    assert!((skill(&bench) + 0.25 * 0.1).abs() < 1e-9, "{}", skill(&bench));
+    bench.shop.scraps.push(other(9));
+    assert_eq!(skill(&bench), 0.0);
+    assert!(line(&bench).is_some(), "what it did itself asks for no less");
+    bench.shop.scraps.push(other(10));
+    assert!(line(&bench).is_none(), "practised without it");
+    // By another way it is no practice.
+    bench.shop.scraps.truncate(1);
+    bench.shop.scraps[0].method = MethodId::ArcNickel;
+    bench.say(Change::Tick { step, done: false });
+    assert!(asks(&bench).is_empty());
+    assert!((skill(&bench) + 0.25).abs() < 1e-9);
+    bench.set("method.choice", "arc_nickel");
+    assert!((skill(&bench) + 0.225).abs() < 1e-9);
 }
 
 #[test]

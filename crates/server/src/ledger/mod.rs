@@ -15,7 +15,7 @@ use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::ledger::{LedgerAnswer, LedgerCase, QUESTION_MOST, Said, Wall, ask, cases_among, wall};
 use vanadin_core::method::OwnRepair;
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::shop::{coupons, faults, learned, left_out, moves, repairs, timed, tips, uses};
+use vanadin_core::shop::{coupons, faults, learned, left_out, moves, repairs, scraps, timed, tips, uses};
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::desk::Desk;
@@ -58,6 +58,7 @@ async fn with<T>(
         moves: &moves(&shop.facts),
         faults: &faults(&shop.facts),
         uses: &uses(&shop.facts),
+        scraps: &scraps(&shop.facts),
         coupons: &coupons(&shop.facts),
         left_out: &left_out(&shop.facts),
     };

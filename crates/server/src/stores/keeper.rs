@@ -9,10 +9,10 @@ use vanadin_core::crack::tip_offset::OwnTip;
 use vanadin_core::faults::own::OwnFault;
 use vanadin_core::heat::OwnFactor;
 use vanadin_core::job::Became;
-use vanadin_core::method::{OwnMove, OwnRepair};
+use vanadin_core::method::{OwnMove, OwnRepair, OwnScrap};
 use vanadin_core::plan::Asks;
 use vanadin_core::shop::{
-    ShopWord, faults, learned, moves, repairs, set_right, timed as timed_here, tips, uses,
+    ShopWord, faults, learned, moves, repairs, scraps, set_right, timed as timed_here, tips, uses,
 };
 use vanadin_core::stores::{OwnUse, used_up};
 
@@ -114,6 +114,7 @@ async fn take_off_for(desk: &Desk, job: Uuid, asks: Asks) -> Result<(), ApiError
     }
     tell_moves(desk, job, asks.moves).await?;
     tell_faults(desk, job, asks.faults).await?;
+    tell_scraps(desk, job, asks.scraps).await?;
     tell_uses(desk, asks.uses).await?;
     for gone in asks.gone {
         let shop = desk.shop().await?;
@@ -170,6 +171,21 @@ async fn tell_faults(desk: &Desk, job: Uuid, said: Vec<OwnFault>) -> Result<(), 
         let known = told.iter().find(|it| it.entry == own.entry);
         if known.map_or(!own.taken_back, |known| *known != own) {
             said_by_itself(desk, Uuid::new_v4(), ShopWord::WentWrong(own)).await?;
+        }
+    }
+    Ok(())
+}
+
+/// The same of scrap that was done first.
+async fn tell_scraps(desk: &Desk, job: Uuid, said: Vec<OwnScrap>) -> Result<(), ApiError> {
+    let told = scraps(&desk.shop().await?.facts);
+    let gone = told.iter().filter(|it| it.job == job && !said.iter().any(|own| own.is_of(it)));
+    let gone: Vec<OwnScrap> = gone.map(|it| OwnScrap { taken_back: true, ..it.clone() }).collect();
+    for own in said.into_iter().chain(gone) {
+        let own = OwnScrap { name: short(&own.name), ..own };
+        let known = told.iter().find(|it| it.is_of(&own));
+        if known.map_or(!own.taken_back, |known| *known != own) {
+            said_by_itself(desk, Uuid::new_v4(), ShopWord::ScrapDone(own)).await?;
         }
     }
     Ok(())

@@ -224,6 +224,41 @@ async fn what_went_wrong_and_what_moved_is_told_by_the_job_and_taken_back_with_i
 }
 
 #[rocket::async_test]
+async fn scrap_that_was_done_first_is_told_by_the_job_and_taken_back_with_it() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack?find=brewery").await;
+    let job: Uuid = rack["lines"][0]["id"].as_str().unwrap().parse().unwrap();
+    let (_, view) = server.set(job, "method.choice", "tig_braze_si").await;
+    let lay_out = view["plan"]["torch"]["lay_out"].as_array().unwrap();
+    let scrap = |it: &&Value| it["words"].as_str().unwrap().starts_with("A piece of scrap done first");
+    let step = lay_out.iter().find(scrap).unwrap()["step"].clone();
+    let practice = |wall: &Value| {
+        let lines = wall["learned"].as_array().unwrap();
+        let line = lines.iter().find(|it| it["name"] == "TIG braze, silicon bronze, practice");
+        line.map(|line| line["words"].as_str().unwrap().to_owned())
+    };
+    assert_eq!(practice(&server.get("/api/ledger").await.1), None);
+    let tick = |done: bool| json!({ "kind": "tick", "step": step, "done": done });
+    assert_eq!(server.say(job, tick(true)).await.0, Status::Ok);
+    let wall = until(&server, "it is told", |wall| practice(wall).is_some()).await;
+    let words = "0.5 of the 5 repairs that make it practised: from 1 piece of scrap";
+    assert_eq!(practice(&wall).unwrap(), words);
+    let (_, cases) = server.get("/api/ledger/cases?of=learned&line=TIG%20braze,%20silicon%20bronze,%20practice").await;
+    assert_eq!(cases["cases"][0]["job"], json!(job), "{cases}");
+    // It was steel: left out with its reason it counts no more.
+    let out = json!({ "kind": "leave_out", "case": cases["cases"][0]["case"], "reason": "it was steel" });
+    assert_eq!(said(&server, out).await.0, Status::Ok);
+    let (_, wall) = server.get("/api/ledger").await;
+    assert_eq!(practice(&wall), None, "{wall}");
+    let left_out = wall["left_out"].as_array().unwrap().last().unwrap();
+    assert!(left_out["name"].as_str().unwrap().starts_with("a piece of scrap, "), "{left_out}");
+    let back = json!({ "kind": "let_in", "case": cases["cases"][0]["case"] });
+    assert_eq!(said(&server, back).await.0, Status::Ok);
+    assert_eq!(server.say(job, tick(false)).await.0, Status::Ok);
+    until(&server, "it is taken back", |wall| practice(wall).is_none()).await;
+}
+
+#[rocket::async_test]
 async fn what_was_really_used_is_told_by_the_job_and_taken_back_with_it() {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
     let (_, rack) = server.get("/api/rack?find=brewery").await;

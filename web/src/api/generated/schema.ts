@@ -5958,6 +5958,21 @@ export interface components {
             /** @description As [`Variant::id`] has it. */
             variant: string;
         };
+        /** @description A piece of scrap done here by a method, for a job. */
+        OwnScrap: {
+            /** Format: uuid */
+            job: string;
+            method: components["schemas"]["MethodId"];
+            /** @description The part it was done for, as it was called then. */
+            name: string;
+            /**
+             * Format: uuid
+             * @description The tick that said it.
+             */
+            piece: string;
+            /** @description It is ticked no more. */
+            taken_back?: boolean;
+        };
         /** @description An end that was found once, and then better. */
         OwnTip: {
             /**
@@ -7249,6 +7264,8 @@ export interface components {
             /** @description What became of its own repairs, as last said of each. */
             repairs: components["schemas"]["OwnRepair"][];
             rods?: string[] | null;
+            /** @description Pieces of scrap that were done first here. */
+            scraps?: components["schemas"]["OwnScrap"][];
             /** @description Ids of the welding sets at hand; `None` while nobody has said. */
             sets?: string[] | null;
             /**
@@ -7347,6 +7364,9 @@ export interface components {
         }) | (components["schemas"]["OwnFault"] & {
             /** @enum {string} */
             kind: "went_wrong";
+        }) | (components["schemas"]["OwnScrap"] & {
+            /** @enum {string} */
+            kind: "scrap_done";
         }) | (components["schemas"]["Coupon"] & {
             /** @enum {string} */
             kind: "coupon";

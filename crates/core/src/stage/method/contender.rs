@@ -135,10 +135,10 @@ impl Judged<'_> {
         let target = self.target_of(way);
         let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
         let variant = self.variant(way);
-        let (own, done_here) = own_outcomes(&self.shop.repairs, (way.method, variant), self.belief.leading);
+        let own = own_outcomes(&self.shop.repairs, (way.method, variant), self.belief.leading);
         let odds_start = odds_of(way.method, variant, &own);
         let mut moves = self.moves(way, target.as_ref(), edges);
-        moves.own_count = self.practised(way.method, done_here);
+        moves.own_count = self.practised(way.method);
         let moved = moves.parts(way.method);
         let odds = odds_with(odds_start, &moved);
         let (strength, strong) = self.strength(way);

@@ -204,7 +204,7 @@ impl Judged<'_> {
             way.method.entry().joins,
             Joins::Pins | Joins::PinsAndLocks | Joins::Strap | Joins::Epoxy
         );
-        if melts && !self.shop.practised(way.method) {
+        if melts && !self.shop.practised(way.method, self.job) {
             steps.hands("scrap", "A piece of scrap first", 10.0, "fewer than five by this way here");
         }
     }

@@ -15,6 +15,7 @@ mod words;
 use std::sync::Arc;
 
 use serde::Serialize;
+use uuid::Uuid;
 
 use super::cracks::{CrackPlan, Laid};
 use super::heat::{Sources, StepSources};
@@ -22,6 +23,7 @@ use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, PrepPlan, missing_cm3};
 use super::strap::{StrapPlan, StrapsAsked};
 use super::taught::{DENSITY, GROOVE, SIDES, Taught};
+use super::torch::scrap_step;
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::casting::shape::PartShape;
 use crate::field;
@@ -30,12 +32,12 @@ use crate::iron::{Belief, Era, Iron, least, strongest};
 use crate::job::Round;
 use crate::ledger::joint_strength;
 use crate::method::{
-    ARC_ONLY_KG, Asked, Effect, MethodId, Piece, Ruling, School, ScorePart, StitchKind, Target, Way,
-    apply_rules, hours_points, money_points, pass_of, strength_points, target,
+    ARC_ONLY_KG, Asked, Effect, MethodId, PRACTISED, Piece, Ruling, School, ScorePart, StitchKind, Target,
+    Way, apply_rules, hours_points, money_points, pass_of, strength_points, target,
 };
 use crate::quantity::{Celsius, Unit, WallMillimetres};
 use crate::render::said_exactly;
-use crate::shop::Shop;
+use crate::shop::{SCRAP_COUNTS, Shop};
 pub use contender::{Contender, OddsLine, SchoolChoice};
 pub(crate) use fill::{FillsKnown, ToFill};
 pub use hours::{Moment, Ready};
@@ -94,6 +96,7 @@ pub(crate) struct Ruled {
 
 /// What the contenders are judged with.
 pub(crate) struct Judged<'a> {
+    pub job: Uuid,
     pub round: &'a Round,
     pub shop: &'a Shop,
     pub part: &'a PartFacts,
@@ -355,11 +358,16 @@ impl Judged<'_> {
         })
     }
 
-    /// Repairs by a method, where the shop has said which ways it has done five times and more; nothing while it has not.
-    fn practised(&self, method: MethodId, done_here: u32) -> Option<f64> {
-        const OFTEN: f64 = 5.0;
-        let often = self.shop.done_often.as_ref()?.iter().any(|id| id == method.id());
-        Some(if often { OFTEN } else { f64::from(done_here) })
+    /// Repairs by a method, a piece of scrap as half of one, where the shop has said which ways it has done five times
+    /// and more; nothing while it has not.
+    fn practised(&self, method: MethodId) -> Option<f64> {
+        self.shop.done_often.as_ref()?;
+        if self.shop.says_often(method) {
+            return Some(PRACTISED);
+        }
+        let scrap = self.shop.scrap_done(method, self.job) || self.round.ticked.contains(&scrap_step(method));
+        let own = if scrap { SCRAP_COUNTS } else { 0.0 };
+        Some(self.shop.practice(method, self.job) + own)
     }
 
     /// A strap for each seam of a way that carries and stands less than whole iron.

@@ -12,7 +12,7 @@ use crate::job::{CheckPlace, CheckWhat, Deed, Lighting, TorchEntry};
 use crate::method::odds_words;
 use crate::method::{
     ARC_ONLY_KG, CRACK_OPEN, MethodId, Moves, NotGood, Odds, OddsPart, School, Target, ToeCrack, Variant,
-    Way, odds_with, own_outcomes,
+    Way, odds_with,
 };
 use crate::stage::cooling::{limit_k_per_h, wrapping};
 use crate::stage::looked::{self, Stands};
@@ -96,9 +96,7 @@ impl Judged<'_> {
     pub fn moves_of(&self, way: Way) -> (Moves, Moves) {
         let (target, edges) = (self.target_of(way), self.edges());
         let mut planned = self.planned_moves(way, target.as_ref(), &edges);
-        let (_, done_here) =
-            own_outcomes(&self.shop.repairs, (way.method, self.variant(way)), self.belief.leading);
-        planned.own_count = self.practised(way.method, done_here);
+        planned.own_count = self.practised(way.method);
         let mut goes = planned.clone();
         self.as_logged(way, target.as_ref(), &mut goes);
         (planned, goes)

@@ -1,6 +1,7 @@
 //! What lies ready before it is lit: ticked line by line, since after that one cannot stop.
 
 use serde::Serialize;
+use uuid::Uuid;
 
 use crate::field;
 use crate::heat::HeatSource;
@@ -37,6 +38,16 @@ fn step_of(words: &str) -> WorkStep {
     WorkStep { what: Work::LayOut, at: None, number: Some(number) }
 }
 
+/// The line that asks for a piece of scrap first.
+fn scrap_words(method: MethodId) -> String {
+    format!("A piece of scrap done first, {}: fewer than five repairs by this way here", method.entry().label)
+}
+
+/// The same as it is ticked.
+pub(crate) fn scrap_step(method: MethodId) -> WorkStep {
+    step_of(&scrap_words(method))
+}
+
 /// The lines as they stand: ticked or not.
 pub(crate) fn lines(round: &Round, words: Vec<String>) -> Vec<LayLine> {
     let line = |words: String| {
@@ -68,6 +79,7 @@ pub(crate) fn hot_work(round: &Round, units: UnitSystem) -> Vec<String> {
 pub(super) struct LayOut<'a> {
     pub round: &'a Round,
     pub shop: &'a Shop,
+    pub job: Uuid,
     pub part: &'a PartFacts,
     pub way: Way,
     pub heat: &'a HeatPlan,
@@ -108,8 +120,8 @@ impl LayOut<'_> {
             };
             list.push(format!("{tools}, gloves, {shade}, extraction without a draught on the part"));
             list.extend(self.hands());
-            if !self.shop.practised(self.way.method) {
-                list.push("A piece of scrap done first: fewer than five repairs by this way here".to_owned());
+            if !self.shop.practised(self.way.method, self.job) {
+                list.push(scrap_words(self.way.method));
             }
             list.push("Where the first bead goes is pointed out on the map".to_owned());
             list.extend(hot_work(self.round, part.units));

@@ -25,7 +25,7 @@ pub(crate) use clocks::Falls;
 pub use clocks::TorchClock;
 use lay_out::LayOut;
 pub use lay_out::{LayLine, not_laid_out};
-pub(crate) use lay_out::{hot_work as laid_out_hot, lines as laid_out};
+pub(crate) use lay_out::{hot_work as laid_out_hot, lines as laid_out, scrap_step};
 pub(crate) use lighting::Bake;
 pub use lighting::{TackState, TackTurn};
 pub use on_map::BeadOnFace;
@@ -152,7 +152,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
         peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != "none",
         lay_out: laid_out(
             job.round(),
-            LayOut { round: job.round(), shop, part, way, heat, prep, cooling, takes }.words(),
+            LayOut { round: job.round(), shop, job: job.id, part, way, heat, prep, cooling, takes }.words(),
         ),
         ..torch_plan(job, part, way, heat, prep, cooling)
     });
