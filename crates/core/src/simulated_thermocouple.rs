@@ -99,7 +99,7 @@ impl Pad {
             return None;
         }
         let in_hand = !last.over && heat.cancelled_min.is_none();
-        let body = plan.casting(job, shop)?;
+        let body = if baked { plan.casting(job, shop)? } else { plan.warmed(job, shop)? };
         let station = job.round().get(field::part::BREAK_STATION).map_or(0.5, |percent| percent / 100.0);
         let planned = match heat.lit.what {
             Lighting::Main => plan.heat.as_ref(),

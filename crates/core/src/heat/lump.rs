@@ -28,6 +28,7 @@ impl OutOfHeat {
             EMISSIVITY * STEFAN_BOLTZMANN * ((celsius + ZERO_C).powi(4) - (ambient_c + ZERO_C).powi(4));
         let bare = self.h_w_m2k * over + radiates;
         body.surface_m2() * (self.bare_share * bare + (1.0 - self.bare_share) * WRAPPED_H * over)
+            + body.drain_w_k() * over
     }
 
     /// Seconds until a part has fallen from one temperature to another; 0 where it is there already, nothing where it

@@ -167,3 +167,15 @@ pub struct WorkStep {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub number: Option<u32>,
 }
+
+impl WorkStep {
+    /// Something that lies ready, by what it says: where that changes, it is laid out anew.
+    #[must_use]
+    pub fn laid_out(words: &str) -> Self {
+        const PRIME: u32 = 16_777_619;
+        let number = words
+            .bytes()
+            .fold(2_166_136_261_u32, |so_far, byte| (so_far ^ u32::from(byte)).wrapping_mul(PRIME));
+        Self { what: Work::LayOut, at: None, number: Some(number) }
+    }
+}

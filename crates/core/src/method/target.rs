@@ -111,7 +111,10 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
     let mut disagree = None;
     let mut forced_by = None;
     let mut target_c = base;
-    let nickel_arc = matches!(way.school, School::Warm | School::Hot) || way.method == MethodId::TigNickel;
+    // Local as warm, which only the nickel sticks have.
+    let as_warm = way.school == School::Local && way.method.schools().any(|school| school == School::Warm);
+    let nickel_arc =
+        as_warm || matches!(way.school, School::Warm | School::Hot) || way.method == MethodId::TigNickel;
     if nickel_arc && has(Iron::Ductile) {
         target_c += 50.0;
         forced_by = plausible.iter().any(|iron| *iron != Iron::Ductile).then_some(Iron::Ductile);

@@ -162,6 +162,8 @@ pub enum School {
     WholePart,
     /// Gas fusion with the part at a modest heat, melted at the joint alone.
     Modest,
+    /// The seam and what lies round it, the rest of the part cold.
+    Local,
     /// A small part that the arc itself warms.
     ArcOnly,
     NoHeat,
@@ -175,6 +177,7 @@ impl School {
         ("hot", "Hot: the whole part, about {300 degC}"),
         ("whole_part", "Whole part, dull red"),
         ("modest", "Modest: {250 degC}, melted at the joint alone"),
+        ("local", "Local: the seam and what lies round it, the rest cold"),
         ("arc_only", "Arc only: the arc itself warms a small part"),
     ];
 
@@ -186,6 +189,7 @@ impl School {
             "hot" => Some(Self::Hot),
             "whole_part" => Some(Self::WholePart),
             "modest" => Some(Self::Modest),
+            "local" => Some(Self::Local),
             "arc_only" => Some(Self::ArcOnly),
             _ => None,
         }
@@ -199,6 +203,7 @@ impl School {
             Self::Hot => "hot",
             Self::WholePart => "whole part",
             Self::Modest => "modest",
+            Self::Local => "local",
             Self::ArcOnly => "arc only",
             Self::NoHeat => "no heat",
         }
@@ -208,7 +213,7 @@ impl School {
     #[must_use]
     pub fn preheats(self) -> bool {
         match self {
-            Self::Warm | Self::Hot | Self::WholePart | Self::Modest => true,
+            Self::Warm | Self::Hot | Self::WholePart | Self::Modest | Self::Local => true,
             Self::Cold | Self::ArcOnly | Self::NoHeat => false,
         }
     }
@@ -224,7 +229,7 @@ impl School {
     pub fn wait_min_a_bead(self) -> f64 {
         match self {
             Self::Cold => 3.0,
-            Self::Warm => 1.0,
+            Self::Warm | Self::Local => 1.0,
             Self::Hot | Self::WholePart | Self::Modest | Self::ArcOnly => 0.5,
             Self::NoHeat => 0.0,
         }
@@ -235,7 +240,7 @@ impl School {
     pub fn bead_mm(self) -> f64 {
         match self {
             Self::Cold => 25.0,
-            Self::Warm | Self::ArcOnly => 40.0,
+            Self::Warm | Self::Local | Self::ArcOnly => 40.0,
             Self::Hot | Self::WholePart | Self::Modest => 60.0,
             Self::NoHeat => 0.0,
         }
@@ -278,7 +283,7 @@ impl Way {
     #[must_use]
     pub fn label(self) -> String {
         match self.school {
-            School::Cold | School::Warm | School::Hot | School::Modest | School::ArcOnly => {
+            School::Cold | School::Warm | School::Hot | School::Modest | School::Local | School::ArcOnly => {
                 format!("{}, {}", self.method.label(), self.school.word())
             }
             School::WholePart | School::NoHeat => self.method.label().to_owned(),

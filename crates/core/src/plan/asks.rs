@@ -20,7 +20,7 @@ use crate::record::FrozenPlan;
 use crate::shop::Shop;
 use crate::stage::looked::duty;
 use crate::stage::part::PartFacts;
-use crate::stage::torch::scrap_step;
+use crate::stage::scrap::scrap_step;
 use crate::stage::{Contender, SizePlan, UsedLine};
 use crate::stores::{OwnUse, Take, TakenWhen, UsedInRound};
 

@@ -4,6 +4,7 @@ use super::HeatPlan;
 use crate::heat::{BarPower, Body, FactorOf, HeatSource, OwnFactor, Packing, ReadAt, Runs, UNWRAP_C};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{HeatRef, Job, TorchEntry};
+use crate::method::School;
 use crate::quantity::Celsius;
 use crate::shop::Shop;
 use crate::stage::cooling::wrapping;
@@ -21,9 +22,11 @@ pub(super) fn from_cold(
     job: &Job,
     lit: &HeatRef<'_>,
     (part, plausible): (&PartFacts, &[Iron]),
+    heat: &HeatPlan,
 ) -> Option<(Body, BarPower)> {
-    let body = part.body(slowest_to_heat(plausible).iron.properties())?;
-    let power = book_power(lit.lit.frozen.as_ref()?.heated_with.as_ref()?, (part.station, part.closed()))?;
+    let body = heat.warms(part, slowest_to_heat(plausible).iron.properties())?;
+    let with = lit.lit.frozen.as_ref()?.heated_with.as_ref()?;
+    let power = book_power(with, (heat.station, part.closed()))?;
     let before = job.heats().nth(1).and_then(|before| before.latest_reading());
     let warm = before.is_some_and(|before| before.celsius > body.ambient.celsius() + WARM_K);
     (matches!(power, BarPower::Flame { .. }) && !warm).then_some((body, power))
@@ -67,7 +70,7 @@ impl Asked<'_> {
         if HeatSource::from_id(&with.help).is_some() {
             return None;
         }
-        let (body, power) = from_cold(self.job, &self.lit, (self.part, self.plausible))?;
+        let (body, power) = from_cold(self.job, &self.lit, (self.part, self.plausible), heat)?;
         let ambient_c = body.ambient.celsius();
         let bead =
             |entry: &&crate::job::LogEntry| entry.stands() && matches!(entry.entry, TorchEntry::Bead { .. });
@@ -84,7 +87,8 @@ impl Asked<'_> {
 
     /// The packing, by how it came down in it.
     fn cooling(&self) -> Option<OwnFactor> {
-        let way = self.lit.lit.frozen.as_ref()?.way?;
+        // What is warmed at its seam cools into its own cold iron, whatever it is packed in.
+        let way = self.lit.lit.frozen.as_ref()?.way.filter(|way| way.school != School::Local)?;
         let packed = wrapping(self.job.round(), self.shop, way);
         let last = self.lit.latest_reading()?;
         let done = self.lit.unwrapped() || last.celsius <= UNWRAP_C;

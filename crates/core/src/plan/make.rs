@@ -23,7 +23,7 @@ use crate::method::Way;
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::secret::{Practice, bench};
 use crate::shop::Shop;
-use crate::stage::heat::{HeatAsked, Sources, StepSources};
+use crate::stage::heat::{HeatAsked, NoZone, Sources, StepSources, Zone};
 use crate::stage::iron::IronAsked;
 use crate::stage::method::{Judged, Locked, Moment, Ruled};
 use crate::stage::part::PartFacts;
@@ -73,7 +73,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
     let locks = stages::locks(round, &facts, &belief);
 
-    let heats = Heats::at_hand(round, shop, &facts, &belief, runs);
+    let heats = Heats::at_hand((round, shop), &facts, &cracks.plan, &belief, runs);
     let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
     let judged = Judged {
         job: job.id,
@@ -90,6 +90,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         belief: &belief,
         cracks: &cracks.plan,
         sources: heats.sources.as_ref(),
+        at_the_seam: heats.at_the_seam.as_ref().map(Option::as_ref).map_err(|why| *why),
         steps: &heats.steps,
         runs,
         failed_here: failed_here(job, &cracks.plan),
@@ -230,7 +231,7 @@ impl Working<'_> {
         let mut heat = heat::stage(
             heat,
             target.as_ref(),
-            heats.sources.as_ref(),
+            chosen.map_or(heats.sources.as_ref(), |way| judged.sources_of(way)),
             &HeatAsked {
                 round,
                 part: facts,
@@ -307,6 +308,8 @@ fn gates(
 /// What heats the part, each tried on it.
 struct Heats {
     sources: Option<Sources>,
+    /// The seam and what lies round it alone.
+    at_the_seam: Result<Option<Sources>, NoZone>,
     /// Steps with a source of their own.
     steps: StepSources,
     /// What the oil is baked out with, where that is another.
@@ -314,13 +317,21 @@ struct Heats {
 }
 
 impl Heats {
-    fn at_hand(round: &Round, shop: &Shop, facts: &PartFacts, belief: &Belief, runs: &Runs) -> Self {
+    fn at_hand(
+        (round, shop): (&Round, &Shop),
+        facts: &PartFacts,
+        cracks: &[CrackPlan],
+        belief: &Belief,
+        runs: &Runs,
+    ) -> Self {
         let irons = &belief.plausible;
         let mut targets_c = method::targets_c(facts, belief);
         targets_c.extend(bake_target_c(round, facts));
         let of_one = |own| Sources::of_one(own, shop, facts, irons, &targets_c, runs);
         Self {
             sources: Sources::try_all(round, shop, facts, irons, &targets_c, runs),
+            at_the_seam: Zone::of(cracks, facts)
+                .map(|zone| Sources::of_the_zone(zone, (round, shop), facts, irons, &targets_c, runs)),
             steps: StepSources::read((round, shop), facts, irons, &targets_c, runs),
             bakes: round.get(field::heat::BAKE).and_then(of_one),
         }

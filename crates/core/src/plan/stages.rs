@@ -70,7 +70,8 @@ impl<'a> Later<'a> {
             return None;
         }
         let (planned, moves) = judged.moves_of(taken.way);
-        let heats = judged.sources.and_then(|sources| Some((sources.body, sources.power_of(heat)?)));
+        let heats =
+            judged.sources_of(taken.way).and_then(|sources| Some((sources.body, sources.power_of(heat)?)));
         let asked = TroubleAsked {
             round: self.round(),
             shop,
@@ -99,7 +100,7 @@ impl<'a> Later<'a> {
             laid: prep.map(|prep| (prep, self.map)),
             cooling: self.cooling,
             beads: chosen.and_then(|way| beads_asked(judged, way, heat?, prep?)),
-            body: judged.body(),
+            body: chosen.map_or_else(|| judged.body(), |way| judged.body_of(way)),
             trouble: self.trouble(),
             takes: self.methods.taken().map_or(&[], |taken| taken.takes.as_slice()),
             warming: heat.and_then(|heat| warming::warming(job, known, heat, judged.runs)),

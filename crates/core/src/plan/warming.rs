@@ -31,7 +31,7 @@ pub(super) fn warming(
     if lit.lit.what != Lighting::Main || lit.log.iter().any(|entry| entry.stands() && off(entry)) {
         return None;
     }
-    let (body, power) = from_cold(job, &lit, facts)?;
+    let (body, power) = from_cold(job, &lit, facts, heat)?;
     let ambient_c = body.ambient.celsius();
     let read = one_each(&lit.read_between(0.0, f64::INFINITY), EVERY_MIN);
     let last = read.last()?;

@@ -223,6 +223,14 @@ impl Plan {
         PartFacts::read(job.round(), shop).body(slowest_to_heat(&self.iron.plausible).iron.properties())
     }
 
+    /// What is warmed of it as it is planned: all of it, or the seam and what lies round it.
+    #[must_use]
+    pub fn warmed(&self, job: &Job, shop: &Shop) -> Option<Body> {
+        let zone = self.heat.as_ref().and_then(|heat| heat.zone);
+        let iron = slowest_to_heat(&self.iron.plausible).iron.properties();
+        zone.map_or_else(|| self.casting(job, shop), |zone| zone.body(iron))
+    }
+
     /// The casting cannot expand freely.
     #[must_use]
     pub fn closed(&self, job: &Job, shop: &Shop) -> bool {

@@ -4,7 +4,7 @@ use super::line::{self, PlanLine};
 use super::{CoolingPlan, HeatPlan, PrepPlan};
 use crate::heat::packing_words;
 use crate::iron::slowest_to_heat;
-use crate::method::{Target, Way};
+use crate::method::{School, Target, Way};
 use crate::stage::cooling::wrapping;
 use crate::stage::method::Judged;
 use crate::stage::part::PartFacts;
@@ -28,7 +28,7 @@ impl Worked {
     pub fn of(judged: &Judged<'_>, way: Way) -> Self {
         let target = judged.target_of(way);
         let prep = prep::prep_plan(&judged.prep_asked(way));
-        let heat = heat::heat_plan(way, target.as_ref(), judged.sources, judged.part, judged.runs);
+        let heat = heat::heat_plan(way, target.as_ref(), judged.sources_of(way), judged.part, judged.runs);
         let wrap = wrapping(judged.round, judged.shop, way);
         // Cooling starts at the last reading once covered, or at the most between beads in a plan.
         let covered_c = judged
@@ -42,7 +42,10 @@ impl Worked {
         };
         let start_c = covered_c.or_else(at_most_c);
         let slowest = slowest_to_heat(&judged.belief.plausible).iron;
-        let body = judged.part.body(slowest.properties());
+        let body = match way.school {
+            School::Local => judged.body_of(way),
+            _ => judged.part.body(slowest.properties()),
+        };
         let cooling = start_c.and_then(|start_c| {
             cooling::cooling_plan(
                 way,

@@ -1,6 +1,6 @@
 //! What is said of the shop, and what its log says.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -135,20 +135,31 @@ pub fn taken(facts: &[ShopFact]) -> impl Iterator<Item = &ShopFact> {
         .filter(move |fact| matches!(fact.change, ShopWord::Used { .. }) && !undone.contains(&fact.id))
 }
 
-/// What the program said of this shop, each as it was last said.
+/// What the program said of this shop, each as it was last said, the first first. `of` finds those among which the
+/// same one is looked for: a shop has thousands of repairs, and few things are said of one.
 fn last_said<T: Clone>(
     facts: &[ShopFact],
     said: fn(&ShopWord) -> Option<&T>,
-    same: impl Fn(&T, &T) -> bool,
+    of: fn(&T) -> Uuid,
+    same: fn(&T, &T) -> bool,
 ) -> Vec<T> {
-    let mut last: Vec<T> = Vec::new();
+    let mut last: Vec<&T> = Vec::new();
+    let mut places: HashMap<Uuid, Vec<usize>> = HashMap::new();
     for own in facts.iter().filter_map(|fact| said(&fact.change)) {
-        match last.iter_mut().find(|known| same(known, own)) {
-            Some(known) => known.clone_from(own),
-            None => last.push(own.clone()),
+        let among = places.entry(of(own)).or_default();
+        match among.iter().find(|at| same(last[**at], own)) {
+            Some(at) => last[*at] = own,
+            None => {
+                among.push(last.len());
+                last.push(own);
+            }
         }
     }
-    last
+    last.into_iter().cloned().collect()
+}
+
+fn any<T>(_: &T, _: &T) -> bool {
+    true
 }
 
 /// What became of each repair, as it was last said.
@@ -157,7 +168,7 @@ pub fn repairs(facts: &[ShopFact]) -> Vec<OwnRepair> {
     fn said(word: &ShopWord) -> Option<&OwnRepair> {
         if let ShopWord::Became(repair) = word { Some(repair) } else { None }
     }
-    last_said(facts, said, |known, own| known.lit == own.lit)
+    last_said(facts, said, |own| own.lit, any)
 }
 
 /// What was timed here, each timing as it was last said.
@@ -166,7 +177,7 @@ pub fn timed(facts: &[ShopFact]) -> Vec<TimedStep> {
     fn said(word: &ShopWord) -> Option<&TimedStep> {
         if let ShopWord::Timed(timed) = word { Some(timed) } else { None }
     }
-    last_said(facts, said, |known, own| known.fact == own.fact)
+    last_said(facts, said, |own| own.fact, any)
 }
 
 /// How each heating and cooling went here, as it was last said.
@@ -175,7 +186,7 @@ pub fn learned(facts: &[ShopFact]) -> Vec<OwnFactor> {
     fn said(word: &ShopWord) -> Option<&OwnFactor> {
         if let ShopWord::Learned(own) = word { Some(own) } else { None }
     }
-    last_said(facts, said, OwnFactor::is_of)
+    last_said(facts, said, |own| own.lit, OwnFactor::is_of)
 }
 
 /// Ends that were found again here, each as it was last said.
@@ -184,7 +195,7 @@ pub fn tips(facts: &[ShopFact]) -> Vec<OwnTip> {
     fn said(word: &ShopWord) -> Option<&OwnTip> {
         if let ShopWord::FoundAgain(own) = word { Some(own) } else { None }
     }
-    last_said(facts, said, OwnTip::is_of)
+    last_said(facts, said, |own| own.crack, OwnTip::is_of)
 }
 
 /// What the torch moved here, each size as it was last said.
@@ -193,7 +204,7 @@ pub fn moves(facts: &[ShopFact]) -> Vec<OwnMove> {
     fn said(word: &ShopWord) -> Option<&OwnMove> {
         if let ShopWord::Moved(own) = word { Some(own) } else { None }
     }
-    last_said(facts, said, |known, own| known.size == own.size)
+    last_said(facts, said, |own| own.size, any)
 }
 
 /// Pieces of scrap that were done first here, each as it was last said.
@@ -202,7 +213,7 @@ pub fn scraps(facts: &[ShopFact]) -> Vec<OwnScrap> {
     fn said(word: &ShopWord) -> Option<&OwnScrap> {
         if let ShopWord::ScrapDone(own) = word { Some(own) } else { None }
     }
-    last_said(facts, said, OwnScrap::is_of)
+    last_said(facts, said, |own| own.job, OwnScrap::is_of)
 }
 
 /// What was really used here, each as it was last said.
@@ -211,7 +222,7 @@ pub fn uses(facts: &[ShopFact]) -> Vec<OwnUse> {
     fn said(word: &ShopWord) -> Option<&OwnUse> {
         if let ShopWord::ReallyUsed(own) = word { Some(own) } else { None }
     }
-    last_said(facts, said, OwnUse::is_of)
+    last_said(facts, said, |own| own.lit, OwnUse::is_of)
 }
 
 /// What went wrong here, each as it was last said.
@@ -220,7 +231,7 @@ pub fn faults(facts: &[ShopFact]) -> Vec<OwnFault> {
     fn said(word: &ShopWord) -> Option<&OwnFault> {
         if let ShopWord::WentWrong(own) = word { Some(own) } else { None }
     }
-    last_said(facts, said, |known, own| known.entry == own.entry)
+    last_said(facts, said, |own| own.entry, any)
 }
 
 /// Coupons that were broken here, each as it was last said, in the order of their breaking.

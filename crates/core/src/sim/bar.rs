@@ -157,6 +157,11 @@ impl<const CELLS: usize> BarOf<CELLS> {
         self.bare_count = bare as f64;
     }
 
+    /// What a cell loses for each K at a temperature, to the air and to the iron round it.
+    fn loss_w_k(&self, cell: usize, t: f64) -> f64 {
+        self.cell_surface_m2 * self.loss_w_m2k(cell, t) + self.body.drain_w_k() / CELLS as f64
+    }
+
     /// What a cell loses for each K and m² at a temperature.
     fn loss_w_m2k(&self, cell: usize, t: f64) -> f64 {
         if self.bare[cell] { loss_w_m2k(self.h, EMISSIVITY, t, self.surroundings_c) } else { COVERED_H }
@@ -201,7 +206,7 @@ impl<const CELLS: usize> BarOf<CELLS> {
             let heat_w_k = a_step_kg * self.body.iron.specific_heat(t);
             let (loss_w_k, power_w) = match given {
                 Some(given) => (0.0, given[cell]),
-                None => (self.cell_surface_m2 * self.loss_w_m2k(cell, t), self.power_into(cell, swept_w)),
+                None => (self.loss_w_k(cell, t), self.power_into(cell, swept_w)),
             };
             let links = if cell == 0 || cell == CELLS - 1 { g } else { 2.0 * g };
             diagonal[cell] = heat_w_k + loss_w_k + links;
@@ -307,7 +312,7 @@ impl<const CELLS: usize> BarOf<CELLS> {
     /// Heat balance of a cell in W at the present temperatures.
     fn balance_w(&self, cell: usize) -> f64 {
         let t = self.cells_c[cell];
-        let loss = self.loss_w_m2k(cell, t) * self.cell_surface_m2 * (t - self.surroundings_c);
+        let loss = self.loss_w_k(cell, t) * (t - self.surroundings_c);
         let left = if cell > 0 { self.cells_c[cell - 1] - t } else { 0.0 };
         let right = if cell < CELLS - 1 { self.cells_c[cell + 1] - t } else { 0.0 };
         self.power_into(cell, self.swept_w()) - loss + self.link_w_k * (left + right)
@@ -329,8 +334,8 @@ impl<const CELLS: usize> BarOf<CELLS> {
             for cell in 0..CELLS {
                 let kelvin = self.cells_c[cell] + ZERO_C;
                 let radiates = 4.0 * EMISSIVITY * STEFAN_BOLTZMANN * kelvin.powi(3);
-                let slope =
-                    self.cell_surface_m2 * if self.bare[cell] { self.h + radiates } else { COVERED_H };
+                let to_air = if self.bare[cell] { self.h + radiates } else { COVERED_H };
+                let slope = self.cell_surface_m2 * to_air + self.body.drain_w_k() / CELLS as f64;
                 let links = if cell == 0 || cell == CELLS - 1 { g } else { 2.0 * g };
                 let (before_upper, before_right) =
                     if cell == 0 { (0.0, 0.0) } else { (upper[cell - 1], right[cell - 1]) };

@@ -20,6 +20,8 @@ pub struct Body {
     pub height: Millimetres,
     surface_factor: f64,
     pub ambient: Celsius,
+    /// What the cold iron round it draws off, in W/K; 0 for a whole casting.
+    drain_w_k: f64,
 }
 
 impl Body {
@@ -33,7 +35,7 @@ impl Body {
         ambient: Celsius,
     ) -> Result<Self, OutOfRange> {
         OutOfRange::check("a shape factor", "", SURFACE_FACTORS, surface_factor)?;
-        Ok(Self { iron, mass, length, width, height, surface_factor, ambient })
+        Ok(Self { iron, mass, length, width, height, surface_factor, ambient, drain_w_k: 0.0 })
     }
 
     /// Surface in m²: the bounding box's, times the shape factor.
@@ -41,6 +43,17 @@ impl Body {
     pub fn surface_m2(&self) -> f64 {
         let [l, w, h] = [self.length, self.width, self.height].map(|side| side.millimetres() / 1000.0);
         2.0 * (l * w + w * h + h * l) * self.surface_factor
+    }
+
+    /// A piece of a larger casting, whose iron draws off so much of it in W/K.
+    #[must_use]
+    pub(crate) fn drained(self, drain_w_k: f64) -> Self {
+        Self { drain_w_k, ..self }
+    }
+
+    /// What the cold iron round it draws off, in W/K; 0 for a whole casting.
+    pub(crate) fn drain_w_k(&self) -> f64 {
+        self.drain_w_k
     }
 
     /// The same in size, if it weighed so much.

@@ -54,8 +54,8 @@ impl Cools for Lump {
     fn step(&mut self, loss_factor: f64) {
         let (t, ambient) = (self.core_c, self.body.ambient.celsius());
         let heat = self.body.mass.kilograms() * self.body.iron.specific_heat(t) / AIR_STEP_S;
-        let loss =
-            self.body.surface_m2() * loss_factor * loss_w_m2k(OUTSIDE_H, self.outside.emissivity, t, ambient);
+        let to_air = loss_factor * loss_w_m2k(OUTSIDE_H, self.outside.emissivity, t, ambient);
+        let loss = self.body.surface_m2() * to_air + self.body.drain_w_k();
         self.core_c = (heat * t + loss * ambient) / (heat + loss);
     }
 
@@ -192,12 +192,13 @@ impl Cools for Shells {
         let casting_w_k =
             self.body.mass.kilograms() * self.body.iron.specific_heat(self.t[0]) / PACKED_STEP_S;
         // a T0 + b T60 = e at the casting, c T0 + d T60 = f at the outermost shell.
-        let (a, b) = (casting_w_k + first_link * (1.0 - self.r[0]), -first_link * self.q[0]);
+        let drain_w_k = self.body.drain_w_k();
+        let (a, b) = (casting_w_k + drain_w_k + first_link * (1.0 - self.r[0]), -first_link * self.q[0]);
         let (c, d) = (
             -last_link * self.r[last],
             self.heat_w_k[SHELLS - 1] + last_link * (1.0 - self.q[last]) + out_w_k,
         );
-        let e = casting_w_k * self.t[0] + first_link * p[0];
+        let e = casting_w_k * self.t[0] + drain_w_k * ambient + first_link * p[0];
         let f = self.heat_w_k[SHELLS - 1] * self.t[SHELLS] + out_w_k * ambient + last_link * p[last];
         let (casting_c, outermost_c) = ((e * d - b * f) / (a * d - b * c), (a * f - c * e) / (a * d - b * c));
         for (t, (p, (q, r))) in self.t[1..SHELLS].iter_mut().zip(p.iter().zip(self.q.iter().zip(&self.r))) {

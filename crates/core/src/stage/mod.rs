@@ -17,6 +17,7 @@ pub(crate) mod prep;
 pub(crate) mod proof;
 pub(crate) mod really;
 pub(crate) mod rounds_told;
+pub(crate) mod scrap;
 #[expect(clippy::module_inception, reason = "what all the stages have in common has no other name")]
 mod stage;
 mod station;

@@ -101,11 +101,19 @@ fn the_energy_is_that_of_the_irons_specific_heat() {
 }
 
 #[rstest]
-#[case::thin_wall("9", 20.0)]
-#[case::twenty("20", 20.0)]
-#[case::thick_wall("31", 31.0)]
-fn the_soak_is_a_minute_for_each_millimetre_and_twenty_at_least(#[case] wall: &str, #[case] minutes: f64) {
+#[case::thin_wall("hot", "9", 9.0)]
+#[case::thick_wall("hot", "31", 31.0)]
+#[case::a_skin("hot", "1.5", 2.0)]
+#[case::gas_welded_whole("whole_part", "9", 20.0)]
+#[case::gas_welded_whole_and_thick("whole_part", "31", 31.0)]
+fn the_soak_is_a_minute_for_each_millimetre_two_at_least_and_twenty_for_the_whole_part_gas_welded(
+    #[case] school: &str,
+    #[case] wall: &str,
+    #[case] minutes: f64,
+) {
     let mut bench = hot_lever(&["kiln"], &["vermiculite"]);
+    bench.set("method.choice", if school == "hot" { "arc_nickel_iron" } else { "gas_iron" });
+    bench.set("method.school", school);
     bench.set("part.wall", wall);
     assert_eq!(value(&bench.plan(), "heat.soak"), minutes);
 }

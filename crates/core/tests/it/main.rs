@@ -21,6 +21,7 @@ mod learned;
 mod ledger;
 mod lightings;
 mod listens;
+mod local_heat;
 mod map;
 mod method;
 mod next;

@@ -116,8 +116,8 @@ fn at_the_torch_the_next_thing_follows_the_reading() {
     let next = |bench: &Bench, celsius: f64| at_the_pad(bench, 60.0, celsius).2.next.verb;
     // Published: the trade reference, "Targets of the schools": hot 300; at least 260, at most target + 100
     assert_eq!(next(&bench, 299.0), "Heat to 300 °C");
-    assert_eq!(next(&bench, 300.0), "Soak 20 min more");
-    assert_eq!(next(&bench, 400.0), "Soak 15 min more", "at 390 it was warm five minutes before");
+    assert_eq!(next(&bench, 300.0), "Soak 14 min more");
+    assert_eq!(next(&bench, 400.0), "Soak 9 min more", "at 390 it was warm five minutes before");
     assert_eq!(next(&bench, 401.0), "Wait until under 400 °C");
     torch(&mut bench, TorchEntry::Bead { at: None }, 50);
     assert_eq!(next(&bench, 330.0), "Peen bead 1");
@@ -152,7 +152,7 @@ fn a_reading_by_hand_counts_like_one_of_the_pad() {
     let job = bench.job();
     // Hand-worked: (640 - 32) / 1.8 = 337.8
     assert!((job.round().latest_reading().unwrap().celsius - 337.8).abs() < 0.05);
-    assert_eq!(verb(&bench), "Soak 20 min more");
+    assert_eq!(verb(&bench), "Soak 14 min more");
     let wrong = job.round().log[0].fact;
     bench.say(Change::Strike { target: wrong, reason: "wrong spot".into() });
     assert_eq!(verb(&bench), "Take a reading");

@@ -243,7 +243,8 @@ async fn scrap_that_was_done_first_is_told_by_the_job_and_taken_back_with_it() {
     let wall = until(&server, "it is told", |wall| practice(wall).is_some()).await;
     let words = "0.5 of the 5 repairs that make it practised: from 1 piece of scrap";
     assert_eq!(practice(&wall).unwrap(), words);
-    let (_, cases) = server.get("/api/ledger/cases?of=learned&line=TIG%20braze,%20silicon%20bronze,%20practice").await;
+    let (_, cases) =
+        server.get("/api/ledger/cases?of=learned&line=TIG%20braze,%20silicon%20bronze,%20practice").await;
     assert_eq!(cases["cases"][0]["job"], json!(job), "{cases}");
     // It was steel: left out with its reason it counts no more.
     let out = json!({ "kind": "leave_out", "case": cases["cases"][0]["case"], "reason": "it was steel" });

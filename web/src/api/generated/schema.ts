@@ -6885,7 +6885,7 @@ export interface components {
          * @description How warm a method is done.
          * @enum {string}
          */
-        School: "cold" | "warm" | "hot" | "whole_part" | "modest" | "arc_only" | "no_heat";
+        School: "cold" | "warm" | "hot" | "whole_part" | "modest" | "local" | "arc_only" | "no_heat";
         /** @description A school of a method. */
         SchoolChoice: {
             id: string;

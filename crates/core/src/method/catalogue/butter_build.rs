@@ -20,6 +20,7 @@ pub(super) const METHOD: Method = Method {
             start: Start::Of(6.0, 4.0),
             fall: 1.0,
         },
+        super::local(180.0, Start::Of(6.0, 4.0)),
         Practice {
             school: School::Cold,
             target_c: Some(15.0),

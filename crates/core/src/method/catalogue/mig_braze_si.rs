@@ -10,7 +10,11 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     id: "mig_braze_si",
     label: "Wire braze, silicon bronze",
     doing: "Braze it with the wire and silicon bronze",
-    practices: &[warmed(180.0, Start::Of(6.0, 4.0)), arc_only(Start::Of(6.0, 4.0))],
+    practices: &[
+        warmed(180.0, Start::Of(6.0, 4.0)),
+        super::local(180.0, Start::Of(6.0, 4.0)),
+        arc_only(Start::Of(6.0, 4.0)),
+    ],
     stands_c: 250.0,
     filling: Filling {
         filler,

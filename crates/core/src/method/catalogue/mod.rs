@@ -254,6 +254,19 @@ fn by_wall<T>(wall_mm: f64, [thin, usual, thick]: [T; 3]) -> T {
     }
 }
 
+/// The seam and what lies round it warmed to this, in degC, and the odds it starts from: window and figures of the
+/// method's own warm school, else of its only heated one. House.
+const fn local(target_c: f64, start: Start) -> Practice {
+    Practice {
+        school: School::Local,
+        target_c: Some(target_c),
+        least_c: None,
+        most: Most::Over(100.0),
+        start,
+        fall: 1.0,
+    }
+}
+
 impl Method {
     #[must_use]
     pub fn practice(&self, school: School) -> Option<&Practice> {

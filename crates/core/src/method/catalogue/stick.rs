@@ -63,6 +63,7 @@ const PRACTICES: &[Practice] = &[
         start: Start::Of(6.5, 3.5),
         fall: 1.0,
     },
+    super::local(150.0, Start::Of(6.5, 3.5)),
     // Only the chill and the damp are taken off, and nothing is added for wall or shape.
     Practice {
         school: School::Cold,

@@ -10,7 +10,11 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     id: "tig_braze_al",
     label: "TIG braze, aluminium bronze",
     doing: "Braze it with TIG and aluminium bronze",
-    practices: &[warmed(220.0, Start::Of(7.0, 3.0)), arc_only(Start::Of(7.0, 3.0))],
+    practices: &[
+        warmed(220.0, Start::Of(7.0, 3.0)),
+        super::local(220.0, Start::Of(7.0, 3.0)),
+        arc_only(Start::Of(7.0, 3.0)),
+    ],
     stands_c: 370.0,
     filling: Filling {
         filler,

@@ -10,7 +10,11 @@ pub(super) const METHOD: Method = arc_bronze::method(ArcBronze {
     id: "tig_braze_si",
     label: "TIG braze, silicon bronze",
     doing: "Braze it with TIG and silicon bronze",
-    practices: &[warmed(180.0, Start::Of(7.0, 3.0)), arc_only(Start::Of(7.0, 3.0))],
+    practices: &[
+        warmed(180.0, Start::Of(7.0, 3.0)),
+        super::local(180.0, Start::Of(7.0, 3.0)),
+        arc_only(Start::Of(7.0, 3.0)),
+    ],
     stands_c: 250.0,
     filling: Filling {
         filler,

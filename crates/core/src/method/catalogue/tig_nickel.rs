@@ -14,14 +14,17 @@ pub(super) const METHOD: Method = Method {
     doing: "Weld it with TIG and nickel rod",
     leaves: "a little bright",
     joins: Joins::Arc,
-    practices: &[Practice {
-        school: School::WholePart,
-        target_c: Some(250.0),
-        least_c: None,
-        most: Most::Over(100.0),
-        start: Start::Of(6.5, 3.5),
-        fall: 1.0,
-    }],
+    practices: &[
+        Practice {
+            school: School::WholePart,
+            target_c: Some(250.0),
+            least_c: None,
+            most: Most::Over(100.0),
+            start: Start::Of(6.5, 3.5),
+            fall: 1.0,
+        },
+        super::local(250.0, Start::Of(6.5, 3.5)),
+    ],
     stands: Stands {
         for_good_c: 600.0,
         with_caution_c: super::AS_THE_CASTING_C,

@@ -31,7 +31,7 @@ pub(crate) fn figures(
         figures.push(
             Figure::new("heat.soak", "Soak", heat.soak_minutes, Unit::Minutes)
                 .rounded(Rounding::Up)
-                .because("As many minutes as the wall has millimetres, 20 at least, so that the middle comes up too.")
+                .because("As many minutes as the wall has millimetres, 2 at least, 20 where the whole part is gas-welded, so that the middle comes up too.")
                 .source(Source::House, Certainty::Computed),
         );
     }

@@ -3,16 +3,21 @@
 mod beside;
 mod by_eye;
 mod figures;
+mod planned;
 mod run;
 mod sources;
 mod steps;
 mod tried;
+mod words;
+mod zone;
 
 pub use beside::{GasPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool};
+pub(crate) use planned::{heat_plan, heated, soak_minutes};
 pub(crate) use run::{Help, net_flame};
 pub(crate) use sources::{MOST_MIN, Sources};
 pub use steps::{HeatStep, HeatStepPlan};
 pub(crate) use steps::{StepBurn, StepSources, burnt_words, gases_of};
+pub(crate) use zone::{NoZone, Zone};
 
 use std::sync::Arc;
 
@@ -21,15 +26,15 @@ use serde::Serialize;
 use super::cracks::CrackPlan;
 use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, Stage, Station};
-use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, hot_work_clearance, sticks};
-use crate::iron::Iron;
+use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, hot_work_clearance};
+use crate::iron::{Iron, IronProperties};
 use crate::job::Round;
-use crate::method::{School, Target, Way};
-use crate::quantity::{Celsius, Seconds, Unit, UnitSystem, Watts};
+use crate::method::{Target, Way};
+use crate::quantity::{Celsius, Seconds, Unit, Watts};
 use crate::record::HeatedWith;
 use crate::shop::Shop;
-use run::{BOOK, Run, SourceRun, turned_down};
-use sources::{CAREFUL_SWEEP, Reached};
+use run::{BOOK, Run, SourceRun};
+use words::sticks_words;
 
 /// A heating at the least and the most an estimated part may weigh.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
@@ -116,6 +121,9 @@ pub struct HeatPlan {
     pub runs_on: Vec<RunsOn>,
     /// What must stay cool, and how hot it gets.
     pub stays_cool: Vec<StaysCool>,
+    /// Only this of it is warmed; nothing where all of it is.
+    #[serde(skip)]
+    pub(crate) zone: Option<Zone>,
 }
 
 /// One heat at hand, tried on this part.
@@ -142,221 +150,6 @@ pub struct TriedHeat {
     /// What it burns and what it asks of hands, to the target and soaked: "0.51 m³ of propane, 23 min of hands". Empty
     /// where it does not get there.
     pub takes: String,
-}
-
-/// House: a minute of soak for each mm of wall, 20 at least.
-pub(crate) fn soak_minutes(way: Way, wall_mm: Option<f64>) -> f64 {
-    if way.school.preheats() { wall_mm.unwrap_or(0.0).max(20.0) } else { 0.0 }
-}
-
-const READ_AT: &str = "far side of the joint, and the coldest far corner";
-
-/// Where it is read, with the places on the map that were marked for it.
-fn read_at(part: &PartFacts) -> String {
-    match part.reading_places.as_slice() {
-        [] => READ_AT.to_owned(),
-        places => format!("{READ_AT} (on the map: {})", places.join(", ")),
-    }
-}
-
-pub(crate) fn heat_plan(
-    way: Way,
-    target: Option<&Target>,
-    sources: Option<&Sources>,
-    part: &PartFacts,
-    runs: &Runs,
-) -> Option<HeatPlan> {
-    let (wall_mm, units) = (part.wall_mm, part.units);
-    let say = |celsius| units.say(celsius, Unit::Celsius);
-    let cold = |sentence: String, target_c: f64, most_c: f64| HeatPlan {
-        cold: true,
-        sentence,
-        target_c,
-        least_c: target_c,
-        most_c,
-        source: String::new(),
-        source_label: String::new(),
-        even_share: 0.0,
-        help: String::new(),
-        throttle: 1.0,
-        hold_share: 0.0,
-        reached: true,
-        within_the_estimate: true,
-        short_k: 0.0,
-        minutes: 0.0,
-        between: None,
-        soak_minutes: 0.0,
-        timing: String::new(),
-        least_words: format!("at least {}", units.window(target_c, most_c, Unit::Celsius).0.text()),
-        most_words: format!("at most {}", units.window(target_c, most_c, Unit::Celsius).1.text()),
-        read_at: read_at(part),
-        curve: Vec::new(),
-        tried: Vec::new(),
-        along: Vec::new(),
-        station: 0.0,
-        sticks: String::new(),
-        learned: String::new(),
-        good_to: 0.0,
-        oven: Vec::new(),
-        gas: Vec::new(),
-        steps: Vec::new(),
-        begins: String::new(),
-        by_eye: String::new(),
-        edge: String::new(),
-        infrared: None,
-        runs_on: Vec::new(),
-        stays_cool: Vec::new(),
-    };
-    match (way.school, target) {
-        (School::NoHeat, _) => {
-            Some(cold(format!("No heat needed. Iron at {} or more.", say(15.0)), 15.0, 65.0))
-        }
-        (School::ArcOnly, Some(t)) => Some(HeatPlan {
-            least_c: t.least_c,
-            ..cold(
-                format!("No preheat: the arc itself warms it. Never over {}.", say(t.most_c)),
-                t.target_c,
-                t.most_c,
-            )
-        }),
-        (School::Cold, Some(t)) => Some(cold(
-            format!(
-                "No preheat. Take the chill and damp off, keep between {} and {}.",
-                say(t.target_c),
-                say(t.most_c)
-            ),
-            t.target_c,
-            t.most_c,
-        )),
-        (_, None) => None,
-        (School::Warm | School::Hot | School::WholePart | School::Modest, Some(target)) => {
-            heated(target, soak_minutes(way, wall_mm), sources?, part, runs)
-        }
-    }
-}
-
-/// Brought to a target with the heat at hand, and held there.
-pub(crate) fn heated(
-    target: &Target,
-    soak: f64,
-    sources: &Sources,
-    part: &PartFacts,
-    runs: &Runs,
-) -> Option<HeatPlan> {
-    let units = part.units;
-    let reached = sources.reach(target);
-    let run = reached.map(|r| r.run).or_else(|| sources.hottest_run(target.target_c))?;
-    let until = reached.map_or(f64::INFINITY, |r| r.minutes);
-    let curve = run.heating.curve_until(until);
-    let (low, high) = units.window(target.least_c, target.most_c, Unit::Celsius);
-    Some(HeatPlan {
-        cold: false,
-        sentence: heating_words(reached, sources, target, units),
-        target_c: target.target_c,
-        least_c: target.least_c,
-        most_c: target.most_c,
-        source: run.source.id.to_owned(),
-        source_label: run.label(),
-        even_share: run.even_share,
-        help: run.help.id().to_owned(),
-        throttle: run.throttle,
-        hold_share: sources.hold_share(run, target.target_c),
-        reached: reached.is_some(),
-        within_the_estimate: reached.is_some() || sources.within_the_estimate(target),
-        short_k: match reached {
-            Some(reached) if !reached.least_only => 0.0,
-            Some(_) | None => sources.short_k(target).unwrap_or(0.0),
-        },
-        minutes: reached.map_or(0.0, |r| r.minutes),
-        between: reached.and_then(|r| sources.spread(part, r, target, runs)),
-        soak_minutes: soak,
-        timing: reached.map_or(String::new(), |reached| {
-            format!(
-                "{} and a soak of {}",
-                units.say(reached.minutes, Unit::Minutes),
-                units.say_least(soak, Unit::Minutes)
-            )
-        }),
-        least_words: format!("at least {}", low.text()),
-        most_words: format!("at most {}", high.text()),
-        read_at: read_at(part),
-        curve,
-        tried: Vec::new(),
-        along: Vec::new(),
-        station: sources.station(),
-        sticks: String::new(),
-        learned: sources.strengths.words(run.source),
-        good_to: sources.strengths.not_known(run.source),
-        oven: Vec::new(),
-        gas: Vec::new(),
-        steps: Vec::new(),
-        begins: String::new(),
-        by_eye: String::new(),
-        edge: String::new(),
-        infrared: None,
-        runs_on: Vec::new(),
-        stays_cool: Vec::new(),
-    })
-}
-
-/// How to heat it, or why it does not get there.
-fn heating_words(
-    reached: Option<Reached<'_>>,
-    sources: &Sources,
-    target: &Target,
-    units: UnitSystem,
-) -> String {
-    let Some(reached) = reached else { return sources.why_not(target, units) };
-    let source = reached.run.source;
-    let helped = match reached.run.help {
-        Help::Alone => String::new(),
-        Help::Covered => "Cover the rest of the part, the joint bare, and sweep what is bare.".to_owned(),
-        Help::Second(second) => format!(
-            "Two flames and a helper, both swept carefully over the whole part. The second: {}.",
-            second.label
-        ),
-    };
-    let mut said = if !reached.even_enough {
-        let better = match reached.run.help {
-            Help::Alone => "Slower, an oven, or a blanket over the rest.",
-            Help::Covered | Help::Second(_) => "Slower, or an oven.",
-        };
-        format!(
-            "{helped} Uneven: {} on the way, {} is the limit. {better}",
-            units.say_least(reached.worst_k, Unit::Kelvins),
-            units.say_most(sources.limit_k, Unit::Kelvins),
-        )
-        .trim_start()
-        .to_owned()
-    } else if source.is_fire() {
-        "Lay it in cold and let it come up with the fire, which cannot be ramped: turn it, and read it at \
-         both ends."
-            .to_owned()
-    } else if let Some(ramp) = source.ramp_k_per_h(sources.closed) {
-        format!(
-            "Let it come up with the oven, no faster than {}.",
-            units.say_most(ramp, Unit::KelvinsPerHour)
-        )
-    } else if !helped.is_empty() {
-        helped
-    } else if reached.run.throttle < 1.0 {
-        format!(
-            "Turn it down to about {}, and sweep it carefully over the whole part: the full flame heats it unevenly.",
-            turned_down(reached.run.throttle)
-        )
-    } else if reached.run.even_share == CAREFUL_SWEEP {
-        "Sweep it carefully: four fifths over the whole part, one fifth at the joint.".to_owned()
-    } else {
-        "Sweep it: half over the whole part, half round the joint.".to_owned()
-    };
-    if reached.least_only {
-        said += &format!(
-            " It stays short of {}: the least to begin at is {}.",
-            units.say(target.target_c, Unit::Celsius),
-            units.say_least(target.least_c, Unit::Celsius)
-        );
-    }
-    said
 }
 
 /// How many pictures there are of the part as it warms. Ours.
@@ -391,24 +184,6 @@ fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAs
     plan.sticks = sticks_words(target, shop, part.units);
 }
 
-/// Which two sticks of the shop's own set, or which to buy.
-fn sticks_words(target: &Target, shop: &Shop, units: UnitSystem) -> String {
-    let owned: Vec<f64> =
-        shop.stores.iter().filter(|item| item.there()).filter_map(|item| item.melts_c).collect();
-    let found = sticks(target.target_c, target.most_c, &owned);
-    let say = |celsius: f64| units.say_stick(celsius, false);
-    let buy = |celsius: f64| units.say_stick(celsius, true);
-    let melts = match found.must_melt_c {
-        Some(celsius) => format!("the {} stick must melt", say(celsius)),
-        None => format!("no stick of yours melts in time: buy one of about {}", buy(target.target_c)),
-    };
-    let stays = match found.must_not_melt_c {
-        Some(celsius) => format!("the {} one must not", say(celsius)),
-        None => format!("for the most buy one of about {}", buy(target.most_c)),
-    };
-    format!("Sticks: {melts}, {stays}.")
-}
-
 /// A flame that gives so much of what it was taken to; nothing for what is no flame.
 pub(crate) fn scaled(power: BarPower, factor: f64) -> Option<BarPower> {
     let BarPower::Flame { even, local, station, covered } = power else { return None };
@@ -433,6 +208,11 @@ impl HeatPlan {
             help: self.help.clone(),
             throttle: self.throttle,
         }
+    }
+
+    /// What it warms: the part, or of it the seam and what lies round it.
+    pub(crate) fn warms(&self, part: &PartFacts, iron: IronProperties) -> Option<Body> {
+        self.zone.map_or_else(|| part.body(iron), |zone| zone.body(iron))
     }
 
     /// It is planned with this run.

@@ -1,6 +1,7 @@
 //! Every source at hand, tried on this part.
 
 use super::run::{Help, Run, SourceRun, Strengths, oven_c, strength_w};
+use super::zone::Zone;
 use crate::field;
 use crate::heat::{
     BarPower, Body, HeatSource, Heating, OutOfHeat, Runs, SMALLEST_FLAME, SourceKind, ceiling_c,
@@ -19,6 +20,9 @@ const OVEN_MOST_MIN: f64 = 600.0;
 /// House: shares of the flame that go evenly over the part.
 const ORDINARY_SWEEP: f64 = 0.5;
 pub(super) const CAREFUL_SWEEP: f64 = 0.8;
+
+/// House: so much hotter the middle of a zone may be than its edge.
+const IN_THE_WINDOW_K: f64 = 100.0;
 
 /// House: a flame is turned down to such shares of itself where the part does not stand it whole.
 const TURNED_DOWN: [f64; 4] = [0.7, 0.5, 0.35, 0.25];
@@ -42,6 +46,8 @@ pub(crate) struct Sources {
     /// As the iron that comes up slowest would have it.
     pub body: Body,
     pub closed: bool,
+    /// It is only this of the part.
+    pub zone: Option<Zone>,
     station: f64,
     pub limit_k: f64,
     pub(super) strengths: Strengths,
@@ -92,6 +98,21 @@ impl Sources {
         Self::tried_with((candidates, own), shop, part, plausible, targets_c, made)
     }
 
+    /// The same of the seam and what lies round it, with a flame; nothing where there is none.
+    pub fn of_the_zone(
+        zone: Zone,
+        (round, shop): (&Round, &Shop),
+        part: &PartFacts,
+        plausible: &[Iron],
+        targets_c: &[f64],
+        made: &Runs,
+    ) -> Option<Self> {
+        let chosen = round.get(field::heat::SOURCE);
+        let flame = chosen.or_else(|| strongest(shop.heat_sources()))?;
+        strength_w(flame)?;
+        Self::tried_on(Some(zone), (vec![flame], true), shop, part, plausible, targets_c, made)
+    }
+
     /// The same of one source, for a step that has its own.
     pub fn of_one(
         source: &'static HeatSource,
@@ -105,6 +126,18 @@ impl Sources {
     }
 
     fn tried_with(
+        with: (Vec<&'static HeatSource>, bool),
+        shop: &Shop,
+        part: &PartFacts,
+        plausible: &[Iron],
+        targets_c: &[f64],
+        made: &Runs,
+    ) -> Option<Self> {
+        Self::tried_on(None, with, shop, part, plausible, targets_c, made)
+    }
+
+    fn tried_on(
+        zone: Option<Zone>,
         (candidates, own): (Vec<&'static HeatSource>, bool),
         shop: &Shop,
         part: &PartFacts,
@@ -113,20 +146,25 @@ impl Sources {
         made: &Runs,
     ) -> Option<Self> {
         let slowest = slowest_to_heat(plausible);
-        let body = part.body(slowest.iron.properties())?;
+        let iron = slowest.iron.properties();
+        let body = zone.map_or_else(|| part.body(iron), |zone| zone.body(iron))?;
         if candidates.is_empty() {
             return None;
         }
         let hottest_c = targets_c.iter().copied().fold(f64::NAN, f64::max);
-        let closed = part.closed();
+        // A zone is judged by its own window: no part of it over the most while its edge comes up.
+        let closed = zone.is_some() || part.closed();
+        let station = zone.map_or(part.station, |_| 0.5);
         let strengths = Strengths(shop.learned.clone());
         let least_forgiving = least_forgiving(plausible);
-        let limit_k = least_forgiving.iron.properties().unevenness_limit_k();
+        let limit_k = match zone {
+            Some(_) => IN_THE_WINDOW_K,
+            None => least_forgiving.iron.properties().unevenness_limit_k(),
+        };
         let mut runs = Vec::new();
         let mut run = |source: &'static HeatSource, (even_share, help, throttle), set_for_c: Option<f64>| {
             let target_c = set_for_c.unwrap_or(hottest_c);
             let strength = strengths.of(source, help);
-            let station = part.station;
             let with = Run { source, even_share, help, throttle, station, target_c, closed, strength };
             let power = with.power()?;
             let most_min = most_min(source);
@@ -178,8 +216,7 @@ impl Sources {
                 }
             }
         }
-        let station = part.station;
-        Some(Self { runs, body, closed, station, limit_k, strengths, slowest, least_forgiving })
+        Some(Self { runs, body, closed, zone, station, limit_k, strengths, slowest, least_forgiving })
     }
 
     pub fn worst_k(&self, heating: &Heating, minutes: f64) -> f64 {

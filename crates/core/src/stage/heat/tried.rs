@@ -49,7 +49,9 @@ impl Sources {
         target: &Target,
         made: &Runs,
     ) -> Option<HeatBetween> {
-        let Weight::Estimated(weight) = part.weight.as_ref()? else { return None };
+        let Weight::Estimated(weight) = part.weight.as_ref().filter(|_| self.zone.is_none())? else {
+            return None;
+        };
         let run = reached.run;
         let to_c = if reached.least_only { target.least_c } else { target.target_c };
         let power = self.with(run, target.target_c, 1.0).power()?;
@@ -72,6 +74,9 @@ impl Sources {
 
     /// The part as heavy as it may be; nothing while nobody has weighed or measured it.
     pub fn heaviest(&self, part: &PartFacts) -> Option<Body> {
+        if self.zone.is_some() {
+            return Some(self.body);
+        }
         part.body_weighing(self.body.iron, part.weight.as_ref()?.range_kg().1)
     }
 

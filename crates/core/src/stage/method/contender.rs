@@ -147,6 +147,10 @@ impl Judged<'_> {
             cautions.extend(target.cautions(self.shop.units));
         }
         cautions.extend(self.taught_cautions(way));
+        if way.school == School::Local && self.part.closed() {
+            let words = "Warmed at its seam alone a closed shape cannot expand: it pulls as it cools.";
+            cautions.push(words.to_owned());
+        }
         let carries = self.round.get(field::part::LOADS).is_some_and(|loads| !loads.is_empty());
         if carries && self.taught(&DENSITY, way) == "anchors" {
             reasons.push("A few anchors carry nothing, and this part carries.".to_owned());
@@ -208,8 +212,9 @@ impl Judged<'_> {
     /// What its heat brings with it: unevenness on the way, and too quick a fall in the packing.
     fn cautions_of_heat(&self, way: Way, target: &Target) -> Vec<String> {
         let units = self.part.units;
-        let Some(sources) = self.sources else { return Vec::new() };
-        let uneven = sources.reach(target).filter(|reached| !reached.even_enough).map(|reached| {
+        let Some(sources) = self.sources_of(way) else { return Vec::new() };
+        let uneven = sources.reach(target).filter(|reached| !reached.even_enough && sources.zone.is_none());
+        let uneven = uneven.map(|reached| {
             let worst = units.say_least(reached.worst_k, Unit::Kelvins);
             format!("Heats unevenly: {worst} on the way.")
         });

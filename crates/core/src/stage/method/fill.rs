@@ -44,6 +44,14 @@ pub(crate) struct Fill {
 pub(crate) struct FillsKnown(RefCell<HashMap<Way, Fill>>);
 
 impl Judged<'_> {
+    /// What is warmed for a way, as the heat model has it.
+    pub fn body_of(&self, way: Way) -> Option<Body> {
+        match way.school {
+            School::Local => self.sources_of(way).map(|sources| sources.body),
+            _ => self.body(),
+        }
+    }
+
     /// The casting as the heat model has it; nothing while weight, size or shape is not known.
     pub fn body(&self) -> Option<Body> {
         let slowest = || slowest_to_heat(&self.belief.plausible).iron.properties();
@@ -58,9 +66,9 @@ impl Judged<'_> {
             return None;
         }
         let target = self.target_of(way)?;
-        let body = self.body()?;
+        let body = self.body_of(way)?;
         let (power, begins_c, preheat_c) = if way.school.preheats() {
-            let sources = self.sources?;
+            let sources = self.sources_of(way)?;
             let reached = sources.reach(&target);
             let run = reached.map(|it| it.run).or_else(|| sources.hottest_run(target.target_c))?;
             // One that does not get there is begun as warm as it gets.

@@ -299,7 +299,7 @@ impl Judged<'_> {
         let mut times = 1.0;
         if way.school.preheats() {
             let target = self.target_of(way)?;
-            let sources = self.sources?;
+            let sources = self.sources_of(way)?;
             let reached = sources.reach(&target)?;
             let oven = reached.run.source.is_oven() && !reached.run.source.is_fire();
             // What only takes time takes longest of the heaviest it may be; hands have an allowance of their own.
@@ -429,7 +429,8 @@ impl Judged<'_> {
         if !way.school.preheats() {
             return None;
         }
-        let reached = self.sources?.reach(&self.target_of(way)?)?;
+        let sources = self.sources_of(way)?;
+        let reached = sources.reach(&self.target_of(way)?)?;
         let target_c = self.target_of(way)?.target_c;
         let (heat_min, soak_min) = (reached.minutes, soak_minutes(way, self.part.wall_mm));
         let warm_min = heat_min + soak_min;
@@ -442,7 +443,7 @@ impl Judged<'_> {
             heat_min,
             soak_min,
             throttle: reached.run.throttle,
-            hold_share: self.sources?.hold_share(reached.run, target_c),
+            hold_share: sources.hold_share(reached.run, target_c),
             reheating_min: self.fill(way, prep).reheating_min / lightings,
             after_min: after.list.iter().map(|step| step.attended_min).sum(),
         })
@@ -450,7 +451,7 @@ impl Judged<'_> {
 
     /// What burns in one lighting, step by step, each under its own source where one was said.
     pub(crate) fn step_burns(&self, way: Way, prep: &PrepPlan) -> Option<Vec<StepBurn>> {
-        let (burns, target, sources) = (self.burns(way, prep)?, self.target_of(way)?, self.sources?);
+        let (burns, target, sources) = (self.burns(way, prep)?, self.target_of(way)?, self.sources_of(way)?);
         let reached = sources.reach(&target)?;
         let fill_min = self.fill(way, prep).minutes / burns.lightings;
         // Nobody holds a flame on it unless that was said.

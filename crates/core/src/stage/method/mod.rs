@@ -18,12 +18,12 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::cracks::{CrackPlan, Laid};
-use super::heat::{Sources, StepSources};
+use super::heat::{NoZone, Sources, StepSources};
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, PrepPlan, missing_cm3};
+use super::scrap::scrap_step;
 use super::strap::{StrapPlan, StrapsAsked};
 use super::taught::{DENSITY, GROOVE, SIDES, Taught};
-use super::torch::scrap_step;
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::casting::shape::PartShape;
 use crate::field;
@@ -115,6 +115,8 @@ pub(crate) struct Judged<'a> {
     pub along: AlongKnown,
     pub fills: FillsKnown,
     pub sources: Option<&'a Sources>,
+    /// The same of the seam and what lies round it; why there is none.
+    pub at_the_seam: Result<Option<&'a Sources>, NoZone>,
     /// Steps of the heat that have a source of their own.
     pub steps: &'a StepSources,
     pub runs: &'a Runs,
@@ -155,6 +157,14 @@ impl Judged<'_> {
         Some(self.runs.cool(body, Celsius::new(start_c).ok()?, wrapping))
     }
 
+    /// What heats the part for a way: all of it, or the seam and what lies round it.
+    pub fn sources_of(&self, way: Way) -> Option<&Sources> {
+        match way.school {
+            School::Local => self.at_the_seam.ok().flatten(),
+            _ => self.sources,
+        }
+    }
+
     fn reach(&self, way: Way) -> Option<Result<(), String>> {
         if way.school == School::ArcOnly {
             return self.warmed_by_the_arc();
@@ -173,7 +183,13 @@ impl Judged<'_> {
                 self.part.units.say_most(limit, Unit::Celsius)
             )));
         }
-        let sources = self.sources?;
+        let sources = match (way.school, self.at_the_seam) {
+            (School::Local, Err(NoZone::AllOfIt)) => {
+                let why = "It is no larger than what is warmed round a seam: warm all of it.";
+                return Some(Err(why.to_owned()));
+            }
+            _ => self.sources_of(way)?,
+        };
         Some(match sources.reach(&target) {
             Some(_) => Ok(()),
             None => Err(sources.why_not(&target, self.shop.units)),

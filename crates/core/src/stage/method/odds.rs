@@ -149,16 +149,18 @@ impl Judged<'_> {
         if self.taught(&PEENING, way) == "none" && way.method.arc() {
             moves.share_not_peened = 1.0;
         }
-        if let (true, Some(sources), Some(target)) = (way.school.preheats(), self.sources, target) {
+        if let (true, Some(sources), Some(target)) = (way.school.preheats(), self.sources_of(way), target) {
             let reached = sources.reach(target);
             moves.preheat_short_k = match reached {
                 Some(reached) if !reached.least_only => 0.0,
                 _ => sources.short_k(target).unwrap_or(0.0),
             };
-            if let Some(reached) = reached.filter(|reached| !reached.even_enough) {
+            let whole = sources.zone.is_none();
+            if let Some(reached) = reached.filter(|reached| whole && !reached.even_enough) {
                 moves.uneven_over_k = (reached.worst_k - sources.limit_k).max(0.0);
             }
-            moves.closed_heated_locally = way.school == School::Modest && self.part.closed();
+            moves.closed_heated_locally =
+                matches!(way.school, School::Modest | School::Local) && self.part.closed();
             let wrap = wrapping(round, self.shop, way);
             let fastest =
                 self.cooling(&sources.body, target.most_c, &wrap).map(|cooling| cooling.fastest_k_per_h());

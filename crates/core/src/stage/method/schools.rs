@@ -13,7 +13,7 @@ impl Judged<'_> {
     /// The school that stands for a method: the welder's for the method they chose, else hot if it is
     /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
     /// too fast is a caution, never a reason against a school.
-    pub(super) fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
+    fn school_by_itself(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
         let mut schools: Vec<School> = method.schools().collect();
         let mut said = Vec::new();
         let chosen = self.round.get(field::method::CHOICE) == Some(method);
@@ -21,6 +21,8 @@ impl Judged<'_> {
         if let Some(wanted) = wanted.filter(|school| schools.contains(school)) {
             return (wanted, vec![format!("{}: the welder's choice", wanted.word())]);
         }
+        // The seam alone is nobody's first choice: it is offered.
+        schools.retain(|school| *school != School::Local);
         // The arc alone where it is known to warm the part, and first there.
         if self.warmed_by_the_arc().is_some_and(|it| it.is_ok()) {
             schools.sort_by_key(|school| *school != School::ArcOnly);
@@ -77,6 +79,35 @@ impl Judged<'_> {
         }
         // Where every school is out, the first one stands for the method and says why.
         (schools.first().copied().unwrap_or(School::NoHeat), said)
+    }
+
+    /// The school that stands for a method, and what is said of the others: where the seam alone can be warmed, that it
+    /// can be chosen.
+    pub(super) fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
+        let (school, mut said) = self.school_by_itself(method, ruling);
+        let way = Way { method, school: School::Local };
+        let local = school != School::Local && method.schools().any(|it| it == School::Local);
+        if !local || self.sources_of(way).is_none() {
+            return (school, said);
+        }
+        let reached = |school: School| {
+            let target = self.target_of(Way { method, school });
+            target.zip(self.sources).is_some_and(|(target, sources)| sources.reach(&target).is_some())
+        };
+        let whole = method.schools().filter(|it| it.preheats() && *it != School::Local).any(reached);
+        let there = self
+            .target_of(way)
+            .zip(self.sources_of(way))
+            .is_some_and(|(target, at)| at.reach(&target).is_some());
+        if there && !whole {
+            said.push(
+                "or local, chosen below: the part is too large for the heat at hand, its seam is not"
+                    .to_owned(),
+            );
+        } else if there && self.part.shape.is_some() && !self.part.closed() {
+            said.push("or local, chosen below: the part is open and can expand round its seam".to_owned());
+        }
+        (school, said)
     }
 
     /// House: short beads are 10 mm, long ones half as long again as their heat asks.

@@ -9,6 +9,9 @@ pub(super) fn doing(taken: &Contender) -> String {
     match (taken.way.school, taken.target_c) {
         (School::ArcOnly, _) => format!("{doing}, with the arc alone: a short bead, and let it spread."),
         (School::Cold, _) => format!("{doing}, cold: a short bead, then wait."),
+        (School::Local, _) => {
+            format!("{doing}, the seam and what lies round it at {}, the rest cold.", taken.heat_words)
+        }
         (_, Some(_)) => format!("{doing}, the whole part at {}.", taken.heat_words),
         (_, None) => format!("{doing}."),
     }

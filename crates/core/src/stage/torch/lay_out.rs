@@ -6,7 +6,7 @@ use uuid::Uuid;
 use crate::field;
 use crate::heat::HeatSource;
 use crate::heat::hot_work_clearance;
-use crate::job::{Round, Work, WorkStep};
+use crate::job::{Round, WorkStep};
 use crate::method::{Joins, MethodId, Way};
 use crate::quantity::{Unit, UnitSystem, number};
 use crate::shop::Shop;
@@ -14,6 +14,7 @@ use crate::stage::cooling::CoolingPlan;
 use crate::stage::heat::HeatPlan;
 use crate::stage::part::PartFacts;
 use crate::stage::prep::PrepPlan;
+use crate::stage::scrap::scrap_words;
 use crate::stores::Take;
 
 /// One line of it.
@@ -30,28 +31,10 @@ pub struct LayLine {
 const HELPER_KG: f64 = 10.0;
 const HOIST_KG: f64 = 25.0;
 
-/// A line by what it says: where that changes, it is laid out anew.
-fn step_of(words: &str) -> WorkStep {
-    const PRIME: u32 = 16_777_619;
-    let number =
-        words.bytes().fold(2_166_136_261_u32, |so_far, byte| (so_far ^ u32::from(byte)).wrapping_mul(PRIME));
-    WorkStep { what: Work::LayOut, at: None, number: Some(number) }
-}
-
-/// The line that asks for a piece of scrap first.
-fn scrap_words(method: MethodId) -> String {
-    format!("A piece of scrap done first, {}: fewer than five repairs by this way here", method.entry().label)
-}
-
-/// The same as it is ticked.
-pub(crate) fn scrap_step(method: MethodId) -> WorkStep {
-    step_of(&scrap_words(method))
-}
-
 /// The lines as they stand: ticked or not.
 pub(crate) fn lines(round: &Round, words: Vec<String>) -> Vec<LayLine> {
     let line = |words: String| {
-        let step = step_of(&words);
+        let step = WorkStep::laid_out(&words);
         LayLine { step, done: round.ticked.contains(&step), words }
     };
     words.into_iter().map(line).collect()

@@ -25,7 +25,7 @@ pub(crate) use clocks::Falls;
 pub use clocks::TorchClock;
 use lay_out::LayOut;
 pub use lay_out::{LayLine, not_laid_out};
-pub(crate) use lay_out::{hot_work as laid_out_hot, lines as laid_out, scrap_step};
+pub(crate) use lay_out::{hot_work as laid_out_hot, lines as laid_out};
 pub(crate) use lighting::Bake;
 pub use lighting::{TackState, TackTurn};
 pub use on_map::BeadOnFace;
