@@ -57,6 +57,13 @@ impl Worked {
             )
         });
         let learned = packing_words(&judged.shop.learned, wrap.packing());
+        let whole = judged.part.body(slowest.properties()).filter(|_| way.school == School::Local);
+        let cooling = match (cooling, body, whole) {
+            (Some(zone), Some(body), Some(whole)) => {
+                Some(zone.no_sooner_than((&body, &whole), &wrap, judged.runs))
+            }
+            (cooling, _, _) => cooling,
+        };
         let cooling =
             cooling.map(|it| CoolingPlan { learned: if it.cold { String::new() } else { learned }, ..it });
         Self {

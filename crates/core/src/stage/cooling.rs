@@ -115,7 +115,8 @@ impl CoolingBetween {
 pub(crate) fn limit_k_per_h(way: Way, part: &PartFacts) -> Option<f64> {
     /// An open part under this in kg has no limit but to be kept from draught and cold metal.
     const SMALL_KG: f64 = 5.0;
-    if !way.school.preheats() {
+    // What is warmed at its seam falls into its own cold iron, and is kept from it by nothing.
+    if !way.school.preheats() || way.school == School::Local {
         return None;
     }
     let shape = part.shape?;
@@ -190,6 +191,11 @@ pub(crate) fn cooling_plan(
             fall_words(fastest, units),
             units.say_most(limit, Unit::KelvinsPerHour),
         ),
+        None if way.school == School::Local => format!(
+            "The cold iron round it draws it down within minutes. Bring the flame back and take it off by degrees; \
+             then {}, and no draught.",
+            label.to_lowercase()
+        ),
         None => format!("{label}, no draught, no cold metal, nothing damp."),
         Some(_) => format!("{label}, and leave it alone."),
     };
@@ -215,7 +221,8 @@ pub(crate) fn cooling_plan(
         touch_words,
         unwrap_hours: goes.hours_to(UNWRAP_C).map(|hours| hours + before_h),
         touch_hours: goes.hours_to(TOUCH_C).map(|hours| hours + before_h),
-        between: CoolingBetween::of(part, body, start_c, wrapping, runs).filter(|_| going.is_none()),
+        between: CoolingBetween::of(part, body, start_c, wrapping, runs)
+            .filter(|_| going.is_none() && body.drain_w_k() == 0.0),
         fastest_k_per_h: fastest,
         limit_k_per_h: limit,
         curve: descent.into_iter().chain(later(goes.curve(160, TOUCH_C))).collect(),
@@ -261,6 +268,27 @@ fn touch_words(units: UnitSystem) -> String {
 }
 
 impl CoolingPlan {
+    /// Of what was warmed at its seam: what it gave to the rest of the part keeps that warm, and it is touched and
+    /// unwrapped no sooner than that allows.
+    pub(crate) fn no_sooner_than(
+        self,
+        (zone, whole): (&Body, &Body),
+        wrapping: &Wrapping,
+        runs: &Runs,
+    ) -> Self {
+        let ambient_c = whole.ambient.celsius();
+        let share = (zone.mass.kilograms() / whole.mass.kilograms()).min(1.0);
+        let Ok(start) = Celsius::new(ambient_c + (self.start_c - ambient_c) * share) else { return self };
+        let all_of_it = runs.cool(whole, start, wrapping);
+        // Nothing where the model does not see its end.
+        let later = |own: Option<f64>, to_c: f64| Some(own?.max(all_of_it.hours_to(to_c)?));
+        Self {
+            unwrap_hours: later(self.unwrap_hours, UNWRAP_C),
+            touch_hours: later(self.touch_hours, TOUCH_C),
+            ..self
+        }
+    }
+
     /// Nothing was heated that could be wrapped.
     fn cold(start_c: f64, units: UnitSystem) -> Self {
         Self {

@@ -133,11 +133,11 @@ pub(crate) fn heated(
         between: reached.and_then(|r| sources.spread(part, r, target, runs)),
         soak_minutes: soak,
         timing: reached.map_or(String::new(), |reached| {
-            format!(
-                "{} and a soak of {}",
-                units.say(reached.minutes, Unit::Minutes),
-                units.say_least(soak, Unit::Minutes)
-            )
+            let minutes = units.say(reached.minutes, Unit::Minutes);
+            if soak == 0.0 {
+                return minutes;
+            }
+            format!("{} and a soak of {}", minutes, units.say_least(soak, Unit::Minutes))
         }),
         least_words: format!("at least {}", low.text()),
         most_words: format!("at most {}", high.text()),

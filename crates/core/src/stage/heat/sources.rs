@@ -191,14 +191,21 @@ impl Sources {
         for source in candidates.into_iter().filter(|_| !targets_c.is_empty()) {
             match source.kind {
                 SourceKind::Flame { .. } => {
-                    let (ordinary, _) = run(source, (ORDINARY_SWEEP, Help::Alone, 1.0), None)?;
-                    let (careful, mut even) = run(source, (CAREFUL_SWEEP, Help::Alone, 1.0), None)?;
+                    let (ordinary, mut even) = run(source, (ORDINARY_SWEEP, Help::Alone, 1.0), None)?;
+                    // A zone is swept in one way.
+                    let (careful, sweep) = if zone.is_some() {
+                        (true, ORDINARY_SWEEP)
+                    } else {
+                        let (careful, evenly) = run(source, (CAREFUL_SWEEP, Help::Alone, 1.0), None)?;
+                        even = evenly;
+                        (careful, CAREFUL_SWEEP)
+                    };
                     // Too much at once heats it unevenly: turned down until the part stands it.
                     for throttle in TURNED_DOWN {
                         if even {
                             break;
                         }
-                        (_, even) = run(source, (CAREFUL_SWEEP, Help::Alone, throttle), None)?;
+                        (_, even) = run(source, (sweep, Help::Alone, throttle), None)?;
                     }
                     // What the flame cannot do by itself a cover may, or a second flame.
                     let covered =

@@ -120,6 +120,7 @@ impl Sources {
             let worst_k = minutes.map(|minutes| self.worst_k(&run.heating, minutes));
             let even = worst_k.is_some_and(|worst_k| worst_k <= self.limit_k);
             let sweep = match (run.source.kind, run.even_share == CAREFUL_SWEEP) {
+                (SourceKind::Flame { .. }, _) if self.zone.is_some() => ", swept over the seam and round it",
                 (SourceKind::Flame { .. }, true) => ", swept carefully",
                 (SourceKind::Flame { .. }, false) => ", half swept, half at the joint",
                 (SourceKind::Oven { .. }, _) => "",
