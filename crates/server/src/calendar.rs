@@ -11,6 +11,8 @@ use jiff::civil::{Date, DateTime};
 use jiff::tz::TimeZone;
 use rocket::http::ContentType;
 use rocket::{State, get};
+use uuid::Uuid;
+use vanadin_core::effort::booking::{AsksForHands, Booked, booked};
 use vanadin_core::plan::{Event, FETCHED_AT_HOUR, When, events};
 use vanadin_core::shop::Shop;
 
@@ -55,6 +57,79 @@ fn from_to(when: When, zone: &TimeZone) -> Option<(String, String, bool)> {
             let written = |number: i64| Some(day(number)?.strftime("%Y%m%d").to_string());
             Some((written(number)?, written(number + 1)?, true))
         }
+    }
+}
+
+/// A moment by the wall clock of a zone, in min since 1970.
+fn on_the_wall(zone: &TimeZone, at_ms: i64) -> Option<i64> {
+    let wall = Timestamp::from_millisecond(at_ms).ok()?.to_zoned(zone.clone()).datetime();
+    Some(wall.to_zoned(TimeZone::UTC).ok()?.timestamp().as_second() / 60)
+}
+
+/// The events of jobs as one pair of hands can keep them: no session while another lasts, nothing unwrapped while
+/// nobody is there.
+fn on_one_pair_of_hands(jobs: Vec<(Uuid, Vec<Event>)>, shop: &Shop, now_ms: i64) -> Vec<(Uuid, Vec<Event>)> {
+    let zone = TimeZone::get(&shop.time_zone).unwrap_or(TimeZone::UTC);
+    let week = shop.week.or_ordinary();
+    let Some(now_min) = on_the_wall(&zone, now_ms) else { return jobs };
+    let asks = |(_, events): &(Uuid, Vec<Event>)| {
+        let mut asks = AsksForHands::default();
+        for event in events {
+            match event.when {
+                When::Wall(begins, ends) => asks.sessions.push((begins, ends)),
+                When::Fetched(day) => asks.wanted = Some(day),
+                When::At(_) | When::Day(_) => {}
+            }
+        }
+        asks
+    };
+    let sessions = booked(&jobs.iter().map(asks).collect::<Vec<_>>(), now_min, &week);
+    // The name stands before the colon of what it is.
+    let named = |at: usize| {
+        let summary = jobs[at].1.first().map_or("", |event| event.summary.as_str());
+        summary.split_once(": ").map_or(summary, |(name, _)| name).to_owned()
+    };
+    let names: Vec<String> = (0..jobs.len()).map(named).collect();
+    let kept = |((job, events), sessions): ((Uuid, Vec<Event>), Vec<Booked>)| {
+        let mut sessions = sessions.into_iter();
+        let each = |event: Event| match event.when {
+            When::Wall(begins, _) => {
+                let Some(session) = sessions.next() else { return event };
+                let why = match session.after {
+                    Some(other) => format!(". The hands are at {} before.", names[other]),
+                    None => String::new(),
+                };
+                // What it says of its time is no longer so.
+                let said = match event.description.split_once(": ") {
+                    Some((_, what)) if session.begins != begins => what.to_owned(),
+                    _ => event.description,
+                };
+                let when = When::Wall(session.begins, session.ends);
+                Event { when, description: format!("{said}{why}"), ..event }
+            }
+            When::At(at_ms) => there(event, at_ms, (&zone, shop)),
+            When::Fetched(_) | When::Day(_) => event,
+        };
+        (job, events.into_iter().map(each).collect())
+    };
+    jobs.into_iter().zip(sessions).map(kept).collect()
+}
+
+/// What may be done from a moment on, at the next minute at which somebody is there to do it.
+fn there(event: Event, at_ms: i64, (zone, shop): (&TimeZone, &Shop)) -> Event {
+    let moved = || {
+        let at_min = on_the_wall(zone, at_ms)?;
+        let there_min = shop.week.or_ordinary().next_there(at_min);
+        (there_min > at_min).then_some(of_the_wall(zone, there_min)?)
+    };
+    match moved() {
+        Some(there_ms) => {
+            let from = Timestamp::from_millisecond(at_ms).map(|at| at.to_zoned(zone.clone()));
+            let since = from.map_or(String::new(), |from| from.strftime("%a %H:%M").to_string());
+            let description = format!("From {since} on, while nobody is there. {}", event.description);
+            Event { when: When::At(there_ms), description, ..event }
+        }
+        None => event,
     }
 }
 
@@ -105,19 +180,33 @@ pub async fn of_a_job(
     units: DeviceUnits,
     id: &str,
 ) -> Result<(ContentType, String), ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
-    sent(calendar(&events(&seen.job, &seen.plan), &seen.shop.shop, desk.now_ms()))
+    let id = known(id)?;
+    let seen = desk.see_in(id, units).await?;
+    let (shop, now_ms) = (&seen.shop.shop, desk.now_ms());
+    // Its sessions stand where the shop's calendar has them.
+    let mut jobs: Vec<(Uuid, Vec<Event>)> =
+        asked_for(desk).await?.into_iter().filter(|it| it.0 != id).collect();
+    jobs.push((id, events(&seen.job, &seen.plan)));
+    let kept = on_one_pair_of_hands(jobs, shop, now_ms);
+    let own = kept.iter().filter(|it| it.0 == id).flat_map(|it| &it.1);
+    sent(calendar(own, shop, now_ms))
 }
 
-/// The calendar of the shop: every job's, as each was worked out last.
+/// What every job asks for, as it was worked out last.
+async fn asked_for(desk: &Desk) -> Result<Vec<(Uuid, Vec<Event>)>, ApiError> {
+    let asks = asks(&desk.database.pool).await?;
+    Ok(asks.into_iter().map(|(job, asks)| (job, asks.events)).collect())
+}
+
+/// The calendar of the shop: every job's, as each was worked out last, on one pair of hands.
 #[utoipa::path(get, path = "/api/calendar.ics", operation_id = "shop_calendar", responses(
     (status = 200, description = "iCalendar (RFC 5545)", content_type = "text/calendar", body = String)))]
 #[get("/calendar.ics")]
 pub async fn of_the_shop(desk: &State<Desk>) -> Result<(ContentType, String), ApiError> {
     let shop = desk.shop().await?;
-    let asks = asks(&desk.database.pool).await?;
-    let all = asks.iter().flat_map(|(_, asks)| &asks.events);
-    sent(calendar(all, &shop.shop, desk.now_ms()))
+    let now_ms = desk.now_ms();
+    let kept = on_one_pair_of_hands(asked_for(desk).await?, &shop.shop, now_ms);
+    sent(calendar(kept.iter().flat_map(|it| &it.1), &shop.shop, now_ms))
 }
 
 #[cfg(test)]
@@ -158,6 +247,38 @@ mod tests {
         assert!(text.contains(&format!("DTSTART:{from}\r\n")), "{text}");
         assert!(text.contains(&format!("DTEND:{to}\r\n")), "{text}");
         assert!(text.contains(&format!("X-WR-TIMEZONE:{zone}")), "{text}");
+    }
+
+    #[test]
+    fn two_jobs_have_one_pair_of_hands_and_nothing_is_unwrapped_at_night() {
+        // Monday the 9th of March 2026 by the wall; nobody is there on it before eight.
+        let monday = 20_521 * 1440;
+        let session = |name: &str| Event {
+            summary: format!("{name}: nickel stick, cold"),
+            description: "Mon 9 Mar, 8:00: beads 1 to 9, 3 h".to_owned(),
+            ..event(When::Wall(monday + 480, monday + 660))
+        };
+        let unwrap = Event {
+            summary: "Pump: may be unwrapped".to_owned(),
+            description: "By the model.".to_owned(),
+            // 3:00 of the same night in London.
+            ..event(When::At((monday + 180) * MINUTE_MS))
+        };
+        let jobs = vec![
+            (Uuid::from_u128(1), vec![session("Gate")]),
+            (Uuid::from_u128(2), vec![session("Lever"), unwrap]),
+        ];
+        let kept = on_one_pair_of_hands(jobs, &shop("Europe/London"), monday * MINUTE_MS);
+        let (gate, lever, unwrap) = (&kept[0].1[0], &kept[1].1[0], &kept[1].1[1]);
+        assert_eq!(
+            (gate.when, gate.description.as_str()),
+            (When::Wall(monday + 480, monday + 660), "Mon 9 Mar, 8:00: beads 1 to 9, 3 h")
+        );
+        // Three hours from eleven on, as this shop has it to five.
+        assert_eq!(lever.when, When::Wall(monday + 660, monday + 840));
+        assert_eq!(lever.description, "beads 1 to 9, 3 h. The hands are at Gate before.");
+        assert_eq!(unwrap.when, When::At((monday + 480) * MINUTE_MS));
+        assert_eq!(unwrap.description, "From Mon 03:00 on, while nobody is there. By the model.");
     }
 
     #[test]

@@ -48,7 +48,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The calendar of the shop: every job's, as each was worked out last. */
+        /** The calendar of the shop: every job's, as each was worked out last, on one pair of hands. */
         get: operations["shop_calendar"];
         put?: never;
         post?: never;
@@ -4221,6 +4221,8 @@ export interface components {
             most_words: string;
             /** @description An oven's program, segment by segment; empty for any other heat. */
             oven: components["schemas"]["OvenSegment"][];
+            /** @description Where the first pad lies: "coldest far corner". */
+            pad_at: string;
             /** @description The coldest place gets to the least at which the work may begin. */
             reached: boolean;
             /** @description Where to read it. */
@@ -5057,6 +5059,8 @@ export interface components {
             minutes: number;
             /** @description What to do now; empty where the reading does not decide it. */
             next: string;
+            /** @description Where it was read: "coldest far corner". */
+            pad_at: string;
             /** @description What the other pads show. */
             pads: components["schemas"]["PadSeen"][];
             place: components["schemas"]["Place"];

@@ -14,6 +14,7 @@ import { heatColour } from '../../quantity/heat-colour'
 import { foreseen, inUnits, minutes } from '../../quantity/show'
 import { CoolingCurve } from './CoolingCurve'
 import { Descent } from './Descent'
+import { Falls } from './Falls'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
 
@@ -85,7 +86,7 @@ export function CoolingStation(): ReactNode {
       )}
       {!alone && (
         <p>
-          <b>{cooling.sentence}</b> Falls at most <Fig id="cooling.fastest" side="top" />.{' '}
+          <b>{cooling.sentence}</b> <Falls />{' '}
           {cooling.learned !== '' && <InTheLedger words={`${cooling.learned}.`} />}
           {going !== null && (
             <span data-testid="cooling-going">

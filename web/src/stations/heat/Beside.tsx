@@ -64,7 +64,7 @@ export function Beside({ heat }: BesideProps): ReactNode {
         )}
         <details>
           <summary className="flex min-h-11 cursor-pointer items-center text-ash">
-            Pad 1 lies at the coldest far corner. More pads?
+            Pad 1 lies at the {heat.pad_at}. More pads?
           </summary>
           <div className="grid gap-3 sm:grid-cols-3">
             {(['heat.pad_2', 'heat.pad_3', 'heat.pad_4'] as const).map((pad) => (

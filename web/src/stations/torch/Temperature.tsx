@@ -14,7 +14,7 @@ export function Temperature({ live, bare = false }: { live: Live | null; bare?: 
   const trend = units === 'imperial' ? live.trend_imperial : live.trend_metric
   return (
     <div>
-      <p className="label mb-2 text-[16px]">part, coldest far corner</p>
+      <p className="label mb-2 text-[16px]">part, {live.pad_at}</p>
       <div className="flex items-end gap-4">
         <span className="figure text-[min(158px,46vw)] leading-[0.8]" data-testid="torch-now">
           {shown.number}

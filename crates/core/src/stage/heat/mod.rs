@@ -88,6 +88,8 @@ pub struct HeatPlan {
     pub most_words: String,
     /// Where to read it.
     pub read_at: String,
+    /// Where the first pad lies: "coldest far corner".
+    pub pad_at: String,
     /// (min, coldest degC, hottest degC)
     pub curve: Vec<(f64, f64, f64)>,
     /// Every heat at hand, tried on this part; those it goes by in front.

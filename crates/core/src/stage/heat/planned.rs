@@ -2,7 +2,7 @@
 
 use super::HeatPlan;
 use super::sources::Sources;
-use super::words::{heating_words, read_at};
+use super::words::{heating_words, pad_at, read_at};
 use crate::heat::Runs;
 use crate::method::{MethodId, School, Target, Way};
 use crate::quantity::Unit;
@@ -52,6 +52,7 @@ pub(crate) fn heat_plan(
         least_words: format!("at least {}", units.window(target_c, most_c, Unit::Celsius).0.text()),
         most_words: format!("at most {}", units.window(target_c, most_c, Unit::Celsius).1.text()),
         read_at: read_at(part, None),
+        pad_at: pad_at(None),
         curve: Vec::new(),
         tried: Vec::new(),
         along: Vec::new(),
@@ -142,6 +143,7 @@ pub(crate) fn heated(
         least_words: format!("at least {}", low.text()),
         most_words: format!("at most {}", high.text()),
         read_at: read_at(part, sources.zone),
+        pad_at: pad_at(sources.zone),
         curve,
         tried: Vec::new(),
         along: Vec::new(),

@@ -9,6 +9,11 @@ use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::part::PartFacts;
 
+/// Where the first pad lies.
+pub(super) fn pad_at(zone: Option<Zone>) -> String {
+    if zone.is_some() { "edge of what is warmed" } else { "coldest far corner" }.to_owned()
+}
+
 const READ_AT: &str = "far side of the joint, and the coldest far corner";
 
 /// Where it is read, with the places on the map that were marked for it.

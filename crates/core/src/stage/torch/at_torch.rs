@@ -22,6 +22,8 @@ pub struct Live {
     pub imperial: Shown,
     pub place: Place,
     pub place_words: String,
+    /// Where it was read: "coldest far corner".
+    pub pad_at: String,
     /// "rising 6 a minute", in each system of units.
     pub trend_metric: String,
     pub trend_imperial: String,
@@ -71,6 +73,8 @@ pub struct AtTorch {
     pub(super) says: String,
     pub(super) warming: Option<Warming>,
     pub(super) pads: Vec<PadSeen>,
+    /// Where the first pad lies; empty for the coldest far corner.
+    pub(super) pad_at: String,
     pub(super) units: UnitSystem,
 }
 
@@ -96,6 +100,7 @@ impl AtTorch {
             says: String::new(),
             warming: None,
             pads: Vec::new(),
+            pad_at: String::new(),
             units,
         }
     }
@@ -121,6 +126,7 @@ impl AtTorch {
             begun: round.standing_log().any(LogEntry::is_piece),
             warming: torch.warming,
             pads: torch.pads.clone(),
+            pad_at: torch.pad_at.clone(),
             ..Self::at(piece, units)
         };
         work.having_seen(round)
@@ -333,6 +339,10 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>, now_mi
         imperial,
         place,
         place_words: place.words().to_owned(),
+        pad_at: work
+            .map(|work| work.pad_at.clone())
+            .filter(|at| !at.is_empty())
+            .unwrap_or_else(|| "coldest far corner".to_owned()),
         trend_metric: trend(1.0, "°C"),
         trend_imperial: trend(1.8, "°F"),
         clock: exactly(reading.minutes, Unit::Minutes).0,

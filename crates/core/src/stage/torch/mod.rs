@@ -69,6 +69,9 @@ pub struct TorchPlan {
     pub next_pin: Option<NextPin>,
     /// The beads in their order; nothing for a flame and for what is cold.
     pub beads: Option<BeadsPlan>,
+    /// Where the first pad lies.
+    #[serde(skip)]
+    pub(crate) pad_at: String,
     /// What a later reading is judged by.
     #[serde(skip)]
     pub(crate) ahead: Option<Arc<BeadsAhead>>,
@@ -227,6 +230,7 @@ fn torch_plan(
     }
     TorchPlan {
         aim_c,
+        pad_at: heat.pad_at.clone(),
         soak_min: heat.soak_minutes,
         passed,
         joint: round.latest_joint().map(|joint| {
