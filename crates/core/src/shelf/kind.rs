@@ -71,7 +71,7 @@ const fn kind(
 pub const UNNAMED: &str = "unnamed";
 
 /// Everything there is a place for, in the order of the shelves.
-pub const KINDS: [StoreKind; 41] = {
+pub const KINDS: [StoreKind; 47] = {
     use Measure::{CubicMetres, Kilograms, Litres, Pieces};
     use Shelf::{Bench, Gas, Packing, Reading, Rods, Stitching, Wear};
     [
@@ -85,6 +85,12 @@ pub const KINDS: [StoreKind; 41] = {
         kind("aluminium_rod", "Aluminium bronze rod", "rod", Rods, Pieces),
         kind("silver", "Silver braze", "rod", Rods, Pieces),
         kind("steel_stick", "Low-hydrogen steel stick", "rod", Rods, Pieces),
+        kind("rutile_stick", "Thin rutile steel stick (E6013)", "rod", Rods, Pieces),
+        kind("stainless_rod", "Stainless TIG rod", "rod", Rods, Pieces),
+        kind("bare_nickel", "Bare nickel rod", "rod", Rods, Pieces),
+        kind("own_rod", "Cast-iron rods cast here", "rod", Rods, Pieces),
+        kind("nickel_core_wire", "Nickel-iron flux-cored wire", "", Rods, Kilograms),
+        kind("soft_screws", "Soft steel screws", "screw", Rods, Pieces),
         kind("silicon_wire", "Silicon bronze wire", "", Rods, Kilograms),
         kind("steel_wire", "Steel wire", "", Rods, Kilograms),
         kind("flux", "Flux", "", Rods, Kilograms),

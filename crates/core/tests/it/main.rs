@@ -6,6 +6,7 @@ mod bench;
 mod check;
 mod common;
 mod cooling;
+mod each_school;
 mod fields;
 mod fill;
 mod finish;

@@ -346,6 +346,46 @@ fn a_set_that_is_not_at_hand_has_to_be_borrowed(#[case] missing: &str, #[case] e
     assert!(apply_rules(&unsaid).not_considered.iter().any(|it| it.what.contains("welding sets")));
 }
 
+#[rstest]
+#[case::bare_nickel("tig_nickel", "bare_nickel", MethodId::TigNickel, "it is what a nickel TIG rod is")]
+#[case::wire("nickel_iron", "nickel_core_wire", MethodId::ArcNickelIron, "not known, try it on scrap")]
+#[case::own("iron_rod", "own_rod", MethodId::GasIron, "not known, try one on scrap")]
+#[case::rutile("steel_stick", "rutile_stick", MethodId::LastResort, "holder in minus")]
+#[case::stainless("steel_stick", "stainless_rod", MethodId::LastResort, "its edge is as hard")]
+fn a_rod_that_serves_in_its_place_is_here_and_says_what_is_known_of_it(
+    #[case] missing: &str,
+    #[case] other: &str,
+    #[case] method: MethodId,
+    #[case] words: &str,
+) {
+    let gray = belief(&[Iron::Gray]);
+    let said = |list: &[&str], sets: &[&str]| {
+        let (list, sets) = (rods(list), rods(sets));
+        let ruling = apply_rules(&Asked { sets: Some(&sets), ..plain(&gray, &list, &[]) });
+        let said = ruling.fired.iter().any(|it| it.method == method && it.sentence.contains(words));
+        (ruling.not_here.contains(&method), said)
+    };
+    let without: Vec<&str> = RODS.iter().copied().filter(|rod| *rod != missing).collect();
+    assert_eq!(said(&without, SETS), (true, false));
+    let with: Vec<&str> = without.iter().copied().chain([other]).collect();
+    assert_eq!(said(&with, SETS), (false, true));
+    // Where what is asked for is here too, nothing is said of the other.
+    let both: Vec<&str> = RODS.iter().copied().chain([other]).collect();
+    assert_eq!(said(&both, SETS), (false, false));
+    assert!(said(&with, &[]).0, "its own set is asked for");
+}
+
+#[test]
+fn soft_screws_are_pins_where_there_is_no_kit_and_no_locks() {
+    let gray = belief(&[Iron::Gray]);
+    let list = rods(&[RODS, &["soft_screws"]].concat());
+    let ruling = apply_rules(&Asked { stitch_kit: Some(false), ..plain(&gray, &list, &[]) });
+    let (stitch, locks) = (MethodId::Stitch, MethodId::StitchLocks);
+    assert!(!ruling.not_here.contains(&stitch) && ruling.not_here.contains(&locks));
+    let said = |it: &&vanadin_core::method::Fired| it.method == stitch && it.sentence.contains("plain pins");
+    assert_eq!(ruling.fired.iter().filter(said).count(), 1);
+}
+
 #[test]
 fn what_cannot_be_begun_today_is_told_apart() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));

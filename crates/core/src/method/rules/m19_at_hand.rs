@@ -3,7 +3,7 @@
 use super::{Asked, PINS, Rule, Saying};
 use crate::method::MethodId::{
     self, ArcNickel, ArcNickelIron, ButterBuild, ColdFill, GasIron, LastResort, MigBrazeSi, SilverBraze,
-    StitchLocks, Strap, TigBrazeAl, TigBrazeSi, TigNickel, TorchBraze,
+    Stitch, StitchLocks, Strap, TigBrazeAl, TigBrazeSi, TigNickel, TorchBraze,
 };
 
 pub(super) const RULE: Rule = Rule { id: "M19", iron: None, judge };
@@ -29,6 +29,51 @@ const NEEDS: &[Needs] = &[
     (LastResort, &["steel_stick"], "dried low-hydrogen steel sticks", "stick"),
 ];
 
+/// What also serves where none of that is here: a method, a rod, the set it is laid with, and what is known of it. House.
+const INSTEAD: &[(MethodId, &str, &str, &str)] = &[
+    (
+        TigNickel,
+        "bare_nickel",
+        "tig",
+        "Laid with the bare nickel rod: it is what a nickel TIG rod is, clean it bright first.",
+    ),
+    (
+        ArcNickelIron,
+        "nickel_core_wire",
+        "wire",
+        "Laid with the nickel flux-cored wire: what it lays in a minute and what it stands here is not known, try it \
+         on scrap first.",
+    ),
+    (
+        GasIron,
+        "own_rod",
+        "flame",
+        "Laid with rods cast here: what is in them and what they stand is not known, try one on scrap first.",
+    ),
+    (
+        LastResort,
+        "rutile_stick",
+        "stick",
+        "Laid with thin rutile sticks, holder in minus: what they stand on iron is not known, try one on scrap first.",
+    ),
+    (
+        LastResort,
+        "stainless_rod",
+        "tig",
+        "Laid with stainless TIG rod: its edge is as hard; what it stands on iron is not known, try it on scrap first.",
+    ),
+];
+/// What is set where there is no kit.
+const SCREWS: &str = "soft_screws";
+
+/// The rod that serves in place of what a method asks for, and its set; nothing where that is here, or nothing is.
+fn instead<'a>(
+    method: MethodId,
+    has: impl Fn(&str) -> bool + 'a,
+) -> Option<&'static (MethodId, &'static str, &'static str, &'static str)> {
+    INSTEAD.iter().find(move |(of, rod, ..)| *of == method && has(rod))
+}
+
 /// What a method is laid with: of each group any will do.
 pub(in crate::method) fn laid_with(method: MethodId) -> impl Iterator<Item = &'static [&'static str]> {
     NEEDS.iter().filter(move |(of, ..)| *of == method).map(|(_, rods, ..)| *rods)
@@ -39,9 +84,12 @@ pub(in crate::method) fn laid_with(method: MethodId) -> impl Iterator<Item = &'s
 pub fn at_hand(method: MethodId, rods: &[String], sets: &[String], kit: bool) -> bool {
     let has = |list: &[String], id: &str| list.iter().any(|known| known == id);
     let mut needs = NEEDS.iter().filter(|(of, ..)| *of == method);
-    let there = needs
-        .all(|(_, any, _, set)| any.iter().any(|rod| has(rods, rod)) && (set.is_empty() || has(sets, set)));
-    there && (kit || !PINS.contains(&method))
+    let there = needs.all(|(_, any, _, set)| {
+        let own = any.iter().any(|rod| has(rods, rod)) && (set.is_empty() || has(sets, set));
+        own || instead(method, |rod| has(rods, rod)).is_some_and(|(_, _, set, _)| has(sets, set))
+    });
+    let screws = method == Stitch && has(rods, SCREWS);
+    there && (kit || screws || !PINS.contains(&method))
 }
 
 /// What a set is called.
@@ -64,6 +112,11 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     }
     for &(method, rods, what, set) in NEEDS {
         let no_rod = asked.rods.is_some() && !rods.iter().any(|rod| asked.has_rod(rod));
+        let other = instead(method, |rod| asked.has_rod(rod)).filter(|_| no_rod);
+        if let Some((_, _, _, words)) = other {
+            rule.caution(&[method], *words);
+        }
+        let (no_rod, set) = other.map_or((no_rod, set), |(_, _, set, _)| (false, *set));
         let no_set = !set.is_empty() && asked.sets.is_some_and(|sets| !sets.iter().any(|known| known == set));
         let missing: Vec<&str> =
             [no_rod.then_some(what), no_set.then(|| set_words(set))].into_iter().flatten().collect();
@@ -75,6 +128,15 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     match asked.stitch_kit {
         None => rule.unknown("whether pins, taps and drills are at hand"),
         Some(true) => {}
+        Some(false) if asked.has_rod(SCREWS) => {
+            rule.not_here(StitchLocks);
+            rule.caution(
+                &[Stitch],
+                "Set with soft steel screws as plain pins: they draw nothing together, and what they stand is not \
+                 known: try one on scrap, with its own drill and tap.",
+            );
+            rule.caution(&[StitchLocks], "Not at hand: buy or borrow pins, taps and drills.");
+        }
         Some(false) => {
             PINS.iter().for_each(|method| rule.not_here(*method));
             rule.caution(PINS, "Not at hand: buy or borrow pins, taps and drills.");

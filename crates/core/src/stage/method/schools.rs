@@ -5,14 +5,52 @@ use crate::field;
 use crate::heat::{HeatSource, Packing};
 use crate::method::{Effect, Fired, MethodId, Ruling, School, Way};
 use crate::quantity::Unit;
+use crate::render::said;
 use crate::stage::taught::{
-    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, OLD_WELD, PREHEAT, Taught,
+    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, GROOVE, OLD_WELD, PEENING, PREHEAT, Taught,
 };
 
 impl Judged<'_> {
     /// The school that stands for a method: the welder's for the method they chose, else hot if it is
     /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
     /// too fast is a caution, never a reason against a school.
+    /// Of each choice that is in force and moves no figure here: why.
+    fn moves_nothing(&self, way: Way) -> Vec<String> {
+        let still = |matter: &Taught, id: &str, here: bool, why: &str| {
+            (here && self.taught(matter, way) == id).then(|| said(why, self.part.units))
+        };
+        [
+            still(
+                &GROOVE,
+                "through",
+                self.both_sides(),
+                "through: from both sides the grooves meet in the middle, no figure moves",
+            ),
+            still(
+                &FIXTURE,
+                "tacks",
+                true,
+                "held for its tacks only: it is free again before the heat, no figure moves",
+            ),
+            still(&PEENING, "light", true, "peened lightly: as many blows, each lighter, no figure moves"),
+            still(
+                &DENSITY,
+                "bridged",
+                true,
+                "every second pin first, then those between: as many in the end, no figure moves",
+            ),
+            still(
+                &BRAZE_HEAT,
+                "arc_only",
+                way.school != School::ArcOnly,
+                "not by the arc alone: it warms {1 kg} at most, this part is warmed first",
+            ),
+        ]
+        .into_iter()
+        .flatten()
+        .collect()
+    }
+
     fn school_by_itself(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
         let mut schools: Vec<School> = method.schools().collect();
         let mut said = Vec::new();
@@ -85,6 +123,7 @@ impl Judged<'_> {
     /// can be chosen.
     pub(super) fn school_of(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
         let (school, mut said) = self.school_by_itself(method, ruling);
+        said.extend(self.moves_nothing(Way { method, school }));
         let way = Way { method, school: School::Local };
         let local = school != School::Local && method.schools().any(|it| it == School::Local);
         if !local || self.sources_of(way).is_none() {
