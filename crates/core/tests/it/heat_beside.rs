@@ -17,11 +17,14 @@ fn heat(plan: &Plan) -> &HeatPlan {
 
 /// A shop with so much propane in it, as typed.
 fn with_propane(bench: &mut Bench, amount: &str) {
+    with_gas(bench, &[("what", "propane"), ("amount", amount)]);
+}
+
+fn with_gas(bench: &mut Bench, said: &[(&str, &str)]) {
     let item = Uuid::from_u128(77);
-    let said = [("what", "propane"), ("amount", amount)];
     let values: BTreeMap<String, Held> = said
-        .into_iter()
-        .map(|(field, typed)| {
+        .iter()
+        .map(|&(field, typed)| {
             let key = store_key(item, field);
             let spec = vanadin_core::field::shop_field(&key).unwrap();
             let value = parse_value(&key, spec, typed, UnitSystem::Metric).unwrap();
@@ -106,6 +109,40 @@ fn a_gun_set_as_the_surface_is_shows_the_iron_and_one_set_higher_shows_less() {
     bench.set("heat.gun_set", "1");
     assert!(!words(&bench).contains("shows 300 °C"), "{}", words(&bench));
     assert!(bench.try_say(set("heat.gun_set", "1.2"), LIT_AT, None).is_err());
+}
+
+#[test]
+fn what_one_cylinder_of_acetylene_feeds_stands_beside_the_manifold() {
+    let mut bench = Bench::hot_lever();
+    bench.set("heat.source", "oxy_acetylene_large");
+    bench.set("part.mass", "40 kg");
+    let acetylene = |bench: &Bench| {
+        let plan = bench.plan();
+        let gas = heat(&plan).gas.iter().find(|gas| gas.kind == "acetylene").unwrap();
+        (gas.flow_m3_h, gas.words.clone(), heat(&plan).minutes)
+    };
+    with_gas(&mut bench, &[("what", "acetylene"), ("holds", "4 m3"), ("amount", "4 m3")]);
+    let (flow, words, minutes) = acetylene(&bench);
+    // By hand: 4 / 15 = 0.267 m3/h are drawn from one at most.
+    let cylinders = (flow / (4.0 / 15.0)).ceil();
+    assert!(
+        cylinders > 1.0 && words.contains(&format!("{cylinders} cylinders on a made manifold")),
+        "{words}"
+    );
+    assert!(
+        words.contains("Or the largest tip that one feeds gives 0.1 of this flame, and does not get"),
+        "{words}"
+    );
+    // A cylinder that is large enough feeds it alone.
+    with_gas(&mut bench, &[("what", "acetylene"), ("holds", "100 m3"), ("amount", "100 m3")]);
+    let (_, words, same) = acetylene(&bench);
+    assert!(!words.contains("manifold") && !words.contains("largest tip") && same == minutes, "{words}");
+    // A lighter part comes up with two thirds of a smaller flame, only later.
+    bench.set("part.mass", "12 kg");
+    bench.set("heat.source", "oxy_acetylene_medium");
+    with_gas(&mut bench, &[("what", "acetylene"), ("holds", "8 m3"), ("amount", "8 m3")]);
+    let (_, words, _) = acetylene(&bench);
+    assert!(words.contains("2 cylinders") && words.contains(" min to the target"), "{words}");
 }
 
 #[test]

@@ -3,6 +3,7 @@
 mod beside;
 mod by_eye;
 mod figures;
+mod gas;
 mod planned;
 mod run;
 mod sources;
@@ -11,7 +12,8 @@ mod tried;
 mod words;
 mod zone;
 
-pub use beside::{GasPlan, InfraredPlan, OvenSegment, RunsOn, StaysCool};
+pub use beside::{InfraredPlan, OvenSegment, RunsOn, StaysCool};
+pub use gas::GasPlan;
 pub(crate) use planned::{heat_plan, heated, soak_minutes};
 pub(crate) use run::{Help, net_flame};
 pub(crate) use sources::{MOST_MIN, Sources};
@@ -173,7 +175,8 @@ fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAs
             vec![by(HeatStep::Heat, plan.minutes), by(HeatStep::Soak, plan.soak_minutes)]
         };
         let burns = if asked.burns.is_empty() { at_least() } else { asked.burns.clone() };
-        plan.gas = beside::gas_plans(plan, &burns, (&shop.stores, part.units));
+        let with_less = |share: f64| sources.minutes_with(run, target, share, asked.runs);
+        plan.gas = gas::gas_plans(plan, &burns, (&shop.stores, part.units), &with_less);
         plan.steps = steps::step_plans(&burns, part.units);
         plan.stays_cool = beside::stays_cool(run, plan, sources, (part, asked.runs));
         if run.source.ramp_k_per_h(sources.closed).is_none() {

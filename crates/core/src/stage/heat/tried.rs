@@ -72,6 +72,19 @@ impl Sources {
         })
     }
 
+    /// Minutes to the target with so much of this flame; nothing where it does not get there.
+    pub(super) fn minutes_with(
+        &self,
+        run: &SourceRun,
+        target: &Target,
+        share: f64,
+        made: &Runs,
+    ) -> Option<f64> {
+        let power = self.with(run, target.target_c, share).power()?;
+        let (to, most) = (Celsius::new(target.target_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
+        made.heat_until(&self.body, power, to, most).minutes_to(target.target_c)
+    }
+
     /// The part as heavy as it may be; nothing while nobody has weighed or measured it.
     pub fn heaviest(&self, part: &PartFacts) -> Option<Body> {
         if self.zone.is_some() {
