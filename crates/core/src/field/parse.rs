@@ -34,6 +34,45 @@ pub fn is_no_letter(letter: char) -> bool {
     letter.is_control() || turns
 }
 
+/// Words on one line, as typed; of a zone, drills, an amount and a price what it is can be read from them too.
+fn text(
+    key: &str,
+    (spec, most): (&FieldSpec, usize),
+    typed: &str,
+    shown_in: UnitSystem,
+) -> Result<String, FieldProblem> {
+    if typed.chars().any(is_no_letter) {
+        let message = "there are signs in it that nobody sees";
+        return Err(FieldProblem::new(key, message, "letters and figures on one line"));
+    }
+    let length = typed.chars().count();
+    if length > most {
+        return Err(FieldProblem::new(
+            key,
+            format!("{length} letters are too many here"),
+            format!("up to {most} letters"),
+        ));
+    }
+    if key == shop::TIME_ZONE.key() && !typed.contains('/') && typed != "UTC" {
+        return Err(FieldProblem::new(
+            key,
+            format!("\"{typed}\" is not the name of a time zone"),
+            "Europe/London or America/Chicago",
+        ));
+    }
+    if key == shop::DRILLS.key() {
+        parse_drills(key, typed, shown_in)?;
+    }
+    let refused = |none: NotUnderstood, would_do: &str| FieldProblem::new(key, none.to_string(), would_do);
+    if spec.key == store::AMOUNT.field.key() && key.starts_with("store.") {
+        parse_amount(typed).map_err(|none| refused(none, AMOUNTS))?;
+    }
+    if spec.key == store::PRICE.field.key() && key.starts_with("store.") {
+        parse_price(typed).map_err(|none| refused(none, PRICES))?;
+    }
+    Ok(typed.to_owned())
+}
+
 /// Understands what was typed into a field; nothing typed is nothing known.
 ///
 /// # Errors
@@ -58,39 +97,7 @@ pub fn parse_value(
         }
     };
     let value = match spec.kind {
-        FieldKind::Text { most } => {
-            if typed.chars().any(is_no_letter) {
-                let message = "there are signs in it that nobody sees";
-                return Err(FieldProblem::new(key, message, "letters and figures on one line"));
-            }
-            let length = typed.chars().count();
-            if length > most {
-                return Err(FieldProblem::new(
-                    key,
-                    format!("{length} letters are too many here"),
-                    format!("up to {most} letters"),
-                ));
-            }
-            if key == shop::TIME_ZONE.key() && !typed.contains('/') && typed != "UTC" {
-                return Err(FieldProblem::new(
-                    key,
-                    format!("\"{typed}\" is not the name of a time zone"),
-                    "Europe/London or America/Chicago",
-                ));
-            }
-            if key == shop::DRILLS.key() {
-                parse_drills(key, typed, shown_in)?;
-            }
-            let refused =
-                |none: NotUnderstood, would_do: &str| FieldProblem::new(key, none.to_string(), would_do);
-            if spec.key == store::AMOUNT.field.key() && key.starts_with("store.") {
-                parse_amount(typed).map_err(|none| refused(none, AMOUNTS))?;
-            }
-            if spec.key == store::PRICE.field.key() && key.starts_with("store.") {
-                parse_price(typed).map_err(|none| refused(none, PRICES))?;
-            }
-            FieldValue::Text(typed.to_owned())
-        }
+        FieldKind::Text { most } => FieldValue::Text(text(key, (spec, most), typed, shown_in)?),
         FieldKind::Quantity { kind, low, high, unit } => {
             FieldValue::Number(bounded(key, typed, kind, (low, high), unit, shown_in)?)
         }

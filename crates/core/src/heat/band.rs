@@ -128,14 +128,17 @@ fn share_there(body: &Body, power: BarPower, to_c: f64, known: HeatingKnown) -> 
 }
 
 impl BarPower {
-    /// A flame so many times as strong; what goes by its temperature stays as it is.
+    /// A flame, or an oven, so many times as strong; what goes by its temperature alone stays as it is.
     pub(crate) fn scaled(self, factor: f64) -> Self {
         let watts = |watts: Watts| Watts::new(watts.watts() * factor).unwrap_or(watts);
         match self {
             Self::Flame { even, local, station, covered } => {
                 Self::Flame { even: watts(even), local: watts(local), station, covered }
             }
-            other => other,
+            Self::Oven { set, ramp_k_per_h, h_w_m2k, most } => {
+                Self::Oven { set, ramp_k_per_h, h_w_m2k, most: watts(most) }
+            }
+            Self::Surroundings(at) => Self::Surroundings(at),
         }
     }
 }

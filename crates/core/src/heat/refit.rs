@@ -278,14 +278,15 @@ impl FitOfCooling<'_> {
     }
 }
 
-/// One factor on both powers of a flame, by least squares of the coldest cell; nothing without a reading after the
-/// start, and for what is no flame.
+/// One factor on both powers of a flame, or on the most that an oven gives, by least squares of the coldest cell; nothing
+/// without a reading after the start, for what has no power of its own, and for an oven whose ramp it was that brought
+/// the part up.
 ///
 /// # Source
 /// Least squares (law); its bounds are house.
 #[must_use]
 pub fn heating_fit(body: &Body, power: BarPower, readings: &[ReadAt]) -> Option<f64> {
-    if !matches!(power, BarPower::Flame { .. }) {
+    if matches!(power, BarPower::Surroundings(_)) {
         return None;
     }
     let mut after: Vec<ReadAt> = readings.iter().copied().filter(|read| read.minutes > 0.0).collect();
@@ -308,8 +309,16 @@ pub fn heating_fit(body: &Body, power: BarPower, readings: &[ReadAt]) -> Option<
         }
         sum
     };
-    Some(least(misses, FACTORS))
+    let factor = least(misses, FACTORS);
+    // A stronger oven, and a weaker one, would have to read otherwise.
+    let told = |other: f64| misses(other) - misses(factor) > after.len() as f64 * TOLD_APART_K.powi(2);
+    let flame = matches!(power, BarPower::Flame { .. });
+    (flame || told(factor * WEAKER) && told(factor / WEAKER)).then_some(factor)
 }
+
+/// Ours: an oven so much weaker or stronger has to read otherwise by so much on the whole.
+const WEAKER: f64 = 0.85;
+const TOLD_APART_K: f64 = 2.0;
 
 /// Where a function of one hollow is least, by golden section.
 fn least(of: impl Fn(f64) -> f64, (mut low, mut high): (f64, f64)) -> f64 {
@@ -447,6 +456,28 @@ mod tests {
         let (early, late) = fit.between_hours(UNWRAP_C).unwrap();
         let truth = shown.hours_to(UNWRAP_C).unwrap();
         assert!(early < truth && truth < late, "{early} {truth} {late}");
+    }
+
+    #[rstest]
+    #[case::weaker(0.8)]
+    #[case::as_the_book(1.0)]
+    fn an_oven_that_gives_all_it_has_is_fitted_and_one_that_waits_for_its_ramp_is_not(#[case] really: f64) {
+        let watts = |w: f64| crate::quantity::Watts::new(w).unwrap();
+        let set = Celsius::new(350.0).unwrap();
+        let oven = |most: f64| BarPower::Oven { set, ramp_k_per_h: 600.0, h_w_m2k: 20.0, most: watts(most) };
+        let read = |power: BarPower| -> Vec<ReadAt> {
+            let mut bar = Bar::new(&body(), power, body().ambient);
+            let of = |at: i32| {
+                (0..60).for_each(|_| bar.step(10.0));
+                ReadAt { minutes: f64::from(at) * 10.0, celsius: bar.coldest_c() }
+            };
+            (1..8).map(of).collect()
+        };
+        // Far less than the ramp asks for.
+        let found = heating_fit(&body(), oven(1_200.0), &read(oven(1_200.0 * really))).unwrap();
+        assert!((found / really - 1.0).abs() < 0.02, "{found}");
+        // Far more than it ever needs.
+        assert_eq!(heating_fit(&body(), oven(60_000.0), &read(oven(60_000.0 * really))), None);
     }
 
     #[test]

@@ -16,8 +16,8 @@ pub(super) const RISEN_K: f64 = 50.0;
 /// Ours: so much over the shop and it was warm when it was lit.
 const WARM_K: f64 = 15.0;
 
-/// The part and the flame that brings it up from cold, by the book; nothing for what is no flame, and for a part that
-/// was warm when it was lit.
+/// The part and what brings it up from cold, by the book; nothing for a fire, and for a part that was warm when it was
+/// lit.
 pub(super) fn from_cold(
     job: &Job,
     lit: &HeatRef<'_>,
@@ -26,10 +26,11 @@ pub(super) fn from_cold(
 ) -> Option<(Body, BarPower)> {
     let body = heat.warms(part, slowest_to_heat(plausible).iron.properties())?;
     let with = lit.lit.frozen.as_ref()?.heated_with.as_ref()?;
-    let power = book_power(with, (heat.station, part.closed()))?;
+    let power = book_power(with, heat.target_c, (heat.station, part.closed()))?;
     let before = job.heats().nth(1).and_then(|before| before.latest_reading());
     let warm = before.is_some_and(|before| before.celsius > body.ambient.celsius() + WARM_K);
-    (matches!(power, BarPower::Flame { .. }) && !warm).then_some((body, power))
+    let fire = HeatSource::from_id(&with.source).is_some_and(HeatSource::is_fire);
+    (!fire && !warm).then_some((body, power))
 }
 /// Fewer readings of a cooling say little of its packing.
 const LEAST_READINGS: usize = 3;
@@ -63,7 +64,7 @@ impl Asked<'_> {
         OwnFactor { lit: self.lit.lit.fact, name: self.job.name().to_owned(), what, factor }
     }
 
-    /// The flame, by how the coldest place came up from cold to its target.
+    /// The flame or the oven, by how the coldest place came up from cold to its target.
     fn heating(&self, heat: &HeatPlan) -> Option<OwnFactor> {
         let with = self.lit.lit.frozen.as_ref()?.heated_with.as_ref()?;
         // Of two flames nobody knows which was the weaker.

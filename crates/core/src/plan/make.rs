@@ -4,11 +4,12 @@ use super::asked_back::asked_back;
 use super::folded::{Folded, currency};
 use super::gate::{Gate, GateAsked};
 use super::hot::LastHeat;
+use super::judging::Heats;
 use super::learned::learned;
-use super::lightings::{LightingPlan, LightingsAsked, bake_target_c};
+use super::lightings::{LightingPlan, LightingsAsked};
 use super::offered::Offered;
 use super::on_the_face::begins_words;
-use super::stages::{self, Later, failed_here};
+use super::stages::{self, Later};
 use super::worked::Worked as WayWorked;
 use super::{
     Amount, BenchPlan, CheckLine, CoolingPlan, CrackPlan, FinishPlan, HandOverPlan, HeatPlan, IronPlan, Lock,
@@ -23,7 +24,7 @@ use crate::method::Way;
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::secret::{Practice, bench};
 use crate::shop::Shop;
-use crate::stage::heat::{HeatAsked, NoZone, Sources, StepSources, Zone};
+use crate::stage::heat::{HeatAsked, Sources, StepBurn};
 use crate::stage::iron::IronAsked;
 use crate::stage::method::{Judged, Locked, Moment, Ruled};
 use crate::stage::part::PartFacts;
@@ -75,47 +76,21 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
 
     let heats = Heats::at_hand((round, shop), &facts, &cracks.plan, &belief, runs);
     let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
-    let judged = Judged {
-        job: job.id,
-        round,
-        missing: &bench.missing,
-        laid: &laid,
-        locked_in: bench.locked_in(),
-        tacks: bench.breaks.iter().map(|it| it.tacks.len()).collect(),
-        moment,
-        along: prep::AlongKnown::default(),
-        fills: method::FillsKnown::default(),
-        shop,
-        part: &facts,
-        belief: &belief,
-        cracks: &cracks.plan,
-        sources: heats.sources.as_ref(),
-        at_the_seam: heats.at_the_seam.as_ref().map(Option::as_ref).map_err(|why| *why),
-        steps: &heats.steps,
-        runs,
-        failed_here: failed_here(job, &cracks.plan),
-    };
+    let judged = heats.judged((job, shop), (&facts, &belief), (&laid, &cracks.plan), &bench, (runs, moment));
     let (mut methods, ruled) = judged.contenders(Locked::by(&locks), part.amount == Amount::Enough);
     let alone = job.practice.as_ref().is_some_and(Practice::alone);
-    if alone && round.get(field::method::CHOICE).is_none() {
-        // Nobody chooses for whoever practises alone.
-        methods.chosen = None;
-    }
-
+    // Nobody chooses for whoever practises alone.
+    methods.chosen = methods.chosen.filter(|_| !alone || round.get(field::method::CHOICE).is_some());
     let chosen = methods.chosen;
     let working = Working { job, judged: &judged, believed: &believed, heats: &heats, bench: &bench, alone };
     let Worked { method, prep, heat, cooling, iron, torch, check, hand_over, map, finish, last_heat, lines } =
         working.out(methods, &ruled, &part.plan, &cracks);
-    let (body, units) = (judged.body(), shop.units);
-
+    let body = judged.body();
     let staged = Staged { part, iron, cracks, method, prep, heat, torch, cooling, check, hand_over };
     let Planned { part, iron, cracks, methods, prep, heat, torch, cooling, check, hand_over, takes, folded } =
         staged.folded(job, &facts, &map, shop);
-    let taken = methods.taken();
     let Folded { stations, missing, cautions, figures } = folded;
     let currency = currency(round, shop);
-    let today = moment.and_then(|at| Day::of_number(at.now_min.div_euclid(24 * 60)));
-    let price = taken.and_then(|taken| taken.price.total);
     let asked = GateAsked {
         round,
         part: &facts,
@@ -134,7 +109,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     Plan {
         learned: learned(job, shop, (&facts, &belief.plausible), heat.as_ref(), runs),
         figures: figures.into_iter().map(|figure| figure.paid_in(&currency)).collect(),
-        offered: job.estimate.as_ref().map(|given| Offered::of(given, today, price)),
+        offered: offered(job, moment, &methods),
         only_to_refill: check::only_to_refill(&check),
         body_words: facts.size_words(),
         asked_back: asked_back(job, &facts),
@@ -162,8 +137,15 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         takes,
         body,
         currency,
-        units,
+        units: shop.units,
     }
+}
+
+/// What was offered, as it stands today.
+fn offered(job: &Job, moment: Option<Moment>, methods: &MethodPlan) -> Option<Offered> {
+    let today = moment.and_then(|at| Day::of_number(at.now_min.div_euclid(24 * 60)));
+    let price = methods.taken().and_then(|taken| taken.price.total);
+    job.estimate.as_ref().map(|given| Offered::of(given, today, price))
 }
 
 /// What the stages after the cracks are worked out from.
@@ -195,6 +177,17 @@ struct Worked {
 }
 
 impl Working<'_> {
+    fn heat_asked<'a>(
+        &'a self,
+        cracks: &'a [CrackPlan],
+        way: Option<Way>,
+        burns: Vec<StepBurn>,
+    ) -> HeatAsked<'a> {
+        let Judged { round, shop, runs, part, belief, .. } = *self.judged;
+        let (plausible, steps) = (belief.plausible.as_slice(), &self.heats.steps);
+        HeatAsked { round, part, shop, cracks, plausible, runs, way, burns, steps }
+    }
+
     /// Of a chosen way everything; of ways still side by side their lines.
     fn out(
         &self,
@@ -228,22 +221,9 @@ impl Working<'_> {
             prep: prep.plan.as_ref(),
             units,
         });
-        let mut heat = heat::stage(
-            heat,
-            target.as_ref(),
-            chosen.map_or(heats.sources.as_ref(), |way| judged.sources_of(way)),
-            &HeatAsked {
-                round,
-                part: facts,
-                shop,
-                cracks: &cracks.plan,
-                plausible: &belief.plausible,
-                runs,
-                way: chosen,
-                burns: burns.unwrap_or_default(),
-                steps: &heats.steps,
-            },
-        );
+        let sources = chosen.map_or(heats.sources.as_ref(), |way| judged.sources_of(way));
+        let asked = self.heat_asked(&cracks.plan, chosen, burns.unwrap_or_default());
+        let mut heat = heat::stage(heat, target.as_ref(), sources, &asked);
         begin_where_said(heat.plan.as_mut(), round, &map);
         let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), facts);
         let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
@@ -303,43 +283,6 @@ fn gates(
         lightings.iter_mut().for_each(|it| it.refused.clear());
     }
     (gate, lightings)
-}
-
-/// What heats the part, each tried on it.
-struct Heats {
-    sources: Option<Sources>,
-    /// The seam and what lies round it alone.
-    at_the_seam: Result<Option<Sources>, NoZone>,
-    /// Steps with a source of their own.
-    steps: StepSources,
-    /// What the oil is baked out with, where that is another.
-    bakes: Option<Sources>,
-}
-
-impl Heats {
-    fn at_hand(
-        (round, shop): (&Round, &Shop),
-        facts: &PartFacts,
-        cracks: &[CrackPlan],
-        belief: &Belief,
-        runs: &Runs,
-    ) -> Self {
-        let irons = &belief.plausible;
-        let mut targets_c = method::targets_c(facts, belief);
-        targets_c.extend(bake_target_c(round, facts));
-        let of_one = |own| Sources::of_one(own, shop, facts, irons, &targets_c, runs);
-        Self {
-            sources: Sources::try_all(round, shop, facts, irons, &targets_c, runs),
-            at_the_seam: Zone::of(cracks, facts)
-                .map(|zone| Sources::of_the_zone(zone, (round, shop), facts, irons, &targets_c, runs)),
-            steps: StepSources::read((round, shop), facts, irons, &targets_c, runs),
-            bakes: round.get(field::heat::BAKE).and_then(of_one),
-        }
-    }
-
-    fn for_a_bake(&self) -> Option<&Sources> {
-        self.bakes.as_ref().or(self.sources.as_ref())
-    }
 }
 
 /// What came of each stage, with what is to be said of it.

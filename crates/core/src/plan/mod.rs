@@ -8,10 +8,13 @@ mod calendar;
 mod folded;
 mod gate;
 mod hot;
+mod hot_now;
+mod judging;
 mod learned;
 mod lightings;
 mod line;
 mod make;
+mod next;
 mod odds_moved;
 mod offered;
 mod on_the_face;
@@ -41,15 +44,17 @@ pub use available::{Available, FETCHED_AT_HOUR, available};
 pub use calendar::{Event, When, events};
 pub use gate::{Gate, GateLine};
 pub use hot::LastHeat;
+pub use hot_now::Hot;
 pub use lightings::LightingPlan;
 pub use line::PlanLine;
 pub use make::{plan, plan_as_if, plan_at, plan_with};
+pub use next::Next;
 pub use odds_moved::{OddsMoved, odds_moved_last};
 pub use offered::Offered;
 pub use on_the_face::{
     Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, Opens, PlaceOnFace,
     SeamPull, SeamPulls, WarmFace, face_heat, face_part, opens, seam_pulls, where_to_begin,
 };
-pub use standing::{Hot, Next, Standing, Standings, standing};
+pub use standing::{Standing, Standings, standing};
 pub use whole::Plan;
 pub use would::{Becomes, Would, would};

@@ -21,6 +21,28 @@ const STATIONS: &[(&str, &str, &str)] = &[
     ("hand-over", "Incline", "hand-over"),
 ];
 
+/// All that a page shows has come.
+async fn drawn(browser: &Browser) -> anyhow::Result<()> {
+    // A station is a script of its own: it comes after the page it stands on.
+    eventually("the place is drawn", async || {
+        let words = "return document.querySelector('main')?.innerText.trim().length ?? 0";
+        Ok(browser.run(words).await?.as_u64().unwrap_or(0) > 20)
+    })
+    .await?;
+    eventually("the pictures on it are there", async || {
+        let there = "return [...document.querySelectorAll('image:not([href^=\"data:\"])')].every((image) =>
+            performance.getEntriesByName(new URL(image.getAttribute('href'), location).href)
+                .some((entry) => entry.responseEnd > 0))";
+        Ok(browser.run(there).await? == json!(true))
+    })
+    .await?;
+    eventually("nothing is being worked out any more", async || {
+        let page = browser.page().await?;
+        Ok(!page.contains("is being worked out") && !page.contains("Trying the flame"))
+    })
+    .await
+}
+
 #[tokio::main(flavor = "current_thread")]
 async fn main() -> anyhow::Result<()> {
     let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots");
@@ -34,25 +56,7 @@ async fn main() -> anyhow::Result<()> {
             browser.resize(width, height).await?;
             browser.go(&server.url(path)).await?;
             browser.sees(words).await?;
-            // A station is a script of its own: it comes after the page it stands on.
-            eventually("the place is drawn", async || {
-                let words = "return document.querySelector('main')?.innerText.trim().length ?? 0";
-                Ok(browser.run(words).await?.as_u64().unwrap_or(0) > 20)
-            })
-            .await?;
-            eventually("the pictures on it are there", async || {
-                let there =
-                    "return [...document.querySelectorAll('image:not([href^=\"data:\"])')].every((image) =>
-                    performance.getEntriesByName(new URL(image.getAttribute('href'), location).href)
-                        .some((entry) => entry.responseEnd > 0))";
-                Ok(browser.run(there).await? == json!(true))
-            })
-            .await?;
-            eventually("nothing is being worked out any more", async || {
-                let page = browser.page().await?;
-                Ok(!page.contains("is being worked out") && !page.contains("Trying the flame"))
-            })
-            .await?;
+            drawn(&browser).await?;
             browser.picture(&folder.join(format!("{name}.png"))).await
         };
     take("rack", "/", "Letterpress", LAPTOP).await?;

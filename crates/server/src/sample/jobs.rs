@@ -211,8 +211,44 @@ pub(super) fn chain_wheel(told: &mut Told<'_>) {
     told.crack(&[("length", "23"), ("wall", "11"), ("found_by", "dye"), ("end_a", "branch")]);
 }
 
-/// Mapped on a straightened picture: a branched crack, the same seen from behind, a corner broken off.
-pub(super) fn drill_plate(told: &mut Told<'_>) {
+/// As the dye showed them, in mm.
+const LONG_CRACK: &[(f64, f64)] = &[
+    (260.0, 97.0),
+    (255.5, 94.6),
+    (243.6, 94.0),
+    (233.6, 90.7),
+    (229.8, 92.0),
+    (223.8, 89.1),
+    (220.4, 90.4),
+    (211.5, 85.5),
+    (205.0, 86.0),
+    (198.9, 84.2),
+    (194.4, 85.9),
+    (180.2, 81.9),
+    (164.4, 81.9),
+    (159.9, 80.5),
+    (155.9, 81.2),
+    (150.0, 80.0),
+    (144.8, 80.0),
+    (135.8, 75.0),
+    (128.7, 75.8),
+    (108.0, 70.0),
+    (80.4, 59.0),
+    (76.3, 54.6),
+    (70.6, 53.2),
+];
+const BRANCH: &[(f64, f64)] = &[
+    (150.0, 80.0),
+    (146.3, 84.5),
+    (140.0, 97.6),
+    (139.0, 103.0),
+    (135.5, 107.8),
+    (133.4, 119.2),
+    (129.5, 122.7),
+    (128.0, 128.0),
+];
+
+fn seed_drill_part(told: &mut Told<'_>) {
     told.part(&[
         ("name", "Seed drill lever plate"),
         ("owner", "Ploughland relics group"),
@@ -236,6 +272,11 @@ pub(super) fn drill_plate(told: &mut Told<'_>) {
         ("oil", "clean"),
         ("sides", "both"),
     ]);
+}
+
+/// Mapped on a straightened picture: a branched crack, the same seen from behind, a corner broken off.
+pub(super) fn drill_plate(told: &mut Told<'_>) {
+    seed_drill_part(told);
     let picture = told.taken(drawn!("plate"), "overall");
     told.tried("punch", "crumbles_no_rim", Confidence::Sure);
     told.tried("drill", "powder_and_crumbs", Confidence::Sure);
@@ -256,56 +297,9 @@ pub(super) fn drill_plate(told: &mut Told<'_>) {
         told.draw(hole, front, Shape::Circle { x_mm, y_mm, radius_mm: 11.0 });
     }
     let a = told.crack(&[("found_by", "dye")]);
-    told.draw(
-        a,
-        front,
-        line(
-            &[
-                (260.0, 97.0),
-                (255.5, 94.6),
-                (243.6, 94.0),
-                (233.6, 90.7),
-                (229.8, 92.0),
-                (223.8, 89.1),
-                (220.4, 90.4),
-                (211.5, 85.5),
-                (205.0, 86.0),
-                (198.9, 84.2),
-                (194.4, 85.9),
-                (180.2, 81.9),
-                (164.4, 81.9),
-                (159.9, 80.5),
-                (155.9, 81.2),
-                (150.0, 80.0),
-                (144.8, 80.0),
-                (135.8, 75.0),
-                (128.7, 75.8),
-                (108.0, 70.0),
-                (80.4, 59.0),
-                (76.3, 54.6),
-                (70.6, 53.2),
-            ],
-            Some((11.0, 15.0)),
-        ),
-    );
+    told.draw(a, front, line(LONG_CRACK, Some((11.0, 15.0))));
     let b = told.crack(&[("found_by", "dye"), ("end_b", "tip")]);
-    told.draw(
-        b,
-        front,
-        line(
-            &[
-                (150.0, 80.0),
-                (146.3, 84.5),
-                (140.0, 97.6),
-                (139.0, 103.0),
-                (135.5, 107.8),
-                (133.4, 119.2),
-                (129.5, 122.7),
-                (128.0, 128.0),
-            ],
-            None,
-        ),
-    );
+    told.draw(b, front, line(BRANCH, None));
     let back = told.face("back", "260", "170");
     told.set(&face_key(back, "back_of"), &front.to_string());
     // Seen from behind, and 6 mm further.

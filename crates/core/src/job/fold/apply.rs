@@ -25,10 +25,7 @@ impl Job {
                 self.evidence.extend(fact.observed(understood))
             }
             Change::AddHardSpot { spot, observed } => {
-                for seen in self.evidence.iter_mut().filter(|seen| Some(seen.fact) == *observed) {
-                    seen.hard_spot = Some(id);
-                }
-                self.round_mut().hard_spots.push(HardSpot { id, spot: spot.clone(), found_in_round });
+                self.add_hard_spot(HardSpot { id, spot: spot.clone(), found_in_round }, *observed);
             }
             Change::AddNeighbour => self.round_mut().neighbours.push(Neighbour { id }),
             Change::AddPicture { of } => {
@@ -88,13 +85,16 @@ impl Job {
             Change::BringBack => self.put_away = false,
             Change::Practise { of } => self.practise(of, fact.revision),
             Change::Pass { minutes } => self.pass(*minutes),
-            Change::EndPractice => {
-                if let Some(practice) = &mut self.practice {
-                    practice.ended = true;
-                }
-            }
+            Change::EndPractice => self.practice.iter_mut().for_each(|practice| practice.ended = true),
             Change::Undo { .. } | Change::Redo { .. } => {}
         }
+    }
+
+    fn add_hard_spot(&mut self, spot: HardSpot, observed: Option<Uuid>) {
+        for seen in self.evidence.iter_mut().filter(|seen| Some(seen.fact) == observed) {
+            seen.hard_spot = Some(spot.id);
+        }
+        self.round_mut().hard_spots.push(spot);
     }
 
     /// A practice whose seal is not whole stays one: it is never taken for a repair.

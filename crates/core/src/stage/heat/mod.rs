@@ -197,10 +197,14 @@ pub(crate) fn scaled(power: BarPower, factor: f64) -> Option<BarPower> {
 }
 
 /// What heats a part by the book; nothing for a source that is not known.
-pub(crate) fn book_power(with: &HeatedWith, (station, closed): (f64, bool)) -> Option<BarPower> {
+pub(crate) fn book_power(
+    with: &HeatedWith,
+    target_c: f64,
+    (station, closed): (f64, bool),
+) -> Option<BarPower> {
     let source = HeatSource::from_id(&with.source)?;
     let (even_share, help, throttle) = (with.even_share, Help::from_id(&with.help), with.throttle);
-    Run { source, even_share, help, throttle, station, target_c: 0.0, closed, strength: BOOK }.power()
+    Run { source, even_share, help, throttle, station, target_c, closed, strength: BOOK }.power()
 }
 
 impl HeatPlan {

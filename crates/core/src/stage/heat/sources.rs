@@ -76,6 +76,45 @@ fn strongest(sources: impl Iterator<Item = &'static HeatSource>) -> Option<&'sta
     flames.max_by(|a, b| a.1.total_cmp(&b.1)).map(|(flame, _)| flame)
 }
 
+/// A source with its sweep, its help and its throttle, for one target or for all of them: whether it gets there, and
+/// evenly to all that it gets to.
+type Tries<'a> =
+    &'a mut dyn FnMut(&'static HeatSource, (f64, Help, f64), Option<f64>) -> Option<(bool, bool)>;
+
+/// A flame: swept in the ordinary way and carefully, turned down until the part stands it, then covered, then with a
+/// second one. Over a zone it is swept in one way and has no help.
+fn tried_flame(
+    source: &'static HeatSource,
+    (in_a_zone, own): (bool, bool),
+    shop: &Shop,
+    run: Tries<'_>,
+) -> Option<()> {
+    let (ordinary, mut even) = run(source, (ORDINARY_SWEEP, Help::Alone, 1.0), None)?;
+    // A zone is swept in one way.
+    let (careful, sweep) = if in_a_zone {
+        (true, ORDINARY_SWEEP)
+    } else {
+        let (careful, evenly) = run(source, (CAREFUL_SWEEP, Help::Alone, 1.0), None)?;
+        even = evenly;
+        (careful, CAREFUL_SWEEP)
+    };
+    // Too much at once heats it unevenly: turned down until the part stands it.
+    for throttle in TURNED_DOWN {
+        if even {
+            break;
+        }
+        (_, even) = run(source, (sweep, Help::Alone, throttle), None)?;
+    }
+    // What the flame cannot do by itself a cover may, or a second flame.
+    let covered = ordinary || careful || run(source, (CAREFUL_SWEEP, Help::Covered, 1.0), None)?.0;
+    let second = strongest(shop.heat_sources().filter(|other| other.id != source.id));
+    // Whoever chose one flame did not ask for two.
+    if let Some(second) = second.filter(|_| !covered && !own) {
+        run(source, (CAREFUL_SWEEP, Help::Second(second), 1.0), None)?;
+    }
+    Some(())
+}
+
 impl Sources {
     pub fn station(&self) -> f64 {
         self.station
@@ -190,32 +229,7 @@ impl Sources {
         };
         for source in candidates.into_iter().filter(|_| !targets_c.is_empty()) {
             match source.kind {
-                SourceKind::Flame { .. } => {
-                    let (ordinary, mut even) = run(source, (ORDINARY_SWEEP, Help::Alone, 1.0), None)?;
-                    // A zone is swept in one way.
-                    let (careful, sweep) = if zone.is_some() {
-                        (true, ORDINARY_SWEEP)
-                    } else {
-                        let (careful, evenly) = run(source, (CAREFUL_SWEEP, Help::Alone, 1.0), None)?;
-                        even = evenly;
-                        (careful, CAREFUL_SWEEP)
-                    };
-                    // Too much at once heats it unevenly: turned down until the part stands it.
-                    for throttle in TURNED_DOWN {
-                        if even {
-                            break;
-                        }
-                        (_, even) = run(source, (sweep, Help::Alone, throttle), None)?;
-                    }
-                    // What the flame cannot do by itself a cover may, or a second flame.
-                    let covered =
-                        ordinary || careful || run(source, (CAREFUL_SWEEP, Help::Covered, 1.0), None)?.0;
-                    let second = strongest(shop.heat_sources().filter(|other| other.id != source.id));
-                    // Whoever chose one flame did not ask for two.
-                    if let Some(second) = second.filter(|_| !covered && !own) {
-                        run(source, (CAREFUL_SWEEP, Help::Second(second), 1.0), None)?;
-                    }
-                }
+                SourceKind::Flame { .. } => tried_flame(source, (zone.is_some(), own), shop, &mut run)?,
                 SourceKind::Oven { .. } => {
                     for &target_c in targets_c {
                         run(source, (1.0, Help::Alone, 1.0), Some(target_c))?;

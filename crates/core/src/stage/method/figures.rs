@@ -1,13 +1,18 @@
 //! The figures of the chosen way: score, odds, hours.
 
-use super::MethodPlan;
+use super::{Contender, MethodPlan};
 use crate::figure::{Certainty, Figure, Source};
 use crate::quantity::{Unit, number};
 use crate::stage::{CoolingPlan, HeatPlan};
 
 pub fn figures(methods: &MethodPlan, heat: Option<&HeatPlan>, cooling: Option<&CoolingPlan>) -> Vec<Figure> {
-    let Some(chosen) = methods.chosen else { return Vec::new() };
-    let Some(contender) = methods.contenders.iter().find(|c| c.way == chosen) else { return Vec::new() };
+    let Some(contender) = methods.taken() else { return Vec::new() };
+    let figures =
+        [Some(score(contender)), Some(odds(contender)), price(contender), hours(contender, heat, cooling)];
+    figures.into_iter().flatten().collect()
+}
+
+fn score(contender: &Contender) -> Figure {
     let mut score = Figure::new("method.score", "Score", contender.score, Unit::Points)
         .because("What speaks for it and what against it, added up: the higher, the sooner.")
         .fact("Method", contender.label.clone())
@@ -16,6 +21,10 @@ pub fn figures(methods: &MethodPlan, heat: Option<&HeatPlan>, cooling: Option<&C
         score =
             score.formula(format!("{} {:+.1}: {}", part.name, part.points, part.working).replace('-', "−"));
     }
+    score
+}
+
+fn odds(contender: &Contender) -> Figure {
     let odds = contender.odds;
     let mut odds_figure = Figure::new("method.odds", "Odds", odds.mean * 100.0, Unit::Percent)
         .between(odds.low * 100.0, odds.high * 100.0)
@@ -40,53 +49,53 @@ pub fn figures(methods: &MethodPlan, heat: Option<&HeatPlan>, cooling: Option<&C
     for part in &contender.odds_parts {
         odds_figure = odds_figure.formula(format!("{:+.2} {}", part.shift, part.words).replace('-', "−"));
     }
-    odds_figure = odds_figure.formula(format!(
+    odds_figure.formula(format!(
         "added in log-odds: {:.0} %; four times in five the true share lies between {:.0} and {:.0} %",
         odds.mean * 100.0,
         odds.low * 100.0,
         odds.high * 100.0
-    ));
-    let mut figures = vec![score, odds_figure];
-    if let Some(total) = contender.price.total {
-        let mut price = Figure::new("method.price", "Price", total, Unit::Money)
-            .because("What the hours cost at the shop's rates.")
-            .source(Source::Shop, Certainty::Estimate);
-        for line in &contender.price.lines {
-            price = price.formula(format!("{}: {} = {:.0}", line.what, line.working, line.amount));
-        }
-        if !contender.price.without.is_empty() {
-            price = price.note(format!("Not in it: {}.", contender.price.without.join("; ")));
-        }
-        figures.push(price);
+    ))
+}
+
+fn price(contender: &Contender) -> Option<Figure> {
+    let total = contender.price.total?;
+    let mut price = Figure::new("method.price", "Price", total, Unit::Money)
+        .because("What the hours cost at the shop's rates.")
+        .source(Source::Shop, Certainty::Estimate);
+    for line in &contender.price.lines {
+        price = price.formula(format!("{}: {} = {:.0}", line.what, line.working, line.amount));
     }
-    if let Some(hours) = contender.hours {
-        let hands = contender.hands_hours.unwrap_or_default() * 60.0;
-        let mut elapsed = Figure::new("method.hours", "Start to finish", hours * 60.0, Unit::Minutes)
-            .because(format!(
-                "{{{hands:.0} min}} of hands; the rest is oven, cooling and drying, one after the other."
-            ))
-            .source(Source::House, Certainty::Estimate);
-        for step in &contender.steps {
-            let (by, minutes) = match (step.attended_min > 0.0, step.unattended_min > 0.0) {
-                (true, true) => ("hands and clock", step.attended_min + step.unattended_min),
-                (false, _) => ("clock", step.unattended_min),
-                (true, false) => ("hands", step.attended_min),
-            };
-            elapsed =
-                elapsed.formula(format!("{}: {{{minutes:.0} min}} {by} ({})", step.label, step.working));
-        }
-        let heating = heat.and_then(|heat| Some((heat.minutes, heat.between?.minutes)));
-        let unwrap = cooling.and_then(|cooling| Some((cooling.unwrap_hours?, cooling.between?.unwrap_hours)));
-        if let (Some((minutes, heating)), Some((unwrap, cooling))) = (heating, unwrap) {
-            let at =
-                |heating: f64, cooling: f64| hours * 60.0 + heating - minutes + (cooling - unwrap) * 60.0;
-            elapsed = elapsed
-                .between(at(heating.0, cooling.0), at(heating.1, cooling.1))
-                .formula("worked out again for the least and the most it may weigh");
-        }
-        figures.push(elapsed);
+    if !contender.price.without.is_empty() {
+        price = price.note(format!("Not in it: {}.", contender.price.without.join("; ")));
     }
-    figures
+    Some(price)
+}
+
+fn hours(contender: &Contender, heat: Option<&HeatPlan>, cooling: Option<&CoolingPlan>) -> Option<Figure> {
+    let hours = contender.hours?;
+    let hands = contender.hands_hours.unwrap_or_default() * 60.0;
+    let mut elapsed = Figure::new("method.hours", "Start to finish", hours * 60.0, Unit::Minutes)
+        .because(format!(
+            "{{{hands:.0} min}} of hands; the rest is oven, cooling and drying, one after the other."
+        ))
+        .source(Source::House, Certainty::Estimate);
+    for step in &contender.steps {
+        let (by, minutes) = match (step.attended_min > 0.0, step.unattended_min > 0.0) {
+            (true, true) => ("hands and clock", step.attended_min + step.unattended_min),
+            (false, _) => ("clock", step.unattended_min),
+            (true, false) => ("hands", step.attended_min),
+        };
+        elapsed = elapsed.formula(format!("{}: {{{minutes:.0} min}} {by} ({})", step.label, step.working));
+    }
+    let heating = heat.and_then(|heat| Some((heat.minutes, heat.between?.minutes)));
+    let unwrap = cooling.and_then(|cooling| Some((cooling.unwrap_hours?, cooling.between?.unwrap_hours)));
+    if let (Some((minutes, heating)), Some((unwrap, cooling))) = (heating, unwrap) {
+        let at = |heating: f64, cooling: f64| hours * 60.0 + heating - minutes + (cooling - unwrap) * 60.0;
+        elapsed = elapsed
+            .between(at(heating.0, cooling.0), at(heating.1, cooling.1))
+            .formula("worked out again for the least and the most it may weigh");
+    }
+    Some(elapsed)
 }
 
 /// How many of the shop's own repairs the odds know.

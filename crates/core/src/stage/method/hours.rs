@@ -1,12 +1,9 @@
 //! How long each way takes on this job, and what it costs.
 
-use serde::Serialize;
-
 use super::Judged;
-use crate::base::day::Day;
 use crate::crack::stop_hole::FoundBy;
-use crate::effort::durations::{Step, Takes, pace, ready_min, totals};
-use crate::effort::sessions::{Parting, Session, sessions};
+use crate::effort::durations::{Step, Takes, pace};
+use crate::effort::sessions::Session;
 use crate::faults::acceptance::Then;
 use crate::field;
 use crate::heat::{HeatSource, UNWRAP_C};
@@ -14,105 +11,30 @@ use crate::iron::{Iron, slowest_to_heat};
 use crate::map::{At, MarkKind, Shape};
 use crate::method::{Joins, School, Way};
 use crate::prep::groove::bright_margin_mm;
-use crate::quantity::Unit;
 use crate::render::said;
 use crate::stage::cooling::wrapping;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
 use crate::stage::finish::{DRIES, FinishAsked};
-use crate::stage::heat::{HeatStep, StepBurn, soak_minutes};
+use crate::stage::heat::{HeatStep, soak_minutes};
 use crate::stage::map::pin_places;
-use crate::stage::prep::{PrepPlan, SeamPlan, prep_plan};
+use crate::stage::prep::{PrepPlan, SeamPlan};
 use crate::stage::proof::ProofPlan;
 use crate::stage::strap::StrapPlan;
-use crate::stage::taught::{AFTER, DIRT};
-
-/// Wall-clock minutes since 1970 in the shop's own zone: now, and when the part is fetched.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Moment {
-    pub now_min: i64,
-    /// Nothing while no day is said.
-    pub wanted_min: Option<i64>,
-}
-
-/// When a way can be ready.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Ready {
-    /// By the clock, in min from now.
-    pub after_min: f64,
-    /// "Fri 27 Nov, 14:30"; once it is lit, how long all of it takes.
-    pub words: String,
-    /// After it is wanted.
-    pub late: bool,
-    /// It is lit already: not reckoned from now.
-    pub begun: bool,
-}
+use crate::stage::taught::DIRT;
 
 /// House: a place that was found not good and is filled again, in min.
 const REFILL_MIN: f64 = 15.0;
 
 /// House: the worst case takes so much longer by hand; what only takes time is reckoned for the heaviest part and the
 /// weakest oven.
-const WORST_HANDS: f64 = 1.5;
-
-/// What a source burns on a job, in min.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub(crate) struct Burns {
-    /// So often it is lit, a session each.
-    pub lightings: f64,
-    /// Each time until it is warm, and then soaked.
-    pub heat_min: f64,
-    pub soak_min: f64,
-    /// Of its full flame: while it heats, and while it holds.
-    pub throttle: f64,
-    pub hold_share: f64,
-    /// And then, each time: reheats, and after the last bead.
-    pub reheating_min: f64,
-    pub after_min: f64,
-}
-
-impl Burns {
-    /// Each time until it is warm and soaked.
-    pub fn warm_min(self) -> f64 {
-        self.heat_min + self.soak_min
-    }
-
-    /// What it burns each time beside its reheats, as minutes of its full flame.
-    pub fn full_but_reheats_min(self) -> f64 {
-        self.heat_min * self.throttle + (self.soak_min + self.after_min) * self.hold_share
-    }
-
-    /// In all sessions together, as minutes of its full flame.
-    pub fn full_min(self) -> f64 {
-        self.lightings * (self.full_but_reheats_min() + self.reheating_min * self.throttle)
-    }
-}
+pub(super) const WORST_HANDS: f64 = 1.5;
 
 /// For which part a way is reckoned.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Case {
+pub(super) enum Case {
     Likely,
     /// As heavy as it may be, heated by as little as it may be.
     Worst,
-}
-
-/// The first minute of the day after.
-pub(super) fn next_day(min: i64) -> i64 {
-    const DAY_MIN: i64 = 24 * 60;
-    (min.div_euclid(DAY_MIN) + 1) * DAY_MIN
-}
-
-pub(super) fn of_minutes(at_min: i64, twelve_hours: bool) -> String {
-    let (day, minute) = (at_min.div_euclid(1440), at_min.rem_euclid(1440));
-    let day = Day::of_number(day).map(Day::said).unwrap_or_default();
-    // "Fri 27 Nov": the year goes without saying.
-    let day = day.rsplit_once(' ').map_or(day.as_str(), |(day, _)| day);
-    let (hour, minute) = (minute / 60, minute % 60);
-    if !twelve_hours {
-        return format!("{day}, {hour}:{minute:02}");
-    }
-    let half = if hour < 12 { "am" } else { "pm" };
-    format!("{day}, {}:{minute:02} {half}", (hour + 11) % 12 + 1)
 }
 
 fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
@@ -128,7 +50,12 @@ impl Judged<'_> {
         self.steps_in(Case::Likely, way, prep)
     }
 
-    fn steps_in(&self, case: Case, way: Way, prep: &PrepPlan) -> Option<(Vec<Step>, Vec<Session>)> {
+    pub(super) fn steps_in(
+        &self,
+        case: Case,
+        way: Way,
+        prep: &PrepPlan,
+    ) -> Option<(Vec<Step>, Vec<Session>)> {
         let mut steps = Steps { list: Vec::new() };
         self.before(way, prep, &mut steps);
         let parts = self.at_the_heat(case, way, prep, &mut steps)?;
@@ -381,92 +308,6 @@ impl Judged<'_> {
         prep.seams.iter().filter(|seam| seam.pins > 0).map(near).sum()
     }
 
-    /// The sessions of a way whose heating takes so many minutes of hands.
-    pub(super) fn parted(&self, way: Way, prep: &PrepPlan, heat_up_min: f64) -> Vec<Session> {
-        let whole = matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver);
-        sessions(&Parting {
-            beads: prep.beads.max(prep.pins),
-            bead_min: self.fill(way, prep).minutes,
-            heat_up_min,
-            day_min: self.shop.hood_min,
-            // Whole-part fusion and a braze that is hot are done in one go.
-            never_split: whole || prep.beads.max(prep.pins) == 0,
-        })
-    }
-
-    /// What is done with the heat before it is packed, where that is not just to pack it: as it was said at Cooling,
-    /// else as it is done here.
-    fn after_the_last(&self, way: Way, times: f64, steps: &mut Steps) {
-        const AS_SAID: &str = "as said at Cooling";
-        if !way.school.preheats() {
-            return;
-        }
-        let round = self.round;
-        let said = |of: field::Field<field::Number>| round.get(of);
-        let held =
-            said(field::cooling::POST_HEAT).map(|_| said(field::cooling::POST_HEAT_FOR).unwrap_or(0.0));
-        let (taper, oven) = (
-            said(field::cooling::TAPER),
-            said(field::cooling::OVEN).map(|_| said(field::cooling::OVEN_FOR).unwrap_or(0.0)),
-        );
-        if held.or(taper).or(oven).is_some() {
-            steps.hands("post_heat", "Heat it once more", times * held.unwrap_or(0.0), AS_SAID);
-            steps.hands("taper", "Take the flame off by degrees", times * taper.unwrap_or(0.0), AS_SAID);
-            steps.add("hold", "Hold it in the oven", 0.0, times * oven.unwrap_or(0.0), AS_SAID);
-            return;
-        }
-        match self.taught(&AFTER, way) {
-            "post_heat" => steps.hands("post_heat", "Heat it once more", times * 15.0, "held for 15 min"),
-            "taper" => steps.hands("taper", "Take the flame off by degrees", times * 12.5, "10 to 15 min"),
-            "oven" => steps.add("hold", "Hold it in the oven", 0.0, times * 240.0, "4 h at {120 degC}"),
-            "still" => steps.hands("post_heat", "Heat it shortly", times * 5.0, "5 min"),
-            _ => {}
-        }
-    }
-
-    /// What the source burns in one lighting.
-    pub(crate) fn burns(&self, way: Way, prep: &PrepPlan) -> Option<Burns> {
-        if !way.school.preheats() {
-            return None;
-        }
-        let sources = self.sources_of(way)?;
-        let reached = sources.reach(&self.target_of(way)?)?;
-        let target_c = self.target_of(way)?.target_c;
-        let (heat_min, soak_min) = (reached.minutes, soak_minutes(way, self.part.wall_mm));
-        let warm_min = heat_min + soak_min;
-        let by_hand = !reached.run.source.is_oven() || reached.run.source.is_fire();
-        let lightings = self.parted(way, prep, if by_hand { warm_min } else { 0.0 }).len() as f64;
-        let mut after = Steps { list: Vec::new() };
-        self.after_the_last(way, 1.0, &mut after);
-        Some(Burns {
-            lightings,
-            heat_min,
-            soak_min,
-            throttle: reached.run.throttle,
-            hold_share: sources.hold_share(reached.run, target_c),
-            reheating_min: self.fill(way, prep).reheating_min / lightings,
-            after_min: after.list.iter().map(|step| step.attended_min).sum(),
-        })
-    }
-
-    /// What burns in one lighting, step by step, each under its own source where one was said.
-    pub(crate) fn step_burns(&self, way: Way, prep: &PrepPlan) -> Option<Vec<StepBurn>> {
-        let (burns, target, sources) = (self.burns(way, prep)?, self.target_of(way)?, self.sources_of(way)?);
-        let reached = sources.reach(&target)?;
-        let fill_min = self.fill(way, prep).minutes / burns.lightings;
-        // Nobody holds a flame on it unless that was said.
-        let held_min = if self.steps.of(HeatStep::Hold).is_some() { fill_min } else { 0.0 };
-        let minutes = |step| match step {
-            HeatStep::Heat => burns.heat_min,
-            HeatStep::Soak => burns.soak_min,
-            HeatStep::Hold => held_min,
-            HeatStep::Reheat => burns.reheating_min,
-            HeatStep::After => burns.after_min,
-        };
-        let burn = |step| self.steps.burn(step, minutes(step), target.target_c, (sources, reached.run));
-        Some(HeatStep::ALL.into_iter().map(burn).collect())
-    }
-
     fn afterwards(&self, prep: &PrepPlan, steps: &mut Steps) {
         let round = self.round;
         steps.add("check", "Check", 25.0, 20.0, "10 + dye, 15 and 20 to draw");
@@ -514,89 +355,6 @@ impl Judged<'_> {
             );
         }
     }
-
-    /// When it can be ready; nothing where the time of day is not known.
-    pub(super) fn ready(&self, steps: &[Step], sessions: u32) -> Option<Ready> {
-        let Moment { now_min, wanted_min } = self.moment?;
-        if self.round.repaired() {
-            // Begun long ago: how long it takes, and not from now.
-            let (hands, clock) = totals(steps);
-            let words = self.shop.units.say(hands + clock, Unit::Minutes);
-            return Some(Ready { after_min: hands + clock, words, late: false, begun: true });
-        }
-        let at =
-            ready_min(now_min, steps, &self.shop.week).max(self.after_sessions(now_min, steps, sessions));
-        Some(Ready {
-            after_min: (at - now_min) as f64,
-            words: to_five(at, self.shop.twelve_hours),
-            late: wanted_min.is_some_and(|wanted| at > wanted),
-            begun: false,
-        })
-    }
-
-    /// Over several sessions, one a day, it is never ready before the last one, its cooling and what comes after; at
-    /// once where there is one.
-    fn after_sessions(&self, now_min: i64, steps: &[Step], sessions: u32) -> i64 {
-        if sessions < 2 {
-            return now_min;
-        }
-        let week = &self.shop.week;
-        let count = f64::from(sessions);
-        let first = steps.iter().position(|step| step.id == "lay_out").unwrap_or(0);
-        let cool = steps.iter().position(|step| step.id == "cool").unwrap_or(steps.len());
-        let (before, block) = steps[..cool.max(first)].split_at(first);
-        let block_min = block.iter().map(|step| step.attended_min + step.unattended_min).sum::<f64>() / count;
-        let mut begins = week.unbroken(ready_min(now_min, before, week), block_min);
-        for _ in 1..sessions {
-            begins = week.unbroken(next_day(begins), block_min);
-        }
-        let after = &steps[cool.min(steps.len())..];
-        let after: Vec<Step> = after
-            .iter()
-            .map(|step| match step.id.as_str() {
-                "cool" => Step { unattended_min: step.unattended_min / count, ..step.clone() },
-                _ => step.clone(),
-            })
-            .collect();
-        ready_min(begins + block_min.ceil() as i64, &after, week)
-    }
-
-    /// The ways that cannot be ready in time at their worst, each with the day it could be; nothing while no day is
-    /// said. What is lit already is not asked again.
-    pub(super) fn late(&self, ways: impl Iterator<Item = Way>) -> Option<Vec<(Way, String)>> {
-        let Some(Moment { now_min, wanted_min }) = self.moment else { return Some(Vec::new()) };
-        let wanted = wanted_min?;
-        // A day that is past rules nothing out: it is late whatever is done.
-        if self.round.repaired() || wanted <= now_min {
-            return Some(Vec::new());
-        }
-        let late = ways.filter_map(|way| {
-            let (mut steps, parts) = self.steps_in(Case::Worst, way, &prep_plan(&self.prep_asked(way))?)?;
-            for step in &mut steps {
-                step.attended_min *= WORST_HANDS;
-            }
-            let after = self.after_sessions(now_min, &steps, parts.len() as u32);
-            let at = ready_min(now_min, &steps, &self.shop.week).max(after);
-            let most = steps.iter().max_by(|a, b| {
-                (a.attended_min + a.unattended_min).total_cmp(&(b.attended_min + b.unattended_min))
-            })?;
-            (at > wanted).then(|| {
-                let why = format!(
-                    "Ready {} at the worst, wanted {}. What takes longest: {}.",
-                    to_five(at, self.shop.twelve_hours),
-                    of_minutes(wanted, self.shop.twelve_hours),
-                    most.label.to_lowercase()
-                );
-                (way, why)
-            })
-        });
-        Some(late.collect())
-    }
-}
-
-/// A moment that is only reckoned, to the next five minutes.
-fn to_five(minutes: i64, twelve_hours: bool) -> String {
-    of_minutes((minutes + 4).div_euclid(5) * 5, twelve_hours)
 }
 
 fn finding_min(found: FoundBy) -> (f64, f64) {
@@ -607,12 +365,12 @@ fn finding_min(found: FoundBy) -> (f64, f64) {
     }
 }
 
-struct Steps {
-    list: Vec<Step>,
+pub(super) struct Steps {
+    pub(super) list: Vec<Step>,
 }
 
 impl Steps {
-    fn add(&mut self, id: &str, label: &str, hands: f64, clock: f64, working: impl Into<String>) {
+    pub(super) fn add(&mut self, id: &str, label: &str, hands: f64, clock: f64, working: impl Into<String>) {
         if hands > 0.0 || clock > 0.0 {
             self.list.push(Step {
                 id: id.to_owned(),
@@ -624,7 +382,7 @@ impl Steps {
         }
     }
 
-    fn hands(&mut self, id: &str, label: &str, minutes: f64, working: impl Into<String>) {
+    pub(super) fn hands(&mut self, id: &str, label: &str, minutes: f64, working: impl Into<String>) {
         self.add(id, label, minutes, 0.0, working);
     }
 }

@@ -1,11 +1,15 @@
 //! Stage 4: the contenders side by side, with the reasons for and against.
 
+mod burns;
 mod contender;
 mod figures;
 mod fill;
 mod hours;
 mod odds;
 mod price;
+mod ranked;
+mod ready;
+mod ruled;
 mod schools;
 mod sessions;
 mod settings;
@@ -20,32 +24,28 @@ use uuid::Uuid;
 use super::cracks::{CrackPlan, Laid};
 use super::heat::{NoZone, Sources, StepSources};
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, PrepPlan, missing_cm3};
+use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, PrepPlan};
 use super::scrap::scrap_step;
 use super::strap::{StrapPlan, StrapsAsked};
 use super::taught::{DENSITY, GROOVE, SIDES, Taught};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
-use crate::casting::shape::PartShape;
 use crate::field;
-use crate::heat::{Body, Cooling, Runs, Wrapping, edge_cooling_s, softening_preheat_c};
-use crate::iron::{Belief, Era, Iron, least, strongest};
+use crate::heat::{Body, Cooling, Runs, Wrapping};
+use crate::iron::{Belief, Era, Iron, strongest};
 use crate::job::Round;
 use crate::ledger::joint_strength;
 use crate::method::{
-    ARC_ONLY_KG, Asked, Effect, MethodId, PRACTISED, Piece, Ruling, School, ScorePart, StitchKind, Target,
-    Way, apply_rules, hours_points, money_points, pass_of, strength_points, target,
+    ARC_ONLY_KG, Effect, MethodId, PRACTISED, School, ScorePart, Target, Way, strength_points, target,
 };
-use crate::quantity::{Celsius, Unit, WallMillimetres};
-use crate::render::said_exactly;
+use crate::quantity::{Celsius, Unit};
 use crate::shop::{SCRAP_COUNTS, Shop};
 pub use contender::{Contender, OddsLine, SchoolChoice};
 pub(crate) use fill::{FillsKnown, ToFill};
-pub use hours::{Moment, Ready};
 pub(crate) use odds::of_a_hundred;
 pub use price::{Price, PriceLine};
+pub use ready::{Moment, Ready};
 pub use sessions::SessionPlan;
 pub use settings::SettingLine;
-use words::{doing, why};
 
 /// The choice.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -144,9 +144,6 @@ impl Locked {
         }
     }
 }
-
-/// House: a lead of this many points makes a first choice.
-const FIRST_CHOICE_LEAD: f64 = 3.0;
 
 impl Judged<'_> {
     pub fn target_of(&self, way: Way) -> Option<Target> {
@@ -250,130 +247,6 @@ impl Judged<'_> {
         self.cracks.iter().filter(|crack| crack.repaired())
     }
 
-    /// What became of what broke off, the worst of several breaks.
-    fn piece(&self) -> Piece {
-        let of = |crack: &CrackPlan| match (crack.full_break, crack.piece.as_str()) {
-            (false, _) | (true, "there") => Piece::There,
-            (true, "lost") => Piece::Lost,
-            (true, "donor") => Piece::Donor,
-            (true, _) => Piece::NotSaid,
-        };
-        self.repaired().map(of).max().unwrap_or(Piece::There)
-    }
-
-    /// Whether every seam is a close lap: a crack never is, of a break somebody has to say.
-    fn lap(&self) -> Option<bool> {
-        let of = |crack: &CrackPlan| match crack.full_break {
-            true => self.round.get(field::crack::LAP.of(crack.id)),
-            false => Some(false),
-        };
-        self.repaired().map(of).reduce(|all, one| match (all, one) {
-            (Some(false), _) | (_, Some(false)) => Some(false),
-            (None, _) | (_, None) => None,
-            (Some(true), Some(true)) => Some(true),
-        })?
-    }
-
-    /// Whether any edge is one of these; nothing while nobody has said it of one.
-    fn edges_are(&self, bad: &[&str]) -> Option<bool> {
-        let edges: Vec<Option<&str>> =
-            self.repaired().map(|crack| self.round.get(field::crack::EDGE.of(crack.id))).collect();
-        if edges.iter().flatten().any(|edge| bad.contains(edge)) {
-            Some(true)
-        } else {
-            edges.iter().all(Option::is_some).then_some(false)
-        }
-    }
-
-    /// Whether burnt iron stays in a joint; nothing while it is burnt and nobody has said.
-    fn burnt_stays(&self) -> Option<bool> {
-        let burnt = self.cracks.iter().filter(|crack| {
-            self.round.get(field::crack::EDGE.of(crack.id)) == Some("burnt") && crack.becomes == "repair"
-        });
-        let stays = burnt.map(|crack| self.round.get(field::crack::BURNT_OUT.of(crack.id)).map(|out| !out));
-        let stays: Vec<Option<bool>> = stays.collect();
-        if stays.contains(&Some(true)) { Some(true) } else { (!stays.contains(&None)).then_some(false) }
-    }
-
-    fn stitch_kind(&self, method: MethodId) -> StitchKind {
-        let loaded = self.round.get(field::part::LOADS).is_none_or(|loads| !loads.is_empty())
-            || self.part.fluid_tight != Some(false);
-        let draw_in = self.shop.pins.as_deref() == Some("draw_in");
-        let service_c = self.round.get(field::part::SERVICE_TEMPERATURE);
-        if method == MethodId::StitchLocks {
-            return StitchKind::for_locks(self.part.wall_mm, service_c);
-        }
-        StitchKind::of(self.part.wall_mm, loaded, service_c, draw_in)
-    }
-
-    /// Of each way of the arc: how fast its edge cools, in s, and the preheat that would soften it;
-    /// the hardest of the irons in question. Empty while the wall is not known.
-    fn edges(&self) -> Vec<(Way, f64, f64)> {
-        let Some(wall) = self.part.wall_mm.and_then(|mm| WallMillimetres::new(mm).ok()) else {
-            return Vec::new();
-        };
-        ways()
-            .filter(|way| way.method.fusion())
-            .filter_map(|way| {
-                let at = match way.school {
-                    School::Cold => self.part.ambient_c,
-                    _ => self.target_of(way)?.target_c,
-                };
-                let pass = pass_of(way, wall, at)?;
-                let part = Celsius::new(at).ok()?;
-                let cools = |iron: Iron| {
-                    edge_cooling_s(&iron.properties(), pass, wall, part).unwrap_or(f64::INFINITY)
-                };
-                let hardest = least(&self.belief.plausible, cools).iron;
-                let softened = softening_preheat_c(&hardest.properties(), pass, wall);
-                Some((way, cools(hardest), softened))
-            })
-            .collect()
-    }
-
-    fn say(&self, value: f64, unit: Unit) -> String {
-        self.shop.units.say(value, unit)
-    }
-
-    fn ruling(&self, edges: &[(Way, f64, f64)]) -> Ruling {
-        let reach: Vec<(Way, Result<(), String>)> =
-            ways().filter_map(|way| Some((way, self.reach(way)?))).collect();
-        let warm = Way { method: MethodId::ArcNickel, school: School::Warm };
-        let late = self.late(ways());
-        apply_rules(&Asked {
-            belief: self.belief,
-            service_c: self.round.get(field::part::SERVICE_TEMPERATURE),
-            heat_cycling: self.round.get(field::part::HEAT_CYCLING),
-            service_min: self.round.get(field::part::SERVICE_TIME),
-            life_days: self.part.life_days,
-            oil: self.round.get(field::part::OIL),
-            fluid_tight: self.part.fluid_tight,
-            loads: self.round.get(field::part::LOADS),
-            old_filler: self.round.old_filler(),
-            old_filler_out: self.round.get(field::part::OLD_FILLER_OUT),
-            seen: self.round.get(field::part::SEEN),
-            machined: self.round.get(field::part::MACHINED),
-            edges,
-            wall_mm: self.part.wall_mm,
-            closed: self.part.shape.map(PartShape::closed),
-            piece: self.piece(),
-            warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
-            reach: &reach,
-            lap: self.lap(),
-            hard_edges: self.edges_are(&["flame_cut", "melted"]),
-            burnt_stays: self.burnt_stays(),
-            missing_cm3: missing_cm3(self.missing),
-            patch: self.missing.iter().any(|it| it.patch.is_some()),
-            under_pressure: self.round.get(field::part::PRESSURE).map(|bar| bar > 0.0),
-            locked_in: self.locked_in,
-            late: late.as_deref(),
-            units: self.shop.units,
-            rods: self.shop.rods.as_deref(),
-            sets: self.shop.sets.as_deref(),
-            stitch_kit: self.shop.stitch_kit,
-        })
-    }
-
     /// Repairs by a method, a piece of scrap as half of one, where the shop has said which ways it has done five times
     /// and more; nothing while it has not.
     fn practised(&self, method: MethodId) -> Option<f64> {
@@ -427,138 +300,6 @@ impl Judged<'_> {
             }
         };
         (ratio, ScorePart::new("strength", strength_points(ratio), working))
-    }
-
-    /// No first choice is called while too little is known of the part; the welder's own stands.
-    pub fn contenders(&self, locked: Locked, part_known: bool) -> (MethodPlan, Vec<Ruled>) {
-        let locks = |way: Way| match locked {
-            Locked::No => false,
-            Locked::Hot => !way.method.without_heat(),
-            Locked::All => true,
-        };
-        let edges = self.edges();
-        let ruling = self.ruling(&edges);
-        let mut contenders: Vec<Contender> = MethodId::ALL
-            .into_iter()
-            .map(|method| {
-                let (school, schools) = self.school_of(method, &ruling);
-                self.contender(Way { method, school }, schools, &ruling, &edges)
-            })
-            .collect();
-        self.score(&mut contenders);
-        in_order(&mut contenders, &ruling);
-        let here = |contender: &Contender| !ruling.not_here.contains(&contender.way.method);
-        let left: Vec<&Contender> = contenders.iter().filter(|c| c.recommended).collect();
-        let today: Vec<&Contender> = left.iter().copied().filter(|c| here(c)).collect();
-        let left = if today.is_empty() { left } else { today };
-        let leads = match left[..] {
-            _ if !part_known => None,
-            [] => None,
-            [only] => Some(only.way),
-            [first, second, ..] => (first.score - second.score >= FIRST_CHOICE_LEAD).then_some(first.way),
-        };
-        let overrule = self
-            .round
-            .get(field::method::CHOICE)
-            .and_then(|method| contenders.iter().find(|c| c.way.method == method));
-        let would_be = overrule.map(|c| c.way).or(leads);
-        let shut = would_be.map_or(locked == Locked::All, locks);
-        let headline = match (shut, overrule) {
-            (true, _) if locked == Locked::Hot => "Nothing hot is recommended until it is vented.".to_owned(),
-            (true, _) => "Nothing is recommended while the job is locked.".to_owned(),
-            (false, Some(own)) => format!("{}: the welder's choice.", own.label),
-            (false, None) => headline_of(&left, leads, part_known),
-        };
-        let ruled = ruling
-            .fired
-            .iter()
-            .filter(|fired| fired.school.is_none())
-            .map(|fired| Ruled { method: fired.method, effect: fired.effect, iron: fired.iron })
-            .collect();
-        // A part that is referred out is taken by nobody.
-        let own = overrule.filter(|_| locked != Locked::All).map(|own| own.way);
-        let chosen = own.or(leads.filter(|way| !locks(*way)));
-        let taken = chosen.and_then(|way| contenders.iter().find(|contender| contender.way == way));
-        let (weighed, weighed_words) = taken.map_or_else(Default::default, |taken| self.weighed(taken));
-        let plan = MethodPlan {
-            chosen,
-            sets_pins: chosen.is_some_and(|way| way.method.pins()),
-            overruled: overrule.is_some_and(|own| Some(own.way) != leads),
-            headline,
-            what: taken.map_or_else(String::new, doing),
-            why: taken.map_or_else(String::new, |taken| why(taken, &contenders, overrule.is_some())),
-            weighed,
-            weighed_words,
-            sessions: taken.map_or_else(Vec::new, |taken| self.sessions(taken)),
-            between_sessions: taken.map_or_else(String::new, |taken| self.between_sessions(taken)),
-            wanted_min: self.moment.and_then(|at| Some((at.wanted_min? - at.now_min) as f64)),
-            not_considered: ruling.not_considered.into_iter().map(|it| it.what).collect(),
-            not_counted: match self.shop.rate {
-                None => vec!["price: needs rates".to_owned()],
-                Some(_) => Vec::new(),
-            },
-            contenders,
-        };
-        (plan, ruled)
-    }
-
-    /// Hours and money are points against the quickest and the cheapest; then all of it is added up.
-    fn score(&self, contenders: &mut [Contender]) {
-        let least = |of: fn(&Contender) -> Option<f64>| {
-            contenders.iter().filter(|c| c.recommended).filter_map(of).fold(f64::INFINITY, f64::min)
-        };
-        let (cheapest, quickest) = (least(|c| c.price.total), least(|c| c.hours));
-        for contender in contenders {
-            if let Some(hours) = contender.hours {
-                let over = if quickest.is_finite() { quickest } else { hours };
-                contender.parts.push(ScorePart::new(
-                    "hours",
-                    hours_points(hours, over),
-                    format!("{hours:.1} h against {over:.1} h for the quickest"),
-                ));
-            }
-            if let Some(total) = contender.price.total.filter(|_| cheapest.is_finite() && cheapest > 0.0) {
-                let working = format!("{total:.0} against {cheapest:.0} for the cheapest");
-                contender.parts.push(ScorePart::new("money", money_points(total, cheapest), working));
-            }
-            contender.score = contender.parts.iter().map(|part| part.points).sum();
-            for part in &mut contender.parts {
-                part.working = said_exactly(&part.working, self.part.units);
-            }
-        }
-    }
-}
-
-/// The first choice first. What is not here is not named first while another can be begun today, even where it
-/// scores more.
-fn in_order(contenders: &mut [Contender], ruling: &Ruling) {
-    contenders.sort_by(|a, b| {
-        (a.excluded.cmp(&b.excluded))
-            .then(b.recommended.cmp(&a.recommended))
-            .then(b.score.total_cmp(&a.score))
-            .then(a.target_c.unwrap_or(0.0).total_cmp(&b.target_c.unwrap_or(0.0)))
-    });
-    let here = |contender: &Contender| !ruling.not_here.contains(&contender.way.method);
-    if let Some(at) = contenders.iter().position(|it| it.recommended && here(it))
-        && contenders.first().is_some_and(|first| !here(first))
-    {
-        contenders[..=at].rotate_right(1);
-    }
-}
-
-/// What is said of the ways that are left, the best first, where nobody has chosen.
-fn headline_of(left: &[&Contender], leads: Option<Way>, part_known: bool) -> String {
-    match left.first() {
-        Some(first) if !part_known => {
-            format!("{} leads so far. Too little is known of the part to choose.", first.label)
-        }
-        None => "Don't repair: nothing is left. See why below.".to_owned(),
-        Some(first) if leads.is_some() => format!("{}: first choice.", first.label),
-        Some(first) => {
-            let near = left.iter().filter(|c| first.score - c.score < FIRST_CHOICE_LEAD);
-            let near: Vec<&str> = near.map(|c| c.label.as_str()).collect();
-            format!("Side by side: {}. Choose one.", near.join(" or "))
-        }
     }
 }
 

@@ -2,7 +2,8 @@
 
 use serde::Serialize;
 
-use super::hours::{Burns, next_day, of_minutes};
+use super::burns::Burns;
+use super::ready::{next_day, of_minutes};
 use super::{Contender, Judged};
 use crate::effort::durations::{Step, ready_min};
 use crate::effort::sessions::Session;

@@ -8,8 +8,9 @@ use super::{TorchPlan, TroubleAsked};
 use crate::heat::{Bar, BarPower, Body};
 use crate::job::TorchEntry;
 use crate::method::{Moves, Odds, Place, odds_with};
-use crate::quantity::{Celsius, Unit};
+use crate::quantity::{Celsius, Unit, UnitSystem};
 use crate::stage::HeatPlan;
+use crate::stores::Take;
 
 /// Whether to go on, and what each way would be worth.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -129,12 +130,7 @@ impl StopAsked<'_> {
         let laying_min = torch.beads.as_ref().map(|beads| beads.elapsed_min);
         let reheat_min = reading.and_then(|at| self.reheat_min(at.celsius));
         let pieces = |left: u32| format!("{left} {}{} left.", torch.piece, if left == 1 { "" } else { "s" });
-        let gas: Vec<String> = (asked.takes.iter().filter(|take| take.is_gas()))
-            .map(|take| match take.here_words.as_str() {
-                "" => format!("{}: {}, not counted in the stores.", take.words, take.amount_words),
-                here => format!("{}: {}, {here}.", take.words, take.amount_words),
-            })
-            .collect();
+        let gas = gas_lines(asked);
         let way =
             |id: &str, words: &str, odds: Option<f64>, minutes: Option<f64>, needs: Vec<String>| StopWay {
                 id: id.to_owned(),
@@ -153,19 +149,7 @@ impl StopAsked<'_> {
             vec![pieces(left)],
         )];
         if let Some(least_c) = torch.window.map(|(least_c, _)| least_c).filter(|_| !self.heat.cold) {
-            let mut needs = match reheat_min {
-                // By the model it is there, and what was read is not: then it is not.
-                Some(minutes) if minutes < WARM_ALREADY_MIN && !under => {
-                    vec!["It is warm enough already.".to_owned()]
-                }
-                Some(minutes) => vec![format!(
-                    "{} to {} first.",
-                    units.say(minutes, Unit::Minutes),
-                    units.say_least(self.heat.target_c.max(least_c), Unit::Celsius)
-                )],
-                None if reading.is_none() => vec!["Read it first: how long is not known.".to_owned()],
-                None => vec!["The heat at hand does not bring it there.".to_owned()],
-            };
+            let mut needs = vec![self.heat_words(reheat_min, (least_c, under), reading.is_some(), units)];
             needs.extend(gas.iter().cloned());
             ways.push(way(
                 "heat_first",
@@ -202,6 +186,27 @@ impl StopAsked<'_> {
         ways
     }
 
+    /// What heating it first asks for.
+    fn heat_words(
+        &self,
+        reheat_min: Option<f64>,
+        (least_c, under): (f64, bool),
+        read: bool,
+        units: UnitSystem,
+    ) -> String {
+        match reheat_min {
+            // By the model it is there, and what was read is not: then it is not.
+            Some(minutes) if minutes < WARM_ALREADY_MIN && !under => "It is warm enough already.".to_owned(),
+            Some(minutes) => format!(
+                "{} to {} first.",
+                units.say(minutes, Unit::Minutes),
+                units.say_least(self.heat.target_c.max(least_c), Unit::Celsius)
+            ),
+            None if !read => "Read it first: how long is not known.".to_owned(),
+            None => "The heat at hand does not bring it there.".to_owned(),
+        }
+    }
+
     /// Minutes until the coldest place is back at what it is brought to, by the bar model; nothing where it does not
     /// get there within three hours.
     pub(super) fn reheat_min(&self, from_c: f64) -> Option<f64> {
@@ -230,4 +235,13 @@ fn coldest_bead_c(asked: &TroubleAsked<'_>) -> Option<f64> {
         .filter_map(|bead| readings.iter().rev().find(|at| at.minutes <= bead.minutes))
         .map(|at| at.celsius)
         .reduce(f64::min)
+}
+
+/// What it takes of each gas, and what is here of it.
+fn gas_lines(asked: &TroubleAsked<'_>) -> Vec<String> {
+    let line = |take: &Take| match take.here_words.as_str() {
+        "" => format!("{}: {}, not counted in the stores.", take.words, take.amount_words),
+        here => format!("{}: {}, {here}.", take.words, take.amount_words),
+    };
+    asked.takes.iter().filter(|take| take.is_gas()).map(line).collect()
 }

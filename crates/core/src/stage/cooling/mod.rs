@@ -1,19 +1,26 @@
 //! Stage 8: how it comes down, when it may be unwrapped and touched.
 
+mod chain;
+mod figures;
+
+pub use chain::ChainLine;
+pub(crate) use figures::fall_words;
+
 use serde::Serialize;
 
 use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, HeatPlan, Stage, Station};
 use crate::field;
-use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{
-    Body, ChainStep, Cooling, CoolingFit, Descent, FactorOf, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping,
-    against_usual, cool, cooling_chain, own_factor, thinned,
+    Body, Cooling, CoolingFit, FactorOf, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping, against_usual, cool,
+    own_factor, thinned,
 };
 use crate::job::Round;
 use crate::method::{School, Way};
-use crate::quantity::{Celsius, Rounding, Unit, UnitSystem};
+use crate::quantity::{Celsius, Unit, UnitSystem};
 use crate::shop::Shop;
+use chain::{before_the_packing, chain_lines, descended};
+use figures::figures;
 
 /// The cooling of the chosen way.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -65,18 +72,6 @@ pub struct Going {
     /// As it was planned, beside it.
     pub planned: Vec<(f64, f64)>,
     pub planned_unwrap_hours: Option<f64>,
-}
-
-/// One step of the way down.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct ChainLine {
-    /// "Heat it all to 330 °C, 15 min"
-    pub words: String,
-    pub lasts_hours: f64,
-    pub ends_c: f64,
-    /// What the way down takes longer for it, in hours until it may be unwrapped; 0 for the packing itself.
-    pub gains_hours: f64,
 }
 
 /// Cooling at the least and the most an estimated part may weigh.
@@ -312,119 +307,6 @@ impl CoolingPlan {
     }
 }
 
-/// What is done before it is packed, and how warm it then is.
-fn before_the_packing(
-    round: &Round,
-    body: &Body,
-    start_c: f64,
-    units: UnitSystem,
-) -> (Vec<(String, Descent)>, f64) {
-    // What is covered has these behind it: it starts as it was read.
-    if round.covered_minutes().is_some() {
-        return (Vec::new(), start_c);
-    }
-    let mut steps: Vec<(String, ChainStep)> = Vec::new();
-    let minutes = |minutes: f64| units.say_exactly(minutes, Unit::Minutes);
-    if let Some(to_c) = round.get(field::cooling::POST_HEAT) {
-        let hold = round.get(field::cooling::POST_HEAT_FOR).unwrap_or(0.0);
-        let words = format!("Heat it all to {}, {}", units.say(to_c, Unit::Celsius), minutes(hold));
-        steps.push((words, ChainStep::PostHeat { to_c, minutes: hold }));
-    }
-    if let Some(over) = round.get(field::cooling::TAPER).filter(|over| *over > 0.0) {
-        steps.push((format!("Flame off by degrees, {}", minutes(over)), ChainStep::Taper { minutes: over }));
-    }
-    if let Some(at_c) = round.get(field::cooling::OVEN) {
-        let hours = round.get(field::cooling::OVEN_FOR).unwrap_or(0.0) / 60.0;
-        let words = format!("In the oven at {}, {}", units.say(at_c, Unit::Celsius), minutes(hours * 60.0));
-        steps.push((words, ChainStep::Oven { at_c, hours }));
-    }
-    if let Some(time_constant_h) = round.get(field::cooling::FIRE).and_then(fire_h) {
-        let words = format!("In the fire as it goes out, {}", minutes(time_constant_h * 120.0));
-        steps.push((words, ChainStep::DyingFire { time_constant_h, hours: 2.0 * time_constant_h }));
-    }
-    let (words, steps): (Vec<String>, Vec<ChainStep>) = steps.into_iter().unzip();
-    let done = cooling_chain(body, start_c, &steps);
-    let ends_c = done.last().map_or(start_c, |last| last.ends_c);
-    (words.into_iter().zip(done).collect(), ends_c)
-}
-
-/// House: the time constant of a fire that goes out, in hours.
-fn fire_h(fire: &str) -> Option<f64> {
-    match fire {
-        "stove" => Some(1.5),
-        "charcoal" => Some(4.0),
-        _ => None,
-    }
-}
-
-/// (hours, degC) of all that is done before it is packed.
-fn descended(before: &[(String, Descent)]) -> Vec<(f64, f64)> {
-    let mut curve = Vec::new();
-    let mut from_s = 0.0;
-    for (_, descent) in before {
-        let every = descent.curve.len().div_ceil(60).max(1);
-        curve.extend(
-            descent.curve.iter().step_by(every).map(|(at_s, celsius)| ((from_s + at_s) / 3600.0, *celsius)),
-        );
-        from_s += descent.lasts_s;
-    }
-    curve
-}
-
-/// Each step with what it gains: how much later it may be unwrapped than without all that comes after the one before.
-fn chain_lines(
-    before: Vec<(String, Descent)>,
-    (body, start_c): (&Body, f64),
-    wrapping: &Wrapping,
-    units: UnitSystem,
-    runs: &Runs,
-) -> Vec<ChainLine> {
-    let packed_h = |from_c: f64| {
-        let start = Celsius::new(from_c).ok()?;
-        runs.cool(body, start, wrapping).hours_to(UNWRAP_C)
-    };
-    let mut lines = Vec::new();
-    let mut reached_c = start_c;
-    let mut so_far_h = 0.0;
-    let mut in_all_h = packed_h(start_c);
-    for (words, descent) in before {
-        so_far_h += descent.lasts_s / 3600.0;
-        reached_c = descent.ends_c;
-        let now_h = packed_h(reached_c).map(|hours| hours + so_far_h);
-        lines.push(ChainLine {
-            words,
-            lasts_hours: descent.lasts_s / 3600.0,
-            ends_c: descent.ends_c,
-            gains_hours: now_h.zip(in_all_h).map_or(0.0, |(now, before)| now - before),
-        });
-        in_all_h = now_h;
-    }
-    if !lines.is_empty()
-        && let Some(hours) = packed_h(reached_c)
-    {
-        let words =
-            format!("{}, until {}", wrapping.packing().label(), units.say_most(UNWRAP_C, Unit::Celsius));
-        lines.push(ChainLine { words, lasts_hours: hours, ends_c: UNWRAP_C, gains_hours: 0.0 });
-    }
-    lines
-}
-
-/// House: what falls faster than this an hour is said by the minutes it takes.
-const WITHIN_MINUTES_K_PER_H: f64 = 1_000.0;
-
-fn minutes_to_fall(k_per_h: f64) -> f64 {
-    100.0 / k_per_h * 60.0
-}
-
-/// How fast it falls, as it is said: "180 °C an hour", "100 °C within 5 min".
-pub(crate) fn fall_words(k_per_h: f64, units: UnitSystem) -> String {
-    if k_per_h <= WITHIN_MINUTES_K_PER_H {
-        return units.say_least(k_per_h, Unit::KelvinsPerHour);
-    }
-    let minutes = minutes_to_fall(k_per_h).ceil();
-    format!("by {} within {minutes:.0} min", units.say(100.0, Unit::Kelvins))
-}
-
 /// The packing came off while it was hot: how fast it falls now, and what to do.
 fn too_early(round: &Round, body: &Body, part: &PartFacts, limit_k_per_h: Option<f64>) -> String {
     let Some(off) = round.unwrapped_minutes() else { return String::new() };
@@ -468,75 +350,6 @@ fn cautions(part: &PartFacts) -> Vec<Caution> {
         Caution::new(Station::Cooling, format!("Hot iron looks cold. Fire watch until it is under {cold}.")),
         Caution::new(Station::Cooling, "Don't lift the packing to look: it chills the edge."),
     ]
-}
-
-fn figures(cooling: &CoolingPlan, size_words: &str) -> Vec<Figure> {
-    if cooling.cold {
-        return Vec::new();
-    }
-    let modelled = |figure: Figure| {
-        figure.fact("Packing", cooling.packing.clone()).fact("Part", size_words).source(
-            Source::Law("Carslaw and Jaeger, Stefan-Boltzmann; packings our own".to_owned()),
-            Certainty::Estimate,
-        )
-    };
-    let mut figures = Vec::new();
-    let between = cooling.between;
-    for (id, name, hours, between, under) in [
-        (
-            "cooling.unwrap",
-            "Covered for",
-            cooling.unwrap_hours,
-            between.map(|between| between.unwrap_hours),
-            UNWRAP_C,
-        ),
-        (
-            "cooling.touch",
-            "Until it may be touched",
-            cooling.touch_hours,
-            between.map(|between| between.touch_hours),
-            TOUCH_C,
-        ),
-    ] {
-        if let Some(hours) = hours {
-            let mut figure = modelled(
-                Figure::new(id, name, hours * 60.0, Unit::Minutes).rounded(Rounding::Up),
-            )
-            .because(format!(
-                "From {{{:.0} degC}} until its middle, too, is under {{{under:.0} degC down}}.",
-                cooling.start_c
-            ));
-            if let Some((lightest, heaviest)) = between {
-                figure = figure
-                    .between(lightest * 60.0, heaviest * 60.0)
-                    .formula("worked out again for the least and the most it may weigh");
-            }
-            figures.push(figure);
-        }
-    }
-    let limit = cooling.limit_k_per_h.map_or("No limit for this shape and weight.".to_owned(), |l| {
-        format!("{{{l:.0} K/h}} is the limit.")
-    });
-    let by_the_hour = cooling.fastest_k_per_h <= WITHIN_MINUTES_K_PER_H;
-    let figure = |k_per_h: f64| if by_the_hour { k_per_h } else { minutes_to_fall(k_per_h) };
-    let mut fastest = if by_the_hour {
-        Figure::new("cooling.fastest", "Falls at most", cooling.fastest_k_per_h, Unit::KelvinsPerHour)
-    } else {
-        let minutes = figure(cooling.fastest_k_per_h);
-        Figure::new("cooling.falls_in", "Falls a hundred degrees within", minutes, Unit::Minutes)
-    };
-    if let Some(between) = between {
-        let (one, other) = (figure(between.fastest_k_per_h.0), figure(between.fastest_k_per_h.1));
-        fastest = fastest.between(one.min(other), one.max(other));
-    }
-    figures.push(
-        modelled(fastest)
-            .because(
-                "The shortest time in which it falls by {100 K}, or by half of what it stands over the shop.",
-            )
-            .note(limit),
-    );
-    figures
 }
 
 fn amount(round: &Round, cooling: Option<&CoolingPlan>) -> Amount {
