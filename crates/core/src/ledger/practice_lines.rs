@@ -13,7 +13,12 @@ use crate::shop::SCRAP_COUNTS;
 /// Methods by which something was done here and that are not practised yet. What nobody was asked about counts as
 /// nothing, as in a plan.
 pub(super) fn practice_lines(all: &Said<'_>, counts: &impl Fn(&Uuid) -> bool) -> Vec<LearnedLine> {
-    MethodId::ALL.into_iter().filter_map(|method| practice(all, counts, method)).collect()
+    let often = |method: &MethodId| all.done_often.iter().any(|id| id == method.id());
+    MethodId::ALL
+        .into_iter()
+        .filter(|it| !often(it))
+        .filter_map(|method| practice(all, counts, method))
+        .collect()
 }
 
 fn practice(all: &Said<'_>, counts: &impl Fn(&Uuid) -> bool, method: MethodId) -> Option<LearnedLine> {

@@ -23,6 +23,8 @@ pub struct Said<'a> {
     pub faults: &'a [OwnFault],
     pub uses: &'a [OwnUse],
     pub scraps: &'a [OwnScrap],
+    /// Ids of the methods that the shop says it has done often.
+    pub done_often: &'a [String],
     pub coupons: &'a [Coupon],
     pub left_out: &'a BTreeMap<Uuid, String>,
 }
@@ -40,6 +42,7 @@ impl<'a> Said<'a> {
             faults: &[],
             uses: &[],
             scraps: &[],
+            done_often: &[],
             coupons: &[],
             left_out,
         }

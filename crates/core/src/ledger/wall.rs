@@ -356,6 +356,15 @@ mod tests {
         );
         assert_eq!((told.here, told.cases.len()), (4.0, 5));
         assert_eq!(line(&three(4), &BTreeMap::new()), None, "practised");
+        let often = [MethodId::TorchBraze.id().to_owned()];
+        let (three_of_them, nothing_out) = (three(3), BTreeMap::new());
+        let said = Said {
+            done_often: &often,
+            scraps: &scraps,
+            repairs: &three_of_them,
+            ..Said::nothing(&nothing_out)
+        };
+        assert!(wall(&said, UnitSystem::Metric).learned.is_empty(), "the shop says that it does it often");
         let out = BTreeMap::from([(Uuid::from_u128(2), "it was steel".to_owned())]);
         assert!((line(&three(3), &out).unwrap().here - 3.5).abs() < 1e-9);
     }

@@ -59,6 +59,7 @@ async fn with<T>(
         faults: &faults(&shop.facts),
         uses: &uses(&shop.facts),
         scraps: &scraps(&shop.facts),
+        done_often: shop.shop.done_often.as_deref().unwrap_or_default(),
         coupons: &coupons(&shop.facts),
         left_out: &left_out(&shop.facts),
     };

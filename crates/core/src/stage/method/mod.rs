@@ -189,7 +189,11 @@ impl Judged<'_> {
         };
         Some(match sources.reach(&target) {
             Some(_) => Ok(()),
-            None => Err(sources.why_not(&target, self.shop.units)),
+            None => {
+                let why = sources.why_not(&target, self.shop.units);
+                let local = way.school != School::Local && self.seam_reached(way.method);
+                Err(if local { format!("{why} Its seam can be warmed: choose local.") } else { why })
+            }
         })
     }
 

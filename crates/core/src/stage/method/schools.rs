@@ -14,6 +14,13 @@ impl Judged<'_> {
     /// The school that stands for a method: the welder's for the method they chose, else hot if it is
     /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
     /// too fast is a caution, never a reason against a school.
+    /// The seam and what lies round it can be warmed for a method that may be done so.
+    pub(super) fn seam_reached(&self, method: MethodId) -> bool {
+        let way = Way { method, school: School::Local };
+        let at = self.target_of(way).zip(self.sources_of(way));
+        at.is_some_and(|(target, sources)| sources.reach(&target).is_some())
+    }
+
     /// Of each choice that is in force and moves no figure here: why.
     fn moves_nothing(&self, way: Way) -> Vec<String> {
         let still = |matter: &Taught, id: &str, here: bool, why: &str| {
@@ -134,17 +141,16 @@ impl Judged<'_> {
             target.zip(self.sources).is_some_and(|(target, sources)| sources.reach(&target).is_some())
         };
         let whole = method.schools().filter(|it| it.preheats() && *it != School::Local).any(reached);
-        let there = self
-            .target_of(way)
-            .zip(self.sources_of(way))
-            .is_some_and(|(target, at)| at.reach(&target).is_some());
+        let there = self.seam_reached(method);
         if there && !whole {
             said.push(
-                "or local, chosen below: the part is too large for the heat at hand, its seam is not"
+                "or local, where that is chosen: the part is too large for the heat at hand, its seam is not"
                     .to_owned(),
             );
         } else if there && self.part.shape.is_some() && !self.part.closed() {
-            said.push("or local, chosen below: the part is open and can expand round its seam".to_owned());
+            said.push(
+                "or local, where that is chosen: the part is open and can expand round its seam".to_owned(),
+            );
         }
         (school, said)
     }
