@@ -87,7 +87,7 @@ export function CoolingStation(): ReactNode {
       {!alone && (
         <p>
           <b>{cooling.sentence}</b> <Falls />{' '}
-          {cooling.learned !== '' && <InTheLedger words={`${cooling.learned}.`} />}
+          {cooling.learned !== '' && <InTheLedger words={`${cooling.learned}.`} />}{' '}
           {going !== null && (
             <span data-testid="cooling-going">
               As it is going it {going.words}
