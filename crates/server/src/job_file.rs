@@ -33,7 +33,7 @@ use crate::shop::store::today_in;
 
 const FORMAT: &str = "vanadin-job";
 /// Raised when the shape changes; older files still open.
-const VERSION: u32 = 18;
+const VERSION: u32 = 19;
 /// A job with all the pictures it may have fits into this.
 const MOST_MIB: u64 = 96;
 

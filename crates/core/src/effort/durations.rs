@@ -116,6 +116,12 @@ impl WorkingWeek {
         }
     }
 
+    /// From closing to opening, in min.
+    #[must_use]
+    pub fn closed_min(&self) -> f64 {
+        (DAY_MIN - (self.to_min - self.from_min)) as f64
+    }
+
     fn works_on(&self, day: i64) -> bool {
         self.days[weekday(day) as usize]
     }

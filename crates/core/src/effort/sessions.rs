@@ -17,8 +17,10 @@ pub struct Parting {
     pub beads: u32,
     /// Hands for all of them together, their waits among it.
     pub bead_min: f64,
-    /// Hands at the heat before the first bead of each session.
+    /// Hands at the heat before the first bead, and before the first of each later session: as many, or none where it
+    /// is held over night.
     pub heat_up_min: f64,
+    pub heat_up_again_min: f64,
     /// A day under the hood.
     pub day_min: f64,
     /// Once begun it is finished: gas fusion of the whole part, a hot braze.
@@ -32,23 +34,28 @@ pub struct Parting {
 /// House.
 #[must_use]
 pub fn sessions(of: &Parting) -> Vec<Session> {
-    let Parting { beads, bead_min, heat_up_min, day_min, never_split } = *of;
+    let Parting { beads, bead_min, heat_up_min, heat_up_again_min, day_min, never_split } = *of;
     let whole = Session { from: 1.min(beads), to: beads, minutes: heat_up_min + bead_min };
     if beads == 0 || never_split || whole.minutes <= day_min {
         return vec![whole];
     }
     let each = bead_min / f64::from(beads);
     // A day that the heating fills still lays one bead.
-    let in_a_day = (((day_min - heat_up_min) / each).floor() as u32).max(1);
-    let count = beads.div_ceil(in_a_day);
-    // Evenly over the days: none is left with a handful.
+    let in_a_day = |heat_min: f64| (((day_min - heat_min) / each).floor() as u32).max(1);
+    let (first, later) = (in_a_day(heat_up_min), in_a_day(heat_up_again_min));
+    let count = 1 + beads.saturating_sub(first).div_ceil(later);
+    // Evenly over the days, their heating counted: none is left with a handful.
     let mut from = 1;
     (0..count)
         .map(|at| {
-            let left = beads - (from - 1);
-            let here = left.div_ceil(count - at);
-            let session =
-                Session { from, to: from + here - 1, minutes: heat_up_min + f64::from(here) * each };
+            let (left, sessions) = (beads - (from - 1), f64::from(count - at));
+            let (heat_min, most) = if at == 0 { (heat_up_min, first) } else { (heat_up_again_min, later) };
+            let all_min = heat_min + (sessions - 1.0) * heat_up_again_min + f64::from(left) * each;
+            // What is a whole bead by a hair is not one more.
+            let share = ((all_min / sessions - heat_min) / each - 1e-9).ceil().max(1.0) as u32;
+            let others = later.saturating_mul(count - at - 1);
+            let here = share.min(most).max(left.saturating_sub(others)).min(left);
+            let session = Session { from, to: from + here - 1, minutes: heat_min + f64::from(here) * each };
             from += here;
             session
         })
@@ -62,7 +69,13 @@ mod tests {
     use super::*;
 
     fn parting(beads: u32, bead_min: f64, heat_up_min: f64) -> Parting {
-        Parting { beads, bead_min, heat_up_min, day_min: 300.0, never_split: false }
+        let heat_up_again_min = heat_up_min;
+        Parting { beads, bead_min, heat_up_min, heat_up_again_min, day_min: 300.0, never_split: false }
+    }
+
+    /// Held over night: it is heated up once.
+    fn held(of: Parting) -> Parting {
+        Parting { heat_up_again_min: 0.0, ..of }
     }
 
     #[rstest]
@@ -71,6 +84,10 @@ mod tests {
     #[case::one_bead_more(parting(81, 243.0, 60.0), &[(1, 41), (42, 81)])]
     // 300 beads of 3 min without heating: 100 a day
     #[case::three_days(parting(300, 900.0, 0.0), &[(1, 100), (101, 200), (201, 300)])]
+    // 60 + 81 x 3 in two: 303 / 2 = 151.5, less 60 of heating is 30.5 beads: 31, then 50
+    #[case::held_over_night(held(parting(81, 243.0, 60.0)), &[(1, 31), (32, 81)])]
+    // 160 beads of 3 min: three days of 80 with 60 of heating each; 80 + 100 held in two: 540 / 2 - 60 = 210 min, 70
+    #[case::a_night_that_saves_a_day(held(parting(160, 480.0, 60.0)), &[(1, 70), (71, 160)])]
     #[case::nothing_to_lay(parting(0, 0.0, 30.0), &[(0, 0)])]
     #[case::never_split(Parting { never_split: true, ..parting(300, 900.0, 60.0) }, &[(1, 300)])]
     #[case::a_day_that_the_heating_fills(parting(3, 30.0, 400.0), &[(1, 1), (2, 2), (3, 3)])]
@@ -81,8 +98,14 @@ mod tests {
 
     proptest::proptest! {
         #[test]
-        fn every_bead_is_laid_once(beads in 1u32..2_000, each in 0.5..10.0f64, heat in 0.0..290.0f64) {
+        fn every_bead_is_laid_once(
+            beads in 1u32..2_000,
+            each in 0.5..10.0f64,
+            heat in 0.0..290.0f64,
+            kept in proptest::bool::ANY,
+        ) {
             let of = parting(beads, each * f64::from(beads), heat);
+            let of = if kept { held(of) } else { of };
             let found = sessions(&of);
             let mut next = 1;
             for session in &found {

@@ -160,6 +160,8 @@ heat {
     HOLD: One<&'static HeatSource> = one("heat.hold", "Held while it is filled by");
     REHEAT: One<&'static HeatSource> = one("heat.reheat", "Reheat it with");
     AFTER: One<&'static HeatSource> = one("heat.after", "After the last bead with");
+    NIGHT: One<&'static HeatSource> = one("heat.night", "Held over night in");
+    WAY_DOWN: One<&'static HeatSource> = one("heat.way_down", "On its way down in");
     SURFACE: OneOf = one_of("heat.surface", "A gun reads off", choices::SURFACES);
     GUN_SET: Number = quantity("heat.gun_set", "Gun set to", Kind::Plain, (0.1, 1.0), "").like("0.95");
     PAD_2: OneOf = one_of("heat.pad_2", "Pad 2 lies on", choices::PADS);

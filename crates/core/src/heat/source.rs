@@ -83,6 +83,12 @@ impl HeatSource {
         matches!(self.kind, SourceKind::Flame { gross_w, .. } if gross_w <= SMALL_FLAME_W)
     }
 
+    /// It is left alone over night and keeps what it is set to: no flame, and no fire that goes out.
+    #[must_use]
+    pub fn keeps_by_itself(&self) -> bool {
+        matches!(self.kind, SourceKind::Oven { fire: false, .. })
+    }
+
     #[must_use]
     pub fn is_fire(&self) -> bool {
         matches!(self.kind, SourceKind::Oven { fire: true, .. })

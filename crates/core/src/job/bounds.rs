@@ -1,7 +1,7 @@
 //! What can be said at all, whatever job it is said of.
 
 use super::understood::lengths;
-use super::{Change, SeamReadingKind, TorchEntry};
+use super::{BeadAt, Change, SeamReadingKind, TorchEntry};
 use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::faults::acceptance::Found;
 use crate::field::{is_no_letter, within};
@@ -28,6 +28,9 @@ pub(super) const FOLLOWED_MOST: usize = 100;
 pub(super) const SEAM_READINGS_MOST: usize = 4 * LIST_MOST;
 /// Points said at once. Ours.
 pub(super) const POINTS_DRAWN_MOST: usize = 5_000;
+
+/// What beads that are said at once took together, in min: a day. **House**.
+const BEADS_MOST_MIN: f64 = 24.0 * 60.0;
 
 /// Entries of one torch log.
 pub(super) const TORCH_MOST: usize = 20 * LIST_MOST;
@@ -262,6 +265,7 @@ fn entry_within(entry: &TorchEntry) -> Result<(), FieldProblem> {
         }
         TorchEntry::Note { text } => short("text", text),
         TorchEntry::Covered { why } => short("why", why),
+        TorchEntry::Beads { at, over_min, .. } => beads_within(at, *over_min),
         TorchEntry::Bead { .. }
         | TorchEntry::Pin { .. }
         | TorchEntry::Peened
@@ -271,6 +275,17 @@ fn entry_within(entry: &TorchEntry) -> Result<(), FieldProblem> {
         | TorchEntry::Unwrapped => Ok(()),
         TorchEntry::Trouble { cause, .. } => short("cause", cause),
     }
+}
+
+fn beads_within(at: &[BeadAt], over_min: Option<f64>) -> Result<(), FieldProblem> {
+    let right = format!("1 to {LIST_MOST} beads");
+    if at.is_empty() || at.len() > LIST_MOST {
+        return Err(FieldProblem::new("at", "which beads were laid is not said", right));
+    }
+    if over_min.is_some_and(|minutes| !(0.0..=BEADS_MOST_MIN).contains(&minutes)) {
+        return Err(FieldProblem::new("over_min", "no seam takes that long", "minutes of one heat"));
+    }
+    Ok(())
 }
 
 /// Whether a practice may be told so.

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::pads::{last_of_each, of_the_part};
-use super::{PadsOn, Recorded, TorchEntry};
+use super::{Deed, PadsOn, Recorded, TorchEntry};
 use crate::heat::{ReadAt, TOUCH_C};
 use crate::record::FrozenPlan;
 
@@ -123,6 +123,12 @@ impl LogEntry {
     #[must_use]
     pub fn is_piece(&self) -> bool {
         matches!(self.entry, TorchEntry::Bead { .. } | TorchEntry::Pin { .. })
+    }
+
+    /// A seam is begun that is filled in one flow.
+    #[must_use]
+    pub fn begins_flow(&self) -> bool {
+        self.entry == TorchEntry::Did { what: Deed::FlowBegun }
     }
 
     /// Of the part, read by hand; nothing for anything else.

@@ -21,7 +21,7 @@ impl Round {
     #[must_use]
     pub fn states_of_heat(&self) -> Vec<(f64, HeatState)> {
         let mut states = vec![(0.0, HeatState::InTheHeat)];
-        let mut begun = false;
+        let (mut begun, mut flows) = (false, false);
         // What reached the shop late counts from when it was.
         let mut said: Vec<&LogEntry> = self.standing_log().collect();
         said.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
@@ -32,6 +32,15 @@ impl Round {
                 TorchEntry::Did { what: Deed::BackIn } => HeatState::InTheHeat,
                 TorchEntry::Did { what: Deed::HeldAtJoint } => HeatState::HeldAtJoint,
                 TorchEntry::Did { what: Deed::HeldOver } => HeatState::HeldOver,
+                TorchEntry::Did { what: Deed::FlowBegun } => {
+                    flows = true;
+                    HeatState::HeldAtJoint
+                }
+                // It is filled: the flame is off the joint.
+                TorchEntry::Bead { .. } if std::mem::take(&mut flows) => {
+                    begun = true;
+                    HeatState::Out
+                }
                 TorchEntry::Bead { .. } => {
                     begun = true;
                     if now == HeatState::InTheHeat { HeatState::Out } else { now }
@@ -45,6 +54,13 @@ impl Round {
             }
         }
         states
+    }
+
+    /// When the seam was begun that is being filled in one flow, in minutes on the job clock; nothing where none is.
+    #[must_use]
+    pub fn flows_since(&self) -> Option<f64> {
+        let last = self.standing_log().rev().find(|entry| entry.is_piece() || entry.begins_flow());
+        last.filter(|entry| entry.begins_flow()).map(|entry| entry.minutes)
     }
 
     /// Minutes on the job clock between which it was out of the heat; the last goes on where it did not come back.

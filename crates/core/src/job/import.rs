@@ -1,7 +1,7 @@
 //! What a log from elsewhere may hold.
 
 use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TORCH_MOST, within_bounds};
-use super::{Change, Fact, possible_name, possible_time};
+use super::{Change, Fact, TorchEntry, possible_name, possible_time};
 use crate::base::day::Day;
 use crate::base::problem::FieldProblem;
 use crate::field::{Saying, job_field, parse_value};
@@ -59,7 +59,10 @@ impl Importing {
             Change::NewRound { .. } => (&mut self.rounds, LIST_MOST, "rounds"),
             _ => return Ok(()),
         };
-        *counted += 1;
+        *counted += match &fact.change {
+            Change::Torch { entry: TorchEntry::Beads { at, .. } } => at.len(),
+            _ => 1,
+        };
         if *counted <= most {
             return Ok(());
         }

@@ -1,18 +1,18 @@
 //! What was said of a job, in the words in which it is told again.
 
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
 
 use uuid::Uuid;
 
 use super::fold::names;
-use super::{Became, Change, CheckPlace, Fact, Lighting, Observed, TorchEntry, Understood, WentAt};
+use super::{BeadAt, Became, Change, CheckPlace, Fact, Lighting, Observed, TorchEntry, Understood, WentAt};
 use crate::base::day::Day;
 use crate::faults::acceptance::Found;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
 use crate::map::{Drawn, FlamePlace};
 use crate::quantity::{Unit, UnitSystem};
-use crate::render::{said, upper};
+use crate::render::{all_of, said, upper};
 use crate::shelf::StoreKind;
 use crate::stores::named;
 
@@ -319,6 +319,7 @@ impl<'a> Telling<'a> {
                     at.along
                 ),
             },
+            TorchEntry::Beads { at, peened, .. } => self.beads(at, *peened),
             TorchEntry::Did { what } => what.words().to_owned(),
             TorchEntry::Trouble { seen, cause } => match seen.cause(cause) {
                 Some(cause) => format!("{}: {}", seen.words(), cause.words),
@@ -331,6 +332,17 @@ impl<'a> Telling<'a> {
             TorchEntry::Covered { why } => format!("Covered. Why: {why}"),
             TorchEntry::Unwrapped => "Packing off".to_owned(),
         }
+    }
+
+    /// "12 beads done: A, layers 1 and 2, each peened"
+    fn beads(&self, at: &[BeadAt], peened: bool) -> String {
+        let letters: BTreeSet<&str> = at.iter().map(|it| self.letter(it.crack)).collect();
+        let layers: BTreeSet<u32> = at.iter().map(|it| it.layer).collect();
+        let layers: Vec<String> = layers.iter().map(u32::to_string).collect();
+        let word = if layers.len() == 1 { "layer" } else { "layers" };
+        let letters: Vec<String> = letters.into_iter().map(str::to_owned).collect();
+        let peened = if peened { ", each peened" } else { "" };
+        format!("{} beads done: {}, {word} {}{peened}", at.len(), all_of(&letters), all_of(&layers))
     }
 
     /// What it was lit for last before this fact.

@@ -41,6 +41,8 @@ pub enum Deed {
     HeldAtJoint,
     /// It is kept warm over a break or a night, in an oven or a stove.
     HeldOver,
+    /// A seam that is filled in one flow is begun: the flame is on the joint until it is said to be filled.
+    FlowBegun,
 }
 
 impl Deed {
@@ -57,6 +59,7 @@ impl Deed {
             Self::BackIn => "Back in the heat",
             Self::HeldAtJoint => "Flame held on the joint",
             Self::HeldOver => "Held warm",
+            Self::FlowBegun => "Filling begun",
         }
     }
 }
@@ -101,6 +104,18 @@ pub enum TorchEntry {
     Bead {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         at: Option<BeadAt>,
+    },
+    /// Several beads at once, a layer or a side of a seam, in the order in which they were laid since the last piece.
+    /// In the log each stands for itself.
+    Beads {
+        at: Vec<BeadAt>,
+        /// Each was peened as it was laid.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        peened: bool,
+        /// How long they take by the order as it stood, in min; added when it is kept. Nobody laid them slower than
+        /// since the last piece.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        over_min: Option<f64>,
     },
     /// This pin of a row is set, counted from the first end of its crack, from 1.
     Pin {

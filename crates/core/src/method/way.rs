@@ -130,6 +130,12 @@ impl MethodId {
         }
     }
 
+    /// A seam is filled by a flame, from its beginning to its end without a break.
+    #[must_use]
+    pub fn in_one_flow(self) -> bool {
+        matches!(self.entry().joins, Joins::Bronze | Joins::Silver | Joins::Flame)
+    }
+
     /// Nothing of it heats the part.
     #[must_use]
     pub fn without_heat(self) -> bool {

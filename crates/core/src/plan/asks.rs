@@ -12,7 +12,9 @@ use crate::faults::own::OwnFault;
 use crate::field;
 use crate::heat::OwnFactor;
 use crate::iron::Iron;
-use crate::job::{Became, Change, Fact, Job, Round, Timed, TorchEntry, Work, WorkStep, job_ms_to_clock};
+use crate::job::{
+    BeadAt, Became, Change, Fact, Job, Round, Timed, TorchEntry, Work, WorkStep, job_ms_to_clock,
+};
 use crate::method::{
     MOVED_MOST_MM, MethodId, OwnMove, OwnRepair, OwnScrap, PlaceKind, RepairHow, amps_at, shift_of,
 };
@@ -310,6 +312,18 @@ fn as_shown(of_100: f64) -> f64 {
 }
 
 impl Plan {
+    /// How long these beads take by the order as it stands, with what is waited for between them, in min; nothing where
+    /// one of them is not to come.
+    #[must_use]
+    pub fn beads_take_min(&self, at: &[BeadAt]) -> Option<f64> {
+        let ahead = &self.torch.as_ref()?.beads.as_ref()?.ahead;
+        let these: Option<Vec<_>> = at.iter().map(|at| ahead.iter().find(|it| it.at == *at)).collect();
+        let these = these?;
+        let begins = these.iter().map(|it| it.start_min).reduce(f64::min)?;
+        let ends = these.iter().map(|it| it.ends_min).reduce(f64::max)?;
+        Some((ends - begins).max(0.0))
+    }
+
     /// The odds of a year as they stand on the plan, 0 to 1.
     #[must_use]
     pub fn odds_now(&self) -> Option<f64> {

@@ -122,7 +122,12 @@ impl PicturesAsked<'_> {
             if entry.fact != of {
                 continue;
             }
-            let at = format!("{} {pieces}", self.piece);
+            // Several that were said at once.
+            let with_it = round.said_at_torch().filter(|(_, it)| it.fact == of && it.is_piece()).count();
+            let at = match with_it {
+                0 | 1 => format!("{} {pieces}", self.piece),
+                all => format!("{}s {pieces} to {}", self.piece, pieces + all - 1),
+            };
             return Some(match &entry.entry {
                 TorchEntry::Trouble { seen, .. } if pieces == 0 => seen.words().to_owned(),
                 TorchEntry::Trouble { seen, .. } => format!("{}, {at}", seen.words()),

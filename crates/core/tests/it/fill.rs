@@ -12,6 +12,7 @@ use vanadin_core::map::{At, MarkKind, Shape};
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{Asks, BeadsPlan, Contender, HeatPlan, Moment, Plan, PrepPlan, plan_at};
 use vanadin_core::quantity::{Unit, UnitSystem};
+use vanadin_core::stage::HeatStep;
 
 fn lever(method: &str, school: &str) -> Bench {
     let mut bench = Bench::lever("machine_frame", "gray");
@@ -221,6 +222,79 @@ fn a_torch_braze_is_laid_in_one_go() {
     assert_eq!(plan.methods.chosen.unwrap().method, MethodId::TorchBraze);
     assert!((fill(&plan).attended_min - prep(&plan).laying_min).abs() < 1e-9);
     assert_eq!(fill(&plan).working, "what is laid in a minute");
+}
+
+/// A seam that takes three days of a short hood, heated anew for each.
+fn three_days() -> Bench {
+    let mut bench = lever("arc_nickel_iron", "warm");
+    bench.set(&crack_key(bench.crack(), "length"), "380");
+    let one = bench.plan();
+    bench.shop.hood_min = heat(&one).minutes + heat(&one).soak_minutes + fill(&one).attended_min / 2.5;
+    bench
+}
+
+#[test]
+fn what_is_held_in_the_kiln_over_night_is_heated_once() {
+    let mut bench = three_days();
+    let anew = bench.plan();
+    bench.set("heat.night", "kiln");
+    let held = bench.plan();
+    let minutes = |plan: &Plan, id: &str| {
+        let step = taken(plan).steps.iter().find(|step| step.id == id);
+        step.map_or((0.0, 0.0), |step| (step.attended_min, step.unattended_min))
+    };
+    // Hand-worked: of a hood of H + F/2.5 the heating H is spared on all days but the first: F is 2.5 such days without
+    // H, so with H at least 0.25 F two days do, and three else; never more than before.
+    let nights = held.methods.sessions.len() as f64 - 1.0;
+    assert!(nights >= 1.0 && held.methods.sessions.len() <= anew.methods.sessions.len());
+    assert!((minutes(&held, "heat").0 * 3.0 - minutes(&anew, "heat").0).abs() < 1e-9, "once for three times");
+    // The shop closes at five and opens at eight.
+    assert_eq!(minutes(&held, "night"), (0.0, nights * 15.0 * 60.0));
+    assert_eq!(minutes(&anew, "night"), (0.0, 0.0));
+    assert!((minutes(&held, "cool").1 * 3.0 - minutes(&anew, "cool").1).abs() < 1e-6, "it cools once");
+    let propane = |of: &Plan| taken(of).takes.iter().find(|take| take.kind == "propane").unwrap().amount;
+    let HeatPlan { minutes: heats, soak_minutes, throttle, hold_share, gas, .. } = heat(&anew);
+    let warm = gas_need_m3(gas[0].flow_m3_h / throttle, heats * throttle + soak_minutes * hold_share);
+    assert!((propane(&anew) - propane(&held) - 2.0 * warm).abs() < 1e-9, "two heatings less");
+    let step = heat(&held).steps.iter().find(|it| it.step == HeatStep::Night).unwrap();
+    assert_eq!((step.source_label.as_str(), step.minutes), ("Kiln or heat-treat oven", nights * 900.0));
+    assert!(!step.words.contains("propane"), "{}", step.words);
+    let between = &held.methods.between_sessions;
+    assert!(between.contains("15 h 00 over night") && between.contains("does not burn"), "{between}");
+    // Only the first takes the gas of a heating.
+    let of = |at: usize| held.methods.sessions[at].words.clone();
+    assert!(of(0).contains("of propane"), "{}", of(0));
+}
+
+#[rstest]
+#[case::a_flame("oxy_acetylene_large", "somebody has to be there all night")]
+#[case::a_fire("charcoal_bed", "somebody has to be there all night")]
+fn what_does_not_keep_it_by_itself_saves_no_heating(#[case] source: &str, #[case] why: &str) {
+    let mut bench = three_days();
+    let anew = bench.plan();
+    bench.set("heat.night", source);
+    let plan = bench.plan();
+    let between = &plan.methods.between_sessions;
+    assert!(between.contains(why), "{between}");
+    assert_eq!(taken(&plan).lightings, taken(&anew).lightings);
+    assert!(taken(&plan).steps.iter().all(|step| step.id != "night"));
+    assert_eq!(heat(&plan).steps, heat(&anew).steps);
+}
+
+#[test]
+fn the_way_down_in_an_oven_is_a_step_with_its_source_and_its_hours() {
+    let mut bench = lever("arc_nickel_iron", "warm");
+    let step =
+        |bench: &Bench| heat(&bench.plan()).steps.iter().find(|it| it.step == HeatStep::WayDown).cloned();
+    assert_eq!(step(&bench), None);
+    bench.set("cooling.oven", "120 C");
+    bench.set("cooling.oven_for", "6 h");
+    bench.set("heat.way_down", "kitchen_oven");
+    let down = step(&bench).unwrap();
+    assert_eq!((down.minutes, down.source_label.contains("itchen")), (360.0, true), "{down:?}");
+    assert!(down.words.starts_with("6 h") && !down.words.contains("does not hold"), "{}", down.words);
+    bench.set("cooling.oven", "400 C");
+    assert!(step(&bench).unwrap().words.contains("it does not hold the part at 400 °C"));
 }
 
 #[test]

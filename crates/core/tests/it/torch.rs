@@ -6,7 +6,7 @@ use rstest::rstest;
 use vanadin_core::faults::causes::Seen;
 use vanadin_core::heat::{LaidBead, WallEnds, bead_rise_k};
 use vanadin_core::iron::Iron;
-use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
+use vanadin_core::job::{BeadAt, Change, Deed, HeatState, Job, Reading, TorchEntry};
 use vanadin_core::map::{At, length_mm};
 use vanadin_core::plan::{BeadsPlan, Plan, live, plan, standing};
 use vanadin_core::quantity::UnitSystem;
@@ -357,4 +357,143 @@ fn the_next_bead_is_pointed_out_on_the_map_where_its_crack_is_drawn() {
         At::new(40.0, first.from_mm - 10.0)
     };
     assert!(on.points[0].distance_mm(begins) < 0.6, "{:?} {begins:?}", on.points[0]);
+}
+
+/// What can be said at once of the order as it stands.
+fn at_once(plan: &Plan) -> Vec<(String, Vec<BeadAt>)> {
+    beads(plan).at_once.iter().map(|it| (it.words.clone(), it.at.clone())).collect()
+}
+
+#[test]
+fn what_is_said_at_once_are_the_layer_and_the_seam_that_are_left() {
+    let mut bench = lever("cold");
+    let plan = bench.plan();
+    let all = beads(&plan).ahead.len();
+    let groups = at_once(&plan);
+    assert!(groups.len() > 1, "a layer, and more than it: {groups:?}");
+    assert_eq!(groups[0].0, format!("Layer 1: the {} that are left", groups[0].1.len()));
+    assert!(
+        groups.is_sorted_by(|a, b| a.1.len() < b.1.len()),
+        "each is more than the one before: {groups:?}"
+    );
+    assert_eq!(groups.last().unwrap().1.len(), all);
+    assert!(groups[0].1.iter().all(|at| at.layer == 1));
+    // What was laid is no longer left.
+    bench.light();
+    let first = beads(&bench.plan()).ahead[0].at;
+    say(&mut bench, TorchEntry::Bead { at: Some(first) }, 10.0);
+    assert_eq!(at_once(&bench.plan())[0].1.len(), groups[0].1.len() - 1);
+}
+
+#[test]
+fn a_layer_that_is_said_at_once_lies_as_if_each_bead_had_been_said_in_its_time() {
+    let mut bench = lever("cold");
+    bench.light();
+    let first = beads(&bench.plan()).ahead[0].at;
+    say(&mut bench, TorchEntry::Bead { at: Some(first) }, 10.0);
+    let layer = at_once(&bench.plan())[0].1.clone();
+    let mut one_by_one = bench.clone();
+    for (bead, at) in (1..).zip(&layer) {
+        let minutes = 10.0 + 20.0 * f64::from(bead) / layer.len() as f64;
+        say(&mut one_by_one, TorchEntry::Bead { at: Some(*at) }, minutes);
+        say(&mut one_by_one, TorchEntry::Peened, minutes);
+    }
+    // By the order they take longer than they had.
+    let beads_at_once = TorchEntry::Beads { at: layer.clone(), peened: true, over_min: Some(500.0) };
+    say(&mut bench, beads_at_once.clone(), 30.0);
+    let (one, other) = (bench.plan(), one_by_one.plan());
+    let laid = |plan: &Plan| beads(plan).seams.clone();
+    assert_eq!(laid(&one), laid(&other));
+    let starts = |plan: &Plan| -> Vec<i64> {
+        beads(plan).ahead.iter().map(|it| (it.start_min * 10.0).round() as i64).collect()
+    };
+    assert_eq!(starts(&one), starts(&other), "what it left warm is the same");
+    let odds = |plan: &Plan| plan.odds_now();
+    assert_eq!(odds(&one), odds(&other));
+    // None of them lies there twice, and one word takes all of them back.
+    let twice = bench.try_say(Change::Torch { entry: beads_at_once }, LIT_AT + 31_000, None);
+    assert!(format!("{twice:?}").contains("there lies a bead already"), "{twice:?}");
+    let word = bench.job().round().log.last().unwrap().fact;
+    bench.say(Change::Strike { target: word, reason: "It was the other seam.".to_owned() });
+    assert_eq!(bench.job().round().beads(), 1);
+}
+
+#[rstest]
+#[case::as_long_as_the_order_says(Some(4.0), 26.0)]
+#[case::nobody_knows_how_long(None, 10.0)]
+#[case::longer_than_they_had(Some(100.0), 10.0)]
+fn beads_said_at_once_were_laid_after_what_was_said_before(
+    #[case] over_min: Option<f64>,
+    #[case] begun_min: f64,
+) {
+    let mut bench = lever("cold");
+    bench.light();
+    let order = beads(&bench.plan()).ahead.clone();
+    say(&mut bench, TorchEntry::Bead { at: Some(order[0].at) }, 10.0);
+    let at = vec![order[1].at, order[2].at];
+    say(&mut bench, TorchEntry::Beads { at, peened: false, over_min }, 30.0);
+    let job = bench.job();
+    let minutes: Vec<f64> = job.round().log.iter().map(|it| it.minutes).collect();
+    let each = (30.0 - begun_min) / 2.0;
+    for (got, wanted) in minutes.iter().zip([10.0, begun_min + each, 30.0]) {
+        assert!((got - wanted).abs() < 1e-6, "{minutes:?}");
+    }
+}
+
+#[rstest]
+#[case::none(Vec::new(), "which beads were laid is not said")]
+#[case::twice(vec![1, 1], "there lies a bead already")]
+#[case::counted_from_0(vec![0], "counted from 1")]
+fn beads_that_cannot_lie_so_are_refused(#[case] along: Vec<u32>, #[case] why: &str) {
+    let mut bench = lever("cold");
+    bench.light();
+    let crack = bench.crack();
+    let at = along.into_iter().map(|along| BeadAt { crack, layer: 1, side: 1, beside: 1, along }).collect();
+    let entry = TorchEntry::Beads { at, peened: false, over_min: None };
+    let refused = bench.try_say(Change::Torch { entry }, LIT_AT + 10_000, None);
+    assert!(format!("{refused:?}").contains(why), "{refused:?}");
+}
+
+/// A torch braze that is lit and soaked.
+fn braze() -> Bench {
+    let mut bench = Bench::hot_lever();
+    bench.set("method.choice", "torch_braze");
+    bench.set("method.school", "whole_part");
+    bench.light();
+    bench
+}
+
+#[test]
+fn a_seam_that_is_filled_in_one_flow_has_a_beginning_and_an_end() {
+    let mut bench = braze();
+    let flow = |bench: &Bench| bench.plan().torch.unwrap().flow.expect("a flame fills it");
+    assert!(!flow(&bench).begun);
+    let begun = TorchEntry::Did { what: Deed::FlowBegun };
+    say(&mut bench, begun.clone(), 40.0);
+    assert!(flow(&bench).begun && flow(&bench).words.contains("begun at 40 min"), "{}", flow(&bench).words);
+    let state = |bench: &Bench| bench.job().round().states_of_heat().last().copied().unwrap();
+    assert_eq!(state(&bench), (40.0, HeatState::HeldAtJoint));
+    let twice = bench.try_say(Change::Torch { entry: begun.clone() }, LIT_AT + 41_000, None);
+    assert!(format!("{twice:?}").contains("begun already"), "{twice:?}");
+    say(&mut bench, TorchEntry::Bead { at: None }, 52.0);
+    assert_eq!(state(&bench), (52.0, HeatState::Out), "the flame is off the joint");
+    let torch = bench.plan().torch.unwrap();
+    assert_eq!((flow(&bench).begun, torch.done, torch.planned), (false, 1, 1), "one seam, one flow");
+    // Whoever forgot to say that it began is believed all the same.
+    let mut forgot = braze();
+    say(&mut forgot, TorchEntry::Bead { at: None }, 52.0);
+    assert_eq!(forgot.job().round().beads(), 1);
+}
+
+#[test]
+fn what_is_laid_bead_by_bead_has_no_flow() {
+    let mut bench = lever("hot");
+    bench.light();
+    assert_eq!(bench.plan().torch.unwrap().flow, None);
+    let refused = bench.try_say(
+        Change::Torch { entry: TorchEntry::Did { what: Deed::FlowBegun } },
+        LIT_AT + 1_000,
+        None,
+    );
+    assert!(format!("{refused:?}").contains("not filled in one flow"), "{refused:?}");
 }

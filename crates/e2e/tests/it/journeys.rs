@@ -149,7 +149,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
     let file = folder.join("bell-clapper-lug.vanadin.json");
     eventually("the file is there", async || Ok(file.exists())).await?;
     let exported: Value = serde_json::from_str(&std::fs::read_to_string(&file)?)?;
-    assert_eq!((exported["format"].as_str(), exported["version"].as_u64()), (Some("vanadin-job"), Some(18)));
+    assert_eq!((exported["format"].as_str(), exported["version"].as_u64()), (Some("vanadin-job"), Some(19)));
     let beads = exported["facts"].as_array().context("no facts")?.iter();
     assert_eq!(beads.filter(|fact| fact["change"]["entry"]["kind"] == "bead").count(), 2);
 

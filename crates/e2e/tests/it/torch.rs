@@ -265,3 +265,58 @@ async fn a_stick_is_rubbed_on_the_alignment_is_read_and_an_oven_is_started_and_s
     })
     .await
 }
+
+/// The button whose name begins so.
+async fn press_what_begins(browser: &Browser, name: &str) -> anyhow::Result<()> {
+    let path = format!("//button[starts-with(@aria-label, '{name}')]");
+    eventually(&format!("press {name}"), async || {
+        let Ok(button) = browser.find(By::XPath(path.as_str())).await else { return Ok(false) };
+        Ok(button.click().await.is_ok())
+    })
+    .await
+}
+
+#[tokio::test]
+async fn a_layer_that_was_laid_without_a_word_is_said_at_once_and_crossed_out_at_once() -> anyhow::Result<()>
+{
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "cold").await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.sees("Bead 1 of").await?;
+    browser.press("Several are done").await?;
+    browser.sees("What is done?").await?;
+    press_what_begins(&browser, "Layer 1").await?;
+    browser.sees("beads done, layer 1, each peened").await?;
+    let said = entries(&browser, &job).await?;
+    let beads = said.iter().find(|it| it["kind"] == "beads").context("no beads")?;
+    let count = beads["at"].as_array().context("no places")?.len();
+    assert!(count > 1 && beads["peened"] == true && beads["over_min"].as_f64() > Some(0.0), "{beads}");
+    browser.sees(&format!("Bead {} of", count + 1)).await?;
+    press_what_begins(&browser, &format!("Cross out {count} beads done")).await?;
+    browser.press("wrong button").await?;
+    browser.sees("Bead 1 of").await?;
+    Ok(())
+}
+
+#[tokio::test]
+async fn a_seam_that_a_flame_fills_has_its_beginning_and_its_end() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    browser.say(&job, set("method.choice", "torch_braze")).await?;
+    browser.say(&job, set("method.school", "whole_part")).await?;
+    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    browser.sees("In one flow").await?;
+    assert_eq!(browser.text("torch-main").await?, "Filling begun");
+    browser.press_test_id("torch-main").await?;
+    browser.sees("begun at").await?;
+    eventually("its end comes next", async || Ok(browser.text("torch-main").await? == "Seam filled")).await?;
+    browser.press_test_id("torch-main").await?;
+    browser.sees("All seams done").await?;
+    let kinds: Vec<Value> = entries(&browser, &job).await?.iter().map(|it| it["kind"].clone()).collect();
+    assert!(kinds.ends_with(&[json!("did"), json!("bead")]), "{kinds:?}");
+    Ok(())
+}

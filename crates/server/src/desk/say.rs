@@ -11,7 +11,7 @@ use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::figure::{Moved, moved};
 use vanadin_core::heat::Runs;
 use vanadin_core::job::{
-    Change, FACTS_MOST, Fact, Job, Recorded, Understood, accept, possible_name, possible_time,
+    Change, FACTS_MOST, Fact, Job, Recorded, TorchEntry, Understood, accept, possible_name, possible_time,
 };
 use vanadin_core::plan::Plan;
 use vanadin_core::practice::{answered, answers_more};
@@ -178,6 +178,9 @@ impl Desk {
         if let Change::Light { frozen, what, without, .. } = &mut new.change {
             *frozen = Some(Box::new(before.plan.frozen()));
             *without = before.plan.not_laid_out(*what);
+        }
+        if let Change::Torch { entry: TorchEntry::Beads { at, over_min, .. } } = &mut new.change {
+            *over_min = before.plan.beads_take_min(at);
         }
         if let Change::FollowUp { odds, .. } = &mut new.change {
             *odds = before.plan.odds_now();

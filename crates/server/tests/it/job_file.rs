@@ -40,7 +40,7 @@ fn first_difference(one: &Value, other: &Value, path: &str) -> Option<String> {
 async fn a_job_comes_back_equal_in_everything_but_its_id(#[case] words: &str) {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
     let (id, file) = exported(&server, words).await;
-    assert_eq!((&file["format"], &file["version"]), (&json!("vanadin-job"), &json!(18)));
+    assert_eq!((&file["format"], &file["version"]), (&json!("vanadin-job"), &json!(19)));
     let elsewhere = Server::empty().await;
     let (status, imported) = elsewhere.post("/api/import", &file).await;
     assert_eq!(status, Status::Ok, "{imported}");
@@ -92,7 +92,7 @@ async fn a_damaged_file_is_refused_at_its_field_and_nothing_is_stored() {
     let (_, before) = server.get("/api/rack").await;
     for (file, field) in [
         (damaged(file.clone(), |f| f["format"] = json!("recipe")), "format"),
-        (damaged(file.clone(), |f| f["version"] = json!(19)), "version"),
+        (damaged(file.clone(), |f| f["version"] = json!(20)), "version"),
         (damaged(file.clone(), |f| f["facts"][3]["revision"] = json!(9)), "facts[3].revision"),
         (damaged(file.clone(), |f| f["facts"][3]["id"] = f["facts"][2]["id"].clone()), "facts[3].id"),
         (damaged(file.clone(), |f| f["facts"][3]["change"]["typed"] = json!("a lot")), "facts[3].change"),

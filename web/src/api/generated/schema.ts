@@ -1779,6 +1779,18 @@ export interface components {
             /** Format: double */
             y_mm: number;
         };
+        /** @description Beads that are said at once. */
+        AtOnce: {
+            /** @description In the order in which they are laid. */
+            at: components["schemas"]["BeadAt"][];
+            /**
+             * Format: double
+             * @description How long they take in this order, with what is waited for, in min.
+             */
+            over_min: number;
+            /** @description "Layer 2 of A: the 7 that are left" */
+            words: string;
+        };
         /** @description The time until the part is wanted. */
         Available: {
             /** @description "3 days 6 h", or "0 h" when it is past. */
@@ -1943,6 +1955,8 @@ export interface components {
              * @description Of all that is to be laid, in min.
              */
             arc_min: number;
+            /** @description What can be said at once of them, the least first: a layer, a side, a seam. Empty where one bead is left of it. */
+            at_once: components["schemas"]["AtOnce"][];
             /** Format: double */
             elapsed_min: number;
             /** @description Why there is no order: the heat does not reach, or it never falls under the most. Empty else. */
@@ -3063,7 +3077,7 @@ export interface components {
          * @description Something done while it burns that is neither bead nor heat.
          * @enum {string}
          */
-        Deed: "tacked" | "hole_filled" | "refilled" | "ground_out" | "turned" | "out_of_heat" | "back_in" | "held_at_joint" | "held_over";
+        Deed: "tacked" | "hole_filled" | "refilled" | "ground_out" | "turned" | "out_of_heat" | "back_in" | "held_at_joint" | "held_over" | "flow_begun";
         /** @description One requirement, and the iron that forced it. */
         Demand: {
             /** @description "350 to 450 °C". */
@@ -3737,6 +3751,13 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        /** @description A seam that is filled in one flow. */
+        Flow: {
+            /** @description One is being filled: its end comes next. */
+            begun: boolean;
+            /** @description "In one flow, about 9 min: begun at 1 h 05." */
+            words: string;
+        };
         /** @description What a helper's phone has to be shown. */
         ForAHelper: {
             /** @description What a camera reads, an SVG; empty with it. */
@@ -4272,7 +4293,7 @@ export interface components {
          * @description A step of the heat.
          * @enum {string}
          */
-        HeatStep: "heat" | "soak" | "hold" | "reheat" | "after";
+        HeatStep: "heat" | "soak" | "hold" | "reheat" | "night" | "after" | "way_down";
         /** @description A step as it is shown. */
         HeatStepPlan: {
             /** @description The field that says its source. */
@@ -4729,7 +4750,7 @@ export interface components {
             open_crack: boolean;
         };
         /** @enum {string} */
-        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.bake" | "heat.soak" | "heat.hold" | "heat.reheat" | "heat.after" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.next_day" | "check.faults" | "check.out_of_line" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "finish.coat" | "finish.putty" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.new_part" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
+        JobField: "part.name" | "part.owner" | "part.family" | "part.era" | "part.mass" | "part.length" | "part.width" | "part.height" | "part.shape" | "part.wall" | "part.break_station" | "part.service_temperature" | "part.heat_cycling" | "part.service_time" | "part.fluid_tight" | "part.holds" | "part.pressure" | "part.cause" | "part.cause_cured" | "part.loads" | "part.rpm" | "part.hurt" | "part.old_filler" | "part.old_filler_out" | "part.coating" | "part.hazards" | "part.cavity" | "part.place" | "part.seen" | "part.keep_off" | "part.marks" | "part.machined" | "part.machined_what" | "part.wanted" | "part.machining_price" | "part.replacement_price" | "part.replacement_wait" | "part.downtime" | "part.life" | "part.life_wanted" | "part.face" | "part.oil" | "part.sides" | "part.heat_shy" | "part.heat_shy_limit" | "part.safety_class" | "part.authority" | "part.authority_is" | "part.authority_looked" | "part.authority_reference" | "part.authority_day" | "method.choice" | "method.school" | "method.reason" | "taught.polarity" | "taught.peening" | "taught.fixture" | "taught.sides" | "taught.dirt" | "taught.bead" | "taught.after" | "taught.pores" | "taught.old_weld" | "taught.drill" | "taught.density" | "taught.finish" | "taught.groove" | "taught.nickel" | "taught.preheat" | "taught.braze_heat" | "taught.gas_heat" | "prep.form" | "prep.depth" | "prep.angle" | "prep.gap" | "prep.cap" | "prep.done" | "heat.source" | "heat.bake" | "heat.soak" | "heat.hold" | "heat.reheat" | "heat.after" | "heat.night" | "heat.way_down" | "heat.surface" | "heat.gun_set" | "heat.pad_2" | "heat.pad_3" | "heat.pad_4" | "cooling.packing" | "cooling.thickness" | "cooling.foil" | "cooling.post_heat" | "cooling.post_heat_for" | "cooling.taper" | "cooling.oven" | "cooling.oven_for" | "cooling.fire" | "check.toes" | "check.cracks_again" | "check.file_edge" | "check.leak" | "check.clean" | "check.alignment" | "check.pins" | "check.next_day" | "check.faults" | "check.out_of_line" | "note.job" | "note.part" | "note.iron" | "note.cracks" | "note.method" | "note.prep" | "note.heat" | "note.torch" | "note.cooling" | "note.check" | "note.hand_over" | "finish.coat" | "finish.putty" | "hand_over.expect" | "hand_over.follow_up" | "hand_over.new_part" | "hand_over.became" | "hand_over.owned" | "hand_over.done";
         /** @description A job's file. */
         JobFile: {
             /** @description The log, first fact first. */
@@ -8246,6 +8267,18 @@ export interface components {
             /** @enum {string} */
             kind: "bead";
         } | {
+            at: components["schemas"]["BeadAt"][];
+            /** @enum {string} */
+            kind: "beads";
+            /**
+             * Format: double
+             * @description How long they take by the order as it stood, in min; added when it is kept. Nobody laid them slower than
+             *     since the last piece.
+             */
+            over_min?: number | null;
+            /** @description Each was peened as it was laid. */
+            peened?: boolean;
+        } | {
             /** Format: uuid */
             crack: string;
             /** @enum {string} */
@@ -8304,6 +8337,7 @@ export interface components {
             beads?: components["schemas"]["BeadsPlan"] | null;
             /** Format: int32 */
             done: number;
+            flow?: components["schemas"]["Flow"] | null;
             go_on?: components["schemas"]["GoOn"] | null;
             /** @description What a helper holds, does and looks out for. */
             helper: string[];

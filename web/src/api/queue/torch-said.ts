@@ -10,6 +10,7 @@ const DID: Readonly<Record<Schemas['Deed'], string>> = {
   back_in: 'back in the heat',
   held_at_joint: 'flame held on the joint',
   held_over: 'held warm',
+  flow_begun: 'filling begun',
 }
 
 /** A bare number with the unit it was typed in; what has one of its own as it is. */
@@ -34,6 +35,11 @@ export function torchSaid(entry: Schemas['TorchEntry']): string {
       return `alignment ${withUnit(entry.typed, entry.shown_in === 'imperial' ? 'in' : 'mm')} off`
     case 'bead':
       return entry.at == null ? 'bead done' : `bead done, place ${entry.at.along} of layer ${entry.at.layer}`
+    case 'beads': {
+      const layers = [...new Set(entry.at.map(({ layer }) => layer))].sort((a, b) => a - b)
+      const which = `${layers.length > 1 ? 'layers' : 'layer'} ${layers.join(', ')}`
+      return `${entry.at.length} beads done, ${which}${entry.peened === true ? ', each peened' : ''}`
+    }
     case 'pin':
       return `pin ${entry.number} set`
     case 'oven':

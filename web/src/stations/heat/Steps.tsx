@@ -5,13 +5,18 @@ import { useJob } from '../../job/JobContext'
 import { Fold } from '../../ui/Fold'
 
 /** Steps that may have a source of their own, in the order of the work. */
-const OWN = ['heat.soak', 'heat.hold', 'heat.reheat', 'heat.after'] as const
+const OWN = ['heat.soak', 'heat.hold', 'heat.reheat', 'heat.night', 'heat.after', 'heat.way_down'] as const
+
+/** What says nothing where nobody chose it. */
+const NOTHING: ReadonlySet<string> = new Set(['heat.hold', 'heat.night', 'heat.way_down'])
 
 /** One lighting step by step: what each takes and burns, and another source for any of them. */
 export function Steps({ steps }: { steps: readonly Schemas['HeatStepPlan'][] }): ReactNode {
   const { view, typed } = useJob()
   const own = OWN.filter((name) => typed(name) !== '')
   const [open, setOpen] = useState(own.length > 0)
+  // A part that is done in one go is not kept over night.
+  const nights = view.plan.methods.sessions.length > 1
   const bake = view.plan.lightings.find((it) => it.what === 'bake')
   if (steps.length === 0) return null
   const others = new Set(steps.map((step) => step.source_label)).size
@@ -43,8 +48,8 @@ export function Steps({ steps }: { steps: readonly Schemas['HeatStepPlan'][] }):
       </ul>
       <div className="grid grid-cols-2 gap-3 bench:grid-cols-4">
         {bake !== undefined && <Field name="heat.bake" folded placeholder="as heated" />}
-        {OWN.map((name) => (
-          <Field key={name} name={name} folded placeholder={name === 'heat.hold' ? 'nothing' : 'as heated'} />
+        {OWN.filter((name) => name !== 'heat.night' || nights || typed(name) !== '').map((name) => (
+          <Field key={name} name={name} folded placeholder={NOTHING.has(name) ? 'nothing' : 'as heated'} />
         ))}
       </div>
     </Fold>

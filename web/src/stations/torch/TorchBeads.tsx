@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { Button } from '../../ui/Button'
 import { BeadStrip } from './BeadStrip'
 import { OnTheMap } from './OnTheMap'
 
@@ -13,10 +14,13 @@ export interface TorchBeadsProps {
   unsent: number
   /** Nobody is told how long to wait. */
   alone: boolean
+  /** Several of them are done; nothing where one is said after the other. */
+  onAtOnce?: (() => void) | undefined
 }
 
 /** The next bead: where it goes, what comes before it, how far the seam is. */
-export function TorchBeads({ order, upcoming, done, planned, unsent, alone }: TorchBeadsProps): ReactNode {
+export function TorchBeads(props: TorchBeadsProps): ReactNode {
+  const { order, upcoming, done, planned, unsent, alone, onAtOnce } = props
   return (
     <section
       aria-label="The beads"
@@ -39,10 +43,13 @@ export function TorchBeads({ order, upcoming, done, planned, unsent, alone }: To
           .map((seam) => (
             <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
           ))}
-        <p className="text-[17px]">
-          {done} of {planned} done. {!alone && order.waits_words}
-          {unsent > 0 && <span className="text-ash"> {unsent} waiting for the server.</span>}
-        </p>
+        <div className="flex flex-wrap items-center gap-x-3">
+          <p className="text-[17px]">
+            {done} of {planned} done. {!alone && order.waits_words}
+            {unsent > 0 && <span className="text-ash"> {unsent} waiting for the server.</span>}
+          </p>
+          {onAtOnce !== undefined && <Button onPress={onAtOnce}>Several are done</Button>}
+        </div>
       </div>
       <OnTheMap bead={upcoming} />
     </section>

@@ -9,6 +9,7 @@ import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { OneCurve } from './OneCurve'
 import { pieceDone } from './piece-words'
+import { atOnce, byWord, type Word } from './said-at-once'
 
 const wordsOf = (
   entry: Schemas['TorchEntry'],
@@ -36,7 +37,8 @@ export function TorchLog(): ReactNode {
   const { view, waiting, say } = useJob()
   const words = (entry: Schemas['TorchEntry']) =>
     wordsOf(entry, view.plan.torch?.piece ?? 'bead', view.plan.torch?.trouble ?? [])
-  const [striking, setStriking] = useState<Schemas['LogEntry'] | null>(null)
+  const told = (word: Word) => atOnce(word) ?? words(word.last.entry)
+  const [striking, setStriking] = useState<Word | null>(null)
   const [all, setAll] = useState(false)
   const round = view.job.rounds.at(-1)
   // What was said of the part since it was lit last, whichever round that was.
@@ -52,6 +54,7 @@ export function TorchLog(): ReactNode {
   const unsent = waiting.flatMap((item) =>
     item.change.kind === 'torch' ? [{ id: item.id, entry: item.change.entry }] : [],
   )
+  const said = byWord(log)
   const beads = log.some(
     (entry) => entry.struck == null && (entry.entry.kind === 'bead' || entry.entry.kind === 'pin'),
   )
@@ -67,27 +70,28 @@ export function TorchLog(): ReactNode {
             <span className="text-ash">waiting</span>
           </li>
         ))}
-        {log
+        {said
           .toReversed()
-          .slice(0, all ? log.length : FEW)
-          .map((entry) => (
+          .slice(0, all ? said.length : FEW)
+          .map((word) => ({ word, entry: word.last, words: told(word) }))
+          .map(({ word, entry, words }) => (
             <li key={entry.fact} className="flex min-h-9 flex-wrap items-center gap-x-3 border-b border-rule">
               <span className="min-w-0 grow [overflow-wrap:anywhere]">
-                {entry.struck == null ? words(entry.entry) : <s className="text-ash">{words(entry.entry)}</s>}
+                {entry.struck == null ? words : <s className="text-ash">{words}</s>}
               </span>
               <span className="shrink-0 text-ash">
                 {entry.who !== '' && `${entry.who}, `}
                 {entry.at}
               </span>
-              {entry.struck == null && PROVED.has(entry.entry.kind) && (
-                <Proofs of={entry.fact} what={`${words(entry.entry)}, ${entry.at}`} />
+              {entry.struck == null && (word.beads.length > 0 || PROVED.has(entry.entry.kind)) && (
+                <Proofs of={entry.fact} what={`${words}, ${entry.at}`} />
               )}
               {entry.struck == null ? (
                 <button
                   type="button"
                   className="min-h-11 shrink-0 px-2 text-ash underline decoration-dotted"
-                  aria-label={`Cross out ${words(entry.entry)}, ${entry.at}`}
-                  onClick={() => setStriking(entry)}
+                  aria-label={`Cross out ${words}, ${entry.at}`}
+                  onClick={() => setStriking(word)}
                 >
                   Cross out
                 </button>
@@ -103,8 +107,8 @@ export function TorchLog(): ReactNode {
           ))}
       </ol>
       <div className="mt-2 flex flex-wrap gap-2">
-        {log.length > FEW && (
-          <Button onPress={() => setAll(!all)}>{all ? 'The last ones' : `All ${log.length}`}</Button>
+        {said.length > FEW && (
+          <Button onPress={() => setAll(!all)}>{all ? 'The last ones' : `All ${said.length}`}</Button>
         )}
         {!beads && unsent.length === 0 && round?.lit?.what === 'main' && (
           <Button onPress={() => say({ kind: 'cancel_light' })}>Cancel the lighting</Button>
@@ -118,26 +122,26 @@ export function TorchLog(): ReactNode {
       {before.map((earlier, at) => (
         <details key={at} className="mt-2">
           <summary className="flex min-h-11 cursor-pointer items-center text-ash">
-            {earlier.words}: {earlier.log.filter((e) => e.struck == null).length} entries
+            {earlier.words}: {byWord(earlier.log.filter((e) => e.struck == null)).length} entries
           </summary>
           <ol>
-            {earlier.log
-              .filter((entry) => entry.struck == null)
-              .map((entry) => (
+            {byWord(earlier.log)
+              .filter((word) => word.last.struck == null)
+              .map((word) => (
                 <li
-                  key={entry.fact}
+                  key={word.last.fact}
                   className="flex min-h-9 items-center justify-between border-b border-rule"
                 >
-                  <span>{words(entry.entry)}</span>
-                  <span className="text-ash">{entry.at}</span>
+                  <span>{told(word)}</span>
+                  <span className="text-ash">{word.last.at}</span>
                 </li>
               ))}
           </ol>
         </details>
       ))}
       <StrikeSheet
-        target={striking?.fact ?? null}
-        what={striking === null ? '' : words(striking.entry)}
+        target={striking?.last.fact ?? null}
+        what={striking === null ? '' : told(striking)}
         onClose={() => setStriking(null)}
       />
     </section>

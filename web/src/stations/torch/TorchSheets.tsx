@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { RanOn } from '../../job/RanOn'
 import { ReadingSheet, type ReadingSheetProps } from '../../job/ReadingSheet'
+import { AtOnceSheet } from './AtOnceSheet'
 import { HelperSheet } from './HelperSheet'
 import { MoreSheet } from './MoreSheet'
 import { StopSheet } from './StopSheet'
@@ -11,7 +12,7 @@ import { TroubleSheet } from './TroubleSheet'
 
 /** What lies over the torch: one of them at a time, or nothing. */
 export type TorchSheet =
-  NonNullable<ReadingSheetProps['kind']> | 'stop' | 'ran_on' | 'trouble' | 'more' | 'helper'
+  NonNullable<ReadingSheetProps['kind']> | 'stop' | 'ran_on' | 'trouble' | 'more' | 'helper' | 'at_once'
 
 const READ: ReadonlySet<TorchSheet> = new Set(['reading', 'note', 'aligned'])
 const isRead = (sheet: TorchSheet | null): sheet is NonNullable<ReadingSheetProps['kind']> =>
@@ -55,6 +56,13 @@ export function TorchSheets({ torch, sheet, onSheet, onSay, left, onStop }: Torc
         onSay={onSay}
         onAlign={() => onSheet('aligned')}
         onHelper={() => onSheet('helper')}
+      />
+      <AtOnceSheet
+        groups={torch.beads?.at_once ?? []}
+        peen={torch.peen}
+        open={sheet === 'at_once'}
+        onClose={close}
+        onSay={onSay}
       />
       <HelperSheet open={sheet === 'helper'} onClose={close} />
       <RanOn

@@ -11,10 +11,10 @@ import { BigClock } from './BigClock'
 import { HotBetween } from './HotBetween'
 import { Mute, Rang } from './Ringing'
 import { laidOut, silence } from './clocks'
-import { begun, isOut } from './not-sent'
+import { begun, isFlowing, isOut, piecesOf } from './not-sent'
 import { useJobClock } from './useJobClock'
 import { runsOf, useRings } from './useRings'
-import { beadDone, pieceDone } from './piece-words'
+import { beadDone, flowDone, pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
 import { NextPin } from './NextPin'
 import { PartShows } from './PartShows'
@@ -43,17 +43,17 @@ export function TorchStation(): ReactNode {
     (round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false) ||
     waiting.some((item) => item.change.kind === 'torch' && item.change.entry.kind === 'covered')
   const unsent = waiting.filter((item) => item.change.kind === 'torch')
-  const unsentBeads = unsent.filter(
-    (item) =>
-      item.change.kind === 'torch' && (item.change.entry.kind === 'bead' || item.change.entry.kind === 'pin'),
-  ).length
+  const unsentBeads = piecesOf(unsent)
   // The pin that is next goes in under its number; what waits for the server was meant for the one before it.
   const nextPin = unsentBeads === 0 ? (torch?.next_pin ?? null) : null
   // What waits for the server was meant for the beads before: the order goes on behind them.
   const ahead = torch?.beads?.ahead ?? []
   const bead = ahead[unsentBeads]
-  const piece: Entry =
-    nextPin !== null
+  const flow = torch?.flow ?? null
+  const begins = flow !== null && !isFlowing(flow.begun, unsent)
+  const piece: Entry = begins
+    ? { kind: 'did', what: 'flow_begun' }
+    : nextPin !== null
       ? { kind: 'pin', crack: nextPin.crack, number: nextPin.number }
       : bead === undefined
         ? { kind: 'bead' }
@@ -154,13 +154,28 @@ export function TorchStation(): ReactNode {
           planned={torch.planned}
           unsent={unsentBeads}
           alone={alone}
+          onAtOnce={
+            unsentBeads === 0 && order.at_once.length > 0 && view.practice == null
+              ? () => setSheet('at_once')
+              : undefined
+          }
         />
       )}
       {!covered && !alone && order !== null && order.never !== '' && (
         <p className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">{order.never}</p>
       )}
       {!covered && upcoming === undefined && (
-        <Pieces piece={torch.piece} done={done} planned={torch.planned} waiting={unsentBeads} />
+        <Pieces
+          piece={flow === null ? torch.piece : 'seam'}
+          done={done}
+          planned={torch.planned}
+          waiting={unsentBeads}
+        />
+      )}
+      {!covered && flow !== null && !finished && (
+        <p className="text-[17px]" data-testid="torch-flow">
+          {flow.words}
+        </p>
       )}
       <TorchButtons
         torch={torch}
@@ -173,7 +188,9 @@ export function TorchStation(): ReactNode {
           finished
             ? 'Covered'
             : upcoming === undefined
-              ? pieceDone(torch.piece)
+              ? flow === null
+                ? pieceDone(torch.piece)
+                : flowDone(begins)
               : beadDone(upcoming.number, out || clocks.some(({ kind }) => kind === 'soak'))
         }
         onMain={() => log(finished ? { kind: 'covered' } : piece)}

@@ -12,6 +12,9 @@ export const pieceDone = (piece: string): string => DONE[piece] ?? 'Bead done'
 export const beadDone = (number: number, soaking: boolean): string =>
   number > 1 ? `Bead ${number} done` : soaking ? 'Wait. Then: first bead laid' : 'First bead laid'
 
+/** What is pressed of a seam that is filled in one flow: at its beginning, and at its end. */
+export const flowDone = (begins: boolean): string => (begins ? 'Filling begun' : 'Seam filled')
+
 /** What is said less often at the torch, in the order of the work. */
 export const DEEDS = [
   ['tacked', 'Tacked'],

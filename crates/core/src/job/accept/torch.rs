@@ -1,7 +1,9 @@
 //! Lighting, and what is said at the torch.
 
+use std::collections::BTreeSet;
+
 use super::super::bounds::TORCH_MOST;
-use super::super::{HeatRef, Lighting, LogEntry, Round, TorchEntry};
+use super::super::{BeadAt, Deed, HeatRef, Lighting, Round, TorchEntry};
 use super::{Asked, Refusal, holds, refused, room_for};
 use crate::base::problem::FieldProblem;
 
@@ -47,6 +49,9 @@ impl Asked<'_> {
             return refused("torch", "nothing is lit", "light up first");
         };
         room_for(heat.log.len(), TORCH_MOST, "torch", "the torch log is full", "")?;
+        let at_once = matches!(entry, TorchEntry::Beads { .. }) && self.job.practice.is_some();
+        let goes_wrong = "in a practice something can go wrong at each bead";
+        holds(!at_once, "torch", goes_wrong, "one bead after the other")?;
         torch_entry(entry, &heat, self.round)
     }
 }
@@ -65,6 +70,7 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, round: &Round) -> Result<
         TorchEntry::Unwrapped if heat.unwrapped() => problem("it is unwrapped already", ""),
         TorchEntry::Covered { .. } | TorchEntry::Unwrapped => Ok(()),
         TorchEntry::Bead { .. }
+        | TorchEntry::Beads { .. }
         | TorchEntry::Pin { .. }
         | TorchEntry::Peened
         | TorchEntry::Reheated
@@ -75,26 +81,35 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, round: &Round) -> Result<
         {
             problem("this round is not lit", "light up first")
         }
-        TorchEntry::Bead { .. } | TorchEntry::Pin { .. } if !repaired => {
+        TorchEntry::Bead { .. } | TorchEntry::Beads { .. } | TorchEntry::Pin { .. } if !repaired => {
             problem("it is lit to bake or to tack", "that it is over, then light up")
         }
         TorchEntry::Oven { runs: true } if round.oven_runs().is_some() => problem("it runs already", ""),
         TorchEntry::Oven { runs: false } if round.oven_runs().is_none() => problem("it does not run", ""),
-        TorchEntry::Bead { .. } | TorchEntry::Pin { .. } | TorchEntry::Reheated | TorchEntry::Did { .. }
+        TorchEntry::Bead { .. }
+        | TorchEntry::Beads { .. }
+        | TorchEntry::Pin { .. }
+        | TorchEntry::Reheated
+        | TorchEntry::Did { .. }
             if heat.covered() =>
         {
             problem("it is covered and cooling", "cross out \"covered\" first")
         }
-        TorchEntry::Bead { at: Some(at) } => {
-            let there =
-                |it: &LogEntry| matches!(it.entry, TorchEntry::Bead { at: Some(other) } if other == *at);
-            if round.said_at_torch().any(|(_, it)| there(it)) {
-                return problem("there lies a bead already", "the next one");
+        TorchEntry::Did { what: Deed::FlowBegun } => {
+            let way = round.lit.as_ref().and_then(|lit| lit.frozen.as_ref()).and_then(|frozen| frozen.way);
+            match round.flows_since() {
+                Some(_) => problem("it is begun already", "that it is filled"),
+                None if way.is_some_and(|way| !way.method.in_one_flow()) => {
+                    problem("this way is not filled in one flow", "each bead, as it is laid")
+                }
+                None => Ok(()),
             }
-            if [at.layer, at.side, at.beside, at.along].contains(&0) {
-                return problem("beads are counted from 1", "1 or more");
-            }
-            Ok(())
+        }
+        TorchEntry::Bead { at: Some(at) } => beads_lie(std::slice::from_ref(at), round),
+        TorchEntry::Beads { at, .. } => {
+            let log = round.log.len() + 2 * at.len();
+            room_for(log, TORCH_MOST, "torch", "the torch log has no room for so many", "")?;
+            beads_lie(at, round)
         }
         TorchEntry::Trouble { seen, cause } if !cause.is_empty() && seen.cause(cause).is_none() => {
             problem("that is not a cause of what is seen", "one of those that are shown")
@@ -114,4 +129,21 @@ fn torch_entry(entry: &TorchEntry, heat: &HeatRef<'_>, round: &Round) -> Result<
         | TorchEntry::Oven { .. }
         | TorchEntry::Trouble { .. } => Ok(()),
     }
+}
+
+/// Whether beads can lie there: each once, where none lies yet.
+fn beads_lie(at: &[BeadAt], round: &Round) -> Result<(), Refusal> {
+    let mut taken: BTreeSet<BeadAt> = round
+        .said_at_torch()
+        .filter_map(|(_, it)| match it.entry {
+            TorchEntry::Bead { at } => at,
+            _ => None,
+        })
+        .collect();
+    for at in at {
+        holds(taken.insert(*at), "torch", "there lies a bead already", "the next one")?;
+        let counted = ![at.layer, at.side, at.beside, at.along].contains(&0);
+        holds(counted, "torch", "beads are counted from 1", "1 or more")?;
+    }
+    Ok(())
 }

@@ -117,18 +117,28 @@ impl Job {
         let stick = matches!(entry, TorchEntry::Stick { .. });
         let (celsius, melts_c) = if stick { (None, celsius) } else { (celsius, None) };
         let minutes = lit.minutes(fact.at_ms()).max(0.0);
-        log.push(LogEntry {
+        let said = |minutes: f64, entry: TorchEntry| LogEntry {
             fact: fact.id,
             minutes,
             at: exactly(minutes, Unit::Minutes).0.text(),
-            entry: entry.clone(),
+            at_joint: matches!(entry, TorchEntry::Reading { joint: true, .. }),
+            entry,
             celsius,
             melts_c,
-            at_joint: matches!(entry, TorchEntry::Reading { joint: true, .. }),
             who: fact.who.clone(),
             struck: None,
             doubted: false,
-        });
+        };
+        match entry {
+            TorchEntry::Beads { at, peened, over_min } => {
+                let ends = spread(log, minutes, (at.len(), *over_min));
+                for (at, minutes) in at.iter().zip(ends) {
+                    log.push(said(minutes, TorchEntry::Bead { at: Some(*at) }));
+                    log.extend(peened.then(|| said(minutes, TorchEntry::Peened)));
+                }
+            }
+            _ => log.push(said(minutes, entry.clone())),
+        }
         log.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
     }
 
@@ -146,6 +156,18 @@ impl Job {
             lit.at_ms = job_ms_to_clock(lit.at_ms, lit.speed, -minutes);
         }
     }
+}
+
+/// When each of several beads that are said at once was done: one after the other, as long as they take, and none
+/// before the piece that was said before them.
+fn spread(log: &[LogEntry], said_min: f64, (count, over_min): (usize, Option<f64>)) -> Vec<f64> {
+    let before = || log.iter().filter(|it| it.stands() && it.minutes <= said_min);
+    let piece = before().filter(|it| it.is_piece()).map(|it| it.minutes).reduce(f64::max);
+    // Nobody knows how long they took: since the last thing that was said.
+    let thing = || before().map(|it| it.minutes).reduce(f64::max).unwrap_or(said_min);
+    let from = piece.unwrap_or(0.0).max(over_min.map_or_else(thing, |over| said_min - over));
+    let each = (said_min - from) / count.max(1) as f64;
+    (1..=count).map(|bead| from + each * bead as f64).collect()
 }
 
 /// The first channel apart from the others.

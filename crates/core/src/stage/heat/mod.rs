@@ -15,7 +15,7 @@ mod zone;
 pub use beside::{InfraredPlan, OvenSegment, RunsOn, StaysCool};
 pub use gas::GasPlan;
 pub(crate) use planned::{heat_plan, heated, soak_minutes};
-pub(crate) use run::{Help, net_flame};
+pub(crate) use run::{Help, SourceRun, net_flame};
 pub(crate) use sources::{MOST_MIN, Sources};
 pub use steps::{HeatStep, HeatStepPlan};
 pub(crate) use steps::{StepBurn, StepSources, burnt_words, gases_of};
@@ -35,7 +35,7 @@ use crate::method::{Target, Way};
 use crate::quantity::{Celsius, Seconds, Unit, Watts};
 use crate::record::HeatedWith;
 use crate::shop::Shop;
-use run::{BOOK, Run, SourceRun};
+use run::{BOOK, Run};
 use words::sticks_words;
 
 /// A heating at the least and the most an estimated part may weigh.

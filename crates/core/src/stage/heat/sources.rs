@@ -308,6 +308,11 @@ impl Sources {
         self.runs.iter().filter(move |run| run.set_for_c.is_none_or(|set_for| set_for == target_c))
     }
 
+    /// The run that gets hottest, whatever it is set for.
+    pub fn hottest(&self) -> Option<&SourceRun> {
+        self.runs.iter().max_by(|a, b| a.ceiling_c.total_cmp(&b.ceiling_c))
+    }
+
     pub fn hottest_run(&self, target_c: f64) -> Option<&SourceRun> {
         self.runs_for(target_c).max_by(|a, b| a.ceiling_c.total_cmp(&b.ceiling_c))
     }

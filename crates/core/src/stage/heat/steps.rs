@@ -23,12 +23,17 @@ pub enum HeatStep {
     /// A flame held on it, or an oven round it, while it is filled.
     Hold,
     Reheat,
+    /// Between two sessions, kept at what the work may go on at.
+    Night,
     /// After the last bead: post-heat, taper.
     After,
+    /// Held in an oven, or left in the fire, before it is packed.
+    WayDown,
 }
 
 impl HeatStep {
-    pub const ALL: [Self; 5] = [Self::Heat, Self::Soak, Self::Hold, Self::Reheat, Self::After];
+    pub const ALL: [Self; 7] =
+        [Self::Heat, Self::Soak, Self::Hold, Self::Reheat, Self::Night, Self::After, Self::WayDown];
 
     fn label(self) -> &'static str {
         match self {
@@ -36,7 +41,9 @@ impl HeatStep {
             Self::Soak => "Soak",
             Self::Hold => "Held while it is filled",
             Self::Reheat => "Reheats",
+            Self::Night => "Over night",
             Self::After => "After the last bead",
+            Self::WayDown => "On its way down",
         }
     }
 
@@ -47,7 +54,9 @@ impl HeatStep {
             Self::Soak => field::heat::SOAK,
             Self::Hold => field::heat::HOLD,
             Self::Reheat => field::heat::REHEAT,
+            Self::Night => field::heat::NIGHT,
             Self::After => field::heat::AFTER,
+            Self::WayDown => field::heat::WAY_DOWN,
         }
     }
 }
@@ -145,16 +154,27 @@ impl StepSources {
         own.is_some_and(|own| own.runs_for(at_c).next().is_some_and(|run| own.holds(run, at_c)))
     }
 
+    /// An oven that it was said to be kept in over night, and whether it keeps it at what the work may go on at.
+    pub fn kept_over_night(&self, at_c: f64) -> Option<(&'static HeatSource, bool)> {
+        let own = self.of(HeatStep::Night)?;
+        let run = own.hottest()?;
+        Some((run.source, run.source.keeps_by_itself() && own.holds(run, at_c)))
+    }
+
     /// What a step burns at a temperature: under its own source where one was said. Reheats are by the full flame, all
     /// else by what holds the part.
     pub fn burn(&self, step: HeatStep, minutes: f64, at_c: f64, heat: (&Sources, &SourceRun)) -> StepBurn {
-        let (sources, run) =
-            self.of(step).and_then(|own| Some((own, own.runs_for(at_c).next()?))).unwrap_or(heat);
+        // An oven is set for what it has to hold.
+        let own =
+            self.of(step).and_then(|own| Some((own, own.runs_for(at_c).next().or_else(|| own.hottest())?)));
+        let (sources, run) = own.unwrap_or(heat);
         let share = match step {
             HeatStep::Heat | HeatStep::Reheat => run.throttle,
-            HeatStep::Soak | HeatStep::Hold | HeatStep::After => sources.hold_share(run, at_c),
+            HeatStep::Soak | HeatStep::Hold | HeatStep::Night | HeatStep::After | HeatStep::WayDown => {
+                sources.hold_share(run, at_c)
+            }
         };
-        let keeps = matches!(step, HeatStep::Soak | HeatStep::Hold);
+        let keeps = matches!(step, HeatStep::Soak | HeatStep::Hold | HeatStep::Night | HeatStep::WayDown);
         let too_weak = keeps && self.of(step).is_some() && !sources.holds(run, at_c);
         StepBurn {
             too_weak_for_c: Some(at_c).filter(|_| too_weak),

@@ -4,23 +4,27 @@ use super::Judged;
 use super::hours::Steps;
 use crate::effort::sessions::{Parting, Session, sessions};
 use crate::field;
-use crate::method::{Joins, Way};
-use crate::stage::heat::{HeatStep, StepBurn, soak_minutes};
+use crate::heat::HeatSource;
+use crate::method::{Joins, School, Way};
+use crate::stage::heat::{HeatStep, SourceRun, Sources, StepBurn, StepSources, soak_minutes};
 use crate::stage::prep::PrepPlan;
 use crate::stage::taught::AFTER;
 
 /// What a source burns on a job, in min.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub(crate) struct Burns {
-    /// So often it is lit, a session each.
+    /// So often it is heated from cold: once for each session, or once where it is held over night.
     pub lightings: f64,
+    pub sessions: f64,
+    /// Between them, where it is held; 0 where it cools.
+    pub nights_min: f64,
     /// Each time until it is warm, and then soaked.
     pub heat_min: f64,
     pub soak_min: f64,
     /// Of its full flame: while it heats, and while it holds.
     pub throttle: f64,
     pub hold_share: f64,
-    /// And then, each time: reheats, and after the last bead.
+    /// And then, each time it was heated: reheats, and after the last bead.
     pub reheating_min: f64,
     pub after_min: f64,
 }
@@ -42,7 +46,39 @@ impl Burns {
     }
 }
 
+/// Published: the trade reference, after the last bead in an oven.
+const OVEN_MIN: f64 = 240.0;
+const OVEN_C: f64 = 120.0;
+
+/// How a part is kept between two sessions.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Night {
+    pub source: &'static HeatSource,
+    /// From closing to opening, in min.
+    pub minutes: f64,
+}
+
 impl Judged<'_> {
+    /// What it is held in over night at what the work may go on at; nothing where it cools, or what was said does not
+    /// keep it there by itself.
+    pub(super) fn night(&self, way: Way) -> Option<Night> {
+        if !way.school.preheats() || way.school == School::Local {
+            return None;
+        }
+        let (source, kept) = self.steps.kept_over_night(self.target_of(way)?.least_c)?;
+        kept.then(|| Night { source, minutes: self.shop.week.closed_min() })
+    }
+
+    /// How long it is held in the oven, or lies in the fire, before it is packed, and at what; nothing where it is not.
+    fn way_down(&self, way: Way) -> Option<(f64, f64)> {
+        let round = self.round;
+        let said = round
+            .get(field::cooling::OVEN)
+            .map(|at_c| (round.get(field::cooling::OVEN_FOR).unwrap_or(0.0), at_c));
+        let once_more = round.get(field::cooling::POST_HEAT).or(round.get(field::cooling::TAPER)).is_some();
+        said.or_else(|| (!once_more && self.taught(&AFTER, way) == "oven").then_some((OVEN_MIN, OVEN_C)))
+    }
+
     /// The sessions of a way whose heating takes so many minutes of hands.
     pub(super) fn parted(&self, way: Way, prep: &PrepPlan, heat_up_min: f64) -> Vec<Session> {
         let whole = matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver);
@@ -50,6 +86,7 @@ impl Judged<'_> {
             beads: prep.beads.max(prep.pins),
             bead_min: self.fill(way, prep).minutes,
             heat_up_min,
+            heat_up_again_min: if self.night(way).is_some() { 0.0 } else { heat_up_min },
             day_min: self.shop.hood_min,
             // Whole-part fusion and a braze that is hot are done in one go.
             never_split: whole || prep.beads.max(prep.pins) == 0,
@@ -78,9 +115,9 @@ impl Judged<'_> {
             return;
         }
         match self.taught(&AFTER, way) {
+            "oven" => steps.add("hold", "Hold it in the oven", 0.0, times * OVEN_MIN, "4 h at {120 degC}"),
             "post_heat" => steps.hands("post_heat", "Heat it once more", times * 15.0, "held for 15 min"),
             "taper" => steps.hands("taper", "Take the flame off by degrees", times * 12.5, "10 to 15 min"),
-            "oven" => steps.add("hold", "Hold it in the oven", 0.0, times * 240.0, "4 h at {120 degC}"),
             "still" => steps.hands("post_heat", "Heat it shortly", times * 5.0, "5 min"),
             _ => {}
         }
@@ -97,11 +134,15 @@ impl Judged<'_> {
         let (heat_min, soak_min) = (reached.minutes, soak_minutes(way, self.part.wall_mm));
         let warm_min = heat_min + soak_min;
         let by_hand = !reached.run.source.is_oven() || reached.run.source.is_fire();
-        let lightings = self.parted(way, prep, if by_hand { warm_min } else { 0.0 }).len() as f64;
+        let sessions = self.parted(way, prep, if by_hand { warm_min } else { 0.0 }).len() as f64;
+        let night = self.night(way);
+        let lightings = if night.is_some() { 1.0 } else { sessions };
         let mut after = Steps { list: Vec::new() };
         self.after_the_last(way, 1.0, &mut after);
         Some(Burns {
             lightings,
+            sessions,
+            nights_min: night.map_or(0.0, |night| (sessions - 1.0) * night.minutes),
             heat_min,
             soak_min,
             throttle: reached.run.throttle,
@@ -123,9 +164,32 @@ impl Judged<'_> {
             HeatStep::Soak => burns.soak_min,
             HeatStep::Hold => held_min,
             HeatStep::Reheat => burns.reheating_min,
+            HeatStep::Night => burns.nights_min,
             HeatStep::After => burns.after_min,
+            // A flame does not stay on it for hours: of that nothing is reckoned.
+            HeatStep::WayDown if !down_in(self.steps, (sources, reached.run)).1.source.is_oven() => 0.0,
+            HeatStep::WayDown => self.way_down(way).map_or(0.0, |(minutes, _)| minutes),
         };
-        let burn = |step| self.steps.burn(step, minutes(step), target.target_c, (sources, reached.run));
+        let at_c = |step| match step {
+            HeatStep::Night => target.least_c,
+            HeatStep::WayDown => self.way_down(way).map_or(target.target_c, |(_, at_c)| at_c),
+            _ => target.target_c,
+        };
+        let burn = |step| {
+            let heat = (sources, reached.run);
+            let by = if step == HeatStep::WayDown { down_in(self.steps, heat) } else { heat };
+            self.steps.burn(step, minutes(step), at_c(step), by)
+        };
         Some(HeatStep::ALL.into_iter().map(burn).collect())
     }
+}
+
+/// What a part is in on its way down: as it was said, else in an oven that is here, else in what heated it.
+fn down_in<'a>(
+    steps: &'a StepSources,
+    (sources, run): (&'a Sources, &'a SourceRun),
+) -> (&'a Sources, &'a SourceRun) {
+    let said = steps.of(HeatStep::WayDown).and_then(|own| Some((own, own.runs.first()?)));
+    let oven = || sources.runs.iter().find(|run| run.source.keeps_by_itself());
+    said.unwrap_or_else(|| (sources, oven().unwrap_or(run)))
 }

@@ -166,6 +166,7 @@ impl Judged<'_> {
         let hours = sums.map(|(hands, clock)| (hands + clock) / 60.0);
         let burns = prep.as_ref().and_then(|prep| self.burns(way, prep));
         let lightings = burns.map_or(1, |it| it.lightings as u32);
+        let sessions = burns.map_or(1, |it| it.sessions as u32);
         Contender {
             way,
             label: way.label(),
@@ -184,7 +185,7 @@ impl Judged<'_> {
             odds_for: self.odds_for(way),
             hours,
             hands_hours: sums.map(|(hands, _)| hands / 60.0),
-            ready: steps.as_deref().and_then(|steps| self.ready(steps, lightings)),
+            ready: steps.as_deref().and_then(|steps| self.ready(steps, sessions)),
             price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps, &takes)),
             takes,
             lightings,

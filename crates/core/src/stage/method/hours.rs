@@ -22,6 +22,9 @@ use crate::stage::proof::ProofPlan;
 use crate::stage::strap::StrapPlan;
 use crate::stage::taught::DIRT;
 
+/// What lies between two sessions of what is held warm.
+pub(super) const NIGHT: &str = "night";
+
 /// House: a place that was found not good and is filled again, in min.
 const REFILL_MIN: f64 = 15.0;
 
@@ -223,7 +226,7 @@ impl Judged<'_> {
     fn hot(&self, case: Case, way: Way, prep: &PrepPlan, steps: &mut Steps) -> Option<Option<Vec<Session>>> {
         let mut parts = None;
         let mut cooling = None;
-        let mut times = 1.0;
+        let (mut times, mut night, mut nights) = (1.0, None, 0.0);
         if way.school.preheats() {
             let target = self.target_of(way)?;
             let sources = self.sources_of(way)?;
@@ -245,8 +248,12 @@ impl Judged<'_> {
             let (heats, soaks) = (of(minutes, oven), of(soak_minutes(way, self.part.wall_mm), soaked_by));
             let (hands, clock) = (heats.0 + soaks.0, heats.1 + soaks.1);
             let in_sessions = self.parted(way, prep, hands);
-            times = in_sessions.len() as f64;
+            let sessions = in_sessions.len() as f64;
             parts = Some(in_sessions);
+            night = self.night(way).filter(|_| sessions > 1.0);
+            nights = sessions - 1.0;
+            // What is held over night is heated once, and packed once.
+            times = if night.is_some() { 1.0 } else { sessions };
             let (hands, clock) = (times * hands, times * clock);
             steps.add("heat", "Heat and soak", hands, clock, "the model's minutes and the soak");
             let wrap = wrapping(self.round, self.shop, way);
@@ -264,6 +271,10 @@ impl Judged<'_> {
             let wrap = wrapping(self.round, self.shop, way);
             let hours = self.cooling(&body, self.target_of(way)?.most_c, &wrap)?.hours_to(UNWRAP_C)?;
             steps.add("cool", "Cool", 0.0, hours * 60.0, "the model, from the most it may be");
+        }
+        if let Some(night) = night {
+            let words = format!("{{{:.0} min}} from closing to opening, {nights} times", night.minutes);
+            steps.add(NIGHT, "Held over night", 0.0, nights * night.minutes, words);
         }
         self.after_the_last(way, times, steps);
         if let Some(hours) = cooling {

@@ -1,7 +1,7 @@
 //! When it can be ready.
 
 use super::Judged;
-use super::hours::{Case, WORST_HANDS};
+use super::hours::{Case, NIGHT, WORST_HANDS};
 use crate::base::day::Day;
 use crate::effort::durations::{Step, ready_min, totals};
 use crate::method::Way;
@@ -81,7 +81,10 @@ impl Judged<'_> {
         let first = steps.iter().position(|step| step.id == "lay_out").unwrap_or(0);
         let cool = steps.iter().position(|step| step.id == "cool").unwrap_or(steps.len());
         let (before, block) = steps[..cool.max(first)].split_at(first);
-        let block_min = block.iter().map(|step| step.attended_min + step.unattended_min).sum::<f64>() / count;
+        // What is held over night cools once; its nights lie between the blocks.
+        let held = steps.iter().any(|step| step.id == NIGHT);
+        let block = block.iter().filter(|step| step.id != NIGHT);
+        let block_min = block.map(|step| step.attended_min + step.unattended_min).sum::<f64>() / count;
         let mut begins = week.unbroken(ready_min(now_min, before, week), block_min);
         for _ in 1..sessions {
             begins = week.unbroken(next_day(begins), block_min);
@@ -90,7 +93,7 @@ impl Judged<'_> {
         let after: Vec<Step> = after
             .iter()
             .map(|step| match step.id.as_str() {
-                "cool" => Step { unattended_min: step.unattended_min / count, ..step.clone() },
+                "cool" if !held => Step { unattended_min: step.unattended_min / count, ..step.clone() },
                 _ => step.clone(),
             })
             .collect();

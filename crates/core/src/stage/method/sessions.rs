@@ -48,8 +48,15 @@ impl Judged<'_> {
         };
         let heat = minutes("heat");
         let count = parts.len() as f64;
-        let (_, cools) = minutes("cool");
-        let around = minutes("lay_out").0 + (heat.1 + minutes("pack").0) / count;
+        let held = self.night(taken.way).is_some();
+        // What is held over night is heated before the first and cools after the last.
+        let cools = if held { 0.0 } else { minutes("cool").1 / count };
+        let heat_min = |at: usize| match (held, at) {
+            (false, _) => heat.1 / count,
+            (true, 0) => heat.1,
+            (true, _) => 0.0,
+        };
+        let around = |at: usize| minutes("lay_out").0 + heat_min(at) + minutes("pack").0 / count;
         let piece = format!("{}s", taken.way.method.piece());
         let burns = prep.as_ref().and_then(|prep| self.burns(taken.way, prep));
         let gases = self.gas_of_each(taken, burns, &parts);
@@ -58,8 +65,8 @@ impl Judged<'_> {
         let mut at = self.moment.map(|moment| ready_min(moment.now_min, &before, &self.shop.week));
         let units = self.shop.units;
         let mut planned = Vec::with_capacity(parts.len());
-        for (part, gases) in parts.iter().zip(gases) {
-            let block = around + part.minutes;
+        for (index, (part, gases)) in parts.iter().zip(gases).enumerate() {
+            let block = around(index) + part.minutes;
             let begins = at.map(|at| self.shop.week.unbroken(at, block));
             let ends = begins.map(|begins| begins + block.ceil() as i64);
             let what = match (part.from, part.to) {
@@ -79,7 +86,7 @@ impl Judged<'_> {
                 too_long: part.minutes > self.shop.hood_min,
             });
             // One session under the hood a day.
-            at = ends.map(|ends| (ends + (cools / count).ceil() as i64).max(next_day(ends)));
+            at = ends.map(|ends| (ends + cools.ceil() as i64).max(next_day(ends)));
         }
         planned
     }
@@ -87,11 +94,30 @@ impl Judged<'_> {
     /// What becomes of the part between two sessions; empty where there is one, or nothing is heated.
     pub(super) fn between_sessions(&self, taken: &Contender) -> String {
         let units = self.shop.units;
-        let heated = taken.lightings > 1 && !self.round.repaired();
-        let Some(target) = self.target_of(taken.way).filter(|_| heated) else { return String::new() };
-        let prep = prep_plan(&self.prep_asked(taken.way));
-        let Some(burns) = prep.and_then(|prep| self.burns(taken.way, &prep)) else { return String::new() };
+        let prep = prep_plan(&self.prep_asked(taken.way)).filter(|_| !self.round.repaired());
+        let burns = prep.and_then(|prep| self.burns(taken.way, &prep)).filter(|burns| burns.sessions > 1.0);
+        let Some((burns, target)) = burns.zip(self.target_of(taken.way)) else { return String::new() };
         let cools = "Between two: packed, and cooled to the hand.";
+        let least = units.say_least(target.least_c, Unit::Celsius);
+        if let Some(night) = self.night(taken.way) {
+            return format!(
+                "Between two: held at {least} in the {}, {} over night, on a base that does not burn, away from \
+                 anything that does. It is heated once: {} saved each time.",
+                night.source.label.to_lowercase(),
+                units.say(night.minutes, Unit::Minutes),
+                units.say(burns.warm_min(), Unit::Minutes)
+            );
+        }
+        if let Some((source, _)) = self.steps.kept_over_night(target.least_c) {
+            let label = source.label;
+            return match source.keeps_by_itself() {
+                true => format!("{cools} {label} does not hold it at {least}: that saves no heating."),
+                false => format!(
+                    "{cools} {label} is not left alone: held by it, somebody has to be there all night. It is \
+                     reckoned as heated anew."
+                ),
+            };
+        }
         let ovens = self.shop.heat_sources().filter_map(|source| match source.kind {
             SourceKind::Oven { up_to_c, fire: false, .. } => Some((source.label, up_to_c)),
             SourceKind::Oven { .. } | SourceKind::Flame { .. } => None,
@@ -124,7 +150,10 @@ impl Judged<'_> {
                 // Each is heated anew, and reheated for its own beads.
                 Some(burns) => {
                     let reheating_min = burns.reheating_min * burns.throttle * burns.lightings * of_beads;
-                    (burns.full_but_reheats_min() + reheating_min) / burns.full_min()
+                    // Held over night it is heated before the first of them alone.
+                    let heated = part.from <= 1 || burns.nights_min == 0.0;
+                    let warm_min = if heated { burns.full_but_reheats_min() } else { 0.0 };
+                    (warm_min + reheating_min) / burns.full_min()
                 }
                 None => of_beads,
             }

@@ -57,6 +57,8 @@ pub struct AtTorch {
     /// Minutes on the job clock since which the part is at what it is brought to.
     pub(super) warm_from_min: Option<f64>,
     pub(super) wants_peening: bool,
+    /// Of a seam that is filled in one flow: whether that is begun.
+    pub(super) flow: Option<bool>,
     pub(super) ahead: Option<Arc<BeadsAhead>>,
     pub(super) falls: Option<Falls>,
     /// Minutes on the job clock between which no soak counts: the last goes on.
@@ -90,6 +92,7 @@ impl AtTorch {
             soak_min: 0.0,
             warm_from_min: None,
             wants_peening: false,
+            flow: None,
             ahead: None,
             falls: None,
             not_soaking: Vec::new(),
@@ -115,6 +118,7 @@ impl AtTorch {
         let work = Self {
             done: torch.done,
             planned: torch.planned,
+            flow: torch.flow.as_ref().map(|flow| flow.begun),
             window: torch.window,
             aim_c: torch.aim_c,
             soak_min: torch.soak_min,
@@ -265,6 +269,10 @@ impl AtTorch {
         if self.piece != "bake" && self.done >= self.planned {
             return "Cover it".to_owned();
         }
+        // Whoever fills does not stop for a pad at the far end.
+        if self.flow == Some(true) {
+            return format!("Fill seam {number} to its end");
+        }
         let (Some(reading), Some((_, high))) = (reading, self.window) else {
             return "Take a reading".to_owned();
         };
@@ -300,6 +308,7 @@ impl AtTorch {
                 Some(bead) => {
                     format!("Wait {}, then bead {number}", self.units.say(bead.wait_s / 60.0, Unit::Minutes))
                 }
+                None if self.flow.is_some() => format!("Fill seam {number} in one flow"),
                 None => format!("Lay bead {number}"),
             },
         }

@@ -28,6 +28,20 @@ pub struct BeadsPlan {
     pub waiting_min: f64,
     pub elapsed_min: f64,
     pub reheats: usize,
+    /// What can be said at once of them, the least first: a layer, a side, a seam. Empty where one bead is left of it.
+    pub at_once: Vec<AtOnce>,
+}
+
+/// Beads that are said at once.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct AtOnce {
+    /// "Layer 2 of A: the 7 that are left"
+    pub words: String,
+    /// In the order in which they are laid.
+    pub at: Vec<BeadAt>,
+    /// How long they take in this order, with what is waited for, in min.
+    pub over_min: f64,
 }
 
 /// One seam, from its first end to its last.
@@ -345,7 +359,45 @@ impl BeadsAsked<'_> {
             waiting_min: schedule.map_or(0.0, |it| it.waiting_s) / 60.0,
             elapsed_min: schedule.map_or(0.0, |it| it.elapsed_s) / 60.0,
             reheats: schedule.map_or(0, |it| it.reheats),
+            at_once: self.at_once(ahead),
         }
+    }
+
+    /// What is left of the layer, of the side, of the seam that the next bead belongs to, and of all of them: each
+    /// where it is more than what stands before it.
+    fn at_once(&self, ahead: &[PlannedBead]) -> Vec<AtOnce> {
+        let Some(next) = ahead.first().map(|it| it.place) else { return Vec::new() };
+        let of = &self.seams()[next.seam];
+        let side = |it: BeadPlace| self.seams()[it.seam].seam.passes[it.pass].side;
+        let letter = if self.seams().len() > 1 { format!(" of {}", of.letter) } else { String::new() };
+        let pass = &of.seam.passes[next.pass];
+        let far = if pass.side == 2 { ", far side" } else { "" };
+        let which_side = if pass.side == 2 { "The far side" } else { "This side" };
+        let two_sided = of.seam.passes.iter().any(|it| it.side != pass.side);
+        let layer = |it: BeadPlace| (it.seam, it.pass) == (next.seam, next.pass);
+        let this_side = |it: BeadPlace| it.seam == next.seam && side(it) == pass.side;
+        type Those<'a> = (String, &'a dyn Fn(BeadPlace) -> bool);
+        let mut those: Vec<Those<'_>> = vec![(format!("Layer {}{letter}{far}", pass.layer), &layer)];
+        if two_sided {
+            those.push((format!("{which_side}{letter}"), &this_side));
+        }
+        let seam = |it: BeadPlace| it.seam == next.seam;
+        those.push((format!("Seam {}", of.letter), &seam));
+        those.push(("All seams".to_owned(), &|_| true));
+        let mut groups: Vec<AtOnce> = Vec::new();
+        for (words, is_of_it) in those {
+            let beads: Vec<&PlannedBead> = ahead.iter().filter(|it| is_of_it(it.place)).collect();
+            let [first, .., last] = beads.as_slice() else { continue };
+            if groups.last().is_some_and(|before| before.at.len() == beads.len()) {
+                continue;
+            }
+            groups.push(AtOnce {
+                words: format!("{words}: the {} that are left", beads.len()),
+                at: beads.iter().map(|it| self.at(it.place)).collect(),
+                over_min: (last.ends_s - first.start_s).max(0.0) / 60.0,
+            });
+        }
+        groups
     }
 
     fn waits(&self, schedule: &BeadSchedule) -> String {

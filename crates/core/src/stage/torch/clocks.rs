@@ -28,7 +28,7 @@ const STILL_AIR: OutOfHeat = OutOfHeat { h_w_m2k: 10.0, bare_share: 1.0 };
 pub(super) fn is_out(round: &Round) -> bool {
     let last = round.standing_log().rev().find_map(|entry| match entry.entry {
         TorchEntry::Did { what: Deed::OutOfHeat } => Some(true),
-        TorchEntry::Did { what: Deed::BackIn | Deed::HeldAtJoint | Deed::HeldOver }
+        TorchEntry::Did { what: Deed::BackIn | Deed::HeldAtJoint | Deed::HeldOver | Deed::FlowBegun }
         | TorchEntry::Reheated => Some(false),
         _ => None,
     });
@@ -119,7 +119,8 @@ fn out_minutes(round: &Round) -> f64 {
             TorchEntry::Did { what: Deed::OutOfHeat | Deed::HeldOver } => {
                 since = since.or(Some(entry.minutes));
             }
-            TorchEntry::Did { what: Deed::BackIn | Deed::HeldAtJoint } | TorchEntry::Reheated => {
+            TorchEntry::Did { what: Deed::BackIn | Deed::HeldAtJoint | Deed::FlowBegun }
+            | TorchEntry::Reheated => {
                 out += since.take().map_or(0.0, |since: f64| entry.minutes - since);
             }
             _ => {}

@@ -53,7 +53,7 @@ use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Body, Burning};
 use crate::job::{Job, Reading, Round, TorchEntry};
 use crate::method::Way;
-use crate::quantity::{Rounding, Shown, Unit, exactly};
+use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly};
 use crate::shop::Shop;
 use crate::stores::Take;
 
@@ -67,6 +67,8 @@ pub struct TorchPlan {
     pub planned: u32,
     /// The pin to set next; nothing for beads, and once all are in.
     pub next_pin: Option<NextPin>,
+    /// How a seam is filled by a flame; nothing for what is laid bead by bead, and for what is cold.
+    pub flow: Option<Flow>,
     /// The beads in their order; nothing for a flame and for what is cold.
     pub beads: Option<BeadsPlan>,
     /// Where the first pad lies.
@@ -115,6 +117,32 @@ pub struct TorchPlan {
     pub must_stop: MustStop,
     /// What going on needs, of what was stopped before all was done; nothing where it was not.
     pub go_on: Option<GoOn>,
+}
+
+/// A seam that is filled in one flow.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Flow {
+    /// One is being filled: its end comes next.
+    pub begun: bool,
+    /// "In one flow, about 9 min: begun at 1 h 05."
+    pub words: String,
+}
+
+impl Flow {
+    fn of(way: Way, round: &Round, prep: Option<&PrepPlan>, units: UnitSystem) -> Option<Self> {
+        let prep = prep.filter(|prep| way.method.in_one_flow() && !prep.seams.is_empty())?;
+        let minutes = prep.laying_min / prep.seams.len() as f64;
+        let takes = units.say(minutes.max(1.0), Unit::Minutes);
+        let since = round.flows_since();
+        let words = match since {
+            Some(since) => {
+                format!("In one flow, about {takes}: begun at {}.", exactly(since, Unit::Minutes).0.text())
+            }
+            None => format!("In one flow, about {takes}: say when it begins, and when it is filled."),
+        };
+        Some(Self { begun: since.is_some(), words })
+    }
 }
 
 /// The joint's own temperature, judged by the method.
@@ -249,11 +277,16 @@ fn torch_plan(
         piece: way.method.piece().to_owned(),
         done: round.beads() as u32,
         planned: prep.map_or(0, |prep| match way.method.piece() {
+            // A flame fills a seam from its beginning to its end, however many layers that takes.
+            "bead" if way.method.in_one_flow() => {
+                prep.seams.iter().filter(|seam| seam.beads > 0).count() as u32
+            }
             "pin" => prep.pins,
             "bead" => prep.beads,
             _ => prep.seams.len() as u32,
         }),
         next_pin: None,
+        flow: Flow::of(way, round, prep, units),
         beads: None,
         ahead: None,
         falls: None,

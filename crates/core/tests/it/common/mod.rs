@@ -16,6 +16,7 @@ use vanadin_core::shop::Shop;
 pub const LIT_AT: i64 = 1_000_000;
 
 /// A job made by what is said of it, refused facts failing the test.
+#[derive(Clone)]
 pub struct Bench {
     pub facts: Vec<Fact>,
     pub shop: Shop,
