@@ -115,6 +115,7 @@ fn cold_seam((length_mm, wall_mm, layers): (f64, f64, u32), body: Body) -> BeadW
         left_out: std::collections::BTreeSet::new(),
         power_w: 1320.0,
         travel_mm_s: 2.5,
+        hole_of: None,
     };
     BeadWork {
         body,

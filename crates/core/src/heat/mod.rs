@@ -21,8 +21,8 @@ mod source;
 pub use crate::sim::{Bar, BarPower, Body, energy_joules};
 pub use band::{HeatingBand, HeatingKnown, heating_band};
 pub use bead_order::{
-    BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, EDGE_FELT_WITHIN_MM, Laid, LeftOut, MayBegin,
-    Pass as BeadPass, PlannedBead, along_a_seam, bead_order,
+    BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, EDGE_FELT_WITHIN_MM, HoleOf, Laid, LeftOut,
+    MayBegin, Pass as BeadPass, PlannedBead, along_a_seam, bead_order,
 };
 pub use bead_rise::{FreeEdges, LaidBead, WallEnds, bead_rise_k};
 pub use chain::{ChainStep, Descent, cooling_chain};

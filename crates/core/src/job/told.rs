@@ -312,6 +312,9 @@ impl<'a> Telling<'a> {
                 ("strap", _) => "Strap fitted".to_owned(),
                 ("fill", _) => "Seam filled".to_owned(),
                 (_, None) => "Bead done".to_owned(),
+                (_, Some(at)) if at.hole.is_some() => {
+                    format!("Bead done: {}, in its stop-hole", self.letter(at.crack))
+                }
                 (_, Some(at)) => format!(
                     "Bead done: {}, layer {}, place {} from the first end",
                     self.letter(at.crack),

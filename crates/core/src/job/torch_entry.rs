@@ -21,6 +21,9 @@ pub struct BeadAt {
     pub beside: u32,
     /// From the first end of the crack, from 1.
     pub along: u32,
+    /// It fills the stop-hole at this end of the crack, 1 or 2, and lies in no layer.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hole: Option<u32>,
 }
 
 /// Something done while it burns that is neither bead nor heat.

@@ -150,6 +150,8 @@ fn laid(round: &Round) -> Option<String> {
         |of: fn(&TorchEntry) -> bool| round.said_at_torch().filter(|(_, entry)| of(&entry.entry)).count();
     let pins = count(|entry| matches!(entry, TorchEntry::Pin { .. }));
     let beads = count(|entry| matches!(entry, TorchEntry::Bead { .. }));
+    let way = round.lit.as_ref().and_then(|lit| lit.frozen.as_ref()).and_then(|frozen| frozen.way);
+    let flows = way.is_some_and(|way| way.method.in_one_flow());
     let many = |count: usize, one: &str, more: &str| match count {
         0 => None,
         1 => Some(format!("1 {one}")),
@@ -157,7 +159,7 @@ fn laid(round: &Round) -> Option<String> {
     };
     let counted: Vec<String> = [
         many(pins, "pin", "pins"),
-        many(beads, "bead", "beads"),
+        if flows { many(beads, "seam filled", "seams filled") } else { many(beads, "bead", "beads") },
         many(count(|entry| *entry == TorchEntry::Peened), "peened", "peened"),
         many(count(|entry| *entry == TorchEntry::Reheated), "reheat", "reheats"),
     ]

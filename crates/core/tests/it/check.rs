@@ -211,7 +211,7 @@ fn a_new_round_keeps_what_was_found_in_the_one_before() {
     assert_eq!(
         first.words,
         format!(
-            "Torch braze. {beads} beads. Covered 2 h 00 after it was lit. Not good: toes whole (not wetted, not fused). \
+            "Torch braze. {beads} seam filled. Covered 2 h 00 after it was lit. Not good: toes whole (not wetted, not fused). \
              Repaired again: not wetted."
         )
     );

@@ -57,7 +57,8 @@ fn every_bead_of_the_seam_is_in_the_order_once_before_it_is_lit() {
     let (torch, order) = (plan.torch.as_ref().unwrap(), beads(&plan));
     assert_eq!(order.ahead.len(), torch.planned as usize, "as many as the groove is laid in");
     let on_the_strip: usize = order.seams.iter().flat_map(|seam| &seam.layers).map(|it| it.beads.len()).sum();
-    assert_eq!(on_the_strip, order.ahead.len());
+    let in_holes: usize = order.seams.iter().map(|seam| seam.holes.len()).sum();
+    assert_eq!(on_the_strip + in_holes, order.ahead.len());
     let mut places: Vec<BeadAt> = order.ahead.iter().map(|bead| bead.at).collect();
     places.sort();
     places.dedup();
@@ -448,7 +449,10 @@ fn beads_that_cannot_lie_so_are_refused(#[case] along: Vec<u32>, #[case] why: &s
     let mut bench = lever("cold");
     bench.light();
     let crack = bench.crack();
-    let at = along.into_iter().map(|along| BeadAt { crack, layer: 1, side: 1, beside: 1, along }).collect();
+    let at = along
+        .into_iter()
+        .map(|along| BeadAt { crack, layer: 1, side: 1, beside: 1, along, hole: None })
+        .collect();
     let entry = TorchEntry::Beads { at, peened: false, over_min: None };
     let refused = bench.try_say(Change::Torch { entry }, LIT_AT + 10_000, None);
     assert!(format!("{refused:?}").contains(why), "{refused:?}");
@@ -496,4 +500,63 @@ fn what_is_laid_bead_by_bead_has_no_flow() {
         None,
     );
     assert!(format!("{refused:?}").contains("not filled in one flow"), "{refused:?}");
+}
+
+/// A seam between two tips, each with its stop-hole.
+fn with_holes() -> Bench {
+    let mut bench = lever("warm");
+    let crack = bench.crack();
+    for end in ["end_a", "end_b"] {
+        bench.set(&vanadin_core::field::crack_key(crack, end), "tip");
+    }
+    bench
+}
+
+#[test]
+fn each_stop_hole_is_a_bead_of_its_own_once_its_seam_is_filled() {
+    let bench = with_holes();
+    let plan = bench.plan();
+    let (torch, order) = (plan.torch.as_ref().unwrap(), beads(&plan));
+    let of_holes: Vec<Option<u32>> = order.ahead.iter().map(|bead| bead.at.hole).collect();
+    let seam = of_holes.iter().take_while(|hole| hole.is_none()).count();
+    let mut holes: Vec<u32> = of_holes[seam..].iter().flatten().copied().collect();
+    holes.sort_unstable();
+    assert_eq!(holes, [1, 2], "behind all beads of the seam: {of_holes:?}");
+    assert_eq!(torch.planned as usize, order.ahead.len());
+    assert!(order.ahead[seam].words.contains("the stop-hole at its"), "{}", order.ahead[seam].words);
+    assert_eq!(order.seams[0].holes.len(), 2);
+    // One metal: the arc burns as long as groove and holes take together.
+    let prep = plan.prep.as_ref().unwrap();
+    assert!((order.arc_min - prep.laying_min).abs() < 1e-6, "{} {}", order.arc_min, prep.laying_min);
+    // By hand: what a hole takes of all that is laid, at what is laid in a minute.
+    let hole = &order.ahead[seam];
+    let lasts_min = hole.ends_min - hole.start_min;
+    let seam_cm3 = prep.seams[0].volume_cm3;
+    assert!(
+        lasts_min > 0.0 && lasts_min < prep.laying_min / 2.0,
+        "{lasts_min} of {}: {seam_cm3}",
+        prep.laying_min
+    );
+}
+
+#[test]
+fn a_stop_hole_waits_for_what_the_end_of_its_seam_still_holds() {
+    let mut bench = with_holes();
+    bench.light();
+    let order = beads(&bench.plan()).ahead.clone();
+    let seam = order.iter().take_while(|bead| bead.at.hole.is_none()).count();
+    // All of the seam was laid within minutes, and is said so.
+    let at: Vec<BeadAt> = order[..seam].iter().map(|bead| bead.at).collect();
+    say(&mut bench, TorchEntry::Beads { at, peened: true, over_min: Some(3.0) }, 60.0);
+    let plan = bench.plan();
+    let next = &beads(&plan).ahead[0];
+    assert!(next.at.hole.is_some());
+    assert!(next.wait_s > 0.0, "its end is still hot: {}", next.wait_s);
+    say(&mut bench, TorchEntry::Bead { at: Some(next.at) }, 70.0);
+    let after = bench.plan();
+    assert_eq!(beads(&after).ahead.len(), 1, "the other one");
+    let laid: Vec<bool> = beads(&after).seams[0].holes.iter().map(|hole| hole.laid).collect();
+    assert_eq!(laid.iter().filter(|laid| **laid).count(), 1);
+    let again = TorchEntry::Bead { at: Some(next.at) };
+    assert!(bench.try_say(Change::Torch { entry: again }, LIT_AT + 71_000, None).is_err());
 }

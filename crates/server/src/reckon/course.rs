@@ -133,6 +133,7 @@ pub fn bead_order_of(body: Body<BeadOrderRequest>) -> Result<Json<BeadOrderAnswe
         left_out: BTreeSet::new(),
         power_w: request.power_w,
         travel_mm_s: request.travel_mm_s,
+        hole_of: None,
     };
     let mut many = Problems::default();
     within(&mut many, "bead_mm", (0.0, MOST_BEADS), seam.beads() as f64);

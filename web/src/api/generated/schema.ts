@@ -1821,6 +1821,11 @@ export interface components {
             crack: string;
             /**
              * Format: int32
+             * @description It fills the stop-hole at this end of the crack, 1 or 2, and lies in no layer.
+             */
+            hole?: number | null;
+            /**
+             * Format: int32
              * @description From 1, the deepest.
              */
             layer: number;
@@ -7113,6 +7118,8 @@ export interface components {
             crack: string;
             /** @description What lies at its ends: "stop-hole", "edge", "branch" ... */
             ends: string[];
+            /** @description Its stop-holes that are filled, each a bead. */
+            holes: components["schemas"]["StripBead"][];
             layers: components["schemas"]["LayerStrip"][];
             /** Format: double */
             length_mm: number;

@@ -34,6 +34,7 @@ export function torchSaid(entry: Schemas['TorchEntry']): string {
     case 'aligned':
       return `alignment ${withUnit(entry.typed, entry.shown_in === 'imperial' ? 'in' : 'mm')} off`
     case 'bead':
+      if (entry.at?.hole != null) return 'bead done, in the stop-hole'
       return entry.at == null ? 'bead done' : `bead done, place ${entry.at.along} of layer ${entry.at.layer}`
     case 'beads': {
       const layers = [...new Set(entry.at.map(({ layer }) => layer))].sort((a, b) => a - b)

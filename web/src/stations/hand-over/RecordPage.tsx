@@ -286,9 +286,10 @@ function Done({ round }: RoundProps): ReactNode {
   const log = round.log.filter((entry) => entry.struck == null)
   const count = (kind: Schemas['TorchEntry']['kind']) =>
     log.filter((entry) => entry.entry.kind === kind).length
-  const piece = view.plan.torch?.piece ?? 'bead'
+  const piece = view.plan.torch?.flow != null ? 'seam' : (view.plan.torch?.piece ?? 'bead')
+  const done = count(piece === 'pin' ? 'pin' : 'bead')
   const counted = [
-    `${count('bead')} ${piece}s`,
+    `${done} ${piece}${done === 1 ? '' : 's'}`,
     ...(['peened', 'reheated'] as const)
       .filter((kind) => count(kind) > 0)
       .map((kind) => `${count(kind)} ${kind === 'peened' ? 'peened' : 'reheats'}`),

@@ -15,8 +15,14 @@ export function Steps({ steps }: { steps: readonly Schemas['HeatStepPlan'][] }):
   const { view, typed } = useJob()
   const own = OWN.filter((name) => typed(name) !== '')
   const [open, setOpen] = useState(own.length > 0)
-  // A part that is done in one go is not kept over night.
-  const nights = view.plan.methods.sessions.length > 1
+  // A part that is done in one go is not kept over night, and what is packed at once has no way down before it.
+  const apart: Readonly<Partial<Record<(typeof OWN)[number], () => boolean>>> = {
+    'heat.night': () => view.plan.methods.sessions.length > 1 || typed('heat.night') !== '',
+    'heat.way_down': () =>
+      typed('cooling.oven') !== '' ||
+      typed('heat.way_down') !== '' ||
+      steps.some((step) => step.step === 'way_down'),
+  }
   const bake = view.plan.lightings.find((it) => it.what === 'bake')
   if (steps.length === 0) return null
   const others = new Set(steps.map((step) => step.source_label)).size
@@ -48,7 +54,7 @@ export function Steps({ steps }: { steps: readonly Schemas['HeatStepPlan'][] }):
       </ul>
       <div className="grid grid-cols-2 gap-3 bench:grid-cols-4">
         {bake !== undefined && <Field name="heat.bake" folded placeholder="as heated" />}
-        {OWN.filter((name) => name !== 'heat.night' || nights || typed(name) !== '').map((name) => (
+        {OWN.filter((name) => apart[name]?.() ?? true).map((name) => (
           <Field key={name} name={name} folded placeholder={NOTHING.has(name) ? 'nothing' : 'as heated'} />
         ))}
       </div>

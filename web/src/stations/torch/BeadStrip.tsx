@@ -25,7 +25,8 @@ const isAt = (a: Schemas['BeadAt'], b: Schemas['BeadAt'] | null): boolean =>
   a.layer === b.layer &&
   a.side === b.side &&
   a.beside === b.beside &&
-  a.along === b.along
+  a.along === b.along &&
+  (a.hole ?? 0) === (b.hole ?? 0)
 
 /** Laid metal: one ripple after the other. */
 const ripples = (x: number, y: number, wide: number, high: number): string => {
@@ -35,6 +36,34 @@ const ripples = (x: number, y: number, wide: number, high: number): string => {
     { length: count },
     (_, at) => `M${x + step * (at + 0.3)} ${y + 4}q${high / 3.4} ${(high - 8) / 2} 0 ${high - 8}`,
   ).join('')
+}
+
+/** A stop-hole that is filled when its seam is: to be filled, next, or full. */
+function HoleBead({ x, y, bead, here }: { x: number; y: number; bead: Bead; here: boolean }): ReactNode {
+  return (
+    <g
+      fill="none"
+      stroke={bead.laid || here ? 'var(--chalk)' : 'var(--scribe)'}
+      strokeWidth={here ? 3 : 1.5}
+      data-testid="strip-hole"
+    >
+      <circle cx={x} cy={y} r="11" fill="var(--iron)" />
+      {bead.laid && <path d={`M${x - 5} ${y - 5}q4 5 0 10m5 -11q4 6 0 12m5 -11q4 5 0 10`} />}
+      {!bead.laid && bead.number > 0 && (
+        <text
+          className="figure"
+          x={x}
+          y={y + 5}
+          textAnchor="middle"
+          fontSize="15"
+          fill="var(--ash)"
+          stroke="none"
+        >
+          {bead.number}
+        </text>
+      )}
+    </g>
+  )
 }
 
 /** What an end looks like on the strip: a hole, a tip, an edge, metal that goes on. */
@@ -114,6 +143,15 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
         <path d={`M${EDGE} ${6 + shown.length * ROW - 4}H${width - EDGE}`} stroke="var(--scribe)" />
         <End x={EDGE + 4} y={middle - 4} what={seam.ends[0] ?? ''} open={seam.open[0] === true} />
         <End x={width - EDGE - 4} y={middle - 4} what={seam.ends[1] ?? ''} open={seam.open[1] === true} />
+        {seam.holes.map((bead) => (
+          <HoleBead
+            key={bead.at.hole}
+            x={bead.from_mm > 0 ? width - EDGE - 4 : EDGE + 4}
+            y={middle - 4}
+            bead={bead}
+            here={isAt(bead.at, next)}
+          />
+        ))}
         <g fontSize="16" fill="var(--ash)">
           <text x="0" y={high - 6}>
             {seam.ends[0]} {seam.letter}
@@ -134,9 +172,14 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
 
 /** The strip for whoever does not see it. */
 const spoken = (seam: Seam, next: Schemas['BeadAt'] | null): string => {
-  const beads = seam.layers.flatMap((layer) => layer.beads)
+  const beads = [...seam.layers.flatMap((layer) => layer.beads), ...seam.holes]
   const laid = beads.filter((bead) => bead.laid).length
   const here = beads.find((bead) => isAt(bead.at, next))
-  const to = here === undefined ? '' : `, the next at place ${here.at.along} of layer ${here.at.layer}`
+  const to =
+    here === undefined
+      ? ''
+      : here.at.hole == null
+        ? `, the next at place ${here.at.along} of layer ${here.at.layer}`
+        : ', the next in its stop-hole'
   return `Seam ${seam.letter}: ${laid} of ${beads.length} beads laid${to}`
 }

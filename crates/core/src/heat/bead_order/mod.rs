@@ -42,6 +42,17 @@ pub struct BeadSeam {
     /// What the arc gives the iron: efficiency x volts x amps.
     pub power_w: f64,
     pub travel_mm_s: f64,
+    /// It is no seam: one bead in the stop-hole at an end of one.
+    pub hole_of: Option<HoleOf>,
+}
+
+/// The stop-hole at an end of a seam: filled, from its rim, once that seam is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct HoleOf {
+    /// Of the seams, from 0; it stands before its holes.
+    pub seam: usize,
+    /// At its last end, not its first.
+    pub last: bool,
 }
 
 /// How near to a seam a free edge is felt, in mm.
@@ -319,6 +330,7 @@ mod tests {
                 left_out: BTreeSet::new(),
                 power_w: 1320.0,
                 travel_mm_s: 2.5,
+                hole_of: None,
             }],
         }
     }
@@ -375,6 +387,7 @@ mod tests {
                 left_out: BTreeSet::new(),
                 power_w: 1650.0,
                 travel_mm_s: 2.5,
+                hole_of: None,
             }],
         }
     }

@@ -294,9 +294,11 @@ impl<'a> Run<'a> {
         }
     }
 
-    /// The open beads of the pass in hand of each seam.
+    /// The open beads of the pass in hand of each seam; a stop-hole once its seam is filled.
     fn in_hand(&self) -> impl Iterator<Item = (&BeadSeam, &Vec<BeadPlace>)> {
+        let filled = |seam: usize| self.open[seam].iter().all(Vec::is_empty);
         let seams = self.work.seams.iter().zip(&self.open);
+        let seams = seams.filter(move |(seam, _)| seam.hole_of.is_none_or(|hole| filled(hole.seam)));
         seams.filter_map(|(seam, passes)| Some((seam, passes.iter().find(|pass| !pass.is_empty())?)))
     }
 
@@ -349,7 +351,7 @@ impl<'a> Run<'a> {
             // Most of them lie beside each other as far apart.
             let mut beside = (f64::NAN, 1.0);
             for (candidate, points) in candidates.iter().zip(&mut points) {
-                let place = candidate.place;
+                let place = self.felt_at(candidate.place);
                 if laid.place.seam != place.seam {
                     continue;
                 }
@@ -361,6 +363,13 @@ impl<'a> Run<'a> {
             }
         }
         points.into_iter().map(|points| points.into_iter().fold(f64::NEG_INFINITY, f64::max)).collect()
+    }
+
+    /// Where the beads before are felt: in a stop-hole as at the end of its seam.
+    fn felt_at(&self, place: BeadPlace) -> BeadPlace {
+        let Some(hole) = self.work.seams[place.seam].hole_of else { return place };
+        let along = if hole.last { self.work.seams[hole.seam].along() - 1 } else { 0 };
+        BeadPlace { seam: hole.seam, pass: 0, lane: 0, along }
     }
 
     fn offset_mm(&self, place: BeadPlace) -> f64 {

@@ -144,6 +144,8 @@ fn beads_lie(at: &[BeadAt], round: &Round) -> Result<(), Refusal> {
         holds(taken.insert(*at), "torch", "there lies a bead already", "the next one")?;
         let counted = ![at.layer, at.side, at.beside, at.along].contains(&0);
         holds(counted, "torch", "beads are counted from 1", "1 or more")?;
+        let has_it = at.hole.is_none_or(|end| (1..=2).contains(&end));
+        holds(has_it, "torch", "a crack has no such end", "1 or 2")?;
     }
     Ok(())
 }

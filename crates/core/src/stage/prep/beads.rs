@@ -6,7 +6,7 @@ use uuid::Uuid;
 
 use super::along::layers_by_length;
 use super::{PrepAsked, PrepPlan};
-use crate::heat::{BeadPass, BeadSeam, LeftOut, WallEnds, along_a_seam};
+use crate::heat::{BeadPass, BeadSeam, HoleOf, LeftOut, WallEnds, along_a_seam};
 use crate::method::amps_at;
 use crate::stage::cracks::CrackPlan;
 
@@ -18,6 +18,13 @@ pub(crate) struct SeamOfBeads {
     /// At its first end and at its last: "tip", "hole", "edge" ...
     pub ends: [String; 2],
     pub seam: BeadSeam,
+}
+
+impl SeamOfBeads {
+    /// Of a stop-hole: at which end of its crack, 1 or 2.
+    pub fn hole(&self) -> Option<u32> {
+        self.seam.hole_of.map(|hole| 1 + u32::from(hole.last))
+    }
 }
 
 /// Every seam that is laid in beads with an arc; none for a flame, for pins, or where it is not known yet.
@@ -80,8 +87,42 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
                 left_out,
                 power_w: arc.efficiency * arc.volts * amps,
                 travel_mm_s: planned.travel_mm_s.unwrap_or(arc.travel_mm_s),
+                hole_of: None,
             },
         })
     };
-    asked.cracks.iter().filter(|crack| crack.becomes == "repair").filter_map(of).collect()
+    let mut seams: Vec<SeamOfBeads> =
+        asked.cracks.iter().filter(|crack| crack.becomes == "repair").filter_map(of).collect();
+    let holes: Vec<SeamOfBeads> =
+        seams.iter().enumerate().flat_map(|(at, seam)| holes(asked, prep, (at, seam))).collect();
+    seams.extend(holes);
+    seams
+}
+
+/// The stop-holes of a seam, each one bead: as long as it takes to lay what the hole takes.
+fn holes(asked: &PrepAsked<'_>, prep: &PrepPlan, (at, of): (usize, &SeamOfBeads)) -> Vec<SeamOfBeads> {
+    let crack = asked.cracks.iter().find(|crack| crack.id == of.crack);
+    let planned = prep.seams.iter().find(|seam| seam.id == of.crack);
+    let Some((crack, planned)) = crack.zip(planned).filter(|(_, planned)| planned.hole_beads() > 0) else {
+        return Vec::new();
+    };
+    let hole = |last: bool| {
+        let end = crack.ends.get(usize::from(last))?;
+        let drill_mm = end.stop_hole?.drill_mm;
+        let laid_s = prep.laying_min * 60.0 * planned.holes_cm3[usize::from(last)] / prep.volume_cm3;
+        let seam = BeadSeam {
+            length_mm: drill_mm,
+            bead_mm: drill_mm,
+            wall_mm: end.wall_mm,
+            closed: [true, true],
+            ends: WallEnds::default(),
+            passes: vec![BeadPass { layer: 1, side: 1, offsets_mm: vec![0.0] }],
+            left_out: BTreeSet::new(),
+            travel_mm_s: drill_mm / laid_s,
+            hole_of: Some(HoleOf { seam: at, last }),
+            power_w: of.seam.power_w,
+        };
+        (laid_s > 0.0).then(|| SeamOfBeads { seam, ..of.clone() })
+    };
+    [hole(false), hole(true)].into_iter().flatten().collect()
 }

@@ -126,17 +126,16 @@ pub(super) fn groove_seam(
     let Formed { form, groove, root_radius_mm } = formed;
     let (sides, angle_deg) = (formed.sides(), groove.angle_deg());
     let section = groove.section();
-    let holes_cm3: f64 = crack
-        .ends
-        .iter()
-        .filter_map(|end| Some((end.stop_hole?, end.blind, end.wall_mm)))
-        .map(|(hole, blind, wall_mm)| {
-            let deep_mm = if blind { wall_mm - usual_lip_mm(wall_mm) } else { wall_mm };
-            let groove_mm = groove.depth_mm().min(wall_mm);
-            hole_volume_cm3(hole.drill_mm, deep_mm)
-                + f64::from(sides) * countersink_volume_cm3(hole.drill_mm, groove_mm, angle_deg)
-        })
-        .sum();
+    let hole_cm3 = |at: usize| {
+        let Some((end, hole)) = crack.ends.get(at).and_then(|end| Some((end, end.stop_hole?))) else {
+            return 0.0;
+        };
+        let deep_mm = if end.blind { end.wall_mm - usual_lip_mm(end.wall_mm) } else { end.wall_mm };
+        let groove_mm = groove.depth_mm().min(end.wall_mm);
+        hole_volume_cm3(hole.drill_mm, deep_mm)
+            + f64::from(sides) * countersink_volume_cm3(hole.drill_mm, groove_mm, angle_deg)
+    };
+    let holes_cm3 = [hole_cm3(0), hole_cm3(1)];
     let along_mm3 = match crack.ground_mm {
         // It was measured at one place, and is taken to be so all along.
         Some(_) => section.area_mm2 * length_mm,
@@ -154,7 +153,8 @@ pub(super) fn groove_seam(
         cap_mm,
         section: Some(section),
         wall_words: String::new(),
-        volume_cm3: f64::from(sides) * along_mm3 / 1000.0 + holes_cm3,
+        volume_cm3: f64::from(sides) * along_mm3 / 1000.0 + holes_cm3.iter().sum::<f64>(),
+        holes_cm3,
         beads,
         ..bare_seam(crack, length_mm, wall_mm, asked.units)
     })

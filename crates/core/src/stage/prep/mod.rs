@@ -170,8 +170,10 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
         + over.map_or(0.0, |over| laid(&over, over_cm3) / wire_lays(over.rod_diameter_mm));
     if way.method.by_arc() {
         for seam in &mut seams {
+            // The holes are beads of their own.
+            let in_its_beads = seam.volume_cm3 - seam.holes_cm3.iter().sum::<f64>();
             seam.travel_mm_s =
-                travel_mm_s(seam, asked.bead_mm, laying_min * 60.0 * seam.volume_cm3 / volume_cm3);
+                travel_mm_s(seam, asked.bead_mm, laying_min * 60.0 * in_its_beads / volume_cm3);
         }
     }
     Some(PrepPlan {
@@ -185,7 +187,7 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
         rods: filler.map_or(0.0, |filler| filler.rods(first_cm3)),
         metal_g: filler.map_or(0.0, |filler| filler.metal_g(first_cm3)),
         volume_cm3,
-        beads: seams.iter().map(|seam| seam.beads).sum::<u32>()
+        beads: seams.iter().map(|seam| seam.beads + seam.hole_beads()).sum::<u32>()
             + build_up_beads(way, missing_cm3, thickest, asked.bead_mm),
         bead_mm: asked.bead_mm,
         pins: seams.iter().map(|seam| seam.pins).sum(),

@@ -37,6 +37,9 @@ pub struct SeamPlan {
     pub usual: Option<UsualSeam>,
     pub volume_cm3: f64,
     pub beads: u32,
+    /// What the stop-hole at its first end takes, and at its last, countersunk, in cm³; 0 where there is none.
+    #[serde(skip)]
+    pub(crate) holes_cm3: [f64; 2],
     /// So fast the arc goes along it that its beads lay what was ground out, in mm/s; nothing without beads of an arc.
     pub travel_mm_s: Option<f64>,
     pub pins: u32,
@@ -97,6 +100,15 @@ pub struct GroundAt {
 }
 
 impl SeamPlan {
+    /// Stop-holes that are filled with an arc, each a bead of its own.
+    #[must_use]
+    pub(crate) fn hole_beads(&self) -> u32 {
+        if self.travel_mm_s.is_none() {
+            return 0;
+        }
+        self.holes_cm3.iter().filter(|cm3| **cm3 > 0.0).count() as u32
+    }
+
     /// Half of what the groove opens at the face where the wall is so thick.
     #[must_use]
     pub fn half_width_mm(&self, wall_mm: f64) -> f64 {
@@ -166,6 +178,7 @@ pub(super) fn bare_seam_of(id: Uuid, name: &str, length_mm: f64, wall_mm: f64) -
         depth_words: String::new(),
         usual: None,
         volume_cm3: 0.0,
+        holes_cm3: [0.0; 2],
         travel_mm_s: None,
         beads: 0,
         pins: 0,

@@ -306,7 +306,11 @@ impl AtTorch {
             // The part is in its window, and where the bead goes it is still too hot.
             Place::InWindow | Place::NoWindow => match bead.filter(|bead| bead.wait_s >= 1.0) {
                 Some(bead) => {
-                    format!("Wait {}, then bead {number}", self.units.say(bead.wait_s / 60.0, Unit::Minutes))
+                    let wait = match bead.wait_s {
+                        ..60.0 => "under a minute".to_owned(),
+                        seconds => self.units.say(seconds / 60.0, Unit::Minutes),
+                    };
+                    format!("Wait {wait}, then bead {number}")
                 }
                 None if self.flow.is_some() => format!("Fill seam {number} in one flow"),
                 None => format!("Lay bead {number}"),

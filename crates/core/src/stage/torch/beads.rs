@@ -56,6 +56,8 @@ pub struct SeamStrip {
     /// No front: an open edge.
     pub open: [bool; 2],
     pub layers: Vec<LayerStrip>,
+    /// Its stop-holes that are filled, each a bead.
+    pub holes: Vec<StripBead>,
 }
 
 /// The beads of one layer on one side.
@@ -293,7 +295,7 @@ impl BeadsAsked<'_> {
     }
 
     fn place(&self, at: BeadAt) -> Option<BeadPlace> {
-        let seam = self.seams().iter().position(|it| it.crack == at.crack)?;
+        let seam = self.seams().iter().position(|it| it.crack == at.crack && it.hole() == at.hole)?;
         let passes = &self.seams()[seam].seam.passes;
         let pass = passes.iter().position(|pass| (pass.layer, pass.side) == (at.layer, at.side))?;
         let (lane, along) = (at.beside.checked_sub(1)? as usize, at.along.checked_sub(1)? as usize);
@@ -310,6 +312,30 @@ impl BeadsAsked<'_> {
             side: pass.side,
             beside: place.lane as u32 + 1,
             along: place.along as u32 + 1,
+            hole: of.hole(),
+        }
+    }
+
+    /// Of seams, not of their stop-holes, there is more than one.
+    fn several(&self) -> bool {
+        self.seams().iter().filter(|it| it.hole().is_none()).count() > 1
+    }
+
+    /// The seam that a place belongs to, its stop-holes with it.
+    fn seam_of(&self, place: BeadPlace) -> usize {
+        self.seams()[place.seam].seam.hole_of.map_or(place.seam, |hole| hole.seam)
+    }
+
+    /// Where a bead begins and ends along its seam: of a stop-hole, at the end it lies at.
+    fn span(&self, bead: &PlannedBead) -> (f64, f64) {
+        let of = &self.seams()[bead.place.seam].seam;
+        match of.hole_of {
+            None => (bead.from_mm, bead.to_mm),
+            Some(hole) => {
+                let seam = &self.seams()[hole.seam].seam;
+                let wide = of.length_mm.min(seam.length_mm);
+                if hole.last { (seam.length_mm - wide, seam.length_mm) } else { (wide, 0.0) }
+            }
         }
     }
 
@@ -318,13 +344,14 @@ impl BeadsAsked<'_> {
         let all = self.planned as usize;
         let next = |at: usize, bead: &PlannedBead| {
             let number = laid.len() + at + 1;
+            let (from_mm, to_mm) = self.span(bead);
             NextBead {
                 at: self.at(bead.place),
                 number: number as u32,
                 words: self.words(number, all, bead),
                 before: self.before(at, ahead, laid),
-                from_mm: bead.from_mm,
-                to_mm: bead.to_mm,
+                from_mm,
+                to_mm,
                 on_map: Vec::new(),
                 start_min: (from_s + bead.start_s) / 60.0,
                 ends_min: (from_s + bead.ends_s) / 60.0,
@@ -334,7 +361,10 @@ impl BeadsAsked<'_> {
             }
         };
         BeadsPlan {
-            seams: (0..self.seams().len()).map(|seam| self.strip(seam, ahead, laid)).collect(),
+            seams: (0..self.seams().len())
+                .filter(|seam| self.seams()[*seam].hole().is_none())
+                .map(|seam| self.strip(seam, ahead, laid))
+                .collect(),
             ahead: ahead.iter().enumerate().map(|(at, bead)| next(at, bead)).collect(),
             waits_words: schedule.map_or(String::new(), |schedule| self.waits(schedule)),
             never: match schedule {
@@ -369,7 +399,7 @@ impl BeadsAsked<'_> {
         let Some(next) = ahead.first().map(|it| it.place) else { return Vec::new() };
         let of = &self.seams()[next.seam];
         let side = |it: BeadPlace| self.seams()[it.seam].seam.passes[it.pass].side;
-        let letter = if self.seams().len() > 1 { format!(" of {}", of.letter) } else { String::new() };
+        let letter = if self.several() { format!(" of {}", of.letter) } else { String::new() };
         let pass = &of.seam.passes[next.pass];
         let far = if pass.side == 2 { ", far side" } else { "" };
         let which_side = if pass.side == 2 { "The far side" } else { "This side" };
@@ -381,7 +411,7 @@ impl BeadsAsked<'_> {
         if two_sided {
             those.push((format!("{which_side}{letter}"), &this_side));
         }
-        let seam = |it: BeadPlace| it.seam == next.seam;
+        let seam = |it: BeadPlace| self.seam_of(it) == self.seam_of(next);
         those.push((format!("Seam {}", of.letter), &seam));
         those.push(("All seams".to_owned(), &|_| true));
         let mut groups: Vec<AtOnce> = Vec::new();
@@ -420,7 +450,11 @@ impl BeadsAsked<'_> {
     fn words(&self, number: usize, all: usize, bead: &PlannedBead) -> String {
         let of = &self.seams()[bead.place.seam];
         let pass = &of.seam.passes[bead.place.pass];
-        let seam = if self.seams().len() > 1 { format!(", {}", of.letter) } else { String::new() };
+        let seam = if self.several() { format!(", {}", of.letter) } else { String::new() };
+        if let Some(hole) = of.seam.hole_of {
+            let end = if hole.last { "last" } else { "first" };
+            return format!("Bead {number} of {all}{seam}: the stop-hole at its {end} end, from the rim.");
+        }
         let layers = of.seam.passes.iter().map(|pass| pass.layer).max().unwrap_or(1);
         let layer = if layers > 1 { format!(", layer {}", pass.layer) } else { String::new() };
         let side = if pass.side == 2 { ", far side" } else { "" };
@@ -452,7 +486,7 @@ impl BeadsAsked<'_> {
             !laid.iter().any(|it| in_it(&it.place)) && !ahead[..at].iter().any(|it| in_it(&it.place));
         let mut words = Vec::new();
         if pass.layer > 1 && first_of_it && !done(Deed::Refilled) {
-            let seam = if self.seams().len() > 1 { format!(" of {}", of.letter) } else { String::new() };
+            let seam = if self.several() { format!(" of {}", of.letter) } else { String::new() };
             words.push(format!("Layer {}{seam} is full: see to its pinholes first.", pass.layer - 1));
         }
         if turned {
@@ -464,6 +498,39 @@ impl BeadsAsked<'_> {
     fn done_since_the_last_bead(&self, deed: Deed) -> bool {
         let mut since = self.round.standing_log().rev().take_while(|it| !it.is_piece());
         since.any(|it| it.entry == TorchEntry::Did { what: deed })
+    }
+
+    /// A bead as it stands on the strip.
+    fn strip_bead(
+        &self,
+        place: BeadPlace,
+        (from_mm, to_mm): (f64, f64),
+        ahead: &[PlannedBead],
+        laid: &[Laid],
+    ) -> StripBead {
+        let laid_as = laid.iter().position(|it| it.place == place);
+        let to_come = ahead.iter().position(|it| it.place == place);
+        let number = laid_as.or(to_come.map(|at| laid.len() + at)).map_or(0, |at| at + 1);
+        StripBead {
+            at: self.at(place),
+            from_mm,
+            to_mm,
+            number: number as u32,
+            laid: laid_as.is_some(),
+            leftward: to_come.is_some_and(|at| ahead[at].from_mm > ahead[at].to_mm),
+        }
+    }
+
+    fn holes(&self, seam: usize, ahead: &[PlannedBead], laid: &[Laid]) -> Vec<StripBead> {
+        let of_it = |hole: &crate::heat::HoleOf| hole.seam == seam;
+        let holes = self.seams().iter().enumerate();
+        let holes = holes.filter_map(|(at, it)| Some((at, it.seam.hole_of.filter(of_it)?)));
+        let bead = |(at, hole): (usize, crate::heat::HoleOf)| {
+            let end_mm = if hole.last { self.seams()[seam].seam.length_mm } else { 0.0 };
+            let place = BeadPlace { seam: at, pass: 0, lane: 0, along: 0 };
+            self.strip_bead(place, (end_mm, end_mm), ahead, laid)
+        };
+        holes.map(bead).collect()
     }
 
     fn strip(&self, seam: usize, ahead: &[PlannedBead], laid: &[Laid]) -> SeamStrip {
@@ -478,17 +545,8 @@ impl BeadsAsked<'_> {
                 of.seam.left_out.contains(&crate::heat::LeftOut { pass, lane, along })
             };
             let bead = |place: BeadPlace| {
-                let laid_as = laid.iter().position(|it| it.place == place);
-                let to_come = ahead.iter().position(|it| it.place == place);
-                let number = laid_as.or(to_come.map(|at| laid.len() + at)).map_or(0, |at| at + 1);
-                StripBead {
-                    at: self.at(place),
-                    from_mm: place.along as f64 * each_mm,
-                    to_mm: (place.along + 1) as f64 * each_mm,
-                    number: number as u32,
-                    laid: laid_as.is_some(),
-                    leftward: to_come.is_some_and(|at| ahead[at].from_mm > ahead[at].to_mm),
-                }
+                let (from_mm, to_mm) = (place.along as f64 * each_mm, (place.along + 1) as f64 * each_mm);
+                self.strip_bead(place, (from_mm, to_mm), ahead, laid)
             };
             let side = if lanes.side == 2 { ", far side" } else { "" };
             LayerStrip {
@@ -505,6 +563,7 @@ impl BeadsAsked<'_> {
             ends: of.ends.clone().map(|end| end_words(&end).to_owned()),
             open: of.seam.closed.map(|closed| !closed),
             layers: of.seam.passes.iter().enumerate().map(layer).collect(),
+            holes: self.holes(seam, ahead, laid),
         }
     }
 }
