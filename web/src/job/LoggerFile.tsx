@@ -29,7 +29,6 @@ const UNITS = [
 /** A logger's file brought in afterwards: looked at as it would lie on the job clock, then kept. */
 export function LoggerFile(): ReactNode {
   const { view } = useJob()
-  const shop = useShop()
   const queries = useQueryClient()
   const [text, setText] = useState<string | null>(null)
   const [column, setColumn] = useState<number | null>(null)
@@ -99,33 +98,17 @@ export function LoggerFile(): ReactNode {
   if (!lit) return null
   const chosen = seen?.columns.find((it) => it.at === (column ?? seen.columns[0]?.at))
   const said = (field: string) => problems.find((problem) => problem.field === field)
-  const top = Math.max(100, ...(seen?.lies ?? []).map(([, celsius]) => celsius))
   return (
     <>
-      <label className="flex min-h-11 w-fit cursor-pointer items-center border-[1.5px] border-scribe px-4 font-semibold focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk">
-        Bring in a logger's file
-        <input
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="sr-only"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            event.target.value = ''
-            void file?.text().then((read) => {
-              setText(read)
-              return ask('looked_at', read, null, '', '')
-            })
-          }}
-        />
-      </label>
+      <PickFile
+        onRead={(read) => {
+          setText(read)
+          void ask('looked_at', read, null, '', '')
+        }}
+      />
       <Sheet title="A logger's file" open={text !== null} onOpenChange={(open) => !open && close()}>
         <div className="flex flex-col gap-4">
-          {problems.map((problem) => (
-            <p key={problem.field} role="alert" className="border-2 border-chalk px-3 py-2 font-semibold">
-              {problem.message}
-              {problem.would_be_right !== '' && `: ${problem.would_be_right}`}
-            </p>
-          ))}
+          <Wrong problems={problems} />
           {seen !== null && chosen !== undefined && (
             <>
               <p className="text-[17px]" data-testid="file-seen">
@@ -182,35 +165,84 @@ export function LoggerFile(): ReactNode {
                   onType={setFirst}
                 />
               </form>
-              <div className="h-[190px]">
-                <HeatChart
-                  small
-                  name="How it lies on the job clock"
-                  theme={themeOf(shop)}
-                  units={shop.units}
-                  until={Math.max(10, seen.lies.at(-1)?.[0] ?? 10)}
-                  top={Math.ceil((top * 1.1) / 50) * 50}
-                  plan={[]}
-                  record={seen.lies.map(([at, celsius]) => ({ minutes: at, celsius }))}
-                  levels={[]}
-                  tick={(at) => minutes(at)}
-                />
-              </div>
-              {kept === 0 ? (
-                <Plate testId="file-keep" onPress={() => void change('kept')}>
-                  Keep them with the job
-                </Plate>
-              ) : (
-                <div className="flex flex-wrap items-center gap-3" data-testid="file-kept">
-                  <b>{kept} readings kept.</b>
-                  <Button onPress={() => void change('taken_out')}>Take them out again</Button>
-                  <Button onPress={close}>Done</Button>
-                </div>
-              )}
+              <FileLies lies={seen.lies} />
+              <Keep kept={kept} onChange={(done) => void change(done)} onDone={close} />
             </>
           )}
         </div>
       </Sheet>
     </>
+  )
+}
+
+/** What is wrong with it, and what would do. */
+function Wrong({ problems }: { problems: readonly Problem[] }): ReactNode {
+  return problems.map((problem) => (
+    <p key={problem.field} role="alert" className="border-2 border-chalk px-3 py-2 font-semibold">
+      {problem.message}
+      {problem.would_be_right !== '' && `: ${problem.would_be_right}`}
+    </p>
+  ))
+}
+
+interface KeepProps {
+  kept: number
+  onChange: (done: 'kept' | 'taken_out') => void
+  onDone: () => void
+}
+
+/** Whether they are kept with the job, and the way back. */
+function Keep({ kept, onChange, onDone }: KeepProps): ReactNode {
+  return kept === 0 ? (
+    <Plate testId="file-keep" onPress={() => onChange('kept')}>
+      Keep them with the job
+    </Plate>
+  ) : (
+    <div className="flex flex-wrap items-center gap-3" data-testid="file-kept">
+      <b>{kept} readings kept.</b>
+      <Button onPress={() => onChange('taken_out')}>Take them out again</Button>
+      <Button onPress={onDone}>Done</Button>
+    </div>
+  )
+}
+
+/** The button that a file is taken with. */
+function PickFile({ onRead }: { onRead: (text: string) => void }): ReactNode {
+  return (
+    <label className="flex min-h-11 w-fit cursor-pointer items-center border-[1.5px] border-scribe px-4 font-semibold focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk">
+      Bring in a logger's file
+      <input
+        type="file"
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        className="sr-only"
+        onChange={(event) => {
+          const file = event.target.files?.[0]
+          event.target.value = ''
+          void file?.text().then(onRead)
+        }}
+      />
+    </label>
+  )
+}
+
+/** The readings as they lie on the job clock. */
+function FileLies({ lies }: { lies: Seen['lies'] }): ReactNode {
+  const shop = useShop()
+  const top = Math.max(100, ...lies.map(([, celsius]) => celsius))
+  return (
+    <div className="h-[190px]">
+      <HeatChart
+        small
+        name="How it lies on the job clock"
+        theme={themeOf(shop)}
+        units={shop.units}
+        until={Math.max(10, lies.at(-1)?.[0] ?? 10)}
+        top={Math.ceil((top * 1.1) / 50) * 50}
+        plan={[]}
+        record={lies.map(([at, celsius]) => ({ minutes: at, celsius }))}
+        levels={[]}
+        tick={(at) => minutes(at)}
+      />
+    </div>
   )
 }

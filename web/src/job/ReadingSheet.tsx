@@ -142,40 +142,55 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
           />
         )}
         {kind === 'reading' && (
-          <>
-            <Choice
-              label="Read with"
-              choices={[
-                { id: 'hand', label: 'Pad or thermometer' },
-                { id: 'stick', label: 'Temperature stick' },
-                ...(gun === null ? [] : [{ id: 'gun', label: 'Infrared gun' }]),
-              ]}
-              chosen={by}
-              onChoose={(id) => setBy(id || 'hand')}
-            />
-            {by === 'stick' && (
-              <Choice
-                label="Rubbed on the far side"
-                choices={[
-                  { id: 'yes', label: 'It melted' },
-                  { id: 'no', label: 'It did not melt' },
-                ]}
-                chosen={melted}
-                onChoose={setMelted}
-              />
-            )}
-            {by === 'gun' && (
-              <p className="text-[17px]">
-                It is turned into what the iron is, for the surface said on Heat.{' '}
-                {infrared !== null && infrared.dont !== '' && <b>{infrared.dont}</b>}
-              </p>
-            )}
-          </>
+          <ReadWith by={by} onBy={setBy} melted={melted} onMelted={setMelted} infrared={infrared} />
         )}
         <button type="submit" className="min-h-[72px] border-2 border-chalk text-[19px] font-bold">
           Log it
         </button>
       </form>
     </Sheet>
+  )
+}
+
+interface ReadWithProps {
+  by: string
+  onBy: (by: string) => void
+  melted: string
+  onMelted: (melted: string) => void
+  infrared: Schemas['InfraredPlan'] | null
+}
+
+/** What it was read with, and what a stick showed. */
+function ReadWith({ by, onBy, melted, onMelted, infrared }: ReadWithProps): ReactNode {
+  return (
+    <>
+      <Choice
+        label="Read with"
+        choices={[
+          { id: 'hand', label: 'Pad or thermometer' },
+          { id: 'stick', label: 'Temperature stick' },
+          ...(infrared === null ? [] : [{ id: 'gun', label: 'Infrared gun' }]),
+        ]}
+        chosen={by}
+        onChoose={(id) => onBy(id || 'hand')}
+      />
+      {by === 'stick' && (
+        <Choice
+          label="Rubbed on the far side"
+          choices={[
+            { id: 'yes', label: 'It melted' },
+            { id: 'no', label: 'It did not melt' },
+          ]}
+          chosen={melted}
+          onChoose={onMelted}
+        />
+      )}
+      {by === 'gun' && (
+        <p className="text-[17px]">
+          It is turned into what the iron is, for the surface said on Heat.{' '}
+          {infrared !== null && infrared.dont !== '' && <b>{infrared.dont}</b>}
+        </p>
+      )}
+    </>
   )
 }

@@ -196,6 +196,15 @@ export function HeatChart(props: HeatChartProps): ReactNode {
           strokeWidth="1.2"
         />
       )}
+      <Words laid={laid} />
+    </svg>
+  )
+}
+
+/** What is written on it, clear of its lines. */
+function Words({ laid }: { laid: ReturnType<typeof layWords> }): ReactNode {
+  return (
+    <>
       {laid.map(({ key, box, lines }) => (
         <g key={key}>
           {lines.map((line) => (
@@ -214,7 +223,7 @@ export function HeatChart(props: HeatChartProps): ReactNode {
           ))}
         </g>
       ))}
-    </svg>
+    </>
   )
 }
 

@@ -12,6 +12,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 import { Sheet } from '../../ui/Sheet'
+import { CouponAmounts } from './CouponAmounts'
 import { keepCouponPicture } from './keep-coupon-picture'
 
 type Line = Schemas['BenchLine']
@@ -145,24 +146,6 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
   )
   const problems = word.error instanceof Refused ? word.error.problems : []
   const problem = (field: string) => problems.find((it) => it.field === field)
-  const metric = units === 'metric'
-  const amounts = [
-    { name: 'guess', label: 'What will it take? Guess first', example: metric ? '50 kg' : '110 lb' },
-    { name: 'width', label: 'Wide', example: metric ? '20 mm' : '3/4 in' },
-    { name: 'thickness', label: 'Thick, the way it is bent', example: metric ? '12 mm' : '1/2 in' },
-    {
-      name: 'lever',
-      label: bent === 'lever' ? 'From the vise to the load' : 'From support to support',
-      example: metric ? '150 mm' : '6 in',
-    },
-    {
-      name: 'load',
-      label: 'The load, step by step, until it broke',
-      example: metric ? '20, 30, 40, 42 kg' : '40, 60, 80, 93 lb',
-    },
-  ]
-  const unit = (of: string) =>
-    of === 'guess' || of === 'load' ? (metric ? 'kg' : 'lb') : metric ? 'mm' : 'in'
   const whole = joined === WHOLE.id
   const [picture, setPicture] = useState<File | null>(null)
   const [unkept, setUnkept] = useState('')
@@ -242,25 +225,14 @@ function CouponForm({ units, begun, onDone }: CouponFormProps): ReactNode {
         </label>
       )}
       <Choice label="How it is bent" choices={BENT} chosen={bent} onChoose={(id) => setBent(id || bent)} />
-      <div className="grid grid-cols-2 gap-3 max-bench:grid-cols-1">
-        {amounts.map((asked) => {
-          const id = `${base}-${asked.name}`
-          const wrong = problem(asked.name)
-          return (
-            <FieldFrame key={asked.name} id={id} label={asked.label} problem={wrong}>
-              <Box
-                id={id}
-                text={typed[asked.name] ?? ''}
-                placeholder={asked.example}
-                aside={unit(asked.name)}
-                wrong={wrong !== undefined}
-                describedBy={describedBy(id, wrong)}
-                onType={(text) => setTyped({ ...typed, [asked.name]: text })}
-              />
-            </FieldFrame>
-          )
-        })}
-      </div>
+      <CouponAmounts
+        base={base}
+        units={units}
+        bent={bent}
+        typed={typed}
+        problem={problem}
+        onType={(name, text) => setTyped({ ...typed, [name]: text })}
+      />
       {!whole && <Choice label="Where it broke" choices={BROKE} chosen={broke} onChoose={setBroke} />}
       <div className="flex flex-wrap items-center gap-3">
         <PictureInput

@@ -4,16 +4,18 @@ import { useJob, useLive } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { useAlone } from '../../job/useAlone'
 import { useShortcut } from '../../keys/useShortcut'
-import { foreseen, minutes } from '../../quantity/show'
+import { foreseen } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { useOffersStop } from '../../ui/stop'
+import { Aloud, Gases, Next } from './Aloud'
 import { BigClock } from './BigClock'
 import { HotBetween } from './HotBetween'
 import { Mute, Rang } from './Ringing'
 import { laidOut, silence } from './clocks'
-import { begun, isFlowing, isOut, piecesOf } from './not-sent'
+import { begun, isOut } from './not-sent'
 import { useJobClock } from './useJobClock'
 import { runsOf, useRings } from './useRings'
+import { nextPiece } from './next-piece'
 import { beadDone, flowDone, pieceDone } from './piece-words'
 import { LightUp } from './LightUp'
 import { NextPin } from './NextPin'
@@ -43,21 +45,7 @@ export function TorchStation(): ReactNode {
     (round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ?? false) ||
     waiting.some((item) => item.change.kind === 'torch' && item.change.entry.kind === 'covered')
   const unsent = waiting.filter((item) => item.change.kind === 'torch')
-  const unsentBeads = piecesOf(unsent)
-  // The pin that is next goes in under its number; what waits for the server was meant for the one before it.
-  const nextPin = unsentBeads === 0 ? (torch?.next_pin ?? null) : null
-  // What waits for the server was meant for the beads before: the order goes on behind them.
-  const ahead = torch?.beads?.ahead ?? []
-  const bead = ahead[unsentBeads]
-  const flow = torch?.flow ?? null
-  const begins = flow !== null && !isFlowing(flow.begun, unsent)
-  const piece: Entry = begins
-    ? { kind: 'did', what: 'flow_begun' }
-    : nextPin !== null
-      ? { kind: 'pin', crack: nextPin.crack, number: nextPin.number }
-      : bead === undefined
-        ? { kind: 'bead' }
-        : { kind: 'bead', at: bead.at }
+  const { entry: piece, laid: unsentBeads, begins, nextPin, upcoming } = nextPiece(torch, unsent)
   const now = useJobClock()
   const out = isOut(torch?.out === true, unsent)
   const alone = useAlone()
@@ -102,7 +90,6 @@ export function TorchStation(): ReactNode {
   // The one that is at nothing first; what is not measured is not said to be.
   const { large: clock, small: gases } = laidOut(covered ? [] : clocks, now)
   const stops = !covered && (torch.trouble.length > 0 || (!pins && !finished))
-  const upcoming = ahead[unsentBeads]
   const order = torch.beads ?? null
   return (
     <div
@@ -117,33 +104,17 @@ export function TorchStation(): ReactNode {
         )}
       </TorchHead>
       {window !== null && !covered && rings.said !== '' && <Rang rings={rings} />}
-      <p className="text-[28px] leading-8" data-testid="torch-next">
-        <b>
-          {alone && !covered
+      <Next
+        words={
+          alone && !covered
             ? 'What is next is yours to say'
             : unsent.length > 0 || live === null || live.next === ''
               ? next
-              : live.next}
-          .
-        </b>{' '}
-        {covered && view.standing.hot?.unwrapped === false && (
-          <span className="text-[17px] text-ash">It cools by itself.</span>
-        )}
-      </p>
-      {silent !== '' && (
-        <p
-          role="alert"
-          className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold"
-          data-testid="silent"
-        >
-          {silent}
-        </p>
-      )}
-      {(alone ? [] : torch.passed).map((words) => (
-        <p key={words} role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">
-          {words}
-        </p>
-      ))}
+              : live.next
+        }
+        cools={covered && view.standing.hot?.unwrapped === false}
+      />
+      <Aloud silent={silent} passed={alone ? [] : torch.passed} />
       <PartShows />
       {nextPin !== null && !covered && <NextPin pin={nextPin} />}
       {!covered && order !== null && upcoming !== undefined && (
@@ -164,18 +135,14 @@ export function TorchStation(): ReactNode {
       {!covered && !alone && order !== null && order.never !== '' && (
         <p className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold">{order.never}</p>
       )}
-      {!covered && upcoming === undefined && (
-        <Pieces
-          piece={flow === null ? torch.piece : 'seam'}
+      {!covered && (
+        <InPieces
+          torch={torch}
           done={done}
-          planned={torch.planned}
           waiting={unsentBeads}
+          byBead={upcoming !== undefined}
+          finished={finished}
         />
-      )}
-      {!covered && flow !== null && !finished && (
-        <p className="text-[17px]" data-testid="torch-flow">
-          {flow.words}
-        </p>
       )}
       <TorchButtons
         torch={torch}
@@ -188,7 +155,7 @@ export function TorchStation(): ReactNode {
           finished
             ? 'Covered'
             : upcoming === undefined
-              ? flow === null
+              ? torch.flow == null
                 ? pieceDone(torch.piece)
                 : flowDone(begins)
               : beadDone(upcoming.number, out || clocks.some(({ kind }) => kind === 'soak'))
@@ -198,12 +165,7 @@ export function TorchStation(): ReactNode {
         onSheet={setSheet}
         onStop={stop}
       />
-      {gases.map((gas) => (
-        <p key={gas.words} className="text-[17px]" data-testid="torch-gas">
-          <span className="inline-block first-letter:uppercase">{gas.words}</span>:{' '}
-          <b>{minutes(gas.ends_min - now)}</b>, then {gas.then}.
-        </p>
-      ))}
+      <Gases gases={gases} now={now} />
       {window !== null && !covered && <Mute rings={rings} />}
       {covered && torch.go_on != null && (
         <section aria-label="Go on" className="shrink-0 border-t-[1.5px] border-scribe pt-3">
@@ -214,6 +176,37 @@ export function TorchStation(): ReactNode {
       {!pins && !finished && <OffersStop stop={stop} />}
       <TorchSheets torch={torch} sheet={sheet} onSheet={setSheet} onSay={log} left={left} onStop={stop} />
     </div>
+  )
+}
+
+interface InPiecesProps {
+  torch: Schemas['TorchPlan']
+  done: number
+  waiting: number
+  /** Each bead is shown where it goes. */
+  byBead: boolean
+  finished: boolean
+}
+
+/** What is not led bead by bead: so many pieces, or a seam in one flow. */
+function InPieces({ torch, done, waiting, byBead, finished }: InPiecesProps): ReactNode {
+  const { flow = null } = torch
+  return (
+    <>
+      {!byBead && (
+        <Pieces
+          piece={flow === null ? torch.piece : 'seam'}
+          done={done}
+          planned={torch.planned}
+          waiting={waiting}
+        />
+      )}
+      {flow !== null && !finished && (
+        <p className="text-[17px]" data-testid="torch-flow">
+          {flow.words}
+        </p>
+      )}
+    </>
   )
 }
 

@@ -8,7 +8,7 @@ import { shownFields } from '../../../job/shown-fields'
 import { FieldFrame } from '../../../ui/FieldFrame'
 import { TypedInput } from '../../../ui/TypedInput'
 import type { FaceOnMap } from './edit'
-import type { Chosen } from './MapSheet'
+import type { Chosen } from './near'
 import { distance } from './view'
 
 export interface PointFormProps {
