@@ -160,7 +160,7 @@ heat {
     HOLD: One<&'static HeatSource> = one("heat.hold", "Held while it is filled by");
     REHEAT: One<&'static HeatSource> = one("heat.reheat", "Reheat it with");
     AFTER: One<&'static HeatSource> = one("heat.after", "After the last bead with");
-    NIGHT: One<&'static HeatSource> = one("heat.night", "Held over night in");
+    NIGHT: One<&'static HeatSource> = one("heat.night", "Held overnight in");
     WAY_DOWN: One<&'static HeatSource> = one("heat.way_down", "On its way down in");
     SURFACE: OneOf = one_of("heat.surface", "A gun reads off", choices::SURFACES);
     GUN_SET: Number = quantity("heat.gun_set", "Gun set to", Kind::Plain, (0.1, 1.0), "").like("0.95");

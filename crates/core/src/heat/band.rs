@@ -209,4 +209,62 @@ mod tests {
         let there = band(&body, power, 19.0, known).unwrap();
         assert_eq!((there.low, there.high), (0.0, Some(0.0)));
     }
+
+    /// A part that takes as long as it is heavy, as its flame is weak, and as the root of what it loses: in min.
+    fn by_a_law(body: &Body, power: BarPower) -> f64 {
+        let BarPower::Flame { even, .. } = power else { panic!("a flame") };
+        let usual_m2 = self::body(Iron::Gray, 10.0, [300.0, 200.0, 60.0], 20.0).surface_m2();
+        let lost = (body.surface_m2() / usual_m2).sqrt();
+        10.0 * body.mass.kilograms() / 10.0 * 1_000.0 / even.watts() * lost
+    }
+
+    fn of_the_law(
+        known: HeatingKnown,
+        minutes: impl Fn(&Body, BarPower) -> Option<f64>,
+    ) -> Option<HeatingBand> {
+        let part = body(Iron::Gray, 10.0, [300.0, 200.0, 60.0], 20.0);
+        heating_band(&part, flame(1_000.0, 0.0, 0.5), 100.0, known, minutes)
+    }
+
+    #[rstest]
+    // By hand: 1.28 x the root of power², mass² (nothing where it was weighed) and (half of 0.156)²
+    #[case::a_guess(false, 0, (0.234, 0.117))]
+    #[case::weighed(true, 0, (0.234, 0.0))]
+    // Half way from 0.234 to 0.08
+    #[case::ten_heatings_of_ones_own(true, 10, (0.157, 0.0))]
+    #[case::as_well_as_it_will_ever_be_known(false, 20, (0.08, 0.117))]
+    #[case::and_no_better(false, 200, (0.08, 0.117))]
+    fn of_a_part_that_goes_by_a_law_the_band_is_worked_out_by_hand(
+        #[case] mass_weighed: bool,
+        #[case] own_heatings: usize,
+        #[case] (power_sd, mass_sd): (f64, f64),
+    ) {
+        let known = HeatingKnown { mass_weighed, own_heatings };
+        let stretch = (1.28 * f64::hypot(f64::hypot(power_sd, mass_sd), 0.156 / 2.0)).exp();
+        let both = of_the_law(known, |body, power| Some(by_a_law(body, power))).unwrap();
+        assert!((both.minutes - 10.0).abs() < 1e-9);
+        assert!((both.low - 10.0 / stretch).abs() < 1e-9, "{both:?} {stretch}");
+        assert!((both.high.unwrap() - 10.0 * stretch).abs() < 1e-9);
+        // Where one weaker, heavier, or losing more does not get there the slope on the other side says the early end.
+        let slower = of_the_law(known, |body, power| Some(by_a_law(body, power)).filter(|it| *it < 10.01));
+        let slower = slower.unwrap();
+        assert!((slower.low - 10.0 / stretch).abs() < 1e-9 && slower.high.is_none(), "{slower:?} {stretch}");
+        // And what is known of neither side widens nothing.
+        let alone = of_the_law(known, |body, power| {
+            Some(by_a_law(body, power)).filter(|it| (*it - 10.0).abs() < 1e-9)
+        });
+        assert!((alone.unwrap().low - 10.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_stronger_flame_that_does_not_get_there_leaves_the_slope_of_the_weaker() {
+        let known = HeatingKnown { mass_weighed: true, own_heatings: 0 };
+        let found = of_the_law(known, |body, power| {
+            let minutes = by_a_law(body, power);
+            let strong = matches!(power, BarPower::Flame { even, .. } if even.watts() > 1_050.0);
+            (!strong).then_some(minutes)
+        });
+        let stretch = (1.28 * f64::hypot(0.234, 0.156 / 2.0)).exp();
+        assert!((found.unwrap().low - 10.0 / stretch).abs() < 1e-9);
+    }
 }

@@ -260,7 +260,7 @@ fn what_is_held_in_the_kiln_over_night_is_heated_once() {
     assert_eq!((step.source_label.as_str(), step.minutes), ("Kiln or heat-treat oven", nights * 900.0));
     assert!(!step.words.contains("propane"), "{}", step.words);
     let between = &held.methods.between_sessions;
-    assert!(between.contains("15 h 00 over night") && between.contains("does not burn"), "{between}");
+    assert!(between.contains("15 h 00 a night") && between.contains("does not burn"), "{between}");
     // Only the first takes the gas of a heating.
     let of = |at: usize| held.methods.sessions[at].words.clone();
     assert!(of(0).contains("of propane"), "{}", of(0));

@@ -6,9 +6,9 @@ use vanadin_core::iron::{Belief, Era, Family, Iron, WhiteStanding, confirm};
 use vanadin_core::method::Effect::{self, Caution, Exclude, Favour};
 use vanadin_core::method::MethodId::{
     self, ArcNickel, ArcNickelIron, ButterBuild, ColdFill, GasIron, LastResort, MigBrazeSi, SilverBraze,
-    Stitch, TigBrazeAl, TigBrazeSi, TorchBraze,
+    Stitch, StitchLocks, TigBrazeAl, TigBrazeSi, TorchBraze,
 };
-use vanadin_core::method::{Asked, Fired, Piece, School, Way, apply_rules};
+use vanadin_core::method::{Asked, Fired, Piece, School, Way, apply_rules, at_hand};
 use vanadin_core::quantity::UnitSystem;
 
 /// A belief in which these irons are plausible, the first of them leading.
@@ -783,4 +783,57 @@ fn an_empty_list_of_rods_is_an_answer_and_hides_no_stitch_kit() {
     let kit_unsaid = Asked { stitch_kit: None, ..plain(&gray, &nothing, &[]) };
     let ruling = apply_rules(&kit_unsaid);
     assert!(ruling.not_considered.iter().any(|it| it.what.contains("pins, taps and drills")));
+}
+
+#[rstest]
+#[case::all_of_it(ArcNickel, &["nickel"], &["stick"], false, true)]
+#[case::no_rod(ArcNickel, &["nickel_iron"], &["stick"], false, false)]
+#[case::no_set(ArcNickel, &["nickel"], &["tig"], false, false)]
+#[case::of_two_rods_any_will_do(GasIron, &["iron_rod_b"], &["flame"], false, true)]
+#[case::one_in_its_place(GasIron, &["own_rod"], &["flame"], false, true)]
+#[case::one_in_its_place_and_not_its_set(GasIron, &["own_rod"], &["stick"], false, false)]
+#[case::what_serves_another_way(GasIron, &["bare_nickel"], &["flame", "tig"], false, false)]
+#[case::one_in_its_place_goes_by_its_own_set(LastResort, &["stainless_rod"], &["tig"], false, true)]
+#[case::and_not_by_that_of_the_usual(LastResort, &["stainless_rod"], &["stick"], false, false)]
+#[case::of_two_that_are_needed_both(ButterBuild, &["nickel", "steel_wire"], &["stick", "wire"], false, true)]
+#[case::of_two_that_are_needed_one(ButterBuild, &["nickel"], &["stick", "wire"], false, false)]
+#[case::pins_of_a_kit(Stitch, &[], &[], true, true)]
+#[case::no_pins(Stitch, &[], &[], false, false)]
+#[case::soft_screws_for_pins(Stitch, &["soft_screws"], &[], false, true)]
+#[case::locks_ask_for_the_kit(StitchLocks, &["locks"], &[], true, true)]
+#[case::locks_without_it(StitchLocks, &["locks"], &[], false, false)]
+#[case::screws_hold_no_locks(StitchLocks, &["locks", "soft_screws"], &[], false, false)]
+#[case::no_set_is_needed(ColdFill, &["epoxy"], &[], false, true)]
+fn what_a_way_is_laid_with_is_here_or_is_not(
+    #[case] method: MethodId,
+    #[case] has: &[&str],
+    #[case] sets: &[&str],
+    #[case] kit: bool,
+    #[case] here: bool,
+) {
+    assert_eq!(at_hand(method, &rods(has), &rods(sets), kit), here);
+}
+
+#[rstest]
+// Published: 200 degC for good, 260 for a short time, 150 K more as a patch for 90 days
+#[case::for_an_hour_at_a_time(250.0, Some(60.0), Some(90.0), "it stands that for a short time only")]
+#[case::a_short_life_and_no_more_than_an_hour_stands(
+    260.0,
+    Some(60.0),
+    Some(3650.0),
+    "it stands that for a short time only"
+)]
+#[case::hotter_for_a_short_life(300.0, Some(60.0), Some(90.0), "a patch for a short life")]
+#[case::all_day_for_a_short_life(250.0, None, Some(90.0), "a patch for a short life")]
+fn why_a_braze_is_over_its_limit_and_not_ruled_out_is_said(
+    #[case] service_c: f64,
+    #[case] service_min: Option<f64>,
+    #[case] life_days: Option<f64>,
+    #[case] why: &str,
+) {
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
+    let asked = Asked { service_c: Some(service_c), service_min, life_days, ..plain(&gray, &rods, &[]) };
+    let ruling = apply_rules(&asked);
+    let said = ruling.fired.iter().find(|it| it.rule == "M05" && it.method == TorchBraze).unwrap();
+    assert!(said.sentence.ends_with(&format!("{why}.")), "{}", said.sentence);
 }

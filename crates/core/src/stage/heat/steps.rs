@@ -41,7 +41,7 @@ impl HeatStep {
             Self::Soak => "Soak",
             Self::Hold => "Held while it is filled",
             Self::Reheat => "Reheats",
-            Self::Night => "Over night",
+            Self::Night => "Overnight",
             Self::After => "After the last bead",
             Self::WayDown => "On its way down",
         }

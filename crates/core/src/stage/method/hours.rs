@@ -274,7 +274,7 @@ impl Judged<'_> {
         }
         if let Some(night) = night {
             let words = format!("{{{:.0} min}} from closing to opening, {nights} times", night.minutes);
-            steps.add(NIGHT, "Held over night", 0.0, nights * night.minutes, words);
+            steps.add(NIGHT, "Held overnight", 0.0, nights * night.minutes, words);
         }
         self.after_the_last(way, times, steps);
         if let Some(hours) = cooling {

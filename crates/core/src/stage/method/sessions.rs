@@ -101,7 +101,7 @@ impl Judged<'_> {
         let least = units.say_least(target.least_c, Unit::Celsius);
         if let Some(night) = self.night(taken.way) {
             return format!(
-                "Between two: held at {least} in the {}, {} over night, on a base that does not burn, away from \
+                "Between two: held at {least} in the {}, {} a night, on a base that does not burn, away from \
                  anything that does. It is heated once: {} saved each time.",
                 night.source.label.to_lowercase(),
                 units.say(night.minutes, Unit::Minutes),
