@@ -26,14 +26,6 @@ pub const AUTHORITIES: &[Choice] = &[
     ("code", "Code or classification body"),
 ];
 
-pub const END_KINDS: &[Choice] = &[
-    ("tip", "Stops in the metal"),
-    ("edge", "Runs out at an edge"),
-    ("hole", "Runs into a bore"),
-    ("branch", "Joins another crack"),
-    ("hidden", "Goes out of sight"),
-];
-
 /// Stitching, packing and groove choices follow the tables of their own modules.
 pub const GROOVE_FORMS: &[Choice] = &[("V", "V"), ("U", "U"), ("double_V", "Double V")];
 
@@ -87,14 +79,6 @@ pub const TIP_WAYS: &[Choice] =
 /// On which side of a crack, as one walks from its first end to its last, the witness line runs.
 pub const WITNESS: &[Choice] = &[("left", "Left side"), ("right", "Right side")];
 
-/// What becomes of a crack.
-pub const BECOMES: &[Choice] = &[
-    ("repair", "Repaired"),
-    ("stop_only", "Stopped only: holes, no filler"),
-    ("leave", "Left, and watched"),
-    ("sound", "Sound: mended before, left as it is"),
-];
-
 /// What gets to a seam.
 pub const REACHES: &[Choice] = &[
     ("eye", "The eye"),
@@ -102,14 +86,6 @@ pub const REACHES: &[Choice] = &[
     ("burr", "A burr"),
     ("chisel", "A chisel"),
     ("torch", "The torch"),
-];
-
-/// How the edges of a crack are.
-pub const EDGES: &[Choice] = &[
-    ("clean", "Clean iron"),
-    ("flame_cut", "Flame-cut"),
-    ("melted", "Melted once"),
-    ("burnt", "Burnt, scaled by long heat"),
 ];
 
 /// What the alignment of a full break is read by.
@@ -158,14 +134,6 @@ pub const PINS: &[Choice] = &[("draw_in", "Pins that draw the crack in"), ("plai
 
 /// Nothing of a list is at hand: an answer, other than no answer.
 pub const NONE: &str = "none";
-
-pub const OLD_FILLERS: &[Choice] = &[
-    ("none", "Never repaired"),
-    ("bronze", "Bronze"),
-    ("nickel", "Nickel"),
-    ("steel", "Steel weld"),
-    ("other", "Nobody knows what"),
-];
 
 pub const COATINGS: &[Choice] = &[
     ("bare", "Bare"),

@@ -4,7 +4,9 @@ use std::collections::BTreeMap;
 use std::marker::PhantomData;
 
 use super::{Choice, FieldValue, Held, Keyed};
+use crate::casting::old_filler::OldFiller;
 use crate::casting::shape::PartShape;
+use crate::crack::said::{CrackFate, Edges, EndKind};
 use crate::crack::stop_hole::FoundBy;
 use crate::heat::{HeatSource, Packing};
 use crate::iron::{Era, Family};
@@ -50,7 +52,7 @@ macro_rules! chosen {
         }
     )*};
 }
-chosen!(PartShape, Packing, Era, Family, MethodId, School, FoundBy);
+chosen!(PartShape, Packing, Era, Family, MethodId, School, FoundBy, EndKind, CrackFate, Edges, OldFiller);
 
 impl Chosen for &'static HeatSource {
     const CHOICES: &'static [Choice] = HeatSource::CHOICES;

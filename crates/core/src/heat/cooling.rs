@@ -340,6 +340,14 @@ mod tests {
     }
 
     #[test]
+    fn what_leads_less_and_holds_as_much_cools_slower() {
+        let of = |packing| hours(280.0, &Wrapping::new(packing, 0.1).unwrap()).unwrap();
+        // Published: 0.10, 0.12 and 0.13 W/mK, of loose things that hold about as much each
+        assert!(of(Packing::WoodAsh) > of(Packing::Litter), "{}", of(Packing::Litter));
+        assert!(of(Packing::Litter) > of(Packing::Lime), "{}", of(Packing::Lime));
+    }
+
+    #[test]
     fn a_thicker_blanket_cools_slower() {
         let layers = |m| hours(280.0, &Wrapping::new(Packing::Blanket, m).unwrap()).unwrap();
         assert!(layers(0.05) > layers(0.025));

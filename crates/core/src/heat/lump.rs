@@ -123,6 +123,16 @@ mod tests {
     }
 
     #[test]
+    fn what_an_oven_gives_in_its_first_moment_is_worked_out_by_hand() {
+        // So steep that its air is at 500 degC at once: (293.15² + 773.15²) x 1066.3 x 5.670e-8 = 41.34, of which a
+        // share of its emissivity radiates, beside 20 W/m²K of air, over 480 K.
+        let oven = OvenRun { set_c: 500.0, ramp_k_per_h: 1e9, most_w: None };
+        let into_w = body().surface_m2() * (20.0 + EMISSIVITY * 41.34) * 480.0;
+        let by_hand = 20.0 + into_w * 2.0 / (22.0 * body().iron.specific_heat(20.0));
+        assert!((in_the_oven_c(&body(), &oven, 2.0) - by_hand).abs() < 1e-3, "{by_hand}");
+    }
+
+    #[test]
     fn a_part_never_gets_hotter_than_its_oven_and_a_weak_one_takes_longer() {
         let oven = OvenRun { set_c: 300.0, ramp_k_per_h: 300.0, most_w: None };
         assert!(in_the_oven_c(&body(), &oven, 1e5) <= 300.0 + 1e-6);

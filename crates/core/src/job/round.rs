@@ -12,6 +12,7 @@ use super::{
     Became, CHANNELS, Crack, Deed, Followed, HardSpot, Heat, Lighting, Lit, LogEntry, Looked, Mark,
     Neighbour, PadOn, PadsOn, Reading, Recorded, SeamReading, Timed, TorchEntry, Work, WorkStep, pad_on,
 };
+use crate::casting::old_filler::OldFiller;
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::heat::ReadAt;
 use crate::map::{Drawn, FlamePlace, Placed, Shape};
@@ -126,9 +127,10 @@ impl Round {
     /// What it was repaired with before: of what is on the map the worst for a new repair, else what was said of
     /// the part. Nothing while nobody has looked.
     #[must_use]
-    pub fn old_filler(&self) -> Option<&str> {
-        const WORST_FIRST: [&str; 4] = ["other", "bronze", "steel", "nickel"];
-        let on_the_map: Vec<&str> =
+    pub fn old_filler(&self) -> Option<OldFiller> {
+        const WORST_FIRST: [OldFiller; 4] =
+            [OldFiller::Other, OldFiller::Bronze, OldFiller::Steel, OldFiller::Nickel];
+        let on_the_map: Vec<OldFiller> =
             self.marks.iter().filter_map(|mark| self.get(field::mark::FILLER.of(mark.id))).collect();
         let worst = WORST_FIRST.into_iter().find(|worst| on_the_map.contains(worst));
         worst.or_else(|| self.get(field::part::OLD_FILLER))

@@ -3,6 +3,8 @@
 use serde::Serialize;
 
 use super::{BenchPlan, CrackPlan, HeatPlan, Lock, MethodPlan, Missing, PrepPlan, Station};
+use crate::casting::old_filler::OldFiller;
+use crate::crack::said::EndKind;
 use crate::field;
 use crate::iron::{Belief, Iron, LookTest};
 use crate::job::Round;
@@ -136,7 +138,7 @@ fn mapped(asked: &GateAsked<'_>, flame: bool, refuse: &mut Refuse<'_>) {
         return;
     }
     let mut ends = asked.cracks.iter().filter(|crack| crack.worked()).flat_map(|crack| &crack.ends);
-    if flame && ends.any(|end| end.kind == "hidden") {
+    if flame && ends.any(|end| end.kind == Some(EndKind::Hidden)) {
         let why = "An end goes out of sight: nobody knows where it stops.".to_owned();
         refuse(Station::Cracks, "", "Look at the other face", why, "Find it, and say how it ends.");
     }
@@ -291,7 +293,7 @@ pub(super) fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut Refuse<'_>)
             "Nobody has looked for an old filler in the groove that will be melted.".to_owned(),
             "Look at its colour, try a magnet and a file, and say what it is.",
         ),
-        Some("other") => refuse(
+        Some(OldFiller::Other) => refuse(
             Station::Part,
             field::part::OLD_FILLER_OUT.key(),
             "Get the old filler out",

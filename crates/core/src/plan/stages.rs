@@ -6,6 +6,7 @@ use super::{
     BenchPlan, CheckLine, CoolingPlan, CrackPlan, FinishPlan, HandOverPlan, HeatPlan, Lock, MapPlan,
     MethodPlan, PrepPlan, TorchPlan,
 };
+use crate::crack::said::CrackFate;
 use crate::iron::{Belief, LookTest};
 use crate::job::{Became, Job, Round};
 use crate::shop::Shop;
@@ -36,7 +37,7 @@ pub(super) fn untold(job: &Job, belief: &Belief) -> Vec<LookTest> {
 
 /// How many rounds before this one failed at a crack that is repaired again.
 pub(super) fn failed_here(job: &Job, cracks: &[CrackPlan]) -> u32 {
-    let again = cracks.iter().filter(|crack| crack.becomes == "repair");
+    let again = cracks.iter().filter(|crack| crack.becomes == CrackFate::Repair);
     let Some(first) = again.map(|crack| crack.found_in_round).min() else { return 0 };
     let before = job.rounds.iter().enumerate().take(job.rounds.len().saturating_sub(1));
     let failed =

@@ -3,6 +3,7 @@
 use uuid::Uuid;
 
 use super::CrackPlan;
+use crate::crack::said::EndKind;
 use crate::crack::stop_hole::FoundBy;
 use crate::crack::tip_offset::{APART_MOST_MM, OwnTip};
 use crate::field::{FieldValue, Keyed, crack};
@@ -74,7 +75,7 @@ fn of_two_findings(job: &Job, plan: &CrackPlan, facts: &[Fact]) -> Option<Vec<Ow
         return None;
     }
     let end = |second: bool| {
-        let kind = plan.ends.get(usize::from(second != turned_round))?.kind.as_str();
+        let kind = plan.ends.get(usize::from(second != turned_round))?.kind;
         let (mut old, mut new) = (old.clone(), new.clone());
         if second {
             old.reverse();
@@ -85,7 +86,7 @@ fn of_two_findings(job: &Job, plan: &CrackPlan, facts: &[Fact]) -> Option<Vec<Ow
         let apart = dx.hypot(dy);
         let beyond_mm = dx * direction.0 + dy * direction.1 + left_mm;
         let name = job.name().to_owned();
-        (kind == "tip" && apart <= APART_MOST_MM).then_some(OwnTip {
+        (kind == Some(EndKind::Tip) && apart <= APART_MOST_MM).then_some(OwnTip {
             crack: plan.id,
             second,
             name,

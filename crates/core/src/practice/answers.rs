@@ -4,6 +4,7 @@ use uuid::Uuid;
 
 use super::faults::faults;
 use super::opened::opened;
+use crate::crack::said::EndKind;
 use crate::crack::stop_hole::{FoundBy, StopHole, stop_hole};
 use crate::faults::acceptance::Found;
 use crate::faults::causes::Seen;
@@ -215,7 +216,7 @@ fn by_eye_then(practice: &Practice, job: &Job, crack: Uuid, end: usize) -> Optio
 /// How far the true end of a crack lies beyond where it was found; nothing for what is no tip, or no crack of the case.
 pub(super) fn beyond_mm(practice: &Practice, job: &Job, crack: &Crack, end: usize) -> Option<f64> {
     let kind = [field::crack::END_A, field::crack::END_B][end].of(crack.id);
-    if job.round().get(kind) != Some("tip") {
+    if job.round().get(kind) != Some(EndKind::Tip) {
         return None;
     }
     let at = job.round().cracks.iter().position(|known| known.id == crack.id)?;
@@ -339,7 +340,7 @@ fn looked_closely(practice: &Practice, job: &Job, crack: &Crack, by: FoundBy) ->
     let at = round.cracks.iter().position(|known| known.id == crack.id);
     if let Some(it) = at.and_then(|at| truth.cracks.get(at)) {
         let ends = [field::crack::END_A, field::crack::END_B];
-        let tips = (0..2).filter(|end| round.get(ends[*end].of(crack.id)) == Some("tip"));
+        let tips = (0..2).filter(|end| round.get(ends[*end].of(crack.id)) == Some(EndKind::Tip));
         let short: f64 = tips.map(|end| beyond_by(it, by, end)).sum();
         let length = (it.length_mm - short).max(1.0);
         let drawn = drawn_anew(round, crack.id, it, by);
@@ -361,7 +362,8 @@ fn looked_closely(practice: &Practice, job: &Job, crack: &Crack, by: FoundBy) ->
 fn drawn_anew(round: &Round, crack: Uuid, truth: &TrueCrack, by: FoundBy) -> Option<Change> {
     let placed = round.drawn.iter().find(|placed| placed.mark == crack)?;
     let Shape::Line { points } = &placed.shape else { return None };
-    let kinds = [field::crack::END_A, field::crack::END_B].map(|end| round.get(end.of(crack)) == Some("tip"));
+    let kinds =
+        [field::crack::END_A, field::crack::END_B].map(|end| round.get(end.of(crack)) == Some(EndKind::Tip));
     let beyond = |way: FoundBy, end: usize| if kinds[end] { beyond_by(truth, way, end) } else { 0.0 };
     let shows = |way: FoundBy| truth.length_mm - beyond(way, 0) - beyond(way, 1);
     let drawn_mm = length_mm(&placed.shape.points());

@@ -1,5 +1,7 @@
 //! One's own repair as a case: what was logged, and a truth drawn anew from what is believed.
 
+use crate::casting::old_filler::OldFiller;
+use crate::crack::said::EndKind;
 use crate::crack::stop_hole::FoundBy;
 use crate::field;
 use crate::heat::{HeatSource, Packing};
@@ -30,7 +32,7 @@ pub fn own(job: &Job, plan: &Plan, shop: &Shop, seed: u32, level: Level) -> Prac
         let found_by = round.get(field::crack::FOUND_BY.of(crack.id)).unwrap_or(FoundBy::Eye);
         let (mean, deviation) = found_by.beyond_mm();
         let ends = [field::crack::END_A, field::crack::END_B];
-        let tips = (0..2).filter(|end| round.get(ends[*end].of(crack.id)) == Some("tip"));
+        let tips = (0..2).filter(|end| round.get(ends[*end].of(crack.id)) == Some(EndKind::Tip));
         let further: f64 = tips.map(|end| (mean + deviation * beyond[end]).max(0.0)).sum();
         let length = round.get(field::crack::LENGTH.of(crack.id)).unwrap_or(50.0);
         TrueCrack { length_mm: length + further, beyond }
@@ -42,7 +44,7 @@ pub fn own(job: &Job, plan: &Plan, shop: &Shop, seed: u32, level: Level) -> Prac
         cracks: cracks.collect(),
         oil: matches!(round.get(field::part::OIL), Some("soaked" | "baked_clean")),
         locked_in: plan.bench.locked_in() || draws.even("locked_in", "") < locked,
-        old_bronze: round.old_filler() == Some("bronze"),
+        old_bronze: round.old_filler() == Some(OldFiller::Bronze),
         hidden: (draws.even("hidden", "") < hidden).then_some(Hidden { length_mm: 30.0, wall_mm }),
         service_c: None,
         power: about("power"),

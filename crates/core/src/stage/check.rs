@@ -13,6 +13,7 @@ use super::taught::PORES;
 use super::torch::TorchPlan;
 use super::{Amount, Caution, Stage, Station};
 use crate::base::day::DAY_MS;
+use crate::crack::said::CrackFate;
 use crate::faults::acceptance::{Extent, Found, Then};
 use crate::field;
 use crate::job::{CheckPlace, CheckWhat, Looked, Round, TorchEntry};
@@ -290,7 +291,7 @@ impl CheckAsked<'_> {
             CheckWhat::CracksAgain | CheckWhat::NextDay => self
                 .cracks
                 .iter()
-                .filter(|crack| crack.worked() || crack.becomes == "watch")
+                .filter(|crack| crack.worked() || crack.becomes == CrackFate::Leave)
                 .map(|crack| {
                     let watched = if crack.worked() { "" } else { ", watched" };
                     let place = CheckPlace { what, at: Some(crack.id), side: None };

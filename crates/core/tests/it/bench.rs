@@ -4,6 +4,7 @@ use crate::common::figure;
 use crate::common::mapped::{Mapped, line, plain_face, walled};
 use rstest::rstest;
 use uuid::Uuid;
+use vanadin_core::casting::old_filler::OldFiller;
 use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::job::{Change, Refusal, SeamReadingKind, Work, WorkStep};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape};
@@ -452,7 +453,11 @@ fn an_old_filler_on_the_map_is_dealt_with(#[case] method: &str, #[case] filler: 
     let plan = mapped.plan();
     let told = lines(&plan, Work::OldFiller);
     assert!(told[0].sentence.contains(said), "{}", told[0].sentence);
-    assert_eq!(mapped.bench.job().round().old_filler(), Some(filler), "the map knows better than \"never\"");
+    assert_eq!(
+        mapped.bench.job().round().old_filler().map(OldFiller::id),
+        Some(filler),
+        "the map knows better than \"never\""
+    );
 }
 
 #[test]

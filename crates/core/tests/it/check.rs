@@ -424,3 +424,19 @@ fn what_was_said_of_out_of_line_goes_before_what_its_length_allows(
     // Hand-worked: 340 mm x 0.5 / 300 = 0.567 mm.
     assert_eq!(verdict(&bench.plan(), "check.alignment"), expected);
 }
+
+#[test]
+fn a_crack_that_is_left_and_watched_is_looked_at_with_those_that_were_mended() {
+    let mut bench = mended();
+    let watched = bench.say(Change::AddCrack);
+    for (field, typed) in
+        [("length", "30"), ("wall", "12"), ("found_by", "dye"), ("end_a", "edge"), ("end_b", "tip")]
+    {
+        bench.set(&vanadin_core::field::crack_key(watched, field), typed);
+    }
+    bench.set(&vanadin_core::field::crack_key(watched, "becomes"), "leave");
+    let plan = bench.plan();
+    let line = plan.check.iter().find(|line| line.key == "check.cracks_again").unwrap();
+    let words: Vec<&str> = line.places.iter().map(|place| place.words.as_str()).collect();
+    assert!(words.contains(&"B, watched"), "{words:?}");
+}

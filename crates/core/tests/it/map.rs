@@ -7,6 +7,7 @@ use crate::common::{Bench, figure, set};
 use proptest::prelude::*;
 use rstest::rstest;
 use uuid::Uuid;
+use vanadin_core::crack::said::EndKind;
 use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::job::{Change, Refusal, TorchEntry, Work};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape};
@@ -14,7 +15,7 @@ use vanadin_core::plan::{CrackPlan, Plan};
 use vanadin_core::quantity::UnitSystem;
 
 fn kinds(crack: &CrackPlan) -> [&str; 2] {
-    [&crack.ends[0].kind, &crack.ends[1].kind]
+    [0, 1].map(|at: usize| crack.ends[at].kind.map_or("", EndKind::id))
 }
 
 fn close(got: At, x_mm: f64, y_mm: f64) -> bool {

@@ -2,6 +2,7 @@
 //! Published: the trade reference, "Rules".
 
 use rstest::rstest;
+use vanadin_core::casting::old_filler::OldFiller;
 use vanadin_core::iron::{Belief, Era, Family, Iron, WhiteStanding, confirm};
 use vanadin_core::method::Effect::{self, Caution, Exclude, Favour};
 use vanadin_core::method::MethodId::{
@@ -60,7 +61,7 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         piece: Piece::There,
         service_min: None,
         loads: Some(&[]),
-        old_filler: Some("none"),
+        old_filler: Some(OldFiller::None),
         old_filler_out: None,
         seen: Some("hidden"),
         machined: Some("nothing"),
@@ -604,13 +605,23 @@ fn an_old_repair_is_in_the_way(
     #[case] expected: &str,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    assert_eq!(told(&Asked { old_filler, old_filler_out, ..plain(&gray, &rods, &[]) }, rule), expected);
+    assert_eq!(
+        told(
+            &Asked {
+                old_filler: old_filler.and_then(OldFiller::from_id),
+                old_filler_out,
+                ..plain(&gray, &rods, &[])
+            },
+            rule
+        ),
+        expected
+    );
 }
 
 #[test]
 fn pins_start_six_millimetres_outside_an_old_weld() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let fired = apply_rules(&Asked { old_filler: Some("steel"), ..plain(&gray, &rods, &[]) }).fired;
+    let fired = apply_rules(&Asked { old_filler: Some(OldFiller::Steel), ..plain(&gray, &rods, &[]) }).fired;
     let pins = fired.iter().find(|fired| fired.rule == "M14" && fired.method == Stitch).unwrap();
     assert_eq!(pins.sentence, "Old weld in it: start 6 mm outside it.");
 }
@@ -720,14 +731,16 @@ fn old_filler_that_stays_keeps_fusion_away(
     #[case] excluded: usize,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { old_filler: Some(filler), old_filler_out: out, ..plain(&gray, &rods, &[]) };
+    let asked =
+        Asked { old_filler: OldFiller::from_id(filler), old_filler_out: out, ..plain(&gray, &rods, &[]) };
     assert_eq!(did(&asked, "M13").len(), excluded);
 }
 
 #[test]
 fn an_old_filler_nobody_knows_is_not_considered_rather_than_taken_for_none() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { old_filler: Some("other"), old_filler_out: None, ..plain(&gray, &rods, &[]) };
+    let asked =
+        Asked { old_filler: Some(OldFiller::Other), old_filler_out: None, ..plain(&gray, &rods, &[]) };
     assert!(apply_rules(&asked).not_considered.iter().any(|it| it.rule == "M13"));
 }
 

@@ -2974,12 +2974,16 @@ export interface components {
              */
             revision: number;
         };
+        /**
+         * @description What becomes of a crack.
+         * @enum {string}
+         */
+        CrackFate: "repair" | "stop_only" | "leave" | "sound";
         /** @enum {string} */
         CrackField: "length" | "wall" | "found_by" | "end_a" | "end_b" | "piece" | "behind" | "tip_way" | "drilled_a" | "past_a" | "drilled_b" | "past_b" | "ground_depth" | "ground_width" | "through" | "witness" | "run_out_a" | "run_out_b" | "becomes" | "becomes_why" | "look_again" | "reach" | "closes" | "edge" | "finish" | "strap" | "burnt_out" | "lap" | "align_by" | "grown_a" | "grown_b" | "old_share";
         /** @description One crack, as far as it is known. */
         CrackPlan: {
-            /** @description repair, stop_only or leave. */
-            becomes: string;
+            becomes: components["schemas"]["CrackFate"];
             /** @description Everything the later stages need is known. */
             complete: boolean;
             ends: components["schemas"]["EndPlan"][];
@@ -3184,6 +3188,11 @@ export interface components {
             /** @description The tip as it was found on this face. */
             tip: components["schemas"]["At"];
         };
+        /**
+         * @description How a crack ends, as it was said or as it lies on the map.
+         * @enum {string}
+         */
+        EndKind: "tip" | "edge" | "hole" | "branch" | "hidden";
         /** @description One end of a crack. */
         EndPlan: {
             at?: components["schemas"]["EndAt"] | null;
@@ -3197,8 +3206,7 @@ export interface components {
              */
             further_mm: number;
             grown?: components["schemas"]["Grown"] | null;
-            /** @description tip, edge, hole, branch, hidden; empty while not known. */
-            kind: string;
+            kind?: components["schemas"]["EndKind"] | null;
             /** @description What it runs into, where that is on the map: "crack A", "bolt hole 2". */
             meets: string;
             /** @description left, right, upper, lower, first or last, as one looks at it. */
@@ -5026,7 +5034,7 @@ export interface components {
         };
         /** @description A crack on a face. */
         LineOnFace: {
-            becomes: string;
+            becomes: components["schemas"]["CrackFate"];
             /** Format: uuid */
             crack: string;
             /** @description As it was drawn in earlier rounds. */

@@ -249,7 +249,7 @@ const endsOf = (
     .map((end) => {
       const drill = figures.find((figure) => figure.id === `cracks.${crack.id}.${end.side}.drill`)
       return drill === undefined
-        ? `${end.side} end ${labelOf(end.side, end.kind)}`
+        ? `${end.side} end ${labelOf(end.side, end.kind ?? '')}`
         : `${end.side} end stop-hole ${Object.values(inUnits(drill, units)).join(' ')}`
     })
     .join(', ')

@@ -486,7 +486,8 @@ mod tests {
         let (at_least, at_more) = (still.loss_w(&work.body, 300.0), still.loss_w(&work.body, 330.0));
         work.reheat_w = Some(f64::midpoint(at_least, at_more));
         let first = bead_order(&work, 250.0, &[]).unwrap().beads[0];
-        assert!((300.0..320.0).contains(&first.bulk_c), "{}", first.bulk_c);
+        // It holds about 315: a little under that.
+        assert!((305.0..315.0).contains(&first.bulk_c), "{}", first.bulk_c);
         work.reheat_w = Some(at_least - 1.0);
         assert_eq!(bead_order(&work, 250.0, &[]), None);
     }

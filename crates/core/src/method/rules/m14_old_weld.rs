@@ -1,13 +1,14 @@
 //! M14: an earlier weld in the joint.
 
 use super::{Asked, BRONZE, FUSION, PINS, Rule, Saying};
+use crate::casting::old_filler::OldFiller;
 use crate::method::MethodId::SilverBraze;
 use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M14", iron: None, judge };
 
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    if !matches!(asked.old_filler, Some("nickel" | "steel")) {
+    if !matches!(asked.old_filler, Some(OldFiller::Nickel | OldFiller::Steel)) {
         return;
     }
     for methods in [FUSION, BRONZE, &[SilverBraze]] {

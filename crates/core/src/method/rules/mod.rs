@@ -30,6 +30,7 @@ pub(in crate::method) use m19_at_hand::laid_with;
 use serde::Serialize;
 
 use super::{MethodId, School, Way};
+use crate::casting::old_filler::OldFiller;
 use crate::iron::{Belief, Iron};
 use crate::quantity::UnitSystem;
 
@@ -89,7 +90,7 @@ pub struct Asked<'a> {
     pub service_min: Option<f64>,
     pub loads: Option<&'a [String]>,
     /// What it was repaired with before, and whether all of that can come out.
-    pub old_filler: Option<&'a str>,
+    pub old_filler: Option<OldFiller>,
     pub old_filler_out: Option<bool>,
     /// hidden, painted or bare.
     pub seen: Option<&'a str>,

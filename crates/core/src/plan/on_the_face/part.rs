@@ -4,6 +4,7 @@ use uuid::Uuid;
 
 use crate::body::{FaceModel, Hole, Piece, ThickPlace};
 use crate::casting::shape::PartShape;
+use crate::crack::said::CrackFate;
 use crate::field::{face, mark};
 use crate::heat::{HeatSource, SourceKind};
 use crate::iron::{Iron, least_forgiving};
@@ -226,7 +227,7 @@ impl FacePart {
 /// The face whose outline is known and on which the most is to be mended, with its cracks.
 fn drawn_face<'a>(job: &Job, plan: &'a Plan) -> Option<(&'a FacePlan, Vec<&'a LineOnFace>)> {
     let on = |face: &'a FacePlan| -> Vec<&'a LineOnFace> {
-        face.lines.iter().filter(|line| !line.from_behind && line.becomes != "sound").collect()
+        face.lines.iter().filter(|line| !line.from_behind && line.becomes != CrackFate::Sound).collect()
     };
     let long = |lines: &[&LineOnFace]| lines.iter().map(|line| length_mm(&line.points)).sum::<f64>();
     plan.map

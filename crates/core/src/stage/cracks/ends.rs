@@ -4,6 +4,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::laid::{Laid, LaidEnd};
+use crate::crack::said::EndKind;
 use crate::crack::stop_hole::{Beyond, StopHole, stop_hole};
 use crate::job::Round;
 use crate::map::{At, breaks_out, circle, goes_on_to, nearest_rim};
@@ -31,8 +32,8 @@ pub struct EndPlan {
     pub further_mm: f64,
     /// A hole there would break out: the groove is better run out to the edge.
     pub run_out: Option<RunOut>,
-    /// tip, edge, hole, branch, hidden; empty while not known.
-    pub kind: String,
+    /// Nothing while not known.
+    pub kind: Option<EndKind>,
     /// Only at a tip with known wall and way of finding: as planned, or as it was really drilled.
     pub stop_hole: Option<StopHole>,
     /// It was drilled: the figures are those of the hole that is there.
@@ -91,7 +92,7 @@ pub(super) struct Kept<'a> {
 
 /// What an end is laid out from.
 pub(super) struct EndAsked<'a> {
-    pub kind: Option<&'a str>,
+    pub kind: Option<EndKind>,
     pub wall_mm: f64,
     /// How far beyond it really ends, as this shop has found.
     pub beyond: Option<Beyond>,
@@ -249,23 +250,23 @@ impl EndAsked<'_> {
 }
 
 /// What an end is: as it lies on the map, and only where it is free as it was said.
-pub(super) fn kind_of_end<'a>(
+pub(super) fn kind_of_end(
     on_map: Option<&LaidEnd>,
-    said: Option<&'a str>,
+    said: Option<EndKind>,
     laid: &Laid<'_>,
-) -> Option<&'a str> {
+) -> Option<EndKind> {
     let Some(end) = on_map else { return said };
     match (end.kind, said) {
         (Some(kind), _) => Some(kind),
         // Where the edges are not known, the end may lie on one.
-        (None, Some("edge")) if !laid.faces[end.face].rims.is_empty() => None,
+        (None, Some(EndKind::Edge)) if !laid.faces[end.face].rims.is_empty() => None,
         (None, said) => said,
     }
 }
 
 pub(super) fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
     let kind = asked.kind;
-    let planned = (kind == Some("tip") && !asked.watched).then(|| asked.hole()).flatten();
+    let planned = (kind == Some(EndKind::Tip) && !asked.watched).then(|| asked.hole()).flatten();
     let run_out = planned.as_ref().and_then(|hole| asked.run_out(hole));
     let taken = run_out.as_ref().is_some_and(|run_out| run_out.taken);
     let hole = planned.filter(|_| !taken);
@@ -274,13 +275,13 @@ pub(super) fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
     let further_mm = asked.on_map.map_or(0.0, |end| end.further_mm);
     let mut sentence = match kind {
         None => "say how it ends".to_owned(),
-        Some("tip") if asked.watched => asked.watched_sentence(),
-        Some("tip") if taken => "groove run out to the edge: no stop-hole".to_owned(),
-        Some("tip") => asked.sentence(hole.as_ref()),
-        Some("edge") => "runs out: no stop-hole".to_owned(),
-        Some("hole") => format!("ends in {}: no stop-hole", into("a bore")),
-        Some("branch") => format!("joins {}: no stop-hole", into("another crack")),
-        Some(_) => "goes out of sight: look at the other face before any heat".to_owned(),
+        Some(EndKind::Tip) if asked.watched => asked.watched_sentence(),
+        Some(EndKind::Tip) if taken => "groove run out to the edge: no stop-hole".to_owned(),
+        Some(EndKind::Tip) => asked.sentence(hole.as_ref()),
+        Some(EndKind::Edge) => "runs out: no stop-hole".to_owned(),
+        Some(EndKind::Hole) => format!("ends in {}: no stop-hole", into("a bore")),
+        Some(EndKind::Branch) => format!("joins {}: no stop-hole", into("another crack")),
+        Some(EndKind::Hidden) => "goes out of sight: look at the other face before any heat".to_owned(),
     };
     if hole.is_some() && further_mm > 0.05 {
         let say = asked.units.say(further_mm, Unit::Millimetres);
@@ -299,7 +300,7 @@ pub(super) fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
                 face: asked.laid.faces[end.face].face.id,
                 tip: end.at,
                 hole,
-                punch: (kind == Some("tip") && asked.watched)
+                punch: (kind == Some(EndKind::Tip) && asked.watched)
                     .then(|| end.at.along(end.direction, PUNCH_PAST_MM)),
                 measured: measured.unwrap_or_default(),
             }
@@ -307,7 +308,7 @@ pub(super) fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
         further_mm,
         run_out,
         grown: asked.grown(),
-        kind: kind.unwrap_or_default().to_owned(),
+        kind,
         drilled: hole.is_some() && asked.drilled_mm.is_some(),
         blind: hole.is_some() && asked.kept.is_some_and(|kept| kept.behind == Some("kept")),
         stop_hole: hole,

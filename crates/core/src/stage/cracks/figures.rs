@@ -1,6 +1,7 @@
 //! Drill, offset, pilot, speed, chance and pull of each end.
 
 use super::{CrackPlan, EndPlan, wall_words};
+use crate::crack::said::EndKind;
 use crate::crack::stop_hole::{
     BARE_TIP_RADIUS_MM, Beyond, FoundBy, StopHole, drill_under, tip_stress_factor,
 };
@@ -166,7 +167,7 @@ impl HoleAsked<'_> {
     fn pull(&self) -> Option<Figure> {
         let length = self.crack.length_mm?;
         let radius_mm = self.hole.drill_mm / 2.0;
-        let from_edge = self.crack.ends.iter().any(|e| e.kind == "edge");
+        let from_edge = self.crack.ends.iter().any(|e| e.kind == Some(EndKind::Edge));
         let bare = tip_stress_factor(length, from_edge, BARE_TIP_RADIUS_MM);
         let holed = tip_stress_factor(length, from_edge, radius_mm);
         let half =

@@ -4,6 +4,7 @@ use std::collections::HashMap;
 
 use uuid::Uuid;
 
+use crate::crack::said::EndKind;
 use crate::field::face;
 use crate::job::{Face, Job, Round};
 use crate::map::{
@@ -50,7 +51,7 @@ pub(crate) struct LaidEnd {
     /// In which the crack runs there.
     pub direction: (f64, f64),
     /// edge, hole or branch; nothing for an end that is free.
-    pub kind: Option<&'static str>,
+    pub kind: Option<EndKind>,
     /// "crack A", "bolt hole 2"; empty for nothing with a name.
     pub meets: String,
     /// left, right, upper or lower, as one looks at the face.
@@ -321,14 +322,14 @@ impl Reader<'_> {
         LaidEnd { face: line.face, at, direction, kind, meets, name: "", further_mm: 0.0 }
     }
 
-    fn runs_into(&self, line: &LaidLine, at: At) -> (Option<&'static str>, String) {
+    fn runs_into(&self, line: &LaidLine, at: At) -> (Option<EndKind>, String) {
         let face = &self.faces[line.face];
         let hole = face.holes.iter().find(|hole| hole.middle.distance_mm(at) <= hole.radius_mm + ON_IT_MM);
         if let Some(hole) = hole {
-            return (Some("hole"), hole.name.clone());
+            return (Some(EndKind::Hole), hole.name.clone());
         }
         if self.at_the_rim(line.face, at) {
-            return (Some("edge"), String::new());
+            return (Some(EndKind::Edge), String::new());
         }
         let near = |other: &&LaidLine| {
             let (left, top, right, bottom) = other.reach;
@@ -344,7 +345,10 @@ impl Reader<'_> {
         match self.lines.iter().find(near) {
             Some(other) => {
                 let letter = self.round.cracks.iter().find(|crack| crack.id == other.crack);
-                (Some("branch"), letter.map_or_else(String::new, |crack| format!("crack {}", crack.letter)))
+                (
+                    Some(EndKind::Branch),
+                    letter.map_or_else(String::new, |crack| format!("crack {}", crack.letter)),
+                )
             }
             None => (None, String::new()),
         }

@@ -10,9 +10,11 @@ use uuid::Uuid;
 
 use super::part::GUESSED_WALL_MM;
 use super::{Amount, Caution, Missing, Stage, Station};
+use crate::crack::said::CrackFate;
+use crate::crack::said::EndKind;
 use crate::crack::stop_hole::FoundBy;
 use crate::crack::tip_offset::beyond;
-use crate::field::{self, FieldOfEach, Number, OneOf, YesNo, crack};
+use crate::field::{self, FieldOfEach, Number, One, YesNo, crack};
 use crate::figure::Certainty;
 use crate::iron::Iron;
 use crate::job::{Crack, Round};
@@ -40,12 +42,12 @@ pub struct WallAlong {
 impl CrackPlan {
     /// Something is done at it: it is not left and watched, nor sound from an earlier round.
     pub(crate) fn worked(&self) -> bool {
-        !matches!(self.becomes.as_str(), "leave" | "sound")
+        !matches!(self.becomes, CrackFate::Leave | CrackFate::Sound)
     }
 
     /// It gets filler or pins.
     pub(crate) fn repaired(&self) -> bool {
-        self.becomes == "repair"
+        self.becomes == CrackFate::Repair
     }
 }
 
@@ -63,8 +65,7 @@ pub struct CrackPlan {
     pub walls: Vec<WallAlong>,
     /// What its groove is run out further than the crack itself.
     pub run_out_mm: f64,
-    /// repair, stop_only or leave.
-    pub becomes: String,
+    pub becomes: CrackFate,
     /// The thickest along it, or at the part's break, or a guess.
     pub wall_mm: f64,
     pub wall_guessed: bool,
@@ -120,7 +121,7 @@ struct CracksAsked<'a> {
 
 /// The fields of one end of a crack.
 struct FieldsOfEnd {
-    kind: FieldOfEach<OneOf>,
+    kind: FieldOfEach<One<EndKind>>,
     drilled: FieldOfEach<Number>,
     past: FieldOfEach<Number>,
     run_out: FieldOfEach<YesNo>,
@@ -169,7 +170,10 @@ impl CracksAsked<'_> {
                 drilled_mm: round.get(fields.drilled.of(of)),
                 past_mm: round.get(fields.past.of(of)),
                 run_out: round.get(fields.run_out.of(of)) == Some(true),
-                watched: matches!(round.get(crack::BECOMES.of(of)), Some("leave" | "sound")),
+                watched: matches!(
+                    round.get(crack::BECOMES.of(of)),
+                    Some(CrackFate::Leave | CrackFate::Sound)
+                ),
                 grown_mm: round.get(fields.grown.of(of)),
                 kept: faces.map(|faces| Kept { faces, behind: round.get(crack::BEHIND.of(of)) }),
                 on_map,
@@ -195,7 +199,7 @@ impl CracksAsked<'_> {
         let wall_guessed = known_wall_mm.is_none();
         let found_by = round.get(crack::FOUND_BY.of(of));
         let ends = self.ends(crack, length_mm.unwrap_or(0.0), wall_mm);
-        let full_break = ends.iter().all(|end| end.kind == "edge");
+        let full_break = ends.iter().all(|end| end.kind == Some(EndKind::Edge));
         let wall_words = match walls().reduce(f64::min) {
             Some(thin) if thin < wall_mm - 0.05 => format!("{} to {}", self.say(thin), self.say(wall_mm)),
             _ => self.say(wall_mm),
@@ -210,7 +214,7 @@ impl CracksAsked<'_> {
             on_map: on_map.is_some(),
             walls: measured.iter().map(|&(at_mm, wall_mm)| WallAlong { at_mm, wall_mm }).collect(),
             run_out_mm: run_outs.filter(|run_out| run_out.taken).map(|run_out| run_out.mm).sum(),
-            becomes: round.get(crack::BECOMES.of(of)).unwrap_or("repair").to_owned(),
+            becomes: round.get(crack::BECOMES.of(of)).unwrap_or(CrackFate::Repair),
             wall_mm,
             wall_guessed,
             words: format!(
@@ -225,7 +229,7 @@ impl CracksAsked<'_> {
             complete: length_mm.is_some()
                 && !wall_guessed
                 && (found_by.is_some() || full_break)
-                && ends.iter().all(|end| !end.kind.is_empty())
+                && ends.iter().all(|end| end.kind.is_some())
                 && !(full_break && piece.is_empty()),
             full_break,
             piece,
@@ -316,7 +320,7 @@ fn missing(cracks: &[CrackPlan], units: UnitSystem) -> Vec<Missing> {
         );
         for (end, at) in crack.ends.iter().zip([crack::END_A, crack::END_B]) {
             need(
-                end.kind.is_empty(),
+                end.kind.is_none(),
                 at.of(of).key(),
                 format!("Say how {letter} ends, {}", end.name),
                 &format!("{} end", end.name),

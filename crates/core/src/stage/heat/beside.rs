@@ -4,6 +4,8 @@ use serde::{Deserialize, Serialize};
 
 use super::run::SourceRun;
 use super::{HeatPlan, Sources};
+use crate::crack::said::CrackFate;
+use crate::crack::said::EndKind;
 use crate::field;
 use crate::heat::{
     BarPower, DONT_STEER_UNDER, Heating, HotSpot, Infrared, RUNS_FROM, Runs, emissivity, pull_mpa,
@@ -166,13 +168,13 @@ pub(super) fn runs_on(
         .fold(0.0, f64::max);
     let mut found: Vec<RunsOn> = cracks
         .iter()
-        .filter(|crack| crack.becomes == "repair" && !crack.full_break)
+        .filter(|crack| crack.becomes == CrackFate::Repair && !crack.full_break)
         .flat_map(|crack| crack.ends.iter().map(move |end| (crack, end)))
         // A hole that is drilled has blunted its tip.
-        .filter(|(_, end)| end.kind == "tip" && !end.drilled)
+        .filter(|(_, end)| end.kind == Some(EndKind::Tip) && !end.drilled)
         .filter_map(|(crack, end)| {
             let length_mm = crack.length_mm?;
-            let from_edge = crack.ends.iter().any(|other| other.kind == "edge");
+            let from_edge = crack.ends.iter().any(|other| other.kind == Some(EndKind::Edge));
             let spot = HotSpot {
                 spread_mm: SPREAD_MM,
                 // The flame goes over the middle of the crack.

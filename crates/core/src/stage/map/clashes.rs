@@ -1,6 +1,7 @@
 //! What on a face is in the way of what.
 
 use super::faces::{Clash, HoleOnFace, LineOnFace, MapAsked, MarkOnFace};
+use crate::crack::said::EndKind;
 use crate::map::{At, ON_IT_MM, Shape, closed, inside, nearest};
 use crate::quantity::Unit;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
@@ -86,7 +87,7 @@ impl MapAsked<'_> {
         for plan in self.cracks.iter().filter(|plan| !plan.walls.is_empty()) {
             let Some(laid) = self.laid.cracks.get(&plan.id) else { continue };
             for (end, along) in laid.ends.iter().zip([0.0, laid.length_mm]) {
-                if end.face != at || end.kind != Some("branch") {
+                if end.face != at || end.kind != Some(EndKind::Branch) {
                     continue;
                 }
                 for other in self.cracks.iter().filter(|other| other.id != plan.id && !other.walls.is_empty())

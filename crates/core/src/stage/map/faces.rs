@@ -4,6 +4,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::pins::{LockOnFace, PinOnFace};
+use crate::crack::said::CrackFate;
 use crate::field::{crack, mark, neighbour};
 use crate::job::{Job, Round};
 use crate::map::{At, MarkKind, Placed, Shape, beside, bounds, length_mm, place_along, tacks_mm};
@@ -109,7 +110,7 @@ pub struct LineOnFace {
     pub groove: Vec<At>,
     /// To be cleaned to bright metal; empty while no groove is planned.
     pub margin: Vec<At>,
-    pub becomes: String,
+    pub becomes: CrackFate,
 }
 
 /// A stop-hole on a face.
@@ -293,7 +294,7 @@ impl MapAsked<'_> {
             witness: Vec::new(),
             groove: Vec::new(),
             margin: Vec::new(),
-            becomes: plan.becomes.clone(),
+            becomes: plan.becomes,
         }
     }
 
@@ -381,7 +382,7 @@ impl MapAsked<'_> {
         let mut holes = Vec::new();
         let pinned = self.prep.is_some_and(|prep| prep.pins > 0);
         // Where pins are set the end pin stops the crack.
-        for plan in self.cracks.iter().filter(|plan| !pinned || plan.becomes != "repair") {
+        for plan in self.cracks.iter().filter(|plan| !pinned || plan.becomes != CrackFate::Repair) {
             for end in &plan.ends {
                 let (Some(hole), Some(place)) = (&end.stop_hole, &end.at) else { continue };
                 let Some(middle) = place.hole.filter(|_| place.face == face) else { continue };
@@ -403,7 +404,7 @@ impl MapAsked<'_> {
 
     fn tacks(&self, at: usize) -> Vec<TackOnFace> {
         let mut tacks = Vec::new();
-        for plan in self.cracks.iter().filter(|plan| plan.full_break && plan.becomes == "repair") {
+        for plan in self.cracks.iter().filter(|plan| plan.full_break && plan.becomes == CrackFate::Repair) {
             let Some(laid) = self.laid.cracks.get(&plan.id) else { continue };
             let mut number = 0;
             for line in &laid.lines {

@@ -3,6 +3,9 @@
 use super::{Judged, OddsLine};
 use uuid::Uuid;
 
+use crate::casting::old_filler::OldFiller;
+use crate::crack::said::CrackFate;
+use crate::crack::said::EndKind;
 use crate::crack::stop_hole::{FoundBy, stop_hole};
 use crate::crack::tip_offset::beyond;
 use crate::faults::acceptance::{Found, Then};
@@ -112,7 +115,7 @@ impl Judged<'_> {
 
     /// A strap goes over each seam.
     fn every_seam_strapped(&self) -> bool {
-        let mut seams = self.cracks.iter().filter(|crack| crack.becomes == "repair").peekable();
+        let mut seams = self.cracks.iter().filter(|crack| crack.becomes == CrackFate::Repair).peekable();
         let strapped = |id| self.round.get(field::crack::STRAP.of(id)) == Some(true);
         seams.peek().is_some() && seams.all(|crack| strapped(crack.id))
     }
@@ -135,12 +138,15 @@ impl Judged<'_> {
             ..Moves::default()
         };
         if !way.method.pins() {
-            for end in
-                self.cracks.iter().filter(|crack| crack.becomes == "repair").flat_map(|crack| &crack.ends)
+            for end in self
+                .cracks
+                .iter()
+                .filter(|crack| crack.becomes == CrackFate::Repair)
+                .flat_map(|crack| &crack.ends)
             {
                 match end.stop_hole {
                     Some(hole) => moves.run_past.push(hole.run_past_chance),
-                    None if end.kind != "tip" || end.run_out.is_some() => {}
+                    None if end.kind != Some(EndKind::Tip) || end.run_out.is_some() => {}
                     None if DRILL.on(round, self.shop) == "none" => moves.tips_followed_to_sound += 1,
                     None => moves.tips_without_hole += 1,
                 }
@@ -335,15 +341,15 @@ impl Judged<'_> {
     /// Old or unknown filler stays where it should be out: bronze may stay under bronze where it is sound.
     fn old_filler_left(&self, way: Way) -> bool {
         let over = self.taught(&OLD_WELD, way) == "over"
-            && matches!(self.round.old_filler(), Some("nickel" | "steel"));
+            && matches!(self.round.old_filler(), Some(OldFiller::Nickel | OldFiller::Steel));
         let stays = over || self.round.get(field::part::OLD_FILLER_OUT) == Some(false);
         let bronze_on_bronze = !way.method.fusion();
         stays
             && !way.method.without_heat()
             && match self.round.old_filler() {
-                Some("bronze") => !bronze_on_bronze,
-                Some("nickel" | "steel" | "other") => true,
-                _ => false,
+                Some(OldFiller::Bronze) => !bronze_on_bronze,
+                Some(OldFiller::Nickel | OldFiller::Steel | OldFiller::Other) => true,
+                Some(OldFiller::None) | None => false,
             }
     }
 
@@ -387,7 +393,7 @@ impl Judged<'_> {
         let ends = self
             .cracks
             .iter()
-            .filter(|crack| crack.becomes == "repair")
+            .filter(|crack| crack.becomes == CrackFate::Repair)
             .flat_map(|crack| crack.ends.iter().map(move |end| (crack, end)));
         ends.filter_map(|(crack, end)| {
             let planned = end.stop_hole?;

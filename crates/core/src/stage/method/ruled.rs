@@ -2,6 +2,8 @@
 
 use super::{Judged, ways};
 use crate::casting::shape::PartShape;
+use crate::crack::said::CrackFate;
+use crate::crack::said::Edges;
 use crate::field;
 use crate::heat::{edge_cooling_s, softening_preheat_c};
 use crate::iron::{Iron, least};
@@ -36,8 +38,8 @@ impl Judged<'_> {
     }
 
     /// Whether any edge is one of these; nothing while nobody has said it of one.
-    fn edges_are(&self, bad: &[&str]) -> Option<bool> {
-        let edges: Vec<Option<&str>> =
+    fn edges_are(&self, bad: &[Edges]) -> Option<bool> {
+        let edges: Vec<Option<Edges>> =
             self.repaired().map(|crack| self.round.get(field::crack::EDGE.of(crack.id))).collect();
         if edges.iter().flatten().any(|edge| bad.contains(edge)) {
             Some(true)
@@ -49,7 +51,8 @@ impl Judged<'_> {
     /// Whether burnt iron stays in a joint; nothing while it is burnt and nobody has said.
     fn burnt_stays(&self) -> Option<bool> {
         let burnt = self.cracks.iter().filter(|crack| {
-            self.round.get(field::crack::EDGE.of(crack.id)) == Some("burnt") && crack.becomes == "repair"
+            self.round.get(field::crack::EDGE.of(crack.id)) == Some(Edges::Burnt)
+                && crack.becomes == CrackFate::Repair
         });
         let stays = burnt.map(|crack| self.round.get(field::crack::BURNT_OUT.of(crack.id)).map(|out| !out));
         let stays: Vec<Option<bool>> = stays.collect();
@@ -121,7 +124,7 @@ impl Judged<'_> {
             warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
             reach: &reach,
             lap: self.lap(),
-            hard_edges: self.edges_are(&["flame_cut", "melted"]),
+            hard_edges: self.edges_are(&[Edges::FlameCut, Edges::Melted]),
             burnt_stays: self.burnt_stays(),
             missing_cm3: missing_cm3(self.missing),
             patch: self.missing.iter().any(|it| it.patch.is_some()),

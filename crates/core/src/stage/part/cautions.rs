@@ -1,6 +1,7 @@
 //! The cautions a part earns by what is known of it.
 
 use super::PartFacts;
+use crate::casting::old_filler::OldFiller;
 use crate::field;
 use crate::iron::{Era, Family};
 use crate::job::Round;
@@ -89,9 +90,15 @@ impl Said<'_> {
 
     fn of_old_filler(&mut self) {
         let sentence = match self.round.old_filler() {
-            Some("bronze") => "Old bronze can hold zinc or cadmium: fume. All of it out before any weld.",
-            Some("other") => "Old filler of a kind not known: file it, look at its colour, before any heat.",
-            Some("nickel" | "steel") => "The old weld's edges are hard: cut back to clean casting.",
+            Some(OldFiller::Bronze) => {
+                "Old bronze can hold zinc or cadmium: fume. All of it out before any weld."
+            }
+            Some(OldFiller::Other) => {
+                "Old filler of a kind not known: file it, look at its colour, before any heat."
+            }
+            Some(OldFiller::Nickel | OldFiller::Steel) => {
+                "The old weld's edges are hard: cut back to clean casting."
+            }
             _ => return,
         };
         self.say(Station::Prep, sentence);

@@ -6,6 +6,8 @@ use uuid::Uuid;
 
 use super::along::layers_by_length;
 use super::{PrepAsked, PrepPlan};
+use crate::crack::said::CrackFate;
+use crate::crack::said::EndKind;
 use crate::heat::{BeadPass, BeadSeam, HoleOf, LeftOut, WallEnds, along_a_seam};
 use crate::method::amps_at;
 use crate::stage::cracks::CrackPlan;
@@ -15,8 +17,8 @@ use crate::stage::cracks::CrackPlan;
 pub(crate) struct SeamOfBeads {
     pub crack: Uuid,
     pub letter: String,
-    /// At its first end and at its last: "tip", "hole", "edge" ...
-    pub ends: [String; 2],
+    /// At its first end and at its last; nothing while not known.
+    pub ends: [Option<EndKind>; 2],
     pub seam: BeadSeam,
 }
 
@@ -63,15 +65,13 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
         let thinnest = crack.walls.iter().map(|at| at.wall_mm).fold(planned.wall_mm, f64::min);
         let amps =
             amps_at(arc.usual_amps(planned.wall_mm, way.school), way.method.entry().setup.melts_c, preheat_c);
-        let closed = |at: usize| {
-            !crack.ends.get(at).is_some_and(|end| matches!(end.kind.as_str(), "edge" | "over_edge"))
-        };
+        let closed = |at: usize| !crack.ends.get(at).is_some_and(|end| end.kind == Some(EndKind::Edge));
         let closed = [closed(0), closed(1)];
         let ends = WallEnds {
             along: along_a_seam(planned.length_mm, closed, crack.free_edges.beyond_mm),
             across: crack.free_edges.across,
         };
-        let end = |at: usize| crack.ends.get(at).map_or(String::new(), |end| end.kind.clone());
+        let end = |at: usize| crack.ends.get(at).and_then(|end| end.kind);
         Some(SeamOfBeads {
             crack: crack.id,
             letter: crack.letter.clone(),
@@ -92,7 +92,7 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
         })
     };
     let mut seams: Vec<SeamOfBeads> =
-        asked.cracks.iter().filter(|crack| crack.becomes == "repair").filter_map(of).collect();
+        asked.cracks.iter().filter(|crack| crack.becomes == CrackFate::Repair).filter_map(of).collect();
     let holes: Vec<SeamOfBeads> =
         seams.iter().enumerate().flat_map(|(at, seam)| holes(asked, prep, (at, seam))).collect();
     seams.extend(holes);

@@ -7,6 +7,7 @@ use uuid::Uuid;
 use super::patch::PatchPlan;
 use super::seam::rounded;
 use super::size::SizePlan;
+use crate::crack::said::CrackFate;
 use crate::field::{self, ALIGN_BY, crack, face, mark};
 use crate::job::{Mark, Round, SeamReading, SeamReadingKind};
 use crate::map::{MarkKind, Shape, area_mm2, place_along, tacks_mm};
@@ -121,7 +122,7 @@ impl BenchAsked<'_> {
     }
 
     pub fn plan(&self) -> BenchPlan {
-        let joined = self.cracks.iter().filter(|plan| plan.full_break && plan.becomes == "repair");
+        let joined = self.cracks.iter().filter(|plan| plan.full_break && plan.becomes == CrackFate::Repair);
         BenchPlan {
             breaks: joined.map(|plan| self.of_break(plan)).collect(),
             missing: self.marks(MarkKind::MissingPiece).filter_map(|mark| self.missing(mark)).collect(),

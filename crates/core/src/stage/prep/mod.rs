@@ -16,6 +16,7 @@ use uuid::Uuid;
 
 use super::cracks::CrackPlan;
 use super::{Amount, Caution, Missing, Stage, Station};
+use crate::crack::said::CrackFate;
 use crate::crack::stop_hole::FoundBy;
 use crate::field::{self, Keyed, PREP_DONE, crack};
 use crate::job::{Crack, Lighting, Round};
@@ -120,7 +121,7 @@ pub(crate) struct PrepAsked<'a> {
 /// The prep of a way; nothing while a crack's length or wall is not known.
 pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
     let PrepAsked { way, cracks, ductile, units, .. } = *asked;
-    let repaired = cracks.iter().filter(|crack| crack.becomes == "repair");
+    let repaired = cracks.iter().filter(|crack| crack.becomes == CrackFate::Repair);
     let mut seams = Vec::with_capacity(cracks.len());
     for crack in repaired {
         let (length_mm, wall_mm) = (crack.length_mm? + crack.run_out_mm, crack.wall_mm);
@@ -213,7 +214,8 @@ fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
     let holes = cracks.iter().flat_map(|c| &c.ends).any(|end| end.stop_hole.is_some());
     let drilled =
         cracks.iter().flat_map(|c| &c.ends).filter(|end| end.stop_hole.is_some()).all(|end| end.drilled);
-    let ground = cracks.iter().filter(|c| c.becomes == "repair").all(|crack| crack.ground_mm.is_some());
+    let ground =
+        cracks.iter().filter(|c| c.becomes == CrackFate::Repair).all(|crack| crack.ground_mm.is_some());
     let penetrant = cracks.iter().any(|crack| crack.found_by.is_some_and(FoundBy::leaves_something));
     let asked_for = |id: &str| match id {
         "holes" => holes,
@@ -317,7 +319,7 @@ fn missing(way: Option<Way>, prep: Option<&PrepPlan>, cracks: &[CrackPlan]) -> V
     match (way, prep) {
         (Some(way), None)
             if cracks.iter().all(|c| c.length_mm.is_some())
-                && cracks.iter().any(|c| c.becomes == "repair") =>
+                && cracks.iter().any(|c| c.becomes == CrackFate::Repair) =>
         {
             vec![Missing {
                 key: field::prep::DEPTH.key().to_owned(),

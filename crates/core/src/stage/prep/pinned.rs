@@ -2,6 +2,7 @@
 
 use super::PrepAsked;
 use super::seam::{SeamPlan, bare_seam};
+use crate::crack::said::EndKind;
 use crate::method::Joins;
 use crate::pins::rows::{
     StitchOutline, StitchRow, crack_order, lock_length_mm, locks_across, pin_for_wall_mm, tap_drill_mm,
@@ -23,7 +24,7 @@ pub(super) fn pin_seam(
     let pin_mm = pin_for_wall_mm(WallMillimetres::new(wall_mm).ok()?)?;
     // One pin beyond each end that stops in the metal; none in the air past an edge.
     let row_mm =
-        length_mm + pin_mm * f64::from(crack.ends.iter().filter(|end| goes_beyond(&end.kind)).count() as u32);
+        length_mm + pin_mm * f64::from(crack.ends.iter().filter(|end| goes_beyond(end.kind)).count() as u32);
     let row = StitchRow::new(StitchOutline::Straight, row_mm.max(pin_mm), pin_mm, overlap_of(asked)).ok()?;
     /// Anchors that only seal stand so far apart. House.
     const ANCHORS_MM: f64 = 50.0;
@@ -41,7 +42,7 @@ pub(super) fn pin_seam(
         lock_mm: if locked { lock_length_mm(pin_mm) } else { 0.0 },
         pitch_mm: pins.pitch_mm,
         // A row begins a pin before a tip, and at an edge with the edge.
-        first_pin_mm: match crack.ends.first().is_none_or(|end| goes_beyond(&end.kind)) {
+        first_pin_mm: match crack.ends.first().is_none_or(|end| goes_beyond(end.kind)) {
             true => -pin_mm / 2.0,
             false => pin_mm / 2.0,
         },
@@ -53,8 +54,8 @@ pub(super) fn pin_seam(
 }
 
 /// An end that stops in the metal, or that nobody has seen: the row of pins goes on past it.
-fn goes_beyond(kind: &str) -> bool {
-    !matches!(kind, "edge" | "hole" | "branch" | "over_edge")
+fn goes_beyond(kind: Option<EndKind>) -> bool {
+    !matches!(kind, Some(EndKind::Edge | EndKind::Hole | EndKind::Branch))
 }
 
 /// A seam that is neither ground nor pinned: lapped, strapped over or filled cold.

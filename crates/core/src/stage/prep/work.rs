@@ -5,6 +5,10 @@ use uuid::Uuid;
 
 use super::seam::{SeamPlan, rounded};
 use super::{PrepAsked, PrepPlan, said_as_a_whole};
+use crate::casting::old_filler::OldFiller;
+use crate::crack::said::CrackFate;
+use crate::crack::said::Edges;
+use crate::crack::said::EndKind;
 use crate::crack::stop_hole::{FoundBy, drill_under};
 use crate::field::{self, crack};
 use crate::iron::{Iron, LookTest};
@@ -183,7 +187,7 @@ impl<'a> List<'a> {
             );
         }
         for plan in cracks.iter().filter(|plan| plan.worked()).filter(|plan| {
-            plan.ends.iter().any(|end| end.kind.is_empty() || end.kind == "hidden")
+            plan.ends.iter().any(|end| end.kind.is_none_or(|kind| kind == EndKind::Hidden))
                 || plan.ends.iter().any(|end| end.stop_hole.is_some_and(|hole| hole.find_tip_better))
         }) {
             let sentence =
@@ -192,22 +196,24 @@ impl<'a> List<'a> {
         }
         self.old_filler();
         for plan in cracks.iter().filter(|plan| plan.repaired()) {
-            let Some(edge) = round.get(crack::EDGE.of(plan.id)).filter(|edge| *edge != "clean") else {
+            let Some(edge) = round.get(crack::EDGE.of(plan.id)).filter(|edge| *edge != Edges::Clean) else {
                 continue;
             };
             let letter = &plan.letter;
             let sentence = match edge {
-                "burnt" => {
+                Edges::Burnt => {
                     format!(
                         "Crack {letter} is burnt: back to gray metal, or no filler wets it. A file must bite."
                     )
                 }
-                _ => format!("Crack {letter} was cut or melted: take its edges back until a file bites."),
+                Edges::Clean | Edges::FlameCut | Edges::Melted => {
+                    format!("Crack {letter} was cut or melted: take its edges back until a file bites.")
+                }
             };
             let least = format!("{} at least", self.say(BACK_MM));
             self.line(Work::BurntEdge, (Some(plan.id), None), sentence, vec![least]);
         }
-        for plan in cracks.iter().filter(|plan| plan.full_break && plan.becomes == "repair") {
+        for plan in cracks.iter().filter(|plan| plan.full_break && plan.becomes == CrackFate::Repair) {
             let letter = &plan.letter;
             let sentence = format!(
                 "The pieces of {letter}, dry, before any groove: they key together one way only. Write down gap, step \
@@ -237,15 +243,21 @@ impl<'a> List<'a> {
     fn old_filler(&mut self) {
         let PrepAsked { round, way, .. } = *self.prep();
         let fusion = way.method.fusion();
-        let told = |filler: &str| match filler {
-            "bronze" if fusion => {
+        let told = |filler: OldFiller| match filler {
+            OldFiller::Bronze if fusion => {
                 Some("Bronze: all of it out before any fusion weld. It makes the weld crack.")
             }
-            "bronze" => Some("Bronze: it may stay where it is sound. What lifts or is porous comes out."),
-            "nickel" => Some("The old nickel weld cracked: out to clean casting."),
-            "steel" => Some("The old steel weld cracked: out to clean casting, its hard edge with it."),
-            "other" => Some("Find out what it is, by colour, magnet and file; out where it will be melted."),
-            _ => None,
+            OldFiller::Bronze => {
+                Some("Bronze: it may stay where it is sound. What lifts or is porous comes out.")
+            }
+            OldFiller::Nickel => Some("The old nickel weld cracked: out to clean casting."),
+            OldFiller::Steel => {
+                Some("The old steel weld cracked: out to clean casting, its hard edge with it.")
+            }
+            OldFiller::Other => {
+                Some("Find out what it is, by colour, magnet and file; out where it will be melted.")
+            }
+            OldFiller::None => None,
         };
         let marks = round.marks.iter().filter(|mark| mark.what == MarkKind::OldFiller);
         let marked: Vec<(Uuid, String)> = marks
@@ -271,7 +283,7 @@ impl<'a> List<'a> {
         // Where pins are set the end pin stops the crack.
         let open: Vec<(&CrackPlan, usize, &EndPlan)> = cracks
             .iter()
-            .filter(|plan| !pinned || plan.becomes != "repair")
+            .filter(|plan| !pinned || plan.becomes != CrackFate::Repair)
             .flat_map(|plan| plan.ends.iter().enumerate().map(move |(at, end)| (plan, at, end)))
             .filter(|(_, _, end)| end.stop_hole.is_some() && !end.drilled)
             .collect();

@@ -560,23 +560,11 @@ impl BeadsAsked<'_> {
             crack: of.crack,
             letter: of.letter.clone(),
             length_mm: of.seam.length_mm,
-            ends: of.ends.clone().map(|end| end_words(&end).to_owned()),
+            ends: of.ends.map(|end| end.map_or_else(String::new, |end| end.words().to_owned())),
             open: of.seam.closed.map(|closed| !closed),
             layers: of.seam.passes.iter().enumerate().map(layer).collect(),
             holes: self.holes(seam, ahead, laid),
         }
-    }
-}
-
-fn end_words(kind: &str) -> &'static str {
-    match kind {
-        "edge" => "edge",
-        "over_edge" => "over the edge",
-        "hole" => "hole",
-        "branch" => "branch",
-        "hidden" => "out of sight",
-        "tip" => "tip",
-        _ => "",
     }
 }
 

@@ -3,6 +3,8 @@
 use serde::Serialize;
 
 use super::TorchPlan;
+use crate::casting::old_filler::OldFiller;
+use crate::crack::said::Edges;
 use crate::faults::causes::{Circumstance, Circumstances, Seen};
 use crate::field;
 use crate::job::{Round, TorchEntry};
@@ -170,11 +172,11 @@ impl TroubleAsked<'_> {
         holds(C::ThinLip, self.prep.is_some_and(lip));
         holds(C::HardEdge, self.moves.t85_s.is_some_and(|t85_s| t85_s < 10.0));
         let edge = |crack: &CrackPlan| {
-            matches!(round.get(field::crack::EDGE.of(crack.id)), Some("flame_cut" | "melted"))
+            matches!(round.get(field::crack::EDGE.of(crack.id)), Some(Edges::FlameCut | Edges::Melted))
         };
         holds(
             C::CutOrWelded,
-            self.cracks.iter().any(edge) || round.old_filler().is_some_and(|it| it != "none"),
+            self.cracks.iter().any(edge) || round.old_filler().is_some_and(|it| it != OldFiller::None),
         );
         holds(C::GasShort, self.takes.iter().any(|take| take.short && take.is_gas()));
         if let Some(chance) = self.moves.run_past.iter().copied().reduce(f64::max) {

@@ -1,0 +1,64 @@
+//! What is said of a crack: how it ends, how its edges are, what becomes of it.
+
+use crate::base::choice::choice;
+
+choice! {
+    /// How a crack ends, as it was said or as it lies on the map.
+    pub enum EndKind {
+        /// A hole ends it.
+        Tip = "tip", "Stops in the metal";
+        Edge = "edge", "Runs out at an edge";
+        Hole = "hole", "Runs into a bore";
+        Branch = "branch", "Joins another crack";
+        Hidden = "hidden", "Goes out of sight";
+    }
+}
+
+impl EndKind {
+    /// On a strip of the seam.
+    #[must_use]
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Hidden => "out of sight",
+            Self::Tip | Self::Edge | Self::Hole | Self::Branch => self.id(),
+        }
+    }
+}
+
+choice! {
+    /// What becomes of a crack.
+    pub enum CrackFate {
+        Repair = "repair", "Repaired";
+        StopOnly = "stop_only", "Stopped only: holes, no filler";
+        Leave = "leave", "Left, and watched";
+        Sound = "sound", "Sound: mended before, left as it is";
+    }
+}
+
+choice! {
+    /// How the edges of a crack are.
+    pub enum Edges {
+        Clean = "clean", "Clean iron";
+        FlameCut = "flame_cut", "Flame-cut";
+        Melted = "melted", "Melted once";
+        Burnt = "burnt", "Burnt, scaled by long heat";
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn each_choice_is_read_back_as_what_it_is_kept_as() {
+        for (id, _) in EndKind::CHOICES {
+            assert_eq!(EndKind::from_id(id).map(EndKind::id), Some(*id));
+        }
+        for (id, _) in CrackFate::CHOICES {
+            let becomes = CrackFate::from_id(id).unwrap();
+            assert_eq!(serde_json::to_value(becomes).unwrap(), *id, "the same on the wire");
+        }
+        assert_eq!(Edges::from_id("flame_cut"), Some(Edges::FlameCut));
+        assert_eq!(Edges::from_id("FlameCut"), None);
+    }
+}
