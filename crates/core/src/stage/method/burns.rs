@@ -5,7 +5,7 @@ use super::hours::Steps;
 use crate::effort::sessions::{Parting, Session, sessions};
 use crate::field;
 use crate::heat::HeatSource;
-use crate::method::{Joins, School, Way};
+use crate::method::{School, Way};
 use crate::stage::heat::{HeatStep, SourceRun, Sources, StepBurn, StepSources, soak_minutes};
 use crate::stage::prep::PrepPlan;
 use crate::stage::taught::AFTER;
@@ -69,7 +69,7 @@ impl Judged<'_> {
         kept.then(|| Night { source, minutes: self.shop.week.closed_min() })
     }
 
-    /// How long it is held in the oven, or lies in the fire, before it is packed, and at what; nothing where it is not.
+    /// How long it is held in the oven before it is packed, and at what; nothing where it is not.
     fn way_down(&self, way: Way) -> Option<(f64, f64)> {
         let round = self.round;
         let said = round
@@ -81,7 +81,7 @@ impl Judged<'_> {
 
     /// The sessions of a way whose heating takes so many minutes of hands.
     pub(super) fn parted(&self, way: Way, prep: &PrepPlan, heat_up_min: f64) -> Vec<Session> {
-        let whole = matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver);
+        let whole = way.method.in_one_flow();
         sessions(&Parting {
             beads: prep.beads.max(prep.pins),
             bead_min: self.fill(way, prep).minutes,
