@@ -12,7 +12,7 @@ export function OneCrack({ crack }: { crack: Schemas['CrackPlan'] }): ReactNode 
   const [a, b] = crack.ends
   // What an end runs into is seen on the map: only a free one is asked.
   const asked = (end: Schemas['EndPlan'] | undefined, said: string) =>
-    !crack.on_map || (end?.kind == null || ['tip', 'hidden', said].includes(end.kind))
+    !crack.on_map || end?.kind == null || ['tip', 'hidden', said].includes(end.kind)
   return (
     <section aria-label={`Crack ${crack.letter}`} className="border-t border-scribe pt-2">
       <div className="grid grid-cols-[52px_1fr_1fr_1.2fr_1.5fr_1.5fr] items-start gap-2 max-bench:grid-cols-2">
