@@ -221,6 +221,7 @@ fn mounted(built: Rocket<Build>) -> Rocket<Build> {
                 job::route::would_be_first,
                 job::label::label_code,
                 job::face_heat::face_heated,
+                job::face_heat::face_as_logged,
                 job::face_heat::beginnings,
                 job::face_heat::seams_pull,
                 job::odds_moved::odds_moved,

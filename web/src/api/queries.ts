@@ -1,4 +1,4 @@
-import { QueryClient, queryOptions } from '@tanstack/react-query'
+import { QueryClient, keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { laidOver } from './laid-over'
 import { api, dataOf, Refused, type JobView, type Schemas, type UnitSystem } from './client'
 import { watched } from './watched'
@@ -178,6 +178,20 @@ export const faceHeatQuery = (
         await api.POST('/api/jobs/{id}/face-heat', { params: { path: { id } }, body: flame, signal }),
       ),
     ...RECKONED,
+    retry: false,
+  })
+
+/** The drawn face as it was heated since it was lit; `since` tells a log that has grown from one that has not. */
+export const faceLoggedQuery = (id: string, revision: number, shop: number, units: string, since: number) =>
+  queryOptions({
+    queryKey: ['face-logged', id, revision, shop, units, since],
+    queryFn: async ({ signal }) =>
+      dataOf(
+        'FaceHeatSeen',
+        await api.GET('/api/jobs/{id}/face-logged', { params: { path: { id } }, signal }),
+      ),
+    ...RECKONED,
+    placeholderData: keepPreviousData,
     retry: false,
   })
 

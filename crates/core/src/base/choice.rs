@@ -35,6 +35,13 @@ macro_rules! choice {
                     $(Self::$variant => $id,)+
                 }
             }
+
+            #[must_use]
+            pub fn label(self) -> &'static str {
+                match self {
+                    $(Self::$variant => $label,)+
+                }
+            }
         }
     };
 }

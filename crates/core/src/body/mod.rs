@@ -17,6 +17,8 @@ mod numbering;
 mod opening;
 mod pull;
 mod section;
+#[cfg(test)]
+mod shapes;
 mod slit;
 mod sparse;
 mod stress;

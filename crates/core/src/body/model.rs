@@ -76,7 +76,7 @@ impl FaceModel {
         std::iter::from_fn(move || {
             while run.step() {
                 if run.is_looked_at() {
-                    return Some(self.look(&run, heating.start_c));
+                    return Some(self.look(&run.celsius, (run.minutes, run.flame_share), heating.start_c));
                 }
             }
             None
@@ -121,11 +121,17 @@ impl FaceModel {
         if joint_c.is_finite() { joint_c } else { least(celsius) }
     }
 
-    fn look(&self, run: &HeatRun<'_>, start_c: f64) -> Look {
-        let warmer_k: Vec<f64> = run.celsius.iter().map(|celsius| celsius - start_c).collect();
+    /// A look at a face whose heat went on by itself, so many minutes after it was at `start_c` all over.
+    #[must_use]
+    pub fn look_at(&self, celsius: &[f64], minutes: f64, start_c: f64) -> Look {
+        self.look(celsius, (minutes, 1.0), start_c)
+    }
+
+    fn look(&self, celsius: &[f64], (minutes, flame_share): (f64, f64), start_c: f64) -> Look {
+        let warmer_k: Vec<f64> = celsius.iter().map(|celsius| celsius - start_c).collect();
         let moved = self.contact.kept_apart(&self.body, self.body.moves(self.body.thermal_forces(&warmer_k)));
         Look {
-            minutes: run.minutes,
+            minutes,
             tips: self
                 .tips
                 .iter()
@@ -134,11 +140,11 @@ impl FaceModel {
             opened_mm: (0..self.piece.cracks.len())
                 .map(|crack| opened_mm(&self.mesh, crack, &moved))
                 .collect(),
-            joint_c: self.joint_c(&run.celsius),
-            least_c: least(&run.celsius),
-            most_c: run.celsius.iter().copied().fold(f64::NEG_INFINITY, f64::max),
-            flame_share: run.flame_share,
-            celsius: run.celsius.clone(),
+            joint_c: self.joint_c(celsius),
+            least_c: least(celsius),
+            most_c: celsius.iter().copied().fold(f64::NEG_INFINITY, f64::max),
+            flame_share,
+            celsius: celsius.to_vec(),
         }
     }
 

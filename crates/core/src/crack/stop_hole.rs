@@ -3,7 +3,9 @@
 use serde::{Deserialize, Serialize};
 use statrs::distribution::{ContinuousCDF, Normal};
 
+use crate::iron::Iron;
 use crate::quantity::WallMillimetres;
+use std::f64::consts::PI;
 
 /// How an end of a crack was found.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -203,21 +205,27 @@ fn run_past_chance(drill_mm: f64, offset_mm: f64, beyond: Beyond) -> f64 {
     Normal::standard().sf((offset_mm + drill_mm / 2.0 - m) / u)
 }
 
-/// How much sharper the crack's tip pulls than a plain bar: 1 + 2 sqrt(a / rho).
-///
-/// a = half the crack's length when both ends are in the metal, 1.12² of its full length when it
-/// runs in from an edge; rho = the radius at the tip. Both in mm.
+/// What a tip is asked for with a hole drilled at it, of what the same tip asks bare: 1 / √(1 + D / (8 L)).
 ///
 /// # Source
-/// Inglis' ellipse (law); 0.05 mm for a bare tip is house.
+/// The stress ahead of a blunt notch over 2 L, L = (K / UTS)² / π, after Creager and Paris; K stood is house.
 #[must_use]
-pub fn tip_stress_factor(length_mm: f64, from_edge: bool, tip_radius_mm: f64) -> f64 {
-    let a = if from_edge { 1.12 * 1.12 * length_mm } else { length_mm / 2.0 };
-    1.0 + 2.0 * (a / tip_radius_mm).sqrt()
+pub fn blunted(drill_mm: f64, iron: Iron) -> f64 {
+    1.0 / (1.0 + drill_mm / (8.0 * stressed_over_mm(iron))).sqrt()
 }
 
-/// House: the radius at a bare crack's tip, in mm.
-pub const BARE_TIP_RADIUS_MM: f64 = 0.05;
+/// L, half of the length ahead of a notch over which iron breaks, in mm.
+#[must_use]
+pub fn stressed_over_mm(iron: Iron) -> f64 {
+    (iron.toughness_mpa_sqrt_m() / iron.properties().tensile_mpa).powi(2) / PI * 1000.0
+}
+
+/// What is left of what the bare tip of a crack asks for once its hole is drilled: the tip is blunt, and the crack by
+/// half of the hole longer.
+#[must_use]
+pub fn left_with_hole(length_mm: f64, drill_mm: f64, iron: Iron) -> f64 {
+    ((length_mm + drill_mm / 2.0) / length_mm).sqrt() * blunted(drill_mm, iron)
+}
 
 #[cfg(test)]
 mod tests {
@@ -263,9 +271,11 @@ mod tests {
     }
 
     #[test]
-    fn a_hole_takes_most_of_the_pull_off_the_tip() {
-        // Hand-worked: 1 + 2 sqrt(30 / 0.05) = 49.99; 1 + 2 sqrt(30 / 3.2) = 7.12
-        assert!((tip_stress_factor(60.0, false, BARE_TIP_RADIUS_MM) - 49.99).abs() < 0.005);
-        assert!((tip_stress_factor(60.0, false, 3.2) - 7.12).abs() < 0.005);
+    fn a_hole_blunts_the_tip_and_lengthens_the_crack() {
+        // Hand-worked: gray L = (18 / 200)² / pi = 2.578 mm; √(64 / 60) / √(1 + 8 / 20.63) = 1.0328 / 1.1780 = 0.8767
+        assert!((left_with_hole(60.0, 8.0, Iron::Gray) - 0.8767).abs() < 1e-4);
+        // A large hole at the end of a short crack lengthens it by more than it blunts.
+        assert!(left_with_hole(5.0, 8.0, Iron::Gray) > 1.0);
+        assert!(left_with_hole(60.0, 9.5, Iron::Gray) < left_with_hole(60.0, 5.0, Iron::Gray));
     }
 }

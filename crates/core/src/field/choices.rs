@@ -239,8 +239,6 @@ pub const AFTERS: &[Choice] = &[
     ("still", "Heat it shortly, still air"),
 ];
 /// A fire that goes out with the part in it.
-pub const FIRES: &[Choice] = &[("stove", "A small stove"), ("charcoal", "A charcoal bed")];
-
 pub const PORES: &[Choice] =
     &[("leave", "Leave what neither weeps nor carries"), ("all", "Refill every one")];
 pub const OLD_WELDS: &[Choice] = &[("out", "All of it out"), ("over", "Over sound parts of it")];

@@ -8,7 +8,7 @@ use crate::casting::old_filler::OldFiller;
 use crate::casting::shape::PartShape;
 use crate::crack::said::{CrackFate, Edges, EndKind};
 use crate::crack::stop_hole::FoundBy;
-use crate::heat::{HeatSource, Packing};
+use crate::heat::{DyingFire, HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::method::{MethodId, School};
 
@@ -52,7 +52,10 @@ macro_rules! chosen {
         }
     )*};
 }
-chosen!(PartShape, Packing, Era, Family, MethodId, School, FoundBy, EndKind, CrackFate, Edges, OldFiller);
+chosen!(
+    PartShape, Packing, Era, Family, MethodId, School, FoundBy, EndKind, CrackFate, DyingFire, Edges,
+    OldFiller
+);
 
 impl Chosen for &'static HeatSource {
     const CHOICES: &'static [Choice] = HeatSource::CHOICES;

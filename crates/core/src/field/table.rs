@@ -8,7 +8,7 @@ use crate::casting::old_filler::OldFiller;
 use crate::casting::shape::PartShape;
 use crate::crack::said::{CrackFate, Edges, EndKind};
 use crate::crack::stop_hole::FoundBy;
-use crate::heat::{HeatSource, Packing};
+use crate::heat::{DyingFire, HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::map::FACE_MOST_MM;
 use crate::method::{MethodId, School};
@@ -179,7 +179,7 @@ cooling {
     TAPER: Number = quantity("cooling.taper", "Flame off by degrees, over", Kind::Duration, (0.0, 480.0), "min").like("12 min");
     OVEN: Number = quantity("cooling.oven", "Hold it in the oven at", Kind::Temperature, (40.0, 700.0), "°C").like("{120 degC}");
     OVEN_FOR: Number = quantity("cooling.oven_for", "For", Kind::Duration, (0.0, 4320.0), "min").like("6 h");
-    FIRE: OneOf = one_of("cooling.fire", "Or leave it in the fire", choices::FIRES);
+    FIRE: One<DyingFire> = one("cooling.fire", "Or leave it in the fire");
 }
 check {
     TOES: OneOf = one_of("check.toes", "Toes", choices::CHECKED).of_the_round();
@@ -310,6 +310,7 @@ mark {
     FILLER: One<OldFiller> = one("filler", "Filled with");
     KIND: OneOf = one_of("kind", "What has to be restored", choices::FEATURES);
     DATUM: Text = text("datum", "Measured from", 80);
+    BETWEEN: Text = text("between", "Between which two holes", 120).like("bolt hole 1 and bolt hole 2");
     NOMINAL: Number = length("nominal", "Should be", 0.1, 20_000.0).like("{25 mm}");
     TOLERANCE: Number = length("tolerance", "Give or take", 0.0, 50.0).like("{0.1 mm}");
     BEFORE: Number = length("before", "Before the torch", 0.0, 20_000.0).of_the_piece();

@@ -5,6 +5,7 @@ mod bead_order;
 mod bead_rise;
 mod chain;
 mod cooling;
+mod dying_fire;
 mod edge;
 mod gas;
 mod heating;
@@ -27,6 +28,7 @@ pub use bead_order::{
 pub use bead_rise::{FreeEdges, LaidBead, WallEnds, bead_rise_k};
 pub use chain::{ChainStep, Descent, cooling_chain};
 pub use cooling::{Cooling, Packing, TOUCH_C, UNWRAP_C, Wrapping, cool, cool_scaled};
+pub use dying_fire::DyingFire;
 pub use edge::{HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
 pub use gas::{Gas, Withdrawal, burnt_together, gas_need_m3, runs_out_min, withdrawal};
 pub use heating::{Heating, ceiling_c, heat_for, heat_until};

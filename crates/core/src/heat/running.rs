@@ -44,7 +44,8 @@ impl Burning {
     /// A lump that takes up and loses heat (law); its figures are house.
     fn gains_w(self, body: &Body, still: OutOfHeat, bulk_c: f64) -> f64 {
         let loses_w = still.loss_w(body, bulk_c);
-        let held_w = |net_w: f64| (SMALLEST_FLAME * net_w).max(loses_w);
+        // What it loses, as far as the flame goes.
+        let held_w = |net_w: f64| loses_w.clamp(SMALLEST_FLAME * net_w, net_w);
         match self {
             Self::Off => -loses_w,
             Self::Whole { net_w, to_c } if bulk_c < to_c => net_w - loses_w,
@@ -156,6 +157,11 @@ mod tests {
         let burning = Burning::Whole { net_w: 8_000.0, to_c: 300.0 };
         let there = after(200.0, 1_200, burning);
         assert!((300.0..306.0).contains(&there), "{there}");
+    }
+
+    #[test]
+    fn a_flame_that_gives_less_than_it_loses_does_not_hold_it() {
+        assert!(after(300.0, 600, Burning::Held { net_w: 500.0 }) < 290.0);
     }
 
     #[test]

@@ -34,7 +34,7 @@ pub use import::{Importing, could_be_said};
 pub use looked::{CheckPlace, CheckWhat, Looked};
 pub use observed::Observed;
 pub use pads::{CHANNELS, PadOn, PadsOn, Recorded, every_channel, pad_on};
-pub use round::Round;
+pub use round::{LeftIn, Round};
 pub use things::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Timed};
 pub use told::Telling;
 pub use torch_entry::{BeadAt, Deed, Gun, TorchEntry};

@@ -13,10 +13,19 @@ use super::{
     Neighbour, PadOn, PadsOn, Reading, Recorded, SeamReading, Timed, TorchEntry, Work, WorkStep, pad_on,
 };
 use crate::casting::old_filler::OldFiller;
+use crate::crack::said::CrackFate;
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
 use crate::heat::ReadAt;
 use crate::map::{Drawn, FlamePlace, Placed, Shape};
 use crate::stores::UsedUpHere;
+
+/// What a round before laid.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LeftIn {
+    pub filler: OldFiller,
+    /// At these cracks.
+    pub cracks: Vec<Uuid>,
+}
 
 /// One round: the facts as they stand in it, its map, its heat.
 #[derive(Debug, Clone, PartialEq, Default, Serialize)]
@@ -32,6 +41,9 @@ pub struct Round {
     /// Where the flame begins, as it was last said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub flame: Option<FlamePlace>,
+    /// Each time that was said, UTC in ms since 1970; nothing where it was left open.
+    #[serde(skip)]
+    pub flames: Vec<(i64, Option<FlamePlace>)>,
     /// What was measured at the seams, in the order said.
     pub at_seams: Vec<SeamReading>,
     /// Lines of the work list that are done.
@@ -71,6 +83,9 @@ pub struct Round {
     /// Lightings that were cancelled, bakes and tackings that are over, heats that were stopped and gone on with
     /// later, the first first: the part became hot all the same.
     pub cancelled: Vec<Heat>,
+    /// What the rounds before laid, and where.
+    #[serde(skip)]
+    pub left_in: Option<LeftIn>,
     /// Why this round was opened; empty for the first.
     pub reason: String,
 }
@@ -125,7 +140,7 @@ impl Round {
     }
 
     /// What it was repaired with before: of what is on the map the worst for a new repair, else what was said of
-    /// the part. Nothing while nobody has looked.
+    /// the part; what a round before laid where it is repaired again counts with it. Nothing while nobody has looked.
     #[must_use]
     pub fn old_filler(&self) -> Option<OldFiller> {
         const WORST_FIRST: [OldFiller; 4] =
@@ -133,7 +148,29 @@ impl Round {
         let on_the_map: Vec<OldFiller> =
             self.marks.iter().filter_map(|mark| self.get(field::mark::FILLER.of(mark.id))).collect();
         let worst = WORST_FIRST.into_iter().find(|worst| on_the_map.contains(worst));
-        worst.or_else(|| self.get(field::part::OLD_FILLER))
+        let said = worst.or_else(|| self.get(field::part::OLD_FILLER));
+        let known: Vec<OldFiller> = said.into_iter().chain(self.laid_before()).collect();
+        WORST_FIRST.into_iter().find(|worst| known.contains(worst)).or(said)
+    }
+
+    /// What a round before laid at a crack that is repaired again.
+    #[must_use]
+    pub fn laid_before(&self) -> Option<OldFiller> {
+        let left = self.left_in.as_ref()?;
+        let fate = |crack: &Uuid| self.get(field::crack::BECOMES.of(*crack)).unwrap_or(CrackFate::Repair);
+        let again = |crack: &Crack| left.cracks.contains(&crack.id) && fate(&crack.id) == CrackFate::Repair;
+        self.cracks.iter().any(again).then_some(left.filler)
+    }
+
+    /// Places of the flame in minutes on the job clock, the first first; one that was said before it was lit stands at or
+    /// before 0. None while it is not lit.
+    #[must_use]
+    pub fn flames_since_lit(&self) -> Vec<(f64, Option<FlamePlace>)> {
+        let Some(lit) = &self.lit else { return Vec::new() };
+        let mut placed: Vec<(f64, Option<FlamePlace>)> =
+            self.flames.iter().map(|(at_ms, place)| (lit.minutes(*at_ms), *place)).collect();
+        placed.sort_by(|a, b| a.0.total_cmp(&b.0));
+        placed
     }
 
     #[must_use]

@@ -201,6 +201,21 @@ impl School {
         }
     }
 
+    /// As it is stored.
+    #[must_use]
+    pub fn id(self) -> &'static str {
+        match self {
+            Self::Cold => "cold",
+            Self::Warm => "warm",
+            Self::Hot => "hot",
+            Self::WholePart => "whole_part",
+            Self::Modest => "modest",
+            Self::Local => "local",
+            Self::ArcOnly => "arc_only",
+            Self::NoHeat => "no_heat",
+        }
+    }
+
     #[must_use]
     pub fn word(self) -> &'static str {
         match self {

@@ -18,6 +18,7 @@ mod next;
 mod odds_moved;
 mod offered;
 mod on_the_face;
+mod other_ways;
 mod stages;
 mod standing;
 mod tips;
@@ -52,9 +53,11 @@ pub use next::Next;
 pub use odds_moved::{OddsMoved, odds_moved_last};
 pub use offered::Offered;
 pub use on_the_face::{
-    Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, Opens, PlaceOnFace,
-    SeamPull, SeamPulls, WarmFace, face_heat, face_part, opens, seam_pulls, where_to_begin,
+    Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, KeptDistance, Opens,
+    OpensMost, OtherWay, PATH_MOST, PlaceOnFace, SeamPull, SeamPulls, WarmFace, face_heat, face_logged,
+    face_part, opens, seam_pulls, where_to_begin,
 };
+pub use other_ways::other_ways;
 pub use standing::{Standing, Standings, standing};
 pub use whole::Plan;
 pub use would::{Becomes, Would, would};

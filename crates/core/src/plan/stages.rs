@@ -9,11 +9,12 @@ use super::{
 use crate::crack::said::CrackFate;
 use crate::iron::{Belief, LookTest};
 use crate::job::{Became, Job, Round};
+use crate::method::Way;
 use crate::shop::Shop;
 
 use crate::stage::method::Judged;
 use crate::stage::part::PartFacts;
-use crate::stage::torch::{StopAsked, TorchAsked, TroubleAsked};
+use crate::stage::torch::{HeatedBy, StopAsked, TorchAsked, TroubleAsked};
 use crate::stage::{Stage, check, finish, hand_over, iron, part, torch};
 
 /// What stops the job, or its heat, whatever way is gone.
@@ -71,8 +72,11 @@ impl<'a> Later<'a> {
             return None;
         }
         let (planned, moves) = judged.moves_of(taken.way);
-        let heats =
-            judged.sources_of(taken.way).and_then(|sources| Some((sources.body, sources.power_of(heat)?)));
+        let steps = judged.steps.powers(heat.target_c);
+        let heats = judged.sources_of(taken.way).and_then(|sources| {
+            let power = sources.power_of(heat)?;
+            Some((sources.body, steps.reheat.unwrap_or(power)))
+        });
         let asked = TroubleAsked {
             round: self.round(),
             shop,
@@ -86,6 +90,14 @@ impl<'a> Later<'a> {
         };
         let heats = heats.filter(|_| !heat.cold);
         Some((asked, StopAsked { heat, heats, start: taken.odds_start, planned }))
+    }
+
+    /// What heats it at the torch; nothing for a cold way.
+    fn heated(&self, way: Way) -> Option<HeatedBy> {
+        let heat = self.heat.filter(|heat| !heat.cold)?;
+        let steps = self.judged.steps.powers(heat.target_c);
+        let main = self.judged.sources_of(way).and_then(|sources| sources.power_of(heat));
+        Some(HeatedBy { main, steps, aim_c: heat.aim_c(), whole_c: heat.target_c })
     }
 
     pub fn torch(&self) -> Stage<Option<TorchPlan>> {
@@ -102,6 +114,7 @@ impl<'a> Later<'a> {
             cooling: self.cooling,
             beads: chosen.and_then(|way| beads_asked(judged, way, heat?, prep?)),
             body: chosen.map_or_else(|| judged.body(), |way| judged.body_of(way)),
+            heated: chosen.and_then(|way| self.heated(way)),
             trouble: self.trouble(),
             takes: self.methods.taken().map_or(&[], |taken| taken.takes.as_slice()),
             warming: heat.and_then(|heat| warming::warming(job, known, heat, judged.runs)),

@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::{MethodPlan, Moment};
-use crate::field::{self, FieldValue, Held, Keyed};
+use crate::field::{self, FieldValue, Keyed};
 use crate::heat::{HeatSource, Runs};
 use crate::job::{Job, Round};
 use crate::method::MethodId;
@@ -45,11 +45,7 @@ struct Tried {
 
 impl Tried {
     fn set(&mut self, key: &str, value: FieldValue) {
-        if let Some(round) = self.job.rounds.last_mut() {
-            let held =
-                Held { typed: String::new(), value: Some(value), revision: 0, not_understood: String::new() };
-            round.values.insert(key.to_owned(), held);
-        }
+        self.job.assume(key, value);
     }
 
     fn unset(&mut self, key: &str) {

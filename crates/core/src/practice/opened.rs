@@ -37,9 +37,9 @@ pub(super) fn under(job: &Job, shop: &Shop, runs: &Runs, at: FlameAt) -> Option<
     let part = face_part(&truly, &plan, &bench(practice, shop)).ok()?;
     let model = part.model().ok()?;
     let asked = match at {
-        FlameAt::Said => FlameAsked { at: None, swept: false }.or_as_said(&truly, part.face),
-        FlameAt::Break => FlameAsked { at: Some(part.joint()), swept: false },
-        FlameAt::All => FlameAsked { at: None, swept: true },
+        FlameAt::Said => FlameAsked::default().or_as_said(&truly, part.face),
+        FlameAt::Break => FlameAsked { at: Some(part.joint()), ..FlameAsked::default() },
+        FlameAt::All => FlameAsked { swept: true, ..FlameAsked::default() },
     };
-    opens(&part, &model, asked, stands(practice))
+    opens(&part, &model, &asked, stands(practice))
 }

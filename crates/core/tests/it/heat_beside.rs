@@ -313,3 +313,37 @@ fn what_is_too_weak_to_hold_it_says_so_and_spares_no_reheat() {
     bench.set("heat.soak", "kiln");
     assert!(!step(&bench.plan(), HeatStep::Soak).unwrap().2.contains("does not hold"));
 }
+
+#[test]
+fn a_step_that_comes_to_nothing_says_why_its_source_does_nothing() {
+    let mut bench = Bench::hot_lever();
+    bench.set("heat.way_down", "kiln");
+    bench.set("heat.night", "kiln");
+    let words = |bench: &Bench, of: HeatStep| step(&bench.plan(), of).unwrap().2;
+    assert!(words(&bench, HeatStep::WayDown).starts_with("nothing: at Cooling no oven"));
+    assert!(words(&bench, HeatStep::Night).starts_with("nothing: it is done in one session"));
+    bench.set("cooling.oven", "120");
+    bench.set("cooling.oven_for", "4 h");
+    assert_eq!(words(&bench, HeatStep::WayDown), "4 h 00");
+}
+
+#[test]
+fn a_fire_that_goes_out_is_a_step_and_its_hours_are_nobodys() {
+    let mut bench = Bench::hot_lever();
+    let hours = |bench: &Bench| {
+        let plan = bench.plan();
+        let taken = plan.methods.taken().unwrap().clone();
+        let fire = taken.steps.iter().find(|step| step.id == "dying_fire").cloned();
+        (taken.hours.unwrap(), taken.hands_hours.unwrap(), fire)
+    };
+    let (before, hands, none) = hours(&bench);
+    assert!(none.is_none());
+    bench.set("cooling.fire", "charcoal");
+    let (source, minutes, words) = step(&bench.plan(), HeatStep::WayDown).unwrap();
+    // House: two time constants of 4 h.
+    assert_eq!((source.as_str(), minutes, words.as_str()), ("A charcoal bed", 480.0, "8 h 00"));
+    let (after, same, fire) = hours(&bench);
+    assert_eq!(fire.unwrap().unattended_min, 480.0);
+    assert!((same - hands).abs() < 1e-9, "{same} {hands}");
+    assert!(after > before, "{after} {before}");
+}

@@ -2,6 +2,7 @@
 
 use crate::common::{Bench, LIT_AT};
 use rstest::rstest;
+use vanadin_core::casting::old_filler::OldFiller;
 use vanadin_core::faults::causes::Seen;
 use vanadin_core::heat::Runs;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
@@ -40,6 +41,7 @@ fn lit() -> Bench {
     bench
 }
 
+const WARM_THEN_READ: [(f64, f64); 3] = [WARM[0], WARM[1], (51.0, 310.0)];
 const WARM: [(f64, f64); 2] = [(20.0, 250.0), (30.0, 305.0)];
 
 #[test]
@@ -100,6 +102,49 @@ fn a_flame_held_on_the_joint_keeps_it_in_its_window() {
         live(&bench, &readings, 60.0).bead.unwrap().there_c
     };
     assert!(coldest(true) > coldest(false) + 15.0, "{} {}", coldest(true), coldest(false));
+}
+
+#[test]
+fn each_step_is_as_warm_as_its_own_source_makes_it() {
+    let there_c = |step: &str, source: &str, held: bool| {
+        let mut bench = Bench::hot_lever();
+        if !step.is_empty() {
+            bench.set(step, source);
+        }
+        bench.light();
+        if held {
+            bead(&mut bench, 1, 52.0);
+            say(&mut bench, did(Deed::HeldAtJoint), 52.0);
+        }
+        let seen = live(&bench, if held { &WARM_THEN_READ } else { &WARM }, if held { 75.0 } else { 51.0 });
+        seen.bead.map_or(seen.celsius, |bead| bead.there_c)
+    };
+    // A kitchen oven ends at 260 degC: what the burner brought to 305 soaks down towards that.
+    let burner = there_c("", "", false);
+    let oven = there_c("heat.soak", "kitchen_oven", false);
+    assert!(burner > 300.0 && (260.0..burner - 10.0).contains(&oven), "{burner} {oven}");
+    // A kiln is set to what it soaks at.
+    let kiln = there_c("heat.soak", "kiln", false);
+    assert!((kiln - burner).abs() < 8.0, "{burner} {kiln}");
+    // 0.5 kW held on the joint does not hold it, what heats it does.
+    let held = there_c("", "", true);
+    let weak = there_c("heat.hold", "hand_torch_propane", true);
+    assert!(weak < held - 15.0, "{held} {weak}");
+}
+
+#[test]
+fn an_oven_that_only_soaks_does_not_heat_it_before_it_is_warm() {
+    let mut bench = Bench::hot_lever();
+    bench.set("heat.soak", "kitchen_oven");
+    bench.light();
+    say(&mut bench, did(Deed::OutOfHeat), 25.0);
+    let left = |readings: &[(f64, f64)]| {
+        let seen = live(&bench, readings, 25.1);
+        seen.clocks.iter().find(|clock| clock.kind == "out_of_heat").map(|clock| clock.ends_min)
+    };
+    // At 15 min it was under what it is brought to: the burner heats it on until it leaves, over what the oven holds.
+    let (warming, soaking) = (left(&[(20.0, 290.0)]), left(&[(15.0, 300.0)]));
+    assert!(warming.unwrap() > soaking.unwrap(), "{warming:?} {soaking:?}");
 }
 
 #[test]
@@ -263,4 +308,40 @@ fn an_open_crack_is_never_given_more_than_five(#[case] seen: Seen, #[case] mende
     };
     bench.say(Change::Strike { target: struck, reason: "a scratch".to_owned() });
     assert!(held(&bench) > 0.05, "{}", held(&bench));
+}
+
+#[test]
+fn what_a_round_laid_counts_as_an_old_repair_where_it_is_repaired_again() {
+    let mut bench = lit();
+    bead(&mut bench, 1, 52.0);
+    assert_eq!(bench.job().round().old_filler(), Some(OldFiller::None), "nobody repaired it before");
+    bench.set("hand_over.became", "failed");
+    bench.say(Change::NewRound { reason: "it failed".to_owned() });
+    // Nickel-iron lies in the groove now, whatever was said before the first round.
+    assert_eq!(bench.job().round().old_filler(), Some(OldFiller::Nickel));
+    let plan = bench.plan();
+    assert!(
+        plan.cautions.iter().any(|it| it.sentence.starts_with("An earlier round laid nickel")),
+        "{:?}",
+        plan.cautions
+    );
+    let out = |plan: &Plan| {
+        plan.prep
+            .iter()
+            .flat_map(|prep| &prep.work)
+            .any(|line| line.sentence.contains("old nickel weld cracked"))
+    };
+    assert!(out(&plan), "it comes out");
+    // The seam is sound, and it is another crack that is repaired.
+    let crack = bench.crack();
+    bench.set(&vanadin_core::field::crack_key(crack, "becomes"), "sound");
+    assert_eq!(bench.job().round().old_filler(), Some(OldFiller::None));
+    assert!(!out(&bench.plan()));
+}
+
+#[test]
+fn a_round_in_which_nothing_was_laid_leaves_nothing() {
+    let mut bench = lit();
+    bench.say(Change::NewRound { reason: "it was cancelled".to_owned() });
+    assert_eq!(bench.job().round().old_filler(), Some(OldFiller::None));
 }

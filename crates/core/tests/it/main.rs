@@ -27,6 +27,7 @@ mod map;
 mod method;
 mod next;
 mod on_the_face;
+mod one_job;
 mod part;
 mod patch;
 mod plan;

@@ -2,17 +2,17 @@
 
 use std::sync::Arc;
 
-use crate::common::Bench;
 use crate::common::mapped::{circle, line, plain_face};
+use crate::common::{Bench, LIT_AT, reading};
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::Change;
+use vanadin_core::job::{Change, Deed, Lighting, TorchEntry};
 use vanadin_core::map::{At, Drawn, FlamePlace, MarkKind, Shape};
 use vanadin_core::plan::{
-    FaceHeat, FacePart, FlameAsked, SeamPulls, WarmFace, face_heat, face_part, opens, seam_pulls,
-    where_to_begin,
+    FaceHeat, FaceMoment, FacePart, FlameAsked, SeamPulls, WarmFace, face_heat, face_logged, face_part,
+    opens, other_ways, seam_pulls, where_to_begin,
 };
 use vanadin_core::quantity::UnitSystem;
 
@@ -80,7 +80,7 @@ impl Frame {
     fn heated(&self, at: Option<(f64, f64)>) -> FaceHeat {
         let part = self.part().unwrap();
         let at = at.map(|(x, y)| At::new(x, y));
-        face_heat(&part, &part.model().unwrap(), FlameAsked { at, swept: false }, false)
+        face_heat(&part, &part.model().unwrap(), &FlameAsked { at, ..FlameAsked::default() }, false)
     }
 }
 
@@ -245,7 +245,12 @@ fn it_speaks_in_the_units_of_whoever_asks() {
     let plan = vanadin_core::plan::plan(&frame.bench.job(), &shop).said();
     let part = face_part(&frame.bench.job(), &plan, &shop).unwrap();
     let model = part.model().unwrap();
-    let heat = face_heat(&part, &model, FlameAsked { at: Some(At::new(200.0, 275.0)), swept: false }, false);
+    let heat = face_heat(
+        &part,
+        &model,
+        &FlameAsked { at: Some(At::new(200.0, 275.0)), ..FlameAsked::default() },
+        false,
+    );
     let begun = where_to_begin(&part, &model);
     let moments = heat.moments.iter().flat_map(|moment| [moment.told.clone(), moment.flame_words.clone()]);
     let places = begun.places.iter().map(|place| place.gap_words.clone());
@@ -259,7 +264,9 @@ fn it_speaks_in_the_units_of_whoever_asks() {
 
 impl Frame {
     fn pulls(&self) -> Result<SeamPulls, String> {
-        seam_pulls(&self.bench.job(), &self.bench.plan(), &self.bench.shop)
+        let (job, plan, shop) = (self.bench.job(), self.bench.plan(), &self.bench.shop);
+        let begun = self.part().ok().map(|part| where_to_begin(&part, &part.model().unwrap()));
+        seam_pulls(&job, &plan, shop, &other_ways(&job, &plan, shop), begun.as_ref())
     }
 }
 
@@ -287,6 +294,163 @@ fn a_seam_says_what_it_pulls_and_which_holes_come_nearer() {
     plate.draw(crack, line(&[(170.0, 150.0), (230.0, 150.0)]));
     let closed = plate.pulls().unwrap().seams.remove(0);
     assert!(closed.lessens.contains("run the groove out to an edge"), "{closed:?}");
+}
+
+/// A second crack in the bottom limb, from inside.
+fn two_cracks() -> Frame {
+    let mut plate = Frame::of("17.2 kg", "thin_plate");
+    let first = plate.bench.crack();
+    plate.draw(first, line(&[(170.0, 120.0), (230.0, 120.0)]));
+    let second = plate.bench.say(Change::AddCrack);
+    for (field, typed) in [("found_by", "dye"), ("wall", "20"), ("end_a", "tip"), ("end_b", "tip")] {
+        plate.bench.set(&crack_key(second, field), typed);
+    }
+    plate.draw(second, line(&[(130.0, 150.0), (270.0, 150.0)]));
+    plate
+}
+
+#[test]
+fn of_two_seams_beside_each_other_the_order_that_pulls_least_is_said_and_the_ways_beside_it() {
+    let pulls = two_cracks().pulls().unwrap();
+    assert_eq!(pulls.seams.len(), 2, "{pulls:?}");
+    assert!(pulls.order.starts_with("Fill "), "{pulls:?}");
+    assert!(pulls.order.contains(", then ") && pulls.order.contains("in the worst order"), "{pulls:?}");
+    assert!(!pulls.other_ways.is_empty(), "{pulls:?}");
+    assert!(pulls.other_ways.iter().all(|it| it.contains("MPa at which something gives")), "{pulls:?}");
+}
+
+#[test]
+fn a_gap_that_is_opened_by_heat_takes_from_what_the_seam_pulls() {
+    // A bar between two windows, cracked through: the limbs beside it hold it, and warmed they open it.
+    let mut frame = Frame::of("15 kg", "closed_frame");
+    for (left, right) in [(100.0, 175.0), (225.0, 300.0)] {
+        let window = [(left, 100.0), (right, 100.0), (right, 200.0), (left, 200.0)];
+        frame.mark(MarkKind::Opening, Shape::Outline { points: window.map(|(x, y)| At::new(x, y)).to_vec() });
+    }
+    let crack = frame.bench.crack();
+    frame.draw(crack, line(&[(175.0, 150.0), (225.0, 150.0)]));
+    frame.bench.set("method.choice", "tig_braze_al");
+    let seam = frame.pulls().unwrap().seams.remove(0);
+    assert!(
+        seam.lessens.contains("warm it at the left first, the flame held there: the gap opens by about 0."),
+        "{seam:?}"
+    );
+    assert!(seam.lessens.contains(", and filled so it pulls "), "{seam:?}");
+}
+
+#[test]
+fn a_distance_between_two_holes_is_foreseen_once_it_is_said_between_which() {
+    let mut frame = Frame::new();
+    let crack = frame.bench.crack();
+    frame.draw(crack, line(&[(200.0, 50.0), (200.0, 0.0)]));
+    for x in [150.0, 250.0] {
+        frame.mark(MarkKind::BoltHole, circle(x, 25.0, 12.0));
+    }
+    let size = frame.bench.say(Change::AddMark { what: MarkKind::Feature });
+    frame.bench.set(&mark_key(size, "kind"), "distance");
+    let words = |frame: &Frame| frame.pulls().unwrap().kept.remove(0);
+    assert!(words(&frame).words.contains("once it is said"), "{:?}", words(&frame));
+    frame.bench.set(&mark_key(size, "between"), "the two in front");
+    assert!(words(&frame).words.starts_with("No the two in front on this face"), "{:?}", words(&frame));
+    let pair = frame.bench.plan().map.hole_pairs[0].clone();
+    frame.bench.set(&mark_key(size, "between"), &pair.to_uppercase());
+    let kept = words(&frame);
+    assert!(kept.words.starts_with("By the seams about 0.") && kept.words.ends_with("less."), "{kept:?}");
+    // As much as the seam says it by.
+    assert!(kept.moves_mm.unwrap() < -0.02, "{kept:?}");
+}
+
+/// Lit, and the flame put somewhere after so many minutes.
+fn lit_and_moved(moves: &[(f64, (f64, f64))]) -> Frame {
+    let mut frame = Frame::new();
+    frame.bench.set("part.shape", "closed_frame");
+    frame.bench.ready();
+    frame.bench.fold_in(
+        "",
+        Change::Light {
+            speed: 60.0,
+            frozen: None,
+            owned: String::new(),
+            what: Lighting::Main,
+            without: Vec::new(),
+        },
+        LIT_AT,
+    );
+    for (minutes, (x, y)) in moves {
+        let flame = Some(FlamePlace { face: frame.face, at: At::new(*x, *y), swept: false });
+        frame.bench.fold_in("", Change::PutFlame { flame }, LIT_AT + (minutes * 1000.0) as i64);
+    }
+    frame
+}
+
+impl Frame {
+    fn say(&mut self, entry: TorchEntry, minutes: f64) {
+        self.bench.fold_in("", Change::Torch { entry }, LIT_AT + (minutes * 1000.0) as i64);
+    }
+
+    fn logged(&self) -> Option<FaceHeat> {
+        let part = self.part().unwrap();
+        face_logged(&self.bench.job(), &self.bench.plan(), &part, &part.model().unwrap())
+    }
+}
+
+#[test]
+fn a_flame_that_is_swept_along_a_path_is_spread_over_it() {
+    let frame = Frame::new();
+    let part = frame.part().unwrap();
+    let model = part.model().unwrap();
+    let with = |path: &[(f64, f64)]| {
+        let path = path.iter().map(|(x, y)| At::new(*x, *y)).collect();
+        face_heat(&part, &model, &FlameAsked { path, ..FlameAsked::default() }, false)
+    };
+    let along = with(&[(60.0, 275.0), (340.0, 275.0)]);
+    let once = frame.heated(Some((200.0, 275.0)));
+    let most = |heat: &FaceHeat, at: usize| heat.moments[at].celsius.iter().copied().max().unwrap();
+    assert!(most(&along, 2) < most(&once, 2), "{} {}", most(&along, 2), most(&once, 2));
+    assert!(along.sentence.contains("swept along there"), "{}", along.sentence);
+    assert_eq!((along.path.len(), along.flame), (2, At::new(60.0, 275.0)));
+    // One place alone is no path.
+    assert_eq!(with(&[(60.0, 275.0)]).path, []);
+}
+
+#[test]
+fn a_flame_that_was_moved_heats_where_it_was_from_then_on() {
+    assert_eq!(Frame::new().logged(), None, "it is not lit");
+    let mut stayed = lit_and_moved(&[]);
+    let mut moved = lit_and_moved(&[(0.5, (200.0, 275.0))]);
+    for frame in [&mut stayed, &mut moved] {
+        frame.say(reading("24"), 3.0);
+    }
+    let (stayed, moved) = (stayed.logged().unwrap(), moved.logged().unwrap());
+    assert!(stayed.logged && moved.logged);
+    let flames = |heat: &FaceHeat| heat.moments.iter().filter_map(|it| it.flame).collect::<Vec<_>>();
+    assert_eq!(flames(&moved).last(), Some(&At::new(200.0, 275.0)));
+    assert!(flames(&stayed).iter().all(|at| *at == flames(&stayed)[0]));
+    // The row of the picture through the lower limb.
+    let lower = |heat: &FaceHeat| {
+        let last = heat.moments.last().unwrap();
+        let rows = last.celsius.len() / heat.columns;
+        let row = rows * 11 / 12;
+        last.celsius[row * heat.columns..(row + 1) * heat.columns].iter().copied().max().unwrap()
+    };
+    assert!(lower(&moved) > lower(&stayed) + 50, "{} {}", lower(&moved), lower(&stayed));
+    // Opposite the crack it opens it, and that is said of what was, not of what would be.
+    assert!(moved.sentence.starts_with("By the log "), "{}", moved.sentence);
+    assert!(moved.beneath.starts_with("24 °C was read after 3 min"), "{}", moved.beneath);
+}
+
+#[test]
+fn out_of_the_heat_the_flame_is_off_and_the_face_falls() {
+    let mut frame = lit_and_moved(&[]);
+    frame.say(TorchEntry::Did { what: Deed::OutOfHeat }, 4.0);
+    frame.say(reading("120"), 24.0);
+    let heat = frame.logged().unwrap();
+    let (out, last) =
+        (heat.moments.iter().find(|it| it.flame.is_none()).unwrap(), heat.moments.last().unwrap());
+    assert!(out.told.starts_with("The flame is off, ") && out.flame_words.is_empty(), "{out:?}");
+    let most = |moment: &FaceMoment| moment.celsius.iter().copied().max().unwrap();
+    assert!(most(last) < most(out), "{} {}", most(last), most(out));
+    assert!(last.coldest_c <= most(last) && last.coldest_c > 20);
 }
 
 #[test]
@@ -328,10 +492,10 @@ fn where_the_flame_begins_is_said_and_goes_into_what_will_happen(
     let torch = frame.bench.plan().torch.unwrap();
     assert!(torch.rehearsal[0].also.starts_with(words), "{}", torch.rehearsal[0].also);
     // It is asked for where nothing else is asked, and is kept with the round.
-    let nothing = FlameAsked { at: None, swept: false };
-    let asked = nothing.or_as_said(&frame.bench.job(), frame.face);
+    let nothing = FlameAsked::default();
+    let asked = nothing.clone().or_as_said(&frame.bench.job(), frame.face);
     assert_eq!((asked.at, asked.swept), (Some(At::new(at.0, at.1)), swept));
-    assert_eq!(nothing.or_as_said(&frame.bench.job(), Uuid::nil()), nothing);
+    assert_eq!(nothing.clone().or_as_said(&frame.bench.job(), Uuid::nil()), nothing);
     frame.bench.say(Change::PutFlame { flame: None });
     assert_eq!(frame.begins(), "");
 }
@@ -354,15 +518,15 @@ fn weak_iron_runs_on_under_the_flame_opposite_and_strong_iron_does_not() {
     let frame = Frame::new();
     let part = frame.part().unwrap();
     let model = part.model().unwrap();
-    let opposite = FlameAsked { at: Some(At::new(200.0, 275.0)), swept: false };
-    let runs = opens(&part, &model, opposite, 0.4).expect("it stands next to nothing");
+    let opposite = FlameAsked { at: Some(At::new(200.0, 275.0)), ..FlameAsked::default() };
+    let runs = opens(&part, &model, &opposite, 0.4).expect("it stands next to nothing");
     assert_eq!(runs.named, "crack A at its upper tip");
     assert!(runs.share > 0.4 && runs.minutes > 0.5, "{runs:?}");
-    assert_eq!(opens(&part, &model, opposite, 1.5), None);
-    let later = opens(&part, &model, opposite, 0.45).map(|it| it.minutes);
+    assert_eq!(opens(&part, &model, &opposite, 1.5), None);
+    let later = opens(&part, &model, &opposite, 0.45).map(|it| it.minutes);
     assert!(later.is_none_or(|later| later >= runs.minutes));
     // Beside the break nothing opens, however weak it is.
-    assert_eq!(opens(&part, &model, FlameAsked { at: None, swept: false }, 0.1), None);
+    assert_eq!(opens(&part, &model, &FlameAsked::default(), 0.1), None);
 }
 
 #[test]
@@ -370,7 +534,7 @@ fn a_face_that_is_kept_warm_goes_on_the_same_in_pieces_and_is_swept_once_its_joi
     let frame = Frame::new();
     let part = frame.part().unwrap();
     let model = Arc::new(part.model().unwrap());
-    let begun = || WarmFace::new(&part, model.clone(), FlameAsked { at: None, swept: false }, 20.0);
+    let begun = || WarmFace::new(&part, model.clone(), &FlameAsked::default(), 20.0);
     let (mut whole, mut pieces) = (begun(), begun());
     let all = whole.goes_on(1_200.0, 30.0, |_| true);
     let mut one_by_one = Vec::new();

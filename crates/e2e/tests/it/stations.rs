@@ -200,7 +200,8 @@ async fn out_of_the_window_is_said_in_words_and_by_shape() -> anyhow::Result<()>
         async || Ok(browser.text("torch-place").await? == "In the window"),
     )
     .await?;
-    browser.sees("Lay bead 1").await
+    // It is brazed with the torch: a seam in one flow.
+    browser.sees("Fill seam 1 in one flow").await
 }
 
 #[tokio::test]

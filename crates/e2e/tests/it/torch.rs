@@ -177,6 +177,42 @@ async fn heat_and_cooling_say_what_the_gear_and_the_readings_are_worth() -> anyh
 }
 
 #[tokio::test]
+async fn a_helper_holds_the_flame_on_the_joint_and_the_part_is_kept_warm_over_the_night() -> anyhow::Result<()>
+{
+    let server = Server::start(true)?;
+    let phone = Browser::open(390, 844).await?;
+    let job = ready_lug(&phone, &server, "hot").await?;
+    for (key, typed) in [("heat.hold", "oxy_acetylene_small"), ("heat.night", "kiln")] {
+        phone.say(&job, set(key, typed)).await?;
+    }
+    phone.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
+    phone.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    eventually("the first bead may be laid", async || {
+        Ok(phone.text("torch-next").await?.starts_with("Lay bead 1"))
+    })
+    .await?;
+    phone.press_test_id("torch-main").await?;
+    let clocks = async || {
+        let live = phone.view(&job).await?["standing"]["live"].clone();
+        let kinds = live["clocks"].as_array().cloned().unwrap_or_default();
+        Ok::<_, anyhow::Error>(kinds.iter().map(|it| it["kind"].to_string()).collect::<String>())
+    };
+    for (word, said) in
+        [("Flame held on the joint", "held_at_joint"), ("Held warm over a break", "held_over")]
+    {
+        phone.press("More").await?;
+        phone.press(word).await?;
+        eventually(word, async || Ok(entries(&phone, &job).await?.iter().any(|it| it["what"] == said)))
+            .await?;
+    }
+    phone.press("Out of the heat").await?;
+    eventually("out of the heat it runs down", async || Ok(clocks().await?.contains("out_of_heat"))).await?;
+    phone.press("More").await?;
+    phone.press("Flame held on the joint").await?;
+    eventually("held again it does not", async || Ok(!clocks().await?.contains("out_of_heat"))).await
+}
+
+#[tokio::test]
 async fn a_cold_seam_of_twenty_beads_is_led_with_its_waits() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;

@@ -81,8 +81,8 @@ impl Desk {
                     let face = face.and_then(|part| Some((Faces::kept().model(&part).ok()?, part)));
                     let laid = match face {
                         Some((model, part)) => {
-                            let put = FlameAsked { at: None, swept: false }.or_as_said(&truly, part.face);
-                            laid.on_the_face(|start_c| WarmFace::new(&part, model, put, start_c))
+                            let put = FlameAsked::default().or_as_said(&truly, part.face);
+                            laid.on_the_face(|start_c| WarmFace::new(&part, model, &put, start_c))
                         }
                         None => laid,
                     };

@@ -5,8 +5,11 @@ use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use serde::Serialize;
 use utoipa::ToSchema;
-use vanadin_core::base::problem::{OutOfRange, Problems};
-use vanadin_core::plan::{Beginnings, FaceHeat, FlameAsked, SeamPulls, face_heat, face_part, seam_pulls};
+use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
+use vanadin_core::plan::{
+    Beginnings, FaceHeat, FlameAsked, PATH_MOST, SeamPulls, face_heat, face_logged, face_part, other_ways,
+    seam_pulls,
+};
 
 use super::faces::Faces;
 use super::route::known;
@@ -56,6 +59,15 @@ pub async fn face_heated(
     for (field, mm) in asked.at.iter().flat_map(|at| [("at.x_mm", at.x_mm), ("at.y_mm", at.y_mm)]) {
         problems.take(field, OutOfRange::check("a place", "mm", (-20_000.0, 20_000.0), mm));
     }
+    for (at, place) in asked.path.iter().enumerate() {
+        for (axis, mm) in [("x_mm", place.x_mm), ("y_mm", place.y_mm)] {
+            let field = format!("path[{at}].{axis}");
+            problems.take(&field, OutOfRange::check("a place", "mm", (-20_000.0, 20_000.0), mm));
+        }
+    }
+    if asked.path.len() > PATH_MOST {
+        problems.add(FieldProblem::new("path", format!("{PATH_MOST} places at most"), "fewer of them"));
+    }
     problems.finish()?;
     let seen = desk.see_in(id, units).await?;
     let part = match face_part(&seen.job, &seen.plan, &seen.shop.shop) {
@@ -64,12 +76,39 @@ pub async fn face_heated(
     };
     let asked = asked.or_as_said(&seen.job, part.face);
     let put = seen.job.round().flame.filter(|put| put.face == part.face);
-    let said = put.is_some_and(|put| Some(put.at) == asked.at && put.swept == asked.swept);
+    let said =
+        put.is_some_and(|put| Some(put.at) == asked.at && put.swept == asked.swept && asked.path.len() < 2);
     let found =
-        long_work(move || Faces::kept().model(&part).map(|model| face_heat(&part, &model, asked, said)))
+        long_work(move || Faces::kept().model(&part).map(|model| face_heat(&part, &model, &asked, said)))
             .await?;
     Ok(Json(match found {
         Ok(heat) => FaceHeatSeen { why_not: String::new(), heat: Some(heat) },
+        Err(why_not) => FaceHeatSeen { why_not, heat: None },
+    }))
+}
+
+/// The drawn face as it was heated, by what was said and read since it was lit.
+#[utoipa::path(get, path = "/api/jobs/{id}/face-logged",
+    params(("id" = String, Path, description = "The job")), responses(
+    (status = 200, description = "Moment by moment; nothing while it is not lit, or why there is none", body = FaceHeatSeen),
+    (status = 404, description = "No such job", body = ProblemsBody)))]
+#[get("/<id>/face-logged")]
+pub async fn face_as_logged(
+    id: &str,
+    units: DeviceUnits,
+    desk: &State<Desk>,
+) -> Result<Json<FaceHeatSeen>, ApiError> {
+    let seen = desk.see_in(known(id)?, units).await?;
+    let part = match face_part(&seen.job, &seen.plan, &seen.shop.shop) {
+        Ok(part) => part,
+        Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
+    };
+    let found = long_work(move || {
+        Faces::kept().model(&part).map(|model| face_logged(&seen.job, &seen.plan, &part, &model))
+    })
+    .await?;
+    Ok(Json(match found {
+        Ok(heat) => FaceHeatSeen { why_not: String::new(), heat },
         Err(why_not) => FaceHeatSeen { why_not, heat: None },
     }))
 }
@@ -105,7 +144,13 @@ pub async fn seams_pull(
     desk: &State<Desk>,
 ) -> Result<Json<SeamPullsSeen>, ApiError> {
     let seen = desk.see_in(known(id)?, units).await?;
-    let found = long_work(move || seam_pulls(&seen.job, &seen.plan, &seen.shop.shop)).await?;
+    let found = long_work(move || {
+        let (job, plan, shop) = (&seen.job, &seen.plan, &seen.shop.shop);
+        // Where an oven heats it there is no place to begin with, and nothing is opened first.
+        let begun = face_part(job, plan, shop).ok().and_then(|part| Faces::kept().begun(&part).ok());
+        seam_pulls(job, plan, shop, &other_ways(job, plan, shop), begun.as_deref())
+    })
+    .await?;
     Ok(Json(match found {
         Ok(pulls) => SeamPullsSeen { why_not: String::new(), pulls: Some(pulls) },
         Err(why_not) => SeamPullsSeen { why_not, pulls: None },

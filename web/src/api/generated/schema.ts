@@ -317,6 +317,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/face-logged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drawn face as it was heated, by what was said and read since it was lit. */
+        get: operations["face_as_logged"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/facts": {
         parameters: {
             query?: never;
@@ -3349,10 +3366,14 @@ export interface components {
                 number,
                 number
             ];
+            /** @description As it was logged, not as it would be. */
+            logged: boolean;
             moments: components["schemas"]["FaceMoment"][];
             name: string;
             /** @description What the reckoning does not know. */
             not_in_it: string;
+            /** @description It is swept along these places; empty where it is not. */
+            path: components["schemas"]["At"][];
             /** @description The outline first, then what is cut out. */
             rims: components["schemas"]["At"][][];
             /** @description It was said that the flame begins here. */
@@ -3377,7 +3398,8 @@ export interface components {
              * @description The coldest place, in °C: which moment it is when that is read.
              */
             coldest_c: number;
-            /** @description "840 °C" */
+            flame?: components["schemas"]["At"] | null;
+            /** @description "840 °C"; empty while it is off. */
             flame_words: string;
             places: components["schemas"]["PlaceOnFace"][];
             tips: components["schemas"]["HeatedTip"][];
@@ -3733,6 +3755,8 @@ export interface components {
         /** @description Where a flame is put. */
         FlameAsked: {
             at?: components["schemas"]["At"] | null;
+            /** @description It is swept along these places, to and fro; under two of them it is not. */
+            path?: components["schemas"]["At"][];
             /** @description It is swept over the whole part, not held there. */
             swept?: boolean;
         };
@@ -4846,6 +4870,21 @@ export interface components {
             /** @description What it means: "too cold to braze ...". */
             words: string;
         };
+        /** @description A distance that has to be kept, and what the seams do to it. */
+        KeptDistance: {
+            /**
+             * Format: uuid
+             * @description The size it is.
+             */
+            mark: string;
+            /**
+             * Format: double
+             * @description Nearer is negative; nothing while it is not known which holes it is between.
+             */
+            moves_mm?: number | null;
+            /** @description "By the seams about 0.16 mm less"; or what has to be said first. */
+            words: string;
+        };
         /** @description What was kept of what a logger sent. */
         KeptReadings: {
             /**
@@ -5194,6 +5233,8 @@ export interface components {
         /** @description Every face of the part. */
         MapPlan: {
             faces: components["schemas"]["FacePlan"][];
+            /** @description Two holes of a face each, as they are called: a distance that has to be kept names one of these. */
+            hole_pairs: string[];
             /** @description What was found and lies on no face yet. */
             unplaced: components["schemas"]["Unplaced"][];
         };
@@ -5210,7 +5251,7 @@ export interface components {
             what: components["schemas"]["MarkKind"];
         };
         /** @enum {string} */
-        MarkField: "name" | "thickness" | "closed_by" | "patch_thickness" | "patch_gap" | "patch_skin" | "filler" | "kind" | "datum" | "nominal" | "tolerance" | "before" | "tacked" | "cold" | "after" | "by";
+        MarkField: "name" | "thickness" | "closed_by" | "patch_thickness" | "patch_gap" | "patch_skin" | "filler" | "kind" | "datum" | "between" | "nominal" | "tolerance" | "before" | "tacked" | "cold" | "after" | "by";
         /**
          * @description What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.
          * @enum {string}
@@ -7063,7 +7104,16 @@ export interface components {
         };
         /** @description What the seams of a face pull. */
         SeamPulls: {
+            /** @description Distances that have to be kept. */
+            kept: components["schemas"]["KeptDistance"][];
             not_in_it: string;
+            /**
+             * @description "Fill B first, then A: so no seam pulls more than 60 MPa on itself, in the worst order 108." Empty where it is all
+             *     the same.
+             */
+            order: string;
+            /** @description What other ways would pull, a sentence each. */
+            other_ways: string[];
             /** @description Of each seam that is laid in beads, the one that pulls most first. */
             seams: components["schemas"]["SeamPull"][];
         };
@@ -10117,6 +10167,65 @@ export interface operations {
             };
             /** @description Not acceptable */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    face_as_logged: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Moment by moment; nothing while it is not lit, or why there is none */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceHeatSeen"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
+import { KeptBySeams } from '../../job/KeptBySeams'
 import { Proofs } from '../../job/Proofs'
 import { SizeStrip } from '../../job/SizeStrip'
 
@@ -26,6 +27,7 @@ export function Sizes({ sizes, cold }: SizesProps): ReactNode {
             )}
           </p>
           <SizeStrip size={it} />
+          <KeptBySeams of={it.mark} />
           <Proofs of={it.mark} what={it.name} />
           {it.to_do !== '' && <p className="border-l-[3px] border-chalk pl-3">{it.to_do}</p>}
           {cold ? (

@@ -44,9 +44,9 @@ function End({ end, id }: { end: Schemas['EndPlan']; id: string }): ReactNode {
           <dd>
             <Fig id={at('run_past')} side="top" />
           </dd>
-          <dt className="label">Load at the hole</dt>
+          <dt className="label">Left of the tip’s pull</dt>
           <dd>
-            <Fig id={at('pull')} side="top" otherwise="not known" />
+            <Fig id={at('left')} side="top" otherwise="not known" />
           </dd>
         </dl>
       )}

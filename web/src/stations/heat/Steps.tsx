@@ -40,9 +40,9 @@ export function Steps({ steps }: { steps: readonly Schemas['HeatStepPlan'][] }):
             <span className="ml-auto text-right">{bake.timing}</span>
           </li>
         )}
-        {steps.map((step) => (
+        {steps.map((step, at) => (
           <li
-            key={step.step}
+            key={`${step.step} ${at}`}
             data-step={step.step}
             className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1"
           >

@@ -14,6 +14,8 @@ export function SeamPull(): ReactNode {
     enabled: drawn && view.plan.torch?.beads != null,
   })
   const pulls = asked.data?.pulls
+  const sizeName = (mark: string) =>
+    view.plan.bench.features.find((size) => size.mark === mark)?.name ?? 'a distance'
   if (pulls == null) return null
   return (
     <section aria-label="What the seam pulls" className="border-t border-rule pt-1.5">
@@ -26,6 +28,15 @@ export function SeamPull(): ReactNode {
           {seam.lessens !== '' && <p className="text-ash">{seam.lessens}</p>}
         </div>
       ))}
+      {pulls.order !== '' && <p className="max-w-[80ch] font-semibold">{pulls.order}</p>}
+      {pulls.kept.map((it) => (
+        <p key={it.mark} className="max-w-[80ch]">
+          <b className="inline-block first-letter:uppercase">{sizeName(it.mark)}</b>: {it.words}
+        </p>
+      ))}
+      {pulls.other_ways.length > 0 && (
+        <p className="max-w-[80ch] text-ash">By other ways: {pulls.other_ways.join(' ')}</p>
+      )}
       <p className="small text-ash">{pulls.not_in_it}</p>
     </section>
   )

@@ -2,10 +2,12 @@ import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { KeptBySeams } from '../../job/KeptBySeams'
 import { SizeStrip } from '../../job/SizeStrip'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { focusField } from '../../ui/focus'
+import { BetweenHoles } from './BetweenHoles'
 
 export interface RestoringProps {
   bench: Schemas['BenchPlan']
@@ -70,6 +72,8 @@ export function Restoring({ bench }: RestoringProps): ReactNode {
             <Field name={`mark.${it.mark}.before`} />
             <Field name={`mark.${it.mark}.tacked`} />
           </div>
+          <BetweenHoles of={it.mark} />
+          <KeptBySeams of={it.mark} />
         </div>
       ))}
       <div>

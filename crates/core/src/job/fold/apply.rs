@@ -47,7 +47,10 @@ impl Job {
                     self.round_mut().draw(it, found_in_round, fact.revision);
                 }
             }
-            Change::PutFlame { flame } => self.round_mut().flame = *flame,
+            Change::PutFlame { flame } => {
+                self.round_mut().flame = *flame;
+                self.round_mut().flames.push((at_ms, *flame));
+            }
             Change::SetPoint { .. } => self.set_point(fact, understood),
             Change::MeasureSeam { .. } => self.measure_seam(fact, understood),
             Change::Tick { step, done } => self.round_mut().tick(*step, *done, (at_ms, fact.revision)),

@@ -14,7 +14,7 @@ use uuid::Uuid;
 pub(super) use self::names::names;
 use super::{Face, Fact, Observed, Picture, Round};
 use crate::base::log::{OwnWord, own_words, undone};
-use crate::field;
+use crate::field::{self, FieldValue, Held};
 use crate::record::Estimate;
 use crate::secret::Practice;
 
@@ -95,6 +95,13 @@ impl Job {
 
     fn round_mut(&mut self) -> &mut Round {
         self.rounds.last_mut().expect("a job has at least one round")
+    }
+
+    /// As if a field held this: to try what would be, nothing is said.
+    pub(crate) fn assume(&mut self, key: &str, value: FieldValue) {
+        let held =
+            Held { typed: String::new(), value: Some(value), revision: 0, not_understood: String::new() };
+        self.round_mut().values.insert(key.to_owned(), held);
     }
 
     #[must_use]

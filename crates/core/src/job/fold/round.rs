@@ -2,8 +2,10 @@
 
 use uuid::Uuid;
 
-use super::super::{Round, Timed, WorkStep};
-use crate::field::{Lasts, job_field};
+use super::super::{Crack, LeftIn, Lit, LogEntry, Round, Timed, WorkStep};
+use crate::casting::old_filler::OldFiller;
+use crate::crack::said::CrackFate;
+use crate::field::{self, Lasts, job_field};
 
 impl Round {
     pub(super) fn tick(&mut self, step: WorkStep, done: bool, (at_ms, revision): (i64, u64)) {
@@ -40,6 +42,21 @@ impl Round {
         self.drawn.retain(|placed| placed.mark != target && placed.face != target);
     }
 
+    /// What was laid in it, and where; nothing where nothing was that is in the way of whoever repairs it again.
+    fn leaves_in(&self) -> Option<LeftIn> {
+        let stopped = self.cancelled.iter().map(|heat| (&heat.lit, heat.log.as_slice()));
+        let last = self.lit.iter().map(|lit| (lit, self.log.as_slice()));
+        let laid = |(lit, log): (&Lit, &[LogEntry])| {
+            let way = lit.frozen.as_ref()?.way?;
+            log.iter().any(|it| it.stands() && it.is_piece()).then(|| way.method.entry().leaves_in)
+        };
+        let filler = stopped.chain(last).filter_map(laid).next_back().filter(|it| *it != OldFiller::None)?;
+        let repaired = |crack: &&Crack| {
+            self.get(field::crack::BECOMES.of(crack.id)).unwrap_or(CrackFate::Repair) == CrackFate::Repair
+        };
+        Some(LeftIn { filler, cracks: self.cracks.iter().filter(repaired).map(|crack| crack.id).collect() })
+    }
+
     /// The round after this one: its map, and what is true of the part whatever round it is.
     pub(super) fn next(&self, reason: &str) -> Self {
         let values = self
@@ -55,6 +72,7 @@ impl Round {
             neighbours: self.neighbours.clone(),
             marks: self.marks.clone(),
             drawn: self.drawn.clone(),
+            left_in: self.leaves_in().or_else(|| self.left_in.clone()),
             reason: reason.to_owned(),
             ..Self::default()
         }

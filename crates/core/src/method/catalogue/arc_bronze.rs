@@ -1,6 +1,7 @@
 //! What the bronzes that an arc lays have in common.
 
 use super::{ArcUse, Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 
 /// What tells one of them from the others.
@@ -62,6 +63,7 @@ pub(super) const fn method(of: ArcBronze) -> Method {
         leaves: "bronze shows unless it is painted",
         joins: Joins::ArcBronze,
         practices: of.practices,
+        leaves_in: OldFiller::Bronze,
         stands: Stands {
             for_good_c: of.stands_c,
             with_caution_c: of.stands_c,

@@ -1,6 +1,7 @@
 //! A nickel butter layer over the bond face, then steel wire to build up what is missing.
 
 use super::{Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
 
@@ -30,6 +31,7 @@ pub(super) const METHOD: Method = Method {
             fall: 1.0,
         },
     ],
+    leaves_in: OldFiller::Nickel,
     stands: Stands { for_good_c: 600.0, with_caution_c: 600.0, cycling_c: None, short_c: None },
     efficiency: 0.8,
     recommended: true,

@@ -1,6 +1,7 @@
 //! Metal-filled epoxy: it seals and fills, and carries nothing.
 
 use super::{Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start};
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method = Method {
@@ -18,6 +19,7 @@ pub(super) const METHOD: Method = Method {
         start: Start::Of(6.0, 4.0),
         fall: 1.0,
     }],
+    leaves_in: OldFiller::None,
     stands: Stands { for_good_c: 120.0, with_caution_c: 120.0, cycling_c: None, short_c: None },
     efficiency: 0.0,
     recommended: false,

@@ -3,6 +3,7 @@
 use super::{
     AS_THE_CASTING_C, Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start, UsualGroove,
 };
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
 
@@ -32,6 +33,7 @@ pub(super) const METHOD: Method = Method {
             fall: 1.0,
         },
     ],
+    leaves_in: OldFiller::None,
     stands: Stands {
         for_good_c: AS_THE_CASTING_C,
         with_caution_c: AS_THE_CASTING_C,

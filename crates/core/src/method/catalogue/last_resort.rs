@@ -1,6 +1,7 @@
 //! A steel stick, where nothing else is at hand.
 
 use super::{ArcUse, Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
 
@@ -19,6 +20,7 @@ pub(super) const METHOD: Method = Method {
         start: Start::Of(3.0, 7.0),
         fall: 1.0,
     }],
+    leaves_in: OldFiller::Steel,
     stands: Stands { for_good_c: 400.0, with_caution_c: 400.0, cycling_c: None, short_c: None },
     efficiency: 0.8,
     recommended: false,

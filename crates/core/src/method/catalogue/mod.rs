@@ -20,6 +20,7 @@ mod tig_nickel;
 mod torch_braze;
 
 use super::{MethodId, School};
+use crate::casting::old_filler::OldFiller;
 use crate::prep::filler::Filler;
 use crate::quantity::UnitSystem;
 
@@ -79,6 +80,8 @@ pub struct Method {
     pub joins: Joins,
     /// The schools it is done after, the one tried first in front.
     pub practices: &'static [Practice],
+    /// What it leaves in the part, for whoever repairs it again; nothing where that is no filler that is in the way.
+    pub leaves_in: OldFiller,
     pub stands: Stands,
     /// Strength of the joint as a share of the filler's, or of the iron's where there is none. House.
     pub efficiency: f64,

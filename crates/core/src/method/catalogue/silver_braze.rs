@@ -1,6 +1,7 @@
 //! Silver braze without cadmium, in a lap.
 
 use super::{Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start};
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
@@ -20,6 +21,7 @@ pub(super) const METHOD: Method = Method {
         start: Start::Of(8.0, 2.0),
         fall: 1.0,
     }],
+    leaves_in: OldFiller::Bronze,
     stands: Stands { for_good_c: 200.0, with_caution_c: 200.0, cycling_c: None, short_c: None },
     efficiency: 0.8,
     recommended: true,

@@ -3,6 +3,7 @@
 use super::{
     ArcUse, Filling, IRON_MELTS_C, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, by_wall,
 };
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, Place, School};
 use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
@@ -23,6 +24,7 @@ pub(super) const fn method(
         leaves: "a little bright",
         joins: Joins::Arc,
         practices: PRACTICES,
+        leaves_in: OldFiller::Nickel,
         stands: STANDS,
         efficiency: 0.8,
         groove: Some(GROOVE),

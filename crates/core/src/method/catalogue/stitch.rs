@@ -1,6 +1,7 @@
 //! Stitching with pins, cold.
 
 use super::{AS_THE_CASTING_C, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start};
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method =
@@ -38,6 +39,7 @@ pub(super) const fn method(
         joins,
         practices,
         // Pins loosen where it heats and cools.
+        leaves_in: OldFiller::None,
         stands: Stands {
             for_good_c: AS_THE_CASTING_C,
             with_caution_c: AS_THE_CASTING_C,

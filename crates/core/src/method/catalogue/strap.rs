@@ -1,6 +1,7 @@
 //! A steel strap or sleeve, bolted or pinned over the break.
 
 use super::{AS_THE_CASTING_C, Joins, Method, Most, NOTHING_SET, Practice, Stands, Start};
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 
 pub(super) const METHOD: Method = Method {
@@ -18,6 +19,7 @@ pub(super) const METHOD: Method = Method {
         start: Start::Of(8.0, 2.0),
         fall: 1.0,
     }],
+    leaves_in: OldFiller::None,
     stands: Stands {
         for_good_c: AS_THE_CASTING_C,
         with_caution_c: AS_THE_CASTING_C,

@@ -4,6 +4,7 @@ use super::{
     ArcUse, Filling, IRON_MELTS_C, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, by_wall,
     tig_lays,
 };
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
 
@@ -25,6 +26,7 @@ pub(super) const METHOD: Method = Method {
         },
         super::local(250.0, Start::Of(6.5, 3.5)),
     ],
+    leaves_in: OldFiller::Nickel,
     stands: Stands {
         for_good_c: 600.0,
         with_caution_c: super::AS_THE_CASTING_C,

@@ -1,6 +1,7 @@
 //! Torch braze, low-fuming bronze.
 
 use super::{Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, Start, UsualGroove};
+use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
 use crate::quantity::{Unit, UnitSystem};
@@ -23,6 +24,7 @@ pub(super) const METHOD: Method = Method {
         },
         super::local(300.0, Start::Of(8.0, 2.0)),
     ],
+    leaves_in: OldFiller::Bronze,
     stands: Stands { for_good_c: 200.0, with_caution_c: 200.0, cycling_c: None, short_c: Some(260.0) },
     efficiency: 0.8,
     recommended: true,

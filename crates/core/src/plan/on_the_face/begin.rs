@@ -15,9 +15,22 @@ use crate::plan::{FacePlan, LineOnFace};
 pub struct Beginnings {
     pub sentence: String,
     pub places: Vec<Beginning>,
+    /// Of those that ask little of a tip the one that opens the longest crack most.
+    #[serde(skip)]
+    pub opens_most: Option<OpensMost>,
     /// How many were tried.
     pub tried: usize,
     pub not_in_it: String,
+}
+
+/// A place of the flame that opens a crack before it is filled.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OpensMost {
+    /// Of the crack.
+    pub letter: String,
+    pub name: String,
+    pub swept: bool,
+    pub opens_mm: f64,
 }
 
 /// One place to begin with.
@@ -102,7 +115,7 @@ pub fn where_to_begin(part: &FacePart, model: &FaceModel) -> Beginnings {
     let mut tried: Vec<Tried> = asked
         .into_iter()
         .map(|(name, at, swept)| {
-            let course = part.course(model, Trial { at, swept, by: As::Asked, pace: TRIED });
+            let course = part.course(model, Trial { at, swept, path: &[], by: As::Asked, pace: TRIED });
             Tried { name, at, swept, course }
         })
         .collect();
@@ -118,6 +131,7 @@ pub fn where_to_begin(part: &FacePart, model: &FaceModel) -> Beginnings {
     Beginnings {
         sentence: part.begin_said(&places, &shown),
         places,
+        opens_most: part.opens_most(&tried),
         tried: count,
         not_in_it: part.not_in_it(),
     }
@@ -156,8 +170,8 @@ impl FacePart {
 
     fn beginning(&self, model: &FaceModel, tried: &Tried) -> Beginning {
         let (at, swept) = (tried.at, tried.swept);
-        let [strong, weak] =
-            [As::Strong, As::Weak].map(|by| self.course(model, Trial { at, swept, by, pace: TRIED }));
+        let [strong, weak] = [As::Strong, As::Weak]
+            .map(|by| self.course(model, Trial { at, swept, path: &[], by, pace: TRIED }));
         let last = tried.course.looks.last();
         let longest = self.longest_crack();
         let opened = last.and_then(|look| *look.opened_mm.get(longest?)?);
@@ -178,6 +192,21 @@ impl FacePart {
             gap_words: self.gap_words(opened),
             state: Nearness::of(worst).id().to_owned(),
         }
+    }
+
+    fn opens_most(&self, tried: &[Tried]) -> Option<OpensMost> {
+        let longest = self.longest_crack()?;
+        let calm = tried.iter().filter(|it| Nearness::of(it.course.worst()) < Nearness::Watch);
+        let opens = |it: &Tried| it.course.looks.last().and_then(|look| look.opened_mm[longest]);
+        let (opens_mm, most) = calm
+            .filter_map(|it| Some((opens(it)?, it)))
+            .max_by(|(one, _), (other, _)| one.total_cmp(other))?;
+        Some(OpensMost {
+            letter: self.letters[longest].clone(),
+            name: most.name.to_owned(),
+            swept: most.swept,
+            opens_mm,
+        })
     }
 
     fn longest_crack(&self) -> Option<usize> {

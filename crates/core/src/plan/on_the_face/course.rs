@@ -7,10 +7,10 @@ use super::part::FacePart;
 use super::words::Nearness;
 use crate::body::{BodyHeating, FaceModel, Flame, Look, Pace};
 use crate::job::Job;
-use crate::map::At;
+use crate::map::{At, length_mm, place_along};
 
 /// Where a flame is put.
-#[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FlameAsked {
     /// The middle of the flame; nothing for over the crack.
@@ -19,14 +19,29 @@ pub struct FlameAsked {
     /// It is swept over the whole part, not held there.
     #[serde(default)]
     pub swept: bool,
+    /// It is swept along these places, to and fro; under two of them it is not.
+    #[serde(default)]
+    pub path: Vec<At>,
 }
+
+/// Ours: more places than these nobody draws.
+pub const PATH_MOST: usize = 24;
 
 impl FlameAsked {
     /// Where it was said that the flame begins on this face, where nothing else is asked.
     #[must_use]
     pub fn or_as_said(self, job: &Job, face: Uuid) -> Self {
-        let said = job.round().flame.filter(|put| put.face == face && self.at.is_none() && !self.swept);
-        said.map_or(self, |put| Self { at: Some(put.at), swept: put.swept })
+        let asked = self.at.is_some() || self.swept || self.is_along();
+        let said = job.round().flame.filter(|put| put.face == face && !asked);
+        match said {
+            Some(put) => Self { at: Some(put.at), swept: put.swept, path: Vec::new() },
+            None => self,
+        }
+    }
+
+    /// It is swept along a path.
+    pub(super) fn is_along(&self) -> bool {
+        self.path.len() > 1
     }
 }
 
@@ -57,11 +72,25 @@ pub(super) enum As {
     Weak,
 }
 
+impl As {
+    /// Of the flame's power, the walls, and what the iron stands.
+    fn factors(self, part: &FacePart) -> (f64, f64, f64) {
+        let off = part.flame.not_known;
+        match self {
+            Self::Asked => (1.0, 1.0, 1.0),
+            Self::Strong => (1.0 + off, 1.0 - WALLS, 1.0 - STANDS),
+            Self::Weak => (1.0 - off, 1.0 + WALLS, 1.0 + STANDS),
+        }
+    }
+}
+
 /// What is tried of a flame.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub(super) struct Trial {
+pub(super) struct Trial<'a> {
     pub at: At,
     pub swept: bool,
+    /// Swept along it, where it has more than one place.
+    pub path: &'a [At],
     pub by: As,
     pub pace: Pace,
 }
@@ -79,6 +108,12 @@ pub(super) struct Course {
 }
 
 impl Course {
+    /// What was looked at of a face; that it was there is not asked.
+    pub fn of(part: &FacePart, model: &FaceModel, looks: Vec<Look>, by: As) -> Self {
+        let blunted = model.tips.iter().map(|tip| part.blunted(tip.at)).collect();
+        Self { looks, there_min: None, stands: part.stands_mpa_sqrt_m * by.factors(part).2, blunted }
+    }
+
     /// Of what the iron stands, what a tip is asked for at a look.
     pub fn share(&self, look: &Look, tip: usize) -> f64 {
         let (opens, slides) = look.tips[tip];
@@ -120,6 +155,20 @@ impl FacePart {
         Flame { at, power_w: self.flame.net_w * strength, even_share, spot_mm: self.flame.spot_mm }
     }
 
+    /// The flame of a trial; swept along a path it is as long at each place of it.
+    fn flames(&self, tried: Trial<'_>, strength: f64) -> Vec<Flame> {
+        let along = length_mm(tried.path);
+        if tried.path.len() < 2 || along <= 0.0 {
+            return vec![self.flame_at(tried.at, tried.swept, strength)];
+        }
+        /// Ours: closer than half of what a flame spreads over its places are not told apart.
+        const A_SPOT: f64 = 2.0;
+        let places = (A_SPOT * along / self.flame.spot_mm).ceil().clamp(2.0, 16.0) as u32;
+        let at = |place: u32| place_along(tried.path, along * (f64::from(place) + 0.5) / f64::from(places));
+        let each = strength / f64::from(places);
+        (0..places).filter_map(at).map(|at| self.flame_at(at, false, each)).collect()
+    }
+
     /// "crack A at its upper tip"
     pub(super) fn named(&self, model: &FaceModel, tip: usize) -> String {
         let of = &model.tips[tip];
@@ -130,20 +179,14 @@ impl FacePart {
     }
 
     /// Heated from cold by the flame at hand.
-    pub(super) fn course(&self, model: &FaceModel, tried: Trial) -> Course {
-        let Trial { at, swept, by, pace } = tried;
-        let off = self.flame.not_known;
-        let (power, wall_factor, stands) = match by {
-            As::Asked => (1.0, 1.0, 1.0),
-            As::Strong => (1.0 + off, 1.0 - WALLS, 1.0 - STANDS),
-            As::Weak => (1.0 - off, 1.0 + WALLS, 1.0 + STANDS),
-        };
-        let flame = self.flame_at(at, swept, power);
+    pub(super) fn course(&self, model: &FaceModel, tried: Trial<'_>) -> Course {
+        let Trial { by, pace, .. } = tried;
+        let (power, wall_factor, _) = by.factors(self);
         let heating = BodyHeating {
             wall_factor,
             pace,
             most_c: Some(HELD_BACK_C),
-            ..BodyHeating::new(self.ambient_c, MOST_MIN, vec![flame])
+            ..BodyHeating::new(self.ambient_c, MOST_MIN, self.flames(tried, power))
         };
         let mut looks: Vec<Look> = Vec::new();
         let mut there_min = None;
@@ -162,7 +205,6 @@ impl FacePart {
                 break;
             }
         }
-        let blunted = model.tips.iter().map(|tip| self.blunted(tip.at)).collect();
-        Course { looks, there_min, stands: self.stands_mpa_sqrt_m * stands, blunted }
+        Course { there_min, ..Course::of(self, model, looks, by) }
     }
 }

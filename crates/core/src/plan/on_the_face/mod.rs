@@ -4,15 +4,17 @@
 
 mod begin;
 mod course;
+mod logged;
 mod moments;
 mod part;
 mod pull;
 mod warm;
 mod words;
 
-pub use begin::{Beginning, Beginnings, begins_words, where_to_begin};
-pub use course::FlameAsked;
+pub use begin::{Beginning, Beginnings, OpensMost, begins_words, where_to_begin};
+pub use course::{FlameAsked, PATH_MOST};
+pub use logged::face_logged;
 pub use moments::{FaceHeat, FaceMoment, HeatedTip, PlaceOnFace, face_heat};
 pub use part::{FacePart, face_part};
-pub use pull::{SeamPull, SeamPulls, seam_pulls};
+pub use pull::{KeptDistance, OtherWay, SeamPull, SeamPulls, seam_pulls};
 pub use warm::{Opens, WarmFace, opens};

@@ -7,7 +7,7 @@ use super::course::{As, Course, FlameAsked, HELD_BACK_C, SEEN, TRIED, Trial};
 use super::part::FacePart;
 use super::words::{Nearness, shares_words};
 use crate::body::{Cells, FaceModel, Look, WATCHED_FROM};
-use crate::map::At;
+use crate::map::{At, FlamePlace};
 use crate::quantity::number;
 
 /// A face under a flame.
@@ -26,10 +26,14 @@ pub struct FaceHeat {
     pub spot_mm: f64,
     pub swept: bool,
     pub flame_label: String,
+    /// It is swept along these places; empty where it is not.
+    pub path: Vec<At>,
     /// Square cells in a row of a picture.
     pub columns: usize,
     /// It was said that the flame begins here.
     pub said: bool,
+    /// As it was logged, not as it would be.
+    pub logged: bool,
     pub moments: Vec<FaceMoment>,
     pub sentence: String,
     /// What goes with it, in a second sentence.
@@ -46,7 +50,9 @@ pub struct FaceMoment {
     pub words: String,
     /// °C, row after row; beside the iron as the iron nearest to it.
     pub celsius: Vec<i32>,
-    /// "840 °C"
+    /// Where the flame is; nothing while it is off.
+    pub flame: Option<At>,
+    /// "840 °C"; empty while it is off.
     pub flame_words: String,
     /// The coldest place, in °C: which moment it is when that is read.
     pub coldest_c: i32,
@@ -84,11 +90,11 @@ const COLUMNS: usize = 48;
 const MOMENTS: usize = 12;
 /// A face under a flame, from cold until the joint is warm enough.
 #[must_use]
-pub fn face_heat(part: &FacePart, model: &FaceModel, asked: FlameAsked, said: bool) -> FaceHeat {
-    let at = asked.at.unwrap_or_else(|| part.joint());
-    let trial = Trial { at, swept: asked.swept, by: As::Asked, pace: SEEN };
+pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlameAsked, said: bool) -> FaceHeat {
+    let path: &[At] = if asked.is_along() { &asked.path } else { &[] };
+    let at = path.first().copied().or(asked.at).unwrap_or_else(|| part.joint());
+    let trial = Trial { at, swept: asked.swept, path, by: As::Asked, pace: SEEN };
     let course = part.course(model, trial);
-    let cells = model.cells(part.frame, COLUMNS);
     // Where it matters: it is laid out once more.
     // A stronger flame in thinner walls of weaker iron: by that it is judged, not by the middle alone.
     let strong = part.course(model, Trial { by: As::Strong, pace: TRIED, ..trial });
@@ -97,50 +103,65 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: FlameAsked, said: bo
         let model = drilled.model().ok()?;
         Some(drilled.course(&model, Trial { pace: TRIED, ..trial }).worst())
     });
-    let places = part.places();
-    let seen =
-        Seen { part, model, cells: &cells, course: &course, strong: &strong, flame: at, places, with_holes };
+    let seen = Seen { part, model, course: &course, places: part.places() };
+    let flame = match (asked.is_along(), asked.swept) {
+        (true, _) => "swept along there",
+        (false, true) => "swept over all",
+        (false, false) => "held here",
+    };
+    let (sentence, beneath) = seen.said(&strong, with_holes, flame);
+    let flames = vec![Some(at); course.looks.len()];
+    let put = FlamePlace { face: part.face, at, swept: asked.swept };
+    FaceHeat { said, sentence, beneath, path: path.to_vec(), ..shown_of(&seen, &flames, put) }
+}
+
+/// A course as it travels, without what is said of it; `flames` are where the flame is at each look.
+pub(super) fn shown_of(seen: &Seen<'_>, flames: &[Option<At>], put: FlamePlace) -> FaceHeat {
+    let Seen { part, model, course, .. } = *seen;
+    let cells = model.cells(part.frame, COLUMNS);
     let last = course.looks.len().saturating_sub(1);
     let mut shown: Vec<usize> = (0..MOMENTS).map(|moment| moment * last / (MOMENTS - 1)).collect();
     shown.dedup();
-    let (sentence, beneath) = seen.said(asked.swept);
     FaceHeat {
         face: part.face,
         name: part.name.clone(),
         frame: part.frame,
         rims: part.piece.rims(),
         cracks: part.piece.cracks.clone(),
-        flame: at,
+        flame: put.at,
         spot_mm: part.flame.spot_mm,
-        swept: asked.swept,
+        swept: put.swept,
         flame_label: part.flame.label.clone(),
+        path: Vec::new(),
         columns: cells.columns,
-        said,
-        moments: shown.into_iter().map(|at| seen.moment(&course.looks[at])).collect(),
-        sentence,
-        beneath,
+        said: false,
+        logged: false,
+        moments: shown.into_iter().map(|at| seen.moment(&course.looks[at], flames[at], &cells)).collect(),
+        sentence: String::new(),
+        beneath: String::new(),
         not_in_it: part.not_in_it(),
     }
 }
 
 /// A course as it is looked at.
-struct Seen<'a> {
-    part: &'a FacePart,
-    model: &'a FaceModel,
-    cells: &'a Cells,
-    course: &'a Course,
-    /// The same at the stronger end of what is not known.
-    strong: &'a Course,
-    flame: At,
-    places: Vec<At>,
-    /// The most that is asked of a tip once the holes that are planned are drilled.
-    with_holes: Option<f64>,
+pub(super) struct Seen<'a> {
+    pub part: &'a FacePart,
+    pub model: &'a FaceModel,
+    pub course: &'a Course,
+    pub places: Vec<At>,
 }
 
 impl Seen<'_> {
-    fn moment(&self, look: &Look) -> FaceMoment {
+    fn moment(&self, look: &Look, flame: Option<At>, cells: &Cells) -> FaceMoment {
         let part = self.part;
-        let flame_words = part.celsius_words(self.model.at(look, self.flame).unwrap_or(look.most_c));
+        let flame_words = flame.map_or_else(String::new, |at| {
+            part.celsius_words(self.model.at(look, at).unwrap_or(look.most_c))
+        });
+        let at_the_flame = if flame.is_some() {
+            format!("{flame_words} at the flame")
+        } else {
+            "The flame is off".to_owned()
+        };
         let tips: Vec<HeatedTip> = (0..look.tips.len()).map(|tip| self.tip(look, tip)).collect();
         let words = format!("After {}", part.minutes_words(look.minutes));
         let each = tips
@@ -149,19 +170,20 @@ impl Seen<'_> {
             .collect::<Vec<_>>();
         FaceMoment {
             told: format!(
-                "{flame_words} at the flame, {} at the joint, {} at the coldest place. {}",
+                "{at_the_flame}, {} at the joint, {} at the coldest place. {}",
                 part.celsius_words(look.joint_c),
                 part.celsius_words(look.least_c),
                 each.join("; ")
             ),
             words,
-            celsius: self.model.picture(self.cells, look).map(|celsius| celsius.round() as i32).collect(),
+            celsius: self.model.picture(cells, look).map(|celsius| celsius.round() as i32).collect(),
+            flame,
             flame_words,
             coldest_c: look.least_c.round() as i32,
             places: self
                 .places
                 .iter()
-                .filter(|at| at.distance_mm(self.flame) > self.part.flame.spot_mm)
+                .filter(|at| flame.is_none_or(|flame| at.distance_mm(flame) > part.flame.spot_mm))
                 .filter_map(|at| {
                     let words = part.celsius_words(self.model.at(look, *at)?);
                     Some(PlaceOnFace { at: *at, words })
@@ -201,9 +223,10 @@ impl Seen<'_> {
     }
 
     /// What to do, and what goes with it.
-    fn said(&self, swept: bool) -> (String, String) {
+    /// `strong` is the same at the stronger end of what is not known; `with_holes` the most that is asked of a tip once the
+    /// holes that are planned are drilled.
+    fn said(&self, strong: &Course, with_holes: Option<f64>, flame: &str) -> (String, String) {
         let (part, course) = (self.part, self.course);
-        let flame = if swept { "swept over all" } else { "held here" };
         let least = part.celsius_words(part.least_c);
         let joint = course.looks.last().map_or(part.ambient_c, |look| look.joint_c);
         let there = match course.there_min {
@@ -217,7 +240,7 @@ impl Seen<'_> {
         } else {
             String::new()
         };
-        let (worst, at_most) = (course.worst(), self.strong.worst());
+        let (worst, at_most) = (course.worst(), strong.worst());
         let asked_for = || shares_words(worst, at_most);
         let sentence = match (Nearness::of(worst), Nearness::of(at_most), course.runs_at()) {
             (Nearness::Runs, _, Some((minutes, tip))) => format!(
@@ -227,12 +250,12 @@ impl Seen<'_> {
             ),
             (_, Nearness::Runs, _) => format!(
                 "Better not here: with the flame {flame} {} may run on, asked for {}.",
-                self.named(self.strong.worst_tip()),
+                self.named(strong.worst_tip()),
                 asked_for()
             ),
             (Nearness::Watch, ..) | (_, Nearness::Watch, _) => format!(
                 "Watch {}: with the flame {flame} it is asked for {}.",
-                self.named(self.strong.worst_tip()),
+                self.named(strong.worst_tip()),
                 asked_for()
             ),
             _ if course.there_min.is_none() => format!("Not from here alone: the joint stays under {least}."),
@@ -241,7 +264,7 @@ impl Seen<'_> {
                 number(WATCHED_FROM, 1)
             ),
         };
-        let holes = self.with_holes.map_or_else(String::new, |worst| {
+        let holes = with_holes.map_or_else(String::new, |worst| {
             format!(" With the stop-holes drilled it is {} of what it stands.", number(worst, 1))
         });
         let beneath = format!("{}.{held_back} {there}{holes}", part.flame.label);

@@ -5,15 +5,17 @@ use uuid::Uuid;
 use crate::body::{FaceModel, Hole, Piece, ThickPlace};
 use crate::casting::shape::PartShape;
 use crate::crack::said::CrackFate;
+use crate::crack::stop_hole::blunted;
 use crate::field::{face, mark};
 use crate::heat::{HeatSource, SourceKind};
 use crate::iron::{Iron, least_forgiving};
 use crate::job::{Job, Round};
-use crate::map::{At, MarkKind, ON_IT_MM, Shape, inside, length_mm, nearest_rim};
+use crate::map::{At, ON_IT_MM, Shape, inside, length_mm, nearest_rim};
 use crate::plan::{CrackPlan, EndPlan, FacePlan, LineOnFace, MarkOnFace, Plan};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::heat::net_flame;
+use crate::stage::map::round_holes;
 use crate::stage::part::PartFacts;
 
 /// A drawn face with the flame at hand.
@@ -188,15 +190,11 @@ impl FacePart {
     }
 
     /// How much less is asked of a tip with a hole that is drilled: 1 of a sharp one.
-    ///
-    /// # Source
-    /// The stress ahead of a blunt notch over 2 L, L = (K / UTS)² / π, after Creager and Paris; K and L are house.
     pub(super) fn blunted(&self, tip: At) -> f64 {
         let Some(hole) = self.end_at(tip).and_then(|end| end.hole).filter(|hole| hole.drilled) else {
             return 1.0;
         };
-        let reach_m = (self.stands_mpa_sqrt_m / self.piece.iron.tensile_mpa).powi(2) / std::f64::consts::PI;
-        1.0 / (1.0 + hole.drill_mm / (8.0 * reach_m * 1000.0)).sqrt()
+        blunted(hole.drill_mm, self.iron)
     }
 
     /// The same with every stop-hole drilled that is planned; nothing where none is left to drill.
@@ -293,19 +291,6 @@ fn on_the_rim(rims: &[Vec<At>], end: At, inward: At) -> At {
     });
     let first = crosses.min_by(|a, b| a.distance_mm(inward).total_cmp(&b.distance_mm(inward)));
     first.filter(|_| outside).unwrap_or(end)
-}
-
-/// Bolt holes and bores within its rims: name, middle, radius.
-pub(super) fn round_holes(of: &FacePlan) -> impl Iterator<Item = (&str, At, f64)> {
-    let kinds = [MarkKind::BoltHole, MarkKind::Bore].map(|kind| kind.word().replace(' ', "_"));
-    of.marks.iter().filter(move |mark| kinds.contains(&mark.what)).filter_map(|mark| match mark.shape {
-        Shape::Circle { x_mm, y_mm, radius_mm } => {
-            let middle = At::new(x_mm, y_mm);
-            let within = inside(&of.rims[0], middle) && !of.rims[1..].iter().any(|rim| inside(rim, middle));
-            within.then_some((mark.name.as_str(), middle, radius_mm))
-        }
-        Shape::Line { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
-    })
 }
 
 /// What is cut out of it, and its bolt holes and bores.

@@ -44,23 +44,15 @@ pub(super) fn before_the_packing(
         let words = format!("In the oven at {}, {}", units.say(at_c, Unit::Celsius), minutes(hours * 60.0));
         steps.push((words, ChainStep::Oven { at_c, hours }));
     }
-    if let Some(time_constant_h) = round.get(field::cooling::FIRE).and_then(fire_h) {
-        let words = format!("In the fire as it goes out, {}", minutes(time_constant_h * 120.0));
-        steps.push((words, ChainStep::DyingFire { time_constant_h, hours: 2.0 * time_constant_h }));
+    if let Some(fire) = round.get(field::cooling::FIRE) {
+        let (time_constant_h, hours) = (fire.time_constant_h(), fire.lasts_h());
+        let words = format!("In the fire as it goes out, {}", minutes(hours * 60.0));
+        steps.push((words, ChainStep::DyingFire { time_constant_h, hours }));
     }
     let (words, steps): (Vec<String>, Vec<ChainStep>) = steps.into_iter().unzip();
     let done = cooling_chain(body, start_c, &steps);
     let ends_c = done.last().map_or(start_c, |last| last.ends_c);
     (words.into_iter().zip(done).collect(), ends_c)
-}
-
-/// House: the time constant of a fire that goes out, in hours.
-fn fire_h(fire: &str) -> Option<f64> {
-    match fire {
-        "stove" => Some(1.5),
-        "charcoal" => Some(4.0),
-        _ => None,
-    }
 }
 
 /// (hours, degC) of all that is done before it is packed.

@@ -1,13 +1,10 @@
-//! Drill, offset, pilot, speed, chance and pull of each end.
+//! Drill, offset, pilot, speed, chance and what the hole is worth, of each end.
 
 use super::{CrackPlan, EndPlan, wall_words};
-use crate::crack::said::EndKind;
-use crate::crack::stop_hole::{
-    BARE_TIP_RADIUS_MM, Beyond, FoundBy, StopHole, drill_under, tip_stress_factor,
-};
+use crate::crack::stop_hole::{Beyond, FoundBy, StopHole, drill_under, left_with_hole, stressed_over_mm};
 use crate::crack::tip_offset::beyond;
 use crate::figure::{Certainty, Figure, Source};
-use crate::iron::{Governing, Iron, least};
+use crate::iron::{Governing, Iron, least, least_forgiving};
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min, drill_speed_rpm};
 use crate::quantity::{Millimetres, Unit};
 use crate::shop::Shop;
@@ -15,6 +12,7 @@ use crate::shop::Shop;
 /// Drill, offset, pilot, spindle speed and the chance that it runs past, for each tip.
 pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> Vec<Figure> {
     let slowest = least(plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss));
+    let weakest = least_forgiving(plausible);
     let mut figures = Vec::new();
     for crack in cracks {
         let Some(found_by) = crack.found_by else { continue };
@@ -25,7 +23,7 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> 
             figures.extend([asked.drill(), asked.offset(), asked.run_past()]);
             figures.extend(asked.pilot(shop));
             figures.extend(asked.spindle(&slowest));
-            figures.extend(asked.pull());
+            figures.extend(asked.left(&weakest));
         }
     }
     figures
@@ -164,25 +162,26 @@ impl HoleAsked<'_> {
         Some(figure)
     }
 
-    fn pull(&self) -> Option<Figure> {
+    /// What the hole is worth.
+    fn left(&self, governing: &Governing) -> Option<Figure> {
         let length = self.crack.length_mm?;
-        let radius_mm = self.hole.drill_mm / 2.0;
-        let from_edge = self.crack.ends.iter().any(|e| e.kind == Some(EndKind::Edge));
-        let bare = tip_stress_factor(length, from_edge, BARE_TIP_RADIUS_MM);
-        let holed = tip_stress_factor(length, from_edge, radius_mm);
-        let half =
-            if from_edge { format!("1.25 × {{{length} mm}}") } else { format!("½ × {{{length} mm}}") };
-        let name = self.name("Load at the hole, against the part's");
-        let figure = Figure::new(self.id("pull"), name, holed, Unit::Times)
-            .because(format!(
-                "The load that goes round the crack crowds at its end: {bare:.0} times what the part carries \
-                 there at the bare tip, {holed:.0} times at a round hole."
-            ))
+        let (drill, iron) = (self.hole.drill_mm, governing.iron);
+        let percent = 100.0 * left_with_hole(length, drill, iron);
+        let figure = Figure::new(self.id("left"), self.name("Left of the tip's pull"), percent, Unit::Percent)
+            .because(
+                "Of what a bare tip is asked for, with its hole: a round end pulls less, and the crack is longer by half \
+                 of the hole.",
+            )
             .formula(format!(
-                "1 + 2 × √({half} ÷ r): r = {{{BARE_TIP_RADIUS_MM} mm}} at the tip, {{{radius_mm:.1} mm}} at the hole"
+                "√(({{{length} mm}} + ½ × {{{drill} drill}}) ÷ {{{length} mm}}) ÷ √(1 + {{{drill} drill}} ÷ (8 × {{{:.1} mm}}))",
+                stressed_over_mm(iron)
             ))
             .fact("Crack", format!("{{{length} mm}}"))
-            .source(Source::Law("Inglis' ellipse; radius of a bare tip our own".to_owned()), Certainty::Estimate);
+            .forced_by(governing.forced_by())
+            .source(
+                Source::Law("Blunt notch after Creager and Paris; what iron stands at a tip is our own".to_owned()),
+                Certainty::Estimate,
+            );
         Some(figure)
     }
 }

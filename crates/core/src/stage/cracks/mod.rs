@@ -283,6 +283,14 @@ fn missing(cracks: &[CrackPlan], units: UnitSystem) -> Vec<Missing> {
             "holes, groove, filler and hours all follow from the map",
         )];
     }
+    if cracks.iter().all(|crack| crack.becomes == CrackFate::Sound) {
+        return vec![say(
+            "crack".to_owned(),
+            "Map the new crack".to_owned(),
+            "Every crack that is mapped is sound".to_owned(),
+            "nothing is left to be mended, unless there is another",
+        )];
+    }
     let mut found = Vec::new();
     // What is watched or sound asks for nothing before the rest is mended.
     for crack in cracks.iter().filter(|crack| crack.worked()) {

@@ -18,7 +18,7 @@ pub(crate) use planned::{heat_plan, heated, soak_minutes};
 pub(crate) use run::{Help, SourceRun, net_flame};
 pub(crate) use sources::{MOST_MIN, Sources};
 pub use steps::{HeatStep, HeatStepPlan};
-pub(crate) use steps::{StepBurn, StepSources, burnt_words, gases_of};
+pub(crate) use steps::{StepBurn, StepPowers, StepSources, burnt_words, gases_of};
 pub(crate) use zone::{NoZone, Zone};
 
 use std::sync::Arc;
@@ -307,6 +307,11 @@ impl Sources {
 }
 
 impl HeatPlan {
+    /// What its coldest place is brought to: the least to begin at where the source does not get it to its target.
+    pub(crate) fn aim_c(&self) -> f64 {
+        if self.short_k > 0.0 { self.least_c } else { self.target_c }
+    }
+
     /// The heating up to its target.
     pub(crate) fn run_to_target(&self, body: &Body, power: BarPower, runs: &Runs) -> Option<Arc<Heating>> {
         let most = Seconds::new((self.minutes + 1.0).max(1.0) * 60.0).ok()?;

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::Sources;
 use super::run::SourceRun;
 use crate::field::{self, Field, One};
-use crate::heat::{Gas, HeatSource, Runs, burnt_together, gas_need_m3};
+use crate::heat::{BarPower, DyingFire, Gas, HeatSource, Runs, burnt_together, gas_need_m3};
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::quantity::{Unit, UnitSystem};
@@ -47,6 +47,19 @@ impl HeatStep {
         }
     }
 
+    /// Why nothing of it is reckoned, where its source was said for nothing.
+    fn nothing(self) -> Option<&'static str> {
+        match self {
+            Self::Heat => None,
+            Self::Soak => Some("nothing: here nothing is soaked"),
+            Self::Hold => Some("nothing: it is not filled in the heat"),
+            Self::Reheat => Some("nothing: while it is filled it does not fall under its least"),
+            Self::Night => Some("nothing: it is done in one session"),
+            Self::After => Some("nothing: after the last bead it is only packed"),
+            Self::WayDown => Some("nothing: at Cooling no oven is said that it is held in"),
+        }
+    }
+
     /// What says its source; that of the heat itself says all that nothing else is said of.
     pub fn field(self) -> Field<One<&'static HeatSource>> {
         match self {
@@ -65,7 +78,9 @@ impl HeatStep {
 #[derive(Debug, Clone, PartialEq)]
 pub(crate) struct StepBurn {
     pub step: HeatStep,
-    pub source: &'static HeatSource,
+    pub source_label: &'static str,
+    /// Another source than the heat's own was said for it: why that does nothing, where it does not.
+    pub does_nothing: Option<&'static str>,
     pub minutes: f64,
     /// Of its full flame.
     pub share: f64,
@@ -80,10 +95,24 @@ impl StepBurn {
     pub fn of_run(step: HeatStep, run: &SourceRun, (minutes, share): (f64, f64)) -> Self {
         Self {
             step,
-            source: run.source,
+            source_label: run.source.label,
+            does_nothing: None,
             minutes,
             share,
             flows: burnt_together(&run.sources()),
+            too_weak_for_c: None,
+        }
+    }
+
+    /// Left in a fire as it goes out, which burns nothing that is counted.
+    pub fn in_a_dying_fire(fire: DyingFire) -> Self {
+        Self {
+            step: HeatStep::WayDown,
+            source_label: fire.label(),
+            does_nothing: None,
+            minutes: fire.lasts_h() * 60.0,
+            share: 0.0,
+            flows: Vec::new(),
             too_weak_for_c: None,
         }
     }
@@ -124,6 +153,14 @@ pub struct HeatStepPlan {
     pub words: String,
 }
 
+/// What the steps that somebody stands at give the part, where they have a source of their own.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub(crate) struct StepPowers {
+    pub soak: Option<BarPower>,
+    pub hold: Option<BarPower>,
+    pub reheat: Option<BarPower>,
+}
+
 /// Steps with another source than the heat itself has, each tried on this part.
 #[derive(Debug, Clone, Default)]
 pub(crate) struct StepSources(Vec<(HeatStep, Sources)>);
@@ -146,6 +183,20 @@ impl StepSources {
 
     pub fn of(&self, step: HeatStep) -> Option<&Sources> {
         self.0.iter().find(|(known, _)| *known == step).map(|(_, sources)| sources)
+    }
+
+    /// What their own sources give a part that is to be at this, each by what suits it best.
+    pub fn powers(&self, at_c: f64) -> StepPowers {
+        let power = |step| {
+            let own = self.of(step)?;
+            let run = own.runs_for(at_c).next().or_else(|| own.hottest())?;
+            own.power_for(run, at_c)
+        };
+        StepPowers {
+            soak: power(HeatStep::Soak),
+            hold: power(HeatStep::Hold),
+            reheat: power(HeatStep::Reheat),
+        }
     }
 
     /// It was said what holds it while it is filled, and that does hold it there.
@@ -177,6 +228,7 @@ impl StepSources {
         let keeps = matches!(step, HeatStep::Soak | HeatStep::Hold | HeatStep::Night | HeatStep::WayDown);
         let too_weak = keeps && self.of(step).is_some() && !sources.holds(run, at_c);
         StepBurn {
+            does_nothing: self.of(step).and_then(|_| step.nothing()),
             too_weak_for_c: Some(at_c).filter(|_| too_weak),
             ..StepBurn::of_run(step, run, (minutes, share))
         }
@@ -206,14 +258,19 @@ pub(super) fn step_plans(burns: &[StepBurn], units: UnitSystem) -> Vec<HeatStepP
         let weak = burn.too_weak_for_c.map_or_else(String::new, |celsius| {
             format!("; it does not hold the part at {}", units.say_least(celsius, Unit::Celsius))
         });
+        let lasts = match burn.does_nothing.filter(|_| burn.minutes <= 0.0) {
+            Some(why) => why.to_owned(),
+            None => units.say(burn.minutes, Unit::Minutes),
+        };
         HeatStepPlan {
             step: burn.step,
             key: burn.step.field().key().to_owned(),
             label: burn.step.label().to_owned(),
-            source_label: burn.source.label.to_owned(),
+            source_label: burn.source_label.to_owned(),
             minutes: burn.minutes,
-            words: format!("{}{burnt}{weak}", units.say(burn.minutes, Unit::Minutes)),
+            words: format!("{lasts}{burnt}{weak}"),
         }
     };
-    burns.iter().filter(|burn| burn.minutes > 0.0).map(one).collect()
+    // What was said of a step stands there though nothing comes of it: with why.
+    burns.iter().filter(|burn| burn.minutes > 0.0 || burn.does_nothing.is_some()).map(one).collect()
 }

@@ -3,6 +3,7 @@
 use serde::Serialize;
 use uuid::Uuid;
 
+use super::pairs::hole_pairs;
 use super::pins::{LockOnFace, PinOnFace};
 use crate::crack::said::CrackFate;
 use crate::field::{crack, mark, neighbour};
@@ -20,6 +21,8 @@ pub struct MapPlan {
     pub faces: Vec<FacePlan>,
     /// What was found and lies on no face yet.
     pub unplaced: Vec<Unplaced>,
+    /// Two holes of a face each, as they are called: a distance that has to be kept names one of these.
+    pub hole_pairs: Vec<String>,
 }
 
 /// A thing that is known, and not yet where.
@@ -180,8 +183,9 @@ pub(crate) struct MapAsked<'a> {
 
 /// Everything that is drawn.
 pub(crate) fn map_plan(asked: &MapAsked<'_>) -> MapPlan {
-    let faces = (0..asked.laid.faces.len()).map(|at| asked.face(at)).collect();
-    MapPlan { faces, unplaced: asked.unplaced() }
+    let faces: Vec<FacePlan> = (0..asked.laid.faces.len()).map(|at| asked.face(at)).collect();
+    let hole_pairs = faces.iter().flat_map(hole_pairs).map(|pair| pair.names).collect();
+    MapPlan { faces, unplaced: asked.unplaced(), hole_pairs }
 }
 
 impl MapAsked<'_> {

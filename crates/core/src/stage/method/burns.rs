@@ -75,7 +75,8 @@ impl Judged<'_> {
         let said = round
             .get(field::cooling::OVEN)
             .map(|at_c| (round.get(field::cooling::OVEN_FOR).unwrap_or(0.0), at_c));
-        let once_more = round.get(field::cooling::POST_HEAT).or(round.get(field::cooling::TAPER)).is_some();
+        let once_more = round.get(field::cooling::POST_HEAT).or(round.get(field::cooling::TAPER)).is_some()
+            || round.get(field::cooling::FIRE).is_some();
         said.or_else(|| (!once_more && self.taught(&AFTER, way) == "oven").then_some((OVEN_MIN, OVEN_C)))
     }
 
@@ -102,16 +103,19 @@ impl Judged<'_> {
         }
         let round = self.round;
         let said = |of: field::Field<field::Number>| round.get(of);
+        let said_fire = round.get(field::cooling::FIRE);
         let held =
             said(field::cooling::POST_HEAT).map(|_| said(field::cooling::POST_HEAT_FOR).unwrap_or(0.0));
+        let fire_min = said_fire.map_or(0.0, |fire| fire.lasts_h() * 60.0);
         let (taper, oven) = (
             said(field::cooling::TAPER),
             said(field::cooling::OVEN).map(|_| said(field::cooling::OVEN_FOR).unwrap_or(0.0)),
         );
-        if held.or(taper).or(oven).is_some() {
+        if held.or(taper).or(oven).is_some() || said_fire.is_some() {
             steps.hands("post_heat", "Heat it once more", times * held.unwrap_or(0.0), AS_SAID);
             steps.hands("taper", "Take the flame off by degrees", times * taper.unwrap_or(0.0), AS_SAID);
             steps.add("hold", "Hold it in the oven", 0.0, times * oven.unwrap_or(0.0), AS_SAID);
+            steps.add("dying_fire", "Leave it in the fire as it goes out", 0.0, times * fire_min, AS_SAID);
             return;
         }
         match self.taught(&AFTER, way) {
@@ -178,9 +182,16 @@ impl Judged<'_> {
         let burn = |step| {
             let heat = (sources, reached.run);
             let by = if step == HeatStep::WayDown { down_in(self.steps, heat) } else { heat };
-            self.steps.burn(step, minutes(step), at_c(step), by)
+            let mut burn = self.steps.burn(step, minutes(step), at_c(step), by);
+            if step == HeatStep::Night && burns.sessions > 1.0 {
+                burn.does_nothing = burn
+                    .does_nothing
+                    .map(|_| "nothing: it does not keep it warm by itself, and nobody is there");
+            }
+            burn
         };
-        Some(HeatStep::ALL.into_iter().map(burn).collect())
+        let fire = self.round.get(field::cooling::FIRE).map(StepBurn::in_a_dying_fire);
+        Some(HeatStep::ALL.into_iter().map(burn).chain(fire).collect())
     }
 }
 

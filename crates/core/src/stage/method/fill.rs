@@ -8,7 +8,7 @@ use crate::heat::{BarPower, BeadCourse, BeadSchedule, BeadWork, Body};
 use crate::iron::slowest_to_heat;
 use crate::method::{School, Way};
 use crate::quantity::{Unit, number};
-use crate::stage::heat::HeatStep;
+use crate::stage::heat::StepPowers;
 use crate::stage::prep::{PrepPlan, SeamOfBeads, bead_seams};
 
 /// More beads than this are counted and not put in order: no seam of one heat has so many. Ours.
@@ -21,6 +21,8 @@ pub(crate) struct ToFill {
     pub body: Body,
     /// What heats it; nothing for a way that is not preheated.
     pub power: Option<BarPower>,
+    /// The steps that have a source of their own.
+    pub steps: StepPowers,
     /// The part as a whole as the first bead begins.
     pub begins_c: f64,
 }
@@ -84,22 +86,17 @@ impl Judged<'_> {
         if beads == 0 || beads > BEADS_MOST {
             return None;
         }
+        let steps = self.steps.powers(target.target_c);
         let course = self.runs.bead_course(BeadWork {
             body,
             least_c: target.least_c,
             most_c: target.most_c,
             held: power.is_some() && self.steps.held(target.target_c),
-            reheat_w: power.map(|power| self.reheats_w(target.target_c).unwrap_or_else(|| power.net_w())),
+            reheat_w: power.map(|power| steps.reheat.unwrap_or(power).net_w()),
             bare_share: power.map_or(1.0, BarPower::bare_share),
             seams: seams.iter().map(|it| it.seam.clone()).collect(),
         });
-        Some(ToFill { seams, course, body, power, begins_c })
-    }
-
-    /// What reheats it where that has a source of its own, in W.
-    fn reheats_w(&self, at_c: f64) -> Option<f64> {
-        let own = self.steps.of(HeatStep::Reheat)?;
-        Some(own.power_for(own.runs_for(at_c).next()?, at_c)?.net_w())
+        Some(ToFill { seams, course, body, power, steps, begins_c })
     }
 
     /// The minutes of a way at its seams.

@@ -89,6 +89,15 @@ impl Said<'_> {
     }
 
     fn of_old_filler(&mut self) {
+        if let Some(laid) = self.round.laid_before() {
+            let what = laid.label().to_lowercase();
+            self.say(
+                Station::Part,
+                format!(
+                    "An earlier round laid {what} where it is repaired again: it counts as an old repair."
+                ),
+            );
+        }
         let sentence = match self.round.old_filler() {
             Some(OldFiller::Bronze) => {
                 "Old bronze can hold zinc or cadmium: fume. All of it out before any weld."

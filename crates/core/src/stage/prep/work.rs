@@ -266,7 +266,7 @@ impl<'a> List<'a> {
                 Some((mark.id, format!("At {}: {told}", mark.name)))
             })
             .collect();
-        let of_the_part = round.get(field::part::OLD_FILLER).and_then(told).filter(|_| marked.is_empty());
+        let of_the_part = round.old_filler().and_then(told).filter(|_| marked.is_empty());
         for (mark, sentence) in marked {
             self.line(Work::OldFiller, (Some(mark), None), sentence, Vec::new());
         }

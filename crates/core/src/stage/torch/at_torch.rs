@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 
 use super::beads::{BeadsAhead, LiveBead};
 use super::clocks::{Falls, GasClock, TorchClock, gas_clocks};
-use super::{PadSeen, TorchPlan, Warming, wants_peening};
+use super::{PadSeen, TorchPlan, Warming, wants_grinding, wants_peening};
 use crate::job::{LogEntry, Reading, Round};
 use crate::method::Place;
 use crate::quantity::{Shown, Unit, UnitSystem, exactly, number};
@@ -57,6 +57,8 @@ pub struct AtTorch {
     /// Minutes on the job clock since which the part is at what it is brought to.
     pub(super) warm_from_min: Option<f64>,
     pub(super) wants_peening: bool,
+    /// A crack beside a bead lies open: no bead goes beside it.
+    pub(super) wants_grinding: bool,
     /// Of a seam that is filled in one flow: whether that is begun.
     pub(super) flow: Option<bool>,
     pub(super) ahead: Option<Arc<BeadsAhead>>,
@@ -92,6 +94,7 @@ impl AtTorch {
             soak_min: 0.0,
             warm_from_min: None,
             wants_peening: false,
+            wants_grinding: false,
             flow: None,
             ahead: None,
             falls: None,
@@ -123,6 +126,7 @@ impl AtTorch {
             aim_c: torch.aim_c,
             soak_min: torch.soak_min,
             wants_peening: torch.peen && wants_peening(round),
+            wants_grinding: wants_grinding(round),
             ahead: torch.ahead.clone(),
             falls: torch.falls.clone(),
             out: torch.out,
@@ -265,6 +269,9 @@ impl AtTorch {
         }
         if self.wants_peening {
             return format!("Peen bead {}", self.done);
+        }
+        if self.wants_grinding {
+            return "Grind the crack out, hot".to_owned();
         }
         if self.piece != "bake" && self.done >= self.planned {
             return "Cover it".to_owned();

@@ -3,6 +3,7 @@
 mod at_torch;
 mod beads;
 mod clocks;
+mod heated_by;
 mod lay_out;
 mod lighting;
 mod on_map;
@@ -23,6 +24,7 @@ pub(crate) use beads::BeadsAsked;
 pub use beads::{BeadsAhead, BeadsPlan, LayerStrip, LiveBead, NextBead, SeamStrip, StripBead};
 pub(crate) use clocks::Falls;
 pub use clocks::TorchClock;
+pub(crate) use heated_by::HeatedBy;
 use lay_out::LayOut;
 pub use lay_out::{LayLine, not_laid_out};
 pub(crate) use lay_out::{hot_work as laid_out_hot, lines as laid_out};
@@ -49,9 +51,10 @@ use super::part::PartFacts;
 use super::prep::PrepPlan;
 use super::taught::PEENING;
 use super::{Amount, Caution, Stage, Station};
+use crate::faults::causes::Seen;
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Body, Burning};
-use crate::job::{Job, Reading, Round, TorchEntry};
+use crate::job::{Deed, Job, Reading, Round, TorchEntry};
 use crate::method::Way;
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly};
 use crate::shop::Shop;
@@ -169,6 +172,8 @@ pub(crate) struct TorchAsked<'a> {
     pub beads: Option<BeadsAsked<'a>>,
     /// The casting as the heat model sees it.
     pub body: Option<Body>,
+    /// What heats it, each step by its own source; nothing where that is not known or nothing does.
+    pub heated: Option<HeatedBy>,
     pub trouble: Option<(TroubleAsked<'a>, StopAsked<'a>)>,
     /// What it takes from the stores.
     pub takes: &'a [Take],
@@ -176,8 +181,21 @@ pub(crate) struct TorchAsked<'a> {
 }
 
 pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
-    let TorchAsked { shop, job, part, way, heat, laid, cooling, beads, body, trouble, takes, warming } =
-        asked;
+    let TorchAsked {
+        shop,
+        job,
+        part,
+        way,
+        heat,
+        laid,
+        cooling,
+        beads,
+        body,
+        heated,
+        trouble,
+        takes,
+        warming,
+    } = asked;
     let prep = laid.map(|(prep, _)| prep);
     let mut plan = way.zip(heat).map(|(way, heat)| TorchPlan {
         peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != "none",
@@ -191,8 +209,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
         in_turn(plan, job.round(), (prep, map), part.units);
     }
     if let (Some(plan), Some(heat)) = (&mut plan, heat) {
-        let heats = trouble.as_ref().and_then(|(_, stop)| stop.heats);
-        let burning = heats.map_or(Burning::Off, |(_, power)| Burning::by(power, heat.target_c));
+        let burning = heated.map_or(Burning::Off, |heated| heated.last_in(job.round()));
         plan.falls = body.filter(|_| !heat.cold).map(|body| Falls { body, burning });
         plan.warming = warming;
     }
@@ -251,7 +268,7 @@ fn torch_plan(
     let (round, units) = (job.round(), part.units);
     let pins = way.method.without_heat();
     let window = (!pins).then_some((heat.least_c, heat.most_c));
-    let aim_c = if heat.short_k > 0.0 { heat.least_c } else { heat.target_c };
+    let aim_c = heat.aim_c();
     let mut passed = passed(job, part);
     if !pins && !heat.cold && heat.soak_minutes > 0.0 && round.repaired() {
         passed.extend(AtTorch::begun_early(round, (aim_c, heat.least_c), heat.soak_minutes, units));
@@ -279,7 +296,9 @@ fn torch_plan(
         planned: prep.map_or(0, |prep| match way.method.piece() {
             // A flame fills a seam from its beginning to its end, however many layers that takes.
             "bead" if way.method.in_one_flow() => {
-                prep.seams.iter().filter(|seam| seam.beads > 0).count() as u32
+                let seams = prep.seams.iter().filter(|seam| seam.beads > 0).count() as u32;
+                // What was counted bead by bead, before seams were, is no more than all of it.
+                if round.lit.is_some() { seams.max(round.beads() as u32) } else { seams }
             }
             "pin" => prep.pins,
             "bead" => prep.beads,
@@ -352,6 +371,14 @@ pub(crate) fn wants_peening(round: &Round) -> bool {
         .rev()
         .find(|e| matches!(e.entry, TorchEntry::Bead { .. } | TorchEntry::Peened))
         .is_some_and(|e| matches!(e.entry, TorchEntry::Bead { .. }))
+}
+
+/// A crack was seen beside a bead and is not ground out yet.
+fn wants_grinding(round: &Round) -> bool {
+    let crack = |entry: &TorchEntry| matches!(entry, TorchEntry::Trouble { seen: Seen::ToeCrack, .. });
+    let ground = |entry: &TorchEntry| *entry == TorchEntry::Did { what: Deed::GroundOut };
+    let last = round.standing_log().rev().find(|it| crack(&it.entry) || ground(&it.entry));
+    last.is_some_and(|it| crack(&it.entry))
 }
 
 #[cfg(test)]

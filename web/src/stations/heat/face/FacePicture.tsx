@@ -7,10 +7,13 @@ import { imageOf, moved, pathOf, placeAt, withRoom, type At } from './picture'
 export interface FacePictureProps {
   heat: Schemas['FaceHeat']
   moment: Schemas['FaceMoment']
-  /** Where the flame was put; the heat there may still be on its way. */
-  put: At
+  /** Where the flame was put; the heat there may still be on its way. Nothing while it is off. */
+  put: At | null
+  /** Along these it is swept. */
+  path: readonly At[]
   theme: Theme
-  onFlame: (at: At) => void
+  /** Missing where it is shown as it was, and nothing can be moved. */
+  onFlame?: (at: At, moved: boolean) => void
 }
 
 /** Of the screen's height: its slider is seen with it. */
@@ -19,7 +22,7 @@ const HIGHEST_VH = 44
 const STEPS = 24
 
 /** The face with its heat at one moment; the flame is put where a finger or the arrows put it. */
-export function FacePicture({ heat, moment, put, theme, onFlame }: FacePictureProps): ReactNode {
+export function FacePicture({ heat, moment, put, path, theme, onFlame }: FacePictureProps): ReactNode {
   const clip = useId()
   const frame = heat.frame as [number, number, number, number]
   const [left, top, right, bottom] = frame
@@ -29,8 +32,8 @@ export function FacePicture({ heat, moment, put, theme, onFlame }: FacePicturePr
   const image = useMemo(() => imageOf(moment.celsius, heat.columns, theme), [moment, heat.columns, theme])
   const px = wide / Math.max(1, size.width)
   const cell = wide / heat.columns
-  const at = held ?? put
-  const isThere = held === null && put.x_mm === heat.flame.x_mm && put.y_mm === heat.flame.y_mm
+  const at = held ?? put ?? heat.flame
+  const isThere = heat.logged || (held === null && at.x_mm === heat.flame.x_mm && at.y_mm === heat.flame.y_mm)
   const below = at.y_mm + 60 * px < bottom
   const flameWords = { x_mm: at.x_mm, y_mm: at.y_mm + (below ? 40 : -40) * px }
   const taken = [
@@ -42,23 +45,24 @@ export function FacePicture({ heat, moment, put, theme, onFlame }: FacePicturePr
     return placeAt(within, { x: event.clientX, y: event.clientY }, frame)
   }
   const handleKey = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') onFlame?.(at, false)
     const to = moved(at, event.key, wide / STEPS, frame)
     if (to === null) return
     event.preventDefault()
     event.stopPropagation()
-    onFlame(to)
+    onFlame?.(to, true)
   }
   return (
     <div
       ref={box}
-      className="relative w-full touch-none"
+      className={`relative w-full ${onFlame === undefined ? '' : 'touch-none'}`}
       style={{
         aspectRatio: `${wide} / ${bottom - top}`,
         maxWidth: `${(wide / (bottom - top)) * HIGHEST_VH}vh`,
       }}
       onPointerUp={(event) => {
         setHeld(null)
-        onFlame(pressed(event))
+        onFlame?.(pressed(event), false)
       }}
       onPointerMove={(event) => {
         if (held !== null) setHeld(pressed(event))
@@ -114,26 +118,61 @@ export function FacePicture({ heat, moment, put, theme, onFlame }: FacePicturePr
             </Words>
           </g>
         ))}
-        <circle cx={at.x_mm} cy={at.y_mm} r={3 * px} fill="var(--chalk)" />
-        <Words at={flameWords} px={px} frame={frame} middle>
-          {isThere ? moment.flame_words : ''}
-        </Words>
+        <polyline
+          points={path.map((place) => `${place.x_mm},${place.y_mm}`).join(' ')}
+          fill="none"
+          stroke="var(--chalk)"
+          strokeWidth={2 * px}
+          strokeDasharray={`${2 * px} ${6 * px}`}
+        />
+        {(put !== null || held !== null) && (
+          <>
+            <circle cx={at.x_mm} cy={at.y_mm} r={3 * px} fill="var(--chalk)" />
+            <Words at={flameWords} px={px} frame={frame} middle>
+              {isThere ? moment.flame_words : ''}
+            </Words>
+          </>
+        )}
       </svg>
-      <button
-        type="button"
-        aria-label={`Flame, ${moment.flame_words} under it: arrows move it`}
-        className="absolute h-[52px] w-[52px] -translate-x-1/2 -translate-y-1/2 cursor-grab rounded-full border-2 border-chalk"
-        style={{
-          left: `${((at.x_mm - left) / wide) * 100}%`,
-          top: `${((at.y_mm - top) / (bottom - top)) * 100}%`,
-        }}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId)
-          setHeld(at)
-        }}
-        onKeyDown={handleKey}
-      />
+      {onFlame !== undefined && (
+        <FlameHandle
+          at={at}
+          words={moment.flame_words}
+          onHold={() => setHeld(at)}
+          onKeyDown={handleKey}
+          frame={frame}
+        />
+      )}
     </div>
+  )
+}
+
+interface FlameHandleProps {
+  at: At
+  words: string
+  frame: readonly [number, number, number, number]
+  onHold: () => void
+  onKeyDown: (event: KeyboardEvent) => void
+}
+
+/** What the flame is moved by, with a finger or with arrows. */
+function FlameHandle({ at, words, frame, onHold, onKeyDown }: FlameHandleProps): ReactNode {
+  const [left, top, right, bottom] = frame
+  return (
+    <button
+      type="button"
+      aria-label={`Flame, ${words} under it: arrows move it`}
+      className="absolute h-[52px] w-[52px] -translate-x-1/2 -translate-y-1/2 cursor-grab rounded-full border-2 border-chalk"
+      style={{
+        left: `${((at.x_mm - left) / (right - left)) * 100}%`,
+        top: `${((at.y_mm - top) / (bottom - top)) * 100}%`,
+      }}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId)
+        onHold()
+      }}
+      onKeyDown={onKeyDown}
+    />
   )
 }
 

@@ -1,0 +1,233 @@
+//! What the seams of a drawn face pull as they shrink: on themselves, and how far holes move; in which order, by which
+//! way, and warmed where, they pull least.
+
+mod kept;
+mod order;
+mod shrinking;
+
+pub use kept::KeptDistance;
+use serde::Serialize;
+
+use super::Beginnings;
+use super::part::{FlatFace, flat_face};
+use crate::job::Job;
+use crate::plan::Plan;
+use crate::quantity::{Rounding, Unit, UnitSystem};
+use crate::shop::Shop;
+use crate::stage::map::{HolePair, hole_pairs};
+use kept::kept;
+use order::{Pull, Seams, hardest_mpa};
+use shrinking::Shrinking;
+
+/// What the seams of a face pull.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SeamPulls {
+    /// Of each seam that is laid in beads, the one that pulls most first.
+    pub seams: Vec<SeamPull>,
+    /// "Fill B first, then A: so no seam pulls more than 60 MPa on itself, in the worst order 108." Empty where it is all
+    /// the same.
+    pub order: String,
+    /// What other ways would pull, a sentence each.
+    pub other_ways: Vec<String>,
+    /// Distances that have to be kept.
+    pub kept: Vec<KeptDistance>,
+    pub not_in_it: String,
+}
+
+/// What one seam pulls.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SeamPull {
+    pub letter: String,
+    /// "Crack A shrinks about 0.2 mm across itself and pulls 60 to 110 MPa on itself; at 160 MPa something gives."
+    pub sentence: String,
+    /// "bolt hole 1 and bolt hole 2 come 0.16 mm nearer"
+    pub moves: Vec<String>,
+    /// What would lessen it.
+    pub lessens: String,
+}
+
+/// House: heat and walls are known so well.
+const KNOWN: f64 = 0.3;
+/// House: from here a move is told, and from this share of what gives what would lessen the pull.
+const TOLD_MM: f64 = 0.02;
+const MUCH: f64 = 0.3;
+/// Ours: an order, or a place to warm, that lessens it by less is not spoken of.
+const WORTH_SAYING: f64 = 0.1;
+
+/// A way that stands beside the chosen one, planned.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OtherWay {
+    /// "Nickel stick, hot"
+    pub label: String,
+    pub plan: Plan,
+}
+
+/// What the seams of the drawn face pull, by the way that is chosen and by others. `begun` are places to begin with the
+/// flame: a gap that is opened first takes from what the seam pulls. Else why nothing is said; empty where no face is
+/// drawn, or nothing is laid in beads.
+///
+/// # Errors
+/// The sentence.
+pub fn seam_pulls(
+    job: &Job,
+    plan: &Plan,
+    shop: &Shop,
+    others: &[OtherWay],
+    begun: Option<&Beginnings>,
+) -> Result<SeamPulls, String> {
+    // Nothing is said of a face where nothing is laid in beads, not even why.
+    let in_beads = plan.methods.chosen.is_some_and(|way| way.method.entry().arc.is_some())
+        && plan.torch.as_ref().is_some_and(|torch| torch.beads.is_some());
+    if !in_beads {
+        return Err(String::new());
+    }
+    let flat = flat_face(job, plan, shop)?;
+    let shrinking = Shrinking::of(plan, &flat).ok_or_else(String::new)?;
+    let pairs = hole_pairs(flat.of);
+    let seams = Seams::new(&flat, &shrinking, pairs.iter().map(|pair| pair.between).collect());
+    let (best, worst) = seams.best_and_worst(&shrinking).ok_or_else(String::new)?;
+    let said = Said { flat: &flat, shrinking: &shrinking, pairs: &pairs, begun, units: plan.units };
+    let mut by_pull: Vec<&Pull> = best.iter().collect();
+    by_pull.sort_by(|one, other| other.mean_mpa.total_cmp(&one.mean_mpa));
+    Ok(SeamPulls {
+        seams: by_pull.into_iter().map(|pull| said.seam(pull)).collect(),
+        order: said.order(&best, &worst),
+        other_ways: others.iter().filter_map(|other| said.other_way(other, &seams, &best)).collect(),
+        kept: kept(job.round(), &pairs, &best, plan.units),
+        not_in_it: "Flat, elastic, the face as drawn, filled from end to end; heat elsewhere, and stress that was cast \
+             in, are not in it."
+            .to_owned(),
+    })
+}
+
+/// To the hundredth, as it is measured.
+fn hundredths(mm: f64, units: UnitSystem) -> String {
+    units.say_exactly((mm * 100.0).round() / 100.0, Unit::Millimetres)
+}
+
+/// What is said of the seams.
+struct Said<'a> {
+    flat: &'a FlatFace<'a>,
+    shrinking: &'a Shrinking,
+    pairs: &'a [HolePair],
+    begun: Option<&'a Beginnings>,
+    units: UnitSystem,
+}
+
+impl Said<'_> {
+    fn mpa(&self, mpa: f64) -> String {
+        self.units.show(mpa, Unit::Megapascals, Rounding::Nearest).text()
+    }
+
+    fn letter(&self, pull: &Pull) -> &str {
+        &self.shrinking.seams[pull.seam].0
+    }
+
+    /// "60 to 110 MPa"
+    fn between(&self, mean_mpa: f64, elastic_mpa: f64, gives_mpa: f64) -> String {
+        let show = |mpa: f64| self.units.show(mpa.max(0.0), Unit::Megapascals, Rounding::Nearest);
+        let low = show(mean_mpa * (1.0 - KNOWN));
+        let high = show((elastic_mpa * (1.0 + KNOWN)).min(gives_mpa));
+        match low.number == high.number {
+            true => high.text(),
+            false => format!("{} to {}", low.number, high.text()),
+        }
+    }
+
+    fn seam(&self, pull: &Pull) -> SeamPull {
+        let gives = self.shrinking.gives_mpa;
+        let letter = self.letter(pull).to_owned();
+        let sentence = format!(
+            "Crack {letter} shrinks about {} across itself and pulls {} on itself; at {} something gives.",
+            hundredths(pull.shrinks_mm, self.units),
+            self.between(pull.mean_mpa, pull.elastic_mpa, gives),
+            self.mpa(gives),
+        );
+        let mut moves: Vec<(f64, String)> = self
+            .pairs
+            .iter()
+            .zip(&pull.moves_mm)
+            .filter(|(_, mm)| mm.abs() >= TOLD_MM)
+            .map(|(pair, mm)| {
+                let way = if *mm < 0.0 { "nearer" } else { "further apart" };
+                let far = hundredths(mm.abs(), self.units);
+                (mm.abs(), format!("{} come about {far} {way}", pair.names))
+            })
+            .collect();
+        moves.sort_by(|one, other| other.0.total_cmp(&one.0));
+        let moves = moves.into_iter().take(3).map(|(_, words)| words).collect();
+        SeamPull { sentence, moves, lessens: self.lessens(pull), letter }
+    }
+
+    /// What would lessen what a seam pulls.
+    fn lessens(&self, pull: &Pull) -> String {
+        let mut lessens = Vec::new();
+        let hard = pull.mean_mpa > MUCH * self.shrinking.gives_mpa;
+        if hard {
+            lessens.push("run the groove out to an edge".to_owned());
+            if !self.shrinking.peened {
+                lessens.push("peen each bead while it is hot".to_owned());
+            }
+        }
+        if hard {
+            let warmed = self.warmed_first(pull);
+            lessens.push(
+                warmed.unwrap_or_else(|| "warm the side opposite so that the gap opens first".to_owned()),
+            );
+        }
+        if lessens.is_empty() { String::new() } else { format!("Less: {}.", lessens.join("; ")) }
+    }
+
+    /// Of the places to begin that ask little of a tip the one that opens the gap most: what is open as it is filled
+    /// need not shrink.
+    fn warmed_first(&self, pull: &Pull) -> Option<String> {
+        let place = self.begun?.opens_most.as_ref().filter(|it| it.letter == self.letter(pull))?;
+        let left = (1.0 - place.opens_mm / pull.misfit_mm).max(0.0);
+        let elastic_mpa = pull.elastic_mpa * left;
+        (place.opens_mm >= TOLD_MM && left <= 1.0 - WORTH_SAYING).then(|| {
+            format!(
+                "warm it {} first, the flame {}: the gap opens by about {}, and filled so it pulls {}",
+                place.name.to_lowercase(),
+                if place.swept { "swept over all" } else { "held there" },
+                hundredths(place.opens_mm, self.units),
+                self.between(elastic_mpa.min(pull.mean_mpa), elastic_mpa, self.shrinking.gives_mpa),
+            )
+        })
+    }
+
+    fn order(&self, best: &[Pull], worst: &[Pull]) -> String {
+        let (least, most) = (hardest_mpa(best), hardest_mpa(worst));
+        if best.len() < 2 || least > most * (1.0 - WORTH_SAYING) {
+            return String::new();
+        }
+        let letters: Vec<&str> = best.iter().map(|pull| self.letter(pull)).collect();
+        format!(
+            "Fill {}: so no seam pulls more than about {} on itself, in the worst order {}.",
+            letters.join(", then "),
+            self.mpa(least),
+            self.mpa(most)
+        )
+    }
+
+    /// The same seams in the same order by another way; nothing where it is not laid in beads.
+    fn other_way(&self, other: &OtherWay, seams: &Seams<'_>, best: &[Pull]) -> Option<String> {
+        let shrinking = Shrinking::of(&other.plan, self.flat)?;
+        let same = |(one, other): (&(String, f64), &(String, f64))| one.0 == other.0;
+        let alike = shrinking.seams.len() == self.shrinking.seams.len()
+            && shrinking.seams.iter().zip(&self.shrinking.seams).all(same);
+        if !alike {
+            return None;
+        }
+        let order: Vec<usize> = best.iter().map(|pull| pull.seam).collect();
+        let pulls = seams.filled_in(&order, &shrinking)?;
+        let hardest = pulls.iter().max_by(|a, b| a.mean_mpa.total_cmp(&b.mean_mpa))?;
+        Some(format!(
+            "{}: {} of the {} at which something gives.",
+            other.label,
+            self.between(hardest.mean_mpa, hardest.elastic_mpa, shrinking.gives_mpa),
+            self.mpa(shrinking.gives_mpa)
+        ))
+    }
+}
