@@ -222,6 +222,7 @@ fn mounted(built: Rocket<Build>) -> Rocket<Build> {
                 job::label::label_code,
                 job::face_heat::face_heated,
                 job::face_heat::face_as_logged,
+                job::face_heat::face_carries,
                 job::face_heat::beginnings,
                 job::face_heat::seams_pull,
                 job::odds_moved::odds_moved,

@@ -50,6 +50,7 @@ use crate::api_error::ProblemsBody;
         crate::job::label::label_code,
         crate::job::face_heat::face_heated,
         crate::job::face_heat::face_as_logged,
+        crate::job::face_heat::face_carries,
         crate::job::face_heat::beginnings,
         crate::job::face_heat::seams_pull,
         crate::job::odds_moved::odds_moved,

@@ -18,7 +18,7 @@ const SILENT_MS = 20_000
 /** Where a face is worked out as a body: it may wait behind another, on a small machine. */
 const WORKED_OUT_MS = 120_000
 
-const WORKED_OUT = /\/(where-to-begin|face-heat|face-logged|seam-pull)$/
+const WORKED_OUT = /\/(where-to-begin|face-heat|face-logged|face-load|seam-pull)$/
 
 /** In its time, or until nobody waits for it any more. */
 function inTime({ url, signal }: Request): RequestInit {

@@ -208,6 +208,16 @@ export const seamPullQuery = (id: string, revision: number, shop: number, units:
     retry: false,
   })
 
+/** What the drawn face carries, by the load that was said. */
+export const faceLoadQuery = (id: string, revision: number, shop: number, units: string) =>
+  queryOptions({
+    queryKey: ['face-load', id, revision, shop, units],
+    queryFn: async ({ signal }) =>
+      dataOf('FaceLoadSeen', await api.GET('/api/jobs/{id}/face-load', { params: { path: { id } }, signal })),
+    ...RECKONED,
+    retry: false,
+  })
+
 /** Where to begin with the flame. */
 export const beginningsQuery = (id: string, revision: number, shop: number, units: string) =>
   queryOptions({

@@ -9,6 +9,7 @@ use super::lines::Fine;
 use super::mesh::{Mesh, Side, Slits};
 use super::stress::{Elastic, along_x, along_y};
 use super::tips::NotReckoned;
+use crate::base::choice::choice;
 use crate::map::{At, closed, length_mm, nearest, place_along};
 
 /// Where a face is held or loaded: all round a hole, or along a stretch of a rim.
@@ -17,6 +18,29 @@ pub enum Held {
     /// Counted from 0.
     Hole(usize),
     Along(Edge),
+}
+
+choice! {
+    /// Which way a force pulls on a face as it is drawn.
+    pub enum Towards {
+        Down = "down", "down";
+        Up = "up", "up";
+        Left = "left", "to the left";
+        Right = "right", "to the right";
+    }
+}
+
+impl Towards {
+    /// Along x and y of the face, whose y runs down.
+    #[must_use]
+    pub fn way(self) -> (f64, f64) {
+        match self {
+            Self::Down => (0.0, 1.0),
+            Self::Up => (0.0, -1.0),
+            Self::Left => (-1.0, 0.0),
+            Self::Right => (1.0, 0.0),
+        }
+    }
 }
 
 /// A force spread evenly.

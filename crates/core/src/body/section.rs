@@ -2,6 +2,7 @@
 
 use std::f64::consts::PI;
 
+use crate::base::choice::choice;
 use crate::iron::Iron;
 
 /// The shape of a section.
@@ -35,12 +36,13 @@ pub struct Panel {
     pub wall_mm: f64,
 }
 
-/// How hard a load comes.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Shock {
-    Steady,
-    Moved,
-    Knocked,
+choice! {
+    /// How a load comes.
+    pub enum Shock {
+        Steady = "steady", "lying still";
+        Moved = "moved", "moved about";
+        Knocked = "knocked", "with knocks";
+    }
 }
 
 /// The corner at which a part breaks.
@@ -92,6 +94,19 @@ impl Stands {
         };
         Self { tensile_mpa: iron.properties().tensile_mpa, often_share, ratio }
     }
+
+    /// The stress at which whole iron breaks, once or moved often.
+    #[must_use]
+    pub fn whole_mpa(self, often: bool) -> f64 {
+        if often { self.often_share * self.tensile_mpa } else { self.tensile_mpa }
+    }
+
+    /// The same of the joint.
+    #[must_use]
+    pub fn joint_mpa(self, often: bool) -> f64 {
+        let moved = if often { JOINT_OFTEN } else { 1.0 };
+        moved * self.ratio.min(1.0) * self.whole_mpa(often)
+    }
 }
 
 /// What became of it.
@@ -108,15 +123,6 @@ pub struct Strength {
 }
 
 impl Shock {
-    pub const ALL: [(Self, &'static str); 3] =
-        [(Self::Steady, "steady"), (Self::Moved, "moved"), (Self::Knocked, "knocked")];
-
-    #[must_use]
-    pub fn from_id(id: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|(_, own)| *own == id).map(|(shock, _)| shock)
-    }
-
-    /// House: how much harder a load that moves or knocks is than one that lies still.
     #[must_use]
     pub fn factor(self) -> f64 {
         match self {
@@ -316,10 +322,7 @@ pub fn strength(section: Section, load: &Load, stands: Stands) -> Strength {
     let pull_bends = section.pull_also_bends(load.joined_share);
     let shock = load.shock.factor();
     let at_joint = if load.corner_at_joint { load.corner.factor() } else { 1.0 };
-    let often = if load.often { stands.often_share } else { 1.0 };
-    let whole_limit = often * stands.tensile_mpa;
-    let joint_limit =
-        if load.often { JOINT_OFTEN } else { 1.0 } * often * stands.ratio.min(1.0) * stands.tensile_mpa;
+    let (whole_limit, joint_limit) = (stands.whole_mpa(load.often), stands.joint_mpa(load.often));
     let whole_mpa =
         |load: &Load| shock * load.corner.factor() * Stresses::of(section, load, 1.0).governing_mpa();
     let joint_mpa = |load: &Load| shock * at_joint * Stresses::of(joint, load, pull_bends).governing_mpa();

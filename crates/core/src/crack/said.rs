@@ -45,6 +45,23 @@ choice! {
     }
 }
 
+choice! {
+    /// Where the piece is that broke off.
+    pub enum PieceState {
+        There = "there", "There, it fits";
+        Lost = "lost", "Lost";
+        Donor = "donor", "Lost; a patch of like iron is at hand";
+    }
+}
+
+choice! {
+    /// On which side of a crack, as one walks from its first end to its last, the witness line runs.
+    pub enum WitnessSide {
+        Left = "left", "Left side";
+        Right = "right", "Right side";
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

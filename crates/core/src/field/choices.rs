@@ -56,28 +56,9 @@ pub const CONTENTS: &[Choice] = &[
 /// What lies behind a crack, where a hole would come out.
 pub const BEHIND: &[Choice] = &[("free", "Nothing that matters"), ("kept", "A face not to be touched")];
 
-/// What became of the piece of a full break.
-pub const PIECES: &[Choice] =
-    &[("there", "There, it fits"), ("lost", "Lost"), ("donor", "Lost; a patch of like iron is at hand")];
-
-/// What closes the place of a missing piece.
-pub const CLOSED_BY: &[Choice] = &[
-    ("metal", "Metal, built up"),
-    ("like_iron", "A patch of like iron"),
-    ("other_iron", "A patch of another iron"),
-    ("steel", "A patch of steel"),
-];
-
-/// The skin of a patch.
-pub const PATCH_SKINS: &[Choice] =
-    &[("like", "Cast, like the part's"), ("machined", "Machined"), ("other", "Another skin")];
-
 /// What is done with a tip that no drill of the set catches.
 pub const TIP_WAYS: &[Choice] =
     &[("well_past", "Well past it, groove into the hole"), ("find_better", "Find the tip better first")];
-
-/// On which side of a crack, as one walks from its first end to its last, the witness line runs.
-pub const WITNESS: &[Choice] = &[("left", "Left side"), ("right", "Right side")];
 
 /// What gets to a seam.
 pub const REACHES: &[Choice] = &[
@@ -94,22 +75,6 @@ pub const ALIGN_BY: &[Choice] = &[
     ("straight_edge", "A straight edge"),
     ("light", "Light through the bolt holes"),
 ];
-
-/// What has to be as it was.
-pub const FEATURES: &[Choice] = &[
-    ("bore", "Bore"),
-    ("hole", "Hole"),
-    ("thread", "Thread"),
-    ("slot", "Slot"),
-    ("pin", "Pin or shaft"),
-    ("distance", "Between two holes or edges"),
-    ("flat", "Flat"),
-    ("step", "Step between two faces"),
-    ("run_out", "Run-out"),
-];
-
-/// Who takes off what a size has too much of.
-pub const TAKEN_OFF_BY: &[Choice] = &[("shop", "Us"), ("outside", "A machine shop"), ("owner", "The owner")];
 
 /// The outline of a face.
 pub const OUTLINES: &[Choice] = &[

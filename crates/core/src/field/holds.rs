@@ -4,13 +4,15 @@ use std::collections::BTreeMap;
 use std::marker::PhantomData;
 
 use super::{Choice, FieldValue, Held, Keyed};
+use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
 use crate::casting::shape::PartShape;
-use crate::crack::said::{CrackFate, Edges, EndKind};
+use crate::crack::said::{CrackFate, Edges, EndKind, PieceState, WitnessSide};
 use crate::crack::stop_hole::FoundBy;
 use crate::heat::{DyingFire, HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::method::{MethodId, School};
+use crate::prep::said::{ClosedBy, PatchSkin, SizeKind, TakenOffBy};
 
 /// What a field may hold.
 pub trait Holds {
@@ -53,8 +55,26 @@ macro_rules! chosen {
     )*};
 }
 chosen!(
-    PartShape, Packing, Era, Family, MethodId, School, FoundBy, EndKind, CrackFate, DyingFire, Edges,
-    OldFiller
+    PartShape,
+    Packing,
+    Era,
+    Family,
+    MethodId,
+    School,
+    FoundBy,
+    EndKind,
+    CrackFate,
+    DyingFire,
+    Edges,
+    OldFiller,
+    Shock,
+    Towards,
+    PieceState,
+    WitnessSide,
+    ClosedBy,
+    PatchSkin,
+    SizeKind,
+    TakenOffBy
 );
 
 impl Chosen for &'static HeatSource {

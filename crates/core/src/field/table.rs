@@ -4,14 +4,16 @@ use super::choices::{self, NONE};
 use super::holds::{Many, Number, One, OneOf, Text, YesNo};
 use super::spec::{date, key_of_one, length, many, one, one_of, quantity, text, yes_no};
 use super::{Choice, Field, FieldOfEach, FieldSpec};
+use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
 use crate::casting::shape::PartShape;
-use crate::crack::said::{CrackFate, Edges, EndKind};
+use crate::crack::said::{CrackFate, Edges, EndKind, PieceState, WitnessSide};
 use crate::crack::stop_hole::FoundBy;
 use crate::heat::{DyingFire, HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::map::FACE_MOST_MM;
 use crate::method::{MethodId, School};
+use crate::prep::said::{ClosedBy, PatchSkin, SizeKind, TakenOffBy};
 use crate::quantity::Kind;
 use crate::shelf::{BEADS, FILES, KIND_CHOICES, LOOKS, MAGNETS, SPARKS};
 
@@ -91,6 +93,12 @@ part {
     CAUSE: OneOf = one_of("part.cause", "How did it break?", choices::CAUSES);
     CAUSE_CURED: YesNo = yes_no("part.cause_cured", "Is that put right?");
     LOADS: Many = many("part.loads", "What it carries", choices::LOADS);
+    LOAD: Number = quantity("part.load", "Hung or pulled there", Kind::Mass, (0.1, 50_000.0), "kg").like("{60 kg}");
+    LOAD_AT: Text = text("part.load_at", "At which hole", 60).like("bolt hole 2");
+    LOAD_TOWARDS: One<Towards> = one("part.load_towards", "As drawn it pulls");
+    LOAD_HELD: Text = text("part.load_held", "Held at which hole", 60).like("bolt hole 1");
+    LOAD_HOW: One<Shock> = one("part.load_how", "How it comes");
+    LOAD_OFTEN: YesNo = yes_no("part.load_often", "More than 10,000 times");
     RPM: Number = quantity("part.rpm", "Turns, a minute", Kind::Turns, (0.0, 60_000.0), "rpm");
     HURT: Text = text("part.hurt", "Who could be hurt, and how?", 120);
     OLD_FILLER: One<OldFiller> = one("part.old_filler", "Repaired before, with");
@@ -229,7 +237,7 @@ crack {
     FOUND_BY: One<FoundBy> = one("found_by", "Ends found");
     END_A: One<EndKind> = one("end_a", "Left end");
     END_B: One<EndKind> = one("end_b", "Right end");
-    PIECE: OneOf = one_of("piece", "The broken-off piece", choices::PIECES);
+    PIECE: One<PieceState> = one("piece", "The broken-off piece");
     BEHIND: OneOf = one_of("behind", "Behind it, where a hole comes out", choices::BEHIND);
     TIP_WAY: OneOf = one_of("tip_way", "A tip no drill catches", choices::TIP_WAYS);
     DRILLED_A: Number = length("drilled_a", "Drilled, left", 1.0, 50.0).of_the_piece();
@@ -239,7 +247,7 @@ crack {
     GROUND_DEPTH: Number = length("ground_depth", "Ground deep", 1.0, 300.0).of_the_piece();
     GROUND_WIDTH: Number = length("ground_width", "Ground wide at the face", 0.5, 300.0).of_the_piece();
     THROUGH: YesNo = yes_no("through", "Goes through the wall");
-    WITNESS: OneOf = one_of("witness", "Witness line on its", choices::WITNESS);
+    WITNESS: One<WitnessSide> = one("witness", "Witness line on its");
     RUN_OUT_A: YesNo = yes_no("run_out_a", "Groove run out, first end").of_the_round();
     RUN_OUT_B: YesNo = yes_no("run_out_b", "Groove run out, last end").of_the_round();
     BECOMES: One<CrackFate> = one("becomes", "What becomes of it");
@@ -303,12 +311,12 @@ MARK_FIELDS
 mark {
     NAME: Text = text("name", "Called", 60);
     THICKNESS: Number = length("thickness", "Thick", 1.0, 300.0);
-    CLOSED_BY: OneOf = one_of("closed_by", "Closed by", choices::CLOSED_BY);
+    CLOSED_BY: One<ClosedBy> = one("closed_by", "Closed by");
     PATCH_THICKNESS: Number = length("patch_thickness", "The patch is", 1.0, 300.0);
     PATCH_GAP: Number = length("patch_gap", "Widest gap round it", 0.0, 20.0).like("{0.3 mm}");
-    PATCH_SKIN: OneOf = one_of("patch_skin", "Its seen face", choices::PATCH_SKINS);
+    PATCH_SKIN: One<PatchSkin> = one("patch_skin", "Its seen face");
     FILLER: One<OldFiller> = one("filler", "Filled with");
-    KIND: OneOf = one_of("kind", "What has to be restored", choices::FEATURES);
+    KIND: One<SizeKind> = one("kind", "What has to be restored");
     DATUM: Text = text("datum", "Measured from", 80);
     BETWEEN: Text = text("between", "Between which two holes", 120).like("bolt hole 1 and bolt hole 2");
     NOMINAL: Number = length("nominal", "Should be", 0.1, 20_000.0).like("{25 mm}");
@@ -317,7 +325,7 @@ mark {
     TACKED: Number = length("tacked", "After the tacks", 0.0, 20_000.0).of_the_round();
     COLD: Number = length("cold", "Cold, after the torch", 0.0, 20_000.0).of_the_round();
     AFTER: Number = length("after", "Finished", 0.0, 20_000.0).of_the_round();
-    BY: OneOf = one_of("by", "What is left, taken off by", choices::TAKEN_OFF_BY).of_the_round();
+    BY: One<TakenOffBy> = one("by", "What is left, taken off by").of_the_round();
 }
 }
 

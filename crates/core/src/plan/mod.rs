@@ -53,9 +53,9 @@ pub use next::Next;
 pub use odds_moved::{OddsMoved, odds_moved_last};
 pub use offered::Offered;
 pub use on_the_face::{
-    Beginning, Beginnings, FaceHeat, FaceMoment, FacePart, FlameAsked, HeatedTip, KeptDistance, Opens,
-    OpensMost, OtherWay, PATH_MOST, PlaceOnFace, SeamPull, SeamPulls, WarmFace, face_heat, face_logged,
-    face_part, opens, seam_pulls, where_to_begin,
+    Beginning, Beginnings, FaceHeat, FaceLoad, FaceMoment, FacePart, FlameAsked, HeatedTip, KeptDistance,
+    Opens, OpensMost, OtherWay, PATH_MOST, PlaceOnFace, SeamPull, SeamPulls, WarmFace, face_heat, face_load,
+    face_logged, face_part, opens, seam_pulls, where_to_begin,
 };
 pub use other_ways::other_ways;
 pub use standing::{Standing, Standings, standing};

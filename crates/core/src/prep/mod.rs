@@ -6,4 +6,5 @@ pub mod fit_up;
 pub mod groove;
 pub mod groove_volume;
 pub mod missing_metal;
+pub mod said;
 pub mod strap;

@@ -6,7 +6,7 @@ use super::{
     Piece::{Answer as Said, Ask, Words},
 };
 use crate::base::problem::FieldProblem;
-use crate::body::{Corner, Load, Section, Shock, Stands, strength};
+use crate::body::{Corner, GRAVITY, Load, Section, Shock, Stands, margin_notes, strength};
 use crate::figure::{Certainty, Figure, Source};
 use crate::quantity::{Kind, Unit, number};
 use crate::shop::Shop;
@@ -16,11 +16,7 @@ const DEEP: Blank =
     Blank::amount("deep", "Deep, along the bending", Kind::Length, (1.0, 1000.0), ("60 mm", "2 1/2 in"));
 const HUNG: Blank = Blank::amount("hung", "Hung on it", Kind::Mass, (0.1, 50_000.0), ("60 kg", "130 lb"));
 const OUT: Blank = Blank::amount("out", "So far out", Kind::Length, (1.0, 10_000.0), ("220 mm", "9 in"));
-const HOW: Blank = Blank::one_of(
-    "how",
-    "How it lies there",
-    &[("steady", "lying still"), ("moved", "moved about"), ("knocked", "with knocks")],
-);
+const HOW: Blank = Blank::one_of("how", "How it lies there", Shock::CHOICES);
 const CORNER: Blank = Blank::one_of(
     "corner",
     "At the joint there is",
@@ -35,13 +31,6 @@ const OFTEN: Blank =
     Blank::one_of("often", "How often", &[("seldom", "seldom"), ("often", "more than 10,000 times")]);
 const JOINT: Blank =
     Blank::amount("joint", "Of whole iron, the joint stands", Kind::Percent, (5.0, 100.0), ("80 %", "80 %"));
-
-/// N of a mass that hangs.
-const GRAVITY: f64 = 9.81;
-/// House: the usual margin for iron where a load lies still, and where it comes with knocks; under the last it is said
-/// plainly.
-const MARGIN: (f64, f64) = (4.0, 8.0);
-const LEAST_MARGIN: f64 = 2.0;
 
 pub(super) const ARM: Calculation = Calculation {
     id: "arm",
@@ -139,23 +128,8 @@ fn arm(filled: &Filled, _: &Shop) -> Result<Answer, FieldProblem> {
         ],
         ..Answer::default()
     };
-    answer.notes = notes(found.whole_share > 1.0, mended_kg / hung_kg);
+    answer.notes = margin_notes(found.whole_share > 1.0, mended_kg / hung_kg);
     Ok(answer)
-}
-
-/// What has to be known beside what it stands.
-fn notes(whole_breaks: bool, margin: f64) -> Vec<String> {
-    let cause = "Whole it would not have stood that either: the load is more, or the corner did it. Find the cause first.";
-    let short = "That is less than twice what hangs on it: strap it, or take the load off.";
-    let usual = format!(
-        "The usual margin for iron is {} where a load lies still and {} where it is knocked. What lifts, carries people \
-         or stands under pressure is for somebody who answers for it.",
-        number(MARGIN.0, 0),
-        number(MARGIN.1, 0)
-    );
-    let cause = whole_breaks.then(|| cause.to_owned());
-    let short = (margin < LEAST_MARGIN).then(|| short.to_owned());
-    cause.into_iter().chain(short).chain([usual]).collect()
 }
 
 #[cfg(test)]

@@ -313,7 +313,7 @@ fn sizes_open(sizes: &[SizePlan]) -> impl Iterator<Item = String> {
     };
     let unread =
         named(|it| !it.read_again()).map(|names| format!("Not read again since the torch: {names}."));
-    let left = named(|it| it.within == Some(false) && it.by.is_empty())
+    let left = named(|it| it.within == Some(false) && it.by.is_none())
         .map(|names| format!("Does not fit, and nobody has said who sees to it: {names}."));
     unread.into_iter().chain(left)
 }

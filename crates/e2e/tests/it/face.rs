@@ -121,3 +121,86 @@ async fn a_part_that_is_not_the_face_keeps_its_bar_and_says_why() -> anyhow::Res
     browser.sees("The face is not reckoned as a body").await?;
     browser.sees("After").await
 }
+
+#[tokio::test]
+async fn the_flame_is_swept_along_a_line_by_keys_and_lit_it_is_seen_by_its_log() -> anyhow::Result<()> {
+    let server = Server::start(false)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = frame(&browser, &server).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
+    browser.sees("Here it can begin").await?;
+    browser.press("Swept along a line").await?;
+    browser.run("document.querySelector('[aria-label^=\"Flame,\"]').focus()").await?;
+    // Enter puts a further place, the arrows take it along.
+    browser.key("\u{e007}").await?;
+    for _ in 0..5 {
+        browser.key("\u{e014}").await?;
+    }
+    browser.sees("swept along there").await?;
+    let page = browser.page().await?;
+    assert!(!page.contains("Begin here"), "a line is tried, and not said");
+    browser.press("Held in one place").await?;
+    browser.sees("flame held here").await?;
+    // Lit: what was said and read is shown, and what would be is a press away.
+    let light =
+        json!({ "kind": "light", "speed": 60, "frozen": null, "owned": "", "what": "main", "without": [] });
+    for (key, typed) in [
+        ("part.family", "machine_frame"),
+        ("part.era", "before_1949"),
+        ("part.sides", "both"),
+        ("part.service_temperature", "20 C"),
+        ("part.fluid_tight", "no"),
+        ("part.old_filler", "none"),
+        ("part.life_wanted", "10 years"),
+        ("prep.done", "holes,groove,inside,penetrant,paint"),
+    ] {
+        browser.say(&job, set(key, typed)).await?;
+    }
+    for spot in ["rim", "foot"] {
+        let mark = json!({ "kind": "observe", "test": "mark", "outcome": "gray", "confidence": "sure", "spot": spot });
+        browser.say(&job, mark).await?;
+    }
+    browser.say(&job, light).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
+    browser.sees("By the log each tip stayed under").await?;
+    browser.sees("by the log its coldest place is reckoned at").await?;
+    assert_eq!(browser.serious_problems().await?, Vec::<String>::new());
+    browser.press("As it would go from cold").await?;
+    browser.sees("Begin beside the break.").await
+}
+
+#[tokio::test]
+async fn a_load_at_a_hole_and_a_distance_that_is_kept_are_told_by_the_face() -> anyhow::Result<()> {
+    let server = Server::start(false)?;
+    let browser = Browser::open(1280, 800).await?;
+    let job = frame(&browser, &server).await?;
+    let view = browser.view(&job).await?;
+    let face = view["plan"]["map"]["faces"][0]["id"].clone();
+    for x in [120.0, 280.0] {
+        let hole = say(&browser, &job, json!({ "kind": "add_mark", "what": "bolt_hole" })).await?;
+        let circle = json!({ "kind": "circle", "x_mm": x, "y_mm": 25.0, "radius_mm": 6.0 });
+        say(
+            &browser,
+            &job,
+            json!({ "kind": "draw", "drawn": [{ "mark": hole, "face": face, "shape": circle }] }),
+        )
+        .await?;
+    }
+    browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
+    browser.unfold("What it carries, as drawn").await?;
+    browser.type_in("Hung or pulled there", "200 kg").await?;
+    browser.sees("Say at which hole it hangs").await?;
+    browser.press("bolt hole 2").await?;
+    browser.sees("Say at which hole it is held").await?;
+    browser.press("bolt hole 1").await?;
+    browser.pick("As drawn it pulls", "to the right").await?;
+    browser.sees("Crack A: whole it breaks under about").await?;
+    browser.sees("somebody who answers for it").await?;
+    // What has to be kept is said on Prep, and foreseen at once.
+    let size = say(&browser, &job, json!({ "kind": "add_mark", "what": "feature" })).await?;
+    say(&browser, &job, set(&format!("mark.{size}.kind"), "distance")).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/prep"))).await?;
+    browser.sees("once it is said which two holes").await?;
+    browser.press("bolt hole 1 and bolt hole 2").await?;
+    browser.sees("By the seams").await
+}

@@ -7,8 +7,8 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::plan::{
-    Beginnings, FaceHeat, FlameAsked, PATH_MOST, SeamPulls, face_heat, face_logged, face_part, other_ways,
-    seam_pulls,
+    Beginnings, FaceHeat, FaceLoad, FlameAsked, PATH_MOST, SeamPulls, face_heat, face_load, face_logged,
+    face_part, other_ways, seam_pulls,
 };
 
 use super::faces::Faces;
@@ -110,6 +110,33 @@ pub async fn face_as_logged(
     Ok(Json(match found {
         Ok(heat) => FaceHeatSeen { why_not: String::new(), heat },
         Err(why_not) => FaceHeatSeen { why_not, heat: None },
+    }))
+}
+
+/// What a face carries.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FaceLoadSeen {
+    /// Why nothing is said; empty where it is, and while no load is said.
+    pub why_not: String,
+    pub load: Option<FaceLoad>,
+}
+
+/// What the drawn face carries, whole and mended, by the load that was said.
+#[utoipa::path(get, path = "/api/jobs/{id}/face-load",
+    params(("id" = String, Path, description = "The job")), responses(
+    (status = 200, description = "Seam by seam; or why there is nothing", body = FaceLoadSeen),
+    (status = 404, description = "No such job", body = ProblemsBody)))]
+#[get("/<id>/face-load")]
+pub async fn face_carries(
+    id: &str,
+    units: DeviceUnits,
+    desk: &State<Desk>,
+) -> Result<Json<FaceLoadSeen>, ApiError> {
+    let seen = desk.see_in(known(id)?, units).await?;
+    let found = long_work(move || face_load(&seen.job, &seen.plan, &seen.shop.shop)).await?;
+    Ok(Json(match found {
+        Ok(load) => FaceLoadSeen { why_not: String::new(), load: Some(load) },
+        Err(why_not) => FaceLoadSeen { why_not, load: None },
     }))
 }
 

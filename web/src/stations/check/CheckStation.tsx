@@ -18,7 +18,7 @@ export function CheckStation(): ReactNode {
   const lit = view.job.rounds.at(-1)?.lit != null
   const failed = check.filter((line) => line.verdict === 'not_ok')
   const looked = check.every((line) => ['ok', 'left'].includes(line.verdict) || line.due_ms != null)
-  const unfit = view.plan.bench.features.some((it) => it.within === false && it.by === '')
+  const unfit = view.plan.bench.features.some((it) => it.within === false && it.by == null)
   const handed = typed('hand_over.done') === 'yes'
   const ready = lit && looked && view.standing.hot == null
   // It is the work in hand then: before what was looked at.

@@ -8,6 +8,7 @@ import { Choice } from '../../ui/Choice'
 import { Plate } from '../../ui/Plate'
 import { Offer } from './Offer'
 import { Opened } from './Opened'
+import { FaceLoad } from './FaceLoad'
 import { SeamPull } from './SeamPull'
 import { Ways } from './Ways'
 
@@ -77,6 +78,7 @@ export function MethodStation(): ReactNode {
       )}
       {out.length > 0 && <RuledOut ways={out} open={open} onOpen={setPressed} />}
       <SeamPull />
+      <FaceLoad />
       <Sessions methods={methods} />
       {chosen !== undefined && <Offer way={chosen} />}
       <Money methods={methods} />

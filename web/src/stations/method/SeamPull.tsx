@@ -23,7 +23,8 @@ export function SeamPull(): ReactNode {
         <div key={seam.letter} className="max-w-[80ch]">
           <p>
             {seam.sentence}
-            {seam.moves.length > 0 && ` ${seam.moves.map((moves) => `${moves}.`).join(' ')}`}
+            {seam.moves.length > 0 &&
+              ` ${seam.moves.map((moves) => `${moves.charAt(0).toUpperCase()}${moves.slice(1)}.`).join(' ')}`}
           </p>
           {seam.lessens !== '' && <p className="text-ash">{seam.lessens}</p>}
         </div>

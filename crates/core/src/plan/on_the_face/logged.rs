@@ -8,7 +8,7 @@ use crate::body::{BodyHeating, FaceModel, Flame, Look, Pace, WATCHED_FROM};
 use crate::job::{HeatState, Job, Round};
 use crate::map::{At, FlamePlace};
 use crate::plan::Plan;
-use crate::quantity::number;
+use crate::quantity::{Unit, number};
 
 /// Ours: it is stepped so closely.
 const STEP_S: f64 = 30.0;
@@ -170,7 +170,7 @@ pub fn face_logged(job: &Job, plan: &Plan, part: &FacePart, model: &FaceModel) -
             let then = course.looks.iter().min_by(|a, b| near(a).total_cmp(&near(b)));
             format!(
                 "{} was read after {}; by the log its coldest place is reckoned at {} then.",
-                part.celsius_words(reading.celsius),
+                part.units.say_exactly(reading.celsius, Unit::Celsius),
                 part.minutes_words(reading.minutes),
                 part.celsius_words(then.map_or(part.ambient_c, |look| look.least_c))
             )

@@ -4,6 +4,7 @@
 
 mod begin;
 mod course;
+mod load;
 mod logged;
 mod moments;
 mod part;
@@ -13,6 +14,7 @@ mod words;
 
 pub use begin::{Beginning, Beginnings, OpensMost, begins_words, where_to_begin};
 pub use course::{FlameAsked, PATH_MOST};
+pub use load::{FaceLoad, face_load};
 pub use logged::face_logged;
 pub use moments::{FaceHeat, FaceMoment, HeatedTip, PlaceOnFace, face_heat};
 pub use part::{FacePart, face_part};

@@ -10,8 +10,7 @@ use uuid::Uuid;
 
 use super::part::GUESSED_WALL_MM;
 use super::{Amount, Caution, Missing, Stage, Station};
-use crate::crack::said::CrackFate;
-use crate::crack::said::EndKind;
+use crate::crack::said::{CrackFate, EndKind, PieceState};
 use crate::crack::stop_hole::FoundBy;
 use crate::crack::tip_offset::beyond;
 use crate::field::{self, FieldOfEach, Number, One, YesNo, crack};
@@ -78,8 +77,8 @@ pub struct CrackPlan {
     pub ends: Vec<EndPlan>,
     /// It runs from edge to edge: it parts the casting.
     pub full_break: bool,
-    /// there, lost or donor; empty while nobody has said, or nothing broke off.
-    pub piece: String,
+    /// Nothing while nobody has said, or nothing broke off.
+    pub piece: Option<PieceState>,
     /// The groove as it was really ground: depth, and width at the face.
     pub ground_mm: Option<(f64, f64)>,
     /// Everything the later stages need is known.
@@ -205,7 +204,7 @@ impl CracksAsked<'_> {
             _ => self.say(wall_mm),
         };
         let run_outs = ends.iter().filter_map(|end| end.run_out.as_ref());
-        let piece = round.get(crack::PIECE.of(of)).filter(|_| full_break).unwrap_or_default().to_owned();
+        let piece = round.get(crack::PIECE.of(of)).filter(|_| full_break);
         let ground = (round.get(crack::GROUND_DEPTH.of(of)), round.get(crack::GROUND_WIDTH.of(of)));
         CrackPlan {
             id: of,
@@ -230,7 +229,7 @@ impl CracksAsked<'_> {
                 && !wall_guessed
                 && (found_by.is_some() || full_break)
                 && ends.iter().all(|end| end.kind.is_some())
-                && !(full_break && piece.is_empty()),
+                && !(full_break && piece.is_none()),
             full_break,
             piece,
             free_edges: on_map.map(|crack| laid.free_edges(crack)).unwrap_or_default(),
@@ -336,7 +335,7 @@ fn missing(cracks: &[CrackPlan], units: UnitSystem) -> Vec<Missing> {
             );
         }
         need(
-            crack.full_break && crack.piece.is_empty(),
+            crack.full_break && crack.piece.is_none(),
             crack::PIECE.of(of).key(),
             format!("Say whether the piece at {letter} is there"),
             "the broken-off piece",

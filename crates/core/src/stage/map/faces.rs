@@ -5,7 +5,7 @@ use uuid::Uuid;
 
 use super::pairs::hole_pairs;
 use super::pins::{LockOnFace, PinOnFace};
-use crate::crack::said::CrackFate;
+use crate::crack::said::{CrackFate, WitnessSide};
 use crate::field::{crack, mark, neighbour};
 use crate::job::{Job, Round};
 use crate::map::{At, MarkKind, Placed, Shape, beside, bounds, length_mm, place_along, tacks_mm};
@@ -309,7 +309,8 @@ impl MapAsked<'_> {
             UnitSystem::Metric => 3.0,
             UnitSystem::Imperial => 3.175,
         };
-        let side = if self.round().get(crack::WITNESS.of(plan.id)) == Some("right") { -1.0 } else { 1.0 };
+        let side =
+            if self.round().get(crack::WITNESS.of(plan.id)) == Some(WitnessSide::Right) { -1.0 } else { 1.0 };
         drawn.witness = beside(&line.points, |_| side * witness_mm);
         let Some(seam) = self.seam(plan) else { return drawn };
         let walls: Vec<(f64, f64)> = plan.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();

@@ -11,6 +11,7 @@ use crate::iron::{Iron, slowest_to_heat};
 use crate::map::{At, MarkKind, Shape};
 use crate::method::{Joins, School, Way};
 use crate::prep::groove::bright_margin_mm;
+use crate::prep::said::SizeKind;
 use crate::render::said;
 use crate::stage::cooling::wrapping;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
@@ -344,13 +345,7 @@ impl Judged<'_> {
             .marks
             .iter()
             .filter(|mark| mark.what == MarkKind::Feature)
-            .map(|mark| match round.get(field::mark::KIND.of(mark.id)) {
-                Some("thread") => 30.0,
-                Some("flat" | "bore" | "slot") => 45.0,
-                // Only read, before and after.
-                Some("distance" | "step" | "run_out" | "pin") => 5.0,
-                _ => 20.0,
-            })
+            .map(|mark| round.get(field::mark::KIND.of(mark.id)).unwrap_or(SizeKind::Hole).restored_min())
             .sum();
         steps.hands("restore", "Restore", restored, "20 a hole, 30 a thread, 45 a face, 5 to read a size");
         if round.get(field::part::PLACE) == Some("in_place") || !self.part.heat_shy.is_empty() {

@@ -4,6 +4,7 @@ use super::{Judged, ways};
 use crate::casting::shape::PartShape;
 use crate::crack::said::CrackFate;
 use crate::crack::said::Edges;
+use crate::crack::said::PieceState;
 use crate::field;
 use crate::heat::{edge_cooling_s, softening_preheat_c};
 use crate::iron::{Iron, least};
@@ -15,11 +16,11 @@ use crate::stage::prep::missing_cm3;
 impl Judged<'_> {
     /// What became of what broke off, the worst of several breaks.
     fn piece(&self) -> Piece {
-        let of = |crack: &CrackPlan| match (crack.full_break, crack.piece.as_str()) {
-            (false, _) | (true, "there") => Piece::There,
-            (true, "lost") => Piece::Lost,
-            (true, "donor") => Piece::Donor,
-            (true, _) => Piece::NotSaid,
+        let of = |crack: &CrackPlan| match (crack.full_break, crack.piece) {
+            (false, _) | (true, Some(PieceState::There)) => Piece::There,
+            (true, Some(PieceState::Lost)) => Piece::Lost,
+            (true, Some(PieceState::Donor)) => Piece::Donor,
+            (true, None) => Piece::NotSaid,
         };
         self.repaired().map(of).max().unwrap_or(Piece::There)
     }

@@ -13,6 +13,7 @@ use crate::map::{At, ON_IT_MM, closed, length_mm, nearest_rim, place_along};
 use crate::pins::rows::{
     ANCHORS, Pins, StitchOutline, StitchRow, crack_order, patch_order, pin_for_wall_mm, tap_drill_mm,
 };
+use crate::prep::said::{ClosedBy, PatchSkin};
 use crate::quantity::{Unit, WallMillimetres};
 
 /// A patch as it lies.
@@ -100,7 +101,7 @@ impl BenchAsked<'_> {
         face: Uuid,
         (outline, rims): (&[At], &[Vec<At>]),
     ) -> Option<PatchPlan> {
-        let from = self.round.get(mark::CLOSED_BY.of(of.id)).filter(|by| *by != "metal")?;
+        let from = self.round.get(mark::CLOSED_BY.of(of.id)).filter(|by| *by != ClosedBy::Metal)?;
         let wall = self.round.get(mark::THICKNESS.of(of.id));
         let patch = self.round.get(mark::PATCH_THICKNESS.of(of.id));
         let gap = self.round.get(mark::PATCH_GAP.of(of.id));
@@ -110,14 +111,16 @@ impl BenchAsked<'_> {
             self.exactly(GAP_MOST_MM)
         ));
         match from {
-            "steel" => cautions.push(
+            ClosedBy::Steel => cautions.push(
                 "Steel grows otherwise than iron and is of another colour: for what stays cold and is painted."
                     .to_owned(),
             ),
-            "other_iron" => {
+            ClosedBy::OtherIron => {
                 cautions.push("Another iron: settle what it is, as for the casting, before it is cut.".to_owned());
             }
-            _ => words.push("Like iron: it grows, cuts and rusts as the casting does.".to_owned()),
+            ClosedBy::LikeIron | ClosedBy::Metal => {
+                words.push("Like iron: it grows, cuts and rusts as the casting does.".to_owned());
+            }
         }
         if let (Some(wall), Some(patch)) = (wall, patch) {
             let off = patch - wall;
@@ -139,11 +142,13 @@ impl BenchAsked<'_> {
             ));
         }
         match self.round.get(mark::PATCH_SKIN.of(of.id)) {
-            Some("machined") => {
+            Some(PatchSkin::Machined) => {
                 words.push("A machined face shows: roughen it like the skin round it.".to_owned())
             }
-            Some("other") => words.push("Its skin is another: it shows unless it is painted.".to_owned()),
-            _ => {}
+            Some(PatchSkin::Other) => {
+                words.push("Its skin is another: it shows unless it is painted.".to_owned())
+            }
+            Some(PatchSkin::Like) | None => {}
         }
         if wall.is_none() && patch.is_none() {
             words.push("How thick casting and patch are gives the pins.".to_owned());

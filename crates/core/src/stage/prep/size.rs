@@ -7,6 +7,7 @@ use uuid::Uuid;
 use super::bench::BenchAsked;
 use crate::field::{FieldOfEach, Number, mark};
 use crate::job::{Mark, SeamReadingKind};
+use crate::prep::said::{SizeKind, TakenOffBy};
 
 /// A size of the part and what became of it.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -30,8 +31,8 @@ pub struct SizePlan {
     pub due: String,
     /// What is to be done about it, and by whom; empty for nothing.
     pub to_do: String,
-    /// Who takes off what is left: shop, outside or owner; empty while nobody has said.
-    pub by: String,
+    /// Who takes off what is left; nothing while nobody has said.
+    pub by: Option<TakenOffBy>,
     /// Readings beside what it may be, to be drawn; nothing while nothing was read.
     pub strip: Option<SizeStrip>,
 }
@@ -88,12 +89,12 @@ enum Kind {
 }
 
 impl Kind {
-    fn of(id: &str) -> Self {
-        match id {
-            "pin" => Self::Round,
-            "distance" => Self::Between,
-            "flat" | "step" | "run_out" => Self::Nought,
-            _ => Self::Opening,
+    fn of(said: Option<SizeKind>) -> Self {
+        match said {
+            Some(SizeKind::Pin) => Self::Round,
+            Some(SizeKind::Distance) => Self::Between,
+            Some(SizeKind::Flat | SizeKind::Step | SizeKind::RunOut) => Self::Nought,
+            Some(SizeKind::Bore | SizeKind::Hole | SizeKind::Thread | SizeKind::Slot) | None => Self::Opening,
         }
     }
 }
@@ -128,8 +129,8 @@ struct Size<'a> {
 impl BenchAsked<'_> {
     pub(super) fn size(&self, of: &Mark) -> SizePlan {
         let round = self.round;
-        let id = round.get(mark::KIND.of(of.id)).unwrap_or("size");
-        let kind = Kind::of(id);
+        let said_kind = round.get(mark::KIND.of(of.id));
+        let kind = Kind::of(said_kind);
         let mm = |field: FieldOfEach<Number>| round.get(field.of(of.id));
         let read = WHEN.map(|(_, _, field)| mm(field));
         let nominal = if kind == Kind::Nought { Some(0.0) } else { mm(mark::NOMINAL) };
@@ -160,7 +161,7 @@ impl BenchAsked<'_> {
             (_, None, None) => None,
         };
         let from = round.get(mark::DATUM.of(of.id)).map(|datum| format!("from {datum}"));
-        let called = id.replace('_', "-");
+        let called = said_kind.map_or("size", SizeKind::word).to_owned();
         SizePlan {
             mark: of.id,
             name: self.name(of),
@@ -172,7 +173,7 @@ impl BenchAsked<'_> {
             moved_words: size.moved_mm().map_or_else(String::new, |mm| size.moved_words(mm)),
             due: size.due(),
             to_do: size.to_do(),
-            by: round.get(mark::BY.of(of.id)).unwrap_or_default().to_owned(),
+            by: round.get(mark::BY.of(of.id)),
             strip: size.strip(),
         }
     }
@@ -275,10 +276,10 @@ impl Size<'_> {
     fn to_do(&self) -> String {
         let (Some(off), Some(false)) = (self.off_mm(), self.within()) else { return String::new() };
         let by = match self.asked.round.get(mark::BY.of(self.of)) {
-            Some("owner") => "left for the owner",
-            Some("outside") => "by a machine shop",
-            Some("shop") => "done here",
-            _ => "nobody has said by whom",
+            Some(TakenOffBy::Owner) => "left for the owner",
+            Some(TakenOffBy::Outside) => "by a machine shop",
+            Some(TakenOffBy::Shop) => "done here",
+            None => "nobody has said by whom",
         };
         let side = self.say(off.abs() / 2.0);
         let how = match self.kind {

@@ -6,6 +6,7 @@ use uuid::Uuid;
 use super::order::Pull;
 use crate::field::mark;
 use crate::job::Round;
+use crate::prep::said::SizeKind;
 use crate::quantity::UnitSystem;
 use crate::stage::map::HolePair;
 
@@ -28,7 +29,8 @@ pub(super) fn kept(
     pulls: &[Pull],
     units: UnitSystem,
 ) -> Vec<KeptDistance> {
-    let distances = round.marks.iter().filter(|it| round.get(mark::KIND.of(it.id)) == Some("distance"));
+    let distances =
+        round.marks.iter().filter(|it| round.get(mark::KIND.of(it.id)) == Some(SizeKind::Distance));
     distances
         .map(|it| {
             let said = round.get(mark::BETWEEN.of(it.id)).unwrap_or_default();

@@ -1,0 +1,71 @@
+//! What is said of metal that is missing, and of what has to be as it was.
+
+use crate::base::choice::choice;
+
+choice! {
+    /// What closes the place of a missing piece.
+    pub enum ClosedBy {
+        Metal = "metal", "Metal, built up";
+        LikeIron = "like_iron", "A patch of like iron";
+        OtherIron = "other_iron", "A patch of another iron";
+        Steel = "steel", "A patch of steel";
+    }
+}
+
+choice! {
+    /// The skin of a patch.
+    pub enum PatchSkin {
+        Like = "like", "Cast, like the part's";
+        Machined = "machined", "Machined";
+        Other = "other", "Another skin";
+    }
+}
+
+choice! {
+    /// What has to be as it was.
+    pub enum SizeKind {
+        Bore = "bore", "Bore";
+        Hole = "hole", "Hole";
+        Thread = "thread", "Thread";
+        Slot = "slot", "Slot";
+        Pin = "pin", "Pin or shaft";
+        Distance = "distance", "Between two holes or edges";
+        Flat = "flat", "Flat";
+        Step = "step", "Step between two faces";
+        RunOut = "run_out", "Run-out";
+    }
+}
+
+impl SizeKind {
+    /// In a sentence.
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::RunOut => "run-out",
+            other => other.id(),
+        }
+    }
+
+    /// Minutes to restore it, or to read it where nothing is restored.
+    ///
+    /// # Source
+    /// House.
+    #[must_use]
+    pub fn restored_min(self) -> f64 {
+        match self {
+            Self::Thread => 30.0,
+            Self::Flat | Self::Bore | Self::Slot => 45.0,
+            Self::Distance | Self::Step | Self::RunOut | Self::Pin => 5.0,
+            Self::Hole => 20.0,
+        }
+    }
+}
+
+choice! {
+    /// Who takes off what a size has too much of.
+    pub enum TakenOffBy {
+        Shop = "shop", "Us";
+        Outside = "outside", "A machine shop";
+        Owner = "owner", "The owner";
+    }
+}
