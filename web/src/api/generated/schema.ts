@@ -3040,8 +3040,7 @@ export interface components {
             letter: string;
             /** @description It lies on a face of the map. */
             on_map: boolean;
-            /** @description there, lost or donor; empty while nobody has said, or nothing broke off. */
-            piece: string;
+            piece?: components["schemas"]["PieceState"] | null;
             /**
              * Format: double
              * @description What its groove is run out further than the crack itself.
@@ -6263,6 +6262,11 @@ export interface components {
          * @enum {string}
          */
         PictureOf: "before" | "after" | "one";
+        /**
+         * @description Where the piece is that broke off.
+         * @enum {string}
+         */
+        PieceState: "there" | "lost" | "donor";
         /** @description A piece of a sentence: words, the key of a blank, or the name of an answer. */
         PieceView: {
             /** @enum {string} */
@@ -7544,8 +7548,7 @@ export interface components {
         Side: "length" | "width" | "height";
         /** @description A size of the part and what became of it. */
         SizePlan: {
-            /** @description Who takes off what is left: shop, outside or owner; empty while nobody has said. */
-            by: string;
+            by?: components["schemas"]["TakenOffBy"] | null;
             /** @description The field of the reading that was not taken and is due next; empty for none. */
             due: string;
             /** Format: uuid */
@@ -8156,6 +8159,11 @@ export interface components {
             when: components["schemas"]["TakenWhen"];
             words: string;
         };
+        /**
+         * @description Who takes off what a size has too much of.
+         * @enum {string}
+         */
+        TakenOffBy: "shop" | "outside" | "owner";
         /**
          * @description When it is gone from the shelf.
          * @enum {string}
