@@ -152,14 +152,21 @@ async fn the_flame_is_swept_along_a_line_by_keys_and_lit_it_is_seen_by_its_log()
         ("part.fluid_tight", "no"),
         ("part.old_filler", "none"),
         ("part.life_wanted", "10 years"),
-        ("prep.done", "holes,groove,inside,penetrant,paint"),
+        ("part.cavity", "none"),
     ] {
         browser.say(&job, set(key, typed)).await?;
+    }
+    let view = browser.view(&job).await?;
+    let crack = view["plan"]["cracks"][0]["id"].as_str().unwrap_or_default().to_owned();
+    for (field, typed) in [("end_b", "tip"), ("wall", "20"), ("edge", "clean")] {
+        browser.say(&job, set(&format!("crack.{crack}.{field}"), typed)).await?;
     }
     for spot in ["rim", "foot"] {
         let mark = json!({ "kind": "observe", "test": "mark", "outcome": "gray", "confidence": "sure", "spot": spot });
         browser.say(&job, mark).await?;
     }
+    // Once everything is known of it: what was found later was not done.
+    browser.say(&job, set("prep.done", "holes,groove,inside,penetrant,paint")).await?;
     browser.say(&job, light).await?;
     browser.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
     browser.sees("By the log each tip stayed under").await?;

@@ -89,26 +89,24 @@ impl Said<'_> {
     }
 
     fn of_old_filler(&mut self) {
-        if let Some(laid) = self.round.laid_before() {
-            let what = laid.label().to_lowercase();
-            self.say(
-                Station::Part,
-                format!(
-                    "An earlier round laid {what} where it is repaired again: it counts as an old repair."
-                ),
-            );
-        }
+        let ours = self.round.laid_before().is_some();
         let sentence = match self.round.old_filler() {
+            Some(OldFiller::Bronze) if ours => {
+                "Bronze of an earlier round can hold zinc or cadmium: fume. All of it out before any weld."
+            }
             Some(OldFiller::Bronze) => {
                 "Old bronze can hold zinc or cadmium: fume. All of it out before any weld."
             }
             Some(OldFiller::Other) => {
                 "Old filler of a kind not known: file it, look at its colour, before any heat."
             }
+            Some(OldFiller::Nickel | OldFiller::Steel) if ours => {
+                "The weld of an earlier round has hard edges: cut back to clean casting."
+            }
             Some(OldFiller::Nickel | OldFiller::Steel) => {
                 "The old weld's edges are hard: cut back to clean casting."
             }
-            _ => return,
+            Some(OldFiller::None) | None => return,
         };
         self.say(Station::Prep, sentence);
     }

@@ -160,12 +160,13 @@ impl BenchAsked<'_> {
             (_, None, Some(give)) => Some(format!("as it was, give or take {}", self.exactly(give))),
             (_, None, None) => None,
         };
+        let between = round.get(mark::BETWEEN.of(of.id)).map(|holes| format!("between {holes}"));
         let from = round.get(mark::DATUM.of(of.id)).map(|datum| format!("from {datum}"));
         let called = said_kind.map_or("size", SizeKind::word).to_owned();
         SizePlan {
             mark: of.id,
             name: self.name(of),
-            words: [Some(called), words, from].into_iter().flatten().collect::<Vec<_>>().join(", "),
+            words: [Some(called), words, between, from].into_iter().flatten().collect::<Vec<_>>().join(", "),
             verdict: size.verdict(),
             within: size.within(),
             readings: size.readings(),
