@@ -321,7 +321,7 @@ fn what_a_round_laid_counts_as_an_old_repair_where_it_is_repaired_again() {
     assert_eq!(bench.job().round().old_filler(), Some(OldFiller::Nickel));
     let plan = bench.plan();
     assert!(
-        plan.cautions.iter().any(|it| it.sentence.starts_with("The weld of an earlier round")),
+        plan.cautions.iter().any(|it| it.sentence.starts_with("Our weld's edges are hard")),
         "{:?}",
         plan.cautions
     );

@@ -91,9 +91,7 @@ impl Said<'_> {
     fn of_old_filler(&mut self) {
         let ours = self.round.laid_before().is_some();
         let sentence = match self.round.old_filler() {
-            Some(OldFiller::Bronze) if ours => {
-                "Bronze of an earlier round can hold zinc or cadmium: fume. All of it out before any weld."
-            }
+            Some(OldFiller::Bronze) if ours => "Our bronze: zinc fume. Out before any weld.",
             Some(OldFiller::Bronze) => {
                 "Old bronze can hold zinc or cadmium: fume. All of it out before any weld."
             }
@@ -101,7 +99,7 @@ impl Said<'_> {
                 "Old filler of a kind not known: file it, look at its colour, before any heat."
             }
             Some(OldFiller::Nickel | OldFiller::Steel) if ours => {
-                "The weld of an earlier round has hard edges: cut back to clean casting."
+                "Our weld's edges are hard: back to clean casting."
             }
             Some(OldFiller::Nickel | OldFiller::Steel) => {
                 "The old weld's edges are hard: cut back to clean casting."
