@@ -20,7 +20,9 @@ impl HeatedBy {
     fn in_the_heat(&self, round: &Round, minutes: f64) -> Burning {
         let pieces = round.standing_log().filter(|entry| entry.is_piece());
         let begun = pieces.map(|entry| entry.minutes).any(|at| at <= minutes);
-        let warm = self.warm_from_min(round).is_some_and(|from| from <= minutes);
+        // Only what soaks it by itself asks when it was warm: all its readings are looked through for that.
+        let soaks = self.steps.soak.is_some();
+        let warm = soaks && self.warm_from_min(round).is_some_and(|from| from <= minutes);
         let own = match (begun, warm) {
             (true, _) => self.steps.reheat,
             (false, true) => self.steps.soak,
@@ -65,7 +67,7 @@ impl HeatedBy {
             .map(|(minutes, state)| (began_s(minutes * 60.0), self.by(*state, round, *minutes)))
             .collect();
         // Warm, it goes over to what soaks it, without a word.
-        let soaks = self.warm_from_min(round).filter(|_| self.steps.soak.is_some());
+        let soaks = self.steps.soak.and_then(|_| self.warm_from_min(round));
         let state_at =
             |minutes: f64| states.iter().rev().find(|(from, _)| *from <= minutes).map(|(_, state)| *state);
         if let Some(minutes) = soaks.filter(|at| state_at(*at) == Some(HeatState::InTheHeat)) {
