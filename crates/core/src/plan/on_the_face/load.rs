@@ -147,6 +147,18 @@ fn at_seam(
     })
 }
 
+/// A mass as well as it is known: two figures of it, in the unit it is told in.
+fn roughly(kg: f64, units: UnitSystem) -> String {
+    const LB_A_KG: f64 = 2.204_622_6;
+    let a_kg = match units {
+        UnitSystem::Metric => 1.0,
+        UnitSystem::Imperial => LB_A_KG,
+    };
+    let told = (kg * a_kg).max(f64::MIN_POSITIVE);
+    let step = 10_f64.powf(told.log10().floor() - 1.0);
+    units.say_exactly((told / step).round() * step / a_kg, Unit::Kilograms)
+}
+
 fn sentence(seam: &AtSeam, asked: &Asked, units: UnitSystem) -> String {
     let hung = units.say_exactly(asked.kg, Unit::Kilograms);
     let how = asked.shock.label();
@@ -157,16 +169,16 @@ fn sentence(seam: &AtSeam, asked: &Asked, units: UnitSystem) -> String {
         return format!("Crack {letter}: {hung}, {how}, ask next to nothing of it.");
     }
     let kg = |share: f64| {
-        let under = |walls: f64| units.say(asked.kg / share * walls, Unit::Kilograms);
+        let under = |walls: f64| roughly(asked.kg / share * walls, units);
         format!("{} to {}", under(1.0 - WALLS), under(1.0 + WALLS))
     };
     let used = |walls: f64| number(seam.joint_share / walls, if seam.joint_share < 0.1 { 2 } else { 1 });
+    let (least, most) = (used(1.0 + WALLS), used(1.0 - WALLS));
+    let used = if least == most { most } else { format!("{least} to {most}") };
     format!(
-        "Crack {letter}: whole it breaks under about {} there, mended under {}; {hung}, {how}, use up {} to {} of what the \
+        "Crack {letter}: whole it breaks under about {} there, mended under {}; {hung}, {how}, use up {used} of what the \
          joint stands.",
         kg(seam.whole_share),
         kg(seam.joint_share),
-        used(1.0 + WALLS),
-        used(1.0 - WALLS)
     )
 }
