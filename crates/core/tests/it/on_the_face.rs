@@ -592,6 +592,7 @@ fn a_load_at_a_hole_says_what_it_breaks_under_whole_and_mended() {
     frame.bench.set("part.load_held", "bolt hole 1");
     assert!(carries(&frame).unwrap_err().starts_with("Say which way"));
     frame.bench.set("part.load_towards", "down");
+    assert!(carries(&frame).unwrap().sentence.contains("with knocks as nobody said how it comes"));
     frame.bench.set("part.load_how", "steady");
     let load = carries(&frame).unwrap();
     // Hand-worked: 60 x 9.81 N x 190 mm / (12 x 70² / 6 mm³) = 11.41 MPa of 200: whole it breaks under 1051 kg, 946 to

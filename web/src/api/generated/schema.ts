@@ -7148,7 +7148,7 @@ export interface components {
             kept: components["schemas"]["KeptDistance"][];
             not_in_it: string;
             /**
-             * @description "Fill B first, then A: so no seam pulls more than 60 MPa on itself, in the worst order 108." Empty where it is all
+             * @description "Fill B, then A: so no seam pulls more than about 60 MPa on itself, in the worst order 108 MPa." Empty where it is all
              *     the same.
              */
             order: string;

@@ -41,11 +41,18 @@ struct AtSeam {
 /// What is hung on a face, and where it is held.
 struct Asked {
     kg: f64,
-    shock: Shock,
+    /// Nothing where nobody said: then the worst of them counts.
+    said_shock: Option<Shock>,
     often: bool,
     loaded: usize,
     held: usize,
     way: (f64, f64),
+}
+
+impl Asked {
+    fn shock(&self) -> Shock {
+        self.said_shock.unwrap_or(Shock::Knocked)
+    }
 }
 
 /// What the drawn face carries. Else why nothing is said; empty while no load is said.
@@ -77,7 +84,7 @@ pub fn face_load(job: &Job, plan: &Plan, shop: &Shop) -> Result<FaceLoad, String
     };
     let asked = Asked {
         kg,
-        shock: round.get(part::LOAD_HOW).unwrap_or(Shock::Knocked),
+        said_shock: round.get(part::LOAD_HOW),
         often: round.get(part::LOAD_OFTEN) == Some(true),
         loaded,
         held,
@@ -129,7 +136,7 @@ fn at_seam(
 ) -> Option<AtSeam> {
     // What is cut out of the face comes before its round holes.
     let cut_out = flat.of.rims.len() - 1;
-    let force_n = asked.kg * GRAVITY * asked.shock.factor();
+    let force_n = asked.kg * GRAVITY * asked.shock().factor();
     let loading = Loading {
         held: vec![Held::Hole(cut_out + asked.held)],
         forces: vec![Force {
@@ -161,7 +168,8 @@ fn roughly(kg: f64, units: UnitSystem) -> String {
 
 fn sentence(seam: &AtSeam, asked: &Asked, units: UnitSystem) -> String {
     let hung = units.say_exactly(asked.kg, Unit::Kilograms);
-    let how = asked.shock.label();
+    let nobody = if asked.said_shock.is_none() { " as nobody said how it comes" } else { "" };
+    let how = format!("{}{nobody}", asked.shock().label());
     let letter = &seam.letter;
     // So little that no load of its size is worth naming.
     const NOTHING: f64 = 0.01;

@@ -25,7 +25,7 @@ use shrinking::Shrinking;
 pub struct SeamPulls {
     /// Of each seam that is laid in beads, the one that pulls most first.
     pub seams: Vec<SeamPull>,
-    /// "Fill B first, then A: so no seam pulls more than 60 MPa on itself, in the worst order 108." Empty where it is all
+    /// "Fill B, then A: so no seam pulls more than about 60 MPa on itself, in the worst order 108 MPa." Empty where it is all
     /// the same.
     pub order: String,
     /// What other ways would pull, a sentence each.
@@ -164,14 +164,11 @@ impl Said<'_> {
     /// What would lessen what a seam pulls.
     fn lessens(&self, pull: &Pull) -> String {
         let mut lessens = Vec::new();
-        let hard = pull.mean_mpa > MUCH * self.shrinking.gives_mpa;
-        if hard {
+        if pull.mean_mpa > MUCH * self.shrinking.gives_mpa {
             lessens.push("run the groove out to an edge".to_owned());
             if !self.shrinking.peened {
                 lessens.push("peen each bead while it is hot".to_owned());
             }
-        }
-        if hard {
             let warmed = self.warmed_first(pull);
             lessens.push(
                 warmed.unwrap_or_else(|| "warm the side opposite so that the gap opens first".to_owned()),
