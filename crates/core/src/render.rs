@@ -3,7 +3,7 @@
 use crate::quantity::{Rounding, Unit, UnitSystem};
 
 /// What a quantity in a template may be in.
-const UNITS: [(&str, Unit); 17] = [
+const UNITS: [(&str, Unit); 18] = [
     ("bar", Unit::Bar),
     ("degC", Unit::Celsius),
     ("K/h", Unit::KelvinsPerHour),
@@ -15,6 +15,7 @@ const UNITS: [(&str, Unit); 17] = [
     ("min", Unit::Minutes),
     ("drill", Unit::Drill),
     ("mm2", Unit::SquareMillimetres),
+    ("m2", Unit::SquareMetres),
     ("cm3", Unit::CubicCentimetres),
     ("m3", Unit::CubicMetres),
     ("g", Unit::Grams),

@@ -2,7 +2,7 @@
 
 use crate::base::problem::{FieldProblem, OutOfRange, Problems};
 use crate::iron::IronProperties;
-use crate::map::{At, area_mm2, circle_of, crosses_itself, crossing, inside, nearest};
+use crate::map::{At, area_mm2, circle_of, closed, crosses_itself, crossing, inside, nearest};
 
 /// A hole in the face.
 #[derive(Debug, Clone, PartialEq)]
@@ -44,6 +44,8 @@ const LONGEST_MM: f64 = 20_000.0;
 /// House: iron narrower than this, or than a two-thousandth of the face, is no iron.
 const NARROWEST_MM: f64 = 0.5;
 const POINTS: usize = 600;
+/// A rim with thick places beside it is walked in steps of this.
+const RIM_STEP_MM: f64 = 5.0;
 
 impl Hole {
     /// Its rim, a point after the other.
@@ -80,6 +82,36 @@ impl Piece {
         let more =
             self.thick.iter().map(|place| area_mm2(&place.place.rim()) * (place.wall_mm - self.wall_mm));
         self.area_mm2() * self.wall_mm + more.sum::<f64>()
+    }
+
+    /// Its wall at a place, in mm.
+    #[must_use]
+    pub fn wall_at(&self, at: At) -> f64 {
+        let own = self.thick.iter().rev().find(|place| inside(&place.place.rim(), at));
+        own.map_or(self.wall_mm, |place| place.wall_mm)
+    }
+
+    /// What gives off heat, in mm²: both sides and the rims, each stretch of a rim as high as the wall is there.
+    ///
+    /// A = 2 S + Σ rim × wall
+    ///
+    /// # Source
+    /// Geometry (law). A thick place counts by its rim only where that is a rim of the face.
+    #[must_use]
+    pub fn surface_mm2(&self) -> f64 {
+        let along = |side: &[At]| {
+            let long = side[0].distance_mm(side[1]);
+            let pieces = if self.thick.is_empty() { 1 } else { (long / RIM_STEP_MM).ceil().max(1.0) as u32 };
+            let middle = |at: u32| (f64::from(at) + 0.5) / f64::from(pieces);
+            let walls = (0..pieces).map(|at| self.wall_at(side[0].between(side[1], middle(at))));
+            walls.sum::<f64>() * long / f64::from(pieces)
+        };
+        let rims = self
+            .rims()
+            .iter()
+            .flat_map(|rim| closed(rim).windows(2).map(along).collect::<Vec<f64>>())
+            .sum::<f64>();
+        2.0 * self.area_mm2() + rims
     }
 
     /// What is wrong with it, each at its field as the calculations name it.
@@ -304,7 +336,7 @@ fn outline_problems(problems: &mut Problems, field: &str, outline: &[At]) {
         );
     } else if area_mm2(outline) < 1.0 {
         say("this outline encloses nothing".to_owned(), "an outline with iron within");
-    } else if crate::map::closed(outline).windows(2).any(|side| side[0].distance_mm(side[1]) < ONE_PLACE_MM) {
+    } else if closed(outline).windows(2).any(|side| side[0].distance_mm(side[1]) < ONE_PLACE_MM) {
         say(
             format!("two points that follow each other are nearer than {ONE_PLACE_MM} mm"),
             "each point once",

@@ -81,6 +81,23 @@ fn what_a_flame_gives_is_in_the_iron_where_nothing_is_lost() {
 }
 
 #[test]
+fn what_gives_off_heat_is_both_sides_and_the_rims_as_high_as_the_wall_is_there() {
+    // Published: a ring 500 / 420 x 40 mm gives off its heat by 0.231 m2
+    let round = |across_mm: f64| Hole::Round { middle: At::new(250.0, 250.0), across_mm };
+    let ring = Piece { outline: round(500.0).rim(), holes: vec![round(420.0)], wall_mm: 40.0, ..frame() };
+    assert!((ring.surface_mm2() / 1e6 - 0.231).abs() < 0.001, "{}", ring.surface_mm2());
+    // Hand-worked: 2 x 300 x 160 + 920 x 12 = 107,040; 80 mm of its rim lie in a place of 40: 80 x 28 more.
+    let mut piece = plate(300.0, 160.0);
+    assert!((piece.surface_mm2() - 107_040.0).abs() < 1e-6);
+    let boss = Hole::Round { middle: At::new(150.0, 0.0), across_mm: 80.0 };
+    piece.thick.push(ThickPlace { place: boss, wall_mm: 40.0 });
+    assert!((piece.surface_mm2() - 109_280.0).abs() < 150.0, "{}", piece.surface_mm2());
+    // One within it has no rim of the face.
+    piece.thick[0].place = Hole::Round { middle: At::new(150.0, 80.0), across_mm: 80.0 };
+    assert!((piece.surface_mm2() - 107_040.0).abs() < 1e-6);
+}
+
+#[test]
 fn a_face_left_alone_comes_to_the_room() {
     let warm = BodyHeating { start_c: 200.0, ..heating(240.0, Vec::new()) };
     let later = heat(&plate(200.0, 100.0), &warm, &[]).unwrap();

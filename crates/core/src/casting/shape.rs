@@ -58,11 +58,10 @@ impl PartShape {
         self,
         iron: &IronProperties,
         mass: Kilograms,
-        (length, width, height): (Millimetres, Millimetres, Millimetres),
+        size: (Millimetres, Millimetres, Millimetres),
         wall: Option<Millimetres>,
     ) -> Surface {
-        let [l, w, h] = [length, width, height].map(|side| side.millimetres() / 1000.0);
-        let envelope_m2 = 2.0 * (l * w + w * h + h * l);
+        let envelope_m2 = envelope_m2(size);
         let by_envelope = self.surface_factor();
         let bound_m2 = wall.and_then(|wall| {
             let wall = wall.millimetres() / 1000.0;
@@ -71,7 +70,7 @@ impl PartShape {
                 Self::SolidBlock => None,
                 Self::RibbedOrOpenFrame | Self::SpokedWheel | Self::ClosedFrame => Some(4.0 * outside),
                 Self::ThinPlate => {
-                    let mut sides = [l, w, h];
+                    let mut sides = [size.0, size.1, size.2].map(|side| side.millimetres() / 1000.0);
                     sides.sort_by(f64::total_cmp);
                     Some(2.0 * outside + 2.0 * (sides[1] + sides[2]) * wall)
                 }
@@ -81,8 +80,8 @@ impl PartShape {
         let (low, high) = SURFACE_FACTORS;
         let bound = bound_m2.map(|m2| (m2 / envelope_m2).clamp(low, high));
         match bound.filter(|bound| *bound < by_envelope) {
-            Some(factor) => Surface { factor, by_the_iron: true },
-            None => Surface { factor: by_envelope, by_the_iron: false },
+            Some(factor) => Surface { factor, by: SurfaceBy::Iron },
+            None => Surface { factor: by_envelope, by: SurfaceBy::Envelope },
         }
     }
 
@@ -111,8 +110,32 @@ impl PartShape {
 pub struct Surface {
     /// Over the envelope's.
     pub factor: f64,
-    /// Bounded by its mass and its wall; else by the envelope and the shape.
-    pub by_the_iron: bool,
+    pub by: SurfaceBy,
+}
+
+/// What it was taken from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum SurfaceBy {
+    /// A drawn face that is the part.
+    Drawn,
+    /// Mass and wall bound it.
+    Iron,
+    /// The envelope and the shape.
+    Envelope,
+}
+
+impl Surface {
+    /// Of a part that is drawn, within what any part has of its envelope's.
+    #[must_use]
+    pub fn drawn(m2: f64, size: (Millimetres, Millimetres, Millimetres)) -> Self {
+        let (low, high) = SURFACE_FACTORS;
+        Self { factor: (m2 / envelope_m2(size)).clamp(low, high), by: SurfaceBy::Drawn }
+    }
+}
+
+fn envelope_m2((length, width, height): (Millimetres, Millimetres, Millimetres)) -> f64 {
+    let [l, w, h] = [length, width, height].map(|side| side.millimetres() / 1000.0);
+    2.0 * (l * w + w * h + h * l)
 }
 
 #[cfg(test)]
@@ -129,7 +152,7 @@ mod tests {
         let sides = (mm(size[0]), mm(size[1]), mm(size[2]));
         let found = shape.surface(&gray, mass, sides, wall.map(mm));
         let [l, w, h] = size.map(|side| side / 1000.0);
-        (found.factor * 2.0 * (l * w + w * h + h * l), found.by_the_iron)
+        (found.factor * 2.0 * (l * w + w * h + h * l), found.by == SurfaceBy::Iron)
     }
 
     #[rstest]

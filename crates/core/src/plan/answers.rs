@@ -43,7 +43,7 @@ type Standing = (Vec<Iron>, Iron, WhiteStanding);
 #[must_use]
 pub fn answers(job: &Job, shop: &Shop, test: LookTest, runs: &Runs) -> Vec<Answer> {
     let now = plan_with(job, shop, runs);
-    let part = PartFacts::read(job.round(), shop);
+    let part = PartFacts::read(job, job.round(), shop);
     let evidence: Vec<Evidence> = job.evidence.iter().filter_map(Observed::evidence).collect();
     let before = confirm(part.family, part.era, OPEN_CRACK, &evidence);
     let mut plans: HashMap<Standing, Rc<Plan>> = HashMap::new();

@@ -334,7 +334,7 @@ impl Plan {
 /// How the repair of a round was done, by what was frozen when it was lit, and of this round by what stands.
 fn how((job, plan, shop): (&Job, &Plan, &Shop), round: &Round, contender: &Contender) -> RepairHow {
     let here = std::ptr::eq(round, job.round());
-    let part = PartFacts::read(round, shop);
+    let part = PartFacts::read(job, round, shop);
     let duty = duty(round, &part);
     let walls = round.cracks.iter().filter_map(|crack| round.get(field::crack::WALL.of(crack.id)));
     let wall_mm = walls.chain(part.wall_mm).reduce(f64::min);

@@ -66,7 +66,7 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let practised = job.practice.as_ref().map(|practice| bench(practice, shop));
     let shop = practised.as_ref().unwrap_or(shop);
     let round = job.round();
-    let facts = PartFacts::read(round, shop);
+    let facts = PartFacts::read(job, round, shop);
     let part = part::stage(round, &facts);
     let believed = iron::belief(job, &facts);
     let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));

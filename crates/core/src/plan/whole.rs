@@ -220,7 +220,7 @@ impl Plan {
     /// The casting as the heat model sees it; nothing while weight, size or shape is not known.
     #[must_use]
     pub fn casting(&self, job: &Job, shop: &Shop) -> Option<Body> {
-        PartFacts::read(job.round(), shop).body(slowest_to_heat(&self.iron.plausible).iron.properties())
+        PartFacts::read(job, job.round(), shop).body(slowest_to_heat(&self.iron.plausible).iron.properties())
     }
 
     /// What is warmed of it as it is planned: all of it, or the seam and what lies round it.
@@ -234,7 +234,7 @@ impl Plan {
     /// The casting cannot expand freely.
     #[must_use]
     pub fn closed(&self, job: &Job, shop: &Shop) -> bool {
-        PartFacts::read(job.round(), shop).closed()
+        PartFacts::read(job, job.round(), shop).closed()
     }
 
     /// The work in hand at the torch; nothing while not lit, once covered, or when all is done cold.

@@ -256,7 +256,6 @@ impl<'a> Player<'a> {
     fn read(&mut self, pad: &mut Pad, minutes: f64) {
         let lit = pad.lit();
         let read: Vec<Recorded> = pad.advance_to(minutes).into_iter().map(Recorded::from).collect();
-        // Readings come in the order of time: they are always later than those before.
-        let _later = self.job.read(lit, &read);
+        self.job.read(lit, &read);
     }
 }

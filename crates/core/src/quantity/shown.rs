@@ -26,6 +26,7 @@ pub enum Unit {
     /// An ISO coarse thread, by its mark.
     Thread,
     SquareMillimetres,
+    SquareMetres,
     CubicCentimetres,
     CubicMetres,
     Litres,
@@ -64,6 +65,7 @@ impl Unit {
             Self::Packing => "packing",
             Self::Thread => "thread",
             Self::SquareMillimetres => "square_millimetres",
+            Self::SquareMetres => "square_metres",
             Self::CubicCentimetres => "cubic_centimetres",
             Self::CubicMetres => "cubic_metres",
             Self::Litres => "litres",
@@ -236,6 +238,10 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
         Unit::SquareMillimetres => {
             (Shown::new(number(value, 0), "mm²"), Shown::new(number(value / 645.16, 2), "in²"))
         }
+        Unit::SquareMetres => (
+            Shown::new(number(value, if value < 0.1 { 3 } else { 2 }), "m²"),
+            Shown::new(number(value / 0.092_903_04, usize::from(value < 1.0)), "ft²"),
+        ),
         Unit::CubicCentimetres => (
             Shown::new(number(value, usize::from(value < 10.0)), "cm³"),
             Shown::new(number(value / 16.387_064, 1), "in³"),

@@ -298,31 +298,25 @@ fn how_it_stands_at_every_moment_is_known_beforehand(#[case] steps: usize) {
 }
 
 #[test]
-fn what_was_read_later_is_added_to_its_own_lighting_and_what_comes_late_is_read_anew() {
+fn what_was_read_is_added_to_its_own_lighting_by_its_time_however_late_it_comes() {
     let mut bench = lit();
     let mut job = bench.job();
     let lit = job.round().lit.as_ref().unwrap().fact;
     let read = |minutes: f64| Reading { minutes, celsius: 100.0 + minutes };
-    assert!(job.read(lit, &[read(1.0), read(2.0)]));
     let on = |channel, minutes| Recorded { minutes, celsius: 90.0, channel };
-    for late in [
-        vec![on(1, 2.0)],
-        // The same come again with what is new.
-        vec![on(1, 2.0), on(1, 3.0)],
-        vec![on(1, 4.0), on(1, 3.0)],
-        // Another pad's, read before.
-        vec![on(2, 1.5)],
-    ] {
-        assert!(!job.read(lit, &late), "{late:?}");
-        assert_eq!(job.round().readings, [read(1.0), read(2.0)], "nothing of it is taken");
-    }
-    assert!(job.read(lit, &[on(1, 3.0), on(2, 3.0), on(1, 4.0)]), "two pads at once");
-    assert!(job.read(uuid::Uuid::from_u128(9), &[read(5.0)]));
-    assert_eq!(job.round().readings.len(), 4);
+    job.read(lit, &[read(1.0), read(2.0)]);
+    job.read(lit, &[on(1, 4.0), on(1, 3.0), on(2, 3.0)]);
+    // What is known of a moment stays; another pad's of the same moment is another.
+    job.read(lit, &[on(1, 2.0), on(2, 1.5), on(3, 1.5), on(2, 1.5)]);
+    // Of no lighting that is known.
+    job.read(uuid::Uuid::from_u128(9), &[read(5.0)]);
+    let [third, fourth] = [3.0, 4.0].map(|minutes| Reading { minutes, celsius: 90.0 });
+    assert_eq!(job.round().readings, [read(1.0), read(2.0), third, fourth]);
+    assert_eq!(job.round().others, [on(2, 1.5), on(3, 1.5), on(2, 3.0)]);
     // Of a lighting that was cancelled it goes to that one.
     bench.say(Change::CancelLight);
     let mut job = bench.job();
-    assert!(job.read(lit, &[read(5.0)]));
+    job.read(lit, &[read(5.0)]);
     assert_eq!(job.round().cancelled[0].readings, [read(5.0)]);
     assert!(job.round().readings.is_empty());
 }
@@ -427,7 +421,7 @@ fn read_by_pad(bench: &Bench, read: &[(f64, f64)]) -> Job {
     let mut job = bench.job();
     let lit = job.round().lit.as_ref().unwrap().fact;
     let read: Vec<Reading> = read.iter().map(|&(minutes, celsius)| Reading { minutes, celsius }).collect();
-    assert!(job.read(lit, &read));
+    job.read(lit, &read);
     job
 }
 
@@ -521,7 +515,7 @@ fn a_pad_that_slips_off_after_the_next_round_was_opened_ends_nothing_either() {
     let lit = bench.job().round().lit.as_ref().unwrap().fact;
     new_round(&mut bench);
     let mut job = bench.job();
-    assert!(job.read(lit, &[Reading { minutes: 62.0, celsius: 21.0 }]));
+    job.read(lit, &[Reading { minutes: 62.0, celsius: 21.0 }]);
     let now = stands(&bench, &job, 63);
     assert_eq!(now.hot.and_then(|hot| hot.celsius), Some(343.0));
     assert!(now.keep_off.contains("The pad reads 21 °C"), "{}", now.keep_off);

@@ -238,6 +238,43 @@ fn a_thick_place_is_slower_than_the_wall_round_it() {
     assert_ne!(corner(&frame), plain);
 }
 
+/// What a figure of the plan says under one of its facts.
+fn fact(bench: &Bench, figure: &str, name: &str) -> String {
+    let plan = bench.plan();
+    let of = plan.figures.iter().find(|of| of.id == figure);
+    of.and_then(|of| of.facts.iter().find(|fact| fact.name == name))
+        .map_or_else(String::new, |it| it.text.clone())
+}
+
+#[test]
+fn a_drawn_face_that_is_the_part_says_what_gives_off_heat() {
+    let by = |frame: &Frame| fact(&frame.bench, "heat.ceiling", "Gives off heat by");
+    let ceiling_c = |frame: &Frame| {
+        frame
+            .bench
+            .plan()
+            .figures
+            .iter()
+            .find(|figure| figure.id == "heat.ceiling")
+            .map_or(0.0, |it| it.value)
+    };
+    // Hand-worked: 2 x (400 x 300 - 300 x 200) + (1400 + 1000) x 20 = 168,000 mm2
+    let mut frame = Frame::new();
+    assert_eq!(by(&frame), "0.17 m²: as face 1 is drawn, both sides and its rims");
+    let drawn_c = ceiling_c(&frame);
+    // Nobody drew its outline: 4 x 9.2 / (7150 x 0.02) = 0.257
+    let face = frame.face;
+    frame.bench.set(&face_key(face, "outline"), "drawn");
+    assert_eq!(by(&frame), "0.26 m²: its iron by the usual wall, less than its box has");
+    assert!(drawn_c > ceiling_c(&frame) + 50.0, "{drawn_c} and {}", ceiling_c(&frame));
+    // A face that weighs something else is not the part.
+    let heavy = Frame::of("40 kg", "solid_block");
+    assert_eq!(by(&heavy), "0.27 m²: the box it fits in, by its shape");
+    let mut unknown = Frame::new();
+    unknown.bench.set("part.wall", "");
+    assert_eq!(by(&unknown), "0.35 m²: the box it fits in, by its shape");
+}
+
 #[test]
 fn it_speaks_in_the_units_of_whoever_asks() {
     let frame = Frame::new();

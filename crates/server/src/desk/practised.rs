@@ -14,7 +14,6 @@ use vanadin_core::simulated_thermocouple::Pad;
 use super::{Desk, News, Seen, work};
 use crate::api_error::ApiError;
 use crate::job::faces::Faces;
-use crate::job::store;
 use crate::rack::projection;
 
 /// A pad, and the revision of the job it was laid on.
@@ -47,8 +46,7 @@ impl Desk {
             return Ok(None);
         };
         if !read.is_empty() {
-            self.database.write(async |on| store::add_readings(on, id, lit, &read).await).await?;
-            self.read(id, lit, &read).await;
+            self.read(id, lit, &read).await?;
             if let Some(live) = self.see(id).await?.live(now_min) {
                 self.tell(News::Reading { job: id, now_min, live: Box::new(live) });
             }

@@ -209,19 +209,20 @@ impl Desk {
         self.on.told.remove(&id);
     }
 
-    /// The thermocouple's readings of a lighting were stored: they belong to the job from now on.
-    pub async fn read(&self, id: Uuid, lit: Uuid, readings: &[Recorded]) {
+    /// Stores the thermocouple's readings of a lighting: they belong to the job from now on.
+    ///
+    /// # Errors
+    /// They cannot be stored: nothing is taken of them.
+    pub async fn read(&self, id: Uuid, lit: Uuid, readings: &[Recorded]) -> Result<(), ApiError> {
         let _turn = self.turn(id).await;
+        self.database.write(async |on| store::add_readings(on, id, lit, readings).await).await?;
         if let Some(mut kept) = self.on.kept.get(&id) {
-            if Arc::make_mut(&mut kept.job).read(lit, readings) {
-                kept.plan = None;
-                self.on.kept.insert(id, kept);
-            } else {
-                // It comes late, or again: what counts is what lies on the disk, in the order of time.
-                self.forget(id);
-            }
+            Arc::make_mut(&mut kept.job).read(lit, readings);
+            kept.plan = None;
+            self.on.kept.insert(id, kept);
         }
         self.look_again(id);
+        Ok(())
     }
 
     /// Readings of a lighting were brought in or taken out in the past: the job is read anew, and whoever looks at it

@@ -18,7 +18,6 @@ use crate::desk::{Desk, News};
 use crate::door::known::{Door, bearer};
 use crate::front::Peers;
 use crate::job::route::known;
-use crate::job::store;
 use crate::shop::logger_key::is_the_key;
 use crate::thermocouple::Thermocouples;
 
@@ -130,8 +129,7 @@ pub async fn log_readings(
     if !made_up {
         pads.leave(job, lit).await;
     }
-    desk.database.write(async |on| store::add_readings(on, job, lit, &readings).await).await?;
-    desk.read(job, lit, &readings).await;
+    desk.read(job, lit, &readings).await?;
     let seen = desk.see(job).await?;
     if let Some(live) = seen.live(now_min) {
         desk.tell(News::Reading { job, now_min, live: Box::new(live) });

@@ -25,31 +25,20 @@ impl Job {
         self.doubt();
     }
 
-    /// What the thermocouple, or a logger, read of a lighting since. False, and nothing is taken, where any of it is not
-    /// later than all that is known: the job has to be read anew then, as it is on the disk.
-    #[must_use]
-    pub fn read(&mut self, of: Uuid, readings: &[impl Copy + Into<Recorded>]) -> bool {
-        let read: Vec<Recorded> = readings.iter().copied().map(Into::into).collect();
-        let last = self.heats().find(|heat| heat.lit.fact == of).and_then(|heat| {
-            let known = heat.readings.last().map(|read| read.minutes).into_iter();
-            known.chain(heat.others.iter().map(|read| read.minutes)).reduce(f64::max)
-        });
-        let later = last.is_none_or(|last| read.first().is_none_or(|read| read.minutes > last));
-        if !later || !read.is_sorted_by(|a, b| (a.minutes, a.channel) < (b.minutes, b.channel)) {
-            return false;
-        }
-        let (first, others) = by_channel(read);
+    /// Adds what the thermocouple, or a logger, read of a lighting, however late it comes: by time, and of one moment
+    /// what was known first stays. It is then as [`record`](Self::record) lays it from the disk.
+    pub fn read(&mut self, of: Uuid, readings: &[impl Copy + Into<Recorded>]) {
+        let (first, others) = by_channel(readings.iter().copied().map(Into::into).collect());
         for round in &mut self.rounds {
             let cancelled = round.cancelled.iter_mut();
             let cancelled = cancelled.map(|heat| (heat.lit.fact, (&mut heat.readings, &mut heat.others)));
             let lit = round.lit.as_ref().map(|lit| (lit.fact, (&mut round.readings, &mut round.others)));
             for (_, (known, known_others)) in cancelled.chain(lit).filter(|(lit, _)| *lit == of) {
-                known.extend(&first);
-                known_others.extend(&others);
+                merge(known, &first, |read| (read.minutes, *CHANNELS.start()));
+                merge(known_others, &others, |read| (read.minutes, read.channel));
             }
         }
         self.doubt();
-        true
     }
 
     /// Takes the readings of an earlier fold of the same job along.
@@ -168,6 +157,17 @@ fn spread(log: &[LogEntry], said_min: f64, (count, over_min): (usize, Option<f64
     let from = piece.unwrap_or(0.0).max(over_min.map_or_else(thing, |over| said_min - over));
     let each = (said_min - from) / count.max(1) as f64;
     (1..=count).map(|bead| from + each * bead as f64).collect()
+}
+
+/// More of what is in the order of its moments; of one moment the first stays.
+fn merge<T: Copy>(known: &mut Vec<T>, more: &[T], moment: impl Fn(&T) -> (f64, u8)) {
+    known.extend(more);
+    // Stable, and quick where all but the last of it is in order.
+    known.sort_by(|a, b| {
+        let ((a, on_a), (b, on_b)) = (moment(a), moment(b));
+        a.total_cmp(&b).then(on_a.cmp(&on_b))
+    });
+    known.dedup_by(|later, first| moment(later) == moment(first));
 }
 
 /// The first channel apart from the others.

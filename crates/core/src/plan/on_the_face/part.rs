@@ -2,21 +2,18 @@
 
 use uuid::Uuid;
 
-use crate::body::{FaceModel, Hole, Piece, ThickPlace};
-use crate::casting::shape::PartShape;
+use crate::body::{FaceModel, Piece};
 use crate::crack::said::CrackFate;
 use crate::crack::stop_hole::blunted;
-use crate::field::{face, mark};
 use crate::heat::{HeatSource, SourceKind};
 use crate::iron::{Iron, least_forgiving};
-use crate::job::{Job, Round};
-use crate::map::{At, ON_IT_MM, Shape, inside, length_mm, nearest_rim};
-use crate::plan::{CrackPlan, EndPlan, FacePlan, LineOnFace, MarkOnFace, Plan};
+use crate::job::Job;
+use crate::map::{At, ON_IT_MM, inside, length_mm, nearest_rim};
+use crate::plan::{CrackPlan, EndPlan, FacePlan, LineOnFace, Plan};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::heat::net_flame;
-use crate::stage::map::round_holes;
-use crate::stage::part::PartFacts;
+use crate::stage::part::{PartFacts, Weight, not_flat, piece, weighs};
 
 /// A drawn face with the flame at hand.
 #[derive(Debug, Clone, PartialEq)]
@@ -70,8 +67,6 @@ const AT_THE_TIP_MM: f64 = 5.0;
 /// House: what a flame's middle spreads over; a small tip less.
 const SPOT_MM: f64 = 75.0;
 const SMALL_SPOT_MM: f64 = 40.0;
-/// House: a drawn face with its wall is the part where it weighs so much of what the part weighs.
-const IS_THE_PART: (f64, f64) = (0.6, 1.7);
 /// Points of a crack nearer than this are one: no triangle fits between them.
 const APART_MM: f64 = 1.5;
 
@@ -89,47 +84,35 @@ pub(super) struct FlatFace<'a> {
 pub(super) fn flat_face<'a>(job: &Job, plan: &'a Plan, shop: &Shop) -> Result<FlatFace<'a>, String> {
     let round = job.round();
     let Some((of, lines)) = drawn_face(job, plan) else { return Err(String::new()) };
-    if round.get(face::OUTLINE.of(of.id)) == Some("unrolled") {
-        return not_reckoned("a bore laid flat is not flat");
-    }
-    let part = PartFacts::read(round, shop);
-    if part.shape == Some(PartShape::HollowBox) {
-        return not_reckoned("a hollow box is not flat");
+    let part = PartFacts::read(job, round, shop);
+    if let Some(why) = not_flat(round, of.id, part.shape) {
+        return not_reckoned(why);
     }
     let Some(wall_mm) = part.wall_mm else { return not_reckoned("its usual wall is not known (Part)") };
     let iron = least_forgiving(&plan.iron.plausible).iron;
-    let holes = holes(of);
-    let rims: Vec<Vec<At>> = std::iter::once(of.rims[0].clone()).chain(holes.iter().map(Hole::rim)).collect();
-    let (letters, mut cracks) = slits(&rims, &lines);
+    let drawn = job.faces.iter().find(|face| face.id == of.id);
+    let bare = drawn.and_then(|face| piece(round, face, iron.properties(), wall_mm));
+    let Some(mut piece) = bare else { return Err(String::new()) };
+    let (letters, mut cracks) = slits(&piece.rims(), &lines);
     let ends = ends(plan, of.id);
     for end in &ends {
         if let Some(hole) = end.hole.filter(|hole| hole.drilled) {
             lengthen(&mut cracks, end.tip, hole.drill_mm / 2.0);
         }
     }
-    let piece = Piece {
-        iron: iron.properties(),
-        outline: of.rims[0].clone(),
-        holes,
-        wall_mm,
-        thick: thick_places(round, of),
-        cracks,
-    };
+    piece.cracks = cracks;
     if let Err(problems) = piece.check() {
         return not_reckoned(problems.first().map_or("", |problem| &problem.message));
     }
-    if let Some(weight) = &part.weight {
-        let kg = piece.volume_mm3() * piece.iron.density_kg_m3 / 1e9;
-        let (low, high) = weight.range_kg();
-        if kg < IS_THE_PART.0 * low || kg > IS_THE_PART.1 * high {
-            let say = |kg| plan.units.say(kg, Unit::Kilograms);
-            return not_reckoned(&format!(
-                "with a wall of {} it would weigh {}, and the part weighs {}",
-                plan.units.say(wall_mm, Unit::Millimetres),
-                say(kg),
-                say(weight.kg())
-            ));
-        }
+    let (kg, is_the_part) = weighs(&piece, &part);
+    if !is_the_part {
+        let say = |kg| plan.units.say(kg, Unit::Kilograms);
+        return not_reckoned(&format!(
+            "with a wall of {} it would weigh {}, and the part weighs {}",
+            plan.units.say(wall_mm, Unit::Millimetres),
+            say(kg),
+            say(part.weight.as_ref().map_or(kg, Weight::kg))
+        ));
     }
     Ok(FlatFace { of, piece, letters, ends, iron, part })
 }
@@ -291,26 +274,6 @@ fn on_the_rim(rims: &[Vec<At>], end: At, inward: At) -> At {
     });
     let first = crosses.min_by(|a, b| a.distance_mm(inward).total_cmp(&b.distance_mm(inward)));
     first.filter(|_| outside).unwrap_or(end)
-}
-
-/// What is cut out of it, and its bolt holes and bores.
-fn holes(of: &FacePlan) -> Vec<Hole> {
-    let cut_out = of.rims[1..].iter().map(|rim| Hole::Outlined(rim.clone()));
-    let round = round_holes(of).map(|(_, middle, radius)| Hole::Round { middle, across_mm: 2.0 * radius });
-    cut_out.chain(round).collect()
-}
-
-/// Places of another wall, as far as it was measured.
-fn thick_places(round: &Round, of: &FacePlan) -> Vec<ThickPlace> {
-    let thick = of.marks.iter().filter(|mark| mark.what == "thick_place");
-    let place = |mark: &MarkOnFace| match mark.shape {
-        Shape::Circle { x_mm, y_mm, radius_mm } => Some(ThickPlace {
-            place: Hole::Round { middle: At::new(x_mm, y_mm), across_mm: 2.0 * radius_mm },
-            wall_mm: round.get(mark::THICKNESS.of(mark.id))?,
-        }),
-        Shape::Line { .. } | Shape::Outline { .. } | Shape::Place { .. } => None,
-    };
-    thick.filter_map(place).collect()
 }
 
 fn ends(plan: &Plan, face: Uuid) -> Vec<EndOnFace> {

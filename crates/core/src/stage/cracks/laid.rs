@@ -8,9 +8,10 @@ use crate::crack::said::EndKind;
 use crate::field::face;
 use crate::job::{Face, Job, Round};
 use crate::map::{
-    At, MarkKind, ON_IT_MM, Outline, Placed, Shape, bounds, end_direction, length_mm, nearest, nearest_rim,
+    At, MarkKind, ON_IT_MM, Placed, Shape, bounds, end_direction, length_mm, nearest, nearest_rim,
 };
 use crate::quantity::{Unit, UnitSystem, number};
+use crate::stage::part::{circles, rims};
 
 /// A face with its outline.
 pub(crate) struct LaidFace<'a> {
@@ -139,50 +140,15 @@ impl<'a> Laid<'a> {
 }
 
 fn laid_face<'a>(round: &Round, of: &'a Face) -> LaidFace<'a> {
-    let number = |field: crate::field::FieldOfEach<crate::field::Number>| round.get(field.of(of.id));
-    let drawn = || match &round.placed(of.id, of.id)?.shape {
-        Shape::Outline { points } => Some(Outline::Drawn(points.clone())),
-        _ => None,
-    };
-    let (across, down) = (number(face::ACROSS), number(face::DOWN));
-    let outline = match round.get(face::OUTLINE.of(of.id)) {
-        Some("rectangle") => {
-            across.zip(down).map(|(across_mm, down_mm)| Outline::Rectangle { across_mm, down_mm })
-        }
-        Some("circle") => across.map(|across_mm| Outline::Circle { across_mm }),
-        Some("ring") => {
-            across.zip(number(face::BORE)).map(|(across_mm, bore_mm)| Outline::Ring { across_mm, bore_mm })
-        }
-        Some("l") => across
-            .zip(down)
-            .zip(number(face::LEG).zip(number(face::FOOT)))
-            .map(|((a, d), (leg_mm, foot_mm))| Outline::L { across_mm: a, down_mm: d, leg_mm, foot_mm }),
-        Some("unrolled") => number(face::AROUND)
-            .zip(down)
-            .map(|(around_mm, down_mm)| Outline::Unrolled { around_mm, down_mm }),
-        _ => drawn(),
-    };
-    let holes = round.marks.iter().filter(|mark| mark.what.is_hole());
-    let holes = holes.filter_map(|mark| match round.placed(mark.id, of.id)?.shape {
-        Shape::Circle { x_mm, y_mm, radius_mm } => {
-            let middle = At::new(x_mm, y_mm);
-            Some(LaidHole { name: mark_name(round, mark), middle, radius_mm })
-        }
-        _ => None,
+    let holes = circles(round, of.id, MarkKind::is_hole).map(|(mark, middle, radius_mm)| LaidHole {
+        name: mark_name(round, mark),
+        middle,
+        radius_mm,
     });
-    let mut rims = outline.map(|outline| outline.rims()).unwrap_or_default();
-    // What is cut out of a face nobody has outlined is cut out of nothing.
-    if !rims.is_empty() {
-        let openings = round.marks.iter().filter(|mark| mark.what == MarkKind::Opening);
-        rims.extend(openings.filter_map(|mark| match &round.placed(mark.id, of.id)?.shape {
-            Shape::Outline { points } => Some(points.clone()),
-            _ => None,
-        }));
-    }
     LaidFace {
         face: of,
         name: round.get(face::NAME.of(of.id)).unwrap_or(&of.name).to_owned(),
-        rims,
+        rims: rims(round, of),
         back_of: round.get(face::BACK_OF.of(of.id)).and_then(|id| id.parse().ok()),
         holes: holes.collect(),
     }

@@ -113,12 +113,22 @@ impl Modelled<'_> {
         let guess = if self.part.station_known { "" } else { ", a guess" };
         figure
             .fact("Part", self.part.size_words())
+            .fact("Gives off heat by", self.surface())
             .fact("Heat", self.run.label())
             .fact("Joint", format!("{:.0} % along the longest side{guess}", self.part.station * 100.0))
             .source(
                 Source::Law("conduction and radiation, stepped along the part".to_owned()),
                 Certainty::Estimate,
             )
+    }
+
+    /// What counted as its surface: of a zone only that.
+    fn surface(&self) -> String {
+        let body = &self.sources.body;
+        if self.sources.zone.is_some() {
+            return self.part.units.say(body.surface_m2(), Unit::SquareMetres);
+        }
+        self.part.surface_words(body)
     }
 
     fn minutes(&self) -> Figure {

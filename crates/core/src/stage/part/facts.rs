@@ -1,11 +1,12 @@
 //! The part's facts, read once.
 
-use crate::casting::shape::PartShape;
+use super::drawn::{DrawnPart, drawn_part};
+use crate::casting::shape::{PartShape, Surface, SurfaceBy};
 use crate::casting::weight::{EstimatedWeight, estimated_weight};
 use crate::field;
 use crate::heat::Body;
 use crate::iron::{Era, Family, IronProperties};
-use crate::job::Round;
+use crate::job::{Job, Round};
 use crate::map::MarkKind;
 use crate::quantity::{Celsius, Kilograms, Millimetres, Unit, UnitSystem, both};
 use crate::shop::Shop;
@@ -63,6 +64,8 @@ pub struct PartFacts {
     pub life_days: Option<f64>,
     pub heat_shy: Vec<HeatShy>,
     pub ambient_c: f64,
+    /// The drawn face that is the part; nothing while none is.
+    pub drawn: Option<DrawnPart>,
     /// The system sentences speak in.
     pub units: UnitSystem,
 }
@@ -75,7 +78,14 @@ const SEASON_DAYS: f64 = 180.0;
 const FOR_GOOD_DAYS: f64 = 3_650.0;
 
 impl PartFacts {
-    pub fn read(round: &Round, shop: &Shop) -> Self {
+    /// Of a round of the job.
+    pub fn read(job: &Job, round: &Round, shop: &Shop) -> Self {
+        let mut facts = Self::said(round, shop);
+        facts.drawn = drawn_part(job, round, &facts);
+        facts
+    }
+
+    fn said(round: &Round, shop: &Shop) -> Self {
         let size = [field::part::LENGTH, field::part::WIDTH, field::part::HEIGHT].map(|side| round.get(side));
         let along = round.get(field::part::BREAK_STATION).map(|percent| percent / 100.0);
         let size_mm = match size {
@@ -120,6 +130,7 @@ impl PartFacts {
             }),
             heat_shy: heat_shy(round),
             ambient_c: shop.ambient_c,
+            drawn: None,
             units: shop.units,
         }
     }
@@ -157,9 +168,37 @@ impl PartFacts {
         let (l, w, h) = self.size_mm?;
         let mm = |value| Millimetres::new(value).ok();
         let (mass, size) = (Kilograms::new(kg).ok()?, (mm(l)?, mm(w)?, mm(h)?));
-        let wall = self.wall_mm.and_then(mm);
-        let surface = self.shape?.surface(&iron, mass, size, wall);
+        let surface = self.surface(&iron, mass, size)?;
         Body::new(iron, mass, size, surface.factor, Celsius::new(self.ambient_c).ok()?).ok()
+    }
+
+    /// What gives off heat, if it weighed so much: the drawn face that is the part, else by shape and wall.
+    fn surface(
+        &self,
+        iron: &IronProperties,
+        mass: Kilograms,
+        size: (Millimetres, Millimetres, Millimetres),
+    ) -> Option<Surface> {
+        let shape = self.shape?;
+        if let Some(drawn) = &self.drawn {
+            return Some(Surface::drawn(drawn.surface_m2, size));
+        }
+        Some(shape.surface(iron, mass, size, self.wall_mm.and_then(|mm| Millimetres::new(mm).ok())))
+    }
+
+    /// "0.23 m²: as Front is drawn, both sides and its rims"; empty while it is not known.
+    pub fn surface_words(&self, body: &Body) -> String {
+        let counted = self.surface(&body.iron, body.mass, (body.length, body.width, body.height));
+        let from = match counted.map(|surface| surface.by) {
+            None => return String::new(),
+            Some(SurfaceBy::Drawn) => {
+                let name = self.drawn.as_ref().map_or("", |drawn| &drawn.name);
+                format!("as {name} is drawn, both sides and its rims")
+            }
+            Some(SurfaceBy::Iron) => "its iron by the usual wall, less than its box has".to_owned(),
+            Some(SurfaceBy::Envelope) => "the box it fits in, by its shape".to_owned(),
+        };
+        format!("{}: {from}", self.units.say(body.surface_m2(), Unit::SquareMetres))
     }
 
     /// "22 kg", or "about 18 kg" where it is estimated; empty while not known.

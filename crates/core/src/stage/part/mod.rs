@@ -1,6 +1,7 @@
 //! Stage 1: what is known of the part, and what follows from it at once.
 
 mod cautions;
+mod drawn;
 mod facts;
 mod follows;
 mod locks;
@@ -8,6 +9,7 @@ mod needs;
 
 pub use follows::{Forbidden, PartPlan, Side, Sketch};
 
+pub(crate) use drawn::{circles, not_flat, piece, rims, weighs};
 pub(crate) use facts::{GUESSED_WALL_MM, HeatShy, PartFacts, Weight};
 pub(crate) use locks::{answered_for, answered_for_shortly, cavity_lock, hazard_lock, safety_lock};
 
