@@ -32,6 +32,9 @@ pub struct StrapPlan {
     pub bolts: String,
     /// "It takes 29 % of a pull."
     pub takes: String,
+    /// The same, 0 to 1; nothing where no flat will do.
+    #[serde(skip)]
+    pub share: Option<f64>,
     pub care: Vec<String>,
     /// As it is drawn; nothing where no flat will do.
     pub drawn: Option<StrapDrawn>,
@@ -132,6 +135,7 @@ impl StrapsAsked<'_> {
                 || "No flat that is sold carries it here: have a plate made for it, or choose a stronger joint.".to_owned(),
                 |flat| format!("It takes about {:.0} % of a pull.", flat.share * 100.0),
             ),
+            share: found.flat.as_ref().map(|flat| flat.share),
             care,
             drawn: found.flat.map(|flat| StrapDrawn {
                 seam_mm: seam.length_mm,

@@ -657,3 +657,47 @@ fn a_load_at_a_hole_says_what_it_breaks_under_whole_and_mended() {
     frame.bench.set(&crack_key(crack, "becomes"), "leave");
     assert!(carries(&frame).unwrap_err().starts_with("No seam"));
 }
+
+#[test]
+fn a_strap_takes_its_part_of_what_hangs_on_a_seam() {
+    let mut frame = drawn_lever();
+    for (key, typed) in [
+        ("part.load", "60 kg"),
+        ("part.load_at", "bolt hole 2"),
+        ("part.load_held", "bolt hole 1"),
+        ("part.load_towards", "down"),
+        ("part.load_how", "knocked"),
+    ] {
+        frame.bench.set(key, typed);
+    }
+    let carries =
+        |frame: &Frame| face_load(&frame.bench.job(), &frame.bench.plan(), &frame.bench.shop).unwrap();
+    let mended = |frame: &Frame| -> f64 {
+        let said = carries(frame).sentence;
+        let under = said.split(" under about ").nth(1).and_then(|rest| rest.split(" under ").nth(1)).unwrap();
+        under.split(' ').next().unwrap().parse().unwrap()
+    };
+    assert!(
+        carries(&frame).notes.iter().all(|note| !note.contains("% of a pull")),
+        "nobody said what it carries"
+    );
+    frame.bench.set("method.choice", "stitch");
+    frame.bench.set("part.loads", "static,bending");
+    let bare = mended(&frame);
+    let offered = carries(&frame);
+    assert!(offered.sentence.contains("there, mended under"), "{}", offered.sentence);
+    let note = offered.notes.iter().find(|note| note.contains("% of a pull")).unwrap();
+    assert!(note.starts_with("Crack A: a strap over it (Prep) takes about "), "{note}");
+    let takes: f64 = note.split("about ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
+    // Put on it is counted: what breaks it is more by 1 / (1 - its part), to the two figures that are told.
+    let crack = frame.bench.crack();
+    frame.bench.set(&crack_key(crack, "strap"), "yes");
+    let strapped = carries(&frame);
+    assert!(strapped.sentence.contains("mended and strapped under"), "{}", strapped.sentence);
+    assert!(
+        (mended(&frame) / bare * (1.0 - takes / 100.0) - 1.0).abs() < 0.05,
+        "{} {bare} {takes}",
+        mended(&frame)
+    );
+    assert!(strapped.notes.iter().any(|note| note.ends_with("and that is counted.")), "{:?}", strapped.notes);
+}

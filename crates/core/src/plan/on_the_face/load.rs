@@ -33,9 +33,27 @@ const WALLS: f64 = 0.1;
 /// What one seam is asked for.
 struct AtSeam {
     letter: String,
-    /// Of what whole iron, and of what the joint stands.
+    /// Of what whole iron, and of what the joint stands without a strap.
     whole_share: f64,
     joint_share: f64,
+    strap: Option<StrapOver>,
+}
+
+/// A strap over a seam, as it is laid out at Prep.
+#[derive(Clone, Copy)]
+struct StrapOver {
+    /// Of a pull, 0 to 1.
+    takes: f64,
+    /// It was said that it is put on.
+    chosen: bool,
+}
+
+impl AtSeam {
+    /// What is left to the joint under the strap that is put on.
+    fn left_share(&self) -> f64 {
+        let put_on = self.strap.filter(|strap| strap.chosen);
+        self.joint_share * (1.0 - put_on.map_or(0.0, |strap| strap.takes))
+    }
 }
 
 /// What is hung on a face, and where it is held.
@@ -94,18 +112,19 @@ pub fn face_load(job: &Job, plan: &Plan, shop: &Shop) -> Result<FaceLoad, String
     let stands = Stands::of(flat.iron, ratio);
     let mut seams: Vec<AtSeam> = seams_of(plan, &flat)
         .filter_map(|(letter, line)| at_seam(&flat, &asked, stands, (letter, line)))
+        .map(|seam| AtSeam { strap: strap_over(plan, &seam.letter), ..seam })
         .collect();
-    seams.sort_by(|one, other| other.joint_share.total_cmp(&one.joint_share));
+    seams.sort_by(|one, other| other.left_share().total_cmp(&one.left_share()));
     let Some(worst) = seams.first() else {
         return Err("No seam of this face is asked for anything by it.".to_owned());
     };
     let whole_breaks = worst.whole_share > 1.0;
-    let margin = 1.0 / worst.joint_share.max(worst.whole_share);
+    let margin = 1.0 / worst.left_share().max(worst.whole_share);
     let say = |seam: &AtSeam| sentence(seam, &asked, plan.units);
     Ok(FaceLoad {
         sentence: say(worst),
         others: seams[1..].iter().map(say).collect(),
-        notes: margin_notes(whole_breaks, margin),
+        notes: seams.iter().filter_map(strap_words).chain(margin_notes(whole_breaks, margin)).collect(),
         not_in_it: "Flat, elastic, the face as drawn, walls to a tenth. Not in it: a corner at the seam, bending out of \
                     the face, stress that was cast in, iron that is weaker than its kind."
             .to_owned(),
@@ -151,7 +170,38 @@ fn at_seam(
         letter: letter.to_owned(),
         whole_share: most_mpa / stands.whole_mpa(asked.often),
         joint_share: most_mpa / stands.joint_mpa(asked.often),
+        strap: None,
     })
+}
+
+fn strap_over(plan: &Plan, letter: &str) -> Option<StrapOver> {
+    let strap = plan.finish.straps.iter().find(|strap| strap.letter == letter && !strap.is_the_repair)?;
+    Some(StrapOver { takes: strap.share?, chosen: strap.chosen })
+}
+
+/// What a strap over a seam makes of it; nothing where next to nothing is asked of the seam.
+fn strap_words(seam: &AtSeam) -> Option<String> {
+    let strap = seam.strap.filter(|_| seam.joint_share >= NOTHING)?;
+    let takes = strap.takes * 100.0;
+    Some(if strap.chosen {
+        format!("Crack {}: its strap takes about {takes:.0} % of a pull, and that is counted.", seam.letter)
+    } else {
+        let left = used_words(seam.joint_share * (1.0 - strap.takes));
+        format!(
+            "Crack {}: a strap over it (Prep) takes about {takes:.0} % of a pull, and {left} is used up.",
+            seam.letter
+        )
+    })
+}
+
+/// So little that no load of its size is worth naming.
+const NOTHING: f64 = 0.01;
+
+/// "0.4 to 0.5", by what the walls are not known by.
+fn used_words(share: f64) -> String {
+    let used = |walls: f64| number(share / walls, if share < 0.1 { 2 } else { 1 });
+    let (least, most) = (used(1.0 + WALLS), used(1.0 - WALLS));
+    if least == most { most } else { format!("{least} to {most}") }
 }
 
 /// A mass as well as it is known: two figures of it, in the unit it is told in.
@@ -171,8 +221,6 @@ fn sentence(seam: &AtSeam, asked: &Asked, units: UnitSystem) -> String {
     let nobody = if asked.said_shock.is_none() { " as nobody said how it comes" } else { "" };
     let how = format!("{}{nobody}", asked.shock().label());
     let letter = &seam.letter;
-    // So little that no load of its size is worth naming.
-    const NOTHING: f64 = 0.01;
     if seam.joint_share < NOTHING {
         return format!("Crack {letter}: {hung}, {how}, ask next to nothing of it.");
     }
@@ -180,13 +228,12 @@ fn sentence(seam: &AtSeam, asked: &Asked, units: UnitSystem) -> String {
         let under = |walls: f64| roughly(asked.kg / share * walls, units);
         format!("{} to {}", under(1.0 - WALLS), under(1.0 + WALLS))
     };
-    let used = |walls: f64| number(seam.joint_share / walls, if seam.joint_share < 0.1 { 2 } else { 1 });
-    let (least, most) = (used(1.0 + WALLS), used(1.0 - WALLS));
-    let used = if least == most { most } else { format!("{least} to {most}") };
+    let strapped = if seam.left_share() < seam.joint_share { "mended and strapped" } else { "mended" };
     format!(
-        "Crack {letter}: whole it breaks under about {} there, mended under {}; {hung}, {how}, use up {used} of what the \
+        "Crack {letter}: whole it breaks under about {} there, {strapped} under {}; {hung}, {how}, use up {} of what the \
          joint stands.",
         kg(seam.whole_share),
-        kg(seam.joint_share),
+        kg(seam.left_share()),
+        used_words(seam.left_share()),
     )
 }
