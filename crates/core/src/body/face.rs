@@ -152,6 +152,26 @@ impl Piece {
         problems.finish()
     }
 
+    /// Every number that it is made of, so that two that are alike are known by it.
+    #[must_use]
+    pub fn decides(&self) -> Vec<f64> {
+        let iron = [self.iron.youngs_gpa, self.iron.poisson, self.wall_mm];
+        let rims = self.rims();
+        let thick: Vec<Vec<At>> = self.thick.iter().map(|place| place.place.rim()).collect();
+        let lines = rims.iter().chain(&thick).chain(&self.cracks);
+        // The length before each: where one ends and the next begins counts too.
+        let lines = lines.flat_map(|line| {
+            let points = line.iter().flat_map(|at| [at.x_mm, at.y_mm]);
+            std::iter::once(line.len() as f64).chain(points)
+        });
+        let counts = [rims.len(), thick.len()].map(|count| count as f64);
+        iron.into_iter()
+            .chain(counts)
+            .chain(self.thick.iter().map(|place| place.wall_mm))
+            .chain(lines)
+            .collect()
+    }
+
     /// Whether there is iron at a place, its rims with it.
     #[must_use]
     pub fn has_iron_at(&self, at: At) -> bool {

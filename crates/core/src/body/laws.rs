@@ -290,6 +290,28 @@ fn a_seam_that_parts_the_face_pulls_nothing_and_its_parts_move_by_the_shrink() {
     assert!((pulled.moves_mm[0] + 0.2).abs() < 0.001, "{pulled:?}");
 }
 
+#[rstest]
+// Closed in all round, alone and however the plate is turned.
+#[case::within(&[(100.0, 80.0), (200.0, 80.0)], 0.2, 0.5)]
+#[case::within_turned(&[(150.0, 40.0), (150.0, 120.0)], 0.2, 0.5)]
+#[case::from_an_edge(&[(0.0, 80.0), (80.0, 80.0)], 0.02, 0.15)]
+#[case::parting_it(&[(150.0, 0.0), (150.0, 160.0)], -1e-3, 1e-3)]
+fn how_hard_a_seam_is_held_in_goes_by_what_is_round_it(
+    #[case] seam: &[(f64, f64)],
+    #[case] least: f64,
+    #[case] most: f64,
+) {
+    let mut piece = plate(300.0, 160.0);
+    piece.cracks = vec![seam.iter().map(|(x, y)| At::new(*x, *y)).collect()];
+    let about = held_in(&piece).unwrap();
+    assert!(about >= least && about <= most, "{about}");
+    // As a fine mesh has it, to a fifth.
+    let fine = pulled(&piece, 0.15, &[]).unwrap().mean_pull_mpa;
+    let long_mm = crate::map::length_mm(&piece.cracks[0]);
+    let expected = fine * long_mm / (0.15 * piece.iron.youngs_gpa * 1000.0);
+    assert!((about - expected).abs() <= 0.2 * expected.abs() + 1e-3, "{about} for {expected}");
+}
+
 #[test]
 fn a_seam_closed_in_pulls_more_than_one_from_an_edge_and_goes_with_the_shrink() {
     let seam = |crack: Vec<At>, shrink: f64| {

@@ -32,7 +32,7 @@ pub use load::{Carried, Force, Held, Loading, Towards, carried};
 pub use margin::{GRAVITY, margin_notes};
 pub use model::{Cells, FaceModel, Look};
 pub use opening::{RUNS_LIKELY_FROM, TipLook, WATCHED_FROM, tips_while_heated};
-pub use pull::{Pulled, Shrinks, pulled, shrink_mm};
+pub use pull::{Pulled, Shrinks, held_in, pulled, shrink_mm};
 pub use section::{Corner, Load, Panel, Section, Shock, Stands, Strength, strength};
 pub use sparse::NotHeld;
 pub use tips::{NotReckoned, Tip};

@@ -105,6 +105,29 @@ impl PartShape {
     }
 }
 
+/// What keeps a seam, and the iron that is warmed at it, from expanding and shrinking.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Restraint {
+    Free,
+    /// A shape that is closed.
+    Closed,
+    /// The iron round the seam, by the face as it is drawn.
+    HeldIn,
+}
+
+impl Restraint {
+    /// By the shape alone.
+    #[must_use]
+    pub fn of(closed: bool) -> Self {
+        if closed { Self::Closed } else { Self::Free }
+    }
+
+    #[must_use]
+    pub fn holds(self) -> bool {
+        self != Self::Free
+    }
+}
+
 /// What a part gives its heat off by.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Surface {

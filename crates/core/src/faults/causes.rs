@@ -135,7 +135,7 @@ impl Circumstance {
             Self::OldFillerLeft => "old filler was left",
             Self::LastBeadLong => "the last bead was long, or begun over the window",
             Self::LastNotPeened => "the last bead was not peened",
-            Self::ClosedShape => "the shape is closed",
+            Self::ClosedShape => "what is round it holds it in",
             Self::Clamped => "it is clamped",
             Self::ColdSchool => "it is laid cold",
             Self::UnevenOver => "the unevenness is over the limit",

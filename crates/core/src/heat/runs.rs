@@ -21,6 +21,7 @@ pub struct Runs {
     rises: Mutex<Kept<RowsOf, RiseRows>>,
     orders: Mutex<Kept<OrderAsked, Option<BeadSchedule>>>,
     end_to_end: Mutex<Kept<OrderAsked, Option<f64>>>,
+    numbers: Mutex<Kept<Vec<f64>, Option<f64>>>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -118,6 +119,11 @@ impl Runs {
     #[must_use]
     pub fn cool(&self, body: &Body, start: Celsius, wrapping: &Wrapping) -> Arc<Cooling> {
         self.cool_scaled(body, start, wrapping, 1.0)
+    }
+
+    /// A number that costs much, by all the numbers that decide it.
+    pub(crate) fn number(&self, decided_by: Vec<f64>, work_out: impl FnOnce() -> Option<f64>) -> Option<f64> {
+        *answered(&self.numbers, decided_by, |_| HOLDS_LITTLE, |_| work_out())
     }
 
     /// As [`cool_scaled`].

@@ -9,7 +9,7 @@ pub(crate) fn odds_words(name: &str) -> &'static str {
         "beads_cold" => "beads begun too cold",
         "beads_hot" => "beads begun too hot",
         "uneven" => "heated unevenly",
-        "restraint" => "a closed shape heated at the joint alone",
+        "restraint" => "heated at the joint alone, where it cannot expand",
         "fell_fast" => "cools faster than it should",
         "tip_missed" => "a true tip may lie past its hole",
         "no_hole" => "a tip without a hole",

@@ -1,6 +1,7 @@
 //! The preheat a school asks for, given what the iron may be.
 
 use super::{MethodId, Most, School, Way};
+use crate::casting::shape::Restraint;
 use crate::iron::Iron;
 use crate::quantity::{Unit, UnitSystem};
 
@@ -76,7 +77,7 @@ impl Most {
 /// Preheat target of a way for the irons in question.
 ///
 /// The school's figure, raised for what is plausible, +25 K for a wall over 20 mm, +25 K for a
-/// closed section, neither for the cold school. Least between beads = the target (hot: 260 where that is
+/// closed section or a seam that is held in, neither for the cold school. Least between beads = the target (hot: 260 where that is
 /// lower, whole-part gas fusion 550), most = target + 100 K (torch braze 450, whole-part gas fusion 700,
 /// cold 65). What must stay cool caps the target as long as the cap is not under the least.
 /// `None` for a way without heat, and for a cold school where the iron allows none.
@@ -84,7 +85,7 @@ impl Most {
 /// # Source
 /// House, after EN 1011-8 and AWS D11.2.
 #[must_use]
-pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) -> Option<Target> {
+pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, restraint: Restraint) -> Option<Target> {
     let has = |iron| plausible.contains(&iron);
     let practice = way.practice()?;
     let base = practice.target_c?;
@@ -124,9 +125,14 @@ pub fn target(way: Way, plausible: &[Iron], wall_mm: Option<f64>, closed: bool) 
         target_c += 25.0;
         working.push("and {25 K} for a wall over {20 mm}".to_owned());
     }
-    if closed {
+    let held = match restraint {
+        Restraint::Free => None,
+        Restraint::Closed => Some("a closed section, which cannot move"),
+        Restraint::HeldIn => Some("a seam that the iron round it holds in"),
+    };
+    if let Some(held) = held {
         target_c += 25.0;
-        working.push("and {25 K} for a closed section, which cannot move".to_owned());
+        working.push(format!("and {{25 K}} for {held}"));
     }
     let mut cap = |iron: Iron, limit: f64| {
         if target_c > limit {
@@ -166,7 +172,7 @@ mod tests {
     use rstest::rstest;
 
     fn of(method: MethodId, school: School, irons: &[Iron], wall: f64, closed: bool) -> (f64, f64) {
-        let found = target(Way { method, school }, irons, Some(wall), closed).unwrap();
+        let found = target(Way { method, school }, irons, Some(wall), Restraint::of(closed)).unwrap();
         (found.target_c, found.most_c)
     }
 
@@ -192,7 +198,7 @@ mod tests {
         let window = of(MethodId::ArcNickel, School::Cold, &[Iron::Ductile], 40.0, true);
         assert_eq!(window, (15.0, 65.0));
         let cold = Way { method: MethodId::ArcNickel, school: School::Cold };
-        assert_eq!(target(cold, &[Iron::NiResist], None, false), None);
+        assert_eq!(target(cold, &[Iron::NiResist], None, Restraint::Free), None);
     }
 
     #[rstest]
@@ -209,7 +215,7 @@ mod tests {
         #[case] irons: &[Iron],
         #[case] window: (f64, f64),
     ) {
-        let found = target(Way { method, school }, irons, Some(12.0), false).unwrap();
+        let found = target(Way { method, school }, irons, Some(12.0), Restraint::Free).unwrap();
         assert_eq!((found.least_c, found.most_c), window);
     }
 
@@ -224,7 +230,7 @@ mod tests {
         #[case] most_c: f64,
     ) {
         let hot = Way { method: MethodId::ArcNickel, school: School::Hot };
-        let found = target(hot, &[Iron::Gray], Some(12.0), false).unwrap().capped(limit_c);
+        let found = target(hot, &[Iron::Gray], Some(12.0), Restraint::Free).unwrap().capped(limit_c);
         assert_eq!((found.target_c, found.most_c), (target_c, most_c));
     }
 
@@ -235,7 +241,7 @@ mod tests {
     #[case::wire(MethodId::MigBrazeSi)]
     fn the_arc_alone_has_a_most_and_asks_for_no_preheat(#[case] method: MethodId) {
         let way = Way { method, school: School::ArcOnly };
-        let found = target(way, &[Iron::NiResist], Some(40.0), true).unwrap();
+        let found = target(way, &[Iron::NiResist], Some(40.0), Restraint::HeldIn).unwrap();
         assert!((found.target_c, found.least_c, found.most_c) == (0.0, 0.0, 280.0) && !way.school.preheats());
         // What must stay cool caps what the arc may make of it.
         assert_eq!(found.capped(120.0).most_c, 120.0);

@@ -1,5 +1,6 @@
 //! A hot part is hot, whatever round or station the job is in.
 
+use crate::casting::shape::Restraint;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -125,7 +126,7 @@ impl LastHeat {
         let way = heat.lit.frozen.as_ref().and_then(|frozen| frozen.way);
         let by_the_arc = way
             .filter(|way| way.school == School::ArcOnly)
-            .and_then(|way| target(way, plausible, None, false));
+            .and_then(|way| target(way, plausible, None, Restraint::Free));
         let by_the_arc = by_the_arc.map(|target| target.most_c);
         // A stick says only how hot it is at least: nobody is burnt by the rest.
         let read = heat.measured_at(out_min).map(|reading| reading.celsius);

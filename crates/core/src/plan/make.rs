@@ -18,6 +18,7 @@ use super::{
 use crate::base::day::Day;
 use crate::field;
 use crate::heat::Runs;
+use crate::iron::least_forgiving;
 use crate::iron::{Belief, Iron, least};
 use crate::job::{Job, Round};
 use crate::method::Way;
@@ -72,6 +73,9 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
     let laid = cracks::Laid::read(job);
     let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
+    let weakest = least_forgiving(&belief.plausible).iron;
+    let held_in = laid.held_in((round, &facts), (&cracks.plan, weakest), runs);
+    let facts = PartFacts { held_in, ..facts };
     let locks = stages::locks(round, &facts, &belief);
 
     let heats = Heats::at_hand((round, shop), &facts, &cracks.plan, &belief, runs);

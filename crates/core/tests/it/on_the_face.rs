@@ -701,3 +701,35 @@ fn a_strap_takes_its_part_of_what_hangs_on_a_seam() {
     );
     assert!(strapped.notes.iter().any(|note| note.ends_with("and that is counted.")), "{:?}", strapped.notes);
 }
+
+/// What of the preheat is said of restraint, by the plan.
+fn held(frame: &Frame) -> &'static str {
+    let plan = frame.bench.plan();
+    let target = plan.figures.iter().find(|figure| figure.id == "heat.target").unwrap();
+    match (target.because.contains("closed section"), target.because.contains("holds in")) {
+        (false, false) => "free",
+        (true, false) => "by its shape",
+        (false, true) => "by what is round it",
+        (true, true) => "twice",
+    }
+}
+
+#[test]
+fn a_seam_is_held_in_by_the_iron_round_it_and_not_by_the_name_of_its_shape() {
+    // A crack from the inside half through a limb: the rest of the limb gives way to it, though a frame is closed.
+    let mut frame = Frame::new();
+    assert_eq!(held(&frame), "free");
+    // In the middle of a plate, which is an open shape.
+    let mut plate = Frame::of("17.2 kg", "thin_plate");
+    let crack = plate.bench.crack();
+    plate.bench.set(&crack_key(crack, "end_a"), "tip");
+    plate.draw(crack, line(&[(150.0, 150.0), (250.0, 150.0)]));
+    assert_eq!(held(&plate), "by what is round it");
+    // The same run out to the edge at both ends parts it.
+    plate.draw(crack, line(&[(200.0, 0.0), (200.0, 300.0)]));
+    assert_eq!(held(&plate), "free");
+    // No face is reckoned: its shape counts.
+    let face = frame.face;
+    frame.bench.set(&face_key(face, "outline"), "drawn");
+    assert_eq!(held(&frame), "by its shape");
+}

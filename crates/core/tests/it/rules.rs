@@ -3,6 +3,7 @@
 
 use rstest::rstest;
 use vanadin_core::casting::old_filler::OldFiller;
+use vanadin_core::casting::shape::Restraint;
 use vanadin_core::iron::{Belief, Era, Family, Iron, WhiteStanding, confirm};
 use vanadin_core::method::Effect::{self, Caution, Exclude, Favour};
 use vanadin_core::method::MethodId::{
@@ -57,7 +58,7 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         oil: Some("clean"),
         fluid_tight: Some(false),
         wall_mm: Some(7.9),
-        closed: Some(false),
+        restraint: Some(Restraint::Free),
         piece: Piece::There,
         service_min: None,
         loads: Some(&[]),
@@ -767,18 +768,19 @@ fn a_lost_piece_cannot_be_joined_to_nothing(#[case] piece: Piece, #[case] expect
 }
 
 #[rstest]
-#[case::open_and_thin(Some(12.0), Some(false), None)]
-#[case::just_too_thick(Some(12.1), Some(false), Some("walls up to 12 mm"))]
-#[case::closed(Some(9.0), Some(true), Some("cannot expand"))]
-#[case::wall_not_known(None, Some(false), Some("nobody has said"))]
+#[case::open_and_thin(Some(12.0), Some(Restraint::Free), None)]
+#[case::just_too_thick(Some(12.1), Some(Restraint::Free), Some("walls up to 12 mm"))]
+#[case::closed(Some(9.0), Some(Restraint::Closed), Some("cannot expand"))]
+#[case::held_in(Some(9.0), Some(Restraint::HeldIn), Some("holds it in"))]
+#[case::wall_not_known(None, Some(Restraint::Free), Some("nobody has said"))]
 #[case::shape_not_known(Some(9.0), None, Some("nobody has said"))]
 fn gas_fusion_with_a_modest_heat_is_for_thin_open_parts(
     #[case] wall_mm: Option<f64>,
-    #[case] closed: Option<bool>,
+    #[case] restraint: Option<Restraint>,
     #[case] out: Option<&str>,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let fired = apply_rules(&Asked { wall_mm, closed, ..plain(&gray, &rods, &[]) }).fired;
+    let fired = apply_rules(&Asked { wall_mm, restraint, ..plain(&gray, &rods, &[]) }).fired;
     let why = fired.iter().find(|f| f.school == Some(School::Modest)).map(|f| f.sentence.as_str());
     match out {
         None => assert_eq!(why, None),

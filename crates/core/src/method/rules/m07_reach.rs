@@ -1,6 +1,7 @@
 //! M07: what the heat at hand can reach, and where a modest heat will do.
 
 use super::{Asked, COLD_SCHOOL, Effect, PINS, Rule, Saying};
+use crate::casting::shape::Restraint;
 use crate::method::MethodId::GasIron;
 use crate::method::{MODEST_WALL_MM, School, Way};
 use crate::quantity::Unit;
@@ -33,10 +34,13 @@ fn reach(asked: &Asked<'_>, rule: &mut Saying<'_>) {
 /// The modest school of gas fusion: walls up to 12 mm and shapes that can expand.
 fn modest(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     let upto = asked.units.say(MODEST_WALL_MM, Unit::Millimetres);
-    let why = match (asked.wall_mm, asked.closed) {
+    let why = match (asked.wall_mm, asked.restraint) {
         (Some(wall), _) if wall > MODEST_WALL_MM => format!("Melted at the joint alone: walls up to {upto}."),
-        (_, Some(true)) => "Melted at the joint alone: a closed shape cannot expand.".to_owned(),
-        (Some(_), Some(false)) => return,
+        (_, Some(Restraint::Closed)) => "Melted at the joint alone: a closed shape cannot expand.".to_owned(),
+        (_, Some(Restraint::HeldIn)) => {
+            "Melted at the joint alone: the iron round the seam holds it in.".to_owned()
+        }
+        (Some(_), Some(Restraint::Free)) => return,
         (None, _) | (_, None) => {
             format!("Melted at the joint alone: open shapes and walls up to {upto}, and nobody has said.")
         }

@@ -25,6 +25,7 @@ mod m23_ni_resist;
 mod m24_only_helps;
 mod m25_locked_in;
 
+use crate::casting::shape::Restraint;
 pub use m19_at_hand::at_hand;
 pub(in crate::method) use m19_at_hand::laid_with;
 use serde::Serialize;
@@ -79,8 +80,8 @@ pub struct Asked<'a> {
     pub oil: Option<&'a str>,
     pub fluid_tight: Option<bool>,
     pub wall_mm: Option<f64>,
-    /// It cannot expand freely; nothing while its shape is not known.
-    pub closed: Option<bool>,
+    /// What keeps it from expanding; nothing while its shape is not known.
+    pub restraint: Option<Restraint>,
     pub piece: Piece,
     /// Of each way that gets the part hot: can it be reached, or why not; not in it while not known.
     pub reach: &'a [(Way, Result<(), String>)],

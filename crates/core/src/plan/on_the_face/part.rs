@@ -1,5 +1,6 @@
 //! The face that is reckoned with, or why none is.
 
+use crate::stage::cracks::slits;
 use uuid::Uuid;
 
 use crate::body::{FaceModel, Piece};
@@ -8,7 +9,7 @@ use crate::crack::stop_hole::blunted;
 use crate::heat::{HeatSource, SourceKind};
 use crate::iron::{Iron, least_forgiving};
 use crate::job::Job;
-use crate::map::{At, ON_IT_MM, inside, length_mm, nearest_rim};
+use crate::map::{At, length_mm};
 use crate::plan::{CrackPlan, EndPlan, FacePlan, LineOnFace, Plan};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
@@ -67,8 +68,6 @@ const AT_THE_TIP_MM: f64 = 5.0;
 /// House: what a flame's middle spreads over; a small tip less.
 const SPOT_MM: f64 = 75.0;
 const SMALL_SPOT_MM: f64 = 40.0;
-/// Points of a crack nearer than this are one: no triangle fits between them.
-const APART_MM: f64 = 1.5;
 
 /// A drawn face that is the part, with its cracks as slits.
 pub(super) struct FlatFace<'a> {
@@ -93,7 +92,8 @@ pub(super) fn flat_face<'a>(job: &Job, plan: &'a Plan, shop: &Shop) -> Result<Fl
     let drawn = job.faces.iter().find(|face| face.id == of.id);
     let bare = drawn.and_then(|face| piece(round, face, iron.properties(), wall_mm));
     let Some(mut piece) = bare else { return Err(String::new()) };
-    let (letters, mut cracks) = slits(&piece.rims(), &lines);
+    let (letters, mut cracks) =
+        slits(&piece.rims(), lines.iter().map(|line| (line.letter.as_str(), line.points.as_slice())));
     let ends = ends(plan, of.id);
     for end in &ends {
         if let Some(hole) = end.hole.filter(|hole| hole.drilled) {
@@ -220,27 +220,6 @@ fn drawn_face<'a>(job: &Job, plan: &'a Plan) -> Option<(&'a FacePlan, Vec<&'a Li
         .max_by(|(_, a), (_, b)| long(a).total_cmp(&long(b)))
 }
 
-/// Its cracks as slits, with their letters: drawn ends that lie at a rim are put on it.
-fn slits(rims: &[Vec<At>], lines: &[&LineOnFace]) -> (Vec<String>, Vec<Vec<At>>) {
-    lines
-        .iter()
-        .filter_map(|line| {
-            let mut slit: Vec<At> = Vec::new();
-            for point in &line.points {
-                if slit.last().is_none_or(|last| last.distance_mm(*point) >= APART_MM) {
-                    slit.push(*point);
-                }
-            }
-            let last = slit.len().checked_sub(1).filter(|last| *last > 0)?;
-            for end in [0, last] {
-                let inward = slit[if end == 0 { 1 } else { last - 1 }];
-                slit[end] = on_the_rim(rims, slit[end], inward);
-            }
-            Some((line.letter.clone(), slit))
-        })
-        .unzip()
-}
-
 /// A crack that ends at this tip goes on by so much: to the far rim of its hole.
 fn lengthen(cracks: &mut [Vec<At>], tip: At, by_mm: f64) {
     for crack in cracks {
@@ -259,21 +238,6 @@ fn lengthen(cracks: &mut [Vec<At>], tip: At, by_mm: f64) {
             }
         }
     }
-}
-
-/// An end of a crack, where its line leaves the iron: a hand does not draw to the hundredth.
-fn on_the_rim(rims: &[Vec<At>], end: At, inward: At) -> At {
-    if let Some((_, at)) = nearest_rim(rims, end).filter(|(mm, _)| *mm <= ON_IT_MM) {
-        return at;
-    }
-    let outside = !inside(&rims[0], end) || rims[1..].iter().any(|rim| inside(rim, end));
-    let crosses = rims.iter().flat_map(|rim| {
-        let around = crate::map::closed(rim);
-        let sides: Vec<(At, At)> = around.windows(2).map(|side| (side[0], side[1])).collect();
-        sides.into_iter().filter_map(|side| crate::map::crossing((inward, end), side))
-    });
-    let first = crosses.min_by(|a, b| a.distance_mm(inward).total_cmp(&b.distance_mm(inward)));
-    first.filter(|_| outside).unwrap_or(end)
 }
 
 fn ends(plan: &Plan, face: Uuid) -> Vec<EndOnFace> {

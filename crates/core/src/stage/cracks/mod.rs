@@ -4,6 +4,7 @@ mod ends;
 mod figures;
 mod free_edges;
 mod laid;
+mod slits;
 
 use serde::Serialize;
 use uuid::Uuid;
@@ -25,6 +26,7 @@ use ends::{EndAsked, Kept, end, kind_of_end};
 pub use ends::{EndAt, EndPlan, Grown, RunOut};
 pub(crate) use free_edges::FreeEdgesNear;
 pub(crate) use laid::{Laid, LaidLine, by_rule, mark_name, wall_at};
+pub(crate) use slits::slits;
 
 /// So much is kept off a hard spot: no drill bites it. House.
 pub(crate) const OFF_HARD_SPOT_MM: f64 = 6.0;

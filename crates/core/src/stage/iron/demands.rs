@@ -84,5 +84,5 @@ pub fn demands(
 /// While nothing is chosen: what the warm school of the nickel arc would ask.
 fn warm_target(plausible: &[Iron], part: &PartFacts) -> Option<Target> {
     let warm = Way { method: MethodId::ArcNickelIron, school: School::Warm };
-    target(warm, plausible, part.wall_mm, part.closed())
+    target(warm, plausible, part.wall_mm, part.restraint())
 }

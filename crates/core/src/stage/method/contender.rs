@@ -1,5 +1,6 @@
 //! One method side by side with the others: its reasons, its odds, its hours, its price.
 
+use crate::casting::shape::Restraint;
 use serde::Serialize;
 
 use super::odds::odds_lines;
@@ -147,9 +148,13 @@ impl Judged<'_> {
             cautions.extend(target.cautions(self.shop.units));
         }
         cautions.extend(self.taught_cautions(way));
-        if way.school == School::Local && self.part.closed() {
-            let words = "Warmed at its seam alone a closed shape cannot expand: it pulls as it cools.";
-            cautions.push(words.to_owned());
+        let held = match self.part.restraint() {
+            Restraint::Free => None,
+            Restraint::Closed => Some("a closed shape cannot expand"),
+            Restraint::HeldIn => Some("it is held in by the iron round it"),
+        };
+        if let Some(held) = held.filter(|_| way.school == School::Local) {
+            cautions.push(format!("Warmed at its seam alone {held}: it pulls as it cools."));
         }
         let carries = self.round.get(field::part::LOADS).is_some_and(|loads| !loads.is_empty());
         if carries && self.taught(&DENSITY, way) == "anchors" {

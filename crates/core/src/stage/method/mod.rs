@@ -328,7 +328,7 @@ fn ways() -> impl Iterator<Item = Way> {
 
 /// The preheat of a way on this part, given way to what must stay cool.
 fn target_on(part: &PartFacts, belief: &Belief, way: Way) -> Option<Target> {
-    let found = target(way, &belief.plausible, part.wall_mm, part.closed())?;
+    let found = target(way, &belief.plausible, part.wall_mm, part.restraint())?;
     Some(match part.coolest() {
         Some((_, limit)) => found.capped(limit),
         None => found,

@@ -166,7 +166,7 @@ impl Judged<'_> {
                 moves.uneven_over_k = (reached.worst_k - sources.limit_k).max(0.0);
             }
             moves.closed_heated_locally =
-                matches!(way.school, School::Modest | School::Local) && self.part.closed();
+                matches!(way.school, School::Modest | School::Local) && self.part.restraint().holds();
             let wrap = wrapping(round, self.shop, way);
             let fastest =
                 self.cooling(&sources.body, target.most_c, &wrap).map(|cooling| cooling.fastest_k_per_h());

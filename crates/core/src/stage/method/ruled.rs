@@ -1,7 +1,6 @@
 //! What the rules are asked about a job.
 
 use super::{Judged, ways};
-use crate::casting::shape::PartShape;
 use crate::crack::said::CrackFate;
 use crate::crack::said::Edges;
 use crate::crack::said::PieceState;
@@ -120,7 +119,7 @@ impl Judged<'_> {
             machined: self.round.get(field::part::MACHINED),
             edges,
             wall_mm: self.part.wall_mm,
-            closed: self.part.shape.map(PartShape::closed),
+            restraint: self.part.shape.map(|_| self.part.restraint()),
             piece: self.piece(),
             warm_reached: reach.iter().find(|(way, _)| *way == warm).map(|(_, r)| r.is_ok()),
             reach: &reach,

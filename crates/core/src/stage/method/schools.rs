@@ -147,7 +147,7 @@ impl Judged<'_> {
                 "or local, where that is chosen: the part is too large for the heat at hand, its seam is not"
                     .to_owned(),
             );
-        } else if there && self.part.shape.is_some() && !self.part.closed() {
+        } else if there && self.part.shape.is_some() && !self.part.restraint().holds() {
             said.push(
                 "or local, where that is chosen: the part is open and can expand round its seam".to_owned(),
             );

@@ -16,6 +16,7 @@ const IS_THE_PART: (f64, f64) = (0.6, 1.7);
 /// A drawn face that is the part.
 #[derive(Debug, Clone, PartialEq)]
 pub struct DrawnPart {
+    pub face: Uuid,
     pub name: String,
     /// What it gives off heat by.
     pub surface_m2: f64,
@@ -122,7 +123,7 @@ pub(super) fn drawn_part(job: &Job, round: &Round, part: &PartFacts) -> Option<D
         let piece = piece(round, of, iron, wall_mm)?;
         let is_it = piece.check().is_ok() && weighs(&piece, part).1;
         let name = round.get(face::NAME.of(of.id)).unwrap_or(&of.name).to_owned();
-        is_it.then(|| DrawnPart { name, surface_m2: piece.surface_mm2() / 1e6 })
+        is_it.then(|| DrawnPart { face: of.id, name, surface_m2: piece.surface_mm2() / 1e6 })
     };
     job.faces.iter().filter_map(of_face).max_by(|a, b| a.surface_m2.total_cmp(&b.surface_m2))
 }

@@ -1,7 +1,7 @@
 //! The part's facts, read once.
 
 use super::drawn::{DrawnPart, drawn_part};
-use crate::casting::shape::{PartShape, Surface, SurfaceBy};
+use crate::casting::shape::{PartShape, Restraint, Surface, SurfaceBy};
 use crate::casting::weight::{EstimatedWeight, estimated_weight};
 use crate::field;
 use crate::heat::Body;
@@ -66,6 +66,8 @@ pub struct PartFacts {
     pub ambient_c: f64,
     /// The drawn face that is the part; nothing while none is.
     pub drawn: Option<DrawnPart>,
+    /// Whether the iron round a seam on that face holds it in; nothing while no crack of it lies there.
+    pub held_in: Option<bool>,
     /// The system sentences speak in.
     pub units: UnitSystem,
 }
@@ -131,12 +133,22 @@ impl PartFacts {
             heat_shy: heat_shy(round),
             ambient_c: shop.ambient_c,
             drawn: None,
+            held_in: None,
             units: shop.units,
         }
     }
 
     pub fn closed(&self) -> bool {
         self.shape.is_some_and(PartShape::closed)
+    }
+
+    /// What keeps its seams from expanding and shrinking: by the drawn face, else by the shape.
+    pub fn restraint(&self) -> Restraint {
+        match self.held_in {
+            Some(true) => Restraint::HeldIn,
+            Some(false) => Restraint::Free,
+            None => Restraint::of(self.closed()),
+        }
     }
 
     /// The lowest temperature anything left on the part must not pass, and what that is.

@@ -149,7 +149,7 @@ impl TroubleAsked<'_> {
         holds(C::OldFillerLeft, self.moves.old_filler_left);
         holds(C::LastBeadLong, self.last_bead_hot(torch));
         holds(C::LastNotPeened, torch.peen && super::wants_peening(round));
-        holds(C::ClosedShape, self.part.closed());
+        holds(C::ClosedShape, self.part.restraint().holds());
         holds(C::ColdSchool, self.way.school == School::Cold);
         holds(C::UnevenOver, self.moves.uneven_over_k > 0.0);
         holds(C::TipWithoutHole, self.moves.tips_without_hole > 0);
