@@ -143,7 +143,7 @@ impl LastHeat {
             |cooling: &Cooling, celsius: f64| cooling.hours_to(celsius).map(|hours| out_min + hours * 60.0);
         let cooling = runs.cool(&body, start, packed);
         (self.unwrap_min, self.touch_min) = (at(&cooling, UNWRAP_C), at(&cooling, TOUCH_C));
-        let slow = part.body_weighing(iron, heaviest).and_then(|heavy| {
+        let slow = part.slow_body_weighing(iron, heaviest).and_then(|heavy| {
             at(&runs.cool_scaled(&heavy, start, &packed.no_leakier_than_the_book(), TIGHTER), TOUCH_C)
         });
         self.touch_at_the_latest_min = slow;

@@ -184,6 +184,13 @@ impl PartFacts {
         Body::new(iron, mass, size, surface.factor, Celsius::new(self.ambient_c).ok()?).ok()
     }
 
+    /// The same, slow to cool: by the drawn face or by shape and wall, whichever gives off less.
+    pub fn slow_body_weighing(&self, iron: IronProperties, kg: f64) -> Option<Body> {
+        let by_shape = Self { drawn: None, ..self.clone() }.body_weighing(iron, kg)?;
+        let as_drawn = self.body_weighing(iron, kg)?;
+        Some(if by_shape.surface_m2() < as_drawn.surface_m2() { by_shape } else { as_drawn })
+    }
+
     /// What gives off heat, if it weighed so much: the drawn face that is the part, else by shape and wall.
     fn surface(
         &self,
