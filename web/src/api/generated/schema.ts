@@ -8577,7 +8577,7 @@ export interface components {
          * @description The unit a value is held in.
          * @enum {string}
          */
-        Unit: "millimetres" | "drill" | "tap_drill" | "packing" | "thread" | "square_millimetres" | "cubic_centimetres" | "cubic_metres" | "litres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "kilograms_per_cubic_metre" | "times" | "money" | "percent" | "count" | "points" | "plain";
+        Unit: "millimetres" | "drill" | "tap_drill" | "packing" | "thread" | "square_millimetres" | "square_metres" | "cubic_centimetres" | "cubic_metres" | "litres" | "kilograms" | "grams" | "celsius" | "kelvins" | "kelvins_per_hour" | "minutes" | "days" | "megajoules" | "bar" | "megapascals" | "metres_per_second" | "metres_per_minute" | "rpm" | "kilograms_per_cubic_metre" | "times" | "money" | "percent" | "count" | "points" | "plain";
         /** @enum {string} */
         UnitSystem: "metric" | "imperial";
         /** @description A thing that is known, and not yet where. */
