@@ -1,9 +1,8 @@
 //! What is odd against the rest of the part is taken, and asked back.
 
-use crate::common::Bench;
+use crate::common::{Bench, plan};
 use rstest::rstest;
 use vanadin_core::job::{Change, Reading, TorchEntry};
-use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
 
 /// 180 x 120 x 60 mm, of a shape that fills its box by three quarters.

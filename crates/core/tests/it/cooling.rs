@@ -1,10 +1,10 @@
 //! The way down: as it is going by what was read, step by step, and unwrapped too early.
 
-use crate::common::{Bench, LIT_AT, covered};
+use crate::common::{Bench, LIT_AT, covered, plan};
 use rstest::rstest;
 use vanadin_core::heat::{Packing, Wrapping, cool_scaled};
 use vanadin_core::job::{Change, Reading, TorchEntry};
-use vanadin_core::plan::{CoolingPlan, plan};
+use vanadin_core::plan::CoolingPlan;
 use vanadin_core::quantity::Celsius;
 
 fn lever() -> Bench {

@@ -5,7 +5,7 @@ use std::fmt::Write;
 
 use crate::common::Bench;
 use rstest::rstest;
-use vanadin_core::plan::{Plan, standing};
+use vanadin_core::plan::{Plan, plan, standing};
 use vanadin_core::quantity::UnitSystem;
 
 /// All that a plan says, a line each.
@@ -61,5 +61,7 @@ fn a_plan_is_what_it_was(
     let mut bench = Bench::lever(family, iron);
     bench.set("method.choice", method);
     bench.shop.units = units;
-    insta::assert_snapshot!(name, told(&bench, &bench.plan()));
+    let alone = plan(&bench.job(), &bench.shop).said();
+    assert_eq!(bench.plan(), alone, "by what is kept of other plans");
+    insta::assert_snapshot!(name, told(&bench, &alone));
 }

@@ -1,12 +1,12 @@
 //! What goes with a heating: gas, gun, tips that run, what must stay cool.
 
-use crate::common::{Bench, LIT_AT, set};
+use crate::common::{Bench, LIT_AT, plan, set};
 use rstest::rstest;
 use std::collections::BTreeMap;
 use uuid::Uuid;
 use vanadin_core::field::{Held, crack_key, parse_value, store_key};
 use vanadin_core::job::{Change, Deed, Gun, Reading, TorchEntry};
-use vanadin_core::plan::{HeatPlan, Plan, Station, plan, standing};
+use vanadin_core::plan::{HeatPlan, Plan, Station, standing};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 use vanadin_core::stage::HeatStep;

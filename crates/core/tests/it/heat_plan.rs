@@ -2,12 +2,12 @@
 
 use std::collections::BTreeMap;
 
-use crate::common::{Bench, LIT_AT, set};
+use crate::common::{Bench, LIT_AT, plan, set};
 use rstest::rstest;
 use vanadin_core::field::{FieldValue, Held};
 use vanadin_core::job::{Change, Reading, TorchEntry};
 use vanadin_core::method::{MethodId, School};
-use vanadin_core::plan::{Plan, plan};
+use vanadin_core::plan::Plan;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::record::{FROZEN_FORMAT, FrozenPlan};
 use vanadin_core::shop::Shop;

@@ -1,11 +1,11 @@
 //! A hot part is hot, over rounds, stations and places.
 
-use crate::common::{Bench, LIT_AT, covered, reading};
+use crate::common::{Bench, LIT_AT, covered, plan, reading};
 use rstest::rstest;
 use vanadin_core::field;
 use vanadin_core::field::FieldValue;
 use vanadin_core::job::{Change, Job, Lighting, Reading, Recorded, TorchEntry, Understood};
-use vanadin_core::plan::{Standing, Standings, plan, standing};
+use vanadin_core::plan::{Standing, Standings, standing};
 use vanadin_core::quantity::UnitSystem;
 
 /// A lever lit for nickel-iron, hot, at 60 times: a minute of the job clock is a second.

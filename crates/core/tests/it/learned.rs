@@ -1,12 +1,12 @@
 //! A shop learns how strong its torch is, and how leaky its packing, from what it heats.
 
-use crate::common::{Bench, LIT_AT, covered};
+use crate::common::{Bench, LIT_AT, covered, plan};
 use rstest::rstest;
 use vanadin_core::heat::{
     Bar, BarPower, Body, FactorOf, OwnFactor, Packing, UNWRAP_C, Wrapping, cool_scaled, own_factor,
 };
 use vanadin_core::job::{Change, Reading, TorchEntry};
-use vanadin_core::plan::{Asks, plan};
+use vanadin_core::plan::Asks;
 use vanadin_core::quantity::{Celsius, Watts};
 
 /// What the shop's torch and packing really do, against the book.

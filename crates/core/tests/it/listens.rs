@@ -1,12 +1,12 @@
 //! What is read, seen and found while the work goes on changes what is said at once.
 
-use crate::common::{Bench, LIT_AT};
+use crate::common::{Bench, LIT_AT, plan};
 use rstest::rstest;
 use vanadin_core::casting::old_filler::OldFiller;
 use vanadin_core::faults::causes::Seen;
 use vanadin_core::heat::Runs;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
-use vanadin_core::plan::{Live, Plan, odds_moved_last, plan, standing};
+use vanadin_core::plan::{Live, Plan, odds_moved_last, standing};
 
 fn say(bench: &mut Bench, entry: TorchEntry, minutes: f64) {
     // 60 times: a minute of the job clock is a second.

@@ -1,12 +1,12 @@
 //! What needs a hand next, from an empty job to the hand-over, one step after the other.
 
-use crate::common::{Bench, LIT_AT, covered};
+use crate::common::{Bench, LIT_AT, covered, plan};
 use rstest::rstest;
 use vanadin_core::base::day::Day;
 use vanadin_core::field::crack_key;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, Job, Reading, TorchEntry};
-use vanadin_core::plan::{Place, Plan, Standing, Station, plan, standing};
+use vanadin_core::plan::{Place, Plan, Standing, Station, standing};
 
 /// The job as it stands when the pad shows this, some minutes after it was lit.
 fn at_the_pad(bench: &Bench, minutes: f64, celsius: f64) -> (Job, Plan, Standing) {

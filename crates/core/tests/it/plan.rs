@@ -1,6 +1,6 @@
 //! Facts in, plan out: whole jobs through the log, the fold and the plan.
 
-use crate::common::{Bench, LIT_AT, figure, set};
+use crate::common::{Bench, LIT_AT, figure, plan, set};
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::field;
@@ -9,7 +9,7 @@ use vanadin_core::figure::moved;
 use vanadin_core::iron::{Confidence, Iron};
 use vanadin_core::job::{Change, Lighting, Reading, Refusal, TorchEntry};
 use vanadin_core::method::{MethodId, School};
-use vanadin_core::plan::{Amount, Plan, Station, plan, standing};
+use vanadin_core::plan::{Amount, Plan, Station, standing};
 
 #[test]
 fn an_empty_job_has_a_plan_that_says_what_is_missing() {

@@ -1,5 +1,6 @@
 //! Practice: a made-up part with a secret, played by rules and by hand.
 
+use crate::common::plan;
 use std::collections::BTreeMap;
 
 use rstest::rstest;
@@ -8,7 +9,7 @@ use vanadin_core::heat::Runs;
 use vanadin_core::iron::{Confidence, Iron};
 use vanadin_core::job::{Change, Fact, Job, TorchEntry, Understood, Work, WorkStep, accept};
 use vanadin_core::map::{At, FlamePlace};
-use vanadin_core::plan::{Plan, plan};
+use vanadin_core::plan::Plan;
 use vanadin_core::practice::{
     Case, CaseFile, Ended, LESSONS, ResultFile, Rule, answered, answers_more, before_the_heat, ended, free,
     lesson, play, told,

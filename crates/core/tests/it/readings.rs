@@ -1,10 +1,10 @@
 //! What is read while it burns and cools, and by what: sticks, the pads of a logger, and what the heating is by them.
 
-use crate::common::{Bench, LIT_AT, covered, reading};
+use crate::common::{Bench, LIT_AT, covered, plan, reading};
 use rstest::rstest;
 use vanadin_core::heat::BarPower;
 use vanadin_core::job::{Change, Job, Recorded, TorchEntry};
-use vanadin_core::plan::{Live, Plan, live, plan, standing};
+use vanadin_core::plan::{Live, Plan, live, standing};
 use vanadin_core::quantity::{UnitSystem, Watts};
 
 fn lit() -> Bench {

@@ -1,14 +1,14 @@
 //! At the torch: where the next bead goes, when it may start, what runs down, what goes wrong.
 
 use crate::common::mapped::{self, Mapped};
-use crate::common::{Bench, LIT_AT, covered};
+use crate::common::{Bench, LIT_AT, covered, plan};
 use rstest::rstest;
 use vanadin_core::faults::causes::Seen;
 use vanadin_core::heat::{LaidBead, WallEnds, bead_rise_k};
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{BeadAt, Change, Deed, HeatState, Job, Reading, TorchEntry};
 use vanadin_core::map::{At, length_mm};
-use vanadin_core::plan::{BeadsPlan, Plan, live, plan, standing};
+use vanadin_core::plan::{BeadsPlan, Plan, live, standing};
 use vanadin_core::quantity::UnitSystem;
 
 fn lever(school: &str) -> Bench {

@@ -375,6 +375,8 @@ proptest! {
         let job = Job::fold(Uuid::nil(), &facts);
         let plan = plan(&job, &bench.shop).said();
         stands(&plan)?;
+        // With runs of the models that other jobs left, too.
+        prop_assert_eq!(&crate::common::plan(&job, &bench.shop).said(), &plan);
         let now = standing(&job, &plan, LIT_AT + 10_000_000);
         prop_assert!(!now.next.verb.is_empty());
         // The same facts make the same job and the same plan, also after a way through a file.

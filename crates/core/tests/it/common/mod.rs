@@ -3,17 +3,27 @@
 pub mod mapped;
 
 use std::collections::BTreeMap;
+use std::sync::LazyLock;
 
 use uuid::Uuid;
 use vanadin_core::field::{FieldValue, Held, crack_key};
 use vanadin_core::figure::Figure;
+use vanadin_core::heat::Runs;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, Fact, Job, Lighting, Refusal, TorchEntry, Understood, accept};
-use vanadin_core::plan::{Plan, plan};
+use vanadin_core::plan::{Plan, plan_with};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 
 pub const LIT_AT: i64 = 1_000_000;
+
+/// Runs of the models are kept from test to test, as a server keeps them: they change nothing but the time it takes.
+static RUNS: LazyLock<Runs> = LazyLock::new(Runs::default);
+
+/// The plan of a job.
+pub fn plan(job: &Job, shop: &Shop) -> Plan {
+    plan_with(job, shop, &RUNS)
+}
 
 /// A job made by what is said of it, refused facts failing the test.
 #[derive(Clone)]
