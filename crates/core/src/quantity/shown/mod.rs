@@ -1,6 +1,12 @@
 //! How a quantity is shown: in both systems, so that a figure carries both texts.
 
+mod lengths;
+mod times;
+
 use serde::{Deserialize, Serialize};
+
+use lengths::lengths;
+use times::{days, duration, in_steps, percent};
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -311,90 +317,10 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
     }
 }
 
-/// A length in both systems: as it is measured, as a drill is called, as a packing is laid.
-fn lengths(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
-    match unit {
-        Unit::Drill => match super::drills::named(value) {
-            Some(name) => (
-                Shown::new(name.clone(), &format!("({} mm)", number(value, 1))),
-                Shown::new(name, &format!("({} in)", number(value / MM_PER_IN, 3))),
-            ),
-            None => (Shown::new(number(value, 2), "mm"), drill_inches(value / MM_PER_IN)),
-        },
-        Unit::TapDrill => {
-            let imperial = super::drills::for_a_thread(value).map_or_else(
-                || drill_inches(value / MM_PER_IN),
-                |(mark, inches)| Shown::new(mark, &format!("({} in)", number(inches, 3))),
-            );
-            (Shown::new(number(value, 1), "mm"), imperial)
-        }
-        Unit::Packing => {
-            let whole = (value / MM_PER_IN).round();
-            // Half an inch off is no rounding any more: what was typed stands.
-            let near = whole >= 1.0 && (value / MM_PER_IN - whole).abs() <= 0.1;
-            let (metric, imperial) = lengths(value, Unit::Millimetres, rounding);
-            let imperial = match whole {
-                _ if near => Shown::new(number(whole, 0), "in"),
-                // Gloves and quilts are not measured finer.
-                whole if whole < 1.0 => {
-                    Shown::new(fraction((value / MM_PER_IN * 8.0).round().max(1.0) as u32, 8), "in")
-                }
-                _ => imperial,
-            };
-            (metric, imperial)
-        }
-        _ => (millimetres(value, rounding), inches(value / MM_PER_IN, rounding)),
-    }
-}
-
 pub(crate) const MM_PER_IN: f64 = 25.4;
 
 fn fahrenheit(celsius: f64) -> f64 {
     celsius * 1.8 + 32.0
-}
-
-/// As a rule is read: tenths by the vernier, from 10 mm on by halves, from 100 mm on by the line.
-fn millimetres(mm: f64, rounding: Rounding) -> Shown {
-    let text = match (rounding, mm.abs()) {
-        (Rounding::Exact, size) if size < 100.0 => number(mm, 2),
-        (_, size) if size < 1.0 => number(mm, 2),
-        (_, size) if size < 10.0 => number(rounding.to(mm, 0.1), 1),
-        (_, size) if size < 100.0 => number(rounding.to(mm, 0.5), 1),
-        _ => number(rounding.to(mm, 1.0), 0),
-    };
-    Shown::new(text, "mm")
-}
-
-/// As tape and rule have them: sixteenths, under half an inch thirty-seconds, under a quarter sixty-fourths, over
-/// a foot eighths; what is less than a line of the rule in thousandths.
-fn inches(inches: f64, rounding: Rounding) -> Shown {
-    let parts = match inches.abs() {
-        size if size < 1.0 / 64.0 => return Shown::new(number(inches, 3), "in"),
-        size if size < 0.25 => 64,
-        size if size < 0.5 => 32,
-        size if size < 12.0 => 16,
-        _ => 8,
-    };
-    // Read exactly it may lie between two lines.
-    let fine = (inches * f64::from(parts)).round() / f64::from(parts);
-    if rounding == Rounding::Exact && (fine - inches).abs() > 0.002 {
-        return drill_inches(inches);
-    }
-    let rounding = if rounding == Rounding::Exact { Rounding::Nearest } else { rounding };
-    Shown::new(
-        fraction((rounding.to(inches, 1.0 / f64::from(parts)) * f64::from(parts)).round() as u32, parts),
-        "in",
-    )
-}
-
-/// As a drill index reads: sixty-fourths, decimals where none comes within 0.1 mm.
-fn drill_inches(inches: f64) -> Shown {
-    let parts = 64;
-    let close = (inches * f64::from(parts)).round();
-    if close < 1.0 || (close / f64::from(parts) - inches).abs() * MM_PER_IN >= 0.1 {
-        return Shown::new(number(inches, 3), "in");
-    }
-    Shown::new(fraction(close as u32, parts), "in")
 }
 
 pub(super) fn fraction(total: u32, parts: u32) -> String {
@@ -453,45 +379,6 @@ fn whole_steps(value: f64, decimals: usize) -> Option<String> {
 #[must_use]
 pub fn minutes_shown(minutes: f64) -> f64 {
     in_steps(minutes, Rounding::Nearest)
-}
-
-fn in_steps(minutes: f64, rounding: Rounding) -> f64 {
-    let step = match minutes.abs() {
-        _ if rounding == Rounding::Exact => 1.0,
-        few if few < 20.0 => 1.0,
-        some if some < 180.0 => 5.0,
-        _ => 15.0,
-    };
-    rounding.to(minutes, step).round()
-}
-
-fn duration(minutes: f64, rounding: Rounding) -> Shown {
-    let total = in_steps(minutes, rounding) as i64;
-    if total < 60 {
-        return Shown::new(total.to_string(), "min");
-    }
-    Shown::new(format!("{} h {:02}", total / 60, total % 60), "")
-}
-
-fn days(days: f64) -> Shown {
-    let text = number(days, usize::from(days < 3.0));
-    Shown::new(text, if (days - 1.0).abs() < 1e-9 { "day" } else { "days" })
-}
-
-/// A share in percent, whole; small and near-certain shares keep their meaning.
-fn percent(percent: f64) -> Shown {
-    let text = if percent <= 0.0 {
-        "0".to_owned()
-    } else if percent < 1.0 {
-        "under 1".to_owned()
-    } else if percent >= 100.0 {
-        "100".to_owned()
-    } else if percent > 99.0 {
-        "over 99".to_owned()
-    } else {
-        number(percent, 0)
-    };
-    Shown::new(text, "%")
 }
 
 #[cfg(test)]

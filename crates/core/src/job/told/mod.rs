@@ -1,20 +1,24 @@
 //! What was said of a job, in the words in which it is told again.
 
-use std::collections::{BTreeSet, HashMap};
+mod torch;
+
+use std::collections::HashMap;
 
 use uuid::Uuid;
 
 use super::fold::names;
-use super::{BeadAt, Became, Change, CheckPlace, Fact, Lighting, Observed, TorchEntry, Understood, WentAt};
+use super::{Became, Change, CheckPlace, Fact, Observed, Understood, WentAt};
 use crate::base::day::Day;
 use crate::faults::acceptance::Found;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
 use crate::iron::{Confidence, TypedValues};
 use crate::map::{Drawn, FlamePlace};
 use crate::quantity::{Unit, UnitSystem};
-use crate::render::{all_of, said, upper};
+use crate::render::{said, upper};
 use crate::shelf::StoreKind;
 use crate::stores::named;
+
+use torch::lit;
 
 /// Tells the facts of one job.
 pub struct Telling<'a> {
@@ -274,99 +278,6 @@ impl<'a> Telling<'a> {
         let at = if place { "" } else { "at " };
         format!("{}, {at}{spot}, {}", observed.words(self.units), confidence.word())
     }
-
-    fn at_the_torch(&self, fact: &Fact, entry: &TorchEntry) -> String {
-        match entry {
-            TorchEntry::Reading { typed, shown_in, joint, gun } => {
-                let typed = with_its_unit(typed, *shown_in);
-                let by = if gun.is_some() { "by gun" } else { "by hand" };
-                let iron = match &fact.understood {
-                    Some(Understood::Celsius(celsius)) if gun.is_some() => {
-                        format!(", iron {}", self.units.say(*celsius, Unit::Celsius))
-                    }
-                    _ => String::new(),
-                };
-                format!("Read {by}{}: {typed}{iron}", if *joint { " at the joint" } else { "" })
-            }
-            TorchEntry::Stick { typed, shown_in, melted } => {
-                let stick = with_its_unit(typed, *shown_in);
-                format!("The {stick} stick {}", if *melted { "melted" } else { "did not melt" })
-            }
-            TorchEntry::Aligned { .. } => match &fact.understood {
-                Some(Understood::Lengths(off)) => {
-                    let off = off.get("off").copied().flatten().unwrap_or(0.0);
-                    format!("Alignment read: {} off", self.units.say_exactly(off, Unit::Millimetres))
-                }
-                _ => "Alignment read".to_owned(),
-            },
-            TorchEntry::Oven { runs } => {
-                if *runs {
-                    "Oven started".to_owned()
-                } else {
-                    "Oven stopped".to_owned()
-                }
-            }
-            TorchEntry::Pin { crack, number } => format!("Pin {number} of {} set", self.letter(*crack)),
-            TorchEntry::Bead { at } => match (self.piece(fact), at) {
-                ("pin", _) => "Pin set".to_owned(),
-                ("strap", _) => "Strap fitted".to_owned(),
-                ("fill", _) => "Seam filled".to_owned(),
-                (_, None) => "Bead done".to_owned(),
-                (_, Some(at)) if at.hole.is_some() => {
-                    format!("Bead done: {}, in its stop-hole", self.letter(at.crack))
-                }
-                (_, Some(at)) => format!(
-                    "Bead done: {}, layer {}, place {} from the first end",
-                    self.letter(at.crack),
-                    at.layer,
-                    at.along
-                ),
-            },
-            TorchEntry::Beads { at, peened, .. } => self.beads(at, *peened),
-            TorchEntry::Did { what } => what.words().to_owned(),
-            TorchEntry::Trouble { seen, cause } => match seen.cause(cause) {
-                Some(cause) => format!("{}: {}", seen.words(), cause.words),
-                None => seen.words().to_owned(),
-            },
-            TorchEntry::Peened => "Peened".to_owned(),
-            TorchEntry::Reheated => "Reheated".to_owned(),
-            TorchEntry::Note { text } => format!("Note: {text}"),
-            TorchEntry::Covered { why } if why.is_empty() => "Covered".to_owned(),
-            TorchEntry::Covered { why } => format!("Covered. Why: {why}"),
-            TorchEntry::Unwrapped => "Packing off".to_owned(),
-        }
-    }
-
-    /// "12 beads done: A, layers 1 and 2, each peened"
-    fn beads(&self, at: &[BeadAt], peened: bool) -> String {
-        let letters: BTreeSet<&str> = at.iter().map(|it| self.letter(it.crack)).collect();
-        let layers: BTreeSet<u32> = at.iter().map(|it| it.layer).collect();
-        let layers: Vec<String> = layers.iter().map(u32::to_string).collect();
-        let word = if layers.len() == 1 { "layer" } else { "layers" };
-        let letters: Vec<String> = letters.into_iter().map(str::to_owned).collect();
-        let peened = if peened { ", each peened" } else { "" };
-        format!("{} beads done: {}, {word} {}{peened}", at.len(), all_of(&letters), all_of(&layers))
-    }
-
-    /// What it was lit for last before this fact.
-    fn lit_for(&self, fact: &Fact) -> Lighting {
-        let before = self.facts.iter().filter(|before| before.revision < fact.revision);
-        let mut what = before.filter_map(|before| match &before.change {
-            Change::Light { what, .. } => Some(*what),
-            _ => None,
-        });
-        what.next_back().unwrap_or_default()
-    }
-
-    /// What is laid or set in the work that was begun last before this fact.
-    fn piece(&self, fact: &Fact) -> &'static str {
-        let before = self.facts.iter().filter(|before| before.revision < fact.revision);
-        let mut way = before.filter_map(|before| match &before.change {
-            Change::Light { frozen, .. } => frozen.as_ref().and_then(|plan| plan.way),
-            _ => None,
-        });
-        way.next_back().map_or("bead", |way| way.method.piece())
-    }
 }
 
 /// A temperature as it was typed, with its unit.
@@ -385,29 +296,12 @@ fn followed(became: Became, went: Option<WentAt>, [after, did, note]: [&String; 
     format!("Asked how it holds. {}{said}", became.words())
 }
 
-fn lit(what: Lighting, speed: f64, owned: &str, without: &[String]) -> String {
-    let faster = match speed {
-        speed if speed > 1.0 => format!(", the job clock runs {speed} times as fast"),
-        _ => String::new(),
-    };
-    let owned = if owned.is_empty() { String::new() } else { format!(". Owned: {owned}") };
-    let what = match what {
-        Lighting::Bake => "Lit to bake the oil out",
-        Lighting::Tack => "Lit to tack",
-        Lighting::Main => "Lit",
-    };
-    let without = match without {
-        [] => String::new(),
-        open => format!(". Not ticked: {}", open.join("; ")),
-    };
-    format!("{what}{faster}{owned}{without}")
-}
-
 #[cfg(test)]
 mod tests {
     use rstest::rstest;
 
     use super::*;
+    use crate::job::TorchEntry;
 
     fn fact(revision: u64, change: Change) -> Fact {
         Fact {

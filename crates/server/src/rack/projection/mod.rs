@@ -1,5 +1,7 @@
 //! The line of each job on the rack: stored with the fact that changed it.
 
+mod line;
+
 use std::sync::LazyLock;
 use std::time::UNIX_EPOCH;
 
@@ -10,16 +12,15 @@ use sqlx::{QueryBuilder, Row, Sqlite, SqliteConnection, SqlitePool};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::field;
-use vanadin_core::heat::Runs;
 use vanadin_core::job::{Fact, Job, Reading};
 use vanadin_core::plan::{Asks, Plan, PlanLine, Standing, Standings, StationState};
-use vanadin_core::practice::{Past, ended};
-use vanadin_core::secret::{Level, Practice};
+use vanadin_core::practice::Past;
+use vanadin_core::secret::Level;
 use vanadin_core::shop::Shop;
 
-use super::drawn::drawn;
 use crate::api_error::ApiError;
-use crate::wire::job::thinned;
+
+use line::{iron_words, line, practice_line};
 
 /// One job on the rack.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -163,74 +164,6 @@ impl Projected {
     pub fn created(self, created_ms: i64) -> Self {
         Self { created_ms: Some(created_ms), ..self }
     }
-}
-
-/// "gray", "ductile 78 %" while not settled.
-fn iron_words(plan: &Plan) -> String {
-    plan.iron.shares.first().map_or(String::new(), |share| {
-        if plan.iron.steps.is_empty() {
-            "iron not tested".to_owned()
-        } else if plan.iron.enough {
-            // Settled: how sure stands on its card.
-            share.label.to_lowercase()
-        } else {
-            format!("{} {}", share.label.to_lowercase(), share.shown.text())
-        }
-    })
-}
-
-fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
-    let round = job.round();
-    RackLine {
-        id: job.id,
-        name: job.name().to_owned(),
-        face: job.face(),
-        iron: iron_words(plan),
-        mass: plan.part.weight_words.clone(),
-        round: job.rounds.len(),
-        record: record(&round.readings),
-        earlier: job.rounds[..job.rounds.len() - 1].iter().map(|round| record(&round.readings)).collect(),
-        lit_at_ms: round.lit.as_ref().map(|lit| lit.at_ms),
-        speed: round.lit.as_ref().map_or(1.0, |lit| lit.speed),
-        put_away: job.put_away,
-        damaged: plan
-            .cautions
-            .iter()
-            .find(|caution| !job.damaged.is_empty() && caution.sentence.contains("cannot be read"))
-            .map_or(String::new(), |caution| caution.sentence.clone()),
-        stations: plan.stations.clone(),
-        lines: plan.lines.iter().map(|line| PlanLine { curve: drawn(&line.curve), ..line.clone() }).collect(),
-        standing,
-        practice: None,
-    }
-}
-
-fn practice_line(practice: &Practice, job: &Job, shop: &Shop) -> PracticeLine {
-    let of = &practice.of;
-    let end = || ended(job, shop, &Runs::default());
-    let end = practice.ended.then(end).flatten();
-    PracticeLine {
-        title: of.title.clone(),
-        lesson: of.lesson.clone(),
-        level: of.level,
-        seed: of.seed,
-        made_by: of.made_by.clone(),
-        ended: end.map(|end| PracticeEnd {
-            holds: end.holds,
-            odds: end.odds,
-            of_100: end.of_100,
-            headline: end.headline,
-        }),
-    }
-}
-
-/// No strip has more points across.
-const DRAWN: usize = 1_500;
-
-fn record(readings: &[Reading]) -> Vec<Reading> {
-    let curve: Vec<(f64, f64)> =
-        thinned(readings, DRAWN).iter().map(|reading| (reading.minutes, reading.celsius)).collect();
-    drawn(&curve).into_iter().map(|(minutes, celsius)| Reading { minutes, celsius }).collect()
 }
 
 fn written(part: &impl Serialize) -> anyhow::Result<String> {

@@ -1,7 +1,11 @@
 //! What people type: `3/16`, `1 1/2 in`, `6,4`, `500F`, `3 lb 2 oz`, `about 12 kg`, `5-7 mm`, `half a day`.
 
+mod units;
+
 use super::spoken::{Spoken, spoken};
 use super::{Unit, UnitSystem};
+
+use units::{days, gas_volume, length, mass, money, pressure, sound_speed, temperature, time, turns};
 
 /// What sort of quantity a field holds.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -262,122 +266,12 @@ fn one(
 /// A number in the unit it was said in, as it is kept; nothing where that is no unit of its kind.
 type InUnit = Option<(f64, Unit)>;
 
-/// Without a unit a fraction is one of an inch.
-fn length(number: f64, is_fraction: bool, unit: &str, shown_in: UnitSystem) -> InUnit {
-    let each_mm = match unit {
-        "" if is_fraction || shown_in == UnitSystem::Imperial => 25.4,
-        "" | "mm" => 1.0,
-        "cm" => 10.0,
-        "m" => 1000.0,
-        "in" | "ins" | "inch" | "inches" | "\"" | "''" => 25.4,
-        "ft" | "foot" | "feet" | "'" => 304.8,
-        _ => return None,
-    };
-    Some((number * each_mm, Unit::Millimetres))
-}
-
-fn mass(number: f64, unit: &str, shown_in: UnitSystem) -> InUnit {
-    let kg = match unit {
-        "" if shown_in == UnitSystem::Imperial => number * KG_PER_LB,
-        "" | "kg" | "kilo" | "kilos" => number,
-        "oz" | "ounce" | "ounces" => number * KG_PER_LB / 16.0,
-        "g" | "gram" | "grams" => number / 1000.0,
-        "t" | "tonne" | "tonnes" => number * 1000.0,
-        "lb" | "lbs" | "pound" | "pounds" => number * KG_PER_LB,
-        _ => return None,
-    };
-    Some((kg, Unit::Kilograms))
-}
-
-fn temperature(number: f64, unit: &str, shown_in: UnitSystem) -> InUnit {
-    let celsius = match unit {
-        "" if shown_in == UnitSystem::Imperial => celsius_of_fahrenheit(number),
-        "" | "c" | "celsius" => number,
-        "f" | "fahrenheit" => celsius_of_fahrenheit(number),
-        "k" => number - 273.15,
-        _ => return None,
-    };
-    Some((celsius, Unit::Celsius))
-}
-
-fn time(number: f64, unit: &str, kind: Kind) -> InUnit {
-    let minutes = match unit {
-        // A day has no more hours: what is more was minutes.
-        "" if kind == Kind::Hours && number <= 24.0 => number * 60.0,
-        "" | "min" | "mins" | "minute" | "minutes" | "m" => number,
-        "h" | "hr" | "hrs" | "hours" | "hour" => number * 60.0,
-        "s" | "sec" | "secs" | "second" | "seconds" => number / 60.0,
-        _ => return None,
-    };
-    Some((minutes, Unit::Minutes))
-}
-
-fn days(number: f64, unit: &str) -> InUnit {
-    let each = match unit {
-        "" | "d" | "day" | "days" => 1.0,
-        "w" | "week" | "weeks" => 7.0,
-        "month" | "months" => 30.0,
-        "y" | "year" | "years" => 365.0,
-        _ => return None,
-    };
-    Some((number * each, Unit::Days))
-}
-
-fn pressure(number: f64, unit: &str, shown_in: UnitSystem) -> InUnit {
-    let bar = match unit {
-        "" if shown_in == UnitSystem::Imperial => number * BAR_PER_PSI,
-        "" | "bar" | "bars" | "barg" | "bar g" => number,
-        "psi" | "psig" => number * BAR_PER_PSI,
-        "mpa" => number * 10.0,
-        "kpa" => number / 100.0,
-        _ => return None,
-    };
-    Some((bar, Unit::Bar))
-}
-
-/// No gauge is set to under 1 m/s or over 1 in/µs: a bare number says itself which it is.
-fn sound_speed(number: f64, unit: &str) -> InUnit {
-    let metres_per_second = match unit {
-        "" if number < 1.0 => number * MS_PER_IN_US,
-        "" | "m/s" | "ms" => number,
-        "in/us" | "in/µs" | "in/usec" => number * MS_PER_IN_US,
-        _ => return None,
-    };
-    Some((metres_per_second, Unit::MetresPerSecond))
-}
-
-fn gas_volume(number: f64, unit: &str, shown_in: UnitSystem) -> InUnit {
-    let m3 = match unit {
-        "" if shown_in == UnitSystem::Imperial => number * M3_PER_CUBIC_FOOT,
-        "" | "m³" | "cubic metres" => number,
-        "ft³" | "cu ft" | "cf" | "cubic feet" => number * M3_PER_CUBIC_FOOT,
-        _ => return None,
-    };
-    Some((m3, Unit::CubicMetres))
-}
-
-/// In whatever the shop counts: a word for it, or a currency's code.
-fn money(number: f64, unit: &str) -> InUnit {
-    let known = matches!(unit, "" | "pound" | "pounds" | "dollar" | "dollars" | "euro" | "euros");
-    let code = unit.len() == 3 && unit.chars().all(char::is_alphabetic);
-    (known || code).then_some((number, Unit::Money))
-}
-
-fn turns(number: f64, unit: &str) -> InUnit {
-    let known = matches!(unit, "" | "rpm" | "/min" | "a minute" | "per minute" | "turns a minute");
-    known.then_some((number, Unit::Rpm))
-}
-
 /// Exact, by the international agreement on the pound.
 const KG_PER_LB: f64 = 0.453_592_37;
 pub(super) const M3_PER_CUBIC_FOOT: f64 = 0.028_316_846_592;
 pub(super) const BAR_PER_PSI: f64 = 0.068_947_573;
 /// An inch in a millionth of a second.
 pub(super) const MS_PER_IN_US: f64 = 25_400.0;
-
-fn celsius_of_fahrenheit(fahrenheit: f64) -> f64 {
-    (fahrenheit - 32.0) / 1.8
-}
 
 /// `1:20`, as a clock has it.
 fn by_the_clock(text: &str) -> Option<f64> {

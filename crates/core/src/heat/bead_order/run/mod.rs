@@ -1,9 +1,12 @@
 //! One run through the beads, a choice at a time.
 
-use super::rise::{RiseTable, SPAN};
+mod candidates;
+mod reheat;
+
+use super::rise::RiseTable;
 use super::{BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, LeftOut, MayBegin, PlannedBead};
 use crate::heat::bead_rise::SOONEST_S;
-use crate::heat::{Burning, Burnt, OutOfHeat, Running};
+use crate::heat::{Burning, Burnt, Running};
 
 /// Nothing is waited for longer, in s.
 const MOST_WAIT_S: f64 = 72.0 * 3600.0;
@@ -292,163 +295,6 @@ impl<'a> Run<'a> {
             let step_s = (to_s - self.time_s).min(STEP_S);
             self.step_in(step_s, burnt.at(self.time_s), arc_w);
         }
-    }
-
-    /// The open beads of the pass in hand of each seam; a stop-hole once its seam is filled.
-    fn in_hand(&self) -> impl Iterator<Item = (&BeadSeam, &Vec<BeadPlace>)> {
-        let filled = |seam: usize| self.open[seam].iter().all(Vec::is_empty);
-        let seams = self.work.seams.iter().zip(&self.open);
-        let seams = seams.filter(move |(seam, _)| seam.hole_of.is_none_or(|hole| filled(hole.seam)));
-        seams.filter_map(|(seam, passes)| Some((seam, passes.iter().find(|pass| !pass.is_empty())?)))
-    }
-
-    /// The next from one end to the other, seam after seam.
-    fn in_line(&self) -> Vec<Candidate> {
-        let first = self.in_hand().next().and_then(|(_, places)| places.first());
-        first.map(|place| Candidate { place: *place, front: Front::Left }).into_iter().collect()
-    }
-
-    fn allowed(&self) -> Vec<Candidate> {
-        let mut allowed: Vec<Candidate> = Vec::new();
-        for (seam, places) in self.in_hand() {
-            let last = seam.along() - 1;
-            let fronts: &[Front] = match seam.closed {
-                [true, true] => &[Front::Left, Front::Right],
-                [false, true] => &[Front::Right],
-                [true, false] | [false, false] => &[Front::Left],
-            };
-            let off = |place: &BeadPlace, front: Front| match front {
-                Front::Left => place.along,
-                Front::Right => last - place.along,
-            };
-            if self.laid.is_empty() {
-                let at = fronts[0];
-                let first = places.iter().min_by_key(|place| (off(place, at), place.lane));
-                return first.map(|place| Candidate { place: *place, front: at }).into_iter().collect();
-            }
-            for &front in fronts {
-                let mut nearest = places.clone();
-                nearest.sort_by_key(|place| (off(place, front), place.lane));
-                for place in nearest.into_iter().take(AT_A_FRONT) {
-                    match allowed.iter_mut().find(|known| known.place == place) {
-                        // It belongs to the front that is nearer.
-                        Some(known) if off(&place, front) < off(&place, known.front) => known.front = front,
-                        Some(_) => {}
-                        None => allowed.push(Candidate { place, front }),
-                    }
-                }
-            }
-        }
-        allowed
-    }
-
-    /// The hottest of five points on the span of each.
-    fn hottest(&self, candidates: &[Candidate]) -> Vec<f64> {
-        let mut points = vec![[self.bulk_c; SPAN]; candidates.len()];
-        for laid in &self.felt {
-            let Some(felt) = self.tables[laid.place.seam].after(self.time_s - laid.ended_s) else { continue };
-            let at_mm = self.offset_mm(laid.place);
-            // Most of them lie beside each other as far apart.
-            let mut beside = (f64::NAN, 1.0);
-            for (candidate, points) in candidates.iter().zip(&mut points) {
-                let place = self.felt_at(candidate.place);
-                if laid.place.seam != place.seam {
-                    continue;
-                }
-                let across_mm = self.offset_mm(place);
-                if across_mm != beside.0 {
-                    beside = (across_mm, felt.beside(at_mm, across_mm));
-                }
-                felt.add(laid.place.along, place.along, beside.1, points);
-            }
-        }
-        points.into_iter().map(|points| points.into_iter().fold(f64::NEG_INFINITY, f64::max)).collect()
-    }
-
-    /// Where the beads before are felt: in a stop-hole as at the end of its seam.
-    fn felt_at(&self, place: BeadPlace) -> BeadPlace {
-        let Some(hole) = self.work.seams[place.seam].hole_of else { return place };
-        let along = if hole.last { self.work.seams[hole.seam].along() - 1 } else { 0 };
-        BeadPlace { seam: hole.seam, pass: 0, lane: 0, along }
-    }
-
-    fn offset_mm(&self, place: BeadPlace) -> f64 {
-        self.work.seams[place.seam].passes[place.pass].offsets_mm[place.lane]
-    }
-
-    /// Of those that may start, the farthest from the last bead; another seam is farther than any place in this.
-    fn farthest(&self, may: &[(Candidate, f64)]) -> (Candidate, f64) {
-        let last = self.laid.iter().max_by(|a, b| a.ended_s.total_cmp(&b.ended_s)).map(|laid| laid.place);
-        let off = |place: BeadPlace| match last {
-            None => 0,
-            Some(last) if last.seam != place.seam => usize::MAX,
-            Some(last) => last.along.abs_diff(place.along),
-        };
-        // Of equals the first.
-        let mut best = may[0];
-        for &other in &may[1..] {
-            if off(other.0.place) > off(best.0.place) {
-                best = other;
-            }
-        }
-        best
-    }
-
-    /// Under the least it is reheated, where there is something to do it with: for so long.
-    fn reheat(&mut self) -> Option<f64> {
-        let Some(watts) = self.work.reheat_w.filter(|_| self.bulk_c < self.work.least_c) else {
-            return Some(0.0);
-        };
-        let wanted_c = self.wanted_c();
-        let to_c = if self.holds(watts, wanted_c + UNDER_WHAT_IT_HOLDS_K) {
-            wanted_c
-        } else {
-            self.warmest_held_c(watts, wanted_c)?
-        };
-        let began_s = self.time_s;
-        while self.bulk_c < to_c {
-            let was_c = self.bulk_c;
-            self.step(STEP_S, watts);
-            if self.bulk_c - was_c < 1e-6 || self.time_s - began_s > MOST_WAIT_S {
-                return None;
-            }
-        }
-        Some(self.time_s - began_s)
-    }
-
-    fn still(&self) -> OutOfHeat {
-        OutOfHeat { h_w_m2k: 10.0, bare_share: self.work.bare_share }
-    }
-
-    /// A reheat goes so far.
-    fn wanted_c(&self) -> f64 {
-        self.work.least_c + REHEAT_SHARE * (self.work.most_c - self.work.least_c)
-    }
-
-    /// A source gives more than the part loses at a temperature.
-    fn holds(&self, watts: f64, celsius: f64) -> bool {
-        watts > self.still().loss_w(&self.work.body, celsius)
-    }
-
-    /// Where a source does not get it as far as it should: a little under what it holds, the least at least. Nothing
-    /// where it does not hold that.
-    fn warmest_held_c(&self, watts: f64, wanted_c: f64) -> Option<f64> {
-        /// To this it is searched, in K.
-        const FINE_K: f64 = 0.1;
-        let least_c = self.work.least_c;
-        if !self.holds(watts, least_c) {
-            return None;
-        }
-        let (mut holds_c, mut loses_c) = (least_c, wanted_c + UNDER_WHAT_IT_HOLDS_K);
-        while loses_c - holds_c > FINE_K {
-            let middle_c = f64::midpoint(holds_c, loses_c);
-            if self.holds(watts, middle_c) {
-                holds_c = middle_c;
-            } else {
-                loses_c = middle_c;
-            }
-        }
-        Some((holds_c - UNDER_WHAT_IT_HOLDS_K).max(least_c))
     }
 
     fn rest(&mut self, seconds: f64) {

@@ -1,23 +1,25 @@
 //! Stage 9: a list made from this job's risks and its log, each thing at each of its places.
 
+mod on_map;
+mod places;
+
 use serde::Serialize;
 use uuid::Uuid;
 
 use super::cracks::CrackPlan;
-use super::looked::{self, LINES, Stands};
-use super::map::{LineOnFace, MapPlan};
+use super::looked::LINES;
+use super::map::MapPlan;
 use super::part::PartFacts;
-use super::prep::{PrepPlan, SeamPlan};
+use super::prep::PrepPlan;
 use super::proof::ProofPlan;
 use super::taught::PORES;
 use super::torch::TorchPlan;
 use super::{Amount, Caution, Stage, Station};
 use crate::base::day::DAY_MS;
-use crate::crack::said::CrackFate;
-use crate::faults::acceptance::{Extent, Found, Then};
+use crate::faults::acceptance::{Found, Then};
 use crate::field;
-use crate::job::{CheckPlace, CheckWhat, Looked, Round, TorchEntry};
-use crate::map::{At, length_mm, place_along};
+use crate::job::{CheckPlace, CheckWhat, Looked, Round};
+use crate::map::At;
 use crate::method::{Joins, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
@@ -119,9 +121,6 @@ pub struct ThenChoice {
     pub then: Then,
     pub words: String,
 }
-
-/// So far apart a file is tried along the toes.
-const FILED_EACH_MM: f64 = 50.0;
 
 /// What the list is made from.
 pub(crate) struct CheckAsked<'a> {
@@ -260,188 +259,6 @@ impl CheckAsked<'_> {
             places,
             proof: None,
         }
-    }
-
-    /// Faults that were seen at the torch, each with the bead it was at.
-    fn faults(&self) -> impl Iterator<Item = (Uuid, String)> + '_ {
-        let mut beads = 0;
-        self.round.said_at_torch().filter_map(move |(_, entry)| match &entry.entry {
-            TorchEntry::Bead { .. } | TorchEntry::Pin { .. } => {
-                beads += 1;
-                None
-            }
-            TorchEntry::Trouble { seen, .. } => {
-                let piece = self.torch.map_or("bead", |torch| torch.piece.as_str());
-                let at = if beads == 0 { "before the first".to_owned() } else { format!("{piece} {beads}") };
-                Some((entry.fact, format!("{}, {at}", seen.words())))
-            }
-            _ => None,
-        })
-    }
-
-    /// Where something is looked for.
-    fn places(&self, what: CheckWhat) -> Vec<(CheckPlace, String)> {
-        let whole = || vec![(CheckPlace { what, at: None, side: None }, "the whole part".to_owned())];
-        let seams: Vec<(CheckPlace, String)> = match what {
-            CheckWhat::Leak | CheckWhat::Alignment => return whole(),
-            CheckWhat::Faults => self
-                .faults()
-                .map(|(fact, words)| (CheckPlace { what, at: Some(fact), side: None }, words))
-                .collect(),
-            CheckWhat::CracksAgain | CheckWhat::NextDay => self
-                .cracks
-                .iter()
-                .filter(|crack| crack.worked() || crack.becomes == CrackFate::Leave)
-                .map(|crack| {
-                    let watched = if crack.worked() { "" } else { ", watched" };
-                    let place = CheckPlace { what, at: Some(crack.id), side: None };
-                    (place, format!("{}{watched}", crack.letter))
-                })
-                .collect(),
-            CheckWhat::Pins | CheckWhat::Clean | CheckWhat::Toes | CheckWhat::FileEdge => {
-                let seams = self.prep.map_or(&[][..], |prep| &prep.seams);
-                let sides = |seam: &SeamPlan| match seam.form.as_deref() {
-                    Some("double_V") => vec![(Some(1), ", first side"), (Some(2), ", second side")],
-                    _ => vec![(None, "")],
-                };
-                let at = |seam: &SeamPlan, side| CheckPlace { what, at: Some(seam.id), side };
-                seams
-                    .iter()
-                    .filter(|seam| seam.patch.is_none())
-                    .flat_map(|seam| {
-                        sides(seam)
-                            .into_iter()
-                            .map(|(side, words)| (at(seam, side), format!("{}{words}", seam.letter)))
-                            .collect::<Vec<_>>()
-                    })
-                    .collect()
-            }
-        };
-        if seams.is_empty() { whole() } else { seams }
-    }
-
-    fn place(&self, at: CheckPlace, words: String) -> PlaceLine {
-        let place = looked::place(self.round, self.part, self.cracks, at);
-        let stands = looked::stands(self.round, at, &place);
-        let said = |template: &str| said(template, self.part.units);
-        let found = |it: &Looked| found_words(it, self.part.units);
-        let looks = self.round.looked.iter().rev().filter(|it| it.place == at);
-        let last = looks.clone().next();
-        let limit = |it: &Looked| said(&place.limit(it.found));
-        let sentence = match (stands, last) {
-            (Stands::Open, _) | (Stands::Good | Stands::NotGood(None), None) => String::new(),
-            (Stands::Measure(it), _) => format!("{}: measure it. Good enough is {}.", found(it), limit(it)),
-            (Stands::Left(it), _) => format!("{}: more than {}.", found(it), limit(it)),
-            (Stands::NotGood(Some(it)), _) => format!("{}. Good enough is {}.", found(it), limit(it)),
-            (Stands::Good, Some(it)) if it.found != Found::Good => {
-                format!("{}: good enough ({}).", found(it), limit(it))
-            }
-            (Stands::Good | Stands::NotGood(None), Some(_)) => String::new(),
-        };
-        let then = match stands {
-            Stands::Left(it) | Stands::NotGood(Some(it)) => it.then,
-            _ => None,
-        };
-        PlaceLine {
-            number: 0,
-            words,
-            verdict: stands.id().to_owned(),
-            sentence,
-            then,
-            then_words: then.map_or_else(String::new, |then| then_words(at.what, then).to_owned()),
-            looks: looks
-                .map(|it| LookLine {
-                    fact: it.fact,
-                    at_ms: it.at_ms,
-                    who: it.who.clone(),
-                    words: match it.note.as_str() {
-                        "" => found(it),
-                        note => format!("{}. {note}", found(it)),
-                    },
-                })
-                .collect(),
-            on_map: self.on_map(at),
-            points_words: self.points_words(at),
-            points: self.points(at),
-            place: at,
-        }
-    }
-
-    fn choices(&self, what: CheckWhat) -> Vec<FoundChoice> {
-        let place =
-            looked::place(self.round, self.part, self.cracks, CheckPlace { what, at: None, side: None });
-        let choice = |found: &Found| FoundChoice {
-            found: *found,
-            words: found.words().to_owned(),
-            limit: said(&place.limit(*found), self.part.units),
-            measured: found.measured().unwrap_or_default().to_owned(),
-            counted: *found == Found::Pore,
-            // The most that can be done: what is too large for it is judged once it is measured.
-            then: place
-                .ways_on(*found, Extent { mm: Some(0.0), count: None })
-                .iter()
-                .map(|then| ThenChoice { then: *then, words: then_words(what, *then).to_owned() })
-                .collect(),
-        };
-        may_be_found(what).iter().map(choice).collect()
-    }
-
-    /// Half way along the seam on its face; of a second side on the face behind where that is drawn, else on the same,
-    /// beside the first.
-    fn on_map(&self, at: CheckPlace) -> Vec<PlaceOnMap> {
-        let Some(crack) = at.at else { return Vec::new() };
-        let on = |behind: bool| {
-            let faces = self.map.faces.iter();
-            let mut lines = faces.flat_map(|face| face.lines.iter().map(move |line| (face.id, line)));
-            lines.find(|(_, line)| line.crack == crack && line.from_behind == behind)
-        };
-        let (found, share, behind) = match (at.side, on(true)) {
-            (Some(2), Some(back)) => (Some(back), 1.0 / 2.0, false),
-            (Some(2), None) => (on(false), 2.0 / 3.0, true),
-            (Some(_), None) => (on(false), 1.0 / 3.0, false),
-            _ => (on(false), 1.0 / 2.0, false),
-        };
-        let place = |(face, line): (Uuid, &LineOnFace)| {
-            let at = place_along(&line.points, share * length_mm(&line.points))?;
-            Some(PlaceOnMap { face, at, behind })
-        };
-        found.and_then(place).into_iter().collect()
-    }
-
-    /// The seam that is filed, and how many points lie along one of its toes.
-    fn filed(&self, at: CheckPlace) -> Option<(&SeamPlan, usize)> {
-        let seam = self.prep?.seams.iter().find(|seam| Some(seam.id) == at.at)?;
-        let count = (seam.length_mm / FILED_EACH_MM).ceil().max(1.0) as usize;
-        (at.what == CheckWhat::FileEdge).then_some((seam, count))
-    }
-
-    fn points_words(&self, at: CheckPlace) -> String {
-        let Some((_, count)) = self.filed(at) else { return String::new() };
-        let apart = said("{50 mm}", self.part.units);
-        match count {
-            1 => "2 points, one at each toe".to_owned(),
-            _ => format!("{} points, each {apart} along both toes", 2 * count),
-        }
-    }
-
-    /// Half as far from either end as they are apart, at the edge of the filler on both sides of the seam.
-    fn points(&self, at: CheckPlace) -> Vec<PlaceOnMap> {
-        let Some((seam, count)) = self.filed(at) else { return Vec::new() };
-        let Some(place) = self.on_map(at).into_iter().next() else { return Vec::new() };
-        let mut lines =
-            self.map.faces.iter().filter(|face| face.id == place.face).flat_map(|face| &face.lines);
-        let Some(line) = lines.find(|line| line.crack == seam.id) else { return Vec::new() };
-        let long = length_mm(&line.points);
-        let off = seam.section.map_or(0.0, |section| section.top_width_mm / 2.0);
-        let beside = |along: f64| {
-            let (here, near) = (place_along(&line.points, along)?, place_along(&line.points, along - 0.5)?);
-            let (x, y) = (here.x_mm - near.x_mm, here.y_mm - near.y_mm);
-            let one = x.hypot(y).max(f64::MIN_POSITIVE);
-            let at = |side: f64| At::new(here.x_mm - side * off * y / one, here.y_mm + side * off * x / one);
-            Some([-1.0, 1.0].map(|side| PlaceOnMap { at: at(side), ..place.clone() }))
-        };
-        let each = (0..count).filter_map(|step| beside((step as f64 + 0.5) / count as f64 * long));
-        each.flatten().collect()
     }
 
     /// What lies at one spot has one number.
