@@ -29,29 +29,8 @@ pub const AUTHORITIES: &[Choice] = &[
 /// Stitching, packing and groove choices follow the tables of their own modules.
 pub const GROOVE_FORMS: &[Choice] = &[("V", "V"), ("U", "U"), ("double_V", "Double V")];
 
-pub const CAUSES: &[Choice] = &[
-    ("impact", "A blow"),
-    ("overload", "Overloaded"),
-    ("freeze", "Frozen"),
-    ("heat_cycling", "Heating and cooling"),
-    ("locked_in", "Stress from casting"),
-    ("wear", "Worn through"),
-    ("unknown", "Nobody knows"),
-];
-
 pub const LOADS: &[Choice] =
     &[("static", "Steady"), ("bending", "Bending"), ("shock", "Shock"), (NONE, "Nothing: it only shows")];
-
-pub const CONTENTS: &[Choice] = &[
-    ("nothing", "Nothing"),
-    ("water", "Water"),
-    ("drinking_water", "Drinking water"),
-    ("oil", "Oil"),
-    ("fuel", "Fuel or solvent"),
-    ("fumes", "Only fumes: a carburettor, an intake"),
-    ("gas", "Air, gas or steam"),
-    ("duct", "Intake or exhaust gas, a manifold"),
-];
 
 /// What lies behind a crack, where a hole would come out.
 pub const BEHIND: &[Choice] = &[("free", "Nothing that matters"), ("kept", "A face not to be touched")];
@@ -74,16 +53,6 @@ pub const ALIGN_BY: &[Choice] = &[
     ("pin", "A pin through the holes"),
     ("straight_edge", "A straight edge"),
     ("light", "Light through the bolt holes"),
-];
-
-/// The outline of a face.
-pub const OUTLINES: &[Choice] = &[
-    ("rectangle", "Rectangle"),
-    ("circle", "Circle"),
-    ("ring", "Ring"),
-    ("l", "L"),
-    ("unrolled", "A round, laid flat"),
-    ("drawn", "As drawn"),
 ];
 
 /// What cannot be done once it is hot.

@@ -6,11 +6,13 @@ use std::marker::PhantomData;
 use super::{Choice, FieldValue, Held, Keyed};
 use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
+use crate::casting::said::{BrokeBy, Cavity, Contents, Machined, Oil, Reached};
 use crate::casting::shape::PartShape;
 use crate::crack::said::{CrackFate, Edges, EndKind, PieceState, WitnessSide};
 use crate::crack::stop_hole::FoundBy;
 use crate::heat::{DyingFire, HeatSource, Packing};
 use crate::iron::{Era, Family};
+use crate::map::OutlineKind;
 use crate::method::{MethodId, School};
 use crate::prep::said::{ClosedBy, PatchSkin, SizeKind, TakenOffBy};
 
@@ -74,7 +76,14 @@ chosen!(
     ClosedBy,
     PatchSkin,
     SizeKind,
-    TakenOffBy
+    TakenOffBy,
+    Oil,
+    Cavity,
+    Machined,
+    Reached,
+    BrokeBy,
+    Contents,
+    OutlineKind
 );
 
 impl Chosen for &'static HeatSource {

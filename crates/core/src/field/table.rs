@@ -6,12 +6,14 @@ use super::spec::{date, key_of_one, length, many, one, one_of, quantity, text, y
 use super::{Choice, Field, FieldOfEach, FieldSpec};
 use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
+use crate::casting::said::{BrokeBy, Cavity, Contents, Machined, Oil, Reached};
 use crate::casting::shape::PartShape;
 use crate::crack::said::{CrackFate, Edges, EndKind, PieceState, WitnessSide};
 use crate::crack::stop_hole::FoundBy;
 use crate::heat::{DyingFire, HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::map::FACE_MOST_MM;
+use crate::map::OutlineKind;
 use crate::method::{MethodId, School};
 use crate::prep::said::{ClosedBy, PatchSkin, SizeKind, TakenOffBy};
 use crate::quantity::Kind;
@@ -88,9 +90,9 @@ part {
     SERVICE_TIME: Number = quantity("part.service_time", "Each time for", Kind::Duration, (1.0, 525_600.0), "min");
     /// Asked until `part.holds` was: job files have it.
     FLUID_TIGHT: YesNo = yes_no("part.fluid_tight", "Must hold fluid?");
-    HOLDS: OneOf = one_of("part.holds", "What does it hold?", choices::CONTENTS);
+    HOLDS: One<Contents> = one("part.holds", "What does it hold?");
     PRESSURE: Number = quantity("part.pressure", "Under pressure of", Kind::GaugePressure, (0.0, 1000.0), "bar").like("{6 bar}");
-    CAUSE: OneOf = one_of("part.cause", "How did it break?", choices::CAUSES);
+    CAUSE: One<BrokeBy> = one("part.cause", "How did it break?");
     CAUSE_CURED: YesNo = yes_no("part.cause_cured", "Is that put right?");
     LOADS: Many = many("part.loads", "What it carries", choices::LOADS);
     LOAD: Number = quantity("part.load", "Hung or pulled there", Kind::Mass, (0.1, 50_000.0), "kg").like("{60 kg}");
@@ -105,12 +107,12 @@ part {
     OLD_FILLER_OUT: YesNo = yes_no("part.old_filler_out", "Can all of that come out?");
     COATING: Many = many("part.coating", "On its faces", choices::COATINGS);
     HAZARDS: Many = many("part.hazards", "Still on it", choices::HAZARDS);
-    CAVITY: OneOf = one_of("part.cavity", "A closed hollow?", &[("none", "None"), ("vented", "Vented"), ("closed", "Closed, no vent")]);
+    CAVITY: One<Cavity> = one("part.cavity", "A closed hollow?");
     PLACE: OneOf = one_of("part.place", "Where it is mended", &[("bench", "On the bench"), ("in_place", "In place")]);
     SEEN: OneOf = one_of("part.seen", "The repaired face", &[("hidden", "Hidden"), ("painted", "Seen, painted"), ("bare", "Seen bare")]);
     KEEP_OFF: Text = text("part.keep_off", "Faces not to be touched", 120);
     MARKS: OneOf = one_of("part.marks", "Test marks", &[("any", "Anywhere"), ("hidden", "Where hidden"), ("none", "None at all")]);
-    MACHINED: OneOf = one_of("part.machined", "Machined afterwards", &[("nothing", "Nothing"), ("elsewhere", "Elsewhere"), ("across", "Across the joint")]);
+    MACHINED: One<Machined> = one("part.machined", "Machined afterwards");
     MACHINED_WHAT: Text = text("part.machined_what", "What is machined", 120);
     WANTED: Text = date("part.wanted", "Wanted on");
     MACHINING_PRICE: Number = quantity("part.machining_price", "Machining elsewhere costs", Kind::Money, (0.0, 1e7), "");
@@ -120,8 +122,8 @@ part {
     LIFE: OneOf = one_of("part.life", "Has to last", &[("until_new", "Till the new one"), ("season", "A season"), ("good", "For good")]);
     LIFE_WANTED: Number = quantity("part.life_wanted", "Or exactly", Kind::Days, (1.0, 36_500.0), "days");
     FACE: Text = text("part.face", "Picture on the rack", 36).of_the_piece();
-    OIL: OneOf = one_of("part.oil", "Oil", &[("clean", "Clean"), ("soaked", "Oil-soaked"), ("baked_clean", "Soaked, now baked clean")]);
-    SIDES: OneOf = one_of("part.sides", "Can be reached from", &[("one", "One side"), ("both", "Both sides")]);
+    OIL: One<Oil> = one("part.oil", "Oil");
+    SIDES: One<Reached> = one("part.sides", "Can be reached from");
     HEAT_SHY: Text = text("part.heat_shy", "What must stay cool?", 80);
     HEAT_SHY_LIMIT: Number = quantity("part.heat_shy_limit", "It must not pass", Kind::Temperature, TEMPERATURE, "°C");
     SAFETY_CLASS: OneOf = one_of("part.safety_class", "Could it hurt somebody?", choices::SAFETY_CLASSES);
@@ -291,7 +293,7 @@ fields_of_each! {
 FACE_FIELDS
 face {
     NAME: Text = text("name", "Which face", 60);
-    OUTLINE: OneOf = one_of("outline", "Its outline", choices::OUTLINES);
+    OUTLINE: One<OutlineKind> = one("outline", "Its outline");
     ACROSS: Number = length("across", "Across", 1.0, FACE_MOST_MM).like("{200 mm}");
     DOWN: Number = length("down", "Down", 1.0, FACE_MOST_MM).like("{140 mm}");
     BORE: Number = length("bore", "Opening", 1.0, FACE_MOST_MM);

@@ -3,6 +3,19 @@
 use std::f64::consts::PI;
 
 use super::At;
+use crate::base::choice::choice;
+
+choice! {
+    /// How the outline of a face is said.
+    pub enum OutlineKind {
+        Rectangle = "rectangle", "Rectangle";
+        Circle = "circle", "Circle";
+        Ring = "ring", "Ring";
+        L = "l", "L";
+        Unrolled = "unrolled", "A round, laid flat";
+        Drawn = "drawn", "As drawn";
+    }
+}
 
 /// The shape of a plain face.
 #[derive(Debug, Clone, PartialEq)]

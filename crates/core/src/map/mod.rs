@@ -11,7 +11,7 @@ mod trace;
 
 pub use drawing::{Drawing, Layer, Stroke};
 pub use ends::{ON_IT_MM, breaks_out, goes_on_to, nearest_rim, tacks_mm};
-pub use face::{Outline, bounds, circle, circle_of};
+pub use face::{Outline, OutlineKind, bounds, circle, circle_of};
 pub use mark::{Drawn, FlamePlace, LINE_LEAST_MM, MarkKind, POINTS_MOST, Placed, Shape, Vertex};
 pub use pages::{OVERLAP_MM, PAGE_MM, Page, Pages};
 pub use plane::{

@@ -1,5 +1,6 @@
 //! What it can be lit for beside the repair itself: the oil baked out, the pieces tacked.
 
+use crate::casting::said::Oil;
 use serde::Serialize;
 
 use super::gate::{GateAsked, GateLine, hollow, hot_work, lock_and_class, readable};
@@ -64,7 +65,7 @@ fn bake_of(part: &PartFacts) -> Bake {
 
 /// What an oily part is brought to before it is repaired; nothing for a clean one.
 pub(super) fn bake_target_c(round: &Round, part: &PartFacts) -> Option<f64> {
-    (round.get(field::part::OIL) == Some("soaked") && !round.repaired()).then(|| bake_of(part).target_c)
+    (round.get(field::part::OIL) == Some(Oil::Soaked) && !round.repaired()).then(|| bake_of(part).target_c)
 }
 
 pub(super) struct LightingsAsked<'a> {

@@ -1,5 +1,6 @@
 //! What needs a hand next, one thing at a time.
 
+use crate::casting::said::Oil;
 use serde::{Deserialize, Serialize};
 
 use super::hot::LastHeat;
@@ -140,7 +141,7 @@ fn finishing(plan: &Plan, now_ms: i64) -> Option<Next> {
 /// It was baked, and nobody has said that it is clean.
 fn baked(job: &Job) -> bool {
     let round = job.round();
-    round.get(field::part::OIL) == Some("soaked")
+    round.get(field::part::OIL) == Some(Oil::Soaked)
         && round.cancelled.iter().any(|heat| heat.lit.what == Lighting::Bake)
 }
 

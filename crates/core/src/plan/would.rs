@@ -1,5 +1,6 @@
 //! What would have to change for a method to be the first choice: worked out by trying it.
 
+use crate::casting::said::{Oil, Reached};
 use serde::Serialize;
 
 use super::{MethodPlan, Moment};
@@ -92,8 +93,8 @@ impl Change {
 fn at_the_part(round: &Round) -> Vec<Change> {
     let mut list: Vec<Change> = Vec::new();
     let mut change = |words: &str, make: Box<dyn Fn(&mut Tried)>| list.push(Change::new(words, make));
-    if round.get(field::part::OIL) == Some("soaked") {
-        change("bake the oil out", Box::new(|it| it.set(field::part::OIL.key(), one("baked_clean"))));
+    if round.get(field::part::OIL) == Some(Oil::Soaked) {
+        change("bake the oil out", Box::new(|it| it.set(field::part::OIL.key(), one(Oil::BakedClean.id()))));
     }
     if round.get(field::part::SEEN) == Some("bare") {
         change("paint it afterwards", Box::new(|it| it.set(field::part::SEEN.key(), one("painted"))));
@@ -130,8 +131,11 @@ fn at_the_part(round: &Round) -> Vec<Change> {
             }),
         );
     }
-    if round.get(field::part::SIDES) == Some("one") {
-        change("get at it from both sides", Box::new(|it| it.set(field::part::SIDES.key(), one("both"))));
+    if round.get(field::part::SIDES) == Some(Reached::One) {
+        change(
+            "get at it from both sides",
+            Box::new(|it| it.set(field::part::SIDES.key(), one(Reached::Both.id()))),
+        );
     }
     let by_eye: Vec<String> = round
         .cracks

@@ -1,5 +1,6 @@
 //! What became of a practice: the parts of the odds worked out with the truth in place of what was believed.
 
+use crate::casting::said::Oil;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -197,7 +198,7 @@ impl<'a> Did<'a> {
     /// It burned to bake the oil out, and somebody said that it is clean.
     pub(super) fn baked(&self) -> bool {
         let bake = self.job.heats().any(|heat| heat.lit.what == Lighting::Bake);
-        bake && self.job.round().get(crate::field::part::OIL) == Some("baked_clean")
+        bake && self.job.round().get(crate::field::part::OIL) == Some(Oil::BakedClean)
     }
 
     /// The parts of a way, with the truth in them; and those that come on top of the floor.

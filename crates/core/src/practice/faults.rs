@@ -1,6 +1,7 @@
 //! Faults that come of what was done: each with its chance for a bead, all house.
 
 use super::answers::burnt;
+use crate::casting::said::Oil;
 use crate::faults::causes::Seen;
 use crate::field;
 use crate::iron::Iron;
@@ -39,7 +40,7 @@ pub(super) fn faults(practice: &Practice, job: &Job, plan: &Plan) -> Option<Seen
         over_k: window.zip(at_c).map_or(0.0, |((_, most), at)| (at - most).max(0.0)),
         // The bead before this one had its time.
         not_peened: plan.torch.as_ref().is_some_and(|torch| torch.peen) && peened + 1 < bead,
-        oily: practice.truth.oil && round.get(field::part::OIL) != Some("baked_clean"),
+        oily: practice.truth.oil && round.get(field::part::OIL) != Some(Oil::BakedClean),
     };
     let open = |seen: Seen| {
         let mut standing = false;

@@ -1,5 +1,6 @@
 //! Cases and results as files: open, described in docs/practice-files.md.
 
+use crate::map::OutlineKind;
 use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
@@ -89,7 +90,7 @@ impl CaseFile {
         let part = typed("part.").into_iter().filter(|(key, _)| !whose(key));
         let part = part.map(|(key, typed)| (format!("part.{key}"), typed)).collect();
         let face = job.faces.iter().find_map(|face| {
-            let rectangle = round.get(field::face::OUTLINE.of(face.id)) == Some("rectangle");
+            let rectangle = round.get(field::face::OUTLINE.of(face.id)) == Some(OutlineKind::Rectangle);
             let size =
                 (round.get(field::face::ACROSS.of(face.id))?, round.get(field::face::DOWN.of(face.id))?);
             rectangle.then_some((face.id, [size.0, size.1]))

@@ -1,6 +1,7 @@
 //! One's own repair as a case: what was logged, and a truth drawn anew from what is believed.
 
 use crate::casting::old_filler::OldFiller;
+use crate::casting::said::Oil;
 use crate::crack::said::EndKind;
 use crate::crack::stop_hole::FoundBy;
 use crate::field;
@@ -42,7 +43,7 @@ pub fn own(job: &Job, plan: &Plan, shop: &Shop, seed: u32, level: Level) -> Prac
     let truth = Truth {
         iron: draws.one("iron", "", &believed).map_or(plan.iron.leading, |at| Iron::ALL[at]),
         cracks: cracks.collect(),
-        oil: matches!(round.get(field::part::OIL), Some("soaked" | "baked_clean")),
+        oil: matches!(round.get(field::part::OIL), Some(Oil::Soaked | Oil::BakedClean)),
         locked_in: plan.bench.locked_in() || draws.even("locked_in", "") < locked,
         old_bronze: round.old_filler() == Some(OldFiller::Bronze),
         hidden: (draws.even("hidden", "") < hidden).then_some(Hidden { length_mm: 30.0, wall_mm }),

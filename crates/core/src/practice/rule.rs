@@ -6,6 +6,7 @@ use super::answers::{answered, answers_more, is_at_hand};
 use super::ended::{Ended, ended};
 use super::made_up::Case;
 use super::told::told;
+use crate::casting::said::Oil;
 use crate::field::{self, crack_key};
 use crate::heat::Runs;
 use crate::iron::Confidence;
@@ -153,7 +154,7 @@ impl<'a> Player<'a> {
             };
             self.say(observe);
         }
-        if self.job.round().get(field::part::OIL) == Some("soaked") {
+        if self.job.round().get(field::part::OIL) == Some(Oil::Soaked) {
             self.bake();
         }
         let plan = self.plan();

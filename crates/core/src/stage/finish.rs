@@ -1,5 +1,6 @@
 //! What is done to a mended part once it is cold and good: crown, skin, coats; in order, each a line to tick.
 
+use crate::casting::said::Machined;
 use serde::Serialize;
 
 use super::looked::duty;
@@ -106,7 +107,7 @@ impl FinishAsked<'_> {
         let said = self.round.get(field::crack::FINISH.of(seam.id)).and_then(FinishAs::from_id);
         let does = FINISH.on(self.round, self.shop);
         let hidden = self.round.get(field::part::SEEN) == Some("hidden");
-        let usual = if self.round.get(field::part::MACHINED) == Some("across") {
+        let usual = if self.round.get(field::part::MACHINED) == Some(Machined::Across) {
             // The machine takes the rest.
             FinishAs::Flush
         } else if does == "leave" || hidden && does != "all" {

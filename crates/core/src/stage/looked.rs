@@ -2,6 +2,7 @@
 
 use super::cracks::CrackPlan;
 use super::part::{GUESSED_WALL_MM, PartFacts};
+use crate::casting::said::Machined;
 use crate::faults::acceptance::{Duty, Place, Then, Verdict, out_of_line_most_mm};
 use crate::field::{self, Field, OneOf};
 use crate::job::{CheckPlace, CheckWhat, Looked, Round};
@@ -50,7 +51,7 @@ pub(crate) fn duty(round: &Round, part: &PartFacts) -> Duty {
         carries: loads.is_none_or(|loads| !loads.is_empty()),
         shock,
         tight: part.fluid_tight == Some(true),
-        machined: round.get(field::part::MACHINED) == Some("across"),
+        machined: round.get(field::part::MACHINED) == Some(Machined::Across),
     }
 }
 

@@ -3,6 +3,7 @@
 
 use rstest::rstest;
 use vanadin_core::casting::old_filler::OldFiller;
+use vanadin_core::casting::said::{Machined, Oil};
 use vanadin_core::casting::shape::Restraint;
 use vanadin_core::iron::{Belief, Era, Family, Iron, WhiteStanding, confirm};
 use vanadin_core::method::Effect::{self, Caution, Exclude, Favour};
@@ -55,7 +56,7 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         service_c: Some(60.0),
         heat_cycling: Some(false),
         life_days: Some(90.0),
-        oil: Some("clean"),
+        oil: Some(Oil::Clean),
         fluid_tight: Some(false),
         wall_mm: Some(7.9),
         restraint: Some(Restraint::Free),
@@ -65,7 +66,7 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         old_filler: Some(OldFiller::None),
         old_filler_out: None,
         seen: Some("hidden"),
-        machined: Some("nothing"),
+        machined: Some(Machined::Nothing),
         edges: &[],
         reach,
         warm_reached: Some(true),
@@ -255,14 +256,14 @@ fn pins_work_loose_where_it_heats_and_cools(
 
 #[rstest]
 #[case::soaked(
-    Some("soaked"),
+    Some(Oil::Soaked),
     "x tig_nickel tig_braze_si tig_braze_al mig_braze_si; - arc_nickel arc_nickel_iron torch_braze gas_iron \
      silver_braze butter_build last_resort; + stitch"
 )]
-#[case::baked_clean(Some("baked_clean"), "")]
-#[case::clean(Some("clean"), "")]
+#[case::baked_clean(Some(Oil::BakedClean), "")]
+#[case::clean(Some(Oil::Clean), "")]
 #[case::not_known(None, "")]
-fn oil_keeps_filler_from_taking(#[case] oil: Option<&str>, #[case] expected: &str) {
+fn oil_keeps_filler_from_taking(#[case] oil: Option<Oil>, #[case] expected: &str) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let asked = Asked { oil, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M06"), expected);
@@ -558,7 +559,7 @@ fn a_hard_edge_is_a_caution_where_it_is_machined_across() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let way = |school| Way { method: ArcNickel, school };
     let edges = [(way(School::Cold), 9.9, 245.0), (way(School::Hot), 10.0, 245.0)];
-    let across = Asked { machined: Some("across"), edges: &edges, ..plain(&gray, &rods, &[]) };
+    let across = Asked { machined: Some(Machined::Across), edges: &edges, ..plain(&gray, &rods, &[]) };
     assert_eq!(
         told(&across, "M09"),
         "x last_resort; + torch_braze gas_iron tig_braze_si tig_braze_al mig_braze_si"
@@ -567,7 +568,7 @@ fn a_hard_edge_is_a_caution_where_it_is_machined_across() {
     assert_eq!(hard.len(), 1, "{hard:?}");
     assert_eq!((hard[0].school, hard[0].effect), (Some(School::Cold), Caution));
     assert!(hard[0].sentence.contains("From 245 °C on it softens"), "{}", hard[0].sentence);
-    let elsewhere = Asked { machined: Some("elsewhere"), ..across };
+    let elsewhere = Asked { machined: Some(Machined::Elsewhere), ..across };
     assert!(did(&elsewhere, "M09").is_empty());
 }
 

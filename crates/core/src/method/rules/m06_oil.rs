@@ -1,6 +1,7 @@
 //! M06: oil in the pores.
 
 use super::{Asked, Rule, Saying};
+use crate::casting::said::Oil;
 use crate::method::MethodId::{
     ArcNickel, ArcNickelIron, ButterBuild, GasIron, LastResort, MigBrazeSi, SilverBraze, Stitch, TigBrazeAl,
     TigBrazeSi, TigNickel, TorchBraze,
@@ -11,7 +12,7 @@ pub(super) const RULE: Rule = Rule { id: "M06", iron: None, judge };
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     match asked.oil {
         None => rule.unknown("whether it is oil-soaked"),
-        Some("soaked") => {
+        Some(Oil::Soaked) => {
             rule.exclude(
                 &[TigNickel, TigBrazeSi, TigBrazeAl, MigBrazeSi],
                 "Oil-soaked: without flux nothing wets it until it is baked clean.",
@@ -22,6 +23,6 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
             );
             rule.favour(&[Stitch], "Oil-soaked: pins do not mind.");
         }
-        Some(_) => {}
+        Some(Oil::Clean | Oil::BakedClean) => {}
     }
 }

@@ -1,6 +1,7 @@
 //! M09: what is machined across the joint.
 
 use super::{Asked, BRONZE, Effect, Rule, Saying};
+use crate::casting::said::Machined;
 use crate::heat::HARD_EDGE_S;
 use crate::method::MethodId::{GasIron, LastResort};
 use crate::quantity::Unit;
@@ -10,7 +11,7 @@ pub(super) const RULE: Rule = Rule { id: "M09", iron: None, judge };
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     match asked.machined {
         None => rule.unknown("what is machined afterwards"),
-        Some("across") => {
+        Some(Machined::Across) => {
             rule.exclude(&[LastResort], "Machined across: nothing but a grinder cuts its edge.");
             rule.favour(&[GasIron], "Drills and taps with ordinary tools.");
             rule.favour(BRONZE, "Drills and taps with ordinary tools.");
@@ -27,6 +28,6 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
                 rule.of_a_way(Effect::Caution, *way, why);
             }
         }
-        Some(_) => {}
+        Some(Machined::Nothing | Machined::Elsewhere) => {}
     }
 }

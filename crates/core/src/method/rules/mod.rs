@@ -25,6 +25,7 @@ mod m23_ni_resist;
 mod m24_only_helps;
 mod m25_locked_in;
 
+use crate::casting::said::{Machined, Oil};
 use crate::casting::shape::Restraint;
 pub use m19_at_hand::at_hand;
 pub(in crate::method) use m19_at_hand::laid_with;
@@ -77,7 +78,7 @@ pub struct Asked<'a> {
     pub service_c: Option<f64>,
     pub heat_cycling: Option<bool>,
     pub life_days: Option<f64>,
-    pub oil: Option<&'a str>,
+    pub oil: Option<Oil>,
     pub fluid_tight: Option<bool>,
     pub wall_mm: Option<f64>,
     /// What keeps it from expanding; nothing while its shape is not known.
@@ -96,7 +97,7 @@ pub struct Asked<'a> {
     /// hidden, painted or bare.
     pub seen: Option<&'a str>,
     /// nothing, elsewhere or across.
-    pub machined: Option<&'a str>,
+    pub machined: Option<Machined>,
     /// Of each way that melts the edge: its cooling time in s, and the preheat that would soften it.
     pub edges: &'a [(Way, f64, f64)],
     /// Its faces lap closely, as in a sleeve; no for a crack, nothing while nobody has said it of a break.

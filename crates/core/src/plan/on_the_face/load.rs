@@ -188,7 +188,7 @@ fn strap_words(seam: &AtSeam) -> Option<String> {
     } else {
         let left = used_words(seam.joint_share * (1.0 - strap.takes));
         format!(
-            "Crack {}: a strap over it (Prep) takes about {takes:.0} % of a pull, and {left} is used up.",
+            "Crack {}: a strap over it (Prep) takes about {takes:.0} % of a pull, and {left} of what it stands is used up then.",
             seam.letter
         )
     })

@@ -1,5 +1,6 @@
 //! What a closer look shows of a crack.
 
+use crate::casting::said::Oil;
 use uuid::Uuid;
 
 use super::{beyond_by, hidden_found, hidden_shows, set};
@@ -25,9 +26,9 @@ pub(super) fn looked_closely(practice: &Practice, job: &Job, crack: &Crack, by: 
         shown.push(drawn.unwrap_or_else(|| set(crack_key(crack.id, "length"), format!("{length:.1}"))));
     }
     // Paint and grease come off first, and show what they hid.
-    let oil = if truth.oil { "soaked" } else { "clean" };
-    if round.get(field::part::OIL).is_none_or(|said| said == "clean" && truth.oil) {
-        shown.push(set(field::part::OIL.key().to_owned(), oil.to_owned()));
+    let oil = if truth.oil { Oil::Soaked } else { Oil::Clean };
+    if round.get(field::part::OIL).is_none_or(|said| said == Oil::Clean && truth.oil) {
+        shown.push(set(field::part::OIL.key().to_owned(), oil.id().to_owned()));
     }
     if round.typed(field::part::OLD_FILLER.key()).is_none_or(|said| said != "bronze") {
         let old = if truth.old_bronze { "bronze" } else { "none" };

@@ -1,6 +1,7 @@
 //! How long each way takes on this job, and what it costs.
 
 use super::Judged;
+use crate::casting::said::Oil;
 use crate::crack::stop_hole::FoundBy;
 use crate::effort::durations::{Step, Takes, pace};
 use crate::effort::sessions::Session;
@@ -94,7 +95,7 @@ impl Judged<'_> {
             format!("{{{:.0} mm2}} at {{2500 mm2}} a minute", cleaned * 100.0),
         );
         let thickest = prep.seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
-        if round.get(field::part::OIL) == Some("soaked") && !way.method.without_heat() {
+        if round.get(field::part::OIL) == Some(Oil::Soaked) && !way.method.without_heat() {
             let bake = 45.0 + 2.0 * thickest;
             // In what it was said; else in the oven, where there is one.
             let said = round.get(field::heat::BAKE).map(HeatSource::is_oven);

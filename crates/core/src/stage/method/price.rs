@@ -1,5 +1,6 @@
 //! What a way costs, and whether mending is worth it.
 
+use crate::casting::said::Machined;
 use serde::Serialize;
 
 use super::{Contender, Judged};
@@ -40,7 +41,7 @@ fn whole(amount: f64) -> f64 {
 
 /// It is machined afterwards.
 fn round_machines(round: &Round) -> bool {
-    matches!(round.get(field::part::MACHINED), Some("elsewhere" | "across"))
+    matches!(round.get(field::part::MACHINED), Some(Machined::Elsewhere | Machined::Across))
 }
 
 impl Judged<'_> {

@@ -2,6 +2,7 @@
 
 use super::PartFacts;
 use crate::casting::old_filler::OldFiller;
+use crate::casting::said::{Cavity, Contents, Oil};
 use crate::field;
 use crate::iron::{Era, Family};
 use crate::job::Round;
@@ -81,9 +82,9 @@ impl Said<'_> {
 
     fn of_oil(&mut self) {
         let sentence = match self.round.get(field::part::OIL) {
-            Some("soaked") => "Oil weeps when heated. No chlorinated cleaner near arc or flame: phosgene.",
-            Some("baked_clean") => "Look for oil again after the first heat: it creeps out of the pores.",
-            _ => return,
+            Some(Oil::Soaked) => "Oil weeps when heated. No chlorinated cleaner near arc or flame: phosgene.",
+            Some(Oil::BakedClean) => "Look for oil again after the first heat: it creeps out of the pores.",
+            Some(Oil::Clean) | None => return,
         };
         self.say(Station::Cracks, sentence);
     }
@@ -111,7 +112,7 @@ impl Said<'_> {
 
     fn of_a_hollow(&mut self) {
         let cavity = self.round.get(field::part::CAVITY);
-        if cavity == Some("vented") || (self.facts.closed() && cavity.is_none()) {
+        if cavity == Some(Cavity::Vented) || (self.facts.closed() && cavity.is_none()) {
             let dry = self.facts.units.say(120.0, Unit::Celsius);
             self.say(
                 Station::Heat,
@@ -123,17 +124,19 @@ impl Said<'_> {
     }
 
     fn of_what_it_held(&mut self) {
-        let (station, sentence) = match self.facts.holds.as_deref() {
-            Some("drinking_water") => (Station::HandOver, "No contact with drinking water after a repair."),
-            Some("fuel") => (
+        let (station, sentence) = match self.facts.holds {
+            Some(Contents::DrinkingWater) => {
+                (Station::HandOver, "No contact with drinking water after a repair.")
+            }
+            Some(Contents::Fuel) => (
                 Station::Part,
                 "It held fuel or solvent: emptied, cleaned, vented and checked before any hot work.",
             ),
-            Some("fumes") => {
+            Some(Contents::Fumes) => {
                 (Station::Part, "It carried fumes: degreased, dry and open before any hot work.")
             }
-            Some("oil") => (Station::Cracks, "It held oil: bake it until it stops weeping."),
-            _ => return,
+            Some(Contents::Oil) => (Station::Cracks, "It held oil: bake it until it stops weeping."),
+            Some(Contents::Nothing | Contents::Water | Contents::Gas | Contents::Duct) | None => return,
         };
         self.say(station, sentence);
     }

@@ -1,5 +1,6 @@
 //! The faces as they are drawn: rims, holes and thick places; and which of them is the part itself.
 
+use crate::map::OutlineKind;
 use uuid::Uuid;
 
 use super::facts::PartFacts;
@@ -31,21 +32,21 @@ pub(crate) fn rims(round: &Round, of: &Face) -> Vec<Vec<At>> {
     };
     let (across, down) = (number(face::ACROSS), number(face::DOWN));
     let outline = match round.get(face::OUTLINE.of(of.id)) {
-        Some("rectangle") => {
+        Some(OutlineKind::Rectangle) => {
             across.zip(down).map(|(across_mm, down_mm)| Outline::Rectangle { across_mm, down_mm })
         }
-        Some("circle") => across.map(|across_mm| Outline::Circle { across_mm }),
-        Some("ring") => {
+        Some(OutlineKind::Circle) => across.map(|across_mm| Outline::Circle { across_mm }),
+        Some(OutlineKind::Ring) => {
             across.zip(number(face::BORE)).map(|(across_mm, bore_mm)| Outline::Ring { across_mm, bore_mm })
         }
-        Some("l") => across
+        Some(OutlineKind::L) => across
             .zip(down)
             .zip(number(face::LEG).zip(number(face::FOOT)))
             .map(|((a, d), (leg_mm, foot_mm))| Outline::L { across_mm: a, down_mm: d, leg_mm, foot_mm }),
-        Some("unrolled") => number(face::AROUND)
+        Some(OutlineKind::Unrolled) => number(face::AROUND)
             .zip(down)
             .map(|(around_mm, down_mm)| Outline::Unrolled { around_mm, down_mm }),
-        _ => drawn(),
+        Some(OutlineKind::Drawn) | None => drawn(),
     };
     let mut rims = outline.map(|outline| outline.rims()).unwrap_or_default();
     // What is cut out of a face nobody has outlined is cut out of nothing.
@@ -98,7 +99,7 @@ pub(crate) fn piece(round: &Round, of: &Face, iron: IronProperties, wall_mm: f64
 
 /// Why a face is no flat body that could be the part; nothing where it may be.
 pub(crate) fn not_flat(round: &Round, of: Uuid, shape: Option<PartShape>) -> Option<&'static str> {
-    if round.get(face::OUTLINE.of(of)) == Some("unrolled") {
+    if round.get(face::OUTLINE.of(of)) == Some(OutlineKind::Unrolled) {
         return Some("a bore laid flat is not flat");
     }
     (shape == Some(PartShape::HollowBox)).then_some("a hollow box is not flat")

@@ -1,6 +1,7 @@
 //! The part's facts, read once.
 
 use super::drawn::{DrawnPart, drawn_part};
+use crate::casting::said::{Contents, Reached};
 use crate::casting::shape::{PartShape, Restraint, Surface, SurfaceBy};
 use crate::casting::weight::{EstimatedWeight, estimated_weight};
 use crate::field;
@@ -57,7 +58,7 @@ pub struct PartFacts {
     pub station: f64,
     pub station_known: bool,
     pub both_sides: Option<bool>,
-    pub holds: Option<String>,
+    pub holds: Option<Contents>,
     /// Where the temperature is read, by the names on the map.
     pub reading_places: Vec<String>,
     pub fluid_tight: Option<bool>,
@@ -96,7 +97,7 @@ impl PartFacts {
         };
         let shape = round.get(field::part::SHAPE);
         let wall_mm = round.get(field::part::WALL);
-        let holds = round.get(field::part::HOLDS).map(str::to_owned);
+        let holds = round.get(field::part::HOLDS);
         let estimated = || {
             // Ours: the irons differ by 2 % in density, far less than the estimate is good to.
             let density = crate::iron::Iron::Gray.properties().density_kg_m3;
@@ -111,10 +112,9 @@ impl PartFacts {
             wall_mm,
             station: along.unwrap_or(0.5),
             station_known: along.is_some(),
-            both_sides: round.get(field::part::SIDES).map(|sides| sides == "both"),
+            both_sides: round.get(field::part::SIDES).map(|sides| sides == Reached::Both),
             fluid_tight: holds
-                .as_deref()
-                .map(|holds| !matches!(holds, "nothing" | "fumes"))
+                .map(|holds| !matches!(holds, Contents::Nothing | Contents::Fumes))
                 .or_else(|| round.get(field::part::FLUID_TIGHT)),
             holds,
             reading_places: round
@@ -142,12 +142,12 @@ impl PartFacts {
         self.shape.is_some_and(PartShape::closed)
     }
 
-    /// What keeps its seams from expanding and shrinking: by the drawn face, else by the shape.
+    /// What keeps its seams from expanding and shrinking. A shape that is closed stays so, whatever the drawn face says:
+    /// what it was cast with is not in that.
     pub fn restraint(&self) -> Restraint {
         match self.held_in {
-            Some(true) => Restraint::HeldIn,
-            Some(false) => Restraint::Free,
-            None => Restraint::of(self.closed()),
+            Some(true) if !self.closed() => Restraint::HeldIn,
+            _ => Restraint::of(self.closed()),
         }
     }
 
@@ -158,9 +158,9 @@ impl PartFacts {
 
     /// It holds nothing but gas on its way, under little pressure: an intake, exhaust or turbo manifold.
     pub fn duct(&self) -> bool {
-        match self.holds.as_deref() {
-            Some("duct") => true,
-            Some("gas") => self.family == Family::HotExhaust,
+        match self.holds {
+            Some(Contents::Duct) => true,
+            Some(Contents::Gas) => self.family == Family::HotExhaust,
             _ => false,
         }
     }

@@ -1,5 +1,6 @@
 //! What follows at once from what is known of the part.
 
+use crate::casting::said::BrokeBy;
 use serde::Serialize;
 
 use super::cautions::cautions;
@@ -95,15 +96,17 @@ fn forbidden(round: &Round) -> Vec<Forbidden> {
 /// What the cause says of the repair: it mends the break, not the cause.
 fn cause(round: &Round) -> &'static str {
     match round.get(field::part::CAUSE) {
-        Some("impact") => "A blow: whole again it carries what it carried.",
-        Some("overload") => "Overloaded: it breaks again unless the load is spread, or it is strapped.",
-        Some("freeze") => "Frozen: look for more cracks where water stood, and drain it after.",
-        Some("heat_cycling") => "Heat cycling: expect more cracks nearby, and let it move when hot.",
-        Some("locked_in") => {
+        Some(BrokeBy::Impact) => "A blow: whole again it carries what it carried.",
+        Some(BrokeBy::Overload) => {
+            "Overloaded: it breaks again unless the load is spread, or it is strapped."
+        }
+        Some(BrokeBy::Freeze) => "Frozen: look for more cracks where water stood, and drain it after.",
+        Some(BrokeBy::HeatCycling) => "Heat cycling: expect more cracks nearby, and let it move when hot.",
+        Some(BrokeBy::LockedIn) => {
             "Stress locked in from casting: it may run on with the first heat. Join it in its free shape."
         }
-        Some("wear") => "Worn through: the wall around is thin as well. Measure it.",
-        _ => "",
+        Some(BrokeBy::Wear) => "Worn through: the wall around is thin as well. Measure it.",
+        Some(BrokeBy::Unknown) | None => "",
     }
 }
 

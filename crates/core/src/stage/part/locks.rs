@@ -2,6 +2,7 @@
 
 use super::PartFacts;
 use crate::base::day::Day;
+use crate::casting::said::{Cavity, Contents};
 use crate::field::{self, AUTHORITIES, SAFETY_CLASSES};
 use crate::job::Round;
 use crate::quantity::{Unit, number};
@@ -99,13 +100,13 @@ fn safety_class(round: &Round, facts: &PartFacts) -> Option<Class> {
         return Class::new(words, !NEVER.contains(&class));
     }
     let pressed = round.get(field::part::PRESSURE).filter(|bar| *bar > PRESSURE_BAR);
-    match (pressed, facts.holds.as_deref()) {
+    match (pressed, facts.holds) {
         (Some(bar), _) if facts.duct() && bar < DUCT_BAR => {}
-        (Some(bar), Some("gas" | "duct" | "fuel")) => {
+        (Some(bar), Some(Contents::Gas | Contents::Duct | Contents::Fuel)) => {
             let under = facts.units.say(bar, Unit::Bar);
             return Class::new(format!("It holds gas or fuel under {under}: a pressure vessel"), false);
         }
-        (Some(bar), Some("drinking_water")) => {
+        (Some(bar), Some(Contents::DrinkingWater)) => {
             let under = facts.units.say(bar, Unit::Bar);
             return Class::new(format!("It holds drinking water under {under}: pressure piping"), false);
         }
@@ -192,7 +193,7 @@ pub fn cavity_lock(round: &Round, facts: &PartFacts) -> Option<Lock> {
             hot_only: true,
         })
     };
-    if facts.holds.as_deref() == Some("fuel")
+    if facts.holds == Some(Contents::Fuel)
         && let Err(missing) = referral(round)
     {
         return lock(
@@ -203,7 +204,7 @@ pub fn cavity_lock(round: &Round, facts: &PartFacts) -> Option<Lock> {
             missing,
         );
     }
-    if round.get(field::part::CAVITY) == Some("closed") {
+    if round.get(field::part::CAVITY) == Some(Cavity::Closed) {
         return lock(
             "Vent it first",
             "A closed hollow bursts when it is heated: no hot work on it.",

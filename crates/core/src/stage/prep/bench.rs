@@ -1,6 +1,7 @@
 //! The bench beside the groove, whatever the method: how the pieces of a break fit, what their faces tell, the metal
 //! that is missing, what has to be as it was.
 
+use crate::casting::said::BrokeBy;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -345,13 +346,13 @@ impl BenchAsked<'_> {
             return Vec::new();
         }
         let mends = match self.round.get(field::part::CAUSE) {
-            Some("overload") => "spread the load, strap it, or tell the owner what it stands",
-            Some("freeze") => "drain it, or antifreeze, before the next frost",
-            Some("heat_cycling") => "let it move: slots, loose bolts, slower heating",
-            Some("locked_in") => "stress-relieve it whole, or let it open and join it as it rests",
-            Some("wear") => "more metal there, or take away what wears it",
-            Some("impact") => "guard it from the next blow, and radius the sharp corner it began at",
-            _ => return Vec::new(),
+            Some(BrokeBy::Overload) => "spread the load, strap it, or tell the owner what it stands",
+            Some(BrokeBy::Freeze) => "drain it, or antifreeze, before the next frost",
+            Some(BrokeBy::HeatCycling) => "let it move: slots, loose bolts, slower heating",
+            Some(BrokeBy::LockedIn) => "stress-relieve it whole, or let it open and join it as it rests",
+            Some(BrokeBy::Wear) => "more metal there, or take away what wears it",
+            Some(BrokeBy::Impact) => "guard it from the next blow, and radius the sharp corner it began at",
+            Some(BrokeBy::Unknown) | None => return Vec::new(),
         };
         vec![format!("The cause stays. What would mend it: {mends}.")]
     }

@@ -1,5 +1,6 @@
 //! It does not go well: what may be behind it on this job.
 
+use crate::casting::said::{Contents, Oil};
 use serde::Serialize;
 
 use super::TorchPlan;
@@ -128,11 +129,11 @@ impl TroubleAsked<'_> {
         holds(C::NoJointReading, joint.is_none());
         holds(C::JointInRange, joint.is_some_and(|joint| self.joint_in_range(joint.celsius, torch)));
         holds(C::OilUnbaked, self.moves.oil_soaked_unbaked);
-        holds(C::BakedClean, round.get(field::part::OIL) == Some("baked_clean"));
+        holds(C::BakedClean, round.get(field::part::OIL) == Some(Oil::BakedClean));
         let coated = round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id != "none"));
         holds(C::Coated, coated);
         holds(C::OilOrPaint, self.moves.oil_soaked_unbaked || coated);
-        holds(C::FirePart, round.get(field::part::HOLDS) == Some("duct"));
+        holds(C::FirePart, round.get(field::part::HOLDS) == Some(Contents::Duct));
         holds(
             C::HotService,
             round.get(field::part::SERVICE_TEMPERATURE).is_some_and(|celsius| celsius > 500.0),

@@ -4,6 +4,7 @@ mod as_it_went;
 
 use super::{Judged, OddsLine};
 use crate::casting::old_filler::OldFiller;
+use crate::casting::said::Oil;
 use crate::crack::said::{CrackFate, EndKind};
 use crate::crack::stop_hole::{FoundBy, stop_hole};
 use crate::crack::tip_offset::beyond;
@@ -119,7 +120,7 @@ impl Judged<'_> {
     fn planned_moves(&self, way: Way, target: Option<&Target>, edges: &[(Way, f64, f64)]) -> Moves {
         let round = self.round;
         let mut moves = Moves {
-            oil_soaked_unbaked: round.get(field::part::OIL) == Some("soaked"),
+            oil_soaked_unbaked: round.get(field::part::OIL) == Some(Oil::Soaked),
             old_filler_left: self.old_filler_left(way),
             one_side_of_two: !way.method.without_heat()
                 && (self.part.both_sides == Some(false)

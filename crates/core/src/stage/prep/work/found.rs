@@ -1,5 +1,6 @@
 //! What is found out and taken out first.
 
+use crate::casting::said::Oil;
 use uuid::Uuid;
 
 use super::super::PrepAsked;
@@ -17,7 +18,7 @@ impl<'a> List<'a> {
     pub(super) fn found(&mut self) {
         let PrepAsked { round, cracks, units, way, .. } = *self.prep();
         self.once(Work::Clean, "To bright metal along every crack, and well beyond its ends.");
-        if round.get(field::part::OIL) == Some("soaked") {
+        if round.get(field::part::OIL) == Some(Oil::Soaked) {
             let at = units.say(BAKE_C, Unit::Celsius);
             let thickest = cracks.iter().map(|plan| plan.wall_mm).fold(0.0, f64::max);
             let long = units.say(BAKE_MIN.0 + BAKE_MIN.1 * thickest, Unit::Minutes);
