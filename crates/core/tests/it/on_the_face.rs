@@ -722,6 +722,10 @@ fn a_seam_within_an_open_shape_is_held_in_by_the_iron_round_it() {
     plate.bench.set(&crack_key(crack, "end_a"), "tip");
     plate.draw(crack, line(&[(150.0, 150.0), (250.0, 150.0)]));
     assert_eq!(held(&plate), "by what is round it");
+    // Its other side, with nothing on it, is the same part.
+    let mut both = Frame { bench: plate.bench.clone(), face: plate.face };
+    both.face = plain_face(&mut both.bench, 400.0, 300.0);
+    assert_eq!(held(&both), "by what is round it");
     // From an edge in, and from edge to edge, where it parts it.
     for open in [[(0.0, 150.0), (100.0, 150.0)], [(200.0, 0.0), (200.0, 300.0)]] {
         plate.draw(crack, line(&open));

@@ -41,7 +41,7 @@ export function FaceLoad(): ReactNode {
       </div>
       {why !== '' && <p className="mt-2">{why}</p>}
       {load != null && (
-        <div className="mt-2 max-w-[80ch]" data-testid="face-load">
+        <div className="mt-2 flex max-w-[80ch] flex-col gap-2" data-testid="face-load">
           {[load.sentence, ...load.others].map((sentence) => (
             <p key={sentence} className="font-semibold">
               {sentence}

@@ -112,7 +112,7 @@ pub(crate) fn weighs(piece: &Piece, part: &PartFacts) -> (f64, bool) {
     (kg, kg >= IS_THE_PART.0 * low && kg <= IS_THE_PART.1 * high)
 }
 
-/// The drawn face that is the part: of several the largest.
+/// The drawn face that is the part: of several the largest, of two sides of one wall the one that was drawn first.
 pub(super) fn drawn_part(job: &Job, round: &Round, part: &PartFacts) -> Option<DrawnPart> {
     let (wall_mm, _) = part.wall_mm.zip(part.weight.as_ref())?;
     // Ours: the irons differ by 2 % in density, far less than a drawing is good to.
@@ -126,5 +126,5 @@ pub(super) fn drawn_part(job: &Job, round: &Round, part: &PartFacts) -> Option<D
         let name = round.get(face::NAME.of(of.id)).unwrap_or(&of.name).to_owned();
         is_it.then(|| DrawnPart { face: of.id, name, surface_m2: piece.surface_mm2() / 1e6 })
     };
-    job.faces.iter().filter_map(of_face).max_by(|a, b| a.surface_m2.total_cmp(&b.surface_m2))
+    job.faces.iter().rev().filter_map(of_face).max_by(|a, b| a.surface_m2.total_cmp(&b.surface_m2))
 }
