@@ -124,6 +124,7 @@ fn cold_seam((length_mm, wall_mm, layers): (f64, f64, u32), body: Body) -> BeadW
         reheat_w: None,
         bare_share: 1.0,
         held: false,
+        one_after_another: false,
         seams: vec![seam],
     }
 }
@@ -237,10 +238,8 @@ fn what_a_seam_of_a_drawn_face_pulls(bencher: Bencher<'_, '_>) {
 fn what_a_drawn_face_carries(bencher: Bencher<'_, '_>) {
     let piece = frame();
     let edge = |x: f64| Held::Along((At::new(x, 0.0), At::new(x, 300.0)));
-    let loading = Loading {
-        held: vec![edge(0.0)],
-        forces: vec![Force { at: edge(400.0), x_n: 0.0, y_n: 2000.0 }],
-        seam: vec![At::new(140.0, 0.0), At::new(140.0, 50.0)],
-    };
-    bencher.bench(|| carried(black_box(&piece), &loading));
+    let loading =
+        Loading { held: vec![edge(0.0)], forces: vec![Force { at: edge(400.0), x_n: 0.0, y_n: 2000.0 }] };
+    let seam = [vec![At::new(140.0, 0.0), At::new(140.0, 50.0)]];
+    bencher.bench(|| carried(black_box(&piece), &loading, &seam));
 }

@@ -266,14 +266,24 @@ fn lever(by: f64) -> Loading {
             x_n: 200.0 * by,
             y_n: 1500.0 * by,
         }],
-        seam: vec![At::new(110.0, 0.0), At::new(110.0, 70.0)],
     }
 }
 
 #[test]
 fn twice_the_load_is_twice_the_stress() {
     let piece = plate(320.0, 70.0);
-    let [once, twice] = [1.0, 2.0].map(|by| carried(&piece, &lever(by)).unwrap().unwrap());
+    let [once, twice] = [1.0, 2.0].map(|by| {
+        let line = vec![At::new(110.0, 0.0), At::new(110.0, 70.0)];
+        carried(&piece, &lever(by), &[line]).unwrap()[0].unwrap()
+    });
+    // A line beside it moves it by no more than another mesh does; one in no iron is nothing.
+    let beside = [[110.0, 110.0], [200.0, 200.0], [400.0, 420.0]]
+        .map(|[x, to_x]| vec![At::new(x, 0.0), At::new(to_x, 70.0)]);
+    let of_three = carried(&piece, &lever(1.0), &beside).unwrap();
+    assert!((of_three[0].unwrap().most_mpa / once.most_mpa - 1.0).abs() < 0.01, "{of_three:?} {once:?}");
+    // 1500 N x 120 mm over 12 x 70² / 6
+    assert!((of_three[1].unwrap().bend_mpa / 18.37 - 1.0).abs() < 0.01, "{of_three:?}");
+    assert_eq!(of_three[2], None);
     assert!((twice.mean_mpa - 2.0 * once.mean_mpa).abs() < 1e-6, "{once:?} {twice:?}");
     assert!((twice.bend_mpa - 2.0 * once.bend_mpa).abs() < 1e-6, "{once:?} {twice:?}");
     // 200 N over 70 x 12; 1500 N x 210 mm over 12 x 70² / 6.

@@ -56,30 +56,33 @@ pub struct Force {
 pub struct Loading {
     pub held: Vec<Held>,
     pub forces: Vec<Force>,
-    pub seam: Vec<At>,
 }
 
-/// The stress across a seam.
+/// The stress across a line.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Carried {
     pub mean_mpa: f64,
-    /// How far it rises and falls to both ends of the seam about the mean: of the straight line that fits it best.
+    /// How far it rises and falls to both ends of the line about the mean: of the straight line that fits it best.
     pub bend_mpa: f64,
     pub most_mpa: f64,
 }
 
-/// Places along a seam at which it is looked at.
+/// Places along a line at which it is looked at.
 const LOOKS: u32 = 240;
-/// Triangles along a seam.
-const ALONG_THE_SEAM: f64 = 14.0;
-/// Off the seam to either side, in mm.
+/// Triangles along a line.
+const ALONG_THE_LINE: f64 = 14.0;
+/// Off the line to either side, in mm.
 const BESIDE_MM: f64 = 0.02;
 
-/// The stress across a seam of a face that is held and loaded.
+/// The stress across each of these lines of a face that is held and loaded; nothing of one that lies in no iron.
 ///
 /// # Errors
 /// [`NotReckoned`] where it cannot be laid out, or is not held.
-pub fn carried(piece: &Piece, loading: &Loading) -> Result<Option<Carried>, NotReckoned> {
+pub fn carried(
+    piece: &Piece,
+    loading: &Loading,
+    lines: &[Vec<At>],
+) -> Result<Vec<Option<Carried>>, NotReckoned> {
     let whole = Piece { cracks: Vec::new(), ..piece.clone() };
     let places = loading.held.iter().copied().chain(loading.forces.iter().map(|force| force.at));
     let edges: Vec<Vec<At>> = places
@@ -88,7 +91,8 @@ pub fn carried(piece: &Piece, loading: &Loading) -> Result<Option<Carried>, NotR
             Held::Hole(_) => None,
         })
         .collect();
-    let mesh = Arc::new(Mesh::of(&whole, &edges, fine(&loading.seam), &Slits::None)?);
+    let fine = lines.iter().flat_map(|line| fine(line)).collect();
+    let mesh = Arc::new(Mesh::of(&whole, &edges, fine, &Slits::None)?);
     let held: BTreeSet<usize> = loading
         .held
         .iter()
@@ -107,15 +111,15 @@ pub fn carried(piece: &Piece, loading: &Loading) -> Result<Option<Carried>, NotR
         }
     }
     let moved = body.moves(forces);
-    Ok(across_the_seam(piece, &body, &moved, &loading.seam))
+    Ok(lines.iter().map(|line| across(piece, &body, &moved, line)).collect())
 }
 
-/// Fine along the seam, finer still where it ends.
-fn fine(seam: &[At]) -> Vec<Fine> {
-    let long = length_mm(seam);
-    let each = long / ALONG_THE_SEAM;
-    let along = (0..=ALONG_THE_SEAM as u32).filter_map(|at| place_along(seam, f64::from(at) * each));
-    let ends = [seam.first(), seam.last()].into_iter().flatten();
+/// Fine along a line, finer still where it ends.
+fn fine(line: &[At]) -> Vec<Fine> {
+    let long = length_mm(line);
+    let each = long / ALONG_THE_LINE;
+    let along = (0..=ALONG_THE_LINE as u32).filter_map(|at| place_along(line, f64::from(at) * each));
+    let ends = [line.first(), line.last()].into_iter().flatten();
     let ends: Vec<Fine> = ends.map(|at| Fine { at: *at, size_mm: each / 3.0 }).collect();
     along.map(|at| Fine { at, size_mm: each }).chain(ends).collect()
 }
@@ -133,14 +137,14 @@ fn sides(piece: &Piece, mesh: &Mesh, place: Held) -> Vec<Side> {
 }
 
 /// Mean and straight part of the stress across a line, over equal lengths of iron; nothing where there is none.
-fn across_the_seam(piece: &Piece, body: &Elastic, moved: &[f64], seam: &[At]) -> Option<Carried> {
-    let long = length_mm(seam);
+fn across(piece: &Piece, body: &Elastic, moved: &[f64], line: &[At]) -> Option<Carried> {
+    let long = length_mm(line);
     let mut looks: Vec<(f64, f64)> = Vec::new();
     for look in 0..LOOKS {
         let along = (f64::from(look) + 0.5) / f64::from(LOOKS) * long;
-        let at = place_along(seam, along)?;
-        let ahead = place_along(seam, (along - 1e-3 * long).max(0.0))?
-            .toward(place_along(seam, along + 1e-3 * long)?)?;
+        let at = place_along(line, along)?;
+        let ahead = place_along(line, (along - 1e-3 * long).max(0.0))?
+            .toward(place_along(line, along + 1e-3 * long)?)?;
         let normal = (-ahead.1, ahead.0);
         if !piece.has_iron_at(at) {
             continue;

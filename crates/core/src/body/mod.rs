@@ -3,6 +3,7 @@
 //! Linear elasticity in plane stress and heat conduction in the plane of the face, by quadratic triangles.
 //! All lengths are in mm, forces in N, stresses in MPa, heat in W, times in s.
 
+mod corners;
 mod element;
 mod face;
 mod heat;
@@ -25,6 +26,7 @@ mod sparse;
 mod stress;
 mod tips;
 
+pub use corners::InnerCorner;
 pub use face::{Edge, Hole, Piece, ThickPlace};
 pub use heat::{Flame, Heated, Heating as BodyHeating, Pace, heat};
 pub use laid_out::NoMesh;
@@ -33,6 +35,6 @@ pub use margin::{GRAVITY, margin_notes};
 pub use model::{Cells, FaceModel, Look};
 pub use opening::{RUNS_LIKELY_FROM, TipLook, WATCHED_FROM, tips_while_heated};
 pub use pull::{Pulled, Shrinks, held_in, pulled, shrink_mm};
-pub use section::{Corner, Load, Panel, Section, Shock, Stands, Strength, strength};
+pub use section::{Corner, Load, Panel, Section, Shock, Stands, Strength, dropped, strength};
 pub use sparse::NotHeld;
 pub use tips::{NotReckoned, Tip};

@@ -133,6 +133,17 @@ impl Shock {
     }
 }
 
+/// What falls so far on a part that gives by so much under its weight asks for so many times it.
+///
+/// 1 + √(1 + 2 h / d)
+///
+/// # Source
+/// Energy of a fall taken up by what gives (law).
+#[must_use]
+pub fn dropped(falls_mm: f64, gives_mm: f64) -> f64 {
+    1.0 + (1.0 + 2.0 * falls_mm / gives_mm).sqrt()
+}
+
 impl Corner {
     pub const ALL: [(Self, &'static str); 4] =
         [(Self::None, "none"), (Self::Generous, "generous"), (Self::Small, "small"), (Self::Sharp, "sharp")];

@@ -114,9 +114,9 @@ fn a_lever_is_loaded_most_where_it_broke_at_the_neck_of_its_boss() {
         let loading = Loading {
             held: vec![Held::Hole(0)],
             forces: vec![Force { at: Held::Hole(1), x_n: 0.0, y_n: 1000.0 }],
-            seam: vec![At::new(x, -60.0), At::new(x, 60.0)],
         };
-        carried(&lever(), &loading).unwrap().unwrap().most_mpa
+        let line = vec![At::new(x, -60.0), At::new(x, 60.0)];
+        carried(&lever(), &loading, &[line]).unwrap()[0].unwrap().most_mpa
     };
     // The arm is 50 high at 37.4 mm and 30 at 286.8. Hand-worked: at 60 mm 48.2 high, 1000 N x 240 mm / (12 x 48.2² / 6)
     // = 51.7 MPa; at 150 mm 41 high, 1000 x 150 / (12 x 41² / 6) = 44.6; at 240 mm 33.8 high, 26.3.

@@ -100,6 +100,8 @@ part {
     LOAD_TOWARDS: One<Towards> = one("part.load_towards", "As drawn it pulls");
     LOAD_HELD: Text = text("part.load_held", "Held at which hole", 60).like("bolt hole 1");
     LOAD_HOW: One<Shock> = one("part.load_how", "How it comes");
+    LOAD_DROP: Number = length("part.load_drop", "Or falls from", 0.1, 20_000.0).like("{50 mm}");
+    LOAD_GIVES: Number = length("part.load_gives", "And the part gives under its weight", 0.001, 1_000.0).like("{2 mm}");
     LOAD_OFTEN: YesNo = yes_no("part.load_often", "More than 10,000 times");
     RPM: Number = quantity("part.rpm", "Turns, a minute", Kind::Turns, (0.0, 60_000.0), "rpm");
     HURT: Text = text("part.hurt", "Who could be hurt, and how?", 120);
@@ -163,6 +165,7 @@ prep {
     ANGLE: Number = quantity("prep.angle", "Angle", Kind::Angle, (1.0, 170.0), "°");
     GAP: Number = length("prep.gap", "Root gap", 0.0, 50.0);
     CAP: Number = length("prep.cap", "Crown", 0.0, 50.0);
+    ORDER: Text = text("prep.order", "Seams one after the other", 60).like("B, A").of_the_round();
     DONE: Many = many("prep.done", "Done, and not to be done hot", choices::PREP_DONE).of_the_round();
 }
 heat {

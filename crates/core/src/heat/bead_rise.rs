@@ -30,17 +30,23 @@ impl FreeEdges {
     /// # Source
     /// Method of images (law): no heat goes through a free edge.
     pub fn images(self, at_mm: f64) -> impl Iterator<Item = f64> {
-        let Self { less, more } = self;
-        let period = less.zip(more).map(|(less, more)| 2.0 * (less + more));
-        let mirrored = match (less, more) {
+        self.again(at_mm).chain(self.mirrored(at_mm))
+    }
+
+    /// The place itself, and where it comes again between two edges.
+    pub(super) fn again(self, at_mm: f64) -> impl Iterator<Item = f64> {
+        let period = self.less.zip(self.more).map(|(less, more)| 2.0 * (less + more));
+        let periods = if period.is_some() { Self::PERIODS } else { 0 };
+        (-periods..=periods).map(move |n| at_mm + f64::from(n) * period.unwrap_or(0.0))
+    }
+
+    /// Its mirror images alone.
+    pub(super) fn mirrored(self, at_mm: f64) -> impl Iterator<Item = f64> {
+        let mirrored = match (self.less, self.more) {
             (Some(less), _) => Some(-2.0 * less - at_mm),
             (None, more) => more.map(|more| 2.0 * more - at_mm),
         };
-        let periods = if period.is_some() { Self::PERIODS } else { 0 };
-        (-periods..=periods).flat_map(move |n| {
-            let shifted = move |place: f64| place + f64::from(n) * period.unwrap_or(0.0);
-            [Some(shifted(at_mm)), mirrored.map(shifted)].into_iter().flatten()
-        })
+        mirrored.into_iter().flat_map(move |place| self.again(place))
     }
 
     /// At most so many places feel what is felt at one.

@@ -19,6 +19,11 @@ use crate::heat::ReadAt;
 use crate::map::{Drawn, FlamePlace, Placed, Shape};
 use crate::stores::UsedUpHere;
 
+/// The letters that are named in what was typed: "B, A".
+pub(super) fn letters(typed: &str) -> impl Iterator<Item = &str> {
+    typed.split(|sign: char| !sign.is_alphanumeric()).filter(|letter| !letter.is_empty())
+}
+
 /// What a round before laid.
 #[derive(Debug, Clone, PartialEq)]
 pub struct LeftIn {
@@ -288,6 +293,18 @@ impl Round {
         let by_pad = CHANNELS.filter(|channel| pad_on(pads, *channel) == PadOn::Joint);
         let by_pad = by_pad.filter_map(|channel| self.last_of(channel)).map(Recorded::reading);
         by_hand.into_iter().chain(by_pad).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+    }
+
+    /// The cracks in the order in which it was said that their seams are filled, one after the other; empty where they
+    /// are filled side by side.
+    pub fn seams_in_order(&self) -> Vec<Uuid> {
+        let said = self.get(field::prep::ORDER).unwrap_or_default();
+        letters(said).filter_map(|letter| self.crack_called(letter)).collect()
+    }
+
+    /// The crack of this letter, however it is written.
+    pub(super) fn crack_called(&self, letter: &str) -> Option<Uuid> {
+        self.cracks.iter().find(|crack| crack.letter.eq_ignore_ascii_case(letter)).map(|crack| crack.id)
     }
 
     /// Everything said at the torch in this round that stands, whichever lighting it was: minutes on the clock of the

@@ -3,12 +3,12 @@
 use std::sync::Arc;
 
 use crate::common::mapped::{circle, line, plain_face};
-use crate::common::{Bench, LIT_AT, reading};
+use crate::common::{Bench, LIT_AT, reading, set};
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Deed, Lighting, TorchEntry};
+use vanadin_core::job::{Change, Deed, Lighting, Refusal, TorchEntry};
 use vanadin_core::map::{At, Drawn, FlamePlace, MarkKind, Shape};
 use vanadin_core::plan::{
     FaceHeat, FaceMoment, FacePart, FlameAsked, SeamPulls, WarmFace, face_heat, face_load, face_logged,
@@ -357,6 +357,49 @@ fn of_two_seams_beside_each_other_the_order_that_pulls_least_is_said_and_the_way
 }
 
 #[test]
+fn an_order_that_is_said_leads_the_beads_and_what_the_seams_pull_in_it_is_told() {
+    let mut plate = two_cracks();
+    let advised = plate.pulls().unwrap();
+    let letters = advised.better_order.clone();
+    assert!(letters == "A, B" || letters == "B, A", "{advised:?}");
+    let worse: String = letters.chars().rev().collect::<String>().replace(" ,", ", ");
+    let ahead = |plate: &Frame| {
+        let beads = plate.bench.plan().torch.unwrap().beads.unwrap();
+        let letter = |crack| beads.seams.iter().find(|seam| seam.crack == crack).unwrap().letter.clone();
+        let mut in_turn: Vec<String> = beads.ahead.iter().map(|bead| letter(bead.at.crack)).collect();
+        in_turn.dedup();
+        (in_turn, beads.waits_words, beads.waiting_min)
+    };
+    let (_, _, beside_min) = ahead(&plate);
+    plate.bench.set("prep.order", &worse);
+    let (in_turn, words, waiting_min) = ahead(&plate);
+    assert_eq!(in_turn.join(", "), worse);
+    assert!(words.starts_with(&format!("{}, as said", worse.replace(", ", ", then "))), "{words}");
+    assert!(waiting_min >= beside_min, "{waiting_min} {beside_min}");
+    let told = plate.pulls().unwrap();
+    assert!(told.order.contains("as said, no seam pulls more than about"), "{told:?}");
+    assert_eq!(told.better_order, letters, "the better order is still offered");
+    plate.bench.set("prep.order", &letters.to_lowercase());
+    assert_eq!(ahead(&plate).0.join(", "), letters);
+    assert_eq!(plate.pulls().unwrap().better_order, "", "it is filled so");
+    // Taken back they are filled side by side again.
+    plate.bench.set("prep.order", "");
+    assert_eq!(ahead(&plate).2, beside_min);
+}
+
+#[rstest::rstest]
+#[case::no_such_crack("A, C", "there is no crack C")]
+#[case::twice("A, a", "a stands there twice")]
+#[case::words("first A", "there is no crack first")]
+fn an_order_of_what_is_not_there_is_refused_at_its_field(#[case] typed: &str, #[case] message: &str) {
+    let mut plate = two_cracks();
+    let refused = plate.bench.try_say(set("prep.order", typed), 0, None);
+    let Err(Refusal::Problems(problems)) = refused else { panic!("it was taken: {refused:?}") };
+    assert_eq!((problems[0].field.as_str(), problems[0].message.as_str()), ("prep.order", message));
+    assert_eq!(problems[0].would_be_right, "the letters of the cracks: A, B");
+}
+
+#[test]
 fn a_gap_that_is_opened_by_heat_takes_from_what_the_seam_pulls() {
     // A bar between two windows, cracked through: the limbs beside it hold it, and warmed they open it.
     let mut frame = Frame::of("15 kg", "closed_frame");
@@ -642,12 +685,25 @@ fn a_load_at_a_hole_says_what_it_breaks_under_whole_and_mended() {
         "{said}"
     );
     assert!(load.notes.iter().all(|note| !note.contains("strap it")), "{:?}", load.notes);
+    assert!(load.weighed.starts_with("By what it carries mending alone leaves half or more: "), "{load:?}");
     // With knocks, and ten times as much.
     frame.bench.set("part.load_how", "knocked");
     frame.bench.set("part.load", "600 kg");
     let heavy = carries(&frame).unwrap();
     assert!(heavy.notes.iter().any(|note| note.contains("Find the cause first")), "{heavy:?}");
     assert!(heavy.notes.iter().any(|note| note.contains("strap it")), "{heavy:?}");
+    assert!(heavy.weighed.contains("not for this load: whole it would not have stood it"), "{heavy:?}");
+    // What falls 50 mm on what gives 5: 1 + √21 = 5.58 times what lies still.
+    frame.bench.set("part.load", "60 kg");
+    frame.bench.set("part.load_drop", "50 mm");
+    assert!(carries(&frame).unwrap_err().starts_with("Say by how much the part gives"));
+    frame.bench.set("part.load_gives", "5 mm");
+    let falls = carries(&frame).unwrap();
+    assert!(falls.sentence.contains("60 kg, falling 50 mm on what gives 5 mm, use up"), "{falls:?}");
+    let breaks: f64 =
+        falls.sentence.split("under about ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
+    assert!((breaks / (946.0 / 5.583) - 1.0).abs() < 0.05, "{falls:?}");
+    frame.bench.set("part.load_drop", "");
     // Along it: next to nothing against bending.
     frame.bench.set("part.load", "6 kg");
     frame.bench.set("part.load_towards", "right");
@@ -656,6 +712,43 @@ fn a_load_at_a_hole_says_what_it_breaks_under_whole_and_mended() {
     let crack = frame.bench.crack();
     frame.bench.set(&crack_key(crack, "becomes"), "leave");
     assert!(carries(&frame).unwrap_err().starts_with("No seam"));
+}
+
+#[test]
+fn an_inner_corner_that_carries_more_than_the_seam_is_named() {
+    // A frame with its window, cracked through the top limb near its middle; hung at one end, held at the other.
+    let mut frame = Frame::new();
+    let crack = frame.bench.crack();
+    frame.bench.set(&crack_key(crack, "end_b"), "edge");
+    frame.draw(crack, line(&[(200.0, 50.0), (200.0, 0.0)]));
+    for x in [25.0, 375.0] {
+        frame.mark(MarkKind::BoltHole, circle(x, 150.0, 12.0));
+    }
+    for (key, typed) in [
+        ("part.load", "200 kg"),
+        ("part.load_at", "bolt hole 2"),
+        ("part.load_held", "bolt hole 1"),
+        ("part.load_towards", "down"),
+        ("part.load_how", "steady"),
+    ] {
+        frame.bench.set(key, typed);
+    }
+    let carries =
+        |frame: &Frame| face_load(&frame.bench.job(), &frame.bench.plan(), &frame.bench.shop).unwrap();
+    let load = carries(&frame);
+    let note = load.notes.iter().find(|note| note.contains("inner corner")).unwrap();
+    // In the middle of a limb of a frame that is pushed out of square the bending is nothing; at its corners it is most.
+    assert!(note.contains("with a small radius, 1.8 times"), "{note}");
+    assert!(
+        ["50 mm from the left and 50 mm down", "350 mm from the left", "50 mm from the left and 250 mm down"]
+            .iter()
+            .any(|at| note.contains(at)),
+        "{note}"
+    );
+    // Hand-worked: 3000 kg, half of it by each limb, 14,715 N x 175 mm across 70.7 x 20 mm: 155 MPa x 1.8 of 200.
+    frame.bench.set("part.load", "3000 kg");
+    assert!(carries(&frame).weighed.contains("whole it would not have stood it"), "{:?}", carries(&frame));
+    assert!(carries(&frame).notes.iter().any(|note| note.contains("Find the cause first")));
 }
 
 #[test]
@@ -689,6 +782,12 @@ fn a_strap_takes_its_part_of_what_hangs_on_a_seam() {
     let note = offered.notes.iter().find(|note| note.contains("% of a pull")).unwrap();
     assert!(note.starts_with("Crack A: a strap over it (Prep) takes about "), "{note}");
     let takes: f64 = note.split("about ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
+    // So much that, as thin as the walls may be, mended more than half is used up and strapped less.
+    for (uses, expected) in [(0.45, "mending alone"), (0.55, "strap it")] {
+        let mut more = Frame { bench: frame.bench.clone(), face: frame.face };
+        more.bench.set("part.load", &format!("{:.1} kg", uses * bare));
+        assert!(carries(&more).weighed.contains(expected), "{uses}: {}", carries(&more).weighed);
+    }
     // Put on it is counted: what breaks it is more by 1 / (1 - its part), to the two figures that are told.
     let crack = frame.bench.crack();
     frame.bench.set(&crack_key(crack, "strap"), "yes");

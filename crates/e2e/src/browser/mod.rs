@@ -59,8 +59,16 @@ async fn stands() -> String {
 }
 
 impl Browser {
-    /// A window of this size in CSS pixels.
+    /// A window of this size in CSS pixels, as over plain http by address: no worker keeps the pages. That is how most
+    /// devices of a shop have them, and each page is loaded in half the work.
     pub async fn open(width: u32, height: u32) -> anyhow::Result<Self> {
+        let browser = Self::open_with_a_worker(width, height).await?;
+        browser.before_every_page("delete Navigator.prototype.serviceWorker").await?;
+        Ok(browser)
+    }
+
+    /// The same where a worker keeps the pages and what was seen: on the shop's own machine, and over TLS.
+    pub async fn open_with_a_worker(width: u32, height: u32) -> anyhow::Result<Self> {
         let engine = Engine::ready().await?;
         let driver = engine.driver().clone();
         let number = OPEN.with_borrow_mut(|open| {

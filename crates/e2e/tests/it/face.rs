@@ -1,5 +1,6 @@
 //! A drawn face as it is heated: the flame put by finger and keys, where to begin, scrubbed through time.
 
+use anyhow::Context;
 use serde_json::{Value, json};
 use uuid::Uuid;
 use vanadin_e2e::{Browser, Server, eventually, set};
@@ -202,7 +203,13 @@ async fn a_load_at_a_hole_and_a_distance_that_is_kept_are_told_by_the_face() -> 
     browser.press("bolt hole 1").await?;
     browser.pick("As drawn it pulls", "to the right").await?;
     browser.sees("Crack A: whole it breaks under about").await?;
+    browser.sees("By what it carries mending alone leaves half or more").await?;
     browser.sees("somebody who answers for it").await?;
+    // A fall is asked what it falls on.
+    browser.type_in("Or falls from", "20 mm").await?;
+    browser.sees("Say by how much the part gives").await?;
+    browser.type_in("And the part gives under its weight", "10 mm").await?;
+    browser.sees("200 kg, falling 20 mm on what gives 10 mm").await?;
     // What has to be kept is said on Prep, and foreseen at once.
     let size = say(&browser, &job, json!({ "kind": "add_mark", "what": "feature" })).await?;
     say(&browser, &job, set(&format!("mark.{size}.kind"), "distance")).await?;
@@ -210,4 +217,39 @@ async fn a_load_at_a_hole_and_a_distance_that_is_kept_are_told_by_the_face() -> 
     browser.sees("once it is said which two holes").await?;
     browser.press("bolt hole 1 and bolt hole 2").await?;
     browser.sees("By the seams").await
+}
+
+#[tokio::test]
+async fn the_order_in_which_seams_pull_least_is_one_press_and_leads_the_beads() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.at(&server).await?;
+    let job = browser.job("Seed drill").await?;
+    let ahead = async || {
+        let view = browser.view(&job).await?;
+        let beads = view["plan"]["torch"]["beads"].clone();
+        let of = |crack: &Value| {
+            let strips = beads["seams"].as_array().into_iter().flatten();
+            let mut strips = strips.filter(|strip| strip["crack"] == *crack);
+            strips.find_map(|strip| strip["letter"].as_str()).unwrap_or_default().to_owned()
+        };
+        let beads = beads["ahead"].as_array().context("no beads")?;
+        let mut letters: Vec<String> = beads.iter().map(|bead| of(&bead["at"]["crack"])).collect();
+        letters.dedup();
+        anyhow::Ok(letters.join(", "))
+    };
+    let beside = ahead().await?;
+    browser.go(&server.url(&format!("/jobs/{job}/method"))).await?;
+    browser.press("Fill B, then A").await?;
+    browser.sees("Filled B, then A, as said, no seam pulls more than about").await?;
+    assert!(ahead().await?.starts_with("B, A"), "{}", ahead().await?);
+    // Where it is ground it stands too, and what is not there is refused where it is typed.
+    browser.walk_to(&format!("/jobs/{job}/prep")).await?;
+    browser.type_in("Seams one after the other", "B, X").await?;
+    browser.sees("there is no crack X").await?;
+    browser.walk_to(&format!("/jobs/{job}/method")).await?;
+    browser.press("Fill them side by side").await?;
+    browser.sees("Fill B, then A: so no seam pulls more than about").await?;
+    assert_eq!(ahead().await?, beside);
+    Ok(())
 }

@@ -8,7 +8,7 @@ use vanadin_e2e::{Browser, ENTER, Server, eventually, ready_lug, set};
 #[tokio::test]
 async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<()> {
     let mut server = Server::start_with_a_shop_and_no_pads()?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     browser.sees("Letterpress side frame").await?;
     browser.key("n").await?;
@@ -163,7 +163,7 @@ async fn a_cracked_lug_goes_from_the_door_to_the_hand_over() -> anyhow::Result<(
 #[tokio::test]
 async fn at_the_torch_on_a_phone_the_server_may_go_away() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let browser = Browser::open(390, 844).await?;
+    let browser = Browser::open_with_a_worker(390, 844).await?;
     let job = ready_lug(&browser, &server, "hot").await?;
     browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
@@ -210,7 +210,7 @@ async fn at_the_torch_on_a_phone_the_server_may_go_away() -> anyhow::Result<()> 
 #[tokio::test]
 async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     let job = ready_lug(&browser, &server, "hot").await?;
     browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
     browser.sees("Enough is known of the part.").await?;
@@ -258,7 +258,7 @@ async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::R
 #[tokio::test]
 async fn what_does_not_hold_opens_the_next_round_with_the_map_carried_over() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     let job = ready_lug(&browser, &server, "hot").await?;
     browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     for kind in ["bead", "covered"] {
@@ -292,7 +292,7 @@ async fn what_does_not_hold_opens_the_next_round_with_the_map_carried_over() -> 
 #[tokio::test]
 async fn a_job_is_found_put_away_opened_from_a_file_and_a_damaged_file_is_refused() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     browser.sees("Glasshouse vent quadrant").await?;
     browser.key("/").await?;
@@ -335,7 +335,7 @@ async fn a_job_is_found_put_away_opened_from_a_file_and_a_damaged_file_is_refuse
 #[tokio::test]
 async fn bad_input_is_told_at_its_field_and_kept() -> anyhow::Result<()> {
     let server = Server::start(false)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.go(&server.url("/?new")).await?;
     browser.unfold("How big").await?;
     browser.unfold("In service").await?;
@@ -360,7 +360,7 @@ async fn bad_input_is_told_at_its_field_and_kept() -> anyhow::Result<()> {
 #[tokio::test]
 async fn a_killed_server_loses_nothing_it_acknowledged() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     let job = ready_lug(&browser, &server, "hot").await?;
     browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     let log = "window.acknowledged = [];

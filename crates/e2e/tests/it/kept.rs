@@ -21,7 +21,7 @@ async fn left_waiting(browser: &Browser, key: &str, text: &str) -> anyhow::Resul
 #[tokio::test]
 async fn on_a_phone_by_address_over_plain_http_everything_can_be_said() -> anyhow::Result<()> {
     let server = Server::start(false)?;
-    let browser = Browser::open(390, 844).await?;
+    let browser = Browser::open_with_a_worker(390, 844).await?;
     browser.without_a_secure_origin().await?;
     browser.go(&server.url("/?new")).await?;
     assert_eq!(browser.run("return typeof crypto.randomUUID").await?, "undefined");
@@ -47,7 +47,7 @@ async fn on_a_phone_by_address_over_plain_http_everything_can_be_said() -> anyho
 #[tokio::test]
 async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.at(&server).await?;
     let job = browser.job("Malt").await?;
     let said = |id: Uuid, change: Value| {
@@ -113,7 +113,7 @@ async fn owner_said_to_nobody(server: &mut Server, browser: &Browser, owner: &st
 #[tokio::test]
 async fn what_waits_for_one_shop_is_never_sent_to_another() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     let job = owner_said_to_nobody(&mut server, &browser, "Walled garden trust, gate 2").await?;
     // Another shop's folder answers at this address.
     let ours = server.change_folder(tempfile::tempdir()?)?;
@@ -129,7 +129,7 @@ async fn what_waits_for_one_shop_is_never_sent_to_another() -> anyhow::Result<()
 #[tokio::test]
 async fn what_waits_can_be_taken_back_before_anybody_heard_it() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     let job = owner_said_to_nobody(&mut server, &browser, "Somebody else").await?;
     browser.press("Undo").await?;
     eventually("the field is as it was", async || {
@@ -147,7 +147,7 @@ async fn what_waits_can_be_taken_back_before_anybody_heard_it() -> anyhow::Resul
 #[tokio::test]
 async fn the_one_file_alone_is_the_whole_shop_after_a_stop() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.at(&server).await?;
     let job = browser.job("Glasshouse").await?;
     browser
@@ -165,7 +165,7 @@ async fn the_one_file_alone_is_the_whole_shop_after_a_stop() -> anyhow::Result<(
 #[tokio::test]
 async fn a_key_is_not_the_page_s_while_a_list_or_a_sheet_has_it() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.at(&server).await?;
     let job = browser.job("Bell").await?;
     let page = server.url(&format!("/jobs/{job}/cracks"));
@@ -201,7 +201,7 @@ async fn a_key_is_not_the_page_s_while_a_list_or_a_sheet_has_it() -> anyhow::Res
 #[tokio::test]
 async fn a_part_stays_hot_on_every_page_when_the_next_round_is_opened() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.at(&server).await?;
     let job = browser.job("Letterpress").await?;
     browser.say(&job, json!({ "kind": "new_round", "reason": "it ran on under the packing" })).await?;
@@ -244,7 +244,7 @@ async fn a_part_stays_hot_on_every_page_when_the_next_round_is_opened() -> anyho
 #[tokio::test]
 async fn what_cannot_be_drawn_hides_nothing_else() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     // An answer that no server of ours gives.
     let torn = "const real = window.fetch;
         window.fetch = async (...asked) => {
@@ -278,7 +278,7 @@ async fn what_stops_lies_under_nothing_with_the_tray_open_too(
         });
       })";
     let server = Server::start_bare()?;
-    let browser = Browser::open(width, height).await?;
+    let browser = Browser::open_with_a_worker(width, height).await?;
     let job = ready_lug(&browser, &server, "hot").await?;
     browser.say(&job, json!({ "kind": "light", "speed": 1 })).await?;
     let read = json!({ "kind": "reading", "typed": "343 C", "shown_in": "metric" });

@@ -12,7 +12,7 @@ async fn a_database_of_before_is_opened_and_worked_on() -> anyhow::Result<()> {
         Path::new(env!("CARGO_MANIFEST_DIR")).join("../server/tests/it/published/vanadin_3.sqlite");
     fs::copy(published, folder.path().join("vanadin.sqlite"))?;
     let server = Server::start_on(folder)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     for name in ["Bell frame bearing block", "Lock paddle winch hook", "Malt conveyor sprocket arm"] {
         browser.sees(name).await?;
@@ -33,7 +33,7 @@ async fn a_database_of_before_is_opened_and_worked_on() -> anyhow::Result<()> {
 #[tokio::test]
 async fn a_copy_taken_while_it_is_served_is_put_back() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.at(&server).await?;
     let job = browser.job("Malt").await?;
     let weight = async || -> anyhow::Result<String> {

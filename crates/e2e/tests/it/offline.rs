@@ -31,7 +31,7 @@ async fn as_kept(browser: &Browser, path: &str) -> anyhow::Result<Value> {
 #[tokio::test]
 async fn a_phone_goes_on_without_the_server_and_begins_a_job() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let phone = Browser::open(390, 844).await?;
+    let phone = Browser::open_with_a_worker(390, 844).await?;
     phone.go(&server.url("/")).await?;
     phone.sees("Letterpress side frame").await?;
     let job = phone.job("Malt").await?;
@@ -88,10 +88,10 @@ async fn a_phone_goes_on_without_the_server_and_begins_a_job() -> anyhow::Result
 #[tokio::test]
 async fn what_the_very_first_page_shows_is_kept_without_being_opened_again() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let desk = Browser::open(1280, 800).await?;
+    let desk = Browser::open_with_a_worker(1280, 800).await?;
     desk.at(&server).await?;
     let job = desk.job("Malt").await?;
-    let phone = Browser::open(390, 844).await?;
+    let phone = Browser::open_with_a_worker(390, 844).await?;
     let part = server.url(&format!("/jobs/{job}/part"));
     phone.go(&part).await?;
     phone.sees("Malt conveyor").await?;
@@ -105,7 +105,7 @@ async fn what_the_very_first_page_shows_is_kept_without_being_opened_again() -> 
 #[tokio::test]
 async fn a_seam_goes_on_in_its_order_when_the_page_is_opened_anew_without_the_server() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let phone = Browser::open(390, 844).await?;
+    let phone = Browser::open_with_a_worker(390, 844).await?;
     let job = ready_lug(&phone, &server, "hot").await?;
     phone.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
     let torch = server.url(&format!("/jobs/{job}/torch"));
@@ -151,7 +151,7 @@ async fn a_seam_goes_on_in_its_order_when_the_page_is_opened_anew_without_the_se
 #[tokio::test]
 async fn a_server_that_says_nothing_is_as_one_that_is_gone() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     browser.sees("Letterpress side frame").await?;
     let job = browser.job("Malt").await?;
@@ -188,7 +188,7 @@ async fn a_server_that_says_nothing_is_as_one_that_is_gone() -> anyhow::Result<(
 #[tokio::test]
 async fn what_was_half_typed_stands_in_its_field_again() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     // Tabs are ended without a word, as a phone does it.
     let unheard = "addEventListener('pagehide', (event) => event.stopImmediatePropagation())";
     browser.before_every_page(unheard).await?;

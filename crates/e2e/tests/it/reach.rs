@@ -8,7 +8,7 @@ use vanadin_e2e::{Browser, Server, eventually, set};
 #[tokio::test]
 async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(390, 844).await?;
+    let browser = Browser::open_with_a_worker(390, 844).await?;
     browser.at(&server).await?;
     let id = browser.job("Letterpress").await?;
     browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
@@ -63,7 +63,7 @@ const ENTER: &str = "\u{e007}";
 #[tokio::test]
 async fn a_part_is_described_and_tested_by_keyboard_alone() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.go(&server.url("/")).await?;
     browser.sees("Letterpress").await?;
     browser.key("n").await?;
@@ -122,7 +122,7 @@ async fn a_part_is_described_and_tested_by_keyboard_alone() -> anyhow::Result<()
 #[tokio::test]
 async fn what_is_typed_while_the_server_is_gone_waits_and_is_sent_in_order() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.at(&server).await?;
     let id = browser.job("Glasshouse").await?;
     browser.go(&server.url(&format!("/jobs/{id}/part"))).await?;
@@ -155,7 +155,7 @@ async fn what_is_typed_while_the_server_is_gone_waits_and_is_sent_in_order() -> 
 async fn a_referred_hook_stays_closed_and_a_press_frame_is_opened_by_who_looked_at_it() -> anyhow::Result<()>
 {
     let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
+    let browser = Browser::open_with_a_worker(1280, 800).await?;
     browser.at(&server).await?;
     let id = browser.job("winch hook").await?;
     // Two words opened it once.
@@ -190,12 +190,12 @@ async fn a_referred_hook_stays_closed_and_a_press_frame_is_opened_by_who_looked_
 #[tokio::test]
 async fn each_device_is_told_in_its_own_units() -> anyhow::Result<()> {
     let server = Server::start(true)?;
-    let at_the_torch = Browser::open(390, 844).await?;
+    let at_the_torch = Browser::open_with_a_worker(390, 844).await?;
     at_the_torch.at(&server).await?;
     let id = at_the_torch.job("Letterpress").await?;
     at_the_torch.go(&server.url(&format!("/jobs/{id}/cooling"))).await?;
     at_the_torch.sees("°C").await?;
-    let in_the_office = Browser::open(1280, 800).await?;
+    let in_the_office = Browser::open_with_a_worker(1280, 800).await?;
     in_the_office.go(&server.url(&format!("/jobs/{id}/cooling"))).await?;
     in_the_office.sees("°C").await?;
     in_the_office.key("u").await?;

@@ -43,7 +43,7 @@ async fn a_figure_is_found_by_what_is_said_and_answered_in_its_sentence() -> any
 #[tokio::test]
 async fn an_answer_becomes_a_fact_of_a_job_and_is_there_without_the_server() -> anyhow::Result<()> {
     let mut server = Server::start(true)?;
-    let phone = Browser::open(390, 844).await?;
+    let phone = Browser::open_with_a_worker(390, 844).await?;
     phone.go(&server.url("/")).await?;
     let job = phone.job("Malt").await?;
     phone.go(&server.url(&format!("/jobs/{job}/cracks"))).await?;

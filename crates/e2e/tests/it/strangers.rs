@@ -17,10 +17,10 @@ async fn whoever_knows_the_passphrase_works_with_the_others_and_a_stranger_sees_
     let mut server = Server::start_closed()?;
     let passphrase = server.passphrase.clone().context("none was made")?;
     let (laptop, phone, other, stranger) = tokio::join!(
-        Browser::open(1280, 800),
-        Browser::open(390, 844),
-        Browser::open(390, 844),
-        Browser::open(390, 844)
+        Browser::open_with_a_worker(1280, 800),
+        Browser::open_with_a_worker(390, 844),
+        Browser::open_with_a_worker(390, 844),
+        Browser::open_with_a_worker(390, 844)
     );
     let (laptop, phone, other, stranger) = (laptop?, phone?, other?, stranger?);
 

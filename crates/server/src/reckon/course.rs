@@ -145,6 +145,7 @@ pub fn bead_order_of(body: Body<BeadOrderRequest>) -> Result<Json<BeadOrderAnswe
         reheat_w: reheat_w.flatten(),
         bare_share: 1.0,
         held: false,
+        one_after_another: false,
         seams: vec![seam],
     };
     let found = bead_order(&work, start.celsius(), &[]);

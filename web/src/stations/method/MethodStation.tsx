@@ -8,7 +8,7 @@ import { Choice } from '../../ui/Choice'
 import { Plate } from '../../ui/Plate'
 import { Offer } from './Offer'
 import { Opened } from './Opened'
-import { FaceLoad } from './FaceLoad'
+import { ByWhatItCarries, FaceLoad } from './FaceLoad'
 import { SeamPull } from './SeamPull'
 import { Ways } from './Ways'
 
@@ -217,6 +217,7 @@ function Money({ methods }: { methods: Schemas['MethodPlan'] }): ReactNode {
         ))}
       </dl>
       <p className="text-ash">{methods.weighed_words}</p>
+      <ByWhatItCarries />
     </section>
   )
 }

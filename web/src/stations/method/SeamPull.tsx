@@ -3,10 +3,11 @@ import type { ReactNode } from 'react'
 import { seamPullQuery } from '../../api/queries'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { Button } from '../../ui/Button'
 
 /** What the seams of a drawn face pull as they shrink, and which holes come nearer. */
 export function SeamPull(): ReactNode {
-  const { view } = useJob()
+  const { view, typed, say } = useJob()
   const { revision, units } = useShop()
   const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
   const asked = useQuery({
@@ -16,6 +17,7 @@ export function SeamPull(): ReactNode {
   const pulls = asked.data?.pulls
   const sizeName = (mark: string) =>
     view.plan.bench.features.find((size) => size.mark === mark)?.name ?? 'a distance'
+  const fill = (order: string) => say({ kind: 'set', key: 'prep.order', typed: order, shown_in: units })
   if (pulls == null) return null
   return (
     <section aria-label="What the seam pulls" className="border-t border-rule pt-1.5">
@@ -30,6 +32,16 @@ export function SeamPull(): ReactNode {
         </div>
       ))}
       {pulls.order !== '' && <p className="max-w-[80ch] font-semibold">{pulls.order}</p>}
+      {pulls.order !== '' && (
+        <div className="flex flex-wrap gap-2 py-1">
+          {pulls.better_order !== '' && (
+            <Button onPress={() => fill(pulls.better_order)}>
+              Fill {pulls.better_order.replaceAll(', ', ', then ')}
+            </Button>
+          )}
+          {typed('prep.order') !== '' && <Button onPress={() => fill('')}>Fill them side by side</Button>}
+        </div>
+      )}
       {pulls.kept.map((it) => (
         <p key={it.mark} className="max-w-[80ch]">
           <b className="inline-block first-letter:uppercase">{sizeName(it.mark)}</b>: {it.words}

@@ -22,7 +22,8 @@ import { WorkList } from './WorkList'
 /** Holes, groove, filler and rods, or pins: what to do before anything gets hot. */
 export function PrepStation(): ReactNode {
   const { view } = useJob()
-  const { prep, methods, bench } = view.plan
+  const { prep, methods, bench, torch } = view.plan
+  const inBeads = torch?.beads?.seams.length ?? 0
   const [picked, setPicked] = useState<string | null>(null)
   const seam = prep?.seams.find((candidate) => candidate.id === picked) ?? prep?.seams[0]
   const beside = (
@@ -66,6 +67,7 @@ export function PrepStation(): ReactNode {
           ) : (
             <GrooveSeam key={seam.id} seam={seam} over={prep.over_it} />
           )}
+          {inBeads > 1 && <Field name="prep.order" placeholder="side by side" />}
         </div>
         <div className="min-w-0 max-bench:order-first">
           <WorkList work={prep.work} />

@@ -54,6 +54,10 @@ const RIM_STEP_MM: f64 = 5.0;
 impl Hole {
     /// Its rim, a point after the other.
     #[must_use]
+    pub(super) fn is_round(&self) -> bool {
+        matches!(self, Self::Round { .. })
+    }
+
     pub fn rim(&self) -> Vec<At> {
         match self {
             Self::Round { middle, across_mm } => {

@@ -128,6 +128,8 @@ pub struct BeadWork {
     pub bare_share: f64,
     /// Between beads it is kept as warm as it is: the flame is held on it, or it lies in an oven.
     pub held: bool,
+    /// A seam is begun when the one before it, its stop-holes with it, is filled; else they are filled side by side.
+    pub one_after_another: bool,
     pub seams: Vec<BeadSeam>,
 }
 
@@ -225,9 +227,9 @@ impl BeadCourse {
     /// Allowed next are, of the layer and side in hand, the three unfilled beads nearest to each front, laid
     /// back-step; the first goes to the first front. Of those the one that may start soonest: the hottest of five
     /// points on its span is not over the most; ties to the farthest from the last. Under the least it is reheated to
-    /// the least and a quarter of the window. Several seams are filled side by side. Nothing where it never comes to
-    /// an end: the source does not reach, it never falls under the most, or the window is so narrow that the part is
-    /// reheated again and again before one bead.
+    /// the least and a quarter of the window. Several seams are filled side by side, or one after the other. Nothing
+    /// where it never comes to an end: the source does not reach, it never falls under the most, or the window is so
+    /// narrow that the part is reheated again and again before one bead.
     ///
     /// # Validity
     /// A bead on the far side of the wall counts as if it lay on the near one; from seam to seam heat goes by the
@@ -277,6 +279,12 @@ impl BeadCourse {
         Run::new(self, bulk_c, &[]).after(seconds, laid, burnt)
     }
 
+    /// The same work, its seams filled side by side.
+    #[must_use]
+    pub fn side_by_side(&self) -> Self {
+        Self { work: BeadWork { one_after_another: false, ..self.work.clone() }, tables: self.tables.clone() }
+    }
+
     /// The same work, kept as warm as it is between beads or not.
     #[must_use]
     pub fn held(self, held: bool) -> Self {
@@ -320,6 +328,7 @@ mod tests {
             reheat_w: None,
             bare_share: 1.0,
             held: false,
+            one_after_another: false,
             seams: vec![BeadSeam {
                 length_mm: seam_mm,
                 bead_mm: 25.0,
@@ -377,6 +386,7 @@ mod tests {
             reheat_w: Some(5100.0),
             bare_share: 1.0,
             held: false,
+            one_after_another: false,
             seams: vec![BeadSeam {
                 length_mm: 180.0,
                 bead_mm: 60.0,
@@ -540,6 +550,35 @@ mod tests {
             (bead_order(&cold(140.0, 1), 18.0, &[]).unwrap(), bead_order(&two, 18.0, &[]).unwrap());
         assert_eq!(both.beads.len(), 12);
         assert!(both.waiting_s < 2.0 * one.waiting_s, "one cools while the other is laid");
+    }
+
+    #[test]
+    fn one_after_the_other_a_seam_waits_for_the_one_before_it_and_its_holes() {
+        let mut two = cold(140.0, 2);
+        two.seams.push(two.seams[0].clone());
+        let hole = |seam| BeadSeam {
+            length_mm: 6.0,
+            bead_mm: 6.0,
+            passes: passes(1),
+            hole_of: Some(HoleOf { seam, last: true }),
+            ..two.seams[0].clone()
+        };
+        let holes = [hole(0), hole(1)];
+        two.seams.extend(holes);
+        let order = |one_after_another| {
+            BeadCourse::new(BeadWork { one_after_another, ..two.clone() }).order(18.0, &[]).unwrap()
+        };
+        let (beside, in_turn) = (order(false), order(true));
+        let seams: Vec<usize> = in_turn.beads.iter().map(|bead| bead.place.seam).collect();
+        let expected = [vec![0; 12], vec![2], vec![1; 12], vec![3]].concat();
+        assert_eq!(seams, expected);
+        assert_eq!(beside.beads.len(), in_turn.beads.len());
+        assert!(in_turn.waiting_s > beside.waiting_s, "nothing is laid elsewhere while it cools");
+        let course = BeadCourse::new(BeadWork { one_after_another: true, ..two.clone() });
+        assert_eq!(course.side_by_side().order(18.0, &[]), Some(beside));
+        // What was begun elsewhere is left as it is.
+        let elsewhere = Laid { place: BeadPlace { seam: 1, pass: 0, lane: 0, along: 0 }, ended_s: 0.0 };
+        assert_eq!(course.order(18.0, &[elsewhere]).unwrap().beads[0].place.seam, 0);
     }
 
     #[test]

@@ -17,6 +17,8 @@ const ROW: f64 = 0.03;
 const QUARTERS: usize = 4;
 /// Points that are looked at on the span of a bead: its ends, its quarters and its middle.
 pub(super) const SPAN: usize = QUARTERS + 1;
+/// Of an image as far away as this, in squares of the width, not a millionth of a millionth is felt.
+const NOTHING_LEFT: f64 = 28.0;
 /// Beyond this many widths of the spreading heat there is none to speak of.
 const REACH: f64 = 4.5;
 
@@ -131,15 +133,67 @@ impl RiseRows {
     }
 }
 
+/// What is felt along a seam between edges, added up: a row of time is worked out when it is first asked for.
+///
+/// A place is felt as far as it lies from the bead, and mirrored as far as both lie from the seam's start together: so
+/// two rows of numbers hold it for every bead and every place.
+#[derive(Debug)]
+struct ThrownBack {
+    /// In quarters of a bead.
+    edges: FreeEdges,
+    quarters: usize,
+    rows: Vec<OnceLock<ThrownBackRow>>,
+}
+
+#[derive(Debug)]
+struct ThrownBackRow {
+    /// K a joule by quarters between the place and the middle of the bead.
+    apart: Vec<f64>,
+    /// Of the mirror images, by the sum of both from the start of the seam.
+    mirrored: Vec<f64>,
+}
+
+impl ThrownBack {
+    fn new(edges: FreeEdges, beads: usize, rows: usize) -> Self {
+        Self { edges, quarters: beads * QUARTERS, rows: (0..rows).map(|_| OnceLock::new()).collect() }
+    }
+
+    fn row(&self, row: usize, felt: &[f64]) -> Option<&ThrownBackRow> {
+        Some(self.rows.get(row)?.get_or_init(|| {
+            let there = |quarters: f64| along(felt, quarters.abs());
+            let apart = |at: usize| self.edges.again(at as f64).map(there).sum();
+            let mirrored = |at: usize| self.edges.mirrored(at as f64).map(there).sum();
+            ThrownBackRow {
+                apart: (0..=self.quarters).map(apart).collect(),
+                mirrored: (0..=2 * self.quarters).map(mirrored).collect(),
+            }
+        }))
+    }
+}
+
+impl ThrownBackRow {
+    fn at(&self, quarter: usize, middle: usize) -> f64 {
+        self.apart[quarter.abs_diff(middle)] + self.mirrored[quarter + middle]
+    }
+}
+
+/// Of what is felt at each quarter of a bead from its middle, so many of them away.
+fn along(felt: &[f64], quarters: f64) -> f64 {
+    let nearer = quarters as usize;
+    let at = |place: usize| felt.get(place).copied().unwrap_or(0.0);
+    let further = quarters - nearer as f64;
+    let near = at(nearer);
+    if further < 1e-6 { near } else { near + (at(nearer + 1) - near) * further }
+}
+
 /// Rise over the part's own temperature that an equal bead leaves along the seam, by time since its end.
 #[derive(Debug, Clone)]
 pub(super) struct RiseTable {
     rows: Arc<RiseRows>,
     /// Across the seam from its middle.
     across: FreeEdges,
-    /// Of each quarter of a bead from the seam's start on: where it is felt, edges having thrown it back, counted in
-    /// quarters too.
-    felt_at: Vec<Vec<f64>>,
+    /// What the edges along the seam throw back; nothing where there are none.
+    thrown_back: Option<Arc<ThrownBack>>,
     joules: f64,
     /// So much of its rise is in the part as a whole already, in K.
     bulk_k: f64,
@@ -164,10 +218,11 @@ impl RiseTable {
         let all: Vec<usize> = (0..rows.rows.len()).collect();
         let unfelt = all.partition_point(|row| rows.in_the_middle(*row) > least);
         let quarter_mm = rows.of.each_mm / QUARTERS as f64;
-        let felt_at = (0..=beads * QUARTERS)
-            .map(|at| along.images(at as f64 * quarter_mm).map(|mm| mm / quarter_mm).collect())
-            .collect();
-        Self { rows, across, felt_at, joules, bulk_k, unfelt }
+        let quarters = |mm: f64| mm / quarter_mm;
+        let edges = FreeEdges { less: along.less.map(quarters), more: along.more.map(quarters) };
+        let thrown_back =
+            (along != FreeEdges::default()).then(|| Arc::new(ThrownBack::new(edges, beads, rows.rows.len())));
+        Self { rows, across, thrown_back, joules, bulk_k, unfelt }
     }
 
     fn row(seconds: f64) -> f64 {
@@ -186,10 +241,15 @@ impl RiseTable {
         if before >= self.unfelt {
             return None;
         }
+        let rows = (self.rows.row(before)?, self.rows.row(before + 1)?);
+        let thrown_back = match &self.thrown_back {
+            Some(back) => Some((back.row(before, rows.0)?, back.row(before + 1, rows.1)?)),
+            None => None,
+        };
         Some(Felt {
             table: self,
-            before: self.rows.row(before)?,
-            after: self.rows.row(before + 1)?,
+            rows,
+            thrown_back,
             part: row - before as f64,
             four_a_tau_mm2: 4e6 * self.rows.of.spreads_m2_s() * seconds.max(SOONEST_S),
         })
@@ -200,8 +260,9 @@ impl RiseTable {
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Felt<'a> {
     table: &'a RiseTable,
-    before: &'a [f64],
-    after: &'a [f64],
+    /// At the row of time before, and at the one after.
+    rows: (&'a [f64], &'a [f64]),
+    thrown_back: Option<(&'a ThrownBackRow, &'a ThrownBackRow)>,
     part: f64,
     four_a_tau_mm2: f64,
 }
@@ -210,26 +271,21 @@ impl Felt<'_> {
     /// How much of it is felt beside it: laid so far from the seam's middle, felt so far from it.
     pub fn beside(&self, laid_mm: f64, felt_mm: f64) -> f64 {
         let images = self.table.across.from_mm(laid_mm).images(felt_mm - laid_mm);
-        images.map(|across_mm| (-across_mm * across_mm / self.four_a_tau_mm2).exp()).sum()
-    }
-
-    /// K a joule, so many quarters of a bead from its middle.
-    fn along(&self, quarters: f64) -> f64 {
-        let nearer = quarters as usize;
-        let at = |place: usize| {
-            let Some(before) = self.before.get(place) else { return 0.0 };
-            before + (self.after.get(place).copied().unwrap_or(0.0) - before) * self.part
-        };
-        let further = quarters - nearer as f64;
-        let near = at(nearer);
-        if further < 1e-6 { near } else { near + (at(nearer + 1) - near) * further }
+        let spreads = images.map(|across_mm| across_mm * across_mm / self.four_a_tau_mm2);
+        spreads.filter(|it| *it < NOTHING_LEFT).map(|it| (-it).exp()).sum()
     }
 
     /// K over the part's own temperature at a quarter of the seam, from the bead that was laid as the so manieth along.
     fn rise_k(&self, quarter: usize, laid: usize, beside: f64) -> f64 {
-        let middle = (laid * QUARTERS + QUARTERS / 2) as f64;
-        let images = self.table.felt_at[quarter].iter();
-        let felt: f64 = images.map(|image| self.along((image - middle).abs())).sum();
+        let middle = laid * QUARTERS + QUARTERS / 2;
+        let (before, after) = match self.thrown_back {
+            Some((before, after)) => (before.at(quarter, middle), after.at(quarter, middle)),
+            None => {
+                let at = |row: &[f64]| row.get(quarter.abs_diff(middle)).copied().unwrap_or(0.0);
+                (at(self.rows.0), at(self.rows.1))
+            }
+        };
+        let felt = before + (after - before) * self.part;
         (self.table.joules * felt * beside - self.table.bulk_k).max(0.0)
     }
 
@@ -237,7 +293,7 @@ impl Felt<'_> {
     pub fn add(&self, laid: usize, along: usize, beside: f64, points: &mut [f64; SPAN]) {
         let first = along * QUARTERS;
         // Where nothing is thrown back it is felt less farther away.
-        if self.table.felt_at[first].len() == 1 {
+        if self.thrown_back.is_none() {
             let nearest = if along < laid { first + QUARTERS } else { first };
             if along != laid && self.rise_k(nearest, laid, beside) <= 0.0 {
                 return;

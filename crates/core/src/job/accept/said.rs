@@ -4,6 +4,7 @@ use uuid::Uuid;
 
 use super::super::Observed;
 use super::super::bounds::LIST_MOST;
+use super::super::round::letters;
 use super::{Allowed, Asked, Refusal, holds, refused, room_for};
 use crate::base::problem::FieldProblem;
 use crate::field::{self, FieldValue, Saying, id_in, job_field, parse_value};
@@ -25,6 +26,9 @@ impl Asked<'_> {
         {
             return refused(key, &why, &unlock);
         }
+        if key == field::prep::ORDER.key() {
+            self.in_order(typed)?;
+        }
         if key.starts_with("check.") && typed.trim() == "ok" {
             self.cold(key)?;
         }
@@ -36,6 +40,23 @@ impl Asked<'_> {
             return Ok(());
         }
         self.unless_changed(key, typed, stands.map_or("", |held| &held.typed))
+    }
+
+    /// Letters of cracks, each of them once.
+    fn in_order(&self, typed: &str) -> Result<(), FieldProblem> {
+        let key = field::prep::ORDER.key();
+        let said: Vec<&str> = letters(typed).collect();
+        let known: Vec<&str> = self.round.cracks.iter().map(|crack| crack.letter.as_str()).collect();
+        for (at, letter) in said.iter().enumerate() {
+            let right = format!("the letters of the cracks: {}", known.join(", "));
+            if self.round.crack_called(letter).is_none() {
+                return Err(FieldProblem::new(key, format!("there is no crack {letter}"), right));
+            }
+            if said[..at].iter().any(|before| before.eq_ignore_ascii_case(letter)) {
+                return Err(FieldProblem::new(key, format!("{letter} stands there twice"), right));
+            }
+        }
+        Ok(())
     }
 
     /// Whether a thing is there that has fields of its own.

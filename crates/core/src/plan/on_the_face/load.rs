@@ -3,11 +3,13 @@
 use serde::Serialize;
 
 use super::part::{FlatFace, flat_face};
-use crate::body::{Force, GRAVITY, Held, Loading, Shock, Stands, carried, margin_notes};
+use crate::body::{
+    Corner, Force, GRAVITY, Held, InnerCorner, Loading, Shock, Stands, carried, dropped, margin_notes,
+};
 use crate::crack::said::CrackFate;
 use crate::field::part;
 use crate::job::Job;
-use crate::map::At;
+use crate::map::{At, nearest};
 use crate::plan::Plan;
 use crate::quantity::{Unit, UnitSystem, number};
 use crate::shop::Shop;
@@ -22,6 +24,8 @@ pub struct FaceLoad {
     pub sentence: String,
     /// The others, a sentence each.
     pub others: Vec<String>,
+    /// Mend it, strap it, or don't: "By what it carries strap it: mended alone 0.6 to 0.7 is used up, strapped 0.3."
+    pub weighed: String,
     /// Margin, cause, who answers for it.
     pub notes: Vec<String>,
     pub not_in_it: String,
@@ -59,17 +63,56 @@ impl AtSeam {
 /// What is hung on a face, and where it is held.
 struct Asked {
     kg: f64,
-    /// Nothing where nobody said: then the worst of them counts.
-    said_shock: Option<Shock>,
+    comes: Comes,
     often: bool,
     loaded: usize,
     held: usize,
     way: (f64, f64),
 }
 
+/// How it comes.
+enum Comes {
+    As(Shock),
+    /// Nobody said: then the worst that was not said counts.
+    Unsaid,
+    /// It falls so far, in mm, on what gives so much.
+    Falls(f64, f64),
+}
+
+impl Comes {
+    fn factor(&self) -> f64 {
+        match self {
+            Self::As(shock) => shock.factor(),
+            Self::Unsaid => Shock::Knocked.factor(),
+            Self::Falls(falls_mm, gives_mm) => dropped(*falls_mm, *gives_mm),
+        }
+    }
+
+    fn words(&self, units: UnitSystem) -> String {
+        match self {
+            Self::As(shock) => shock.label().to_owned(),
+            Self::Unsaid => format!("{} as nobody said how it comes", Shock::Knocked.label()),
+            Self::Falls(falls_mm, gives_mm) => {
+                let say = |mm: f64| units.say_exactly(mm, Unit::Millimetres);
+                format!("falling {} on what gives {}", say(*falls_mm), say(*gives_mm))
+            }
+        }
+    }
+}
+
 impl Asked {
-    fn shock(&self) -> Shock {
-        self.said_shock.unwrap_or(Shock::Knocked)
+    fn loading(&self, flat: &FlatFace<'_>) -> Loading {
+        // What is cut out of the face comes before its round holes.
+        let cut_out = flat.of.rims.len() - 1;
+        let force_n = self.kg * GRAVITY * self.comes.factor();
+        Loading {
+            held: vec![Held::Hole(cut_out + self.held)],
+            forces: vec![Force {
+                at: Held::Hole(cut_out + self.loaded),
+                x_n: force_n * self.way.0,
+                y_n: force_n * self.way.1,
+            }],
+        }
     }
 }
 
@@ -100,9 +143,18 @@ pub fn face_load(job: &Job, plan: &Plan, shop: &Shop) -> Result<FaceLoad, String
     let Some(towards) = round.get(part::LOAD_TOWARDS) else {
         return Err("Say which way it pulls, as the face is drawn.".to_owned());
     };
+    let comes = match (round.get(part::LOAD_DROP), round.get(part::LOAD_GIVES), round.get(part::LOAD_HOW)) {
+        (Some(falls_mm), Some(gives_mm), _) => Comes::Falls(falls_mm, gives_mm),
+        (Some(_), None, _) => {
+            return Err("Say by how much the part gives under that weight: a fall on what gives little asks for much more."
+                .to_owned());
+        }
+        (None, _, Some(shock)) => Comes::As(shock),
+        (None, _, None) => Comes::Unsaid,
+    };
     let asked = Asked {
         kg,
-        said_shock: round.get(part::LOAD_HOW),
+        comes,
         often: round.get(part::LOAD_OFTEN) == Some(true),
         loaded,
         held,
@@ -110,23 +162,53 @@ pub fn face_load(job: &Job, plan: &Plan, shop: &Shop) -> Result<FaceLoad, String
     };
     let ratio = plan.methods.taken().map_or(1.0, |taken| taken.strength);
     let stands = Stands::of(flat.iron, ratio);
+    let corners = corners_beside(plan, &flat);
+    let lines = seams_of(plan, &flat).map(|(_, line)| line.to_vec());
+    let lines: Vec<Vec<At>> = lines.chain(corners.iter().map(|it| it.across.clone())).collect();
+    let found = carried(&flat.piece, &asked.loading(&flat), &lines).unwrap_or_default();
+    let mut most_mpa = found.into_iter().map(|it| it.map(|it| it.most_mpa.max(0.0)));
     let mut seams: Vec<AtSeam> = seams_of(plan, &flat)
-        .filter_map(|(letter, line)| at_seam(&flat, &asked, stands, (letter, line)))
-        .map(|seam| AtSeam { strap: strap_over(plan, &seam.letter), ..seam })
+        .zip(&mut most_mpa)
+        .filter_map(|((letter, _), mpa)| {
+            Some(AtSeam {
+                letter: letter.to_owned(),
+                whole_share: mpa? / stands.whole_mpa(asked.often),
+                joint_share: mpa? / stands.joint_mpa(asked.often),
+                strap: strap_over(plan, letter),
+            })
+        })
         .collect();
+    let corner = corners
+        .iter()
+        .zip(most_mpa)
+        .filter_map(|(corner, mpa)| {
+            let share = mpa? * Corner::Small.factor() / stands.whole_mpa(asked.often);
+            Some(AtCorner { at: corner.at, share })
+        })
+        .max_by(|one, other| one.share.total_cmp(&other.share));
     seams.sort_by(|one, other| other.left_share().total_cmp(&one.left_share()));
     let Some(worst) = seams.first() else {
         return Err("No seam of this face is asked for anything by it.".to_owned());
     };
-    let whole_breaks = worst.whole_share > 1.0;
+    // It is named where it carries more than a seam.
+    let corner = corner.filter(|corner| corner.share > worst.left_share());
+    let at_corner = corner.as_ref().map_or(0.0, |corner| corner.share);
+    let whole_breaks = worst.whole_share.max(at_corner) > 1.0;
+    // What a strap would mend; at a corner elsewhere it mends nothing.
     let margin = 1.0 / worst.left_share().max(worst.whole_share);
+    let named = corner.as_ref().map(|corner| corner.words(&flat, plan.units));
     let say = |seam: &AtSeam| sentence(seam, &asked, plan.units);
     Ok(FaceLoad {
         sentence: say(worst),
         others: seams[1..].iter().map(say).collect(),
-        notes: seams.iter().filter_map(strap_words).chain(margin_notes(whole_breaks, margin)).collect(),
-        not_in_it: "Flat, elastic, the face as drawn, walls to a tenth. Not in it: a corner at the seam, bending out of \
-                    the face, stress that was cast in, iron that is weaker than its kind."
+        weighed: weighed(&seams, at_corner),
+        notes: named
+            .into_iter()
+            .chain(seams.iter().filter_map(strap_words))
+            .chain(margin_notes(whole_breaks, margin))
+            .collect(),
+        not_in_it: "Flat, elastic, the face as drawn, walls to a tenth. Not in it: a corner that the seam itself lies \
+                    in, bending out of the face, stress that was cast in, iron that is weaker than its kind."
             .to_owned(),
     })
 }
@@ -147,31 +229,80 @@ fn seams_of<'a>(plan: &'a Plan, flat: &'a FlatFace<'_>) -> impl Iterator<Item = 
     cracks.map(|(letter, line)| (letter.as_str(), line.as_slice())).filter(move |(letter, _)| joined(letter))
 }
 
-fn at_seam(
-    flat: &FlatFace<'_>,
-    asked: &Asked,
-    stands: Stands,
-    (letter, line): (&str, &[At]),
-) -> Option<AtSeam> {
-    // What is cut out of the face comes before its round holes.
-    let cut_out = flat.of.rims.len() - 1;
-    let force_n = asked.kg * GRAVITY * asked.shock().factor();
-    let loading = Loading {
-        held: vec![Held::Hole(cut_out + asked.held)],
-        forces: vec![Force {
-            at: Held::Hole(cut_out + asked.loaded),
-            x_n: force_n * asked.way.0,
-            y_n: force_n * asked.way.1,
-        }],
-        seam: line.to_vec(),
+/// An inner corner, and what of whole iron is used up there.
+struct AtCorner {
+    at: At,
+    share: f64,
+}
+
+impl AtCorner {
+    /// "The inner corner 350 mm from the left and 50 mm down carries more than a seam ..."
+    fn words(&self, flat: &FlatFace<'_>, units: UnitSystem) -> String {
+        let least = |of: fn(&At) -> f64| flat.piece.outline.iter().map(of).fold(f64::INFINITY, f64::min);
+        let say = |mm: f64| units.say(mm, Unit::Millimetres);
+        format!(
+            "The inner corner {} from the left and {} down carries more than the seam: with a small radius, {} times, {} \
+             of what whole iron stands is used up there.",
+            say(self.at.x_mm - least(|at| at.x_mm)),
+            say(self.at.y_mm - least(|at| at.y_mm)),
+            number(Corner::Small.factor(), 1),
+            used_words(self.share)
+        )
+    }
+}
+
+/// Ours: so many inner corners are looked at, those nearest to a seam.
+const CORNERS_MOST: usize = 6;
+
+fn corners_beside(plan: &Plan, flat: &FlatFace<'_>) -> Vec<InnerCorner> {
+    let seams: Vec<&[At]> = seams_of(plan, flat).map(|(_, line)| line).collect();
+    let off_mm = |corner: &InnerCorner| {
+        let off = seams.iter().filter_map(|line| nearest(line, corner.at)).map(|near| near.distance_mm);
+        off.fold(f64::INFINITY, f64::min)
     };
-    let most_mpa = carried(&flat.piece, &loading).ok()??.most_mpa.max(0.0);
-    Some(AtSeam {
-        letter: letter.to_owned(),
-        whole_share: most_mpa / stands.whole_mpa(asked.often),
-        joint_share: most_mpa / stands.joint_mpa(asked.often),
-        strap: None,
-    })
+    let mut corners = flat.piece.inner_corners();
+    corners.sort_by(|one, other| off_mm(one).total_cmp(&off_mm(other)));
+    corners.truncate(CORNERS_MOST);
+    corners
+}
+
+/// Ours: as much of what it stands may be used up before a strap, or another part, is spoken of; half of it is the margin
+/// of two that is said plainly.
+const MAY_USE: f64 = 0.5;
+
+/// Mended, strapped or not at all, by the seam that is asked most in each.
+fn weighed(seams: &[AtSeam], at_corner: f64) -> String {
+    let most = |share: fn(&AtSeam) -> f64| seams.iter().map(share).fold(0.0, f64::max);
+    let whole = most(|seam| seam.whole_share).max(at_corner);
+    let mended = most(|seam| seam.joint_share);
+    let strapped = most(|seam| seam.joint_share * (1.0 - seam.strap.map_or(0.0, |strap| strap.takes)));
+    // As thin as the walls may be.
+    let uses = |share: f64| share / (1.0 - WALLS);
+    let carries = "By what it carries";
+    if whole > 1.0 {
+        return format!(
+            "{carries} not for this load: whole it would not have stood it. The cause comes first."
+        );
+    }
+    let both = match strapped < mended {
+        true => format!("mended alone {} is used up, strapped {}", used_words(mended), used_words(strapped)),
+        false => format!("mended {} is used up", used_words(mended)),
+    };
+    if uses(at_corner) > MAY_USE {
+        format!(
+            "{carries} less than half is left at an inner corner, whatever is done at the seam: {} is used up there. Take \
+             the load off, or another part.",
+            used_words(at_corner)
+        )
+    } else if uses(mended) <= MAY_USE {
+        format!("{carries} mending alone leaves half or more: {} is used up.", used_words(mended))
+    } else if uses(strapped) <= MAY_USE {
+        format!("{carries} strap it: {both}.")
+    } else if uses(strapped) <= 1.0 {
+        format!("{carries} less than half is left either way: {both}. Take the load off, or another part.")
+    } else {
+        format!("{carries} don't mend it for this load: {both}.")
+    }
 }
 
 fn strap_over(plan: &Plan, letter: &str) -> Option<StrapOver> {
@@ -218,8 +349,7 @@ fn roughly(kg: f64, units: UnitSystem) -> String {
 
 fn sentence(seam: &AtSeam, asked: &Asked, units: UnitSystem) -> String {
     let hung = units.say_exactly(asked.kg, Unit::Kilograms);
-    let nobody = if asked.said_shock.is_none() { " as nobody said how it comes" } else { "" };
-    let how = format!("{}{nobody}", asked.shock().label());
+    let how = asked.comes.words(units);
     let letter = &seam.letter;
     if seam.joint_share < NOTHING {
         return format!("Crack {letter}: {hung}, {how}, ask next to nothing of it.");
@@ -236,4 +366,31 @@ fn sentence(seam: &AtSeam, asked: &Asked, units: UnitSystem) -> String {
         kg(seam.left_share()),
         used_words(seam.left_share()),
     )
+}
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::*;
+
+    fn seam(whole_share: f64, joint_share: f64, takes: Option<f64>) -> AtSeam {
+        let strap = takes.map(|takes| StrapOver { takes, chosen: false });
+        AtSeam { letter: "A".to_owned(), whole_share, joint_share, strap }
+    }
+
+    #[rstest]
+    // Hand-worked: walls a tenth thinner, 0.44 / 0.9 = 0.49, 0.46 / 0.9 = 0.51; strapped by half 0.23 / 0.9 = 0.26
+    #[case::half_is_left(&[seam(0.2, 0.44, Some(0.5))], "mending alone leaves half or more: 0.4 to 0.5")]
+    #[case::a_strap(&[seam(0.2, 0.46, Some(0.5))], "strap it: mended alone 0.4 to 0.5 is used up, strapped 0.2 to 0.3.")]
+    #[case::no_strap(&[seam(0.2, 0.46, None)], "less than half is left either way: mended 0.4 to 0.5 is used up.")]
+    #[case::not_enough_of_a_strap(&[seam(0.6, 1.1, Some(0.5))], "less than half is left either way")]
+    #[case::no_use(&[seam(0.6, 0.95, Some(0.04))], "don't mend it for this load")]
+    #[case::whole(&[seam(1.01, 1.2, Some(0.9))], "not for this load: whole it would not have stood it")]
+    // The one that is strapped least counts, also where another is asked more without one.
+    #[case::two(&[seam(0.2, 0.8, Some(0.6)), seam(0.2, 0.46, None)], "less than half is left either way: mended alone 0.7 to 0.9 is used up, strapped 0.4 to 0.5")]
+    fn mended_strapped_or_not_at_all(#[case] seams: &[AtSeam], #[case] expected: &str) {
+        let words = weighed(seams, 0.0);
+        assert!(words.contains(expected), "{words}");
+    }
 }

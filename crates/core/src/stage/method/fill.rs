@@ -91,6 +91,7 @@ impl Judged<'_> {
             body,
             least_c: target.least_c,
             most_c: target.most_c,
+            one_after_another: !self.round.seams_in_order().is_empty(),
             held: power.is_some() && self.steps.held(target.target_c),
             reheat_w: power.map(|power| steps.reheat.unwrap_or(power).net_w()),
             bare_share: power.map_or(1.0, BarPower::bare_share),

@@ -93,6 +93,9 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
     };
     let mut seams: Vec<SeamOfBeads> =
         asked.cracks.iter().filter(|crack| crack.becomes == CrackFate::Repair).filter_map(of).collect();
+    let order = asked.round.seams_in_order();
+    // Those that are not named come last, as they are lettered.
+    seams.sort_by_key(|seam| order.iter().position(|crack| *crack == seam.crack).unwrap_or(order.len()));
     let holes: Vec<SeamOfBeads> =
         seams.iter().enumerate().flat_map(|(at, seam)| holes(asked, prep, (at, seam))).collect();
     seams.extend(holes);

@@ -297,9 +297,10 @@ pub async fn body_load(body: Body<BodyLoadRequest>) -> Result<Json<BodyLoadAnswe
     problems.finish()?;
     let Some(piece) = piece else { return none() };
     piece.check()?;
-    let loading = Loading { held, forces, seam };
-    let found = long_work(move || carried(&piece, &loading)).await?.map_err(|why| not_reckoned(&why))?;
-    let Some(carried) = found else {
+    let loading = Loading { held, forces };
+    let found =
+        long_work(move || carried(&piece, &loading, &[seam])).await?.map_err(|why| not_reckoned(&why))?;
+    let Some(carried) = found.into_iter().next().flatten() else {
         return Err(problem("seam_mm", "there is no iron along this seam", "a line through the iron"));
     };
     Ok(Json(BodyLoadAnswer {

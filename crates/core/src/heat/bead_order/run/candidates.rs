@@ -8,9 +8,18 @@ impl<'a> Run<'a> {
     /// The open beads of the pass in hand of each seam; a stop-hole once its seam is filled.
     fn in_hand(&self) -> impl Iterator<Item = (&BeadSeam, &Vec<BeadPlace>)> {
         let filled = |seam: usize| self.open[seam].iter().all(Vec::is_empty);
-        let seams = self.work.seams.iter().zip(&self.open);
-        let seams = seams.filter(move |(seam, _)| seam.hole_of.is_none_or(|hole| filled(hole.seam)));
-        seams.filter_map(|(seam, passes)| Some((seam, passes.iter().find(|pass| !pass.is_empty())?)))
+        // The first that is open, or has a stop-hole that is.
+        let first = (0..self.open.len()).filter(|at| !filled(*at)).map(|at| self.seam_of(at)).min();
+        let turn = move |at: usize| !self.work.one_after_another || Some(self.seam_of(at)) == first;
+        let seams = self.work.seams.iter().zip(&self.open).enumerate();
+        let seams = seams
+            .filter(move |(at, (seam, _))| turn(*at) && seam.hole_of.is_none_or(|hole| filled(hole.seam)));
+        seams.filter_map(|(_, (seam, passes))| Some((seam, passes.iter().find(|pass| !pass.is_empty())?)))
+    }
+
+    /// The seam itself, or the one that a stop-hole belongs to.
+    fn seam_of(&self, at: usize) -> usize {
+        self.work.seams[at].hole_of.map_or(at, |hole| hole.seam)
     }
 
     /// The next from one end to the other, seam after seam.
@@ -59,18 +68,21 @@ impl<'a> Run<'a> {
         for laid in &self.felt {
             let Some(felt) = self.tables[laid.place.seam].after(self.time_s - laid.ended_s) else { continue };
             let at_mm = self.offset_mm(laid.place);
-            // Most of them lie beside each other as far apart.
-            let mut beside = (f64::NAN, 1.0);
+            // A layer has few lanes: how each of them feels this bead is asked once.
+            let mut lanes: Vec<(f64, f64)> = Vec::new();
             for (candidate, points) in candidates.iter().zip(&mut points) {
                 let place = self.felt_at(candidate.place);
                 if laid.place.seam != place.seam {
                     continue;
                 }
                 let across_mm = self.offset_mm(place);
-                if across_mm != beside.0 {
-                    beside = (across_mm, felt.beside(at_mm, across_mm));
-                }
-                felt.add(laid.place.along, place.along, beside.1, points);
+                let known = lanes.iter().find(|(lane, _)| *lane == across_mm).map(|(_, beside)| *beside);
+                let beside = known.unwrap_or_else(|| {
+                    let beside = felt.beside(at_mm, across_mm);
+                    lanes.push((across_mm, beside));
+                    beside
+                });
+                felt.add(laid.place.along, place.along, beside, points);
             }
         }
         points.into_iter().map(|points| points.into_iter().fold(f64::NEG_INFINITY, f64::max)).collect()

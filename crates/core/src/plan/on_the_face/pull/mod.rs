@@ -28,6 +28,8 @@ pub struct SeamPulls {
     /// "Fill B, then A: so no seam pulls more than about 60 MPa on itself, in the worst order 108 MPa." Empty where it is all
     /// the same.
     pub order: String,
+    /// The letters of that order, as `prep.order` takes them; empty where it is filled so, or it is all the same.
+    pub better_order: String,
     /// What other ways would pull, a sentence each.
     pub other_ways: Vec<String>,
     /// Distances that have to be kept.
@@ -88,18 +90,29 @@ pub fn seam_pulls(
     let pairs = hole_pairs(flat.of);
     let seams = Seams::new(&flat, &shrinking, pairs.iter().map(|pair| pair.between).collect());
     let (best, worst) = seams.best_and_worst(&shrinking).ok_or_else(String::new)?;
+    let in_turn = !job.round().seams_in_order().is_empty();
+    // The strips stand as it was said that they are filled.
+    let as_said: Vec<usize> = (0..shrinking.seams.len()).collect();
+    let filled =
+        if in_turn { seams.filled_in(&as_said, &shrinking).ok_or_else(String::new)? } else { best.clone() };
     let said = Said { flat: &flat, shrinking: &shrinking, pairs: &pairs, begun, units: plan.units };
-    let mut by_pull: Vec<&Pull> = best.iter().collect();
+    let mut by_pull: Vec<&Pull> = filled.iter().collect();
     by_pull.sort_by(|one, other| other.mean_mpa.total_cmp(&one.mean_mpa));
     Ok(SeamPulls {
         seams: by_pull.into_iter().map(|pull| said.seam(pull)).collect(),
-        order: said.order(&best, &worst),
-        other_ways: others.iter().filter_map(|other| said.other_way(other, &seams, &best)).collect(),
-        kept: kept(job.round(), &pairs, &best, plan.units),
+        order: if in_turn { said.in_turn(&filled, &best) } else { said.order(&best, &worst) },
+        better_order: said.better_order(if in_turn { &filled } else { &worst }, &best),
+        other_ways: others.iter().filter_map(|other| said.other_way(other, &seams, &filled)).collect(),
+        kept: kept(job.round(), &pairs, &filled, plan.units),
         not_in_it: "Flat, elastic, the face as drawn, filled from end to end; heat elsewhere, and stress that was cast \
              in, are not in it."
             .to_owned(),
     })
+}
+
+/// An order of several that pulls less than another, by as much as is worth saying.
+fn is_better(best: &[Pull], than: &[Pull]) -> bool {
+    best.len() > 1 && hardest_mpa(best) <= hardest_mpa(than) * (1.0 - WORTH_SAYING)
 }
 
 /// To the hundredth, as it is measured.
@@ -194,18 +207,43 @@ impl Said<'_> {
         })
     }
 
+    fn letters(&self, pulls: &[Pull], between: &str) -> String {
+        let letters: Vec<&str> = pulls.iter().map(|pull| self.letter(pull)).collect();
+        letters.join(between)
+    }
+
     fn order(&self, best: &[Pull], worst: &[Pull]) -> String {
-        let (least, most) = (hardest_mpa(best), hardest_mpa(worst));
-        if best.len() < 2 || least > most * (1.0 - WORTH_SAYING) {
+        if !is_better(best, worst) {
             return String::new();
         }
-        let letters: Vec<&str> = best.iter().map(|pull| self.letter(pull)).collect();
         format!(
             "Fill {}: so no seam pulls more than about {} on itself, in the worst order {}.",
-            letters.join(", then "),
-            self.mpa(least),
-            self.mpa(most)
+            self.letters(best, ", then "),
+            self.mpa(hardest_mpa(best)),
+            self.mpa(hardest_mpa(worst))
         )
+    }
+
+    /// Filled one after the other, as it was said.
+    fn in_turn(&self, filled: &[Pull], best: &[Pull]) -> String {
+        if filled.len() < 2 {
+            return String::new();
+        }
+        let better = match is_better(best, filled) {
+            true => {
+                format!("; {} no more than {}", self.letters(best, ", then "), self.mpa(hardest_mpa(best)))
+            }
+            false => String::new(),
+        };
+        format!(
+            "Filled {}, as said, no seam pulls more than about {} on itself{better}.",
+            self.letters(filled, ", then "),
+            self.mpa(hardest_mpa(filled))
+        )
+    }
+
+    fn better_order(&self, than: &[Pull], best: &[Pull]) -> String {
+        if is_better(best, than) { self.letters(best, ", ") } else { String::new() }
     }
 
     /// The same seams in the same order by another way; nothing where it is not laid in beads.

@@ -1,6 +1,6 @@
 //! What is said of the beads to come.
 
-use super::{AtOnce, BeadsAsked, BeadsPlan, NextBead, WORTH_SAYING_S};
+use super::{AtOnce, BeadsAsked, BeadsPlan, NextBead, ToFill, WORTH_SAYING_S};
 use crate::heat::{BeadPlace, BeadSchedule, Laid, PlannedBead};
 use crate::job::{Deed, TorchEntry};
 use crate::quantity::Unit;
@@ -112,6 +112,9 @@ impl BeadsAsked<'_> {
 
     fn waits(&self, schedule: &BeadSchedule) -> String {
         let say = |seconds: f64| self.units.say(seconds / 60.0, Unit::Minutes);
+        if self.one_after_another() {
+            return self.in_turn_words(schedule.waiting_s);
+        }
         if schedule.waiting_s < WORTH_SAYING_S {
             return String::new();
         }
@@ -125,6 +128,32 @@ impl BeadsAsked<'_> {
             Some(_) | None => String::new(),
         };
         format!("In this order {} of waiting{plain}.", say(schedule.waiting_s))
+    }
+
+    fn one_after_another(&self) -> bool {
+        self.several() && self.to_fill.course.work().one_after_another
+    }
+
+    /// "B, then A, as said: 14 min of waiting, side by side 9."
+    fn in_turn_words(&self, waiting_s: f64) -> String {
+        let say = |seconds: f64| self.units.say(seconds / 60.0, Unit::Minutes);
+        let seams = self.seams().iter().filter(|seam| seam.hole().is_none());
+        let letters: Vec<&str> = seams.map(|seam| seam.letter.as_str()).collect();
+        let in_turn = format!("{}, as said", letters.join(", then "));
+        if waiting_s < WORTH_SAYING_S {
+            return format!("{in_turn}.");
+        }
+        let ToFill { course, begins_c, .. } = &self.to_fill;
+        // What is laid already is laid.
+        let nothing_laid = self.laid().is_empty();
+        let side_by_side = nothing_laid
+            .then(|| self.runs.bead_order(&course.side_by_side(), *begins_c))
+            .and_then(|order| order.as_ref().as_ref().map(|order| order.waiting_s));
+        let beside = match side_by_side.filter(|beside_s| waiting_s - beside_s > WORTH_SAYING_S) {
+            Some(beside_s) => format!(", side by side {}", say(beside_s)),
+            None => String::new(),
+        };
+        format!("{in_turn}: {} of waiting{beside}.", say(waiting_s))
     }
 
     fn words(&self, number: usize, all: usize, bead: &PlannedBead) -> String {
