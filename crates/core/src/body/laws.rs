@@ -424,3 +424,13 @@ fn a_round_of_many_points_is_laid_out_with_no_more_than_it_needs() {
     let mesh = Arc::new(Mesh::of(&piece, &[], Vec::new(), &Slits::All).unwrap());
     assert!(mesh.triangles.len() < 1200, "{}", mesh.triangles.len());
 }
+
+#[test]
+fn a_flame_way_shrinks_like_half_a_pass_of_what_stays_at_the_seam() {
+    let iron = Iron::Gray.properties();
+    let pass = |joules_a_mm| shrink_mm(&iron, 20.0, Shrinks { joules_a_mm, passes: 1, peened: false });
+    let flame = |joules_a_mm| flame_shrink_mm(&iron, 20.0, joules_a_mm);
+    assert_eq!(flame(10.0), 0.5 * pass(10.0));
+    // 1 J for each mm of wall and mm of seam, and no more, however long it burns.
+    assert_eq!((flame(20.0), flame(26_000.0), flame(f64::INFINITY)), (flame(20.0), flame(20.0), flame(20.0)));
+}

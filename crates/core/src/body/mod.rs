@@ -34,7 +34,7 @@ pub use load::{Carried, Force, Held, Loading, Towards, carried};
 pub use margin::{GRAVITY, margin_notes};
 pub use model::{Cells, FaceModel, Look};
 pub use opening::{RUNS_LIKELY_FROM, TipLook, WATCHED_FROM, tips_while_heated};
-pub use pull::{Pulled, Shrinks, held_in, pulled, shrink_mm};
+pub use pull::{Pulled, Shrinks, flame_shrink_mm, held_in, pulled, shrink_mm};
 pub use section::{Corner, Load, Panel, Section, Shock, Stands, Strength, dropped, strength};
 pub use sparse::NotHeld;
 pub use tips::{NotReckoned, Tip};

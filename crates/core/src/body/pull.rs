@@ -54,6 +54,21 @@ pub fn shrink_mm(iron: &IronProperties, wall_mm: f64, shrinks: Shrinks) -> f64 {
     once * (1.0 + first_four + rest) * if shrinks.peened { PEENED } else { 1.0 }
 }
 
+/// House: a flame way shrinks like so much of one pass; what goes in by more than this, in J for each mm of wall and mm of
+/// seam, goes into the part as a whole.
+const BY_FLAME: f64 = 0.5;
+const FLAME_J_MM2: f64 = 1.0;
+
+/// How much a seam that is filled with a flame shrinks across itself, in mm: by its heat along the seam, in J/mm.
+///
+/// # Source
+/// As [`shrink_mm`]; the shares are house.
+#[must_use]
+pub fn flame_shrink_mm(iron: &IronProperties, wall_mm: f64, joules_a_mm: f64) -> f64 {
+    let joules_a_mm = joules_a_mm.min(FLAME_J_MM2 * wall_mm);
+    BY_FLAME * shrink_mm(iron, wall_mm, Shrinks { joules_a_mm, passes: 1, peened: false })
+}
+
 /// The mesh at a tip, and where the shrinking begins to fall.
 const FINEST_MM: f64 = 1.0;
 

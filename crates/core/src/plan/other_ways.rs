@@ -4,13 +4,13 @@ use super::make::plan;
 use super::{OtherWay, Plan};
 use crate::field::{self, FieldValue};
 use crate::job::Job;
-use crate::method::Way;
+use crate::method::{School, Way};
 use crate::shop::Shop;
 
 /// Ours: so many are worth a look.
-const LOOKED_AT: usize = 3;
+const LOOKED_AT: usize = 4;
 
-/// The best of the other methods that lay beads with an arc, each in its best school.
+/// The best of the other methods that join it hot, each in its best school.
 #[must_use]
 pub fn other_ways(job: &Job, known: &Plan, shop: &Shop) -> Vec<OtherWay> {
     let Some(chosen) = known.methods.chosen else { return Vec::new() };
@@ -18,7 +18,7 @@ pub fn other_ways(job: &Job, known: &Plan, shop: &Shop) -> Vec<OtherWay> {
     let mut found = Vec::new();
     for contender in known.methods.contenders.iter().filter(|it| !it.excluded) {
         let way = contender.way;
-        if found.len() == LOOKED_AT || seen.contains(&way.method) || way.method.entry().arc.is_none() {
+        if found.len() == LOOKED_AT || seen.contains(&way.method) || way.school == School::NoHeat {
             continue;
         }
         seen.push(way.method);

@@ -17,6 +17,7 @@ use std::time::Duration;
 use anyhow::{Context, bail};
 use serde_json::{Value, json};
 use tempfile::TempDir;
+use thirtyfour::common::command::Selector;
 use thirtyfour::prelude::*;
 
 use crate::Server;
@@ -150,18 +151,29 @@ impl Browser {
         self.drawn().await
     }
 
-    /// The first element, once it is there and shown.
+    /// The first element, once it is there and shown. It is looked for in the page, in one go: the driver's own look at
+    /// whether one is shown costs more than most pages do.
     pub async fn find(&self, by: By) -> anyhow::Result<WebElement> {
+        const FIRST_SHOWN: &str = "const [how, what] = arguments;
+            const there = () => {
+              if (how !== 'xpath') return [...document.querySelectorAll(what)];
+              const all = document.evaluate(what, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null);
+              return Array.from({ length: all.snapshotLength }, (_, at) => all.snapshotItem(at));
+            };
+            const shown = (it) => it.getClientRects().length > 0
+              && it.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+            return there().find(shown) ?? null;";
         let what = format!("{by:?}");
+        let selector = Selector::from(by);
+        let asked = vec![json!(selector.name), json!(selector.query)];
         let mut found = None;
         let seen = eventually(&what, async || {
-            for element in self.driver.find_all(by.clone()).await? {
-                if element.is_displayed().await? {
-                    found = Some(element);
-                    return Ok(true);
-                }
+            let first = self.driver.execute(FIRST_SHOWN, asked.clone()).await?;
+            if first.json().is_null() {
+                return Ok(false);
             }
-            Ok(false)
+            found = Some(first.element()?);
+            Ok(true)
         });
         seen.await.with_context(|| format!("never seen: {what}"))?;
         found.with_context(|| format!("never seen: {what}"))

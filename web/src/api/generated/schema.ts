@@ -3365,6 +3365,8 @@ export interface components {
         FaceField: "name" | "outline" | "across" | "down" | "bore" | "leg" | "foot" | "around" | "back_of" | "broken_of" | "from_across" | "from_down";
         /** @description A face under a flame. */
         FaceHeat: {
+            /** @description So much is asked of a tip that it is watched, or it is likely to run. */
+            asks_much: boolean;
             /** @description What goes with it, in a second sentence. */
             beneath: string;
             /** @description Square cells in a row of a picture. */
@@ -7158,7 +7160,7 @@ export interface components {
             order: string;
             /** @description What other ways would pull, a sentence each. */
             other_ways: string[];
-            /** @description Of each seam that is laid in beads, the one that pulls most first. */
+            /** @description Of each seam that is joined hot, the one that pulls most first. */
             seams: components["schemas"]["SeamPull"][];
         };
         /** @description What the seams of a face pull. */

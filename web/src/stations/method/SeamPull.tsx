@@ -12,7 +12,7 @@ export function SeamPull(): ReactNode {
   const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
   const asked = useQuery({
     ...seamPullQuery(view.id, view.revision, revision, units),
-    enabled: drawn && view.plan.torch?.beads != null,
+    enabled: drawn && view.plan.methods.chosen != null,
   })
   const pulls = asked.data?.pulls
   const sizeName = (mark: string) =>

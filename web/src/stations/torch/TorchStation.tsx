@@ -21,6 +21,7 @@ import { LightUp } from './LightUp'
 import { NextPin } from './NextPin'
 import { PartShows } from './PartShows'
 import { Pieces } from './Pieces'
+import { TipsByTheLog } from './TipsByTheLog'
 import { TorchBeads } from './TorchBeads'
 import { TorchButtons } from './TorchButtons'
 import { TorchHead } from './TorchHead'
@@ -116,6 +117,7 @@ export function TorchStation(): ReactNode {
       />
       <Aloud silent={silent} passed={alone ? [] : torch.passed} />
       <PartShows />
+      {heats && !covered && !alone && done === 0 && <TipsByTheLog />}
       {nextPin !== null && !covered && <NextPin pin={nextPin} />}
       {!covered && order !== null && upcoming !== undefined && (
         <TorchBeads

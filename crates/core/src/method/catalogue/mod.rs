@@ -66,6 +66,14 @@ pub enum Joins {
     Epoxy,
 }
 
+impl Joins {
+    /// A flame that melts a rod into it, or lets it flow.
+    #[must_use]
+    pub fn by_flame(self) -> bool {
+        matches!(self, Self::Flame | Self::Bronze | Self::Silver)
+    }
+}
+
 /// A repair method.
 #[derive(Debug)]
 pub struct Method {

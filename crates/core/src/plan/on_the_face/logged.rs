@@ -182,6 +182,7 @@ pub fn face_logged(job: &Job, plan: &Plan, part: &FacePart, model: &FaceModel) -
         sentence: sentence(part, model, &course),
         beneath: format!("{beneath} What the beads gave is not in it."),
         logged: true,
+        asks_much: Nearness::of(course.worst()) >= Nearness::Watch,
         ..shown_of(&seen, &flames, clock.put)
     })
 }

@@ -34,6 +34,8 @@ pub struct FaceHeat {
     pub said: bool,
     /// As it was logged, not as it would be.
     pub logged: bool,
+    /// So much is asked of a tip that it is watched, or it is likely to run.
+    pub asks_much: bool,
     pub moments: Vec<FaceMoment>,
     pub sentence: String,
     /// What goes with it, in a second sentence.
@@ -112,7 +114,14 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlameAsked, said: b
     let (sentence, beneath) = seen.said(&strong, with_holes, flame);
     let flames = vec![Some(at); course.looks.len()];
     let put = FlamePlace { face: part.face, at, swept: asked.swept };
-    FaceHeat { said, sentence, beneath, path: path.to_vec(), ..shown_of(&seen, &flames, put) }
+    FaceHeat {
+        said,
+        sentence,
+        beneath,
+        asks_much: asks,
+        path: path.to_vec(),
+        ..shown_of(&seen, &flames, put)
+    }
 }
 
 /// A course as it travels, without what is said of it; `flames` are where the flame is at each look.
@@ -136,6 +145,7 @@ pub(super) fn shown_of(seen: &Seen<'_>, flames: &[Option<At>], put: FlamePlace) 
         columns: cells.columns,
         said: false,
         logged: false,
+        asks_much: false,
         moments: shown.into_iter().map(|at| seen.moment(&course.looks[at], flames[at], &cells)).collect(),
         sentence: String::new(),
         beneath: String::new(),

@@ -8,7 +8,7 @@ use crate::effort::durations::{Step, totals};
 use crate::effort::repair_or_replace::Choices;
 use crate::field;
 use crate::job::Round;
-use crate::method::{Joins, Way, for_days};
+use crate::method::{Way, for_days};
 use crate::quantity::{Unit, minutes_shown, number};
 use crate::stage::finish::DRIES;
 use crate::stores::{Take, TakenWhen};
@@ -75,7 +75,7 @@ impl Judged<'_> {
             }
         }
         // What the torch burns while it fills nobody has reckoned.
-        if matches!(way.method.entry().joins, Joins::Flame | Joins::Bronze | Joins::Silver) {
+        if way.method.entry().joins.by_flame() {
             without.push("gas while the joint is filled".to_owned());
         }
         match (round_machines(self.round), self.round.get(field::part::MACHINING_PRICE)) {

@@ -1,20 +1,10 @@
-import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
-import { faceLoggedQuery } from '../../../api/queries'
-import { useJob, useLive } from '../../../job/JobContext'
-import { useShop } from '../../../job/ShopContext'
+import { useFaceLogged } from '../../../job/useFaceLogged'
 import { FaceMoments } from './FaceMoments'
-
-/** Ours: a face that is being heated is worked out anew so often, in min of the job clock. */
-const ANEW_MIN = 2
 
 /** The face as it was heated since it was lit, by what was said and read. */
 export function ByTheLog(): ReactNode {
-  const { view } = useJob()
-  const { live } = useLive()
-  const { revision, units } = useShop()
-  const since = Math.floor((live?.minutes ?? 0) / ANEW_MIN)
-  const asked = useQuery(faceLoggedQuery(view.id, view.revision, revision, units, since))
+  const asked = useFaceLogged()
   const heat = asked.data?.heat
   if (asked.isPending) return <p className="min-h-[40vh] text-ash">The log is being worked out.</p>
   if (heat == null) return <p className="text-ash">Nothing is logged of it yet.</p>

@@ -11,6 +11,7 @@ use serde::Serialize;
 use super::Beginnings;
 use super::part::{FlatFace, flat_face};
 use crate::job::Job;
+use crate::method::Joins;
 use crate::plan::Plan;
 use crate::quantity::{Rounding, Unit, UnitSystem};
 use crate::shop::Shop;
@@ -23,7 +24,7 @@ use shrinking::Shrinking;
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SeamPulls {
-    /// Of each seam that is laid in beads, the one that pulls most first.
+    /// Of each seam that is joined hot, the one that pulls most first.
     pub seams: Vec<SeamPull>,
     /// "Fill B, then A: so no seam pulls more than about 60 MPa on itself, in the worst order 108 MPa." Empty where it is all
     /// the same.
@@ -79,14 +80,12 @@ pub fn seam_pulls(
     others: &[OtherWay],
     begun: Option<&Beginnings>,
 ) -> Result<SeamPulls, String> {
-    // Nothing is said of a face where nothing is laid in beads, not even why.
-    let in_beads = plan.methods.chosen.is_some_and(|way| way.method.entry().arc.is_some())
-        && plan.torch.as_ref().is_some_and(|torch| torch.beads.is_some());
-    if !in_beads {
+    // Nothing is said of a face where nothing is joined hot, not even why.
+    if !is_joined_hot(plan) {
         return Err(String::new());
     }
     let flat = flat_face(job, plan, shop)?;
-    let shrinking = Shrinking::of(plan, &flat).ok_or_else(String::new)?;
+    let shrinking = Shrinking::of(plan, &flat, shop).ok_or_else(String::new)?;
     let pairs = hole_pairs(flat.of);
     let seams = Seams::new(&flat, &shrinking, pairs.iter().map(|pair| pair.between).collect());
     let (best, worst) = seams.best_and_worst(&shrinking).ok_or_else(String::new)?;
@@ -95,7 +94,7 @@ pub fn seam_pulls(
     let as_said: Vec<usize> = (0..shrinking.seams.len()).collect();
     let filled =
         if in_turn { seams.filled_in(&as_said, &shrinking).ok_or_else(String::new)? } else { best.clone() };
-    let said = Said { flat: &flat, shrinking: &shrinking, pairs: &pairs, begun, units: plan.units };
+    let said = Said { flat: &flat, shop, shrinking: &shrinking, pairs: &pairs, begun, units: plan.units };
     let mut by_pull: Vec<&Pull> = filled.iter().collect();
     by_pull.sort_by(|one, other| other.mean_mpa.total_cmp(&one.mean_mpa));
     Ok(SeamPulls {
@@ -107,6 +106,22 @@ pub fn seam_pulls(
         not_in_it: "Flat, elastic, the face as drawn, filled from end to end; heat elsewhere, and stress that was cast \
              in, are not in it."
             .to_owned(),
+    })
+}
+
+/// Ours: so little of what brings something to give that no figure of it is worth naming.
+const NEXT_TO_NOTHING: f64 = 0.02;
+
+fn is_next_to_nothing(pull: &Pull, gives_mpa: f64) -> bool {
+    pull.elastic_mpa.abs() < NEXT_TO_NOTHING * gives_mpa && pull.misfit_mm < TOLD_MM
+}
+
+/// Beads that are put in order, or a flame that fills it.
+fn is_joined_hot(plan: &Plan) -> bool {
+    let in_order = || plan.torch.as_ref().is_some_and(|torch| torch.beads.is_some());
+    plan.methods.chosen.is_some_and(|way| match way.method.entry().joins {
+        Joins::Arc | Joins::ArcBronze => in_order(),
+        joins => joins.by_flame(),
     })
 }
 
@@ -123,6 +138,7 @@ fn hundredths(mm: f64, units: UnitSystem) -> String {
 /// What is said of the seams.
 struct Said<'a> {
     flat: &'a FlatFace<'a>,
+    shop: &'a Shop,
     shrinking: &'a Shrinking,
     pairs: &'a [HolePair],
     begun: Option<&'a Beginnings>,
@@ -152,6 +168,12 @@ impl Said<'_> {
     fn seam(&self, pull: &Pull) -> SeamPull {
         let gives = self.shrinking.gives_mpa;
         let letter = self.letter(pull).to_owned();
+        if is_next_to_nothing(pull, gives) {
+            let sentence = format!(
+                "Crack {letter} shrinks and pulls next to nothing on itself: what pulls is how the part cools."
+            );
+            return SeamPull { letter, sentence, moves: Vec::new(), lessens: String::new() };
+        }
         let sentence = format!(
             "Crack {letter} shrinks about {} across itself and pulls {} on itself; at {} something gives.",
             hundredths(pull.shrinks_mm, self.units),
@@ -248,7 +270,7 @@ impl Said<'_> {
 
     /// The same seams in the same order by another way; nothing where it is not laid in beads.
     fn other_way(&self, other: &OtherWay, seams: &Seams<'_>, best: &[Pull]) -> Option<String> {
-        let shrinking = Shrinking::of(&other.plan, self.flat)?;
+        let shrinking = Shrinking::of(&other.plan, self.flat, self.shop)?;
         let same = |(one, other): (&(String, f64), &(String, f64))| one.0 == other.0;
         let alike = shrinking.seams.len() == self.shrinking.seams.len()
             && shrinking.seams.iter().zip(&self.shrinking.seams).all(same);
@@ -258,6 +280,9 @@ impl Said<'_> {
         let order: Vec<usize> = best.iter().map(|pull| pull.seam).collect();
         let pulls = seams.filled_in(&order, &shrinking)?;
         let hardest = pulls.iter().max_by(|a, b| a.mean_mpa.total_cmp(&b.mean_mpa))?;
+        if is_next_to_nothing(hardest, shrinking.gives_mpa) {
+            return Some(format!("{}: next to nothing.", other.label));
+        }
         Some(format!(
             "{}: {} of the {} at which something gives.",
             other.label,
