@@ -41,10 +41,8 @@ const FLAGS: &[&str] = &[
     // Who speaks as in the States is asked what is measured in.
     "--accept-lang=en-GB",
     "--lang=en-GB",
-    // A page lives for seconds: what would be compiled once more, better, pays for itself never, and a thread that only
-    // puts layers together costs more than the layers.
+    // A page lives for seconds: what would be compiled once more, better, never pays for itself.
     "--js-flags=--no-opt --no-maglev",
-    "--disable-threaded-compositing",
     "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
 ];
 

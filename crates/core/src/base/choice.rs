@@ -10,7 +10,7 @@ macro_rules! choice {
         }
     ) => {
         $(#[$about])*
-        #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, serde::Serialize, serde::Deserialize)]
         #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
         #[serde(rename_all = "snake_case")]
         pub enum $name {

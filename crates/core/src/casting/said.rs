@@ -63,3 +63,30 @@ choice! {
         Duct = "duct", "Intake or exhaust gas, a manifold";
     }
 }
+
+choice! {
+    /// Where it is mended.
+    pub enum MendedAt {
+        Bench = "bench", "On the bench";
+        InPlace = "in_place", "In place";
+    }
+}
+
+choice! {
+    /// How the repaired face is seen.
+    pub enum SeenAs {
+        Hidden = "hidden", "Hidden";
+        Painted = "painted", "Seen, painted";
+        Bare = "bare", "Seen bare";
+    }
+}
+
+choice! {
+    /// Where a test may leave a mark.
+    pub enum TestMarks {
+        #[serde(rename = "any")]
+        Anywhere = "any", "Anywhere";
+        Hidden = "hidden", "Where hidden";
+        None = "none", "None at all";
+    }
+}

@@ -79,3 +79,19 @@ mod tests {
         assert_eq!(Edges::from_id("FlameCut"), None);
     }
 }
+
+choice! {
+    /// What lies behind a crack, where a hole would come out.
+    pub enum Behind {
+        Free = "free", "Nothing that matters";
+        Kept = "kept", "A face not to be touched";
+    }
+}
+
+choice! {
+    /// What is done with a tip that no drill of the set catches.
+    pub enum TipWay {
+        WellPast = "well_past", "Well past it, groove into the hole";
+        FindBetter = "find_better", "Find the tip better first";
+    }
+}

@@ -27,17 +27,8 @@ pub const AUTHORITIES: &[Choice] = &[
 ];
 
 /// Stitching, packing and groove choices follow the tables of their own modules.
-pub const GROOVE_FORMS: &[Choice] = &[("V", "V"), ("U", "U"), ("double_V", "Double V")];
-
 pub const LOADS: &[Choice] =
     &[("static", "Steady"), ("bending", "Bending"), ("shock", "Shock"), (NONE, "Nothing: it only shows")];
-
-/// What lies behind a crack, where a hole would come out.
-pub const BEHIND: &[Choice] = &[("free", "Nothing that matters"), ("kept", "A face not to be touched")];
-
-/// What is done with a tip that no drill of the set catches.
-pub const TIP_WAYS: &[Choice] =
-    &[("well_past", "Well past it, groove into the hole"), ("find_better", "Find the tip better first")];
 
 /// What gets to a seam.
 pub const REACHES: &[Choice] = &[

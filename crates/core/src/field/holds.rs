@@ -6,15 +6,15 @@ use std::marker::PhantomData;
 use super::{Choice, FieldValue, Held, Keyed};
 use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
-use crate::casting::said::{BrokeBy, Cavity, Contents, Machined, Oil, Reached};
+use crate::casting::said::{BrokeBy, Cavity, Contents, Machined, MendedAt, Oil, Reached, SeenAs, TestMarks};
 use crate::casting::shape::PartShape;
-use crate::crack::said::{CrackFate, Edges, EndKind, PieceState, WitnessSide};
+use crate::crack::said::{Behind, CrackFate, Edges, EndKind, PieceState, TipWay, WitnessSide};
 use crate::crack::stop_hole::FoundBy;
 use crate::heat::{DyingFire, HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::map::OutlineKind;
 use crate::method::{MethodId, School};
-use crate::prep::said::{ClosedBy, PatchSkin, SizeKind, TakenOffBy};
+use crate::prep::said::{ClosedBy, PatchSkin, SeamForm, SizeKind, TakenOffBy};
 
 /// What a field may hold.
 pub trait Holds {
@@ -83,7 +83,13 @@ chosen!(
     Reached,
     BrokeBy,
     Contents,
-    OutlineKind
+    OutlineKind,
+    SeamForm,
+    Behind,
+    TipWay,
+    MendedAt,
+    SeenAs,
+    TestMarks
 );
 
 impl Chosen for &'static HeatSource {

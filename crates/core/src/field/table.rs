@@ -6,16 +6,16 @@ use super::spec::{date, key_of_one, length, many, one, one_of, quantity, text, y
 use super::{Choice, Field, FieldOfEach, FieldSpec};
 use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
-use crate::casting::said::{BrokeBy, Cavity, Contents, Machined, Oil, Reached};
+use crate::casting::said::{BrokeBy, Cavity, Contents, Machined, MendedAt, Oil, Reached, SeenAs, TestMarks};
 use crate::casting::shape::PartShape;
-use crate::crack::said::{CrackFate, Edges, EndKind, PieceState, WitnessSide};
+use crate::crack::said::{Behind, CrackFate, Edges, EndKind, PieceState, TipWay, WitnessSide};
 use crate::crack::stop_hole::FoundBy;
 use crate::heat::{DyingFire, HeatSource, Packing};
 use crate::iron::{Era, Family};
 use crate::map::FACE_MOST_MM;
 use crate::map::OutlineKind;
 use crate::method::{MethodId, School};
-use crate::prep::said::{ClosedBy, PatchSkin, SizeKind, TakenOffBy};
+use crate::prep::said::{ClosedBy, PatchSkin, SeamForm, SizeKind, TakenOffBy};
 use crate::quantity::Kind;
 use crate::shelf::{BEADS, FILES, KIND_CHOICES, LOOKS, MAGNETS, SPARKS};
 
@@ -110,10 +110,10 @@ part {
     COATING: Many = many("part.coating", "On its faces", choices::COATINGS);
     HAZARDS: Many = many("part.hazards", "Still on it", choices::HAZARDS);
     CAVITY: One<Cavity> = one("part.cavity", "A closed hollow?");
-    PLACE: OneOf = one_of("part.place", "Where it is mended", &[("bench", "On the bench"), ("in_place", "In place")]);
-    SEEN: OneOf = one_of("part.seen", "The repaired face", &[("hidden", "Hidden"), ("painted", "Seen, painted"), ("bare", "Seen bare")]);
+    PLACE: One<MendedAt> = one("part.place", "Where it is mended");
+    SEEN: One<SeenAs> = one("part.seen", "The repaired face");
     KEEP_OFF: Text = text("part.keep_off", "Faces not to be touched", 120);
-    MARKS: OneOf = one_of("part.marks", "Test marks", &[("any", "Anywhere"), ("hidden", "Where hidden"), ("none", "None at all")]);
+    MARKS: One<TestMarks> = one("part.marks", "Test marks");
     MACHINED: One<Machined> = one("part.machined", "Machined afterwards");
     MACHINED_WHAT: Text = text("part.machined_what", "What is machined", 120);
     WANTED: Text = date("part.wanted", "Wanted on");
@@ -160,7 +160,7 @@ taught {
     GAS_HEAT: OneOf = one_of("taught.gas_heat", "Gas fusion heat", choices::GAS_HEATS);
 }
 prep {
-    FORM: OneOf = one_of("prep.form", "Groove", choices::GROOVE_FORMS);
+    FORM: One<SeamForm> = one("prep.form", "Groove");
     DEPTH: Number = length("prep.depth", "Depth", 1.0, 300.0);
     ANGLE: Number = quantity("prep.angle", "Angle", Kind::Angle, (1.0, 170.0), "°");
     GAP: Number = length("prep.gap", "Root gap", 0.0, 50.0);
@@ -243,8 +243,8 @@ crack {
     END_A: One<EndKind> = one("end_a", "Left end");
     END_B: One<EndKind> = one("end_b", "Right end");
     PIECE: One<PieceState> = one("piece", "The broken-off piece");
-    BEHIND: OneOf = one_of("behind", "Behind it, where a hole comes out", choices::BEHIND);
-    TIP_WAY: OneOf = one_of("tip_way", "A tip no drill catches", choices::TIP_WAYS);
+    BEHIND: One<Behind> = one("behind", "Behind it, where a hole comes out");
+    TIP_WAY: One<TipWay> = one("tip_way", "A tip no drill catches");
     DRILLED_A: Number = length("drilled_a", "Drilled, left", 1.0, 50.0).of_the_piece();
     PAST_A: Number = length("past_a", "Past the left tip", 0.0, 100.0).of_the_piece();
     DRILLED_B: Number = length("drilled_b", "Drilled, right", 1.0, 50.0).of_the_piece();

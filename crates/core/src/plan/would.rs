@@ -1,5 +1,6 @@
 //! What would have to change for a method to be the first choice: worked out by trying it.
 
+use crate::casting::said::SeenAs;
 use crate::casting::said::{Oil, Reached};
 use serde::Serialize;
 
@@ -96,8 +97,11 @@ fn at_the_part(round: &Round) -> Vec<Change> {
     if round.get(field::part::OIL) == Some(Oil::Soaked) {
         change("bake the oil out", Box::new(|it| it.set(field::part::OIL.key(), one(Oil::BakedClean.id()))));
     }
-    if round.get(field::part::SEEN) == Some("bare") {
-        change("paint it afterwards", Box::new(|it| it.set(field::part::SEEN.key(), one("painted"))));
+    if round.get(field::part::SEEN) == Some(SeenAs::Bare) {
+        change(
+            "paint it afterwards",
+            Box::new(|it| it.set(field::part::SEEN.key(), one(SeenAs::Painted.id()))),
+        );
     }
     if round.get(field::part::OLD_FILLER_OUT) == Some(false) {
         change(

@@ -3,6 +3,31 @@
 use crate::base::choice::choice;
 
 choice! {
+    /// The form of a groove.
+    pub enum SeamForm {
+        #[serde(rename = "V")]
+        V = "V", "V";
+        #[serde(rename = "U")]
+        U = "U", "U";
+        /// From both sides, half the wall from each.
+        #[serde(rename = "double_V")]
+        DoubleV = "double_V", "Double V";
+    }
+}
+
+impl SeamForm {
+    /// "A double V"
+    #[must_use]
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::V => "A V",
+            Self::U => "A U",
+            Self::DoubleV => "A double V",
+        }
+    }
+}
+
+choice! {
     /// What closes the place of a missing piece.
     pub enum ClosedBy {
         Metal = "metal", "Metal, built up";

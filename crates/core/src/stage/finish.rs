@@ -1,6 +1,7 @@
 //! What is done to a mended part once it is cold and good: crown, skin, coats; in order, each a line to tick.
 
 use crate::casting::said::Machined;
+use crate::casting::said::SeenAs;
 use serde::Serialize;
 
 use super::looked::duty;
@@ -95,7 +96,7 @@ pub(crate) struct FinishMinutes {
 }
 
 fn sides(seam: &SeamPlan) -> u32 {
-    if seam.form.as_deref() == Some("double_V") { 2 } else { 1 }
+    if seam.is_double() { 2 } else { 1 }
 }
 
 impl FinishAsked<'_> {
@@ -106,7 +107,7 @@ impl FinishAsked<'_> {
     fn finished_as(&self, seam: &SeamPlan, side: u32) -> FinishAs {
         let said = self.round.get(field::crack::FINISH.of(seam.id)).and_then(FinishAs::from_id);
         let does = FINISH.on(self.round, self.shop);
-        let hidden = self.round.get(field::part::SEEN) == Some("hidden");
+        let hidden = self.round.get(field::part::SEEN) == Some(SeenAs::Hidden);
         let usual = if self.round.get(field::part::MACHINED) == Some(Machined::Across) {
             // The machine takes the rest.
             FinishAs::Flush
@@ -135,7 +136,7 @@ impl FinishAsked<'_> {
 
     /// What lies over it at the end: as was said, else as its face is to be seen.
     fn coats(&self) -> Vec<Coat> {
-        let painted = self.round.get(field::part::SEEN) == Some("painted");
+        let painted = self.round.get(field::part::SEEN) == Some(SeenAs::Painted);
         let usual = if painted { "paint" } else { "bare" };
         let chosen = self.round.get(field::finish::COAT).unwrap_or(usual);
         coats(chosen, self.round.get(field::finish::PUTTY) == Some(true))

@@ -135,7 +135,7 @@ fn more_beads_than_anybody_lays_in_a_heat_are_counted() {
 #[test]
 fn it_is_turned_as_often_as_the_torch_says_so() {
     let plan = lever("arc_nickel_iron", "hot").plan();
-    assert_eq!(prep(&plan).seams[0].form.as_deref(), Some("double_V"));
+    assert!(prep(&plan).seams[0].is_double());
     let told = beads(&plan).ahead.iter().filter(|it| it.before.contains("Turn it")).count();
     assert!(told > 1, "layer by layer, from side to side");
     let turn = step(taken(&plan), "turn").unwrap();

@@ -390,6 +390,8 @@ fn an_order_that_is_said_leads_the_beads_and_what_the_seams_pull_in_it_is_told()
     assert_eq!(told.better_order, letters, "the better order is still offered");
     plate.bench.set("prep.order", &letters.to_lowercase());
     assert_eq!(ahead(&plate).0.join(", "), letters);
+    let other_ways = |plate: &Frame| plate.pulls().unwrap().other_ways.len();
+    assert_eq!(other_ways(&plate), advised.other_ways.len(), "they are told in whatever order");
     assert_eq!(plate.pulls().unwrap().better_order, "", "it is filled so");
     // Taken back they are filled side by side again.
     plate.bench.set("prep.order", "");

@@ -7,6 +7,7 @@ use vanadin_core::field::crack_key;
 use vanadin_core::iron::{Confidence, LookTest};
 use vanadin_core::job::{Change, Work};
 use vanadin_core::plan::{Amount, Plan, Station};
+use vanadin_core::prep::said::SeamForm;
 use vanadin_core::quantity::UnitSystem;
 
 /// The lever with this method, wall and sides.
@@ -24,21 +25,21 @@ fn value(plan: &Plan, id: &str) -> f64 {
 }
 
 #[rstest]
-#[case::nickel_one_side("arc_nickel", "one", "U", 12.5, 70.0)]
-#[case::nickel_both_sides("arc_nickel", "both", "double_V", 7.0, 70.0)]
-#[case::braze_one_side("torch_braze", "one", "U", 12.5, 80.0)]
-#[case::braze_both_sides("torch_braze", "both", "double_V", 7.0, 70.0)]
-#[case::gas_fusion("gas_iron", "one", "V", 14.0, 85.0)]
+#[case::nickel_one_side("arc_nickel", "one", SeamForm::U, 12.5, 70.0)]
+#[case::nickel_both_sides("arc_nickel", "both", SeamForm::DoubleV, 7.0, 70.0)]
+#[case::braze_one_side("torch_braze", "one", SeamForm::U, 12.5, 80.0)]
+#[case::braze_both_sides("torch_braze", "both", SeamForm::DoubleV, 7.0, 70.0)]
+#[case::gas_fusion("gas_iron", "one", SeamForm::V, 14.0, 85.0)]
 fn the_groove_follows_the_method_and_the_sides(
     #[case] method: &str,
     #[case] sides: &str,
-    #[case] form: &str,
+    #[case] form: SeamForm,
     #[case] depth_mm: f64,
     #[case] angle_deg: f64,
 ) {
     let plan = lever(method, "14", sides).plan();
     let seam = &plan.prep.as_ref().unwrap().seams[0];
-    assert_eq!(seam.form.as_deref(), Some(form));
+    assert_eq!(seam.form, Some(form));
     assert_eq!((seam.depth_mm, seam.angle_deg), (depth_mm, angle_deg));
 }
 

@@ -3,6 +3,7 @@
 
 use rstest::rstest;
 use vanadin_core::casting::old_filler::OldFiller;
+use vanadin_core::casting::said::SeenAs;
 use vanadin_core::casting::said::{Machined, Oil};
 use vanadin_core::casting::shape::Restraint;
 use vanadin_core::iron::{Belief, Era, Family, Iron, WhiteStanding, confirm};
@@ -65,7 +66,7 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         loads: Some(&[]),
         old_filler: Some(OldFiller::None),
         old_filler_out: None,
-        seen: Some("hidden"),
+        seen: Some(SeenAs::Hidden),
         machined: Some(Machined::Nothing),
         edges: &[],
         reach,
@@ -542,14 +543,14 @@ fn a_braze_stands_more_for_a_short_time(
 }
 
 #[rstest]
-#[case::hidden(Some("hidden"), "")]
-#[case::painted(Some("painted"), "")]
+#[case::hidden(Some(SeenAs::Hidden), "")]
+#[case::painted(Some(SeenAs::Painted), "")]
 #[case::bare(
-    Some("bare"),
+    Some(SeenAs::Bare),
     "x torch_braze tig_braze_si tig_braze_al mig_braze_si; - arc_nickel arc_nickel_iron tig_nickel butter_build; \
      + gas_iron stitch"
 )]
-fn a_face_seen_bare_asks_for_its_own_colour(#[case] seen: Option<&str>, #[case] expected: &str) {
+fn a_face_seen_bare_asks_for_its_own_colour(#[case] seen: Option<SeenAs>, #[case] expected: &str) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     assert_eq!(told(&Asked { seen, ..plain(&gray, &rods, &[]) }, "M08"), expected);
 }

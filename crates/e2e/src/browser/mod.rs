@@ -156,13 +156,16 @@ impl Browser {
     pub async fn find(&self, by: By) -> anyhow::Result<WebElement> {
         const FIRST_SHOWN: &str = "const [how, what] = arguments;
             const there = () => {
-              if (how !== 'xpath') return [...document.querySelectorAll(what)];
+              if (how === 'css selector') return [...document.querySelectorAll(what)];
+              if (how === 'link text') return [...document.links].filter((it) => it.innerText.trim() === what);
+              if (how !== 'xpath') throw new Error(`nothing is looked for by ${how}`);
               const all = document.evaluate(what, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null);
               return Array.from({ length: all.snapshotLength }, (_, at) => all.snapshotItem(at));
             };
             const shown = (it) => it.getClientRects().length > 0
               && it.checkVisibility({ opacityProperty: true, visibilityProperty: true });
-            return there().find(shown) ?? null;";
+            // What can be chosen of a list that is shut is where the list is.
+            return there().find((it) => shown(it.closest('select') ?? it)) ?? null;";
         let what = format!("{by:?}");
         let selector = Selector::from(by);
         let asked = vec![json!(selector.name), json!(selector.query)];

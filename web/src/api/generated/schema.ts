@@ -7062,6 +7062,11 @@ export interface components {
             wall_mm: number;
             wall_words: string;
         };
+        /**
+         * @description The form of a groove.
+         * @enum {string}
+         */
+        SeamForm: "V" | "U" | "double_V";
         /** @description One seam: a crack's groove, or its row of pins. */
         SeamPlan: {
             /** Format: double */
@@ -7080,8 +7085,7 @@ export interface components {
              * @description Where along the crack the first pin stands: under 0 beyond an end that goes on, else within the edge.
              */
             first_pin_mm: number;
-            /** @description V, U or double_V; nothing where pins are set. */
-            form?: string | null;
+            form?: components["schemas"]["SeamForm"] | null;
             /** @description It was ground: depth and width are measured. */
             ground: boolean;
             /**

@@ -7,7 +7,7 @@ import { Button } from '../../ui/Button'
 
 /** What the seams of a drawn face pull as they shrink, and which holes come nearer. */
 export function SeamPull(): ReactNode {
-  const { view, typed, say } = useJob()
+  const { view, field, typed, say } = useJob()
   const { revision, units } = useShop()
   const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
   const asked = useQuery({
@@ -17,7 +17,8 @@ export function SeamPull(): ReactNode {
   const pulls = asked.data?.pulls
   const sizeName = (mark: string) =>
     view.plan.bench.features.find((size) => size.mark === mark)?.name ?? 'a distance'
-  const fill = (order: string) => say({ kind: 'set', key: 'prep.order', typed: order, shown_in: units })
+  const fill = (order: string) =>
+    say({ kind: 'set', key: 'prep.order', typed: order, shown_in: units }, field('prep.order').revision)
   if (pulls == null) return null
   return (
     <section aria-label="What the seam pulls" className="border-t border-rule pt-1.5">

@@ -7,7 +7,9 @@ const { bench } = vi.hoisted(() => ({
   bench: { faces: [] as unknown[], heat: null as unknown, asked: vi.fn() },
 }))
 
-vi.mock('../../job/JobContext', () => ({ useJob: () => ({ view: { plan: { map: { faces: bench.faces } } } }) }))
+vi.mock('../../job/JobContext', () => ({
+  useJob: () => ({ view: { plan: { map: { faces: bench.faces } } } }),
+}))
 vi.mock('../../job/useFaceLogged', () => ({
   useFaceLogged: (enabled: boolean) => {
     bench.asked(enabled)
@@ -43,7 +45,10 @@ it('says nothing while little is asked of a tip, or nothing is known of it yet',
 })
 
 it('has nothing worked out where no face with a crack is drawn', () => {
-  bench.faces = [{ rims: [[]], lines: [] }, { rims: [], lines: [{}] }]
+  bench.faces = [
+    { rims: [[]], lines: [] },
+    { rims: [], lines: [{}] },
+  ]
   render(<TipsByTheLog />)
   expect(bench.asked).toHaveBeenCalledWith(false)
   expect(bench.asked).not.toHaveBeenCalledWith(true)

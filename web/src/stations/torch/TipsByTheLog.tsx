@@ -10,7 +10,11 @@ export function TipsByTheLog(): ReactNode {
   const heat = asked.data?.heat
   if (heat?.asks_much !== true) return null
   return (
-    <p role="alert" className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold" data-testid="tips-by-log">
+    <p
+      role="alert"
+      className="border-2 border-chalk px-3 py-2 text-[17px] font-semibold"
+      data-testid="tips-by-log"
+    >
       {heat.sentence}
     </p>
   )

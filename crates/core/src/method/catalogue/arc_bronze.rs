@@ -3,6 +3,7 @@
 use super::{ArcUse, Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, stick};
 use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
+use crate::prep::said::SeamForm;
 
 /// What tells one of them from the others.
 pub(super) struct ArcBronze {
@@ -72,7 +73,11 @@ pub(super) const fn method(of: ArcBronze) -> Method {
         },
         efficiency: 0.8,
         recommended: true,
-        groove: Some(UsualGroove { one_side: ("U", 80.0), both_sides: ("double_V", 70.0), through: false }),
+        groove: Some(UsualGroove {
+            one_side: (SeamForm::U, 80.0),
+            both_sides: (SeamForm::DoubleV, 70.0),
+            through: false,
+        }),
         filling: Some(of.filling),
         arc: Some(of.arc),
         setup: of.setup,

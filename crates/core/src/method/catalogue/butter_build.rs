@@ -4,6 +4,7 @@ use super::{Filling, Joins, Method, Most, Practice, Setup, Stands, Start, UsualG
 use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
+use crate::prep::said::SeamForm;
 
 pub(super) const METHOD: Method = Method {
     method: MethodId::ButterBuild,
@@ -35,7 +36,11 @@ pub(super) const METHOD: Method = Method {
     stands: Stands { for_good_c: 600.0, with_caution_c: 600.0, cycling_c: None, short_c: None },
     efficiency: 0.8,
     recommended: true,
-    groove: Some(UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false }),
+    groove: Some(UsualGroove {
+        one_side: (SeamForm::U, 70.0),
+        both_sides: (SeamForm::DoubleV, 70.0),
+        through: false,
+    }),
     filling: Some(Filling {
         filler: |wall_mm, _| stick::stick("ENi-CI", "nickel stick", ((280.0, 450.0), 250.0), wall_mm),
         layer: stick::layer,

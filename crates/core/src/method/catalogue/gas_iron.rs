@@ -6,6 +6,7 @@ use super::{
 use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
+use crate::prep::said::SeamForm;
 
 pub(super) const METHOD: Method = Method {
     method: MethodId::GasIron,
@@ -42,7 +43,11 @@ pub(super) const METHOD: Method = Method {
     },
     efficiency: 0.9,
     recommended: true,
-    groove: Some(UsualGroove { one_side: ("V", 85.0), both_sides: ("V", 85.0), through: true }),
+    groove: Some(UsualGroove {
+        one_side: (SeamForm::V, 85.0),
+        both_sides: (SeamForm::V, 85.0),
+        through: true,
+    }),
     filling: Some(Filling {
         filler,
         layer: |_| (8.0, None),

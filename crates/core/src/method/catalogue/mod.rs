@@ -22,6 +22,7 @@ mod torch_braze;
 use super::{MethodId, School};
 use crate::casting::old_filler::OldFiller;
 use crate::prep::filler::Filler;
+use crate::prep::said::SeamForm;
 use crate::quantity::UnitSystem;
 
 /// Every method, in the order of [`MethodId`].
@@ -193,8 +194,8 @@ pub const AS_THE_CASTING_C: f64 = 750.0;
 /// Form and angle in degrees. House.
 #[derive(Debug, Clone, Copy)]
 pub struct UsualGroove {
-    pub one_side: (&'static str, f64),
-    pub both_sides: (&'static str, f64),
+    pub one_side: (SeamForm, f64),
+    pub both_sides: (SeamForm, f64),
     /// It goes through the whole wall; otherwise a lip stays.
     pub through: bool,
 }

@@ -6,6 +6,7 @@ use super::{
 use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, Place, School};
 use crate::prep::filler::Filler;
+use crate::prep::said::SeamForm;
 use crate::quantity::{Unit, UnitSystem};
 
 /// A stick as a method: nothing tells the two apart but their name and what they are made of.
@@ -81,7 +82,7 @@ const STANDS: Stands =
     Stands { for_good_c: 600.0, with_caution_c: super::AS_THE_CASTING_C, cycling_c: None, short_c: None };
 
 const GROOVE: UsualGroove =
-    UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false };
+    UsualGroove { one_side: (SeamForm::U, 70.0), both_sides: (SeamForm::DoubleV, 70.0), through: false };
 
 /// A stick in the size that suits the wall.
 ///

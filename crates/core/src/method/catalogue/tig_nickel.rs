@@ -7,6 +7,7 @@ use super::{
 use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
+use crate::prep::said::SeamForm;
 
 pub(super) const METHOD: Method = Method {
     method: MethodId::TigNickel,
@@ -35,7 +36,11 @@ pub(super) const METHOD: Method = Method {
     },
     efficiency: 0.8,
     recommended: true,
-    groove: Some(UsualGroove { one_side: ("U", 70.0), both_sides: ("double_V", 70.0), through: false }),
+    groove: Some(UsualGroove {
+        one_side: (SeamForm::U, 70.0),
+        both_sides: (SeamForm::DoubleV, 70.0),
+        through: false,
+    }),
     filling: Some(Filling {
         filler,
         layer: |_| (2.0, Some(5.0)),

@@ -4,6 +4,7 @@ use super::{Filling, Joins, Method, Most, NOTHING_SET, Practice, Setup, Stands, 
 use crate::casting::old_filler::OldFiller;
 use crate::method::{MethodId, School};
 use crate::prep::filler::Filler;
+use crate::prep::said::SeamForm;
 use crate::quantity::{Unit, UnitSystem};
 
 pub(super) const METHOD: Method = Method {
@@ -28,7 +29,11 @@ pub(super) const METHOD: Method = Method {
     stands: Stands { for_good_c: 200.0, with_caution_c: 200.0, cycling_c: None, short_c: Some(260.0) },
     efficiency: 0.8,
     recommended: true,
-    groove: Some(UsualGroove { one_side: ("U", 80.0), both_sides: ("double_V", 70.0), through: false }),
+    groove: Some(UsualGroove {
+        one_side: (SeamForm::U, 80.0),
+        both_sides: (SeamForm::DoubleV, 70.0),
+        through: false,
+    }),
     filling: Some(Filling {
         filler,
         layer: |_| (4.0, None),

@@ -25,6 +25,7 @@ mod m23_ni_resist;
 mod m24_only_helps;
 mod m25_locked_in;
 
+use crate::casting::said::SeenAs;
 use crate::casting::said::{Machined, Oil};
 use crate::casting::shape::Restraint;
 pub use m19_at_hand::at_hand;
@@ -95,7 +96,7 @@ pub struct Asked<'a> {
     pub old_filler: Option<OldFiller>,
     pub old_filler_out: Option<bool>,
     /// hidden, painted or bare.
-    pub seen: Option<&'a str>,
+    pub seen: Option<SeenAs>,
     /// nothing, elsewhere or across.
     pub machined: Option<Machined>,
     /// Of each way that melts the edge: its cooling time in s, and the preheat that would soften it.

@@ -163,9 +163,13 @@ pub fn face_load(job: &Job, plan: &Plan, shop: &Shop) -> Result<FaceLoad, String
     let ratio = plan.methods.taken().map_or(1.0, |taken| taken.strength);
     let stands = Stands::of(flat.iron, ratio);
     let corners = corners_beside(plan, &flat);
-    let lines = seams_of(plan, &flat).map(|(_, line)| line.to_vec());
-    let lines: Vec<Vec<At>> = lines.chain(corners.iter().map(|it| it.across.clone())).collect();
-    let found = carried(&flat.piece, &asked.loading(&flat), &lines).unwrap_or_default();
+    let alone: Vec<Vec<At>> = seams_of(plan, &flat).map(|(_, line)| line.to_vec()).collect();
+    let lines: Vec<Vec<At>> =
+        alone.iter().cloned().chain(corners.iter().map(|it| it.across.clone())).collect();
+    let loading = asked.loading(&flat);
+    let found = carried(&flat.piece, &loading, &lines);
+    // Where it cannot be laid out with its corners, the seams are looked at without them.
+    let found = found.or_else(|_| carried(&flat.piece, &loading, &alone)).unwrap_or_default();
     let mut most_mpa = found.into_iter().map(|it| it.map(|it| it.most_mpa.max(0.0)));
     let mut seams: Vec<AtSeam> = seams_of(plan, &flat)
         .zip(&mut most_mpa)
@@ -294,6 +298,8 @@ fn weighed(seams: &[AtSeam], at_corner: f64) -> String {
              the load off, or another part.",
             used_words(at_corner)
         )
+    } else if mended < NOTHING {
+        format!("{carries} mending alone: it asks next to nothing of a seam.")
     } else if uses(mended) <= MAY_USE {
         format!("{carries} mending alone leaves half or more: {} is used up.", used_words(mended))
     } else if uses(strapped) <= MAY_USE {
@@ -381,6 +387,7 @@ mod tests {
 
     #[rstest]
     // Hand-worked: walls a tenth thinner, 0.44 / 0.9 = 0.49, 0.46 / 0.9 = 0.51; strapped by half 0.23 / 0.9 = 0.26
+    #[case::nothing(&[seam(0.001, 0.002, None)], "it asks next to nothing of a seam")]
     #[case::half_is_left(&[seam(0.2, 0.44, Some(0.5))], "mending alone leaves half or more: 0.4 to 0.5")]
     #[case::a_strap(&[seam(0.2, 0.46, Some(0.5))], "strap it: mended alone 0.4 to 0.5 is used up, strapped 0.2 to 0.3.")]
     #[case::no_strap(&[seam(0.2, 0.46, None)], "less than half is left either way: mended 0.4 to 0.5 is used up.")]

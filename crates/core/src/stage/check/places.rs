@@ -52,9 +52,9 @@ impl CheckAsked<'_> {
                 .collect(),
             CheckWhat::Pins | CheckWhat::Clean | CheckWhat::Toes | CheckWhat::FileEdge => {
                 let seams = self.prep.map_or(&[][..], |prep| &prep.seams);
-                let sides = |seam: &SeamPlan| match seam.form.as_deref() {
-                    Some("double_V") => vec![(Some(1), ", first side"), (Some(2), ", second side")],
-                    _ => vec![(None, "")],
+                let sides = |seam: &SeamPlan| match seam.is_double() {
+                    true => vec![(Some(1), ", first side"), (Some(2), ", second side")],
+                    false => vec![(None, "")],
                 };
                 let at = |seam: &SeamPlan, side| CheckPlace { what, at: Some(seam.id), side };
                 seams

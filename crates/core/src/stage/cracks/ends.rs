@@ -1,5 +1,6 @@
 //! The ends of a crack: what each is, and what is done there.
 
+use crate::crack::said::Behind;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -87,7 +88,7 @@ pub struct RunOut {
 #[derive(Clone, Copy)]
 pub(super) struct Kept<'a> {
     pub faces: &'a str,
-    pub behind: Option<&'a str>,
+    pub behind: Option<Behind>,
 }
 
 /// What an end is laid out from.
@@ -145,11 +146,11 @@ impl EndAsked<'_> {
         let Kept { faces, behind } = self.kept?;
         let lip = self.units.say(usual_lip_mm(self.wall_mm), Unit::Millimetres);
         match behind {
-            Some("kept") => Some(format!(
+            Some(Behind::Kept) => Some(format!(
                 "Not through: {faces} lies behind and is not to be touched. Blind, {lip} short of the far side, or a \
                  smaller hole, or ask whose it is."
             )),
-            Some(_) => None,
+            Some(Behind::Free) => None,
             None => Some(format!(
                 "A hole through may come out at what is not to be touched ({faces}): look first. If it does: blind, \
                  {lip} short of the far side, a smaller hole, or ask whose it is."
@@ -241,7 +242,7 @@ impl EndAsked<'_> {
             && let Some(behind) = self.behind()
         {
             said = match self.kept.and_then(|kept| kept.behind) {
-                Some("kept") => behind,
+                Some(Behind::Kept) => behind,
                 _ => format!("{said}. {behind}"),
             };
         }
@@ -310,7 +311,7 @@ pub(super) fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
         grown: asked.grown(),
         kind,
         drilled: hole.is_some() && asked.drilled_mm.is_some(),
-        blind: hole.is_some() && asked.kept.is_some_and(|kept| kept.behind == Some("kept")),
+        blind: hole.is_some() && asked.kept.is_some_and(|kept| kept.behind == Some(Behind::Kept)),
         stop_hole: hole,
         sentence,
     }

@@ -6,6 +6,7 @@ mod free_edges;
 mod laid;
 mod slits;
 
+use crate::crack::said::TipWay;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -167,7 +168,7 @@ impl CracksAsked<'_> {
                 kind: kind_of_end(on_map, round.get(fields.kind.of(of)), laid),
                 wall_mm: wall_at(measured, along_mm).unwrap_or(wall_mm),
                 beyond: round.get(crack::FOUND_BY.of(of)).map(|it| beyond(&shop.tips, it).0),
-                find_better: round.get(crack::TIP_WAY.of(of)) == Some("find_better"),
+                find_better: round.get(crack::TIP_WAY.of(of)) == Some(TipWay::FindBetter),
                 drilled_mm: round.get(fields.drilled.of(of)),
                 past_mm: round.get(fields.past.of(of)),
                 run_out: round.get(fields.run_out.of(of)) == Some(true),

@@ -9,6 +9,7 @@ pub use demands::Demand;
 pub use found::{FoundLine, FoundState};
 pub use roll::{AskedView, MeasuredView, OutcomeView, TestView, measured_tests, tool_roll};
 
+use crate::casting::said::TestMarks;
 use serde::Serialize;
 
 use super::method::Ruled;
@@ -179,7 +180,7 @@ fn iron_plan(job: &Job, belief: &Belief, part: &PartPlan, facts: &PartFacts) -> 
         meaning: Vec::new(),
         demands: Vec::new(),
         enough: belief.enough(),
-        next_tests: next_tests(belief, part, job.round().get(field::part::MARKS) == Some("hidden")),
+        next_tests: next_tests(belief, part, job.round().get(field::part::MARKS) == Some(TestMarks::Hidden)),
         notices: belief.notices.iter().map(Notice::sentence).collect(),
         steps: belief
             .steps

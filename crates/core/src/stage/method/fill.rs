@@ -126,7 +126,7 @@ impl Judged<'_> {
         }
         let beads = f64::from(prep.beads);
         // Once over where both sides are filled and nothing is put in order.
-        let turns = prep.seams.iter().filter(|seam| seam.form.as_deref() == Some("double_V")).count();
+        let turns = prep.seams.iter().filter(|seam| seam.is_double()).count();
         if beads == 0.0 || !way.method.entry().filling.is_some_and(|filling| filling.bead_by_bead) {
             let working = "what is laid in a minute".to_owned();
             let laying_min = prep.laying_min;

@@ -1,6 +1,7 @@
 //! How long each way takes on this job, and what it costs.
 
 use super::Judged;
+use crate::casting::said::MendedAt;
 use crate::casting::said::Oil;
 use crate::crack::stop_hole::FoundBy;
 use crate::effort::durations::{Step, Takes, pace};
@@ -44,7 +45,7 @@ pub(super) enum Case {
 
 fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
     let Some(section) = seam.section else { return (0.0, 0.0, 0.0) };
-    let sides = if seam.form.as_deref() == Some("double_V") { 2.0 } else { 1.0 };
+    let sides = if seam.is_double() { 2.0 } else { 1.0 };
     let crown = 2.0 / 3.0 * section.top_width_mm * seam.cap_mm;
     (sides * (section.area_mm2 - crown).max(0.0), sides * crown, sides * section.top_width_mm)
 }
@@ -116,7 +117,7 @@ impl Judged<'_> {
             let (hands, clock) = finding_min(found);
             steps.add("find", "Find the ends", hands, clock, "once a face");
         }
-        let place = round.get(field::part::PLACE) == Some("in_place");
+        let place = round.get(field::part::PLACE) == Some(MendedAt::InPlace);
         if place || !self.part.heat_shy.is_empty() && !way.method.without_heat() {
             steps.hands("strip", "Take off what is in the way", 30.0, "30 min, a guess");
         }
@@ -349,7 +350,7 @@ impl Judged<'_> {
             .map(|mark| round.get(field::mark::KIND.of(mark.id)).unwrap_or(SizeKind::Hole).restored_min())
             .sum();
         steps.hands("restore", "Restore", restored, "20 a hole, 30 a thread, 45 a face, 5 to read a size");
-        if round.get(field::part::PLACE) == Some("in_place") || !self.part.heat_shy.is_empty() {
+        if round.get(field::part::PLACE) == Some(MendedAt::InPlace) || !self.part.heat_shy.is_empty() {
             steps.hands("refit", "Put it back", 30.0, "30 min, a guess");
         }
         if finish.dries > 0.0 {

@@ -61,7 +61,7 @@ impl Judged<'_> {
                     .seams
                     .iter()
                     .map(|seam| {
-                        let sides = if seam.form.as_deref() == Some("double_V") { 2.0 } else { 1.0 };
+                        let sides = if seam.is_double() { 2.0 } else { 1.0 };
                         sides * (seam.length_mm / prep.bead_mm.max(1.0)).ceil()
                     })
                     .sum();

@@ -2,6 +2,7 @@
 
 use super::PartFacts;
 use crate::casting::old_filler::OldFiller;
+use crate::casting::said::MendedAt;
 use crate::casting::said::{Cavity, Contents, Oil};
 use crate::field;
 use crate::iron::{Era, Family};
@@ -181,7 +182,7 @@ impl Said<'_> {
     }
 
     fn of_its_place(&mut self) {
-        if self.round.get(field::part::PLACE) == Some("in_place") {
+        if self.round.get(field::part::PLACE) == Some(MendedAt::InPlace) {
             let earth =
                 "In place: battery and electronics off, earth clamp beside the joint, not through bearings.";
             self.say(Station::Heat, earth);

@@ -1,6 +1,7 @@
 //! What follows at once from what is known of the part.
 
 use crate::casting::said::BrokeBy;
+use crate::casting::said::TestMarks;
 use serde::Serialize;
 
 use super::cautions::cautions;
@@ -77,7 +78,7 @@ pub struct PartPlan {
 /// The owner wants no marks: every test that leaves one is forbidden. A hole drilled to stop a crack
 /// is none.
 fn forbidden(round: &Round) -> Vec<Forbidden> {
-    if round.get(field::part::MARKS) != Some("none") {
+    if round.get(field::part::MARKS) != Some(TestMarks::None) {
         return Vec::new();
     }
     LookTest::ALL

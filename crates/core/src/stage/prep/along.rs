@@ -1,5 +1,6 @@
 //! A groove along a wall that changes: its sections, its volume, its layers.
 
+use crate::prep::said::SeamForm;
 use std::cell::RefCell;
 use std::collections::HashMap;
 
@@ -79,13 +80,13 @@ pub(super) fn cuts(
     asked: &PrepAsked<'_>,
     crack: &CrackPlan,
     seam: &SeamPlan,
-    even: &Formed<'_>,
+    even: &Formed,
     seams: usize,
 ) -> Vec<SeamCut> {
     let PrepAsked { way, units, .. } = *asked;
     let length_mm = seam.length_mm;
     let say = |mm: f64| units.say(rounded(mm), Unit::Millimetres);
-    let cut = |at_mm: f64, wall_mm: f64, formed: &Formed<'_>| {
+    let cut = |at_mm: f64, wall_mm: f64, formed: &Formed| {
         let Formed { ref groove, root_radius_mm, .. } = *formed;
         let (section, sides) = (groove.section(), formed.sides());
         let layers = layers(way, groove, wall_mm)?;
@@ -125,7 +126,7 @@ pub(super) fn cuts(
 }
 
 /// A crack, and how it is ground: form, bits of the angle, through or not.
-type CrackGround = (Uuid, &'static str, u64, bool);
+type CrackGround = (Uuid, SeamForm, u64, bool);
 
 /// Volumes along cracks that were added up for one way and hold for every other that is ground the same.
 #[derive(Default)]

@@ -5,6 +5,7 @@ use crate::figure::{Certainty, Figure, Source};
 use crate::prep::filler::Filler;
 use crate::prep::groove::GrooveSection;
 use crate::prep::missing_metal::ALLOWANCE_MM;
+use crate::prep::said::SeamForm;
 use crate::quantity::{Unit, number};
 use crate::stage::cracks::wall_words;
 
@@ -73,7 +74,7 @@ pub(crate) fn figures(prep: &PrepPlan, ductile: bool) -> Vec<Figure> {
 
 /// Of one seam: its groove, or its row of pins.
 fn of_seam(seam: &SeamPlan) -> Vec<Figure> {
-    match (&seam.form, seam.section) {
+    match (seam.form, seam.section) {
         (Some(form), Some(section)) => groove(seam, form, section).into(),
         _ if seam.pins == 0 => Vec::new(),
         _ if seam.patch.is_some() => round_a_patch(seam).into(),
@@ -90,20 +91,22 @@ fn at_seam(seam: &SeamPlan, what: &str, name: &str, value: f64, unit: Unit) -> F
         .source(Source::Arithmetic, how_sure)
 }
 
-fn groove(seam: &SeamPlan, form: &str, section: GrooveSection) -> [Figure; 3] {
+fn groove(seam: &SeamPlan, form: SeamForm, section: GrooveSection) -> [Figure; 3] {
     let how_sure = wall_words(seam.wall_guessed).1;
     let half_deg = number(seam.angle_deg / 2.0, 1);
     let deep = match form {
         _ if seam.ground => "As it was ground.".to_owned(),
-        "double_V" => format!("A double V: half of the wall of {{{} mm}} from each side.", seam.wall_mm),
-        _ => format!("{} in a wall of {{{} mm}}.", form_words(form), seam.wall_mm),
+        SeamForm::DoubleV => {
+            format!("A double V: half of the wall of {{{} mm}} from each side.", seam.wall_mm)
+        }
+        _ => format!("{} in a wall of {{{} mm}}.", form.words(), seam.wall_mm),
     };
-    let width = if form == "U" {
+    let width = if form == SeamForm::U {
         "2 × (r cos ½α + (depth − r + r sin ½α) × tan ½α) + gap".to_owned()
     } else {
         format!("2 × {{{:.1} mm}} × tan {half_deg}° + gap {{{} mm}}", seam.depth_mm, seam.root_gap_mm)
     };
-    let area = if form == "U" {
+    let area = if form == SeamForm::U {
         "the round bottom + what stands over it + gap × depth + ⅔ × width × crown".to_owned()
     } else {
         format!(
@@ -121,7 +124,7 @@ fn groove(seam: &SeamPlan, form: &str, section: GrooveSection) -> [Figure; 3] {
         at_seam(seam, "width", "Opens", section.top_width_mm, Unit::Millimetres)
             .because(format!(
                 "{}, {{{:.1} mm}} deep, opened to {}° in all.",
-                form_words(form),
+                form.words(),
                 seam.depth_mm,
                 seam.angle_deg
             ))
@@ -164,7 +167,7 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
         .because("What all grooves take, and the stop-holes with them.");
     for seam in &prep.seams {
         if let Some(section) = seam.section {
-            let sides = if seam.form.as_deref() == Some("double_V") { "2 sides × " } else { "" };
+            let sides = if seam.is_double() { "2 sides × " } else { "" };
             if seam.cuts.len() > 1 {
                 volume = volume.formula(format!(
                     "{}: {sides}the sections along {{{} mm}} of changing wall, added up + its holes, countersunk = \
@@ -229,12 +232,4 @@ fn filler_figures(prep: &PrepPlan, filler: &Filler) -> Vec<Figure> {
         rods,
     ];
     metal.into_iter().chain(over).collect()
-}
-
-fn form_words(form: &str) -> &'static str {
-    match form {
-        "double_V" => "A double V",
-        "U" => "A U",
-        _ => "A V",
-    }
 }

@@ -9,6 +9,7 @@ use crate::method::{Joins, Way};
 use crate::prep::filler::{countersink_volume_cm3, hole_volume_cm3};
 use crate::prep::groove::{Groove, GrooveForm, usual_lip_mm, usual_root_radius_mm};
 use crate::prep::groove_volume::Ground;
+use crate::prep::said::SeamForm;
 use crate::quantity::{Rounding, Unit, WallMillimetres, number};
 use crate::stage::cracks::{CrackPlan, by_rule, wall_at};
 
@@ -18,7 +19,7 @@ const CROWN_MM: f64 = 1.0;
 /// What is chosen of a groove. Read once: a seam asks for it at each of its places.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct ChosenGroove<'a> {
-    form: Option<&'a str>,
+    form: Option<SeamForm>,
     depth_mm: Option<f64>,
     angle_deg: Option<f64>,
     gap_mm: f64,
@@ -43,20 +44,20 @@ impl<'a> ChosenGroove<'a> {
 
 /// A groove of a form, with the radius of its root.
 #[derive(Clone, Copy)]
-pub(super) struct Formed<'a> {
-    pub form: &'a str,
+pub(super) struct Formed {
+    pub form: SeamForm,
     pub groove: Groove,
     pub root_radius_mm: f64,
 }
 
-impl Formed<'_> {
+impl Formed {
     pub fn sides(&self) -> u32 {
-        if self.form == "double_V" { 2 } else { 1 }
+        if self.form == SeamForm::DoubleV { 2 } else { 1 }
     }
 }
 
 /// The groove a method asks for in this wall, the welder's own choices first.
-pub(super) fn groove_for<'a>(asked: &PrepAsked<'a>, wall_mm: f64) -> Option<Formed<'a>> {
+pub(super) fn groove_for(asked: &PrepAsked<'_>, wall_mm: f64) -> Option<Formed> {
     let ChosenGroove { form, depth_mm, angle_deg, gap_mm, cap_mm, school } = asked.groove;
     let usual = asked.way.method.entry().groove?;
     let (usual_form, usual_angle) = if asked.both_sides { usual.both_sides } else { usual.one_side };
@@ -64,7 +65,7 @@ pub(super) fn groove_for<'a>(asked: &PrepAsked<'a>, wall_mm: f64) -> Option<Form
     let to_a_lip = (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0);
     let usual_depth = match school {
         // From both sides half is the whole wall.
-        _ if form == "double_V" => wall_mm / 2.0,
+        _ if form == SeamForm::DoubleV => wall_mm / 2.0,
         "through" => wall_mm,
         "lip" => to_a_lip,
         "half" => wall_mm / 2.0,
@@ -73,15 +74,18 @@ pub(super) fn groove_for<'a>(asked: &PrepAsked<'a>, wall_mm: f64) -> Option<Form
     };
     let depth_mm = depth_mm.unwrap_or(usual_depth).min(wall_mm).max(1.0);
     let radius = usual_root_radius_mm(wall_mm);
-    let (shape, root_radius_mm) =
-        if form == "U" { (GrooveForm::U { root_radius_mm: radius }, radius) } else { (GrooveForm::V, 0.0) };
+    let (shape, root_radius_mm) = if form == SeamForm::U {
+        (GrooveForm::U { root_radius_mm: radius }, radius)
+    } else {
+        (GrooveForm::V, 0.0)
+    };
     let depth = WallMillimetres::new(depth_mm).ok()?;
     let groove = Groove::new(shape, depth, angle_deg.unwrap_or(usual_angle), gap_mm, cap_mm).ok()?;
     Some(Formed { form, groove, root_radius_mm })
 }
 
 /// The groove of a crack where it is this thick: as it was ground, else as it is asked for.
-pub(super) fn groove_of<'a>(asked: &PrepAsked<'a>, crack: &CrackPlan, wall_mm: f64) -> Option<Formed<'a>> {
+pub(super) fn groove_of(asked: &PrepAsked<'_>, crack: &CrackPlan, wall_mm: f64) -> Option<Formed> {
     let mut formed = groove_for(asked, wall_mm)?;
     if let Some((depth_mm, width_mm)) = crack.ground_mm {
         let depth = WallMillimetres::new(depth_mm.min(wall_mm)).ok()?;
@@ -145,7 +149,7 @@ pub(super) fn groove_seam(
     let beads = sides * beads_along(asked, crack, length_mm, &groove)?;
     Some(SeamPlan {
         ground: crack.ground_mm.is_some(),
-        form: Some(form.to_owned()),
+        form: Some(form),
         depth_mm: groove.depth_mm(),
         angle_deg,
         root_radius_mm,
@@ -207,7 +211,7 @@ fn kept_to_travel(mut layers: Vec<u32>, laid_s: f64) -> Vec<u32> {
 }
 
 /// Why the groove is so.
-fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed<'_>, lip_mm: f64) -> Vec<String> {
+fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed, lip_mm: f64) -> Vec<String> {
     let PrepAsked { way, both_sides, units, groove: chosen, .. } = *asked;
     let form = formed.form;
     let mut why = Vec::new();
@@ -217,12 +221,12 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed<'_>, lip_mm: f6
     }
     if chosen.form.is_some() {
         why.push("The form is the one chosen for this job.".to_owned());
-    } else if form == "double_V" {
+    } else if form == SeamForm::DoubleV {
         why.push(
             "Both sides can be reached: half the wall from each holds clearly more than one side alone."
                 .to_owned(),
         );
-    } else if form == "U" {
+    } else if form == SeamForm::U {
         let reaches = if way.method.by_arc() { "the arc reaches" } else { "the flame and the filler reach" };
         why.push(format!("Round at its root and wide, so that {reaches} both walls."));
     } else if !both_sides {
@@ -230,7 +234,7 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed<'_>, lip_mm: f6
     }
     if chosen.depth_mm.is_some() {
         why.push("The depth is the one typed for this job.".to_owned());
-    } else if form != "double_V" {
+    } else if form != SeamForm::DoubleV {
         if chosen.school == "half" {
             why.push(
                 "Half the wall, as it is taught here: the crack stays under it, and it carries less."
@@ -258,7 +262,7 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed<'_>, lip_mm: f6
 }
 
 /// Depths read while grooving, each with what it says.
-fn read(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, seam: &SeamPlan) -> Vec<GroundAt> {
+fn read(asked: &PrepAsked<'_>, crack: &CrackPlan, form: SeamForm, seam: &SeamPlan) -> Vec<GroundAt> {
     let PrepAsked { round, units, .. } = *asked;
     let (length_mm, thickest_mm) = (seam.length_mm, seam.wall_mm);
     let say = |mm: f64| units.say(rounded(mm), Unit::Millimetres);
@@ -280,12 +284,12 @@ fn read(asked: &PrepAsked<'_>, crack: &CrackPlan, form: &str, seam: &SeamPlan) -
                 (_, Ground::GoOn { more_mm }) => {
                     ("go_on", format!("{} more. Metal left: {left}.", say(more_mm)))
                 }
-                ("double_V", Ground::Stop) => ("stop", format!("Stop: half-way. Metal left: {left}.")),
+                (SeamForm::DoubleV, Ground::Stop) => ("stop", format!("Stop: half-way. Metal left: {left}.")),
                 (_, Ground::Stop) if wall_mm - planned_mm > 0.05 => {
                     ("stop", format!("Stop: at the lip. Metal left: {left}."))
                 }
                 (_, Ground::Stop) => ("stop", "Stop: it is through, as planned.".to_owned()),
-                ("double_V", Ground::IntoTheLip { .. }) => {
+                (SeamForm::DoubleV, Ground::IntoTheLip { .. }) => {
                     ("into_the_lip", format!("Past half: stop, and take less from the other side. {left} left."))
                 }
                 (_, Ground::IntoTheLip { left_mm }) => (

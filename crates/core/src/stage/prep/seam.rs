@@ -1,5 +1,6 @@
 //! One seam: its groove all along, as it is ground and filled, or its row of pins.
 
+use crate::prep::said::SeamForm;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -22,7 +23,7 @@ pub struct SeamPlan {
     pub wall_mm: f64,
     pub wall_guessed: bool,
     /// V, U or double_V; nothing where pins are set.
-    pub form: Option<String>,
+    pub form: Option<SeamForm>,
     pub depth_mm: f64,
     pub angle_deg: f64,
     pub root_radius_mm: f64,
@@ -117,10 +118,10 @@ impl SeamPlan {
             return section.top_width_mm / 2.0;
         }
         // The same lip, or the same share of the wall, is left wherever it is.
-        let double = self.form.as_deref() == Some("double_V");
+        let double = self.is_double();
         let deep = if double { wall_mm / 2.0 } else { wall_mm - (self.wall_mm - self.depth_mm) };
-        let form = match self.form.as_deref() {
-            Some("U") => GrooveForm::U { root_radius_mm: self.root_radius_mm },
+        let form = match self.form {
+            Some(SeamForm::U) => GrooveForm::U { root_radius_mm: self.root_radius_mm },
             _ => GrooveForm::V,
         };
         WallMillimetres::new(deep.max(1.0))
@@ -142,10 +143,16 @@ pub struct UsualSeam {
 }
 
 impl SeamPlan {
+    /// Half of the wall from each side.
+    #[must_use]
+    pub fn is_double(&self) -> bool {
+        self.form == Some(SeamForm::DoubleV)
+    }
+
     /// What one layer over its two faces takes, in cm³.
     pub(super) fn butter_cm3(&self) -> f64 {
         let face_mm = self.depth_mm / (self.angle_deg / 2.0).to_radians().cos().max(0.1);
-        let sides = if self.form.as_deref() == Some("double_V") { 2.0 } else { 1.0 };
+        let sides = if self.is_double() { 2.0 } else { 1.0 };
         (2.0 * sides * face_mm * self.length_mm * BUTTER_MM / 1000.0).min(self.volume_cm3)
     }
 }

@@ -164,11 +164,9 @@ impl TroubleAsked<'_> {
         let holes = self.cracks.iter().flat_map(|crack| &crack.ends).any(|end| end.stop_hole.is_some());
         holds(C::HasStopHoles, holes);
         let lip = |prep: &PrepPlan| {
-            prep.seams.iter().any(|seam| {
-                seam.section.is_some()
-                    && seam.form.as_deref() != Some("double_V")
-                    && seam.wall_mm - seam.depth_mm < 1.0
-            })
+            prep.seams
+                .iter()
+                .any(|seam| seam.section.is_some() && !seam.is_double() && seam.wall_mm - seam.depth_mm < 1.0)
         };
         holds(C::ThinLip, self.prep.is_some_and(lip));
         holds(C::HardEdge, self.moves.t85_s.is_some_and(|t85_s| t85_s < 10.0));

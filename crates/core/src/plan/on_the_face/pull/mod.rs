@@ -94,13 +94,22 @@ pub fn seam_pulls(
     let as_said: Vec<usize> = (0..shrinking.seams.len()).collect();
     let filled =
         if in_turn { seams.filled_in(&as_said, &shrinking).ok_or_else(String::new)? } else { best.clone() };
+    // Where nothing pulls to speak of no order is better than another.
+    let pulls = !worst.iter().all(|pull| is_next_to_nothing(pull, shrinking.gives_mpa));
     let said = Said { flat: &flat, shop, shrinking: &shrinking, pairs: &pairs, begun, units: plan.units };
     let mut by_pull: Vec<&Pull> = filled.iter().collect();
     by_pull.sort_by(|one, other| other.mean_mpa.total_cmp(&one.mean_mpa));
     Ok(SeamPulls {
         seams: by_pull.into_iter().map(|pull| said.seam(pull)).collect(),
-        order: if in_turn { said.in_turn(&filled, &best) } else { said.order(&best, &worst) },
-        better_order: said.better_order(if in_turn { &filled } else { &worst }, &best),
+        order: match (in_turn, pulls) {
+            (_, false) => String::new(),
+            (true, true) => said.in_turn(&filled, &best),
+            (false, true) => said.order(&best, &worst),
+        },
+        better_order: match pulls {
+            true => said.better_order(if in_turn { &filled } else { &worst }, &best),
+            false => String::new(),
+        },
         other_ways: others.iter().filter_map(|other| said.other_way(other, &seams, &filled)).collect(),
         kept: kept(job.round(), &pairs, &filled, plan.units),
         not_in_it: "Flat, elastic, the face as drawn, filled from end to end; heat elsewhere, and stress that was cast \
@@ -270,13 +279,14 @@ impl Said<'_> {
 
     /// The same seams in the same order by another way; nothing where it is not laid in beads.
     fn other_way(&self, other: &OtherWay, seams: &Seams<'_>, best: &[Pull]) -> Option<String> {
-        let shrinking = Shrinking::of(&other.plan, self.flat, self.shop)?;
-        let same = |(one, other): (&(String, f64), &(String, f64))| one.0 == other.0;
-        let alike = shrinking.seams.len() == self.shrinking.seams.len()
-            && shrinking.seams.iter().zip(&self.shrinking.seams).all(same);
-        if !alike {
+        let mut shrinking = Shrinking::of(&other.plan, self.flat, self.shop)?;
+        if shrinking.seams.len() != self.shrinking.seams.len() {
             return None;
         }
+        // Of the same seams, in the order in which they stand here.
+        let own = self.shrinking.seams.iter();
+        let same = own.map(|(letter, _)| shrinking.seams.iter().find(|(other, _)| other == letter).cloned());
+        shrinking.seams = same.collect::<Option<_>>()?;
         let order: Vec<usize> = best.iter().map(|pull| pull.seam).collect();
         let pulls = seams.filled_in(&order, &shrinking)?;
         let hardest = pulls.iter().max_by(|a, b| a.mean_mpa.total_cmp(&b.mean_mpa))?;

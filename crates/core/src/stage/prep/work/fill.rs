@@ -5,6 +5,7 @@ use super::super::seam::SeamPlan;
 use super::List;
 use crate::field::crack;
 use crate::job::Work;
+use crate::prep::said::SeamForm;
 use crate::quantity::Unit;
 use crate::render::upper;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
@@ -103,14 +104,14 @@ impl<'a> List<'a> {
                 (false, false, false) => "by another way in: no tool that was named gets there",
             };
             self.line(Work::Open, (Some(seam.id), None), format!("{letter}, {opened}."), Vec::new());
-            let shaped = match (seam.form.as_deref(), gets("burr"), gets("disc")) {
-                (Some("U"), true, _) => "round at its root, with a burr",
+            let shaped = match (seam.form, gets("burr"), gets("disc")) {
+                (Some(SeamForm::U), true, _) => "round at its root, with a burr",
                 (_, _, true) => "with a thicker disc",
                 (_, true, _) => "with a burr",
                 (..) => "with a chisel",
             };
             let mut sentence = format!("{letter}, {shaped}. Read the depth along it; at the lip stop.");
-            if seam.form.as_deref() == Some("double_V") {
+            if seam.is_double() {
                 sentence = if closes || !both_sides {
                     format!(
                         "{letter}, {shaped}: the side that closes up first, then back to sound filler from the other."
@@ -128,11 +129,11 @@ impl<'a> List<'a> {
                 sentence.push_str(" The torch does not get there: another way in, or pins.");
             }
             self.line(Work::Shape, (Some(seam.id), None), sentence, settings);
-            let through = seam.form.as_deref() != Some("double_V") && seam.wall_mm - seam.depth_mm < 0.05;
-            let cut = seam.read.iter().any(|read| {
-                read.says == "through"
-                    || (read.says == "into_the_lip" && seam.form.as_deref() != Some("double_V"))
-            });
+            let through = !seam.is_double() && seam.wall_mm - seam.depth_mm < 0.05;
+            let cut = seam
+                .read
+                .iter()
+                .any(|read| read.says == "through" || (read.says == "into_the_lip" && !seam.is_double()));
             if cut || (through && way.method.entry().arc.is_none()) {
                 let why = if cut { "it was cut deeper than the lip" } else { "the groove goes through" };
                 let sentence = format!("Behind {letter}, copper or carbon plate, or clay: {why}.");

@@ -4,6 +4,7 @@ mod fill;
 mod found;
 mod holes;
 
+use crate::crack::said::Behind;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -184,7 +185,7 @@ impl<'a> List<'a> {
         let behind = |crack: &CrackPlan| round.get(crack::BEHIND.of(crack.id));
         let kept: Vec<&str> = cracks
             .iter()
-            .filter(|crack| crack.worked() && kept_faces && behind(crack) == Some("kept"))
+            .filter(|crack| crack.worked() && kept_faces && behind(crack) == Some(Behind::Kept))
             .map(|crack| crack.letter.as_str())
             .collect();
         let all = cracks.iter().filter(|crack| crack.worked()).count();
