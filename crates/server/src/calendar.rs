@@ -10,10 +10,11 @@ use jiff::Timestamp;
 use jiff::civil::{Date, DateTime};
 use jiff::tz::TimeZone;
 use rocket::http::ContentType;
+use rocket::serde::json::Json;
 use rocket::{State, get};
 use uuid::Uuid;
 use vanadin_core::effort::booking::{AsksForHands, Booked, booked};
-use vanadin_core::plan::{Event, FETCHED_AT_HOUR, When, events};
+use vanadin_core::plan::{Event, FETCHED_AT_HOUR, HandsBooked, When, events, hands_booked};
 use vanadin_core::shop::Shop;
 
 use crate::api_error::{ApiError, ProblemsBody};
@@ -66,30 +67,33 @@ fn on_the_wall(zone: &TimeZone, at_ms: i64) -> Option<i64> {
     Some(wall.to_zoned(TimeZone::UTC).ok()?.timestamp().as_second() / 60)
 }
 
+/// When a job's events ask for hands.
+fn asks_for_hands((_, events): &(Uuid, Vec<Event>)) -> AsksForHands {
+    let mut asks = AsksForHands::default();
+    for event in events {
+        match event.when {
+            When::Wall(begins, ends) => asks.sessions.push((begins, ends)),
+            When::Fetched(day) => asks.wanted = Some(day),
+            When::At(_) | When::Day(_) => {}
+        }
+    }
+    asks
+}
+
+/// The name of a job: it stands before the colon of what each of its events is.
+fn name_of((_, events): &(Uuid, Vec<Event>)) -> String {
+    let summary = events.first().map_or("", |event| event.summary.as_str());
+    summary.split_once(": ").map_or(summary, |(name, _)| name).to_owned()
+}
+
 /// The events of jobs as one pair of hands can keep them: no session while another lasts, nothing unwrapped while
 /// nobody is there.
 fn on_one_pair_of_hands(jobs: Vec<(Uuid, Vec<Event>)>, shop: &Shop, now_ms: i64) -> Vec<(Uuid, Vec<Event>)> {
     let zone = TimeZone::get(&shop.time_zone).unwrap_or(TimeZone::UTC);
     let week = shop.week.or_ordinary();
     let Some(now_min) = on_the_wall(&zone, now_ms) else { return jobs };
-    let asks = |(_, events): &(Uuid, Vec<Event>)| {
-        let mut asks = AsksForHands::default();
-        for event in events {
-            match event.when {
-                When::Wall(begins, ends) => asks.sessions.push((begins, ends)),
-                When::Fetched(day) => asks.wanted = Some(day),
-                When::At(_) | When::Day(_) => {}
-            }
-        }
-        asks
-    };
-    let sessions = booked(&jobs.iter().map(asks).collect::<Vec<_>>(), now_min, &week);
-    // The name stands before the colon of what it is.
-    let named = |at: usize| {
-        let summary = jobs[at].1.first().map_or("", |event| event.summary.as_str());
-        summary.split_once(": ").map_or(summary, |(name, _)| name).to_owned()
-    };
-    let names: Vec<String> = (0..jobs.len()).map(named).collect();
+    let sessions = booked(&jobs.iter().map(asks_for_hands).collect::<Vec<_>>(), now_min, &week);
+    let names: Vec<String> = jobs.iter().map(name_of).collect();
     let kept = |((job, events), sessions): ((Uuid, Vec<Event>), Vec<Booked>)| {
         let mut sessions = sessions.into_iter();
         let each = |event: Event| match event.when {
@@ -184,12 +188,44 @@ pub async fn of_a_job(
     let seen = desk.see_in(id, units).await?;
     let (shop, now_ms) = (&seen.shop.shop, desk.now_ms());
     // Its sessions stand where the shop's calendar has them.
-    let mut jobs: Vec<(Uuid, Vec<Event>)> =
-        asked_for(desk).await?.into_iter().filter(|it| it.0 != id).collect();
-    jobs.push((id, events(&seen.job, &seen.plan)));
+    let jobs = beside_the_others(desk, id, events(&seen.job, &seen.plan)).await?;
     let kept = on_one_pair_of_hands(jobs, shop, now_ms);
     let own = kept.iter().filter(|it| it.0 == id).flat_map(|it| &it.1);
     sent(calendar(own, shop, now_ms))
+}
+
+/// A job's sessions beside what every other job asks of the same hands.
+#[utoipa::path(get, path = "/api/jobs/{id}/booked", operation_id = "hands_booked",
+    params(("id" = Uuid, Path, description = "The job")), responses(
+    (status = 200, description = "When each session of the plan is booked", body = HandsBooked),
+    (status = 404, description = "No such job", body = ProblemsBody)))]
+#[get("/<id>/booked")]
+pub async fn hands_of_a_job(
+    desk: &State<Desk>,
+    units: DeviceUnits,
+    id: &str,
+) -> Result<Json<HandsBooked>, ApiError> {
+    let id = known(id)?;
+    let seen = desk.see_in(id, units).await?;
+    let shop = &seen.shop.shop;
+    let zone = TimeZone::get(&shop.time_zone).unwrap_or(TimeZone::UTC);
+    let Some(now_min) = on_the_wall(&zone, desk.now_ms()) else { return Ok(Json(HandsBooked::default())) };
+    let jobs = beside_the_others(desk, id, events(&seen.job, &seen.plan)).await?;
+    let all = booked(&jobs.iter().map(asks_for_hands).collect::<Vec<_>>(), now_min, &shop.week.or_ordinary());
+    let own = all.last().map_or(&[][..], Vec::as_slice);
+    Ok(Json(hands_booked((&seen.plan, shop), own, |at| name_of(&jobs[at]), now_min)))
+}
+
+/// What the other jobs ask for, as it was worked out last, and after them this one, as it stands.
+async fn beside_the_others(
+    desk: &Desk,
+    id: Uuid,
+    own: Vec<Event>,
+) -> Result<Vec<(Uuid, Vec<Event>)>, ApiError> {
+    let mut jobs = asked_for(desk).await?;
+    jobs.retain(|it| it.0 != id);
+    jobs.push((id, own));
+    Ok(jobs)
 }
 
 /// What every job asks for, as it was worked out last.

@@ -195,6 +195,20 @@ export const faceLoggedQuery = (id: string, revision: number, shop: number, unit
     retry: false,
   })
 
+/** The drawn face from when it was covered to hand-warm. */
+export const faceCoolingQuery = (id: string, revision: number, shop: number, units: string) =>
+  queryOptions({
+    queryKey: ['face-cooling', id, revision, shop, units],
+    queryFn: async ({ signal }) =>
+      dataOf(
+        'FaceHeatSeen',
+        await api.GET('/api/jobs/{id}/face-cooling', { params: { path: { id } }, signal }),
+      ),
+    ...RECKONED,
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+
 /** What the seams of the drawn face pull. */
 export const seamPullQuery = (id: string, revision: number, shop: number, units: string) =>
   queryOptions({
@@ -274,6 +288,15 @@ export const oddsMovedQuery = (id: string, revision: number, shop: number, units
     queryFn: async () =>
       dataOf('OddsMovedSeen', await api.GET('/api/jobs/{id}/odds-moved', { params: { path: { id } } })),
     ...RECKONED,
+    retry: false,
+  })
+
+/** When a job's sessions are booked, beside what every other job asks of the same hands. */
+export const bookedQuery = (id: string, revision: number, shop: number) =>
+  queryOptions({
+    queryKey: ['booked', id, revision, shop],
+    queryFn: async () =>
+      dataOf('HandsBooked', await api.GET('/api/jobs/{id}/booked', { params: { path: { id } } })),
     retry: false,
   })
 

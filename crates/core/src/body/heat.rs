@@ -55,6 +55,8 @@ pub struct Heating {
     pub pace: Pace,
     /// What the flames are held back to at the hottest place; nothing where nobody looks.
     pub most_c: Option<f64>,
+    /// What each face loses in W/m²K where it is covered, whatever it is at; nothing for still air.
+    pub covered_w_m2k: Option<f64>,
     /// 1; else all is lost so many times as fast, or all walls are so many times as thick.
     pub loss_factor: f64,
     pub wall_factor: f64,
@@ -71,6 +73,7 @@ impl Heating {
             flames,
             pace: Pace::EVEN,
             most_c: None,
+            covered_w_m2k: None,
             loss_factor: 1.0,
             wall_factor: 1.0,
         }
@@ -287,7 +290,8 @@ impl<'a> HeatRun<'a> {
     }
 
     fn loss_w_m2k(&self, celsius: f64) -> f64 {
-        self.heating.loss_factor * loss_w_m2k(AIR_H, EMISSIVITY, celsius, self.heating.ambient_c)
+        let still_air = || loss_w_m2k(AIR_H, EMISSIVITY, celsius, self.heating.ambient_c);
+        self.heating.loss_factor * self.heating.covered_w_m2k.unwrap_or_else(still_air)
     }
 }
 

@@ -3,7 +3,7 @@
 use std::collections::BTreeSet;
 use std::sync::Arc;
 
-use super::element::{Straight, along_side};
+use super::element::{Straight, along_side, sum6};
 use super::face::{Edge, ONE_PLACE_MM, Piece};
 use super::lines::Fine;
 use super::mesh::{Mesh, Side, Slits};
@@ -111,7 +111,7 @@ pub fn carried(
         }
     }
     let moved = body.moves(forces);
-    Ok(lines.iter().map(|line| across(piece, &body, &moved, line)).collect())
+    Ok(lines.iter().map(|line| across(piece, (&body, &moved, None), line)).collect())
 }
 
 /// Fine along a line, finer still where it ends.
@@ -136,8 +136,11 @@ fn sides(piece: &Piece, mesh: &Mesh, place: Held) -> Vec<Side> {
     mesh.rim.iter().map(|(side, _)| *side).filter(|side| side.iter().all(|node| on(*node))).collect()
 }
 
+/// A body as it moved, and by how much it is warmer at each node where that is what moved it.
+pub(super) type Moved<'a> = (&'a Elastic, &'a [f64], Option<&'a [f64]>);
+
 /// Mean and straight part of the stress across a line, over equal lengths of iron; nothing where there is none.
-fn across(piece: &Piece, body: &Elastic, moved: &[f64], line: &[At]) -> Option<Carried> {
+pub(super) fn across(piece: &Piece, of: Moved<'_>, line: &[At]) -> Option<Carried> {
     let long = length_mm(line);
     let mut looks: Vec<(f64, f64)> = Vec::new();
     for look in 0..LOOKS {
@@ -151,7 +154,7 @@ fn across(piece: &Piece, body: &Elastic, moved: &[f64], line: &[At]) -> Option<C
         }
         let both: Vec<f64> = [BESIDE_MM, -BESIDE_MM]
             .iter()
-            .filter_map(|off| stress_across(body, moved, at.along(normal, *off), normal))
+            .filter_map(|off| stress_across(of, at.along(normal, *off), normal))
             .collect();
         if !both.is_empty() {
             looks.push((along, both.iter().sum::<f64>() / both.len() as f64));
@@ -170,9 +173,11 @@ fn across(piece: &Piece, body: &Elastic, moved: &[f64], line: &[At]) -> Option<C
     Some(Carried { mean_mpa, bend_mpa, most_mpa: mean_mpa + bend_mpa })
 }
 
-fn stress_across(body: &Elastic, moved: &[f64], at: At, (x, y): (f64, f64)) -> Option<f64> {
+fn stress_across((body, moved, warmer_k): Moved<'_>, at: At, (x, y): (f64, f64)) -> Option<f64> {
     let (triangle, shares) = body.mesh.find(at)?;
     let point = Straight::of(&body.mesh, triangle).at(shares, 1.0);
-    let stress = body.stress(&body.gradients(triangle, &point, moved), 0.0);
+    let nodes = &body.mesh.triangles[triangle];
+    let warmer_k = warmer_k.map_or(0.0, |warmer_k| sum6(&point.n, |local| warmer_k[nodes[local]]));
+    let stress = body.stress(&body.gradients(triangle, &point, moved), warmer_k);
     Some(stress.xx * x * x + 2.0 * stress.xy * x * y + stress.yy * y * y)
 }

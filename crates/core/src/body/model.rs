@@ -5,6 +5,7 @@ use std::sync::Arc;
 use super::element::{Straight, sum6};
 use super::face::{Piece, iron_at};
 use super::heat::{HeatModel, HeatRun, Heating};
+use super::load::{Carried, across};
 use super::mesh::{Mesh, Slits};
 use super::slit::{Contact, opened_mm};
 use super::stress::Elastic;
@@ -148,6 +149,28 @@ impl FaceModel {
         }
     }
 
+    /// What another lay-out of the same face is at, at this one's nodes.
+    #[must_use]
+    pub fn as_warm_as(&self, other: &Self, celsius: &[f64]) -> Vec<f64> {
+        let mean_c = celsius.iter().sum::<f64>() / celsius.len().max(1) as f64;
+        let at = |at: &At| {
+            let (triangle, shares) = other.mesh.find(*at)?;
+            let n = Straight::of(&other.mesh, triangle).at(shares, 1.0).n;
+            Some(sum6(&n, |local| celsius[other.mesh.triangles[triangle][local]]))
+        };
+        self.mesh.nodes.iter().map(|node| at(node).unwrap_or(mean_c)).collect()
+    }
+
+    /// What pulls across each of these lines of the face, in MPa, free of it when it was at `from_c`; nothing of one that
+    /// lies in no iron.
+    #[must_use]
+    pub fn pulls_across(&self, look: &Look, from_c: &[f64], lines: &[Vec<At>]) -> Vec<Option<Carried>> {
+        let warmer_k: Vec<f64> = look.celsius.iter().zip(from_c).map(|(now, then)| now - then).collect();
+        let moved = self.contact.kept_apart(&self.body, self.body.moves(self.body.thermal_forces(&warmer_k)));
+        let of = (&self.body, moved.as_slice(), Some(warmer_k.as_slice()));
+        lines.iter().map(|line| across(&self.piece, of, line)).collect()
+    }
+
     /// Cells over a frame: so many columns of it, and as many rows as are square.
     #[must_use]
     pub fn cells(&self, (left, top, right, bottom): (f64, f64, f64, f64), columns: usize) -> Cells {
@@ -191,5 +214,92 @@ impl FaceModel {
         let (triangle, shares) = self.piece.has_iron_at(at).then(|| self.mesh.find(at)).flatten()?;
         let n = Straight::of(&self.mesh, triangle).at(shares, 1.0).n;
         Some(sum6(&n, |local| look.celsius[self.mesh.triangles[triangle][local]]))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::body::{BodyHeating, Pace};
+    use crate::iron::Iron;
+
+    const LONG_MM: f64 = 600.0;
+    const DEEP_MM: f64 = 60.0;
+
+    /// A strip of even wall.
+    fn strip() -> FaceModel {
+        let corners = [(0.0, 0.0), (LONG_MM, 0.0), (LONG_MM, DEEP_MM), (0.0, DEEP_MM)];
+        FaceModel::of(Piece {
+            iron: Iron::Gray.properties(),
+            outline: corners.map(|(x, y)| At::new(x, y)).to_vec(),
+            holes: Vec::new(),
+            wall_mm: 12.0,
+            thick: Vec::new(),
+            cracks: Vec::new(),
+        })
+        .unwrap()
+    }
+
+    #[test]
+    fn a_covered_face_falls_as_one_lump_does_that_loses_as_much() {
+        let model = strip();
+        let (start_c, ambient_c, h) = (300.0, 20.0, 5.0);
+        let heating = BodyHeating {
+            pace: Pace { step_s: 20.0, looks_s: 20.0, at_first: None },
+            covered_w_m2k: Some(h),
+            ..BodyHeating::new(ambient_c, 90.0, Vec::new())
+        };
+        let mut celsius = model.evenly(start_c);
+        model.goes_on(&mut celsius, &heating, |_, _| Some(false));
+        // The same by itself, a second a step: its rim loses too, as far as it is from its middle next to nothing.
+        let (iron, piece) = (Iron::Gray.properties(), &model.piece);
+        let mut lump = start_c;
+        for _ in 0..90 * 60 {
+            let heat_j_k = iron.density_kg_m3 * iron.specific_heat(lump) * piece.volume_mm3() / 1e9;
+            lump -= h * piece.surface_mm2() / 1e6 * (lump - ambient_c) / heat_j_k;
+        }
+        let mean_c = celsius.iter().sum::<f64>() / celsius.len() as f64;
+        assert!((mean_c - lump).abs() < 0.01 * (start_c - lump), "{mean_c} for {lump}");
+    }
+
+    #[test]
+    fn what_cools_in_a_curve_pulls_as_a_long_strip_does() {
+        let model = strip();
+        // Colder to both edges by 40 K, with the square of how far off the middle.
+        let (colder_k, half) = (40.0, DEEP_MM / 2.0);
+        let cold = |y: f64| 200.0 - colder_k * ((y - half) / half).powi(2);
+        let from_c = model.evenly(200.0);
+        let celsius: Vec<f64> = model.mesh.nodes.iter().map(|at| cold(at.y_mm)).collect();
+        let look = model.look_at(&celsius, 0.0, 20.0);
+        let line = |from: f64, to: f64| vec![At::new(LONG_MM / 2.0, from), At::new(LONG_MM / 2.0, to)];
+        let middle = line(half - 7.5, half + 7.5);
+        let pulled = model.pulls_across(&look, &from_c, &[middle, line(0.0, DEEP_MM), line(-20.0, -5.0)]);
+        // E alpha K (mean of the square over the line - a third): pressed in the middle, where it is warmer than the rest.
+        let iron = Iron::Gray.properties();
+        let e_alpha = iron.youngs_gpa * 1e3 * iron.expansion_1e6_per_k * 1e-6;
+        let expected = e_alpha * colder_k * ((7.5 / half).powi(2) / 3.0 - 1.0 / 3.0);
+        let found = pulled[0].unwrap().mean_mpa;
+        assert!((found - expected).abs() < 0.05 * expected.abs(), "{found} for {expected}");
+        // Across all of it forces and moments are in balance.
+        let whole = pulled[1].unwrap();
+        assert!(whole.mean_mpa.abs() + whole.bend_mpa < 0.05 * expected.abs(), "{whole:?}");
+        assert_eq!(pulled[2], None, "no iron there");
+    }
+
+    #[test]
+    fn another_lay_out_of_the_same_face_is_as_warm_at_the_same_places() {
+        let model = strip();
+        let cracked = FaceModel::of(Piece {
+            cracks: vec![vec![At::new(300.0, 0.0), At::new(300.0, 30.0)]],
+            ..model.piece.clone()
+        })
+        .unwrap();
+        let along = |model: &FaceModel| -> Vec<f64> {
+            model.mesh.nodes.iter().map(|at| 100.0 + at.x_mm / 3.0 - at.y_mm / 2.0).collect()
+        };
+        let carried = model.as_warm_as(&cracked, &along(&cracked));
+        let furthest =
+            carried.iter().zip(along(&model)).map(|(one, other)| (one - other).abs()).fold(0.0, f64::max);
+        assert!(furthest < 0.01, "{furthest}");
     }
 }

@@ -12,7 +12,7 @@ use crate::crack::stop_hole::FoundBy;
 use crate::crack::tip_offset::{OwnTip, beyond};
 use crate::effort::durations::{TimedStep, pace};
 use crate::heat::{FactorOf, HeatSource, OwnFactor, Packing, against_usual, own_factor};
-use crate::method::OwnMove;
+use crate::method::{OwnMove, moved_factor};
 use crate::quantity::{Unit, UnitSystem, number};
 use crate::render::{said, upper};
 
@@ -94,6 +94,7 @@ pub(super) fn learned_lines(
         lines.push(line(name, (book, here.mean_mm), said(&words, units), cases.collect()));
     }
     lines.extend(shape(all, units));
+    lines.extend(foreseen(all, units));
     lines.extend(use_lines(all, units));
     lines.extend(practice_lines(all, counts));
     let timed: Vec<TimedStep> = all.timed.iter().filter(|it| counts(&it.fact)).cloned().collect();
@@ -161,6 +162,26 @@ fn shape(all: &Said<'_>, units: UnitSystem) -> Vec<LearnedLine> {
         .collect();
     lines.sort_by(|a, b| b.here.total_cmp(&a.here));
     lines
+}
+
+/// How far seams move what lies beside them, against what was foreseen.
+fn foreseen(all: &Said<'_>, units: UnitSystem) -> Option<LearnedLine> {
+    let counted = || all.moves.iter().filter(|it| !all.left_out.contains_key(&it.size));
+    let (here, n) = moved_factor(counted());
+    let mm = |mm: f64| units.say_exactly((mm.abs() * 100.0).round() / 100.0, Unit::Millimetres);
+    let case = |own: &OwnMove| {
+        Some(LearnedCase {
+            case: own.size,
+            job: Some(own.job),
+            name: format!("{}, {}", own.name, own.what),
+            value: own.of_the_foreseen()?,
+            words: format!("{}, foreseen {}", mm(own.moved_mm?), mm(own.foreseen_mm?)),
+        })
+    };
+    (n > 0).then(|| {
+        let words = format!("{} of what is foreseen, from {}", number(here, 2), times(n, "distance"));
+        line("Seams, what they move".to_owned(), (1.0, here), words, counted().filter_map(case).collect())
+    })
 }
 
 pub(super) fn line(

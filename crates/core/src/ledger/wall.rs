@@ -430,6 +430,7 @@ mod tests {
             what: "bore 1".to_owned(),
             way: Way { method: MethodId::ArcNickel, school },
             moved_mm: Some(mm),
+            foreseen_mm: None,
         };
         let moves = [moved(1, 0.3, School::Hot), moved(2, -0.1, School::Hot), moved(3, 0.0, School::Cold)];
         let told = |left_out: &BTreeMap<Uuid, String>| {

@@ -19,7 +19,7 @@ pub use arc_pass::amps_at;
 pub(crate) use arc_pass::pass_of;
 pub use catalogue::{AS_THE_CASTING_C, ArcUse, Joins, Method, Most, Practice, Setup, Start, wire_lays};
 pub use coupon::{Bent, BrokeAt, Coupon, CouponRead};
-pub use moved::{MOVED_MOST_MM, OwnMove};
+pub use moved::{MOVED_MOST_MM, OwnMove, moved_factor};
 pub use moves::{
     Became, Moves, NotGood, OddsPart, Outcome, Outcomes, PRACTISED, ToeCrack, Variant, own_outcomes, shift_of,
 };

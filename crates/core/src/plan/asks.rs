@@ -233,6 +233,7 @@ fn moves(job: &Job, plan: &Plan) -> Vec<OwnMove> {
             what: size.name.clone(),
             way,
             moved_mm: Some(size.moved_mm.filter(|mm| mm.abs() <= MOVED_MOST_MM)?),
+            foreseen_mm: None,
         })
     };
     plan.bench.features.iter().filter_map(moved).collect()

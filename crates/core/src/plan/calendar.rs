@@ -5,8 +5,11 @@ use serde::{Deserialize, Serialize};
 
 use super::Plan;
 use crate::base::day::DAY_MS;
+use crate::effort::booking::Booked;
 use crate::field;
 use crate::job::{Job, job_ms_to_clock};
+use crate::shop::Shop;
+use crate::stage::method::of_minutes;
 
 /// When something is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -86,6 +89,55 @@ pub fn events(job: &Job, plan: &Plan) -> Vec<Event> {
         }
     }
     events
+}
+
+/// A job's sessions on the hands that every other job asks for too.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HandsBooked {
+    /// One for each session of the plan: "Booked for Tue 1 Dec, 9:00: before it the hands are at Lever."; empty where it
+    /// is booked as it is planned.
+    pub sessions: Vec<String>,
+    /// "Ready then Wed 2 Dec, 14:00."; empty where nothing moves.
+    pub ready: String,
+}
+
+/// The sessions of a plan as they are booked; `named` tells the other jobs, by their place. What comes after the last is as
+/// much later as that is, when somebody is there.
+#[must_use]
+pub fn hands_booked(
+    (plan, shop): (&Plan, &Shop),
+    booked: &[Booked],
+    named: impl Fn(usize) -> String,
+    now_min: i64,
+) -> HandsBooked {
+    let (mut later_min, mut waits) = (0, false);
+    // What has no time of day asks for no hands.
+    let planned = plan.methods.sessions.iter().map(|it| it.begins_min.filter(|_| it.ends_min.is_some()));
+    let mut booked = booked.iter();
+    let words = |planned: Option<i64>| {
+        let Some((planned, session)) = planned.and_then(|at| Some((at, booked.next()?))) else {
+            return String::new();
+        };
+        // That it is no longer as early as it was is not worth a word: that it waits for another job is.
+        waits |= session.after.is_some();
+        if !waits || session.begins <= planned {
+            return String::new();
+        }
+        later_min = session.begins - planned;
+        let why = session
+            .after
+            .map_or(String::new(), |other| format!(": before it the hands are at {}", named(other)));
+        format!("Booked for {}{why}.", of_minutes(session.begins, shop.twelve_hours))
+    };
+    let sessions: Vec<String> = planned.map(words).collect();
+    let ready = plan.methods.taken().and_then(|taken| taken.ready.as_ref()).filter(|_| later_min > 0);
+    let ready = ready.map_or(String::new(), |ready| {
+        let at = now_min + ready.after_min.ceil() as i64 + later_min;
+        let there = shop.week.or_ordinary().next_there(at);
+        format!("Ready then {}.", of_minutes((there + 4).div_euclid(5) * 5, shop.twelve_hours))
+    });
+    HandsBooked { sessions, ready }
 }
 
 fn session_words(plan: &Plan, at: usize) -> String {

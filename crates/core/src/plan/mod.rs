@@ -42,7 +42,7 @@ pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};
 pub use asks::{Asks, Gone};
 pub use available::{Available, FETCHED_AT_HOUR, available};
-pub use calendar::{Event, When, events};
+pub use calendar::{Event, HandsBooked, When, events, hands_booked};
 pub use gate::{Gate, GateLine};
 pub use hot::LastHeat;
 pub use hot_now::Hot;
@@ -53,9 +53,10 @@ pub use next::Next;
 pub use odds_moved::{OddsMoved, odds_moved_last};
 pub use offered::Offered;
 pub use on_the_face::{
-    Beginning, Beginnings, FaceHeat, FaceLoad, FaceMoment, FacePart, FlameAsked, HeatedTip, KeptDistance,
-    Opens, OpensMost, OtherWay, PATH_MOST, PlaceOnFace, SeamPull, SeamPulls, WarmFace, face_heat, face_load,
-    face_logged, face_part, opens, seam_pulls, where_to_begin,
+    Beginning, Beginnings, CoolingFace, FaceHeat, FaceLoad, FaceMoment, FacePart, FlameAsked, HeatedTip,
+    KeptDistance, Opens, OpensMost, OtherWay, PATH_MOST, PlaceOnFace, SeamPull, SeamPulls, WarmFace,
+    cooling_face, face_cooling, face_heat, face_load, face_logged, face_part, opens, seam_pulls,
+    where_to_begin,
 };
 pub use other_ways::other_ways;
 pub use standing::{Standing, Standings, standing};

@@ -125,8 +125,10 @@ fn went_wrong(own: &OwnFault) -> Result<(), FieldProblem> {
 }
 
 fn moved(own: &OwnMove) -> Result<(), FieldProblem> {
-    OutOfRange::check("a move", "mm", (-MOVED_MOST_MM, MOVED_MOST_MM), own.moved_mm.unwrap_or(0.0))
-        .map_err(|out| FieldProblem::new("moved_mm", out.to_string(), "a few mm at most"))?;
+    for (field, mm) in [("moved_mm", own.moved_mm), ("foreseen_mm", own.foreseen_mm)] {
+        OutOfRange::check("a move", "mm", (-MOVED_MOST_MM, MOVED_MOST_MM), mm.unwrap_or(0.0))
+            .map_err(|out| FieldProblem::new(field, out.to_string(), "a few mm at most"))?;
+    }
     short("name", &own.name)?;
     short("what", &own.what)
 }

@@ -22,7 +22,7 @@ use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, WorkingWeek};
 use crate::field::{Held, choices, get, shop};
 use crate::heat::{HeatSource, OwnFactor, Packing};
-use crate::method::{Coupon, MethodId, OwnRepair, OwnScrap, PRACTISED};
+use crate::method::{Coupon, MethodId, OwnMove, OwnRepair, OwnScrap, PRACTISED};
 use crate::quantity::UnitSystem;
 use crate::shelf::Shelf;
 use crate::stores::{StoreItem, items, kinds_there};
@@ -79,6 +79,8 @@ pub struct Shop {
     pub learned: Vec<OwnFactor>,
     /// Ends of cracks that were found again here.
     pub tips: Vec<OwnTip>,
+    /// What the torch moved here, against what was foreseen.
+    pub moves: Vec<OwnMove>,
     /// Coupons that were broken on its bench.
     #[serde(default)]
     pub coupons: Vec<Coupon>,
@@ -199,6 +201,7 @@ impl Shop {
             timed: Vec::new(),
             learned: Vec::new(),
             tips: Vec::new(),
+            moves: Vec::new(),
             coupons: Vec::new(),
             scraps: Vec::new(),
             taught: taught(values),
@@ -233,6 +236,7 @@ impl Shop {
         counted.coupons = coupons(facts).into_iter().filter(|it| counts(&it.coupon)).collect();
         counted.scraps = scraps(facts).into_iter().filter(|it| counts(&it.piece) && !it.taken_back).collect();
         counted.tips = tips(facts).into_iter().filter(|it| counts(&it.crack)).collect();
+        counted.moves = moves(facts).into_iter().filter(|it| counts(&it.size)).collect();
         for thing in counted.stores.iter_mut().filter(|thing| thing.counted_revision > 0) {
             let said = facts.iter().find(|fact| fact.revision == thing.counted_revision);
             thing.counted_ms = said.map_or(0, ShopFact::at_ms);
@@ -251,7 +255,8 @@ impl Shop {
     /// Of what is counted in pieces it is only whether some are there; see [`counts`](Self::counts).
     #[must_use]
     pub fn planned_by(&self) -> u64 {
-        let mut read = Self { used: Vec::new(), ..self.clone() };
+        // What seams moved is asked beside the plan.
+        let mut read = Self { used: Vec::new(), moves: Vec::new(), ..self.clone() };
         (read.name, read.theme) = (String::new(), String::new());
         for item in &mut read.stores {
             if item.kind().shelf != Shelf::Gas {

@@ -7,6 +7,7 @@ mod check;
 mod common;
 mod cooling;
 mod each_school;
+mod face_cooling;
 mod fields;
 mod fill;
 mod finish;

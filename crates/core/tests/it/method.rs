@@ -529,3 +529,51 @@ fn what_is_not_here_is_not_first_even_where_it_scores_more() {
         none.methods.contenders.iter().filter(|it| it.recommended).map(|it| it.score).collect();
     assert!(scores.is_sorted_by(|a, b| a >= b), "{scores:?}");
 }
+
+#[test]
+fn no_way_is_first_before_one_with_better_odds_without_a_word_of_it() {
+    let mut said = 0;
+    for method in MethodId::ALL {
+        let mut bench = lever();
+        bench.set("method.choice", method.id());
+        let plan = bench.plan();
+        let taken = plan.methods.taken().unwrap();
+        let others =
+            plan.methods.contenders.iter().filter(|other| other.recommended && other.way != taken.way);
+        let best = others.max_by(|a, b| a.odds.mean.total_cmp(&b.odds.mean)).unwrap();
+        if best.odds.mean - taken.odds.mean < 0.02 {
+            continue;
+        }
+        said += 1;
+        let against = format!(" against {:.0}.", taken.odds.mean * 100.0);
+        let why = &plan.methods.why;
+        assert!(why.contains(" has the better odds here: ") && why.ends_with(&against), "{why}");
+    }
+    assert!(said > 3, "{said}");
+}
+
+#[test]
+fn gear_that_is_added_may_bring_another_school_and_says_which_has_the_better_odds() {
+    // What a kiln makes of it: hot by itself, where cold was all there was.
+    let mut bench = lever();
+    bench.set("method.choice", "arc_nickel");
+    let school = |bench: &Bench| bench.plan().methods.chosen.unwrap().school;
+    for (id, _) in School::CHOICES {
+        bench.set("method.school", id);
+        let plan = bench.plan();
+        let (why, taken) = (&plan.methods.why, plan.methods.taken().unwrap());
+        // Whatever stands for it, a school that could be done and holds more often is named.
+        let odds = |school: &str| {
+            let mut other = bench.clone();
+            other.set("method.school", school);
+            let plan = other.plan();
+            let taken = plan.methods.taken().unwrap();
+            (taken.way.school, taken.odds.mean, taken.excluded)
+        };
+        let cold = odds("cold");
+        if cold.0 == School::Cold && !cold.2 && cold.1 - taken.odds.mean >= 0.02 {
+            assert!(why.contains("has the better odds here"), "{id}: {why}");
+        }
+    }
+    assert!(MethodId::ArcNickel.schools().any(|it| it == school(&bench)));
+}

@@ -10,6 +10,7 @@ use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, Deed, Lighting, Refusal, TorchEntry};
 use vanadin_core::map::{At, Drawn, FlamePlace, MarkKind, Shape};
+use vanadin_core::method::OwnMove;
 use vanadin_core::plan::{
     FaceHeat, FaceMoment, FacePart, FlameAsked, SeamPulls, WarmFace, face_heat, face_load, face_logged,
     face_part, opens, other_ways, seam_pulls, where_to_begin,
@@ -17,13 +18,13 @@ use vanadin_core::plan::{
 use vanadin_core::quantity::UnitSystem;
 
 /// A frame 400 x 300 x 20 with limbs of 50 and a crack half through the top one, from inside.
-struct Frame {
-    bench: Bench,
-    face: Uuid,
+pub struct Frame {
+    pub bench: Bench,
+    pub face: Uuid,
 }
 
 impl Frame {
-    fn new() -> Self {
+    pub fn new() -> Self {
         let mut frame = Self::of("9.2 kg", "closed_frame");
         let window = [(50.0, 50.0), (350.0, 50.0), (350.0, 250.0), (50.0, 250.0)];
         frame.mark(MarkKind::Opening, Shape::Outline { points: window.map(|(x, y)| At::new(x, y)).to_vec() });
@@ -31,7 +32,7 @@ impl Frame {
     }
 
     /// The same without its window.
-    fn of(mass: &str, shape: &str) -> Self {
+    pub fn of(mass: &str, shape: &str) -> Self {
         let mut bench = Bench::new();
         for (key, typed) in [
             ("part.family", "machine_frame"),
@@ -63,17 +64,17 @@ impl Frame {
         frame
     }
 
-    fn draw(&mut self, mark: Uuid, shape: Shape) {
+    pub fn draw(&mut self, mark: Uuid, shape: Shape) {
         self.bench.say(Change::Draw { drawn: vec![Drawn { mark, face: self.face, shape: Some(shape) }] });
     }
 
-    fn mark(&mut self, what: MarkKind, shape: Shape) -> Uuid {
+    pub fn mark(&mut self, what: MarkKind, shape: Shape) -> Uuid {
         let mark = self.bench.say(Change::AddMark { what });
         self.draw(mark, shape);
         mark
     }
 
-    fn part(&self) -> Result<FacePart, String> {
+    pub fn part(&self) -> Result<FacePart, String> {
         face_part(&self.bench.job(), &self.bench.plan(), &self.bench.shop)
     }
 
@@ -448,34 +449,55 @@ fn a_distance_between_two_holes_is_foreseen_once_it_is_said_between_which() {
     let kept = words(&frame);
     assert!(kept.words.starts_with("By the seams about 0.") && kept.words.ends_with("less."), "{kept:?}");
     // As much as the seam says it by.
-    assert!(kept.moves_mm.unwrap() < -0.02, "{kept:?}");
+    let foreseen_mm = kept.moves_mm.unwrap();
+    assert!(foreseen_mm < -0.02, "{kept:?}");
+    // Two that were measured here went twice as far: (4 + 2 + 2) / 6.
+    let way = frame.bench.plan().methods.chosen.unwrap();
+    let own = |at: u128| OwnMove {
+        size: Uuid::from_u128(900 + at),
+        job: Uuid::from_u128(at),
+        name: String::new(),
+        what: String::new(),
+        way,
+        moved_mm: Some(-0.2),
+        foreseen_mm: Some(-0.1),
+    };
+    frame.bench.shop.moves = vec![own(1), own(2)];
+    let learned = words(&frame);
+    assert!((learned.moves_mm.unwrap() - foreseen_mm * 8.0 / 6.0).abs() < 1e-9, "{learned:?}");
+    assert!(
+        learned.words.ends_with("By 2 that were measured here 33 % more than is reckoned."),
+        "{learned:?}"
+    );
 }
 
 /// Lit, and the flame put somewhere after so many minutes.
 fn lit_and_moved(moves: &[(f64, (f64, f64))]) -> Frame {
-    let mut frame = Frame::new();
-    frame.bench.set("part.shape", "closed_frame");
-    frame.bench.ready();
-    frame.bench.fold_in(
-        "",
-        Change::Light {
-            speed: 60.0,
-            frozen: None,
-            owned: String::new(),
-            what: Lighting::Main,
-            without: Vec::new(),
-        },
-        LIT_AT,
-    );
-    for (minutes, (x, y)) in moves {
-        let flame = Some(FlamePlace { face: frame.face, at: At::new(*x, *y), swept: false });
-        frame.bench.fold_in("", Change::PutFlame { flame }, LIT_AT + (minutes * 1000.0) as i64);
-    }
-    frame
+    Frame::new().lit_and_moved(moves)
 }
 
 impl Frame {
-    fn say(&mut self, entry: TorchEntry, minutes: f64) {
+    pub fn lit_and_moved(mut self, moves: &[(f64, (f64, f64))]) -> Self {
+        self.bench.ready();
+        self.bench.fold_in(
+            "",
+            Change::Light {
+                speed: 60.0,
+                frozen: None,
+                owned: String::new(),
+                what: Lighting::Main,
+                without: Vec::new(),
+            },
+            LIT_AT,
+        );
+        for (minutes, (x, y)) in moves {
+            let flame = Some(FlamePlace { face: self.face, at: At::new(*x, *y), swept: false });
+            self.bench.fold_in("", Change::PutFlame { flame }, LIT_AT + (minutes * 1000.0) as i64);
+        }
+        self
+    }
+
+    pub fn say(&mut self, entry: TorchEntry, minutes: f64) {
         self.bench.fold_in("", Change::Torch { entry }, LIT_AT + (minutes * 1000.0) as i64);
     }
 

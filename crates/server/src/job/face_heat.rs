@@ -7,8 +7,8 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::plan::{
-    Beginnings, FaceHeat, FaceLoad, FlameAsked, PATH_MOST, SeamPulls, face_heat, face_load, face_logged,
-    face_part, other_ways, seam_pulls,
+    Beginnings, FaceHeat, FaceLoad, FlameAsked, PATH_MOST, SeamPulls, cooling_face, face_cooling, face_heat,
+    face_load, face_logged, face_part, other_ways, seam_pulls,
 };
 
 use super::faces::Faces;
@@ -105,6 +105,38 @@ pub async fn face_as_logged(
     };
     let found = long_work(move || {
         Faces::kept().model(&part).map(|model| face_logged(&seen.job, &seen.plan, &part, &model))
+    })
+    .await?;
+    Ok(Json(match found {
+        Ok(heat) => FaceHeatSeen { why_not: String::new(), heat },
+        Err(why_not) => FaceHeatSeen { why_not, heat: None },
+    }))
+}
+
+/// The drawn face on its way down, from when it was covered to hand-warm.
+#[utoipa::path(get, path = "/api/jobs/{id}/face-cooling",
+    params(("id" = String, Path, description = "The job")), responses(
+    (status = 200, description = "Moment by moment; or why there is none", body = FaceHeatSeen),
+    (status = 404, description = "No such job", body = ProblemsBody)))]
+#[get("/<id>/face-cooling")]
+pub async fn face_cools(
+    id: &str,
+    units: DeviceUnits,
+    desk: &State<Desk>,
+) -> Result<Json<FaceHeatSeen>, ApiError> {
+    let seen = desk.see_in(known(id)?, units).await?;
+    let found = long_work(move || -> Result<Option<FaceHeat>, String> {
+        let (job, plan, shop) = (&seen.job, &seen.plan, &seen.shop.shop);
+        let cools = cooling_face(job, plan, shop)?;
+        let model = Faces::kept().model(&cools.part)?;
+        // Where an oven heats it, it is as warm all over.
+        let heated = face_part(job, plan, shop).ok();
+        let hot = heated.as_ref().and_then(|part| Some((part, Faces::kept().model(part).ok()?)));
+        Ok(face_cooling(
+            (job, plan),
+            (&cools, &model),
+            hot.as_ref().map(|(part, model)| (*part, model.as_ref())),
+        ))
     })
     .await?;
     Ok(Json(match found {

@@ -1,7 +1,7 @@
 //! Takes off the shelves what the jobs took: once it is lit the gas, once the beads are laid the rods. And keeps for the
 //! odds what became of each repair.
 
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
@@ -10,15 +10,15 @@ use vanadin_core::faults::own::OwnFault;
 use vanadin_core::heat::OwnFactor;
 use vanadin_core::job::Became;
 use vanadin_core::method::{OwnMove, OwnRepair, OwnScrap};
-use vanadin_core::plan::Asks;
+use vanadin_core::plan::{Asks, seam_pulls};
 use vanadin_core::shop::{
-    ShopWord, faults, learned, moves, repairs, scraps, set_right, timed as timed_here, tips, uses,
+    Shop, ShopWord, faults, learned, moves, repairs, scraps, set_right, timed as timed_here, tips, uses,
 };
 use vanadin_core::stores::{OwnUse, used_up};
 
 use super::demand;
 use crate::api_error::ApiError;
-use crate::desk::{Desk, NewShopFact, News};
+use crate::desk::{Desk, NewShopFact, News, long_work};
 
 /// Looks once at what was taken before, then after every word at its job.
 pub async fn keep(desk: Desk) {
@@ -146,15 +146,38 @@ async fn tell_uses(desk: &Desk, said: Vec<OwnUse>) -> Result<(), ApiError> {
     Ok(())
 }
 
+/// What the seams of a job were foreseen to do to each of its distances, in mm, without what was learned here.
+async fn foreseen_moves(desk: &Desk, job: Uuid) -> Result<HashMap<Uuid, f64>, ApiError> {
+    let seen = desk.see(job).await?;
+    let drawn = seen.plan.map.faces.iter().any(|face| !face.rims.is_empty() && !face.lines.is_empty());
+    if !drawn {
+        return Ok(HashMap::new());
+    }
+    long_work(move || {
+        let shop = Shop { moves: Vec::new(), ..seen.shop.shop.clone() };
+        let pulls = seam_pulls(&seen.job, &seen.plan, &shop, &[], None);
+        // Why nothing is foreseen is said at the job.
+        let kept = pulls.map_or_else(|_| Vec::new(), |pulls| pulls.kept);
+        kept.into_iter().filter_map(|it| Some((it.mark, it.moves_mm?))).collect()
+    })
+    .await
+}
+
 /// Tells what the torch moved; what is no longer said of the job is told as well.
 async fn tell_moves(desk: &Desk, job: Uuid, said: Vec<OwnMove>) -> Result<(), ApiError> {
     let told = moves(&desk.shop().await?.facts);
     let gone = told.iter().filter(|it| it.job == job && !said.iter().any(|own| own.size == it.size));
     let gone: Vec<OwnMove> = gone.map(|it| OwnMove { moved_mm: None, ..it.clone() }).collect();
+    let mut foreseen = None;
     for own in said.into_iter().chain(gone) {
         let own = OwnMove { name: short(&own.name), what: short(&own.what), ..own };
         let known = told.iter().find(|it| it.size == own.size);
         if known.map_or(own.moved_mm.is_some(), |known| !known.as_good_as(&own)) {
+            if foreseen.is_none() {
+                foreseen = Some(foreseen_moves(desk, job).await?);
+            }
+            let of_it = foreseen.as_ref().and_then(|all| all.get(&own.size));
+            let own = OwnMove { foreseen_mm: own.moved_mm.and(of_it.copied()), ..own };
             said_by_itself(desk, Uuid::new_v4(), ShopWord::Moved(own)).await?;
         }
     }

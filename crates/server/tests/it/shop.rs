@@ -185,3 +185,32 @@ async fn no_text_speaks_the_other_system(#[case] units: &str, #[case] foreign: &
     let own: &[&str] = if units == "imperial" { &["°F", "in"] } else { &["°C", "mm"] };
     assert!(found.iter().filter(|(_, text)| speaks(text, own)).count() > 50, "its own it does speak");
 }
+
+#[rocket::async_test]
+async fn of_two_jobs_on_the_same_hands_the_second_says_when_it_is_booked_and_why() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack?find=brewery").await;
+    let first = rack["lines"][0]["id"].as_str().unwrap().to_owned();
+    let copy = uuid::Uuid::new_v4();
+    let (status, answer) = server.post(&format!("/api/jobs/{first}/copy"), &json!({ "id": copy })).await;
+    assert!(status.code < 300, "{answer}");
+    server.settled().await;
+    let copy = copy.to_string();
+    let mut waits = Vec::new();
+    for job in [&first, &copy] {
+        let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
+        let (status, booked) = server.get(&format!("/api/jobs/{job}/booked")).await;
+        assert_eq!(status, Status::Ok);
+        let sessions = booked["sessions"].as_array().unwrap();
+        assert_eq!(sessions.len(), view["plan"]["methods"]["sessions"].as_array().unwrap().len());
+        let words = sessions.iter().map(|it| it.as_str().unwrap().to_owned()).find(|it| !it.is_empty());
+        assert_eq!(words.is_some(), !booked["ready"].as_str().unwrap().is_empty(), "{booked}");
+        waits.extend(words);
+    }
+    assert!(
+        waits.iter().any(|it| it.starts_with("Booked for ") && it.contains(": before it the hands are at ")),
+        "{waits:?}"
+    );
+    let (status, _) = server.get(&format!("/api/jobs/{}/booked", uuid::Uuid::nil())).await;
+    assert_eq!(status, Status::NotFound);
+}

@@ -249,6 +249,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/booked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A job's sessions beside what every other job asks of the same hands. */
+        get: operations["hands_booked"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/calendar.ics": {
         parameters: {
             query?: never;
@@ -292,6 +309,23 @@ export interface paths {
         };
         /** The whole job as one file. Without its pictures it is smaller, to be looked at: it cannot be opened again as a job. */
         get: operations["export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/face-cooling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drawn face on its way down, from when it was covered to hand-warm. */
+        get: operations["face_cools"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4193,6 +4227,16 @@ export interface components {
             /** @description What it took from the stores, with the box it came from: "Nickel stick, 3.2 mm: 4 rods, box 77-B". */
             used: string[];
         };
+        /** @description A job's sessions on the hands that every other job asks for too. */
+        HandsBooked: {
+            /** @description "Ready then Wed 2 Dec, 14:00."; empty where nothing moves. */
+            ready: string;
+            /**
+             * @description One for each session of the plan: "Booked for Tue 1 Dec, 9:00: before it the hands are at Lever."; empty where it
+             *     is booked as it is planned.
+             */
+            sessions: string[];
+        };
         /** @description A place that is hard although the iron is not. */
         HardSpot: {
             found_in_round: number;
@@ -4324,7 +4368,10 @@ export interface components {
             reached: boolean;
             /** @description Where to read it. */
             read_at: string;
-            /** @description Tips that are likely to run on while it is heated, the worst first. */
+            /**
+             * @description Tips that are likely to run on while it is heated, the worst first; those on a drawn face that is the part are said by
+             *     `face-heat`.
+             */
             runs_on: components["schemas"]["RunsOn"][];
             /** @description What is said of the heating, in a sentence. */
             sentence: string;
@@ -6019,6 +6066,11 @@ export interface components {
         };
         /** @description A size that was read before the torch and again when it was cold. */
         OwnMove: {
+            /**
+             * Format: double
+             * @description What its seams were foreseen to do to it, without what was learned here; nothing where that was not reckoned.
+             */
+            foreseen_mm?: number | null;
             /** Format: uuid */
             job: string;
             /**
@@ -7392,6 +7444,8 @@ export interface components {
             learned: components["schemas"]["OwnFactor"][];
             /** Format: double */
             low_rate?: number | null;
+            /** @description What the torch moved here, against what was foreseen. */
+            moves: components["schemas"]["OwnMove"][];
             name: string;
             packings?: string[] | null;
             /** @description draw_in or plain; nothing while nobody has said. */
@@ -9902,6 +9956,65 @@ export interface operations {
             };
         };
     };
+    hands_booked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description When each session of the plan is booked */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandsBooked"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     job_calendar: {
         parameters: {
             query?: never;
@@ -10091,6 +10204,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobFile"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    face_cools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Moment by moment; or why there is none */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceHeatSeen"];
                 };
             };
             /** @description This device is not known here */

@@ -14,6 +14,7 @@ import { heatColour } from '../../quantity/heat-colour'
 import { foreseen, inUnits, minutes } from '../../quantity/show'
 import { CoolingCurve } from './CoolingCurve'
 import { Descent } from './Descent'
+import { FaceDown } from './FaceDown'
 import { Falls } from './Falls'
 import { Button } from '../../ui/Button'
 import { Plate } from '../../ui/Plate'
@@ -99,6 +100,7 @@ export function CoolingStation(): ReactNode {
         </p>
       )}
       {!alone && <Descent />}
+      {!alone && <FaceDown />}
       <div className="grid grid-cols-[1.5fr_1fr_auto_auto_auto] items-end gap-4 border-t border-rule pt-2 max-bench:grid-cols-2">
         <Field name="cooling.packing" label="Packed in" folded placeholder={cooling.packing} />
         <Field name="cooling.thickness" label="How thick" placeholder="as usual" />

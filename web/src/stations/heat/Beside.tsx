@@ -4,7 +4,6 @@ import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { minutes } from '../../quantity/show'
 import { Button } from '../../ui/Button'
-import { useReckoned } from './face/useReckoned'
 
 export interface BesideProps {
   heat: Schemas['HeatPlan']
@@ -13,8 +12,7 @@ export interface BesideProps {
 /** What goes with the heating: tips that may run, what gets too hot, how to read it, its gas, how its source is set. */
 export function Beside({ heat }: BesideProps): ReactNode {
   const { view } = useJob()
-  const reckoned = useReckoned()
-  const runsOn = reckoned ? [] : heat.runs_on
+  const runsOn = heat.runs_on
   return (
     <div className="grid gap-x-8 gap-y-3 bench:grid-cols-2">
       {(runsOn.length > 0 || heat.stays_cool.length > 0) && (

@@ -10,6 +10,7 @@ import { Offer } from './Offer'
 import { Opened } from './Opened'
 import { ByWhatItCarries, FaceLoad } from './FaceLoad'
 import { SeamPull } from './SeamPull'
+import { Sessions } from './Sessions'
 import { Ways } from './Ways'
 
 /** What to do and why; every way on the same scales; what is ruled out, in sight. */
@@ -163,38 +164,6 @@ function RuledOut({ ways, open, onOpen }: RuledOutProps): ReactNode {
           </button>
         ))}
       </div>
-    </section>
-  )
-}
-
-/** When it can be done, a day a line where one day does not hold it. */
-function Sessions({ methods }: { methods: Schemas['MethodPlan'] }): ReactNode {
-  const { view } = useJob()
-  const { sessions, between_sessions: between } = methods
-  if (sessions.length === 0) return null
-  return (
-    <section aria-label="Sessions" className="border-t border-rule pt-1">
-      <h3 className="label">
-        {sessions.length === 1 ? 'At the soonest' : `${sessions.length} sessions, at the soonest`}
-      </h3>
-      <ol>
-        {sessions.map((session) => (
-          <li key={session.from}>
-            {session.words}
-            {session.too_long && (
-              <b>. More than a day at the arc, and not to be broken off: somebody to take turns.</b>
-            )}
-          </li>
-        ))}
-      </ol>
-      {between !== '' && <p className="text-ash">{between}</p>}
-      <a
-        href={`/api/jobs/${view.id}/calendar.ics`}
-        download="job.ics"
-        className="flex min-h-11 items-center underline"
-      >
-        Into a calendar (iCalendar)
-      </a>
     </section>
   )
 }

@@ -144,7 +144,7 @@ impl FacePart {
     }
 
     /// Of each ninth of the face the place that lies deepest in the iron.
-    fn sectors(&self) -> Vec<(&'static str, At)> {
+    pub(super) fn sectors(&self) -> Vec<(&'static str, At)> {
         let rims = self.piece.rims();
         let Some((left, top, right, bottom)) = crate::map::bounds(&rims[0]) else { return Vec::new() };
         let (wide, high) = ((right - left) / 3.0, (bottom - top) / 3.0);

@@ -73,13 +73,22 @@ pub(super) enum As {
 }
 
 impl As {
+    /// What walls are by it, of what they are taken for.
+    pub(super) fn wall(self) -> f64 {
+        match self {
+            Self::Asked => 1.0,
+            Self::Strong => 1.0 - WALLS,
+            Self::Weak => 1.0 + WALLS,
+        }
+    }
+
     /// Of the flame's power, the walls, and what the iron stands.
     fn factors(self, part: &FacePart) -> (f64, f64, f64) {
         let off = part.flame.not_known;
         match self {
-            Self::Asked => (1.0, 1.0, 1.0),
-            Self::Strong => (1.0 + off, 1.0 - WALLS, 1.0 - STANDS),
-            Self::Weak => (1.0 - off, 1.0 + WALLS, 1.0 + STANDS),
+            Self::Asked => (1.0, self.wall(), 1.0),
+            Self::Strong => (1.0 + off, self.wall(), 1.0 - STANDS),
+            Self::Weak => (1.0 - off, self.wall(), 1.0 + STANDS),
         }
     }
 }

@@ -118,50 +118,39 @@ fn stretches(round: &Round, face: uuid::Uuid, until_min: f64) -> Vec<(f64, HeatS
     from.into_iter().map(|minutes| (minutes, state_at(minutes), place_at(minutes))).collect()
 }
 
-/// The face from lighting up until it was covered, or until the last that is known of it. Nothing while it is not lit.
-#[must_use]
-pub fn face_logged(job: &Job, plan: &Plan, part: &FacePart, model: &FaceModel) -> Option<FaceHeat> {
-    let round = job.round();
-    let (heat, torch) = (plan.heat.as_ref()?, plan.torch.as_ref()?);
+/// Minutes on the job clock until it was covered, or until the last that is known of it; nothing while it is not lit.
+fn until_min(round: &Round) -> Option<f64> {
     let said = round.standing_log().map(|entry| entry.minutes);
     let read = round.latest_reading().map(|reading| reading.minutes);
     let known_min = said.chain(read).fold(0.0, f64::max);
     let until_min = round.covered_minutes().unwrap_or(known_min);
-    if !round.repaired() || until_min < LEAST_MIN {
-        return None;
-    }
-    let begins = FlamePlace { face: part.face, at: part.joint(), swept: false };
-    let mut clock = Clock {
-        part,
-        model,
-        strength: torch.warming.map_or(1.0, |warming| warming.factor),
-        celsius: model.evenly(part.ambient_c),
-        coldest_c: part.ambient_c,
-        is_swept: false,
-        put: begins,
-        burns: Burns::Off,
-    };
-    let stretches = stretches(round, part.face, until_min);
-    let ends = stretches.iter().skip(1).map(|(from, ..)| *from).chain([until_min]);
-    let every_min = (until_min / LOOKS).max(STEP_S / 60.0);
+    (round.repaired() && until_min >= LEAST_MIN).then_some(until_min)
+}
+
+/// What each node of a face was at when it was covered, or at the last that is known of it; nothing while it is not lit.
+pub(super) fn warm_by_the_log(
+    job: &Job,
+    plan: &Plan,
+    part: &FacePart,
+    model: &FaceModel,
+) -> Option<Vec<f64>> {
+    let mut last = None;
+    by_the_log((job, plan), (part, model), until_min(job.round())?, |clock, _| {
+        last = Some(clock.celsius.clone());
+    })?;
+    last
+}
+
+/// The face from lighting up until it was covered, or until the last that is known of it. Nothing while it is not lit.
+#[must_use]
+pub fn face_logged(job: &Job, plan: &Plan, part: &FacePart, model: &FaceModel) -> Option<FaceHeat> {
+    let round = job.round();
+    let until_min = until_min(round)?;
     let (mut looks, mut flames): (Vec<Look>, Vec<Option<At>>) = (Vec::new(), Vec::new());
-    for ((from_min, state, place), to_min) in stretches.iter().zip(ends) {
-        clock.put = place.unwrap_or(begins);
-        let burns = match state {
-            HeatState::InTheHeat => Burns::Whole { to_c: heat.aim_c() },
-            HeatState::HeldAtJoint => Burns::Joint { to_c: heat.aim_c() },
-            HeatState::HeldOver => Burns::Kept { at_c: clock.coldest_c },
-            HeatState::Out => Burns::Off,
-        };
-        let mut minutes = *from_min;
-        while minutes < to_min - 1e-9 {
-            let next = (minutes + every_min).min(to_min);
-            clock.goes_on(next - minutes, burns);
-            minutes = next;
-            looks.push(model.look_at(&clock.celsius, minutes, part.ambient_c));
-            flames.push(clock.burns_at());
-        }
-    }
+    let put = by_the_log((job, plan), (part, model), until_min, |clock, minutes| {
+        looks.push(model.look_at(&clock.celsius, minutes, part.ambient_c));
+        flames.push(clock.burns_at());
+    })?;
     let course = Course::of(part, model, looks, As::Asked);
     let read = round.latest_reading().filter(|it| it.minutes <= until_min);
     let beneath = match read {
@@ -177,14 +166,56 @@ pub fn face_logged(job: &Job, plan: &Plan, part: &FacePart, model: &FaceModel) -
         }
         None => "Nothing was read of it yet.".to_owned(),
     };
-    let seen = Seen { part, model, course: &course, places: part.places() };
+    let seen = Seen { part, model, course: &course, places: part.places(), cools: false };
     Some(FaceHeat {
         sentence: sentence(part, model, &course),
         beneath: format!("{beneath} What the beads gave is not in it."),
         logged: true,
         asks_much: Nearness::of(course.worst()) >= Nearness::Watch,
-        ..shown_of(&seen, &flames, clock.put)
+        ..shown_of(&seen, &flames, put)
     })
+}
+
+/// A face goes through its log; `seen` looks at it now and then. Gives where the flame was put last.
+fn by_the_log(
+    (job, plan): (&Job, &Plan),
+    (part, model): (&FacePart, &FaceModel),
+    until_min: f64,
+    mut seen: impl FnMut(&Clock<'_>, f64),
+) -> Option<FlamePlace> {
+    let round = job.round();
+    let (heat, torch) = (plan.heat.as_ref()?, plan.torch.as_ref()?);
+    let begins = FlamePlace { face: part.face, at: part.joint(), swept: false };
+    let mut clock = Clock {
+        part,
+        model,
+        strength: torch.warming.map_or(1.0, |warming| warming.factor),
+        celsius: model.evenly(part.ambient_c),
+        coldest_c: part.ambient_c,
+        is_swept: false,
+        put: begins,
+        burns: Burns::Off,
+    };
+    let stretches = stretches(round, part.face, until_min);
+    let ends = stretches.iter().skip(1).map(|(from, ..)| *from).chain([until_min]);
+    let every_min = (until_min / LOOKS).max(STEP_S / 60.0);
+    for ((from_min, state, place), to_min) in stretches.iter().zip(ends) {
+        clock.put = place.unwrap_or(begins);
+        let burns = match state {
+            HeatState::InTheHeat => Burns::Whole { to_c: heat.aim_c() },
+            HeatState::HeldAtJoint => Burns::Joint { to_c: heat.aim_c() },
+            HeatState::HeldOver => Burns::Kept { at_c: clock.coldest_c },
+            HeatState::Out => Burns::Off,
+        };
+        let mut minutes = *from_min;
+        while minutes < to_min - 1e-9 {
+            let next = (minutes + every_min).min(to_min);
+            clock.goes_on(next - minutes, burns);
+            minutes = next;
+            seen(&clock, minutes);
+        }
+    }
+    Some(clock.put)
 }
 
 fn sentence(part: &FacePart, model: &FaceModel, course: &Course) -> String {

@@ -10,6 +10,7 @@ mod moments;
 mod part;
 mod pull;
 mod warm;
+mod way_down;
 mod words;
 
 pub use begin::{Beginning, Beginnings, OpensMost, begins_words, where_to_begin};
@@ -17,6 +18,7 @@ pub use course::{FlameAsked, PATH_MOST};
 pub use load::{FaceLoad, face_load};
 pub use logged::face_logged;
 pub use moments::{FaceHeat, FaceMoment, HeatedTip, PlaceOnFace, face_heat};
-pub use part::{FacePart, face_part};
+pub use part::{CoolingFace, FacePart, cooling_face, face_part};
 pub use pull::{KeptDistance, OtherWay, SeamPull, SeamPulls, seam_pulls};
 pub use warm::{Opens, WarmFace, opens};
+pub use way_down::face_cooling;

@@ -105,7 +105,7 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlameAsked, said: b
         let model = drilled.model().ok()?;
         Some(drilled.course(&model, Trial { pace: TRIED, ..trial }).worst())
     });
-    let seen = Seen { part, model, course: &course, places: part.places() };
+    let seen = Seen { part, model, course: &course, places: part.places(), cools: false };
     let flame = match (asked.is_along(), asked.swept) {
         (true, _) => "swept along there",
         (false, true) => "swept over all",
@@ -159,6 +159,8 @@ pub(super) struct Seen<'a> {
     pub model: &'a FaceModel,
     pub course: &'a Course,
     pub places: Vec<At>,
+    /// On its way down, not under a flame.
+    pub cools: bool,
 }
 
 impl Seen<'_> {
@@ -178,13 +180,15 @@ impl Seen<'_> {
             .iter()
             .map(|tip| format!("Crack {} {}, {}", tip.letter, tip.words, tip.gap_words))
             .collect::<Vec<_>>();
+        let coldest = part.celsius_words(look.least_c);
+        let whole = if self.cools {
+            format!("{} at the hottest place, {coldest} at the coldest.", part.celsius_words(look.most_c))
+        } else {
+            let joint = part.celsius_words(look.joint_c);
+            format!("{at_the_flame}, {joint} at the joint, {coldest} at the coldest place.")
+        };
         FaceMoment {
-            told: format!(
-                "{at_the_flame}, {} at the joint, {} at the coldest place. {}",
-                part.celsius_words(look.joint_c),
-                part.celsius_words(look.least_c),
-                each.join("; ")
-            ),
+            told: format!("{whole} {}", each.join("; ")).trim_end().to_owned(),
             words,
             celsius: self.model.picture(cells, look).map(|celsius| celsius.round() as i32).collect(),
             flame,

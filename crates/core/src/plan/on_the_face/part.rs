@@ -157,6 +157,53 @@ pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String
     })
 }
 
+/// A face that cools with its seams filled, and those seams.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CoolingFace {
+    /// What stays open of its cracks is still one.
+    pub part: FacePart,
+    pub(super) seams: Vec<(String, Vec<At>)>,
+    /// Of the iron's own strength, the joint's.
+    pub(super) joint_ratio: f64,
+}
+
+/// The face that cools. Else a sentence that says why there is none; empty where there is nothing to say, since no face is
+/// drawn or nothing is heated.
+///
+/// # Errors
+/// The sentence.
+pub fn cooling_face(job: &Job, plan: &Plan, shop: &Shop) -> Result<CoolingFace, String> {
+    let heated = plan.heat.as_ref().filter(|heat| !heat.cold);
+    if heated.is_none() || plan.cooling.as_ref().is_none_or(|cooling| cooling.cold) {
+        return Err(String::new());
+    }
+    let FlatFace { of, mut piece, letters, ends, iron, part } = flat_face(job, plan, shop)?;
+    let filled = |letter: &String| {
+        plan.cracks.iter().any(|crack| crack.letter == *letter && crack.becomes == CrackFate::Repair)
+    };
+    let cracks = letters.into_iter().zip(std::mem::take(&mut piece.cracks));
+    let (seams, open): (Vec<_>, Vec<_>) = cracks.partition(|(letter, _)| filled(letter));
+    let (letters, cracks) = open.into_iter().unzip();
+    piece.cracks = cracks;
+    let frame = &of.frame;
+    let part = FacePart {
+        face: of.id,
+        name: of.name.clone(),
+        frame: (frame.left_mm, frame.top_mm, frame.right_mm, frame.bottom_mm),
+        piece,
+        letters,
+        ends,
+        stands_mpa_sqrt_m: iron.toughness_mpa_sqrt_m(),
+        iron,
+        ambient_c: part.ambient_c,
+        least_c: heated.map_or(part.ambient_c, |heat| heat.least_c),
+        flame: FlameAtHand { label: String::new(), net_w: 0.0, spot_mm: SPOT_MM, not_known: 0.0 },
+        units: plan.units,
+    };
+    let joint_ratio = plan.methods.taken().map_or(1.0, |taken| taken.strength);
+    Ok(CoolingFace { part, seams, joint_ratio })
+}
+
 impl FacePart {
     /// # Errors
     /// A sentence: it cannot be laid out.

@@ -149,14 +149,17 @@ pub(super) fn infrared(
     })
 }
 
-/// The tips that are likely to run on while a flame heats the part, the worst first.
+/// The tips that are likely to run on while a flame heats the part, by the bar, the worst first. Those that lie on the
+/// drawn face that is the part are left to it: it is asked beside the plan.
 pub(super) fn runs_on(
-    cracks: &[CrackPlan],
+    (cracks, part): (&[CrackPlan], &PartFacts),
     heating: &Heating,
     (until_min, station): (f64, f64),
     (plausible, units): (&[Iron], UnitSystem),
 ) -> Vec<RunsOn> {
     let weakest = least_forgiving(plausible).iron;
+    // Whether it holds its seams in is known of a face that can be laid out.
+    let by_face = part.drawn.as_ref().filter(|_| part.held_in.is_some()).map(|drawn| drawn.face);
     let difference_k = heating
         .along(until_min, usize::MAX)
         .iter()
@@ -170,6 +173,7 @@ pub(super) fn runs_on(
         .iter()
         .filter(|crack| crack.becomes == CrackFate::Repair && !crack.full_break)
         .flat_map(|crack| crack.ends.iter().map(move |end| (crack, end)))
+        .filter(|(_, end)| by_face.is_none() || end.at.as_ref().map(|at| at.face) != by_face)
         // A hole that is drilled has blunted its tip.
         .filter(|(_, end)| end.kind == Some(EndKind::Tip) && !end.drilled)
         .filter_map(|(crack, end)| {

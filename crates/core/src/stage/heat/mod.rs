@@ -121,7 +121,8 @@ pub struct HeatPlan {
     pub edge: String,
     /// What an infrared gun shows; nothing where nothing is heated.
     pub infrared: Option<InfraredPlan>,
-    /// Tips that are likely to run on while it is heated, the worst first.
+    /// Tips that are likely to run on while it is heated, the worst first; those on a drawn face that is the part are said by
+    /// `face-heat`.
     pub runs_on: Vec<RunsOn>,
     /// What must stay cool, and how hot it gets.
     pub stays_cool: Vec<StaysCool>,
@@ -181,7 +182,7 @@ fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAs
         plan.stays_cool = beside::stays_cool(run, plan, sources, (part, asked.runs));
         if run.source.ramp_k_per_h(sources.closed).is_none() {
             let (where_to, whose) = ((until, sources.station()), (plausible, part.units));
-            plan.runs_on = beside::runs_on(cracks, &run.heating, where_to, whose);
+            plan.runs_on = beside::runs_on((cracks, part), &run.heating, where_to, whose);
         }
     }
     plan.by_eye = by_eye::colours(target.target_c, part.units);

@@ -9,8 +9,8 @@ use super::{Judged, Price, Ready, SettingLine};
 use crate::effort::durations::{Step, totals};
 use crate::field;
 use crate::method::{
-    Effect, Fired, MethodId, Odds, OddsPart, Ruling, School, ScorePart, Start, Target, Way, heat_points,
-    odds_of, odds_points, odds_with, own_outcomes, rule_points,
+    Effect, Fired, MethodId, Moves, Odds, OddsPart, Ruling, School, ScorePart, Start, Target, Way,
+    heat_points, odds_of, odds_points, odds_with, own_outcomes, rule_points,
 };
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
@@ -136,10 +136,7 @@ impl Judged<'_> {
         let target = self.target_of(way);
         let target_c = target.as_ref().filter(|_| way.school.preheats()).map(|t| t.target_c);
         let variant = self.variant(way);
-        let own = own_outcomes(&self.shop.repairs, (way.method, variant), self.belief.leading);
-        let odds_start = odds_of(way.method, variant, &own);
-        let mut moves = self.moves(way, target.as_ref(), edges);
-        moves.own_count = self.practised(way.method);
+        let (odds_start, moves) = self.odds_and_moves(way, target.as_ref(), edges);
         let moved = moves.parts(way.method);
         let odds = odds_with(odds_start, &moved);
         let (strength, strong) = self.strength(way);
@@ -204,6 +201,43 @@ impl Judged<'_> {
             schools_to_choose: schools_to_choose(way.method, self.shop.units),
             schools,
         }
+    }
+
+    /// What its odds begin with, and what moves them on this job.
+    fn odds_and_moves(&self, way: Way, target: Option<&Target>, edges: &[(Way, f64, f64)]) -> (Odds, Moves) {
+        let variant = self.variant(way);
+        let own = own_outcomes(&self.shop.repairs, (way.method, variant), self.belief.leading);
+        let mut moves = self.moves(way, target, edges);
+        moves.own_count = self.practised(way.method);
+        (odds_of(way.method, variant, &own), moves)
+    }
+
+    /// The other schools of a way that could be done here, each with how often it would hold.
+    pub(super) fn other_schools(
+        &self,
+        taken: Way,
+        ruling: &Ruling,
+        edges: &[(Way, f64, f64)],
+    ) -> Vec<(String, f64)> {
+        let out = |way: Way| {
+            let of_way = |fired: &&Fired| {
+                fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
+            };
+            ruling.fired.iter().filter(of_way).any(|fired| fired.effect == Effect::Exclude)
+        };
+        let could = |school: School| {
+            let way = Way { school, ..taken };
+            if school == taken.school || school == School::ArcOnly || out(way) {
+                return None;
+            }
+            let target = self.target_of(way);
+            if school.preheats() {
+                self.sources_of(way)?.reach(target.as_ref()?).filter(|reached| reached.even_enough)?;
+            }
+            let (start, moves) = self.odds_and_moves(way, target.as_ref(), edges);
+            Some((school.word().to_owned(), odds_with(start, &moves.parts(way.method)).mean))
+        };
+        taken.method.schools().filter_map(could).collect()
     }
 
     /// What is ruled out whatever the school is not worked through, unless somebody answers for it.

@@ -43,6 +43,7 @@ pub use contender::{Contender, OddsLine, SchoolChoice};
 pub(crate) use fill::{FillsKnown, ToFill};
 pub(crate) use odds::of_a_hundred;
 pub use price::{Price, PriceLine};
+pub(crate) use ready::of_minutes;
 pub use ready::{Moment, Ready};
 pub use sessions::SessionPlan;
 pub use settings::SettingLine;

@@ -67,7 +67,10 @@ impl Judged<'_> {
             overruled: overrule.is_some_and(|own| Some(own.way) != leads),
             headline,
             what: taken.map_or_else(String::new, doing),
-            why: taken.map_or_else(String::new, |taken| why(taken, &contenders, overrule.is_some())),
+            why: taken.map_or_else(String::new, |taken| {
+                let schools = self.other_schools(taken.way, &ruling, &edges);
+                why(taken, &contenders, (overrule.is_some(), &schools))
+            }),
             weighed,
             weighed_words,
             sessions: taken.map_or_else(Vec::new, |taken| self.sessions(taken)),

@@ -37,7 +37,7 @@ pub(super) fn next_day(min: i64) -> i64 {
     (min.div_euclid(DAY_MIN) + 1) * DAY_MIN
 }
 
-pub(super) fn of_minutes(at_min: i64, twelve_hours: bool) -> String {
+pub(crate) fn of_minutes(at_min: i64, twelve_hours: bool) -> String {
     let (day, minute) = (at_min.div_euclid(1440), at_min.rem_euclid(1440));
     let day = Day::of_number(day).map(Day::said).unwrap_or_default();
     // "Fri 27 Nov": the year goes without saying.

@@ -2,6 +2,7 @@
 
 use super::Contender;
 use crate::method::{School, Way};
+use crate::render::upper;
 
 /// "Braze it with the torch, the whole part at 300 °C."
 pub(super) fn doing(taken: &Contender) -> String {
@@ -22,7 +23,11 @@ const MORE_OFTEN: f64 = 0.02;
 const SOONER_H: f64 = 1.0;
 
 /// Why this one and not the others.
-pub(super) fn why(taken: &Contender, all: &[Contender], welders_own: bool) -> String {
+pub(super) fn why(
+    taken: &Contender,
+    all: &[Contender],
+    (welders_own, schools): (bool, &[(String, f64)]),
+) -> String {
     let others: Vec<&Contender> =
         all.iter().filter(|other| other.recommended && other.way != taken.way).collect();
     let mut said = Vec::new();
@@ -42,6 +47,9 @@ pub(super) fn why(taken: &Contender, all: &[Contender], welders_own: bool) -> St
     }
     // When it is ready stands beside each way: it is said again where it is too late, or nothing else is.
     let alone = said.is_empty();
+    let ways = others.iter().map(|other| (other.label.as_str(), other.odds.mean));
+    let schools = schools.iter().map(|(school, mean)| (school.as_str(), *mean));
+    let better = better_odds(taken.odds.mean, ways.chain(schools));
     if let Some(ready) = taken.ready.as_ref().filter(|ready| !ready.begun && (ready.late || alone)) {
         said.push(format!(
             "can be ready {}{}",
@@ -54,10 +62,23 @@ pub(super) fn why(taken: &Contender, all: &[Contender], welders_own: bool) -> St
         [only] => format!("It {only}."),
         [first @ .., last] => format!("It {}, and {last}.", first.join(", ")),
     };
-    match (welders_own, others.is_empty()) {
-        (true, _) => format!("The welder's choice. {sentence}").trim_end().to_owned(),
-        (false, true) => format!("Nothing else is left. {sentence}").trim_end().to_owned(),
-        (false, false) => sentence,
+    let first = match (welders_own, others.is_empty()) {
+        (true, _) => "The welder's choice.",
+        (false, true) => "Nothing else is left.",
+        (false, false) => "",
+    };
+    let all = [first.to_owned(), sentence, better].into_iter().filter(|it| !it.is_empty());
+    all.collect::<Vec<_>>().join(" ")
+}
+
+/// No way is first before one with better odds without a word of it (M27): what hours, money or gear weighed more than.
+fn better_odds<'a>(taken: f64, others: impl Iterator<Item = (&'a str, f64)>) -> String {
+    let of_100 = |odds: f64| (odds * 100.0).round();
+    match others.max_by(|a, b| a.1.total_cmp(&b.1)) {
+        Some((label, best)) if best - taken >= MORE_OFTEN => {
+            upper(&format!("{label} has the better odds here: {} against {}.", of_100(best), of_100(taken)))
+        }
+        _ => String::new(),
     }
 }
 

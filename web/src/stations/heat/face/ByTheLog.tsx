@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { useFaceLogged } from '../../../job/useFaceLogged'
-import { FaceMoments } from './FaceMoments'
+import { FaceMoments } from '../../../job/face/FaceMoments'
 
 /** The face as it was heated since it was lit, by what was said and read. */
 export function ByTheLog(): ReactNode {

@@ -8,12 +8,12 @@ import { useAlone } from '../../../job/useAlone'
 import { Choice } from '../../../ui/Choice'
 import { Begins } from './Begins'
 import { ByTheLog } from './ByTheLog'
-import { FaceMoments } from './FaceMoments'
-import { FacePicture } from './FacePicture'
+import { FaceMoments } from '../../../job/face/FaceMoments'
+import { FacePicture } from '../../../job/face/FacePicture'
 import { heldAt, isAlong, lastMoved, sweptOn, UNSAID } from './flame'
 import { useSettled } from './useSettled'
 import { WhereToBegin } from './WhereToBegin'
-import { nowAmong, type At } from './picture'
+import { nowAmong, type At } from '../../../job/face/picture'
 
 type FlamePlace = Schemas['FlamePlace']
 

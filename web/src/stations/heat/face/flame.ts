@@ -1,5 +1,5 @@
 import type { Schemas } from '../../../api/client'
-import type { At } from './picture'
+import type { At } from '../../../job/face/picture'
 
 export type Flame = Schemas['FlameAsked']
 

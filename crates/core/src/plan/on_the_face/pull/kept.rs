@@ -6,8 +6,10 @@ use uuid::Uuid;
 use super::order::Pull;
 use crate::field::mark;
 use crate::job::Round;
+use crate::method::moved_factor;
 use crate::prep::said::SizeKind;
 use crate::quantity::UnitSystem;
+use crate::shop::Shop;
 use crate::stage::map::HolePair;
 
 /// A distance that has to be kept, and what the seams do to it.
@@ -27,17 +29,18 @@ pub(super) fn kept(
     round: &Round,
     pairs: &[HolePair],
     pulls: &[Pull],
-    units: UnitSystem,
+    (shop, units): (&Shop, UnitSystem),
 ) -> Vec<KeptDistance> {
     let distances =
         round.marks.iter().filter(|it| round.get(mark::KIND.of(it.id)) == Some(SizeKind::Distance));
+    let (factor, count) = moved_factor(&shop.moves);
     distances
         .map(|it| {
             let said = round.get(mark::BETWEEN.of(it.id)).unwrap_or_default();
             let pair = pairs.iter().position(|pair| pair.names.eq_ignore_ascii_case(said.trim()));
-            let moves_mm = pair.map(|at| pulls.iter().map(|pull| pull.moves_mm[at]).sum::<f64>());
+            let moves_mm = pair.map(|at| factor * pulls.iter().map(|pull| pull.moves_mm[at]).sum::<f64>());
             let words = match moves_mm {
-                Some(mm) => forecast(mm, units),
+                Some(mm) => format!("{}{}", forecast(mm, units), learned(factor, count)),
                 None if said.is_empty() => {
                     "What the seams do to it is foreseen once it is said which two holes it is between."
                         .to_owned()
@@ -47,6 +50,26 @@ pub(super) fn kept(
             KeptDistance { mark: it.id, words, moves_mm }
         })
         .collect()
+}
+
+/// What the shop's own moves made of it; empty while it has none.
+fn learned(factor: f64, count: usize) -> String {
+    match count {
+        0 => String::new(),
+        1 => format!(" By one that was measured here {}.", against_foreseen(factor)),
+        count => format!(" By {count} that were measured here {}.", against_foreseen(factor)),
+    }
+}
+
+fn against_foreseen(factor: f64) -> String {
+    /// Ours: a hundredth is all that is read.
+    const AS_FORESEEN: f64 = 0.03;
+    let more = factor - 1.0;
+    match more {
+        none if none.abs() < AS_FORESEEN => "as far as is reckoned".to_owned(),
+        more if more > 0.0 => format!("{:.0} % more than is reckoned", more * 100.0),
+        less => format!("{:.0} % less than is reckoned", -less * 100.0),
+    }
 }
 
 fn forecast(mm: f64, units: UnitSystem) -> String {

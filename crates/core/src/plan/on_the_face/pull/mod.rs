@@ -11,7 +11,7 @@ use serde::Serialize;
 use super::Beginnings;
 use super::part::{FlatFace, flat_face};
 use crate::job::Job;
-use crate::method::Joins;
+use crate::method::{Joins, moved_factor};
 use crate::plan::Plan;
 use crate::quantity::{Rounding, Unit, UnitSystem};
 use crate::shop::Shop;
@@ -111,7 +111,7 @@ pub fn seam_pulls(
             false => String::new(),
         },
         other_ways: others.iter().filter_map(|other| said.other_way(other, &seams, &filled)).collect(),
-        kept: kept(job.round(), &pairs, &filled, plan.units),
+        kept: kept(job.round(), &pairs, &filled, (shop, plan.units)),
         not_in_it: "Flat, elastic, the face as drawn, filled from end to end; heat elsewhere, and stress that was cast \
              in, are not in it."
             .to_owned(),
@@ -189,13 +189,14 @@ impl Said<'_> {
             self.between(pull.mean_mpa, pull.elastic_mpa, gives),
             self.mpa(gives),
         );
+        let (factor, _) = moved_factor(&self.shop.moves);
         let mut moves: Vec<(f64, String)> = self
             .pairs
             .iter()
-            .zip(&pull.moves_mm)
+            .zip(pull.moves_mm.iter().map(|mm| factor * mm))
             .filter(|(_, mm)| mm.abs() >= TOLD_MM)
             .map(|(pair, mm)| {
-                let way = if *mm < 0.0 { "nearer" } else { "further apart" };
+                let way = if mm < 0.0 { "nearer" } else { "further apart" };
                 let far = hundredths(mm.abs(), self.units);
                 (mm.abs(), format!("{} come about {far} {way}", pair.names))
             })

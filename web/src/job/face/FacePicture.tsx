@@ -1,7 +1,7 @@
 import { useId, useMemo, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react'
-import type { Schemas } from '../../../api/client'
-import type { Theme } from '../../../quantity/heat-colour'
-import { useSize } from '../../../ui/useWidth'
+import type { Schemas } from '../../api/client'
+import type { Theme } from '../../quantity/heat-colour'
+import { useSize } from '../../ui/useWidth'
 import { imageOf, moved, pathOf, placeAt, withRoom, type At } from './picture'
 
 export interface FacePictureProps {

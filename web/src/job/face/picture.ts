@@ -1,5 +1,5 @@
-import type { Schemas } from '../../../api/client'
-import { heatColour, type Theme } from '../../../quantity/heat-colour'
+import type { Schemas } from '../../api/client'
+import { heatColour, type Theme } from '../../quantity/heat-colour'
 
 export type At = Schemas['At']
 /** Left, top, right, bottom in mm. */

@@ -1,6 +1,6 @@
 import { useId, useState, type ReactNode } from 'react'
-import type { Schemas } from '../../../api/client'
-import { themeOf, useShop } from '../../../job/ShopContext'
+import type { Schemas } from '../../api/client'
+import { themeOf, useShop } from '../ShopContext'
 import { FacePicture } from './FacePicture'
 import type { At } from './picture'
 
