@@ -21,6 +21,12 @@ macro_rules! choice {
             /// `(id, label)`, in the order shown.
             pub const CHOICES: &'static [(&'static str, &'static str)] = &[$(($id, $label)),+];
 
+            /// All of them, in the order shown.
+            #[allow(dead_code)]
+            pub fn all() -> impl Iterator<Item = Self> {
+                [$(Self::$variant),+].into_iter()
+            }
+
             #[must_use]
             pub fn from_id(id: &str) -> Option<Self> {
                 match id {
@@ -30,7 +36,7 @@ macro_rules! choice {
             }
 
             #[must_use]
-            pub fn id(self) -> &'static str {
+            pub const fn id(self) -> &'static str {
                 match self {
                     $(Self::$variant => $id,)+
                 }

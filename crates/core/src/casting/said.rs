@@ -90,3 +90,105 @@ choice! {
         None = "none", "None at all";
     }
 }
+
+choice! {
+    /// Classes of parts that are referred out unless a named authority is entered.
+    pub enum SafetyClass {
+        None = "none", "None of these";
+        BoilerOrPressureVessel = "boiler_or_pressure_vessel", "Boiler, pressure vessel, receiver, compressor head";
+        HydraulicOrCylinder = "hydraulic_or_cylinder", "Hydraulic body or gas cylinder";
+        PressurePiping = "pressure_piping", "Pressure piping of gas, steam or drinking water";
+        BurnerOrFlue = "burner_or_flue", "Gas burner or flue";
+        Lifting = "lifting", "Lifting gear, hook, chain, jack";
+        Towing = "towing", "Towing gear";
+        SteeringBrakesSuspension = "steering_brakes_suspension", "Vehicle steering, brakes, suspension";
+        Aircraft = "aircraft", "Aircraft";
+        PressFrameOrGuard = "press_frame_or_guard", "Press frame, or a guard that protects a person";
+        Rotating = "rotating", "Rotating part, or rollers without a guard";
+        Structure = "structure", "Structural column, axle, or what drops a load or a person";
+        MedicalOrRide = "medical_or_ride", "Medical, fairground ride";
+    }
+}
+
+impl SafetyClass {
+    /// House: under pressure, above heads, on the road nothing that is typed here opens a repair.
+    #[must_use]
+    pub fn never_opens(self) -> bool {
+        matches!(
+            self,
+            Self::BoilerOrPressureVessel
+                | Self::HydraulicOrCylinder
+                | Self::PressurePiping
+                | Self::Lifting
+                | Self::SteeringBrakesSuspension
+        )
+    }
+}
+
+choice! {
+    /// Who may answer for a part that is referred out.
+    pub enum Authority {
+        OwnersEngineer = "owners_engineer", "The owner's engineer";
+        Inspector = "inspector", "Inspector";
+        Code = "code", "Code or classification body";
+    }
+}
+
+choice! {
+    /// How long a repair has to last.
+    pub enum Lifetime {
+        UntilNew = "until_new", "Till the new one";
+        Season = "season", "A season";
+        Good = "good", "For good";
+    }
+}
+
+choice! {
+    /// What a part carries. That it carries nothing is an answer: no load then.
+    pub enum Load {
+        Static = "static", "Steady";
+        Bending = "bending", "Bending";
+        Shock = "shock", "Shock";
+        None = "none", "Nothing: it only shows";
+    }
+}
+
+impl Load {
+    /// It bends, or is knocked.
+    #[must_use]
+    pub fn bends(self) -> bool {
+        matches!(self, Self::Bending | Self::Shock)
+    }
+}
+
+choice! {
+    /// What lies on its faces.
+    pub enum Coating {
+        Bare = "bare", "Bare";
+        Paint = "paint", "Paint";
+        Galvanised = "galvanised", "Galvanised";
+        Plated = "plated", "Plated";
+        Enamel = "enamel", "Enamel";
+    }
+}
+
+choice! {
+    /// What makes poison or worse of heat. That nothing of it is there is an answer.
+    pub enum Hazard {
+        None = "none", "None of these";
+        Seals = "seals", "Seals of fluoroelastomer or PTFE";
+        Chlorinated = "chlorinated", "Cleaner with chlorine, not flashed off";
+        Cadmium = "cadmium", "Cadmium, or plating that may be";
+    }
+}
+
+choice! {
+    /// What a picture shows.
+    pub enum Shows {
+        Overall = "overall", "All of it";
+        Break = "break", "The break";
+        Mark = "mark", "A mark";
+        Before = "before", "Before";
+        After = "after", "After";
+    }
+}

@@ -62,6 +62,17 @@ choice! {
     }
 }
 
+choice! {
+    /// What gets to a seam.
+    pub enum SeamReach {
+        Eye = "eye", "The eye";
+        Disc = "disc", "A disc";
+        Burr = "burr", "A burr";
+        Chisel = "chisel", "A chisel";
+        Torch = "torch", "The torch";
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

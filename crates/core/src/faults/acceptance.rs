@@ -1,6 +1,15 @@
 //! Acceptance limits: what may be found at a mended place, how much of it is good enough, and what is done else.
 
+use crate::base::choice::choice;
 use serde::{Deserialize, Serialize};
+
+choice! {
+    /// What is said of the whole part at a line of the check.
+    pub enum Checked {
+        Ok = "ok", "Good";
+        NotOk = "not_ok", "Not good";
+    }
+}
 
 /// What was found at a place.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]

@@ -6,15 +6,25 @@ use std::marker::PhantomData;
 use super::{Choice, FieldValue, Held, Keyed};
 use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
-use crate::casting::said::{BrokeBy, Cavity, Contents, Machined, MendedAt, Oil, Reached, SeenAs, TestMarks};
+use crate::casting::said::{
+    Authority, BrokeBy, Cavity, Coating, Contents, Hazard, Lifetime, Load, Machined, MendedAt, Oil, Reached,
+    SafetyClass, SeenAs, Shows, TestMarks,
+};
 use crate::casting::shape::PartShape;
-use crate::crack::said::{Behind, CrackFate, Edges, EndKind, PieceState, TipWay, WitnessSide};
+use crate::crack::said::{Behind, CrackFate, Edges, EndKind, PieceState, SeamReach, TipWay, WitnessSide};
 use crate::crack::stop_hole::FoundBy;
-use crate::heat::{DyingFire, HeatSource, Packing};
+use crate::faults::acceptance::Checked;
+use crate::finish::{CoatedWith, FinishAs};
+use crate::heat::{DyingFire, HeatSource, Packing, PadOn, ReadOff};
 use crate::iron::{Era, Family};
 use crate::map::OutlineKind;
+use crate::method::became::Became;
+use crate::method::customs::{
+    After, BeadLength, Blend, BrazePreheat, Dirt, Fixture, GasHeat, GrooveDepth, NickelPreheat, NickelUnder,
+    OldWeld, Peening, PinDensity, Polarity, Pores, Sides, StopHoleAt,
+};
 use crate::method::{MethodId, School};
-use crate::prep::said::{ClosedBy, PatchSkin, SeamForm, SizeKind, TakenOffBy};
+use crate::prep::said::{AlignBy, ClosedBy, PatchSkin, PinKind, PrepDone, SeamForm, SizeKind, TakenOffBy};
 
 /// What a field may hold.
 pub trait Holds {
@@ -39,6 +49,10 @@ pub enum Many {}
 /// One choice, as what it stands for.
 #[derive(Debug)]
 pub struct One<T>(PhantomData<fn() -> T>);
+
+/// Any number of choices, as what they stand for.
+#[derive(Debug)]
+pub struct Several<T>(PhantomData<fn() -> T>);
 
 /// What can be chosen, and is more than an id.
 pub trait Chosen: Sized {
@@ -89,7 +103,41 @@ chosen!(
     TipWay,
     MendedAt,
     SeenAs,
-    TestMarks
+    TestMarks,
+    Polarity,
+    Peening,
+    Fixture,
+    Sides,
+    Dirt,
+    BeadLength,
+    After,
+    Pores,
+    OldWeld,
+    StopHoleAt,
+    PinDensity,
+    Blend,
+    GrooveDepth,
+    NickelUnder,
+    NickelPreheat,
+    BrazePreheat,
+    GasHeat,
+    Authority,
+    Coating,
+    Hazard,
+    Lifetime,
+    Load,
+    SafetyClass,
+    Shows,
+    SeamReach,
+    AlignBy,
+    PrepDone,
+    PinKind,
+    Checked,
+    CoatedWith,
+    FinishAs,
+    PadOn,
+    ReadOff,
+    Became
 );
 
 impl Chosen for &'static HeatSource {
@@ -124,6 +172,13 @@ impl<T: Chosen> Holds for One<T> {
     type Got<'a> = T;
     fn got(value: &FieldValue) -> Option<T> {
         OneOf::got(value).and_then(T::chosen)
+    }
+}
+
+impl<T: Chosen> Holds for Several<T> {
+    type Got<'a> = Vec<T>;
+    fn got(value: &FieldValue) -> Option<Vec<T>> {
+        Many::got(value).map(|ids| ids.iter().filter_map(|id| T::chosen(id)).collect())
     }
 }
 

@@ -6,8 +6,8 @@ mod parse;
 mod spec;
 mod table;
 
-pub use choices::{ALIGN_BY, AUTHORITIES, NONE, PREP_DONE, ROD_CHOICES, SAFETY_CLASSES, SETS};
-pub use holds::{Chosen, Holds, Many, Number, One, OneOf, Text, YesNo, get};
+pub use choices::{NONE, ROD_CHOICES, SETS};
+pub use holds::{Chosen, Holds, Many, Number, One, OneOf, Several, Text, YesNo, get};
 pub(crate) use parse::within;
 pub use parse::{Saying, is_no_letter, parse_value};
 pub use spec::{Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldValue, Held, Keyed, Lasts};

@@ -6,7 +6,7 @@ use std::marker::PhantomData;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::holds::{Chosen, Many, Number, One, OneOf, Text, YesNo};
+use super::holds::{Chosen, Many, Number, One, OneOf, Several, Text, YesNo};
 use crate::quantity::Kind;
 
 /// `(id, label)`: the label is a template, said in the units of the shop.
@@ -185,6 +185,10 @@ pub(super) const fn one_of(
 ) -> Field<OneOf> {
     Field::new(key, label, FieldKind::One(choices))
 }
+pub(super) const fn several<T: Chosen>(key: &'static str, label: &'static str) -> Field<Several<T>> {
+    Field::new(key, label, FieldKind::Many(T::CHOICES))
+}
+
 pub(super) const fn many(key: &'static str, label: &'static str, choices: &'static [Choice]) -> Field<Many> {
     Field::new(key, label, FieldKind::Many(choices))
 }

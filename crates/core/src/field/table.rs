@@ -1,21 +1,31 @@
 //! Every field a person can type into. The forms are made from this, and checked by it.
 
 use super::choices::{self, NONE};
-use super::holds::{Many, Number, One, OneOf, Text, YesNo};
-use super::spec::{date, key_of_one, length, many, one, one_of, quantity, text, yes_no};
+use super::holds::{Many, Number, One, OneOf, Several, Text, YesNo};
+use super::spec::{date, key_of_one, length, many, one, one_of, quantity, several, text, yes_no};
 use super::{Choice, Field, FieldOfEach, FieldSpec};
 use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
-use crate::casting::said::{BrokeBy, Cavity, Contents, Machined, MendedAt, Oil, Reached, SeenAs, TestMarks};
+use crate::casting::said::{
+    Authority, BrokeBy, Cavity, Coating, Contents, Hazard, Lifetime, Load, Machined, MendedAt, Oil, Reached,
+    SafetyClass, SeenAs, Shows, TestMarks,
+};
 use crate::casting::shape::PartShape;
-use crate::crack::said::{Behind, CrackFate, Edges, EndKind, PieceState, TipWay, WitnessSide};
+use crate::crack::said::{Behind, CrackFate, Edges, EndKind, PieceState, SeamReach, TipWay, WitnessSide};
 use crate::crack::stop_hole::FoundBy;
-use crate::heat::{DyingFire, HeatSource, Packing};
+use crate::faults::acceptance::Checked;
+use crate::finish::{CoatedWith, FinishAs};
+use crate::heat::{DyingFire, HeatSource, Packing, PadOn, ReadOff};
 use crate::iron::{Era, Family};
 use crate::map::FACE_MOST_MM;
 use crate::map::OutlineKind;
+use crate::method::became::Became;
+use crate::method::customs::{
+    After, BeadLength, Blend, BrazePreheat, Dirt, Fixture, GasHeat, GrooveDepth, NickelPreheat, NickelUnder,
+    OldWeld, Peening, PinDensity, Polarity, Pores, Sides, StopHoleAt,
+};
 use crate::method::{MethodId, School};
-use crate::prep::said::{ClosedBy, PatchSkin, SeamForm, SizeKind, TakenOffBy};
+use crate::prep::said::{AlignBy, ClosedBy, PatchSkin, PinKind, PrepDone, SeamForm, SizeKind, TakenOffBy};
 use crate::quantity::Kind;
 use crate::shelf::{BEADS, FILES, KIND_CHOICES, LOOKS, MAGNETS, SPARKS};
 
@@ -94,7 +104,7 @@ part {
     PRESSURE: Number = quantity("part.pressure", "Under pressure of", Kind::GaugePressure, (0.0, 1000.0), "bar").like("{6 bar}");
     CAUSE: One<BrokeBy> = one("part.cause", "How did it break?");
     CAUSE_CURED: YesNo = yes_no("part.cause_cured", "Is that put right?");
-    LOADS: Many = many("part.loads", "What it carries", choices::LOADS);
+    LOADS: Several<Load> = several("part.loads", "What it carries");
     LOAD: Number = quantity("part.load", "Hung or pulled there", Kind::Mass, (0.1, 50_000.0), "kg").like("{60 kg}");
     LOAD_AT: Text = text("part.load_at", "At which hole", 60).like("bolt hole 2");
     LOAD_TOWARDS: One<Towards> = one("part.load_towards", "As drawn it pulls");
@@ -107,8 +117,8 @@ part {
     HURT: Text = text("part.hurt", "Who could be hurt, and how?", 120);
     OLD_FILLER: One<OldFiller> = one("part.old_filler", "Repaired before, with");
     OLD_FILLER_OUT: YesNo = yes_no("part.old_filler_out", "Can all of that come out?");
-    COATING: Many = many("part.coating", "On its faces", choices::COATINGS);
-    HAZARDS: Many = many("part.hazards", "Still on it", choices::HAZARDS);
+    COATING: Several<Coating> = several("part.coating", "On its faces");
+    HAZARDS: Several<Hazard> = several("part.hazards", "Still on it");
     CAVITY: One<Cavity> = one("part.cavity", "A closed hollow?");
     PLACE: One<MendedAt> = one("part.place", "Where it is mended");
     SEEN: One<SeenAs> = one("part.seen", "The repaired face");
@@ -121,16 +131,16 @@ part {
     REPLACEMENT_PRICE: Number = quantity("part.replacement_price", "A new one costs", Kind::Money, (0.0, 1e7), "");
     REPLACEMENT_WAIT: Number = quantity("part.replacement_wait", "And comes in", Kind::Days, (0.0, 3_650.0), "days");
     DOWNTIME: Number = quantity("part.downtime", "A day of standing costs", Kind::Money, (0.0, 1e7), "");
-    LIFE: OneOf = one_of("part.life", "Has to last", &[("until_new", "Till the new one"), ("season", "A season"), ("good", "For good")]);
+    LIFE: One<Lifetime> = one("part.life", "Has to last");
     LIFE_WANTED: Number = quantity("part.life_wanted", "Or exactly", Kind::Days, (1.0, 36_500.0), "days");
     FACE: Text = text("part.face", "Picture on the rack", 36).of_the_piece();
     OIL: One<Oil> = one("part.oil", "Oil");
     SIDES: One<Reached> = one("part.sides", "Can be reached from");
     HEAT_SHY: Text = text("part.heat_shy", "What must stay cool?", 80);
     HEAT_SHY_LIMIT: Number = quantity("part.heat_shy_limit", "It must not pass", Kind::Temperature, TEMPERATURE, "°C");
-    SAFETY_CLASS: OneOf = one_of("part.safety_class", "Could it hurt somebody?", choices::SAFETY_CLASSES);
+    SAFETY_CLASS: One<SafetyClass> = one("part.safety_class", "Could it hurt somebody?");
     AUTHORITY: Text = text("part.authority", "Who answers for the repair?", 80);
-    AUTHORITY_IS: OneOf = one_of("part.authority_is", "What are they?", choices::AUTHORITIES);
+    AUTHORITY_IS: One<Authority> = one("part.authority_is", "What are they?");
     AUTHORITY_LOOKED: Text = text("part.authority_looked", "What did they look at?", 120);
     AUTHORITY_REFERENCE: Text = text("part.authority_reference", "Their reference", 80);
     AUTHORITY_DAY: Text = date("part.authority_day", "Looked at on");
@@ -141,23 +151,23 @@ method {
     REASON: Text = text("method.reason", "Why", 200);
 }
 taught {
-    POLARITY: OneOf = one_of("taught.polarity", "Leads", choices::POLARITIES);
-    PEENING: OneOf = one_of("taught.peening", "Peening", choices::PEENINGS);
-    FIXTURE: OneOf = one_of("taught.fixture", "Held", choices::FIXTURES);
-    SIDES: OneOf = one_of("taught.sides", "Sides", choices::TAUGHT_SIDES);
-    DIRT: OneOf = one_of("taught.dirt", "Dirt", choices::DIRTS);
-    BEAD: OneOf = one_of("taught.bead", "Bead", choices::BEAD_LENGTHS);
-    AFTER: OneOf = one_of("taught.after", "After the last bead", choices::AFTERS);
-    PORES: OneOf = one_of("taught.pores", "Pores", choices::PORES);
-    OLD_WELD: OneOf = one_of("taught.old_weld", "Old weld", choices::OLD_WELDS);
-    DRILL: OneOf = one_of("taught.drill", "Stop-hole", choices::STOP_HOLES);
-    DENSITY: OneOf = one_of("taught.density", "Pins", choices::DENSITIES);
-    FINISH: OneOf = one_of("taught.finish", "Finish", choices::FINISHES);
-    GROOVE: OneOf = one_of("taught.groove", "Groove", choices::GROOVE_DEPTHS);
-    NICKEL: OneOf = one_of("taught.nickel", "Nickel under it", choices::NICKELS);
-    PREHEAT: OneOf = one_of("taught.preheat", "Nickel preheat", choices::PREHEATS);
-    BRAZE_HEAT: OneOf = one_of("taught.braze_heat", "Arc bronze preheat", choices::BRAZE_HEATS);
-    GAS_HEAT: OneOf = one_of("taught.gas_heat", "Gas fusion heat", choices::GAS_HEATS);
+    POLARITY: One<Polarity> = one("taught.polarity", "Leads");
+    PEENING: One<Peening> = one("taught.peening", "Peening");
+    FIXTURE: One<Fixture> = one("taught.fixture", "Held");
+    SIDES: One<Sides> = one("taught.sides", "Sides");
+    DIRT: One<Dirt> = one("taught.dirt", "Dirt");
+    BEAD: One<BeadLength> = one("taught.bead", "Bead");
+    AFTER: One<After> = one("taught.after", "After the last bead");
+    PORES: One<Pores> = one("taught.pores", "Pores");
+    OLD_WELD: One<OldWeld> = one("taught.old_weld", "Old weld");
+    DRILL: One<StopHoleAt> = one("taught.drill", "Stop-hole");
+    DENSITY: One<PinDensity> = one("taught.density", "Pins");
+    FINISH: One<Blend> = one("taught.finish", "Finish");
+    GROOVE: One<GrooveDepth> = one("taught.groove", "Groove");
+    NICKEL: One<NickelUnder> = one("taught.nickel", "Nickel under it");
+    PREHEAT: One<NickelPreheat> = one("taught.preheat", "Nickel preheat");
+    BRAZE_HEAT: One<BrazePreheat> = one("taught.braze_heat", "Arc bronze preheat");
+    GAS_HEAT: One<GasHeat> = one("taught.gas_heat", "Gas fusion heat");
 }
 prep {
     FORM: One<SeamForm> = one("prep.form", "Groove");
@@ -166,7 +176,7 @@ prep {
     GAP: Number = length("prep.gap", "Root gap", 0.0, 50.0);
     CAP: Number = length("prep.cap", "Crown", 0.0, 50.0);
     ORDER: Text = text("prep.order", "Seams one after the other", 60).like("B, A").of_the_round();
-    DONE: Many = many("prep.done", "Done, and not to be done hot", choices::PREP_DONE).of_the_round();
+    DONE: Several<PrepDone> = several("prep.done", "Done, and not to be done hot").of_the_round();
 }
 heat {
     SOURCE: One<&'static HeatSource> = one("heat.source", "Heat with");
@@ -177,11 +187,11 @@ heat {
     AFTER: One<&'static HeatSource> = one("heat.after", "After the last bead with");
     NIGHT: One<&'static HeatSource> = one("heat.night", "Held overnight in");
     WAY_DOWN: One<&'static HeatSource> = one("heat.way_down", "On its way down in");
-    SURFACE: OneOf = one_of("heat.surface", "A gun reads off", choices::SURFACES);
+    SURFACE: One<ReadOff> = one("heat.surface", "A gun reads off");
     GUN_SET: Number = quantity("heat.gun_set", "Gun set to", Kind::Plain, (0.1, 1.0), "").like("0.95");
-    PAD_2: OneOf = one_of("heat.pad_2", "Pad 2 lies on", choices::PADS);
-    PAD_3: OneOf = one_of("heat.pad_3", "Pad 3 lies on", choices::PADS);
-    PAD_4: OneOf = one_of("heat.pad_4", "Pad 4 lies on", choices::PADS);
+    PAD_2: One<PadOn> = one("heat.pad_2", "Pad 2 lies on");
+    PAD_3: One<PadOn> = one("heat.pad_3", "Pad 3 lies on");
+    PAD_4: One<PadOn> = one("heat.pad_4", "Pad 4 lies on");
 }
 cooling {
     PACKING: One<Packing> = one("cooling.packing", "Pack in");
@@ -195,15 +205,15 @@ cooling {
     FIRE: One<DyingFire> = one("cooling.fire", "Or leave it in the fire");
 }
 check {
-    TOES: OneOf = one_of("check.toes", "Toes", choices::CHECKED).of_the_round();
-    CRACKS_AGAIN: OneOf = one_of("check.cracks_again", "Cracks again", choices::CHECKED).of_the_round();
-    FILE_EDGE: OneOf = one_of("check.file_edge", "Edge", choices::CHECKED).of_the_round();
-    LEAK: OneOf = one_of("check.leak", "Leak", choices::CHECKED).of_the_round();
-    CLEAN: OneOf = one_of("check.clean", "Clean", choices::CHECKED).of_the_round();
-    ALIGNMENT: OneOf = one_of("check.alignment", "Alignment", choices::CHECKED).of_the_round();
-    PINS: OneOf = one_of("check.pins", "Pins", choices::CHECKED).of_the_round();
-    NEXT_DAY: OneOf = one_of("check.next_day", "Again next day", choices::CHECKED).of_the_round();
-    FAULTS: OneOf = one_of("check.faults", "Faults", choices::CHECKED).of_the_round();
+    TOES: One<Checked> = one("check.toes", "Toes").of_the_round();
+    CRACKS_AGAIN: One<Checked> = one("check.cracks_again", "Cracks again").of_the_round();
+    FILE_EDGE: One<Checked> = one("check.file_edge", "Edge").of_the_round();
+    LEAK: One<Checked> = one("check.leak", "Leak").of_the_round();
+    CLEAN: One<Checked> = one("check.clean", "Clean").of_the_round();
+    ALIGNMENT: One<Checked> = one("check.alignment", "Alignment").of_the_round();
+    PINS: One<Checked> = one("check.pins", "Pins").of_the_round();
+    NEXT_DAY: One<Checked> = one("check.next_day", "Again next day").of_the_round();
+    FAULTS: One<Checked> = one("check.faults", "Faults").of_the_round();
     OUT_OF_LINE: Number = length("check.out_of_line", "May be out of line by", 0.01, 100.0).like("{0.3 mm}");
 }
 note {
@@ -220,14 +230,14 @@ note {
     HAND_OVER: Text = text("note.hand_over", "Note on the hand-over", NOTE_MOST).of_the_piece();
 }
 finish {
-    COAT: OneOf = one_of("finish.coat", "Over it", choices::COATS).of_the_round();
+    COAT: One<CoatedWith> = one("finish.coat", "Over it").of_the_round();
     PUTTY: YesNo = yes_no("finish.putty", "Filled with putty").of_the_round();
 }
 hand_over {
     EXPECT: Text = text("hand_over.expect", "What to expect, what not to do", 600).of_the_piece();
     FOLLOW_UP: Text = date("hand_over.follow_up", "Ask again on").of_the_piece();
     NEW_PART: Text = date("hand_over.new_part", "A new part comes on").of_the_piece();
-    BECAME: OneOf = one_of("hand_over.became", "What became of it", choices::BECAME).of_the_round();
+    BECAME: One<Became> = one("hand_over.became", "What became of it").of_the_round();
     OWNED: Text = text("hand_over.owned", "Why it goes out as it is, and who says so", 200).of_the_round();
     DONE: YesNo = yes_no("hand_over.done", "Handed over").of_the_round();
 }
@@ -258,14 +268,14 @@ crack {
     BECOMES: One<CrackFate> = one("becomes", "What becomes of it");
     BECOMES_WHY: Text = text("becomes_why", "Why it is not repaired", 120);
     LOOK_AGAIN: Text = date("look_again", "Look at it again on").of_the_piece();
-    REACH: Many = many("reach", "What gets to it", choices::REACHES);
+    REACH: Several<SeamReach> = several("reach", "What gets to it");
     CLOSES: YesNo = yes_no("closes", "Closes up once joined");
     EDGE: One<Edges> = one("edge", "Its edges");
-    FINISH: OneOf = one_of("finish", "Finished so that it", choices::FINISHED_AS).of_the_round();
+    FINISH: One<FinishAs> = one("finish", "Finished so that it").of_the_round();
     STRAP: YesNo = yes_no("strap", "A strap over it").of_the_round();
     BURNT_OUT: YesNo = yes_no("burnt_out", "Can the burnt iron be cut back?");
     LAP: YesNo = yes_no("lap", "Do its faces lap closely?");
-    ALIGN_BY: Many = many("align_by", "Alignment read by", choices::ALIGN_BY);
+    ALIGN_BY: Several<AlignBy> = several("align_by", "Alignment read by");
     GROWN_A: Number = length("grown_a", "Grown since, first end", 0.0, 2_000.0).of_the_piece();
     GROWN_B: Number = length("grown_b", "Grown since, last end", 0.0, 2_000.0).of_the_piece();
     OLD_SHARE: Number = quantity("old_share", "Old and dark, of the broken face", Kind::Percent, PERCENT, "%").of_the_piece();
@@ -286,7 +296,7 @@ fields_of_each! {
 /// The fields of one picture, under `picture.<id>.`
 PICTURE_FIELDS
 picture {
-    SHOWS: OneOf = one_of("shows", "Shows", &[ ("overall", "All of it"), ("break", "The break"), ("mark", "A mark"), ("before", "Before"), ("after", "After"), ]).of_the_piece();
+    SHOWS: One<Shows> = one("shows", "Shows").of_the_piece();
     CAPTION: Text = text("caption", "In words", 120).of_the_piece();
 }
 }
@@ -382,26 +392,26 @@ shop {
     SMALL_THINGS: Number = quantity("shop.small_things", "Added for small things", Kind::Plain, (0.0, 50.0), "%").like("3");
     LOGGER: Text = text("shop.logger", "Key of the thermocouple logger", 80);
     DRILLS: Text = text("shop.drills", "Drills in the set", 600).like("#7, F, 1/4, 6.5");
-    PINS: OneOf = one_of("shop.pins", "Which pins", choices::PINS);
+    PINS: One<PinKind> = one("shop.pins", "Which pins");
 }
 shop_taught {
-    POLARITY: OneOf = one_of("shop_taught.polarity", "Leads", choices::POLARITIES);
-    PEENING: OneOf = one_of("shop_taught.peening", "Peening", choices::PEENINGS);
-    FIXTURE: OneOf = one_of("shop_taught.fixture", "Held", choices::FIXTURES);
-    SIDES: OneOf = one_of("shop_taught.sides", "Sides", choices::TAUGHT_SIDES);
-    DIRT: OneOf = one_of("shop_taught.dirt", "Dirt", choices::DIRTS);
-    BEAD: OneOf = one_of("shop_taught.bead", "Bead", choices::BEAD_LENGTHS);
-    AFTER: OneOf = one_of("shop_taught.after", "After the last bead", choices::AFTERS);
-    PORES: OneOf = one_of("shop_taught.pores", "Pores", choices::PORES);
-    OLD_WELD: OneOf = one_of("shop_taught.old_weld", "Old weld", choices::OLD_WELDS);
-    DRILL: OneOf = one_of("shop_taught.drill", "Stop-hole", choices::STOP_HOLES);
-    DENSITY: OneOf = one_of("shop_taught.density", "Pins", choices::DENSITIES);
-    FINISH: OneOf = one_of("shop_taught.finish", "Finish", choices::FINISHES);
-    GROOVE: OneOf = one_of("shop_taught.groove", "Groove", choices::GROOVE_DEPTHS);
-    NICKEL: OneOf = one_of("shop_taught.nickel", "Nickel under it", choices::NICKELS);
-    PREHEAT: OneOf = one_of("shop_taught.preheat", "Nickel preheat", choices::PREHEATS);
-    BRAZE_HEAT: OneOf = one_of("shop_taught.braze_heat", "Arc bronze preheat", choices::BRAZE_HEATS);
-    GAS_HEAT: OneOf = one_of("shop_taught.gas_heat", "Gas fusion heat", choices::GAS_HEATS);
+    POLARITY: One<Polarity> = one("shop_taught.polarity", "Leads");
+    PEENING: One<Peening> = one("shop_taught.peening", "Peening");
+    FIXTURE: One<Fixture> = one("shop_taught.fixture", "Held");
+    SIDES: One<Sides> = one("shop_taught.sides", "Sides");
+    DIRT: One<Dirt> = one("shop_taught.dirt", "Dirt");
+    BEAD: One<BeadLength> = one("shop_taught.bead", "Bead");
+    AFTER: One<After> = one("shop_taught.after", "After the last bead");
+    PORES: One<Pores> = one("shop_taught.pores", "Pores");
+    OLD_WELD: One<OldWeld> = one("shop_taught.old_weld", "Old weld");
+    DRILL: One<StopHoleAt> = one("shop_taught.drill", "Stop-hole");
+    DENSITY: One<PinDensity> = one("shop_taught.density", "Pins");
+    FINISH: One<Blend> = one("shop_taught.finish", "Finish");
+    GROOVE: One<GrooveDepth> = one("shop_taught.groove", "Groove");
+    NICKEL: One<NickelUnder> = one("shop_taught.nickel", "Nickel under it");
+    PREHEAT: One<NickelPreheat> = one("shop_taught.preheat", "Nickel preheat");
+    BRAZE_HEAT: One<BrazePreheat> = one("shop_taught.braze_heat", "Arc bronze preheat");
+    GAS_HEAT: One<GasHeat> = one("shop_taught.gas_heat", "Gas fusion heat");
 }
 }
 

@@ -3,5 +3,5 @@
 mod place;
 mod steps;
 
-pub use place::FinishAs;
+pub use place::{CoatedWith, FinishAs};
 pub use steps::{Coat, Crown, FinishStep, coats, every_step, slag_min};

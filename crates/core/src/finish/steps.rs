@@ -1,6 +1,7 @@
 //! The steps of finishing a place, each with its minutes.
 
 use super::FinishAs;
+use super::place::CoatedWith;
 
 /// The crown of a place.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -107,16 +108,16 @@ impl Coat {
     }
 }
 
-/// The coats for what was chosen: `bare`, `primer`, `paint` or `stove`; putty under them where it is wanted.
+/// The coats for what was chosen; putty under them where it is wanted.
 #[must_use]
-pub fn coats(chosen: &str, putty: bool) -> Vec<Coat> {
+pub fn coats(chosen: CoatedWith, putty: bool) -> Vec<Coat> {
     let mut coats = if putty { vec![Coat::Putty] } else { Vec::new() };
     coats.extend(match chosen {
-        "primer" => &[Coat::Primer][..],
-        "paint" => &[Coat::Primer, Coat::Paint],
+        CoatedWith::Bare => &[][..],
+        CoatedWith::Primer => &[Coat::Primer],
+        CoatedWith::Paint => &[Coat::Primer, Coat::Paint],
         // Primer burns under it.
-        "stove" => &[Coat::StovePaint],
-        _ => &[],
+        CoatedWith::Stove => &[Coat::StovePaint],
     });
     coats
 }
@@ -154,10 +155,10 @@ mod tests {
     }
 
     #[rstest]
-    #[case("bare", false, &[])]
-    #[case("paint", true, &[Coat::Putty, Coat::Primer, Coat::Paint])]
-    #[case("stove", false, &[Coat::StovePaint])]
-    fn coats_lie_in_their_order(#[case] chosen: &str, #[case] putty: bool, #[case] expected: &[Coat]) {
+    #[case(CoatedWith::Bare, false, &[])]
+    #[case(CoatedWith::Paint, true, &[Coat::Putty, Coat::Primer, Coat::Paint])]
+    #[case(CoatedWith::Stove, false, &[Coat::StovePaint])]
+    fn coats_lie_in_their_order(#[case] chosen: CoatedWith, #[case] putty: bool, #[case] expected: &[Coat]) {
         assert_eq!(coats(chosen, putty), expected);
     }
 }

@@ -36,7 +36,7 @@ pub(crate) use hot_work::hot_work_clearance;
 pub use learned::{FactorOf, OwnFactor, against_usual, not_known, own_factor, packing_words};
 pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};
 pub use pull::{HotSpot, RUNS_FROM, pull_mpa, stress_intensity};
-pub use reading::{DONT_STEER_UNDER, Infrared, Sticks, emissivity, sticks};
+pub use reading::{DONT_STEER_UNDER, Infrared, PadOn, ReadOff, Sticks, sticks};
 pub(crate) use refit::FACTORS;
 pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit, one_each, says_enough, thinned};
 pub(crate) use running::SMALLEST_FLAME;

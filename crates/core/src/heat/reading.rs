@@ -1,5 +1,6 @@
 //! Reading the heat: which two sticks, and what an infrared gun shows of what the iron is.
 
+use crate::base::choice::choice;
 use crate::base::problem::OutOfRange;
 
 /// Two temperature sticks: one that must melt before a bead, one that must not.
@@ -40,15 +41,38 @@ pub struct Infrared {
     pub reflected_c: f64,
 }
 
-/// House: the emissivity of a surface.
-#[must_use]
-pub fn emissivity(surface: &str) -> f64 {
-    match surface {
-        "ground" => 0.25,
-        "machined" => 0.35,
-        "rusty" => 0.85,
-        "soot" => 0.95,
-        _ => 0.70,
+choice! {
+    /// What an infrared gun reads off.
+    pub enum ReadOff {
+        Ground = "ground", "Ground bright";
+        Machined = "machined", "Machined";
+        Skin = "skin", "Cast skin";
+        Rusty = "rusty", "Rusty or scaled";
+        Soot = "soot", "Soot or heat paint";
+    }
+}
+
+impl ReadOff {
+    /// House.
+    #[must_use]
+    pub fn emissivity(self) -> f64 {
+        match self {
+            Self::Ground => 0.25,
+            Self::Machined => 0.35,
+            Self::Skin => 0.70,
+            Self::Rusty => 0.85,
+            Self::Soot => 0.95,
+        }
+    }
+}
+
+choice! {
+    /// What a pad beside the first one lies on.
+    pub enum PadOn {
+        Corner = "corner", "Another corner of the part";
+        Joint = "joint", "The joint";
+        Neighbour = "neighbour", "What must stay cool";
+        Air = "air", "The oven's air, or something else";
     }
 }
 

@@ -1,55 +1,8 @@
 //! How a repair held, asked again later: never written over, asked again is a further line.
 
+use crate::method::became::Became;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
-
-/// What became of a repair.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Became {
-    Holds,
-    /// Holds, with a fault.
-    Fault,
-    Failed,
-    /// Nobody knows: that counts nothing.
-    Unknown,
-}
-
-impl Became {
-    pub const ALL: [Self; 4] = [Self::Holds, Self::Fault, Self::Failed, Self::Unknown];
-
-    #[must_use]
-    pub fn id(self) -> &'static str {
-        match self {
-            Self::Holds => "holds",
-            Self::Fault => "fault",
-            Self::Failed => "failed",
-            Self::Unknown => "unknown",
-        }
-    }
-
-    #[must_use]
-    pub fn from_id(id: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|it| it.id() == id)
-    }
-
-    #[must_use]
-    pub fn words(self) -> &'static str {
-        match self {
-            Self::Holds => "Holds",
-            Self::Fault => "Holds, with a fault",
-            Self::Failed => "Failed",
-            Self::Unknown => "Not known",
-        }
-    }
-
-    /// There is something to say of where it went.
-    #[must_use]
-    pub fn went(self) -> bool {
-        matches!(self, Self::Fault | Self::Failed)
-    }
-}
 
 /// Where a repair gave way, or shows a fault.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]

@@ -5,6 +5,7 @@ use std::borrow::Cow;
 use serde::{Deserialize, Serialize};
 
 use super::Reading;
+use crate::heat::PadOn;
 
 /// A reading as it is kept, with the channel that read it.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -49,67 +50,39 @@ pub fn every_channel(first: &[Reading], others: &[Recorded]) -> Vec<Recorded> {
     first.iter().copied().map(Recorded::from).chain(others.iter().copied()).collect()
 }
 
-/// What a pad beside the first one lies on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub enum PadOn {
-    /// Another corner of the part.
-    Corner,
-    Joint,
-    /// Something that must stay cool.
-    Neighbour,
-    /// The air in the oven, or anything that is not the part.
-    Air,
-    /// Nobody has said.
-    #[default]
-    Unsaid,
+/// As it is shown beside what a pad reads.
+#[must_use]
+pub fn pad_words(on: Option<PadOn>) -> &'static str {
+    match on {
+        Some(PadOn::Corner) => "another corner",
+        Some(PadOn::Joint) => "the joint",
+        Some(PadOn::Neighbour) => "what must stay cool",
+        Some(PadOn::Air) => "not the part",
+        None => "nobody said on what",
+    }
 }
 
-impl PadOn {
-    #[must_use]
-    pub fn from_id(id: Option<&str>) -> Self {
-        match id {
-            Some("corner") => Self::Corner,
-            Some("joint") => Self::Joint,
-            Some("neighbour") => Self::Neighbour,
-            Some("air") => Self::Air,
-            Some(_) | None => Self::Unsaid,
-        }
-    }
-
-    /// As it is shown beside what the pad reads.
-    #[must_use]
-    pub fn words(self) -> &'static str {
-        match self {
-            Self::Corner => "another corner",
-            Self::Joint => "the joint",
-            Self::Neighbour => "what must stay cool",
-            Self::Air => "not the part",
-            Self::Unsaid => "nobody said on what",
-        }
-    }
-
-    /// It may lie on the part: while it is hot, the part is.
-    fn may_be_the_part(self) -> bool {
-        self != Self::Air
-    }
+/// It may lie on the part: while it is hot, the part is.
+fn may_be_the_part(on: Option<PadOn>) -> bool {
+    on != Some(PadOn::Air)
 }
 
 /// What the channels 2 to 4 lie on.
-pub type PadsOn = [PadOn; 3];
+pub type PadsOn = [Option<PadOn>; 3];
 
-/// What this channel lies on; the first is at the coldest far corner.
+/// What this channel lies on, nothing while nobody has said; the first is at the coldest far corner.
 #[must_use]
-pub fn pad_on(pads: PadsOn, channel: u8) -> PadOn {
+pub fn pad_on(pads: PadsOn, channel: u8) -> Option<PadOn> {
     match channel {
-        FIRST => PadOn::Corner,
-        other => usize::from(other).checked_sub(2).and_then(|at| pads.get(at)).copied().unwrap_or_default(),
+        FIRST => Some(PadOn::Corner),
+        other => usize::from(other).checked_sub(2).and_then(|at| pads.get(at)).copied().flatten(),
     }
 }
 
 /// The last that each other pad read that may lie on the part.
 pub(super) fn last_of_each(others: &[Recorded], pads: PadsOn) -> impl Iterator<Item = Recorded> + '_ {
     CHANNELS
-        .filter(move |channel| pad_on(pads, *channel).may_be_the_part())
+        .filter(move |channel| may_be_the_part(pad_on(pads, *channel)))
         .filter_map(|channel| others.iter().rev().find(|read| read.channel == channel).copied())
 }
 
@@ -127,7 +100,7 @@ pub(super) fn of_the_part<'a>(
     let covered_min = covered_min.unwrap_or(f64::INFINITY);
     let counts = |read: &&Recorded| {
         let on = pad_on(pads, read.channel);
-        if read.minutes < covered_min { on == PadOn::Corner } else { on.may_be_the_part() }
+        if read.minutes < covered_min { on == Some(PadOn::Corner) } else { may_be_the_part(on) }
     };
     let mut all: Vec<Recorded> = others.iter().filter(counts).copied().collect();
     if all.is_empty() {
@@ -151,7 +124,7 @@ pub(super) fn of_the_part<'a>(
 mod tests {
     use super::*;
 
-    const PADS: PadsOn = [PadOn::Corner, PadOn::Joint, PadOn::Air];
+    const PADS: PadsOn = [Some(PadOn::Corner), Some(PadOn::Joint), Some(PadOn::Air)];
 
     fn first(of: &[(f64, f64)]) -> Vec<Reading> {
         of.iter().map(|&(minutes, celsius)| Reading { minutes, celsius }).collect()

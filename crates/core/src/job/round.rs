@@ -10,11 +10,12 @@ use super::heat::{known, measured_at, melted, without};
 use super::pads::of_the_part;
 use super::{
     Became, CHANNELS, Crack, Deed, Followed, HardSpot, Heat, Lighting, Lit, LogEntry, Looked, Mark,
-    Neighbour, PadOn, PadsOn, Reading, Recorded, SeamReading, Timed, TorchEntry, Work, WorkStep, pad_on,
+    Neighbour, PadsOn, Reading, Recorded, SeamReading, Timed, TorchEntry, Work, WorkStep, pad_on,
 };
 use crate::casting::old_filler::OldFiller;
 use crate::crack::said::CrackFate;
 use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
+use crate::heat::PadOn;
 use crate::heat::ReadAt;
 use crate::map::{Drawn, FlamePlace, Placed, Shape};
 use crate::stores::UsedUpHere;
@@ -260,7 +261,7 @@ impl Round {
     /// What the channels 2 to 4 of a logger lie on.
     #[must_use]
     pub fn pads(&self) -> PadsOn {
-        [field::heat::PAD_2, field::heat::PAD_3, field::heat::PAD_4].map(|pad| PadOn::from_id(self.get(pad)))
+        [field::heat::PAD_2, field::heat::PAD_3, field::heat::PAD_4].map(|pad| self.get(pad))
     }
 
     /// The last that a channel read; nothing while it read nothing.
@@ -290,7 +291,7 @@ impl Round {
         };
         let by_hand = self.standing_log().filter_map(joint).next_back();
         let pads = self.pads();
-        let by_pad = CHANNELS.filter(|channel| pad_on(pads, *channel) == PadOn::Joint);
+        let by_pad = CHANNELS.filter(|channel| pad_on(pads, *channel) == Some(PadOn::Joint));
         let by_pad = by_pad.filter_map(|channel| self.last_of(channel)).map(Recorded::reading);
         by_hand.into_iter().chain(by_pad).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
     }

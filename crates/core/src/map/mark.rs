@@ -31,6 +31,31 @@ pub enum MarkKind {
     ThickPlace,
 }
 
+/// What lies on a face and is a fact of its own.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum OwnThing {
+    Crack,
+    HardSpot,
+    /// What must stay cool.
+    Neighbour,
+}
+
+/// What lies on a face: a mark of some kind, or a thing of its own.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(untagged)]
+pub enum OnFace {
+    Mark(MarkKind),
+    Own(OwnThing),
+}
+
+impl OnFace {
+    pub const HARD_SPOT: Self = Self::Own(OwnThing::HardSpot);
+    pub const NEIGHBOUR: Self = Self::Own(OwnThing::Neighbour);
+}
+
 impl MarkKind {
     pub const ALL: [Self; 10] = [
         Self::BoltHole,

@@ -12,7 +12,9 @@ mod trace;
 pub use drawing::{Drawing, Layer, Stroke};
 pub use ends::{ON_IT_MM, breaks_out, goes_on_to, nearest_rim, tacks_mm};
 pub use face::{Outline, OutlineKind, bounds, circle, circle_of};
-pub use mark::{Drawn, FlamePlace, LINE_LEAST_MM, MarkKind, POINTS_MOST, Placed, Shape, Vertex};
+pub use mark::{
+    Drawn, FlamePlace, LINE_LEAST_MM, MarkKind, OnFace, OwnThing, POINTS_MOST, Placed, Shape, Vertex,
+};
 pub use pages::{OVERLAP_MM, PAGE_MM, Page, Pages};
 pub use plane::{
     At, Nearest, area_mm2, beside, closed, crosses_itself, crossing, end_direction, inside, length_mm,

@@ -1,8 +1,10 @@
 //! The repair methods: what each is, where it may be used, how it scores.
 
 mod arc_pass;
+pub mod became;
 mod catalogue;
 mod coupon;
+pub mod customs;
 mod moved;
 mod moves;
 mod odds;

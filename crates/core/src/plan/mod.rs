@@ -30,12 +30,12 @@ mod would;
 pub use crate::method::Place;
 pub use crate::stage::{
     AfterwardsPlan, Amount, AnswerLine, AskLine, AskedView, AtTorch, BeadsPlan, BenchPlan, BreakPlan,
-    Caution, CheckLine, Contender, CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan, FacePlan,
-    FinishLine, FinishPlan, Forbidden, FoundLine, FoundState, GasPlan, GoOn, HandOverPlan, HeatBetween,
-    HeatPlan, HoleOnFace, InfraredPlan, IronPlan, JointView, LayLine, LineOnFace, Live, Lock, MapPlan,
-    MarkOnFace, MeasuredView, MethodPlan, Missing, Moment, MustStop, NextTest, OutcomeView, OvenSegment,
-    PadSeen, PartPlan, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan, Price, PriceLine, Ready,
-    SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, StopRule, TAUGHT,
+    Caution, CheckLine, CheckState, Contender, CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan,
+    FacePlan, FinishLine, FinishPlan, Forbidden, FoundLine, FoundState, GasPlan, GoOn, HandOverPlan,
+    HeatBetween, HeatPlan, HoleOnFace, InfraredPlan, IronPlan, JointView, LayLine, LineOnFace, Live, Lock,
+    MapPlan, MarkOnFace, MeasuredView, MethodPlan, Missing, Moment, MustStop, NextTest, OutcomeView,
+    OvenSegment, PadSeen, PartPlan, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan, Price, PriceLine,
+    Ready, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView, StopRule, TAUGHT,
     TackState, TackTurn, Taught, TestView, TorchPlan, UsedLine, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};

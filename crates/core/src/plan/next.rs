@@ -9,7 +9,7 @@ use super::{Amount, AtTorch, Plan, Station};
 use crate::field;
 use crate::heat::UNWRAP_C;
 use crate::job::{Became, HeatRef, Job, Lighting, Round};
-use crate::stage::CheckLine;
+use crate::stage::{CheckLine, CheckState};
 
 /// The one thing to do next.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -68,7 +68,7 @@ pub(super) fn next(
     // What was stopped is gone on with, unless somebody looks at it as it is.
     let may_go_on =
         plan.torch.as_ref().is_some_and(|torch| torch.go_on.is_some()) && plan.gate.refused.is_empty();
-    let looked_at = plan.check.iter().any(|line| !line.verdict.is_empty());
+    let looked_at = plan.check.iter().any(|line| line.verdict != CheckState::Open);
     if lit && may_go_on && !looked_at && !handed_over {
         return say(Station::Torch, "Go on: light it again");
     }
@@ -85,12 +85,12 @@ pub(super) fn next(
 /// finished, handed over.
 fn once_lit(job: &Job, plan: &Plan, handed_over: bool, now_ms: i64) -> Next {
     let go = |station, verb: String| Next { verb, station, key: String::new(), at_ms: None };
-    let bad = || plan.check.iter().filter(|line| line.verdict == "not_ok");
+    let bad = || plan.check.iter().filter(|line| line.verdict == CheckState::NotOk);
     if let Some(line) = bad().next()
         && plan.only_to_refill
         && !handed_over
     {
-        let place = line.places.iter().find(|place| place.verdict == "not_ok");
+        let place = line.places.iter().find(|place| place.verdict == CheckState::NotOk);
         let at = place.map_or_else(String::new, |place| format!(", {}", place.words));
         let verb = format!("Put right: {}{at}", line.label.to_lowercase());
         return Next { key: line.key.clone(), ..go(Station::Check, verb) };
@@ -147,7 +147,7 @@ fn baked(job: &Job) -> bool {
 
 /// From then on it is looked at again; nothing where that was done, or is not due.
 pub(super) fn again_at_ms(plan: &Plan) -> Option<i64> {
-    plan.check.iter().filter(|line| line.verdict.is_empty()).find_map(|line| line.due_ms)
+    plan.check.iter().filter(|line| line.verdict == CheckState::Open).find_map(|line| line.due_ms)
 }
 
 /// It was handed over, and did not hold.
@@ -172,7 +172,7 @@ fn hand_over(plan: &Plan, job: &Job, now_ms: i64) -> Next {
         Amount::Enough => match (ask, round.became()) {
             (Some(ask), _) => format!("Ask again on {}", ask.day),
             _ if failed(round) => format!("It failed: open round {}", job.rounds.len() + 1),
-            (_, Some(became)) => became.words().to_owned(),
+            (_, Some(became)) => became.label().to_owned(),
             _ => "Handed over".to_owned(),
         },
         Amount::Nothing | Amount::Something => "Write the hand-over".to_owned(),

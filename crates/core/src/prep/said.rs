@@ -94,3 +94,31 @@ choice! {
         Owner = "owner", "The owner";
     }
 }
+
+choice! {
+    /// What the alignment of a full break is read by.
+    pub enum AlignBy {
+        Pin = "pin", "A pin through the holes";
+        StraightEdge = "straight_edge", "A straight edge";
+        Light = "light", "Light through the bolt holes";
+    }
+}
+
+choice! {
+    /// What cannot be done once it is hot.
+    pub enum PrepDone {
+        Holes = "holes", "Stop-holes drilled";
+        Groove = "groove", "Groove ground";
+        Inside = "inside", "Inside cleaned too";
+        Penetrant = "penetrant", "Dye, chalk and oil out again";
+        Paint = "paint", "Paint off round the heat";
+    }
+}
+
+choice! {
+    /// Which pins the shop sets.
+    pub enum PinKind {
+        DrawIn = "draw_in", "Pins that draw the crack in";
+        Plain = "plain", "Plain threaded pins";
+    }
+}

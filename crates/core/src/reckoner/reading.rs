@@ -8,7 +8,7 @@ use super::{
 use crate::base::problem::FieldProblem;
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{
-    DONT_STEER_UNDER, Infrared, LaidBead, WallEnds, bead_rise_k, emissivity, sticks as two_sticks,
+    DONT_STEER_UNDER, Infrared, LaidBead, ReadOff, WallEnds, bead_rise_k, sticks as two_sticks,
 };
 use crate::quantity::{Kind, Unit, number};
 use crate::shop::Shop;
@@ -31,7 +31,7 @@ const WANTED: Blank =
     Blank::amount("wanted", "Iron at", Kind::Temperature, (0.0, 1_200.0), ("260 °C", "500 °F"));
 
 fn gun(filled: &Filled, shop: &Shop) -> Result<Infrared, FieldProblem> {
-    let own = emissivity(filled.choice(&SURFACE));
+    let own = ReadOff::from_id(filled.choice(&SURFACE)).unwrap_or(ReadOff::Skin).emissivity();
     Infrared::new(filled.amount(&SET), own, shop.ambient_c).map_err(|out| out.at(SET.key))
 }
 

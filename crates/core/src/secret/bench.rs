@@ -5,6 +5,7 @@ use uuid::Uuid;
 use super::{Gear, Practice};
 use crate::field::{ROD_CHOICES, SETS};
 use crate::heat::{FactorOf, HeatSource, OwnFactor, Packing};
+use crate::prep::said::PinKind;
 use crate::shop::Shop;
 
 /// One reading of its own that makes the shop's factor this, beside the book that counts for four: `(4 + f) / 5`.
@@ -58,7 +59,7 @@ pub fn bench(practice: &Practice, shop: &Shop) -> Shop {
         rods: Some(gear.rods.clone()),
         sets: Some(gear.sets.clone()),
         stitch_kit: Some(gear.stitch_kit),
-        pins: gear.stitch_kit.then(|| "draw_in".to_owned()),
+        pins: gear.stitch_kit.then_some(PinKind::DrawIn),
         drills_mm: Vec::new(),
         stores: Vec::new(),
         used: Vec::new(),

@@ -23,6 +23,7 @@ use crate::effort::durations::{TimedStep, WorkingWeek};
 use crate::field::{Held, choices, get, shop};
 use crate::heat::{HeatSource, OwnFactor, Packing};
 use crate::method::{Coupon, MethodId, OwnMove, OwnRepair, OwnScrap, PRACTISED};
+use crate::prep::said::PinKind;
 use crate::quantity::UnitSystem;
 use crate::shelf::Shelf;
 use crate::stores::{StoreItem, items, kinds_there};
@@ -55,7 +56,7 @@ pub struct Shop {
     pub sets: Option<Vec<String>>,
     pub stitch_kit: Option<bool>,
     /// draw_in or plain; nothing while nobody has said.
-    pub pins: Option<String>,
+    pub pins: Option<PinKind>,
     /// What an hour of hands costs, and one of oven or waiting; nothing while nobody has said.
     pub rate: Option<f64>,
     pub low_rate: Option<f64>,
@@ -188,7 +189,7 @@ impl Shop {
                 [] => get(values, shop::STITCH_KIT).map(|kit| kit && !gone(values, "pins")),
                 pins => Some(pins.iter().any(|item| item.there())),
             },
-            pins: get(values, shop::PINS).map(str::to_owned),
+            pins: get(values, shop::PINS),
             rate: get(values, shop::RATE),
             low_rate: get(values, shop::LOW_RATE),
             small_things: get(values, shop::SMALL_THINGS).unwrap_or(0.0) / 100.0,

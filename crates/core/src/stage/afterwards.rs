@@ -69,7 +69,7 @@ fn noon_ms(day: Day) -> i64 {
 pub(super) fn words(it: &Followed) -> String {
     let went = it.went.map_or(String::new(), |went| format!(", {}", went.words().to_lowercase()));
     let after = if it.after.is_empty() { String::new() } else { format!(", after {}", it.after) };
-    format!("{}{went}{after}", it.became.words())
+    format!("{}{went}{after}", it.became.label())
 }
 
 /// The days on which it is asked, by what it has to stand and by what was said, and what was answered.

@@ -2,6 +2,9 @@
 
 use crate::casting::said::Machined;
 use crate::casting::said::SeenAs;
+use crate::faults::acceptance::Checked;
+use crate::finish::CoatedWith;
+use crate::method::customs::Blend;
 use serde::Serialize;
 
 use super::looked::duty;
@@ -105,13 +108,13 @@ impl FinishAsked<'_> {
     /// As it was said for this seam; else by what the shop does: what is machined is level first, the seen face is
     /// blended, the hidden one stays as it is.
     fn finished_as(&self, seam: &SeamPlan, side: u32) -> FinishAs {
-        let said = self.round.get(field::crack::FINISH.of(seam.id)).and_then(FinishAs::from_id);
+        let said = self.round.get(field::crack::FINISH.of(seam.id));
         let does = FINISH.on(self.round, self.shop);
         let hidden = self.round.get(field::part::SEEN) == Some(SeenAs::Hidden);
         let usual = if self.round.get(field::part::MACHINED) == Some(Machined::Across) {
             // The machine takes the rest.
             FinishAs::Flush
-        } else if does == "leave" || hidden && does != "all" {
+        } else if does == Blend::Leave || hidden && does != Blend::All {
             FinishAs::Leave
         } else {
             FinishAs::Seen
@@ -119,8 +122,8 @@ impl FinishAsked<'_> {
         // The other side is not seen.
         match (side, does) {
             (1, _) => said.unwrap_or(usual),
-            (_, "all") => usual,
-            _ => FinishAs::Leave,
+            (_, Blend::All) => usual,
+            (_, Blend::Seen | Blend::Leave) => FinishAs::Leave,
         }
     }
 
@@ -137,7 +140,7 @@ impl FinishAsked<'_> {
     /// What lies over it at the end: as was said, else as its face is to be seen.
     fn coats(&self) -> Vec<Coat> {
         let painted = self.round.get(field::part::SEEN) == Some(SeenAs::Painted);
-        let usual = if painted { "paint" } else { "bare" };
+        let usual = if painted { CoatedWith::Paint } else { CoatedWith::Bare };
         let chosen = self.round.get(field::finish::COAT).unwrap_or(usual);
         coats(chosen, self.round.get(field::finish::PUTTY) == Some(true))
     }
@@ -366,7 +369,7 @@ pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
 /// Nothing of flux and slag was found on it.
 fn clean(round: &Round) -> bool {
     let looked = round.looked.iter().rfind(|it| it.place.what == CheckWhat::Clean);
-    looked.map_or_else(|| round.get(field::check::CLEAN) == Some("ok"), |it| it.found == Found::Good)
+    looked.map_or_else(|| round.get(field::check::CLEAN) == Some(Checked::Ok), |it| it.found == Found::Good)
 }
 
 fn words(lines: &[FinishLine], asked: &FinishAsked<'_>, units: UnitSystem) -> String {

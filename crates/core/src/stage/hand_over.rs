@@ -13,7 +13,7 @@ use super::prep::{PrepPlan, SizePlan};
 use super::really::{ReallyAsked, ReallyPlan, really};
 use super::rounds_told::{RoundTold, RoundsAsked};
 use super::torch::TorchPlan;
-use super::{Amount, CheckLine, Stage};
+use super::{Amount, CheckLine, CheckState, Stage};
 use crate::field;
 use crate::iron::Iron;
 use crate::job::{Became, HeatRef, Job, Lighting, Round, TorchEntry, WentAt};
@@ -283,7 +283,7 @@ impl HandOverPlan {
         open.extend(
             check
                 .iter()
-                .filter(|line| line.verdict == "not_ok")
+                .filter(|line| line.verdict == CheckState::NotOk)
                 .map(|line| format!("Does not hold: {}.", line.label)),
         );
         if round.repaired() {

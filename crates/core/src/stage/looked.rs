@@ -3,12 +3,14 @@
 use super::cracks::CrackPlan;
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use crate::casting::said::Machined;
+use crate::faults::acceptance::Checked;
 use crate::faults::acceptance::{Duty, Place, Then, Verdict, out_of_line_most_mm};
-use crate::field::{self, Field, OneOf};
+use crate::field::{self, Field, One};
 use crate::job::{CheckPlace, CheckWhat, Looked, Round};
+use serde::Serialize;
 
 /// What is looked for, the field of the whole, how that is called.
-pub(crate) const LINES: [(CheckWhat, Field<OneOf>, &str); 9] = [
+pub(crate) const LINES: [(CheckWhat, Field<One<Checked>>, &str); 9] = [
     (CheckWhat::Pins, field::check::PINS, "Every pin tight and filed flush"),
     (CheckWhat::Clean, field::check::CLEAN, "Slag, flux glass and fibre off"),
     (CheckWhat::Toes, field::check::TOES, "Toes whole"),
@@ -19,6 +21,19 @@ pub(crate) const LINES: [(CheckWhat, Field<OneOf>, &str); 9] = [
     (CheckWhat::NextDay, field::check::NEXT_DAY, "Again next day: no new crack"),
     (CheckWhat::Faults, field::check::FAULTS, "What went wrong at the torch"),
 ];
+
+/// How a line or a place of the check stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum CheckState {
+    /// Nobody has looked.
+    Open,
+    Ok,
+    NotOk,
+    /// Something is left, with its reason.
+    Left,
+}
 
 /// What was last said of a place: by itself, or with all others of its kind.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -33,12 +48,12 @@ pub(crate) enum Stands<'a> {
 }
 
 impl Stands<'_> {
-    pub fn id(self) -> &'static str {
+    pub fn state(self) -> CheckState {
         match self {
-            Self::Open | Self::Measure(_) => "",
-            Self::Good => "ok",
-            Self::NotGood(_) => "not_ok",
-            Self::Left(_) => "left",
+            Self::Open | Self::Measure(_) => CheckState::Open,
+            Self::Good => CheckState::Ok,
+            Self::NotGood(_) => CheckState::NotOk,
+            Self::Left(_) => CheckState::Left,
         }
     }
 }
@@ -46,7 +61,7 @@ impl Stands<'_> {
 /// What a mended place has to do: what nobody has said it carries is taken to carry.
 pub(crate) fn duty(round: &Round, part: &PartFacts) -> Duty {
     let loads = round.get(field::part::LOADS);
-    let shock = loads.is_some_and(|loads| loads.iter().any(|load| load == "bending" || load == "shock"));
+    let shock = loads.iter().flatten().any(|load| load.bends());
     Duty {
         carries: loads.is_none_or(|loads| !loads.is_empty()),
         shock,
@@ -79,8 +94,8 @@ pub(crate) fn stands<'a>(round: &'a Round, at: CheckPlace, place: &Place) -> Sta
     match (whole, looked) {
         (Some((revision, verdict)), looked) if looked.is_none_or(|it| it.revision < revision) => {
             match verdict {
-                "not_ok" => Stands::NotGood(None),
-                _ => Stands::Good,
+                Checked::NotOk => Stands::NotGood(None),
+                Checked::Ok => Stands::Good,
             }
         }
         (_, Some(looked)) => match place.judge(looked.found, looked.extent()) {

@@ -26,7 +26,7 @@ pub(crate) mod taught;
 pub(crate) mod torch;
 
 pub use afterwards::{AfterwardsPlan, AnswerLine, AskLine};
-pub use check::{CheckLine, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice};
+pub use check::{CheckLine, CheckState, FoundChoice, LookLine, PlaceLine, PlaceOnMap, ThenChoice};
 pub use cooling::{ChainLine, CoolingBetween, CoolingPlan, Going};
 pub use cracks::{CrackPlan, EndAt, EndPlan, Grown, RunOut, WallAlong};
 pub use finish::{FinishChoice, FinishLine, FinishPlace, FinishPlan};

@@ -6,7 +6,8 @@ use uuid::Uuid;
 use super::check::CheckLine;
 use super::cracks::mark_name;
 use super::looked::LINES;
-use crate::field::{FieldKind, PICTURE_FIELDS, picture};
+use crate::casting::said::Shows;
+use crate::field::picture;
 use crate::job::{Job, Looked, Picture, Round, TorchEntry};
 use crate::render::upper;
 
@@ -33,13 +34,6 @@ pub struct PictureLine {
     pub words: String,
 }
 
-/// "The break"
-fn shown_as(said: &str) -> Option<&'static str> {
-    let spec = PICTURE_FIELDS.iter().find(|spec| spec.key == picture::SHOWS.field.key())?;
-    let FieldKind::One(choices) = spec.kind else { return None };
-    choices.iter().find(|(id, _)| *id == said).map(|(_, label)| *label)
-}
-
 /// What pictures are told by.
 pub(crate) struct PicturesAsked<'a> {
     pub job: &'a Job,
@@ -60,7 +54,7 @@ impl PicturesAsked<'_> {
         let said = round.get(picture::SHOWS.of(picture.id));
         let caption = round.get(picture::CAPTION.of(picture.id)).map(str::to_owned);
         let proves = picture.of.and_then(|of| self.thing(of));
-        let label = said.and_then(shown_as).map(str::to_owned);
+        let label = said.map(|it| it.label().to_owned());
         let words = match (caption, proves) {
             (Some(caption), Some(proves)) => format!("{proves}: {caption}"),
             (caption, proves) => caption.or(proves).or(label).unwrap_or_else(|| "A picture".to_owned()),
@@ -69,13 +63,13 @@ impl PicturesAsked<'_> {
     }
 
     /// What it was said to show; else it shows the part as it was before it was lit first, or after.
-    fn shows(&self, picture: &Picture, said: Option<&str>) -> PictureOf {
+    fn shows(&self, picture: &Picture, said: Option<Shows>) -> PictureOf {
         let lit = self.job.heats().map(|heat| heat.lit.at_ms).min();
         match said {
             _ if picture.of.is_some() => PictureOf::One,
-            Some("before") => PictureOf::Before,
-            Some("after") => PictureOf::After,
-            Some("mark") => PictureOf::One,
+            Some(Shows::Before) => PictureOf::Before,
+            Some(Shows::After) => PictureOf::After,
+            Some(Shows::Mark) => PictureOf::One,
             _ if lit.is_some_and(|lit_ms| picture.at_ms > lit_ms) => PictureOf::After,
             _ => PictureOf::Before,
         }
@@ -90,7 +84,7 @@ impl PicturesAsked<'_> {
             .or_else(|| rounds().find_map(|round| self.at_the_torch(round, of)))
             .or_else(|| {
                 let followed = rounds().find_map(|round| round.followed.iter().find(|it| it.fact == of))?;
-                Some(format!("How it holds: {}", followed.became.words().to_lowercase()))
+                Some(format!("How it holds: {}", followed.became.label().to_lowercase()))
             })
             .or_else(|| {
                 let mark = rounds().find_map(|round| round.marks.iter().find(|it| it.id == of))?;

@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use crate::casting::said::SafetyClass;
 use crate::field;
 use crate::job::{Round, Work, WorkStep};
 use crate::quantity::{Unit, UnitSystem};
@@ -100,7 +101,7 @@ struct Asked<'a> {
 impl Asked<'_> {
     /// What it works under, in bar; else why the pump is left away.
     fn pressure(&self) -> Result<f64, &'static str> {
-        if self.round.get(field::part::SAFETY_CLASS) != Some("none") {
+        if self.round.get(field::part::SAFETY_CLASS) != Some(SafetyClass::None) {
             return Err("Not under pressure here: only who answers for such a part may ask that of it.");
         }
         match self.round.get(field::part::PRESSURE) {

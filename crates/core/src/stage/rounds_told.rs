@@ -8,8 +8,9 @@ use super::cracks::CrackPlan;
 use super::looked::{self, LINES, Stands};
 use super::part::PartFacts;
 use super::proof::ProofPlan;
+use crate::faults::acceptance::Checked;
 use crate::faults::acceptance::Found;
-use crate::field::{Field, OneOf};
+use crate::field::{Field, One};
 use crate::job::{CheckWhat, Job, Round, TorchEntry};
 use crate::quantity::{Unit, UnitSystem};
 
@@ -89,12 +90,12 @@ impl RoundsAsked<'_> {
     fn looked_at(
         &self,
         round: &Round,
-        (what, field, label): (CheckWhat, Field<OneOf>, &str),
+        (what, field, label): (CheckWhat, Field<One<Checked>>, &str),
     ) -> Option<LookedAt> {
         let looks = || round.looked.iter().filter(|it| it.place.what == what);
         let whole = round.get(field).map(|verdict| match verdict {
-            "not_ok" => LookedAs::NotGood,
-            _ => LookedAs::Good,
+            Checked::NotOk => LookedAs::NotGood,
+            Checked::Ok => LookedAs::Good,
         });
         let by_place = looks().map(|it| {
             let judged = looked::place(round, self.part, self.cracks, it.place);

@@ -6,6 +6,7 @@ use uuid::Uuid;
 use super::looked::duty;
 use super::part::PartFacts;
 use super::prep::{PrepPlan, SeamPlan};
+use crate::casting::said::Load;
 use crate::field;
 use crate::iron::Iron;
 use crate::job::Round;
@@ -109,10 +110,7 @@ impl StrapsAsked<'_> {
                 UnitSystem::Imperial => Stock::Inch,
             },
         })?;
-        let bent = self
-            .round
-            .get(field::part::LOADS)
-            .is_some_and(|loads| loads.iter().any(|load| load == "bending" || load == "shock"));
+        let bent = self.round.get(field::part::LOADS).is_some_and(|loads| loads.into_iter().any(Load::bends));
         let mut care = vec![
             "On the side that is pulled, across the seam; never over a face that has to fit.".to_owned(),
             "Each hole is a new crack waiting: drilled, not burnt, its edges broken, none in the flange that is pulled."

@@ -9,6 +9,7 @@ use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::job::{Change, Refusal, SeamReadingKind, Work, WorkStep};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape};
 use vanadin_core::plan::{BreakPlan, Plan, SeamPlan, WorkLine};
+use vanadin_core::prep::said::PrepDone;
 use vanadin_core::quantity::UnitSystem;
 
 fn measure(crack: Uuid, what: SeamReadingKind, number: Option<u32>, typed: &[(&str, &str)]) -> Change {
@@ -322,7 +323,7 @@ fn a_line_is_ticked_and_unticked_and_the_gate_believes_the_list() {
     mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
     let holes = |mapped: &Mapped| {
         let plan = mapped.plan();
-        plan.prep.unwrap().to_do.iter().any(|item| item.id == "holes" && item.done)
+        plan.prep.unwrap().to_do.iter().any(|item| item.id == PrepDone::Holes && item.done)
     };
     let steps: Vec<WorkStep> = mapped.plan().prep.unwrap().work.iter().map(|line| line.step).collect();
     let drilling = |step: &&WorkStep| matches!(step.what, Work::Punch | Work::Pilot | Work::Drill);
@@ -386,7 +387,7 @@ fn what_was_said_as_a_whole_holds_for_what_was_known_then() {
     let crack = mapped.first();
     mapped.draw(crack, line(&[(0.0, 80.0), (60.0, 80.0)]));
     let all_of_it = "holes,groove,inside,penetrant,paint";
-    let open = |mapped: &Mapped| -> Vec<String> {
+    let open = |mapped: &Mapped| -> Vec<PrepDone> {
         let to_do = mapped.plan().prep.unwrap().to_do;
         to_do.into_iter().filter(|item| !item.done).map(|item| item.id).collect()
     };
@@ -398,7 +399,7 @@ fn what_was_said_as_a_whole_holds_for_what_was_known_then() {
     // Another one: nobody meant that one. The lines of the first stay done.
     let second = mapped.crack();
     mapped.draw(second, line(&[(100.0, 30.0), (180.0, 30.0)]));
-    assert!(open(&mapped).iter().any(|id| id == "groove") && open(&mapped).iter().any(|id| id == "inside"));
+    assert!(open(&mapped).contains(&PrepDone::Groove) && open(&mapped).contains(&PrepDone::Inside));
     let shaped = |mapped: &Mapped, of: Uuid| {
         lines(&mapped.plan(), Work::Shape).iter().find(|line| line.step.at == Some(of)).unwrap().done
     };
@@ -411,7 +412,7 @@ fn what_was_said_as_a_whole_holds_for_what_was_known_then() {
     assert!(open(&mapped).is_empty());
     // An end that turns out to be a tip gets a hole that nobody has drilled yet.
     mapped.bench.set(&crack_key(crack, "end_a"), "tip");
-    assert_eq!(open(&mapped).first().map(String::as_str), Some("holes"));
+    assert_eq!(open(&mapped).first(), Some(&PrepDone::Holes));
 }
 
 #[test]

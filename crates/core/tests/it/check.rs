@@ -5,7 +5,7 @@ use uuid::Uuid;
 use vanadin_core::faults::acceptance::{Found, Then};
 use vanadin_core::faults::causes::Seen;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, TorchEntry};
-use vanadin_core::plan::{Amount, Plan, Station, standing};
+use vanadin_core::plan::{Amount, CheckState, Plan, Station, standing};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::stage::PictureOf;
 
@@ -57,8 +57,8 @@ fn look(place: CheckPlace, found: Found, size: &str, count: Option<u32>, then: O
     }
 }
 
-fn verdict(plan: &Plan, key: &str) -> String {
-    plan.check.iter().find(|line| line.key == key).map(|line| line.verdict.clone()).unwrap()
+fn verdict(plan: &Plan, key: &str) -> CheckState {
+    plan.check.iter().find(|line| line.key == key).map(|line| line.verdict).unwrap()
 }
 
 fn odds_shift(bench: &Bench, part: &str) -> f64 {
@@ -90,16 +90,16 @@ fn looked_at_again_is_a_further_line_and_the_last_one_stands() {
     let mut bench = mended();
     let (first, second) = (toes(&bench, 1), toes(&bench, 2));
     bench.say(look(first, Found::Good, "", None, None));
-    assert_eq!(verdict(&bench.plan(), "check.toes"), "", "one side is open");
+    assert_eq!(verdict(&bench.plan(), "check.toes"), CheckState::Open, "one side is open");
     // Published: a pore up to 1.5 mm, three in 25 mm; the wall is 14
     bench.say(look(second, Found::Pore, "1.6 mm", Some(1), Some(Then::RefillHot)));
     let plan = bench.plan();
-    assert_eq!(verdict(&plan, "check.toes"), "not_ok");
+    assert_eq!(verdict(&plan, "check.toes"), CheckState::NotOk);
     let next = standing(&bench.job(), &plan, LIT_AT + 60_000_000).next;
     assert_eq!((next.verb.as_str(), next.station), ("Put right: toes whole, A, second side", Station::Check));
     bench.say(look(second, Found::Pore, "1.5 mm", Some(3), None));
     let plan = bench.plan();
-    assert_eq!(verdict(&plan, "check.toes"), "ok");
+    assert_eq!(verdict(&plan, "check.toes"), CheckState::Ok);
     let line = plan.check.iter().find(|line| line.key == "check.toes").unwrap();
     let looks: Vec<&str> = line.places[1].looks.iter().map(|look| look.words.as_str()).collect();
     assert_eq!(looks, ["Pores, pinholes, 1.5 mm, 3 within 25 mm", "Pores, pinholes, 1.6 mm, 1 within 25 mm"]);
@@ -129,26 +129,26 @@ fn each_place_that_is_filled_again_takes_its_time_and_its_price_follows() {
 fn what_was_said_of_all_and_what_was_said_of_one_place_stand_by_which_came_last() {
     let mut bench = mended();
     bench.set("check.toes", "not_ok");
-    assert_eq!(verdict(&bench.plan(), "check.toes"), "not_ok");
+    assert_eq!(verdict(&bench.plan(), "check.toes"), CheckState::NotOk);
     let (first, second) = (toes(&bench, 1), toes(&bench, 2));
     bench.say(look(first, Found::Good, "", None, None));
-    assert_eq!(verdict(&bench.plan(), "check.toes"), "not_ok", "the other side");
+    assert_eq!(verdict(&bench.plan(), "check.toes"), CheckState::NotOk, "the other side");
     bench.say(look(second, Found::Good, "", None, None));
-    assert_eq!(verdict(&bench.plan(), "check.toes"), "ok");
+    assert_eq!(verdict(&bench.plan(), "check.toes"), CheckState::Ok);
     bench.set("check.toes", "not_ok");
     bench.set("check.toes", "ok");
     bench.say(look(first, Found::NotWetted, "", None, None));
-    assert_eq!(verdict(&bench.plan(), "check.toes"), "not_ok");
+    assert_eq!(verdict(&bench.plan(), "check.toes"), CheckState::NotOk);
 }
 
 #[rstest]
-#[case::only_seen("", Some("9 mm"), "left")]
-#[case::too_long("", Some("10 mm"), "not_ok")]
-#[case::it_carries("static", Some("2 mm"), "not_ok")]
+#[case::only_seen("", Some("9 mm"), CheckState::Left)]
+#[case::too_long("", Some("10 mm"), CheckState::NotOk)]
+#[case::it_carries("static", Some("2 mm"), CheckState::NotOk)]
 fn a_crack_is_left_only_where_it_may_be_watched(
     #[case] loads: &str,
     #[case] size: Option<&str>,
-    #[case] stands: &str,
+    #[case] stands: CheckState,
 ) {
     let mut bench = mended();
     if loads.is_empty() {
@@ -316,9 +316,9 @@ fn what_was_found_somewhere_counts_until_every_place_is_looked_at() {
 }
 
 #[rstest]
-#[case::counted("3", "ok")]
-#[case::one_more("4", "not_ok")]
-fn pores_are_counted_as_they_are_typed(#[case] typed: &str, #[case] expected: &str) {
+#[case::counted("3", CheckState::Ok)]
+#[case::one_more("4", CheckState::NotOk)]
+fn pores_are_counted_as_they_are_typed(#[case] typed: &str, #[case] expected: CheckState) {
     let mut bench = mended();
     bench.say(look(toes(&bench, 1), Found::Good, "", None, None));
     let mut pores = look(toes(&bench, 2), Found::Pore, "1 mm", None, None);
@@ -407,14 +407,14 @@ fn each_picture_says_what_it_proves_and_which_show_the_part_before_and_after() {
 }
 
 #[rstest]
-#[case::as_long_as_it_is("", "0.5 mm", "ok")]
-#[case::as_long_as_it_is_and_over("", "0.7 mm", "not_ok")]
-#[case::said_closer("0.2 mm", "0.3 mm", "not_ok")]
-#[case::said_wider("1 mm", "0.7 mm", "ok")]
+#[case::as_long_as_it_is("", "0.5 mm", CheckState::Ok)]
+#[case::as_long_as_it_is_and_over("", "0.7 mm", CheckState::NotOk)]
+#[case::said_closer("0.2 mm", "0.3 mm", CheckState::NotOk)]
+#[case::said_wider("1 mm", "0.7 mm", CheckState::Ok)]
 fn what_was_said_of_out_of_line_goes_before_what_its_length_allows(
     #[case] said: &str,
     #[case] off: &str,
-    #[case] expected: &str,
+    #[case] expected: CheckState,
 ) {
     let mut bench = mended();
     bench.set("part.length", "340 mm");

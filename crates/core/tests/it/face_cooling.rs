@@ -65,19 +65,20 @@ fn a_boss_in_still_air_stays_behind_the_thin_limbs_and_pulls() {
 
 #[test]
 fn what_was_hot_when_it_was_covered_pulls_as_it_cools_and_what_was_hot_opposite_presses() {
-    let covered = |flame: &[(f64, (f64, f64))]| {
-        let mut plate = Frame::of("17.3 kg", "thin_plate").lit_and_moved(flame);
-        plate.bench.set("cooling.packing", "vermiculite");
-        plate.say(reading("120"), 5.0);
-        plate.say(TorchEntry::Covered { why: String::new() }, 6.0);
-        cools(&plate).unwrap()
+    let covered = |part: Frame, flame: &[(f64, (f64, f64))]| {
+        let mut part = part.lit_and_moved(flame);
+        part.bench.set("cooling.packing", "vermiculite");
+        part.say(reading("120"), 5.0);
+        part.say(TorchEntry::Covered { why: String::new() }, 6.0);
+        cools(&part).unwrap()
     };
-    let over_it = covered(&[]);
+    let over_it = covered(Frame::of("17.3 kg", "thin_plate"), &[]);
     assert!(over_it.logged, "{}", over_it.beneath);
     assert!(over_it.sentence.ends_with(", when it is covered."), "{}", over_it.sentence);
     assert!(over_it.beneath.starts_with("As it was when it was covered, "), "{}", over_it.beneath);
     assert!(over_it.beneath.contains("That pulls on seam A with "), "{}", over_it.beneath);
-    let opposite = covered(&[(0.0, (200.0, 275.0))]);
+    // A limb that shrinks draws the limb opposite together.
+    let opposite = covered(Frame::new(), &[(0.0, (200.0, 275.0))]);
     assert!(opposite.beneath.contains("pulls next to nothing on seam A"), "{}", opposite.beneath);
 }
 

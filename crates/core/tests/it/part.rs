@@ -2,7 +2,7 @@
 
 use crate::common::{Bench, figure};
 use rstest::rstest;
-use vanadin_core::field::SAFETY_CLASSES;
+use vanadin_core::casting::said::SafetyClass;
 use vanadin_core::job::{Change, TorchEntry};
 use vanadin_core::plan::{Amount, Station};
 
@@ -53,7 +53,7 @@ fn a_cold_way_needs_no_fire_watch() {
 
 #[test]
 fn every_safety_class_locks_and_a_named_authority_with_a_reference_unlocks() {
-    for (class, label) in SAFETY_CLASSES.iter().filter(|(class, _)| *class != "none") {
+    for (class, label) in SafetyClass::CHOICES.iter().filter(|(class, _)| *class != "none") {
         let mut bench = Bench::lever("machine_frame", "gray");
         bench.set("part.safety_class", class);
         let plan = bench.plan();

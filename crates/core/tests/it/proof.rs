@@ -3,7 +3,7 @@
 use rstest::rstest;
 use vanadin_core::faults::acceptance::Found;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, Refusal, Work, WorkStep};
-use vanadin_core::plan::{CheckLine, Station, standing};
+use vanadin_core::plan::{CheckLine, CheckState, Station, standing};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::stage::ProofPlan;
 
@@ -198,20 +198,20 @@ fn a_pore_in_what_is_tight_is_judged_by_its_size_once_the_leak_test_is_good() {
         let plan = bench.plan();
         let line = plan.check.iter().find(|line| line.key == "check.toes").unwrap();
         let place = line.places.iter().find(|it| it.place == place).unwrap();
-        (place.verdict.clone(), place.sentence.clone())
+        (place.verdict, place.sentence.clone())
     };
     bench.fold_in("", pore("1.2 mm"), LIT_AT);
-    assert_eq!(stands(&bench).0, "not_ok");
+    assert_eq!(stands(&bench).0, CheckState::NotOk);
     assert!(stands(&bench).1.ends_with("Good enough is what a leak test says."), "{}", stands(&bench).1);
     bench.set_cold("check.leak", "ok");
     // Published: up to 1.5 mm and a quarter of the wall of 14 mm
-    assert_eq!(stands(&bench).0, "ok");
+    assert_eq!(stands(&bench).0, CheckState::Ok);
     bench.fold_in("", pore("1.6 mm"), LIT_AT);
-    assert_eq!(stands(&bench).0, "not_ok", "tight, and too large to carry");
+    assert_eq!(stands(&bench).0, CheckState::NotOk, "tight, and too large to carry");
     // A leak that is found is not good, and the pore is judged by it again.
     bench.fold_in("", pore("1.2 mm"), LIT_AT);
     bench.set_cold("check.leak", "not_ok");
-    assert_eq!(stands(&bench).0, "not_ok");
+    assert_eq!(stands(&bench).0, CheckState::NotOk);
 }
 
 #[test]

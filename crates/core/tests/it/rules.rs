@@ -3,6 +3,7 @@
 
 use rstest::rstest;
 use vanadin_core::casting::old_filler::OldFiller;
+use vanadin_core::casting::said::Load;
 use vanadin_core::casting::said::SeenAs;
 use vanadin_core::casting::said::{Machined, Oil};
 use vanadin_core::casting::shape::Restraint;
@@ -63,7 +64,7 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         restraint: Some(Restraint::Free),
         piece: Piece::There,
         service_min: None,
-        loads: Some(&[]),
+        loads: Some(Vec::new()),
         old_filler: Some(OldFiller::None),
         old_filler_out: None,
         seen: Some(SeenAs::Hidden),
@@ -461,16 +462,15 @@ fn missing_metal_is_built_up(
 #[case::idle_and_short(Some(&[][..]), Some(90.0), Some(false), "- cold_fill last_resort")]
 #[case::longer(Some(&[][..]), Some(90.1), Some(false), "x last_resort; - cold_fill last_resort")]
 #[case::pressure(Some(&[][..]), Some(90.0), Some(true), "x last_resort; - cold_fill last_resort")]
-#[case::carries(Some(&["static"][..]), Some(90.0), Some(false), "x strap cold_fill last_resort; - cold_fill last_resort")]
+#[case::carries(Some(&[Load::Static][..]), Some(90.0), Some(false), "x strap cold_fill last_resort; - cold_fill last_resort")]
 #[case::unsaid(None, Some(90.0), None, "- cold_fill last_resort")]
 fn what_only_helps_never_carries(
-    #[case] loads: Option<&[&str]>,
+    #[case] loads: Option<&[Load]>,
     #[case] life_days: Option<f64>,
     #[case] under_pressure: Option<bool>,
     #[case] expected: &str,
 ) {
-    let (gray, rods, loads) = (belief(&[Iron::Gray]), rods(RODS), loads.map(rods));
-    let loads = loads.as_deref();
+    let (gray, rods, loads) = (belief(&[Iron::Gray]), rods(RODS), loads.map(<[Load]>::to_vec));
     let asked = Asked { loads, life_days, under_pressure, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M24"), expected);
 }
@@ -630,24 +630,24 @@ fn pins_start_six_millimetres_outside_an_old_weld() {
 }
 
 #[rstest]
-#[case::steady(&["static"], RODS, "")]
+#[case::steady(&[Load::Static], RODS, "")]
 #[case::bending(
-    &["static", "bending"],
+    &[Load::Static, Load::Bending],
     RODS,
     "- gas_iron stitch; + arc_nickel_iron torch_braze stitch_locks tig_braze_si tig_braze_al mig_braze_si"
 )]
 #[case::shock_with_the_tougher_rod(
-    &["shock"],
+    &[Load::Shock],
     &["iron_rod_b"],
     "- stitch; + arc_nickel_iron torch_braze stitch_locks tig_braze_si tig_braze_al mig_braze_si"
 )]
 fn bending_and_shock_want_a_joint_that_gives(
-    #[case] loads: &[&str],
+    #[case] loads: &[Load],
     #[case] at_hand: &[&str],
     #[case] expected: &str,
 ) {
-    let (gray, rods, loads) = (belief(&[Iron::Gray]), rods(at_hand), self::rods(loads));
-    assert_eq!(told(&Asked { loads: Some(&loads), ..plain(&gray, &rods, &[]) }, "M21"), expected);
+    let (gray, rods) = (belief(&[Iron::Gray]), rods(at_hand));
+    assert_eq!(told(&Asked { loads: Some(loads.to_vec()), ..plain(&gray, &rods, &[]) }, "M21"), expected);
 }
 
 #[test]
@@ -691,10 +691,10 @@ fn few_threads_hold_in_a_thin_wall_that_carries(
     #[case] caution: bool,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let loads = if loaded { vec!["static".to_owned()] } else { Vec::new() };
+    let loads = if loaded { vec![Load::Static] } else { Vec::new() };
     let asked = Asked {
         wall_mm: Some(wall),
-        loads: Some(&loads),
+        loads: Some(loads),
         fluid_tight: Some(tight),
         ..plain(&gray, &rods, &[])
     };
@@ -704,10 +704,10 @@ fn few_threads_hold_in_a_thin_wall_that_carries(
 #[test]
 fn two_reasons_of_one_rule_count_once_and_are_both_said() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let loads = vec!["static".to_owned()];
+    let loads = vec![Load::Static];
     let asked = Asked {
         wall_mm: Some(6.0),
-        loads: Some(&loads),
+        loads: Some(loads),
         service_c: Some(350.0),
         heat_cycling: Some(true),
         ..plain(&gray, &rods, &[])

@@ -1,4 +1,4 @@
-//! `POST /api/reckon/{gas,acetylene,sticks,infrared,infrared-aim,edge,oven,out-of-heat,pull,bead-rise}`
+//! `POST /api/reckon/{gas,acetylene,sticks,edge,oven,out-of-heat,pull}`
 
 use rocket::post;
 use rocket::serde::json::Json;
@@ -6,9 +6,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{OutOfRange, Problems};
 use vanadin_core::heat::{
-    DONT_STEER_UNDER, FreeEdges, HotSpot, Infrared, LaidBead, OutOfHeat, OvenRun, Pass, WallEnds,
-    bead_rise_k, edge_cooling_s, gas_need_m3, in_the_oven_c, pull_mpa, runs_out_min, sticks as chosen_sticks,
-    stress_intensity, withdrawal,
+    HotSpot, OutOfHeat, OvenRun, Pass, edge_cooling_s, gas_need_m3, in_the_oven_c, pull_mpa, runs_out_min,
+    sticks as chosen_sticks, stress_intensity, withdrawal,
 };
 use vanadin_core::iron::Iron;
 use vanadin_core::quantity::{Celsius, WallMillimetres};
@@ -130,82 +129,6 @@ pub fn sticks(body: Body<SticksRequest>) -> Result<Json<SticksAnswer>, ApiError>
     let (Some(target), Some(most)) = (target, most) else { return none() };
     let found = chosen_sticks(target.celsius(), most, &request.ratings_c);
     Ok(Json(SticksAnswer { must_melt_c: found.must_melt_c, must_not_melt_c: found.must_not_melt_c }))
-}
-
-#[derive(Debug, Deserialize, ToSchema)]
-pub struct InfraredRequest {
-    pub shown_c: f64,
-    pub emissivity_set: f64,
-    pub emissivity_true: f64,
-    pub reflected_c: f64,
-}
-
-#[derive(Debug, Serialize, ToSchema)]
-pub struct InfraredAnswer {
-    /// Nothing where no temperature would show that.
-    pub true_c: Option<f64>,
-    /// What to know about it; empty for nothing.
-    pub cautions: Vec<String>,
-}
-
-fn shines(emissivity_true: f64) -> Vec<String> {
-    if emissivity_true < DONT_STEER_UNDER {
-        vec!["It shines too little to be steered by: dab it with soot or heat paint.".to_owned()]
-    } else {
-        Vec::new()
-    }
-}
-
-/// What the surface is when the gun shows this.
-#[utoipa::path(post, path = "/api/reckon/infrared", request_body = InfraredRequest, responses(
-    (status = 200, description = "The temperature of the surface", body = InfraredAnswer),
-    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
-#[post("/infrared", data = "<body>")]
-pub fn infrared(body: Body<InfraredRequest>) -> Result<Json<InfraredAnswer>, ApiError> {
-    let request = body.0?;
-    let mut problems = Problems::default();
-    let shown = within(&mut problems, "shown_c", (-40.0, 1_500.0), request.shown_c);
-    let gun = gun(&mut problems, request.emissivity_set, request.emissivity_true, request.reflected_c);
-    problems.finish()?;
-    let (Some(shown), Some(gun)) = (shown, gun) else { return none() };
-    Ok(Json(InfraredAnswer { true_c: gun.true_c(shown), cautions: shines(gun.emissivity_true) }))
-}
-
-/// The gun, each of its figures checked at its own field.
-fn gun(problems: &mut Problems, set: f64, own: f64, reflected_c: f64) -> Option<Infrared> {
-    let set = within(problems, "emissivity_set", (0.1, 1.0), set);
-    let own = within(problems, "emissivity_true", (0.05, 1.0), own);
-    let reflected = within(problems, "reflected_c", (-40.0, 1_400.0), reflected_c);
-    Infrared::new(set?, own?, reflected?).ok()
-}
-
-#[derive(Debug, Deserialize, ToSchema)]
-pub struct InfraredAimRequest {
-    pub true_c: f64,
-    pub emissivity_set: f64,
-    pub emissivity_true: f64,
-    pub reflected_c: f64,
-}
-
-#[derive(Debug, Serialize, ToSchema)]
-pub struct InfraredAimAnswer {
-    pub shown_c: Option<f64>,
-    pub cautions: Vec<String>,
-}
-
-/// What the gun shows when the iron is right.
-#[utoipa::path(post, path = "/api/reckon/infrared-aim", request_body = InfraredAimRequest, responses(
-    (status = 200, description = "What the gun shows", body = InfraredAimAnswer),
-    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
-#[post("/infrared-aim", data = "<body>")]
-pub fn infrared_aim(body: Body<InfraredAimRequest>) -> Result<Json<InfraredAimAnswer>, ApiError> {
-    let request = body.0?;
-    let mut problems = Problems::default();
-    let hot = within(&mut problems, "true_c", (-40.0, 1_500.0), request.true_c);
-    let gun = gun(&mut problems, request.emissivity_set, request.emissivity_true, request.reflected_c);
-    problems.finish()?;
-    let (Some(hot), Some(gun)) = (hot, gun) else { return none() };
-    Ok(Json(InfraredAimAnswer { shown_c: gun.shown_c(hot), cautions: shines(gun.emissivity_true) }))
 }
 
 #[derive(Debug, Deserialize, ToSchema)]
@@ -395,71 +318,4 @@ pub fn pull(body: Body<PullRequest>) -> Result<Json<PullAnswer>, ApiError> {
     let pull_mpa = pull_mpa(&properties, &spot);
     let k_mpa_sqrt_m = stress_intensity(pull_mpa, length, request.from_edge);
     Ok(Json(PullAnswer { pull_mpa, k_mpa_sqrt_m, share: k_mpa_sqrt_m / iron.toughness_mpa_sqrt_m() }))
-}
-
-#[derive(Debug, Deserialize, ToSchema)]
-pub struct BeadRiseRequest {
-    pub iron: String,
-    pub wall_mm: f64,
-    pub energy_j: f64,
-    pub length_mm: f64,
-    /// Along it from its start, and beside it.
-    pub x_mm: f64,
-    pub y_mm: f64,
-    /// Since its end.
-    pub after_s: f64,
-    /// Free edges of the wall, from the start of the bead: behind it, ahead of it, to its left (+y) and to its right.
-    #[serde(default)]
-    pub edge_behind_mm: Option<f64>,
-    #[serde(default)]
-    pub edge_ahead_mm: Option<f64>,
-    #[serde(default)]
-    pub edge_left_mm: Option<f64>,
-    #[serde(default)]
-    pub edge_right_mm: Option<f64>,
-}
-
-#[derive(Debug, Serialize, ToSchema)]
-pub struct BeadRiseAnswer {
-    pub rise_k: f64,
-}
-
-/// A free edge no nearer than what lies before it.
-pub(super) fn free_edge(problems: &mut Problems, field: &str, least_mm: f64, mm: Option<f64>) -> Option<f64> {
-    within(problems, field, (least_mm, 20_000.0), mm?)
-}
-
-/// How warm a bead leaves the wall at a place beside it.
-#[utoipa::path(post, path = "/api/reckon/bead-rise", request_body = BeadRiseRequest, responses(
-    (status = 200, description = "The rise", body = BeadRiseAnswer),
-    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
-#[post("/bead-rise", data = "<body>")]
-pub fn bead_rise(body: Body<BeadRiseRequest>) -> Result<Json<BeadRiseAnswer>, ApiError> {
-    let request = body.0?;
-    let mut problems = Problems::default();
-    let iron = heated_iron(&mut problems, &request.iron);
-    let wall = problems.take("wall_mm", WallMillimetres::new(request.wall_mm));
-    let joules = within(&mut problems, "energy_j", (0.0, 1e8), request.energy_j);
-    let length = within(&mut problems, "length_mm", (0.1, 20_000.0), request.length_mm);
-    let x = within(&mut problems, "x_mm", (-20_000.0, 20_000.0), request.x_mm);
-    let y = within(&mut problems, "y_mm", (-20_000.0, 20_000.0), request.y_mm);
-    let after = within(&mut problems, "after_s", (0.0, 1e6), request.after_s);
-    let ends = WallEnds {
-        along: FreeEdges {
-            less: free_edge(&mut problems, "edge_behind_mm", 0.0, request.edge_behind_mm),
-            more: free_edge(&mut problems, "edge_ahead_mm", request.length_mm, request.edge_ahead_mm),
-        },
-        across: FreeEdges {
-            less: free_edge(&mut problems, "edge_right_mm", 0.0, request.edge_right_mm),
-            more: free_edge(&mut problems, "edge_left_mm", 0.0, request.edge_left_mm),
-        },
-    };
-    problems.finish()?;
-    let (Some(iron), Some(wall), Some(joules), Some(length_mm), Some(x), Some(y), Some(after)) =
-        (iron, wall, joules, length, x, y, after)
-    else {
-        return none();
-    };
-    let bead = LaidBead { joules, length_mm, wall_mm: wall.millimetres() };
-    Ok(Json(BeadRiseAnswer { rise_k: bead_rise_k(&iron, &bead, &ends, (x, y), after) }))
 }

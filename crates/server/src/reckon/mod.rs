@@ -1,11 +1,13 @@
 //! `/api/reckon`: each calculation on its own. Stateless, numbers only, in the units of their names.
 
 pub mod at_the_heat;
+pub mod beads;
 pub mod bench_work;
 pub mod choice;
 pub mod course;
 pub mod drawn_body;
 pub mod heat;
+pub mod infrared;
 pub mod iron;
 pub mod learned;
 pub mod map;
@@ -32,14 +34,14 @@ pub fn routes() -> Vec<Route> {
         at_the_heat::gas,
         at_the_heat::acetylene,
         at_the_heat::sticks,
-        at_the_heat::infrared,
-        at_the_heat::infrared_aim,
+        infrared::infrared,
+        infrared::infrared_aim,
         at_the_heat::edge,
         at_the_heat::oven,
         at_the_heat::out_of_heat,
         at_the_heat::pull,
-        at_the_heat::bead_rise,
-        course::bead_order_of,
+        beads::bead_rise,
+        beads::bead_order_of,
         course::cooling_chain_of,
         course::cooling_refit,
         course::heating_refit,

@@ -2683,8 +2683,7 @@ export interface components {
             /** @description Where; none where it is the whole part. */
             places: components["schemas"]["PlaceLine"][];
             proof?: components["schemas"]["ProofPlan"] | null;
-            /** @description "ok", "not_ok", "left" where something is left with its reason, or empty while not looked at. */
-            verdict: string;
+            verdict: components["schemas"]["CheckState"];
         };
         /** @description Which place. */
         CheckPlace: {
@@ -2700,6 +2699,11 @@ export interface components {
             side?: number | null;
             what: components["schemas"]["CheckWhat"];
         };
+        /**
+         * @description How a line or a place of the check stands.
+         * @enum {string}
+         */
+        CheckState: "open" | "ok" | "not_ok" | "left";
         /**
          * @description What a place is looked at for.
          * @enum {string}
@@ -5351,8 +5355,7 @@ export interface components {
             middle: components["schemas"]["At"];
             name: string;
             shape: components["schemas"]["Shape"];
-            /** @description `hard_spot`, `neighbour` or a kind of mark. */
-            what: string;
+            what: components["schemas"]["OnFace"];
             /** @description "13 mm across"; empty for nothing to say. */
             words: string;
         };
@@ -5858,6 +5861,8 @@ export interface components {
             /** @description "Offered £420 on 9 Mar, stands until 8 Apr. Today it would be £460." */
             words: string;
         };
+        /** @description What lies on a face: a mark of some kind, or a thing of its own. */
+        OnFace: components["schemas"]["MarkKind"] | components["schemas"]["OwnThing"];
         OrderedBead: {
             /**
              * Format: double
@@ -6143,6 +6148,11 @@ export interface components {
             /** @description It is ticked no more. */
             taken_back?: boolean;
         };
+        /**
+         * @description What lies on a face and is a fact of its own.
+         * @enum {string}
+         */
+        OwnThing: "crack" | "hard_spot" | "neighbour";
         /** @description An end that was found once, and then better. */
         OwnTip: {
             /**
@@ -6337,6 +6347,11 @@ export interface components {
             kind: "answer";
             of: string;
         };
+        /**
+         * @description Which pins the shop sets.
+         * @enum {string}
+         */
+        PinKind: "draw_in" | "plain";
         /** @description One pin on a face. */
         PinOnFace: {
             /** Format: double */
@@ -6393,8 +6408,7 @@ export interface components {
             sentence: string;
             then?: components["schemas"]["Then"] | null;
             then_words: string;
-            /** @description As of its line. */
-            verdict: string;
+            verdict: components["schemas"]["CheckState"];
             /** @description "A, second side" */
             words: string;
         };
@@ -6599,10 +6613,15 @@ export interface components {
             /** @description What whoever brings it says. */
             words: string;
         };
+        /**
+         * @description What cannot be done once it is hot.
+         * @enum {string}
+         */
+        PrepDone: "holes" | "groove" | "inside" | "penetrant" | "paint";
         /** @description Something that cannot be done once the part is hot. */
         PrepItem: {
             done: boolean;
-            id: string;
+            id: components["schemas"]["PrepDone"];
             label: string;
         };
         /** @description The work before the heat. */
@@ -7448,8 +7467,7 @@ export interface components {
             moves: components["schemas"]["OwnMove"][];
             name: string;
             packings?: string[] | null;
-            /** @description draw_in or plain; nothing while nobody has said. */
-            pins?: string | null;
+            pins?: components["schemas"]["PinKind"] | null;
             /**
              * Format: double
              * @description What an hour of hands costs, and one of oven or waiting; nothing while nobody has said.
@@ -8648,8 +8666,7 @@ export interface components {
         Unplaced: {
             /** Format: uuid */
             id: string;
-            /** @description crack, hard_spot, neighbour or a kind of mark. */
-            what: string;
+            what: components["schemas"]["OnFace"];
             /** @description "crack B", "hard spot at the rim" */
             words: string;
         };

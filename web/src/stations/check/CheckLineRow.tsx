@@ -14,11 +14,11 @@ const VERDICTS = [
   { id: 'not_ok', label: 'Not good' },
 ]
 
-const WORDS: Record<string, string> = {
+const WORDS: Readonly<Record<Schemas['CheckState'], string>> = {
   ok: 'good',
   not_ok: 'not good',
   left: 'left, and said so',
-  '': 'open',
+  open: 'open',
 }
 
 export interface CheckLineRowProps {
@@ -46,9 +46,9 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
         <span className="min-w-[200px] flex-1">
           <b className="text-[17px]">{line.label}</b>
           <span
-            className={`block text-ash ${cold && (line.verdict === '' || proved) ? '' : 'max-bench:hidden'}`}
+            className={`block text-ash ${cold && (line.verdict === 'open' || proved) ? '' : 'max-bench:hidden'}`}
           >
-            {line.due_ms != null && line.verdict === '' && (
+            {line.due_ms != null && line.verdict === 'open' && (
               <b className="font-semibold text-chalk">From {foreseen(line.due_ms, shop, now)}. </b>
             )}
             {line.how}
@@ -83,7 +83,7 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
                 </span>
                 <span className="grow">
                   <b className="font-semibold">{it.words}</b>
-                  {it.points_words !== '' && it.verdict === '' && (
+                  {it.points_words !== '' && it.verdict === 'open' && (
                     <span className="text-ash"> {it.points_words}</span>
                   )}
                   {it.sentence !== '' && <span className="text-ash"> {it.sentence}</span>}
@@ -93,7 +93,7 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
                   {it.then_words !== '' && <span> {it.then_words}.</span>}
                 </span>
                 <span className={`shrink-0 ${it.verdict === 'not_ok' ? 'font-semibold' : 'text-ash'}`}>
-                  {WORDS[it.verdict] ?? ''}
+                  {WORDS[it.verdict]}
                 </span>
               </button>
             </li>

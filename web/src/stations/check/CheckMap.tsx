@@ -8,7 +8,7 @@ type At = Schemas['At']
 
 /** How a spot is drawn: open a ring, good a full mark, not good a cross over it, left a half one. */
 const FILL: Record<Spot['verdict'], string> = {
-  '': 'var(--iron)',
+  open: 'var(--iron)',
   ok: 'var(--chalk)',
   left: 'var(--dim)',
   not_ok: 'var(--iron)',

@@ -18,7 +18,7 @@ vi.mock('../../api/queue/outbox', () => ({
   outbox: { subscribe: () => () => undefined, now: () => ({ refusals: [], reached: false, waiting: [] }) },
 }))
 
-const place = (verdict: string, sentence = '') =>
+const place = (verdict: Schemas['CheckState'], sentence = '') =>
   ({
     place: { what: 'cracks_again' },
     words: 'A',

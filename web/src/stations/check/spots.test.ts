@@ -2,7 +2,11 @@ import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { apart, pointsOn, spots } from './spots'
 
-const place = (number: number, verdict: string, face: string | null): Schemas['PlaceLine'] => ({
+const place = (
+  number: number,
+  verdict: Schemas['CheckState'],
+  face: string | null,
+): Schemas['PlaceLine'] => ({
   place: { what: 'toes' },
   number,
   words: `${number}`,
@@ -19,7 +23,7 @@ const line = (...places: Schemas['PlaceLine'][]): Schemas['CheckLine'] => ({
   key: 'check.toes',
   label: 'Toes whole',
   how: '',
-  verdict: '',
+  verdict: 'open',
   places,
   choices: [],
   due_ms: null,
@@ -27,8 +31,8 @@ const line = (...places: Schemas['PlaceLine'][]): Schemas['CheckLine'] => ({
 
 describe('spots', () => {
   it.each([
-    ['not good before all', ['ok', 'not_ok', ''], 'not_ok'],
-    ['open before what is left', ['left', '', 'ok'], ''],
+    ['not good before all', ['ok', 'not_ok', 'open'], 'not_ok'],
+    ['open before what is left', ['left', 'open', 'ok'], 'open'],
     ['left before good', ['ok', 'left'], 'left'],
     ['good where all is', ['ok', 'ok'], 'ok'],
   ] as const)('show the worst of what is looked for there: %s', (_, verdicts, worst) => {
@@ -39,30 +43,32 @@ describe('spots', () => {
   })
 
   it('have numbers that lie over none other', () => {
-    const lines = Array.from({ length: 7 }, (_, at) => line(place(at + 1, '', 'front')))
+    const lines = Array.from({ length: 7 }, (_, at) => line(place(at + 1, 'open', 'front')))
     const set = apart(spots(lines), 5)
     const near = set.flatMap((a) => set.filter((b) => a !== b && Math.hypot(a.x - b.x, a.y - b.y) < 10))
     expect([set.length, near.length]).toEqual([7, 0])
   })
 
   it('lie on their face, and nowhere where it is not drawn', () => {
-    expect(spots([line(place(1, '', null), place(2, '', 'back'))]).map((it) => it.face)).toEqual(['back'])
+    expect(spots([line(place(1, 'open', null), place(2, 'open', 'back'))]).map((it) => it.face)).toEqual([
+      'back',
+    ])
   })
 })
 
 describe('where the file is tried', () => {
   const at = { x_mm: 5, y_mm: 6 }
-  const filed = (verdict: string) =>
+  const filed = (verdict: Schemas['CheckState']) =>
     line({ ...place(1, verdict, 'front'), points: [{ face: 'front', at, behind: false }] })
 
   it('stands on its face until it was', () => {
-    expect(pointsOn([filed('')], 'front')).toEqual([at])
-    expect(pointsOn([filed('')], 'back')).toEqual([])
+    expect(pointsOn([filed('open')], 'front')).toEqual([at])
+    expect(pointsOn([filed('open')], 'back')).toEqual([])
     expect(pointsOn([filed('ok')], 'front')).toEqual([])
   })
 
   it('is not drawn where it lies behind', () => {
-    const behind = { ...place(1, '', 'front'), points: [{ face: 'front', at, behind: true }] }
+    const behind = { ...place(1, 'open', 'front'), points: [{ face: 'front', at, behind: true }] }
     expect(pointsOn([line(behind)], 'front')).toEqual([])
   })
 })

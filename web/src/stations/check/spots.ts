@@ -9,7 +9,7 @@ export interface Spot {
   /** On the other side, which is not drawn. */
   behind: boolean
   /** The worst of what is looked for there. */
-  verdict: '' | 'ok' | 'not_ok' | 'left'
+  verdict: Schemas['CheckState']
 }
 
 /** A spot and where its number is written, beside the seam. */
@@ -32,15 +32,13 @@ export function apart(spots: readonly Spot[], radius: number): Numbered[] {
 }
 
 /** Worse than what stands after it. */
-const WORST: readonly Spot['verdict'][] = ['not_ok', '', 'left', 'ok']
-
-const known = (verdict: string): Spot['verdict'] => WORST.find((it) => it === verdict) ?? ''
+const WORST: readonly Spot['verdict'][] = ['not_ok', 'open', 'left', 'ok']
 
 /** Places that lie on a face, each once: several things are looked for at one seam. */
 export function spots(lines: readonly Schemas['CheckLine'][]): Spot[] {
   const found = new Map<number, Spot>()
   for (const place of lines.flatMap((line) => line.places)) {
-    const verdict = known(place.verdict)
+    const { verdict } = place
     const before = found.get(place.number)
     const worst = before === undefined ? verdict : WORST.find((it) => it === verdict || it === before.verdict)
     const on = place.on_map[0]
@@ -55,7 +53,7 @@ export function spots(lines: readonly Schemas['CheckLine'][]): Spot[] {
 export const pointsOn = (lines: readonly Schemas['CheckLine'][], face: string): Schemas['At'][] =>
   lines
     .flatMap((line) => line.places)
-    .filter((place) => place.verdict === '')
+    .filter((place) => place.verdict === 'open')
     .flatMap((place) => place.points)
     .filter((point) => point.face === face && !point.behind)
     .map((point) => point.at)

@@ -331,7 +331,7 @@ function Done({ round }: RoundProps): ReactNode {
               </span>
             ))}
           </span>
-          <b>{VERDICTS[line.verdict] ?? 'not looked at'}</b>
+          <b>{VERDICTS[line.verdict]}</b>
         </p>
       ))}
       {view.plan.hand_over.open.length > 0 && <p>Open: {view.plan.hand_over.open.join(' ')}</p>}
@@ -340,10 +340,11 @@ function Done({ round }: RoundProps): ReactNode {
   )
 }
 
-const VERDICTS: Readonly<Record<string, string>> = {
+const VERDICTS: Readonly<Record<Schemas['CheckState'], string>> = {
   ok: 'good',
   not_ok: 'not good',
   left: 'left, and said so',
+  open: 'not looked at',
 }
 
 /** What was found at its places, and what is done about it. */

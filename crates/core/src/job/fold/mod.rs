@@ -14,6 +14,7 @@ use uuid::Uuid;
 pub(super) use self::names::names;
 use super::{Face, Fact, Observed, Picture, Round};
 use crate::base::log::{OwnWord, own_words, undone};
+use crate::casting::said::Shows;
 use crate::field::{self, FieldValue, Held};
 use crate::record::Estimate;
 use crate::secret::Practice;
@@ -117,7 +118,7 @@ impl Job {
         let chosen = round.get(field::part::FACE).and_then(|id| id.parse().ok()).filter(known);
         let overall = || {
             let shows =
-                |picture: &&Picture| round.get(field::picture::SHOWS.of(picture.id)) == Some("overall");
+                |picture: &&Picture| round.get(field::picture::SHOWS.of(picture.id)) == Some(Shows::Overall);
             self.pictures.iter().find(shows).or(self.pictures.first()).map(|picture| picture.id)
         };
         chosen.or_else(overall)

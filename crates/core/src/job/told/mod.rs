@@ -293,7 +293,7 @@ fn followed(became: Became, went: Option<WentAt>, [after, did, note]: [&String; 
     let said = [went.to_lowercase(), after, did.clone(), note.clone()];
     let said: Vec<String> = said.into_iter().filter(|words| !words.is_empty()).collect();
     let said = if said.is_empty() { String::new() } else { format!(": {}", said.join("; ")) };
-    format!("Asked how it holds. {}{said}", became.words())
+    format!("Asked how it holds. {}{said}", became.label())
 }
 
 #[cfg(test)]

@@ -79,7 +79,7 @@ fn few_threads(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     if asked.wall_mm.is_none_or(|wall| wall >= FEW_THREADS_MM) {
         return;
     }
-    let carries = asked.loads.map(|loads| !loads.is_empty());
+    let carries = asked.loads.as_ref().map(|loads| !loads.is_empty());
     match (carries, asked.fluid_tight) {
         (Some(true), _) | (_, Some(true)) => {
             let under = asked.units.say(FEW_THREADS_MM, Unit::Millimetres);

@@ -6,11 +6,11 @@ use crate::method::MethodId::{ArcNickelIron, GasIron, Stitch, StitchLocks};
 pub(super) const RULE: Rule = Rule { id: "M21", iron: None, judge };
 
 fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    let Some(loads) = asked.loads else {
+    let Some(loads) = &asked.loads else {
         rule.unknown("what it carries");
         return;
     };
-    if !loads.iter().any(|load| load == "bending" || load == "shock") {
+    if !loads.iter().any(|load| load.bends()) {
         return;
     }
     rule.favour(BRONZE, "Gives a little under bending and shock.");

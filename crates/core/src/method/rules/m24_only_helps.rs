@@ -17,7 +17,7 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     if asked.life_days.is_some_and(|days| days > SHORT_LIFE_DAYS) {
         rule.exclude(&[LastResort], "It has to last longer than a season: steel on iron does not.");
     }
-    match asked.loads {
+    match asked.loads.as_deref() {
         None => rule.unknown("what it carries"),
         Some([]) => {}
         Some(_) => {

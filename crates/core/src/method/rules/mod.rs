@@ -25,6 +25,7 @@ mod m23_ni_resist;
 mod m24_only_helps;
 mod m25_locked_in;
 
+use crate::casting::said::Load;
 use crate::casting::said::SeenAs;
 use crate::casting::said::{Machined, Oil};
 use crate::casting::shape::Restraint;
@@ -91,7 +92,7 @@ pub struct Asked<'a> {
     pub warm_reached: Option<bool>,
     /// Minutes it stands the service temperature at a time.
     pub service_min: Option<f64>,
-    pub loads: Option<&'a [String]>,
+    pub loads: Option<Vec<Load>>,
     /// What it was repaired with before, and whether all of that can come out.
     pub old_filler: Option<OldFiller>,
     pub old_filler_out: Option<bool>,

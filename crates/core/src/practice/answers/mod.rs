@@ -17,6 +17,7 @@ use crate::iron::{LookTest, MeasuredTest, TypedValues};
 use crate::job::{Change, CheckWhat, Crack, Job, Round, TorchEntry, Work};
 use crate::method::{MethodId, at_hand};
 use crate::plan::Plan;
+use crate::prep::said::PrepDone;
 use crate::quantity::{UnitSystem, WallMillimetres};
 use crate::secret::{Practice, TrueCrack};
 use crate::shop::Shop;
@@ -190,7 +191,7 @@ pub(super) fn hole_to_mm(
     let end = known.ends.iter().find(|it| it.side == side)?;
     let ticked =
         round.ticked.iter().any(|step| step.what == Work::Drill && step.at.is_none_or(|at| at == crack));
-    let said = round.get(field::prep::DONE).is_some_and(|done| done.iter().any(|it| it == "holes"));
+    let said = round.get(field::prep::DONE).is_some_and(|done| done.contains(&PrepDone::Holes));
     let hole = end.stop_hole.filter(|_| end.drilled || ticked || said)?;
     let reach_mm = |hole: StopHole| hole.offset_mm + hole.drill_mm / 2.0;
     // Drilled by what the eye had seen, it lies that much further back from the end as it is known now.

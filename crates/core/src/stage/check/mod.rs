@@ -7,6 +7,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::cracks::CrackPlan;
+pub use super::looked::CheckState;
 use super::looked::LINES;
 use super::map::MapPlan;
 use super::part::PartFacts;
@@ -20,6 +21,7 @@ use crate::faults::acceptance::{Found, Then};
 use crate::field;
 use crate::job::{CheckPlace, CheckWhat, Looked, Round};
 use crate::map::At;
+use crate::method::customs::Pores;
 use crate::method::{Joins, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
@@ -32,8 +34,7 @@ pub struct CheckLine {
     pub key: String,
     pub label: String,
     pub how: String,
-    /// "ok", "not_ok", "left" where something is left with its reason, or empty while not looked at.
-    pub verdict: String,
+    pub verdict: CheckState,
     /// Where; none where it is the whole part.
     pub places: Vec<PlaceLine>,
     /// What may be found, the good first.
@@ -48,7 +49,7 @@ impl CheckLine {
     /// It is looked at with the others, and nobody has.
     #[must_use]
     pub fn open(&self) -> bool {
-        self.verdict.is_empty() && self.due_ms.is_none()
+        self.verdict == CheckState::Open && self.due_ms.is_none()
     }
 }
 
@@ -61,8 +62,7 @@ pub struct PlaceLine {
     pub number: u32,
     /// "A, second side"
     pub words: String,
-    /// As of its line.
-    pub verdict: String,
+    pub verdict: CheckState,
     /// "Pores, pinholes, 1.2 mm, 2 within 25 mm: good enough, 1.5 mm across, 3 within 25 mm"; empty while nobody has looked.
     pub sentence: String,
     /// What is done about it; nothing where nobody has said.
@@ -142,7 +142,7 @@ pub(crate) fn stage(asked: &CheckAsked<'_>) -> Stage<Vec<CheckLine>> {
         missing: Vec::new(),
         cautions: cautions(round, torch)
             .into_iter()
-            .chain(way.filter(|way| PORES.for_method(way.method, round, shop) == "all").map(|_| {
+            .chain(way.filter(|way| PORES.for_method(way.method, round, shop) == Pores::All).map(|_| {
                 Caution::new(
                     Station::Check,
                     "Every pore is refilled, also where it neither weeps nor carries.",
@@ -225,7 +225,7 @@ impl CheckAsked<'_> {
             let line = self.line(Leak, "water: full, vented, slowly; never with air");
             // While it goes on its steps say how far it is.
             let how = match proof.done_words.as_str() {
-                done if !done.is_empty() && !line.verdict.is_empty() => done.to_owned(),
+                done if !done.is_empty() && line.verdict != CheckState::Open => done.to_owned(),
                 _ => line.how.clone(),
             };
             lines.push(CheckLine { proof: Some(proof), how, ..line });
@@ -246,13 +246,14 @@ impl CheckAsked<'_> {
             .map_or((field::check::TOES, ""), |(_, field, label)| (field, label));
         let places: Vec<PlaceLine> =
             self.places(what).into_iter().map(|(place, words)| self.place(place, words)).collect();
-        let any = |verdict: &str| places.iter().any(|place| place.verdict == verdict);
-        let verdict = ["not_ok", "", "left"].into_iter().find(|verdict| any(verdict)).unwrap_or("ok");
+        let any = |verdict: &CheckState| places.iter().any(|place| place.verdict == *verdict);
+        let worst = [CheckState::NotOk, CheckState::Open, CheckState::Left];
+        let verdict = worst.into_iter().find(any).unwrap_or(CheckState::Ok);
         CheckLine {
             key: field.key().to_owned(),
             label: label.to_owned(),
             how: how.to_owned(),
-            verdict: verdict.to_owned(),
+            verdict,
             choices: self.choices(what),
             // Nickel is looked at again so long after. House.
             due_ms: self.round.cracks_looked_for_ms.filter(|_| what == NextDay).map(|ms| ms + DAY_MS),
@@ -276,10 +277,10 @@ impl CheckAsked<'_> {
 }
 
 fn amount(lines: &[CheckLine]) -> Amount {
-    let looked_at = lines.iter().filter(|line| !line.verdict.is_empty()).count();
+    let looked_at = lines.iter().filter(|line| line.verdict != CheckState::Open).count();
     if looked_at == 0 {
         Amount::Nothing
-    } else if lines.iter().all(|line| !line.open() && line.verdict != "not_ok") {
+    } else if lines.iter().all(|line| !line.open() && line.verdict != CheckState::NotOk) {
         Amount::Enough
     } else {
         Amount::Something
@@ -306,9 +307,9 @@ fn cautions(round: &Round, torch: Option<&TorchPlan>) -> Vec<Caution> {
 
 /// All that is not good is to be filled again, place by place; false where everything is good.
 pub(crate) fn only_to_refill(check: &[CheckLine]) -> bool {
-    let bad: Vec<&CheckLine> = check.iter().filter(|line| line.verdict == "not_ok").collect();
+    let bad: Vec<&CheckLine> = check.iter().filter(|line| line.verdict == CheckState::NotOk).collect();
     let refilled = |line: &&CheckLine| {
-        let mut bad = line.places.iter().filter(|place| place.verdict == "not_ok");
+        let mut bad = line.places.iter().filter(|place| place.verdict == CheckState::NotOk);
         bad.all(|place| place.then == Some(Then::RefillHot))
     };
     !bad.is_empty() && bad.iter().all(refilled)

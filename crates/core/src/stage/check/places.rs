@@ -97,7 +97,7 @@ impl CheckAsked<'_> {
         PlaceLine {
             number: 0,
             words,
-            verdict: stands.id().to_owned(),
+            verdict: stands.state(),
             sentence,
             then,
             then_words: then.map_or_else(String::new, |then| then_words(at.what, then).to_owned()),

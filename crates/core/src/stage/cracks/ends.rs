@@ -1,6 +1,7 @@
 //! The ends of a crack: what each is, and what is done there.
 
 use crate::crack::said::Behind;
+use crate::method::customs::StopHoleAt;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -111,8 +112,8 @@ pub(super) struct EndAsked<'a> {
     pub laid: &'a Laid<'a>,
     pub round: &'a Round,
     pub drills_mm: &'a [f64],
-    /// past, on_tip or none: where the hole goes, as it is taught.
-    pub drill: &'a str,
+    /// Where the hole goes, as it is taught.
+    pub drill: StopHoleAt,
     pub units: UnitSystem,
 }
 
@@ -122,14 +123,14 @@ impl EndAsked<'_> {
         let hole = stop_hole(wall, beyond, self.drills_mm);
         // No hole: it is ground until the line is gone.
         match self.drill {
-            "none" => return None,
-            "on_tip" => {
+            StopHoleAt::None => return None,
+            StopHoleAt::OnTip => {
                 return Some(StopHole {
                     pilot_mm: hole.pilot_mm,
                     ..StopHole::drilled(hole.drill_mm, 0.0, beyond)
                 });
             }
-            _ => {}
+            StopHoleAt::Past => {}
         }
         Some(if self.find_better { hole } else { hole.well_past(beyond) })
     }

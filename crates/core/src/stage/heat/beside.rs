@@ -8,7 +8,7 @@ use crate::crack::said::CrackFate;
 use crate::crack::said::EndKind;
 use crate::field;
 use crate::heat::{
-    BarPower, DONT_STEER_UNDER, Heating, HotSpot, Infrared, RUNS_FROM, Runs, emissivity, pull_mpa,
+    BarPower, DONT_STEER_UNDER, Heating, HotSpot, Infrared, RUNS_FROM, ReadOff, Runs, pull_mpa,
     stress_intensity,
 };
 use crate::iron::{Iron, least_forgiving};
@@ -116,11 +116,11 @@ pub(super) fn infrared(
     ambient_c: f64,
 ) -> Option<InfraredPlan> {
     let units = part.units;
-    let surface = round.get(field::heat::SURFACE).unwrap_or("skin");
-    let emissivity_true = emissivity(surface);
+    let surface = round.get(field::heat::SURFACE).unwrap_or(ReadOff::Skin);
+    let emissivity_true = surface.emissivity();
     let emissivity_set = round.get(field::heat::GUN_SET).unwrap_or(0.95);
     let gun = Infrared::new(emissivity_set, emissivity_true, ambient_c).ok()?;
-    let label = round.label(&field::heat::SURFACE).unwrap_or("Cast skin").to_lowercase();
+    let label = surface.label().to_lowercase();
     let say = |celsius: f64| units.say(celsius, Unit::Celsius);
     let (least, most) = (gun.shown_c(heat.target_c)?, gun.shown_c(heat.most_c)?);
     // A window that is a point is said once.

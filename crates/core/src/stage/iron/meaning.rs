@@ -1,5 +1,6 @@
 //! What the iron means for this job, in a few sentences.
 
+use crate::casting::said::Load;
 use crate::field;
 use crate::iron::{ANNEAL_LOST_C, Belief, Iron};
 use crate::job::Round;
@@ -13,10 +14,7 @@ pub fn meaning(round: &Round, belief: &Belief, part: &PartFacts, methods: &Metho
     let units = part.units;
     let c = |celsius: f64| units.say(celsius, Unit::Celsius);
     let mut said = vec![belief.leading.meaning_in(units)];
-    let carries = |load: &str| {
-        round.get(field::part::LOADS).is_some_and(|loads| loads.iter().any(|known| known == load))
-    };
-    let bends = carries("bending") || carries("shock");
+    let bends = round.get(field::part::LOADS).into_iter().flatten().any(Load::bends);
     let hot = round.get(field::part::SERVICE_TEMPERATURE).filter(|celsius| *celsius > 300.0);
     let chosen = methods.chosen.map(|way| way.method);
     match belief.leading {

@@ -2,7 +2,7 @@
 
 use super::faces::{Clash, HoleOnFace, LineOnFace, MapAsked, MarkOnFace};
 use crate::crack::said::EndKind;
-use crate::map::{At, ON_IT_MM, Shape, closed, inside, nearest};
+use crate::map::{At, MarkKind, ON_IT_MM, OnFace, Shape, closed, inside, nearest};
 use crate::quantity::Unit;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
 
@@ -32,16 +32,16 @@ impl MapAsked<'_> {
                 }
             }
             for mark in marks {
-                let off = match (&mark.shape, mark.what.as_str()) {
-                    (Shape::Circle { x_mm, y_mm, radius_mm }, "hard_spot") => {
+                let off = match (&mark.shape, mark.what) {
+                    (Shape::Circle { x_mm, y_mm, radius_mm }, OnFace::HARD_SPOT) => {
                         At::new(*x_mm, *y_mm).distance_mm(hole.at) - radius_mm - radius - OFF_HARD_SPOT_MM
                     }
-                    (shape @ Shape::Line { .. }, "machined_edge") => {
+                    (shape @ Shape::Line { .. }, OnFace::Mark(MarkKind::MachinedEdge)) => {
                         nearest(&shape.points(), hole.at).map_or(1.0, |near| near.distance_mm - radius)
                     }
                     _ => continue,
                 };
-                if off < 0.0 && mark.what == "hard_spot" {
+                if off < 0.0 && mark.what == OnFace::HARD_SPOT {
                     let keep = self.units.say_least(OFF_HARD_SPOT_MM, Unit::Millimetres);
                     let name = &mark.name;
                     clash(
@@ -56,7 +56,7 @@ impl MapAsked<'_> {
             }
         }
         for line in lines.iter().filter(|line| !line.from_behind) {
-            for mark in marks.iter().filter(|mark| mark.what == "neighbour") {
+            for mark in marks.iter().filter(|mark| mark.what == OnFace::NEIGHBOUR) {
                 let Shape::Place { x_mm, y_mm } = mark.shape else { continue };
                 let place = At::new(x_mm, y_mm);
                 if !line.margin.is_empty() && inside(&line.margin, place) {

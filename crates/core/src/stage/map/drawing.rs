@@ -1,7 +1,7 @@
 //! A face as a drawing at 1:1: a layer for each kind of mark, and a ruler.
 
 use super::faces::{FacePlan, LineOnFace};
-use crate::map::{At, Drawing, Layer, Shape, Stroke, bounds, length_mm, place_along};
+use crate::map::{At, Drawing, Layer, MarkKind, OnFace, Shape, Stroke, bounds, length_mm, place_along};
 
 impl FacePlan {
     /// The face at 1:1, to be wrapped on, cut or engraved.
@@ -13,8 +13,8 @@ impl FacePlan {
         };
         let layer = |name, width_mm, dashes_mm, strokes| Layer { name, width_mm, dashes_mm, strokes };
         let here = || self.lines.iter().filter(|line| !line.from_behind);
-        let shapes = |what: &[&str]| -> Vec<Stroke> {
-            let marks = self.marks.iter().filter(|mark| what.contains(&mark.what.as_str()));
+        let shapes = |what: &[OnFace]| -> Vec<Stroke> {
+            let marks = self.marks.iter().filter(|mark| what.contains(&mark.what));
             marks
                 .map(|mark| match &mark.shape {
                     Shape::Circle { x_mm, y_mm, radius_mm } => {
@@ -68,14 +68,23 @@ impl FacePlan {
                 layer("LOCKS", 0.7, None, locks.collect()),
                 layer("GROOVE", 0.25, None, along(|line| &line.groove, true)),
                 layer("MARGIN", 0.18, Some((2.0, 2.0)), along(|line| &line.margin, true)),
-                layer("HOLES", 0.35, None, shapes(&["bolt_hole", "bore"])),
-                layer("MACHINED_EDGES", 0.5, None, shapes(&["machined_edge"])),
-                layer("HARD_SPOTS", 0.35, Some((1.0, 1.0)), shapes(&["hard_spot"])),
-                layer("MISSING", 0.35, Some((4.0, 2.0)), shapes(&["missing_piece"])),
-                layer("THICK_PLACES", 0.25, Some((6.0, 2.0)), shapes(&["thick_place"])),
-                layer("OLD_FRACTURE", 0.25, Some((2.0, 1.0)), shapes(&["old_fracture"])),
-                layer("OLD_FILLER", 0.35, Some((1.0, 1.0)), shapes(&["old_filler"])),
-                layer("PLACES", 0.25, None, shapes(&["reading_place", "neighbour", "feature"])),
+                layer("HOLES", 0.35, None, shapes(&[MarkKind::BoltHole, MarkKind::Bore].map(OnFace::Mark))),
+                layer("MACHINED_EDGES", 0.5, None, shapes(&[OnFace::Mark(MarkKind::MachinedEdge)])),
+                layer("HARD_SPOTS", 0.35, Some((1.0, 1.0)), shapes(&[OnFace::HARD_SPOT])),
+                layer("MISSING", 0.35, Some((4.0, 2.0)), shapes(&[OnFace::Mark(MarkKind::MissingPiece)])),
+                layer("THICK_PLACES", 0.25, Some((6.0, 2.0)), shapes(&[OnFace::Mark(MarkKind::ThickPlace)])),
+                layer("OLD_FRACTURE", 0.25, Some((2.0, 1.0)), shapes(&[OnFace::Mark(MarkKind::OldFracture)])),
+                layer("OLD_FILLER", 0.35, Some((1.0, 1.0)), shapes(&[OnFace::Mark(MarkKind::OldFiller)])),
+                layer(
+                    "PLACES",
+                    0.25,
+                    None,
+                    shapes(&[
+                        OnFace::Mark(MarkKind::ReadingPlace),
+                        OnFace::NEIGHBOUR,
+                        OnFace::Mark(MarkKind::Feature),
+                    ]),
+                ),
                 layer("TACKS", 0.25, None, tacks.collect()),
                 layer("PUNCH_MARKS", 0.35, None, punches.collect()),
                 layer("WORDS", 0.25, None, letters.chain(drills).collect()),

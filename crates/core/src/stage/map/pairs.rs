@@ -1,7 +1,7 @@
 //! Holes whose distance may matter, two and two.
 
 use super::faces::FacePlan;
-use crate::map::{At, MarkKind, Shape, inside};
+use crate::map::{At, MarkKind, OnFace, Shape, inside};
 
 /// Two holes of a face.
 #[derive(Debug, Clone, PartialEq)]
@@ -14,7 +14,7 @@ pub(crate) struct HolePair {
 
 /// Bolt holes and bores within the rims of a face: name, middle, radius.
 pub(crate) fn round_holes(of: &FacePlan) -> impl Iterator<Item = (&str, At, f64)> {
-    let kinds = [MarkKind::BoltHole, MarkKind::Bore].map(|kind| kind.word().replace(' ', "_"));
+    let kinds = [MarkKind::BoltHole, MarkKind::Bore].map(OnFace::Mark);
     let rims = of.rims.as_slice();
     of.marks.iter().filter(move |mark| kinds.contains(&mark.what)).filter_map(move |mark| match mark.shape {
         Shape::Circle { x_mm, y_mm, radius_mm } => {

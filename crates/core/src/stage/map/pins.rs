@@ -4,7 +4,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::faces::{Clash, MapAsked, MarkOnFace};
-use crate::map::{At, Shape, inside, length_mm, nearest_rim, place_along};
+use crate::map::{At, MarkKind, OnFace, Shape, inside, length_mm, nearest_rim, place_along};
 use crate::quantity::Unit;
 use crate::stage::SeamPlan;
 use crate::stage::cracks::{Laid, LaidLine, OFF_HARD_SPOT_MM};
@@ -109,15 +109,17 @@ impl MapAsked<'_> {
         for mark in marks {
             let Shape::Circle { x_mm, y_mm, radius_mm } = mark.shape else { continue };
             let apart = middle.distance_mm(At::new(x_mm, y_mm)) - radius_mm - radius;
-            match mark.what.as_str() {
-                "hard_spot" if apart < OFF_HARD_SPOT_MM => {
+            match mark.what {
+                OnFace::HARD_SPOT if apart < OFF_HARD_SPOT_MM => {
                     return format!(
                         "{} is nearer than {}",
                         mark.name,
                         self.units.say_least(OFF_HARD_SPOT_MM, Unit::Millimetres)
                     );
                 }
-                "bolt_hole" | "bore" if apart < 0.0 => return format!("it would run into {}", mark.name),
+                OnFace::Mark(MarkKind::BoltHole | MarkKind::Bore) if apart < 0.0 => {
+                    return format!("it would run into {}", mark.name);
+                }
                 _ => {}
             }
         }

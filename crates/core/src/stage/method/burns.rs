@@ -5,6 +5,7 @@ use super::hours::Steps;
 use crate::effort::sessions::{Parting, Session, sessions};
 use crate::field;
 use crate::heat::HeatSource;
+use crate::method::customs::After;
 use crate::method::{School, Way};
 use crate::stage::heat::{HeatStep, SourceRun, Sources, StepBurn, StepSources, soak_minutes};
 use crate::stage::prep::PrepPlan;
@@ -77,7 +78,7 @@ impl Judged<'_> {
             .map(|at_c| (round.get(field::cooling::OVEN_FOR).unwrap_or(0.0), at_c));
         let once_more = round.get(field::cooling::POST_HEAT).or(round.get(field::cooling::TAPER)).is_some()
             || round.get(field::cooling::FIRE).is_some();
-        said.or_else(|| (!once_more && self.taught(&AFTER, way) == "oven").then_some((OVEN_MIN, OVEN_C)))
+        said.or_else(|| (!once_more && self.taught(&AFTER, way) == After::Oven).then_some((OVEN_MIN, OVEN_C)))
     }
 
     /// The sessions of a way whose heating takes so many minutes of hands.
@@ -119,11 +120,15 @@ impl Judged<'_> {
             return;
         }
         match self.taught(&AFTER, way) {
-            "oven" => steps.add("hold", "Hold it in the oven", 0.0, times * OVEN_MIN, "4 h at {120 degC}"),
-            "post_heat" => steps.hands("post_heat", "Heat it once more", times * 15.0, "held for 15 min"),
-            "taper" => steps.hands("taper", "Take the flame off by degrees", times * 12.5, "10 to 15 min"),
-            "still" => steps.hands("post_heat", "Heat it shortly", times * 5.0, "5 min"),
-            _ => {}
+            After::Oven => {
+                steps.add("hold", "Hold it in the oven", 0.0, times * OVEN_MIN, "4 h at {120 degC}")
+            }
+            After::PostHeat => steps.hands("post_heat", "Heat it once more", times * 15.0, "held for 15 min"),
+            After::Taper => {
+                steps.hands("taper", "Take the flame off by degrees", times * 12.5, "10 to 15 min")
+            }
+            After::Still => steps.hands("post_heat", "Heat it shortly", times * 5.0, "5 min"),
+            After::Wrap => {}
         }
     }
 

@@ -1,6 +1,7 @@
 //! One method side by side with the others: its reasons, its odds, its hours, its price.
 
 use crate::casting::shape::Restraint;
+use crate::method::customs::PinDensity;
 use serde::Serialize;
 
 use super::odds::odds_lines;
@@ -154,7 +155,7 @@ impl Judged<'_> {
             cautions.push(format!("Warmed at its seam alone {held}: it pulls as it cools."));
         }
         let carries = self.round.get(field::part::LOADS).is_some_and(|loads| !loads.is_empty());
-        if carries && self.taught(&DENSITY, way) == "anchors" {
+        if carries && self.taught(&DENSITY, way) == PinDensity::Anchors {
             reasons.push("A few anchors carry nothing, and this part carries.".to_owned());
         }
         if let Some(target) = target.filter(|_| way.school.preheats()) {

@@ -3,6 +3,7 @@
 use super::Judged;
 use crate::casting::said::MendedAt;
 use crate::casting::said::Oil;
+use crate::crack::said::SeamReach;
 use crate::crack::stop_hole::FoundBy;
 use crate::effort::durations::{Step, Takes, pace};
 use crate::effort::sessions::Session;
@@ -11,6 +12,7 @@ use crate::field;
 use crate::heat::{HeatSource, UNWRAP_C};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::map::{At, MarkKind, Shape};
+use crate::method::customs::Dirt;
 use crate::method::{Joins, School, Way};
 use crate::prep::groove::bright_margin_mm;
 use crate::prep::said::SizeKind;
@@ -92,7 +94,7 @@ impl Judged<'_> {
         steps.hands(
             "clean",
             "Clean",
-            cleaned / CLEANED_CM2_A_MIN * if self.taught(&DIRT, way) == "flux" { 0.5 } else { 1.0 },
+            cleaned / CLEANED_CM2_A_MIN * if self.taught(&DIRT, way) == Dirt::Flux { 0.5 } else { 1.0 },
             format!("{{{:.0} mm2}} at {{2500 mm2}} a minute", cleaned * 100.0),
         );
         let thickest = prep.seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
@@ -167,7 +169,7 @@ impl Judged<'_> {
         if volume_mm3 > 0.0 {
             let disc = self.cracks.iter().all(|crack| {
                 let reach = round.get(field::crack::REACH.of(crack.id));
-                reach.is_none_or(|reach| reach.iter().any(|tool| tool == "disc"))
+                reach.is_none_or(|reach| reach.contains(&SeamReach::Disc))
             });
             let (thin, burr) = (Takes::ThinDisc.mm3_a_min(), Takes::Burr.mm3_a_min());
             let minutes =

@@ -27,13 +27,15 @@ use super::part::{GUESSED_WALL_MM, PartFacts};
 use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, PrepPlan};
 use super::scrap::scrap_step;
 use super::strap::{StrapPlan, StrapsAsked};
-use super::taught::{DENSITY, GROOVE, SIDES, Taught};
+use super::taught::{DENSITY, GROOVE, Matter, SIDES};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
-use crate::field;
+use crate::casting::said::Coating;
+use crate::field::{self, Chosen};
 use crate::heat::{Body, Cooling, Runs, Wrapping};
 use crate::iron::{Belief, Era, Iron, strongest};
 use crate::job::Round;
 use crate::ledger::joint_strength;
+use crate::method::customs::{PinDensity, Sides};
 use crate::method::{
     ARC_ONLY_KG, Effect, MethodId, PRACTISED, School, ScorePart, Target, Way, strength_points, target,
 };
@@ -218,7 +220,7 @@ impl Judged<'_> {
     }
 
     pub fn both_sides(&self) -> bool {
-        self.part.both_sides.unwrap_or(false) && SIDES.on(self.round, self.shop) == "both"
+        self.part.both_sides.unwrap_or(false) && SIDES.on(self.round, self.shop) == Sides::Both
     }
 
     pub fn prep_asked(&self, way: Way) -> PrepAsked<'_> {
@@ -233,17 +235,17 @@ impl Judged<'_> {
             fluid_tight: self.part.fluid_tight == Some(true),
             paint_of_unknown_age: self.part.may_be_leaded()
                 && self.part.era == Era::Unknown
-                && self.round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id == "paint")),
+                && self.round.get(field::part::COATING).is_some_and(|on_it| on_it.contains(&Coating::Paint)),
             missing: self.missing,
             drills_mm: &self.shop.drills_mm,
             bead_mm: self.bead_mm(way),
-            anchors: self.taught(&DENSITY, way) == "anchors",
+            anchors: self.taught(&DENSITY, way) == PinDensity::Anchors,
             units: self.shop.units,
         }
     }
 
     /// What is done on this job where practice differs, and where it matters for this way.
-    pub fn taught(&self, matter: &Taught, way: Way) -> &str {
+    pub fn taught<T: Chosen + Copy>(&self, matter: &Matter<T>, way: Way) -> T {
         matter.for_method(way.method, self.round, self.shop)
     }
 

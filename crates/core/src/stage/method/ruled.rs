@@ -8,6 +8,7 @@ use crate::field;
 use crate::heat::{edge_cooling_s, softening_preheat_c};
 use crate::iron::{Iron, least};
 use crate::method::{Asked, MethodId, Piece, Ruling, School, StitchKind, Way, apply_rules, pass_of};
+use crate::prep::said::PinKind;
 use crate::quantity::{Celsius, Unit, WallMillimetres};
 use crate::stage::cracks::CrackPlan;
 use crate::stage::prep::missing_cm3;
@@ -62,7 +63,7 @@ impl Judged<'_> {
     pub(super) fn stitch_kind(&self, method: MethodId) -> StitchKind {
         let loaded = self.round.get(field::part::LOADS).is_none_or(|loads| !loads.is_empty())
             || self.part.fluid_tight != Some(false);
-        let draw_in = self.shop.pins.as_deref() == Some("draw_in");
+        let draw_in = self.shop.pins == Some(PinKind::DrawIn);
         let service_c = self.round.get(field::part::SERVICE_TEMPERATURE);
         if method == MethodId::StitchLocks {
             return StitchKind::for_locks(self.part.wall_mm, service_c);

@@ -3,11 +3,14 @@
 use super::Judged;
 use crate::field;
 use crate::heat::{HeatSource, Packing};
+use crate::method::customs::{
+    After, BeadLength, BrazePreheat, Dirt, Fixture, GrooveDepth, OldWeld, Peening, PinDensity,
+};
 use crate::method::{Effect, Fired, MethodId, Ruling, School, Way};
 use crate::quantity::Unit;
 use crate::render::said;
 use crate::stage::taught::{
-    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, GROOVE, OLD_WELD, PEENING, PREHEAT, Taught,
+    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, GROOVE, OLD_WELD, PEENING, PREHEAT,
 };
 
 impl Judged<'_> {
@@ -23,39 +26,30 @@ impl Judged<'_> {
 
     /// Of each choice that is in force and moves no figure here: why.
     fn moves_nothing(&self, way: Way) -> Vec<String> {
-        let still = |matter: &Taught, id: &str, here: bool, why: &str| {
-            (here && self.taught(matter, way) == id).then(|| said(why, self.part.units))
-        };
-        [
-            still(
-                &GROOVE,
-                "through",
-                self.both_sides(),
+        let none_moves = [
+            (
+                self.taught(&GROOVE, way) == GrooveDepth::Through && self.both_sides(),
                 "through: from both sides the grooves meet in the middle, no figure moves",
             ),
-            still(
-                &FIXTURE,
-                "tacks",
-                true,
+            (
+                self.taught(&FIXTURE, way) == Fixture::Tacks,
                 "held for its tacks only: it is free again before the heat, no figure moves",
             ),
-            still(&PEENING, "light", true, "peened lightly: as many blows, each lighter, no figure moves"),
-            still(
-                &DENSITY,
-                "bridged",
-                true,
+            (
+                self.taught(&PEENING, way) == Peening::Light,
+                "peened lightly: as many blows, each lighter, no figure moves",
+            ),
+            (
+                self.taught(&DENSITY, way) == PinDensity::Bridged,
                 "every second pin first, then those between: as many in the end, no figure moves",
             ),
-            still(
-                &BRAZE_HEAT,
-                "arc_only",
-                way.school != School::ArcOnly,
+            (
+                self.taught(&BRAZE_HEAT, way) == BrazePreheat::ArcOnly && way.school != School::ArcOnly,
                 "not by the arc alone: it warms {1 kg} at most, this part is warmed first",
             ),
-        ]
-        .into_iter()
-        .flatten()
-        .collect()
+        ];
+        let here = none_moves.into_iter().filter(|(here, _)| *here);
+        here.map(|(_, why)| said(why, self.part.units)).collect()
     }
 
     fn school_by_itself(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
@@ -79,12 +73,13 @@ impl Judged<'_> {
             ruling.fired.iter().filter(fired).find(|it| it.effect == Effect::Exclude)
         };
         // As it is done on this job, or in this shop, where that is not ruled out.
-        let own = [&PREHEAT, &BRAZE_HEAT, &GAS_HEAT]
-            .into_iter()
-            .filter(|matter| (matter.applies)(method))
-            .map(|matter| (matter.on(self.round, self.shop), matter.usual))
-            .find_map(|(own, usual)| School::from_id(own).filter(|_| own != usual))
-            .filter(|own| schools.contains(own));
+        let (round, shop) = (self.round, self.shop);
+        let own = [
+            PREHEAT.for_method(method, round, shop).school(),
+            BRAZE_HEAT.for_method(method, round, shop).school(),
+            GAS_HEAT.for_method(method, round, shop).school(),
+        ];
+        let own = own.into_iter().flatten().next().filter(|own| schools.contains(own));
         if let Some(own) = own {
             match out(own) {
                 None => return (own, vec![format!("{}: as it is done here", own.word())]),
@@ -160,39 +155,35 @@ impl Judged<'_> {
         const SHORT_MM: f64 = 10.0;
         let usual = way.bead_mm();
         match self.taught(&BEAD, way) {
-            "short" => usual.min(SHORT_MM),
-            "long" => usual * 1.5,
-            _ => usual,
+            BeadLength::Short => usual.min(SHORT_MM),
+            BeadLength::Long => usual * 1.5,
+            BeadLength::Usual => usual,
         }
     }
 
     /// What is said of a choice that most would not make.
     pub(super) fn taught_cautions(&self, way: Way) -> Vec<String> {
-        let said = |matter: &Taught, id: &str, sentence: &str| {
-            (self.taught(matter, way) == id).then(|| sentence.to_owned())
+        let clamped = if way.school.preheats() {
+            "Clamped while it is hot it cannot move, and cracks beside the bead: free on bricks."
+        } else {
+            "Clamped it stays flat and keeps its pull in: it may crack when it is let go."
         };
-        let heated = way.school.preheats();
-        [
-            said(
-                &FIXTURE,
-                "clamped",
-                if heated {
-                    "Clamped while it is hot it cannot move, and cracks beside the bead: free on bricks."
-                } else {
-                    "Clamped it stays flat and keeps its pull in: it may crack when it is let go."
-                },
+        let said = [
+            (self.taught(&FIXTURE, way) == Fixture::Clamped, clamped),
+            (self.taught(&DIRT, way) == Dirt::Flux, "What is not cleaned off makes pores, flux or not."),
+            (
+                self.taught(&DENSITY, way) == PinDensity::Anchors,
+                "A few anchors and epoxy seal, and carry nothing.",
             ),
-            said(&DIRT, "flux", "What is not cleaned off makes pores, flux or not."),
-            said(&DENSITY, "anchors", "A few anchors and epoxy seal, and carry nothing."),
-            said(
-                &AFTER,
-                "still",
+            (
+                self.taught(&AFTER, way) == After::Still,
                 "Shortly heated and left in still air: for thin walls, not for thick ones.",
             ),
-            said(&OLD_WELD, "over", "The old weld stays under the new one, with whatever broke it."),
-        ]
-        .into_iter()
-        .flatten()
-        .collect()
+            (
+                self.taught(&OLD_WELD, way) == OldWeld::Over,
+                "The old weld stays under the new one, with whatever broke it.",
+            ),
+        ];
+        said.into_iter().filter(|(is, _)| *is).map(|(_, sentence)| sentence.to_owned()).collect()
     }
 }

@@ -3,6 +3,7 @@
 use serde::Serialize;
 
 use super::Judged;
+use crate::method::customs::Polarity;
 use crate::method::{School, Way, amps_at};
 use crate::quantity::{Unit, UnitSystem, number};
 use crate::render::said;
@@ -82,9 +83,9 @@ impl Judged<'_> {
         }
         let [usual, other, alternating] = entry.setup.leads;
         let leads = match self.taught(&POLARITY, way) {
-            "minus" if !other.is_empty() => other,
-            "ac" if !alternating.is_empty() => alternating,
-            _ => usual,
+            Polarity::Minus if !other.is_empty() => other,
+            Polarity::Ac if !alternating.is_empty() => alternating,
+            Polarity::Plus | Polarity::Minus | Polarity::Ac => usual,
         };
         line("Leads", leads.to_owned());
         line(if entry.arc.is_some() { "Gas" } else { "Flame" }, said(entry.setup.gas, units));

@@ -4,6 +4,7 @@ use super::Judged;
 use crate::heat::{Packing, gas_need_m3};
 use crate::iron::Iron;
 use crate::method::Way;
+use crate::method::customs::NickelUnder;
 use crate::pins::rows::tap_drill_mm;
 use crate::stage::cooling::wrapping;
 use crate::stage::heat::gases_of;
@@ -56,7 +57,7 @@ impl Judged<'_> {
         };
         // Nickel on the iron, nickel-iron over it: the first layer of each seam in nickel.
         let under = match self.taught(&NICKEL, way) {
-            "root" if prep.beads > 0 => {
+            NickelUnder::Root if prep.beads > 0 => {
                 let first: f64 = prep
                     .seams
                     .iter()
@@ -67,7 +68,7 @@ impl Judged<'_> {
                     .sum();
                 (amount * (first / f64::from(prep.beads)).min(1.0)).ceil()
             }
-            _ => 0.0,
+            NickelUnder::Root | NickelUnder::One => 0.0,
         };
         let on_the_shelf = self.shop.stores.iter().any(|item| item.kind == "flux");
         if way.method.entry().setup.fluxed && on_the_shelf {

@@ -2,6 +2,7 @@
 
 use super::PartFacts;
 use crate::casting::old_filler::OldFiller;
+use crate::casting::said::Coating;
 use crate::casting::said::MendedAt;
 use crate::casting::said::{Cavity, Contents, Oil};
 use crate::field;
@@ -45,15 +46,15 @@ impl Said<'_> {
         self.cautions.push(Caution { station, sentence: sentence.into() });
     }
 
-    fn coated(&self, what: &str) -> bool {
-        self.round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id == what))
+    fn coated(&self, what: Coating) -> bool {
+        self.round.get(field::part::COATING).is_some_and(|on_it| on_it.contains(&what))
     }
 
     fn of_its_coating(&mut self) {
         let facts = self.facts;
         let coating_known = self.round.get(field::part::COATING).is_some();
         let old = matches!(facts.era, Era::Before1949 | Era::From1949To1969);
-        let painted = self.coated("paint") || self.coated("enamel");
+        let painted = self.coated(Coating::Paint) || self.coated(Coating::Enamel);
         if facts.may_be_leaded() && (painted || (old && !coating_known)) {
             let age = if old { "that age" } else { "an age not known" };
             self.say(
@@ -72,10 +73,10 @@ impl Said<'_> {
                 "Old gaskets and lagging can be asbestos: have them tested, wet them, no dry scraping.";
             self.say(Station::Part, lagging);
         }
-        if self.coated("galvanised") {
+        if self.coated(Coating::Galvanised) {
             self.say(Station::Prep, "Zinc: white smoke gives fume fever. Strip it off, extraction, mask.");
         }
-        if self.coated("plated") {
+        if self.coated(Coating::Plated) {
             let plated = "Plating can be cadmium or chromium: no heat until it is known or off.";
             self.say(Station::Prep, plated);
         }

@@ -1,6 +1,7 @@
 //! The part's facts, read once.
 
 use super::drawn::{DrawnPart, drawn_part};
+use crate::casting::said::Lifetime;
 use crate::casting::said::{Contents, Reached};
 use crate::casting::shape::{PartShape, Restraint, Surface, SurfaceBy};
 use crate::casting::weight::{EstimatedWeight, estimated_weight};
@@ -125,9 +126,9 @@ impl PartFacts {
                 .collect(),
             life_days: round.get(field::part::LIFE_WANTED).or_else(|| {
                 match round.get(field::part::LIFE)? {
-                    "until_new" => round.get(field::part::REPLACEMENT_WAIT).map(|days| days.max(1.0)),
-                    "season" => Some(SEASON_DAYS),
-                    _ => Some(FOR_GOOD_DAYS),
+                    Lifetime::UntilNew => round.get(field::part::REPLACEMENT_WAIT).map(|days| days.max(1.0)),
+                    Lifetime::Season => Some(SEASON_DAYS),
+                    Lifetime::Good => Some(FOR_GOOD_DAYS),
                 }
             }),
             heat_shy: heat_shy(round),

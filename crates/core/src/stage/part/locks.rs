@@ -2,8 +2,8 @@
 
 use super::PartFacts;
 use crate::base::day::Day;
-use crate::casting::said::{Cavity, Contents};
-use crate::field::{self, AUTHORITIES, SAFETY_CLASSES};
+use crate::casting::said::{Cavity, Contents, Hazard, SafetyClass};
+use crate::field;
 use crate::job::Round;
 use crate::quantity::{Unit, number};
 use crate::stage::{Lock, Station};
@@ -22,15 +22,6 @@ fn rim_speed_m_s(round: &Round, facts: &PartFacts) -> Option<f64> {
     let across_m = l.max(w).max(h) / 1000.0;
     Some(std::f64::consts::PI * across_m * round.get(field::part::RPM)? / 60.0)
 }
-
-/// House: classes of which nothing that is typed here opens a repair: under pressure, above heads, on the road.
-const NEVER: [&str; 5] = [
-    "boiler_or_pressure_vessel",
-    "hydraulic_or_cylinder",
-    "pressure_piping",
-    "lifting",
-    "steering_brakes_suspension",
-];
 
 /// A class of parts that is referred out.
 struct Class {
@@ -62,11 +53,9 @@ fn referral(round: &Round) -> Result<Referral, &'static str> {
         let key = field.key();
         round.get(field).map(str::to_owned).ok_or(key)
     };
-    let is_key = AUTHORITY_IS.key();
-    let is = round.get(AUTHORITY_IS).and_then(|is| AUTHORITIES.iter().find(|(id, _)| *id == is));
     Ok(Referral {
         who: said(AUTHORITY)?,
-        is: is.ok_or(is_key)?.1,
+        is: round.get(AUTHORITY_IS).ok_or(AUTHORITY_IS.key())?.label(),
         looked_at: said(AUTHORITY_LOOKED)?,
         reference: said(AUTHORITY_REFERENCE)?,
         day: Day::say(&said(AUTHORITY_DAY)?),
@@ -93,11 +82,9 @@ pub fn answered_for_shortly(round: &Round, facts: &PartFacts) -> Option<String> 
 
 /// The class of parts it belongs to, and why: as said, or as its contents and its speed say.
 fn safety_class(round: &Round, facts: &PartFacts) -> Option<Class> {
-    let said = round.get(field::part::SAFETY_CLASS).filter(|class| *class != "none");
+    let said = round.get(field::part::SAFETY_CLASS).filter(|class| *class != SafetyClass::None);
     if let Some(class) = said {
-        let label = SAFETY_CLASSES.iter().find(|(id, _)| *id == class);
-        let words = label.map_or("a part that can hurt somebody", |(_, label)| label);
-        return Class::new(words, !NEVER.contains(&class));
+        return Class::new(class.label(), !class.never_opens());
     }
     let pressed = round.get(field::part::PRESSURE).filter(|bar| *bar > PRESSURE_BAR);
     match (pressed, facts.holds) {
@@ -146,20 +133,19 @@ pub fn safety_lock(round: &Round, facts: &PartFacts) -> Option<Lock> {
 /// What makes poison or worse of heat: nothing hot until it is off.
 pub fn hazard_lock(round: &Round) -> Option<Lock> {
     let on_it = round.get(field::part::HAZARDS)?;
-    let is = |id: &str| on_it.iter().any(|it| it == id);
-    let (short, sentence, unlock) = if is("cadmium") {
+    let (short, sentence, unlock) = if on_it.contains(&Hazard::Cadmium) {
         (
             "Have it tested",
             "Cadmium may be on it: heated it is a deadly fume. No hot work on it.",
             "Have it tested, or stripped by somebody who is equipped for it, then say that it is off.",
         )
-    } else if is("chlorinated") {
+    } else if on_it.contains(&Hazard::Chlorinated) {
         (
             "Let it flash off",
             "Cleaner with chlorine is on it: an arc or a flame makes phosgene of it. No hot work on it.",
             "Let all of it flash off, away from the flame, then say so.",
         )
-    } else if is("seals") {
+    } else if on_it.contains(&Hazard::Seals) {
         (
             "Strip the seals",
             "Seals of fluoroelastomer or PTFE are on it: burnt they leave hydrofluoric acid and toxic fume. No hot work \

@@ -2,6 +2,7 @@
 //! that is missing, what has to be as it was.
 
 use crate::casting::said::BrokeBy;
+use crate::prep::said::AlignBy;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -9,7 +10,7 @@ use super::patch::PatchPlan;
 use super::seam::rounded;
 use super::size::SizePlan;
 use crate::crack::said::CrackFate;
-use crate::field::{self, ALIGN_BY, crack, face, mark};
+use crate::field::{self, crack, face, mark};
 use crate::job::{Mark, Round, SeamReading, SeamReadingKind};
 use crate::map::{MarkKind, Shape, area_mm2, place_along, tacks_mm};
 use crate::prep::fit_up::{BrokenFace, ROCK_MOST_MM, rock_over_300_mm};
@@ -198,8 +199,8 @@ impl BenchAsked<'_> {
 
     fn align_words(&self, plan: &CrackPlan) -> String {
         let said = self.round.get(crack::ALIGN_BY.of(plan.id)).unwrap_or_default();
-        let chosen = ALIGN_BY.iter().filter(|(id, _)| said.iter().any(|known| known == id));
-        chosen.map(|(_, label)| label.to_lowercase()).collect::<Vec<_>>().join(", ")
+        let chosen = AlignBy::all().filter(|by| said.contains(by));
+        chosen.map(|by| by.label().to_lowercase()).collect::<Vec<_>>().join(", ")
     }
 
     fn words(&self, reading: &SeamReading) -> String {

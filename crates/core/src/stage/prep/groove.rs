@@ -5,6 +5,7 @@ use super::along::{along_known, beads_along, changing, cuts};
 use super::seam::{GroundAt, SeamPlan, UsualSeam, bare_seam, rounded};
 use crate::field;
 use crate::job::{Round, SeamReadingKind};
+use crate::method::customs::GrooveDepth;
 use crate::method::{Joins, Way};
 use crate::prep::filler::{countersink_volume_cm3, hole_volume_cm3};
 use crate::prep::groove::{Groove, GrooveForm, usual_lip_mm, usual_root_radius_mm};
@@ -18,21 +19,21 @@ const CROWN_MM: f64 = 1.0;
 
 /// What is chosen of a groove. Read once: a seam asks for it at each of its places.
 #[derive(Debug, Clone, Copy)]
-pub(crate) struct ChosenGroove<'a> {
+pub(crate) struct ChosenGroove {
     form: Option<SeamForm>,
     depth_mm: Option<f64>,
     angle_deg: Option<f64>,
     gap_mm: f64,
     cap_mm: f64,
     /// How deep it is taught to be.
-    school: &'a str,
+    taught: GrooveDepth,
 }
 
-impl<'a> ChosenGroove<'a> {
-    /// `school` is how deep it is taught to be, as the job or the shop follows it.
-    pub fn of(round: &'a Round, school: &'a str) -> Self {
+impl ChosenGroove {
+    /// `taught` is how deep the job or the shop has it.
+    pub fn of(round: &Round, taught: GrooveDepth) -> Self {
         Self {
-            school,
+            taught,
             form: round.get(field::prep::FORM),
             depth_mm: round.get(field::prep::DEPTH),
             angle_deg: round.get(field::prep::ANGLE),
@@ -58,19 +59,19 @@ impl Formed {
 
 /// The groove a method asks for in this wall, the welder's own choices first.
 pub(super) fn groove_for(asked: &PrepAsked<'_>, wall_mm: f64) -> Option<Formed> {
-    let ChosenGroove { form, depth_mm, angle_deg, gap_mm, cap_mm, school } = asked.groove;
+    let ChosenGroove { form, depth_mm, angle_deg, gap_mm, cap_mm, taught } = asked.groove;
     let usual = asked.way.method.entry().groove?;
     let (usual_form, usual_angle) = if asked.both_sides { usual.both_sides } else { usual.one_side };
     let form = form.unwrap_or(usual_form);
     let to_a_lip = (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0);
-    let usual_depth = match school {
+    let usual_depth = match taught {
         // From both sides half is the whole wall.
         _ if form == SeamForm::DoubleV => wall_mm / 2.0,
-        "through" => wall_mm,
-        "lip" => to_a_lip,
-        "half" => wall_mm / 2.0,
-        _ if usual.through => wall_mm,
-        _ => to_a_lip,
+        GrooveDepth::Through => wall_mm,
+        GrooveDepth::Lip => to_a_lip,
+        GrooveDepth::Half => wall_mm / 2.0,
+        GrooveDepth::Usual if usual.through => wall_mm,
+        GrooveDepth::Usual => to_a_lip,
     };
     let depth_mm = depth_mm.unwrap_or(usual_depth).min(wall_mm).max(1.0);
     let radius = usual_root_radius_mm(wall_mm);
@@ -235,14 +236,14 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed, lip_mm: f64) -
     if chosen.depth_mm.is_some() {
         why.push("The depth is the one typed for this job.".to_owned());
     } else if form != SeamForm::DoubleV {
-        if chosen.school == "half" {
+        if chosen.taught == GrooveDepth::Half {
             why.push(
                 "Half the wall, as it is taught here: the crack stays under it, and it carries less."
                     .to_owned(),
             );
         }
         match way.method.entry().joins {
-            _ if chosen.school == "half" => {}
+            _ if chosen.taught == GrooveDepth::Half => {}
             _ if lip_mm > 0.05 => why.push(format!(
                 "The lip of {} holds the filler up and keeps the pieces in line.",
                 units.say(rounded(lip_mm), Unit::Millimetres)

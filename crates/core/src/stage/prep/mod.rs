@@ -18,10 +18,11 @@ use super::cracks::CrackPlan;
 use super::{Amount, Caution, Missing, Stage, Station};
 use crate::crack::said::CrackFate;
 use crate::crack::stop_hole::FoundBy;
-use crate::field::{self, Keyed, PREP_DONE, crack};
+use crate::field::{self, Keyed, crack};
 use crate::job::{Crack, Lighting, Round};
 use crate::method::{Joins, Way, wire_lays};
 use crate::prep::filler::Filler;
+use crate::prep::said::PrepDone;
 use crate::quantity::{Unit, UnitSystem};
 
 pub(crate) use along::AlongKnown;
@@ -89,7 +90,7 @@ pub struct OverIt {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PrepItem {
-    pub id: String,
+    pub id: PrepDone,
     pub label: String,
     pub done: bool,
 }
@@ -97,7 +98,7 @@ pub struct PrepItem {
 /// What a prep is laid out from.
 pub(crate) struct PrepAsked<'a> {
     pub round: &'a Round,
-    pub groove: ChosenGroove<'a>,
+    pub groove: ChosenGroove,
     /// What was added up for another way that is ground the same.
     pub along: &'a AlongKnown,
     pub way: Way,
@@ -217,33 +218,32 @@ fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
     let ground =
         cracks.iter().filter(|c| c.becomes == CrackFate::Repair).all(|crack| crack.ground_mm.is_some());
     let penetrant = cracks.iter().any(|crack| crack.found_by.is_some_and(FoundBy::leaves_something));
-    let asked_for = |id: &str| match id {
-        "holes" => holes,
-        "groove" => way.method.entry().groove.is_some(),
-        "penetrant" => penetrant,
-        "paint" => asked.paint_of_unknown_age,
-        _ => true,
+    let asked_for = |what: PrepDone| match what {
+        PrepDone::Holes => holes,
+        PrepDone::Groove => way.method.entry().groove.is_some(),
+        PrepDone::Inside => true,
+        PrepDone::Penetrant => penetrant,
+        PrepDone::Paint => asked.paint_of_unknown_age,
     };
     // What was measured was done.
-    let measured = |id: &str| match id {
-        "holes" => drilled,
-        "groove" => ground,
-        _ => false,
+    let measured = |what: PrepDone| match what {
+        PrepDone::Holes => drilled,
+        PrepDone::Groove => ground,
+        PrepDone::Inside | PrepDone::Penetrant | PrepDone::Paint => false,
     };
-    PREP_DONE
-        .iter()
-        .filter(|(id, _)| asked_for(id))
-        .map(|&(id, label)| PrepItem {
-            id: id.to_owned(),
-            label: label.to_owned(),
-            done: measured(id) || said_as_a_whole(asked, id, None),
+    PrepDone::all()
+        .filter(|what| asked_for(*what))
+        .map(|what| PrepItem {
+            id: what,
+            label: what.label().to_owned(),
+            done: measured(what) || said_as_a_whole(asked, what, None),
         })
         .collect()
 }
 
 /// Whether all of it was said to be done, at one crack or at every one. What was said holds for the cracks and the
 /// ends that were known when it was said: one that was found since was not meant.
-fn said_as_a_whole(asked: &PrepAsked<'_>, id: &str, at: Option<Uuid>) -> bool {
+fn said_as_a_whole(asked: &PrepAsked<'_>, what: PrepDone, at: Option<Uuid>) -> bool {
     let Some(held) = asked.round.values.get(field::prep::DONE.key()) else { return false };
     let known_since = |of: &Crack| {
         let keys = [
@@ -258,7 +258,7 @@ fn said_as_a_whole(asked: &PrepAsked<'_>, id: &str, at: Option<Uuid>) -> bool {
     let worked = |crack: &&Crack| asked.cracks.iter().any(|c| c.id == crack.id && c.worked());
     let mut meant =
         asked.round.cracks.iter().filter(|crack| at.is_none_or(|at| at == crack.id)).filter(worked);
-    asked.round.get(field::prep::DONE).is_some_and(|said| said.iter().any(|known| known == id))
+    asked.round.get(field::prep::DONE).is_some_and(|said| said.contains(&what))
         && meant.all(|crack| known_since(crack) < held.revision)
 }
 
@@ -295,8 +295,7 @@ pub(crate) fn stage(
         plan.work = work_list(asked, &plan);
         // What is ticked line by line is done.
         for item in plan.to_do.iter_mut().filter(|item| !item.done) {
-            let mut of =
-                plan.work.iter().filter(|line| part_of(line.step.what) == Some(item.id.as_str())).peekable();
+            let mut of = plan.work.iter().filter(|line| part_of(line.step.what) == Some(item.id)).peekable();
             item.done = of.peek().is_some() && of.all(|line| line.done);
         }
         plan

@@ -56,6 +56,7 @@ use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Body, Burning};
 use crate::job::{Deed, Job, Reading, Round, TorchEntry};
 use crate::method::Way;
+use crate::method::customs::Peening;
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly};
 use crate::shop::Shop;
 use crate::stores::Take;
@@ -198,7 +199,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
     } = asked;
     let prep = laid.map(|(prep, _)| prep);
     let mut plan = way.zip(heat).map(|(way, heat)| TorchPlan {
-        peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != "none",
+        peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != Peening::None,
         lay_out: laid_out(
             job.round(),
             LayOut { round: job.round(), shop, job: job.id, part, way, heat, prep, cooling, takes }.words(),

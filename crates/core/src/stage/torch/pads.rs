@@ -2,7 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::job::{CHANNELS, PadOn, Round, pad_on};
+use crate::heat::PadOn;
+use crate::job::{CHANNELS, Round, pad_on, pad_words};
 use crate::quantity::{Shown, Unit, UnitSystem, exactly};
 use crate::stage::part::HeatShy;
 
@@ -39,25 +40,28 @@ pub(super) fn pads(
         .min_by(|a, b| a.1.total_cmp(&b.1));
     let one = |channel: u8| {
         let read = round.last_of(channel)?;
-        let on = Some(pad_on(round.pads(), channel)).filter(|on| *on != PadOn::Joint)?;
+        let on = pad_on(round.pads(), channel);
+        if on == Some(PadOn::Joint) {
+            return None;
+        }
         let celsius = read.celsius;
         let (words, over) = match (on, least_of_all, window) {
-            (PadOn::Neighbour, None, _) => ("nobody has said what it stands".to_owned(), false),
-            (PadOn::Neighbour, Some((what, limit_c)), _) if celsius > limit_c => {
+            (Some(PadOn::Neighbour), None, _) => ("nobody has said what it stands".to_owned(), false),
+            (Some(PadOn::Neighbour), Some((what, limit_c)), _) if celsius > limit_c => {
                 (format!("over the {} of {what}: take the heat away from it", say(limit_c)), true)
             }
-            (PadOn::Neighbour, Some((what, limit_c)), _) if celsius > limit_c - NEAR_K => {
+            (Some(PadOn::Neighbour), Some((what, limit_c)), _) if celsius > limit_c - NEAR_K => {
                 (format!("close to the {} of {what}", say(limit_c)), false)
             }
-            (PadOn::Corner, _, Some((least_c, _))) if celsius < least_c => {
+            (Some(PadOn::Corner), _, Some((least_c, _))) if celsius < least_c => {
                 (format!("under the {} to begin at", say(least_c)), false)
             }
-            (PadOn::Corner | PadOn::Neighbour | PadOn::Joint | PadOn::Air | PadOn::Unsaid, _, _) => {
+            (Some(PadOn::Corner | PadOn::Neighbour | PadOn::Joint | PadOn::Air) | None, _, _) => {
                 (String::new(), false)
             }
         };
         let (metric, imperial) = exactly(celsius, Unit::Celsius);
-        let name = format!("pad {channel}, {}", on.words());
+        let name = format!("pad {channel}, {}", pad_words(on));
         Some(PadSeen { channel, name, minutes: read.minutes, metric, imperial, words, over })
     };
     CHANNELS.filter_map(one).collect()

@@ -1,5 +1,6 @@
 //! It does not go well: what may be behind it on this job.
 
+use crate::casting::said::Coating;
 use crate::casting::said::{Contents, Oil};
 use serde::Serialize;
 
@@ -130,7 +131,8 @@ impl TroubleAsked<'_> {
         holds(C::JointInRange, joint.is_some_and(|joint| self.joint_in_range(joint.celsius, torch)));
         holds(C::OilUnbaked, self.moves.oil_soaked_unbaked);
         holds(C::BakedClean, round.get(field::part::OIL) == Some(Oil::BakedClean));
-        let coated = round.get(field::part::COATING).is_some_and(|ids| ids.iter().any(|id| id != "none"));
+        let coated =
+            round.get(field::part::COATING).is_some_and(|on_it| on_it.iter().any(|it| *it != Coating::Bare));
         holds(C::Coated, coated);
         holds(C::OilOrPaint, self.moves.oil_soaked_unbaked || coated);
         holds(C::FirePart, round.get(field::part::HOLDS) == Some(Contents::Duct));

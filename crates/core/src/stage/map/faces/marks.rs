@@ -5,7 +5,7 @@ use uuid::Uuid;
 use super::{HoleOnFace, MapAsked, MarkOnFace, TackOnFace, Unplaced};
 use crate::crack::said::CrackFate;
 use crate::field::{mark, neighbour};
-use crate::map::{At, MarkKind, Placed, Shape, bounds, length_mm, place_along, tacks_mm};
+use crate::map::{At, MarkKind, OnFace, OwnThing, Placed, Shape, bounds, length_mm, place_along, tacks_mm};
 use crate::quantity::Unit;
 use crate::stage::cracks::mark_name;
 
@@ -20,20 +20,21 @@ impl MapAsked<'_> {
     pub(super) fn mark(&self, placed: &Placed) -> Option<MarkOnFace> {
         let round = self.round();
         let (what, name) = if let Some(mark) = round.marks.iter().find(|mark| mark.id == placed.mark) {
-            (kind_id(mark.what).to_owned(), mark_name(round, mark))
+            (OnFace::Mark(mark.what), mark_name(round, mark))
         } else if let Some(spot) = round.hard_spots.iter().find(|spot| spot.id == placed.mark) {
-            ("hard_spot".to_owned(), format!("hard spot, {}", spot.spot))
+            (OnFace::HARD_SPOT, format!("hard spot, {}", spot.spot))
         } else {
             let of = round.neighbours.iter().find(|neighbour| neighbour.id == placed.mark)?;
             let what = round.get(neighbour::WHAT.of(of.id)).unwrap_or("what must stay cool");
-            ("neighbour".to_owned(), what.to_owned())
+            (OnFace::NEIGHBOUR, what.to_owned())
         };
         let words = match &placed.shape {
             Shape::Circle { radius_mm, .. } => format!("{} across", self.say(2.0 * radius_mm)),
             Shape::Line { .. } => self.say(length_mm(&placed.shape.points())),
             Shape::Outline { .. } | Shape::Place { .. } => String::new(),
         };
-        let thick = round.get(mark::THICKNESS.of(placed.mark)).filter(|_| what == "thick_place");
+        let thick =
+            round.get(mark::THICKNESS.of(placed.mark)).filter(|_| what == OnFace::Mark(MarkKind::ThickPlace));
         let words = match thick {
             Some(mm) => format!("{words}, {} thick", self.say(mm)),
             None => words,
@@ -99,35 +100,25 @@ impl MapAsked<'_> {
                 placed.mark == id && self.laid.faces.iter().any(|face| face.face.id == placed.face)
             })
         };
-        let cracks = round.cracks.iter().map(|crack| (crack.id, "crack", format!("crack {}", crack.letter)));
-        let spots =
-            round.hard_spots.iter().map(|spot| (spot.id, "hard_spot", format!("hard spot at {}", spot.spot)));
+        let cracks = round
+            .cracks
+            .iter()
+            .map(|crack| (crack.id, OnFace::Own(OwnThing::Crack), format!("crack {}", crack.letter)));
+        let spots = round
+            .hard_spots
+            .iter()
+            .map(|spot| (spot.id, OnFace::HARD_SPOT, format!("hard spot at {}", spot.spot)));
         let beside = round.neighbours.iter().map(|of| {
             let what = round.get(neighbour::WHAT.of(of.id)).unwrap_or("what must stay cool");
-            (of.id, "neighbour", what.to_owned())
+            (of.id, OnFace::NEIGHBOUR, what.to_owned())
         });
-        let marks = round.marks.iter().map(|mark| (mark.id, kind_id(mark.what), mark_name(round, mark)));
+        let marks = round.marks.iter().map(|mark| (mark.id, OnFace::Mark(mark.what), mark_name(round, mark)));
         cracks
             .chain(spots)
             .chain(beside)
             .chain(marks)
             .filter(|(id, ..)| !placed(*id))
-            .map(|(id, what, words)| Unplaced { id, what: what.to_owned(), words })
+            .map(|(id, what, words)| Unplaced { id, what, words })
             .collect()
-    }
-}
-
-fn kind_id(what: MarkKind) -> &'static str {
-    match what {
-        MarkKind::BoltHole => "bolt_hole",
-        MarkKind::Bore => "bore",
-        MarkKind::MachinedEdge => "machined_edge",
-        MarkKind::MissingPiece => "missing_piece",
-        MarkKind::ReadingPlace => "reading_place",
-        MarkKind::OldFiller => "old_filler",
-        MarkKind::OldFracture => "old_fracture",
-        MarkKind::Feature => "feature",
-        MarkKind::Opening => "opening",
-        MarkKind::ThickPlace => "thick_place",
     }
 }

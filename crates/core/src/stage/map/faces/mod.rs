@@ -10,7 +10,7 @@ use super::pins::{LockOnFace, PinOnFace};
 use crate::crack::said::{CrackFate, WitnessSide};
 use crate::field::crack;
 use crate::job::{Job, Round};
-use crate::map::{At, Shape, beside, bounds, length_mm};
+use crate::map::{At, OnFace, Shape, beside, bounds, length_mm};
 use crate::prep::groove::bright_margin_mm;
 use crate::quantity::{Unit, UnitSystem};
 use crate::stage::cracks::{CrackPlan, Laid, LaidLine, wall_at};
@@ -32,8 +32,7 @@ pub struct MapPlan {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Unplaced {
     pub id: Uuid,
-    /// crack, hard_spot, neighbour or a kind of mark.
-    pub what: String,
+    pub what: OnFace,
     /// "crack B", "hard spot at the rim"
     pub words: String,
 }
@@ -142,8 +141,7 @@ pub struct HoleOnFace {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MarkOnFace {
     pub id: Uuid,
-    /// `hard_spot`, `neighbour` or a kind of mark.
-    pub what: String,
+    pub what: OnFace,
     pub name: String,
     pub shape: Shape,
     /// Its middle.

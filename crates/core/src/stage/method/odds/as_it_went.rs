@@ -4,9 +4,10 @@ use uuid::Uuid;
 
 use super::super::Judged;
 use super::FaultsSeen;
+use crate::faults::acceptance::Checked;
 use crate::faults::acceptance::{Found, Then};
 use crate::field;
-use crate::field::{Field, OneOf};
+use crate::field::{Field, One};
 use crate::job::{CheckPlace, CheckWhat, Lighting, TorchEntry};
 use crate::method::{ARC_ONLY_KG, Moves, NotGood, School, Target, Way};
 use crate::stage::looked;
@@ -88,12 +89,12 @@ impl Judged<'_> {
 
     /// What the check found.
     fn as_checked(&self, moves: &mut Moves) {
-        let verdict = |field: Field<OneOf>| self.round.get(field);
-        let bad = |field: Field<OneOf>| verdict(field) == Some("not_ok");
+        let verdict = |field: Field<One<Checked>>| self.round.get(field);
+        let bad = |field: Field<One<Checked>>| verdict(field) == Some(Checked::NotOk);
         // By place it is known what was found; of the whole only that something was, until each place is looked at.
         let said_at =
-            |field: &Field<OneOf>| self.round.values.get(field.key()).map_or(0, |held| held.revision);
-        let whole = |what: CheckWhat, field: Field<OneOf>| {
+            |field: &Field<One<Checked>>| self.round.values.get(field.key()).map_or(0, |held| held.revision);
+        let whole = |what: CheckWhat, field: Field<One<Checked>>| {
             !self.each_place_since(what, said_at(&field)) && bad(field)
         };
         moves.crack_open |= whole(CheckWhat::CracksAgain, field::check::CRACKS_AGAIN)

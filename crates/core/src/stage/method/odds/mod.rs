@@ -11,6 +11,7 @@ use crate::crack::tip_offset::beyond;
 use crate::faults::causes::Seen;
 use crate::field;
 use crate::job::{Deed, TorchEntry};
+use crate::method::customs::{OldWeld, Peening, StopHoleAt};
 use crate::method::{
     CRACK_OPEN, MethodId, Moves, Odds, OddsPart, School, Target, ToeCrack, Variant, Way, odds_with,
     odds_words,
@@ -144,12 +145,14 @@ impl Judged<'_> {
                 match end.stop_hole {
                     Some(hole) => moves.run_past.push(hole.run_past_chance),
                     None if end.kind != Some(EndKind::Tip) || end.run_out.is_some() => {}
-                    None if DRILL.on(round, self.shop) == "none" => moves.tips_followed_to_sound += 1,
+                    None if DRILL.on(round, self.shop) == StopHoleAt::None => {
+                        moves.tips_followed_to_sound += 1
+                    }
                     None => moves.tips_without_hole += 1,
                 }
             }
         }
-        if self.taught(&PEENING, way) == "none" && way.method.arc() {
+        if self.taught(&PEENING, way) == Peening::None && way.method.arc() {
             moves.share_not_peened = 1.0;
         }
         if let (true, Some(sources), Some(target)) = (way.school.preheats(), self.sources_of(way), target) {
@@ -176,7 +179,7 @@ impl Judged<'_> {
 
     /// Old or unknown filler stays where it should be out: bronze may stay under bronze where it is sound.
     fn old_filler_left(&self, way: Way) -> bool {
-        let over = self.taught(&OLD_WELD, way) == "over"
+        let over = self.taught(&OLD_WELD, way) == OldWeld::Over
             && matches!(self.round.old_filler(), Some(OldFiller::Nickel | OldFiller::Steel));
         let stays = over || self.round.get(field::part::OLD_FILLER_OUT) == Some(false);
         let bronze_on_bronze = !way.method.fusion();

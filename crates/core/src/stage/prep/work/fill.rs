@@ -3,6 +3,7 @@
 use super::super::PrepAsked;
 use super::super::seam::SeamPlan;
 use super::List;
+use crate::crack::said::SeamReach;
 use crate::field::crack;
 use crate::job::Work;
 use crate::prep::said::SeamForm;
@@ -72,7 +73,7 @@ impl<'a> List<'a> {
         let mut face_up = None;
         for seam in self.in_turn(seams) {
             let reach = round.get(crack::REACH.of(seam.id));
-            let gets = |tool: &str| reach.is_none_or(|reach| reach.iter().any(|known| known == tool));
+            let gets = |tool: SeamReach| reach.as_ref().is_none_or(|reach| reach.contains(&tool));
             let closes = round.get(crack::CLOSES.of(seam.id)) == Some(true);
             let letter = &seam.letter;
             let face =
@@ -97,14 +98,14 @@ impl<'a> List<'a> {
                 .map(|_| seam.depth_words.clone())
                 .chain(seam.usual.iter().map(|_| format!("{} wide", seam.opens_words)))
                 .collect();
-            let opened = match (gets("disc"), gets("burr"), gets("chisel")) {
+            let opened = match (gets(SeamReach::Disc), gets(SeamReach::Burr), gets(SeamReach::Chisel)) {
                 (true, _, _) => "with a thin cut-off disc, down its middle",
                 (false, true, _) => "with a burr: a disc does not get there",
                 (false, false, true) => "with a chisel: neither disc nor burr gets there",
                 (false, false, false) => "by another way in: no tool that was named gets there",
             };
             self.line(Work::Open, (Some(seam.id), None), format!("{letter}, {opened}."), Vec::new());
-            let shaped = match (seam.form, gets("burr"), gets("disc")) {
+            let shaped = match (seam.form, gets(SeamReach::Burr), gets(SeamReach::Disc)) {
                 (Some(SeamForm::U), true, _) => "round at its root, with a burr",
                 (_, _, true) => "with a thicker disc",
                 (_, true, _) => "with a burr",
@@ -122,10 +123,10 @@ impl<'a> List<'a> {
                     )
                 };
             }
-            if !gets("eye") {
+            if !gets(SeamReach::Eye) {
                 sentence.push_str(" Nobody sees into it: a mirror, or another way in.");
             }
-            if !gets("torch") {
+            if !gets(SeamReach::Torch) {
                 sentence.push_str(" The torch does not get there: another way in, or pins.");
             }
             self.line(Work::Shape, (Some(seam.id), None), sentence, settings);

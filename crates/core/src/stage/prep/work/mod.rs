@@ -5,6 +5,7 @@ mod found;
 mod holes;
 
 use crate::crack::said::Behind;
+use crate::prep::said::PrepDone;
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -111,11 +112,11 @@ fn tell(lines: &mut [WorkLine], untold: &[LookTest]) {
     }
 }
 
-/// What of it has been said or measured without the list: ids of `prep.done`.
+/// What of it has been said or measured without the list.
 fn done_as_a_whole(asked: &PrepAsked<'_>, plan: &PrepPlan, step: WorkStep) -> bool {
-    let said = part_of(step.what).is_some_and(|id| {
-        plan.to_do.iter().any(|item| item.id == id && item.done)
-            || step.at.is_some() && said_as_a_whole(asked, id, step.at)
+    let said = part_of(step.what).is_some_and(|what| {
+        plan.to_do.iter().any(|item| item.id == what && item.done)
+            || step.at.is_some() && said_as_a_whole(asked, what, step.at)
     });
     let crack = || asked.cracks.iter().find(|crack| Some(crack.id) == step.at);
     let measured = match step.what {
@@ -126,13 +127,13 @@ fn done_as_a_whole(asked: &PrepAsked<'_>, plan: &PrepPlan, step: WorkStep) -> bo
 }
 
 /// Which of the things that cannot be done hot a line belongs to.
-pub(crate) fn part_of(work: Work) -> Option<&'static str> {
+pub(crate) fn part_of(work: Work) -> Option<PrepDone> {
     match work {
-        Work::Punch | Work::Pilot | Work::Drill => Some("holes"),
-        Work::Open | Work::Shape | Work::Countersink => Some("groove"),
-        Work::Inside => Some("inside"),
-        Work::PenetrantOut => Some("penetrant"),
-        Work::PaintOff => Some("paint"),
+        Work::Punch | Work::Pilot | Work::Drill => Some(PrepDone::Holes),
+        Work::Open | Work::Shape | Work::Countersink => Some(PrepDone::Groove),
+        Work::Inside => Some(PrepDone::Inside),
+        Work::PenetrantOut => Some(PrepDone::Penetrant),
+        Work::PaintOff => Some(PrepDone::Paint),
         _ => None,
     }
 }
