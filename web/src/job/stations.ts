@@ -1,24 +1,26 @@
 import type { Station } from '../api/client'
 
-/** The ten stations in the order of the work, with the word on the line and in the address. */
-export const STATIONS: readonly { station: Station; word: string; path: string }[] = [
-  { station: 'part', word: 'Part', path: 'part' },
-  { station: 'iron', word: 'Iron', path: 'iron' },
-  { station: 'cracks', word: 'Cracks', path: 'cracks' },
-  { station: 'method', word: 'Method', path: 'method' },
-  { station: 'prep', word: 'Prep', path: 'prep' },
-  { station: 'heat', word: 'Heat', path: 'heat' },
-  { station: 'torch', word: 'Torch', path: 'torch' },
-  { station: 'cooling', word: 'Cooling', path: 'cooling' },
-  { station: 'check', word: 'Check', path: 'check' },
-  { station: 'hand_over', word: 'Hand-over', path: 'hand-over' },
-]
+/** The word on the line and in the address of each station, in the order of the work: a further one is asked for here. */
+const NAMED: Readonly<Record<Station, { word: string; path: string }>> = {
+  part: { word: 'Part', path: 'part' },
+  iron: { word: 'Iron', path: 'iron' },
+  cracks: { word: 'Cracks', path: 'cracks' },
+  method: { word: 'Method', path: 'method' },
+  prep: { word: 'Prep', path: 'prep' },
+  heat: { word: 'Heat', path: 'heat' },
+  torch: { word: 'Torch', path: 'torch' },
+  cooling: { word: 'Cooling', path: 'cooling' },
+  check: { word: 'Check', path: 'check' },
+  hand_over: { word: 'Hand-over', path: 'hand-over' },
+}
+
+export const STATIONS: readonly { station: Station; word: string; path: string }[] = (
+  Object.keys(NAMED) as Station[]
+).map((station) => ({ station, ...NAMED[station] }))
 
 export const stationAt = (path: string | undefined): Station =>
   STATIONS.find((entry) => entry.path === path)?.station ?? 'part'
 
-export const pathOf = (station: Station): string =>
-  STATIONS.find((entry) => entry.station === station)?.path ?? 'part'
+export const pathOf = (station: Station): string => NAMED[station].path
 
-export const wordOf = (station: Station): string =>
-  STATIONS.find((entry) => entry.station === station)?.word ?? 'Part'
+export const wordOf = (station: Station): string => NAMED[station].word

@@ -354,28 +354,57 @@ impl Symmetric {
 const CLOSE: f64 = 1e-9;
 const MOST_ROUNDS: usize = 12;
 
+/// Ours: so many columns are taken off the rest at once, while each of its values is at hand.
+const AT_ONCE: usize = 4;
+
 /// The first `own` columns of a dense symmetric block (its lower half, a column after the other) factorised, the
 /// rest brought up to date.
 fn eliminate(dense: &mut [f64], own: usize, long: usize) -> Result<(), NotHeld> {
-    for column in 0..own {
-        let (done, rest) = dense.split_at_mut((column + 1) * long);
-        let of_column = &mut done[column * long..];
-        let pivot = of_column[column];
-        if !(pivot > 0.0 && pivot.is_finite()) {
-            return Err(NotHeld);
-        }
-        let root = pivot.sqrt();
-        of_column[column..].iter_mut().for_each(|value| *value /= root);
-        for other in column + 1..long {
-            let factor = of_column[other];
-            if factor != 0.0 {
+    let mut first = 0;
+    while first < own {
+        let after = (first + AT_ONCE).min(own);
+        for column in first..after {
+            let (done, rest) = dense.split_at_mut((column + 1) * long);
+            let of_column = &mut done[column * long..];
+            let pivot = of_column[column];
+            if !(pivot > 0.0 && pivot.is_finite()) {
+                return Err(NotHeld);
+            }
+            let root = pivot.sqrt();
+            of_column[column..].iter_mut().for_each(|value| *value /= root);
+            for other in column + 1..after {
+                let factor = of_column[other];
                 let from = (other - column - 1) * long;
-                for (value, above) in rest[from + other..from + long].iter_mut().zip(&of_column[other..long])
-                {
-                    *value -= factor * above;
-                }
+                let values = rest[from + other..from + long].iter_mut();
+                values.zip(&of_column[other..long]).for_each(|(value, above)| *value -= factor * above);
             }
         }
+        let (done, rest) = dense.split_at_mut(after * long);
+        let columns = &done[first * long..];
+        for other in after..long {
+            let from = (other - after) * long;
+            take_off(&mut rest[from + other..from + long], columns, (other, long));
+        }
+        first = after;
     }
     Ok(())
+}
+
+/// Takes what each of some columns has beside a value off it: from row `other` on.
+fn take_off(values: &mut [f64], columns: &[f64], (other, long): (usize, usize)) {
+    let below = |at: usize| &columns[at * long + other..(at + 1) * long];
+    if columns.len() == AT_ONCE * long {
+        let [a, b, c, d] = [below(0), below(1), below(2), below(3)];
+        let (of_a, of_b, of_c, of_d) = (a[0], b[0], c[0], d[0]);
+        let beside = a.iter().zip(b).zip(c).zip(d);
+        for (value, (((a, b), c), d)) in values.iter_mut().zip(beside) {
+            *value -= (of_a * a + of_b * b) + (of_c * c + of_d * d);
+        }
+        return;
+    }
+    for column in 0..columns.len() / long {
+        let column = below(column);
+        let factor = column[0];
+        values.iter_mut().zip(column).for_each(|(value, above)| *value -= factor * above);
+    }
 }

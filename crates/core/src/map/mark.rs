@@ -6,29 +6,29 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use super::{At, FACE_MOST_MM, crosses_itself, length_mm};
+use crate::base::choice::choice;
 use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::quantity::WallMillimetres;
 
-/// What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum MarkKind {
-    BoltHole,
-    Bore,
-    MachinedEdge,
-    MissingPiece,
-    /// Where the temperature is read.
-    ReadingPlace,
-    OldFiller,
-    /// On the broken face of a full break: dark, rusty, oily or painted.
-    OldFracture,
-    /// A bore, hole, thread, flat or slot that has to be as it was.
-    Feature,
-    /// Cut out of the face: a window, a slot.
-    Opening,
-    /// A boss, a hub, the root of a rib: thicker than the wall round it.
-    ThickPlace,
+choice! {
+    /// What a mark is on the iron. Cracks, hard spots and what must stay cool are facts of their own.
+    pub enum MarkKind {
+        BoltHole = "bolt_hole", "bolt hole";
+        Bore = "bore", "bore";
+        MachinedEdge = "machined_edge", "machined edge";
+        MissingPiece = "missing_piece", "missing piece";
+        /// Where the temperature is read.
+        ReadingPlace = "reading_place", "reading place";
+        OldFiller = "old_filler", "old filler";
+        /// On the broken face of a full break: dark, rusty, oily or painted.
+        OldFracture = "old_fracture", "old fracture";
+        /// A bore, hole, thread, flat or slot that has to be as it was.
+        Feature = "feature", "size to keep";
+        /// Cut out of the face: a window, a slot.
+        Opening = "opening", "opening";
+        /// A boss, a hub, the root of a rib: thicker than the wall round it.
+        ThickPlace = "thick_place", "thick place";
+    }
 }
 
 /// What lies on a face and is a fact of its own.
@@ -57,35 +57,6 @@ impl OnFace {
 }
 
 impl MarkKind {
-    pub const ALL: [Self; 10] = [
-        Self::BoltHole,
-        Self::Bore,
-        Self::MachinedEdge,
-        Self::MissingPiece,
-        Self::ReadingPlace,
-        Self::OldFiller,
-        Self::OldFracture,
-        Self::Feature,
-        Self::Opening,
-        Self::ThickPlace,
-    ];
-
-    #[must_use]
-    pub fn word(self) -> &'static str {
-        match self {
-            Self::BoltHole => "bolt hole",
-            Self::Bore => "bore",
-            Self::MachinedEdge => "machined edge",
-            Self::MissingPiece => "missing piece",
-            Self::ReadingPlace => "reading place",
-            Self::OldFiller => "old filler",
-            Self::OldFracture => "old fracture",
-            Self::Feature => "size to keep",
-            Self::Opening => "opening",
-            Self::ThickPlace => "thick place",
-        }
-    }
-
     /// A crack can run into it, and nothing is drilled near it.
     #[must_use]
     pub fn is_hole(self) -> bool {

@@ -65,7 +65,7 @@ fn any_act() -> impl Strategy<Value = Act> {
         1 => Just(Act::NewRound),
         1 => Just(Act::AddFace),
         3 => (0..2usize, 0..FACE_FIELDS.len(), 0..9usize).prop_map(|(a, f, t)| Act::FaceField(a, f, t)),
-        1 => (0..MarkKind::ALL.len()).prop_map(Act::AddMark),
+        1 => (0..MarkKind::CHOICES.len()).prop_map(Act::AddMark),
         1 => (0..3usize, 0..MARK_FIELDS.len(), 0..8usize).prop_map(|(m, f, t)| Act::MarkField(m, f, t)),
         1 => (0..2usize, 0..4usize).prop_map(|(f, p)| Act::Straighten(f, p)),
         5 => (0..2usize, 0..8usize, 0..9usize).prop_map(|(f, m, s)| Act::Draw(f, m, s)),
@@ -211,7 +211,7 @@ fn change(job: &Job, act: &Act) -> Option<Change> {
             };
             set(face_key(face.id, spec.key), text, false)
         }
-        Act::AddMark(what) => Some(Change::AddMark { what: MarkKind::ALL[*what] }),
+        Act::AddMark(what) => MarkKind::all().nth(*what).map(|what| Change::AddMark { what }),
         Act::MarkField(mark, field, pick) => {
             let (mark, spec) = (round.marks.get(*mark)?, &MARK_FIELDS[*field]);
             set(mark_key(mark.id, spec.key), typed(spec, *pick), false)

@@ -23,9 +23,9 @@ pub(in crate::job) fn names(facts: &[Fact]) -> HashMap<Uuid, String> {
                 format!("face {faces}")
             }
             Change::AddMark { what } => {
-                let number = marks.entry(what.word()).or_default();
+                let number = marks.entry(what.label()).or_default();
                 *number += 1;
-                format!("{} {number}", what.word())
+                format!("{} {number}", what.label())
             }
             _ => continue,
         };

@@ -41,15 +41,17 @@ pub(super) fn why(
     {
         said.push("is done soonest".to_owned());
     }
-    let second = others.iter().max_by(|a, b| a.score.total_cmp(&b.score));
-    if let Some(second) = second.filter(|second| said.is_empty() && taken.score > second.score) {
-        said.extend(most_ahead(taken, second));
-    }
-    // When it is ready stands beside each way: it is said again where it is too late, or nothing else is.
-    let alone = said.is_empty();
     let ways = others.iter().map(|other| (other.label.as_str(), other.odds.mean));
     let schools = schools.iter().map(|(school, mean)| (school.as_str(), *mean));
     let better = better_odds(taken.odds.mean, ways.chain(schools));
+    // What the welder chose against better odds needs no reason beside them.
+    let why_ahead = said.is_empty() && (!welders_own || better.is_empty());
+    let second = others.iter().max_by(|a, b| a.score.total_cmp(&b.score));
+    if let Some(second) = second.filter(|second| why_ahead && taken.score > second.score) {
+        said.extend(most_ahead(taken, second));
+    }
+    // When it is ready stands beside each way: it is said again where it is too late, or nothing else is.
+    let alone = said.is_empty() && better.is_empty();
     if let Some(ready) = taken.ready.as_ref().filter(|ready| !ready.begun && (ready.late || alone)) {
         said.push(format!(
             "can be ready {}{}",
