@@ -69,6 +69,8 @@ fn what_was_hot_when_it_was_covered_pulls_as_it_cools_and_what_was_hot_opposite_
         let mut part = part.lit_and_moved(flame);
         part.bench.set("cooling.packing", "vermiculite");
         part.say(reading("120"), 5.0);
+        let begins = cools(&part).unwrap().beneath;
+        assert!(begins.starts_with("Covered as it is by its log, "), "{begins}");
         part.say(TorchEntry::Covered { why: String::new() }, 6.0);
         cools(&part).unwrap()
     };

@@ -174,7 +174,14 @@ async fn the_flame_is_swept_along_a_line_by_keys_and_lit_it_is_seen_by_its_log()
     browser.sees("by the log its coldest place is reckoned at").await?;
     assert_eq!(browser.serious_problems().await?, Vec::<String>::new());
     browser.press("As it would go from cold").await?;
-    browser.sees("Begin beside the break.").await
+    browser.sees("Begin beside the break.").await?;
+    // On its way down from there; it is asked for once it is opened.
+    browser.go(&server.url(&format!("/jobs/{job}/cooling"))).await?;
+    browser.unfold("The face as it cools").await?;
+    browser.sees("Covered as it is by its log").await?;
+    browser.sees("When it is covered").await?;
+    assert_eq!(browser.serious_problems().await?, Vec::<String>::new());
+    Ok(())
 }
 
 #[tokio::test]

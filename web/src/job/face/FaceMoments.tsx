@@ -8,6 +8,8 @@ export interface FaceMomentsProps {
   heat: Schemas['FaceHeat']
   /** The moment that is now; nothing where none is. */
   now: number | null
+  /** Which is seen at first; the last where nothing is said. */
+  first?: number
   /** It is being worked out anew. */
   old: boolean
   /** Where the flame was put; as it was at each moment where it is shown as it was. */
@@ -18,12 +20,12 @@ export interface FaceMomentsProps {
 }
 
 /** A face with its heat, scrubbed through its moments. */
-export function FaceMoments({ heat, now, old, put, path, onFlame }: FaceMomentsProps): ReactNode {
+export function FaceMoments({ heat, now, first, old, put, path, onFlame }: FaceMomentsProps): ReactNode {
   const shop = useShop()
   const id = useId()
   const [chosen, setChosen] = useState<number | null>(null)
   const last = heat.moments.length - 1
-  const at = Math.min(chosen ?? now ?? last, last)
+  const at = Math.min(chosen ?? now ?? first ?? last, last)
   const moment = heat.moments[at]
   if (moment === undefined) return null
   const words =

@@ -35,7 +35,14 @@ export function FaceDown(): ReactNode {
           </p>
           <p className="text-ash">{heat.beneath}</p>
           <div className="mt-2 max-w-[820px]">
-            <FaceMoments heat={heat} now={null} old={asked.isPlaceholderData} put={null} path={[]} />
+            <FaceMoments
+              heat={heat}
+              now={null}
+              first={0}
+              old={asked.isPlaceholderData}
+              put={null}
+              path={[]}
+            />
           </div>
           <p className="small mt-1 text-ash">{heat.not_in_it}</p>
         </>

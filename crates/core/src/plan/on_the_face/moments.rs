@@ -175,7 +175,10 @@ impl Seen<'_> {
             "The flame is off".to_owned()
         };
         let tips: Vec<HeatedTip> = (0..look.tips.len()).map(|tip| self.tip(look, tip)).collect();
-        let words = format!("After {}", part.minutes_words(look.minutes));
+        let words = match self.cools && look.minutes <= 0.0 {
+            true => "When it is covered".to_owned(),
+            false => format!("After {}", part.minutes_words(look.minutes)),
+        };
         let each = tips
             .iter()
             .map(|tip| format!("Crack {} {}, {}", tip.letter, tip.words, tip.gap_words))

@@ -11,8 +11,9 @@ use crate::map::{At, FlamePlace};
 use crate::plan::Plan;
 use crate::quantity::{Rounding, Unit};
 
-/// Ours: so often it is looked at, closely at first, and stepped between two looks.
-const LOOKS: u32 = 24;
+/// Ours: so often it is looked at, closely at first, and half as often at both ends of what is not known; so often it is
+/// stepped between two looks.
+const LOOKS: u32 = 16;
 const STEPS: f64 = 3.0;
 /// House: what the packing's loss is not known by.
 const LOSSES: f64 = 0.3;
@@ -50,10 +51,11 @@ pub fn face_cooling(
     let put = FlamePlace { face: part.face, at: part.joint(), swept: false };
     let lag = |of: &Course| of.looks.iter().map(lag_k).fold(0.0, f64::max);
     let lags = runs.each_ref().map(lag);
-    let begins = if logged {
-        format!("As it was when it was covered, {} at its hottest.", part.celsius_words(first.most_c))
-    } else {
-        format!("From {} all over, as it is planned.", part.celsius_words(first.most_c))
+    let hottest = part.celsius_words(first.most_c);
+    let begins = match (logged, job.round().covered_minutes().is_some()) {
+        (true, true) => format!("As it was when it was covered, {hottest} at its hottest."),
+        (true, false) => format!("Covered as it is by its log, {hottest} at its hottest."),
+        (false, _) => format!("From {hottest} all over, as it is planned."),
     };
     let beneath: Vec<String> = std::iter::once(begins)
         .chain(down.pulls(&runs))
@@ -68,6 +70,11 @@ pub fn face_cooling(
         beneath: beneath.join(" "),
         logged,
         asks_much: Nearness::of(strong.worst()) >= Nearness::Watch,
+        not_in_it: format!(
+            "Flat, elastic, the face as drawn, as much lost by each m² of it. Not in it: stress that was cast in, what \
+             the beads gave, iron that gives over {}, bending out of the face.",
+            part.gives_words()
+        ),
         ..shown
     })
 }
@@ -96,10 +103,11 @@ impl Down<'_> {
             As::Weak => (1.0 - LOSSES, by.wall()),
         };
         let hours = self.curve.last().map_or(0.0, |last| last.0);
-        let at = |look: u32| hours * (f64::from(look) / f64::from(LOOKS)).powi(2);
+        let looks_at = if by == As::Asked { LOOKS } else { LOOKS / 2 };
+        let at = |look: u32| hours * (f64::from(look) / f64::from(looks_at)).powi(2);
         let mut celsius = self.start.clone();
         let mut looks = vec![self.model.look_at(&celsius, 0.0, ambient_c)];
-        for look in 1..=LOOKS {
+        for look in 1..=looks_at {
             let (from, to) = (at(look - 1), at(look));
             let minutes = (to - from) * 60.0;
             let step_s = minutes * 60.0 / STEPS;

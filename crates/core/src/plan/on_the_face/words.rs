@@ -56,8 +56,13 @@ impl FacePart {
         format!(
             "Flat, elastic, the face as drawn. Not in it: stress that was cast in, iron that gives over {}, bending out \
              of the face, cracks nobody drew. Heat slowly, look and listen at each tip.",
-            self.celsius_words(GIVES_C)
+            self.gives_words()
         )
+    }
+
+    /// From where on the iron gives.
+    pub(super) fn gives_words(&self) -> String {
+        self.celsius_words(GIVES_C)
     }
 
     /// How far a gap has opened: "gap 0.05 mm closer".

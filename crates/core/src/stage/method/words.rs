@@ -2,7 +2,6 @@
 
 use super::Contender;
 use crate::method::{School, Way};
-use crate::render::upper;
 
 /// "Braze it with the torch, the whole part at 300 °C."
 pub(super) fn doing(taken: &Contender) -> String {
@@ -78,7 +77,7 @@ fn better_odds<'a>(taken: f64, others: impl Iterator<Item = (&'a str, f64)>) -> 
     let of_100 = |odds: f64| (odds * 100.0).round();
     match others.max_by(|a, b| a.1.total_cmp(&b.1)) {
         Some((label, best)) if best - taken >= MORE_OFTEN => {
-            upper(&format!("{label} has the better odds here: {} against {}.", of_100(best), of_100(taken)))
+            format!("Better odds here: {label}, {} against {}.", of_100(best), of_100(taken))
         }
         _ => String::new(),
     }
