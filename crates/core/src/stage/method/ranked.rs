@@ -69,7 +69,7 @@ impl Judged<'_> {
             what: taken.map_or_else(String::new, doing),
             why: taken.map_or_else(String::new, |taken| {
                 let schools = self.other_schools(taken.way, &ruling, &edges);
-                why(taken, &contenders, (overrule.is_some(), &schools))
+                why(taken, &contenders, (overrule.is_some(), &schools, &ruling.not_here))
             }),
             weighed,
             weighed_words,

@@ -1,7 +1,7 @@
 //! What to do and why, in one sentence each.
 
 use super::Contender;
-use crate::method::{School, Way};
+use crate::method::{MethodId, School, Way};
 
 /// "Braze it with the torch, the whole part at 300 °C."
 pub(super) fn doing(taken: &Contender) -> String {
@@ -25,7 +25,7 @@ const SOONER_H: f64 = 1.0;
 pub(super) fn why(
     taken: &Contender,
     all: &[Contender],
-    (welders_own, schools): (bool, &[(String, f64)]),
+    (welders_own, schools, not_here): (bool, &[(String, f64)], &[MethodId]),
 ) -> String {
     let others: Vec<&Contender> =
         all.iter().filter(|other| other.recommended && other.way != taken.way).collect();
@@ -40,8 +40,13 @@ pub(super) fn why(
     {
         said.push("is done soonest".to_owned());
     }
-    let ways = others.iter().map(|other| (other.label.as_str(), other.odds.mean));
-    let schools = schools.iter().map(|(school, mean)| (school.as_str(), *mean));
+    // Why it is not first all the same; what the welder chose is theirs to know.
+    let kit = |other: &Contender| match !welders_own && not_here.contains(&other.way.method) {
+        true => ", nothing for it is here",
+        false => "",
+    };
+    let ways = others.iter().map(|other| (format!("{}{}", other.label, kit(other)), other.odds.mean));
+    let schools = schools.iter().cloned();
     let better = better_odds(taken.odds.mean, ways.chain(schools));
     // What the welder chose against better odds needs no reason beside them.
     let why_ahead = said.is_empty() && (!welders_own || better.is_empty());
@@ -73,11 +78,11 @@ pub(super) fn why(
 }
 
 /// No way is first before one with better odds without a word of it (M27): what hours, money or gear weighed more than.
-fn better_odds<'a>(taken: f64, others: impl Iterator<Item = (&'a str, f64)>) -> String {
+fn better_odds(taken: f64, others: impl Iterator<Item = (String, f64)>) -> String {
     let of_100 = |odds: f64| (odds * 100.0).round();
     match others.max_by(|a, b| a.1.total_cmp(&b.1)) {
         Some((label, best)) if best - taken >= MORE_OFTEN => {
-            format!("Better odds here: {label}, {} against {}.", of_100(best), of_100(taken))
+            format!("Better odds here, {} against {}: {label}.", of_100(best), of_100(taken))
         }
         _ => String::new(),
     }
