@@ -178,11 +178,29 @@ impl<T: Chosen> Holds for One<T> {
 impl<T: Chosen> Holds for Several<T> {
     type Got<'a> = Vec<T>;
     fn got(value: &FieldValue) -> Option<Vec<T>> {
-        Many::got(value).map(|ids| ids.iter().filter_map(|id| T::chosen(id)).collect())
+        // One that is not known is not "none of them": then nothing is known.
+        Many::got(value)?.iter().map(|id| T::chosen(id)).collect()
     }
 }
 
 /// What a field holds among these; nothing while nothing is known.
 pub fn get<T: Holds>(values: &BTreeMap<String, Held>, field: impl Keyed<T>) -> Option<T::Got<'_>> {
     T::got(values.get(field.as_key().as_ref())?.value.as_ref()?)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::casting::said::Load;
+
+    #[test]
+    fn several_are_known_only_where_each_is() {
+        let got = |ids: &[&str]| {
+            Several::<Load>::got(&FieldValue::Many(ids.iter().map(|id| (*id).to_owned()).collect()))
+        };
+        assert_eq!(got(&["static", "shock"]), Some(vec![Load::Static, Load::Shock]));
+        assert_eq!(got(&[]), Some(Vec::new()), "nothing is carried");
+        assert_eq!(got(&["static", "swung"]), None, "and that is not nothing");
+        assert_eq!(Several::<Load>::got(&FieldValue::YesNo(true)), None);
+    }
 }
