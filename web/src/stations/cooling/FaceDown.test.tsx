@@ -52,6 +52,9 @@ it('says why none is reckoned, and that it could not be asked for', () => {
   const { rerender } = render(<FaceDown />)
   open()
   expect(screen.getByText(/a hollow box is not flat/)).toBeTruthy()
+  bench.answer = { data: { heat: null, why_not: '' } }
+  rerender(<FaceDown />)
+  expect(screen.getByText(/nothing on it is mended/)).toBeTruthy()
   bench.answer = { isError: true }
   rerender(<FaceDown />)
   expect(screen.getByText(/could not be asked for/)).toBeTruthy()

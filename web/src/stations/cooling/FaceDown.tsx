@@ -27,7 +27,11 @@ export function FaceDown(): ReactNode {
     >
       {asked.isPending && <p className="min-h-[40vh] text-ash">The face is being worked out.</p>}
       {asked.isError && <p>It could not be asked for. Close it and open it again.</p>}
-      {asked.data?.why_not != null && asked.data.why_not !== '' && <p>{asked.data.why_not}</p>}
+      {asked.data !== undefined && heat === null && (
+        <p>
+          {asked.data.why_not === '' ? 'No face is reckoned: nothing on it is mended.' : asked.data.why_not}
+        </p>
+      )}
       {heat !== null && (
         <>
           <p className="text-[20px] leading-6 font-semibold" data-testid="face-cooling">

@@ -134,27 +134,13 @@ pub fn face_part(job: &Job, plan: &Plan, shop: &Shop) -> Result<FacePart, String
     let (SourceKind::Flame { .. }, Some((net_w, not_known))) = (source.kind, net_flame(heat, shop)) else {
         return not_reckoned("an oven warms it all round, and there is no place to begin with").map_err(bar);
     };
-    let FlatFace { of, piece, letters, ends, iron, part } = flat;
-    let frame = &of.frame;
-    Ok(FacePart {
-        face: of.id,
-        name: of.name.clone(),
-        frame: (frame.left_mm, frame.top_mm, frame.right_mm, frame.bottom_mm),
-        piece,
-        letters,
-        ends,
-        stands_mpa_sqrt_m: iron.toughness_mpa_sqrt_m(),
-        iron,
-        ambient_c: part.ambient_c,
-        least_c: heat.least_c,
-        flame: FlameAtHand {
-            label: heat.source_label.clone(),
-            net_w,
-            spot_mm: if source.is_small() { SMALL_SPOT_MM } else { SPOT_MM },
-            not_known,
-        },
-        units: plan.units,
-    })
+    let flame = FlameAtHand {
+        label: heat.source_label.clone(),
+        net_w,
+        spot_mm: if source.is_small() { SMALL_SPOT_MM } else { SPOT_MM },
+        not_known,
+    };
+    Ok(FacePart::of(flat, flame, heat.least_c, plan.units))
 }
 
 /// A face that cools with its seams filled, and those seams.
@@ -177,34 +163,40 @@ pub fn cooling_face(job: &Job, plan: &Plan, shop: &Shop) -> Result<CoolingFace, 
     if heated.is_none() || plan.cooling.as_ref().is_none_or(|cooling| cooling.cold) {
         return Err(String::new());
     }
-    let FlatFace { of, mut piece, letters, ends, iron, part } = flat_face(job, plan, shop)?;
+    let mut flat = flat_face(job, plan, shop)?;
     let filled = |letter: &String| {
         plan.cracks.iter().any(|crack| crack.letter == *letter && crack.becomes == CrackFate::Repair)
     };
-    let cracks = letters.into_iter().zip(std::mem::take(&mut piece.cracks));
+    let cracks = std::mem::take(&mut flat.letters).into_iter().zip(std::mem::take(&mut flat.piece.cracks));
     let (seams, open): (Vec<_>, Vec<_>) = cracks.partition(|(letter, _)| filled(letter));
-    let (letters, cracks) = open.into_iter().unzip();
-    piece.cracks = cracks;
-    let frame = &of.frame;
-    let part = FacePart {
-        face: of.id,
-        name: of.name.clone(),
-        frame: (frame.left_mm, frame.top_mm, frame.right_mm, frame.bottom_mm),
-        piece,
-        letters,
-        ends,
-        stands_mpa_sqrt_m: iron.toughness_mpa_sqrt_m(),
-        iron,
-        ambient_c: part.ambient_c,
-        least_c: heated.map_or(part.ambient_c, |heat| heat.least_c),
-        flame: FlameAtHand { label: String::new(), net_w: 0.0, spot_mm: SPOT_MM, not_known: 0.0 },
-        units: plan.units,
-    };
+    (flat.letters, flat.piece.cracks) = open.into_iter().unzip();
+    let least_c = heated.map_or(flat.part.ambient_c, |heat| heat.least_c);
+    let off = FlameAtHand { label: String::new(), net_w: 0.0, spot_mm: SPOT_MM, not_known: 0.0 };
+    let part = FacePart::of(flat, off, least_c, plan.units);
     let joint_ratio = plan.methods.taken().map_or(1.0, |taken| taken.strength);
     Ok(CoolingFace { part, seams, joint_ratio })
 }
 
 impl FacePart {
+    fn of(flat: FlatFace<'_>, flame: FlameAtHand, least_c: f64, units: UnitSystem) -> Self {
+        let FlatFace { of, piece, letters, ends, iron, part } = flat;
+        let frame = &of.frame;
+        Self {
+            face: of.id,
+            name: of.name.clone(),
+            frame: (frame.left_mm, frame.top_mm, frame.right_mm, frame.bottom_mm),
+            piece,
+            letters,
+            ends,
+            stands_mpa_sqrt_m: iron.toughness_mpa_sqrt_m(),
+            iron,
+            ambient_c: part.ambient_c,
+            least_c,
+            flame,
+            units,
+        }
+    }
+
     /// # Errors
     /// A sentence: it cannot be laid out.
     pub fn model(&self) -> Result<FaceModel, String> {

@@ -220,15 +220,12 @@ impl Judged<'_> {
         ruling: &Ruling,
         edges: &[(Way, f64, f64)],
     ) -> Vec<(String, f64)> {
-        let out = |way: Way| {
-            let of_way = |fired: &&Fired| {
-                fired.method == way.method && fired.school.is_none_or(|school| school == way.school)
-            };
-            ruling.fired.iter().filter(of_way).any(|fired| fired.effect == Effect::Exclude)
-        };
         let could = |school: School| {
             let way = Way { school, ..taken };
-            if school == taken.school || school == School::ArcOnly || out(way) {
+            if school == taken.school
+                || school == School::ArcOnly
+                || !sentences(ruling, way, Effect::Exclude).is_empty()
+            {
                 return None;
             }
             let target = self.target_of(way);
