@@ -1,8 +1,6 @@
 //! Triangles over a face, with a node at each corner and in the middle of each side. Cracks are slits: their two faces
 //! have nodes of their own.
 
-use std::collections::BTreeSet;
-
 use super::lines::Line;
 use crate::map::At;
 
@@ -81,13 +79,17 @@ impl Mesh {
         (0..self.nodes.len()).map(|node| of.root(node)).collect()
     }
 
-    /// Nodes beside each node, itself not among them.
-    pub fn neighbours(&self) -> Vec<BTreeSet<usize>> {
-        let mut beside = vec![BTreeSet::new(); self.nodes.len()];
+    /// Nodes beside each node in ascending order, itself not among them.
+    pub fn neighbours(&self) -> Vec<Vec<usize>> {
+        let mut beside = vec![Vec::new(); self.nodes.len()];
         for triangle in &self.triangles {
             for one in triangle {
                 beside[*one].extend(triangle.iter().copied().filter(|other| other != one));
             }
+        }
+        for of_node in &mut beside {
+            of_node.sort_unstable();
+            of_node.dedup();
         }
         beside
     }

@@ -4,7 +4,7 @@
 //! Own, because nothing else is needed of a sparse library, and those there are would make the build half as long
 //! again.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 
 use crate::map::At;
 
@@ -18,13 +18,13 @@ pub(super) struct Symmetric {
 }
 
 impl Symmetric {
-    /// The pattern of a mesh with so many unknowns at each node.
-    pub fn of(neighbours: &[BTreeSet<usize>], each: usize) -> Self {
+    /// The pattern of a mesh with so many unknowns at each node; neighbours ascend.
+    pub fn of(neighbours: &[Vec<usize>], each: usize) -> Self {
         let mut starts = vec![0];
         let mut columns = Vec::new();
         for (node, beside) in neighbours.iter().enumerate() {
             for own in 0..each {
-                for other in beside.range(..node) {
+                for other in beside.iter().take_while(|other| **other < node) {
                     columns.extend((0..each).map(|way| other * each + way));
                 }
                 columns.extend((0..=own).map(|way| node * each + way));
@@ -54,6 +54,24 @@ impl Symmetric {
     pub fn add(&mut self, row: usize, column: usize, value: f64) {
         let slot = self.slot(row, column);
         self.values[slot] += value;
+    }
+
+    /// Adds what two nodes of two unknowns each have to do with one another.
+    pub fn add_pair(&mut self, one: usize, other: usize, [of_x, of_y]: [[f64; 2]; 2]) {
+        let (one, other, rows) = if one < other {
+            (other, one, [[of_x[0], of_y[0]], [of_x[1], of_y[1]]])
+        } else {
+            (one, other, [of_x, of_y])
+        };
+        // Both rows of a node have the same columns before its own.
+        let first = self.slot(2 * one, 2 * other);
+        let second = self.starts[2 * one + 1] + (first - self.starts[2 * one]);
+        self.values[first] += rows[0][0];
+        if one != other {
+            self.values[first + 1] += rows[0][1];
+        }
+        self.values[second] += rows[1][0];
+        self.values[second + 1] += rows[1][1];
     }
 
     /// An unknown that is held: its row says that it is nothing.
@@ -106,7 +124,7 @@ const SMALL: usize = 24;
 
 impl Order {
     /// The order for a mesh: `each` unknowns at each node.
-    pub fn of(nodes: &[At], neighbours: &[BTreeSet<usize>], each: usize) -> Self {
+    pub fn of(nodes: &[At], neighbours: &[Vec<usize>], each: usize) -> Self {
         let mut parts =
             Parts { nodes, neighbours, fronts: Vec::new(), part: vec![usize::MAX; nodes.len()], parts: 0 };
         parts.dissect((0..nodes.len()).collect());
@@ -117,17 +135,20 @@ impl Order {
         let mut fronts = parts.fronts;
         // Who comes after: beside its own ones, and what its children left, later in the order.
         let mut done = 0;
+        let mut seen_by = vec![usize::MAX; nodes.len()];
         for at in 0..fronts.len() {
             done += fronts[at].own.len();
-            let mut after: BTreeMap<usize, usize> = BTreeMap::new();
             let beside = fronts[at].own.iter().flat_map(|node| &neighbours[*node]);
             let left = fronts[at].children.iter().flat_map(|child| &fronts[*child].after);
-            for node in beside.chain(left) {
-                if place_of_node[*node] >= done {
-                    after.insert(place_of_node[*node], *node);
-                }
-            }
-            fronts[at].after = after.into_values().collect();
+            let mut after: Vec<usize> = beside
+                .chain(left)
+                .copied()
+                .filter(|node| {
+                    place_of_node[*node] >= done && std::mem::replace(&mut seen_by[*node], at) != at
+                })
+                .collect();
+            after.sort_unstable_by_key(|node| place_of_node[*node]);
+            fronts[at].after = after;
         }
         let unknowns =
             |of: &[usize]| of.iter().flat_map(|node| (0..each).map(move |way| node * each + way)).collect();
@@ -151,7 +172,7 @@ impl Order {
 
 struct Parts<'a> {
     nodes: &'a [At],
-    neighbours: &'a [BTreeSet<usize>],
+    neighbours: &'a [Vec<usize>],
     fronts: Vec<Front>,
     part: Vec<usize>,
     parts: usize,
@@ -212,12 +233,11 @@ impl Factor {
     /// # Errors
     /// A matrix that is not positive.
     pub fn of(matrix: &Symmetric, order: &Order) -> Result<Self, NotHeld> {
-        let mut blocks = Vec::with_capacity(order.fronts.len());
-        let mut left: Vec<Option<Vec<f64>>> = vec![None; order.fronts.len()];
+        let mut blocks: Vec<Vec<f64>> = Vec::with_capacity(order.fronts.len());
         let mut local = vec![usize::MAX; matrix.rows()];
         // What stands in a column below: of each unknown the rows that hold it.
         let below = matrix.below();
-        for (at, front) in order.fronts.iter().enumerate() {
+        for front in &order.fronts {
             let (own, long) = (front.own.len(), front.own.len() + front.after.len());
             for (place, unknown) in front.own.iter().chain(&front.after).enumerate() {
                 local[*unknown] = place;
@@ -226,7 +246,7 @@ impl Factor {
             for (column, unknown) in front.own.iter().enumerate() {
                 let row = matrix.starts[*unknown]..matrix.starts[*unknown + 1];
                 let here = row.map(|entry| (matrix.columns[entry], matrix.values[entry]));
-                let there = below[*unknown].iter().map(|(row, entry)| (*row, matrix.values[*entry]));
+                let there = below.of(*unknown).iter().map(|(row, entry)| (*row, matrix.values[*entry]));
                 for (other, value) in here.chain(there) {
                     // Others before it in the order have taken it along already.
                     if order.place[other] >= order.place[*unknown] {
@@ -235,24 +255,21 @@ impl Factor {
                 }
             }
             for child in &front.children {
-                let after = &order.fronts[*child].after;
-                let update = left[*child].take().unwrap_or_default();
-                for (one, unknown) in after.iter().enumerate() {
-                    for (other, across) in after.iter().enumerate().skip(one) {
-                        let (a, b) = (local[*unknown], local[*across]);
-                        dense[a.min(b) * long + a.max(b)] += update[one * after.len() + other];
-                    }
+                let Front { own: gone, after, .. } = &order.fronts[*child];
+                let (gone, of_child) = (gone.len(), gone.len() + after.len());
+                // Both stand in the order: what comes later in the child comes later here.
+                let here: Vec<usize> = after.iter().map(|unknown| local[*unknown]).collect();
+                for (one, column) in here.iter().enumerate() {
+                    let into = &mut dense[column * long..(column + 1) * long];
+                    let update = (gone + one) * (of_child + 1);
+                    let update = &blocks[*child][update..update + here.len() - one];
+                    here[one..].iter().zip(update).for_each(|(row, value)| into[*row] += value);
                 }
+                // What it left is taken along: its own columns are kept.
+                blocks[*child].truncate(gone * of_child);
+                blocks[*child].shrink_to_fit();
             }
             eliminate(&mut dense, own, long)?;
-            let rest = long - own;
-            let mut update = vec![0.0; rest * rest];
-            for column in 0..rest {
-                let from = (own + column) * long + own;
-                update[column * rest..(column + 1) * rest].copy_from_slice(&dense[from..from + rest]);
-            }
-            left[at] = Some(update);
-            dense.truncate(own * long);
             blocks.push(dense);
         }
         Ok(Self { blocks })
@@ -300,18 +317,39 @@ impl Front {
     }
 }
 
+/// Of each column the rows below it, and where their values stand.
+struct Below {
+    starts: Vec<usize>,
+    entries: Vec<(usize, usize)>,
+}
+
+impl Below {
+    fn of(&self, column: usize) -> &[(usize, usize)] {
+        &self.entries[self.starts[column]..self.starts[column + 1]]
+    }
+}
+
 impl Symmetric {
-    /// Of each column the rows below it, and where their values stand.
-    fn below(&self) -> Vec<Vec<(usize, usize)>> {
-        let mut below = vec![Vec::new(); self.rows()];
+    fn below(&self) -> Below {
+        // A row ends with its own column.
+        let beside = |row: usize| self.starts[row]..self.starts[row + 1] - 1;
+        let mut starts = vec![0; self.rows() + 1];
         for row in 0..self.rows() {
-            for at in self.starts[row]..self.starts[row + 1] {
-                if self.columns[at] != row {
-                    below[self.columns[at]].push((row, at));
-                }
+            beside(row).for_each(|at| starts[self.columns[at] + 1] += 1);
+        }
+        for column in 0..self.rows() {
+            starts[column + 1] += starts[column];
+        }
+        let mut next = starts.clone();
+        let mut entries = vec![(0, 0); starts[self.rows()]];
+        for row in 0..self.rows() {
+            for at in beside(row) {
+                let place = &mut next[self.columns[at]];
+                entries[*place] = (row, at);
+                *place += 1;
             }
         }
-        below
+        Below { starts, entries }
     }
 
     /// What solves the system, from a guess, with the factor of a matrix like it (conjugate gradients).

@@ -82,10 +82,11 @@ impl Elastic {
         for triangle in 0..mesh.triangles.len() {
             let nodes = mesh.triangles[triangle];
             let of = stiffness_of(mesh, triangle, stiffness);
-            let unknown = |local: usize| 2 * nodes[local / 2] + local % 2;
-            for (one, row) in of.iter().enumerate() {
-                for (other, value) in row.iter().enumerate().take(one + 1) {
-                    matrix.add(unknown(one), unknown(other), *value);
+            for one in 0..6 {
+                for other in 0..=one {
+                    let at = |row: usize, column: usize| of[row.max(column)][row.min(column)];
+                    let both = [0, 1].map(|row| [0, 1].map(|column| at(2 * one + row, 2 * other + column)));
+                    matrix.add_pair(nodes[one], nodes[other], both);
                 }
             }
         }
