@@ -38,16 +38,13 @@ impl Laid<'_> {
         let (letters, slits) = slits(&bare.rims(), lines);
         let mended = |letter: &str| cracks.iter().any(|crack| crack.letter == letter && crack.repaired());
         let seams: Vec<usize> = (0..slits.len()).filter(|at| mended(&letters[*at])).collect();
-        if seams.is_empty() || (Piece { cracks: slits.clone(), ..bare.clone() }).check().is_err() {
-            return None;
-        }
         let hardest = seams
             .iter()
             .filter_map(|seam| {
                 let mut slits = slits.clone();
                 slits[..=*seam].rotate_right(1);
                 let piece = Piece { cracks: slits, ..bare.clone() };
-                runs.number(piece.decides(), || held_in(&piece).ok())
+                runs.number(piece.decides(), || piece.check().ok().and_then(|()| held_in(&piece).ok()))
             })
             .reduce(f64::max)?;
         Some(hardest >= HELD_IN_FROM)
