@@ -1,8 +1,9 @@
 //! Every choice of every matter, walked on ten jobs.
 
 use rstest::rstest;
+use serde_json::Value;
 use vanadin_core::method::MethodId;
-use vanadin_core::plan::TAUGHT;
+use vanadin_core::plan::{Plan, TAUGHT, WayOpened};
 
 use crate::common::Bench;
 
@@ -30,20 +31,50 @@ fn jobs() -> Vec<(&'static str, Bench)> {
     .collect()
 }
 
+/// Each number of the plan, with where it stands: words alone are no figure that moved.
+fn numbers(of: &Value, at: &str, into: &mut Vec<String>) {
+    match of {
+        Value::Number(number) => into.push(format!("{at} {number}")),
+        Value::Array(each) => each.iter().for_each(|it| numbers(it, at, into)),
+        Value::Object(each) => {
+            each.iter().for_each(|(name, it)| numbers(it, &format!("{at}.{name}"), into));
+        }
+        Value::Null | Value::Bool(_) | Value::String(_) => {}
+    }
+}
+
+fn figures(plan: &Plan) -> Vec<String> {
+    let mut found = Vec::new();
+    let taken = WayOpened::from(plan.methods.taken().unwrap().clone());
+    numbers(&serde_json::to_value(plan).unwrap(), "plan", &mut found);
+    numbers(&serde_json::to_value(taken).unwrap(), "taken", &mut found);
+    numbers(&serde_json::to_value(&plan.figures).unwrap(), "figures", &mut found);
+    found
+}
+
+fn reasons(plan: &Plan) -> Vec<String> {
+    plan.methods.taken().unwrap().schools.clone()
+}
+
 #[test]
-fn each_choice_moves_something_or_says_why_nothing_moves() {
+fn each_choice_moves_a_figure_or_says_why_nothing_moves() {
+    let mut silent = Vec::new();
     for (method, mut bench) in jobs() {
         let of = MethodId::from_id(method).unwrap();
         for matter in TAUGHT.iter().filter(|matter| (matter.applies)(of)) {
             bench.set(matter.of_job, matter.usual);
-            let usual = format!("{:?}", bench.plan());
+            let usual = bench.plan();
             for (choice, _) in matter.choices.iter().filter(|(id, _)| *id != matter.usual) {
                 bench.set(matter.of_job, choice);
-                assert_ne!(format!("{:?}", bench.plan()), usual, "{method}: {} {choice}", matter.label);
+                let chosen = bench.plan();
+                if figures(&chosen) == figures(&usual) && reasons(&chosen) == reasons(&usual) {
+                    silent.push(format!("{method}: {} {choice}", matter.label));
+                }
             }
             bench.set(matter.of_job, matter.usual);
         }
     }
+    assert!(silent.is_empty(), "{silent:#?}");
 }
 
 #[rstest]

@@ -4,19 +4,18 @@ use super::Judged;
 use crate::field;
 use crate::heat::{HeatSource, Packing};
 use crate::method::customs::{
-    After, BeadLength, BrazePreheat, Dirt, Fixture, GrooveDepth, OldWeld, Peening, PinDensity,
+    After, BeadLength, BrazePreheat, Dirt, Fixture, GrooveDepth, OldWeld, Peening, PinDensity, Polarity,
+    Pores,
 };
 use crate::method::{Effect, Fired, MethodId, Ruling, School, Way};
 use crate::quantity::Unit;
 use crate::render::said;
 use crate::stage::taught::{
-    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, GROOVE, OLD_WELD, PEENING, PREHEAT,
+    AFTER, BEAD, BRAZE_HEAT, DENSITY, DIRT, FIXTURE, GAS_HEAT, GROOVE, OLD_WELD, PEENING, POLARITY, PORES,
+    PREHEAT,
 };
 
 impl Judged<'_> {
-    /// The school that stands for a method: the welder's for the method they chose, else hot if it is
-    /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
-    /// too fast is a caution, never a reason against a school.
     /// The seam and what lies round it can be warmed for a method that may be done so.
     pub(super) fn seam_reached(&self, method: MethodId) -> bool {
         let way = Way { method, school: School::Local };
@@ -36,6 +35,26 @@ impl Judged<'_> {
                 "held for its tacks only: it is free again before the heat, no figure moves",
             ),
             (
+                self.taught(&FIXTURE, way) == Fixture::Clamped,
+                "clamped to a plate: it stays flat and keeps its pull in, no figure moves",
+            ),
+            (
+                self.taught(&OLD_WELD, way) == OldWeld::Over && !self.old_filler_left(way),
+                "over sound parts of an old weld: none that matters to it is known here, no figure moves",
+            ),
+            (
+                self.taught(&POLARITY, way) == Polarity::Minus,
+                "holder in minus: it digs less and takes up less of the iron, no figure moves",
+            ),
+            (
+                self.taught(&POLARITY, way) == Polarity::Ac,
+                "alternating: as the box says, at the same amperes, no figure moves",
+            ),
+            (
+                self.taught(&PORES, way) == Pores::All,
+                "every pore refilled: what there is of them is found at the check, no figure moves before",
+            ),
+            (
                 self.taught(&PEENING, way) == Peening::Light,
                 "peened lightly: as many blows, each lighter, no figure moves",
             ),
@@ -52,6 +71,9 @@ impl Judged<'_> {
         here.map(|(_, why)| said(why, self.part.units)).collect()
     }
 
+    /// The school that stands for a method: the welder's for the method they chose, else hot if it is
+    /// reached evenly and something to pack it in is at hand, else warm if so, else cold. A fall that is
+    /// too fast is a caution, never a reason against a school.
     fn school_by_itself(&self, method: MethodId, ruling: &Ruling) -> (School, Vec<String>) {
         let mut schools: Vec<School> = method.schools().collect();
         let mut said = Vec::new();
@@ -79,8 +101,11 @@ impl Judged<'_> {
             BRAZE_HEAT.for_method(method, round, shop).school(),
             GAS_HEAT.for_method(method, round, shop).school(),
         ];
-        let own = own.into_iter().flatten().next().filter(|own| schools.contains(own));
-        if let Some(own) = own {
+        let own = own.into_iter().flatten().next();
+        if let Some(own) = own.filter(|own| method.schools().all(|it| it != *own)) {
+            said.push(format!("not {}: this way has no such heat, no figure moves", own.word()));
+        }
+        if let Some(own) = own.filter(|own| schools.contains(own)) {
             match out(own) {
                 None => return (own, vec![format!("{}: as it is done here", own.word())]),
                 Some(fired) => said.push(format!("not {}: {}", own.word(), fired.sentence)),

@@ -178,7 +178,7 @@ impl Judged<'_> {
     }
 
     /// Old or unknown filler stays where it should be out: bronze may stay under bronze where it is sound.
-    fn old_filler_left(&self, way: Way) -> bool {
+    pub(super) fn old_filler_left(&self, way: Way) -> bool {
         let over = self.taught(&OLD_WELD, way) == OldWeld::Over
             && matches!(self.round.old_filler(), Some(OldFiller::Nickel | OldFiller::Steel));
         let stays = over || self.round.get(field::part::OLD_FILLER_OUT) == Some(false);
