@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use serde::Serialize;
+use serde::{Serialize, Serializer};
 
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, both, rounded};
 use crate::render::{said, said_exactly};
@@ -74,6 +74,53 @@ pub struct Figure {
     /// The iron that forced it, of several in question; empty for none.
     #[serde(default)]
     pub forced_by: String,
+}
+
+/// A figure as it stands on a page; its working is asked for.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FigureSeen {
+    pub id: String,
+    pub name: String,
+    pub unit: Unit,
+    pub metric: Shown,
+    pub imperial: Shown,
+    /// "5.7 kg to 11.3 kg", in metric and in imperial units, where it is uncertain; left out otherwise.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub between_metric: String,
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub between_imperial: String,
+    pub certainty: Certainty,
+    /// What else should be known about it; empty for nothing.
+    pub note: String,
+    /// The iron that forced it, of several in question; empty for none.
+    pub forced_by: String,
+}
+
+impl From<&Figure> for FigureSeen {
+    fn from(figure: &Figure) -> Self {
+        let Figure { unit, certainty, .. } = *figure;
+        Self {
+            id: figure.id.clone(),
+            name: figure.name.clone(),
+            unit,
+            metric: figure.metric.clone(),
+            imperial: figure.imperial.clone(),
+            between_metric: figure.between_metric.clone(),
+            between_imperial: figure.between_imperial.clone(),
+            certainty,
+            note: figure.note.clone(),
+            forced_by: figure.forced_by.clone(),
+        }
+    }
+}
+
+/// What travels of figures with a plan.
+///
+/// # Errors
+/// Those of the serializer.
+pub fn without_workings<S: Serializer>(figures: &[Figure], serializer: S) -> Result<S::Ok, S::Error> {
+    serializer.collect_seq(figures.iter().map(FigureSeen::from))
 }
 
 /// House: from this share of its value on a figure's spread is wide.

@@ -48,7 +48,7 @@ describe('a field', () => {
 
   it('holds what was typed and how it was understood', () => {
     const metric = { number: '14', unit: 'mm' }
-    const held = { typed: '14', metric, not_understood: '', revision: 3 }
+    const held = { typed: '14', metric, revision: 3 }
     expect(fieldAt(tables, { 'crack.7.wall': held }, 'crack.7.wall')).toMatchObject({
       label: 'Wall along it',
       typed: '14',
@@ -59,7 +59,7 @@ describe('a field', () => {
   })
 
   it('is none where there is none, whatever stands in it', () => {
-    const held = { typed: 'x', not_understood: '', revision: 1 }
+    const held = { typed: 'x', revision: 1 }
     expect(fieldAt(tables, { nonsense: held }, 'nonsense')).toBeUndefined()
   })
 })

@@ -18,7 +18,7 @@ export type FieldName =
   | `mark.${string}.${Schemas['MarkField']}`
   | `store.${string}.${Schemas['StoreField']}`
 
-const NOTHING: FieldHeld = { typed: '', not_understood: '', revision: 0 }
+const NOTHING: FieldHeld = { typed: '', revision: 0 }
 
 /** What is always so of a field, by its key; nothing where there is no such field. */
 export function tableOf(tables: Tables, key: string): FieldTable | undefined {

@@ -1,6 +1,6 @@
 import { QueryClient, keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { laidOver } from './laid-over'
-import { api, dataOf, Refused, type JobView, type Schemas, type UnitSystem } from './client'
+import { api, dataOf, Refused, type Iron, type JobView, type Schemas, type UnitSystem } from './client'
 import { watched } from './watched'
 
 export const queryClient = new QueryClient({
@@ -279,6 +279,55 @@ export const wouldQuery = (id: string, revision: number, shop: number, method: s
       dataOf('Would', await api.GET('/api/jobs/{id}/would/{method}', { params: { path: { id, method } } })),
     ...RECKONED,
     retry: false,
+  })
+
+/** What a plan hangs on beside its job: where one of these moves, its answers are others. */
+export interface PlanStands {
+  revision: number
+  /** Readings move it without a word. */
+  readings: number
+  shop: number
+  units: UnitSystem
+  /** As if it were this iron. */
+  iron: Iron | null
+}
+
+/** A way of a job as it is opened: how it is weighed and done. The same way as it was stays until the new is there. */
+export const wayQuery = (id: string, method: string, stands: PlanStands) =>
+  queryOptions({
+    queryKey: ['way', id, method, stands],
+    queryFn: async () => {
+      const params = { path: { id, method }, query: asIf(stands) }
+      return dataOf('WayOpened', await api.GET('/api/jobs/{id}/ways/{method}', { params }))
+    },
+    placeholderData: (before, query) =>
+      query?.queryKey[1] === id && query.queryKey[2] === method ? before : undefined,
+    ...RECKONED,
+  })
+
+/** A figure of a job with its working. */
+export const figureQuery = (id: string, figure: string, stands: PlanStands) =>
+  queryOptions({
+    queryKey: ['figure', id, figure, stands],
+    queryFn: async () => {
+      const params = { path: { id, figure }, query: asIf(stands) }
+      return dataOf('Figure', await api.GET('/api/jobs/{id}/figures/{figure}', { params }))
+    },
+    ...RECKONED,
+  })
+
+const asIf = ({ iron }: PlanStands): { iron?: Iron } => (iron === null ? {} : { iron })
+
+/** What will happen once a job is lit. */
+export const rehearsalQuery = (id: string, stands: PlanStands) =>
+  queryOptions({
+    queryKey: ['rehearsal', id, stands],
+    queryFn: async () => {
+      const answer = await api.GET('/api/jobs/{id}/rehearsal', { params: { path: { id } } })
+      if (answer.data === undefined) throw new Refused(answer.response.status, [])
+      return answer.data
+    },
+    ...RECKONED,
   })
 
 /** What moved the odds of a job last, as job and shop stand at these revisions. */

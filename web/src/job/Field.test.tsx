@@ -2,13 +2,14 @@
 import { cleanup, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Schemas } from '../api/client'
 import type { FieldView } from '../api/fields'
 import type { Refusal, Waiting } from '../api/queue/outbox'
 import { Field } from './Field'
 
 const { bench } = vi.hoisted(() => ({
   bench: {
-    stored: { typed: '14', revision: 3, not_understood: '' },
+    stored: { typed: '14', revision: 3 } as Schemas['FieldHeld'],
     waiting: [] as unknown[],
     refusals: [] as unknown[],
     say: vi.fn(),
@@ -46,7 +47,7 @@ const input = () => screen.getByLabelText(/^Wall at the break/)
 
 beforeEach(() => {
   sessionStorage.clear()
-  bench.stored = { typed: '14', revision: 3, not_understood: '' }
+  bench.stored = { typed: '14', revision: 3 }
   bench.waiting = []
   bench.refusals = []
 })
@@ -60,7 +61,7 @@ describe('a field of the job', () => {
     const { rerender } = render(<Field name="part.wall" />)
     await userEvent.click(input())
     // Somebody else says something else meanwhile.
-    bench.stored = { typed: '13', revision: 4, not_understood: '' }
+    bench.stored = { typed: '13', revision: 4 }
     rerender(<Field name="part.wall" />)
     await userEvent.clear(input())
     await userEvent.type(input(), '15{Enter}')

@@ -19,7 +19,7 @@ export interface FieldProps {
 
 /** What was taken once and is not understood any more: it is shown, and said again or corrected. */
 const kept = (field: FieldView): Problem | undefined =>
-  field.not_understood === ''
+  field.not_understood == null
     ? undefined
     : { field: field.key, message: field.not_understood, would_be_right: '' }
 

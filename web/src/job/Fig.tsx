@@ -1,7 +1,10 @@
+import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
+import { figureQuery } from '../api/queries'
 import { inUnits } from '../quantity/show'
-import { Why } from '../ui/Why'
+import { Why, WhyWorking } from '../ui/Why'
 import { useJob } from './JobContext'
+import { usePlanStands } from './opened'
 import { useShop } from './ShopContext'
 import { useAlone } from './useAlone'
 
@@ -28,7 +31,12 @@ export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: Fi
   if (figure === undefined) return <span className="text-ash">{otherwise}</span>
   const shown = inUnits(figure, units)
   return (
-    <Why figure={figure} units={units} {...(side === undefined ? {} : { side })}>
+    <Why
+      figure={figure}
+      units={units}
+      inside={<AskedWhy id={id} />}
+      {...(side === undefined ? {} : { side })}
+    >
       <span className={`figure whitespace-nowrap ${SIZES[size]}`}>
         {figure.unit === 'money' ? (
           <>
@@ -45,5 +53,18 @@ export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: Fi
         )}
       </span>
     </Why>
+  )
+}
+
+/** Its working, asked for once it is pressed. */
+function AskedWhy({ id }: { id: string }): ReactNode {
+  const { view } = useJob()
+  const stands = usePlanStands()
+  const asked = useQuery(figureQuery(view.id, id, stands))
+  if (asked.data !== undefined) return <WhyWorking figure={asked.data} units={stands.units} />
+  return (
+    <p className="mt-3" role="status">
+      {asked.isError ? 'The server is not reached: its working was not seen here before.' : 'Asked.'}
+    </p>
   )
 }

@@ -16,6 +16,11 @@ describe('a request', () => {
     [`/api/jobs/${JOB}`, false, 'seen'],
     [`/api/jobs/${JOB}/pictures/${JOB}`, false, 'seen'],
     [`/api/jobs/${JOB}/map/${JOB}/picture/12`, false, 'seen'],
+    // What was opened on it.
+    [`/api/jobs/${JOB}/ways/arc_nickel`, false, 'seen'],
+    [`/api/jobs/${JOB}/figures/cracks.${JOB}.left.drill`, false, 'seen'],
+    [`/api/jobs/${JOB}/rehearsal`, false, 'seen'],
+    [`/api/jobs/${JOB}/booked`, false, 'leave'],
     [`/api/jobs/${JOB}/map/${JOB}/pages`, true, 'leave'],
     [`/api/jobs/${JOB}/map/${JOB}.svg`, false, 'leave'],
     // What tells whether the server is there, what never ends, and what a person loads as a file.

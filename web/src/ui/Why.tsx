@@ -5,8 +5,10 @@ import type { Figure, Schemas, UnitSystem } from '../api/client'
 import { inUnits } from '../quantity/show'
 
 export interface WhyProps {
-  figure: Figure
+  figure: Pick<Figure, 'id' | 'name' | 'metric' | 'imperial'>
   units: UnitSystem
+  /** Its working: made when it is asked for. */
+  inside: ReactNode
   /** The figure as it stands on the page. */
   children: ReactNode
   side?: 'left' | 'top' | 'bottom'
@@ -39,11 +41,9 @@ function sentence(figure: Figure, between: string): string {
 const sourceWords = (source: Schemas['Source']): string =>
   source.kind === 'standard' || source.kind === 'law' ? source.name : SOURCES[source.kind]
 
-/** Any figure can be asked why: its working, its facts, its source, how sure it is. */
-export function Why({ figure, units, children, side = 'left' }: WhyProps): ReactNode {
+/** Any figure can be asked why. */
+export function Why({ figure, units, inside, children, side = 'left' }: WhyProps): ReactNode {
   const shown = inUnits(figure, units)
-  const between = (units === 'imperial' ? figure.between_imperial : figure.between_metric) ?? ''
-  const forcedBy = figure.forced_by ?? ''
   const trigger = useRef<HTMLButtonElement>(null)
   const anchor = useRef({ getBoundingClientRect: () => new DOMRect() })
   useEffect(() => {
@@ -75,37 +75,48 @@ export function Why({ figure, units, children, side = 'left' }: WhyProps): React
             </span>
             <span className="text-ash">{uncapped(figure.name)}, why?</span>
           </div>
-          <p className="mt-3" data-testid="why-sentence">
-            {sentence(figure, between)}
-          </p>
-          <dl className="mt-3 grid grid-cols-[88px_1fr] gap-x-3 gap-y-1">
-            {figure.facts.map((fact) => (
-              <Line key={fact.name} term={fact.name} text={fact.text} />
-            ))}
-            {between !== '' && <Line term="Between" text={between} />}
-            <Line term="Source" text={sourceWords(figure.source)} />
-            <Line term="How sure" text={SURENESS[figure.certainty]} />
-            {forcedBy !== '' && <Line term="Forced by" text={`${forcedBy}, of what it may be`} />}
-          </dl>
-          {figure.source.kind === 'shop' && (
-            <Link to="/ledger#learned" className="mt-1 inline-flex min-h-11 items-center underline">
-              Its cases are in the ledger
-            </Link>
-          )}
-          {figure.note !== '' && <p className="mt-3 font-semibold">{figure.note}</p>}
-          {figure.formula.length > 0 && (
-            <details className="mt-3 border-t border-rule">
-              <summary className="flex min-h-11 items-center text-ash">How it is worked out</summary>
-              <ol className="formula">
-                {figure.formula.map((line) => (
-                  <li key={line}>{line}</li>
-                ))}
-              </ol>
-            </details>
-          )}
+          {inside}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  )
+}
+
+/** A figure's working, its facts, its source, how sure it is. */
+export function WhyWorking({ figure, units }: { figure: Figure; units: UnitSystem }): ReactNode {
+  const between = (units === 'imperial' ? figure.between_imperial : figure.between_metric) ?? ''
+  const forcedBy = figure.forced_by ?? ''
+  return (
+    <>
+      <p className="mt-3" data-testid="why-sentence">
+        {sentence(figure, between)}
+      </p>
+      <dl className="mt-3 grid grid-cols-[88px_1fr] gap-x-3 gap-y-1">
+        {figure.facts.map((fact) => (
+          <Line key={fact.name} term={fact.name} text={fact.text} />
+        ))}
+        {between !== '' && <Line term="Between" text={between} />}
+        <Line term="Source" text={sourceWords(figure.source)} />
+        <Line term="How sure" text={SURENESS[figure.certainty]} />
+        {forcedBy !== '' && <Line term="Forced by" text={`${forcedBy}, of what it may be`} />}
+      </dl>
+      {figure.source.kind === 'shop' && (
+        <Link to="/ledger#learned" className="mt-1 inline-flex min-h-11 items-center underline">
+          Its cases are in the ledger
+        </Link>
+      )}
+      {figure.note !== '' && <p className="mt-3 font-semibold">{figure.note}</p>}
+      {figure.formula.length > 0 && (
+        <details className="mt-3 border-t border-rule">
+          <summary className="flex min-h-11 items-center text-ash">How it is worked out</summary>
+          <ol className="formula">
+            {figure.formula.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ol>
+        </details>
+      )}
+    </>
   )
 }
 

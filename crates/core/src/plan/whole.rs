@@ -18,7 +18,7 @@ use super::{
     StationState, TorchPlan,
 };
 use crate::base::day::Day;
-use crate::figure::Figure;
+use crate::figure::{Figure, without_workings};
 use crate::heat::{Body, OwnFactor};
 use crate::iron::slowest_to_heat;
 use crate::job::{Allowed, Job, Lighting};
@@ -39,6 +39,9 @@ pub struct Plan {
     /// What is not known and why it matters, the most urgent first.
     pub missing: Vec<Missing>,
     pub cautions: Vec<Caution>,
+    /// Of each what is shown: its working is asked for by its id.
+    #[serde(serialize_with = "without_workings")]
+    #[cfg_attr(feature = "schema", schema(value_type = Vec<crate::figure::FigureSeen>))]
     pub figures: Vec<Figure>,
     pub part: PartPlan,
     pub iron: IronPlan,

@@ -45,6 +45,7 @@ pub use map::{
 };
 pub use method::{
     Contender, MethodPlan, Moment, OddsLine, Price, PriceLine, Ready, SchoolChoice, SessionPlan, SettingLine,
+    WayOpened,
 };
 pub use part::{Forbidden, PartPlan, Side, Sketch};
 pub use pictured::{PictureLine, PictureOf};
@@ -62,6 +63,6 @@ pub use strap::{StrapDrawn, StrapPlan};
 pub use taught::{TAUGHT, Taught};
 pub use torch::{
     AtTorch, BeadOnFace, BeadsAhead, BeadsPlan, CauseView, GoOn, JointView, LayLine, LayerStrip, Live,
-    LiveBead, MustStop, NextBead, NextPin, PadSeen, SeamStrip, StopRule, StopWay, StripBead, TackState,
-    TackTurn, TorchClock, TorchPlan, TroubleView, hottest, live,
+    LiveBead, MustStop, NextBead, NextPin, PadSeen, RehearsalStep, SeamStrip, StopRule, StopWay, StripBead,
+    TackState, TackTurn, TorchClock, TorchPlan, TroubleView, hottest, live,
 };

@@ -63,8 +63,10 @@ async fn a_place_is_looked_at_again_measured_and_stays_on_the_record() -> anyhow
     browser.sees("Put right: toes whole, A, first side").await?;
     let odds = async || -> anyhow::Result<String> {
         let view = browser.view(&id).await?;
-        let ways = view["plan"]["methods"]["contenders"].as_array().cloned().unwrap_or_default();
-        let parts = ways[0]["odds_parts"].as_array().cloned().unwrap_or_default();
+        let first = view["plan"]["methods"]["contenders"][0]["way"]["method"].as_str().unwrap_or_default();
+        let opened = format!("/api/jobs/{id}/ways/{first}");
+        let (_, way) = browser.fetch("GET", &opened, serde_json::Value::Null).await?;
+        let parts = way["odds_parts"].as_array().cloned().unwrap_or_default();
         Ok(parts.iter().map(|part| part["name"].to_string()).collect::<Vec<_>>().join(" "))
     };
     ensure!(odds().await?.contains("not_good"), "{}", odds().await?);

@@ -159,7 +159,7 @@ async fn what_became_of_an_old_repair_moves_the_odds_of_the_next() -> anyhow::Re
         let view = browser.view(&present).await?;
         let ways = view["plan"]["methods"]["contenders"].as_array().context("ways")?;
         let way = ways.iter().find(|way| way["way"]["method"] == method).context("the way")?;
-        Ok((way["odds_start"]["mean"].as_f64().context("odds")?, way["odds"]["jobs"].as_u64().unwrap_or(0)))
+        Ok((way["odds"]["mean"].as_f64().context("odds")?, way["odds"]["jobs"].as_u64().unwrap_or(0)))
     };
     let became = async |typed: &str| {
         let change =

@@ -4,6 +4,7 @@ pub mod face_heat;
 pub mod faces;
 pub mod label;
 pub mod odds_moved;
+pub mod opened;
 pub mod oven;
 pub mod route;
 pub mod store;

@@ -22,6 +22,7 @@ use crate::door::helper::Helps;
 use crate::shop::device_units::DeviceUnits;
 use crate::shop::store::{fetched_at_ms, moment};
 use crate::wire::job::{At, JobView};
+use crate::wire::shown::Shown;
 
 /// A job to be made. The client makes the id: sent twice, made once.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -39,7 +40,7 @@ pub struct History {
 }
 
 /// A job as it stands now, for a page.
-pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Json<JobView> {
+pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Shown<JobView> {
     let now_ms = desk.now_ms();
     let (job, plan) = (&*seen.job, &*seen.plan);
     let standing = standing(job, plan, now_ms);
@@ -49,7 +50,7 @@ pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Json<JobView> {
     let told = seen.facts.last().map_or_else(String::new, |last| telling.told(last));
     let (job, plan) = (job.clone(), plan.clone().said());
     let at = At { now_ms, folder: desk.database.folder, told };
-    Json(JobView::new(job, plan, standing, available, moved, at))
+    Shown(JobView::new(job, plan, standing, available, moved, at))
 }
 
 /// Makes an empty job.
@@ -61,7 +62,7 @@ pub async fn create(
     desk: &State<Desk>,
     units: DeviceUnits,
     body: Body<JobToMake>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let (id, created_ms) = (body.0?.id, desk.now_ms());
     let empty = NewJob { id, created_ms, facts: Vec::new(), readings: Vec::new(), pictures: Vec::new() };
     let made = desk.take_in(empty).await?;
@@ -72,7 +73,7 @@ pub async fn create(
 /// it. Its id is nobody's.
 #[utoipa::path(get, path = "/api/blank", responses((status = 200, description = "The job", body = JobView)))]
 #[get("/blank")]
-pub async fn blank(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<JobView>, ApiError> {
+pub async fn blank(desk: &State<Desk>, units: DeviceUnits) -> Result<Shown<JobView>, ApiError> {
     let shop = desk.shop_in(units).await?;
     let job = Job::fold(Uuid::nil(), &[]);
     let plan = plan(&job, &shop.shop).said();
@@ -85,7 +86,7 @@ pub async fn blank(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<JobVie
     (status = 200, description = "The job", body = JobView),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>")]
-pub async fn show(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result<Json<JobView>, ApiError> {
+pub async fn show(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result<Shown<JobView>, ApiError> {
     Ok(view(desk, &desk.see_in(known(id)?, units).await?, Vec::new()))
 }
 
@@ -105,7 +106,7 @@ pub async fn add_fact(
     units: DeviceUnits,
     id: &str,
     body: Body<NewFact>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let fact = body.0?;
     helps.may_say(&fact.change)?;
     let id = known(id)?;
@@ -136,7 +137,7 @@ pub async fn copy(
     units: DeviceUnits,
     id: &str,
     body: Body<JobToMake>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let (from, new) = (known(id)?, body.0?);
     let created_ms = desk.now_ms();
     let facts = duplicate(&desk.see(from).await?.facts, Uuid::new_v4, created_ms);
@@ -202,10 +203,10 @@ pub async fn as_if(
     units: DeviceUnits,
     id: &str,
     iron: &str,
-) -> Result<Json<Plan>, ApiError> {
+) -> Result<Shown<Plan>, ApiError> {
     let iron = Iron::from_id(iron).ok_or(ApiError::Unknown("such iron"))?;
     let (Seen { job, shop, .. }, runs) = (desk.see_in(known(id)?, units).await?, desk.runs());
-    Ok(Json(work(move || plan_as_if(&job, &shop.shop, iron, &runs).said()).await?))
+    Ok(Shown(work(move || plan_as_if(&job, &shop.shop, iron, &runs).said()).await?))
 }
 
 /// What would have to change for a method to be the first choice: tried, not stored.

@@ -2,7 +2,6 @@
 
 use rocket::data::Data;
 use rocket::http::{ContentType, Header};
-use rocket::serde::json::Json;
 use rocket::tokio::sync::{Semaphore, SemaphorePermit};
 use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
@@ -19,6 +18,7 @@ use crate::body::{asked, spooled};
 use crate::desk::{Desk, NewFact};
 use crate::job::route::{known, view};
 use crate::wire::job::JobView;
+use crate::wire::shown::Shown;
 
 /// One is opened at a time: what pictures cost in memory is bounded by it, however many come at once.
 pub struct Counter(Semaphore);
@@ -90,7 +90,7 @@ pub async fn take_picture(
     sender: Option<&str>,
     folder: Option<&str>,
     data: Data<'_>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let (job, picture) = (known(id)?, known(picture)?);
     let folder: Option<Uuid> = asked("folder", folder, "the id of a data folder")?;
     let of: Option<Uuid> = asked("of", of, "the id of what it proves")?;

@@ -21,6 +21,7 @@ use crate::job::route::{known, view};
 use crate::rack::projection::{self, Asked, RackLine};
 use crate::shop::device_units::DeviceUnits;
 use crate::wire::job::JobView;
+use crate::wire::shown::Shown;
 
 /// One of the ten, and how often it was played.
 #[derive(Debug, Serialize, ToSchema)]
@@ -126,7 +127,7 @@ pub(super) async fn taken_in(
     units: DeviceUnits,
     id: Uuid,
     facts: Vec<Fact>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let made = desk.take_in(new_job(id, desk.now_ms(), facts)).await?;
     Ok(view(desk, &desk.told_in(id, made, units).await?, Vec::new()))
 }
@@ -145,7 +146,7 @@ pub async fn begin(
     desk: &State<Desk>,
     units: DeviceUnits,
     body: Body<PracticeToBegin>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let PracticeToBegin { id, lesson: of, seed, level } = body.0?;
     let seed = seed.unwrap_or_else(any_seed);
     let case: Case = match of.as_deref() {
@@ -183,7 +184,7 @@ pub async fn again(
     units: DeviceUnits,
     id: &str,
     body: Body<PlayedAgain>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let (from, new) = (known(id)?, body.0?);
     let seen = desk.see(from).await?;
     if seen.job.practice.is_none() {
@@ -215,7 +216,7 @@ pub async fn own_repair(
     units: DeviceUnits,
     id: &str,
     body: Body<PlayedAgain>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let (from, new) = (known(id)?, body.0?);
     let seen = desk.see(from).await?;
     if seen.job.practice.is_some() {

@@ -18,6 +18,7 @@ use crate::desk::Desk;
 use crate::job::route::known;
 use crate::shop::device_units::DeviceUnits;
 use crate::wire::job::JobView;
+use crate::wire::shown::Shown;
 
 /// A case that is made by hand of a job's part, with what only its maker knows.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -109,7 +110,7 @@ pub async fn take_up(
     desk: &State<Desk>,
     units: DeviceUnits,
     body: Body<CaseTakenUp>,
-) -> Result<Json<JobView>, ApiError> {
+) -> Result<Shown<JobView>, ApiError> {
     let CaseTakenUp { id, file, level } = body.0?;
     let facts = file.told(level, Uuid::new_v4, desk.now_ms()).map_err(|problem| vec![problem])?;
     for fact in &facts {

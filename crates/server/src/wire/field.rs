@@ -58,10 +58,13 @@ pub struct FieldTable {
 pub struct FieldHeld {
     pub typed: String,
     /// How it was understood; nothing for words and choices.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub metric: Option<Shown>,
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub imperial: Option<Shown>,
-    /// Why what was typed is not understood any more; empty where it is.
-    pub not_understood: String,
+    /// Why what was typed is not understood any more; left out where it is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub not_understood: Option<String>,
     /// Base a change on this.
     pub revision: u64,
 }
@@ -127,7 +130,8 @@ impl FieldHeld {
             (FieldKind::Date, Some(FieldValue::Text(day))) => Day::say(day),
             _ => held.typed.clone(),
         };
-        Self { typed, metric, imperial, not_understood: held.not_understood.clone(), revision: held.revision }
+        let not_understood = Some(held.not_understood.clone()).filter(|it| !it.is_empty());
+        Self { typed, metric, imperial, not_understood, revision: held.revision }
     }
 }
 

@@ -9,12 +9,13 @@ use vanadin_core::base::log::OwnWord;
 use vanadin_core::field::{Held, job_field};
 use vanadin_core::figure::{Figure, Moved};
 use vanadin_core::job::{
-    Crack, Damaged, Face, HardSpot, Heat, Job, Lit, LogEntry, Mark, Neighbour, Observed, Picture, Reading,
-    Round, Timed,
+    Crack, Damaged, Face, HardSpot, Heat, Job, Lighting, Lit, LogEntry, Mark, Neighbour, Observed, Picture,
+    Reading, Round, Timed,
 };
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{Available, Plan, Standing};
 use vanadin_core::practice::is_at_hand;
+use vanadin_core::record::{FrozenFigure, FrozenPlan, FrozenText};
 use vanadin_core::secret::{Level, Practice, gear_words};
 use vanadin_core::stage::hottest;
 
@@ -154,7 +155,7 @@ pub struct RoundSeen {
     pub hard_spots: Vec<HardSpot>,
     pub neighbours: Vec<Neighbour>,
     pub marks: Vec<Mark>,
-    pub lit: Option<Lit>,
+    pub lit: Option<LitSeen>,
     pub log: Vec<LogEntry>,
     /// What the thermocouple recorded, in the order of time: as many as are drawn.
     pub readings: Vec<Reading>,
@@ -166,6 +167,57 @@ pub struct RoundSeen {
     pub reason: String,
     /// What the pad showed at most.
     pub hottest: Option<Figure>,
+}
+
+/// A lighting, with what was planned as far as it is shown.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LitSeen {
+    pub fact: Uuid,
+    pub at_ms: i64,
+    pub speed: f64,
+    /// Nothing of what was lit before plans were kept.
+    pub frozen: Option<FrozenSeen>,
+    /// Who lit it although the heat at hand may not do, and why; empty where nobody had to.
+    pub owned: String,
+    pub what: Lighting,
+    /// What was to be laid out first and was not ticked.
+    pub without: Vec<String>,
+}
+
+/// What was planned when it was lit: the record and the job file have all of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FrozenSeen {
+    pub label: String,
+    pub figures: Vec<FrozenFigureSeen>,
+    pub cautions: Vec<String>,
+    /// (min from lighting up, degC)
+    pub curve: Vec<(f64, f64)>,
+}
+
+/// A figure as it was planned.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FrozenFigureSeen {
+    pub id: String,
+    pub name: String,
+    pub metric: FrozenText,
+    pub imperial: FrozenText,
+}
+
+impl LitSeen {
+    fn of(lit: Lit) -> Self {
+        let Lit { fact, at_ms, speed, frozen, owned, what, without } = lit;
+        Self { fact, at_ms, speed, frozen: frozen.map(FrozenSeen::of), owned, what, without }
+    }
+}
+
+impl FrozenSeen {
+    fn of(plan: FrozenPlan) -> Self {
+        let figures = plan.figures.into_iter().map(|figure| {
+            let FrozenFigure { id, name, metric, imperial, .. } = figure;
+            FrozenFigureSeen { id, name, metric, imperial }
+        });
+        Self { label: plan.label, figures: figures.collect(), cautions: plan.cautions, curve: plan.curve }
+    }
 }
 
 impl JobSeen {
@@ -185,14 +237,19 @@ impl JobSeen {
 impl RoundSeen {
     fn of(round: Round) -> Self {
         let hottest = hottest(&round);
-        let drawn =
-            |heat: Heat| Heat { readings: thinned(&heat.readings, DRAWN), others: Vec::new(), ..heat };
+        // What was planned for a lighting that was cancelled is in the record.
+        let drawn = |heat: Heat| Heat {
+            readings: thinned(&heat.readings, DRAWN),
+            others: Vec::new(),
+            lit: Lit { frozen: None, ..heat.lit },
+            ..heat
+        };
         Self {
             cracks: round.cracks,
             hard_spots: round.hard_spots,
             neighbours: round.neighbours,
             marks: round.marks,
-            lit: round.lit,
+            lit: round.lit.map(LitSeen::of),
             log: round.log,
             readings: thinned(&round.readings, DRAWN),
             cancelled: round.cancelled.into_iter().map(drawn).collect(),

@@ -2,4 +2,5 @@
 
 pub mod field;
 pub mod job;
+pub mod shown;
 pub mod tables;

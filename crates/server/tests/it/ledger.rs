@@ -102,9 +102,8 @@ async fn coupons_that_were_broken_stand_against_the_whole_iron_and_move_the_join
                 json!({ "id": Uuid::new_v4(), "at_client_ms": crate::common::NOW_MS, "change": change });
             server.post(&format!("/api/jobs/{job}/facts"), &fact).await;
         }
-        let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
-        let ways = view["plan"]["methods"]["contenders"].as_array().unwrap().clone();
-        ways.iter().find(|way| way["way"]["method"] == "torch_braze").unwrap()["strength"].as_f64().unwrap()
+        let (_, way) = server.get(&format!("/api/jobs/{job}/ways/torch_braze")).await;
+        way["strength"].as_f64().unwrap()
     };
     let book = strength().await;
     for (field, typed) in [("load", "none"), ("width", "0"), ("lever", "a mile")] {

@@ -14,6 +14,7 @@ mod ledger;
 mod logger;
 mod map;
 mod numbers;
+mod opened;
 mod pad;
 mod pictures;
 mod practice;

@@ -8,7 +8,7 @@ use serde_json::{Value, json};
 fn figures<'a>(value: &'a Value, found: &mut Vec<&'a Value>) {
     match value {
         Value::Object(fields) => {
-            if fields.contains_key("because") && fields.contains_key("metric") {
+            if fields.contains_key("certainty") && fields.contains_key("metric") {
                 found.push(value);
             }
             fields.iter().filter(|(key, _)| *key != "frozen").for_each(|(_, value)| figures(value, found));

@@ -402,6 +402,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/figures/{figure}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A figure of a job with its working: the formula with this job's numbers in it, the facts, the source, how sure it is. */
+        get: operations["figure"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/history": {
         parameters: {
             query?: never;
@@ -739,6 +756,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What will happen once a job is lit, step by step. */
+        get: operations["rehearsal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/seam-pull": {
         parameters: {
             query?: never;
@@ -769,6 +803,23 @@ export interface paths {
          *     computer's clock or no longer, `hello` at the start, with what is known then. A job that stands otherwise by itself is `changed` as well, with revision 0.
          */
         get: operations["stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/ways/{method}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A way of a job, opened: its points, its odds part by part, its steps, its settings, its price line by line. */
+        get: operations["way"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1849,13 +1900,8 @@ export interface components {
         };
         /** @description Beads that are said at once. */
         AtOnce: {
-            /** @description In the order in which they are laid. */
-            at: components["schemas"]["BeadAt"][];
-            /**
-             * Format: double
-             * @description How long they take in this order, with what is waited for, in min.
-             */
-            over_min: number;
+            /** @description The same by their places among those ahead, from 0. */
+            of_ahead: number[];
             /** @description "Layer 2 of A: the 7 that are left" */
             words: string;
         };
@@ -2734,15 +2780,7 @@ export interface components {
         Confidence: "unsure" | "fair" | "sure";
         /** @description One method done after its best school, with its score or the reasons against it. */
         Contender: {
-            cautions: string[];
             excluded: boolean;
-            /** @description What speaks for it, against it, and rules it out. */
-            favours: string[];
-            /**
-             * Format: double
-             * @description Of these what hands do.
-             */
-            hands_hours?: number | null;
             /** @description The same as it is shown: "300 °C", "cold". */
             heat_words: string;
             /**
@@ -2750,51 +2788,22 @@ export interface components {
              * @description Elapsed hours, hands and clock one after the other; nothing while the cracks or the heat are not known.
              */
             hours?: number | null;
-            /** @description The joint in words: its strength, and what of it is seen afterwards. */
-            joint_words: string;
             label: string;
-            /**
-             * Format: int32
-             * @description So often it is lit, a session each; 1 where nothing is heated.
-             */
-            lightings: number;
             /** @description With all that is known of this job. */
             odds: components["schemas"]["Odds"];
-            /** @description What the odds are those of: the kind of pins, the heat; empty for the method as such. */
-            odds_for: string;
-            odds_parts: components["schemas"]["OddsLine"][];
-            /** @description Before anything of this job moved them, and what did, the largest first. */
-            odds_start: components["schemas"]["Odds"];
-            parts: components["schemas"]["ScorePart"][];
-            price: components["schemas"]["Price"];
-            /** @description What would raise them, each a sentence with what they would be then. */
-            raised_by: string[];
+            /**
+             * Format: double
+             * @description In all, in the shop's money; nothing while that is not known.
+             */
+            price_in_all?: number | null;
             ready?: components["schemas"]["Ready"] | null;
             reasons: string[];
             /** @description It may be a first choice: not what only helps, only seals, or is for want of anything better. */
             recommended: boolean;
-            /** @description Schools that were considered and why the others were not taken. */
-            schools: string[];
-            /** @description The schools of this method that can be chosen, by id. */
-            schools_to_choose: components["schemas"]["SchoolChoice"][];
-            /** Format: double */
-            score: number;
-            /** @description How its source is set. */
-            settings: components["schemas"]["SettingLine"][];
-            steps: components["schemas"]["Step"][];
-            /**
-             * Format: double
-             * @description Strength of the joint against the iron, 1 for as strong; and what of it is seen afterwards.
-             */
-            strength: number;
             /** @description "preheat 300 °C, 6 h 20, holds 65 times in 100". */
             summary: string;
-            /** @description What it takes from the stores. */
-            takes: components["schemas"]["Take"][];
             /** Format: double */
             target_c?: number | null;
-            /** @description Which of its priors counts, by id. */
-            variant: string;
             way: components["schemas"]["Way"];
         };
         CoolingAnswer: {
@@ -3628,8 +3637,8 @@ export interface components {
         FieldHeld: {
             imperial?: components["schemas"]["Shown"] | null;
             metric?: components["schemas"]["Shown"] | null;
-            /** @description Why what was typed is not understood any more; empty where it is. */
-            not_understood: string;
+            /** @description Why what was typed is not understood any more; left out where it is. */
+            not_understood?: string | null;
             /**
              * Format: int64
              * @description Base a change on this.
@@ -3708,6 +3717,22 @@ export interface components {
             unit: components["schemas"]["Unit"];
             /** Format: double */
             value: number;
+        };
+        /** @description A figure as it stands on a page; its working is asked for. */
+        FigureSeen: {
+            between_imperial?: string;
+            /** @description "5.7 kg to 11.3 kg", in metric and in imperial units, where it is uncertain; left out otherwise. */
+            between_metric?: string;
+            certainty: components["schemas"]["Certainty"];
+            /** @description The iron that forced it, of several in question; empty for none. */
+            forced_by: string;
+            id: string;
+            imperial: components["schemas"]["Shown"];
+            metric: components["schemas"]["Shown"];
+            name: string;
+            /** @description What else should be known about it; empty for nothing. */
+            note: string;
+            unit: components["schemas"]["Unit"];
         };
         /** @description A column of temperatures. */
         FileColumn: {
@@ -3983,6 +4008,13 @@ export interface components {
              */
             value: number;
         };
+        /** @description A figure as it was planned. */
+        FrozenFigureSeen: {
+            id: string;
+            imperial: components["schemas"]["FrozenText"];
+            metric: components["schemas"]["FrozenText"];
+            name: string;
+        };
         /** @description A gas as it stood when it was lit. */
         FrozenGas: {
             /** Format: double */
@@ -4010,6 +4042,17 @@ export interface components {
             heated_with?: components["schemas"]["HeatedWith"] | null;
             label: string;
             way?: components["schemas"]["Way"] | null;
+        };
+        /** @description What was planned when it was lit: the record and the job file have all of it. */
+        FrozenSeen: {
+            cautions: string[];
+            /** @description (min from lighting up, degC) */
+            curve: [
+                number,
+                number
+            ][];
+            figures: components["schemas"]["FrozenFigureSeen"][];
+            label: string;
         };
         /** @description Where the figure came from: standard, law, house, arithmetic or shop, and the name of the first two. */
         FrozenSource: {
@@ -5200,6 +5243,21 @@ export interface components {
             /** @description What was to be laid out first and was not ticked. */
             without: string[];
         };
+        /** @description A lighting, with what was planned as far as it is shown. */
+        LitSeen: {
+            /** Format: int64 */
+            at_ms: number;
+            /** Format: uuid */
+            fact: string;
+            frozen?: components["schemas"]["FrozenSeen"] | null;
+            /** @description Who lit it although the heat at hand may not do, and why; empty where nobody had to. */
+            owned: string;
+            /** Format: double */
+            speed: number;
+            what: components["schemas"]["Lighting"];
+            /** @description What was to be laid out first and was not ticked. */
+            without: string[];
+        };
         /** @description A reading of the pad, judged: ready to be shown at arm's length. */
         Live: {
             bead?: components["schemas"]["LiveBead"] | null;
@@ -5533,13 +5591,6 @@ export interface components {
             before: string;
             /**
              * Format: double
-             * @description The hottest place on its span as it begins, in degC.
-             */
-            before_c: number;
-            /** Format: double */
-            ends_min: number;
-            /**
-             * Format: double
              * @description Along its seam, where it begins and ends.
              */
             from_mm: number;
@@ -5547,20 +5598,8 @@ export interface components {
             number: number;
             /** @description Of the first of them, where it lies on the map; empty where its crack is not drawn. */
             on_map: components["schemas"]["BeadOnFace"][];
-            /**
-             * Format: double
-             * @description It is reheated first, for so long.
-             */
-            reheat_s: number;
-            /**
-             * Format: double
-             * @description Minutes on the job clock when it may start, and end; from the beginning of the beads while it is not lit.
-             */
-            start_min: number;
             /** Format: double */
             to_mm: number;
-            /** Format: double */
-            wait_s: number;
             /** @description "Bead 5 of 12, A: from 75 to 50 mm, layer 1." */
             words: string;
         };
@@ -6458,7 +6497,8 @@ export interface components {
             cracks: components["schemas"]["CrackPlan"][];
             /** @description The sign or letters of the shop's money; empty while nobody has said. */
             currency: string;
-            figures: components["schemas"]["Figure"][];
+            /** @description Of each what is shown: its working is asked for by its id. */
+            figures: components["schemas"]["FigureSeen"][];
             /** @description What is done to it once it is cold and good. */
             finish: components["schemas"]["FinishPlan"];
             gate: components["schemas"]["Gate"];
@@ -7020,7 +7060,7 @@ export interface components {
             cracks: components["schemas"]["Crack"][];
             hard_spots: components["schemas"]["HardSpot"][];
             hottest?: components["schemas"]["Figure"] | null;
-            lit?: components["schemas"]["Lit"] | null;
+            lit?: components["schemas"]["LitSeen"] | null;
             log: components["schemas"]["LogEntry"][];
             marks: components["schemas"]["Mark"][];
             neighbours: components["schemas"]["Neighbour"][];
@@ -8555,8 +8595,8 @@ export interface components {
             piece: string;
             /** Format: int32 */
             planned: number;
-            /** @description What will happen, step by step; empty once it is begun. */
-            rehearsal: components["schemas"]["RehearsalStep"][];
+            /** @description So many steps that has. */
+            rehearsal_steps: number;
             /**
              * Format: double
              * @description How long it then soaks, in min; 0 for none.
@@ -8766,6 +8806,36 @@ export interface components {
         Way: {
             method: components["schemas"]["MethodId"];
             school: components["schemas"]["School"];
+        };
+        /** @description What is shown of a way once it is opened. */
+        WayOpened: {
+            cautions: string[];
+            /** @description What speaks for it, and against it. */
+            favours: string[];
+            /** @description The joint in words: its strength, and what of it is seen afterwards. */
+            joint_words: string;
+            method: components["schemas"]["MethodId"];
+            /** @description What moves its odds on this job, the largest first. */
+            odds_parts: components["schemas"]["OddsLine"][];
+            /** @description How it is made up. */
+            parts: components["schemas"]["ScorePart"][];
+            price: components["schemas"]["Price"];
+            /** @description What would raise them, each a sentence with what they would be then. */
+            raised_by: string[];
+            /** @description Schools that were considered and why the others were not taken. */
+            schools: string[];
+            /** @description The schools of this method that can be chosen, by id; empty where there is one. */
+            schools_to_choose: components["schemas"]["SchoolChoice"][];
+            /** Format: double */
+            score: number;
+            /** @description How its source is set. */
+            settings: components["schemas"]["SettingLine"][];
+            steps: components["schemas"]["Step"][];
+            /**
+             * Format: double
+             * @description Of the joint against the iron, 1 for as strong.
+             */
+            strength: number;
         };
         /**
          * @description Where a repair gave way, or shows a fault.
@@ -10672,6 +10742,70 @@ export interface operations {
             };
         };
     };
+    figure: {
+        parameters: {
+            query?: {
+                /** @description As if it were this iron: gray, ductile ... */
+                iron?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description A figure's id: heat.target */
+                figure: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The figure as the plan has it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figure"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job, figure or iron */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     history: {
         parameters: {
             query?: never;
@@ -12300,6 +12434,65 @@ export interface operations {
             };
         };
     };
+    rehearsal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The steps in their order; none once it is begun */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RehearsalStep"][];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
     seams_pull: {
         parameters: {
             query?: never;
@@ -12399,6 +12592,70 @@ export interface operations {
                 };
             };
             /** @description No such job */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Something broke in the server; nothing was changed */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+        };
+    };
+    way: {
+        parameters: {
+            query?: {
+                /** @description As if it were this iron: gray, ductile ... */
+                iron?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The job */
+                id: string;
+                /** @description A method's id: torch_braze */
+                method: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The way as the plan has it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOpened"];
+                };
+            };
+            /** @description This device is not known here */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description Asked by a name that was made to point here, or written by a foreign page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemsBody"];
+                };
+            };
+            /** @description No such job, method or iron */
             404: {
                 headers: {
                     [name: string]: unknown;

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { Figure, Schemas } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { inUnits } from '../../quantity/show'
@@ -93,7 +93,7 @@ export function PaperCard(): ReactNode {
 }
 
 /** A figure's text in the shop's units; empty while it is not known. */
-const said = (figure: Figure | undefined, units: Schemas['UnitSystem']): string => {
+const said = (figure: Schemas['FigureSeen'] | undefined, units: Schemas['UnitSystem']): string => {
   if (figure === undefined) return ''
   const shown = inUnits(figure, units)
   return `${shown.number} ${shown.unit}`.trim()
@@ -103,7 +103,7 @@ const said = (figure: Figure | undefined, units: Schemas['UnitSystem']): string 
 function endWords(
   crack: Schemas['CrackPlan'],
   end: Schemas['CrackPlan']['ends'][number],
-  figures: readonly Figure[],
+  figures: readonly Schemas['FigureSeen'][],
   units: Schemas['UnitSystem'],
 ): string {
   const figure = (what: string) =>

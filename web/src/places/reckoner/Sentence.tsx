@@ -8,7 +8,7 @@ import { clock, inUnits } from '../../quantity/show'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 import { Pick } from '../../ui/Pick'
 import { TypedInput } from '../../ui/TypedInput'
-import { Why } from '../../ui/Why'
+import { Why, WhyWorking } from '../../ui/Why'
 import { Illustrated } from './Illustrated'
 import { IntoAJob } from './IntoAJob'
 import { forget, keep, keptHere, same } from './kept'
@@ -195,7 +195,7 @@ function AnswerOf({
   if (figure === undefined) return <b aria-label="not worked out">–</b>
   const shown = inUnits(figure, units)
   return (
-    <Why figure={figure} units={units} side="bottom">
+    <Why figure={figure} units={units} side="bottom" inside={<WhyWorking figure={figure} units={units} />}>
       <span className="figure text-[30px] leading-9 whitespace-nowrap" data-testid={`answer.${id}`}>
         {shown.number}
         {shown.unit !== '' && ` ${shown.unit}`}

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { Figure, Schemas, UnitSystem } from '../../api/client'
+import type { Schemas, UnitSystem } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
@@ -241,7 +241,7 @@ const Sign = ({ name }: { name: string }): ReactNode => <p className="border-t b
 /** "left end runs out at an edge, right end stop-hole 6.5 mm". */
 const endsOf = (
   crack: Schemas['CrackPlan'],
-  figures: readonly Figure[],
+  figures: readonly Schemas['FigureSeen'][],
   units: UnitSystem,
   labelOf: (side: string, kind: string) => string,
 ): string =>

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
+import { useWay } from '../../job/opened'
 import { minutes } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 
@@ -127,9 +128,9 @@ function OvenRuns(): ReactNode {
 export function Settings({ heat }: BesideProps): ReactNode {
   const { view } = useJob()
   const { contenders, chosen } = view.plan.methods
-  const settings = contenders.find(
-    (it) => it.way.method === chosen?.method && it.way.school === chosen.school,
-  )
+  // What is said of a way is said of the school the plan would do it by.
+  const of = contenders.find((it) => it.way.method === chosen?.method && it.way.school === chosen.school)
+  const { way } = useWay(of?.way.method)
   return (
     <>
       {heat.edge !== '' && (
@@ -138,7 +139,7 @@ export function Settings({ heat }: BesideProps): ReactNode {
         </p>
       )}
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 text-[17px]">
-        {(settings?.settings ?? []).map((line) => (
+        {(way?.settings ?? []).map((line) => (
           <div key={line.name} className="contents">
             <dt className="text-ash">{line.name}</dt>
             <dd>{line.words}</dd>

@@ -3,6 +3,7 @@ import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
+import { useWay } from '../../job/opened'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Plate } from '../../ui/Plate'
@@ -111,7 +112,7 @@ interface AloneProps {
 /** A practice without the plan: every way by its name, and nothing said of any. */
 function Alone({ ways, chosen, onTake, onSchool }: AloneProps): ReactNode {
   const taken = ways.find(({ way }) => way.method === chosen)
-  const schools = taken?.schools_to_choose ?? []
+  const schools = useWay(chosen ?? undefined).way?.schools_to_choose ?? []
   return (
     <div className="flex min-h-0 grow flex-col gap-3 overflow-auto">
       <h2 className="text-[30px] leading-9" data-testid="method-headline">

@@ -1,11 +1,14 @@
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
+import { useWay } from '../../job/opened'
 import { Button } from '../../ui/Button'
 import { FieldFrame } from '../../ui/FieldFrame'
 import { print } from '../../ui/print'
 import { Sheet } from '../../ui/Sheet'
 import { TypedInput } from '../../ui/TypedInput'
+
+const NOTHING: Pick<Schemas['Price'], 'lines' | 'without'> = { lines: [], without: [] }
 
 /** What the chosen way costs, line by line; and what was offered. */
 export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
@@ -13,7 +16,8 @@ export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
   const { offered, currency } = view.plan
   const [giving, setGiving] = useState(false)
   const [until, setUntil] = useState('in 30 days')
-  if (way.price.total == null) return null
+  const { lines, without } = useWay(way.way.method).way?.price ?? NOTHING
+  if (way.price_in_all == null) return null
   const give = () => {
     say({ kind: 'estimate', until })
     setGiving(false)
@@ -22,7 +26,7 @@ export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
     <section aria-label="Price" className="border-t border-rule pt-1">
       <h3 className="label">Price</h3>
       <dl className="grid grid-cols-[1fr_auto_auto] gap-x-4">
-        {way.price.lines.map((line) => (
+        {lines.map((line) => (
           <div key={line.what} className="contents">
             <dt>{line.what}</dt>
             <dd className="small text-ash">{line.working}</dd>
@@ -37,14 +41,12 @@ export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
           <dd />
           <dd className="figure text-right text-[24px]">
             {currency}
-            {way.price.total.toFixed(0)}
+            {way.price_in_all.toFixed(0)}
           </dd>
         </div>
       </dl>
-      {way.price.without.length > 0 && (
-        <p className="small text-ash">
-          Without {way.price.without.join('; ')}: nobody has said what that costs.
-        </p>
+      {without.length > 0 && (
+        <p className="small text-ash">Without {without.join('; ')}: nobody has said what that costs.</p>
       )}
       {offered != null && <p role="status">{offered.words}</p>}
       <div className="flex flex-wrap gap-2 pt-1">

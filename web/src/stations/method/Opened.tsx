@@ -9,6 +9,7 @@ import { Choice } from '../../ui/Choice'
 import { fieldId } from '../../ui/focus'
 import { useBench } from '../../ui/useBench'
 import { useTables } from '../../job/TablesContext'
+import { useWay } from '../../job/opened'
 import { HoursStrip } from './HoursStrip'
 import { TaughtList } from './TaughtList'
 
@@ -50,24 +51,38 @@ export function Opened({ way, chosen, refused, asked, onTake }: OpenedProps): Re
 }
 
 function Inside({ way, chosen }: Pick<OpenedProps, 'way' | 'chosen'>): ReactNode {
+  const { way: opened, lost } = useWay(way.way.method)
+  if (opened === undefined)
+    return (
+      <>
+        <Line name="Out" lines={way.reasons} />
+        <p className="text-ash" role="status">
+          {lost ? 'The server is not reached: it was not opened here before.' : 'Asked.'}
+        </p>
+      </>
+    )
   return (
     <>
       <Line name="Out" lines={way.reasons} />
-      <Line name="For it" lines={way.favours} />
-      <Line name="Against" lines={way.cautions} />
-      <Line name="Better" lines={way.raised_by} joined="; " />
+      <Line name="For it" lines={opened.favours} />
+      <Line name="Against" lines={opened.cautions} />
+      <Line name="Better" lines={opened.raised_by} joined="; " />
       <First way={way} />
-      <Line name="Joint" lines={[way.joint_words]} />
-      <Line name="Odds" lines={way.odds_parts.map((part) => `${part.words} (${part.moves})`)} joined="; " />
+      <Line name="Joint" lines={[opened.joint_words]} />
+      <Line
+        name="Odds"
+        lines={opened.odds_parts.map((part) => `${part.words} (${part.moves})`)}
+        joined="; "
+      />
       <div className="grid grid-cols-[80px_1fr] gap-x-3">
         <span className="label pt-0.5">Hours</span>
-        <HoursStrip steps={way.steps} />
+        <HoursStrip steps={opened.steps} />
       </div>
-      <Settings way={way} />
+      <Settings settings={opened.settings} />
       <OnThisJob way={way} />
-      <Points way={way} />
-      {chosen && way.schools_to_choose.length > 1 && <School schools={way.schools_to_choose} />}
-      {way.schools.map((school) => (
+      {!way.excluded && <Points parts={opened.parts} />}
+      {chosen && opened.schools_to_choose.length > 1 && <School schools={opened.schools_to_choose} />}
+      {opened.schools.map((school) => (
         <p key={school} className="small text-ash">
           {school}
         </p>
@@ -120,15 +135,15 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
 }
 
 /** How the source is set for it. */
-function Settings({ way }: { way: Schemas['Contender'] }): ReactNode {
-  if (way.settings.length === 0) return null
+function Settings({ settings }: Pick<Schemas['WayOpened'], 'settings'>): ReactNode {
+  if (settings.length === 0) return null
   return (
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
         Settings; the maker&apos;s sheet comes first
       </summary>
       <dl className="grid grid-cols-[80px_1fr] gap-x-3 gap-y-0.5 py-1">
-        {way.settings.map((line) => (
+        {settings.map((line) => (
           <div key={line.name} className="contents">
             <dt className="label">{line.name}</dt>
             <dd>{line.words}</dd>
@@ -165,15 +180,14 @@ function OnThisJob({ way }: { way: Schemas['Contender'] }): ReactNode {
 }
 
 /** The score, part by part: asked for, not shown. */
-function Points({ way }: { way: Schemas['Contender'] }): ReactNode {
-  if (way.excluded) return null
+function Points({ parts }: Pick<Schemas['WayOpened'], 'parts'>): ReactNode {
   return (
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center border-b border-dotted border-dim">
         How it was weighed
       </summary>
       <ul className="formula">
-        {way.parts.map((part) => (
+        {parts.map((part) => (
           <li key={part.name}>
             {part.points >= 0 ? '+' : '−'}
             {Math.abs(part.points).toFixed(1)} {part.name}: {part.working}
@@ -185,7 +199,7 @@ function Points({ way }: { way: Schemas['Contender'] }): ReactNode {
 }
 
 /** The schools of the method that was chosen: a school belongs to its method. */
-function School({ schools }: { schools: Schemas['Contender']['schools_to_choose'] }): ReactNode {
+function School({ schools }: { schools: Schemas['WayOpened']['schools_to_choose'] }): ReactNode {
   const { field, typed, say } = useJob()
   const { units } = useShop()
   return (

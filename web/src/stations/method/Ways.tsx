@@ -30,7 +30,7 @@ export function Ways({ ways, chosen, own, open, onOpen, wanted }: WaysProps): Re
   const [all, setAll] = useState(false)
   const shown = ways.filter((way, at) => all || at < FIRST || way.way.method === chosen)
   const timed = ways.some((way) => way.ready != null)
-  const priced = ways.some((way) => way.price.total != null)
+  const priced = ways.some((way) => way.price_in_all != null)
   const columns = `${COLUMNS} ${priced ? PRICED : UNPRICED}`
   const scale = clockScale(
     ways.flatMap((way) => (way.ready == null ? [] : [way.ready.after_min])),
@@ -94,7 +94,7 @@ interface WayProps {
 
 function Way({ way, scale, wanted, columns, priced, timed, chosen, own, open, onOpen }: WayProps): ReactNode {
   const theme = themeOf(useShop())
-  const price = way.price.total
+  const price = way.price_in_all
   const said = [`holds ${share(way.odds.mean)} of 100`, way.ready == null ? '' : `ready ${way.ready.words}`]
   return (
     <button

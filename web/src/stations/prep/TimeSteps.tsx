@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
+import { useWay } from '../../job/opened'
 import { useShop } from '../../job/ShopContext'
 import { clock, minutes } from '../../quantity/show'
 import { Button } from '../../ui/Button'
@@ -8,8 +9,7 @@ import { Button } from '../../ui/Button'
 export function TimeSteps(): ReactNode {
   const { view, say } = useJob()
   const shop = useShop()
-  const chosen = view.plan.methods.chosen
-  const way = view.plan.methods.contenders.find((contender) => contender.way.method === chosen?.method)
+  const { way } = useWay(view.plan.methods.chosen?.method)
   const steps = way?.steps.filter((step) => step.attended_min > 0) ?? []
   const running = view.job.rounds.at(-1)?.timed.find((timed) => timed.to_ms == null)
   if (steps.length === 0) return null

@@ -5,6 +5,8 @@ import { Sheet } from '../../ui/Sheet'
 
 export interface AtOnceSheetProps {
   groups: readonly Schemas['AtOnce'][]
+  /** The beads to come: a group names them by their places. */
+  ahead: readonly Schemas['NextBead'][]
   /** Each is peened as it is laid, or was not: that is said with it. */
   peen: boolean
   open: boolean
@@ -13,9 +15,9 @@ export interface AtOnceSheetProps {
 }
 
 /** A layer, a side, a seam that was laid without a word between: said with one press. */
-export function AtOnceSheet({ groups, peen, open, onClose, onSay }: AtOnceSheetProps): ReactNode {
+export function AtOnceSheet({ groups, ahead, peen, open, onClose, onSay }: AtOnceSheetProps): ReactNode {
   const done = (group: Schemas['AtOnce'], peened: boolean) => {
-    onSay({ kind: 'beads', at: group.at, peened })
+    onSay({ kind: 'beads', at: group.of_ahead.flatMap((place) => ahead[place]?.at ?? []), peened })
     onClose()
   }
   return (

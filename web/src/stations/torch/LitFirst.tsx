@@ -19,7 +19,7 @@ type Entry = Schemas['TorchEntry']
 const WINDOW: readonly [number, number] = [0, 0]
 
 export interface LitFirstProps {
-  lit: Schemas['Lit']
+  lit: Schemas['LitSeen']
 }
 
 /** Lit before the repair: to bake the oil out, or to tack. How hot, what next, what can be said. */

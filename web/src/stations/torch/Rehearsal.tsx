@@ -1,12 +1,23 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { rehearsalQuery } from '../../api/queries'
+import { useJob } from '../../job/JobContext'
+import { usePlanStands } from '../../job/opened'
 import { Button } from '../../ui/Button'
 import { BeadStrip } from './BeadStrip'
 import { OnTheMap } from './OnTheMap'
 
 /** What will happen once it is lit, gone through step by step beforehand. Nothing of it is logged. */
 export function Rehearsal({ torch }: { torch: Schemas['TorchPlan'] }): ReactNode {
-  const steps = torch.rehearsal
+  const { view } = useJob()
+  const stands = usePlanStands()
+  const asked = useQuery({
+    ...rehearsalQuery(view.id, stands),
+    enabled: torch.rehearsal_steps > 0,
+    placeholderData: keepPreviousData,
+  })
+  const steps = torch.rehearsal_steps > 0 ? (asked.data ?? []) : []
   const [at, setAt] = useState(0)
   // The plan may have fewer by now.
   const here = Math.min(at, steps.length - 1)

@@ -59,6 +59,7 @@ export function TorchSheets({ torch, sheet, onSheet, onSay, left, onStop }: Torc
       />
       <AtOnceSheet
         groups={torch.beads?.at_once ?? []}
+        ahead={torch.beads?.ahead ?? []}
         peen={torch.peen}
         open={sheet === 'at_once'}
         onClose={close}

@@ -2,7 +2,7 @@ import { expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { inOneCurve } from './one-curve'
 
-const lit = (what: Schemas['Lighting'], atMs: number): Schemas['Lit'] => ({
+const lit = (what: Schemas['Lighting'], atMs: number): Schemas['LitSeen'] => ({
   fact: `${what}-${atMs}`,
   at_ms: atMs,
   speed: 1,

@@ -14,7 +14,9 @@ export interface Session {
   points: readonly Read[]
 }
 
-type Lighting = Pick<Schemas['Heat'], 'lit' | 'log' | 'readings'>
+type Lighting = Pick<Schemas['Heat'], 'log' | 'readings'> & {
+  lit: Pick<Schemas['LitSeen'], 'at_ms' | 'what'>
+}
 
 /** Between two sessions nothing is heated: so much of it is shown. */
 const BREAK_MIN = 20

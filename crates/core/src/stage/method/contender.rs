@@ -29,50 +29,121 @@ pub struct Contender {
     pub excluded: bool,
     /// It may be a first choice: not what only helps, only seals, or is for want of anything better.
     pub recommended: bool,
+    #[serde(skip)]
     pub score: f64,
+    #[serde(skip)]
     pub parts: Vec<ScorePart>,
     /// What speaks for it, against it, and rules it out.
+    #[serde(skip)]
     pub favours: Vec<String>,
+    #[serde(skip)]
     pub cautions: Vec<String>,
     pub reasons: Vec<String>,
     /// With all that is known of this job.
     pub odds: Odds,
     /// Before anything of this job moved them, and what did, the largest first.
+    #[serde(skip)]
     pub odds_start: Odds,
+    #[serde(skip)]
     pub odds_parts: Vec<OddsLine>,
     /// What would raise them, each a sentence with what they would be then.
+    #[serde(skip)]
     pub raised_by: Vec<String>,
     /// What the odds are those of: the kind of pins, the heat; empty for the method as such.
+    #[serde(skip)]
     pub odds_for: String,
     /// Which of its priors counts, by id.
+    #[serde(skip)]
     pub variant: String,
     /// Elapsed hours, hands and clock one after the other; nothing while the cracks or the heat are not known.
     pub hours: Option<f64>,
     /// Of these what hands do.
+    #[serde(skip)]
     pub hands_hours: Option<f64>,
+    #[serde(skip)]
     pub steps: Vec<Step>,
     /// What it takes from the stores.
+    #[serde(skip)]
     pub takes: Vec<Take>,
     /// So often it is lit, a session each; 1 where nothing is heated.
+    #[serde(skip)]
     pub lightings: u32,
     /// How its source is set.
+    #[serde(skip)]
     pub settings: Vec<SettingLine>,
     /// When it can be ready, begun now.
     pub ready: Option<Ready>,
+    #[serde(skip)]
     pub price: Price,
+    /// In all, in the shop's money; nothing while that is not known.
+    pub price_in_all: Option<f64>,
     pub target_c: Option<f64>,
     /// The same as it is shown: "300 °C", "cold".
     pub heat_words: String,
     /// Strength of the joint against the iron, 1 for as strong; and what of it is seen afterwards.
+    #[serde(skip)]
     pub strength: f64,
     /// The joint in words: its strength, and what of it is seen afterwards.
+    #[serde(skip)]
     pub joint_words: String,
     /// "preheat 300 °C, 6 h 20, holds 65 times in 100".
     pub summary: String,
     /// Schools that were considered and why the others were not taken.
+    #[serde(skip)]
     pub schools: Vec<String>,
-    /// The schools of this method that can be chosen, by id.
+    /// The schools of this method that can be chosen, by id; empty where there is one.
+    #[serde(skip)]
     pub schools_to_choose: Vec<SchoolChoice>,
+}
+
+/// What is shown of a way once it is opened.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WayOpened {
+    pub method: MethodId,
+    pub score: f64,
+    /// How it is made up.
+    pub parts: Vec<ScorePart>,
+    /// What speaks for it, and against it.
+    pub favours: Vec<String>,
+    pub cautions: Vec<String>,
+    /// What moves its odds on this job, the largest first.
+    pub odds_parts: Vec<OddsLine>,
+    /// What would raise them, each a sentence with what they would be then.
+    pub raised_by: Vec<String>,
+    pub steps: Vec<Step>,
+    /// How its source is set.
+    pub settings: Vec<SettingLine>,
+    pub price: Price,
+    /// Of the joint against the iron, 1 for as strong.
+    pub strength: f64,
+    /// The joint in words: its strength, and what of it is seen afterwards.
+    pub joint_words: String,
+    /// Schools that were considered and why the others were not taken.
+    pub schools: Vec<String>,
+    /// The schools of this method that can be chosen, by id; empty where there is one.
+    pub schools_to_choose: Vec<SchoolChoice>,
+}
+
+impl From<Contender> for WayOpened {
+    fn from(way: Contender) -> Self {
+        Self {
+            method: way.way.method,
+            score: way.score,
+            parts: way.parts,
+            favours: way.favours,
+            cautions: way.cautions,
+            odds_parts: way.odds_parts,
+            raised_by: way.raised_by,
+            steps: way.steps,
+            settings: way.settings,
+            price: way.price,
+            strength: way.strength,
+            joint_words: way.joint_words,
+            schools: way.schools,
+            schools_to_choose: way.schools_to_choose,
+        }
+    }
 }
 
 /// A part that moves the odds, in words.
@@ -170,6 +241,7 @@ impl Judged<'_> {
         let burns = prep.as_ref().and_then(|prep| self.burns(way, prep));
         let lightings = burns.map_or(1, |it| it.lightings as u32);
         let sessions = burns.map_or(1, |it| it.sessions as u32);
+        let price = steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps, &takes));
         Contender {
             way,
             label: way.label(),
@@ -189,7 +261,8 @@ impl Judged<'_> {
             hours,
             hands_hours: sums.map(|(hands, _)| hands / 60.0),
             ready: steps.as_deref().and_then(|steps| self.ready(steps, sessions)),
-            price: steps.as_deref().map_or_else(Price::default, |steps| self.price(way, steps, &takes)),
+            price_in_all: price.total,
+            price,
             takes,
             lightings,
             settings: if out { Vec::new() } else { self.settings(way, target_c, prep.as_ref()) },

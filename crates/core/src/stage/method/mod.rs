@@ -41,7 +41,7 @@ use crate::method::{
 };
 use crate::quantity::{Celsius, Unit};
 use crate::shop::{SCRAP_COUNTS, Shop};
-pub use contender::{Contender, OddsLine, SchoolChoice};
+pub use contender::{Contender, OddsLine, SchoolChoice, WayOpened};
 pub(crate) use fill::{FillsKnown, ToFill};
 pub(crate) use odds::of_a_hundred;
 pub use price::{Price, PriceLine};

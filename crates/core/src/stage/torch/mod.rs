@@ -113,8 +113,11 @@ pub struct TorchPlan {
     pub peen: bool,
     /// What lies ready before it is lit: after that one cannot stop.
     pub lay_out: Vec<LayLine>,
-    /// What will happen, step by step; empty once it is begun.
+    /// What will happen, step by step; empty once it is begun. It is asked for.
+    #[serde(skip)]
     pub rehearsal: Vec<RehearsalStep>,
+    /// So many steps that has.
+    pub rehearsal_steps: usize,
     /// What a helper holds, does and looks out for.
     pub helper: Vec<String>,
     /// What is done at once when it must stop.
@@ -222,6 +225,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
     }
     if let (Some(plan), Some(heat)) = (&mut plan, heat.filter(|_| !job.round().repaired())) {
         plan.rehearsal = rehearsal(plan, heat, cooling, part.units);
+        plan.rehearsal_steps = plan.rehearsal.len();
     }
     let burning = job.round().repaired() && job.round().covered_minutes().is_none();
     if let (Some(plan), Some((trouble, stop))) = (&mut plan, &trouble) {
@@ -318,6 +322,7 @@ fn torch_plan(
         peen: way.method.arc(),
         lay_out: Vec::new(),
         rehearsal: Vec::new(),
+        rehearsal_steps: 0,
         helper: lay_out::helper_words(way, heat, part),
         must_stop: MustStop::of(way, heat, cooling),
         go_on: None,

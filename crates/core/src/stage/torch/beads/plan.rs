@@ -32,9 +32,10 @@ pub struct AtOnce {
     /// "Layer 2 of A: the 7 that are left"
     pub words: String,
     /// In the order in which they are laid.
+    #[serde(skip)]
     pub at: Vec<BeadAt>,
-    /// How long they take in this order, with what is waited for, in min.
-    pub over_min: f64,
+    /// The same by their places among those ahead, from 0.
+    pub of_ahead: Vec<usize>,
 }
 
 /// One seam, from its first end to its last.
@@ -95,11 +96,16 @@ pub struct NextBead {
     /// Of the first of them, where it lies on the map; empty where its crack is not drawn.
     pub on_map: Vec<BeadOnFace>,
     /// Minutes on the job clock when it may start, and end; from the beginning of the beads while it is not lit.
+    #[serde(skip)]
     pub start_min: f64,
+    #[serde(skip)]
     pub ends_min: f64,
+    #[serde(skip)]
     pub wait_s: f64,
     /// It is reheated first, for so long.
+    #[serde(skip)]
     pub reheat_s: f64,
     /// The hottest place on its span as it begins, in degC.
+    #[serde(skip)]
     pub before_c: f64,
 }

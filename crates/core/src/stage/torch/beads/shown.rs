@@ -96,15 +96,15 @@ impl BeadsAsked<'_> {
         those.push(("All seams".to_owned(), &|_| true));
         let mut groups: Vec<AtOnce> = Vec::new();
         for (words, is_of_it) in those {
-            let beads: Vec<&PlannedBead> = ahead.iter().filter(|it| is_of_it(it.place)).collect();
-            let [first, .., last] = beads.as_slice() else { continue };
-            if groups.last().is_some_and(|before| before.at.len() == beads.len()) {
+            let of_ahead: Vec<usize> = (0..ahead.len()).filter(|at| is_of_it(ahead[*at].place)).collect();
+            let many = of_ahead.len();
+            if many < 2 || groups.last().is_some_and(|before| before.at.len() == many) {
                 continue;
             }
             groups.push(AtOnce {
-                words: format!("{words}: the {} that are left", beads.len()),
-                at: beads.iter().map(|it| self.at(it.place)).collect(),
-                over_min: (last.ends_s - first.start_s).max(0.0) / 60.0,
+                words: format!("{words}: the {many} that are left"),
+                at: of_ahead.iter().map(|at| self.at(ahead[*at].place)).collect(),
+                of_ahead,
             });
         }
         groups
