@@ -216,6 +216,19 @@ fn a_drawn_face_heated_in_thirty_steps(bencher: Bencher<'_, '_>) {
     });
 }
 
+/// Aim: 100 ms; 2,000 nodes, two tips.
+#[divan::bench]
+fn a_drawn_face_of_two_tips_heated_in_thirty_steps(bencher: Bencher<'_, '_>) {
+    let flame = Flame { at: At::new(200.0, 25.0), power_w: 2200.0, even_share: 0.2, spot_mm: 75.0 };
+    let pace = Pace { looks_s: 90.0, ..Pace::EVEN };
+    let heating = BodyHeating { pace, ..BodyHeating::new(20.0, 15.0, vec![flame]) };
+    let piece = Piece { cracks: frame().cracks[..1].to_vec(), ..frame() };
+    bencher.bench(|| {
+        let model = FaceModel::of(black_box(piece.clone())).expect("a face");
+        model.heated(&heating).last()
+    });
+}
+
 /// The same once it is laid out: another flame on it.
 #[divan::bench]
 fn another_flame_on_the_same_face(bencher: Bencher<'_, '_>) {

@@ -4,7 +4,8 @@ use super::element::{Straight, along_side, sum6};
 use super::face::Piece;
 use super::laid_out::NoMesh;
 use super::mesh::{Mesh, Slits};
-use super::sparse::{Factor, Order, Symmetric};
+use super::sparse::{Factor, Order};
+use super::symmetric::Symmetric;
 use crate::iron::IronProperties;
 use crate::map::At;
 use crate::sim::{EMISSIVITY, loss_w_m2k};
@@ -120,6 +121,8 @@ pub(super) struct HeatRun<'a> {
     /// W at each node.
     given_w: Vec<f64>,
     pub celsius: Vec<f64>,
+    /// A step ago; nothing before the first.
+    before_c: Vec<f64>,
     pub minutes: f64,
     /// The flames are not taken away.
     pub burns: bool,
@@ -169,6 +172,7 @@ impl<'a> HeatRun<'a> {
             step_s: 0.0,
             given_w: given_w(mesh, &heating.flames),
             celsius: vec![heating.start_c; mesh.nodes.len()],
+            before_c: Vec::new(),
             minutes: 0.0,
             burns: true,
             flame_share: 1.0,
@@ -196,14 +200,14 @@ impl<'a> HeatRun<'a> {
         self.step_s = step_s;
         let Some(heated) = self.solved(&rest) else { return false };
         self.flame_share = 1.0;
-        self.celsius =
-            match self.heating.most_c.filter(|most_c| heated.iter().any(|celsius| celsius > most_c)) {
-                None => heated,
-                Some(most_c) => {
-                    let Some(unheated) = self.solved(&unheated) else { return false };
-                    self.held_back(most_c, &unheated, heated)
-                }
-            };
+        let now_c = match self.heating.most_c.filter(|most_c| heated.iter().any(|celsius| celsius > most_c)) {
+            None => heated,
+            Some(most_c) => {
+                let Some(unheated) = self.solved(&unheated) else { return false };
+                self.held_back(most_c, &unheated, heated)
+            }
+        };
+        self.before_c = std::mem::replace(&mut self.celsius, now_c);
         self.steps_with_factor += 1;
         self.minutes += step_s / 60.0;
         true
@@ -226,8 +230,7 @@ impl<'a> HeatRun<'a> {
     fn solved(&mut self, rest: &[f64]) -> Option<Vec<f64>> {
         let order = &self.model.order;
         let near = self.factor.as_ref();
-        let solved =
-            near.and_then(|factor| self.matrix.solve_from(rest, self.celsius.clone(), factor, order));
+        let solved = near.and_then(|factor| self.matrix.solve_from(rest, self.guess_c(), factor, order));
         if solved.is_some() {
             return solved;
         }
@@ -237,6 +240,14 @@ impl<'a> HeatRun<'a> {
         self.factor = Some(factor);
         self.steps_with_factor = 0;
         Some(solved)
+    }
+
+    /// As it went on in the step before: near to what the next one gives.
+    fn guess_c(&self) -> Vec<f64> {
+        if self.before_c.len() != self.celsius.len() {
+            return self.celsius.clone();
+        }
+        self.celsius.iter().zip(&self.before_c).map(|(now, before)| 2.0 * now - before).collect()
     }
 
     /// Whether it is time to look at it, or it is the end.

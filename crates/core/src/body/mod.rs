@@ -24,6 +24,7 @@ mod shapes;
 mod slit;
 mod sparse;
 mod stress;
+mod symmetric;
 mod tips;
 
 pub use corners::InnerCorner;

@@ -65,8 +65,7 @@ impl Contact {
             return moved;
         }
         let answers = self.answers.get_or_init(|| {
-            let moved: Vec<Vec<f64>> =
-                self.pairs.iter().map(|pair| body.moves(pair.push(&body.mesh))).collect();
+            let moved = body.moves_each(self.pairs.iter().map(|pair| pair.push(&body.mesh)).collect());
             let gives = |pair: &Pair| moved.iter().map(|moved| pair.gap(moved)).collect();
             Answers { gives: self.pairs.iter().map(gives).collect(), moved }
         });

@@ -5,7 +5,8 @@ use std::sync::Arc;
 
 use super::element::{Point, Straight, sum6};
 use super::mesh::Mesh;
-use super::sparse::{Factor, NotHeld, Order, Symmetric};
+use super::sparse::{Factor, NotHeld, Order};
+use super::symmetric::Symmetric;
 use crate::iron::IronProperties;
 use crate::map::At;
 
@@ -108,6 +109,14 @@ impl Elastic {
             forces[*held] = 0.0;
         }
         self.factor.solve(&self.order, &forces)
+    }
+
+    /// The same of each of several forces.
+    pub fn moves_each(&self, mut forces: Vec<Vec<f64>>) -> Vec<Vec<f64>> {
+        for of_one in &mut forces {
+            self.held.iter().for_each(|held| of_one[*held] = 0.0);
+        }
+        self.factor.solve_each(&self.order, &forces)
     }
 
     /// The forces of iron that wants to grow: warmer by so much at each node.
