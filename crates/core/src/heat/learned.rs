@@ -128,6 +128,27 @@ mod tests {
         assert_eq!(against_usual(factor), words);
     }
 
+    #[test]
+    fn worked_out_again_it_is_as_good_only_where_it_is_of_the_same_and_much_the_same() {
+        let source = |id: &str, factor: f64| OwnFactor {
+            lit: Uuid::nil(),
+            name: String::new(),
+            what: FactorOf::Source { id: id.to_owned() },
+            factor,
+        };
+        let packing = |packing: Packing| OwnFactor { what: FactorOf::Packing { packing }, ..source("", 0.9) };
+        let burner = source("weed_burner", 0.9);
+        assert!(burner.as_good_as(&source("weed_burner", 0.905)));
+        assert!(!burner.as_good_as(&source("weed_burner", 0.92)));
+        assert!(!burner.as_good_as(&source("weed_burner", 0.88)));
+        // Another source at the same heating takes its place, and is not it.
+        assert!(burner.is_of(&source("oxy_medium", 0.9)) && !burner.as_good_as(&source("oxy_medium", 0.9)));
+        // A cooling is no heating, another lighting is another.
+        assert!(!burner.is_of(&packing(Packing::Blanket)));
+        assert!(packing(Packing::Blanket).is_of(&packing(Packing::Vermiculite)));
+        assert!(!burner.is_of(&OwnFactor { lit: Uuid::from_u128(1), ..burner.clone() }));
+    }
+
     fn of(factors: &[f64]) -> Vec<OwnFactor> {
         let what = FactorOf::Source { id: "weed_burner".to_owned() };
         let one = |factor: &f64| OwnFactor {

@@ -111,6 +111,20 @@ mod tests {
         .unwrap()
     }
 
+    /// By hand at 300 degC in 20: bare 10 × 280 + 0.8 × 5.6704e-8 × (573.15⁴ − 293.15⁴) = 7360 W/m², wrapped 672; a drain of
+    /// 2 W/K takes 560 W more.
+    #[test]
+    fn it_loses_by_its_skin_by_its_wrap_and_by_what_drains_it() {
+        let body = body();
+        let of = |bare_share: f64| OutOfHeat { h_w_m2k: 10.0, bare_share };
+        let each_m2 = |bare_share: f64| of(bare_share).loss_w(&body, 300.0) / body.surface_m2();
+        assert!((each_m2(1.0) - 7360.0).abs() < 10.0, "{}", each_m2(1.0));
+        assert!((each_m2(0.0) - 672.0).abs() < 0.1, "{}", each_m2(0.0));
+        assert!((each_m2(0.25) - (0.25 * each_m2(1.0) + 0.75 * 672.0)).abs() < 0.1);
+        let drained = of(1.0).loss_w(&body.drained(2.0), 300.0) - of(1.0).loss_w(&body, 300.0);
+        assert!((drained - 560.0).abs() < 0.1, "{drained}");
+    }
+
     #[test]
     fn out_of_the_heat_it_is_there_already_later_or_never() {
         let still = OutOfHeat { h_w_m2k: 10.0, bare_share: 1.0 };

@@ -68,6 +68,13 @@ mod tests {
         }
     }
 
+    /// By hand: 100 √(π 0.010) = 17.72; from an edge 1.12 × 100 √(π 0.020) = 28.07.
+    #[test]
+    fn a_crack_feels_half_its_length_and_from_an_edge_all_of_it() {
+        assert!((stress_intensity(100.0, 20.0, false) - 17.725).abs() < 0.001);
+        assert!((stress_intensity(100.0, 20.0, true) - 28.074).abs() < 0.001);
+    }
+
     #[test]
     fn a_crack_is_pressed_shut_near_the_flame_and_pulled_open_beyond_it() {
         let gray = Iron::Gray.properties();

@@ -183,7 +183,8 @@ impl FitOfCooling<'_> {
         self.after.iter().map(of).chain([told]).collect()
     }
 
-    fn normal(&self, at: Sought) -> Normal {
+    /// With what is missed there.
+    fn normal(&self, at: Sought, misses: &[f64]) -> Normal {
         let slope = |less: Sought, more: Sought, apart: f64| -> Vec<f64> {
             let (less, more) = (self.misses(less), self.misses(more));
             less.iter().zip(&more).map(|(less, more)| (more - less) / apart).collect()
@@ -199,12 +200,11 @@ impl FitOfCooling<'_> {
             2.0 * NUDGE.start_c,
         );
         let times = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
-        let misses = self.misses(at);
         Normal {
             scale: times(&by_scale, &by_scale),
             both: times(&by_scale, &by_start),
             start: times(&by_start, &by_start),
-            right: (times(&by_scale, &misses), times(&by_start, &misses)),
+            right: (times(&by_scale, misses), times(&by_start, misses)),
         }
     }
 
@@ -213,11 +213,11 @@ impl FitOfCooling<'_> {
         /// Ours: it is there after four or five.
         const STEPS: usize = 20;
         const HALVED: usize = 8;
-        let cost = |at: Sought| -> f64 { self.misses(at).iter().map(|miss| miss * miss).sum() };
+        let cost = |misses: &[f64]| -> f64 { misses.iter().map(|miss| miss * miss).sum() };
         let mut at = Sought { scale: 1.0, start_c: self.told_c };
-        let mut costs = cost(at);
+        let mut misses = self.misses(at);
         for _ in 0..STEPS {
-            let Normal { scale, both, start, right } = self.normal(at);
+            let Normal { scale, both, start, right } = self.normal(at, &misses);
             let determinant = scale * start - both * both;
             let mut step = (
                 -(start * right.0 - both * right.1) / determinant,
@@ -234,12 +234,12 @@ impl FitOfCooling<'_> {
                     scale: (at.scale + part * step.0).clamp(SCALES.0, SCALES.1),
                     start_c: (at.start_c + part * step.1).clamp(coldest_c, hottest_c),
                 };
-                let then = cost(next);
-                (then < costs).then_some((next, then))
+                let then = self.misses(next);
+                (cost(&then) < cost(&misses)).then_some((next, then))
             });
             let Some((next, then)) = taken else { break };
             let moved = (next.scale - at.scale).abs() + (next.start_c - at.start_c).abs() / 100.0;
-            (at, costs) = (next, then);
+            (at, misses) = (next, then);
             if moved < FINE / 10.0 {
                 break;
             }
@@ -253,8 +253,13 @@ impl FitOfCooling<'_> {
         if count < READINGS_FOR_A_BAND {
             return None;
         }
-        cooling.hours_to(UNWRAP_C).filter(|hours| *hours > 0.0)?;
-        let hours = |at: Sought| self.whole(at).hours_to(UNWRAP_C).filter(|hours| *hours > 0.0).map(f64::ln);
+        let unwrapped_h = cooling.hours_to(UNWRAP_C).filter(|hours| *hours > 0.0)?;
+        // A nudge moves it by next to nothing: it need not be followed to the hand.
+        const LATER: f64 = 1.2;
+        let hours = |at: Sought| {
+            let run = Cooling::until(self.body, self.from(at), self.wrapping, at.scale, LATER * unwrapped_h);
+            run.hours_to(UNWRAP_C).filter(|hours| *hours > 0.0).map(f64::ln)
+        };
         let slope = |less: Sought, more: Sought, apart: f64| Some((hours(more)? - hours(less)?) / apart);
         let by_scale = slope(
             Sought { scale: at.scale - NUDGE.scale, ..at },
@@ -266,12 +271,13 @@ impl FitOfCooling<'_> {
             Sought { start_c: at.start_c + NUDGE.start_c, ..at },
             2.0 * NUDGE.start_c,
         )?;
-        let Normal { scale, both, start, .. } = self.normal(at);
+        let missed = self.misses(at);
+        let Normal { scale, both, start, .. } = self.normal(at, &missed);
         let determinant = scale * start - both * both;
         let spread = (by_scale * by_scale * start - 2.0 * by_scale * by_start * both
             + by_start * by_start * scale)
             / determinant;
-        let misses: f64 = self.misses(at)[..count].iter().map(|miss| miss * miss).sum();
+        let misses: f64 = missed[..count].iter().map(|miss| miss * miss).sum();
         let scattered = (misses / (count - 2).max(1) as f64).max(1.0);
         let sd = (spread * scattered).sqrt();
         sd.is_finite().then_some(sd.max(LEAST_LOG_SD))
