@@ -295,13 +295,13 @@ export interface PlanStands {
 /** A way of a job as it is opened: how it is weighed and done. The same way as it was stays until the new is there. */
 export const wayQuery = (id: string, method: string, stands: PlanStands) =>
   queryOptions({
-    queryKey: ['way', id, method, stands],
+    queryKey: ['way', wayOf(id, method, stands), stands],
     queryFn: async () => {
       const params = { path: { id, method }, query: asIf(stands) }
       return dataOf('WayOpened', await api.GET('/api/jobs/{id}/ways/{method}', { params }))
     },
     placeholderData: (before, query) =>
-      query?.queryKey[1] === id && query.queryKey[2] === method ? before : undefined,
+      query?.queryKey[1] === wayOf(id, method, stands) ? before : undefined,
     ...RECKONED,
   })
 
@@ -316,6 +316,8 @@ export const figureQuery = (id: string, figure: string, stands: PlanStands) =>
     ...RECKONED,
   })
 
+const wayOf = (id: string, method: string, { iron }: PlanStands): string => `${id} ${method} ${iron ?? ''}`
+
 const asIf = ({ iron }: PlanStands): { iron?: Iron } => (iron === null ? {} : { iron })
 
 /** What will happen once a job is lit. */
@@ -327,6 +329,7 @@ export const rehearsalQuery = (id: string, stands: PlanStands) =>
       if (answer.data === undefined) throw new Refused(answer.response.status, [])
       return answer.data
     },
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
     ...RECKONED,
   })
 

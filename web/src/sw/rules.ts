@@ -18,8 +18,6 @@ const SEEN: readonly RegExp[] = [
   /^\/api\/tables\/[a-z]+$/,
   /^\/api\/reckoner\/[a-z]+$/,
   /^\/api\/jobs\/[0-9a-f-]{36}$/,
-  // What was opened is there when it is opened again.
-  /^\/api\/jobs\/[0-9a-f-]{36}\/(rehearsal|ways\/[a-z_]+|figures\/[\w.-]+)$/,
   // Laid another way it has another revision: what is kept is what was seen.
   /^\/api\/jobs\/[0-9a-f-]{36}\/map\/[0-9a-f-]{36}\/picture\/\d+$/,
   /^\/api\/jobs\/[0-9a-f-]{36}\/pictures\/[0-9a-f-]{36}(\/small)?$/,

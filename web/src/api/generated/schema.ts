@@ -2800,6 +2800,8 @@ export interface components {
             reasons: string[];
             /** @description It may be a first choice: not what only helps, only seals, or is for want of anything better. */
             recommended: boolean;
+            /** @description How its source is set: read at the torch, also where the server is not reached. */
+            settings: components["schemas"]["SettingLine"][];
             /** @description "preheat 300 °C, 6 h 20, holds 65 times in 100". */
             summary: string;
             /** Format: double */
@@ -8828,8 +8830,6 @@ export interface components {
             schools_to_choose: components["schemas"]["SchoolChoice"][];
             /** Format: double */
             score: number;
-            /** @description How its source is set. */
-            settings: components["schemas"]["SettingLine"][];
             steps: components["schemas"]["Step"][];
             /**
              * Format: double

@@ -2,7 +2,6 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
-import { useWay } from '../../job/opened'
 import { minutes } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 
@@ -128,9 +127,7 @@ function OvenRuns(): ReactNode {
 export function Settings({ heat }: BesideProps): ReactNode {
   const { view } = useJob()
   const { contenders, chosen } = view.plan.methods
-  // What is said of a way is said of the school the plan would do it by.
-  const of = contenders.find((it) => it.way.method === chosen?.method && it.way.school === chosen.school)
-  const { way } = useWay(of?.way.method)
+  const way = contenders.find((it) => it.way.method === chosen?.method && it.way.school === chosen.school)
   return (
     <>
       {heat.edge !== '' && (

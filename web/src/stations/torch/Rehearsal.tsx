@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { rehearsalQuery } from '../../api/queries'
@@ -12,11 +12,7 @@ import { OnTheMap } from './OnTheMap'
 export function Rehearsal({ torch }: { torch: Schemas['TorchPlan'] }): ReactNode {
   const { view } = useJob()
   const stands = usePlanStands()
-  const asked = useQuery({
-    ...rehearsalQuery(view.id, stands),
-    enabled: torch.rehearsal_steps > 0,
-    placeholderData: keepPreviousData,
-  })
+  const asked = useQuery({ ...rehearsalQuery(view.id, stands), enabled: torch.rehearsal_steps > 0 })
   const steps = torch.rehearsal_steps > 0 ? (asked.data ?? []) : []
   const [at, setAt] = useState(0)
   // The plan may have fewer by now.

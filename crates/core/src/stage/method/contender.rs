@@ -68,8 +68,7 @@ pub struct Contender {
     /// So often it is lit, a session each; 1 where nothing is heated.
     #[serde(skip)]
     pub lightings: u32,
-    /// How its source is set.
-    #[serde(skip)]
+    /// How its source is set: read at the torch, also where the server is not reached.
     pub settings: Vec<SettingLine>,
     /// When it can be ready, begun now.
     pub ready: Option<Ready>,

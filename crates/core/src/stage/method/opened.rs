@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Contender, OddsLine, Price, SchoolChoice, SettingLine};
+use super::{Contender, OddsLine, Price, SchoolChoice};
 use crate::effort::durations::Step;
 use crate::method::{MethodId, ScorePart};
 
@@ -22,8 +22,6 @@ pub struct WayOpened {
     /// What would raise them, each a sentence with what they would be then.
     pub raised_by: Vec<String>,
     pub steps: Vec<Step>,
-    /// How its source is set.
-    pub settings: Vec<SettingLine>,
     pub price: Price,
     /// Of the joint against the iron, 1 for as strong.
     pub strength: f64,
@@ -46,7 +44,6 @@ impl From<Contender> for WayOpened {
             odds_parts: way.odds_parts,
             raised_by: way.raised_by,
             steps: way.steps,
-            settings: way.settings,
             price: way.price,
             strength: way.strength,
             joint_words: way.joint_words,
